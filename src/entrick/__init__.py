@@ -1,0 +1,1 @@
+"""Entrick, a setting-out desk for single-view part profiles."""

@@ -1,0 +1,96 @@
+"""The ``entrick`` command: solve, draw and check a plan from the shell; serve the desk."""
+
+from __future__ import annotations
+
+import json
+import sys
+from pathlib import Path
+
+import click
+
+from .core import formats
+from .core.desk import Work, work_out
+
+
+@click.group()
+def main() -> None:
+    """A setting-out desk: givens in, centres, settings and a proved outline out."""
+
+
+def _work(file: Path) -> Work:
+    try:
+        return work_out(file.read_text("utf-8"))
+    except UnicodeDecodeError as error:
+        raise click.ClickException(f"{file} is not UTF-8 text") from error
+    except ValueError as error:
+        raise click.ClickException(str(error)) from error
+
+
+_FILE = click.argument("file", type=click.Path(exists=True, dir_okay=False, path_type=Path))
+
+
+@main.command()
+@_FILE
+@click.option("--json", "as_json", is_flag=True, help="Print plain data instead of the order of work.")
+def solve(file: Path, as_json: bool) -> None:
+    """Work a plan out: points, circles, arcs, settings, outlines, findings."""
+    work = _work(file)
+    if as_json:
+        click.echo(json.dumps(formats.solution_data(work), ensure_ascii=False, indent=2))
+    else:
+        for entry in work.solution.entries:
+            click.echo(f"{entry.line:4}  {entry.made.sentence if entry.made else entry.error.message}")  # type: ignore[union-attr]
+            for row in entry.made.working if entry.made else ():
+                click.echo(f"        {row}")
+    if work.solution.errors:
+        sys.exit(1)
+
+
+@main.command()
+@_FILE
+@click.option("-o", "--output", required=True, type=click.Path(dir_okay=False, path_type=Path))
+@click.option("--clean", is_flag=True, help="Leave the construction out.")
+def draw(file: Path, output: Path, clean: bool) -> None:
+    """Draw a plan as PDF, SVG or DXF, by the ending of the output."""
+    work = _work(file)
+    match output.suffix.lower():
+        case ".pdf":
+            output.write_bytes(formats.write_pdf(work.display, work.solution.title, not clean))
+        case ".svg":
+            output.write_text(formats.write_svg(work.display, not clean), "utf-8")
+        case ".dxf":
+            output.write_text(formats.write_dxf(work.display, work.solution.unit, not clean), "utf-8")
+        case ".csv":
+            output.write_text(formats.settings_csv(work.steps, work.kit), "utf-8", newline="")
+        case ending:
+            raise click.UsageError(f"{ending or 'no ending'}: the output ends in .pdf, .svg, .dxf or .csv")
+    for error in work.solution.errors:
+        click.echo(f"{file}:{error.line}: {error.message}", err=True)
+
+
+@main.command()
+@_FILE
+def check(file: Path) -> None:
+    """Inspect a plan. Exit status 0 when nothing is wrong, 1 when something is."""
+    work = _work(file)
+    signs = {"wrong": "✗", "look": "?", "note": "·", "good": "✓"}
+    for finding in work.findings:
+        place = f"{file}:{finding.line}: " if finding.line else f"{file}: "
+        click.echo(f"{signs[finding.weight]} {place}{finding.message}")
+    if any(finding.weight == "wrong" for finding in work.findings):
+        sys.exit(1)
+
+
+@main.command()
+@click.option("--port", default=8400, show_default=True)
+@click.option("--database", type=click.Path(dir_okay=False, path_type=Path), default=None, help="SQLite file.")
+@click.option("--demo", is_flag=True, help="Load the sample jobs into an empty register.")
+def serve(port: int, database: Path | None, demo: bool) -> None:
+    """Serve the desk on 127.0.0.1."""
+    from .web.serve import run
+
+    run(port, database, demo)
+
+
+if __name__ == "__main__":
+    main()

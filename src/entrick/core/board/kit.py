@@ -1,0 +1,57 @@
+"""The instruments a drafter owns."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from fractions import Fraction
+
+from ..measure import Number, Unit
+
+
+@dataclass(frozen=True, slots=True)
+class Kit:
+    """What settings are read on.
+
+    Attributes
+    ----------
+    unit : Unit
+        Of the rule.
+    graduation : Fraction
+        Finest graduation of the rule, in `unit`.
+    compass : Fraction
+        Largest radius the compass swings, in `unit`; beyond it the beam compass is used.
+    protractor : Fraction
+        Finest graduation of the protractor, degrees.
+    """
+
+    unit: Unit
+    graduation: Fraction
+    compass: Fraction
+    protractor: Fraction = Fraction(1, 2)
+
+    def round_tool(self, drawn: Number) -> str:
+        """Name the instrument for a radius as drawn, in the rule's unit."""
+        return "compass" if drawn <= self.compass else "beam compass"
+
+    def angle_tool(self, degrees: Number) -> str:
+        """Name the instrument for a direction in degrees: T-square and set squares make every multiple of 15."""
+        turned = degrees % 180
+        if turned == 0:
+            return "T-square"
+        if turned % 15 != 0:
+            return "protractor"
+        match int(turned):
+            case 90:
+                return "T-square and set square"
+            case 45 | 135:
+                return "45° set square"
+            case 30 | 60 | 120 | 150:
+                return "30/60 set square"
+        return "both set squares together"
+
+
+def default_kit(unit: Unit) -> Kit:
+    """Return the small kit every drafter starts with in a unit system."""
+    if unit is Unit.INCH:
+        return Kit(unit, Fraction(1, 32), Fraction(6))
+    return Kit(unit, Fraction(1, 2), Fraction(150))

@@ -1,0 +1,167 @@
+"""The ordered steps of a whole plan, each with its instrument and setting at the scale of the sheet."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from fractions import Fraction
+from functools import lru_cache
+
+from ..geometry import Point
+from ..kind import Step, Stroke, Tool
+from ..measure import Number, Reading, Scale, Unit, read_on_rule, spell, spell_angle
+from ..sheet import Sheet
+from ..solve import Entry, Solution
+from .kit import Kit
+
+
+@dataclass(frozen=True, slots=True)
+class Setting:
+    """What to set on an instrument.
+
+    Attributes
+    ----------
+    is_angle : bool
+    actual : float
+        At full size, plan units; degrees for an angle.
+    drawn : float
+        At the scale of the sheet.
+    reading : str
+        To the graduation of the rule or protractor.
+    error : float
+        What the rounding to a graduation adds, same unit as `drawn`.
+    told : str
+        The whole conversion in words: ``70 at 1:2 is 35``.
+    """
+
+    is_angle: bool
+    actual: float
+    drawn: float
+    reading: str
+    error: float
+    told: str
+
+
+@dataclass(frozen=True, slots=True)
+class BoardStep:
+    """One numbered step at the board."""
+
+    number: int
+    line: int
+    name: str
+    tool: str
+    text: str
+    setting: Setting | None
+    needle: Point | None
+    strokes: tuple[Stroke, ...]
+    check: str
+
+
+def board_steps(solution: Solution, kit: Kit, sheet: Sheet) -> tuple[BoardStep, ...]:
+    """Return every step of a solved plan in the order of work.
+
+    Parameters
+    ----------
+    solution : Solution
+    kit : Kit
+        Settings are read on its rule; its reach decides between compass and beam compass.
+    sheet : Sheet
+        Its scale turns lengths into settings (angles do not scale); the datum is measured from its border.
+
+    Returns
+    -------
+    tuple of BoardStep
+    """
+    steps: list[BoardStep] = []
+    for entry in solution.entries:
+        if entry.made and entry.made.placing:
+            steps.extend(_placing(entry, kit, sheet))
+        for step in entry.made.steps if entry.made else ():
+            setting = None if step.setting is None else _setting(step, kit, sheet.scale, solution.unit)
+            steps.append(
+                BoardStep(
+                    len(steps) + 1,
+                    entry.line,
+                    entry.statement.name,
+                    _tool(step, kit, setting),
+                    step.text,
+                    setting,
+                    step.needle,
+                    step.strokes,
+                    step.check,
+                )
+            )
+    return tuple(steps)
+
+
+def _placing(entry: Entry, kit: Kit, sheet: Sheet) -> list[BoardStep]:
+    """Return the two measurements from the border that place the datum on the paper, at full size."""
+    name = entry.statement.name
+    places = (("left border", "to the right", sheet.origin.x), ("lower border", "upwards", sheet.origin.y))
+    steps = []
+    for number, ((edge, way, at), told) in enumerate(zip(places, sheet.working, strict=True), 1):
+        on_paper = (at - sheet.border) / float(sheet.unit.mm)
+        setting = length_setting(on_paper, kit, Scale(), sheet.unit)
+        text = f"From the {edge} measure {way} to the place of {name}"
+        steps.append(BoardStep(number, entry.line, name, "rule", text, setting, None, (), told))
+    return steps
+
+
+def _tool(step: Step, kit: Kit, setting: Setting | None) -> str:
+    match step.tool:
+        case Tool.COMPASS if setting is not None:
+            return kit.round_tool(setting.drawn)
+        case Tool.ANGLE if step.setting is not None:
+            return kit.angle_tool(_snapped(step.setting))
+    return str(step.tool)
+
+
+def _snapped(degrees: Number) -> Number:
+    """Treat a direction worked out in floats as the whole degree it is meant to be."""
+    return Fraction(round(degrees)) if abs(float(degrees) - round(degrees)) < 1e-7 else degrees
+
+
+def _setting(step: Step, kit: Kit, scale: Scale, unit: Unit) -> Setting:
+    assert step.setting is not None
+    if step.tool is Tool.ANGLE:
+        degrees = _snapped(step.setting)
+        if kit.angle_tool(degrees) != "protractor":
+            told = spell_angle(degrees)
+            return Setting(True, float(degrees), float(degrees), told, 0.0, told)
+        read = read_on_rule(degrees, kit.protractor, Unit.MM)
+        return Setting(
+            True,
+            float(degrees),
+            float(degrees),
+            f"{read.text}°",
+            read.error,
+            f"{spell_angle(degrees)} on the protractor",
+        )
+    return length_setting(step.setting, kit, scale, unit)
+
+
+@lru_cache(maxsize=4096)
+def length_setting(actual: Number, kit: Kit, scale: Scale, unit: Unit) -> Setting:
+    """Return the setting of a length: scaled, turned into the rule's unit, read to its graduation.
+
+    Examples
+    --------
+    >>> from .kit import default_kit
+    >>> length_setting(Fraction(70), default_kit(Unit.MM), Scale(1, 2), Unit.MM).told
+    '70 at 1:2 is 35 mm'
+    """
+    drawn = scale.apply(actual)
+    on_rule = drawn * unit.mm / kit.unit.mm if isinstance(drawn, Fraction) else drawn * float(unit.mm / kit.unit.mm)
+    read = read_on_rule(on_rule, kit.graduation, kit.unit)
+    drawn_text = f"{spell(on_rule, kit.unit)} {kit.unit}"
+    told = drawn_text if scale.ratio == 1 and unit is kit.unit else f"{spell(actual, unit)} at {scale} is {drawn_text}"
+    return Setting(False, float(actual), float(on_rule), _read(read, kit.unit), read.error, told)
+
+
+def _read(read: Reading, unit: Unit) -> str:
+    return f"{read.text} {unit}"
+
+
+def steps_of(steps: Sequence[BoardStep], line: int) -> tuple[BoardStep, ...]:
+    """Return the steps of the statement on a line."""
+    return tuple(step for step in steps if step.line == line)

@@ -1,0 +1,150 @@
+"""What a drafter may write next: completion of a half-written statement from the declared clauses."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+from .geometry import Arc, Circle, Line, Point
+from .kind import Kind
+from .moves import kinds
+from .plan.forms import NUMBERS, REFERENCES, Form, Slot, Word
+from .solve import Solution
+
+MOST = 40
+
+
+@dataclass(frozen=True, slots=True)
+class Completion:
+    """One continuation: the row it makes, what it adds, and what that is."""
+
+    row: str
+    adds: str
+    about: str
+
+
+def complete(solution: Solution, after: int, row: str) -> tuple[Completion, ...]:
+    """Return continuations of a row to be written below a line.
+
+    Parameters
+    ----------
+    solution : Solution
+        Of the plan as it stands.
+    after : int
+        Line of the plan the row will stand below; only what is made above it is offered.
+    row : str
+        What is typed so far.
+
+    Returns
+    -------
+    tuple of Completion
+    """
+    name, equals, rest = row.partition("=")
+    if not equals:
+        return _openings(solution, name.strip())
+    head, *clauses = re.split(r",\s*", rest.lstrip())
+    if not clauses:
+        starts = f"{name.strip()} = "
+        return tuple(
+            Completion(f"{starts}{kind.name}, ", kind.name, kind.summary)
+            for kind in kinds().values()
+            if kind.name.startswith(head.strip())
+        )
+    kind = kinds().get(head.strip())
+    if kind is None:
+        return ()
+    written = f"{name.strip()} = {kind.name}, " + "".join(f"{clause}, " for clause in clauses[:-1])
+    found = dict.fromkeys(_continue(solution, after, kind, clauses[:-1], clauses[-1]))
+    return tuple(Completion(written + text, adds, about) for text, adds, about in list(found)[:MOST])
+
+
+def _openings(solution: Solution, typed: str) -> tuple[Completion, ...]:
+    given: tuple[Completion, ...] = ()
+    if "given".startswith(typed):
+        given = (Completion("given ", "given", "a dimension from the brief"),)
+    name = typed if re.fullmatch(r"[^\W\d]\w*", typed) else ""
+    return given + tuple(
+        Completion(f"{name or _free(solution, kind)} = {kind.name}, ", kind.name, kind.summary)
+        for kind in kinds().values()
+    )
+
+
+def _free(solution: Solution, kind: Kind) -> str:
+    """Return a name nothing has yet: letters for points, the kind's first letter and a number for the rest."""
+    taken = {entry.statement.name for entry in solution.entries} | {g.given.name for g in solution.givens}
+    if kind.group == "Points":
+        names: Iterator[str] = (letter for letter in "OABCDEFGHJKLMNPQSTUVWXYZ")
+    else:
+        stem = kind.name.split()[0]
+        names = (f"{stem}{number}" for number in range(1, 1000))
+    return next((name for name in names if name not in taken), "item1")
+
+
+def _continue(
+    solution: Solution, after: int, kind: Kind, said: Sequence[str], typed: str
+) -> Iterator[tuple[str, str, str]]:
+    words = typed.split()
+    done, partial = (words, "") if not words or typed.endswith(" ") else (words[:-1], words[-1])
+    before = " ".join(done)
+    for form in kind.forms:
+        if sum(_begins(form, clause.split()) for clause in said) >= form.most:
+            continue
+        for part in _next_parts(form.parts, done):
+            for offer, about in _offers(part, form, solution, after, done):
+                if offer.startswith(partial) and offer != partial:
+                    yield f"{before} {offer}".strip(), offer, about
+
+
+def _begins(form: Form, words: Sequence[str]) -> bool:
+    return bool(words) and (words[0] == form.head or (not form.head and words[0] in form.slots[0].choices))
+
+
+def _next_parts(parts: Sequence[Word | Slot], done: Sequence[str]) -> Iterator[Word | Slot]:
+    """Return what may follow the words written so far."""
+    if not parts:
+        return
+    part, rest = parts[0], parts[1:]
+    if isinstance(part, Slot) and part.type == "walk":
+        yield part
+    elif not done:
+        yield part
+        if isinstance(part, Word) and part.optional:
+            yield from _next_parts(rest, done)
+    elif isinstance(part, Word):
+        if done[0] == part.text:
+            yield from _next_parts(rest, done[1:])
+        elif part.optional:
+            yield from _next_parts(rest, done)
+    elif not part.choices or done[0] in part.choices:
+        yield from _next_parts(rest, done[1:])
+
+
+_SHAPES: dict[str, tuple[type, ...]] = {
+    "point": (Point,),
+    "line": (Line,),
+    "circle": (Circle, Arc),
+    "curve": (Line, Circle, Arc),
+    "shape": (Point, Line, Circle, Arc),
+    "walk": (Line, Circle, Arc),
+}
+
+
+def _offers(
+    part: Word | Slot, form: Form, solution: Solution, after: int, done: Sequence[str]
+) -> Iterator[tuple[str, str]]:
+    if isinstance(part, Word):
+        yield part.text, form.example
+    elif part.choices:
+        yield from ((word, form.example) for word in part.choices)
+    elif part.type == "walk" and done and done[-1] != ">":
+        yield ">", "and over to"
+    elif part.type in REFERENCES:
+        wanted = _SHAPES[part.type]
+        for item in reversed(solution.figure.items.values()):  # type: ignore[call-overload]
+            if item.line <= after and isinstance(item.shape, wanted):
+                yield item.name, part.expectation
+    elif part.type in NUMBERS:
+        for entry in solution.givens:
+            if entry.line <= after:
+                yield entry.given.name, entry.given.note or f"given, {part.expectation}"

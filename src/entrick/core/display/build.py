@@ -1,0 +1,182 @@
+"""From board steps and a sheet to the display list."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Sequence
+from itertools import pairwise
+
+from ..board import BoardStep
+from ..geometry import Arc, Circle, Line, Point, Shape
+from ..kind import Candidate, Role
+from ..sheet import Sheet
+from ..sheet.layout import STRIP
+from ..solve import Solution
+from .marks import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
+
+OVERRUN = 8.0
+"""How far a line without ends runs past the view, mm on paper."""
+
+LETTER = 2.5
+"""Height of letters beside points, mm (ISO 3098)."""
+
+
+def build_display(solution: Solution, steps: Sequence[BoardStep], sheet: Sheet) -> DisplayList:
+    """Draw a solved plan on its sheet.
+
+    Parameters
+    ----------
+    solution : Solution
+    steps : sequence of BoardStep
+    sheet : Sheet
+
+    Returns
+    -------
+    DisplayList
+    """
+    marks = [*_border(sheet), *_strip(solution, sheet)]
+    letters: list[tuple[str, Point, int, int]] = []
+    for step in steps:
+        for stroke in step.strokes:
+            outline = stroke.role is Role.OUTLINE
+            if isinstance(stroke.shape, Point):
+                name = stroke.label or _point_name(solution, step, stroke.shape)
+            else:
+                name = step.name if not outline else ""
+                name = name if _is_main(solution, step, stroke.shape) else ""
+            mark = _draw(stroke.shape, sheet, str(stroke.role), step.line, step.number, name)
+            if mark is not None:
+                marks.append(mark)
+            if stroke.label and isinstance(stroke.shape, Point) and "." not in stroke.label:
+                letters.append((stroke.label, sheet.on_paper(stroke.shape), step.line, step.number))
+    marks.extend(_letter(letters, marks))
+    return DisplayList(sheet.width, sheet.height, tuple(marks), sheet.factor, (sheet.origin.x, sheet.origin.y))
+
+
+def ghosts(candidates: Iterable[Candidate], sheet: Sheet, line: int) -> list[tuple[Candidate, list[Mark]]]:
+    """Draw the lettered candidates of a statement, each with its letter at its middle."""
+    found = []
+    for candidate in candidates:
+        mark = _draw(candidate.shape, sheet, "ghost", line, 0, "")
+        spot = sheet.on_paper(_middle(candidate.shape))
+        letter = Lettering(candidate.letter, spot.x, spot.y + 1, 5.0, "middle", "ghost", line)
+        found.append((candidate, [m for m in (mark, letter) if m is not None]))
+    return found
+
+
+def _middle(shape: Shape) -> Point:
+    match shape:
+        case Point():
+            return shape
+        case Arc():
+            return shape.middle
+        case Circle():
+            return shape.at(math.pi / 2)
+        case Line():
+            return shape.at(((shape.start or 0.0) + (shape.end or 0.0)) / 2)
+
+
+def _is_main(solution: Solution, step: BoardStep, shape: Shape) -> bool:
+    """Tell whether a stroke is the statement's own result, which a click refers to."""
+    item = solution.figure.items.get(step.name)
+    return item is not None and item.shape == shape
+
+
+def _point_name(solution: Solution, step: BoardStep, place: Point) -> str:
+    item = solution.figure.items.get(step.name)
+    if item is None:
+        return ""
+    return next((f"{step.name}.{key}" for key, shape in item.parts.items() if shape == place), "")
+
+
+def _draw(shape: Shape, sheet: Sheet, role: str, line: int, step: int, name: str) -> Mark | None:
+    at = sheet.on_paper
+    match shape:
+        case Point():
+            place = at(shape)
+            return DrawnDot(place.x, place.y, role, line, step, name)
+        case Circle():
+            centre = at(shape.centre)
+            return DrawnCircle(centre.x, centre.y, shape.radius * sheet.factor, role, line, step, name)
+        case Arc():
+            centre, r = at(shape.centre), shape.radius * sheet.factor
+            return DrawnArc(
+                centre.x, centre.y, r, math.degrees(shape.start), math.degrees(shape.sweep), role, line, step, name
+            )
+        case Line():
+            ends = _ends(shape, sheet)
+            if ends is None:
+                return None
+            return DrawnLine(ends[0].x, ends[0].y, ends[1].x, ends[1].y, role, line, step, name)
+
+
+def _ends(line: Line, sheet: Sheet) -> tuple[Point, Point] | None:
+    """Return the drawn ends on paper; an endless line runs a little past the view (and its own point)."""
+    through = sheet.on_paper(line.through)
+    if line.start is not None and line.end is not None:
+        return sheet.on_paper(line.at(line.start)), sheet.on_paper(line.at(line.end))
+    low = Point(min(sheet.view[0].x, through.x) - OVERRUN, min(sheet.view[0].y, through.y) - OVERRUN)
+    high = Point(max(sheet.view[1].x, through.x) + OVERRUN, max(sheet.view[1].y, through.y) + OVERRUN)
+    start, end = -math.inf, math.inf
+    for position, direction, least, most in (
+        (through.x, line.direction.x, low.x, high.x),
+        (through.y, line.direction.y, low.y, high.y),
+    ):
+        if abs(direction) < 1e-12:
+            continue
+        first, second = sorted(((least - position) / direction, (most - position) / direction))
+        start, end = max(start, first), min(end, second)
+    if not start < end:
+        return None
+    return through + line.direction * start, through + line.direction * end
+
+
+def _border(sheet: Sheet) -> list[Mark]:
+    left, low = sheet.border, sheet.border
+    right, high = sheet.width - sheet.border, sheet.height - sheet.border
+    if sheet.border <= 0:
+        return []
+    corners = [(left, low), (right, low), (right, high), (left, high), (left, low)]
+    return [DrawnLine(*first, *second, "border") for first, second in pairwise(corners)]
+
+
+def _strip(solution: Solution, sheet: Sheet) -> list[Mark]:
+    """Draw the title strip: title, drawing number, scale, units (after the fields of ISO 7200)."""
+    left, right, low = sheet.border, sheet.width - sheet.border, sheet.border
+    high, wide = low + STRIP, sheet.width - 2 * sheet.border
+    marks: list[Mark] = [DrawnLine(left, high, right, high, "strip")]
+    fields = (
+        ("TITLE", solution.title, 0.0),
+        ("DRAWING", solution.drawing, 0.5),
+        ("SCALE", str(sheet.scale), 0.7),
+        ("UNITS", str(solution.unit), 0.85),
+    )
+    for label, text, share in fields:
+        x = left + wide * share
+        if share:
+            marks.append(DrawnLine(x, low, x, high, "strip"))
+        marks.append(Lettering(label, x + 2, high - 3.3, 1.8))
+        marks.append(Lettering(text, x + 2, low + 2.6, 3.5))
+    return marks
+
+
+_AROUND = ((1.4, 1.2, "start"), (1.4, -3.4, "start"), (-1.4, 1.2, "end"), (-1.4, -3.4, "end"))
+
+
+def _letter(letters: Sequence[tuple[str, Point, int, int]], marks: Sequence[Mark]) -> list[Mark]:
+    """Set each name beside its point, where it covers the fewest other names and dots."""
+    taken = [Point(mark.x, mark.y) for mark in marks if isinstance(mark, DrawnDot)]
+    placed: list[Mark] = []
+    for text, at, line, step in letters:
+        half = LETTER * 0.35 * len(text)
+
+        def covered(offset: tuple[float, float, str], at: Point = at, half: float = half) -> int:
+            middle = Point(at.x + offset[0] + (half if offset[2] == "start" else -half), at.y + offset[1] + LETTER / 2)
+            return sum(abs(p.x - middle.x) < half + 1 and abs(p.y - middle.y) < LETTER for p in taken)
+
+        dx, dy, anchor = min(_AROUND, key=covered)
+        placed.append(
+            Lettering(text, at.x + dx, at.y + dy, LETTER, "start" if anchor == "start" else "end", "letter", line, step)
+        )
+        taken.append(Point(at.x + dx + (half if anchor == "start" else -half), at.y + dy + LETTER / 2))
+    return placed

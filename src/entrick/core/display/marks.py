@@ -1,0 +1,106 @@
+"""The drawing vocabulary: five marks, in mm on paper from the lower left corner, angles in degrees."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+
+@dataclass(frozen=True, slots=True)
+class DrawnLine:
+    """A straight stroke."""
+
+    x1: float
+    y1: float
+    x2: float
+    y2: float
+    role: str
+    line: int = 0
+    step: int = 0
+    name: str = ""
+    kind: Literal["line"] = "line"
+
+
+@dataclass(frozen=True, slots=True)
+class DrawnArc:
+    """A stroke along a circle, from `start` through `sweep` (counter-clockwise positive)."""
+
+    cx: float
+    cy: float
+    r: float
+    start: float
+    sweep: float
+    role: str
+    line: int = 0
+    step: int = 0
+    name: str = ""
+    kind: Literal["arc"] = "arc"
+
+
+@dataclass(frozen=True, slots=True)
+class DrawnCircle:
+    """A full circle."""
+
+    cx: float
+    cy: float
+    r: float
+    role: str
+    line: int = 0
+    step: int = 0
+    name: str = ""
+    kind: Literal["circle"] = "circle"
+
+
+@dataclass(frozen=True, slots=True)
+class DrawnDot:
+    """A pricked point."""
+
+    x: float
+    y: float
+    role: str
+    line: int = 0
+    step: int = 0
+    name: str = ""
+    kind: Literal["dot"] = "dot"
+
+
+@dataclass(frozen=True, slots=True)
+class Lettering:
+    """Text with its baseline at (x, y), `height` of capitals in mm."""
+
+    text: str
+    x: float
+    y: float
+    height: float
+    anchor: Literal["start", "middle", "end"] = "start"
+    role: str = "lettering"
+    line: int = 0
+    step: int = 0
+    kind: Literal["text"] = "text"
+
+
+Mark = DrawnLine | DrawnArc | DrawnCircle | DrawnDot | Lettering
+
+
+@dataclass(frozen=True, slots=True)
+class DisplayList:
+    """Everything on a sheet.
+
+    Attributes
+    ----------
+    width, height : float
+        Paper, mm.
+    marks : tuple of Mark
+        `line` is the line of the plan that made a mark (0 for the sheet itself), `step` the number of the board step
+        that draws it (0: always there), `name` what a click on it refers to.
+    factor : float
+        Millimetres on paper for one plan unit.
+    origin : (float, float)
+        Where the datum stands.
+    """
+
+    width: float
+    height: float
+    marks: tuple[Mark, ...]
+    factor: float = 1.0
+    origin: tuple[float, float] = (0.0, 0.0)

@@ -1,0 +1,142 @@
+"""Pictures of instruments at their setting, life-size: the compass over a rule, a direction at its angle."""
+
+from __future__ import annotations
+
+import math
+from fractions import Fraction
+
+from ..measure import Unit
+from .marks import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
+
+WIDEST = 118.0
+"""Widest picture in mm; a longer opening is shown with a break in the rule."""
+
+_SHOWN_END = 40.0
+
+
+def compass_over_rule(opening: float, unit: Unit, graduation: Fraction, tool: str = "compass") -> DisplayList:
+    """Draw an opening over a rule, life-size.
+
+    Parameters
+    ----------
+    opening : float
+        Between needle and lead (or the two points), in `unit`.
+    unit : Unit
+        Of the rule.
+    graduation : Fraction
+        Finest graduation, in `unit`.
+    tool : str
+        "compass", "beam compass", "dividers" or "rule".
+
+    Returns
+    -------
+    DisplayList
+        In mm; a long opening is broken in the middle.
+    """
+    mm = float(unit.mm)
+    wide = opening * mm
+    left, base = 8.0, 13.0
+    broken = wide > WIDEST - 18
+    hidden = max(0.0, wide - (WIDEST - 18)) if broken else 0.0
+    end = left + wide - hidden
+    marks: list[Mark] = [*_rule(left, base, wide, hidden, unit, graduation)]
+    if tool != "rule":
+        marks.extend(_legs(left, end, base, tool))
+    else:
+        marks.extend([DrawnLine(left, base, left, base + 6, "outline"), DrawnLine(end, base, end, base + 6, "outline")])
+    return DisplayList(end + 12, base + (34 if tool != "rule" else 10), tuple(marks))
+
+
+def _rule(left: float, base: float, wide: float, hidden: float, unit: Unit, graduation: Fraction) -> list[Mark]:
+    mm = float(unit.mm)
+    marks: list[Mark] = []
+    last = math.ceil((wide + 6) / mm / float(graduation))
+    break_from = left + _SHOWN_END if hidden else math.inf
+    break_to = break_from + 4
+    right = left + wide + 6 - hidden
+    for start, end in ((left - 4, min(break_from, right)), (break_to, right)):
+        if start < end:
+            marks.append(DrawnLine(start, base, end, base, "outline"))
+            marks.append(DrawnLine(start, base - 11, end, base - 11, "construction"))
+    for index in range(last + 1):
+        value = index * graduation
+        x = left + float(value) * mm
+        if hidden and x > break_from - 1:
+            x -= hidden
+            if x < break_to + 1:
+                continue
+        if x > right:
+            break
+        marks.append(DrawnLine(x, base, x, base - _tick(value, unit), "construction"))
+        if value.denominator == 1 and (unit is Unit.INCH or value % 10 == 0):
+            marks.append(Lettering(str(value), x, base - 9.6, 2.5, "middle"))
+    return marks
+
+
+def _tick(value: Fraction, unit: Unit) -> float:
+    """Return the length of a graduation: the coarser, the longer."""
+    if unit is Unit.INCH:
+        return {1: 6.0, 2: 5.0, 4: 4.0, 8: 3.2, 16: 2.4}.get(value.denominator, 1.6)
+    if value % 10 == 0:
+        return 6.0
+    if value % 5 == 0:
+        return 4.5
+    return 3.0 if value.denominator == 1 else 1.8
+
+
+def _legs(left: float, right: float, base: float, tool: str) -> list[Mark]:
+    top = base + 28.0
+    if tool == "beam compass":
+        return [
+            DrawnLine(left, base, left, top - 8, "outline"),
+            DrawnLine(right, base, right, top - 8, "outline"),
+            DrawnLine(left - 3, top - 8, right + 3, top - 8, "outline"),
+            DrawnLine(left - 3, top - 5, right + 3, top - 5, "outline"),
+            DrawnDot(left, base, "point"),
+        ]
+    middle = (left + right) / 2
+    return [
+        DrawnLine(left, base, middle - 1.2, top, "outline"),
+        DrawnLine(right, base, middle + 1.2, top, "outline"),
+        DrawnCircle(middle, top + 1.5, 2.2, "outline"),
+        DrawnLine(middle, top + 3.7, middle, top + 5.5, "outline"),
+        DrawnDot(left, base, "point"),
+    ]
+
+
+def angle_picture(degrees: float, tool: str) -> DisplayList:
+    """Draw a direction over the T-square, with its angle counted from the right.
+
+    Parameters
+    ----------
+    degrees : float
+        Direction of the line; shown between 0 and 180.
+    tool : str
+        "T-square", a set square, "both set squares together" or "protractor".
+    """
+    turned = degrees % 180
+    centre, reach = 45.0, 34.0
+    across, up = reach * math.cos(math.radians(turned)), reach * math.sin(math.radians(turned))
+    marks: list[Mark] = [
+        DrawnLine(4, 6, 86, 6, "outline"),
+        DrawnLine(4, 3, 86, 3, "construction"),
+        DrawnLine(centre, 6, centre + across, 6 + up, "outline"),
+        DrawnDot(centre, 6, "point"),
+    ]
+    if turned > 0:
+        marks.append(DrawnArc(centre, 6, 14, 0, turned, "construction"))
+    if tool == "protractor":
+        marks.append(DrawnArc(centre, 6, 30, 0, 180, "construction"))
+        for index in range(0, 181, 10):
+            angle = math.radians(index)
+            inner = 27 if index % 30 else 25
+            marks.append(
+                DrawnLine(
+                    centre + inner * math.cos(angle), 6 + inner * math.sin(angle),
+                    centre + 30 * math.cos(angle), 6 + 30 * math.sin(angle), "construction",
+                )
+            )  # fmt: skip
+    elif "square" in tool and turned > 0 and tool != "T-square":
+        foot = centre + across
+        marks.append(DrawnLine(foot, 6, foot, 6 + up, "construction"))
+    return DisplayList(90, 44, tuple(marks))

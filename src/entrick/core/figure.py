@@ -1,0 +1,108 @@
+"""The figure: what the statements of a plan have made, by name."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from difflib import get_close_matches
+
+from .geometry import Arc, Circle, Line, Loop, Point, Shape
+from .plan.errors import ClauseError
+
+
+@dataclass(frozen=True, slots=True)
+class Item:
+    """A named thing of the figure.
+
+    Attributes
+    ----------
+    name : str
+    shape : Point, Line, Circle, Arc or Loop
+    line : int
+        Line of the plan whose statement made it.
+    parts : mapping of str to Shape
+        What can be referred to behind a dot, such as ``centre`` or ``touch.eyeA``.
+    centre_name : str
+        What the drafter calls the centre of a circle or arc.
+    """
+
+    name: str
+    shape: Shape | Loop
+    line: int
+    parts: Mapping[str, Shape] = field(default_factory=dict)
+    centre_name: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Ref:
+    """A reference as written, with what it refers to."""
+
+    text: str
+    shape: Shape
+    centre_name: str = ""
+
+
+_TYPES: dict[str, tuple[type, ...]] = {
+    "point": (Point,),
+    "line": (Line,),
+    "circle": (Circle, Arc),
+    "curve": (Line, Circle, Arc),
+    "shape": (Point, Line, Circle, Arc),
+}
+_CALLED = {Point: "a point", Line: "a line", Circle: "a circle", Arc: "an arc", Loop: "an outline"}
+_WANTED = {
+    "point": "a point",
+    "line": "a line",
+    "circle": "a circle or arc",
+    "curve": "a line, circle or arc",
+    "shape": "a point, line, circle or arc",
+}
+
+
+@dataclass(frozen=True)
+class Figure:
+    """All items made so far, in order, and the names whose statements failed."""
+
+    items: Mapping[str, Item] = field(default_factory=dict)
+    failed: frozenset[str] = frozenset()
+
+    def refer(self, text: str, wanted: str) -> Ref:
+        """Return what a reference means, checked against the type wanted.
+
+        Parameters
+        ----------
+        text : str
+            A name or dotted part: ``eyeA``, ``top.touch.eyeA``.
+        wanted : str
+            "point", "line", "circle", "curve" or "shape".
+
+        Raises
+        ------
+        ClauseError
+            For a name that stands nowhere above, or means something of another type.
+        """
+        name, _, part = text.partition(".")
+        item = self.items.get(name)
+        if item is None:
+            raise self._unknown(text, name, wanted)
+        shape = item.parts.get(part) if part else item.shape
+        if shape is None:
+            choices = ", ".join(f"{name}.{key}" for key in item.parts) or "no named parts"
+            close = get_close_matches(part, list(item.parts), 1, 0.4)
+            instead = (text, f"{name}.{close[0]}") if close else None
+            raise ClauseError(f"{name} has no part {part}; it has {choices}", None, instead)
+        if not isinstance(shape, _TYPES[wanted]):
+            found = _CALLED[type(shape)]
+            fitting = [key for key, value in item.parts.items() if isinstance(value, _TYPES[wanted])]
+            hint = f"; did you mean {name}.{fitting[0]}?" if fitting and not part else ""
+            instead = (text, f"{name}.{fitting[0]}") if hint else None
+            raise ClauseError(f"{text} is {found}; {_WANTED[wanted]} is wanted here{hint}", None, instead)
+        return Ref(text, shape, (item.centre_name or f"{name}.centre") if not part else f"{text}.centre")  # type: ignore[arg-type]
+
+    def _unknown(self, text: str, name: str, wanted: str) -> ClauseError:
+        if name in self.failed:
+            return ClauseError(f"{name} above has a mistake of its own; mend that first")
+        fitting = [n for n, item in self.items.items() if isinstance(item.shape, _TYPES[wanted])]
+        close = get_close_matches(name, fitting, 1, 0.5)
+        hint = f"; did you mean {close[0]}?" if close else f"; {_WANTED[wanted]} is wanted here"
+        return ClauseError(f"nothing above is called {name}{hint}", None, (text, close[0]) if close else None)

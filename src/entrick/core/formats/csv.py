@@ -1,0 +1,41 @@
+"""Settings as CSV, for a table on the wall or another program."""
+
+from __future__ import annotations
+
+import csv
+import io
+from collections.abc import Sequence
+
+from ..board import BoardStep, Kit
+
+COLUMNS = ("step", "statement", "instrument", "what to do", "actual", "drawn", "unit", "reading", "rounding error")
+
+
+def settings_csv(steps: Sequence[BoardStep], kit: Kit) -> str:
+    """Write every board step with its setting; lengths in the unit of the rule, RFC 4180 line ends.
+
+    Parameters
+    ----------
+    steps : sequence of BoardStep
+    kit : Kit
+
+    Returns
+    -------
+    str
+    """
+    stream = io.StringIO()
+    table = csv.writer(stream)
+    table.writerow(COLUMNS)
+    for step in steps:
+        row: list[object] = [step.number, step.name, step.tool, step.text]
+        if step.setting:
+            unit = "deg" if step.setting.is_angle else str(kit.unit)
+            row += [
+                f"{step.setting.actual:.6g}",
+                f"{step.setting.drawn:.6g}",
+                unit,
+                step.setting.reading,
+                f"{step.setting.error:+.4g}",
+            ]
+        table.writerow(row)
+    return stream.getvalue()

@@ -1,0 +1,95 @@
+"""A solved plan as plain data: points, lines, circles, arcs, outlines, settings, findings."""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+
+from ..desk import Work
+from ..geometry import Arc, Circle, Line, Loop, Point
+
+
+def solution_data(work: Work) -> dict[str, Any]:
+    """Return everything that was worked out, as JSON-ready data.
+
+    Returns
+    -------
+    dict
+        Lengths in plan units, angles in degrees counter-clockwise from the right.
+    """
+    items = work.solution.figure.items.values()
+    return {
+        "title": work.solution.title,
+        "drawing": work.solution.drawing,
+        "units": str(work.solution.unit),
+        "scale": str(work.sheet.scale),
+        "points": {i.name: _pair(i.shape) for i in items if isinstance(i.shape, Point)},
+        "lines": {i.name: _line(i.shape) for i in items if isinstance(i.shape, Line)},
+        "circles": {i.name: _circle(i.shape) for i in items if isinstance(i.shape, Circle)},
+        "arcs": {i.name: _arc(i.shape) for i in items if isinstance(i.shape, Arc)},
+        "parts": {
+            f"{i.name}.{key}": _pair(shape) for i in items for key, shape in i.parts.items() if isinstance(shape, Point)
+        },
+        "outlines": {i.name: _loop(i.shape) for i in items if isinstance(i.shape, Loop)},
+        "settings": [
+            {
+                "step": step.number,
+                "statement": step.name,
+                "instrument": step.tool,
+                "text": step.text,
+                "actual": step.setting and step.setting.actual,
+                "drawn": step.setting and step.setting.drawn,
+                "reading": step.setting and step.setting.reading,
+                "error": step.setting and step.setting.error,
+            }
+            for step in work.steps
+        ],
+        "findings": [{"weight": f.weight, "rule": f.rule, "message": f.message, "line": f.line} for f in work.findings],
+    }
+
+
+def _pair(point: Point) -> list[float]:
+    return [point.x, point.y]
+
+
+def _line(line: Line) -> dict[str, Any]:
+    if line.start is None or line.end is None:
+        return {"through": _pair(line.through), "angle": math.degrees(line.direction.angle)}
+    return {"start": _pair(line.at(line.start)), "end": _pair(line.at(line.end))}
+
+
+def _circle(circle: Circle) -> dict[str, Any]:
+    return {"centre": _pair(circle.centre), "radius": circle.radius}
+
+
+def _arc(arc: Arc) -> dict[str, Any]:
+    start, end = sorted((arc.start, arc.start + arc.sweep))
+    return {
+        "centre": _pair(arc.centre),
+        "radius": arc.radius,
+        "start_angle": math.degrees(start) % 360,
+        "end_angle": math.degrees(end) % 360,
+        "start": _pair(arc.first),
+        "end": _pair(arc.last),
+    }
+
+
+def _loop(loop: Loop) -> dict[str, Any]:
+    pieces = []
+    for piece in loop.pieces:
+        match piece.curve:
+            case Arc() as arc:
+                pieces.append({"name": piece.name, "kind": "arc", **_arc(arc), "clockwise": arc.sweep < 0})
+            case Circle() as circle:
+                pieces.append({"name": piece.name, "kind": "circle", **_circle(circle)})
+            case Line():
+                pieces.append(
+                    {"name": piece.name, "kind": "line", "start": _pair(piece.entry), "end": _pair(piece.exit)}
+                )
+    return {
+        "closed": loop.closed,
+        "area": abs(loop.area) if loop.closed else None,
+        "length": loop.length,
+        "gap": loop.gap,
+        "pieces": pieces,
+    }

@@ -1,0 +1,78 @@
+"""PDF at true size: a 100 mm line measures 100 mm."""
+
+from __future__ import annotations
+
+import io
+from functools import cache
+from importlib import resources
+
+from reportlab.pdfbase import pdfmetrics
+from reportlab.pdfbase.ttfonts import TTFont
+from reportlab.pdfgen.canvas import Canvas
+
+from ..display import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
+from .svg import kept, line_kind
+
+POINTS_PER_MM = 72 / 25.4
+"""A PDF user unit is 1/72 in (ISO 32000-1, 8.3.2.3)."""
+
+
+def write_pdf(display: DisplayList, title: str = "", construction: bool = True) -> bytes:
+    """Write a display list as a one-page PDF.
+
+    Parameters
+    ----------
+    display : DisplayList
+    title : str
+        Document title.
+    construction : bool
+        Whether construction and pricked points are kept.
+
+    Returns
+    -------
+    bytes
+    """
+    buffer = io.BytesIO()
+    page = (display.width * POINTS_PER_MM, display.height * POINTS_PER_MM)
+    canvas = Canvas(buffer, pagesize=page, invariant=1)
+    canvas.setTitle(title)
+    canvas.setCreator("Entrick")
+    canvas.scale(POINTS_PER_MM, POINTS_PER_MM)
+    canvas.setLineCap(1)
+    face = _face()
+    for mark in kept(display.marks, construction):
+        _draw(canvas, mark, face)
+    canvas.showPage()
+    canvas.save()
+    return buffer.getvalue()
+
+
+@cache
+def _face() -> str:
+    name = "RoutedGothic"
+    with resources.as_file(resources.files("entrick") / "fonts" / "routed-gothic.ttf") as path:
+        pdfmetrics.registerFont(TTFont(name, str(path)))
+    return name
+
+
+def _draw(canvas: Canvas, mark: Mark, face: str) -> None:
+    kind = line_kind(mark.role)
+    grey = 0.1 + (1 - kind.ink) * 0.78
+    canvas.setLineWidth(kind.width)
+    canvas.setStrokeGray(grey)
+    canvas.setFillGray(grey)
+    match mark:
+        case DrawnLine():
+            canvas.line(mark.x1, mark.y1, mark.x2, mark.y2)
+        case DrawnCircle():
+            canvas.circle(mark.cx, mark.cy, mark.r)
+        case DrawnArc():
+            box = (mark.cx - mark.r, mark.cy - mark.r, mark.cx + mark.r, mark.cy + mark.r)
+            canvas.arc(*box, startAng=mark.start, extent=mark.sweep)
+        case DrawnDot():
+            canvas.circle(mark.x, mark.y, 0.45, stroke=0, fill=1)
+        case Lettering():
+            canvas.setFillGray(0.1)
+            canvas.setFont(face, mark.height * 1.4)
+            place = {"start": canvas.drawString, "middle": canvas.drawCentredString, "end": canvas.drawRightString}
+            place[mark.anchor](mark.x, mark.y, mark.text)

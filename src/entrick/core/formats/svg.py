@@ -1,0 +1,76 @@
+"""SVG in millimetres, for the true size on screen and paper."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable
+from xml.sax.saxutils import escape, quoteattr
+
+from ..display import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
+from ..sheet.widths import WIDTHS, LineKind
+
+FACE = "Routed Gothic, sans-serif"
+
+
+def write_svg(display: DisplayList, construction: bool = True) -> str:
+    """Write a display list as SVG.
+
+    Parameters
+    ----------
+    display : DisplayList
+    construction : bool
+        Whether construction and pricked points are kept.
+
+    Returns
+    -------
+    str
+        A document whose user unit is one millimetre.
+    """
+    body = "\n".join(_mark(mark, display.height) for mark in kept(display.marks, construction))
+    width, height = f"{display.width:.6g}", f"{display.height:.6g}"
+    return (
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}mm" height="{height}mm" '
+        f'viewBox="0 0 {width} {height}" fill="none" stroke-linecap="round">\n'
+        f'<rect width="{width}" height="{height}" fill="#fffdf8"/>\n{body}\n</svg>\n'
+    )
+
+
+def kept(marks: Iterable[Mark], construction: bool) -> list[Mark]:
+    """Leave construction out of a drawing, or keep it."""
+    return [mark for mark in marks if construction or mark.role not in ("construction", "point", "letter")]
+
+
+def ink(kind: LineKind) -> str:
+    """Return the grey of a pencil line as a hex colour."""
+    level = round(25 + (1 - kind.ink) * 200)
+    return f"#{level:02x}{level:02x}{level:02x}"
+
+
+def line_kind(role: str) -> LineKind:
+    """Return width, dash and darkness of a role."""
+    return WIDTHS.get(role, WIDTHS["lettering"])
+
+
+def _mark(mark: Mark, height: float) -> str:
+    kind = line_kind(mark.role)
+    shown = f'stroke="{ink(kind)}" stroke-width="{kind.width}"'
+    match mark:
+        case DrawnLine():
+            y1, y2 = height - mark.y1, height - mark.y2
+            return f'<line x1="{mark.x1:.6f}" y1="{y1:.6f}" x2="{mark.x2:.6f}" y2="{y2:.6f}" {shown}/>'
+        case DrawnCircle():
+            return f'<circle cx="{mark.cx:.6f}" cy="{height - mark.cy:.6f}" r="{mark.r:.6f}" {shown}/>'
+        case DrawnArc():
+            start, end = math.radians(mark.start), math.radians(mark.start + mark.sweep)
+            x1, y1 = mark.cx + mark.r * math.cos(start), height - mark.cy - mark.r * math.sin(start)
+            x2, y2 = mark.cx + mark.r * math.cos(end), height - mark.cy - mark.r * math.sin(end)
+            large, sweep = int(abs(mark.sweep) > 180), int(mark.sweep < 0)
+            path = f"M{x1:.6f} {y1:.6f}A{mark.r:.6f} {mark.r:.6f} 0 {large} {sweep} {x2:.6f} {y2:.6f}"
+            return f'<path d="{path}" {shown}/>'
+        case DrawnDot():
+            return f'<circle cx="{mark.x:.6f}" cy="{height - mark.y:.6f}" r="0.45" fill="{ink(kind)}"/>'
+        case Lettering():
+            return (
+                f'<text x="{mark.x:.6f}" y="{height - mark.y:.6f}" font-size="{mark.height * 1.4:.4g}" '
+                f'font-family={quoteattr(FACE)} text-anchor="{mark.anchor}" fill="#191919">{escape(mark.text)}</text>'
+            )

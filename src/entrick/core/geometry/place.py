@@ -1,0 +1,46 @@
+"""The words that say where a thing lies among others: above, below, left, right."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from ..tolerance import same
+from .shapes import Point
+
+SIDES: dict[str, Point] = {
+    "above": Point(0, 1),
+    "upper": Point(0, 1),
+    "below": Point(0, -1),
+    "lower": Point(0, -1),
+    "left": Point(-1, 0),
+    "right": Point(1, 0),
+}
+
+
+def on_side(spots: Sequence[Point], word: str) -> list[int]:
+    """Return which of several spots lie on the named side of their common middle.
+
+    Parameters
+    ----------
+    spots : sequence of Point
+        Where each candidate's drawn thing lies.
+    word : str
+        One of `SIDES`.
+
+    Returns
+    -------
+    list of int
+        Indexes; all of them when the word tells none apart.
+
+    Examples
+    --------
+    >>> on_side([Point(0, 3), Point(0, -3)], "above")
+    [0]
+    """
+    if len(spots) < 2:
+        return list(range(len(spots)))
+    heights = [spot.dot(SIDES[word]) for spot in spots]
+    middle = sum(heights) / len(heights)
+    tolerance = same(max(abs(a - b) for a in heights for b in heights[:1]) or 1.0) * 10
+    chosen = [index for index, height in enumerate(heights) if height > middle + tolerance]
+    return chosen or list(range(len(spots)))

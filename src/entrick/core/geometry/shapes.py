@@ -1,0 +1,217 @@
+"""The shapes a figure is made of, in plan units and radians, y upwards."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, field
+
+from ..measure import Number
+from ..tolerance import same
+
+
+@dataclass(frozen=True, slots=True)
+class Point:
+    """A position, or a displacement between two positions."""
+
+    x: float
+    y: float
+
+    def __add__(self, other: Point) -> Point:
+        return Point(self.x + other.x, self.y + other.y)
+
+    def __sub__(self, other: Point) -> Point:
+        return Point(self.x - other.x, self.y - other.y)
+
+    def __mul__(self, factor: float) -> Point:
+        return Point(self.x * factor, self.y * factor)
+
+    def __neg__(self) -> Point:
+        return Point(-self.x, -self.y)
+
+    def __abs__(self) -> float:
+        return math.hypot(self.x, self.y)
+
+    def dot(self, other: Point) -> float:
+        """Scalar product."""
+        return self.x * other.x + self.y * other.y
+
+    def cross(self, other: Point) -> float:
+        """Signed area of the parallelogram on the two displacements."""
+        return self.x * other.y - self.y * other.x
+
+    @property
+    def normal(self) -> Point:
+        """The displacement turned a quarter turn counter-clockwise."""
+        return Point(-self.y, self.x)
+
+    @property
+    def angle(self) -> float:
+        """Direction in radians, −π to π, counter-clockwise from the right."""
+        return math.atan2(self.y, self.x)
+
+    @property
+    def unit(self) -> Point:
+        """The displacement at length 1.
+
+        Raises
+        ------
+        ZeroDivisionError
+            If it has no length.
+        """
+        length = abs(self)
+        return Point(self.x / length, self.y / length)
+
+
+def polar(radius: float, angle: float) -> Point:
+    """Return the displacement of a length in a direction (radians)."""
+    return Point(radius * math.cos(angle), radius * math.sin(angle))
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """A straight line of unlimited length, drawn from `start` to `end` where it has ends.
+
+    Attributes
+    ----------
+    through : Point
+    direction : Point
+        Of length 1.
+    start, end : float or None
+        Where the drawn part begins and ends, measured along `direction` from `through`.
+    """
+
+    through: Point
+    direction: Point
+    start: float | None = None
+    end: float | None = None
+
+    @classmethod
+    def between(cls, first: Point, second: Point) -> Line:
+        """Return the line drawn from one point to another, which must differ."""
+        return cls(first, (second - first).unit, 0.0, abs(second - first))
+
+    def at(self, along: float) -> Point:
+        """Return the point that lies a distance along the line."""
+        return self.through + self.direction * along
+
+    def along(self, point: Point) -> float:
+        """Return how far along the line the foot of the perpendicular from a point lies."""
+        return (point - self.through).dot(self.direction)
+
+    def offset_of(self, point: Point) -> float:
+        """Return the signed distance of a point, positive to the left of the direction."""
+        return self.direction.cross(point - self.through)
+
+    def foot(self, point: Point) -> Point:
+        """Return the foot of the perpendicular from a point."""
+        return self.at(self.along(point))
+
+
+@dataclass(frozen=True, slots=True)
+class Circle:
+    """A full circle. `exact` is the radius as given, where no root went into it."""
+
+    centre: Point
+    radius: float
+    exact: Number | None = field(default=None, compare=False)
+
+    def at(self, angle: float) -> Point:
+        """Return the point at a direction from the centre (radians)."""
+        return self.centre + polar(self.radius, angle)
+
+    @property
+    def size(self) -> Number:
+        """The radius, exact where it is known exactly."""
+        return self.radius if self.exact is None else self.exact
+
+
+@dataclass(frozen=True, slots=True)
+class Arc:
+    """Part of a circle, from the angle `start` through `sweep` (radians, positive counter-clockwise)."""
+
+    centre: Point
+    radius: float
+    start: float
+    sweep: float
+    exact: Number | None = field(default=None, compare=False)
+
+    @classmethod
+    def between(cls, circle: Circle, first: Point, second: Point, long: bool = False) -> Arc:
+        """Return the shorter (or longer) part of a circle between two of its points."""
+        start = (first - circle.centre).angle
+        sweep = math.remainder((second - circle.centre).angle - start, math.tau)
+        if long:
+            sweep -= math.copysign(math.tau, sweep)
+        return cls(circle.centre, circle.radius, start, sweep, circle.exact)
+
+    def at(self, angle: float) -> Point:
+        """Return the point at a direction from the centre (radians)."""
+        return self.centre + polar(self.radius, angle)
+
+    @property
+    def size(self) -> Number:
+        """The radius, exact where it is known exactly."""
+        return self.radius if self.exact is None else self.exact
+
+    @property
+    def first(self) -> Point:
+        """Where the arc begins."""
+        return self.at(self.start)
+
+    @property
+    def last(self) -> Point:
+        """Where the arc ends."""
+        return self.at(self.start + self.sweep)
+
+    @property
+    def middle(self) -> Point:
+        """Half way along the arc."""
+        return self.at(self.start + self.sweep / 2)
+
+
+Curve = Line | Circle | Arc
+Shape = Point | Curve
+
+
+def support(curve: Curve) -> Line | Circle:
+    """Return the whole curve a piece belongs to: the circle of an arc, the endless line."""
+    match curve:
+        case Arc():
+            return Circle(curve.centre, curve.radius, curve.exact)
+        case Line():
+            return Line(curve.through, curve.direction)
+        case Circle():
+            return curve
+
+
+def is_drawn_at(curve: Curve, point: Point) -> bool:
+    """Tell whether a point of the curve's support lies on the part that is drawn."""
+    match curve:
+        case Line():
+            along = curve.along(point)
+            tolerance = same(abs(point - curve.through))
+            return (curve.start is None or along >= curve.start - tolerance) and (
+                curve.end is None or along <= curve.end + tolerance
+            )
+        case Arc():
+            turned = ((point - curve.centre).angle - curve.start) * math.copysign(1, curve.sweep) % math.tau
+            tolerance = same(curve.radius) / curve.radius * 10
+            return turned <= abs(curve.sweep) + tolerance or turned >= math.tau - tolerance
+        case Circle():
+            return True
+
+
+def extremes(shape: Shape) -> tuple[Point, ...]:
+    """Return points whose bounding box is that of the shape; none for a line without ends."""
+    match shape:
+        case Point():
+            return (shape,)
+        case Line(start=float() as start, end=float() as end):
+            return (shape.at(start), shape.at(end))
+        case Line():
+            return ()
+        case Circle(centre=c, radius=r):
+            return (c - Point(r, r), c + Point(r, r))
+        case Arc():
+            quarters = (k * math.pi / 2 for k in range(4))
+            return (shape.first, shape.last, *(p for p in map(shape.at, quarters) if is_drawn_at(shape, p)))

@@ -1,0 +1,342 @@
+"""What a kind of construction is made of: its clauses, its result, its steps at the board, its candidates."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, field
+from enum import StrEnum
+from itertools import combinations
+
+from .figure import Ref
+from .geometry import Loop, Point, Shape
+from .geometry.place import SIDES, on_side
+from .geometry.walk import Stop
+from .measure import Number, Quantity, Unit, spell
+from .plan.errors import ClauseError
+from .plan.forms import Form
+
+
+class Role(StrEnum):
+    """What a stroke is on the sheet. Weight and dash follow from it, colour never does."""
+
+    CONSTRUCTION = "construction"
+    OUTLINE = "outline"
+    POINT = "point"
+
+
+class Tool(StrEnum):
+    """What a step is done with, before the kit decides which one."""
+
+    COMPASS = "compass"
+    DIVIDERS = "dividers"
+    RULE = "rule"
+    STRAIGHTEDGE = "straightedge"
+    ANGLE = "angle"
+    PENCIL = "pencil"
+
+
+@dataclass(frozen=True, slots=True)
+class Stroke:
+    """One thing drawn: a shape, its role, and a name to letter beside it."""
+
+    shape: Shape
+    role: Role = Role.CONSTRUCTION
+    label: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """One thing done at the board.
+
+    Attributes
+    ----------
+    tool : Tool
+    text : str
+        What to do, in the trade's words, without the setting.
+    setting : Fraction, float or None
+        Plan units at full size, or degrees when `tool` is ANGLE.
+    needle : Point or None
+        Where the compass stands.
+    strokes : tuple of Stroke
+        What appears on the sheet.
+    check : str
+        How to see that it came out right.
+    """
+
+    tool: Tool
+    text: str
+    setting: Number | None = None
+    needle: Point | None = None
+    strokes: tuple[Stroke, ...] = ()
+    check: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Candidate:
+    """One of several solutions: its letter, its shape, what it is, and the words that choose it."""
+
+    letter: str
+    shape: Shape
+    about: str
+    words: tuple[str, ...]
+    chosen: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Placing:
+    """Where the datum stands on the sheet: paper lengths from the border in plan units, or centred when None."""
+
+    from_left: Number | None = None
+    from_below: Number | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Made:
+    """What a statement makes.
+
+    Attributes
+    ----------
+    shape : Point, Line, Circle, Arc or Loop
+    sentence : str
+        The entry in the order of work, values put in.
+    working : tuple of str
+        Formula, numbers put in, result: as the drafter would write it.
+    steps : tuple of Step
+    parts : mapping of str to Shape
+    centre_name : str
+    candidates : tuple of Candidate
+        All solutions when there were several.
+    placing : Placing or None
+        For a datum: where it stands on the sheet.
+    """
+
+    shape: Shape | Loop
+    sentence: str
+    working: tuple[str, ...] = ()
+    steps: tuple[Step, ...] = ()
+    parts: Mapping[str, Shape] = field(default_factory=dict)
+    centre_name: str = ""
+    candidates: tuple[Candidate, ...] = ()
+    placing: Placing | None = None
+
+
+class Undecided(ClauseError):
+    """Several solutions fit; carries them, lettered, so that the drafter can choose."""
+
+    def __init__(self, message: str, candidates: Sequence[Candidate]) -> None:
+        super().__init__(message)
+        self.candidates = tuple(candidates)
+
+
+@dataclass(frozen=True, slots=True)
+class Length:
+    """A length in plan units with its spelling in the plan: ``e1/2``."""
+
+    value: Number
+    text: str
+
+    def __float__(self) -> float:
+        return float(self.value)
+
+
+Value = Length | Ref | str | tuple[Stop, ...] | Quantity
+
+
+@dataclass(frozen=True, slots=True)
+class Said:
+    """One clause of a statement with its values worked out."""
+
+    key: str
+    clause: int
+    values: Mapping[str, Value]
+
+    def length(self, slot: str) -> Length:
+        """Return a length, radius, diameter or angle slot."""
+        value = self.values[slot]
+        assert isinstance(value, Length)
+        return value
+
+    def ref(self, slot: str) -> Ref:
+        """Return a reference slot."""
+        value = self.values[slot]
+        assert isinstance(value, Ref)
+        return value
+
+    def word(self, slot: str) -> str:
+        """Return a word slot."""
+        value = self.values[slot]
+        assert isinstance(value, str)
+        return value
+
+    def stops(self, slot: str) -> tuple[Stop, ...]:
+        """Return a walk slot."""
+        value = self.values[slot]
+        assert isinstance(value, tuple)
+        return value
+
+
+@dataclass(frozen=True)
+class Args:
+    """A statement ready to be constructed: its name, unit, and clauses with values."""
+
+    name: str
+    unit: Unit
+    said: tuple[Said, ...]
+
+    def all(self, *keys: str) -> list[Said]:
+        """Return the clauses with one of the keys, in order."""
+        return [said for said in self.said if said.key in keys]
+
+    def get(self, *keys: str) -> Said | None:
+        """Return the first clause with one of the keys, or None."""
+        return next(iter(self.all(*keys)), None)
+
+    def need(self, *keys: str) -> Said:
+        """Return the first clause with one of the keys.
+
+        Raises
+        ------
+        ClauseError
+            When none was said.
+        """
+        found = self.get(*keys)
+        if found is None:
+            raise ClauseError(f"{' or '.join(keys)} is missing")
+        return found
+
+    def say(self, value: Number) -> str:
+        """Write a length of the plan."""
+        return spell(value, self.unit)
+
+
+@dataclass(frozen=True)
+class Kind:
+    """A kind of construction, declared in a file of its own.
+
+    Attributes
+    ----------
+    name : str
+        What the plan calls it.
+    group : str
+        Family it is listed under.
+    summary : str
+        One line for the family list.
+    example : str
+        A whole statement.
+    mistake : str
+        The mistake usually made here.
+    forms : tuple of Form
+    construct : callable
+        Args to Made; raises ClauseError.
+    """
+
+    name: str
+    group: str
+    summary: str
+    example: str
+    mistake: str
+    forms: tuple[Form, ...]
+    construct: Callable[[Args], Made]
+
+
+ORDINALS = ("first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth")
+_PLACE_WORDS = ("above", "below", "left", "right")
+
+PLACE = Form("{where:" + "/".join(SIDES) + "}", "where", most=2, choice=True)
+NEAR = Form("near {near:point}", choice=True)
+ORDINAL = Form("{turn:" + "/".join(ORDINALS) + "}", "turn", choice=True)
+CHOICES = (PLACE, NEAR, ORDINAL)
+
+
+@dataclass(frozen=True, slots=True)
+class Option:
+    """A solution before it is chosen: its shape, where it lies, what it is called, its own choosing words."""
+
+    shape: Shape
+    spot: Point
+    about: str
+    traits: frozenset[str] = frozenset()
+
+
+def choose(options: Sequence[Option], args: Args, noun: str) -> tuple[int, tuple[Candidate, ...]]:
+    """Choose among several solutions by the words of the statement.
+
+    Parameters
+    ----------
+    options : sequence of Option
+        At least one.
+    args : Args
+        Whose choosing clauses (place words, ``near``, ordinals, traits) are obeyed.
+    noun : str
+        What is being chosen, for messages.
+
+    Returns
+    -------
+    index : int
+        Of the chosen option.
+    candidates : tuple of Candidate
+        Every option with letter and selecting words; empty when there was only one.
+
+    Raises
+    ------
+    Undecided
+        When the words leave more than one.
+    """
+    order = sorted(range(len(options)), key=lambda i: (round(options[i].spot.x, 9), round(options[i].spot.y, 9)))
+    ranked = [options[i] for i in order]
+    if len(ranked) == 1:
+        return order[0], ()
+    left = _narrow(ranked, args)
+    if len(left) != 1:
+        candidates = _letter(ranked, None)
+        listed = "; ".join(f"{c.letter} {c.about} ({', '.join(c.words)})" for c in candidates)
+        raise Undecided(f"{len(ranked)} {noun}s fit; say which: {listed}", candidates)
+    return order[left[0]], _letter(ranked, left[0])
+
+
+def _narrow(options: Sequence[Option], args: Args) -> list[int]:
+    left = list(range(len(options)))
+    for said in args.said:
+        for value in said.values.values():
+            if isinstance(value, str) and any(value in option.traits for option in options):
+                left = [i for i in left if value in options[i].traits]
+    for said in args.all("where"):
+        left = [left[i] for i in on_side([options[i].spot for i in left], said.word("where"))]
+    near = args.get("near")
+    if near is not None:
+        target = near.ref("near").shape
+        assert isinstance(target, Point)
+        left = sorted(left, key=lambda i: abs(options[i].spot - target))[:1]
+    turn = args.get("turn")
+    if turn is not None:
+        index = ORDINALS.index(turn.word("turn"))
+        left = left[index : index + 1] if index < len(left) else left
+    return left
+
+
+def _letter(options: Sequence[Option], chosen: int | None) -> tuple[Candidate, ...]:
+    return tuple(
+        Candidate("ABCDEFGH"[i], option.shape, option.about, _selecting(options, i), i == chosen)
+        for i, option in enumerate(options)
+    )
+
+
+def _selecting(options: Sequence[Option], index: int) -> tuple[str, ...]:
+    """Return the fewest words that single out one option."""
+    traits = sorted(options[index].traits)
+    for words in _word_sets(traits):
+        left = [i for i in range(len(options)) if all(w in options[i].traits for w in words if w not in SIDES)]
+        for word in words:
+            if word in SIDES:
+                left = [left[i] for i in on_side([options[i].spot for i in left], word)]
+        if left == [index]:
+            return words
+    return (ORDINALS[index],)
+
+
+def _word_sets(traits: Sequence[str]) -> Iterator[tuple[str, ...]]:
+    words = (*traits, *_PLACE_WORDS)
+    for count in (1, 2, 3):
+        for chosen in combinations(words, count):
+            if sum(word in SIDES for word in chosen) <= 2:
+                yield chosen

@@ -1,0 +1,289 @@
+"""``arc``: a given radius and any two conditions; its centre is found by crossing two loci."""
+
+from __future__ import annotations
+
+import math
+
+from ..figure import Ref
+from ..geometry import Arc, Circle, Line, Point, support
+from ..geometry.locus import (
+    Locus,
+    Tangency,
+    around,
+    beside,
+    centred_on,
+    inside,
+    limit,
+    tangencies,
+    through,
+    touching_line,
+)
+from ..kind import CHOICES, Args, Kind, Made, Option, Role, Said, Step, Stroke, Tool, choose
+from ..measure import Number
+from ..plan.errors import ClauseError
+from ..plan.forms import Form
+from ..tolerance import same
+
+CONDITIONS = ("beside", "around", "inside", "touching", "through", "centred")
+_SWING = math.radians(14)
+"""Half the length of a light swing drawn where a centre is expected."""
+
+
+def construct(args: Args) -> Made:
+    """Construct an arc of given radius that meets two conditions.
+
+    Returns
+    -------
+    Made
+        Parts ``centre``, ``start``, ``end``, ``middle`` and ``touch.NAME`` for everything touched; candidates when
+        several arcs fit.
+
+    Raises
+    ------
+    ClauseError
+        When no arc fits, with the limiting radius; `Undecided` when several do and no word chooses.
+    """
+    said = args.all(*CONDITIONS)
+    size = args.need("radius").length("radius").value
+    if len(said) != 2:
+        raise ClauseError(
+            f"an arc of given radius needs two conditions and has {len(said)}: "
+            "beside, around, inside or touching something, through a point, or centred on a line or circle"
+        )
+    loci = [_loci(args, clause, size) for clause in said]
+    _refuse_concentric(args, said, loci)
+    found = tangencies(loci[0], loci[1], size)
+    if not found:
+        raise ClauseError(_why_none(args, said, loci, size), said[1].clause)
+    long = any(s.word("span") == "long" for s in args.all("span"))
+    options = [_option(tangency, said, size, long) for tangency in found]
+    index, candidates = choose(options, args, "arc")
+    tangency, shape = found[index], options[index].shape
+    assert isinstance(shape, Arc | Circle)
+    touched = {
+        f"touch.{clause.ref('target').text}": point
+        for clause, point in zip(said, tangency.touches, strict=True)
+        if point is not None and clause.key != "through"
+    }
+    ends = {"start": shape.first, "end": shape.last, "middle": shape.middle} if isinstance(shape, Arc) else {}
+    return Made(
+        shape,
+        f"Arc {args.name} of radius {args.say(size)}, {' and '.join(_told(clause) for clause in said)}"
+        + _lying(args)
+        + ".",
+        tuple(_working(args, clause, locus, size) for clause, locus in zip(said, tangency.loci, strict=True)),
+        _steps(args, said, tangency, shape, size),
+        {"centre": tangency.centre, **ends, **touched},
+        f"{args.name}.centre",
+        candidates,
+    )
+
+
+def _loci(args: Args, clause: Said, size: Number) -> list[Locus]:
+    target = clause.ref("target")
+    match clause.key, target.shape:
+        case "through", Point() as point:
+            return [through(point, size)]
+        case "centred", (Line() | Circle() | Arc()) as curve:
+            return [centred_on(support(curve))]
+        case "touching", Line() as line:
+            return list(touching_line(support(line), size))  # type: ignore[arg-type]
+        case key, (Circle() | Arc()) as round_:
+            circle = Circle(round_.centre, round_.radius, round_.exact)
+            return _round_loci(args, clause, key, target, circle, size)
+    raise ClauseError(f"{target.text} is a line: an arc touches a line, it does not lie {clause.key} it", clause.clause,
+                      (clause.key, "touching"))  # fmt: skip
+
+
+def _round_loci(args: Args, clause: Said, key: str, target: Ref, circle: Circle, size: Number) -> list[Locus]:
+    equal = abs(float(size) - circle.radius) <= same(circle.radius)
+    if key == "touching":
+        grown = [] if equal else [around(circle, size) if size > circle.size else inside(circle, size)]
+        return [beside(circle, size), *grown]
+    if key == "beside":
+        return [beside(circle, size)]
+    bigger = float(size) > circle.radius
+    if equal or bigger != (key == "around"):
+        other = "inside" if key == "around" else "around"
+        bound = "larger" if key == "around" else "smaller"
+        raise ClauseError(
+            f"an arc {key} {target.text} must be {bound} than its radius {args.say(circle.size)}; "
+            f"{args.say(size)} is not",
+            clause.clause,
+            None if equal else (key, other),
+        )
+    return [around(circle, size) if key == "around" else inside(circle, size)]
+
+
+def _refuse_concentric(args: Args, said: list[Said], loci: list[list[Locus]]) -> None:
+    first, second = loci[0][0].curve, loci[1][0].curve
+    names = [clause.ref("target").text for clause in said]
+    if isinstance(first, Circle) and isinstance(second, Circle):
+        size = max(first.radius, second.radius)
+        if size > same(1.0) and abs(first.centre - second.centre) <= same(size):
+            if any(abs(a.curve.radius - b.curve.radius) <= same(size) for a in loci[0] for b in loci[1]):  # type: ignore[union-attr]
+                raise ClauseError(
+                    f"{names[0]} and {names[1]} share their centre, and arcs fit all the way round: "
+                    "give a condition that fixes the place",
+                    said[1].clause,
+                )
+            raise ClauseError(
+                f"{names[0]} and {names[1]} share their centre: swings of {args.say(loci[0][0].curve.size)} "  # type: ignore[union-attr]
+                f"and {args.say(loci[1][0].curve.size)} about it never cross",  # type: ignore[union-attr]
+                said[1].clause,
+            )
+
+
+def _why_none(args: Args, said: list[Said], loci: list[list[Locus]], size: Number) -> str:
+    one, other = loci[0][0], loci[1][0]
+    names = [clause.ref("target").text for clause in said]
+    limits = [limit(a, b) for a in loci[0] for b in loci[1]]
+    possible = [bound for bound in limits if not bound.never]
+    if isinstance(one.curve, Circle) and isinstance(other.curve, Circle):
+        apart = abs(other.curve.centre - one.curve.centre)
+        told = (
+            f"swings of {args.say(one.curve.size)} and {args.say(other.curve.size)} "
+            f"cannot meet across {args.say(apart)}"
+        )
+    else:
+        told = f"no arc of {args.say(size)} reaches both {names[0]} and {names[1]}"
+    if not possible:
+        return f"{told}: no radius would do; change a contact or move {names[1]}"
+    least = min((b.least or 0.0 for b in possible), default=0.0)
+    greatest = [b.greatest for b in possible]
+    if float(size) < least:
+        return f"{told}: the radius must be at least {args.say(least)}"
+    top = None if None in greatest else max(g for g in greatest if g is not None)
+    if top is not None and float(size) > top:
+        return f"{told}: the radius may be at most {args.say(top)}"
+    return f"{told}: move {names[1]}"
+
+
+def _option(tangency: Tangency, said: list[Said], size: Number, long: bool) -> Option:
+    circle = Circle(tangency.centre, float(size), size)
+    start, end = tangency.touches
+    about = ", ".join(
+        f"{locus.contact} {clause.ref('target').text}" for locus, clause in zip(tangency.loci, said, strict=True)
+    )
+    contacts = {locus.contact for locus, clause in zip(tangency.loci, said, strict=True) if clause.key == "touching"}
+    traits = frozenset(contacts & {"beside", "around", "inside"}) if len(contacts) == 1 else frozenset()
+    if start is None or end is None or abs(start - end) <= same(float(size)):
+        return Option(circle, tangency.centre, about, traits)
+    arc = Arc.between(circle, start, end, long)
+    return Option(arc, arc.middle, about, traits)
+
+
+def _told(clause: Said) -> str:
+    return f"{'centred on' if clause.key == 'centred' else clause.key} {clause.ref('target').text}"
+
+
+def _lying(args: Args) -> str:
+    words = [said.word("where") for said in args.all("where")]
+    return f", lying {' '.join(words)}" if words else ""
+
+
+def _working(args: Args, clause: Said, locus: Locus, size: Number) -> str:
+    target = clause.ref("target")
+    radius = args.say(size)
+    swing = args.say(locus.curve.size) if isinstance(locus.curve, Circle) else ""
+    match locus.contact, locus.target:
+        case "beside", Circle() as circle:
+            return f"{radius} + {args.say(circle.size)} = {swing}: swing from {target.centre_name}"
+        case "around", Circle() as circle:
+            return f"{radius} − {args.say(circle.size)} = {swing}: swing from {target.centre_name}"
+        case "inside", Circle() as circle:
+            return f"{args.say(circle.size)} − {radius} = {swing}: swing from {target.centre_name}"
+        case "through", _:
+            return f"{radius} from {target.text}: the centre is a radius away from it"
+        case "touching", _:
+            return f"a parallel to {target.text} at {radius}: the centre lies on it"
+    return f"the centre lies on {target.text}"
+
+
+def _steps(args: Args, said: list[Said], tangency: Tangency, shape: Arc | Circle, size: Number) -> tuple[Step, ...]:
+    steps = [
+        _locus_step(clause, locus, tangency.centre, size) for clause, locus in zip(said, tangency.loci, strict=True)
+    ]
+    steps.append(
+        Step(
+            Tool.PENCIL,
+            f"Mark the centre of {args.name} where the two cross",
+            strokes=(Stroke(tangency.centre, Role.POINT),),
+            check="the needle must hold here, so prick it lightly",
+        )
+    )
+    for clause, locus, point in zip(said, tangency.loci, tangency.touches, strict=True):
+        if point is None or clause.key == "through":
+            continue
+        straight = isinstance(locus.target, Line)
+        across = Line.between(tangency.centre, point)
+        if isinstance(locus.target, Circle) and locus.contact == "inside":
+            across = Line.between(locus.target.centre, point)
+        steps.append(
+            Step(
+                Tool.ANGLE if straight else Tool.STRAIGHTEDGE,
+                f"Mark the touch point on {clause.ref('target').text}: "
+                + ("square to it from the centre" if straight else "on the line of centres"),
+                math.degrees(across.direction.angle) % 180 if straight else None,
+                strokes=(Stroke(across), Stroke(point)),
+            )
+        )
+    steps.append(
+        Step(
+            Tool.COMPASS,
+            f"Needle on the centre, draw {args.name} lightly"
+            + (" from touch point to touch point" if isinstance(shape, Arc) else ""),
+            size,
+            tangency.centre,
+            (Stroke(shape),),
+            "it runs into what it touches without a corner and does not cross it",
+        )
+    )
+    return tuple(step for step in steps if step is not None)
+
+
+def _locus_step(clause: Said, locus: Locus, centre: Point, size: Number) -> Step | None:
+    target = clause.ref("target")
+    if locus.contact == "centred on":
+        return None
+    if isinstance(locus.curve, Line):
+        foot = locus.target.foot(centre)  # type: ignore[union-attr]
+        half = float(size) * math.sin(_SWING)
+        along = locus.curve.along(centre)
+        near = Line(locus.curve.through, locus.curve.direction, along - half, along + half)
+        return Step(
+            Tool.RULE,
+            f"Draw a parallel to {target.text} at the radius",
+            size,
+            strokes=(Stroke(near), Stroke(Line.between(foot, centre))),
+        )
+    needle = locus.curve.centre
+    strokes: tuple[Stroke, ...] = ()
+    if locus.curve.radius > same(1.0):
+        towards = (centre - needle).angle
+        strokes = (Stroke(Arc(needle, locus.curve.radius, towards - _SWING, 2 * _SWING, locus.curve.exact)),)
+    name = target.text if clause.key == "through" else target.centre_name
+    return Step(Tool.COMPASS, f"Swing from {name} where the centre will lie", locus.curve.size, needle, strokes)
+
+
+KIND = Kind(
+    name="arc",
+    group="Circles and arcs",
+    summary="a given radius and two of: beside, around, inside, touching, through, centred on",
+    example="top = arc, radius 140, around eyeA, around eyeB, above",
+    mistake="Sum for difference: an arc beside a circle has its centre at R + r, one that goes around it at R − r. "
+    "The arc over the top has its centre below.",
+    forms=(
+        Form("radius {radius:radius}", needed=True),
+        Form("beside {target:circle}", most=2),
+        Form("around {target:circle}", most=2),
+        Form("inside {target:circle}", most=2),
+        Form("touching {target:curve}", most=2),
+        Form("through {target:point}", most=2),
+        Form("centred on {target:curve}", "centred", most=2),
+        Form("{span:short/long}", "span"),
+        Form("{contact:beside/around/inside}", "contact", choice=True),
+        *CHOICES,
+    ),
+    construct=construct,
+)

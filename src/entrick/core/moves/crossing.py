@@ -1,0 +1,49 @@
+"""``crossing``: where two curves cross or touch."""
+
+from __future__ import annotations
+
+from ..geometry import Arc, Circle, Line, gap, meet
+from ..kind import CHOICES, Args, Kind, Made, Option, Role, Step, Stroke, Tool, choose
+from ..plan.errors import ClauseError
+from ..plan.forms import Form
+
+
+def construct(args: Args) -> Made:
+    """Construct the point two curves share; place words choose among two."""
+    clause = args.need("of")
+    first, second = clause.ref("first"), clause.ref("second")
+    assert isinstance(first.shape, Line | Circle | Arc)
+    assert isinstance(second.shape, Line | Circle | Arc)
+    found = meet(first.shape, second.shape)
+    if not found:
+        miss, _ = gap(first.shape, second.shape)
+        if miss == 0:
+            raise ClauseError(f"{first.text} and {second.text} lie on the same line or circle", clause.clause)
+        raise ClauseError(f"{first.text} and {second.text} do not meet: they miss by {args.say(miss)}", clause.clause)
+    options = [Option(m.point, m.point, "touch point" if m.touch else "crossing") for m in found]
+    index, candidates = choose(options, args, "crossing")
+    how = "touch" if found[index].touch else "cross"
+    place = found[index].point
+    return Made(
+        place,
+        f"Point {args.name}, where {first.text} and {second.text} {how}.",
+        steps=(
+            Step(
+                Tool.PENCIL,
+                f"Mark {args.name} where {first.text} and {second.text} {how}",
+                strokes=(Stroke(place, Role.POINT, args.name),),
+            ),
+        ),
+        candidates=candidates,
+    )
+
+
+KIND = Kind(
+    name="crossing",
+    group="Points",
+    summary="where two lines, circles or arcs cross or touch",
+    example="P = crossing, of ring and axis, upper",
+    mistake="Of two crossings close together the wrong one is taken: look which side of the part it must lie on.",
+    forms=(Form("of {first:curve} [and] {second:curve}", "of", needed=True), *CHOICES),
+    construct=construct,
+)

@@ -1,0 +1,103 @@
+"""The plan as a model: one entry for every line of its text."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from typing import NamedTuple
+
+from .errors import PlanError
+from .expression import Expression, Item, write
+
+MOST_LINES = 1000
+LONGEST_LINE = 400
+MOST_CHARACTERS = 100_000
+MOST_STATEMENTS = 500
+
+
+class Clause(NamedTuple):
+    """One clause: its items in order."""
+
+    items: tuple[Item, ...]
+
+    def __str__(self) -> str:
+        return " ".join(write(item) for item in self.items)
+
+
+@dataclass(frozen=True, slots=True)
+class Title:
+    """``plan "…"``"""
+
+    text: str
+
+
+@dataclass(frozen=True, slots=True)
+class DrawingNumber:
+    """``drawing …``"""
+
+    text: str
+
+
+@dataclass(frozen=True, slots=True)
+class Units:
+    """``units mm`` or ``units in``"""
+
+    text: str
+
+
+@dataclass(frozen=True, slots=True)
+class SheetLine:
+    """``sheet A4 landscape, scale 1:2, border 10``"""
+
+    clauses: tuple[Clause, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Given:
+    """``given a = 96 "between the eyes"``"""
+
+    name: str
+    value: Expression
+    mark: str = ""
+    assumed: bool = False
+    note: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Statement:
+    """``name = kind, clause, clause…``"""
+
+    name: str
+    kind: str
+    clauses: tuple[Clause, ...] = ()
+    assumed: bool = False
+    note: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Unread:
+    """A line that could not be read, kept as typed."""
+
+    text: str
+    error: PlanError
+
+
+UNREAD_GIVEN = re.compile(r'\s*given\s+(?P<name>[^\W\d]\w*)\s*=(?P<value>.*?)(?P<note>\s"[^"]*")?\s*')
+"""A given whose value cannot be read still shows its name, what was typed, and its note."""
+
+Content = Title | DrawingNumber | Units | SheetLine | Given | Statement | Unread | None
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """One line of the plan: its content, if any, and its comment, if any."""
+
+    content: Content
+    comment: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Plan:
+    """A whole plan, line by line."""
+
+    lines: tuple[Line, ...]

@@ -1,0 +1,219 @@
+"""Clause forms: how a kind declares the clauses it takes, and how written clauses are matched to them.
+
+A form is a short pattern: words stand for themselves, ``[word]`` may be left out, ``{slot:type}`` takes a value.
+
+>>> form = Form("{amount:length} {way:left/right} [of] {origin:point}")
+>>> [str(part) for part in form.parts]
+['{amount:length}', '{way:left/right}', '[of]', '{origin:point}']
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from difflib import get_close_matches
+from functools import cached_property
+
+from .document import Clause
+from .errors import ClauseError
+from .expression import Arrow, Item, Name, Ratio, Text
+
+SLOT_TYPES: dict[str, str] = {
+    "length": "a length",
+    "radius": "a radius",
+    "diameter": "a diameter",
+    "angle": "an angle",
+    "point": "a point",
+    "line": "a line",
+    "circle": "a circle or arc",
+    "curve": "a line, circle or arc",
+    "shape": "anything drawn",
+    "walk": "pieces with > between them",
+    "ratio": "a ratio such as 1:2",
+    "word": "a word",
+}
+REFERENCES = frozenset({"point", "line", "circle", "curve", "shape", "walk"})
+NUMBERS = frozenset({"length", "radius", "diameter", "angle"})
+
+
+@dataclass(frozen=True, slots=True)
+class Word:
+    """A literal word of a pattern."""
+
+    text: str
+    optional: bool = False
+
+    def __str__(self) -> str:
+        return f"[{self.text}]" if self.optional else self.text
+
+
+@dataclass(frozen=True, slots=True)
+class Slot:
+    """A place in a pattern for a value."""
+
+    name: str
+    type: str
+
+    @property
+    def choices(self) -> tuple[str, ...]:
+        """The words the slot takes, where it takes only certain words."""
+        return tuple(self.type.split("/")) if self.type not in SLOT_TYPES else ()
+
+    @property
+    def expectation(self) -> str:
+        """What the slot takes, in the trade's words."""
+        return SLOT_TYPES.get(self.type) or "one of " + ", ".join(self.choices)
+
+    def __str__(self) -> str:
+        return "{" + f"{self.name}:{self.type}" + "}"
+
+
+@dataclass(frozen=True)
+class Form:
+    """One clause a kind takes.
+
+    Attributes
+    ----------
+    pattern : str
+    key : str
+        Name of the clause; its first word when not given.
+    needed : bool
+        Whether a statement of the kind must have it.
+    most : int
+        How often it may be said.
+    choice : bool
+        Whether the clause only chooses among several solutions.
+    """
+
+    pattern: str
+    key: str = ""
+    needed: bool = False
+    most: int = 1
+    choice: bool = False
+    parts: tuple[Word | Slot, ...] = field(init=False, default=())
+
+    def __post_init__(self) -> None:
+        parts = tuple(_part(text) for text in re.findall(r"\{[^}]*\}|\S+", self.pattern))
+        object.__setattr__(self, "parts", parts)
+        if not self.key:
+            names = [p.text for p in parts if isinstance(p, Word)] + [p.name for p in parts if isinstance(p, Slot)]
+            object.__setattr__(self, "key", names[0])
+
+    @cached_property
+    def head(self) -> str:
+        """The word the clause starts with, or "" when it starts with a value."""
+        return self.parts[0].text if isinstance(self.parts[0], Word) else ""
+
+    @property
+    def slots(self) -> tuple[Slot, ...]:
+        """The value slots, in order."""
+        return tuple(part for part in self.parts if isinstance(part, Slot))
+
+    @property
+    def example(self) -> str:
+        """The pattern as a person reads it: ``centre (a point)``."""
+        shown = [
+            f"({part.expectation.removeprefix('a ').removeprefix('an ')})" if isinstance(part, Slot) else part.text
+            for part in self.parts
+        ]
+        return " ".join(shown)
+
+
+def _part(text: str) -> Word | Slot:
+    if text.startswith("{"):
+        name, _, kind = text[1:-1].partition(":")
+        return Slot(name, kind)
+    if text.startswith("["):
+        return Word(text[1:-1], True)
+    return Word(text)
+
+
+@dataclass(frozen=True, slots=True)
+class Match:
+    """A written clause matched to its form: the raw items of every slot."""
+
+    form: Form
+    clause: int
+    slots: Mapping[str, tuple[Item, ...]]
+
+
+def match_clauses(clauses: Sequence[Clause], forms: Sequence[Form], kind: str) -> tuple[Match, ...]:
+    """Match every clause of a statement to one of its kind's forms.
+
+    Raises
+    ------
+    ClauseError
+        For a clause that fits no form, one said too often, or one that is missing.
+    """
+    matches: list[Match] = []
+    for index, clause in enumerate(clauses):
+        found = next((m for form in forms if (m := _match(clause, form, index))), None)
+        if found is None:
+            raise _misfit(clause, index, forms, kind)
+        if sum(m.form.key == found.form.key for m in matches) >= found.form.most:
+            times = "twice" if found.form.most == 1 else f"more than {found.form.most} times"
+            raise ClauseError(f"{found.form.key} is said {times}; once is enough", index)
+        matches.append(found)
+    said = {m.form.key for m in matches}
+    for form in forms:
+        if form.needed and form.key not in said:
+            raise ClauseError(f"{kind} needs {form.example}")
+    return tuple(matches)
+
+
+def _match(clause: Clause, form: Form, index: int) -> Match | None:
+    slots = _fit(clause.items, form.parts)
+    return None if slots is None else Match(form, index, slots)
+
+
+def _fit(items: tuple[Item, ...], parts: Sequence[Word | Slot]) -> dict[str, tuple[Item, ...]] | None:
+    if not parts:
+        return None if items else {}
+    part, rest = parts[0], parts[1:]
+    if isinstance(part, Word):
+        if items and items[0] == Name(part.text):
+            fitted = _fit(items[1:], rest)
+            if fitted is not None:
+                return fitted
+        return _fit(items, rest) if part.optional else None
+    for taken in _lengths(part, items):
+        fitted = _fit(items[taken:], rest)
+        if fitted is not None:
+            return {part.name: items[:taken], **fitted}
+    return None
+
+
+def _lengths(slot: Slot, items: tuple[Item, ...]) -> Sequence[int]:
+    """Return how many items a slot can take here."""
+    if not items:
+        return ()
+    first = items[0]
+    match slot.type:
+        case "walk":
+            return (len(items),)
+        case "ratio":
+            return (1,) if isinstance(first, Ratio) else ()
+        case "line" if first == Name("line") and len(items) >= 3:
+            return (3,)
+        case "word" | "point" | "line" | "circle" | "curve" | "shape":
+            return (1,) if isinstance(first, Name) else ()
+        case "length" | "radius" | "diameter" | "angle":
+            return () if isinstance(first, (Arrow, Ratio, Text)) else (1,)
+    return (1,) if isinstance(first, Name) and first.text in slot.choices else ()
+
+
+def _misfit(clause: Clause, index: int, forms: Sequence[Form], kind: str) -> ClauseError:
+    first = clause.items[0]
+    head = first.text if isinstance(first, Name) else ""
+    alike = [form for form in forms if form.head == head or head in (w.text for w in form.parts if isinstance(w, Word))]
+    if head and alike:
+        return ClauseError(f"{clause}: expected {' or '.join(form.example for form in alike)}", index)
+    heads = {form.head for form in forms if form.head} | {
+        word for form in forms for slot in form.slots for word in slot.choices if len(form.parts) == 1
+    }
+    close = get_close_matches(head, heads, 1, 0.6) if head else []
+    if close:
+        return ClauseError(f"{kind} takes no clause {head}; did you mean {close[0]}?", index, (head, close[0]))
+    plain = [form.example for form in forms if not form.choice]
+    return ClauseError(f"{clause}: {kind} takes  {';  '.join(plain)}", index)

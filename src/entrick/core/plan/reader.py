@@ -1,0 +1,255 @@
+"""From text to the model, line by line, so that one faulty line leaves the others alone."""
+
+from __future__ import annotations
+
+import re
+from functools import lru_cache
+from importlib import resources
+
+from lark import Lark, Token, Transformer, UnexpectedInput, v_args
+from lark.exceptions import UnexpectedCharacters, UnexpectedEOF, UnexpectedToken, VisitError
+
+from .document import (
+    LONGEST_LINE,
+    MOST_CHARACTERS,
+    MOST_LINES,
+    MOST_STATEMENTS,
+    Clause,
+    Content,
+    DrawingNumber,
+    Given,
+    Line,
+    Plan,
+    SheetLine,
+    Statement,
+    Title,
+    Units,
+    Unread,
+)
+from .errors import PlanError
+from .expression import (
+    DEEPEST,
+    Arrow,
+    Binary,
+    Bracket,
+    Call,
+    Item,
+    Name,
+    Negative,
+    Num,
+    Ratio,
+    Text,
+    depth,
+)
+
+_SIGNS = {"×": "*", "·": "*", "÷": "/", "−": "-"}
+
+
+@v_args(inline=True)
+class _ToModel(Transformer[Token, Line]):
+    """Turns the tree of one line into the model."""
+
+    def start(self, *parts: object) -> Line:
+        comment = next((str(p) for p in parts if isinstance(p, Token) and p.type == "COMMENT"), "")
+        content = next((p for p in parts if not isinstance(p, Token)), None)
+        return Line(content, comment)  # type: ignore[arg-type]
+
+    def plan_line(self, text: Token) -> Title:
+        return Title(text[1:-1])
+
+    def drawing_line(self, text: Token) -> DrawingNumber:
+        return DrawingNumber(text.strip())
+
+    def units_line(self, text: Token) -> Units:
+        return Units(str(text))
+
+    def sheet_line(self, *clauses: Clause) -> SheetLine:
+        return SheetLine(clauses)
+
+    def given_line(self, name: Token, *rest: object) -> Given:
+        parts = list(rest)
+        mark = str(parts.pop(0)).replace("⌀", "Ø") if _is(parts[0], "MARK") else ""
+        value = parts.pop(0)
+        assumed = any(_is(part, "ASSUMED") for part in parts)
+        note = next((str(part)[1:-1] for part in parts if _is(part, "STRING")), "")
+        return Given(str(name), value, mark, assumed, note)  # type: ignore[arg-type]
+
+    def statement(self, name: Token, kind: str, *clauses: Clause) -> Statement:
+        kept, note, assumed = list(clauses), "", False
+        if kept and isinstance(kept[-1].items[-1], Text):
+            note = kept[-1].items[-1].text
+            kept[-1] = Clause(kept[-1].items[:-1])
+        if kept and kept[-1].items == (Name("assumed"),):
+            assumed = True
+            kept.pop()
+        return Statement(str(name), kind, tuple(c for c in kept if c.items), assumed, note)
+
+    def kind(self, *words: Token) -> str:
+        return " ".join(words)
+
+    def clause(self, *items: Item) -> Clause:
+        return Clause(items)
+
+    def number(self, text: Token) -> Num:
+        return Num(re.sub(r"\s+", " ", text))
+
+    def name(self, text: Token) -> Name:
+        return Name(str(text))
+
+    def string(self, text: Token) -> Text:
+        return Text(text[1:-1])
+
+    def ratio(self, text: Token) -> Ratio:
+        return Ratio(re.sub(r"\s", "", text))
+
+    def arrow(self, _: Token) -> Arrow:
+        return Arrow()
+
+    def bracket(self, inner: Item) -> Bracket:
+        return Bracket(inner)  # type: ignore[arg-type]
+
+    def negative(self, _: Token, inner: Item) -> Negative:
+        return Negative(inner)  # type: ignore[arg-type]
+
+    def call(self, function: Token, inner: Item) -> Call:
+        return Call(str(function), inner)  # type: ignore[arg-type]
+
+    def binary(self, left: Item, sign: Token, right: Item) -> Binary:
+        return Binary(left, _SIGNS.get(str(sign), str(sign)), right)  # type: ignore[arg-type]
+
+
+def _is(part: object, kind: str) -> bool:
+    return isinstance(part, Token) and part.type == kind
+
+
+_PARSER = Lark(
+    resources.files(__package__).joinpath("grammar.lark").read_text("utf-8"),
+    parser="lalr",
+    transformer=_ToModel(),
+    maybe_placeholders=False,
+)
+
+_EXPECTED = {
+    "EQUAL": "=",
+    "NAME": "a name",
+    "NUMBER": "a number",
+    "STRING": "text in quotes",
+    "COMMA": "a comma",
+    "DRAWING_NUMBER": "a drawing number",
+    "RPAR": "a closing bracket",
+}
+
+
+def read_plan(text: str) -> Plan:
+    """Read a whole plan.
+
+    Parameters
+    ----------
+    text : str
+        Any line ends; a line that cannot be read becomes `Unread` and keeps its text.
+
+    Returns
+    -------
+    Plan
+
+    Raises
+    ------
+    ValueError
+        When the text is larger than a plan may be.
+    """
+    if len(text) > MOST_CHARACTERS:
+        raise ValueError(f"a plan holds at most {MOST_CHARACTERS} characters; this one has {len(text)}")
+    rows = text.replace("\r\n", "\n").replace("\r", "\n").removeprefix("\ufeff").split("\n")
+    while rows and not rows[-1].strip():
+        rows.pop()
+    if len(rows) > MOST_LINES:
+        raise ValueError(f"a plan holds at most {MOST_LINES} lines; this one has {len(rows)}")
+    lines = tuple(_at(read_line(row), number) for number, row in enumerate(rows, 1))
+    if sum(isinstance(line.content, Statement) for line in lines) > MOST_STATEMENTS:
+        raise ValueError(f"a plan holds at most {MOST_STATEMENTS} statements")
+    return Plan(lines)
+
+
+def _at(line: Line, number: int) -> Line:
+    match line.content:
+        case Unread(text, error):
+            return Line(Unread(text, PlanError(number, error.message, error.clause, error.mend)), line.comment)
+    return line
+
+
+@lru_cache(maxsize=4096)
+def read_line(text: str) -> Line:
+    """Read one line; an unreadable one comes back as `Unread`, with line number 0."""
+    text = text.rstrip()
+    try:
+        if len(text) > LONGEST_LINE:
+            return _unread(text, f"a line holds at most {LONGEST_LINE} characters")
+        if re.match(r"\s*(#|$)", text):
+            return Line(None, text.strip())
+        if _brackets(text) > DEEPEST:
+            return _unread(text, f"brackets are nested deeper than {DEEPEST}")
+        line: Line = _PARSER.parse(text)  # type: ignore[assignment]
+    except UnexpectedInput as error:
+        return _explain(text, error)
+    except (VisitError, RecursionError):
+        return _unread(text, "this line is too involved to read; split it")
+    if _too_deep(line.content):
+        return _unread(text, f"an expression here is nested deeper than {DEEPEST}; split it into givens")
+    return line
+
+
+def _brackets(text: str) -> int:
+    deepest = level = 0
+    for character in text:
+        level += {"(": 1, ")": -1}.get(character, 0)
+        deepest = max(deepest, level)
+    return deepest
+
+
+def _too_deep(content: Content) -> bool:
+    match content:
+        case Given(value=value):
+            return depth(value) > DEEPEST
+        case Statement(clauses=clauses):
+            return any(depth(item) > DEEPEST for clause in clauses for item in clause.items)
+    return False
+
+
+def _unread(text: str, message: str, clause: int | None = None, mend: str | None = None) -> Line:
+    return Line(Unread(text, PlanError(0, message, clause, mend)))
+
+
+def _explain(text: str, error: UnexpectedInput) -> Line:
+    column = (getattr(error, "column", None) or len(text) + 1) - 1
+    if isinstance(error, UnexpectedEOF) or column < 0 or (_is(getattr(error, "token", None), "$END")):
+        column = len(text)
+    before, found = text[:column], text[column:].split(" ")[0].split(",")[0]
+    clause = _clause_at(text, column)
+    if before.count('"') % 2 == 1 or (found.startswith('"') and text.count('"') % 2):
+        return _unread(text, "a closing quote is missing", clause, text + '"')
+    if not re.match(r"\s*(plan|drawing|units|sheet|given)\b", text) and "=" not in text:
+        return _unread(text, "a statement starts with a name and =, such as  A = point, 20 right of O", clause)
+    if found == "-" or found.startswith(("-", "−")):
+        mend = f"{before.rstrip()} - {text[column + 1 :].lstrip()}"
+        return _unread(text, f"expected a space after the minus before {found[1:]}", clause, mend)
+    wanted = sorted(_EXPECTED[name] for name in _accepted(error) if name in _EXPECTED)
+    expected = f"expected {' or '.join(wanted)}" if wanted else "the line should end"
+    place = f"before {found}" if found else "at the end"
+    after = f" after {before.split()[-1]}" if before.split() else ""
+    return _unread(
+        text, f"{expected}{after}" if not found else f"{found} does not belong here: {expected} {place}", clause
+    )
+
+
+def _accepted(error: UnexpectedInput) -> set[str]:
+    if isinstance(error, UnexpectedToken):
+        return set(error.accepts or error.expected)
+    if isinstance(error, UnexpectedCharacters):
+        return set(error.allowed or ())
+    return set()
+
+
+def _clause_at(text: str, column: int) -> int | None:
+    """Count which clause of the statement a column lies in: 0 is the first after the kind."""
+    commas = re.sub(r'"[^"]*"', lambda m: "_" * len(m.group()), text)[:column].count(",")
+    return commas - 1 if commas else None

@@ -1,0 +1,26 @@
+"""Inspection: one file per rule. A module with ``inspect`` is a rule."""
+
+from __future__ import annotations
+
+from functools import cache
+from importlib import import_module
+from pkgutil import iter_modules
+
+from .finding import Checked, Finding, Rule
+
+__all__ = ["Checked", "Finding", "findings"]
+
+
+@cache
+def _rules() -> tuple[Rule, ...]:
+    modules = (import_module(f"{__name__}.{info.name}") for info in iter_modules(__path__))
+    return tuple(module.inspect for module in modules if hasattr(module, "inspect"))
+
+
+_ORDER = {"wrong": 0, "look": 1, "note": 2, "good": 3}
+
+
+def findings(checked: Checked) -> tuple[Finding, ...]:
+    """Return what every rule finds, most serious first."""
+    found = [finding for rule in _rules() for finding in rule(checked)]
+    return tuple(sorted(found, key=lambda finding: (_ORDER[finding.weight], finding.line)))

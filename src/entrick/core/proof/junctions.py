@@ -1,0 +1,38 @@
+"""Is each junction of an outline tangent, or a corner, and at what angle?"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+
+from ..geometry import Loop
+from ..geometry.walk import Junction
+from .finding import Checked, Finding
+
+NEARLY = math.radians(3)
+"""A turn smaller than this was probably meant to be none (common practice, no source)."""
+
+BACK = math.radians(179.9)
+
+
+def inspect(checked: Checked) -> Iterator[Finding]:
+    """Report every junction: tangent, a corner with its angle, nearly tangent, or doubling back."""
+    for entry in checked.solution.entries:
+        if entry.made and isinstance(entry.made.shape, Loop):
+            for junction in entry.made.shape.junctions:
+                yield _report(junction, entry.line, checked)
+
+
+def _report(junction: Junction, line: int, checked: Checked) -> Finding:
+    place = checked.sheet.on_paper(junction.point)
+    pair = f"{junction.first} to {junction.second}"
+    if junction.is_tangent:
+        return Finding("good", "junction", f"{pair}: tangent", line, place)
+    turn = abs(junction.turn)
+    if turn >= BACK:
+        return Finding("wrong", "junction", f"{pair}: the outline doubles back on itself", line, place)
+    told = f"{math.degrees(turn):.2f}°".replace(".00°", "°")
+    if turn < NEARLY:
+        return Finding("look", "junction", f"{pair}: turns {told}; was a smooth blend meant?", line, place)
+    inside = f"{180 - math.degrees(turn):.2f}°".replace(".00°", "°")
+    return Finding("note", "junction", f"{pair}: a corner of {inside}", line, place)

@@ -1,0 +1,13 @@
+"""Statements that could not be constructed."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from .finding import Checked, Finding
+
+
+def inspect(checked: Checked) -> Iterator[Finding]:
+    """Report every mistake in the plan, where it stands."""
+    for error in (*checked.solution.errors, *checked.sheet.errors):
+        yield Finding("wrong", "mistake", error.message, error.line)

@@ -1,0 +1,24 @@
+"""Line kinds: told apart by weight and dash only, as on paper (after ISO 128: thin to thick is 1 : 2)."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class LineKind:
+    """Width in mm, dash lengths in mm, and how dark the pencil is (1 black, 0 paper)."""
+
+    width: float
+    dash: tuple[float, ...] = ()
+    ink: float = 1.0
+
+
+WIDTHS: dict[str, LineKind] = {
+    "outline": LineKind(0.5),
+    "construction": LineKind(0.18, (), 0.55),
+    "point": LineKind(0.18, (), 0.8),
+    "border": LineKind(0.7),
+    "strip": LineKind(0.35),
+    "lettering": LineKind(0.25),
+}

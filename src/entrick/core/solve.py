@@ -1,0 +1,354 @@
+"""Runs the statements of a plan in order over a figure. Pure: same plan in, same solution out."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from difflib import get_close_matches
+from types import MappingProxyType
+
+from .figure import Figure, Item, Ref
+from .geometry import Arc, Circle, Line, Point
+from .geometry.place import SIDES
+from .geometry.walk import Stop
+from .kind import Args, Candidate, Length, Made, Said, Undecided, Value
+from .measure import Dimension, Quantity, Unit
+from .moves import kinds
+from .plan.document import (
+    UNREAD_GIVEN,
+    DrawingNumber,
+    Given,
+    Plan,
+    SheetLine,
+    Statement,
+    Title,
+    Units,
+    Unread,
+)
+from .plan.errors import ClauseError, PlanError
+from .plan.expression import Arrow, Name, Num, evaluate, names, write
+from .plan.expression import Item as ClauseItem
+from .plan.forms import Match, Slot, match_clauses
+from .plan.writer import write_content
+from .tolerance import same
+
+
+@dataclass(frozen=True, slots=True)
+class GivenEntry:
+    """A given with its value and where it is used."""
+
+    line: int
+    given: Given
+    quantity: Quantity | None
+    used_by: tuple[int, ...] = ()
+    error: PlanError | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Entry:
+    """A statement with what it made, or why it could not."""
+
+    line: int
+    statement: Statement
+    made: Made | None = None
+    error: PlanError | None = None
+    candidates: tuple[Candidate, ...] = ()
+
+
+@dataclass(frozen=True)
+class Solution:
+    """A solved plan."""
+
+    plan: Plan
+    unit: Unit = Unit.MM
+    title: str = ""
+    drawing: str = ""
+    sheet: SheetLine | None = None
+    sheet_line: int = 0
+    givens: tuple[GivenEntry, ...] = ()
+    entries: tuple[Entry, ...] = ()
+    figure: Figure = field(default_factory=Figure)
+    errors: tuple[PlanError, ...] = ()
+
+    @property
+    def quantities(self) -> Mapping[str, Quantity]:
+        """The givens by name."""
+        return MappingProxyType({g.given.name: g.quantity for g in self.givens if g.quantity is not None})
+
+
+def solve(plan: Plan) -> Solution:
+    """Solve a plan: every statement that can be constructed is, whatever is wrong with the others.
+
+    Parameters
+    ----------
+    plan : Plan
+
+    Returns
+    -------
+    Solution
+    """
+    run = _Run(plan)
+    for number, line in enumerate(plan.lines, 1):
+        run.read(number, line.content)
+    return run.finish()
+
+
+class _Run:
+    """The one pass over the lines."""
+
+    def __init__(self, plan: Plan) -> None:
+        self.head = Solution(plan)
+        self.quantities: dict[str, Quantity] = {}
+        self.items: dict[str, Item] = {}
+        self.failed: set[str] = set()
+        self.givens: list[GivenEntry] = []
+        self.entries: list[Entry] = []
+        self.errors: list[PlanError] = []
+        self.named: dict[str, int] = {}
+        self.uses: dict[str, list[int]] = {}
+
+    def read(self, number: int, content: object) -> None:
+        match content:
+            case Title(text):
+                self.head = replace(self.head, title=text)
+            case DrawingNumber(text):
+                self.head = replace(self.head, drawing=text)
+            case Units(text):
+                self._units(number, text)
+            case SheetLine():
+                self.head = replace(self.head, sheet=content, sheet_line=number)
+            case Given():
+                self._given(number, content)
+            case Statement():
+                self._statement(number, content)
+            case Unread(text, error):
+                self._unread(number, text, error)
+
+    def _unread(self, number: int, text: str, error: PlanError) -> None:
+        """Keep a line that cannot be read where it stands, and know its name if it has one."""
+        self.errors.append(error)
+        given = UNREAD_GIVEN.fullmatch(text)
+        if given:
+            kept = Given(given["name"], Num(given["value"].strip()), note=(given["note"] or "").strip().strip('"'))
+            self.givens.append(GivenEntry(number, kept, None, error=error))
+        self.failed.add(given["name"] if given else text.split("=")[0].strip())
+
+    def _units(self, number: int, text: str) -> None:
+        if text not in list(Unit):
+            self.errors.append(PlanError(number, f"units are mm or in, not {text}", None, "units mm"))
+        elif self.givens or self.entries:
+            self.errors.append(PlanError(number, "the units line stands above the first given and statement"))
+        else:
+            self.head = replace(self.head, unit=Unit(text))
+
+    def _given(self, number: int, given: Given) -> None:
+        try:
+            self._claim(number, given.name)
+            clash = f"R{write(given.value)}".replace(" ", "")
+            if given.mark == "R" and clash in self.named:
+                raise ClauseError(
+                    f"{clash} is also the name of a given; write ({clash}) for it", None, (clash, f"({clash})")
+                )
+            quantity = evaluate(given.value, self.quantities, self.head.unit)
+            self._use(number, names(given.value))
+            if given.mark:
+                if quantity.dimension is Dimension.ANGLE:
+                    raise ClauseError(f"{given.mark} stands before a length, not an angle")
+                quantity = replace(quantity, dimension=Dimension.LENGTH, mark=given.mark)
+        except ClauseError as error:
+            failure = _placed(error, number, write_content(given))
+            self.errors.append(failure)
+            self.failed.add(given.name)
+            self.givens.append(GivenEntry(number, given, None, error=failure))
+            return
+        self.quantities[given.name] = quantity
+        self.givens.append(GivenEntry(number, given, quantity))
+
+    def _claim(self, number: int, name: str) -> None:
+        if "." in name:
+            raise ClauseError(f"{name}: a name has no dots; dots refer to parts", None, (name, name.replace(".", "_")))
+        if name == "pi" or name in kinds():
+            raise ClauseError(f"{name} has a meaning of its own; choose another name", None, (name, f"{name}1"))
+        if name in self.named:
+            raise ClauseError(f"{name} is already the name of line {self.named[name]}; choose another")
+        self.named[name] = number
+
+    def _use(self, number: int, used: frozenset[str]) -> None:
+        for name in used & self.quantities.keys():
+            self.uses.setdefault(name, []).append(number)
+
+    def _statement(self, number: int, statement: Statement) -> None:
+        figure = Figure(self.items, frozenset(self.failed))
+        candidates: tuple[Candidate, ...] = ()
+        for clause in statement.clauses:
+            for item in clause.items:
+                self._use(number, names(item))
+        try:
+            self._claim(number, statement.name)
+            kind = kinds().get(statement.kind)
+            if kind is None:
+                raise _unknown_kind(statement.kind)
+            matches = match_clauses(statement.clauses, kind.forms, statement.kind)
+            said = tuple(_said(match, figure, self.quantities, self.head.unit, self.failed) for match in matches)
+            made = kind.construct(Args(statement.name, self.head.unit, said))
+        except ClauseError as error:
+            if isinstance(error, Undecided):
+                candidates = error.candidates
+            failure = _placed(error, number, write_content(statement))
+            self.errors.append(failure)
+            self.failed.add(statement.name)
+            self.entries.append(Entry(number, statement, None, failure, candidates))
+            return
+        self.items[statement.name] = Item(statement.name, made.shape, number, made.parts, made.centre_name)
+        self.entries.append(Entry(number, statement, made, None, made.candidates))
+
+    def finish(self) -> Solution:
+        givens = tuple(replace(g, used_by=tuple(dict.fromkeys(self.uses.get(g.given.name, ())))) for g in self.givens)
+        return replace(
+            self.head,
+            givens=givens,
+            entries=tuple(self.entries),
+            figure=Figure(MappingProxyType(self.items), frozenset(self.failed)),
+            errors=tuple(self.errors),
+        )
+
+
+def _placed(error: ClauseError, number: int, text: str) -> PlanError:
+    """Give an error its line, and its mend as a whole line where the mend is a word for a word."""
+    mend = None
+    if error.instead:
+        wrong, right = error.instead
+        head, clauses = _split(text)
+        if error.clause is not None and error.clause + 1 < len(clauses):
+            clauses[error.clause + 1] = _swap(clauses[error.clause + 1], wrong, right)
+        else:
+            clauses = [_swap(clause, wrong, right) for clause in clauses]
+        mend = head + ",".join(clauses)
+    return PlanError(number, error.message, error.clause, mend if mend != text else None)
+
+
+def _split(text: str) -> tuple[str, list[str]]:
+    head, equals, rest = text.partition("=")
+    return (head + equals, rest.split(",")) if equals else ("", [text])
+
+
+def _swap(text: str, wrong: str, right: str) -> str:
+    words = text.split(" ")
+    if wrong in words:
+        words[words.index(wrong)] = right
+        return " ".join(words)
+    return text.replace(wrong, right, 1)
+
+
+def _unknown_kind(name: str) -> ClauseError:
+    close = get_close_matches(name, list(kinds()), 1, 0.5)
+    hint = f"; did you mean {close[0]}?" if close else f"; there are {', '.join(kinds())}"
+    return ClauseError(
+        f"there is no kind of construction called {name}{hint}", None, (name, close[0]) if close else None
+    )
+
+
+def _said(match: Match, figure: Figure, quantities: Mapping[str, Quantity], unit: Unit, failed: set[str]) -> Said:
+    values: dict[str, Value] = {}
+    for slot in match.form.slots:
+        if slot.name not in match.slots:
+            continue
+        items = match.slots[slot.name]
+        try:
+            values[slot.name] = _value(slot, items, figure, quantities, unit)
+        except ClauseError as error:
+            broken = [n for item in items for n in names(item) if n in failed and n not in figure.items]
+            message = f"{broken[0]} above has a mistake of its own; mend that first" if broken else error.message
+            raise ClauseError(message, match.clause, None if broken else error.instead) from error
+    return Said(match.form.key, match.clause, MappingProxyType(values))
+
+
+def _value(
+    slot: Slot, items: Sequence[ClauseItem], figure: Figure, quantities: Mapping[str, Quantity], unit: Unit
+) -> Value:
+    first = items[0]
+    match slot.type:
+        case "walk":
+            return tuple(_stops(items, figure))
+        case "line" if len(items) == 3:
+            return _line_between(items, figure)
+        case "point" | "line" | "circle" | "curve" | "shape":
+            return figure.refer(write(first), slot.type)
+        case "length" | "radius" | "diameter" | "angle":
+            quantity = evaluate(first, quantities, unit)  # type: ignore[arg-type]
+            return _number(slot.type, write(first), quantity)
+    return write(first)
+
+
+def _number(wanted: str, text: str, quantity: Quantity) -> Length:
+    dimension = quantity.dimension
+    if dimension is Dimension.AREA or (
+        (dimension is Dimension.ANGLE) != (wanted == "angle") and dimension is not Dimension.PLAIN
+    ):
+        raise ClauseError(f"{text} is {'an' if dimension[0] == 'a' else 'a'} {dimension}; the clause wants a {wanted}")
+    if wanted == "radius" and quantity.mark == "Ø":
+        raise ClauseError(
+            f"{text} is given as a diameter: say  diameter {text}  or halve it", None, ("radius", "diameter")
+        )
+    if wanted == "diameter" and quantity.mark == "R":
+        raise ClauseError(
+            f"{text} is given as a radius: say  radius {text}  or double it", None, ("diameter", "radius")
+        )
+    if wanted in ("radius", "diameter") and quantity.value <= 0:
+        raise ClauseError(f"a {wanted} must be more than nought; {text} is {float(quantity.value):g}")
+    return Length(quantity.value, text)
+
+
+def _line_between(items: Sequence[ClauseItem], figure: Figure) -> Ref:
+    first, second = (figure.refer(write(item), "point") for item in items[1:])
+    a, b = first.shape, second.shape
+    assert isinstance(a, Point)
+    assert isinstance(b, Point)
+    if abs(b - a) <= same(max(abs(a), abs(b))):
+        raise ClauseError(f"{first.text} and {second.text} are the same place: they give no line")
+    return Ref(" ".join(write(item) for item in items), Line.between(a, b))
+
+
+_WAYS = frozenset({"cw", "ccw", "long", "short"})
+
+
+def _stops(items: Sequence[ClauseItem], figure: Figure) -> list[Stop]:
+    """Read the pieces of a walk with the words that go with each."""
+    groups: list[list[ClauseItem]] = [[]]
+    for item in items:
+        if isinstance(item, Arrow):
+            groups.append([])
+        else:
+            groups[-1].append(item)
+    stops = []
+    for group in groups:
+        if not group or not all(isinstance(item, Name) for item in group):
+            told = " ".join(write(item) for item in group)
+            raise ClauseError(f"a walk is pieces by name with > between them{f'; {told} is none' if told else ''}")
+        stops.append(_stop([write(item) for item in group], figure))
+    return stops
+
+
+def _stop(words: list[str], figure: Figure) -> Stop:
+    curve = figure.refer(words[0], "curve").shape
+    assert isinstance(curve, Line | Circle | Arc)
+    stop = Stop(curve, words[0])
+    rest = iter(words[1:])
+    for word in rest:
+        if word in _WAYS:
+            stop = replace(stop, way=word)
+        elif word in SIDES:
+            stop = replace(stop, side=(*stop.side, word))
+        elif word in ("via", "at", "near"):
+            target = next(rest, None)
+            if target is None:
+                raise ClauseError(f"{word} is followed by a point")
+            point = figure.refer(target, "point").shape
+            assert isinstance(point, Point)
+            stop = replace(stop, via=point) if word == "via" else replace(stop, at=point)
+        else:
+            raise ClauseError(
+                f"{word} after {words[0]} is not understood; a piece may be followed by cw, ccw, long, short, "
+                "via or at a point, or a word of place"
+            )
+    return stop

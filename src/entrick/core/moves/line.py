@@ -117,7 +117,7 @@ def _touching(args: Args, first: Ref, second: Ref) -> Made:
         ends = (centres[0] + normal * radii[0], centres[1] + normal * (-radii[1] if crossed else radii[1]))
         line = Line.between(*ends)
         kind = "crossed" if crossed else "outer"
-        options.append(Option(line, (ends[0] + ends[1]) * 0.5, f"{kind} tangent", frozenset({kind})))
+        options.append(Option(line, ends[0] if radii[0] else ends[1], f"{kind} tangent", frozenset({kind})))
         touches.append(ends)
     if not options:
         raise ClauseError(

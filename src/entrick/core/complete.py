@@ -55,8 +55,10 @@ def complete(solution: Solution, after: int, row: str) -> tuple[Completion, ...]
     if kind is None:
         return ()
     written = f"{name.strip()} = {kind.name}, " + "".join(f"{clause}, " for clause in clauses[:-1])
-    found = dict.fromkeys(_continue(solution, after, kind, clauses[:-1], clauses[-1]))
-    return tuple(Completion(written + text, adds, about) for text, adds, about in list(found)[:MOST])
+    found: dict[str, Completion] = {}
+    for text, adds, about in _continue(solution, after, kind, clauses[:-1], clauses[-1]):
+        found.setdefault(text, Completion(written + text, adds, about))
+    return tuple(found.values())[:MOST]
 
 
 def _openings(solution: Solution, typed: str) -> tuple[Completion, ...]:

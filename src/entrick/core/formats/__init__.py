@@ -4,6 +4,6 @@ from .csv import settings_csv
 from .dxf import write_dxf
 from .json import solution_data
 from .pdf import write_pdf
-from .svg import write_svg
+from .svg import thumbnail_svg, write_svg
 
-__all__ = ["settings_csv", "solution_data", "write_dxf", "write_pdf", "write_svg"]
+__all__ = ["settings_csv", "solution_data", "thumbnail_svg", "write_dxf", "write_pdf", "write_svg"]

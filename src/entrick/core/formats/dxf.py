@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 import io
-
-from ezdxf import units
-from ezdxf.filemanagement import new
-from ezdxf.layouts.layout import Modelspace
+from typing import TYPE_CHECKING
 
 from ..display import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
 from ..measure import Unit
 from ..sheet.widths import WIDTHS
 from .svg import kept
+
+if TYPE_CHECKING:
+    from ezdxf.layouts.layout import Modelspace
 
 _SHEET = frozenset({"border", "strip", "lettering"})
 _WEIGHTS = (13, 18, 25, 35, 50, 70)
@@ -38,6 +38,10 @@ def write_dxf(display: DisplayList, unit: Unit, construction: bool = True) -> st
     -----
     Border, title strip and lettering stay on the sheet: a cutter has no use for them.
     """
+    # Only an export pays for loading the library: it is a third of the desk's cold start.
+    from ezdxf import units
+    from ezdxf.filemanagement import new
+
     document = new("R2010", units=units.MM if unit is Unit.MM else units.IN)
     space = document.modelspace()
     for mark in kept(display.marks, construction):

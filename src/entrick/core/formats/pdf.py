@@ -5,13 +5,13 @@ from __future__ import annotations
 import io
 from functools import cache
 from importlib import resources
-
-from reportlab.pdfbase import pdfmetrics
-from reportlab.pdfbase.ttfonts import TTFont
-from reportlab.pdfgen.canvas import Canvas
+from typing import TYPE_CHECKING
 
 from ..display import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
 from .svg import kept, line_kind
+
+if TYPE_CHECKING:
+    from reportlab.pdfgen.canvas import Canvas
 
 POINTS_PER_MM = 72 / 25.4
 """A PDF user unit is 1/72 in (ISO 32000-1, 8.3.2.3)."""
@@ -32,6 +32,9 @@ def write_pdf(display: DisplayList, title: str = "", construction: bool = True) 
     -------
     bytes
     """
+    # Only an export pays for loading the library, not the desk's cold start.
+    from reportlab.pdfgen.canvas import Canvas
+
     buffer = io.BytesIO()
     page = (display.width * POINTS_PER_MM, display.height * POINTS_PER_MM)
     canvas = Canvas(buffer, pagesize=page, invariant=1)
@@ -49,6 +52,9 @@ def write_pdf(display: DisplayList, title: str = "", construction: bool = True) 
 
 @cache
 def _face() -> str:
+    from reportlab.pdfbase import pdfmetrics
+    from reportlab.pdfbase.ttfonts import TTFont
+
     name = "RoutedGothic"
     with resources.as_file(resources.files("entrick") / "fonts" / "routed-gothic.ttf") as path:
         pdfmetrics.registerFont(TTFont(name, str(path)))

@@ -7,6 +7,7 @@ from collections.abc import Iterable
 from xml.sax.saxutils import escape, quoteattr
 
 from ..display import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
+from ..geometry import Point
 from ..sheet.widths import WIDTHS, LineKind
 
 FACE = "Routed Gothic, sans-serif"
@@ -35,6 +36,26 @@ def write_svg(display: DisplayList, construction: bool = True) -> str:
     )
 
 
+def thumbnail_svg(display: DisplayList, low: Point, high: Point) -> str:
+    """Write the outline alone, cropped to its view, with lines that show when small.
+
+    Parameters
+    ----------
+    display : DisplayList
+    low, high : Point
+        Corners of the view on paper, mm.
+    """
+    outline = [mark for mark in display.marks if mark.role == "outline"]
+    marks = outline or [mark for mark in display.marks if mark.role == "construction"]
+    width, height = max(high.x - low.x, 1.0), max(high.y - low.y, 1.0)
+    room = 0.06 * max(width, height)
+    body = "\n".join(_mark(mark, display.height, 1.4) for mark in marks)
+    box = f"{low.x - room:.3f} {display.height - high.y - room:.3f} {width + 2 * room:.3f} {height + 2 * room:.3f}"
+    return (
+        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="{box}" fill="none" stroke-linecap="round">\n{body}\n</svg>\n'
+    )
+
+
 def kept(marks: Iterable[Mark], construction: bool) -> list[Mark]:
     """Leave construction out of a drawing, or keep it."""
     return [mark for mark in marks if construction or mark.role not in ("construction", "point", "letter")]
@@ -51,9 +72,11 @@ def line_kind(role: str) -> LineKind:
     return WIDTHS.get(role, WIDTHS["lettering"])
 
 
-def _mark(mark: Mark, height: float) -> str:
+def _mark(mark: Mark, height: float, pixels: float = 0.0) -> str:
+    """Write one mark; with `pixels` its stroke keeps that width on screen however small the picture is."""
     kind = line_kind(mark.role)
-    shown = f'stroke="{ink(kind)}" stroke-width="{kind.width}"'
+    width = f'stroke-width="{pixels}" vector-effect="non-scaling-stroke"' if pixels else f'stroke-width="{kind.width}"'
+    shown = f'stroke="{ink(kind)}" {width}'
     match mark:
         case DrawnLine():
             y1, y2 = height - mark.y1, height - mark.y2

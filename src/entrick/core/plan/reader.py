@@ -229,6 +229,8 @@ def _explain(text: str, error: UnexpectedInput) -> Line:
         return _unread(text, "a closing quote is missing", clause, text + '"')
     if not re.match(r"\s*(plan|drawing|units|sheet|given)\b", text) and "=" not in text:
         return _unread(text, "a statement starts with a name and =, such as  A = point, 20 right of O", clause)
+    if re.search(r"\d\s*/\s*$", before + found):
+        return _unread(text, f"{found or before.split()[-1]} wants a number below the line, as in 4 1/4", clause)
     if found == "-" or found.startswith(("-", "−")):
         mend = f"{before.rstrip()} - {text[column + 1 :].lstrip()}"
         return _unread(text, f"expected a space after the minus before {found[1:]}", clause, mend)

@@ -29,5 +29,5 @@ def _crossings(loop: Loop, line: int, checked: Checked) -> Iterator[Finding]:
                 if not (is_drawn_at(first.curve, spot) and is_drawn_at(second.curve, spot)):
                     continue
                 if all(abs(spot - end) > same(abs(spot)) * 100 for end in junctions):
-                    told = f"the outline crosses itself where {first.name} meets {second.name}: was another way round meant?"
+                    told = f"the outline crosses itself, {first.name} with {second.name}: was another way round meant?"
                     yield Finding("wrong", "outline", told, line, checked.sheet.on_paper(spot))

@@ -1,0 +1,96 @@
+/** Calls to the desk. Types are generated from its OpenAPI document. */
+import type {
+  CompleteOut,
+  DrawnArc,
+  DrawnCircle,
+  DrawnDot,
+  DrawnLine,
+  EntryOut,
+  JobIn,
+  JobOut,
+  JobsOut,
+  JobWithPlan,
+  KindsOut,
+  Lettering,
+  RevisionOut,
+  RevisionsOut,
+  WorkIn,
+  WorkOut,
+} from "./generated";
+
+export type * from "./generated";
+export type Edit = NonNullable<WorkIn["edit"]>;
+export type Entry = Required<EntryOut>;
+export type Mark =
+  Required<DrawnLine> | Required<DrawnArc> | Required<DrawnCircle> | Required<DrawnDot> | Required<Lettering>;
+export type FileFormat = "pdf" | "svg" | "dxf" | "csv" | "entrick";
+
+/** A problem+json answer. */
+export class Problem extends Error {
+  constructor(
+    readonly status: number,
+    readonly title: string,
+    readonly detail: string,
+    readonly newest?: RevisionOut,
+  ) {
+    super(detail || title);
+  }
+}
+
+async function send(method: string, path: string, body?: unknown): Promise<Response> {
+  let response: Response;
+  try {
+    response = await fetch(path, {
+      method,
+      headers: body === undefined ? {} : { "Content-Type": "application/json" },
+      body: body === undefined ? undefined : JSON.stringify(body),
+    });
+  } catch {
+    throw new Problem(
+      0,
+      "The desk does not answer",
+      "Is it still running? Nothing typed is lost; try again.",
+    );
+  }
+  if (!response.ok) {
+    const told = (await response.json().catch(() => ({}))) as Partial<Problem>;
+    throw new Problem(
+      response.status,
+      told.title ?? response.statusText,
+      told.detail ?? "",
+      told.newest ?? undefined,
+    );
+  }
+  return response;
+}
+
+const json = async <T>(method: string, path: string, body?: unknown): Promise<T> =>
+  (await send(method, path, body)).json() as Promise<T>;
+
+export const api = {
+  kinds: () => json<KindsOut>("GET", "/api/kinds"),
+  work: (text: string, edit?: Edit) => json<WorkOut>("POST", "/api/work", { text, edit }),
+  complete: (text: string, after: number, row: string) =>
+    json<CompleteOut>("POST", "/api/complete", { text, after, row }),
+  jobs: (archived: boolean) => json<JobsOut>("GET", `/api/jobs?archived=${archived}`),
+  job: (id: number) => json<JobWithPlan>("GET", `/api/jobs/${id}`),
+  addJob: (job: JobIn) => json<JobOut>("POST", "/api/jobs", job),
+  archive: (id: number, archived: boolean) => json<JobOut>("PATCH", `/api/jobs/${id}`, { archived }),
+  revisions: (id: number) => json<RevisionsOut>("GET", `/api/jobs/${id}/revisions`),
+  save: (id: number, text: string, based_on: number, note = "") =>
+    json<RevisionOut>("POST", `/api/jobs/${id}/revisions`, { text, based_on, note }),
+};
+
+/** Fetch a plan as a file and hand it to the browser to keep. */
+export async function download(format: FileFormat, text: string, construction: boolean): Promise<string> {
+  const response = await send("POST", `/api/export/${format}`, { text, construction });
+  const name =
+    /filename="([^"]+)"/.exec(response.headers.get("Content-Disposition") ?? "")?.[1] ?? `plan.${format}`;
+  const url = URL.createObjectURL(await response.blob());
+  const link = document.createElement("a");
+  link.href = url;
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(url), 10_000);
+  return name;
+}

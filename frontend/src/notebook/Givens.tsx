@@ -1,0 +1,178 @@
+import { useRef, useState } from "react";
+import type { GivenOut, WorkOut } from "../api/client";
+import { useBench } from "../state/bench";
+import { Figures } from "../ui/Figures";
+import { Mistake } from "./Mistake";
+
+/** What the brief gives: symbol, value as given, note, and ticks for the places it is used. */
+export function Givens({ work }: { work: WorkOut }) {
+  return (
+    <section aria-labelledby="givens">
+      <h2 id="givens" className="text-lg font-semibold">
+        Givens
+      </h2>
+      <ul>
+        {work.givens.map((given) => (
+          <GivenRow key={`${given.line}:${given.name}`} given={given} />
+        ))}
+      </ul>
+      <NewGiven work={work} />
+    </section>
+  );
+}
+
+function GivenRow({ given }: { given: GivenOut }) {
+  const { edit, set } = useBench();
+  const [typed, setTyped] = useState<string | null>(null);
+  const [doubt, setDoubt] = useState("");
+  const original = useRef(given.value);
+  const waiting = useRef<string | null>(null);
+  const busy = useRef(false);
+  const shown = typed ?? given.value;
+  const error = typed === null ? given.error?.message : doubt;
+
+  /** Follow the typing: a value that can be read changes the sheet at once, one that cannot waits to be finished. */
+  const follow = async (value: string) => {
+    waiting.current = value;
+    if (busy.current) return;
+    busy.current = true;
+    while (waiting.current !== null) {
+      const next: string = waiting.current;
+      waiting.current = null;
+      const wrong = (work: WorkOut) => work.givens.find((g) => g.line === given.line)?.error;
+      const tried = await edit(
+        { op: "given", line: given.line, value: next },
+        `given ${given.line}`,
+        (work) => !wrong(work),
+      );
+      setDoubt((tried && wrong(tried)?.message) || "");
+    }
+    busy.current = false;
+  };
+  const finish = async () => {
+    if (typed !== null && typed.trim() && typed !== given.value)
+      await edit({ op: "given", line: given.line, value: typed }, `given ${given.line}`);
+    setTyped(null);
+    setDoubt("");
+  };
+
+  return (
+    <li
+      onMouseEnter={() => set({ hover: given.line })}
+      onMouseLeave={() => set({ hover: null })}
+      className="group"
+    >
+      <div className="flex items-baseline gap-2">
+        <label
+          htmlFor={`given-${given.line}`}
+          className="w-10 shrink-0 truncate text-right font-semibold italic"
+        >
+          {given.name}
+        </label>
+        <span aria-hidden="true">=</span>
+        <input
+          id={`given-${given.line}`}
+          className="field w-24"
+          value={shown}
+          spellCheck={false}
+          autoComplete="off"
+          aria-invalid={Boolean(error)}
+          aria-describedby={error ? `given-${given.line}-error` : undefined}
+          onFocus={() => (original.current = given.value)}
+          onChange={(event) => {
+            setTyped(event.target.value);
+            if (event.target.value.trim()) void follow(event.target.value);
+          }}
+          onBlur={() => void finish()}
+          onKeyDown={(event) => {
+            if (event.key === "Enter") void finish();
+            if (event.key === "Escape" && typed !== null) {
+              void edit({ op: "given", line: given.line, value: original.current }, `given ${given.line}`);
+              setTyped(null);
+              setDoubt("");
+              event.stopPropagation();
+            }
+          }}
+        />
+        {given.worth && (
+          <span className="text-pencil">
+            <Figures text={given.worth} />
+          </span>
+        )}
+        <span className="min-w-0 flex-1 truncate" title={given.note}>
+          {given.assumed && <span className="text-pencil">assumed · </span>}
+          {given.note}
+        </span>
+        <Ticks count={given.used_by.length} />
+        <button
+          className="w-7 shrink-0 opacity-0 group-hover:opacity-100 focus:opacity-100"
+          aria-label={`Strike out given ${given.name}`}
+          onClick={() => void edit({ op: "delete", line: given.line })}
+        >
+          ×
+        </button>
+      </div>
+      {error && (
+        <Mistake
+          id={`given-${given.line}-error`}
+          message={error}
+          mend={typed === null ? given.error?.mend : null}
+          line={given.line}
+        />
+      )}
+    </li>
+  );
+}
+
+function Ticks({ count }: { count: number }) {
+  if (count === 0) return <span className="shrink-0 text-pencil">not used</span>;
+  return (
+    <span className="shrink-0 tracking-tighter text-pencil" aria-label={`used in ${count} places`}>
+      {"|".repeat(Math.min(count, 9))}
+    </span>
+  );
+}
+
+function NewGiven({ work }: { work: WorkOut }) {
+  const edit = useBench((bench) => bench.edit);
+  const [row, setRow] = useState("");
+  const [doubt, setDoubt] = useState("");
+  const add = async () => {
+    const found = /^\s*(?:given\s+)?([^\W\d]\w*)\s*=\s*(.+)$/u.exec(row);
+    if (!found) {
+      setDoubt('write a letter, =, and the dimension, such as  r = 9/16 "pin hole"');
+      return;
+    }
+    const lines = work.givens.map((given) => given.line);
+    const first = Math.min(...work.entries.map((entry) => entry.line), Infinity);
+    const after = lines.length ? Math.max(...lines) : Number.isFinite(first) ? first - 1 : count(work.text);
+    if (await edit({ op: "insert", after, text: `given ${found[1]} = ${found[2]}` })) setRow("");
+  };
+  return (
+    <form
+      className="flex flex-wrap items-baseline gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void add();
+      }}
+    >
+      <input
+        className="field ml-12 min-w-0 flex-1"
+        aria-label="Another given"
+        placeholder='another given:  r = 9/16 "pin hole"'
+        value={row}
+        spellCheck={false}
+        autoComplete="off"
+        aria-invalid={Boolean(doubt)}
+        onChange={(event) => {
+          setRow(event.target.value);
+          setDoubt("");
+        }}
+      />
+      {row.trim() && <button className="act">Write down</button>}
+      {doubt && <p className="w-full pl-12 text-accent">{doubt}</p>}
+    </form>
+  );
+}
+
+const count = (text: string) => text.split("\n").length - 1;

@@ -1,0 +1,39 @@
+import { useQuery } from "@tanstack/react-query";
+import { api } from "../api/client";
+import { useBench } from "../state/bench";
+
+/** Every saved state; an earlier one can be brought back to the bench. */
+export function Revisions() {
+  const { job, base, text, replace } = useBench();
+  const { data, error } = useQuery({
+    queryKey: ["revisions", job?.id, base],
+    queryFn: () => api.revisions(job!.id),
+    enabled: job !== null,
+  });
+  if (error) return <p role="alert">{error.message}</p>;
+  return (
+    <section aria-label="Revisions">
+      <h2 className="text-lg font-semibold">Revisions</h2>
+      <p className="text-pencil">
+        Bringing one back puts it on the bench; nothing is lost, and undo returns.
+      </p>
+      <ul>
+        {data?.revisions.map((revision) => (
+          <li key={revision.number} className="flex items-baseline gap-3">
+            <span className="w-8 text-right">{revision.number}</span>
+            <span className="min-w-0 flex-1 truncate">
+              {new Date(revision.saved_at).toLocaleString()} {revision.note && `· ${revision.note}`}
+            </span>
+            {revision.text === text ? (
+              <span className="text-pencil">on the bench</span>
+            ) : (
+              <button className="act" onClick={() => void replace(revision.text)}>
+                Bring back
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

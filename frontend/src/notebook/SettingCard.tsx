@@ -1,0 +1,325 @@
+import { useState } from "react";
+import type { Entry, FormOut, KindOut, SlotOut, StepOut, WorkOut } from "../api/client";
+import { useBench } from "../state/bench";
+import { Figures } from "../ui/Figures";
+import { PickButton } from "../ui/PickButton";
+
+interface Props {
+  entry: Entry;
+  work: WorkOut;
+  kind: KindOut | undefined;
+}
+
+/** What to set on which instrument, the working, the usual mistake, the candidates, and the clauses to edit. */
+export function SettingCard({ entry, work, kind }: Props) {
+  const { edit, set, step } = useBench();
+  const steps = work.steps.filter((s) => s.line === entry.line);
+  const current =
+    steps.find((s) => s.number === step) ??
+    steps.find((s) => s.setting && !s.setting.is_angle) ??
+    steps.find((s) => s.setting);
+  const order = work.entries.filter((e) => !e.comment).map((e) => e.line);
+  const at = order.indexOf(entry.line);
+  const move = async (to: number | undefined) => {
+    if (to === undefined) return;
+    if (await edit({ op: "move", line: entry.line, to })) set({ open: to });
+  };
+  return (
+    <article
+      className="slip mb-2 ml-10 space-y-2 p-3"
+      aria-label={`Setting card of ${entry.name || "this line"}`}
+    >
+      {entry.candidates.length > 0 && <Candidates entry={entry} />}
+      {current?.setting && <SettingPicture step={current} />}
+      {entry.working.length > 0 && (
+        <ul className="font-lettering text-[15px]" aria-label="Working">
+          {entry.working.map((row) => (
+            <li key={row}>
+              <Figures text={row} />
+            </li>
+          ))}
+        </ul>
+      )}
+      {steps.length > 0 && (
+        <ol aria-label="Steps" className="border-t border-[#d5d7cf] pt-1">
+          {steps.map((s) => (
+            <li key={s.number}>
+              <button
+                className={`w-full px-1 py-1 text-left hover:bg-wash ${s.number === step ? "bg-wash" : ""}`}
+                aria-pressed={s.number === step}
+                onClick={() => set({ step: s.number === step ? null : s.number })}
+              >
+                <span className="text-pencil">
+                  {s.number} · {s.tool}
+                </span>{" "}
+                {s.setting && (
+                  <strong key={s.setting.reading} className="changed">
+                    <Figures text={s.setting.reading} />
+                  </strong>
+                )}{" "}
+                {s.text}
+                {s.check && (
+                  <span className="block text-sm text-pencil">
+                    check: <Figures text={s.check} />
+                  </span>
+                )}
+              </button>
+            </li>
+          ))}
+        </ol>
+      )}
+      {entry.mistake && (
+        <p className="border-l-4 border-[#8b8f85] pl-2 text-[15px]">
+          <span className="font-semibold">Usual mistake.</span> {entry.mistake}
+        </p>
+      )}
+      <Clauses entry={entry} kind={kind} />
+      <div className="flex gap-1" role="group" aria-label="This line">
+        <button className="act" disabled={at <= 0} onClick={() => void move(order[at - 1])}>
+          Earlier
+        </button>
+        <button className="act" disabled={at === order.length - 1} onClick={() => void move(order[at + 1])}>
+          Later
+        </button>
+        <button
+          className="act"
+          onClick={() => {
+            set({ open: null, hover: null });
+            void edit({ op: "delete", line: entry.line });
+          }}
+        >
+          Strike out
+        </button>
+      </div>
+    </article>
+  );
+}
+
+function SettingPicture({ step }: { step: StepOut }) {
+  const setting = step.setting;
+  if (!setting) return null;
+  return (
+    <figure>
+      <p className="text-xl leading-tight">
+        <span className="capitalize">{step.tool}</span>{" "}
+        <strong key={setting.reading} className="changed" data-testid="reading">
+          <Figures text={setting.reading} />
+        </strong>
+      </p>
+      <p className="text-[15px] text-pencil">
+        <Figures text={setting.told} />; {setting.rounding}
+      </p>
+      <div className="overflow-hidden">
+        <img
+          src={setting.picture}
+          alt={`${step.tool} set to ${setting.reading}, life-size`}
+          className="max-w-none"
+        />
+      </div>
+    </figure>
+  );
+}
+
+function Candidates({ entry }: { entry: Entry }) {
+  const { edit, set } = useBench();
+  return (
+    <fieldset
+      onMouseEnter={() => set({ ghosts: entry.line })}
+      onMouseLeave={() => set({ ghosts: null })}
+      onFocus={() => set({ ghosts: entry.line })}
+      onBlur={() => set({ ghosts: null })}
+    >
+      <legend className="font-semibold">{entry.candidates.length} fit; choose by letter</legend>
+      {entry.candidates.map((candidate) => (
+        <button
+          key={candidate.letter}
+          className="act mr-1 mb-1"
+          aria-pressed={candidate.chosen}
+          onClick={() => void edit({ op: "choose", line: entry.line, letter: candidate.letter })}
+          onKeyDown={(event) => {
+            const letter = event.key.toUpperCase();
+            if (entry.candidates.some((c) => c.letter === letter))
+              void edit({ op: "choose", line: entry.line, letter });
+          }}
+        >
+          <strong>{candidate.letter}</strong> {candidate.words.join(", ")}
+          <span className="sr-only"> {candidate.about}</span>
+        </button>
+      ))}
+    </fieldset>
+  );
+}
+
+/** The clauses as written, each in a field of its own; more are added from the forms the kind declares. */
+function Clauses({ entry, kind }: { entry: Entry; kind: KindOut | undefined }) {
+  const edit = useBench((bench) => bench.edit);
+  if (!kind) return <WholeLine entry={entry} />;
+  const said = (key: string) => entry.clauses.filter((clause) => clause.key === key).length;
+  const more = kind.forms.filter((form) => said(form.key) < form.most && form.key !== "walk");
+  return (
+    <div className="border-t border-[#d5d7cf] pt-2">
+      <ul className="space-y-1">
+        {entry.clauses.map((clause, index) => (
+          <li key={`${index}:${clause.text}`}>
+            <ClauseField
+              entry={entry}
+              index={index}
+              text={clause.text}
+              form={kind.forms.find((f) => f.key === clause.key)}
+            />
+          </li>
+        ))}
+      </ul>
+      {more.length > 0 && (
+        <AddClause
+          forms={more}
+          add={(text) => void edit({ op: "clause", line: entry.line, clause: entry.clauses.length, text })}
+        />
+      )}
+      <WholeLine entry={entry} />
+    </div>
+  );
+}
+
+interface FieldProps {
+  entry: Entry;
+  index: number;
+  text: string;
+  form: FormOut | undefined;
+}
+
+function ClauseField({ entry, index, text, form }: FieldProps) {
+  const edit = useBench((bench) => bench.edit);
+  const [typed, setTyped] = useState(text);
+  const wrong = entry.error?.clause === index;
+  const put = (value: string) => void edit({ op: "clause", line: entry.line, clause: index, text: value });
+  const slot = reference(form);
+  return (
+    <div className="flex items-baseline gap-1">
+      <input
+        className="field min-w-0 flex-1"
+        aria-label={form ? form.example : `clause ${index + 1}`}
+        title={form?.example}
+        aria-invalid={wrong}
+        value={typed}
+        spellCheck={false}
+        autoComplete="off"
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={() => typed !== text && put(typed)}
+        onKeyDown={(event) => event.key === "Enter" && typed !== text && put(typed)}
+      />
+      {slot && slot.type !== "walk" && (
+        <PickButton
+          wanted={slot.expectation}
+          take={(name) => put(`${text.split(" ").slice(0, -1).join(" ")} ${name}`)}
+        />
+      )}
+      <button className="act" aria-label={`Take out ${text}`} onClick={() => put("")}>
+        ×
+      </button>
+    </div>
+  );
+}
+
+const REFERENCES = new Set(["point", "line", "circle", "curve", "shape", "walk"]);
+
+/** The reference slot a clause ends in, if it does. */
+function reference(form: FormOut | undefined): SlotOut | undefined {
+  const last = form?.parts.at(-1);
+  return last && typeof last !== "string" && REFERENCES.has(last.type) ? last : undefined;
+}
+
+function AddClause({ forms, add }: { forms: FormOut[]; add: (text: string) => void }) {
+  const [chosen, setChosen] = useState("");
+  const [values, setValues] = useState<Record<string, string>>({});
+  const form = forms.find((f) => f.pattern === chosen);
+  const text =
+    form?.parts.map((part) => (typeof part === "string" ? part : (values[part.name] ?? ""))).join(" ") ?? "";
+  const full = form?.parts.every((part) => typeof part === "string" || values[part.name]?.trim());
+  return (
+    <form
+      className="mt-1 flex flex-wrap items-baseline gap-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (!full) return;
+        add(text);
+        setChosen("");
+        setValues({});
+      }}
+    >
+      <select
+        className="field"
+        aria-label="Add a clause"
+        value={chosen}
+        onChange={(event) => setChosen(event.target.value)}
+      >
+        <option value="">add a clause…</option>
+        {forms.map((f) => (
+          <option key={f.pattern} value={f.pattern}>
+            {f.example}
+          </option>
+        ))}
+      </select>
+      {form?.parts.map((part, i) =>
+        typeof part === "string" ? (
+          <span key={i}>{part}</span>
+        ) : part.choices.length > 0 ? (
+          <select
+            key={i}
+            className="field"
+            aria-label={part.expectation}
+            value={values[part.name] ?? ""}
+            onChange={(event) => setValues({ ...values, [part.name]: event.target.value })}
+          >
+            <option value="">…</option>
+            {part.choices.map((choice) => (
+              <option key={choice}>{choice}</option>
+            ))}
+          </select>
+        ) : (
+          <span key={i} className="flex gap-1">
+            <input
+              className="field w-24"
+              aria-label={part.expectation}
+              placeholder={part.expectation}
+              value={values[part.name] ?? ""}
+              onChange={(event) => setValues({ ...values, [part.name]: event.target.value })}
+            />
+            {REFERENCES.has(part.type) && (
+              <PickButton
+                wanted={part.expectation}
+                take={(name) => setValues((all) => ({ ...all, [part.name]: name }))}
+              />
+            )}
+          </span>
+        ),
+      )}
+      {form && (
+        <button className="act" disabled={!full}>
+          Say it
+        </button>
+      )}
+    </form>
+  );
+}
+
+function WholeLine({ entry }: { entry: Entry }) {
+  const edit = useBench((bench) => bench.edit);
+  const [typed, setTyped] = useState<string | null>(null);
+  const put = () => {
+    if (typed !== null && typed !== entry.text) void edit({ op: "line", line: entry.line, text: typed });
+    setTyped(null);
+  };
+  return (
+    <input
+      className="field mt-2 w-full text-[15px]"
+      aria-label="The whole statement"
+      spellCheck={false}
+      autoComplete="off"
+      value={typed ?? entry.text}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={put}
+      onKeyDown={(event) => event.key === "Enter" && put()}
+    />
+  );
+}

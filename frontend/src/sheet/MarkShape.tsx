@@ -1,0 +1,48 @@
+import type { ReactElement, SVGProps } from "react";
+import type { Mark } from "../api/client";
+
+const radians = (degrees: number) => (degrees * Math.PI) / 180;
+
+interface Props {
+  mark: Mark;
+  /** Paper height: marks count upwards, screens downwards. */
+  height: number;
+  className: string;
+  width?: number;
+}
+
+/** One mark of the display list as SVG. The only geometry here is turning the sheet the right way up. */
+export function MarkShape({ mark, height, className, width }: Props): ReactElement {
+  const common: SVGProps<SVGElement> & { strokeWidth?: number } = { className, strokeWidth: width };
+  switch (mark.kind) {
+    case "line":
+      return (
+        <line {...(common as object)} x1={mark.x1} y1={height - mark.y1} x2={mark.x2} y2={height - mark.y2} />
+      );
+    case "circle":
+      return <circle {...(common as object)} cx={mark.cx} cy={height - mark.cy} r={mark.r} />;
+    case "arc": {
+      const end = mark.start + mark.sweep;
+      const at = (angle: number) =>
+        `${mark.cx + mark.r * Math.cos(radians(angle))} ${height - mark.cy - mark.r * Math.sin(radians(angle))}`;
+      const large = Math.abs(mark.sweep) > 180 ? 1 : 0;
+      const d = `M${at(mark.start)}A${mark.r} ${mark.r} 0 ${large} ${mark.sweep < 0 ? 1 : 0} ${at(end)}`;
+      return <path {...(common as object)} d={d} />;
+    }
+    case "dot":
+      return <circle className={`${className} dot`} cx={mark.x} cy={height - mark.y} r={width ?? 0.5} />;
+    case "text":
+      return (
+        <text
+          className={className}
+          x={mark.x}
+          y={height - mark.y}
+          fontSize={mark.height * 1.4}
+          textAnchor={mark.anchor}
+          stroke="none"
+        >
+          {mark.text}
+        </text>
+      );
+  }
+}

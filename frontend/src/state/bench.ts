@@ -1,0 +1,220 @@
+/** The job on the bench: its text, what it works out to, undo and redo, what is open, hovered and being picked. */
+import { create } from "zustand";
+import { api, type Edit, type JobOut, Problem, type RevisionOut, type WorkOut } from "../api/client";
+
+export type Construction = "kept" | "faded" | "away";
+
+/** A reference being picked on the sheet: what is wanted, and who gets it. */
+export interface Picking {
+  wanted: string;
+  take: (name: string) => void;
+}
+
+interface Bench {
+  job: JobOut | null;
+  base: number;
+  saved: string;
+  text: string;
+  work: WorkOut | null;
+  past: string[];
+  future: string[];
+  open: number | null;
+  hover: number | null;
+  ghosts: number | null;
+  step: number | null;
+  construction: Construction;
+  pick: Picking | null;
+  spot: readonly [number, number] | null;
+  message: string;
+  stale: RevisionOut | null;
+  load: (id: number) => Promise<void>;
+  /** Make an edit; what it comes to is not taken over when `accept` refuses it. */
+  edit: (edit: Edit, together?: string, accept?: (work: WorkOut) => boolean) => Promise<WorkOut | null>;
+  replace: (text: string, together?: string) => Promise<void>;
+  undo: () => Promise<void>;
+  redo: () => Promise<void>;
+  save: (note?: string) => Promise<void>;
+  settle: (base: number) => void;
+  set: (change: Partial<Looks>) => void;
+}
+/** What any part of the bench may set directly. */
+type Looks = Pick<
+  Bench,
+  "open" | "hover" | "ghosts" | "step" | "construction" | "pick" | "spot" | "message" | "stale"
+>;
+
+const MOST_UNDO = 500;
+const draftKey = (id: number) => `entrick.draft.${id}`;
+
+interface Draft {
+  base: number;
+  text: string;
+}
+
+function readDraft(id: number): Draft | null {
+  try {
+    const draft = JSON.parse(localStorage.getItem(draftKey(id)) ?? "null") as Draft | null;
+    return draft && typeof draft.text === "string" ? draft : null;
+  } catch {
+    return null;
+  }
+}
+
+/** One call at a time, so that every edit starts from the text the one before it left. */
+let line: Promise<unknown> = Promise.resolve();
+function inTurn<T>(work: () => Promise<T>): Promise<T> {
+  const next = line.then(work, work);
+  line = next.catch(() => undefined);
+  return next;
+}
+
+/** Edits that belong together (typing in one field) are undone together. */
+let lastTogether = "";
+
+export const useBench = create<Bench>((set, get) => {
+  const put = (work: WorkOut, together: string) => {
+    const { text, past, job, base, saved } = get();
+    if (work.text !== text) {
+      const joined = together !== "" && together === lastTogether;
+      set({ past: joined ? past : [...past, text].slice(-MOST_UNDO), future: [] });
+      lastTogether = together;
+    }
+    show(work);
+    if (job) {
+      if (work.text === saved) localStorage.removeItem(draftKey(job.id));
+      else localStorage.setItem(draftKey(job.id), JSON.stringify({ base, text: work.text }));
+    }
+  };
+  const show = (work: WorkOut) => {
+    const { step } = get();
+    set({
+      work,
+      text: work.text,
+      message: "",
+      step: step !== null && step >= work.steps.length ? null : step,
+    });
+  };
+  const told = (error: unknown) => {
+    set({ message: error instanceof Problem ? `${error.title}. ${error.detail}` : String(error) });
+    return null;
+  };
+
+  return {
+    job: null,
+    base: 0,
+    saved: "",
+    text: "",
+    work: null,
+    past: [],
+    future: [],
+    open: null,
+    hover: null,
+    ghosts: null,
+    step: null,
+    construction: "kept",
+    pick: null,
+    spot: null,
+    message: "",
+    stale: null,
+    set: (change) => set(change),
+
+    load: async (id) => {
+      set({
+        job: null,
+        work: null,
+        past: [],
+        future: [],
+        open: null,
+        step: null,
+        pick: null,
+        message: "",
+        stale: null,
+      });
+      try {
+        const { job, newest } = await api.job(id);
+        const draft = readDraft(id);
+        const text = draft ? draft.text : newest.text;
+        const work = await api.work(text);
+        set({ job, base: draft ? draft.base : newest.number, saved: newest.text });
+        show(work);
+        if (draft && draft.text !== newest.text)
+          set({
+            message: "Unsaved work from last time is on the bench. Save it, or undo to the saved revision.",
+          });
+        if (draft && draft.text !== newest.text) set({ past: [newest.text] });
+      } catch (error) {
+        told(error);
+      }
+    },
+
+    edit: (edit, together = "", accept = () => true) =>
+      inTurn(async () => {
+        try {
+          const work = await api.work(get().text, edit);
+          if (accept(work)) put(work, together);
+          return work;
+        } catch (error) {
+          return told(error);
+        }
+      }),
+
+    replace: (text, together = "") =>
+      inTurn(async () => {
+        try {
+          put(await api.work(text), together);
+        } catch (error) {
+          told(error);
+        }
+      }),
+
+    undo: () =>
+      inTurn(async () => {
+        const { past, future, text } = get();
+        const previous = past.at(-1);
+        if (previous === undefined) return;
+        lastTogether = "";
+        const work = await api.work(previous);
+        put(work, "");
+        set({ past: past.slice(0, -1), future: [text, ...future] });
+      }),
+
+    redo: () =>
+      inTurn(async () => {
+        const { past, future, text } = get();
+        const [next, ...rest] = future;
+        if (next === undefined) return;
+        lastTogether = "";
+        const work = await api.work(next);
+        put(work, "");
+        set({ past: [...past, text], future: rest });
+      }),
+
+    save: (note = "") =>
+      inTurn(async () => {
+        const { job, text, base } = get();
+        if (!job) return;
+        try {
+          const revision = await api.save(job.id, text, base, note);
+          localStorage.removeItem(draftKey(job.id));
+          set({
+            base: revision.number,
+            saved: revision.text,
+            stale: null,
+            message: `Revision ${revision.number} saved.`,
+          });
+        } catch (error) {
+          if (error instanceof Problem && error.status === 409 && error.newest) set({ stale: error.newest });
+          else told(error);
+        }
+      }),
+
+    settle: (base) => {
+      const { job, text } = get();
+      set({ base, stale: null });
+      if (job) localStorage.setItem(draftKey(job.id), JSON.stringify({ base, text }));
+    },
+  };
+});
+
+/** Whether the bench holds work that is not saved. */
+export const useUnsaved = () => useBench((bench) => bench.work !== null && bench.text !== bench.saved);

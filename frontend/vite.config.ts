@@ -1,0 +1,19 @@
+import { fileURLToPath } from "node:url";
+import tailwindcss from "@tailwindcss/vite";
+import react from "@vitejs/plugin-react";
+import { defineConfig } from "vite";
+
+export default defineConfig({
+  plugins: [react(), tailwindcss()],
+  resolve: {
+    alias: { "@fonts": fileURLToPath(new URL("../src/entrick/fonts", import.meta.url)) },
+  },
+  build: {
+    outDir: "../src/entrick/web/static",
+    emptyOutDir: true,
+    // The page's Content-Security-Policy allows no inline scripts and no data: scripts.
+    assetsInlineLimit: 0,
+    modulePreload: { polyfill: false },
+  },
+  server: { proxy: { "/api": "http://127.0.0.1:8400" }, fs: { allow: [".."] } },
+});

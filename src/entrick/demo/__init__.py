@@ -1,0 +1,24 @@
+"""The sample jobs of the Osierbank Lock Yard."""
+
+from __future__ import annotations
+
+from importlib import resources
+
+from ..store import Store, add_job, all_jobs
+
+
+def sample_plans() -> dict[str, str]:
+    """Return the text of every sample plan by file name."""
+    folder = resources.files(__package__) / "plans"
+    return {file.name: file.read_text("utf-8") for file in sorted(folder.iterdir(), key=lambda f: f.name, reverse=True)}
+
+
+def load(store: Store) -> int:
+    """Enter the sample jobs into an empty register, as a drafter opens plans from disk; return how many."""
+    with store.writing() as session:
+        if all_jobs(session) or all_jobs(session, archived=True):
+            return 0
+        plans = sample_plans()
+        for name, text in plans.items():
+            add_job(session, text, f"opened from {name}")
+        return len(plans)

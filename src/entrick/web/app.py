@@ -1,0 +1,40 @@
+"""The application factory."""
+
+from __future__ import annotations
+
+from flask_openapi3 import Info, OpenAPI
+
+from ..store import Store
+from . import guard, problems
+from .jobs import jobs
+from .pages import pages
+from .plans import plans
+
+
+def create_app(store: Store) -> OpenAPI:
+    """Make the application for a store.
+
+    Parameters
+    ----------
+    store : Store
+        Already opened and migrated.
+
+    Returns
+    -------
+    OpenAPI
+        A Flask application that also serves its OpenAPI document at ``/api/openapi.json``.
+    """
+    app = OpenAPI(
+        __name__,
+        info=Info(title="Entrick", version="1"),
+        doc_prefix="/api",
+        static_folder=None,
+        validation_error_callback=problems.invalid,
+    )
+    app.extensions["entrick.store"] = store
+    guard.register(app)
+    problems.register(app)
+    app.register_api(plans)
+    app.register_api(jobs)
+    app.register_blueprint(pages)
+    return app

@@ -1,0 +1,225 @@
+"""From the core's results to what crosses the API."""
+
+from __future__ import annotations
+
+from urllib.parse import urlencode
+
+from ..core.board import BoardStep
+from ..core.desk import Work, work_out
+from ..core.display import ghosts
+from ..core.geometry import Loop, Point
+from ..core.kind import Kind
+from ..core.measure import Dimension, Unit, spell, spell_angle
+from ..core.moves import kinds
+from ..core.plan.document import Statement, Unread
+from ..core.plan.expression import write
+from ..core.plan.forms import Slot, match_clauses
+from ..core.plan.writer import write_content, write_plan
+from ..core.solve import Entry, GivenEntry
+from ..store import JobView
+from .schemas import (
+    CandidateOut,
+    ClauseOut,
+    EntryOut,
+    FindingOut,
+    FormOut,
+    GivenOut,
+    JobOut,
+    KindOut,
+    SettingOut,
+    SheetOut,
+    SlotOut,
+    StepOut,
+    WorkOut,
+)
+
+
+def work(done: Work) -> WorkOut:
+    """Present a plan worked out."""
+    solution, sheet = done.solution, done.sheet
+    return WorkOut(
+        text=write_plan(done.plan),
+        title=solution.title,
+        drawing=solution.drawing,
+        unit=solution.unit.value,
+        sheet=SheetOut(
+            width=sheet.width,
+            height=sheet.height,
+            border=sheet.border,
+            scale=str(sheet.scale),
+            name=sheet.name,
+            working=sheet.working,
+        ),
+        givens=tuple(_given(given, solution.unit) for given in solution.givens),
+        entries=tuple(_entries(done)),
+        steps=tuple(_step(step, done) for step in done.steps),
+        display=done.display,
+        findings=tuple(
+            FindingOut(weight=f.weight, rule=f.rule, message=f.message, line=f.line, place=_pair(f.place))
+            for f in done.findings
+        ),
+    )
+
+
+def _pair(point: Point | None) -> tuple[float, float] | None:
+    return None if point is None else (point.x, point.y)
+
+
+def _given(entry: GivenEntry, unit: Unit) -> GivenOut:
+    given, quantity = entry.given, entry.quantity
+    value = f"{given.mark}{write(given.value)}"
+    worth = ""
+    if quantity is not None:
+        angle = quantity.dimension is Dimension.ANGLE
+        worth = spell_angle(quantity.value) if angle else spell(quantity.value, unit)
+        worth = "" if f"{given.mark}{worth}" == value else worth
+    return GivenOut(
+        line=entry.line,
+        name=given.name,
+        value=value,
+        worth=worth,
+        note=given.note,
+        assumed=given.assumed,
+        used_by=entry.used_by,
+        error=entry.error,
+    )
+
+
+def _entries(done: Work) -> list[EntryOut]:
+    solved = {entry.line: entry for entry in done.solution.entries}
+    given_lines = {given.line for given in done.solution.givens}
+    found = []
+    for number, line in enumerate(done.plan.lines, 1):
+        if number in solved:
+            found.append(_entry(solved[number], done))
+        elif isinstance(line.content, Unread) and number not in given_lines:
+            error = next((e for e in done.solution.errors if e.line == number), None)
+            found.append(EntryOut(line=number, text=line.content.text, error=error))
+        elif line.content is None and line.comment:
+            found.append(EntryOut(line=number, text=line.comment, comment=line.comment.lstrip("# ")))
+    return found
+
+
+def _entry(entry: Entry, done: Work) -> EntryOut:
+    statement, made = entry.statement, entry.made
+    kind = kinds().get(statement.kind)
+    return EntryOut(
+        line=entry.line,
+        text=write_content(statement),
+        name=statement.name,
+        kind=statement.kind,
+        sentence=made.sentence if made else "",
+        working=made.working if made else (),
+        mistake=kind.mistake if kind else "",
+        note=statement.note,
+        assumed=statement.assumed,
+        clauses=_clauses(statement, kind),
+        candidates=tuple(
+            CandidateOut(
+                letter=candidate.letter,
+                about=candidate.about,
+                words=candidate.words,
+                chosen=candidate.chosen,
+                marks=tuple(marks),
+            )
+            for candidate, marks in ghosts(entry.candidates, done.sheet, entry.line)
+        ),
+        error=entry.error,
+    )
+
+
+def _clauses(statement: Statement, kind: Kind | None) -> tuple[ClauseOut, ...]:
+    found = []
+    for clause in statement.clauses:
+        key = form = ""
+        if kind is not None:
+            try:
+                loose = [f for f in kind.forms if not f.needed]
+                needed = [f for f in kind.forms if f.needed]
+                match = next(
+                    m for f in (*needed, *loose) for m in match_clauses([clause], [f], kind.name) if m.form is f
+                )
+                key, form = match.form.key, match.form.example
+            except (ValueError, StopIteration):
+                pass
+        found.append(ClauseOut(text=str(clause), key=key, form=form))
+    return tuple(found)
+
+
+def _step(step: BoardStep, done: Work) -> StepOut:
+    setting, kit = None, done.kit
+    if step.setting is not None:
+        s = step.setting
+        unit = "deg" if s.is_angle else kit.unit.value
+        setting = SettingOut(
+            is_angle=s.is_angle,
+            actual=s.actual,
+            drawn=s.drawn,
+            reading=s.reading,
+            error=s.error,
+            told=s.told,
+            rounding=_rounding(s.error, "°" if s.is_angle else f" {kit.unit}"),
+            picture="/api/pictures/setting.svg?"
+            + urlencode({"tool": step.tool, "value": f"{s.drawn:.6g}", "unit": unit, "graduation": kit.graduation}),
+        )
+    return StepOut(
+        number=step.number,
+        line=step.line,
+        name=step.name,
+        tool=step.tool,
+        text=step.text,
+        check=step.check,
+        setting=setting,
+        needle=_pair(done.sheet.on_paper(step.needle)) if step.needle else None,
+    )
+
+
+def _rounding(error: float, unit: str) -> str:
+    if error == 0:
+        return "stands on the graduation"
+    return f"setting to the graduation is {abs(error):.4f}".rstrip("0") + f"{unit} {'over' if error > 0 else 'under'}"
+
+
+def kind(declared: Kind) -> KindOut:
+    """Present a kind with the clauses it declares."""
+    return KindOut(
+        name=declared.name,
+        group=declared.group,
+        summary=declared.summary,
+        example=declared.example,
+        mistake=declared.mistake,
+        forms=tuple(
+            FormOut(
+                key=form.key,
+                pattern=form.pattern,
+                example=form.example,
+                needed=form.needed,
+                most=form.most,
+                choice=form.choice,
+                parts=tuple(
+                    SlotOut(name=part.name, type=part.type, expectation=part.expectation, choices=part.choices)
+                    if isinstance(part, Slot)
+                    else part.text
+                    for part in form.parts
+                ),
+            )
+            for form in declared.forms
+        ),
+    )
+
+
+def job(view: JobView) -> JobOut:
+    """Present a job; its title, number, units and scale stand in its plan."""
+    done = work_out(view.newest.text)
+    return JobOut(
+        id=view.id,
+        title=done.solution.title or "Untitled",
+        drawing=done.solution.drawing,
+        unit=done.solution.unit.value,
+        scale=str(done.sheet.scale),
+        revision=view.newest.number,
+        worked_at=view.newest.saved_at,
+        archived=view.archived,
+        mistakes=len(done.solution.errors),
+        outlines=sum(bool(e.made and isinstance(e.made.shape, Loop)) for e in done.solution.entries),
+    )

@@ -1,0 +1,31 @@
+"""Serving on this machine only."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import platformdirs
+import waitress
+
+from ..demo import load
+from ..store import open_store
+from .app import create_app
+
+
+def run(port: int, database: Path | None, demo: bool) -> None:
+    """Open the database and serve until stopped.
+
+    Parameters
+    ----------
+    port : int
+    database : Path or None
+        The user's own data folder when None.
+    demo : bool
+        Whether sample jobs are loaded into an empty register.
+    """
+    store = open_store(database or Path(platformdirs.user_data_dir("entrick")) / "register.db")
+    if demo:
+        count = load(store)
+        print(f"{count} sample jobs entered" if count else "the register is kept as it was", flush=True)
+    print(f"Entrick is at http://127.0.0.1:{port}/  (Ctrl+C stops it)", flush=True)
+    waitress.serve(create_app(store), host="127.0.0.1", port=port, threads=8, ident=None)

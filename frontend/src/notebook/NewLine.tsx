@@ -16,6 +16,8 @@ export function NewLine({ work, kinds }: { work: WorkOut; kinds: KindOut[] }) {
   const [families, setFamilies] = useState(false);
   const input = useRef<HTMLInputElement>(null);
   const list = useId();
+  const shown = useRef<HTMLUListElement>(null);
+  useEffect(() => shown.current?.scrollIntoView({ block: "nearest" }), [offers]);
   const last = work.text.split("\n").length - 1;
 
   useEffect(() => localStorage.setItem(rowKey(job?.id), row), [row, job?.id]);
@@ -146,6 +148,7 @@ export function NewLine({ work, kinds }: { work: WorkOut; kinds: KindOut[] }) {
       </form>
       {listOpen && offers.length > 0 && (
         <ul
+          ref={shown}
           id={list}
           role="listbox"
           aria-label="What may follow"

@@ -9,7 +9,7 @@ export function StepSlider({ work }: { work: WorkOut }) {
   const count = work.steps.length;
   const current = step === null ? undefined : work.steps[step - 1];
   return (
-    <section aria-label="Steps at the board" className="flex items-center gap-3 bg-page px-3 py-2">
+    <section aria-label="Steps at the board" className="flex h-16 shrink-0 items-center gap-2 bg-page px-3">
       <button
         className="act shrink-0"
         onClick={() => set({ step: Math.max(0, (step ?? count) - 1) })}
@@ -19,7 +19,7 @@ export function StepSlider({ work }: { work: WorkOut }) {
         [ back
       </button>
       <Slider.Root
-        className="relative flex h-7 w-56 shrink-0 touch-none items-center select-none"
+        className="relative flex h-7 w-32 shrink-0 touch-none items-center select-none"
         min={0}
         max={Math.max(count, 1)}
         value={[step ?? count]}
@@ -45,7 +45,11 @@ export function StepSlider({ work }: { work: WorkOut }) {
       >
         on ]
       </button>
-      <p className="min-w-0 flex-1 leading-tight" aria-live="polite" data-testid="step-text">
+      <p
+        className="line-clamp-3 min-w-0 flex-1 text-[15px] leading-[1.2]"
+        aria-live="polite"
+        data-testid="step-text"
+      >
         {current ? (
           <>
             <span className="text-pencil">
@@ -56,7 +60,7 @@ export function StepSlider({ work }: { work: WorkOut }) {
                 <Figures text={current.setting.reading} />
               </strong>
             )}{" "}
-            <span className="line-clamp-2">{current.text}</span>
+            {current.text}
           </>
         ) : (
           <span className="text-pencil">
@@ -71,7 +75,7 @@ export function StepSlider({ work }: { work: WorkOut }) {
         aria-label="Construction"
         className="flex shrink-0"
       >
-        <span className="pr-2 text-pencil">Construction</span>
+        <span className="self-center pr-2 text-pencil">Construction</span>
         {(["kept", "faded", "away"] as const).map((value) => (
           <ToggleGroup.Item key={value} value={value} className="act -ml-px">
             {value}

@@ -223,13 +223,13 @@ def _placed(error: ClauseError, number: int, text: str) -> PlanError:
             clauses[error.clause + 1] = _swap(clauses[error.clause + 1], wrong, right)
         else:
             clauses = [_swap(clause, wrong, right) for clause in clauses]
-        mend = head + ",".join(clauses)
+        mend = head + ", ".join(clauses)
     return PlanError(number, error.message, error.clause, mend if mend != text else None)
 
 
 def _split(text: str) -> tuple[str, list[str]]:
     head, equals, rest = text.partition("=")
-    return (head + equals, rest.split(",")) if equals else ("", [text])
+    return (head + equals, rest.split(", ")) if equals else ("", [text])
 
 
 def _swap(text: str, wrong: str, right: str) -> str:

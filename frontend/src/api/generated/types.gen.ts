@@ -1169,22 +1169,6 @@ export type WorkOut = {
     unit: 'mm' | 'in';
 };
 
-export type PageGetData = {
-    body?: never;
-    path?: never;
-    query?: never;
-    url: '/';
-};
-
-export type PageGetErrors = {
-    /**
-     * Unprocessable Entity
-     */
-    422: Array<ValidationErrorModel>;
-};
-
-export type PageGetError = PageGetErrors[keyof PageGetErrors];
-
 export type PlansCompletionCompletePostData = {
     body: CompleteIn;
     path?: never;
@@ -1543,51 +1527,3 @@ export type PlansWorkWorkPostResponses = {
 };
 
 export type PlansWorkWorkPostResponse = PlansWorkWorkPostResponses[keyof PlansWorkWorkPostResponses];
-
-export type AssetAssetsPathNameGetData = {
-    body?: never;
-    path?: never;
-    query?: never;
-    url: '/assets/{name}';
-};
-
-export type AssetAssetsPathNameGetErrors = {
-    /**
-     * Unprocessable Entity
-     */
-    422: Array<ValidationErrorModel>;
-};
-
-export type AssetAssetsPathNameGetError = AssetAssetsPathNameGetErrors[keyof AssetAssetsPathNameGetErrors];
-
-export type PageJobsIntJobIdGetData = {
-    body?: never;
-    path?: never;
-    query?: never;
-    url: '/jobs/{job_id}';
-};
-
-export type PageJobsIntJobIdGetErrors = {
-    /**
-     * Unprocessable Entity
-     */
-    422: Array<ValidationErrorModel>;
-};
-
-export type PageJobsIntJobIdGetError = PageJobsIntJobIdGetErrors[keyof PageJobsIntJobIdGetErrors];
-
-export type MarkMarkSvgGetData = {
-    body?: never;
-    path?: never;
-    query?: never;
-    url: '/mark.svg';
-};
-
-export type MarkMarkSvgGetErrors = {
-    /**
-     * Unprocessable Entity
-     */
-    422: Array<ValidationErrorModel>;
-};
-
-export type MarkMarkSvgGetError = MarkMarkSvgGetErrors[keyof MarkMarkSvgGetErrors];

@@ -8,7 +8,7 @@ from fractions import Fraction
 from ..measure import Unit
 from .marks import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
 
-WIDEST = 118.0
+WIDEST = 95.0
 """Widest picture in mm; a longer opening is shown with a break in the rule."""
 
 _SHOWN_END = 40.0

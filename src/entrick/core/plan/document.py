@@ -82,7 +82,9 @@ class Unread:
     error: PlanError
 
 
-UNREAD_GIVEN = re.compile(r'\s*given\s+(?P<name>[^\W\d]\w*)\s*=(?P<value>.*?)(?P<note>\s"[^"]*")?\s*')
+UNREAD_GIVEN = re.compile(
+    r'\s*given\s+(?P<name>[^\W\d]\w*)\s*=(?P<value>[^#]*?)(?P<note>\s"[^"]*")?(?P<comment>\s*#.*)?\s*'
+)
 """A given whose value cannot be read still shows its name, what was typed, and its note."""
 
 Content = Title | DrawingNumber | Units | SheetLine | Given | Statement | Unread | None

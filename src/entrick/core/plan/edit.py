@@ -75,7 +75,7 @@ def set_given(text: str, line: int, value: str) -> str:
     """
     given = _content(text, line)
     if isinstance(given, Unread) and (found := UNREAD_GIVEN.fullmatch(given.text)):
-        row = f"given {found['name']} = {one_row(value).strip()}{found['note'] or ''}"
+        row = f"given {found['name']} = {one_row(value).strip()}{found['note'] or ''}{found['comment'] or ''}"
     elif isinstance(given, Given):
         row = write_content(replace(given, value=Num(one_row(value).strip()), mark=""))
     else:

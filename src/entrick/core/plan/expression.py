@@ -157,7 +157,7 @@ def evaluate(item: Expression, givens: Mapping[str, Quantity], unit: Unit) -> Qu
         result = _evaluate(item, givens, unit)
         check_fineness(result.value)
     except MeasureError as error:
-        raise ClauseError(error.message, None, (write(item), error.mend) if error.mend else None) from error
+        raise ClauseError(error.message) from error
     except OverflowError as error:
         raise ClauseError(f"{write(item)} is too large to work with") from error
     if not math.isfinite(float(result.value)) or abs(float(result.value)) > LARGEST:
@@ -168,7 +168,10 @@ def evaluate(item: Expression, givens: Mapping[str, Quantity], unit: Unit) -> Qu
 def _evaluate(item: Expression, givens: Mapping[str, Quantity], unit: Unit) -> Quantity:
     match item:
         case Num(text):
-            return read_number(text, unit)
+            try:
+                return read_number(text, unit)
+            except MeasureError as error:
+                raise ClauseError(error.message, None, (text, error.mend) if error.mend else None) from error
         case Name("pi"):
             return Quantity(math.pi)
         case Name(text):

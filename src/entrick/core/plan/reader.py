@@ -74,8 +74,9 @@ class _ToModel(Transformer[Token, Line]):
         note = next((str(part)[1:-1] for part in parts if _is(part, "STRING")), "")
         return Given(str(name), value, mark, assumed, note)  # type: ignore[arg-type]
 
-    def statement(self, name: Token, kind: str, *clauses: Clause) -> Statement:
-        kept, note, assumed = list(clauses), "", False
+    def statement(self, name: Token, kind: str, *parts: Clause | Token) -> Statement:
+        kept, assumed = [part for part in parts if isinstance(part, Clause)], False
+        note = next((str(part)[1:-1] for part in parts if isinstance(part, Token)), "")
         if kept and isinstance(kept[-1].items[-1], Text):
             note = kept[-1].items[-1].text
             kept[-1] = Clause(kept[-1].items[:-1])

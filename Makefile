@@ -1,0 +1,68 @@
+# Two commands matter: `make demo` and `make test`. Both set up everything they need.
+PYTHON ?= python3
+VENV := .venv
+BIN := $(VENV)/bin
+NPM := npm --prefix frontend
+PORT ?= 8400
+
+FRONT_SOURCES := $(shell find frontend/src frontend/public -type f) frontend/index.html frontend/vite.config.ts
+STATIC := src/entrick/web/static/index.html
+
+.PHONY: demo test check bench build types lock screenshots clean
+
+demo: $(VENV)/.ready $(STATIC)
+	$(BIN)/entrick serve --demo --port $(PORT) --database var/demo.db
+
+test: $(VENV)/.dev $(STATIC) build/.browser
+	$(BIN)/pytest -n 2 $(ARGS)
+
+check: $(VENV)/.dev frontend/node_modules/.ready
+	$(BIN)/ruff format --check src tests bench
+	$(BIN)/ruff check src tests bench
+	$(BIN)/mypy
+	$(BIN)/lint-imports
+	$(BIN)/python -m entrick.web.openapi --check frontend/openapi.json
+	$(NPM) run check
+
+bench: $(VENV)/.dev $(STATIC) build/.browser
+	$(BIN)/python -m bench
+
+build: $(STATIC)
+
+types: $(VENV)/.dev frontend/node_modules/.ready
+	$(BIN)/python -m entrick.web.openapi frontend/openapi.json
+	$(NPM) run types
+
+lock: $(VENV)/.dev
+	$(BIN)/uv pip compile -q --generate-hashes --no-emit-index-url --no-header pyproject.toml -o requirements.lock
+	$(BIN)/uv pip compile -q --generate-hashes --no-emit-index-url --no-header --extra dev -c requirements.lock pyproject.toml -o requirements-dev.lock
+
+screenshots: $(VENV)/.dev $(STATIC) build/.browser
+	$(BIN)/python -m bench.screenshots docs/screenshots
+
+$(VENV)/.ready: requirements.lock pyproject.toml
+	$(PYTHON) -m venv $(VENV)
+	$(BIN)/pip install -q --require-hashes -r requirements.lock
+	$(BIN)/pip install -q --no-deps -e .
+	touch $@
+
+$(VENV)/.dev: $(VENV)/.ready requirements-dev.lock
+	$(BIN)/pip install -q --require-hashes -r requirements-dev.lock
+	touch $@
+
+frontend/node_modules/.ready: frontend/package-lock.json
+	$(NPM) ci --no-audit --no-fund
+	touch $@
+
+$(STATIC): frontend/node_modules/.ready $(FRONT_SOURCES) src/entrick/fonts/routed-gothic.ttf
+	$(NPM) run build
+	touch $@
+
+# The browser and the PDF reader of the tests come from Debian.
+build/.browser:
+	mkdir -p build
+	command -v chromium >/dev/null || { apt-get update -q && apt-get install -yq chromium; }
+	touch $@
+
+clean:
+	rm -rf $(VENV) build frontend/node_modules src/entrick/web/static

@@ -1,0 +1,28 @@
+"""What all tests share."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import pytest
+from hypothesis import HealthCheck, settings
+
+from entrick.core.desk import Work, work_out
+from entrick.demo import sample_plans
+
+settings.register_profile("entrick", deadline=None, suppress_health_check=[HealthCheck.too_slow])
+settings.load_profile("entrick")
+
+HEAD = "units mm\nsheet A3 landscape, scale 1:1, border 10\n"
+
+
+@pytest.fixture(scope="session")
+def work() -> Callable[[str], Work]:
+    """Work out the statements of a millimetre plan."""
+    return lambda rows: work_out(HEAD + rows)
+
+
+@pytest.fixture(scope="session")
+def samples() -> dict[str, str]:
+    """The sample plans by file name."""
+    return sample_plans()

@@ -1,0 +1,151 @@
+"""The plan as text: it round-trips, and mistakes are found where they stand."""
+
+import re
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from entrick.core.desk import work_out
+from entrick.core.plan import edit
+from entrick.core.plan.document import Clause, Given, Line, Plan, Statement, Title, Unread
+from entrick.core.plan.expression import Arrow, Binary, Bracket, Call, Name, Negative, Num
+from entrick.core.plan.reader import read_line, read_plan
+from entrick.core.plan.writer import write_line, write_plan
+
+names = st.from_regex(r"[A-Za-z][A-Za-z0-9_]{0,6}", fullmatch=True).filter(
+    lambda n: n not in ("plan", "drawing", "units", "sheet", "given", "assumed", "R") and not re.match(r"R\d", n)
+)
+numbers = st.one_of(
+    st.integers(0, 9999).map(lambda n: Num(str(n))),
+    st.tuples(st.integers(1, 99), st.integers(1, 7)).map(lambda t: Num(f"{t[0]} {t[1]}/8")),
+    st.sampled_from(["4.25", ".5625", "30°", '3 1/2"', "12 mm"]).map(Num),
+)
+expressions = st.recursive(
+    numbers | names.map(Name),
+    lambda inner: st.one_of(
+        st.tuples(inner, st.sampled_from("+-")).map(lambda t: Bracket(Binary(t[0], t[1], Num("2")))),
+        inner.map(lambda e: Bracket(Binary(e, "*", Name("q")))),
+        inner.map(lambda e: Call("sqrt", e)),
+        inner.map(lambda e: Bracket(Negative(Bracket(e)))),
+    ),
+    max_leaves=5,
+)
+clauses = st.lists(st.one_of(expressions, names.map(Name)), min_size=1, max_size=4).map(lambda i: Clause(tuple(i)))
+walks = st.lists(names, min_size=1, max_size=5).map(
+    lambda ns: Clause(tuple(item for n in ns for item in (Arrow(), Name(n)))[1:])
+)
+notes = st.from_regex(r"[a-z ,.]{0,12}", fullmatch=True)
+contents = st.one_of(
+    notes.map(Title),
+    st.builds(Given, names, expressions, st.sampled_from(["", "Ø"]), st.booleans(), notes),
+    st.builds(
+        Statement, names, names, st.lists(st.one_of(clauses, walks), max_size=3).map(tuple), st.booleans(), notes
+    ),
+)
+
+
+@given(st.lists(st.builds(Line, contents, st.sampled_from(["", "# as given"])), max_size=8))
+def test_model_to_text_to_model(lines: list[Line]) -> None:
+    """Text written from any model reads back as the same model, and writing it again changes nothing."""
+    plan = Plan(tuple(lines))
+    text = write_plan(plan)
+    read = read_plan(text)
+    assert read.lines == plan.lines, text
+    assert write_plan(read) == text
+
+
+@given(st.text(max_size=200))
+def test_any_text_at_all_is_read_without_a_fault_and_none_of_it_is_lost(text: str) -> None:
+    work_out("units mm\n" + text)
+    for row in text.splitlines():
+        line = read_line(row)
+        if isinstance(line.content, Unread):
+            assert line.content.text == row.rstrip()
+
+
+@pytest.mark.parametrize(
+    ("row", "says", "mend"),
+    [
+        ("given q = 0,5", "decimal point", "given q = 0.5"),
+        ("given q = 4-1/4", "4 and 1/4", "given q = 4 1/4"),
+        ("given q = 4 1/", "below the line", None),
+        ("given q = 8 -3", "space after the minus", "given q = 8 - 3"),
+        ("given q = a/1/2", "two ways", "given q = a/(1/2)"),
+        ("given q = nope*2", "no given is called nope", None),
+        ("given q = a*a*a", "multiplies", None),
+        ("given q = 1/(a - a)", "divides by nought", None),
+        ("given q = 30° + 1 mm", "mixes", None),
+        ("given q = 999999*999999", "too large", None),
+        ("given a = 3", "already the name", None),
+        ("x = circel, centre O, radius 3", "did you mean circle", "x = circle, centre O, radius 3"),
+        ("x = circle, center O, radius 3", "did you mean centre", "x = circle, centre O, radius 3"),
+        ("x = circle, centre O", "radius or a diameter", None),
+        ("x = circle, radius 3", "needs centre", None),
+        ("x = circle, centre O, radius 3, radius 4", "twice", None),
+        ("x = circle, centre O, radius 0", "more than nought", None),
+        ("x = circle, centre O, radius d", "given as a diameter", "x = circle, centre O, diameter d"),
+        ("x = circle, centre ring, radius 3", "ring.centre", "x = circle, centre ring.centre, radius 3"),
+        ("x = circle, centre P, radius 3", "nothing above is called P", None),
+        ("x = point, 30° right of O", "clause wants a length", None),
+        ("x = line in, ring > O", "O is a point", "x = line in, ring > O.level"),
+        ("x circle", "starts with a name and =", None),
+        ('x = circle, centre O, radius 3 "note', "closing quote", 'x = circle, centre O, radius 3 "note"'),
+        ("x = circle, centre ring.middle, radius 3", "has no part middle", None),
+        ("x = line, through O", "needs two conditions", None),
+        ("x = line, from O to O", "same place", None),
+    ],
+)
+def test_a_mistake_says_what_was_expected_and_offers_the_mend(row: str, says: str, mend: str | None) -> None:
+    head = "units mm\ngiven a = 12 mm\ngiven d = Ø8\nO = datum\nring = circle, centre O, radius 9\n"
+    done = work_out(head + row + "\nafter = circle, centre O, radius 2\n")
+    error = next(e for e in done.solution.errors if e.line == 6)
+    assert says in error.message
+    assert error.mend == mend
+    assert done.solution.entries[-1].made is not None, "what does not depend on the mistake still solves"
+    if mend:
+        assert not any(e.line == 6 and says in e.message for e in work_out(head + mend).solution.errors)
+
+
+def test_what_depends_on_a_mistake_says_so_and_the_rest_is_drawn() -> None:
+    done = work_out(
+        "O = datum\nA = point, x right of O\nc = circle, centre A, radius 4\nd = circle, centre O, radius 4\n"
+    )
+    assert [e.line for e in done.solution.errors] == [2, 3]
+    assert "mistake of its own" in done.solution.errors[1].message
+    assert done.solution.entries[3].made is not None
+
+
+def test_sizes_are_bounded() -> None:
+    with pytest.raises(ValueError, match="at most"):
+        read_plan("#\n" * 2000)
+    with pytest.raises(ValueError, match="characters"):
+        read_plan("x" * 200_000)
+    assert isinstance(read_line("given a = " + "(" * 60 + "1" + ")" * 60).content, Unread)
+    assert isinstance(read_line("given a = " + "-" * 300 + "1").content, Unread)
+    deep = work_out("".join(f"given g{i} = {f'g{i - 1}*g{i - 1}' if i else '1/3'}\n" for i in range(40)))
+    assert any("too fine" in e.message for e in deep.solution.errors)
+
+
+PLAN = 'given a = 4 "eye"  # as told\nO = datum\nA = point, a right of O, assumed "guess"\nB = point, 2 above O\n'
+
+
+def test_edits_change_their_line_and_nothing_else() -> None:
+    assert edit.set_given(PLAN, 1, "9/16 in").splitlines()[0] == 'given a = 9/16 in "eye"  # as told'
+    broken = edit.set_given(PLAN, 1, "4 1/")
+    assert broken.splitlines()[0] == 'given a = 4 1/ "eye"  # as told'
+    assert edit.set_given(broken, 1, "4") == PLAN
+    assert edit.set_clause(PLAN, 3, 0, "7 left of O").splitlines()[2] == 'A = point, 7 left of O, assumed "guess"'
+    assert edit.set_clause(PLAN, 3, 1, "3 above").splitlines()[2] == 'A = point, a right of O, 3 above, assumed "guess"'
+    assert edit.set_clause(PLAN, 4, 0, "").splitlines()[3] == "B = point"
+    assert edit.move_line(PLAN, 4, 3).splitlines()[2] == "B = point, 2 above O"
+    assert edit.insert_line(PLAN, 2, "C  =  datum").splitlines()[2] == "C = datum"
+    assert edit.delete_line(PLAN, 2).count("\n") == 3
+    for wrong in (lambda: edit.delete_line(PLAN, 9), lambda: edit.set_clause(PLAN, 1, 0, "x")):
+        with pytest.raises(edit.EditError):
+            wrong()
+
+
+def test_line_ends_and_marks_of_other_editors_are_taken() -> None:
+    assert write_plan(read_plan('\ufeffplan "x"\r\nunits in\r\n')) == 'plan "x"\nunits in\n'
+    assert write_line(read_line("a=point,3*( 2 )left of O")) == "a = point, 3*(2) left of O"

@@ -73,7 +73,7 @@ def construct(args: Args) -> Made:
         + ".",
         tuple(_working(args, clause, locus, size) for clause, locus in zip(said, tangency.loci, strict=True)),
         _steps(args, said, tangency, shape, size),
-        {"centre": tangency.centre, **ends, **touched},
+        {"centre": tangency.centre, **touched, **ends},
         f"{args.name}.centre",
         candidates,
     )
@@ -91,8 +91,7 @@ def _loci(args: Args, clause: Said, size: Number) -> list[Locus]:
         case key, (Circle() | Arc()) as round_:
             circle = Circle(round_.centre, round_.radius, round_.exact)
             return _round_loci(args, clause, key, target, circle, size)
-    raise ClauseError(f"{target.text} is a line: an arc touches a line, it does not lie {clause.key} it", clause.clause,
-                      (clause.key, "touching"))  # fmt: skip
+    raise TypeError(clause.key)
 
 
 def _round_loci(args: Args, clause: Said, key: str, target: Ref, circle: Circle, size: Number) -> list[Locus]:

@@ -65,6 +65,11 @@ class Slot:
         """What the slot takes, in the trade's words."""
         return SLOT_TYPES.get(self.type) or "one of " + ", ".join(self.choices)
 
+    @property
+    def shown(self) -> str:
+        """The slot as a person reads it in a pattern."""
+        return "/".join(self.choices) or f"({self.expectation.removeprefix('a ').removeprefix('an ')})"
+
     def __str__(self) -> str:
         return "{" + f"{self.name}:{self.type}" + "}"
 
@@ -112,12 +117,8 @@ class Form:
 
     @property
     def example(self) -> str:
-        """The pattern as a person reads it: ``centre (a point)``."""
-        shown = [
-            f"({part.expectation.removeprefix('a ').removeprefix('an ')})" if isinstance(part, Slot) else part.text
-            for part in self.parts
-        ]
-        return " ".join(shown)
+        """The pattern as a person reads it: ``centre (point)``."""
+        return " ".join(part.shown if isinstance(part, Slot) else part.text for part in self.parts)
 
 
 def _part(text: str) -> Word | Slot:

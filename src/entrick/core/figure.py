@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Set
 from dataclasses import dataclass, field
 from difflib import get_close_matches
 
@@ -64,7 +64,7 @@ class Figure:
     """All items made so far, in order, and the names whose statements failed."""
 
     items: Mapping[str, Item] = field(default_factory=dict)
-    failed: frozenset[str] = frozenset()
+    failed: Set[str] = frozenset()
 
     def refer(self, text: str, wanted: str) -> Ref:
         """Return what a reference means, checked against the type wanted.

@@ -148,29 +148,36 @@ class Said:
 
     key: str
     clause: int
-    values: Mapping[str, Value]
+    values: tuple[tuple[str, Value], ...]
+
+    def __getitem__(self, slot: str) -> Value:
+        return next(value for name, value in self.values if name == slot)
+
+    def has(self, slot: str) -> bool:
+        """Tell whether a slot was said in this form of the clause."""
+        return any(name == slot for name, _ in self.values)
 
     def length(self, slot: str) -> Length:
         """Return a length, radius, diameter or angle slot."""
-        value = self.values[slot]
+        value = self[slot]
         assert isinstance(value, Length)
         return value
 
     def ref(self, slot: str) -> Ref:
         """Return a reference slot."""
-        value = self.values[slot]
+        value = self[slot]
         assert isinstance(value, Ref)
         return value
 
     def word(self, slot: str) -> str:
         """Return a word slot."""
-        value = self.values[slot]
+        value = self[slot]
         assert isinstance(value, str)
         return value
 
     def stops(self, slot: str) -> tuple[Stop, ...]:
         """Return a walk slot."""
-        value = self.values[slot]
+        value = self[slot]
         assert isinstance(value, tuple)
         return value
 
@@ -240,6 +247,8 @@ class Kind:
 
 
 ORDINALS = ("first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth")
+CLEARLY = 0.1
+"""Share of the distance between two spots that must lie up or down before they are called above and below."""
 _PLACE_WORDS = ("above", "below", "left", "right")
 
 PLACE = Form("{where:" + "/".join(SIDES) + "}", "where", most=2, choice=True)
@@ -297,7 +306,7 @@ def choose(options: Sequence[Option], args: Args, noun: str) -> tuple[int, tuple
 def _narrow(options: Sequence[Option], args: Args) -> list[int]:
     left = list(range(len(options)))
     for said in args.said:
-        for value in said.values.values():
+        for _, value in said.values:
             if isinstance(value, str) and any(value in option.traits for option in options):
                 left = [i for i in left if value in options[i].traits]
     for said in args.all("where"):
@@ -323,6 +332,12 @@ def _letter(options: Sequence[Option], chosen: int | None) -> tuple[Candidate, .
 
 def _selecting(options: Sequence[Option], index: int) -> tuple[str, ...]:
     """Return the fewest words that single out one option."""
+    if len(options) == 2:
+        apart = options[index].spot - options[1 - index].spot
+        if abs(apart.y) > CLEARLY * abs(apart):
+            return ("above",) if apart.y > 0 else ("below",)
+        if abs(apart.x) > CLEARLY * abs(apart):
+            return ("right",) if apart.x > 0 else ("left",)
     traits = sorted(options[index].traits)
     for words in _word_sets(traits):
         left = [i for i in range(len(options)) if all(w in options[i].traits for w in words if w not in SIDES)]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from difflib import get_close_matches
+from functools import lru_cache
 from types import MappingProxyType
 
 from .figure import Figure, Item, Ref
@@ -16,6 +17,7 @@ from .measure import Dimension, Quantity, Unit
 from .moves import kinds
 from .plan.document import (
     UNREAD_GIVEN,
+    Clause,
     DrawingNumber,
     Given,
     Plan,
@@ -101,6 +103,7 @@ class _Run:
         self.quantities: dict[str, Quantity] = {}
         self.items: dict[str, Item] = {}
         self.failed: set[str] = set()
+        self.figure = Figure(self.items, self.failed)
         self.givens: list[GivenEntry] = []
         self.entries: list[Entry] = []
         self.errors: list[PlanError] = []
@@ -178,19 +181,17 @@ class _Run:
             self.uses.setdefault(name, []).append(number)
 
     def _statement(self, number: int, statement: Statement) -> None:
-        figure = Figure(self.items, frozenset(self.failed))
         candidates: tuple[Candidate, ...] = ()
         for clause in statement.clauses:
             for item in clause.items:
                 self._use(number, names(item))
         try:
             self._claim(number, statement.name)
-            kind = kinds().get(statement.kind)
-            if kind is None:
+            if statement.kind not in kinds():
                 raise _unknown_kind(statement.kind)
-            matches = match_clauses(statement.clauses, kind.forms, statement.kind)
-            said = tuple(_said(match, figure, self.quantities, self.head.unit, self.failed) for match in matches)
-            made = kind.construct(Args(statement.name, self.head.unit, said))
+            matches = _matches(statement.kind, statement.clauses)
+            said = tuple(_said(match, self.figure, self.quantities, self.head.unit) for match in matches)
+            made = _construct(statement.kind, Args(statement.name, self.head.unit, said))
         except ClauseError as error:
             if isinstance(error, Undecided):
                 candidates = error.candidates
@@ -211,6 +212,17 @@ class _Run:
             figure=Figure(MappingProxyType(self.items), frozenset(self.failed)),
             errors=tuple(self.errors),
         )
+
+
+# Changing one given leaves most statements as they were: what was matched and constructed before is kept.
+@lru_cache(maxsize=4096)
+def _matches(kind: str, clauses: tuple[Clause, ...]) -> tuple[Match, ...]:
+    return match_clauses(clauses, kinds()[kind].forms, kind)
+
+
+@lru_cache(maxsize=8192)
+def _construct(kind: str, args: Args) -> Made:
+    return kinds()[kind].construct(args)
 
 
 def _placed(error: ClauseError, number: int, text: str) -> PlanError:
@@ -248,19 +260,19 @@ def _unknown_kind(name: str) -> ClauseError:
     )
 
 
-def _said(match: Match, figure: Figure, quantities: Mapping[str, Quantity], unit: Unit, failed: set[str]) -> Said:
-    values: dict[str, Value] = {}
+def _said(match: Match, figure: Figure, quantities: Mapping[str, Quantity], unit: Unit) -> Said:
+    values: list[tuple[str, Value]] = []
     for slot in match.form.slots:
         if slot.name not in match.slots:
             continue
         items = match.slots[slot.name]
         try:
-            values[slot.name] = _value(slot, items, figure, quantities, unit)
+            values.append((slot.name, _value(slot, items, figure, quantities, unit)))
         except ClauseError as error:
-            broken = [n for item in items for n in names(item) if n in failed and n not in figure.items]
+            broken = [n for item in items for n in names(item) if n in figure.failed and n not in figure.items]
             message = f"{broken[0]} above has a mistake of its own; mend that first" if broken else error.message
             raise ClauseError(message, match.clause, None if broken else error.instead) from error
-    return Said(match.form.key, match.clause, MappingProxyType(values))
+    return Said(match.form.key, match.clause, tuple(values))
 
 
 def _value(

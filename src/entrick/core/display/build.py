@@ -166,13 +166,17 @@ _AROUND = ((1.4, 1.2, "start"), (1.4, -3.4, "start"), (-1.4, 1.2, "end"), (-1.4,
 def _letter(letters: Sequence[tuple[str, Point, int, int]], marks: Sequence[Mark]) -> list[Mark]:
     """Set each name beside its point, where it covers the fewest other names and dots."""
     taken = [Point(mark.x, mark.y) for mark in marks if isinstance(mark, DrawnDot)]
+    reach = 6 * LETTER
     placed: list[Mark] = []
     for text, at, line, step in letters:
         half = LETTER * 0.35 * len(text)
+        near = [p for p in taken if abs(p.y - at.y) < reach and abs(p.x - at.x) < reach + 2 * half]
 
-        def covered(offset: tuple[float, float, str], at: Point = at, half: float = half) -> int:
+        def covered(
+            offset: tuple[float, float, str], at: Point = at, half: float = half, near: list[Point] = near
+        ) -> int:
             middle = Point(at.x + offset[0] + (half if offset[2] == "start" else -half), at.y + offset[1] + LETTER / 2)
-            return sum(abs(p.x - middle.x) < half + 1 and abs(p.y - middle.y) < LETTER for p in taken)
+            return sum(abs(p.x - middle.x) < half + 1 and abs(p.y - middle.y) < LETTER for p in near)
 
         dx, dy, anchor = min(_AROUND, key=covered)
         placed.append(

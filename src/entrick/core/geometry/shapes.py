@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 from ..measure import Number
 from ..tolerance import same
@@ -113,7 +113,7 @@ class Circle:
 
     centre: Point
     radius: float
-    exact: Number | None = field(default=None, compare=False)
+    exact: Number | None = None
 
     def at(self, angle: float) -> Point:
         """Return the point at a direction from the centre (radians)."""
@@ -133,7 +133,7 @@ class Arc:
     radius: float
     start: float
     sweep: float
-    exact: Number | None = field(default=None, compare=False)
+    exact: Number | None = None
 
     @classmethod
     def between(cls, circle: Circle, first: Point, second: Point, long: bool = False) -> Arc:

@@ -9,6 +9,7 @@ import re
 from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
+from functools import lru_cache
 
 from .units import Unit
 
@@ -82,6 +83,7 @@ _SPELLINGS = re.compile(
 _CANONICAL_UNIT = {"inches": "in", "inch": "in", "″": "in", '"': "in", "deg": "°"}
 
 
+@lru_cache(maxsize=4096)
 def read_number(text: str, unit: Unit) -> Quantity:
     """Read one number with its unit.
 
@@ -164,6 +166,7 @@ def check_fineness(value: Number) -> None:
         raise MeasureError("this number has grown too fine to work with", None)
 
 
+@lru_cache(maxsize=8192)
 def spell(value: Number, unit: Unit, places: int | None = None) -> str:
     """Write a length as the trade reads it: reduced fractions in inches, decimals in millimetres.
 

@@ -65,14 +65,14 @@ def _at_angle(args: Args, clause: Said) -> Made:
 
 
 def _by_offsets(args: Args, offsets: list[Said]) -> Made:
-    if "origin" not in offsets[0].values:
+    if not offsets[0].has("origin"):
         raise ClauseError("say what the offset is measured from, such as  20 right of O", offsets[0].clause)
     place: Point | None = None
     told, steps, seen = [], [], set[str]()
     origin = offsets[0].ref("origin")
     for clause in offsets:
         way, amount = clause.word("way"), clause.length("amount")
-        origin = clause.ref("origin") if "origin" in clause.values else origin
+        origin = clause.ref("origin") if clause.has("origin") else origin
         start = origin.shape
         assert isinstance(start, Point)
         axis = "level" if way in ("left", "right") else "plumb"

@@ -160,7 +160,7 @@ def evaluate(item: Expression, givens: Mapping[str, Quantity], unit: Unit) -> Qu
         raise ClauseError(error.message) from error
     except OverflowError as error:
         raise ClauseError(f"{write(item)} is too large to work with") from error
-    if not math.isfinite(float(result.value)) or abs(float(result.value)) > LARGEST:
+    if not abs(float(result.value)) <= LARGEST:
         raise ClauseError(f"{write(item)} is too large: the desk works up to {LARGEST}")
     return result
 

@@ -110,7 +110,7 @@ class Form:
         """The word the clause starts with, or "" when it starts with a value."""
         return self.parts[0].text if isinstance(self.parts[0], Word) else ""
 
-    @property
+    @cached_property
     def slots(self) -> tuple[Slot, ...]:
         """The value slots, in order."""
         return tuple(part for part in self.parts if isinstance(part, Slot))

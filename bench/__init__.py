@@ -1,0 +1,1 @@
+"""Measurements beside the budgets of the architecture: ``make bench``."""

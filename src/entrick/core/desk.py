@@ -43,7 +43,7 @@ def work_out(text: str, kit: Kit | None = None) -> Work:
 
     Raises
     ------
-    ValueError
+    PlanTooLarge
         When the text is larger than a plan may be.
     """
     plan = read_plan(text)

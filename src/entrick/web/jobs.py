@@ -13,7 +13,6 @@ from ..core import formats
 from ..core.desk import work_out
 from ..core.plan.edit import tidy
 from . import present
-from .problems import problem
 from .schemas import (
     ArchiveIn,
     JobIn,
@@ -58,10 +57,7 @@ def enter(body: JobIn) -> Response:
             source = store.one_job(session, body.copy_of).newest
             text, note = source.text, note or f"copy of job {body.copy_of}, revision {source.number}"
         elif body.text is not None:
-            try:
-                text = tidy(body.text)
-            except ValueError as error:
-                return problem(413, "The plan is too large", str(error))
+            text = tidy(body.text)
         view = store.add_job(session, text, note)
     return _json(present.job(view), 201)
 
@@ -101,12 +97,8 @@ def revision(path: RevisionPath) -> Response:
 @jobs.post("/<int:job_id>/revisions", responses={201: RevisionOut})
 def save(path: JobPath, body: SaveIn) -> Response:
     """Save a plan as the next revision; refused with both versions when it is based on an old one."""
-    try:
-        text = tidy(body.text)
-    except ValueError as error:
-        return problem(413, "The plan is too large", str(error))
     with _store().writing() as session:
-        saved = store.save_revision(session, path.job_id, text, body.based_on, body.note)
+        saved = store.save_revision(session, path.job_id, tidy(body.text), body.based_on, body.note)
     return _json(RevisionOut.model_validate(saved), 201)
 
 

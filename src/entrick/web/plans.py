@@ -53,14 +53,8 @@ def vocabulary() -> Response:
 @plans.post("/work", responses={200: WorkOut})
 def work(body: WorkIn) -> Response:
     """Work a plan out, after an edit if one is given. The answer carries the edited text."""
-    try:
-        text = _edited(body.text, body.edit) if body.edit else body.text
-        done = work_out(text)
-    except edits.EditError:
-        raise
-    except ValueError as error:
-        return problem(413, "The plan is too large", str(error))
-    return _json(present.work(done))
+    text = _edited(body.text, body.edit) if body.edit else body.text
+    return _json(present.work(work_out(text)))
 
 
 def _edited(text: str, edit: Edit) -> str:

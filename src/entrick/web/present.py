@@ -13,7 +13,7 @@ from ..core.measure import Dimension, Unit, spell, spell_angle
 from ..core.moves import kinds
 from ..core.plan.document import Statement, Unread
 from ..core.plan.expression import write
-from ..core.plan.forms import Slot, match_clauses
+from ..core.plan.forms import Slot, match_clause
 from ..core.plan.writer import write_content, write_plan
 from ..core.solve import Entry, GivenEntry
 from ..store import JobView
@@ -129,21 +129,12 @@ def _entry(entry: Entry, done: Work) -> EntryOut:
 
 
 def _clauses(statement: Statement, kind: Kind | None) -> tuple[ClauseOut, ...]:
-    found = []
-    for clause in statement.clauses:
-        key = form = ""
-        if kind is not None:
-            try:
-                loose = [f for f in kind.forms if not f.needed]
-                needed = [f for f in kind.forms if f.needed]
-                match = next(
-                    m for f in (*needed, *loose) for m in match_clauses([clause], [f], kind.name) if m.form is f
-                )
-                key, form = match.form.key, match.form.example
-            except (ValueError, StopIteration):
-                pass
-        found.append(ClauseOut(text=str(clause), key=key, form=form))
-    return tuple(found)
+    forms = kind.forms if kind else ()
+    matched = [match_clause(clause, forms) for clause in statement.clauses]
+    return tuple(
+        ClauseOut(text=str(clause), key=match.form.key if match else "", form=match.form.example if match else "")
+        for clause, match in zip(statement.clauses, matched, strict=True)
+    )
 
 
 def _step(step: BoardStep, done: Work) -> StepOut:

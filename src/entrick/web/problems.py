@@ -8,6 +8,7 @@ from flask import Flask, Response, jsonify
 from pydantic import BaseModel, ValidationError
 from werkzeug.exceptions import HTTPException
 
+from ..core.plan.document import PlanTooLarge
 from ..core.plan.edit import EditError
 from ..store import StaleSave, UnknownJob
 from .schemas import RevisionOut
@@ -57,6 +58,10 @@ def register(app: Flask) -> None:
         return problem(
             409, "Saved by someone else in the meantime", str(error), newest=RevisionOut.model_validate(error.newest)
         )
+
+    @app.errorhandler(PlanTooLarge)
+    def too_large(error: PlanTooLarge) -> Response:
+        return problem(413, "The plan is too large", str(error))
 
     @app.errorhandler(EditError)
     def edit(error: EditError) -> Response:

@@ -15,6 +15,10 @@ MOST_CHARACTERS = 100_000
 MOST_STATEMENTS = 500
 
 
+class PlanTooLarge(ValueError):
+    """A text beyond what a plan may hold."""
+
+
 class Clause(NamedTuple):
     """One clause: its items in order."""
 

@@ -149,7 +149,7 @@ def match_clauses(clauses: Sequence[Clause], forms: Sequence[Form], kind: str) -
     """
     matches: list[Match] = []
     for index, clause in enumerate(clauses):
-        found = next((m for form in forms if (m := _match(clause, form, index))), None)
+        found = match_clause(clause, forms, index)
         if found is None:
             raise _misfit(clause, index, forms, kind)
         if sum(m.form.key == found.form.key for m in matches) >= found.form.most:
@@ -161,6 +161,11 @@ def match_clauses(clauses: Sequence[Clause], forms: Sequence[Form], kind: str) -
         if form.needed and form.key not in said:
             raise ClauseError(f"{kind} needs {form.example}")
     return tuple(matches)
+
+
+def match_clause(clause: Clause, forms: Sequence[Form], index: int = 0) -> Match | None:
+    """Match one clause to the first form it fits, or to none."""
+    return next((m for form in forms if (m := _match(clause, form, index))), None)
 
 
 def _match(clause: Clause, form: Form, index: int) -> Match | None:

@@ -20,6 +20,7 @@ from .document import (
     Given,
     Line,
     Plan,
+    PlanTooLarge,
     SheetLine,
     Statement,
     Title,
@@ -155,19 +156,19 @@ def read_plan(text: str) -> Plan:
 
     Raises
     ------
-    ValueError
+    PlanTooLarge
         When the text is larger than a plan may be.
     """
     if len(text) > MOST_CHARACTERS:
-        raise ValueError(f"a plan holds at most {MOST_CHARACTERS} characters; this one has {len(text)}")
+        raise PlanTooLarge(f"a plan holds at most {MOST_CHARACTERS} characters; this one has {len(text)}")
     rows = text.replace("\r\n", "\n").replace("\r", "\n").removeprefix("\ufeff").split("\n")
     while rows and not rows[-1].strip():
         rows.pop()
     if len(rows) > MOST_LINES:
-        raise ValueError(f"a plan holds at most {MOST_LINES} lines; this one has {len(rows)}")
+        raise PlanTooLarge(f"a plan holds at most {MOST_LINES} lines; this one has {len(rows)}")
     lines = tuple(_at(read_line(row), number) for number, row in enumerate(rows, 1))
     if sum(isinstance(line.content, Statement) for line in lines) > MOST_STATEMENTS:
-        raise ValueError(f"a plan holds at most {MOST_STATEMENTS} statements")
+        raise PlanTooLarge(f"a plan holds at most {MOST_STATEMENTS} statements")
     return Plan(lines)
 
 

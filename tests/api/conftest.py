@@ -1,0 +1,25 @@
+"""An application on a database of its own."""
+
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from flask.testing import FlaskClient
+
+from entrick.demo import load
+from entrick.store import Store, open_store
+from entrick.web import create_app
+
+
+@pytest.fixture
+def store(tmp_path: Path) -> Store:
+    return open_store(tmp_path / "register.db")
+
+
+@pytest.fixture
+def client(store: Store) -> Iterator[FlaskClient]:
+    load(store)
+    app = create_app(store)
+    with app.test_client() as client:
+        client.environ_base["HTTP_HOST"] = "127.0.0.1:8400"
+        yield client

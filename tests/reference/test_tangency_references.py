@@ -1,0 +1,145 @@
+"""The geometry against general libraries: sympy exactly, shapely by sampling, and against published handbook facts."""
+
+import math
+from fractions import Fraction as F
+
+import pytest
+import shapely
+import sympy
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+
+from entrick.core.desk import work_out
+from entrick.core.geometry import Arc, Circle, Line, Loop, Point, meet
+from entrick.core.geometry.locus import around, beside, tangencies
+
+whole = st.integers(-40, 40)
+sizes = st.integers(1, 40)
+
+
+@settings(max_examples=25)
+@given(whole, whole, sizes, whole, whole, sizes)
+def test_circle_crossings_against_exact_symbolic_geometry(x1: int, y1: int, r1: int, x2: int, y2: int, r2: int) -> None:
+    """sympy.geometry intersects the same circles in exact arithmetic."""
+    assume((x1, y1) != (x2, y2))
+    ours = sorted((m.point.x, m.point.y) for m in meet(Circle(Point(x1, y1), r1), Circle(Point(x2, y2), r2)))
+    exact = sympy.Circle(sympy.Point(x1, y1), r1).intersection(sympy.Circle(sympy.Point(x2, y2), r2))
+    theirs = sorted((float(p.x), float(p.y)) for p in exact)
+    assert len(ours) == len(theirs)
+    for mine, other in zip(ours, theirs, strict=True):
+        assert mine == pytest.approx(other, abs=1e-9)
+
+
+@settings(max_examples=15)
+@given(whole, whole, sizes, whole, whole)
+def test_line_crossings_against_exact_symbolic_geometry(x: int, y: int, r: int, dx: int, dy: int) -> None:
+    assume((dx, dy) != (0, 0))
+    line = Line.between(Point(0, 0), Point(dx, dy))
+    ours = sorted((m.point.x, m.point.y) for m in meet(line, Circle(Point(x, y), r)))
+    exact = sympy.Circle(sympy.Point(x, y), r).intersection(sympy.Line(sympy.Point(0, 0), sympy.Point(dx, dy)))
+    theirs = sorted((float(p.x), float(p.y)) for p in exact)
+    assert len(ours) == len(theirs)
+    for mine, other in zip(ours, theirs, strict=True):
+        assert mine == pytest.approx(other, abs=1e-9)
+
+
+@pytest.mark.parametrize(("d", "r1", "r2", "radius"), [(100, 30, 20, 100), (96, 28, 21, 140), (50, 10, 10, 40)])
+@pytest.mark.parametrize("contact", [around, beside])
+def test_blend_centres_solve_the_equations_exactly(d: int, r1: int, r2: int, radius: int, contact) -> None:  # type: ignore[no-untyped-def]
+    """sympy solves |C − A| = R ∓ r1, |C − B| = R ∓ r2 for the centre; ours are those solutions."""
+    sign = 1 if contact is beside else -1
+    x, y = sympy.symbols("x y", real=True)
+    a, b = radius + sign * r1, radius + sign * r2
+    roots = sympy.solve([x**2 + y**2 - a**2, (x - d) ** 2 + y**2 - b**2], [x, y])
+    theirs = sorted((float(p), float(q)) for p, q in roots)
+    one = contact(Circle(Point(0, 0), r1, F(r1)), F(radius))
+    other = contact(Circle(Point(d, 0), r2, F(r2)), F(radius))
+    ours = sorted((t.centre.x, t.centre.y) for t in tangencies([one], [other], F(radius)))
+    assert len(ours) == len(theirs) == 2
+    for mine, root in zip(ours, theirs, strict=True):
+        assert mine == pytest.approx(root, abs=1e-10)
+
+
+def outline(loop: Loop, parts: int = 4000) -> shapely.Polygon:
+    """Sample an outline finely."""
+    spots: list[tuple[float, float]] = []
+    for piece in loop.pieces:
+        match piece.curve:
+            case Arc() as arc:
+                spots += [(p.x, p.y) for i in range(parts) for p in [arc.at(arc.start + arc.sweep * i / parts)]]
+            case Circle() as circle:
+                spots += [(p.x, p.y) for i in range(parts) for p in [circle.at(math.tau * i / parts)]]
+            case Line():
+                spots.append((piece.entry.x, piece.entry.y))
+    return shapely.Polygon(spots)
+
+
+def test_sample_outlines_against_sampled_polygons(samples: dict[str, str]) -> None:
+    """Area and length in closed form against shapely on a fine polygon, for every outline of the samples."""
+    checked = 0
+    for text in samples.values():
+        for item in work_out(text).solution.figure.items.values():
+            if isinstance(item.shape, Loop):
+                polygon = outline(item.shape)
+                assert polygon.is_valid
+                assert abs(item.shape.area) == pytest.approx(polygon.area, rel=1e-5)
+                assert item.shape.length == pytest.approx(polygon.length, rel=1e-5)
+                checked += 1
+    assert checked >= 7
+
+
+def test_blends_do_not_cut_into_what_they_touch() -> None:
+    """A sampled blend around and beside two eyes has shapely distance nought to them and never crosses over."""
+    text = (
+        "units mm\nO = datum\nA = point, 60 left of O\nB = point, 60 right of O\na = circle, centre A, radius 35\n"
+        "b = circle, centre B, radius 22\ntop = arc, radius 150, around a, around b, above\n"
+        "low = arc, radius 90, beside a, beside b, below\n"
+    )
+    items = work_out(text).solution.figure.items
+    eyes = [
+        shapely.Point(i.shape.centre.x, i.shape.centre.y).buffer(i.shape.radius, 2048) for i in (items["a"], items["b"])
+    ]  # type: ignore[union-attr]
+    for name in ("top", "low"):
+        arc = items[name].shape
+        assert isinstance(arc, Arc)
+        spots = [arc.at(arc.start + arc.sweep * i / 2000) for i in range(2001)]
+        run = shapely.LineString([(p.x, p.y) for p in spots])
+        for eye in eyes:
+            assert run.distance(eye) < 1e-3
+            assert run.intersection(eye).length < 0.5, "it touches, it does not cut through"
+
+
+@pytest.mark.parametrize(("r", "h"), [(10, 6), (25, 7), (4, 1)])
+def test_segment_area_against_the_handbook_formula(r: int, h: int) -> None:
+    """Area of a circular segment: r²·acos(h/r) − h·√(r² − h²). Any engineering handbook's table of plane areas (from memory)."""
+    text = f"units mm\nO = datum\nH = point, {h} above O\nc = circle, centre O, radius {r}\nl = line, through H, level\ncap = line in, c > l\n"
+    loop = work_out(text).solution.figure.items["cap"].shape
+    assert isinstance(loop, Loop)
+    assert abs(loop.area) == pytest.approx(r * r * math.acos(h / r) - h * math.sqrt(r * r - h * h))
+
+
+@pytest.mark.parametrize(("d", "r1", "r2"), [(10, 3, 2), (100, 40, 15), (9, 4, 4)])
+def test_open_belt_length_against_the_handbook_formula(d: int, r1: int, r2: int) -> None:
+    """Open belt over two pulleys: 2√(d² − (R−r)²) + R(π + 2α) + r(π − 2α), sin α = (R − r)/d (handbook, from memory)."""
+    text = (
+        f"units mm\nO = datum\nB = point, {d} right of O\na = circle, centre O, radius {r1}\nb = circle, centre B, radius {r2}\n"
+        "u = line, touching a, touching b, outer, above\nv = line, touching a, touching b, outer, below\nbelt = line in, a > u > b > v\n"
+    )
+    loop = work_out(text).solution.figure.items["belt"].shape
+    assert isinstance(loop, Loop)
+    alpha = math.asin((r1 - r2) / d)
+    belt = 2 * math.sqrt(d * d - (r1 - r2) ** 2) + r1 * (math.pi + 2 * alpha) + r2 * (math.pi - 2 * alpha)
+    assert loop.length == pytest.approx(belt, rel=1e-12)
+    assert all(junction.is_tangent for junction in loop.junctions)
+
+
+@pytest.mark.parametrize(("d", "r1", "r2"), [(10, 3, 2), (100, 40, 15)])
+def test_crossed_belt_tangent_length_against_the_handbook_formula(d: int, r1: int, r2: int) -> None:
+    """Crossed belt: each straight part is √(d² − (R + r)²) (handbook, from memory)."""
+    text = (
+        f"units mm\nO = datum\nB = point, {d} right of O\na = circle, centre O, radius {r1}\nb = circle, centre B, radius {r2}\n"
+        "u = line, touching a, touching b, crossed, above\n"
+    )
+    line = work_out(text).solution.figure.items["u"].shape
+    assert isinstance(line, Line)
+    assert line.end == pytest.approx(math.sqrt(d * d - (r1 + r2) ** 2), rel=1e-12)

@@ -6,14 +6,15 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 import { BenchPage } from "./views/BenchPage";
+import { Fault } from "./views/Fault";
 import { Register } from "./views/Register";
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content;
 if (nonce) setNonce(nonce);
 
 const router = createBrowserRouter([
-  { path: "/", element: <Register /> },
-  { path: "/jobs/:jobId", element: <BenchPage /> },
+  { path: "/", element: <Register />, errorElement: <Fault /> },
+  { path: "/jobs/:jobId", element: <BenchPage />, errorElement: <Fault /> },
 ]);
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
 

@@ -17,10 +17,14 @@ export function NewLine({ work, kinds }: { work: WorkOut; kinds: KindOut[] }) {
   const input = useRef<HTMLInputElement>(null);
   const list = useId();
   const shown = useRef<HTMLUListElement>(null);
-  useEffect(() => shown.current?.scrollIntoView({ block: "nearest" }), [offers]);
+  useEffect(() => {
+    shown.current?.scrollIntoView({ block: "nearest" });
+  }, [offers]);
   const last = work.text.split("\n").length - 1;
 
-  useEffect(() => localStorage.setItem(rowKey(job?.id), row), [row, job?.id]);
+  useEffect(() => {
+    localStorage.setItem(rowKey(job?.id), row);
+  }, [row, job?.id]);
   useEffect(() => {
     if (!listOpen) return;
     let stale = false;
@@ -177,10 +181,11 @@ export function NewLine({ work, kinds }: { work: WorkOut; kinds: KindOut[] }) {
           <Popover.Trigger className="act">Choose a kind…</Popover.Trigger>
           <Popover.Portal>
             <Popover.Content
+              side="top"
               align="start"
               sideOffset={4}
               collisionPadding={8}
-              className="slip z-10 max-h-[70vh] w-[26rem] overflow-auto p-3 shadow-md"
+              className="slip z-10 max-h-[var(--radix-popover-content-available-height)] w-[26rem] overflow-auto p-3 shadow-md"
               aria-label="Kinds of construction"
             >
               <FamilyList

@@ -60,6 +60,25 @@ function readDraft(id: number): Draft | null {
   }
 }
 
+/** Edits on their way to the desk, kept so that a reload in between loses nothing that was typed. */
+const pendingKey = (id: number) => `entrick.pending.${id}`;
+function readPending(id: number): Record<string, Edit> {
+  try {
+    return JSON.parse(localStorage.getItem(pendingKey(id)) ?? "{}") as Record<string, Edit>;
+  } catch {
+    return {};
+  }
+}
+function keepPending(id: number | undefined, edit: Edit, keep: boolean) {
+  if (id === undefined) return;
+  const key = `${edit.op} ${"line" in edit ? edit.line : edit.after}`;
+  const pending = readPending(id);
+  if (keep) pending[key] = edit;
+  else delete pending[key];
+  if (Object.keys(pending).length === 0) localStorage.removeItem(pendingKey(id));
+  else localStorage.setItem(pendingKey(id), JSON.stringify(pending));
+}
+
 /** One call at a time, so that every edit starts from the text the one before it left. */
 let line: Promise<unknown> = Promise.resolve();
 function inTurn<T>(work: () => Promise<T>): Promise<T> {
@@ -142,21 +161,28 @@ export const useBench = create<Bench>((set, get) => {
             message: "Unsaved work from last time is on the bench. Save it, or undo to the saved revision.",
           });
         if (draft && draft.text !== newest.text) set({ past: [newest.text] });
+        for (const edit of Object.values(readPending(id))) await get().edit(edit);
       } catch (error) {
         told(error);
       }
     },
 
-    edit: (edit, together = "", accept = () => true) =>
-      inTurn(async () => {
+    edit: (edit, together = "", accept = () => true) => {
+      const id = get().job?.id;
+      keepPending(id, edit, true);
+      return inTurn(async () => {
         try {
           const work = await api.work(get().text, edit);
-          if (accept(work)) put(work, together);
+          if (!accept(work)) return work;
+          put(work, together);
+          keepPending(id, edit, false);
           return work;
         } catch (error) {
+          if (error instanceof Problem && error.status !== 0) keepPending(id, edit, false);
           return told(error);
         }
-      }),
+      });
+    },
 
     replace: (text, together = "") =>
       inTurn(async () => {

@@ -1,0 +1,280 @@
+"""The Bench as a drafter uses it."""
+
+import re
+from collections.abc import Callable
+from pathlib import Path
+
+import ezdxf
+import pytest
+from playwright.sync_api import Page, expect
+from pypdf import PdfReader
+
+from entrick.store import Store, one_job, save_revision
+
+EYES = (
+    'plan "Link"\ndrawing OY-900\nunits mm\nsheet A4 landscape, scale 1:1, border 10\ngiven r = 20 "eye"\nO = datum\n'
+    "A = point, 50 left of O\nB = point, 50 right of O\na = circle, centre A, radius r\nb = circle, centre B, radius 15\n"
+)
+BLENDS = "top = arc, radius 90, around a, around b, above\nlow = arc, radius 90, beside a, beside b, below\n"
+RIM = "rim = line in, a > top > b > low\n"
+
+Open = Callable[[str], int]
+
+
+def entry(page: Page, name: str):  # type: ignore[no-untyped-def]
+    """The entry of the order of work that made a name."""
+    return page.locator("li[data-line]").filter(has=page.locator(f"em:text-is('{name}')"))
+
+
+def next_line(page: Page):  # type: ignore[no-untyped-def]
+    return page.get_by_role("combobox", name="The next statement")
+
+
+def test_a_changed_given_changes_drawing_setting_and_working_at_once(page: Page, bench: Open) -> None:
+    bench(EYES + BLENDS + RIM)
+    entry(page, "top").get_by_role("button").first.click()
+    card = page.get_by_role("article", name="Setting card of top")
+    expect(card.get_by_test_id("reading")).to_have_text("70 mm")
+    before = page.locator("path.mark-outline").first.get_attribute("d")
+    page.get_by_label("r", exact=True).fill("1 1/4 in")
+    expect(card.get_by_test_id("reading")).to_have_text("just under 58.5 mm")
+    expect(card.get_by_text("90 − 31.75 = 58.25: swing from A")).to_be_visible()
+    expect(card.get_by_role("img", name=re.compile("compass set to just under 58.5 mm"))).to_be_visible()
+    assert page.locator("path.mark-outline").first.get_attribute("d") != before
+    expect(card.get_by_role("button", pressed=True).filter(has_text="above")).to_have_count(1)
+    page.get_by_label("r", exact=True).press("Enter")
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_label("r", exact=True)).to_have_value("20")
+    expect(card.get_by_test_id("reading")).to_have_text("70 mm")
+
+
+def test_a_mistake_stands_at_its_place_loses_nothing_and_can_be_mended(page: Page, bench: Open) -> None:
+    bench(EYES + BLENDS + RIM)
+    given = page.get_by_label("r", exact=True)
+    given.fill("4 1/")
+    expect(page.get_by_role("alert").filter(has_text="below the line")).to_be_visible()
+    expect(page.locator("path.mark-outline")).not_to_have_count(0)
+    given.press("Tab")
+    expect(given).to_have_value("4 1/")
+    expect(entry(page, "b")).to_be_visible()
+    page.reload()
+    expect(given).to_have_value("4 1/")
+    given.fill("0,5")
+    given.press("Enter")
+    page.get_by_role("button", name="Mend it").first.click()
+    expect(given).to_have_value("0.5")
+    page.get_by_role("tab", name="Findings").click()
+    expect(page.get_by_text("tangent").first).to_be_visible()
+
+
+def test_an_arc_is_added_by_the_family_list_picking_and_a_candidate(
+    page: Page, bench: Open, click_stroke: Callable[..., None]
+) -> None:
+    bench(EYES)
+    page.get_by_role("button", name="Choose a kind…").click()
+    page.get_by_role("button", name=re.compile("^arc ")).click()
+    expect(next_line(page)).to_have_value("arc1 = arc, ")
+    next_line(page).press_sequentially("radius 90, touching")
+    page.get_by_role("button", name="Pick on the sheet").click()
+    click_stroke("a")
+    expect(next_line(page)).to_have_value("arc1 = arc, radius 90, touching a")
+    next_line(page).press_sequentially(", touching")
+    page.get_by_role("button", name="Pick on the sheet").click()
+    click_stroke("b")
+    next_line(page).press("Enter")
+    letters = page.get_by_role("group", name=re.compile("8 fit"))
+    expect(letters.get_by_role("button")).to_have_count(8)
+    expect(page.get_by_test_id("ghost-A")).to_be_visible()
+    expect(page.get_by_test_id("ghost-H")).to_be_attached()
+    around = letters.get_by_role("button", name=re.compile("around, above"))
+    around.focus()
+    around.press("Enter")
+    expect(entry(page, "arc1").get_by_role("button").first).to_contain_text("lying above")
+    expect(page.get_by_label("The whole statement")).to_have_value(re.compile("around"))
+
+
+def test_the_outline_is_lined_in_by_clicking_pieces(page: Page, bench: Open, click_stroke: Callable[..., None]) -> None:
+    bench(EYES + BLENDS)
+    expect(page.locator(".mark-outline")).to_have_count(0)
+    page.get_by_role("button", name="Line in by clicking").click()
+    for name in ("a", "top", "b", "low"):
+        click_stroke(name, 0.45)
+    expect(next_line(page)).to_have_value("rim = line in, a > top > b > low")
+    next_line(page).press("Enter")
+    expect(page.locator(".mark-outline")).to_have_count(4)
+    page.get_by_role("tab", name="Text").click()
+    expect(page.get_by_label("Plan text")).to_have_value(re.compile("rim = line in, a > top > b > low\n"))
+
+
+def test_statements_are_typed_with_completion_moved_struck_out_and_taken_back(page: Page, bench: Open) -> None:
+    bench(EYES)
+    page.keyboard.press("n")
+    expect(next_line(page)).to_be_focused()
+    next_line(page).press_sequentially("pin = ci")
+    page.get_by_role("option", name=re.compile("^circle")).wait_for()
+    next_line(page).press("Tab")
+    expect(next_line(page)).to_have_value("pin = circle, ")
+    next_line(page).press_sequentially("cen")
+    page.get_by_role("option", name=re.compile("^centre")).wait_for()
+    next_line(page).press("ArrowDown")
+    next_line(page).press("Enter")
+    next_line(page).press_sequentially("A, diameter 18")
+    next_line(page).press("Enter")
+    expect(entry(page, "pin")).to_contain_text("diameter 18")
+    page.get_by_role("button", name="Earlier").click()
+    names = page.locator("li[data-line] em")
+    expect(names).to_have_text(["O", "A", "B", "a", "pin", "b"])
+    page.get_by_role("button", name="Strike out", exact=True).click()
+    expect(names).to_have_text(["O", "A", "B", "a", "b"])
+    page.get_by_role("heading", name="Givens").click()
+    page.keyboard.press("Control+z")
+    expect(names).to_have_text(["O", "A", "B", "a", "pin", "b"])
+    page.keyboard.press("Control+z")
+    page.keyboard.press("Control+z")
+    expect(names).to_have_text(["O", "A", "B", "a", "b"])
+    page.keyboard.press("Control+Shift+z")
+    expect(names).to_have_text(["O", "A", "B", "a", "b", "pin"])
+
+
+def test_clauses_are_edited_picked_and_added_on_the_card(
+    page: Page, bench: Open, click_stroke: Callable[..., None]
+) -> None:
+    bench(EYES + "P = point, 60 above O\nc = circle, centre A, radius 9\n")
+    entry(page, "c").get_by_role("button").first.click()
+    card = page.get_by_role("article", name="Setting card of c")
+    card.get_by_role("button", name="Pick a point on the sheet").click()
+    click_stroke("P", 0)
+    expect(card.get_by_label("The whole statement")).to_have_value("c = circle, centre P, radius 9")
+    card.get_by_role("button", name="Take out radius 9").click()
+    expect(page.get_by_role("alert")).to_contain_text("needs a radius or a diameter")
+    card.get_by_label("Add a clause").select_option(label="diameter (diameter)")
+    card.get_by_label("a diameter").fill("24")
+    card.get_by_role("button", name="Say it").click()
+    expect(entry(page, "c").get_by_role("button").first).to_contain_text("diameter 24")
+
+
+def test_the_step_slider_draws_the_sheet_as_it_stands(page: Page, bench: Open) -> None:
+    bench(EYES + BLENDS + RIM)
+    strokes = page.get_by_test_id("strokes").locator("> *")
+    everything = strokes.count()
+    slider = page.get_by_role("slider", name="Step")
+    slider.focus()
+    slider.press("Home")
+    expect(page.locator(".mark-construction")).to_have_count(0)
+    for _ in range(6):
+        slider.press("ArrowRight")
+    expect(page.get_by_test_id("step-text")).to_contain_text("6 of")
+    expect(page.get_by_test_id("needle")).to_be_visible()
+    expect(page.get_by_test_id("current-step").locator(".now").first).to_be_attached()
+    slider.press("End")
+    expect(strokes).to_have_count(everything)
+    page.get_by_role("radio", name="away").click()
+    expect(page.locator(".mark-construction")).to_have_count(0)
+    expect(page.locator(".mark-outline")).to_have_count(4)
+    page.get_by_role("radio", name="faded").click()
+    expect(page.locator(".mark-construction.opacity-35").first).to_be_attached()
+
+
+def test_findings_light_their_place(page: Page, bench: Open) -> None:
+    bench(EYES + BLENDS + RIM + "given q = 4\n")
+    page.get_by_role("tab", name=re.compile("Findings")).click()
+    expect(page.get_by_text("q is given but never used")).to_be_visible()
+    page.get_by_role("button", name=re.compile("a to top: tangent")).hover()
+    expect(page.get_by_test_id("finding-place")).to_be_visible()
+
+
+def test_a_stroke_and_its_statement_light_each_other(
+    page: Page, bench: Open, click_stroke: Callable[..., None]
+) -> None:
+    bench(EYES)
+    entry(page, "a").hover()
+    expect(page.locator("circle.now").first).to_be_attached()
+    click_stroke("b")
+    expect(page.get_by_role("article", name="Setting card of b")).to_be_visible()
+
+
+@pytest.mark.parametrize("name", ["PDF", "SVG", "DXF", "CSV", "Plan"])
+def test_every_format_is_issued(page: Page, bench: Open, tmp_path: Path, name: str) -> None:
+    bench(EYES + BLENDS + RIM)
+    page.get_by_role("button", name="Issue…").click()
+    expect(page.get_by_text("Check scale and units on the machine before cutting")).to_be_visible()
+    with page.expect_download() as waiting:
+        page.get_by_role("button", name=name, exact=True).click()
+    path = tmp_path / waiting.value.suggested_filename
+    waiting.value.save_as(path)
+    assert path.stem == "OY-900-Link"
+    match path.suffix:
+        case ".pdf":
+            assert "OY-900" in PdfReader(path).pages[0].extract_text()
+        case ".dxf":
+            assert len(ezdxf.readfile(path).modelspace().query('*[layer=="OUTLINE"]')) == 4
+        case ".svg":
+            assert path.read_text().startswith("<svg")
+        case ".csv":
+            assert "compass" in path.read_text()
+        case ".entrick":
+            assert path.read_text("utf-8") == EYES + BLENDS + RIM
+
+
+def test_nothing_is_lost_by_a_reload_or_a_closed_tab(page: Page, bench: Open, store: Store) -> None:
+    number = bench(EYES)
+    page.get_by_label("r", exact=True).fill("23")
+    page.get_by_label("r", exact=True).press("Enter")
+    next_line(page).fill("half = circle, cen")
+    expect(page.get_by_role("status").filter(has_text="with unsaved work")).to_be_visible()
+    address = page.url
+    page.close()
+    again = page.context.new_page()
+    again.goto(address)
+    expect(again.get_by_label("r", exact=True)).to_have_value("23")
+    expect(next_line(again)).to_have_value("half = circle, cen")
+    expect(again.get_by_text("Unsaved work from last time")).to_be_visible()
+    again.keyboard.press("Control+s")
+    expect(again.get_by_text("Revision 2 saved.")).to_be_visible()
+    with store.reading() as session:
+        assert "given r = 23" in one_job(session, number).newest.text
+    again.get_by_role("tab", name="Revisions").click()
+    again.get_by_role("button", name="Bring back").click()
+    again.get_by_role("tab", name="Working").click()
+    expect(again.get_by_label("r", exact=True)).to_have_value("20")
+
+
+def test_a_stale_save_shows_both_versions_and_loses_neither(page: Page, bench: Open, store: Store) -> None:
+    number = bench(EYES)
+    with store.writing() as session:
+        save_revision(session, number, EYES.replace("r = 20", "r = 31"), 1)
+    page.get_by_label("r", exact=True).fill("23")
+    page.get_by_label("r", exact=True).press("Enter")
+    page.get_by_role("button", name="Save").click()
+    dialog = page.get_by_role("alertdialog", name=re.compile("saved in the meantime"))
+    expect(dialog).to_contain_text("given r = 23")
+    expect(dialog).to_contain_text("given r = 31")
+    dialog.get_by_role("button", name="Save mine as the next revision").click()
+    expect(page.get_by_text("Revision 3 saved.")).to_be_visible()
+    with store.reading() as session:
+        assert "given r = 23" in one_job(session, number).newest.text
+
+
+def test_text_and_cards_are_two_faces_of_one_plan(page: Page, bench: Open) -> None:
+    bench(EYES)
+    page.get_by_role("tab", name="Text").click()
+    area = page.get_by_label("Plan text")
+    area.fill(EYES + "c=circle,centre A,radius 9\n")
+    area.blur()
+    expect(area).to_have_value(EYES + "c = circle, centre A, radius 9\n")
+    page.get_by_role("tab", name="Working").click()
+    expect(entry(page, "c")).to_contain_text("about A, radius 9")
+
+
+def test_an_empty_plan_offers_its_first_lines(page: Page, desk: str, quiet: None) -> None:
+    page.goto(desk)
+    page.get_by_role("button", name="New job").click()
+    for row in ("O = datum, middle of sheet", "A = point, 40 left of O", "eye = circle, centre A, diameter 60"):
+        first = page.get_by_role("button", name=row)
+        if first.count():
+            first.click()
+        else:
+            next_line(page).fill(row)
+            next_line(page).press("Enter")
+        page.wait_for_timeout(150)
+    expect(page.locator("li[data-line] em")).to_have_text(["O", "A", "eye"])

@@ -44,9 +44,9 @@ class Stroke:
     label: str = ""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class Step:
-    """One thing done at the board.
+    """One thing done at the board. Compared by identity, so that what is derived from it can be kept.
 
     Attributes
     ----------

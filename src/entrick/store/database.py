@@ -8,9 +8,7 @@ from contextlib import contextmanager
 from dataclasses import dataclass
 from pathlib import Path
 
-from alembic import command
-from alembic.config import Config
-from sqlalchemy import Connection, Engine, create_engine, event
+from sqlalchemy import Connection, Engine, create_engine, event, text
 from sqlalchemy.orm import Session
 
 MIGRATIONS = Path(__file__).with_name("migrations")
@@ -50,12 +48,29 @@ def open_store(path: Path) -> Store:
     engine = create_engine(f"sqlite:///{path}")
     event.listen(engine, "connect", _prepare)
     event.listen(engine, "begin", _begin)
+    if not _is_current(engine):
+        _migrate(engine)
+    return Store(engine)
+
+
+def _is_current(engine: Engine) -> bool:
+    """Tell whether the newest migration has been made; asking costs less than loading Alembic to find out."""
+    newest = max(path.name for path in (MIGRATIONS / "versions").glob("[0-9]*.py")).partition("_")[0]
+    with engine.connect() as connection:
+        if not connection.dialect.has_table(connection, "alembic_version"):
+            return False
+        return bool(connection.scalar(text("SELECT version_num FROM alembic_version")) == newest)
+
+
+def _migrate(engine: Engine) -> None:
+    from alembic import command
+    from alembic.config import Config
+
     config = Config()
     config.set_main_option("script_location", str(MIGRATIONS))
     with engine.execution_options(writing=True).connect() as connection:
         config.attributes["connection"] = connection
         command.upgrade(config, "head")
-    return Store(engine)
 
 
 def _prepare(connection: sqlite3.Connection, _: object) -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 from pathlib import Path
 
 import platformdirs
@@ -27,5 +28,8 @@ def run(port: int, database: Path | None, demo: bool) -> None:
     if demo:
         count = load(store)
         print(f"{count} sample jobs entered" if count else "the register is kept as it was", flush=True)
+    # What the desk keeps from one answer to the next holds no cycles: look through it seldom.
+    gc.freeze()
+    gc.set_threshold(50_000, 20, 100)
     print(f"Entrick is at http://127.0.0.1:{port}/  (Ctrl+C stops it)", flush=True)
     waitress.serve(create_app(store), host="127.0.0.1", port=port, threads=8, ident=None)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
@@ -73,17 +73,18 @@ def board_steps(solution: Solution, kit: Kit, sheet: Sheet) -> tuple[BoardStep, 
     tuple of BoardStep
     """
     steps: list[BoardStep] = []
+    set_step = _setter(kit, sheet.scale, solution.unit)
     for entry in solution.entries:
         if entry.made and entry.made.placing:
             steps.extend(_placing(entry, kit, sheet))
         for step in entry.made.steps if entry.made else ():
-            setting = None if step.setting is None else _setting(step, kit, sheet.scale, solution.unit)
+            tool, setting = set_step(step)
             steps.append(
                 BoardStep(
                     len(steps) + 1,
                     entry.line,
                     entry.statement.name,
-                    _tool(step, kit, setting),
+                    tool,
                     step.text,
                     setting,
                     step.needle,
@@ -107,6 +108,22 @@ def _placing(entry: Entry, kit: Kit, sheet: Sheet) -> list[BoardStep]:
     return steps
 
 
+@lru_cache(maxsize=16)
+def _setter(kit: Kit, scale: Scale, unit: Unit) -> Callable[[Step], tuple[str, Setting | None]]:
+    """Return what names the instrument of a step and what to set on it; steps seen before are kept."""
+
+    @lru_cache(maxsize=4096)
+    def setting_of(is_angle: bool, value: Number) -> Setting:
+        return angle_setting(value, kit) if is_angle else length_setting(value, kit, scale, unit)
+
+    @lru_cache(maxsize=8192)
+    def set_step(step: Step) -> tuple[str, Setting | None]:
+        setting = None if step.setting is None else setting_of(step.tool is Tool.ANGLE, step.setting)
+        return _tool(step, kit, setting), setting
+
+    return set_step
+
+
 def _tool(step: Step, kit: Kit, setting: Setting | None) -> str:
     match step.tool:
         case Tool.COMPASS if setting is not None:
@@ -121,26 +138,17 @@ def _snapped(degrees: Number) -> Number:
     return Fraction(round(degrees)) if abs(float(degrees) - round(degrees)) < 1e-7 else degrees
 
 
-def _setting(step: Step, kit: Kit, scale: Scale, unit: Unit) -> Setting:
-    assert step.setting is not None
-    if step.tool is Tool.ANGLE:
-        degrees = _snapped(step.setting)
-        if kit.angle_tool(degrees) != "protractor":
-            told = spell_angle(degrees)
-            return Setting(True, float(degrees), float(degrees), told, 0.0, told)
-        read = read_on_rule(degrees, kit.protractor, Unit.MM)
-        return Setting(
-            True,
-            float(degrees),
-            float(degrees),
-            f"{read.text}°",
-            read.error,
-            f"{spell_angle(degrees)} on the protractor",
-        )
-    return length_setting(step.setting, kit, scale, unit)
+def angle_setting(degrees: Number, kit: Kit) -> Setting:
+    """Return the setting of a direction: a set square's own angle, or read on the protractor."""
+    degrees = _snapped(degrees)
+    if kit.angle_tool(degrees) != "protractor":
+        told = spell_angle(degrees)
+        return Setting(True, float(degrees), float(degrees), told, 0.0, told)
+    read = read_on_rule(degrees, kit.protractor, Unit.MM)
+    told = f"{spell_angle(degrees)} on the protractor"
+    return Setting(True, float(degrees), float(degrees), f"{read.text}°", read.error, told)
 
 
-@lru_cache(maxsize=4096)
 def length_setting(actual: Number, kit: Kit, scale: Scale, unit: Unit) -> Setting:
     """Return the setting of a length: scaled, turned into the rule's unit, read to its graduation.
 

@@ -90,19 +90,15 @@ def _point_name(solution: Solution, step: BoardStep, place: Point) -> str:
 
 
 def _draw(shape: Shape, sheet: Sheet, role: str, line: int, step: int, name: str) -> Mark | None:
-    at = sheet.on_paper
+    (x, y), factor = (sheet.origin.x, sheet.origin.y), sheet.factor
     match shape:
         case Point():
-            place = at(shape)
-            return DrawnDot(place.x, place.y, role, line, step, name)
-        case Circle():
-            centre = at(shape.centre)
-            return DrawnCircle(centre.x, centre.y, shape.radius * sheet.factor, role, line, step, name)
-        case Arc():
-            centre, r = at(shape.centre), shape.radius * sheet.factor
-            return DrawnArc(
-                centre.x, centre.y, r, math.degrees(shape.start), math.degrees(shape.sweep), role, line, step, name
-            )
+            return DrawnDot(x + shape.x * factor, y + shape.y * factor, role, line, step, name)
+        case Circle(centre=c, radius=r):
+            return DrawnCircle(x + c.x * factor, y + c.y * factor, r * factor, role, line, step, name)
+        case Arc(centre=c, radius=r, start=start, sweep=sweep):
+            turn = (math.degrees(start), math.degrees(sweep))
+            return DrawnArc(x + c.x * factor, y + c.y * factor, r * factor, *turn, role, line, step, name)
         case Line():
             ends = _ends(shape, sheet)
             if ends is None:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from ..measure import Number
 from ..tolerance import same
@@ -113,7 +113,7 @@ class Circle:
 
     centre: Point
     radius: float
-    exact: Number | None = None
+    exact: Number | None = field(default=None, hash=False)
 
     def at(self, angle: float) -> Point:
         """Return the point at a direction from the centre (radians)."""
@@ -133,7 +133,7 @@ class Arc:
     radius: float
     start: float
     sweep: float
-    exact: Number | None = None
+    exact: Number | None = field(default=None, hash=False)
 
     @classmethod
     def between(cls, circle: Circle, first: Point, second: Point, long: bool = False) -> Arc:

@@ -1,0 +1,150 @@
+"""Print the performance table: each measure beside its budget, all taken in one run on this machine."""
+
+from __future__ import annotations
+
+import gzip
+import os
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from collections.abc import Callable
+from fractions import Fraction
+from pathlib import Path
+
+import sympy
+
+from entrick.core.desk import work_out
+from entrick.core.formats import write_pdf
+from entrick.core.geometry import Circle, Point
+from entrick.core.geometry.locus import around, beside, tangencies
+from entrick.core.plan.reader import read_line
+from entrick.demo import sample_plans
+
+from .browser import repaint_milliseconds
+from .plans import chain
+
+ASSETS = Path("src/entrick/web/static/assets")
+
+
+def median_ms(work: Callable[[int], object], rounds: int = 40) -> float:
+    """Return the median time of one round in milliseconds, after a warm-up."""
+    work(-1)
+    times = []
+    for index in range(rounds):
+        start = time.perf_counter()
+        work(index)
+        times.append((time.perf_counter() - start) * 1000)
+    return statistics.median(times)
+
+
+def one_given(index: int) -> None:
+    """Change a given that one eye and its blends use."""
+    work_out(chain(60).replace("radius r + 0", f"radius {9 + (index + 2) / 1000}", 1))
+
+
+def every_blend(index: int) -> None:
+    """Change the radius every blend uses."""
+    work_out(chain(60, 61 + (index + 2) / 100))
+
+
+def unseen(index: int) -> None:
+    """Work a plan out as the first time it is ever read."""
+    read_line.cache_clear()
+    work_out(chain(60, 71 + (index + 2) / 100))
+
+
+def sample_part(name: str) -> Callable[[int], None]:
+    """Return the work of changing the sheet line of a sample, which re-lays everything."""
+    text = sample_plans()[name]
+
+    def work(index: int) -> None:
+        work_out(text.replace("border ", f"border 0.{index + 10:02d} + ", 1))
+
+    return work
+
+
+PROBLEMS = [(100 + d, 30, 20 + d % 7, 140 + 3 * d) for d in range(12)]
+
+
+def ours(_: int) -> None:
+    """Find the centres of blends around and beside two eyes by loci."""
+    for d, r1, r2, radius in PROBLEMS:
+        a, b = Circle(Point(0, 0), r1, Fraction(r1)), Circle(Point(d, 0), r2, Fraction(r2))
+        for contact in (around, beside):
+            tangencies([contact(a, radius)], [contact(b, radius)], radius)
+
+
+def symbolic(_: int) -> None:
+    """Find the same centres with a general symbolic-geometry library."""
+    for d, r1, r2, radius in PROBLEMS:
+        for sign in (-1, 1):
+            one = sympy.Circle(sympy.Point(0, 0), radius + sign * r1)
+            one.intersection(sympy.Circle(sympy.Point(d, 0), radius + sign * r2))
+
+
+def cold_start(folder: str) -> float:
+    """Return the seconds from starting the server on a register to its first answer."""
+    compiled = {name: value for name, value in os.environ.items() if name != "PYTHONDONTWRITEBYTECODE"}
+    start = time.perf_counter()
+    process = subprocess.Popen(
+        [sys.executable, "-m", "entrick.cli", "serve", "--port", "8497", "--database", f"{folder}/r.db"],
+        env=compiled,
+        stdout=subprocess.DEVNULL,
+        stderr=subprocess.DEVNULL,
+    )
+    try:
+        while time.perf_counter() - start < 30:
+            try:
+                with urllib.request.urlopen("http://127.0.0.1:8497/api/jobs", timeout=1):
+                    return time.perf_counter() - start
+            except OSError:
+                time.sleep(0.01)
+    finally:
+        process.terminate()
+        process.wait()
+    raise RuntimeError("the server did not answer")
+
+
+def start_seconds() -> float:
+    """Return the median cold start once the register and Python's own compiled files are there."""
+    with tempfile.TemporaryDirectory() as folder:
+        return statistics.median([cold_start(folder) for _ in range(4)][1:])
+
+
+def scripts_kb() -> float:
+    """Return the compressed size of the scripts of the first view, kB."""
+    return sum(len(gzip.compress(path.read_bytes())) for path in ASSETS.glob("*.js")) / 1000
+
+
+def main() -> None:
+    """Measure and print."""
+    large = work_out(chain(60).replace("A2", "A3"))
+    rows: list[tuple[str, str, str]] = [
+        ("read + solve + display, 60 statements, one given changed", f"{median_ms(one_given):.1f} ms", "10 ms"),
+        ("the same, every blend changed", f"{median_ms(every_blend):.1f} ms", "10 ms"),
+        ("the same, never read before", f"{median_ms(unseen, 20):.1f} ms", "none"),
+    ]
+    rows += [
+        (f"{name.removesuffix('.entrick')}, sheet changed", f"{median_ms(sample_part(name)):.1f} ms", "15 ms")
+        for name in sample_plans()
+    ]
+    rows += [
+        ("change a given to repainted sheet, in the browser", f"{repaint_milliseconds():.0f} ms", "100 ms"),
+        ("PDF of an A3 sheet", f"{median_ms(lambda _: write_pdf(large.display), 10):.0f} ms", "300 ms"),
+        ("scripts for the first view, compressed", f"{scripts_kb():.0f} kB", "250 kB"),
+        ("cold start to first answer, on a register already made", f"{start_seconds():.2f} s", "2 s"),
+    ]
+    print(f"{os.cpu_count()} cores, Python {sys.version.split()[0]}\n")
+    print(f"{'measure':62}{'median':>12}{'budget':>12}")
+    for name, value, budget in rows:
+        print(f"{name:62}{value:>12}{budget:>12}")
+    mine, theirs = median_ms(ours, 20), median_ms(symbolic, 3)
+    print(f"\n{2 * len(PROBLEMS)} tangent-arc centres: by loci {mine:.2f} ms, by a general symbolic-geometry library "
+          f"{theirs:.0f} ms: {theirs / mine:.0f} times")  # fmt: skip
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,49 @@
+"""Takes the pictures of docs/screenshots from the demo data: ``make screenshots``."""
+
+from __future__ import annotations
+
+import re
+import sys
+from pathlib import Path
+
+from .browser import demo_page
+
+
+def main(folder: Path) -> None:
+    """Take one picture of each main view."""
+    folder.mkdir(parents=True, exist_ok=True)
+    with demo_page() as (page, address):
+
+        def keep(name: str) -> None:
+            page.wait_for_timeout(1400)  # until nothing is marked as changed any more
+            page.screenshot(path=folder / f"{name}.png")
+
+        page.goto(address)
+        page.wait_for_selector("table img")
+        keep("register")
+        page.goto(f"{address}/jobs/2")
+        page.wait_for_selector("svg.sheet")
+        keep("bench")
+        page.locator("li[data-line] > button").nth(7).click()
+        page.get_by_role("button", name="Swing from B where").click()
+        page.mouse.move(900, 740)
+        keep("setting-card")
+        page.goto(f"{address}/jobs/1")
+        page.wait_for_selector("svg.sheet")
+        page.get_by_role("combobox", name="The next statement").fill(
+            "relief = arc, radius 3/4, touching bossA, touching bossB"
+        )
+        page.get_by_role("combobox", name="The next statement").press("Enter")
+        page.get_by_role("group", name=re.compile("choose by letter")).get_by_role("button").first.hover()
+        keep("candidates")
+        page.get_by_role("button", name="Undo").click()
+        page.get_by_role("tab", name="Findings").click()
+        page.get_by_role("button", name=re.compile("a corner of")).hover()
+        keep("findings")
+        page.get_by_role("tab", name="Text").click()
+        page.get_by_role("button", name="Issue…").click()
+        keep("issue")
+
+
+if __name__ == "__main__":
+    main(Path(sys.argv[1]))

@@ -1,0 +1,32 @@
+"""The examples of the documents are true."""
+
+import re
+from pathlib import Path
+
+import pytest
+
+from entrick.core.desk import work_out
+from entrick.core.moves import kinds
+from entrick.core.plan.reader import read_plan
+from entrick.core.plan.writer import write_plan
+
+PAGE = Path("docs/plan-language.md").read_text("utf-8")
+EXAMPLES = re.findall(r"```entrick\n(.*?)```", PAGE, re.DOTALL)
+
+
+@pytest.mark.parametrize("text", EXAMPLES)
+def test_every_example_of_the_plan_language_works_out(text: str) -> None:
+    assert work_out(text).solution.errors == ()
+    assert write_plan(read_plan(text)) == text, "examples stand in canonical spacing"
+
+
+def test_every_kind_has_its_section() -> None:
+    assert set(re.findall(r"^### (.+)$", PAGE, re.MULTILINE)) == set(kinds())
+
+
+def test_pictures_and_pages_named_in_the_readme_are_there() -> None:
+    readme = Path("README.md").read_text("utf-8")
+    for target in re.findall(r"\]\(([^)#:]+)\)", readme):
+        assert Path(target).exists(), target
+    assert "make demo" in readme
+    assert "make test" in readme

@@ -31,7 +31,7 @@ def main(folder: Path) -> None:
         page.goto(f"{address}/jobs/1")
         page.wait_for_selector("svg.sheet")
         page.get_by_role("combobox", name="The next statement").fill(
-            "relief = arc, radius 1 1/2, touching bossA, touching bossB"
+            "relief = arc, radius 1 1/2, touching bossA, touching gudgeon"
         )
         page.get_by_role("combobox", name="The next statement").press("Enter")
         page.get_by_role("group", name=re.compile("choose by letter")).get_by_role("button").first.hover()

@@ -18,7 +18,10 @@ export function NewLine({ work, kinds }: { work: WorkOut; kinds: KindOut[] }) {
   const list = useId();
   const shown = useRef<HTMLUListElement>(null);
   useEffect(() => {
-    shown.current?.scrollIntoView({ block: "nearest" });
+    const page = shown.current?.closest(".page");
+    if (!shown.current || !page) return;
+    const below = shown.current.getBoundingClientRect().bottom - page.getBoundingClientRect().bottom;
+    if (below > 0) page.scrollTop += below + 8;
   }, [offers]);
   const last = work.text.split("\n").length - 1;
 

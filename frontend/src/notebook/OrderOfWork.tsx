@@ -11,7 +11,9 @@ export function OrderOfWork({ work, kinds }: { work: WorkOut; kinds: KindOut[] }
   const { open, hover, set } = useBench();
   const entries = work.entries as Entry[];
   useEffect(() => {
-    if (open !== null) document.querySelector(`li[data-line="${open}"]`)?.scrollIntoView({ block: "start" });
+    const item = open === null ? null : document.querySelector(`li[data-line="${open}"]`);
+    const page = item?.closest(".page");
+    if (item && page) page.scrollTop += item.getBoundingClientRect().top - page.getBoundingClientRect().top;
   }, [open]);
   const numbered = entries.filter((entry) => !entry.comment).map((entry) => entry.line);
   return (

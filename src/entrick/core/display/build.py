@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from itertools import pairwise
 
 from ..board import BoardStep
@@ -53,27 +53,28 @@ def build_display(solution: Solution, steps: Sequence[BoardStep], sheet: Sheet) 
     return DisplayList(sheet.width, sheet.height, tuple(marks), sheet.factor, (sheet.origin.x, sheet.origin.y))
 
 
-def ghosts(candidates: Iterable[Candidate], sheet: Sheet, line: int) -> list[tuple[Candidate, list[Mark]]]:
-    """Draw the lettered candidates of a statement, each with its letter at its middle."""
+def ghosts(candidates: Sequence[Candidate], sheet: Sheet, line: int) -> list[tuple[Candidate, list[Mark]]]:
+    """Draw the lettered candidates of a statement, each with its letter at a place along it of its own."""
     found = []
-    for candidate in candidates:
+    for index, candidate in enumerate(candidates):
         mark = _draw(candidate.shape, sheet, "ghost", line, 0, "")
-        spot = sheet.on_paper(_middle(candidate.shape))
+        spot = sheet.on_paper(_along(candidate.shape, (index + 1) / (len(candidates) + 1)))
         letter = Lettering(candidate.letter, spot.x, spot.y + 1, 5.0, "middle", "ghost", line)
         found.append((candidate, [m for m in (mark, letter) if m is not None]))
     return found
 
 
-def _middle(shape: Shape) -> Point:
+def _along(shape: Shape, share: float) -> Point:
     match shape:
         case Point():
             return shape
         case Arc():
-            return shape.middle
+            return shape.at(shape.start + shape.sweep * share)
         case Circle():
-            return shape.at(math.pi / 2)
+            return shape.at(math.pi * share)
         case Line():
-            return shape.at(((shape.start or 0.0) + (shape.end or 0.0)) / 2)
+            start, end = shape.start or 0.0, shape.end or 0.0
+            return shape.at(start + (end - start) * share)
 
 
 def _is_main(solution: Solution, step: BoardStep, shape: Shape) -> bool:

@@ -200,6 +200,7 @@ def test_what_cannot_be_is_explained_with_the_limit(rows: str, says: str) -> Non
 @given(st.integers(60, 200), st.integers(5, 28), st.integers(5, 28), st.integers(120, 400))
 def test_choices_are_kept_when_a_given_changes(between: int, r1: int, r2: int, radius: int) -> None:
     """The blend said to lie above lies above whatever the sizes, and its centre below."""
+    assume(radius > (between + r1 + r2) / 2 + 1)
     rows = (
         f"given w = {between}\nA = point, w/2 left of O\nB = point, w/2 right of O\na = circle, centre A, radius {r1}\n"
         f"b = circle, centre B, radius {r2}\ntop = arc, radius {radius}, around a, around b, above\n"
@@ -269,3 +270,24 @@ def test_a_given_as_radius_or_diameter_is_not_taken_for_the_other() -> None:
 def test_millimetres_and_inches_mix_exactly() -> None:
     done = work_out("units in\ngiven w = 25.4 mm\ngiven v = 1 1/2\nO = datum\nA = point, w + v right of O\n")
     assert shape(done, "A") == Point(2.5, 0)
+
+
+def test_loci_that_only_touch_give_the_single_right_answer() -> None:
+    """At the limiting radius the two swings touch: one arc, no letters to choose from."""
+    done = work_out(HEAD + TWO + "x = arc, radius 45, beside a, beside b\ny = arc, radius 95, around a, around b\n")
+    assert not done.solution.errors
+    x, y = shape(done, "x"), shape(done, "y")
+    assert isinstance(x, Arc | Circle)
+    assert isinstance(y, Arc | Circle)
+    assert (x.centre.x, x.centre.y) == pytest.approx((5, 0))
+    assert (y.centre.x, y.centre.y) == pytest.approx((-5, 0))
+    assert not done.solution.entries[-1].candidates
+
+
+def test_coincident_points_and_equal_circles_are_refused_clearly() -> None:
+    twin = "A = point, 5 right of O\nB = point, 5 right of O\na = circle, centre A, radius 3\nb = circle, centre B, radius 3\n"
+    assert "same place" in error(twin + "l = line, from A to B")
+    assert "same line or circle" in error(twin + "rim = line in, a > b")
+    assert "same line or circle" in error(twin + "P = crossing, of a and b")
+    assert "same centre" in error(twin + "t = line, touching a, touching b")
+    assert "all the way round" in error(twin + "x = arc, radius 9, through A, through B")

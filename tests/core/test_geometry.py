@@ -234,3 +234,12 @@ def test_words_of_place_keep_some_and_never_all_unless_level(spots: list[Point],
     if len(chosen) == len(spots):
         spread = [p.y if word in ("above", "lower") else p.x for p in spots]
         assert max(spread) - min(spread) < 1e-3
+
+
+@given(points, radii, st.floats(-3, 3), st.floats(0.05, 6.2))
+def test_the_centroid_of_an_arc_is_the_mean_of_its_points(c: Point, r: float, start: float, sweep: float) -> None:
+    arc = Arc(c, r, start, sweep)
+    count = 2000
+    spots = [arc.at(start + sweep * (i + 0.5) / count) for i in range(count)]
+    mean = Point(sum(p.x for p in spots) / count, sum(p.y for p in spots) / count)
+    assert abs(arc.centroid - mean) < 1e-5 * r

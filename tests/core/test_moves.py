@@ -201,6 +201,8 @@ def test_what_cannot_be_is_explained_with_the_limit(rows: str, says: str) -> Non
 def test_choices_are_kept_when_a_given_changes(between: int, r1: int, r2: int, radius: int) -> None:
     """The blend said to lie above lies above whatever the sizes, and its centre below."""
     assume(radius > (between + r1 + r2) / 2 + 1)
+    # A blend beside that dips past the line of centres belongs to no part: its ends are above, its middle below.
+    assume(min(r1, r2) > radius - math.sqrt(max(0.0, radius**2 - between**2 / 4)))
     rows = (
         f"given w = {between}\nA = point, w/2 left of O\nB = point, w/2 right of O\na = circle, centre A, radius {r1}\n"
         f"b = circle, centre B, radius {r2}\ntop = arc, radius {radius}, around a, around b, above\n"

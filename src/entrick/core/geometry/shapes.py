@@ -168,6 +168,12 @@ class Arc:
         """Half way along the arc."""
         return self.at(self.start + self.sweep / 2)
 
+    @property
+    def centroid(self) -> Point:
+        """Where the drawn arc lies as a whole: R·sin(α)/α from the centre, α half the angle (handbook formula)."""
+        half = abs(self.sweep) / 2
+        return self.centre + polar(self.radius * math.sin(half) / half, self.start + self.sweep / 2)
+
 
 Curve = Line | Circle | Arc
 Shape = Point | Curve

@@ -169,7 +169,7 @@ def _option(tangency: Tangency, said: list[Said], size: Number, long: bool) -> O
     if start is None or end is None or abs(start - end) <= same(float(size)):
         return Option(circle, tangency.centre, about, traits)
     arc = Arc.between(circle, start, end, long)
-    return Option(arc, arc.middle, about, traits)
+    return Option(arc, arc.centroid, about, traits)
 
 
 def _told(clause: Said) -> str:

@@ -2,12 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Set
+from collections.abc import Iterator, Mapping, Set
 from dataclasses import dataclass, field
 from difflib import get_close_matches
 
 from .geometry import Arc, Circle, Line, Loop, Point, Shape
 from .plan.errors import ClauseError
+
+
+@dataclass(frozen=True, slots=True)
+class Family:
+    """Several things made by one statement: ``ring.1``, ``ring.2`` and so on."""
+
+    members: tuple[Shape | Loop, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -17,7 +24,7 @@ class Item:
     Attributes
     ----------
     name : str
-    shape : Point, Line, Circle, Arc or Loop
+    shape : Point, Line, Circle, Arc, Loop or Family
     line : int
         Line of the plan whose statement made it.
     parts : mapping of str to Shape
@@ -27,7 +34,7 @@ class Item:
     """
 
     name: str
-    shape: Shape | Loop
+    shape: Shape | Loop | Family
     line: int
     parts: Mapping[str, Shape] = field(default_factory=dict)
     centre_name: str = ""
@@ -38,7 +45,7 @@ class Ref:
     """A reference as written, with what it refers to."""
 
     text: str
-    shape: Shape
+    shape: Shape | Family
     centre_name: str = ""
 
 
@@ -49,7 +56,14 @@ _TYPES: dict[str, tuple[type, ...]] = {
     "curve": (Line, Circle, Arc),
     "shape": (Point, Line, Circle, Arc),
 }
-_CALLED = {Point: "a point", Line: "a line", Circle: "a circle", Arc: "an arc", Loop: "an outline"}
+_CALLED = {
+    Point: "a point",
+    Line: "a line",
+    Circle: "a circle",
+    Arc: "an arc",
+    Loop: "an outline",
+    Family: "a family of several",
+}
 _WANTED = {
     "point": "a point",
     "line": "a line",
@@ -91,6 +105,8 @@ class Figure:
             close = get_close_matches(part, list(item.parts), 1, 0.4)
             instead = (text, f"{name}.{close[0]}") if close else None
             raise ClauseError(f"{name} has no part {part}; it has {choices}", None, instead)
+        if isinstance(shape, Family) and all(isinstance(member, _TYPES[wanted]) for member in shape.members):
+            return Ref(text, shape)
         if not isinstance(shape, _TYPES[wanted]):
             found = _CALLED[type(shape)]
             fitting = [key for key, value in item.parts.items() if isinstance(value, _TYPES[wanted])]
@@ -98,6 +114,14 @@ class Figure:
             instead = (text, f"{name}.{fitting[0]}") if hint else None
             raise ClauseError(f"{text} is {found}; {_WANTED[wanted]} is wanted here{hint}", None, instead)
         return Ref(text, shape, (item.centre_name or f"{name}.centre") if not part else f"{text}.centre")  # type: ignore[arg-type]
+
+    def things(self) -> Iterator[tuple[str, Shape | Loop]]:
+        """Return everything made by name, the members of families one by one."""
+        for item in self.items.values():
+            if isinstance(item.shape, Family):
+                yield from ((f"{item.name}.{index}", member) for index, member in enumerate(item.shape.members, 1))
+            else:
+                yield item.name, item.shape
 
     def _unknown(self, text: str, name: str, wanted: str) -> ClauseError:
         if name in self.failed:

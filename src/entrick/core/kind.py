@@ -7,8 +7,8 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 from itertools import combinations
 
-from .figure import Ref
-from .geometry import Loop, Point, Shape
+from .figure import Family, Ref
+from .geometry import Line, Loop, Point, Shape
 from .geometry.place import SIDES, on_side
 from .geometry.walk import Stop
 from .measure import Number, Quantity, Unit, spell
@@ -96,7 +96,7 @@ class Made:
 
     Attributes
     ----------
-    shape : Point, Line, Circle, Arc or Loop
+    shape : Point, Line, Circle, Arc, Loop or Family
     sentence : str
         The entry in the order of work, values put in.
     working : tuple of str
@@ -110,7 +110,7 @@ class Made:
         For a datum: where it stands on the sheet.
     """
 
-    shape: Shape | Loop
+    shape: Shape | Loop | Family
     sentence: str
     working: tuple[str, ...] = ()
     steps: tuple[Step, ...] = ()
@@ -118,6 +118,16 @@ class Made:
     centre_name: str = ""
     candidates: tuple[Candidate, ...] = ()
     placing: Placing | None = None
+
+    @property
+    def shapes(self) -> tuple[Shape | Loop, ...]:
+        """What was made, the members of a family one by one."""
+        return self.shape.members if isinstance(self.shape, Family) else (self.shape,)
+
+    @property
+    def loops(self) -> tuple[Loop, ...]:
+        """The outlines among it."""
+        return tuple(shape for shape in self.shapes if isinstance(shape, Loop))
 
 
 class Undecided(ClauseError):
@@ -168,6 +178,28 @@ class Said:
         value = self[slot]
         assert isinstance(value, Ref)
         return value
+
+    def count(self, slot: str) -> int:
+        """Return a whole number."""
+        return int(self.length(slot).value)
+
+    def point(self, slot: str) -> Point:
+        """Return the point a reference slot refers to."""
+        shape = self.ref(slot).shape
+        assert isinstance(shape, Point)
+        return shape
+
+    def line(self, slot: str) -> Line:
+        """Return the line a reference slot refers to."""
+        shape = self.ref(slot).shape
+        assert isinstance(shape, Line)
+        return shape
+
+    def shape(self, slot: str) -> Shape:
+        """Return whatever a reference slot refers to."""
+        shape = self.ref(slot).shape
+        assert not isinstance(shape, Family)
+        return shape
 
     def word(self, slot: str) -> str:
         """Return a word slot."""

@@ -8,8 +8,8 @@ from difflib import get_close_matches
 from functools import lru_cache
 from types import MappingProxyType
 
-from .figure import Figure, Item, Ref
-from .geometry import Arc, Circle, Line, Point
+from .figure import Family, Figure, Item, Ref
+from .geometry import Arc, Circle, Line, Loop, Point, Shape
 from .geometry.place import SIDES
 from .geometry.walk import Stop
 from .kind import Args, Candidate, Length, Made, Said, Undecided, Value
@@ -33,6 +33,9 @@ from .plan.expression import Item as ClauseItem
 from .plan.forms import Match, Slot, match_clauses
 from .plan.writer import write_content
 from .tolerance import same
+
+MOST_COPIES = 360
+"""Members a family may have."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -191,7 +194,7 @@ class _Run:
                 raise _unknown_kind(statement.kind)
             matches = _matches(statement.kind, statement.clauses)
             said = tuple(_said(match, self.figure, self.quantities, self.head.unit) for match in matches)
-            made = _construct(statement.kind, Args(statement.name, self.head.unit, said))
+            made = _construct_all(statement.kind, Args(statement.name, self.head.unit, said))
         except ClauseError as error:
             if isinstance(error, Undecided):
                 candidates = error.candidates
@@ -223,6 +226,47 @@ def _matches(kind: str, clauses: tuple[Clause, ...]) -> tuple[Match, ...]:
 @lru_cache(maxsize=8192)
 def _construct(kind: str, args: Args) -> Made:
     return kinds()[kind].construct(args)
+
+
+def _construct_all(kind: str, args: Args) -> Made:
+    """Construct a statement; given a family, it makes a family, member by member."""
+    refs = [value for said in args.said for _, value in said.values if isinstance(value, Ref)]
+    counts = {len(ref.shape.members) for ref in refs if isinstance(ref.shape, Family)}
+    if not counts:
+        return _construct(kind, args)
+    if len(counts) > 1:
+        raise ClauseError(f"families of {' and '.join(map(str, sorted(counts)))} members cannot be paired")
+    made = [_construct(kind, _member(args, index)) for index in range(counts.pop())]
+    if any(isinstance(one.shape, Family) for one in made):
+        raise ClauseError("a family of families is not kept: name one member, such as .1")
+    parts: dict[str, Shape] = {}
+    for index, one in enumerate(made, 1):
+        if not isinstance(one.shape, Family | Loop):
+            parts[str(index)] = one.shape
+        parts |= {f"{index}.{key}": shape for key, shape in one.parts.items()}
+    members = tuple(shape for one in made for shape in one.shapes)
+    told = made[0].sentence
+    for name in (args.name, *(ref.text for ref in refs)):
+        told = told.replace(f"{name}.1", name)
+    steps = tuple(step for one in made for step in one.steps)
+    return Made(Family(members), f"{len(made)} times: {told}", made[0].working, steps, parts)
+
+
+def _member(args: Args, index: int) -> Args:
+    """Return the arguments of one member of a family."""
+
+    def one(slot: str, value: Value) -> Value:
+        if not (isinstance(value, Ref) and isinstance(value.shape, Family)):
+            return value
+        shape, text = value.shape.members[index], f"{value.text}.{index + 1}"
+        assert not isinstance(shape, Loop)
+        if slot == "walk":
+            assert not isinstance(shape, Point)
+            return (Stop(shape, text),)
+        return Ref(text, shape, f"{text}.centre")
+
+    said = tuple(replace(s, values=tuple((slot, one(slot, value)) for slot, value in s.values)) for s in args.said)
+    return Args(f"{args.name}.{index + 1}", args.unit, said)
 
 
 def _placed(error: ClauseError, number: int, text: str) -> PlanError:
@@ -281,12 +325,16 @@ def _value(
     first = items[0]
     match slot.type:
         case "walk":
+            if len(items) == 1:
+                alone = figure.refer(write(first), "curve")
+                if isinstance(alone.shape, Family):
+                    return alone
             return tuple(_stops(items, figure))
         case "line" if len(items) == 3:
             return _line_between(items, figure)
         case "point" | "line" | "circle" | "curve" | "shape":
             return figure.refer(write(first), slot.type)
-        case "length" | "radius" | "diameter" | "angle":
+        case "length" | "radius" | "diameter" | "angle" | "count":
             quantity = evaluate(first, quantities, unit)  # type: ignore[arg-type]
             return _number(slot.type, write(first), quantity)
     return write(first)
@@ -298,6 +346,8 @@ def _number(wanted: str, text: str, quantity: Quantity) -> Length:
         (dimension is Dimension.ANGLE) != (wanted == "angle") and dimension is not Dimension.PLAIN
     ):
         raise ClauseError(f"{text} is {'an' if dimension[0] == 'a' else 'a'} {dimension}; the clause wants a {wanted}")
+    if wanted == "count" and not (quantity.value == int(quantity.value) and 1 <= quantity.value <= MOST_COPIES):
+        raise ClauseError(f"{text} is not a whole number from 1 to {MOST_COPIES}")
     if wanted == "radius" and quantity.mark == "Ø":
         raise ClauseError(
             f"{text} is given as a diameter: say  diameter {text}  or halve it", None, ("radius", "diameter")
@@ -343,6 +393,8 @@ def _stops(items: Sequence[ClauseItem], figure: Figure) -> list[Stop]:
 
 def _stop(words: list[str], figure: Figure) -> Stop:
     curve = figure.refer(words[0], "curve").shape
+    if isinstance(curve, Family):
+        raise ClauseError(f"{words[0]} is a family of several; name one of them, such as {words[0]}.1")
     assert isinstance(curve, Line | Circle | Arc)
     stop = Stop(curve, words[0])
     rest = iter(words[1:])

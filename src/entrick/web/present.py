@@ -7,7 +7,7 @@ from urllib.parse import urlencode
 from ..core.board import BoardStep
 from ..core.desk import Work, work_out
 from ..core.display import ghosts
-from ..core.geometry import Loop, Point
+from ..core.geometry import Point
 from ..core.kind import Kind
 from ..core.measure import Dimension, Unit, spell, spell_angle
 from ..core.moves import kinds
@@ -212,5 +212,5 @@ def job(view: JobView) -> JobOut:
         worked_at=view.newest.saved_at,
         archived=view.archived,
         mistakes=len(done.solution.errors),
-        outlines=sum(bool(e.made and isinstance(e.made.shape, Loop)) for e in done.solution.entries),
+        outlines=sum(len(e.made.loops) for e in done.solution.entries if e.made),
     )

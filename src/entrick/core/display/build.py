@@ -7,7 +7,8 @@ from collections.abc import Sequence
 from itertools import pairwise
 
 from ..board import BoardStep
-from ..geometry import Arc, Circle, Line, Point, Shape
+from ..figure import Family
+from ..geometry import Arc, Circle, Line, Loop, Point, Shape
 from ..kind import Candidate, Role
 from ..sheet import Sheet
 from ..sheet.layout import STRIP
@@ -37,17 +38,13 @@ def build_display(solution: Solution, steps: Sequence[BoardStep], sheet: Sheet) 
     marks = [*_border(sheet), *_strip(solution, sheet)]
     letters: list[tuple[str, Point, int, int]] = []
     for step in steps:
+        names = _names(solution, step.name)
         for stroke in step.strokes:
-            outline = stroke.role is Role.OUTLINE
-            if isinstance(stroke.shape, Point):
-                name = stroke.label or _point_name(solution, step, stroke.shape)
-            else:
-                name = step.name if not outline else ""
-                name = name if _is_main(solution, step, stroke.shape) else ""
+            name = "" if stroke.role is Role.OUTLINE else names.get(stroke.shape, "")
             mark = _draw(stroke.shape, sheet, str(stroke.role), step.line, step.number, name)
             if mark is not None:
                 marks.append(mark)
-            if stroke.label and isinstance(stroke.shape, Point) and "." not in stroke.label:
+            if stroke.label and isinstance(stroke.shape, Point):
                 letters.append((stroke.label, sheet.on_paper(stroke.shape), step.line, step.number))
     marks.extend(_letter(letters, marks))
     return DisplayList(sheet.width, sheet.height, tuple(marks), sheet.factor, (sheet.origin.x, sheet.origin.y))
@@ -77,17 +74,15 @@ def _along(shape: Shape, share: float) -> Point:
             return shape.at(start + (end - start) * share)
 
 
-def _is_main(solution: Solution, step: BoardStep, shape: Shape) -> bool:
-    """Tell whether a stroke is the statement's own result, which a click refers to."""
-    item = solution.figure.items.get(step.name)
-    return item is not None and item.shape == shape
-
-
-def _point_name(solution: Solution, step: BoardStep, place: Point) -> str:
-    item = solution.figure.items.get(step.name)
+def _names(solution: Solution, statement: str) -> dict[Shape, str]:
+    """Return what a click on each stroke of a statement refers to: the thing itself, or a part of it."""
+    item = solution.figure.items.get(statement)
     if item is None:
-        return ""
-    return next((f"{step.name}.{key}" for key, shape in item.parts.items() if shape == place), "")
+        return {}
+    names = {shape: f"{statement}.{key}" for key, shape in reversed(list(item.parts.items()))}
+    if not isinstance(item.shape, Loop | Family):
+        names[item.shape] = statement
+    return names
 
 
 def _draw(shape: Shape, sheet: Sheet, role: str, line: int, step: int, name: str) -> Mark | None:

@@ -18,19 +18,20 @@ def solution_data(work: Work) -> dict[str, Any]:
         Lengths in plan units, angles in degrees counter-clockwise from the right.
     """
     items = work.solution.figure.items.values()
+    things = list(work.solution.figure.things())
     return {
         "title": work.solution.title,
         "drawing": work.solution.drawing,
         "units": str(work.solution.unit),
         "scale": str(work.sheet.scale),
-        "points": {i.name: _pair(i.shape) for i in items if isinstance(i.shape, Point)},
-        "lines": {i.name: _line(i.shape) for i in items if isinstance(i.shape, Line)},
-        "circles": {i.name: _circle(i.shape) for i in items if isinstance(i.shape, Circle)},
-        "arcs": {i.name: _arc(i.shape) for i in items if isinstance(i.shape, Arc)},
+        "points": {name: _pair(shape) for name, shape in things if isinstance(shape, Point)},
+        "lines": {name: _line(shape) for name, shape in things if isinstance(shape, Line)},
+        "circles": {name: _circle(shape) for name, shape in things if isinstance(shape, Circle)},
+        "arcs": {name: _arc(shape) for name, shape in things if isinstance(shape, Arc)},
         "parts": {
             f"{i.name}.{key}": _pair(shape) for i in items for key, shape in i.parts.items() if isinstance(shape, Point)
         },
-        "outlines": {i.name: _loop(i.shape) for i in items if isinstance(i.shape, Loop)},
+        "outlines": {name: _loop(shape) for name, shape in things if isinstance(shape, Loop)},
         "settings": [
             {
                 "step": step.number,

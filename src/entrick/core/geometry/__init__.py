@@ -2,7 +2,7 @@
 
 from .meet import Meeting, gap, meet
 from .shapes import Arc, Circle, Curve, Line, Point, Shape, polar, support
-from .transform import reflect
+from .transform import reflect, rotate, shift
 from .walk import Loop, Piece, Stop, WalkError, walk
 
 __all__ = [
@@ -21,6 +21,8 @@ __all__ = [
     "meet",
     "polar",
     "reflect",
+    "rotate",
+    "shift",
     "support",
     "walk",
 ]

@@ -1,7 +1,8 @@
-"""Mirror images."""
+"""Copies: mirror images, turned and shifted ones."""
 
 from __future__ import annotations
 
+import math
 from typing import TypeVar, cast
 
 from .shapes import Arc, Circle, Line, Point, Shape
@@ -35,3 +36,46 @@ def reflect(shape: S, axis: Line) -> S:
             angle = 2 * axis.direction.angle - shape.start
             mirrored = Arc(reflect(shape.centre, axis), shape.radius, angle, -shape.sweep, shape.exact)
     return cast(S, mirrored)
+
+
+def rotate(shape: S, about: Point, angle: float) -> S:
+    """Return a shape turned about a point, counter-clockwise in radians.
+
+    Parameters
+    ----------
+    shape : Point, Line, Circle or Arc
+    about : Point
+    angle : float
+    """
+    cos, sin = math.cos(angle), math.sin(angle)
+
+    def turned(vector: Point) -> Point:
+        return Point(vector.x * cos - vector.y * sin, vector.x * sin + vector.y * cos)
+
+    made: Shape
+    match shape:
+        case Point():
+            made = about + turned(shape - about)
+        case Line():
+            made = Line(about + turned(shape.through - about), turned(shape.direction), shape.start, shape.end)
+        case Circle():
+            made = Circle(about + turned(shape.centre - about), shape.radius, shape.exact)
+        case Arc():
+            centre = about + turned(shape.centre - about)
+            made = Arc(centre, shape.radius, shape.start + angle, shape.sweep, shape.exact)
+    return cast(S, made)
+
+
+def shift(shape: S, by: Point) -> S:
+    """Return a shape moved by a displacement."""
+    made: Shape
+    match shape:
+        case Point():
+            made = shape + by
+        case Line():
+            made = Line(shape.through + by, shape.direction, shape.start, shape.end)
+        case Circle():
+            made = Circle(shape.centre + by, shape.radius, shape.exact)
+        case Arc():
+            made = Arc(shape.centre + by, shape.radius, shape.start, shape.sweep, shape.exact)
+    return cast(S, made)

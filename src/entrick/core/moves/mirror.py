@@ -11,9 +11,8 @@ from ..plan.forms import Form
 def construct(args: Args) -> Made:
     """Construct the mirror image of a point, line, circle or arc, with all its named parts."""
     original, axis = args.need("of").ref("original"), args.need("about").ref("axis")
-    line = axis.shape
-    assert isinstance(line, Line)
-    image = reflect(original.shape, line)
+    line, before = args.need("about").line("axis"), args.need("of").shape("original")
+    image = reflect(before, line)
     parts: dict[str, Shape] = {}
     match image:
         case Circle():
@@ -22,13 +21,13 @@ def construct(args: Args) -> Made:
             parts = {"centre": image.centre, "start": image.first, "end": image.last, "middle": image.middle}
         case Line(start=float() as start, end=float() as end):
             parts = {"start": image.at(start), "end": image.at(end)}
-    if image == original.shape and isinstance(image, Point):
+    if image == before and isinstance(image, Point):
         raise ClauseError(f"{original.text} lies on {axis.text}: its mirror image is itself")
     return Made(
         image,
         f"{args.name}, the mirror image of {original.text} about {axis.text}.",
         ("each point is as far behind the axis as its original is before it",),
-        _steps(args, original.shape, image, line, original.text, axis.text),
+        _steps(args, before, image, line, original.text, axis.text),
         parts,
     )
 
@@ -67,7 +66,7 @@ def _carry(place: Point, axis: Line, what: str, about: str, label: str) -> tuple
             f"Carry {what} square across {about} by the same distance",
             distance,
             axis.foot(place),
-            (Stroke(Line.between(place, image)), Stroke(image, Role.POINT, label)),
+            (Stroke(Line.between(place, image)), Stroke(image, Role.POINT, "" if "." in label else label)),
         ),
     )
 

@@ -24,6 +24,7 @@ SLOT_TYPES: dict[str, str] = {
     "radius": "a radius",
     "diameter": "a diameter",
     "angle": "an angle",
+    "count": "a whole number",
     "point": "a point",
     "line": "a line",
     "circle": "a circle or arc",
@@ -34,7 +35,7 @@ SLOT_TYPES: dict[str, str] = {
     "word": "a word",
 }
 REFERENCES = frozenset({"point", "line", "circle", "curve", "shape", "walk"})
-NUMBERS = frozenset({"length", "radius", "diameter", "angle"})
+NUMBERS = frozenset({"length", "radius", "diameter", "angle", "count"})
 
 
 @dataclass(frozen=True, slots=True)
@@ -204,7 +205,7 @@ def _lengths(slot: Slot, items: tuple[Item, ...]) -> Sequence[int]:
             return (3,)
         case "word" | "point" | "line" | "circle" | "curve" | "shape":
             return (1,) if isinstance(first, Name) else ()
-        case "length" | "radius" | "diameter" | "angle":
+        case "length" | "radius" | "diameter" | "angle" | "count":
             return () if isinstance(first, (Arrow, Ratio, Text)) else (1,)
     return (1,) if isinstance(first, Name) and first.text in slot.choices else ()
 

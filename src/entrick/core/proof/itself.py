@@ -16,8 +16,9 @@ MOST_PIECES = 120
 def inspect(checked: Checked) -> Iterator[Finding]:
     """Report where two pieces of one outline cross away from their junctions."""
     for entry in checked.solution.entries:
-        if entry.made and isinstance(entry.made.shape, Loop) and len(entry.made.shape.pieces) <= MOST_PIECES:
-            yield from _crossings(entry.made.shape, entry.line, checked)
+        for loop in entry.made.loops if entry.made else ():
+            if len(loop.pieces) <= MOST_PIECES:
+                yield from _crossings(loop, entry.line, checked)
 
 
 def _crossings(loop: Loop, line: int, checked: Checked) -> Iterator[Finding]:

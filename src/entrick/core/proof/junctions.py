@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
-from ..geometry import Loop
 from ..geometry.walk import Junction
 from .finding import Checked, Finding
 
@@ -18,8 +17,8 @@ BACK = math.radians(179.9)
 def inspect(checked: Checked) -> Iterator[Finding]:
     """Report every junction: tangent, a corner with its angle, nearly tangent, or doubling back."""
     for entry in checked.solution.entries:
-        if entry.made and isinstance(entry.made.shape, Loop):
-            for junction in entry.made.shape.junctions:
+        for loop in entry.made.loops if entry.made else ():
+            for junction in loop.junctions:
                 yield _report(junction, entry.line, checked)
 
 

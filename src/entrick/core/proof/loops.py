@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ..geometry import Loop
 from ..measure import spell
 from .finding import Checked, Finding
 
@@ -12,7 +11,7 @@ from .finding import Checked, Finding
 def inspect(checked: Checked) -> Iterator[Finding]:
     """Report each outline as closed, with area and length, or open, and by how much."""
     solution, unit = checked.solution, checked.solution.unit
-    loops = [(e, e.made.shape) for e in solution.entries if e.made and isinstance(e.made.shape, Loop)]
+    loops = [(e, loop) for e in solution.entries if e.made for loop in e.made.loops]
     if not loops and solution.entries:
         yield Finding("look", "outline", "nothing is lined in yet: no outline to cut or to mark")
     for entry, loop in loops:

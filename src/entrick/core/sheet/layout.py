@@ -142,7 +142,7 @@ def _place(
 
 def view_box(solution: Solution) -> tuple[Point, Point]:
     """Return lower left and upper right of the view in plan units: the outline, or all there is without one."""
-    shapes = [entry.made.shape for entry in solution.entries if entry.made]
+    shapes = [shape for entry in solution.entries if entry.made for shape in entry.made.shapes]
     loops = [shape for shape in shapes if isinstance(shape, Loop)]
     bounded: Iterable[Shape] = (
         [piece.curve for loop in loops for piece in loop.pieces]

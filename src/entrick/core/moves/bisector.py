@@ -1,0 +1,88 @@
+"""``bisector``: of the distance of two points, or of an angle."""
+
+from __future__ import annotations
+
+import math
+
+from ..classic import bisection
+from ..geometry import Arc, Line
+from ..kind import Args, Kind, Made, Step, Stroke, Tool
+from ..measure import spell_angle
+from ..plan.errors import ClauseError
+from ..plan.forms import Form
+from ..tolerance import same
+
+
+def construct(args: Args) -> Made:
+    """Construct the line square through the middle of a line with ends, or the one that halves an angle."""
+    if args.get("angle"):
+        return _of_angle(args)
+    clause = args.need("of")
+    line, name = clause.line("line"), clause.ref("line").text
+    if line.start is None or line.end is None:
+        raise ClauseError(f"{name} has no ends to bisect between", clause.clause)
+    first, second = line.at(line.start), line.at(line.end)
+    middle = (first + second) * 0.5
+    axis = Line(middle, line.direction.normal)
+    return Made(
+        axis,
+        f"Line {args.name}, bisecting {name} squarely.",
+        (f"it is as far from one end as from the other: half is {args.say(abs(second - first) / 2)}",),
+        bisection(first, second, (f"one end of {name}", "the other"), Stroke(axis), f"draw {args.name}"),
+        {"middle": middle},
+    )
+
+
+def _of_angle(args: Args) -> Made:
+    clause = args.need("angle")
+    corner, arms = clause.point("corner"), (clause.point("first"), clause.point("second"))
+    names = [clause.ref(slot).text for slot in ("first", "corner", "second")]
+    if any(abs(arm - corner) <= same(abs(corner)) for arm in arms):
+        raise ClauseError(f"the arms of the angle must lead away from {names[1]}", clause.clause)
+    first, second = ((arm - corner).unit for arm in arms)
+    angle = math.atan2(first.cross(second), first.dot(second))
+    if abs(abs(angle) - math.pi) < 1e-12 or abs(angle) < 1e-12:
+        raise ClauseError(f"{' '.join(names)} is a straight line: there is no one bisector", clause.clause)
+    direction = (first + second).unit
+    reach = min(abs(arm - corner) for arm in arms) * 0.6
+    cuts = [corner + arm * reach for arm in (first, second)]
+    meeting = corner + direction * (reach * math.cos(angle / 2) * 2)
+    swing = math.radians(12)
+    steps = (
+        Step(
+            Tool.COMPASS, f"Needle on {names[1]}, cut both arms", reach, corner,
+            tuple(Stroke(Arc(corner, reach, arm.angle - swing / 2, swing)) for arm in (first, second)),
+        ),
+        *(
+            Step(
+                Tool.COMPASS, "Same opening, needle on each cut, swing between the arms", reach, cut,
+                (Stroke(Arc(cut, reach, (meeting - cut).angle - swing, 2 * swing)),),
+            )
+            for cut in cuts
+        ),
+        Step(
+            Tool.STRAIGHTEDGE, f"Join {names[1]} and the crossing: {args.name}",
+            strokes=(Stroke(Line(corner, direction)),),
+        ),
+    )  # fmt: skip
+    told = spell_angle(abs(math.degrees(angle)))
+    return Made(
+        Line(corner, direction),
+        f"Line {args.name}, bisecting the angle {' '.join(names)}.",
+        (f"{told} ÷ 2 = {spell_angle(abs(math.degrees(angle)) / 2)}",),
+        steps,
+    )
+
+
+KIND = Kind(
+    name="bisector",
+    group="Lines",
+    summary="of a line with ends, or of an angle at a corner",
+    example="axis = bisector, of line A B",
+    mistake="The opening is changed between the two swings, and the crossing slides to one side.",
+    forms=(
+        Form("of {line:line}"),
+        Form("of angle {first:point} {corner:point} {second:point}", "angle"),
+    ),
+    construct=construct,
+)

@@ -1,0 +1,45 @@
+"""``midpoint``: half way between two points, or along a line with ends."""
+
+from __future__ import annotations
+
+from ..classic import bisection
+from ..kind import Args, Kind, Made, Role, Stroke
+from ..plan.errors import ClauseError
+from ..plan.forms import Form
+
+
+def construct(args: Args) -> Made:
+    """Construct the point half way, found by bisection."""
+    between, of = args.get("between"), args.get("of")
+    if between:
+        first, second = between.point("first"), between.point("second")
+        names = (between.ref("first").text, between.ref("second").text)
+    elif of:
+        line = of.line("line")
+        if line.start is None or line.end is None:
+            raise ClauseError(f"{of.ref('line').text} has no ends, so it has no middle", of.clause)
+        first, second = line.at(line.start), line.at(line.end)
+        names = (f"one end of {of.ref('line').text}", "the other")
+    else:
+        raise ClauseError("a midpoint lies between two points, or is that of a line")
+    middle = (first + second) * 0.5
+    return Made(
+        middle,
+        f"Point {args.name}, half way between {names[0]} and {names[1]}.",
+        (f"{args.say(abs(second - first))} ÷ 2 = {args.say(abs(second - first) / 2)}",),
+        bisection(first, second, names, Stroke(middle, Role.POINT, args.name), f"mark {args.name}"),
+    )
+
+
+KIND = Kind(
+    name="midpoint",
+    group="Points",
+    summary="half way between two points, by bisection",
+    example="M = midpoint, between A and B",
+    mistake="The half is measured off as an awkward decimal; two swings from each end find it without measuring.",
+    forms=(
+        Form("between {first:point} [and] {second:point}"),
+        Form("of {line:line}"),
+    ),
+    construct=construct,
+)

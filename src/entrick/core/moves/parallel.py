@@ -1,0 +1,54 @@
+"""``parallel``: a line at a distance from another, on a named side."""
+
+from __future__ import annotations
+
+from ..geometry import Line
+from ..kind import CHOICES, Args, Kind, Made, Option, Step, Stroke, Tool, choose
+from ..plan.errors import ClauseError
+from ..plan.forms import Form
+
+
+def construct(args: Args) -> Made:
+    """Construct the parallel at a distance; the side is chosen by a word of place."""
+    line, name = args.need("to").line("line"), args.need("to").ref("line").text
+    distance = args.need("at").length("distance")
+    if distance.value <= 0:
+        raise ClauseError(
+            "the distance of a parallel is more than nought; say the side by a word", args.need("at").clause
+        )
+    normal = line.direction.normal
+    moved = [
+        Line(line.through + normal * (side * float(distance)), line.direction, line.start, line.end) for side in (1, -1)
+    ]
+    index, candidates = choose([Option(m, m.through, "parallel") for m in moved], args, "parallel")
+    chosen = moved[index]
+    return Made(
+        chosen,
+        f"Line {args.name}, parallel to {name} at {args.say(distance.value)}.",
+        (),
+        (
+            Step(
+                Tool.RULE,
+                f"Measure square off {name}, slide two set squares and draw {args.name}",
+                distance.value,
+                strokes=(Stroke(Line.between(line.through, chosen.through)), Stroke(chosen)),
+                check="the distance is the same at both ends",
+            ),
+        ),
+        candidates=candidates,
+    )
+
+
+KIND = Kind(
+    name="parallel",
+    group="Lines",
+    summary="a line at a distance from another, on a side",
+    example="upper = parallel, to edge, at 12, above",
+    mistake="The distance is measured along a slanted edge instead of square to the line.",
+    forms=(
+        Form("to {line:line}", needed=True),
+        Form("at {distance:length}", needed=True),
+        *CHOICES,
+    ),
+    construct=construct,
+)

@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 from entrick.core.desk import work_out
 from entrick.core.geometry import Arc, Circle, Line, Loop, Point, meet
 from entrick.core.geometry.locus import around, beside, tangencies
+from entrick.core.geometry.three import circles_touching
 
 whole = st.integers(-40, 40)
 sizes = st.integers(1, 40)
@@ -143,3 +144,40 @@ def test_crossed_belt_tangent_length_against_the_handbook_formula(d: int, r1: in
     line = work_out(text).solution.figure.items["u"].shape
     assert isinstance(line, Line)
     assert line.end == pytest.approx(math.sqrt(d * d - (r1 + r2) ** 2), rel=1e-12)
+
+
+@pytest.mark.parametrize("corners", [((0, 0), (4, 0), (0, 3)), ((-7, 2), (11, 5), (3, 19)), ((0, 0), (10, 1), (5, 30))])
+def test_circles_of_a_triangle_against_exact_symbolic_geometry(corners: tuple[tuple[int, int], ...]) -> None:
+    """sympy's in-circle, ex-circles and circumcircle of the same triangle."""
+    triangle = sympy.Triangle(*corners)
+    spots = [Point(float(x), float(y)) for x, y in corners]
+    sides = [Line.between(a, b) for a, b in zip(spots, [*spots[1:], spots[0]], strict=True)]
+    exact = [
+        triangle.incircle,
+        *(sympy.Circle(c, r) for c, r in zip(triangle.excenters.values(), triangle.exradii.values(), strict=True)),
+    ]
+    theirs = sorted((float(c.radius), float(c.center.x), float(c.center.y)) for c in exact)
+    ours = sorted((f.circle.radius, f.circle.centre.x, f.circle.centre.y) for f in circles_touching(sides))
+    for mine, other in zip(ours, theirs, strict=True):
+        assert mine == pytest.approx(other, rel=1e-9, abs=1e-9)
+    (around_all,) = circles_touching(spots)
+    circum = triangle.circumcircle
+    assert around_all.circle.radius == pytest.approx(float(circum.radius))
+    assert (around_all.circle.centre.x, around_all.circle.centre.y) == pytest.approx(
+        (float(circum.center.x), float(circum.center.y))
+    )
+
+
+def test_inner_and_outer_circles_of_four_equal_coins_against_the_exact_solution() -> None:
+    """Three touching coins of radius r: the circles between and around them have radii r(2/√3 ∓ 1), solved by sympy."""
+    r = sympy.Symbol("r", positive=True)
+    exact = sorted(
+        float(abs(s.subs(r, 10))) for s in sympy.solve((r + sympy.Symbol("x")) ** 2 - (2 * r / sympy.sqrt(3)) ** 2, "x")
+    )
+    coins = [
+        Circle(Point(20 * math.cos(a) / math.sqrt(3), 20 * math.sin(a) / math.sqrt(3)), 10)
+        for a in (0, math.tau / 3, -math.tau / 3)
+    ]
+    found = {f.contacts: f.circle.radius for f in circles_touching(coins)}
+    assert found["beside", "beside", "beside"] == pytest.approx(exact[0])
+    assert found["around", "around", "around"] == pytest.approx(exact[1])

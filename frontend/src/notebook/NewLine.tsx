@@ -188,7 +188,7 @@ export function NewLine({ work, kinds }: { work: WorkOut; kinds: KindOut[] }) {
               align="start"
               sideOffset={4}
               collisionPadding={8}
-              className="slip z-10 max-h-[var(--radix-popover-content-available-height)] w-[26rem] overflow-auto p-3 shadow-md"
+              className="slip z-10 max-h-[var(--radix-popover-content-available-height)] w-[32rem] overflow-auto p-3 shadow-md"
               aria-label="Kinds of construction"
             >
               <FamilyList

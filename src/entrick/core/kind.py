@@ -248,6 +248,10 @@ class Args:
         return spell(value, self.unit)
 
 
+GROUPS = ("Points", "Lines", "Circles and arcs", "Copies", "Outline")
+"""Families of kinds, in the order they are listed."""
+
+
 @dataclass(frozen=True)
 class Kind:
     """A kind of construction, declared in a file of its own.

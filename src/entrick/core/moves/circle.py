@@ -1,15 +1,23 @@
-"""``circle``: a centre and a radius or a diameter."""
+"""``circle``: a centre and a radius or a diameter; or touching any three of points, lines and circles."""
 
 from __future__ import annotations
 
-from ..geometry import Circle, Point
-from ..kind import Args, Kind, Made, Step, Stroke, Tool
+from ..classic import bisection
+from ..geometry import Circle, Line, Point, support
+from ..geometry.three import Touching, circles_touching
+from ..kind import CHOICES, Args, Kind, Made, Option, Role, Said, Step, Stroke, Tool, choose
+from ..measure import Number
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
 
 def construct(args: Args) -> Made:
-    """Construct a circle about a point; a diameter is halved exactly."""
+    """Construct a circle about a point, by radius or diameter; or one that touches any three things."""
+    touching = args.all("through", "touching")
+    if touching:
+        return _three(args, touching)
+    if args.get("centre") is None:
+        raise ClauseError("circle needs centre (point), or three things to touch or go through")
     centre = args.need("centre").ref("centre")
     radius, diameter = args.get("radius"), args.get("diameter")
     if radius and diameter:
@@ -31,32 +39,88 @@ def construct(args: Args) -> Made:
         circle,
         f"Circle {args.name} about {centre.text}, {given}.",
         working,
-        (
-            Step(
-                Tool.COMPASS,
-                f"Needle on {centre.text}, draw circle {args.name} lightly",
-                size,
-                centre.shape,
-                (Stroke(circle),),
-                "measure across the finished circle: it is twice the setting",
-            ),
-        ),
+        (_draw(args, circle, centre.text, size),),
         {"centre": centre.shape},
         centre.text,
+    )
+
+
+def _three(args: Args, said: list[Said]) -> Made:
+    other = args.get("centre", "radius", "diameter")
+    if other or len(said) != 3:
+        told = f"and has {len(said)}" if not other else f"and no {other.key}"
+        raise ClauseError(f"a circle that touches or goes through things needs three of them, {told}", said[-1].clause)
+    targets, names = [], [clause.ref("target").text for clause in said]
+    for clause in said:
+        shape = clause.shape("target")
+        targets.append(shape if isinstance(shape, Point) else support(shape))
+    found = circles_touching(targets)
+    if not found:
+        raise ClauseError(f"no circle touches {', '.join(names[:2])} and {names[2]} all at once")
+    options = [Option(f.circle, f.circle.centre, _about(f, names), frozenset(f.contacts)) for f in found]
+    index, candidates = choose(options, args, "circle")
+    chosen = found[index]
+    circle = chosen.circle
+    touches = zip(said, chosen.touches, strict=True)
+    return Made(
+        circle,
+        f"Circle {args.name}, {_about(chosen, names)}.",
+        (
+            f"radius {args.say(circle.radius)}",
+            f"centre {args.say(circle.centre.x)} across and {args.say(circle.centre.y)} up from the datum",
+        ),
+        (*_find_centre(args, chosen, names), _draw(args, circle, f"{args.name}.centre", circle.radius)),
+        {"centre": circle.centre} | {f"touch.{c.ref('target').text}": p for c, p in touches if c.key == "touching"},
+        f"{args.name}.centre",
+        candidates,
+    )
+
+
+def _about(touching: Touching, names: list[str]) -> str:
+    return ", ".join(f"{contact} {name}" for contact, name in zip(touching.contacts, names, strict=True))
+
+
+def _find_centre(args: Args, touching: Touching, names: list[str]) -> tuple[Step, ...]:
+    """Through three points: bisect two of the chords. Else the centre is set off as worked out."""
+    centre = touching.circle.centre
+    mark = Stroke(centre, Role.POINT)
+    if touching.contacts == ("through",) * 3:
+        a, b, c = touching.touches
+        first = bisection(a, b, (names[0], names[1]), Stroke(Line.between((a + b) * 0.5, centre)), "run it on")
+        second = bisection(b, c, (names[1], names[2]), mark, "mark the centre where it meets the first")
+        return (*first, *second)
+    return (
+        Step(Tool.RULE, "From the datum measure to the right to the centre worked out", centre.x),
+        Step(Tool.RULE, "From there measure upwards and mark the centre", centre.y, strokes=(mark,)),
+    )
+
+
+def _draw(args: Args, circle: Circle, centre: str, size: Number) -> Step:
+    return Step(
+        Tool.COMPASS,
+        f"Needle on {centre}, draw circle {args.name} lightly",
+        size,
+        circle.centre,
+        (Stroke(circle),),
+        "measure across the finished circle: it is twice the setting",
     )
 
 
 KIND = Kind(
     name="circle",
     group="Circles and arcs",
-    summary="about a centre, by radius or diameter",
+    summary="about a centre, by radius or diameter; or touching three things",
     example="eye = circle, centre A, diameter 60",
     mistake="The diameter is set on the compass instead of the radius. "
     "Templates go by diameter, compasses by radius, briefs by either.",
     forms=(
-        Form("centre {centre:point}", needed=True),
+        Form("centre {centre:point}"),
         Form("radius {radius:radius}"),
         Form("diameter {diameter:diameter}"),
+        Form("through {target:point}", most=3),
+        Form("touching {target:curve}", most=3),
+        Form("{contact:beside/around/inside}", "contact", choice=True),
+        *CHOICES,
     ),
     construct=construct,
 )

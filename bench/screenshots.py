@@ -40,6 +40,8 @@ def main(folder: Path) -> None:
         page.get_by_role("tab", name="Findings").click()
         page.get_by_role("button", name=re.compile("a corner of")).hover()
         keep("findings")
+        page.get_by_role("tab", name="Sheet").click()
+        keep("sheet")
         page.get_by_role("tab", name="Text").click()
         page.get_by_role("button", name="Issue…").click()
         keep("issue")

@@ -43,12 +43,12 @@ def test_what_is_not_a_plan_is_refused_in_words(page: Page, desk: str, tmp_path:
     expect(page.get_by_role("alert")).to_contain_text("a plan is UTF-8 text")
 
 
-@pytest.mark.parametrize("view", ["register", "working", "card", "findings", "text", "revisions", "issue"])
+@pytest.mark.parametrize("view", ["register", "working", "card", "sheet", "findings", "text", "revisions", "issue"])
 def test_no_view_breaks_a_rule_of_access(page: Page, desk: str, view: str) -> None:
     """axe-core, a general checker of WCAG 2.1 A and AA: names, roles, contrast, structure."""
     page.goto(desk if view == "register" else f"{desk}/jobs/2")
     page.locator("table img, svg.sheet").first.wait_for()
-    if view in ("findings", "text", "revisions"):
+    if view in ("sheet", "findings", "text", "revisions"):
         page.get_by_role("tab", name=re.compile(view, re.IGNORECASE)).click()
     if view == "card":
         page.locator("li[data-line] > button").nth(7).click()

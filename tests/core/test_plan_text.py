@@ -149,3 +149,19 @@ def test_edits_change_their_line_and_nothing_else() -> None:
 def test_line_ends_and_marks_of_other_editors_are_taken() -> None:
     assert write_plan(read_plan('\ufeffplan "x"\r\nunits in\r\n')) == 'plan "x"\nunits in\n'
     assert write_line(read_line("a=point,3*( 2 )left of O")) == "a = point, 3*(2) left of O"
+
+
+@pytest.mark.parametrize(
+    ("key", "said", "rows"),
+    [
+        ("plan", "Gate", ['plan "Gate"', "units in", "given a = 4", "O = datum"]),
+        ("plan", 'Gate 3"', ['plan "Gate 3″"', "units in", "given a = 4", "O = datum"]),
+        ("drawing", "OY-7", ["drawing OY-7", "units in", "given a = 4", "O = datum"]),
+        ("units", "mm", ["units mm", "given a = 4", "O = datum"]),
+        ("sheet", "A3 portrait, scale 1:5", ["units in", "sheet A3 portrait, scale 1:5", "given a = 4", "O = datum"]),
+        ("units", "", ["given a = 4", "O = datum"]),
+        ("sheet", "", ["units in", "given a = 4", "O = datum"]),
+    ],
+)
+def test_heading_lines_are_changed_written_in_their_place_or_taken_out(key: str, said: str, rows: list[str]) -> None:
+    assert edit.set_head("units in\ngiven a = 4\nO = datum\n", key, said).splitlines() == rows

@@ -147,3 +147,32 @@ def test_a_box_in_inches_halves_exactly() -> None:
     made = done.solution.entries[-1].made
     assert made is not None
     assert made.working == ("4 1/4 ÷ 2 = 2 1/8", "2 9/16 ÷ 2 = 1 9/32")
+
+
+@given(st.integers(20, 300), st.integers(20, 200), st.integers(1, 9))
+def test_fillets_of_a_box_need_no_choosing_and_make_it_smooth(width: int, height: int, radius: int) -> None:
+    """Where two sides end in a corner only one fillet lies on both; area is that of the box less (4 − π)r² (plane geometry)."""
+    sides = ["bottom", "right", "top", "left"]
+    rows = [f"f = box, {width} by {height}, centred on O"]
+    rows += [
+        f"c{i} = fillet, between f.{a} and f.{b}, radius {radius}"
+        for i, (a, b) in enumerate(zip(sides, sides[1:] + sides[:1], strict=True))
+    ]
+    rows.append("rim = line in, " + " > ".join(f"f.{side} > c{i}" for i, side in enumerate(sides)))
+    done = solved("\n".join(rows) + "\n")
+    rim = done.solution.figure.items["rim"].shape
+    assert isinstance(rim, Loop)
+    assert all(j.is_tangent for j in rim.junctions)
+    assert abs(rim.area) == pytest.approx(width * height - (4 - math.pi) * radius**2)
+
+
+def test_a_fillet_of_a_line_and_a_circle_says_which_when_several_are_drawn() -> None:
+    rows = "c = circle, centre O, radius 30\nA = point, 60 left of O, 10 above\nB = point, 60 right of O, 10 above\nl = line, from A to B\n"
+    undecided = work_out(HEAD + rows + "x = fillet, between l and c, radius 6\n").solution.entries[-1]
+    assert len(undecided.candidates) == 8
+    chosen = solved(rows + "x = fillet, between l and c, radius 6, beside, above, right\n").solution.figure.items["x"]
+    centre = chosen.parts["centre"]
+    assert isinstance(centre, Point)
+    assert centre.y == pytest.approx(16)
+    assert abs(centre) == pytest.approx(36)
+    assert centre.x > 0

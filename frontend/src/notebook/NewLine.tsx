@@ -35,7 +35,7 @@ export function NewLine({ work, kinds }: { work: WorkOut; kinds: KindOut[] }) {
       ({ completions }) => {
         if (stale) return;
         setOffers(completions);
-        setAt(-1);
+        setAt((i) => Math.min(i, completions.length - 1));
       },
       () => setOffers([]),
     );
@@ -46,6 +46,7 @@ export function NewLine({ work, kinds }: { work: WorkOut; kinds: KindOut[] }) {
 
   const take = (text: string) => {
     setRow(/[,>=]\s*$/.test(text) ? text : `${text} `);
+    setAt(-1);
     setListOpen(true);
     input.current?.focus();
   };
@@ -123,6 +124,7 @@ export function NewLine({ work, kinds }: { work: WorkOut; kinds: KindOut[] }) {
           autoComplete="off"
           onChange={(event) => {
             setRow(event.target.value);
+            setAt(-1);
             setListOpen(true);
           }}
           onFocus={() => row.trim() && setListOpen(true)}

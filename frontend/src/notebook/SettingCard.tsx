@@ -135,6 +135,10 @@ function Candidates({ entry }: { entry: Entry }) {
           key={candidate.letter}
           className="act mr-1 mb-1"
           aria-pressed={candidate.chosen}
+          onMouseEnter={() => set({ letter: candidate.letter })}
+          onMouseLeave={() => set({ letter: null })}
+          onFocus={() => set({ letter: candidate.letter })}
+          onBlur={() => set({ letter: null })}
           onClick={() => void edit({ op: "choose", line: entry.line, letter: candidate.letter })}
           onKeyDown={(event) => {
             const letter = event.key.toUpperCase();

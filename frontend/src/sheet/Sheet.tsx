@@ -24,7 +24,7 @@ interface View {
 
 /** The sheet on the board, with a rule along two edges; strokes light up, and can be picked. */
 export function Sheet({ work }: { work: WorkOut }) {
-  const { step, construction, pick, hover, ghosts, spot, open, set } = useBench();
+  const { step, construction, pick, hover, ghosts, letter, spot, open, set } = useBench();
   const { display } = work;
   const whole = useMemo<View>(
     () => ({ x: -EDGE, y: -EDGE, w: display.width + EDGE + 3, h: display.height + EDGE + 3 }),
@@ -189,7 +189,7 @@ export function Sheet({ work }: { work: WorkOut }) {
                   mark={mark}
                   height={display.height}
                   className={mark.kind === "text" ? "now" : "mark-ghost"}
-                  width={mark.kind === "dot" ? 0.9 : WIDTH.ghost}
+                  width={mark.kind === "dot" || candidate.letter === letter ? 0.9 : WIDTH.ghost}
                 />
               ))}
             </g>

@@ -21,6 +21,7 @@ interface Bench {
   open: number | null;
   hover: number | null;
   ghosts: number | null;
+  letter: string | null;
   step: number | null;
   construction: Construction;
   pick: Picking | null;
@@ -40,7 +41,7 @@ interface Bench {
 /** What any part of the bench may set directly. */
 type Looks = Pick<
   Bench,
-  "open" | "hover" | "ghosts" | "step" | "construction" | "pick" | "spot" | "message" | "stale"
+  "open" | "hover" | "ghosts" | "letter" | "step" | "construction" | "pick" | "spot" | "message" | "stale"
 >;
 
 const MOST_UNDO = 500;
@@ -71,7 +72,7 @@ function readPending(id: number): Record<string, Edit> {
 }
 function keepPending(id: number | undefined, edit: Edit, keep: boolean) {
   if (id === undefined) return;
-  const key = `${edit.op} ${"line" in edit ? edit.line : edit.after}`;
+  const key = `${edit.op} ${"line" in edit ? edit.line : "after" in edit ? edit.after : edit.key}`;
   const pending = readPending(id);
   if (keep) pending[key] = edit;
   else delete pending[key];
@@ -129,6 +130,7 @@ export const useBench = create<Bench>((set, get) => {
     open: null,
     hover: null,
     ghosts: null,
+    letter: null,
     step: null,
     construction: "kept",
     pick: null,

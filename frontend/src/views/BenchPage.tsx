@@ -8,6 +8,7 @@ import { Givens } from "../notebook/Givens";
 import { OrderOfWork } from "../notebook/OrderOfWork";
 import { PlanText } from "../notebook/PlanText";
 import { Revisions } from "../notebook/Revisions";
+import { SheetPage } from "../notebook/SheetPage";
 import { Sheet } from "../sheet/Sheet";
 import { StepSlider } from "../sheet/StepSlider";
 import { useBench, useUnsaved } from "../state/bench";
@@ -16,7 +17,7 @@ import { Issue } from "./Issue";
 import { Keys } from "./Keys";
 import { StaleSave } from "./StaleSave";
 
-const TABS = ["Working", "Findings", "Text", "Revisions"] as const;
+const TABS = ["Working", "Sheet", "Findings", "Text", "Revisions"] as const;
 
 /** The Bench: an open notebook beside a drawing board. */
 export function BenchPage() {
@@ -122,6 +123,9 @@ export function BenchPage() {
             <Tabs.Content value="Working" className="page min-h-0 flex-1 overflow-auto px-3" tabIndex={-1}>
               <Givens work={work} />
               <OrderOfWork key={job.id} work={work} kinds={data?.kinds ?? []} />
+            </Tabs.Content>
+            <Tabs.Content value="Sheet" className="page min-h-0 flex-1 overflow-auto px-3" tabIndex={-1}>
+              <SheetPage work={work} />
             </Tabs.Content>
             <Tabs.Content value="Findings" className="page min-h-0 flex-1 overflow-auto px-3" tabIndex={-1}>
               <Findings work={work} />

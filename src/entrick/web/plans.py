@@ -32,6 +32,7 @@ from .schemas import (
     PictureQuery,
     SetClause,
     SetGiven,
+    SetHead,
     SetLine,
     WorkIn,
     WorkOut,
@@ -71,6 +72,8 @@ def _edited(text: str, edit: Edit) -> str:
             return edits.delete_line(text, edit.line)
         case MoveLine():
             return edits.move_line(text, edit.line, edit.to)
+        case SetHead():
+            return edits.set_head(text, edit.key, edit.text)
         case ChooseCandidate():
             return _chosen(text, edit)
 

@@ -15,6 +15,7 @@ from ..core.plan.document import Statement, Unread
 from ..core.plan.expression import write
 from ..core.plan.forms import Slot, match_clause
 from ..core.plan.writer import write_content, write_plan
+from ..core.sheet.layout import FORMS as SHEET_FORMS
 from ..core.solve import Entry, GivenEntry
 from ..store import JobView
 from .schemas import (
@@ -48,6 +49,9 @@ def work(done: Work) -> WorkOut:
             border=sheet.border,
             scale=str(sheet.scale),
             name=sheet.name,
+            said=", ".join(map(str, solution.sheet.clauses)) if solution.sheet else "",
+            errors=sheet.errors,
+            forms=tuple(form.example for form in SHEET_FORMS),
             working=sheet.working,
         ),
         givens=tuple(_given(given, solution.unit) for given in solution.givens),

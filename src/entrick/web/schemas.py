@@ -64,6 +64,14 @@ class MoveLine(BaseModel):
     to: int
 
 
+class SetHead(BaseModel):
+    """Say the title, drawing number, units or sheet differently."""
+
+    op: Literal["head"]
+    key: Literal["plan", "drawing", "units", "sheet"]
+    text: RowText
+
+
 class ChooseCandidate(BaseModel):
     """Choose a lettered candidate of a statement."""
 
@@ -73,7 +81,8 @@ class ChooseCandidate(BaseModel):
 
 
 Edit = Annotated[
-    SetGiven | SetClause | SetLine | InsertLine | DeleteLine | MoveLine | ChooseCandidate, Field(discriminator="op")
+    SetGiven | SetClause | SetLine | InsertLine | DeleteLine | MoveLine | SetHead | ChooseCandidate,
+    Field(discriminator="op"),
 ]
 
 
@@ -182,7 +191,10 @@ class SheetOut(BaseModel):
     border: float
     scale: str
     name: str
+    said: str
     working: tuple[str, ...]
+    errors: tuple[PlanError, ...]
+    forms: tuple[str, ...]
 
 
 class WorkOut(BaseModel):

@@ -31,5 +31,9 @@ def run(port: int, database: Path | None, demo: bool) -> None:
     # What the desk keeps from one answer to the next holds no cycles: look through it seldom.
     gc.freeze()
     gc.set_threshold(50_000, 20, 100)
+    try:
+        server = waitress.create_server(create_app(store), host="127.0.0.1", port=port, threads=8, ident=None)
+    except OSError as error:
+        raise SystemExit(f"port {port} cannot be used ({error.strerror}): name another with --port") from error
     print(f"Entrick is at http://127.0.0.1:{port}/  (Ctrl+C stops it)", flush=True)
-    waitress.serve(create_app(store), host="127.0.0.1", port=port, threads=8, ident=None)
+    server.run()

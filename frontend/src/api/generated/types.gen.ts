@@ -898,6 +898,26 @@ export type SetGiven = {
 };
 
 /**
+ * SetHead
+ *
+ * Say the title, drawing number, units or sheet differently.
+ */
+export type SetHead = {
+    /**
+     * Key
+     */
+    key: 'plan' | 'drawing' | 'units' | 'sheet';
+    /**
+     * Op
+     */
+    op: 'head';
+    /**
+     * Text
+     */
+    text: string;
+};
+
+/**
  * SetLine
  *
  * Put other text on a line.
@@ -968,6 +988,14 @@ export type SheetOut = {
      */
     border: number;
     /**
+     * Errors
+     */
+    errors: Array<PlanError>;
+    /**
+     * Forms
+     */
+    forms: Array<string>;
+    /**
      * Height
      */
     height: number;
@@ -975,6 +1003,10 @@ export type SheetOut = {
      * Name
      */
     name: string;
+    /**
+     * Said
+     */
+    said: string;
     /**
      * Scale
      */
@@ -1119,6 +1151,8 @@ export type WorkIn = {
     } & DeleteLine) | ({
         op: 'move';
     } & MoveLine) | ({
+        op: 'head';
+    } & SetHead) | ({
         op: 'choose';
     } & ChooseCandidate) | null;
     /**

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 
 from ..figure import Ref
 from ..geometry import Arc, Circle, Line, Point, support
@@ -29,8 +30,14 @@ _SWING = math.radians(14)
 """Half the length of a light swing drawn where a centre is expected."""
 
 
-def construct(args: Args) -> Made:
+def construct(args: Args, keep: Callable[[Tangency], bool] | None = None) -> Made:
     """Construct an arc of given radius that meets two conditions.
+
+    Parameters
+    ----------
+    args : Args
+    keep : callable, optional
+        Which solutions are meant, where some are; all of them otherwise.
 
     Returns
     -------
@@ -55,6 +62,8 @@ def construct(args: Args) -> Made:
     found = tangencies(loci[0], loci[1], size)
     if not found:
         raise ClauseError(_why_none(args, said, loci, size), said[1].clause)
+    if keep is not None:
+        found = tuple(filter(keep, found)) or found
     long = any(s.word("span") == "long" for s in args.all("span"))
     options = [_option(tangency, said, size, long) for tangency in found]
     index, candidates = choose(options, args, "arc")
@@ -165,7 +174,8 @@ def _option(tangency: Tangency, said: list[Said], size: Number, long: bool) -> O
         f"{locus.contact} {clause.ref('target').text}" for locus, clause in zip(tangency.loci, said, strict=True)
     )
     contacts = {locus.contact for locus, clause in zip(tangency.loci, said, strict=True) if clause.key == "touching"}
-    traits = frozenset(contacts & {"beside", "around", "inside"}) if len(contacts) == 1 else frozenset()
+    contacts &= {"beside", "around", "inside"}
+    traits = frozenset(contacts) if len(contacts) == 1 else frozenset()
     if start is None or end is None or abs(start - end) <= same(float(size)):
         return Option(circle, tangency.centre, about, traits)
     arc = Arc.between(circle, start, end, long)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 from dataclasses import replace
 
@@ -66,6 +67,34 @@ def move_line(text: str, line: int, to: int) -> str:
     row = rows.pop(_index(rows, line))
     rows.insert(max(0, min(to - 1, len(rows))), row)
     return _join(rows)
+
+
+HEAD = ("plan", "drawing", "units", "sheet")
+"""The lines that head a plan, in their usual order."""
+
+
+def set_head(text: str, key: str, said: str) -> str:
+    """Say a heading line differently, or write it in its usual place; an empty text takes it out.
+
+    Parameters
+    ----------
+    key : str
+        One of `HEAD`.
+    said : str
+        What stands behind the key: a title without its quotes, a drawing number, a unit, the sheet's clauses.
+    """
+    rows = _rows(text)
+    said = one_row(said).strip()
+    row = f'plan "{said.replace(chr(34), chr(0x2033))}"' if key == "plan" else f"{key} {said}"
+    stands = {
+        word: index for index, row_ in enumerate(rows) for word in HEAD if re.match(rf"\s*{word}\b(?!\s*=)", row_)
+    }
+    if key in stands:
+        if not said:
+            return delete_line(text, stands[key] + 1)
+        return set_line(text, stands[key] + 1, row)
+    before = [stands[word] + 1 for word in HEAD[: HEAD.index(key)] if word in stands]
+    return insert_line(text, max(before, default=0), row) if said else text
 
 
 def set_given(text: str, line: int, value: str) -> str:

@@ -1,0 +1,87 @@
+import { useState } from "react";
+import type { Edit, WorkOut } from "../api/client";
+import { useBench } from "../state/bench";
+import { Figures } from "../ui/Figures";
+import { Mistake } from "./Mistake";
+
+/** Title strip, units and sheet, with the arithmetic that places the view. */
+export function SheetPage({ work }: { work: WorkOut }) {
+  const edit = useBench((bench) => bench.edit);
+  const put = (key: Extract<Edit, { op: "head" }>["key"]) => (text: string) =>
+    void edit({ op: "head", key, text });
+  return (
+    <section aria-label="The sheet and its title strip">
+      <Field label="Title" value={work.title} put={put("plan")} />
+      <Field label="Drawing number" value={work.drawing} put={put("drawing")} />
+      <p className="flex items-baseline gap-2">
+        <label htmlFor="units" className="w-32 shrink-0 font-semibold">
+          Units
+        </label>
+        <select
+          id="units"
+          className="field"
+          value={work.unit}
+          onChange={(event) => put("units")(event.target.value)}
+        >
+          <option value="mm">mm</option>
+          <option value="in">in</option>
+        </select>
+        <span className="text-pencil">what bare numbers mean; the numbers stay as written</span>
+      </p>
+      <Field label="Sheet" value={work.sheet.said} put={put("sheet")} hint={work.sheet.name} />
+      {work.sheet.errors.map((error) => (
+        <Mistake key={error.message} message={error.message} line={error.line} />
+      ))}
+      <p className="pl-34 text-pencil">
+        {work.sheet.forms.map((form) => (
+          <span key={form} className="block">
+            {form}
+          </span>
+        ))}
+      </p>
+      <h2 className="pt-7 text-lg font-semibold">Where the view stands</h2>
+      {work.sheet.working.map((row) => (
+        <p key={row} className="font-lettering">
+          <Figures text={row} />
+        </p>
+      ))}
+    </section>
+  );
+}
+
+function Field({
+  label,
+  value,
+  put,
+  hint,
+}: {
+  label: string;
+  value: string;
+  put: (text: string) => void;
+  hint?: string;
+}) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const done = () => {
+    if (typed !== null && typed.trim() !== value) put(typed);
+    setTyped(null);
+  };
+  const id = label.toLowerCase().replace(" ", "-");
+  return (
+    <p className="flex items-baseline gap-2">
+      <label htmlFor={id} className="w-32 shrink-0 font-semibold">
+        {label}
+      </label>
+      <input
+        id={id}
+        className="field min-w-0 flex-1"
+        value={typed ?? value}
+        placeholder={hint}
+        spellCheck={false}
+        autoComplete="off"
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={done}
+        onKeyDown={(event) => event.key === "Enter" && done()}
+      />
+    </p>
+  );
+}

@@ -1,0 +1,47 @@
+"""``fillet``: an arc of given radius that rounds the corner of any two curves."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from ..geometry import Arc, Circle, Line
+from ..geometry.locus import Tangency
+from ..geometry.shapes import is_drawn_at
+from ..kind import CHOICES, Args, Kind, Made, Said
+from ..plan.forms import Form
+from . import arc
+
+
+def construct(args: Args) -> Made:
+    """Construct an arc touching two curves where both are drawn; see the kind ``arc`` for how its centre is found."""
+    between = args.need("between")
+    curves = [between.shape(slot) for slot in ("first", "second")]
+    touching = tuple(Said("touching", between.clause, (("target", between.ref(slot)),)) for slot in ("first", "second"))
+    others = tuple(said for said in args.said if said is not between)
+
+    def is_drawn(tangency: Tangency) -> bool:
+        return all(
+            touch is not None and isinstance(curve, Line | Circle | Arc) and is_drawn_at(curve, touch)
+            for curve, touch in zip(curves, tangency.touches, strict=True)
+        )
+
+    made = arc.construct(Args(args.name, args.unit, (*others, *touching)), is_drawn)
+    names = [between.ref(slot).text for slot in ("first", "second")]
+    radius = args.say(args.need("radius").length("radius").value)
+    return replace(made, sentence=f"Fillet {args.name} of radius {radius} between {names[0]} and {names[1]}.")
+
+
+KIND = Kind(
+    name="fillet",
+    group="Circles and arcs",
+    summary="rounds the corner of two lines, circles or arcs",
+    example="round = fillet, between edge and ring, radius 6",
+    mistake="Its centre is found by eye: it lies where the parallels and swings at the radius cross.",
+    forms=(
+        Form("between {first:curve} [and] {second:curve}", needed=True),
+        Form("radius {radius:radius}", needed=True),
+        Form("{contact:beside/around/inside}", "contact", choice=True),
+        *CHOICES,
+    ),
+    construct=construct,
+)

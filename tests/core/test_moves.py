@@ -50,6 +50,9 @@ def test_points_by_offsets_and_by_angle() -> None:
     c = shape(done, "C")
     assert isinstance(c, Point)
     assert (c.x, c.y) == pytest.approx((10 * math.sqrt(3), 10))
+    more = work_out(HEAD + "A = point, 20 from O at 30°\nB = point, 20 right, 10 above of O\n")
+    assert shape(more, "A") == c
+    assert shape(more, "B") == Point(20, 10)
     assert "same direction twice" in error("A = point, 3 right of O, 4 left of O")
     assert "measured from" in error("A = point, 3 right")
     assert "also needs its angle" in error("A = point, 3 from O")
@@ -81,6 +84,22 @@ def test_lines_level_plumb_at_an_angle_parallel_and_square() -> None:
     x = shape(done, "X")
     assert isinstance(x, Point)
     assert (x.x, x.y) == pytest.approx((30, 30 * math.tan(math.radians(30))))
+
+
+def test_a_line_may_be_said_in_several_ways() -> None:
+    rows = "A = point, 30 right of O, 4 above\n" + "".join(
+        f"l{i} = line, {said}\n"
+        for i, said in enumerate(
+            ("from O to A", "O A", "O to A", "through O and A", "through O A", "through O, through A")
+        )
+    )
+    done = work_out(HEAD + rows + "m = line, from O, level\nn = line, through O, level\n")
+    assert not done.solution.errors
+    assert len({shape(done, f"l{i}") for i in range(6)}) == 1
+    assert shape(done, "m") == shape(done, "n")
+    pair = HEAD + TWO + "s = line, touching a, touching b, outer, above\nt = line, touching a and b, outer, above\n"
+    assert shape(work_out(pair), "s") == shape(work_out(pair), "t")
+    assert "nothing more" in error(TWO + "t = line, touching a and b, level")
 
 
 circle_rows = st.tuples(st.floats(-60, 60), st.floats(-60, 60), st.floats(2, 40))

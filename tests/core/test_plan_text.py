@@ -94,6 +94,9 @@ def test_any_text_at_all_is_read_without_a_fault_and_none_of_it_is_lost(text: st
         ("x = circle, centre ring.middle, radius 3", "has no part middle", None),
         ("x = line, through O", "needs two conditions", None),
         ("x = line, from O to O", "same place", None),
+        ("x = line, through O, horizontal", "did you mean level", "x = line, through O, level"),
+        ("x = crossing of ring and O.level, left", "comma parts crossing", "x = crossing, of ring and O.level, left"),
+        ("x = circle, center O, dia 8", "did you mean centre", "x = circle, centre O, dia 8"),
     ],
 )
 def test_a_mistake_says_what_was_expected_and_offers_the_mend(row: str, says: str, mend: str | None) -> None:

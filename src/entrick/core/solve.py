@@ -297,6 +297,11 @@ def _swap(text: str, wrong: str, right: str) -> str:
 
 
 def _unknown_kind(name: str) -> ClauseError:
+    run_on = next((kind for kind in kinds() if name.startswith(f"{kind} ")), None)
+    if run_on:
+        return ClauseError(
+            f"a comma parts {run_on} from its clauses", None, (name, name.replace(run_on, f"{run_on},", 1))
+        )
     close = get_close_matches(name, list(kinds()), 1, 0.5)
     hint = f"; did you mean {close[0]}?" if close else f"; there are {', '.join(kinds())}"
     return ClauseError(

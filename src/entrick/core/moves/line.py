@@ -17,11 +17,16 @@ from ..tolerance import same
 def construct(args: Args) -> Made:
     """Construct a straight line from any two sufficient conditions."""
     span, throughs, touchings = args.get("from"), args.all("through"), args.all("touching")
+    both = args.get("pair of circles")
     directions = args.all("level", "plumb", "at", "parallel", "square")
     if span:
         if throughs or touchings or directions:
             raise ClauseError("a line from a point to a point needs nothing more", span.clause)
         return _two_points(args, span.ref("start"), span.ref("finish"))
+    if both:
+        if throughs or touchings or directions:
+            raise ClauseError("a line touching two circles needs nothing more", both.clause)
+        return _touching(args, both.ref("first"), both.ref("second"))
     count = len(throughs) + len(touchings) + len(directions)
     if count != 2:
         raise ClauseError(
@@ -185,15 +190,20 @@ KIND = Kind(
     "and draw to them.",
     forms=(
         Form("from {start:point} to {finish:point}"),
+        Form("through {start:point} [and] {finish:point}", "from"),
         Form("through {point:point}", most=2),
+        Form("from {point:point}", "through", most=2),
         Form("level"),
         Form("plumb"),
         Form("at {angle:angle}"),
         Form("parallel to {line:line}", "parallel"),
         Form("square to {line:line}", "square"),
         Form("touching {circle:circle}", most=2),
+        Form("touching {first:circle} [and] {second:circle}", "pair of circles"),
         Form("{pair:outer/crossed}", "pair", choice=True),
         *CHOICES,
+        # Last, so that no word of the forms above is taken for a point.
+        Form("{start:point} [to] {finish:point}", "from"),
     ),
     construct=construct,
 )

@@ -29,7 +29,7 @@ def construct(args: Args) -> Made:
 
 
 def _at_angle(args: Args, clause: Said) -> Made:
-    angle = args.get("at")
+    angle = clause if clause.has("angle") else args.get("at")
     if angle is None:
         raise ClauseError("a distance from a point also needs its angle, such as  at 30°", clause.clause)
     distance, origin, degrees = clause.length("distance"), clause.ref("origin"), angle.length("angle")
@@ -65,11 +65,12 @@ def _at_angle(args: Args, clause: Said) -> Made:
 
 
 def _by_offsets(args: Args, offsets: list[Said]) -> Made:
-    if not offsets[0].has("origin"):
+    named = next((clause for clause in offsets if clause.has("origin")), None)
+    if named is None:
         raise ClauseError("say what the offset is measured from, such as  20 right of O", offsets[0].clause)
     place: Point | None = None
     told, steps, seen = [], [], set[str]()
-    origin = offsets[0].ref("origin")
+    origin = named.ref("origin")
     for clause in offsets:
         way, amount = clause.word("way"), clause.length("amount")
         origin = clause.ref("origin") if clause.has("origin") else origin
@@ -116,6 +117,7 @@ KIND = Kind(
         Form("{amount:length} {way:left/right/above/below} [of] {origin:point}", "offset", most=2),
         Form("{amount:length} {way:left/right/above/below}", "offset", most=2),
         Form("{distance:length} from {origin:point}", "from"),
+        Form("{distance:length} from {origin:point} at {angle:angle}", "from"),
         Form("at {angle:angle}"),
     ),
     construct=construct,

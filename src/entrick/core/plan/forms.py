@@ -210,6 +210,27 @@ def _lengths(slot: Slot, items: tuple[Item, ...]) -> Sequence[int]:
     return (1,) if isinstance(first, Name) and first.text in slot.choices else ()
 
 
+ELSEWHERE = {
+    "horizontal": "level",
+    "horizontally": "level",
+    "vertical": "plumb",
+    "vertically": "plumb",
+    "perpendicular": "square",
+    "tangent": "touching",
+    "tangential": "touching",
+    "center": "centre",
+    "dia": "diameter",
+    "rad": "radius",
+    "up": "above",
+    "down": "below",
+    "over": "above",
+    "under": "below",
+    "outside": "beside",
+    "within": "inside",
+}
+"""Words other offices use, and ours."""
+
+
 def _misfit(clause: Clause, index: int, forms: Sequence[Form], kind: str) -> ClauseError:
     first = clause.items[0]
     head = first.text if isinstance(first, Name) else ""
@@ -220,6 +241,9 @@ def _misfit(clause: Clause, index: int, forms: Sequence[Form], kind: str) -> Cla
         word for form in forms for slot in form.slots for word in slot.choices if len(form.parts) == 1
     }
     close = get_close_matches(head, heads, 1, 0.6) if head else []
+    meant = ELSEWHERE.get(head)
+    if meant in heads:
+        close = [meant]
     if close:
         return ClauseError(f"{kind} takes no clause {head}; did you mean {close[0]}?", index, (head, close[0]))
     plain = [form.example for form in forms if not form.choice]

@@ -21,7 +21,7 @@ export function OrderOfWork({ work, kinds }: { work: WorkOut; kinds: KindOut[] }
       <h2 id="order" className="text-lg font-semibold">
         Order of work
       </h2>
-      {entries.length === 0 && <FirstLines />}
+      <FirstLines written={entries.map((entry) => entry.text)} />
       <ol>
         {entries.map((entry) => {
           if (entry.comment)
@@ -95,23 +95,22 @@ const FIRST = [
   "eye = circle, centre A, diameter 60",
 ];
 
-/** An empty plan offers the three usual first lines. */
-function FirstLines() {
+/** An empty plan offers the three usual first lines, one after another. */
+function FirstLines({ written }: { written: string[] }) {
   const edit = useBench((bench) => bench.edit);
+  const next = FIRST[written.length];
+  if (next === undefined || written.some((row, i) => row !== FIRST[i])) return null;
   return (
-    <div className="ml-10">
-      <p className="text-pencil">Work usually starts like this. Choose a line to write it down:</p>
-      {FIRST.map((row) => (
-        <button
-          key={row}
-          className="act mr-2 font-[inherit]"
-          onClick={() =>
-            void edit({ op: "insert", after: useBench.getState().text.split("\n").length - 1, text: row })
-          }
-        >
-          {row}
-        </button>
-      ))}
-    </div>
+    <p className="ml-10 text-pencil">
+      {written.length === 0 ? "Work usually starts like this: " : "and then like this: "}
+      <button
+        className="act"
+        onClick={() =>
+          void edit({ op: "insert", after: useBench.getState().text.split("\n").length - 1, text: next })
+        }
+      >
+        {next}
+      </button>
+    </p>
   );
 }

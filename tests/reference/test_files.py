@@ -5,6 +5,7 @@ import io
 import json
 import math
 import re
+import socket
 import subprocess
 import sys
 import xml.etree.ElementTree as ET
@@ -194,3 +195,27 @@ def test_sample_plans_are_proved_clean_and_written_canonically(samples: dict[str
     for text in samples.values():
         assert write_plan(read_plan(text)) == text
         assert not [f for f in work_out(text).findings if f.weight in ("wrong", "look")]
+
+
+def test_the_shell_says_what_is_wrong_beside_what_it_draws(tmp_path: Path) -> None:
+    plan = tmp_path / "half.entrick"
+    plan.write_text("O = datum\nc = circle, centre O, radius 9\nd = circle, centre X, radius 4\n", "utf-8")
+    out = tmp_path / "half.svg"
+    drawn = shell("draw", str(plan), "-o", str(out), "--clean")
+    assert drawn.returncode == 0
+    assert f"{plan}:3: nothing above is called X" in drawn.stderr
+    assert out.read_text().startswith("<svg")
+    assert shell("draw", str(plan), "-o", str(tmp_path / "half")).returncode == 2
+    assert shell("check", str(tmp_path / "none.entrick")).returncode == 2
+    plan.write_text("#\n" * 3000, "utf-8")
+    assert "at most" in shell("solve", str(plan)).stderr
+
+
+def test_a_port_in_use_is_said(tmp_path: Path) -> None:
+    with socket.socket() as taken:
+        taken.bind(("127.0.0.1", 0))
+        taken.listen()
+        port = taken.getsockname()[1]
+        refused = shell("serve", "--port", str(port), "--database", str(tmp_path / "r.db"))
+    assert refused.returncode == 1
+    assert f"port {port} cannot be used" in refused.stderr

@@ -4,14 +4,6 @@ import { useBench } from "../state/bench";
 import { MarkShape } from "./MarkShape";
 import { Rules } from "./Rules";
 
-/** Widths in mm as the core's line kinds have them, for what is shown on screen. */
-const WIDTH: Record<string, number> = {
-  outline: 0.5,
-  construction: 0.18,
-  border: 0.7,
-  strip: 0.35,
-  ghost: 0.35,
-};
 const EDGE = 9;
 const LIGHT = new Set(["construction", "point", "letter"]);
 
@@ -25,7 +17,7 @@ interface View {
 /** The sheet on the board, with a rule along two edges; strokes light up, and can be picked. */
 export function Sheet({ work }: { work: WorkOut }) {
   const { step, construction, pick, hover, ghosts, letter, spot, open, set } = useBench();
-  const { display } = work;
+  const { display, widths } = work;
   const whole = useMemo<View>(
     () => ({ x: -EDGE, y: -EDGE, w: display.width + EDGE + 3, h: display.height + EDGE + 3 }),
     [display.width, display.height],
@@ -133,35 +125,11 @@ export function Sheet({ work }: { work: WorkOut }) {
           strokeWidth={0.25}
         />
         <Rules width={display.width} height={display.height} unit={work.unit} />
-        <Strokes marks={shown} height={display.height} construction={construction} />
-        {lit !== null && (
-          <g aria-hidden="true">
-            {shown
-              .filter((mark) => mark.line === lit)
-              .map((mark, i) => (
-                <MarkShape
-                  key={i}
-                  mark={mark}
-                  height={display.height}
-                  className="now"
-                  width={mark.kind === "dot" ? 0.9 : 0.7}
-                />
-              ))}
-          </g>
-        )}
+        <Strokes marks={shown} height={display.height} construction={construction} widths={widths} />
+        {lit !== null && <Lit marks={shown.filter((mark) => mark.line === lit)} height={display.height} />}
         {current && (
           <g data-testid="current-step" aria-hidden="true">
-            {shown
-              .filter((mark) => mark.step === step)
-              .map((mark, i) => (
-                <MarkShape
-                  key={i}
-                  mark={mark}
-                  height={display.height}
-                  className="now"
-                  width={mark.kind === "dot" ? 0.9 : mark.role === "outline" ? 0.7 : 0.45}
-                />
-              ))}
+            <Lit marks={shown.filter((mark) => mark.step === step)} height={display.height} />
             {current.needle && (
               <g className="now" data-testid="needle">
                 <circle
@@ -189,7 +157,7 @@ export function Sheet({ work }: { work: WorkOut }) {
                   mark={mark}
                   height={display.height}
                   className={mark.kind === "text" ? "now" : "mark-ghost"}
-                  width={mark.kind === "dot" || candidate.letter === letter ? 0.9 : WIDTH.ghost}
+                  width={mark.kind === "dot" || candidate.letter === letter ? 0.9 : widths.ghost}
                 />
               ))}
             </g>
@@ -229,13 +197,32 @@ export function Sheet({ work }: { work: WorkOut }) {
   );
 }
 
+/** Strokes in the accent: what is meant just now. */
+function Lit({ marks, height }: { marks: Mark[]; height: number }) {
+  return (
+    <g aria-hidden="true">
+      {marks.map((mark, i) => (
+        <MarkShape
+          key={i}
+          mark={mark}
+          height={height}
+          className="now"
+          width={mark.kind === "dot" ? 0.9 : 0.6}
+        />
+      ))}
+    </g>
+  );
+}
+
 interface StrokesProps {
   marks: Mark[];
   height: number;
   construction: string;
+  /** Widths in mm of the kinds of line. */
+  widths: Record<string, number>;
 }
 
-const Strokes = memo(function Strokes({ marks, height, construction }: StrokesProps) {
+const Strokes = memo(function Strokes({ marks, height, construction, widths }: StrokesProps) {
   const faint = construction === "faded" ? "opacity-35" : "";
   return (
     <g data-testid="strokes">
@@ -245,7 +232,7 @@ const Strokes = memo(function Strokes({ marks, height, construction }: StrokesPr
           mark={mark}
           height={height}
           className={LIGHT.has(mark.role) ? `mark-${mark.role} ${faint}` : `mark-${mark.role}`}
-          width={mark.kind === "dot" ? undefined : WIDTH[mark.role]}
+          width={mark.kind === "dot" ? undefined : widths[mark.role]}
         />
       ))}
     </g>

@@ -15,6 +15,7 @@ from ..core.plan.document import Statement, Unread
 from ..core.plan.expression import write
 from ..core.plan.forms import Slot, match_clause
 from ..core.plan.writer import write_content, write_plan
+from ..core.sheet import WIDTHS
 from ..core.sheet.layout import FORMS as SHEET_FORMS
 from ..core.solve import Entry, GivenEntry
 from ..store import JobView
@@ -58,6 +59,7 @@ def work(done: Work) -> WorkOut:
         entries=tuple(_entries(done)),
         steps=tuple(_step(step, done) for step in done.steps),
         display=done.display,
+        widths={role: kind.width for role, kind in WIDTHS.items()},
         findings=tuple(
             FindingOut(weight=f.weight, rule=f.rule, message=f.message, line=f.line, place=_pair(f.place))
             for f in done.findings

@@ -209,6 +209,7 @@ class WorkOut(BaseModel):
     entries: tuple[EntryOut, ...]
     steps: tuple[StepOut, ...]
     display: DisplayList
+    widths: dict[str, float]
     findings: tuple[FindingOut, ...]
 
 

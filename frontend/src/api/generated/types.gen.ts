@@ -1201,6 +1201,12 @@ export type WorkOut = {
      * Unit
      */
     unit: 'mm' | 'in';
+    /**
+     * Widths
+     */
+    widths: {
+        [key: string]: number;
+    };
 };
 
 export type PlansCompletionCompletePostData = {

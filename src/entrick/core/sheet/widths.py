@@ -18,6 +18,7 @@ WIDTHS: dict[str, LineKind] = {
     "outline": LineKind(0.5),
     "construction": LineKind(0.18, (), 0.55),
     "point": LineKind(0.18, (), 0.8),
+    "ghost": LineKind(0.35, (2.5, 1.5)),
     "border": LineKind(0.7),
     "strip": LineKind(0.35),
     "lettering": LineKind(0.25),

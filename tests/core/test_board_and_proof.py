@@ -99,6 +99,7 @@ def test_settings_scale_but_angles_do_not() -> None:
     half = length_setting(F(141, 2), kit, Scale(1, 2), Unit.MM)
     assert (half.reading, half.error) == ("just under 35.5 mm", 0.25)
     assert half.drawn == 35.25
+    assert half.rounding == "setting to the graduation is 0.25 mm over"
     done = work_out(
         "units mm\nsheet A4, scale 1:2\nO = datum\nl = line, through O, at 22.5°\nP = point, 400 from O, at 20.2°\n"
     )
@@ -106,6 +107,7 @@ def test_settings_scale_but_angles_do_not() -> None:
     assert [a.actual for a in angles] == [0, 22.5, 20.2]
     assert [s.tool for s in done.steps if s.setting and s.setting.is_angle] == ["T-square", "protractor", "protractor"]
     assert angles[2].reading == "just over 20°"
+    assert [a.rounding for a in angles] == ["", "stands on the graduation", "setting to the graduation is 0.2° under"]
 
 
 def test_beyond_its_reach_the_compass_gives_way_to_the_beam() -> None:

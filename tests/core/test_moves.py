@@ -37,6 +37,7 @@ def test_every_kind_declares_an_example_that_reads(kind) -> None:  # type: ignor
         assert "nothing above is called" in found.message or "already the name" in found.message
     assert kind.mistake
     assert kind.summary
+    assert not kind.choosing_words & {form.head for form in kind.forms if form.needed}
 
 
 def test_points_by_offsets_and_by_angle() -> None:

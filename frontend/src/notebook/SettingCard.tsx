@@ -107,7 +107,8 @@ function SettingPicture({ step }: { step: StepOut }) {
         </strong>
       </p>
       <p className="text-[15px] text-pencil">
-        <Figures text={setting.told} />; {setting.rounding}
+        <Figures text={setting.told} />
+        {setting.rounding && `; ${setting.rounding}`}
       </p>
       <div className="overflow-hidden">
         <img

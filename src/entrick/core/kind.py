@@ -281,6 +281,13 @@ class Kind:
     forms: tuple[Form, ...]
     construct: Callable[[Args], Made]
 
+    @property
+    def choosing_words(self) -> frozenset[str]:
+        """Every word with which a clause that only chooses among solutions begins."""
+        choices = [form for form in self.forms if form.choice]
+        words = {word for form in choices for slot in form.slots for word in slot.choices}
+        return frozenset(words | {form.head for form in choices if form.head})
+
 
 ORDINALS = ("first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth")
 CLEARLY = 0.1

@@ -83,10 +83,7 @@ def _chosen(text: str, edit: ChooseCandidate) -> str:
     candidate = next((c for c in entry.candidates if c.letter == edit.letter), None) if entry else None
     if entry is None or candidate is None:
         raise edits.EditError(f"line {edit.line} has no candidate {edit.letter}")
-    forms = kinds()[entry.statement.kind].forms
-    words = frozenset(
-        word for form in forms if form.choice for word in (form.head, *(c for slot in form.slots for c in slot.choices))
-    )
+    words = kinds()[entry.statement.kind].choosing_words
     return edits.choose_candidate(text, edit.line, candidate.words, words)
 
 

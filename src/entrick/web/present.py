@@ -155,7 +155,7 @@ def _step(step: BoardStep, done: Work) -> StepOut:
             reading=s.reading,
             error=s.error,
             told=s.told,
-            rounding=_rounding(s.error, "°" if s.is_angle else f" {kit.unit}"),
+            rounding=s.rounding,
             picture="/api/pictures/setting.svg?"
             + urlencode({"tool": step.tool, "value": f"{s.drawn:.6g}", "unit": unit, "graduation": kit.graduation}),
         )
@@ -169,12 +169,6 @@ def _step(step: BoardStep, done: Work) -> StepOut:
         setting=setting,
         needle=_pair(done.sheet.on_paper(step.needle)) if step.needle else None,
     )
-
-
-def _rounding(error: float, unit: str) -> str:
-    if error == 0:
-        return "stands on the graduation"
-    return f"setting to the graduation is {abs(error):.4f}".rstrip("0") + f"{unit} {'over' if error > 0 else 'under'}"
 
 
 def kind(declared: Kind) -> KindOut:

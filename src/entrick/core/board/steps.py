@@ -32,6 +32,8 @@ class Setting:
         What the rounding to a graduation adds, same unit as `drawn`.
     told : str
         The whole conversion in words: ``70 at 1:2 is 35``.
+    rounding : str
+        What the graduation adds or takes, in words; empty where nothing is read off.
     """
 
     is_angle: bool
@@ -40,6 +42,7 @@ class Setting:
     reading: str
     error: float
     told: str
+    rounding: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -146,7 +149,7 @@ def angle_setting(degrees: Number, kit: Kit) -> Setting:
         return Setting(True, float(degrees), float(degrees), told, 0.0, told)
     read = read_on_rule(degrees, kit.protractor, Unit.MM)
     told = f"{spell_angle(degrees)} on the protractor"
-    return Setting(True, float(degrees), float(degrees), f"{read.text}°", read.error, told)
+    return Setting(True, float(degrees), float(degrees), f"{read.text}°", read.error, told, _rounding(read, "°"))
 
 
 def length_setting(actual: Number, kit: Kit, scale: Scale, unit: Unit) -> Setting:
@@ -163,7 +166,16 @@ def length_setting(actual: Number, kit: Kit, scale: Scale, unit: Unit) -> Settin
     read = read_on_rule(on_rule, kit.graduation, kit.unit)
     drawn_text = f"{spell(on_rule, kit.unit)} {kit.unit}"
     told = drawn_text if scale.ratio == 1 and unit is kit.unit else f"{spell(actual, unit)} at {scale} is {drawn_text}"
-    return Setting(False, float(actual), float(on_rule), _read(read, kit.unit), read.error, told)
+    return Setting(
+        False, float(actual), float(on_rule), _read(read, kit.unit), read.error, told, _rounding(read, f" {kit.unit}")
+    )
+
+
+def _rounding(read: Reading, unit: str) -> str:
+    if read.error == 0:
+        return "stands on the graduation"
+    size = f"{abs(read.error):.4f}".rstrip("0")
+    return f"setting to the graduation is {size}{unit} {'over' if read.error > 0 else 'under'}"
 
 
 def _read(read: Reading, unit: Unit) -> str:

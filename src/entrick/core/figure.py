@@ -36,7 +36,7 @@ class Item:
     name: str
     shape: Shape | Loop | Family
     line: int
-    parts: Mapping[str, Shape] = field(default_factory=dict)
+    parts: Mapping[str, Shape | Loop] = field(default_factory=dict)
     centre_name: str = ""
 
 
@@ -45,7 +45,7 @@ class Ref:
     """A reference as written, with what it refers to."""
 
     text: str
-    shape: Shape | Family
+    shape: Shape | Loop | Family
     centre_name: str = ""
 
 
@@ -54,7 +54,9 @@ _TYPES: dict[str, tuple[type, ...]] = {
     "line": (Line,),
     "circle": (Circle, Arc),
     "curve": (Line, Circle, Arc),
-    "shape": (Point, Line, Circle, Arc),
+    "shape": (Point, Line, Circle, Arc, Loop),
+    "run": (Loop,),
+    "walkable": (Line, Circle, Arc, Loop),
 }
 _CALLED = {
     Point: "a point",
@@ -69,7 +71,9 @@ _WANTED = {
     "line": "a line",
     "circle": "a circle or arc",
     "curve": "a line, circle or arc",
-    "shape": "a point, line, circle or arc",
+    "shape": "a point, line, circle, arc or outline",
+    "run": "an outline or a run of pieces",
+    "walkable": "a line, circle, arc or run of pieces",
 }
 
 
@@ -88,7 +92,7 @@ class Figure:
         text : str
             A name or dotted part: ``eyeA``, ``top.touch.eyeA``.
         wanted : str
-            "point", "line", "circle", "curve" or "shape".
+            "point", "line", "circle", "curve", "shape", "run" or "walkable".
 
         Raises
         ------
@@ -113,7 +117,7 @@ class Figure:
             hint = f"; did you mean {name}.{fitting[0]}?" if fitting and not part else ""
             instead = (text, f"{name}.{fitting[0]}") if hint else None
             raise ClauseError(f"{text} is {found}; {_WANTED[wanted]} is wanted here{hint}", None, instead)
-        return Ref(text, shape, (item.centre_name or f"{name}.centre") if not part else f"{text}.centre")  # type: ignore[arg-type]
+        return Ref(text, shape, (item.centre_name or f"{name}.centre") if not part else f"{text}.centre")
 
     def things(self) -> Iterator[tuple[str, Shape | Loop]]:
         """Return everything made by name, the members of families one by one."""

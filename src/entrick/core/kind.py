@@ -12,6 +12,7 @@ from .geometry import Line, Loop, Point, Shape
 from .geometry.place import SIDES, on_side
 from .geometry.walk import Stop
 from .measure import Number, Quantity, Unit, spell
+from .notes import Note
 from .plan.errors import ClauseError
 from .plan.forms import Form
 
@@ -22,6 +23,8 @@ class Role(StrEnum):
     CONSTRUCTION = "construction"
     OUTLINE = "outline"
     POINT = "point"
+    HIDDEN = "hidden"
+    CENTRE = "centre"
 
 
 class Tool(StrEnum):
@@ -102,22 +105,28 @@ class Made:
     working : tuple of str
         Formula, numbers put in, result: as the drafter would write it.
     steps : tuple of Step
-    parts : mapping of str to Shape
+    parts : mapping of str to Shape or Loop
     centre_name : str
     candidates : tuple of Candidate
         All solutions when there were several.
     placing : Placing or None
         For a datum: where it stands on the sheet.
+    lined : Role or None
+        What a run of pieces is gone over as; None while it is construction.
+    notes : tuple of Note
+        What is drawn in paper sizes whatever the scale: dimensions, hatching, centre lines, labels.
     """
 
     shape: Shape | Loop | Family
     sentence: str
     working: tuple[str, ...] = ()
     steps: tuple[Step, ...] = ()
-    parts: Mapping[str, Shape] = field(default_factory=dict)
+    parts: Mapping[str, Shape | Loop] = field(default_factory=dict)
     centre_name: str = ""
     candidates: tuple[Candidate, ...] = ()
     placing: Placing | None = None
+    lined: Role | None = None
+    notes: tuple[Note, ...] = ()
 
     @property
     def shapes(self) -> tuple[Shape | Loop, ...]:
@@ -127,7 +136,7 @@ class Made:
     @property
     def loops(self) -> tuple[Loop, ...]:
         """The outlines among it."""
-        return tuple(shape for shape in self.shapes if isinstance(shape, Loop))
+        return tuple(s for s in self.shapes if isinstance(s, Loop)) if self.lined is Role.OUTLINE else ()
 
 
 class Undecided(ClauseError):
@@ -149,7 +158,7 @@ class Length:
         return float(self.value)
 
 
-Value = Length | Ref | str | tuple[Stop, ...] | Quantity
+Value = Length | Ref | str | tuple[Stop, ...] | tuple[Ref, ...] | tuple[Length, ...] | Quantity
 
 
 @dataclass(frozen=True, slots=True)
@@ -196,10 +205,44 @@ class Said:
         return shape
 
     def shape(self, slot: str) -> Shape:
+        """Return the point, line, circle or arc a reference slot refers to."""
+        shape = self.ref(slot).shape
+        assert not isinstance(shape, Family | Loop)
+        return shape
+
+    def thing(self, slot: str) -> Shape | Loop:
         """Return whatever a reference slot refers to."""
         shape = self.ref(slot).shape
         assert not isinstance(shape, Family)
         return shape
+
+    def run(self, slot: str) -> Loop:
+        """Return the outline or run a reference slot refers to."""
+        shape = self.ref(slot).shape
+        assert isinstance(shape, Loop)
+        return shape
+
+    def things(self, slot: str) -> list[tuple[str, Shape | Loop]]:
+        """Return several references by name, the members of families one by one."""
+        found: list[tuple[str, Shape | Loop]] = []
+        for ref in self.refs(slot):
+            if isinstance(ref.shape, Family):
+                found += [(f"{ref.text}.{index}", member) for index, member in enumerate(ref.shape.members, 1)]
+            else:
+                found.append((ref.text, ref.shape))
+        return found
+
+    def refs(self, slot: str) -> tuple[Ref, ...]:
+        """Return the references of a slot for several."""
+        value = self[slot]
+        assert isinstance(value, tuple)
+        return value  # type: ignore[return-value]
+
+    def lengths(self, slot: str) -> tuple[Length, ...]:
+        """Return lengths that stand one after another."""
+        value = self[slot]
+        assert isinstance(value, tuple)
+        return value  # type: ignore[return-value]
 
     def word(self, slot: str) -> str:
         """Return a word slot."""
@@ -211,7 +254,7 @@ class Said:
         """Return a walk slot."""
         value = self[slot]
         assert isinstance(value, tuple)
-        return value
+        return value  # type: ignore[return-value]
 
 
 @dataclass(frozen=True)
@@ -248,7 +291,7 @@ class Args:
         return spell(value, self.unit)
 
 
-GROUPS = ("Points", "Lines", "Circles and arcs", "Copies", "Outline")
+GROUPS = ("Points", "Lines", "Circles and arcs", "Copies", "Ready shapes", "Outline", "Finish")
 """Families of kinds, in the order they are listed."""
 
 

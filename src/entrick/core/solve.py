@@ -9,7 +9,7 @@ from functools import lru_cache
 from types import MappingProxyType
 
 from .figure import Family, Figure, Item, Ref
-from .geometry import Arc, Circle, Line, Loop, Point, Shape
+from .geometry import Line, Loop, Point, Shape
 from .geometry.place import SIDES
 from .geometry.walk import Stop
 from .kind import Args, Candidate, Length, Made, Said, Undecided, Value
@@ -28,7 +28,7 @@ from .plan.document import (
     Unread,
 )
 from .plan.errors import ClauseError, PlanError
-from .plan.expression import Arrow, Name, Num, evaluate, names, write
+from .plan.expression import Arrow, Name, Num, Text, evaluate, names, write
 from .plan.expression import Item as ClauseItem
 from .plan.forms import Match, Slot, match_clauses
 from .plan.writer import write_content
@@ -173,7 +173,7 @@ class _Run:
     def _claim(self, number: int, name: str) -> None:
         if "." in name:
             raise ClauseError(f"{name}: a name has no dots; dots refer to parts", None, (name, name.replace(".", "_")))
-        if name == "pi" or name in kinds():
+        if name == "pi":
             raise ClauseError(f"{name} has a meaning of its own; choose another name", None, (name, f"{name}1"))
         if name in self.named:
             raise ClauseError(f"{name} is already the name of line {self.named[name]}; choose another")
@@ -239,9 +239,9 @@ def _construct_all(kind: str, args: Args) -> Made:
     made = [_construct(kind, _member(args, index)) for index in range(counts.pop())]
     if any(isinstance(one.shape, Family) for one in made):
         raise ClauseError("a family of families is not kept: name one member, such as .1")
-    parts: dict[str, Shape] = {}
+    parts: dict[str, Shape | Loop] = {}
     for index, one in enumerate(made, 1):
-        if not isinstance(one.shape, Family | Loop):
+        if not isinstance(one.shape, Family):
             parts[str(index)] = one.shape
         parts |= {f"{index}.{key}": shape for key, shape in one.parts.items()}
     members = tuple(shape for one in made for shape in one.shapes)
@@ -249,7 +249,9 @@ def _construct_all(kind: str, args: Args) -> Made:
     for name in (args.name, *(ref.text for ref in refs)):
         told = told.replace(f"{name}.1", name)
     steps = tuple(step for one in made for step in one.steps)
-    return Made(Family(members), f"{len(made)} times: {told}", made[0].working, steps, parts)
+    notes = tuple(note for one in made for note in one.notes)
+    sentence = f"{len(made)} times: {told}"
+    return Made(Family(members), sentence, made[0].working, steps, parts, lined=made[0].lined, notes=notes)
 
 
 def _member(args: Args, index: int) -> Args:
@@ -259,10 +261,9 @@ def _member(args: Args, index: int) -> Args:
         if not (isinstance(value, Ref) and isinstance(value.shape, Family)):
             return value
         shape, text = value.shape.members[index], f"{value.text}.{index + 1}"
-        assert not isinstance(shape, Loop)
         if slot == "walk":
             assert not isinstance(shape, Point)
-            return (Stop(shape, text),)
+            return (Stop(shape.pieces[0].curve, text, run=shape) if isinstance(shape, Loop) else Stop(shape, text),)
         return Ref(text, shape, f"{text}.centre")
 
     said = tuple(replace(s, values=tuple((slot, one(slot, value)) for slot, value in s.values)) for s in args.said)
@@ -331,14 +332,20 @@ def _value(
     match slot.type:
         case "walk":
             if len(items) == 1:
-                alone = figure.refer(write(first), "curve")
+                alone = figure.refer(write(first), "walkable")
                 if isinstance(alone.shape, Family):
                     return alone
             return tuple(_stops(items, figure))
         case "line" if len(items) == 3:
             return _line_between(items, figure)
-        case "point" | "line" | "circle" | "curve" | "shape":
+        case "point" | "line" | "circle" | "curve" | "shape" | "run":
             return figure.refer(write(first), slot.type)
+        case "several":
+            return tuple(figure.refer(write(item), "shape") for item in items)
+        case "lengths":
+            return tuple(_number("length", write(item), evaluate(item, quantities, unit)) for item in items)  # type: ignore[arg-type]
+        case "text":
+            return first.text if isinstance(first, Text) else ""
         case "length" | "radius" | "diameter" | "angle" | "count":
             quantity = evaluate(first, quantities, unit)  # type: ignore[arg-type]
             return _number(slot.type, write(first), quantity)
@@ -397,11 +404,11 @@ def _stops(items: Sequence[ClauseItem], figure: Figure) -> list[Stop]:
 
 
 def _stop(words: list[str], figure: Figure) -> Stop:
-    curve = figure.refer(words[0], "curve").shape
+    curve = figure.refer(words[0], "walkable").shape
     if isinstance(curve, Family):
         raise ClauseError(f"{words[0]} is a family of several; name one of them, such as {words[0]}.1")
-    assert isinstance(curve, Line | Circle | Arc)
-    stop = Stop(curve, words[0])
+    assert not isinstance(curve, Point)
+    stop = Stop(curve.pieces[0].curve, words[0], run=curve) if isinstance(curve, Loop) else Stop(curve, words[0])
     rest = iter(words[1:])
     for word in rest:
         if word in _WAYS:

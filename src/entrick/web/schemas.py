@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..core.complete import Completion
-from ..core.display.marks import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering
+from ..core.marks import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering
 from ..core.plan.document import LONGEST_LINE, MOST_CHARACTERS
 from ..core.plan.errors import PlanError
 

@@ -1,9 +1,10 @@
 """The one display list every output is drawn from: strokes and lettering in paper mm."""
 
+from ..marks import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
 from .build import build_display, ghosts
-from .marks import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
 
 __all__ = [
+    "Arrowhead",
     "DisplayList",
     "DrawnArc",
     "DrawnCircle",

@@ -10,10 +10,10 @@ from ..board import BoardStep
 from ..figure import Family
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
 from ..kind import Candidate, Role
+from ..marks import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
 from ..sheet import Sheet
 from ..sheet.layout import STRIP
 from ..solve import Solution
-from .marks import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
 
 OVERRUN = 8.0
 """How far a line without ends runs past the view, mm on paper."""
@@ -74,7 +74,7 @@ def _along(shape: Shape, share: float) -> Point:
             return shape.at(start + (end - start) * share)
 
 
-def _names(solution: Solution, statement: str) -> dict[Shape, str]:
+def _names(solution: Solution, statement: str) -> dict[Shape | Loop, str]:
     """Return what a click on each stroke of a statement refers to: the thing itself, or a part of it."""
     item = solution.figure.items.get(statement)
     if item is None:

@@ -5,8 +5,8 @@ from __future__ import annotations
 import math
 from fractions import Fraction
 
+from ..marks import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
 from ..measure import Unit
-from .marks import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
 
 WIDEST = 95.0
 """Widest picture in mm; a longer opening is shown with a break in the rule."""

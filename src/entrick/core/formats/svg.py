@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterable
 from xml.sax.saxutils import escape, quoteattr
 
-from ..display import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
+from ..display import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
 from ..geometry import Point
 from ..sheet.widths import WIDTHS, LineKind
 
@@ -92,6 +92,9 @@ def _mark(mark: Mark, height: float, pixels: float = 0.0) -> str:
             return f'<path d="{path}" {shown}/>'
         case DrawnDot():
             return f'<circle cx="{mark.x:.6f}" cy="{height - mark.y:.6f}" r="0.45" fill="{ink(kind)}"/>'
+        case Arrowhead():
+            corners = " ".join(f"{x:.6f},{height - y:.6f}" for x, y in mark.corners)
+            return f'<polygon points="{corners}" fill="{ink(kind)}"/>'
         case Lettering():
             return (
                 f'<text x="{mark.x:.6f}" y="{height - mark.y:.6f}" font-size="{mark.height * 1.4:.4g}" '

@@ -1,14 +1,16 @@
 """Points, lines, circles and arcs: where they meet, touch, mirror, and how an outline walks along them."""
 
+from .loop import Junction, Loop, Piece, piece_of, polyline
 from .meet import Meeting, gap, meet
 from .shapes import Arc, Circle, Curve, Line, Point, Shape, polar, support
 from .transform import reflect, rotate, shift
-from .walk import Loop, Piece, Stop, WalkError, walk
+from .walk import Stop, WalkError, walk
 
 __all__ = [
     "Arc",
     "Circle",
     "Curve",
+    "Junction",
     "Line",
     "Loop",
     "Meeting",
@@ -19,7 +21,9 @@ __all__ = [
     "WalkError",
     "gap",
     "meet",
+    "piece_of",
     "polar",
+    "polyline",
     "reflect",
     "rotate",
     "shift",

@@ -1,13 +1,15 @@
-"""Copies: mirror images, turned and shifted ones."""
+"""Copies: mirror images, turned and shifted ones, of anything drawn and of whole runs."""
 
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from typing import TypeVar, cast
 
+from .loop import Loop, Piece
 from .shapes import Arc, Circle, Line, Point, Shape
 
-S = TypeVar("S", bound=Shape)
+S = TypeVar("S", bound=Shape | Loop)
 
 
 def reflect(shape: S, axis: Line) -> S:
@@ -15,7 +17,7 @@ def reflect(shape: S, axis: Line) -> S:
 
     Parameters
     ----------
-    shape : Point, Line, Circle or Arc
+    shape : Point, Line, Circle, Arc or Loop
     axis : Line
 
     Examples
@@ -23,19 +25,15 @@ def reflect(shape: S, axis: Line) -> S:
     >>> reflect(Point(3.0, 2.0), Line(Point(0.0, 0.0), Point(1.0, 0.0)))
     Point(x=3.0, y=-2.0)
     """
-    mirrored: Shape
-    match shape:
-        case Point():
-            mirrored = axis.foot(shape) * 2 - shape
-        case Line():
-            start, ahead = reflect(shape.through, axis), reflect(shape.through + shape.direction, axis)
-            mirrored = Line(start, ahead - start, shape.start, shape.end)
-        case Circle():
-            mirrored = Circle(reflect(shape.centre, axis), shape.radius, shape.exact)
-        case Arc():
-            angle = 2 * axis.direction.angle - shape.start
-            mirrored = Arc(reflect(shape.centre, axis), shape.radius, angle, -shape.sweep, shape.exact)
-    return cast(S, mirrored)
+
+    def place(point: Point) -> Point:
+        return axis.foot(point) * 2 - point
+
+    def turn(vector: Point) -> Point:
+        return axis.direction * (2 * vector.dot(axis.direction)) - vector
+
+    double = 2 * axis.direction.angle
+    return cast(S, _moved(shape, place, turn, lambda start, sweep: (double - start, -sweep)))
 
 
 def rotate(shape: S, about: Point, angle: float) -> S:
@@ -43,39 +41,46 @@ def rotate(shape: S, about: Point, angle: float) -> S:
 
     Parameters
     ----------
-    shape : Point, Line, Circle or Arc
+    shape : Point, Line, Circle, Arc or Loop
     about : Point
     angle : float
     """
     cos, sin = math.cos(angle), math.sin(angle)
 
-    def turned(vector: Point) -> Point:
+    def turn(vector: Point) -> Point:
         return Point(vector.x * cos - vector.y * sin, vector.x * sin + vector.y * cos)
 
-    made: Shape
-    match shape:
-        case Point():
-            made = about + turned(shape - about)
-        case Line():
-            made = Line(about + turned(shape.through - about), turned(shape.direction), shape.start, shape.end)
-        case Circle():
-            made = Circle(about + turned(shape.centre - about), shape.radius, shape.exact)
-        case Arc():
-            centre = about + turned(shape.centre - about)
-            made = Arc(centre, shape.radius, shape.start + angle, shape.sweep, shape.exact)
-    return cast(S, made)
+    return cast(S, _moved(shape, lambda p: about + turn(p - about), turn, lambda start, sweep: (start + angle, sweep)))
 
 
 def shift(shape: S, by: Point) -> S:
     """Return a shape moved by a displacement."""
-    made: Shape
+    return cast(S, _moved(shape, lambda point: point + by, lambda vector: vector, lambda start, sweep: (start, sweep)))
+
+
+def _moved(
+    shape: Shape | Loop,
+    place: Callable[[Point], Point],
+    turn: Callable[[Point], Point],
+    swept: Callable[[float, float], tuple[float, float]],
+) -> Shape | Loop:
     match shape:
         case Point():
-            made = shape + by
+            return place(shape)
         case Line():
-            made = Line(shape.through + by, shape.direction, shape.start, shape.end)
+            return Line(place(shape.through), turn(shape.direction), shape.start, shape.end)
         case Circle():
-            made = Circle(shape.centre + by, shape.radius, shape.exact)
+            return Circle(place(shape.centre), shape.radius, shape.exact)
         case Arc():
-            made = Arc(shape.centre + by, shape.radius, shape.start, shape.sweep, shape.exact)
-    return cast(S, made)
+            return Arc(place(shape.centre), shape.radius, *swept(shape.start, shape.sweep), shape.exact)
+        case Loop():
+            pieces = tuple(
+                Piece(
+                    cast(Line | Circle | Arc, _moved(piece.curve, place, turn, swept)),
+                    piece.name,
+                    place(piece.entry),
+                    place(piece.exit),
+                )
+                for piece in shape.pieces
+            )
+            return Loop(pieces, shape.closed)

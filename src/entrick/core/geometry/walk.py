@@ -7,10 +7,12 @@ cross it takes the shorter way, unless told otherwise.
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from itertools import product
 
-from ..tolerance import DIRECTION, same
+from ..tolerance import same
+from .loop import Loop, Piece
 from .meet import Meeting, gap, meet
 from .place import on_side
 from .shapes import Arc, Circle, Curve, Line, Point, extremes, is_drawn_at, support
@@ -43,6 +45,8 @@ class Stop:
         Words of place that pick where the walk comes onto this piece.
     at : Point or None
         The meeting at, or nearest to, this point is where the walk comes onto this piece.
+    run : Loop or None
+        Several pieces end to end that are walked as they are; `curve` is the first of them.
     """
 
     curve: Curve
@@ -51,97 +55,11 @@ class Stop:
     via: Point | None = None
     side: tuple[str, ...] = ()
     at: Point | None = None
+    run: Loop | None = None
 
 
-@dataclass(frozen=True, slots=True)
-class Piece:
-    """A stretch of outline, in walking direction: a line with ends, an arc, or a whole circle."""
-
-    curve: Curve
-    name: str
-    entry: Point
-    exit: Point
-
-    @property
-    def length(self) -> float:
-        """Length along the piece, plan units."""
-        match self.curve:
-            case Arc(radius=r, sweep=sweep):
-                return r * abs(sweep)
-            case Circle(radius=r):
-                return math.tau * r
-            case Line():
-                return abs(self.exit - self.entry)
-
-    def direction(self, point: Point) -> Point:
-        """Return the direction of walking at a point of the piece, of length 1."""
-        match self.curve:
-            case Arc(centre=c, sweep=sweep):
-                return (point - c).unit.normal * math.copysign(1, sweep)
-            case Circle(centre=c):
-                return (point - c).unit.normal
-            case Line(direction=d):
-                return d
-
-
-@dataclass(frozen=True, slots=True)
-class Junction:
-    """Where the walk goes over from one piece to the next. `turn` in radians, 0 where it goes straight on."""
-
-    point: Point
-    first: str
-    second: str
-    turn: float
-
-    @property
-    def is_tangent(self) -> bool:
-        """Whether no corner can be seen or felt."""
-        return abs(self.turn) <= DIRECTION
-
-
-@dataclass(frozen=True, slots=True)
-class Loop:
-    """An outline: pieces end to end. Closed unless it was asked for as an open run."""
-
-    pieces: tuple[Piece, ...]
-    closed: bool
-
-    @property
-    def length(self) -> float:
-        """Perimeter, plan units."""
-        return math.fsum(piece.length for piece in self.pieces)
-
-    @property
-    def area(self) -> float:
-        """Signed area, positive when walked counter-clockwise (Green's theorem, closed form per piece)."""
-        total = 0.0
-        for piece in self.pieces:
-            match piece.curve:
-                case Circle(radius=r):
-                    total += math.tau * r * r
-                case Arc(centre=c, radius=r, sweep=sweep):
-                    total += r * r * sweep + c.cross(piece.exit - piece.entry)
-                case Line():
-                    total += piece.entry.cross(piece.exit)
-        return total / 2
-
-    @property
-    def junctions(self) -> tuple[Junction, ...]:
-        """Every place where one piece hands over to the next."""
-        pairs = list(zip(self.pieces, self.pieces[1:], strict=False))
-        if self.closed and len(self.pieces) > 1:
-            pairs.append((self.pieces[-1], self.pieces[0]))
-        found = []
-        for first, second in pairs:
-            before, after = first.direction(first.exit), second.direction(first.exit)
-            turn = math.atan2(before.cross(after), before.dot(after))
-            found.append(Junction(first.exit, first.name, second.name, turn))
-        return tuple(found)
-
-    @property
-    def gap(self) -> float:
-        """Distance from the end of the last piece to the start of the first."""
-        return abs(self.pieces[-1].exit - self.pieces[0].entry)
+MOST_RUNS = 8
+"""Runs of pieces one walk may join: each may be walked either way."""
 
 
 def walk(stops: Sequence[Stop], closed: bool = True) -> Loop:
@@ -164,11 +82,74 @@ def walk(stops: Sequence[Stop], closed: bool = True) -> Loop:
         Where two pieces do not meet (with the distance), where several crossings fit, or where both ways
         round are equally long.
     """
+    runs = [index for index, stop in enumerate(stops) if stop.run is not None]
+    if len(runs) > MOST_RUNS:
+        raise WalkError(f"at most {MOST_RUNS} runs are joined in one walk; join some of them first", runs[MOST_RUNS])
+    if not runs:
+        return _walked(stops, closed)[1]
     if len(stops) == 1:
-        return _single(stops[0], closed)
+        return _single_run(stops[0], closed)
+    for index in runs:
+        stop = stops[index]
+        if stop.run is not None and stop.run.closed:
+            names = " > ".join(piece.name for piece in stop.run.pieces[:3])
+            raise WalkError(f"{stop.name} is closed: name the pieces the outline takes, such as {names}", index)
+    best: tuple[Cost, Loop] | None = None
+    refused: WalkError | None = None
+    for turned in product((False, True), repeat=len(runs)):
+        expanded = _expanded(stops, dict(zip(runs, turned, strict=True)))
+        try:
+            found = _walked(expanded, closed)
+        except WalkError as error:
+            refused = refused or error
+            continue
+        if best is None or found[0] < best[0]:
+            best = found
+    if best is None:
+        assert refused is not None
+        raise refused
+    return best[1]
+
+
+def _walked(stops: Sequence[Stop], closed: bool) -> tuple[Cost, Loop]:
+    if len(stops) == 1:
+        return (0, 0, 0.0), _single(stops[0], closed)
     joins = _joins(stops, closed)
-    ways = _ways(stops, joins, closed)
-    return Loop(ways, closed)
+    cost, ways = _ways(stops, joins, closed)
+    return cost, Loop(ways, closed)
+
+
+def _single_run(stop: Stop, closed: bool) -> Loop:
+    run = stop.run
+    assert run is not None
+    if closed and not run.closed:
+        if run.gap > same(abs(run.pieces[0].entry)) * 10:
+            spots = (run.pieces[-1].exit, run.pieces[0].entry)
+            raise WalkError(f"{stop.name} does not close: its ends are {run.gap:.4g} apart", 0, spots[0], spots)
+        return Loop(run.pieces, True)
+    return run if closed else Loop(run.pieces, run.closed)
+
+
+def _expanded(stops: Sequence[Stop], turned: Mapping[int, bool]) -> list[Stop]:
+    """Put the pieces of every run in the place of its stop, walked as drawn or the other way."""
+    found: list[Stop] = []
+    for index, stop in enumerate(stops):
+        if stop.run is None:
+            found.append(stop)
+            continue
+        pieces = (stop.run.reversed if turned[index] else stop.run).pieces
+        for number, piece in enumerate(pieces):
+            inner = 0 < number < len(pieces) - 1 and isinstance(piece.curve, Arc)
+            found.append(
+                Stop(
+                    piece.curve,
+                    piece.name,
+                    via=piece.curve.middle if inner and isinstance(piece.curve, Arc) else None,
+                    side=stop.side if number == 0 else (),
+                    at=piece.entry if number else stop.at,
+                )
+            )
+    return found
 
 
 def _single(stop: Stop, closed: bool) -> Loop:
@@ -248,6 +229,9 @@ def _meetings(stops: Sequence[Stop], here: int, there: int) -> list[Meeting]:
     first, second = stops[here], stops[there]
     found = list(meet(first.curve, second.curve))
     if not found:
+        shared = _shared_end(first.curve, second.curve)
+        if shared is not None:
+            return [Meeting(shared, True)]
         miss, place = gap(first.curve, second.curve)
         if miss <= same(1.0):
             raise WalkError(f"{first.name} and {second.name} lie on the same line or circle", there, place)
@@ -261,6 +245,13 @@ def _meetings(stops: Sequence[Stop], here: int, there: int) -> list[Meeting]:
         return found
     drawn = [m for m in found if is_drawn_at(first.curve, m.point) and is_drawn_at(second.curve, m.point)]
     return drawn or found
+
+
+def _shared_end(first: Curve, second: Curve) -> Point | None:
+    """Return where two pieces of the same line or circle hand over to each other."""
+    ends = [extremes(curve)[:2] if not isinstance(curve, Circle) else () for curve in (first, second)]
+    pairs = ((a, b) for a in ends[0] for b in ends[1])
+    return next((a for a, b in pairs if abs(a - b) <= same(max(abs(a), 1.0)) * 10), None)
 
 
 def _options(stop: Stop, entry: Point, exit_: Point) -> list[Piece]:
@@ -305,7 +296,7 @@ def _add(first: Cost, second: Cost) -> Cost:
     return (first[0] + second[0], first[1] + second[1], first[2] + second[2])
 
 
-def _ways(stops: Sequence[Stop], joins: list[Meeting], closed: bool) -> tuple[Piece, ...]:
+def _ways(stops: Sequence[Stop], joins: list[Meeting], closed: bool) -> tuple[Cost, tuple[Piece, ...]]:
     """Choose the way along every piece so that the walk doubles back least, keeps to drawn arcs, and is short."""
     points = [m.point for m in joins]
     if closed:
@@ -336,7 +327,7 @@ def _ways(stops: Sequence[Stop], joins: list[Meeting], closed: bool) -> tuple[Pi
             if best is None or total < best[0]:
                 best = (total, run)
     assert best is not None
-    return best[1]
+    return best
 
 
 def _doubling(before: Piece, after: Piece, join: Meeting) -> Cost:

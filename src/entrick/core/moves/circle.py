@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from ..classic import bisection
-from ..geometry import Circle, Line, Point, support
+from ..figure import Ref
+from ..geometry import Arc, Circle, Line, Point, support
 from ..geometry.three import Touching, circles_touching
 from ..kind import CHOICES, Args, Kind, Made, Option, Role, Said, Step, Stroke, Tool, choose
 from ..measure import Number
@@ -16,9 +17,7 @@ def construct(args: Args) -> Made:
     touching = args.all("through", "touching")
     if touching:
         return _three(args, touching)
-    if args.get("centre") is None:
-        raise ClauseError("circle needs centre (point), or three things to touch or go through")
-    centre = args.need("centre").ref("centre")
+    centre = _centre(args)
     radius, diameter = args.get("radius"), args.get("diameter")
     if radius and diameter:
         raise ClauseError("a circle takes a radius or a diameter, not both", diameter.clause)
@@ -43,6 +42,20 @@ def construct(args: Args) -> Made:
         {"centre": centre.shape},
         centre.text,
     )
+
+
+def _centre(args: Args) -> Ref:
+    """Return the centre said: a point, or that of another circle."""
+    centre, other = args.get("centre"), args.get("concentric")
+    if centre and other:
+        raise ClauseError("a circle has one centre: say either the point or the other circle", other.clause)
+    if centre:
+        return centre.ref("centre")
+    if other is None:
+        raise ClauseError("circle needs centre (point), or three things to touch or go through")
+    shape = other.shape("circle")
+    assert isinstance(shape, Circle | Arc)
+    return Ref(other.ref("circle").centre_name, shape.centre)
 
 
 def _three(args: Args, said: list[Said]) -> Made:
@@ -115,6 +128,7 @@ KIND = Kind(
     "Templates go by diameter, compasses by radius, briefs by either.",
     forms=(
         Form("centre {centre:point}"),
+        Form("concentric with {circle:circle}", "concentric"),
         Form("radius {radius:radius}"),
         Form("diameter {diameter:diameter}"),
         Form("through {target:point}", most=3),

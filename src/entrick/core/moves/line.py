@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from itertools import product
 
 from ..figure import Ref
-from ..geometry import Arc, Circle, Line, Point, polar
-from ..kind import CHOICES, Args, Kind, Made, Option, Step, Stroke, Tool, choose
+from ..geometry import Arc, Circle, Line, Point, meet, polar
+from ..kind import CHOICES, Args, Candidate, Kind, Made, Option, Said, Step, Stroke, Tool, choose
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
@@ -19,6 +20,8 @@ def construct(args: Args) -> Made:
     span, throughs, touchings = args.get("from"), args.all("through"), args.all("touching")
     both = args.get("pair of circles")
     directions = args.all("level", "plumb", "at", "parallel", "square")
+    if args.get("for", "to"):
+        return _limited(args, throughs, directions)
     if span:
         if throughs or touchings or directions:
             raise ClauseError("a line from a point to a point needs nothing more", span.clause)
@@ -94,6 +97,45 @@ def _directed(args: Args, point: Ref) -> Made:
                 strokes=(Stroke(line),),
             ),
         ),
+    )
+
+
+def _limited(args: Args, throughs: list[Said], directions: list[Said]) -> Made:
+    """From a point in a direction, for a length or up to a curve."""
+    if len(throughs) != 1 or len(directions) != 1:
+        raise ClauseError("a line of limited length starts from one point in one direction")
+    made, start = _directed(args, throughs[0].ref("point")), throughs[0].point("point")
+    ray, bound = made.shape, args.need("for", "to")
+    assert isinstance(ray, Line)
+    candidates: tuple[Candidate, ...] = ()
+    if bound.key == "for":
+        end = ray.at(float(bound.length("length")))
+        told = f"for {args.say(bound.length('length').value)}"
+    else:
+        target, name = bound.shape("curve"), bound.ref("curve").text
+        assert not isinstance(target, Point)
+        options = [
+            Option(m.point, m.point, "end") for m in meet(ray, target) if abs(m.point - start) > same(abs(start))
+        ]
+        if not options:
+            raise ClauseError(f"the line never comes to {name}", bound.clause)
+        ahead = [o for o in options if ray.along(o.spot) > 0]
+        index, candidates = choose(ahead if len(ahead) == 1 else options, args, "end")
+        end = (ahead if len(ahead) == 1 else options)[index].spot
+        told = f"to {name}"
+    if abs(end - start) <= same(abs(start)):
+        raise ClauseError("the line has no length", bound.clause)
+    line = Line.between(start, end)
+    step = replace(
+        made.steps[0], strokes=(Stroke(line),), check=f"it is {args.say(abs(end - start))} long at full size"
+    )
+    return replace(
+        made,
+        shape=line,
+        sentence=f"{made.sentence[:-1]}, {told}.",
+        steps=(step,),
+        parts=_parts(line),
+        candidates=candidates,
     )
 
 
@@ -193,6 +235,8 @@ KIND = Kind(
         Form("through {start:point} [and] {finish:point}", "from"),
         Form("through {point:point}", most=2),
         Form("from {point:point}", "through", most=2),
+        Form("for {length:length}"),
+        Form("to {curve:curve}"),
         Form("level"),
         Form("plumb"),
         Form("at {angle:angle}"),

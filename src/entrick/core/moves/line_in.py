@@ -27,6 +27,7 @@ def construct(args: Args) -> Made:
             + (f", area {args.say(abs(loop.area))} square" if loop.closed else ""),
         ),
         _steps(loop),
+        lined=Role.OUTLINE,
     )
 
 

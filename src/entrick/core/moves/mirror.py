@@ -1,58 +1,41 @@
-"""``mirror``: the image of a thing about a line."""
+"""``mirror``: the image of one thing or of several about a line."""
 
 from __future__ import annotations
 
-from ..geometry import Arc, Circle, Line, Point, Shape, reflect
+from ..geometry import Line, Point, reflect
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..parts import copied, draw, places
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
 
 def construct(args: Args) -> Made:
-    """Construct the mirror image of a point, line, circle or arc, with all its named parts."""
-    original, axis = args.need("of").ref("original"), args.need("about").ref("axis")
-    line, before = args.need("about").line("axis"), args.need("of").shape("original")
-    image = reflect(before, line)
-    parts: dict[str, Shape] = {}
-    match image:
-        case Circle():
-            parts = {"centre": image.centre}
-        case Arc():
-            parts = {"centre": image.centre, "start": image.first, "end": image.last, "middle": image.middle}
-        case Line(start=float() as start, end=float() as end):
-            parts = {"start": image.at(start), "end": image.at(end)}
-    if image == before and isinstance(image, Point):
-        raise ClauseError(f"{original.text} lies on {axis.text}: its mirror image is itself")
+    """Construct mirror images of points, lines, circles, arcs and whole runs, with all their named parts."""
+    clause, axis = args.need("of"), args.need("about").ref("axis").text
+    line = args.need("about").line("axis")
+    several = clause.has("originals")
+    things = clause.things("originals") if several else [(clause.ref("original").text, clause.thing("original"))]
+    copies = [reflect(thing, line) for _, thing in things]
+    for (name, thing), copy in zip(things, copies, strict=True):
+        if copy == thing and isinstance(thing, Point):
+            raise ClauseError(f"{name} lies on {axis}: its mirror image is itself", clause.clause)
+    shape, parts = copied(args.name, things, copies)
+    steps: list[Step] = []
+    for index, ((name, thing), copy) in enumerate(zip(things, copies, strict=True), 1):
+        called = args.name if not several else f"{args.name}.{index}"
+        label = called if isinstance(thing, Point) and not several else ""
+        carried = [s for what, spot in places(thing) for s in _carry(spot, line, f"{what}{name}", axis, label)]
+        steps += carried
+        if not isinstance(thing, Point):
+            steps += draw(copy, called)
+    told = " and ".join(name for name, _ in things)
     return Made(
-        image,
-        f"{args.name}, the mirror image of {original.text} about {axis.text}.",
+        shape,
+        f"{args.name}, the mirror image of {told} about {axis}.",
         ("each point is as far behind the axis as its original is before it",),
-        _steps(args, before, image, line, original.text, axis.text),
+        tuple(steps),
         parts,
     )
-
-
-def _steps(args: Args, original: Shape, image: Shape, axis: Line, name: str, about: str) -> tuple[Step, ...]:
-    match original, image:
-        case (Circle() | Arc()) as before, (Circle() | Arc()) as after:
-            carried = _carry(before.centre, axis, f"the centre of {name}", about, f"{args.name}.centre")
-            draw = Step(
-                Tool.COMPASS,
-                f"Needle on the carried centre, draw {args.name}",
-                before.size,
-                after.centre,
-                (Stroke(after),),
-                "it touches or crosses the same pieces on this side",
-            )
-            return (*carried, draw)
-        case Line() as before, Line() as after:
-            ends = [before.at(along) for along in (before.start or 0.0, before.end or 1.0)]
-            carried = tuple(step for end in ends for step in _carry(end, axis, f"a point of {name}", about, ""))
-            join = Step(Tool.STRAIGHTEDGE, f"Join the carried points: {args.name}", strokes=(Stroke(after),))
-            return (*carried, join)
-        case Point(), Point():
-            return _carry(original, axis, name, about, args.name)
-    raise TypeError(original)
 
 
 def _carry(place: Point, axis: Line, what: str, about: str, label: str) -> tuple[Step, ...]:
@@ -66,7 +49,7 @@ def _carry(place: Point, axis: Line, what: str, about: str, label: str) -> tuple
             f"Carry {what} square across {about} by the same distance",
             distance,
             axis.foot(place),
-            (Stroke(Line.between(place, image)), Stroke(image, Role.POINT, "" if "." in label else label)),
+            (Stroke(Line.between(place, image)), Stroke(image, Role.POINT, label)),
         ),
     )
 
@@ -74,11 +57,12 @@ def _carry(place: Point, axis: Line, what: str, about: str, label: str) -> tuple
 KIND = Kind(
     name="mirror",
     group="Copies",
-    summary="the image of a thing about a line",
+    summary="the image of a thing, of several, or of a whole run about a line",
     example="low = mirror, of top, about line A B",
     mistake="Only the curve is copied and not its centre: carry the centre across and swing the same radius.",
     forms=(
-        Form("of {original:shape}", needed=True),
+        Form("of {original:shape}"),
+        Form("of {originals:several}"),
         Form("about {axis:line}", needed=True),
     ),
     construct=construct,

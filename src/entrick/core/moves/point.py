@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import math
 
-from ..geometry import Line, Point, polar
+from ..geometry import Arc, Circle, Line, Point, polar
 from ..geometry.place import SIDES
 from ..kind import Args, Kind, Made, Role, Said, Step, Stroke, Tool
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
+from ..tolerance import same
 
 
 def construct(args: Args) -> Made:
@@ -19,6 +20,8 @@ def construct(args: Args) -> Made:
     from the right.
     """
     polar_clause, offsets = args.get("from"), args.all("offset")
+    if args.get("on"):
+        return _on_curve(args, args.need("on"))
     if polar_clause and offsets:
         raise ClauseError("a point is set off either by offsets or by a distance and an angle", offsets[0].clause)
     if polar_clause:
@@ -26,6 +29,40 @@ def construct(args: Args) -> Made:
     if not offsets:
         raise ClauseError("a point needs an offset, such as  20 right of O, or a distance and an angle")
     return _by_offsets(args, offsets)
+
+
+def _on_curve(args: Args, clause: Said) -> Made:
+    """On a circle or arc in a direction from its centre; on a line at a distance along it."""
+    curve, name = clause.shape("curve"), clause.ref("curve").text
+    if clause.has("angle"):
+        if not isinstance(curve, Circle | Arc):
+            raise ClauseError(f"{name} is a line: say how far along it, such as  on {name} 20 from A", clause.clause)
+        degrees = clause.length("angle").value
+        place = curve.at(math.radians(degrees))
+        turned = spell_angle(degrees)
+        ray = Stroke(Line.between(curve.centre, place))
+        step = Step(
+            Tool.ANGLE,
+            f"From the centre of {name} draw to it at the angle, mark {args.name}",
+            degrees,
+            curve.centre,
+            (ray, Stroke(place, Role.POINT, args.name)),
+        )
+        return Made(place, f"Point {args.name} on {name} at {turned} from the right.", (), (step,))
+    if not isinstance(curve, Line):
+        raise ClauseError(f"{name} is round: say an angle, such as  on {name} at 30°", clause.clause)
+    distance, origin = clause.length("distance"), clause.point("origin")
+    if abs(curve.offset_of(origin)) > same(abs(origin)) * 10:
+        raise ClauseError(f"{clause.ref('origin').text} does not lie on {name}", clause.clause)
+    place = origin + curve.direction * float(distance)
+    step = Step(
+        Tool.RULE,
+        f"From {clause.ref('origin').text} measure along {name} and mark {args.name}",
+        distance.value,
+        strokes=(Stroke(place, Role.POINT, args.name),),
+    )
+    told = f"Point {args.name} on {name}, {args.say(distance.value)} from {clause.ref('origin').text}."
+    return Made(place, told, (), (step,))
 
 
 def _at_angle(args: Args, clause: Said) -> Made:
@@ -119,6 +156,8 @@ KIND = Kind(
         Form("{distance:length} from {origin:point}", "from"),
         Form("{distance:length} from {origin:point} at {angle:angle}", "from"),
         Form("at {angle:angle}"),
+        Form("on {curve:curve} at {angle:angle}", "on"),
+        Form("on {curve:curve} {distance:length} from {origin:point}", "on"),
     ),
     construct=construct,
 )

@@ -1,61 +1,76 @@
-"""``shift``: the same thing moved by one or two offsets."""
+"""``shift``: the same thing moved by offsets, or along a line; once, or again and again."""
 
 from __future__ import annotations
 
-from ..geometry import Arc, Circle, Line, Point, Shape
+from ..geometry import Line, Loop, Point, Shape, shift
 from ..geometry.place import SIDES
-from ..geometry.transform import shift
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..parts import copied, draw, places
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
 
 def construct(args: Args) -> Made:
-    """Construct a thing moved by offsets along the level and plumb directions."""
-    original, name = args.need("of").shape("original"), args.need("of").ref("original").text
+    """Construct a thing moved level and plumb, or along a line; ``3 times`` makes a row of three beyond the first."""
+    clause = args.need("of")
+    name = clause.ref("original").text if clause.has("original") else ""
+    things = clause.things("originals") if not name else [(name, clause.thing("original"))]
+    by, told = _displacement(args)
+    if by == Point(0.0, 0.0):
+        raise ClauseError("the offsets come to nought: nothing would move")
+    times = args.get("times")
+    count = times.count("count") if times else 1
+    copies = [shift(thing, by * index) for index in range(1, count + 1) for _, thing in things]
+    labels = [(label if count == 1 else str(i), thing) for i in range(count) for label, thing in things]
+    shape, parts = copied(args.name, labels, copies)
+    steps: list[Step] = []
+    for index, copy in enumerate(copies):
+        called = args.name if len(copies) == 1 else f"{args.name}.{index + 1}"
+        steps += _steps(things[index % len(things)], copy, called, by * (index // len(things) + 1))
+    row = f", {count} times over" if count > 1 else ""
+    return Made(shape, f"{args.name}, {' and '.join(n for n, _ in things)} moved {told}{row}.", (), tuple(steps), parts)
+
+
+def _displacement(args: Args) -> tuple[Point, str]:
+    along = args.get("along")
     offsets = [(said.length("amount"), said.word("way")) for said in args.all("offset")]
+    if along:
+        if offsets:
+            raise ClauseError("a thing is moved either by offsets or along a line", along.clause)
+        line, amount = along.line("line"), along.length("amount")
+        return line.direction * float(amount), f"{args.say(amount.value)} along {along.ref('line').text}"
+    if not offsets:
+        raise ClauseError("say how far, such as  30 right  or  20 along edge")
     by = Point(0.0, 0.0)
     for amount, way in offsets:
         by = by + SIDES[way] * float(amount)
-    if by == Point(0.0, 0.0):
-        raise ClauseError("the offsets come to nought: nothing would move")
-    moved = shift(original, by)
-    parts: dict[str, Shape] = {"centre": moved.centre} if isinstance(moved, Circle | Arc) else {}
-    told = " and ".join(f"{args.say(amount.value)} {way}" for amount, way in offsets)
-    return Made(moved, f"{args.name}, {name} moved {told}.", (), _steps(args, original, moved, name), parts)
+    return by, " and ".join(f"{args.say(amount.value)} {way}" for amount, way in offsets)
 
 
-def _steps(args: Args, before: Shape, after: Shape, name: str) -> tuple[Step, ...]:
-    match before, after:
-        case (Circle() | Arc()) as one, (Circle() | Arc()) as other:
-            path = Stroke(Line.between(one.centre, other.centre))
-            return (
-                Step(
-                    Tool.DIVIDERS,
-                    f"Carry the centre of {name} across",
-                    abs(other.centre - one.centre),
-                    one.centre,
-                    (path,),
-                ),
-                Step(Tool.COMPASS, f"Needle on it, draw {args.name}", one.size, other.centre, (Stroke(other),)),
-            )
-        case Point(), Point():
-            mark = (Stroke(Line.between(before, after)), Stroke(after, Role.POINT, args.name))
-            return (Step(Tool.DIVIDERS, f"Carry {name} across: {args.name}", abs(after - before), before, mark),)
-        case Line(), Line():
-            return (Step(Tool.STRAIGHTEDGE, f"Slide two set squares: draw {args.name}", strokes=(Stroke(after),)),)
-    raise TypeError(before)
+def _steps(original: tuple[str, Shape | Loop], after: Shape | Loop, name: str, by: Point) -> list[Step]:
+    called, before = original
+    if isinstance(before, Line):
+        return [Step(Tool.STRAIGHTEDGE, f"Slide two set squares: draw {name}", strokes=(Stroke(after),))]  # type: ignore[arg-type]
+    steps = []
+    for what, spot in places(before):
+        label = name if isinstance(before, Point) else ""
+        strokes = (Stroke(Line.between(spot, spot + by)), Stroke(spot + by, Role.POINT, label))
+        steps.append(Step(Tool.DIVIDERS, f"Carry {what}{called} across", abs(by), spot, strokes))
+    return steps if isinstance(before, Point) else [*steps, *draw(after, name)]
 
 
 KIND = Kind(
     name="shift",
     group="Copies",
-    summary="the same thing moved right, left, up or down",
+    summary="the same thing moved level, plumb or along a line, once or in a row",
     example="second = shift, of hole, 30 right",
     mistake="A chain of moves is measured each from the last, and the errors add up: measure each from the first.",
     forms=(
-        Form("of {original:shape}", needed=True),
-        Form("{amount:length} {way:left/right/above/below}", "offset", needed=True, most=2),
+        Form("of {original:shape}"),
+        Form("of {originals:several}"),
+        Form("{amount:length} {way:left/right/above/below}", "offset", most=2),
+        Form("{amount:length} along {line:line}", "along"),
+        Form("{count:count} times", "times"),
     ),
     construct=construct,
 )

@@ -1,63 +1,85 @@
-"""``turn``: n copies of a thing, equally spaced about a point."""
+"""``turn``: n copies of a thing about a point, equally spaced or at a stated angle; or one copy by an angle."""
 
 from __future__ import annotations
 
 import math
 
-from ..figure import Family
-from ..geometry import Arc, Circle, Line, Point, Shape
-from ..geometry.transform import rotate
-from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..geometry import Arc, Circle, Line, Loop, Point, Shape, rotate
+from ..kind import Args, Kind, Made, Role, Said, Step, Stroke, Tool
 from ..measure import spell_angle
+from ..parts import copied, draw
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
 
 def construct(args: Args) -> Made:
-    """Construct n places of a thing about a point, the original being the first, counter-clockwise."""
-    original, name = args.need("of").shape("original"), args.need("of").ref("original").text
-    clause = args.need("about")
+    """Construct n places of a thing about a point, the original being the first, counter-clockwise.
+
+    Without an angle they share the whole turn equally; with one, each follows the one before it at that angle. A single
+    turned copy is made by ``by 30° about O``.
+    """
+    original, name = args.need("of").thing("original"), args.need("of").ref("original").text
+    clause = args.need("about", "by")
+    if clause.key == "by":
+        return _once(args, clause, original, name)
     centre, count = clause.point("centre"), clause.count("count")
     if count < 2:
         raise ClauseError("a thing is turned into at least two places", clause.clause)
-    by = 360 / count
-    places = tuple(rotate(original, centre, math.radians(by * index)) for index in range(count))
-    parts: dict[str, Shape] = {}
-    for index, place in enumerate(places, 1):
-        parts[str(index)] = place
-        if isinstance(place, Circle | Arc):
-            parts[f"{index}.centre"] = place.centre
+    apart = args.get("apart")
+    by = float(apart.length("angle")) if apart else 360 / count
+    places = [rotate(original, centre, math.radians(by * index)) for index in range(count)]
+    shape, parts = copied(args.name, [(str(index), original) for index in range(1, count + 1)], places)
     return Made(
-        Family(places),
-        f"{args.name}, {name} in {count} places about {clause.ref('centre').text}.",
-        (f"360 ÷ {count} = {spell_angle(by)}",),
-        tuple(_copy(args, index, place, centre, by) for index, place in enumerate(places[1:], 2)),
+        shape,
+        f"{args.name}, {name} in {count} places about {clause.ref('centre').text}"
+        + (f", {spell_angle(by)} apart." if apart else "."),
+        () if apart else (f"360 ÷ {count} = {spell_angle(by)}",),
+        tuple(
+            s for i, place in enumerate(places[1:], 2) for s in _copy(f"{args.name}.{i}", place, centre, by * (i - 1))
+        ),
         parts,
     )
 
 
-def _copy(args: Args, index: int, place: Shape, centre: Point, by: float) -> Step:
-    text = f"Draw {args.name}.{index}, {spell_angle(by * (index - 1) % 360)} round from the first"
+def _once(args: Args, clause: Said, original: Shape | Loop, name: str) -> Made:
+    centre, angle = clause.point("centre"), clause.length("angle")
+    place = rotate(original, centre, math.radians(float(angle)))
+    shape, parts = copied(args.name, [(name, original)], [place])
+    return Made(
+        shape,
+        f"{args.name}, {name} turned {spell_angle(angle.value)} about {clause.ref('centre').text}.",
+        (),
+        _copy(args.name, place, centre, float(angle)),
+        parts,
+    )
+
+
+def _copy(name: str, place: Shape | Loop, centre: Point, turned: float) -> tuple[Step, ...]:
+    text = f"Draw {name}, {spell_angle(turned % 360)} round from the first"
     match place:
         case Circle() | Arc():
             marks = (Stroke(Line.between(centre, place.centre)),) if place.centre != centre else ()
-            return Step(Tool.COMPASS, text, place.size, place.centre, (*marks, Stroke(place)))
+            return (Step(Tool.COMPASS, text, place.size, place.centre, (*marks, Stroke(place))),)
         case Point():
-            return Step(Tool.DIVIDERS, text, abs(place - centre), centre, (Stroke(place, Role.POINT, str(index)),))
+            label = name.rpartition(".")[2]
+            return (Step(Tool.DIVIDERS, text, abs(place - centre), centre, (Stroke(place, Role.POINT, label),)),)
         case Line():
-            return Step(Tool.ANGLE, text, math.degrees(place.direction.angle) % 180, strokes=(Stroke(place),))
-    raise TypeError(place)
+            return (Step(Tool.ANGLE, text, math.degrees(place.direction.angle) % 180, strokes=(Stroke(place),)),)
+        case Loop():
+            return draw(place, name)
 
 
 KIND = Kind(
     name="turn",
     group="Copies",
-    summary="n places of a thing, equally spaced about a point",
+    summary="n places of a thing about a point, or one copy by an angle",
     example="lobes = turn, of boss, 3 about O",
     mistake="The original is not counted: three places mean two copies beside it.",
     forms=(
         Form("of {original:shape}", needed=True),
-        Form("{count:count} about {centre:point}", "about", needed=True),
+        Form("{count:count} about {centre:point}", "about"),
+        Form("{angle:angle} apart", "apart"),
+        Form("by {angle:angle} about {centre:point}", "by"),
     ),
     construct=construct,
 )

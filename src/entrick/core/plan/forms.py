@@ -17,7 +17,7 @@ from functools import cached_property
 
 from .document import Clause
 from .errors import ClauseError
-from .expression import Arrow, Item, Name, Ratio, Text
+from .expression import Arrow, Binary, Bracket, Call, Item, Name, Negative, Num, Ratio, Text
 
 SLOT_TYPES: dict[str, str] = {
     "length": "a length",
@@ -31,11 +31,15 @@ SLOT_TYPES: dict[str, str] = {
     "curve": "a line, circle or arc",
     "shape": "anything drawn",
     "walk": "pieces with > between them",
+    "run": "an outline or a run of pieces",
+    "several": "several things by name",
+    "lengths": "lengths one after another",
+    "text": "text in quotes",
     "ratio": "a ratio such as 1:2",
     "word": "a word",
 }
-REFERENCES = frozenset({"point", "line", "circle", "curve", "shape", "walk"})
-NUMBERS = frozenset({"length", "radius", "diameter", "angle", "count"})
+REFERENCES = frozenset({"point", "line", "circle", "curve", "shape", "walk", "run", "several"})
+NUMBERS = frozenset({"length", "radius", "diameter", "angle", "count", "lengths"})
 
 
 @dataclass(frozen=True, slots=True)
@@ -203,11 +207,22 @@ def _lengths(slot: Slot, items: tuple[Item, ...]) -> Sequence[int]:
             return (1,) if isinstance(first, Ratio) else ()
         case "line" if first == Name("line") and len(items) >= 3:
             return (3,)
-        case "word" | "point" | "line" | "circle" | "curve" | "shape":
+        case "several":
+            return range(_leading(items, (Name,)), 0, -1)
+        case "lengths":
+            return range(_leading(items, (Num, Name, Negative, Bracket, Call, Binary)), 0, -1)
+        case "text":
+            return (1,) if isinstance(first, Text) else ()
+        case "word" | "point" | "line" | "circle" | "curve" | "shape" | "run":
             return (1,) if isinstance(first, Name) else ()
         case "length" | "radius" | "diameter" | "angle" | "count":
             return () if isinstance(first, (Arrow, Ratio, Text)) else (1,)
     return (1,) if isinstance(first, Name) and first.text in slot.choices else ()
+
+
+def _leading(items: tuple[Item, ...], kinds: tuple[type, ...]) -> int:
+    """Count the items of certain kinds that stand first."""
+    return next((index for index, item in enumerate(items) if not isinstance(item, kinds)), len(items))
 
 
 ELSEWHERE = {

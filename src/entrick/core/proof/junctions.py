@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
-from ..geometry.walk import Junction
+from ..geometry import Junction
 from .finding import Checked, Finding
 
 NEARLY = math.radians(3)

@@ -1,7 +1,8 @@
-"""The drawing vocabulary: five marks, in mm on paper from the lower left corner, angles in degrees."""
+"""The drawing vocabulary: six marks, in mm on paper from the lower left corner, angles in degrees."""
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from typing import Literal
 
@@ -18,6 +19,7 @@ class DrawnLine:
     line: int = 0
     step: int = 0
     name: str = ""
+    dash: tuple[float, ...] = ()
     kind: Literal["line"] = "line"
 
 
@@ -34,6 +36,7 @@ class DrawnArc:
     line: int = 0
     step: int = 0
     name: str = ""
+    dash: tuple[float, ...] = ()
     kind: Literal["arc"] = "arc"
 
 
@@ -48,6 +51,7 @@ class DrawnCircle:
     line: int = 0
     step: int = 0
     name: str = ""
+    dash: tuple[float, ...] = ()
     kind: Literal["circle"] = "circle"
 
 
@@ -66,7 +70,7 @@ class DrawnDot:
 
 @dataclass(frozen=True, slots=True)
 class Lettering:
-    """Text with its baseline at (x, y), `height` of capitals in mm."""
+    """Text with its baseline at (x, y), `height` of capitals in mm, turned by `angle`."""
 
     text: str
     x: float
@@ -76,10 +80,38 @@ class Lettering:
     role: str = "lettering"
     line: int = 0
     step: int = 0
+    angle: float = 0.0
     kind: Literal["text"] = "text"
 
 
-Mark = DrawnLine | DrawnArc | DrawnCircle | DrawnDot | Lettering
+@dataclass(frozen=True, slots=True)
+class Arrowhead:
+    """A closed, filled arrowhead with its tip at (x, y), pointing in a direction."""
+
+    x: float
+    y: float
+    angle: float
+    role: str = "dimension"
+    line: int = 0
+    step: int = 0
+    length: float = 3.0
+    wide: float = 1.0
+    kind: Literal["arrow"] = "arrow"
+
+    @property
+    def corners(self) -> tuple[tuple[float, float], ...]:
+        """Tip and the two corners of its base."""
+        turned = math.radians(self.angle)
+        cos, sin = math.cos(turned), math.sin(turned)
+        back, half = self.length, self.wide / 2
+        return (
+            (self.x, self.y),
+            (self.x - back * cos - half * sin, self.y - back * sin + half * cos),
+            (self.x - back * cos + half * sin, self.y - back * sin - half * cos),
+        )
+
+
+Mark = DrawnLine | DrawnArc | DrawnCircle | DrawnDot | Lettering | Arrowhead
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,0 +1,138 @@
+"""Constant wall: the outline that runs at one distance from another, inside it or outside."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+
+from ..measure import Number
+from ..tolerance import same
+from .arrange import Arrangement, Half, Named
+from .loop import Loop
+from .meet import meet
+from .shapes import Arc, Circle, Curve, Line, Point, is_drawn_at, support
+
+SHARPEST = 4.0
+"""A sharp corner runs out at most this many walls before it is rounded after all (common practice, no source)."""
+
+
+def inset(loop: Loop, wall: Number, inward: bool = True, sharp: bool = False) -> tuple[Loop, ...]:
+    """Return what runs at a constant distance from a closed outline.
+
+    Parameters
+    ----------
+    loop : Loop
+        Closed.
+    wall : Fraction or float
+        Distance, plan units, more than nought.
+    inward : bool
+        To the inside of the outline, or to its outside.
+    sharp : bool
+        Run straight on to a corner where the wall goes round the outside of one; rounded otherwise.
+
+    Returns
+    -------
+    tuple of Loop
+        The largest first; several where the inside parts, none where nothing is left. Arcs stay arcs: their radius
+        grows or shrinks by the wall, and a piece that would shrink to nothing is left out.
+
+    Notes
+    -----
+    The parallels of all pieces and the rounds at the corners are cut where they cross each other; what comes nearer to
+    the outline than the wall is dropped (definition of the parallel curve).
+    """
+    ccw = loop if loop.area > 0 else loop.reversed
+    left = float(wall) if inward else -float(wall)
+    raw = [Named(curve, name) for curve, name in _parallels(ccw, left, wall, sharp)]
+    if not raw:
+        return ()
+    arrangement = Arrangement(raw)
+    close = same(max(abs(spot) for spot in ccw.box) + float(wall)) * 1000
+    kept: dict[Half, None] = {}
+    for carrier, spans in enumerate(arrangement.spans):
+        for edge in range(arrangement._edges(carrier)):
+            middle = arrangement._middle(carrier, edge)
+            span = next((span for span in spans if _covers(span.curve, middle)), None)
+            if span is None or ccw.distance(middle) < float(wall) - close or ccw.encloses(middle) != inward:
+                continue
+            kept[(carrier, edge, _way(arrangement.supports[carrier], span.curve, middle))] = None
+    return tuple(sorted(_chains(arrangement, kept), key=lambda found: -abs(found.area)))
+
+
+def _covers(curve: Curve, spot: Point) -> bool:
+    return isinstance(curve, Circle) or is_drawn_at(curve, spot)
+
+
+def _way(whole: Line | Circle, curve: Curve, spot: Point) -> int:
+    if isinstance(curve, Line) and isinstance(whole, Line):
+        return 1 if curve.direction.dot(whole.direction) > 0 else -1
+    return -1 if isinstance(curve, Arc) and curve.sweep < 0 else 1
+
+
+def _parallels(loop: Loop, left: float, wall: Number, sharp: bool) -> Iterator[tuple[Curve, str]]:
+    """Return the parallel of every piece, `left` of the walk, and what fills the gaps at the corners."""
+    moved = [(_parallel(piece.curve, left, wall), piece.name) for piece in loop.pieces]
+    for curve, name in moved:
+        if curve is not None:
+            yield curve, name
+    for index, junction in enumerate(loop.junctions):
+        if junction.is_tangent or (junction.turn < 0) != (left > 0):
+            continue
+        corner = junction.point
+        first, second = loop.pieces[index], loop.pieces[(index + 1) % len(loop.pieces)]
+        ends = [corner + piece.direction(corner).normal * left for piece in (first, second)]
+        curves = [moved[index][0], moved[(index + 1) % len(moved)][0]]
+        tip = _tip(curves[0], curves[1], corner, abs(left)) if sharp else None
+        if tip is not None:
+            assert curves[0] is not None
+            assert curves[1] is not None
+            yield _stretch(curves[0], ends[0], tip), first.name
+            yield _stretch(curves[1], tip, ends[1]), second.name
+        else:
+            whole = Circle(corner, abs(left), wall)
+            start = (ends[0] - corner).angle
+            sweep = math.remainder((ends[1] - corner).angle - start, math.tau)
+            yield Arc(corner, whole.radius, start, sweep, wall), f"{first.name}-{second.name}"
+
+
+def _parallel(curve: Curve, left: float, wall: Number) -> Curve | None:
+    match curve:
+        case Line():
+            return Line(curve.through + curve.direction.normal * left, curve.direction, curve.start, curve.end)
+        case Circle():
+            grown = curve.size - wall if left > 0 else curve.size + wall
+            return Circle(curve.centre, float(grown), grown) if float(grown) > same(curve.radius) else None
+        case Arc():
+            grown = curve.size - wall if (left > 0) == (curve.sweep > 0) else curve.size + wall
+            if float(grown) <= same(curve.radius):
+                return None
+            return Arc(curve.centre, float(grown), curve.start, curve.sweep, grown)
+
+
+def _tip(first: Curve | None, second: Curve | None, corner: Point, wall: float) -> Point | None:
+    if first is None or second is None:
+        return None
+    spots = [meeting.point for meeting in meet(first, second)]
+    near = min(spots, key=lambda spot: abs(spot - corner), default=None)
+    return near if near is not None and abs(near - corner) <= SHARPEST * wall else None
+
+
+def _stretch(curve: Curve, start: Point, end: Point) -> Curve:
+    whole = support(curve)
+    return Line.between(start, end) if isinstance(whole, Line) else Arc.between(whole, start, end)
+
+
+def _chains(arrangement: Arrangement, kept: dict[Half, None]) -> Iterator[Loop]:
+    while kept:
+        start = next(iter(kept))
+        chain, half = [], start
+        while half in kept:
+            del kept[half]
+            chain.append(half)
+            spot = arrangement._to(half).point
+            half = min(kept, key=lambda other: abs(arrangement._from(other).point - spot), default=start)
+            if abs(arrangement._from(half).point - spot) > arrangement.close * 10:
+                break
+        closed = abs(arrangement._from(start).point - arrangement._to(chain[-1]).point) <= arrangement.close * 10
+        if closed:
+            yield arrangement.loop(chain)

@@ -1,0 +1,231 @@
+"""Runs of pieces end to end: outlines, and the closed shapes they bound."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from ..tolerance import DIRECTION
+from .shapes import Arc, Circle, Curve, Line, Point, extremes, is_drawn_at
+
+
+@dataclass(frozen=True, slots=True)
+class Piece:
+    """A stretch of outline, in walking direction: a line with ends, an arc, or a whole circle."""
+
+    curve: Curve
+    name: str
+    entry: Point
+    exit: Point
+
+    @property
+    def length(self) -> float:
+        """Length along the piece, plan units."""
+        match self.curve:
+            case Arc(radius=r, sweep=sweep):
+                return r * abs(sweep)
+            case Circle(radius=r):
+                return math.tau * r
+            case Line():
+                return abs(self.exit - self.entry)
+
+    @property
+    def reversed(self) -> Piece:
+        """The same stretch walked the other way."""
+        curve = self.curve
+        match curve:
+            case Arc(centre=c, radius=r, start=start, sweep=sweep):
+                curve = Arc(c, r, start + sweep, -sweep, curve.exact)
+            case Line() if abs(self.exit - self.entry) > 0:
+                curve = Line.between(self.exit, self.entry)
+        return Piece(curve, self.name, self.exit, self.entry)
+
+    def direction(self, point: Point) -> Point:
+        """Return the direction of walking at a point of the piece, of length 1."""
+        match self.curve:
+            case Arc(centre=c, sweep=sweep):
+                return (point - c).unit.normal * math.copysign(1, sweep)
+            case Circle(centre=c):
+                return (point - c).unit.normal
+            case Line(direction=d):
+                return d
+
+
+@dataclass(frozen=True, slots=True)
+class Junction:
+    """Where the walk goes over from one piece to the next. `turn` in radians, 0 where it goes straight on."""
+
+    point: Point
+    first: str
+    second: str
+    turn: float
+
+    @property
+    def is_tangent(self) -> bool:
+        """Whether no corner can be seen or felt."""
+        return abs(self.turn) <= DIRECTION
+
+
+@dataclass(frozen=True, slots=True)
+class Loop:
+    """An outline: pieces end to end. Closed unless it was asked for as an open run."""
+
+    pieces: tuple[Piece, ...]
+    closed: bool
+
+    @property
+    def length(self) -> float:
+        """Perimeter, plan units."""
+        return math.fsum(piece.length for piece in self.pieces)
+
+    @property
+    def area(self) -> float:
+        """Signed area, positive when walked counter-clockwise (Green's theorem, closed form per piece)."""
+        total = 0.0
+        for piece in self.pieces:
+            match piece.curve:
+                case Circle(radius=r):
+                    total += math.tau * r * r
+                case Arc(centre=c, radius=r, sweep=sweep):
+                    total += r * r * sweep + c.cross(piece.exit - piece.entry)
+                case Line():
+                    total += piece.entry.cross(piece.exit)
+        return total / 2
+
+    @property
+    def junctions(self) -> tuple[Junction, ...]:
+        """Every place where one piece hands over to the next."""
+        pairs = list(zip(self.pieces, self.pieces[1:], strict=False))
+        if self.closed and len(self.pieces) > 1:
+            pairs.append((self.pieces[-1], self.pieces[0]))
+        found = []
+        for first, second in pairs:
+            before, after = first.direction(first.exit), second.direction(first.exit)
+            turn = math.atan2(before.cross(after), before.dot(after))
+            found.append(Junction(first.exit, first.name, second.name, turn))
+        return tuple(found)
+
+    @property
+    def gap(self) -> float:
+        """Distance from the end of the last piece to the start of the first."""
+        return abs(self.pieces[-1].exit - self.pieces[0].entry)
+
+    @property
+    def reversed(self) -> Loop:
+        """The same run walked the other way."""
+        return Loop(tuple(piece.reversed for piece in self.pieces[::-1]), self.closed)
+
+    @property
+    def centroid(self) -> Point:
+        """Middle of the area enclosed (Green's theorem: ∮x² dy / 2A and −∮y² dx / 2A, closed form per piece)."""
+        x = y = 0.0
+        for piece in self.pieces:
+            dx, dy = _first_moments(piece)
+            x, y = x + dx, y + dy
+        double = 2 * self.area
+        return Point(x / double, y / double)
+
+    @property
+    def box(self) -> tuple[Point, Point]:
+        """Lower left and upper right corner of all it reaches."""
+        spots = [spot for piece in self.pieces for spot in extremes(piece.curve)]
+        xs, ys = [spot.x for spot in spots], [spot.y for spot in spots]
+        return Point(min(xs), min(ys)), Point(max(xs), max(ys))
+
+    def encloses(self, point: Point) -> bool:
+        """Tell whether a point lies inside a closed run (winding number, exact for arcs)."""
+        return abs(math.fsum(_seen_from(piece.curve, point) for piece in self.pieces)) > math.pi
+
+    def distance(self, point: Point) -> float:
+        """Return how far a point is from the nearest place of the run."""
+        return min(distance(piece.curve, point) for piece in self.pieces)
+
+    def __add__(self, other: Loop) -> Loop:
+        return Loop(self.pieces + other.pieces, False)
+
+
+def piece_of(curve: Curve, name: str) -> Piece:
+    """Return a drawn line, an arc or a circle as a piece of a run."""
+    match curve:
+        case Arc():
+            return Piece(curve, name, curve.first, curve.last)
+        case Line(start=float() as start, end=float() as end):
+            return Piece(Line.between(curve.at(start), curve.at(end)), name, curve.at(start), curve.at(end))
+        case Circle():
+            return Piece(curve, name, curve.at(0.0), curve.at(0.0))
+    raise ValueError("an endless line is no piece")
+
+
+def polyline(corners: Sequence[Point], names: Sequence[str], closed: bool = False) -> Loop:
+    """Return straight pieces from corner to corner, back to the first when closed."""
+    ends = [*corners[1:], corners[0]] if closed else corners[1:]
+    pairs = zip(corners, ends, names, strict=closed)
+    return Loop(tuple(Piece(Line.between(a, b), name, a, b) for a, b, name in pairs), closed)
+
+
+def distance(curve: Curve, point: Point) -> float:
+    """Return how far a point is from the drawn part of a curve."""
+    match curve:
+        case Line():
+            along = curve.along(point)
+            if curve.start is not None:
+                along = max(along, curve.start)
+            if curve.end is not None:
+                along = min(along, curve.end)
+            return abs(curve.at(along) - point)
+        case Circle(centre=c, radius=r):
+            return abs(abs(point - c) - r)
+        case Arc(centre=c, radius=r):
+            if point == c or is_drawn_at(curve, point):
+                return abs(abs(point - c) - r)
+            return min(abs(curve.first - point), abs(curve.last - point))
+
+
+def _seen_from(curve: Curve, point: Point) -> float:
+    """Return the angle through which one turns at a point while looking along a piece."""
+    match curve:
+        case Circle(centre=c, radius=r):
+            return math.tau if abs(point - c) < r else 0.0
+        case Line(start=float() as start, end=float() as end):
+            return _between(curve.at(start) - point, curve.at(end) - point)
+        case Arc():
+            parts = max(1, math.ceil(abs(curve.sweep) / (math.pi / 2)))
+            each = curve.sweep / parts
+            return math.fsum(
+                _seen_along(Arc(curve.centre, curve.radius, curve.start + index * each, each), point)
+                for index in range(parts)
+            )
+    return 0.0
+
+
+def _between(first: Point, second: Point) -> float:
+    return math.atan2(first.cross(second), first.dot(second))
+
+
+def _seen_along(arc: Arc, point: Point) -> float:
+    """Return the same for an arc of at most a quarter: more than half a turn from between chord and arc."""
+    first, last = arc.first, arc.last
+    angle = _between(first - point, last - point)
+    bulge = (last - first).cross(point - first) * arc.sweep
+    if abs(point - arc.centre) < arc.radius and bulge < 0 and angle * arc.sweep < 0:
+        angle += math.copysign(math.tau, arc.sweep)
+    return angle
+
+
+def _first_moments(piece: Piece) -> tuple[float, float]:
+    """Return ∫x² dy and −∫y² dx along a piece."""
+    a, b = piece.entry, piece.exit
+    match piece.curve:
+        case Line():
+            third = (a.x * a.x + a.x * b.x + b.x * b.x) / 3, (a.y * a.y + a.y * b.y + b.y * b.y) / 3
+            return third[0] * (b.y - a.y), -third[1] * (b.x - a.x)
+        case Circle(centre=c, radius=r):
+            return math.tau * r * r * c.x, math.tau * r * r * c.y
+        case Arc(centre=c, radius=r, start=start, sweep=sweep):
+            x = y = 0.0
+            for angle, sign in ((start + sweep, 1), (start, -1)):
+                sin, cos, twice = math.sin(angle), math.cos(angle), math.sin(2 * angle)
+                x += sign * (c.x * c.x * sin + 2 * c.x * r * (angle / 2 + twice / 4) + r * r * (sin - sin**3 / 3))
+                y += sign * (-c.y * c.y * cos + 2 * c.y * r * (angle / 2 - twice / 4) + r * r * (cos**3 / 3 - cos))
+            return r * x, r * y

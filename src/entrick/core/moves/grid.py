@@ -1,0 +1,95 @@
+"""``grid``: level and plumb lines from chains of spacings across and up."""
+
+from __future__ import annotations
+
+from itertools import accumulate, pairwise
+
+from ..figure import Family
+from ..geometry import Line, Loop, Point, Shape
+from ..kind import Args, Kind, Length, Made, Said, Step, Stroke, Tool
+from ..measure import Number
+from ..plan.errors import ClauseError
+from ..plan.forms import Form
+
+
+def construct(args: Args) -> Made:
+    """Construct lines at running sums of two chains of spacings, from a lower left corner or centred on a point.
+
+    Parts: ``across.0`` … the plumb lines, ``up.0`` … the level ones, ``at.2.1`` the point on plumb line 2 and level
+    line 1, all counted from the corner.
+    """
+    across, up = (_sums(args, args.get(key)) for key in ("across", "up"))
+    if len(across) == len(up) == 1:
+        raise ClauseError("a grid needs spacings, such as  across 20 10 30")
+    corner, centred = args.get("corner"), args.get("centred")
+    if (corner is None) == (centred is None):
+        raise ClauseError("a grid either starts from a lower left corner or is centred on a point")
+    width, height = float(across[-1]), float(up[-1])
+    if corner:
+        start, where = corner.point("point"), f"from {corner.ref('point').text}"
+    else:
+        assert centred is not None
+        start = centred.point("point") - Point(width / 2, height / 2)
+        where = f"centred on {centred.ref('point').text}"
+    plumb = [_line(start + Point(float(x), 0.0), Point(0.0, height), Point(0.0, 1.0)) for x in across]
+    level = [_line(start + Point(0.0, float(y)), Point(width, 0.0), Point(1.0, 0.0)) for y in up]
+    parts: dict[str, Shape | Loop] = {f"across.{i}": line for i, line in enumerate(plumb)}
+    parts |= {f"up.{i}": line for i, line in enumerate(level)}
+    for i, x in enumerate(across):
+        for j, y in enumerate(up):
+            parts[f"at.{i}.{j}"] = start + Point(float(x), float(y))
+    steps = [
+        *(_step(args, way, sums, lines) for way, sums, lines in
+          (("to the right", across, plumb), ("upwards", up, level)) if len(sums) > 1)
+    ]  # fmt: skip
+    return Made(
+        Family((*plumb, *level)),
+        f"Grid {args.name} {where}, {args.say(across[-1])} by {args.say(up[-1])}.",
+        tuple(
+            f"{way}: {' + '.join(args.say(b - a) for a, b in pairwise(sums))} = {args.say(sums[-1])}"
+            for way, sums in (("across", across), ("up", up))
+            if len(sums) > 2
+        ),
+        tuple(step for group in steps for step in group),
+        parts,
+    )
+
+
+def _sums(args: Args, said: Said | None) -> list[Number]:
+    spacings: tuple[Length, ...] = said.lengths("spacings") if said else ()
+    if said and any(float(spacing) <= 0 for spacing in spacings):
+        raise ClauseError("spacings are more than nought", said.clause)
+    return list(accumulate((s.value for s in spacings), initial=type(spacings[0].value)(0) if spacings else 0))
+
+
+def _line(start: Point, along: Point, direction: Point) -> Line:
+    return Line.between(start, start + along) if abs(along) > 0 else Line(start, direction)
+
+
+def _step(args: Args, way: str, sums: list[Number], lines: list[Line]) -> list[Step]:
+    """One measurement for each line, all from the first: errors do not add up."""
+    first = Step(Tool.STRAIGHTEDGE, f"Draw the first line of {args.name}", strokes=(Stroke(lines[0]),))
+    return [
+        first,
+        *(
+            Step(Tool.RULE, f"From it measure {way}, draw line {i}", total, strokes=(Stroke(line),))
+            for i, (total, line) in enumerate(zip(sums, lines, strict=True))
+            if i > 0
+        ),
+    ]
+
+
+KIND = Kind(
+    name="grid",
+    group="Lines",
+    summary="level and plumb lines from chains of spacings",
+    example="frame = grid, from P, across 20 10 30 20, up 15 25",
+    mistake="Each spacing is measured from the line before it, and the errors add up: measure each sum from the first.",
+    forms=(
+        Form("across {spacings:lengths}"),
+        Form("up {spacings:lengths}"),
+        Form("from {point:point}", "corner"),
+        Form("centred on {point:point}", "centred"),
+    ),
+    construct=construct,
+)

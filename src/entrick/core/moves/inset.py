@@ -1,0 +1,90 @@
+"""``inset``: a constant wall inside or outside an outline."""
+
+from __future__ import annotations
+
+from ..figure import Family
+from ..geometry import Arc, Circle, Line, Loop, Piece, Shape
+from ..geometry.inset import inset
+from ..kind import Args, Kind, Made, Step, Stroke, Tool
+from ..parts import parts_of, renamed
+from ..plan.errors import ClauseError
+from ..plan.forms import Form
+
+
+def construct(args: Args) -> Made:
+    """Construct what runs at one distance from a closed outline, on its inside unless ``outside`` is said.
+
+    Arcs stay arcs with the same centre; a piece that would shrink to nothing is left out, and where the inside parts
+    there are several outlines. Pieces keep the names of those they run along.
+    """
+    clause = args.need("of")
+    outline, name = clause.run("outline"), clause.ref("outline").text
+    if not outline.closed:
+        raise ClauseError(f"{name} is an open run: a wall goes round a closed outline", clause.clause)
+    wall = args.need("wall").length("wall")
+    if float(wall) <= 0:
+        raise ClauseError("a wall is more than nought", args.need("wall").clause)
+    inward, sharp = args.get("outside") is None, args.get("sharp") is not None
+    found = inset(outline, wall.value, inward, sharp)
+    if not found:
+        raise ClauseError(
+            f"nothing is left inside {name} with a wall of {args.say(wall.value)}: take a thinner one",
+            args.need("wall").clause,
+        )
+    where = "inside" if inward else "outside"
+    several = len(found) > 1
+    runs = [renamed(loop, f"{args.name}.{i}" if several else args.name) for i, loop in enumerate(found, 1)]
+    shape: Shape | Loop | Family = Family(tuple(runs)) if several else runs[0]
+    parts: dict[str, Shape | Loop] = {}
+    for index, run in enumerate(runs, 1):
+        prefix = f"{index}." if several else ""
+        parts |= {str(index): run} if several else {}
+        parts |= {f"{prefix}{key}": part for key, part in parts_of(run).items()}
+    return Made(
+        shape,
+        f"{args.name}, {args.say(wall.value)} {where} {name} all round"
+        + (f", in {len(found)} parts." if several else "."),
+        _working(args, outline, float(wall) if inward else -float(wall)),
+        tuple(_step(piece, wall.value) for loop in runs for piece in loop.pieces),  # type: ignore[union-attr]
+        parts,
+    )
+
+
+def _working(args: Args, outline: Loop, wall: float) -> tuple[str, ...]:
+    """Say once for every radius what the wall makes of it."""
+    ccw = outline if outline.area > 0 else outline.reversed
+    told: dict[str, None] = {}
+    for piece in ccw.pieces:
+        if isinstance(piece.curve, Arc | Circle):
+            hollow = isinstance(piece.curve, Arc) and piece.curve.sweep < 0
+            after = piece.curve.radius + (wall if hollow else -wall)
+            sign = "+" if (wall > 0) == hollow else "−"
+            sum_ = f"{args.say(piece.curve.size)} {sign} {args.say(abs(wall))}"
+            told[f"{sum_} = {args.say(after)}" if after > 0 else f"{sum_}: the round is gone"] = None
+    return tuple(told)
+
+
+def _step(piece: Piece, wall: object) -> Step:
+    match piece.curve:
+        case Arc() | Circle():
+            text = f"Same centre, radius changed by the wall: draw {piece.name}"
+            return Step(Tool.COMPASS, text, piece.curve.size, piece.curve.centre, (Stroke(piece.curve),))
+        case Line():
+            return Step(Tool.RULE, f"Parallel at the wall: draw {piece.name}", wall, strokes=(Stroke(piece.curve),))  # type: ignore[arg-type]
+
+
+KIND = Kind(
+    name="inset",
+    group="Copies",
+    summary="a constant wall inside or outside an outline",
+    example="window = inset, of rim, wall 8",
+    mistake="The same radius is used for the inner round: it is the outer one less the wall, about the same centre.",
+    forms=(
+        Form("of {outline:run}", needed=True),
+        Form("wall {wall:length}", needed=True),
+        Form("inside"),
+        Form("outside"),
+        Form("sharp"),
+    ),
+    construct=construct,
+)

@@ -1,0 +1,103 @@
+"""``run``: straight legs one after another from a point; every corner and leg is named."""
+
+from __future__ import annotations
+
+import math
+
+from ..geometry import Line, Loop, Piece, Point, Shape, meet, polar
+from ..kind import Args, Kind, Made, Role, Said, Step, Stroke, Tool
+from ..measure import spell_angle
+from ..plan.errors import ClauseError
+from ..plan.forms import Form
+from ..tolerance import same
+
+_WAYS = {"right": Point(1.0, 0.0), "left": Point(-1.0, 0.0), "up": Point(0.0, 1.0), "down": Point(0.0, -1.0)}
+MOST_LEGS = 60
+
+
+def construct(args: Args) -> Made:
+    """Construct legs in order: so far right, left, up or down; at an angle for a length or on to a line; to a point.
+
+    Parts: ``leg.1`` …, ``corner.1`` … (the start), ``start``, ``end``.
+    """
+    start = args.need("from").point("start")
+    corners, told, angles = [start], [], []
+    for leg in args.all("leg"):
+        here = corners[-1]
+        there, words, degrees = _leg(args, leg, here)
+        if abs(there - here) <= same(abs(here)):
+            raise ClauseError("a leg ends where it begins", leg.clause)
+        corners.append(there)
+        told.append(words)
+        angles.append(degrees)
+    closed = args.get("close") is not None
+    if closed and abs(corners[-1] - start) <= same(abs(start)):
+        corners.pop()
+    elif closed:
+        told.append("back to the start")
+        angles.append(math.degrees((start - corners[-1]).angle))
+    ends = [*corners[1:], start] if closed else corners[1:]
+    pairs = list(zip(corners, ends, strict=False))
+    pieces = tuple(Piece(Line.between(a, b), f"{args.name}.leg.{i}", a, b) for i, (a, b) in enumerate(pairs, 1))
+    parts: dict[str, Shape | Loop] = {f"leg.{i}": piece.curve for i, piece in enumerate(pieces, 1)}
+    parts |= {f"corner.{i}": corner for i, corner in enumerate(corners, 1)}
+    parts |= {"start": corners[0], "end": ends[-1]}
+    steps = tuple(_step(piece, words, degrees) for piece, words, degrees in zip(pieces, told, angles, strict=False))
+    return Made(
+        Loop(pieces, closed),
+        f"Run {args.name} from {args.need('from').ref('start').text}: {', '.join(told)}.",
+        () if closed else (f"it ends {_off(args, ends[-1] - start)} of its start",),
+        steps,
+        parts,
+    )
+
+
+def _leg(args: Args, leg: Said, here: Point) -> tuple[Point, str, float]:
+    if leg.has("way"):
+        way, amount = leg.word("way"), leg.length("amount")
+        direction = _WAYS[way]
+        return here + direction * float(amount), f"{way} {args.say(amount.value)}", math.degrees(direction.angle)
+    if leg.has("point"):
+        there = leg.point("point")
+        return there, f"to {leg.ref('point').text}", math.degrees((there - here).angle)
+    angle = leg.length("angle").value
+    if leg.has("amount"):
+        amount = leg.length("amount")
+        return (
+            here + polar(float(amount), math.radians(angle)),
+            (f"at {spell_angle(angle)} for {args.say(amount.value)}"),
+            float(angle),
+        )
+    target, name = leg.line("line"), leg.ref("line").text
+    found = meet(Line(here, polar(1.0, math.radians(angle))), target)
+    if not found:
+        raise ClauseError(f"a leg at {spell_angle(angle)} never comes to {name}", leg.clause)
+    return found[0].point, f"at {spell_angle(angle)} to {name}", float(angle)
+
+
+def _off(args: Args, moved: Point) -> str:
+    across = f"{args.say(abs(moved.x))} {'right' if moved.x >= 0 else 'left'}"
+    return f"{across} and {args.say(abs(moved.y))} {'above' if moved.y >= 0 else 'below'}"
+
+
+def _step(piece: Piece, words: str, degrees: float) -> Step:
+    stroke = (Stroke(piece.curve), Stroke(piece.exit, Role.POINT))
+    return Step(Tool.RULE, f"Leg {piece.name.rpartition('.')[2]}: {words}", piece.length, strokes=stroke)
+
+
+KIND = Kind(
+    name="run",
+    group="Lines",
+    summary="straight legs one after another; every corner and leg is named",
+    example="edge = run, from P, right 20, up 35, at 120° for 12",
+    mistake="A leg's angle is counted from the leg before it instead of from the right.",
+    forms=(
+        Form("from {start:point}", needed=True),
+        Form("{way:right/left/up/down} {amount:length}", "leg", most=MOST_LEGS),
+        Form("at {angle:angle} for {amount:length}", "leg", most=MOST_LEGS),
+        Form("at {angle:angle} to {line:line}", "leg", most=MOST_LEGS),
+        Form("to {point:point}", "leg", most=MOST_LEGS),
+        Form("close"),
+    ),
+    construct=construct,
+)

@@ -1,0 +1,90 @@
+"""``smooth``: a curve without corners through points, of arcs that run into each other."""
+
+from __future__ import annotations
+
+import math
+
+from ..geometry import Arc, Line, Loop, Piece, Point, Shape, piece_of, polar
+from ..geometry.biarc import smooth
+from ..kind import Args, Kind, Made, Said, Step, Stroke, Tool
+from ..plan.errors import ClauseError
+from ..plan.forms import Form
+from ..tolerance import same
+
+MOST_POINTS = 60
+
+
+def construct(args: Args) -> Made:
+    """Construct a curve through points, two arcs between each and the next, tangent where they join.
+
+    At each inner point it has the direction of the circle through that point and its neighbours; at the ends as well,
+    unless a direction is given. Parts: the arcs by number, ``start``, ``end``.
+    """
+    clause = args.need("through")
+    named = clause.things("points")
+    spots: list[Point] = []
+    for name, spot in named:
+        if not isinstance(spot, Point):
+            raise ClauseError(f"{name} is no point; a smooth curve goes through points", clause.clause)
+        if spots and abs(spot - spots[-1]) <= same(abs(spot)):
+            raise ClauseError(f"{name} is the same place as the point before it", clause.clause)
+        spots.append(spot)
+    closed = args.get("closed") is not None
+    if len(spots) < (3 if closed else 2) or len(spots) > MOST_POINTS:
+        raise ClauseError(
+            f"a smooth curve goes through 2 to {MOST_POINTS} points; a closed one through 3", clause.clause
+        )
+    leaving, arriving = (_direction(args.get(key)) for key in ("leaving", "arriving"))
+    curves = smooth(spots, closed, leaving, arriving)
+    pieces: tuple[Piece, ...] = tuple(piece_of(curve, f"{args.name}.{i}") for i, curve in enumerate(curves, 1))
+    run = Loop(pieces, closed)
+    tightest = min((c.radius for c in curves if isinstance(c, Arc)), default=math.inf)
+    by_eye = args.get("by eye") is not None
+    parts: dict[str, Shape | Loop] = {str(i): piece.curve for i, piece in enumerate(pieces, 1)}
+    return Made(
+        run,
+        f"Smooth curve {args.name} through {', '.join(name for name, _ in named)}"
+        + (": drawn by eye." if by_eye else ": its points are computed."),
+        (
+            "no curve is given: points between these are a fair line, not a dimension" if by_eye
+            else "between the points two arcs of the same direction where they meet",
+            *((f"tightest radius {args.say(tightest)}",) if tightest < math.inf else ()),
+        ),
+        (
+            Step(
+                Tool.PENCIL,
+                "Lay the French curve along three points at a time, draw the middle of each stretch",
+                strokes=tuple(Stroke(piece.curve) for piece in pieces),
+                check="it looks fair from a low angle: no flat and no hump",
+            ),
+        ),
+        {**parts, "start": pieces[0].entry, "end": pieces[-1].exit},
+    )  # fmt: skip
+
+
+def _direction(said: Said | None) -> Point | None:
+    if said is None:
+        return None
+    if said.has("angle"):
+        return polar(1.0, math.radians(float(said.length("angle"))))
+    line = said.line("line")
+    return line.direction if isinstance(line, Line) else None
+
+
+KIND = Kind(
+    name="smooth",
+    group="Ready shapes",
+    summary="a curve without corners through points",
+    example="brow = smooth, through A B C D, leaving at 30°",
+    mistake="The French curve is laid through two points at a time and the joins show: let the stretches overlap.",
+    forms=(
+        Form("through {points:several}", needed=True),
+        Form("leaving at {angle:angle}", "leaving"),
+        Form("leaving along {line:line}", "leaving"),
+        Form("arriving at {angle:angle}", "arriving"),
+        Form("arriving along {line:line}", "arriving"),
+        Form("closed"),
+        Form("by eye"),
+    ),
+    construct=construct,
+)

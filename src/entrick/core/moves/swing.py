@@ -1,0 +1,61 @@
+"""``swing``: a locus drawn on its own: all places at one distance from a point."""
+
+from __future__ import annotations
+
+import math
+
+from ..geometry import Arc, Circle
+from ..kind import Args, Kind, Made, Step, Stroke, Tool
+from ..parts import parts_of
+from ..plan.errors import ClauseError
+from ..plan.forms import Form
+
+REACH = math.radians(25)
+"""Half of a swing drawn towards a place."""
+
+
+def construct(args: Args) -> Made:
+    """Construct a swing: the whole circle, the part between two directions, or a short part towards a point."""
+    clause = args.need("from")
+    needle, name = clause.point("needle"), clause.ref("needle").text
+    size = args.need("radius").length("radius").value
+    between, towards = args.get("between"), args.get("towards")
+    shape: Circle | Arc = Circle(needle, float(size), size)
+    where = "all the way round"
+    if between and towards:
+        raise ClauseError("a swing runs between two directions or towards a point, not both", towards.clause)
+    if between:
+        first, last = float(between.length("first")), float(between.length("last"))
+        sweep = math.radians(last - first) % math.tau or math.tau
+        shape = Arc(needle, float(size), math.radians(first), sweep, size)
+        where = f"from {first:g}° to {last:g}°"
+    elif towards:
+        target = towards.point("point")
+        if target == needle:
+            raise ClauseError("a swing towards its own needle point has no direction", towards.clause)
+        shape = Arc(needle, float(size), (target - needle).angle - REACH, 2 * REACH, size)
+        where = f"towards {towards.ref('point').text}"
+    return Made(
+        shape,
+        f"Swing {args.name} from {name}, radius {args.say(size)}, {where}.",
+        (f"every place on it is {args.say(size)} from {name}",),
+        (Step(Tool.COMPASS, f"Needle on {name}, swing {args.name} lightly", size, needle, (Stroke(shape),)),),
+        parts_of(shape),
+        name,
+    )
+
+
+KIND = Kind(
+    name="swing",
+    group="Circles and arcs",
+    summary="a locus on its own: all places at one distance from a point",
+    example="reach = swing, from A, radius 70, towards B",
+    mistake="One locus alone fixes nothing: a centre is where two of them cross.",
+    forms=(
+        Form("from {needle:point}", needed=True),
+        Form("radius {radius:radius}", needed=True),
+        Form("between {first:angle} [and] {last:angle}"),
+        Form("towards {point:point}"),
+    ),
+    construct=construct,
+)

@@ -1,0 +1,105 @@
+"""The named parts of anything drawn, its strokes, and the steps that copy it."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from .figure import Family
+from .geometry import Arc, Circle, Curve, Line, Loop, Piece, Point, Shape, piece_of
+from .kind import Role, Step, Stroke, Tool
+
+
+def parts_of(shape: Shape | Loop) -> dict[str, Shape | Loop]:
+    """Return what can be referred to behind a dot."""
+    match shape:
+        case Point():
+            return {}
+        case Circle():
+            return {"centre": shape.centre}
+        case Arc():
+            return {"centre": shape.centre, "start": shape.first, "end": shape.last, "middle": shape.middle}
+        case Line(start=float() as start, end=float() as end):
+            return {"start": shape.at(start), "end": shape.at(end), "middle": shape.at((start + end) / 2)}
+        case Line():
+            return {}
+        case Loop():
+            pieces = {piece.name.rpartition(".")[2]: piece.curve for piece in shape.pieces}
+            if shape.closed:
+                return dict(pieces)
+            return {**pieces, "start": shape.pieces[0].entry, "end": shape.pieces[-1].exit}
+
+
+def run(owner: str, curves: Sequence[tuple[str, Curve]], closed: bool) -> Loop:
+    """Return drawn curves end to end as a run, each piece named after its owner."""
+    return Loop(tuple(piece_of(curve, f"{owner}.{name}") for name, curve in curves), closed)
+
+
+def renamed(shape: Shape | Loop, owner: str) -> Shape | Loop:
+    """Return a copy whose pieces carry the name of the thing they now belong to, each name once."""
+    if not isinstance(shape, Loop):
+        return shape
+    names: dict[str, int] = {}
+    pieces = []
+    for piece in shape.pieces:
+        name = piece.name.rpartition(".")[2]
+        names[name] = names.get(name, 0) + 1
+        told = name if names[name] == 1 else f"{name}_{names[name]}"
+        pieces.append(Piece(piece.curve, f"{owner}.{told}", piece.entry, piece.exit))
+    return Loop(tuple(pieces), shape.closed)
+
+
+def strokes_of(shape: Shape | Loop, role: Role = Role.CONSTRUCTION, label: str = "") -> tuple[Stroke, ...]:
+    """Return what a thing looks like on the sheet: one stroke, or one for each piece of a run."""
+    if isinstance(shape, Loop):
+        return tuple(Stroke(piece.curve, role) for piece in shape.pieces)
+    return (Stroke(shape, Role.POINT if isinstance(shape, Point) else role, label),)
+
+
+def draw(shape: Shape | Loop, name: str, role: Role = Role.CONSTRUCTION) -> tuple[Step, ...]:
+    """Return the steps that draw a thing whose place is already marked: arcs by the compass, first, then lines."""
+    match shape:
+        case Point():
+            return (Step(Tool.PENCIL, f"Mark {name}", strokes=(Stroke(shape, Role.POINT, name),)),)
+        case Line():
+            return (Step(Tool.STRAIGHTEDGE, f"Draw {name}", strokes=(Stroke(shape, role),)),)
+        case Circle() | Arc():
+            text = f"Needle on its centre, draw {name}"
+            return (Step(Tool.COMPASS, text, shape.size, shape.centre, (Stroke(shape, role),)),)
+        case Loop():
+            rounds = [p for p in shape.pieces if isinstance(p.curve, Circle | Arc)]
+            straight = [p for p in shape.pieces if isinstance(p.curve, Line)]
+            return tuple(step for p in (*rounds, *straight) for step in draw(p.curve, p.name, role))
+
+
+def places(shape: Shape | Loop) -> tuple[tuple[str, Point], ...]:
+    """Return the places that fix a thing: what a drafter carries over to copy it."""
+    match shape:
+        case Point():
+            return (("", shape),)
+        case Circle() | Arc():
+            return (("the centre of ", shape.centre),)
+        case Line(start=float() as start, end=float() as end):
+            return (("one end of ", shape.at(start)), ("the other end of ", shape.at(end)))
+        case Line():
+            return (("a point of ", shape.through), ("another point of ", shape.at(1.0)))
+        case Loop():
+            centres = [p.curve.centre for p in shape.pieces if isinstance(p.curve, Circle | Arc)]
+            corners = [p.entry for p in shape.pieces]
+            found = dict.fromkeys([*centres, *corners])
+            return tuple(("a corner of " if spot in corners else "a centre of ", spot) for spot in found)
+
+
+def copied(
+    owner: str, things: Sequence[tuple[str, Shape | Loop]], copies: Sequence[Shape | Loop]
+) -> tuple[Shape | Loop | Family, dict[str, Shape | Loop]]:
+    """Return copies as one thing or a family, with their parts: by number, and by the name of what was copied."""
+    if len(copies) == 1:
+        only = renamed(copies[0], owner)
+        return only, parts_of(only)
+    members = tuple(renamed(copy, f"{owner}.{index}") for index, copy in enumerate(copies, 1))
+    parts: dict[str, Shape | Loop] = {}
+    for index, (name, member) in enumerate(zip((name for name, _ in things), members, strict=True), 1):
+        for key in dict.fromkeys((str(index), name)):
+            parts[key] = member
+            parts |= {f"{key}.{part}": shape for part, shape in parts_of(member).items()}
+    return Family(members), parts

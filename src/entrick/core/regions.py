@@ -1,0 +1,148 @@
+"""Lining in by region: the boundary of the regions a drafter points at, written as statements."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+from .figure import Family, Item
+from .geometry import Arc, Circle, Curve, Loop, Piece, Point, Stop, WalkError, walk
+from .geometry.arrange import Arrangement, Named, regions
+from .geometry.meet import meet
+from .geometry.place import on_side
+from .solve import Solution
+from .tolerance import same
+
+
+@dataclass(frozen=True)
+class Region:
+    """Boundary loops of the regions pointed at, outer ones first, with the statements that line them in."""
+
+    loops: tuple[Loop, ...]
+    statements: tuple[str, ...]
+
+
+def region_at(solution: Solution, spots: Sequence[Point], kind: str = "line in") -> Region:
+    """Return the boundary of the union of the regions several spots lie in.
+
+    Parameters
+    ----------
+    solution : Solution
+    spots : sequence of Point
+        Plan units.
+    kind : str
+        The statement to write: "line in" or "hidden".
+
+    Returns
+    -------
+    Region
+
+    Raises
+    ------
+    RegionError
+        For a spot around which nothing closes.
+    """
+    loops = regions(_arrangement(solution), spots)
+    taken = {entry.statement.name for entry in solution.entries} | set(solution.quantities)
+    statements = []
+    for loop in loops:
+        name = _free("rim" if loop.area > 0 else "hole", taken)
+        taken.add(name)
+        statements.append(f"{name} = {kind}, {_written(loop)}")
+    return Region(loops, tuple(statements))
+
+
+def _arrangement(solution: Solution) -> Arrangement:
+    return Arrangement(list(drawn_curves(solution)))
+
+
+def drawn_curves(solution: Solution) -> Iterator[Named]:
+    """Return every curve of the construction with the name that refers to it."""
+    for entry in solution.entries:
+        item = solution.figure.items.get(entry.statement.name)
+        if item is None or entry.made is None or entry.made.lined is not None:
+            continue
+        yield from _curves(item)
+
+
+def _curves(item: Item) -> Iterator[Named]:
+    shape = item.shape
+    if isinstance(shape, Family):
+        names = {part: key for key, part in reversed(list(item.parts.items()))}
+        for index, member in enumerate(shape.members, 1):
+            yield from _named(member, f"{item.name}.{names.get(member, index)}")
+    else:
+        yield from _named(shape, item.name)
+
+
+def _named(shape: object, name: str) -> Iterator[Named]:
+    if isinstance(shape, Loop):
+        yield from (Named(piece.curve, piece.name) for piece in shape.pieces)
+    elif not isinstance(shape, Point):
+        yield Named(shape, name)  # type: ignore[arg-type]
+
+
+def _free(stem: str, taken: set[str]) -> str:
+    names = [stem, *(f"{stem}{number}" for number in range(2, 1000))]
+    return next(name for name in names if name not in taken)
+
+
+def _written(loop: Loop) -> str:
+    """Write a loop as a walk, with no more words than it needs."""
+    if len(loop.pieces) == 1:
+        return loop.pieces[0].name
+    plain = [(piece.name, "", "") for piece in loop.pieces]
+    joins = [_side(loop.pieces[index - 1], piece) for index, piece in enumerate(loop.pieces)]
+    ways = [_way(piece) for piece in loop.pieces]
+    sided = [(name, side, "") for (name, _, _), side in zip(plain, joins, strict=True)]
+    turned = [(name, "", way) for (name, _, _), way in zip(plain, ways, strict=True)]
+    full = [(name, side, way) for (name, _, _), side, way in zip(plain, joins, ways, strict=True)]
+    for said in (plain, sided, turned):
+        if _walks(loop, said):
+            return _text(said)
+    return _text(full)
+
+
+Said = list[tuple[str, str, str]]
+
+
+def _text(said: Said) -> str:
+    return " > ".join(" ".join(word for word in words if word) for words in said)
+
+
+def _side(before: Piece, piece: Piece) -> str:
+    """Return the word that picks where the walk comes onto a piece, if two places offer."""
+    spots = [meeting.point for meeting in meet(before.curve, piece.curve)]
+    if len(spots) < 2:
+        return ""
+    here = min(range(len(spots)), key=lambda index: abs(spots[index] - piece.entry))
+    apart = spots[here] - spots[1 - here]
+    words = ("upper", "lower", "left", "right") if abs(apart.y) > abs(apart.x) else ("left", "right", "upper", "lower")
+    return next((word for word in words if on_side(spots, word) == [here]), "")
+
+
+def _way(piece: Piece) -> str:
+    if isinstance(piece.curve, Arc):
+        return "ccw" if piece.curve.sweep > 0 else "cw"
+    return ""
+
+
+def _walks(loop: Loop, said: Said) -> bool:
+    """Tell whether a walk with these words comes out as the loop."""
+    stops = [
+        Stop(_whole(piece.curve), name, way=way, side=(side,) if side else ())
+        for piece, (name, side, way) in zip(loop.pieces, said, strict=True)
+    ]
+    try:
+        found = walk(stops)
+    except WalkError:
+        return False
+    close = same(loop.length) * 1000
+    return len(found.pieces) == len(loop.pieces) and all(
+        abs(a.entry - b.entry) <= close and abs(a.length - b.length) <= close
+        for a, b in zip(found.pieces, loop.pieces, strict=True)
+    )
+
+
+def _whole(curve: Curve) -> Curve:
+    return Circle(curve.centre, curve.radius, curve.exact) if isinstance(curve, Arc) else curve

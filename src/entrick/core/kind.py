@@ -87,10 +87,14 @@ class Candidate:
 
 @dataclass(frozen=True, slots=True)
 class Placing:
-    """Where the datum stands on the sheet: paper lengths from the border in plan units, or centred when None."""
+    """Where the datum stands on the sheet: paper lengths from the border in plan units, or centred when None.
+
+    `corner` gives the lower left corner of the view instead.
+    """
 
     from_left: Number | None = None
     from_below: Number | None = None
+    corner: tuple[Number, Number] | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -115,6 +119,10 @@ class Made:
         What a run of pieces is gone over as; None while it is construction.
     notes : tuple of Note
         What is drawn in paper sizes whatever the scale: dimensions, hatching, centre lines, labels.
+    nothing : bool
+        Whether it adds nothing that could be referred to: `shape` is then of no account.
+    cut : bool
+        Whether an outline is that of cut material, which is hatched.
     """
 
     shape: Shape | Loop | Family
@@ -127,10 +135,14 @@ class Made:
     placing: Placing | None = None
     lined: Role | None = None
     notes: tuple[Note, ...] = ()
+    nothing: bool = False
+    cut: bool = False
 
     @property
     def shapes(self) -> tuple[Shape | Loop, ...]:
         """What was made, the members of a family one by one."""
+        if self.nothing:
+            return ()
         return self.shape.members if isinstance(self.shape, Family) else (self.shape,)
 
     @property

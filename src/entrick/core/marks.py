@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 
@@ -112,6 +112,42 @@ class Arrowhead:
 
 
 Mark = DrawnLine | DrawnArc | DrawnCircle | DrawnDot | Lettering | Arrowhead
+
+
+def reach(mark: Mark) -> tuple[tuple[float, float], ...]:
+    """Return places whose bounding box holds a mark; lettering is taken a little wider than it is."""
+    match mark:
+        case DrawnLine():
+            return (mark.x1, mark.y1), (mark.x2, mark.y2)
+        case DrawnArc() | DrawnCircle():
+            return (mark.cx - mark.r, mark.cy - mark.r), (mark.cx + mark.r, mark.cy + mark.r)
+        case DrawnDot():
+            return ((mark.x, mark.y),)
+        case Arrowhead():
+            return mark.corners
+        case Lettering():
+            long = 0.72 * mark.height * len(mark.text)
+            start = {"start": 0.0, "middle": -long / 2, "end": -long}[mark.anchor]
+            turned = math.radians(mark.angle)
+            cos, sin = math.cos(turned), math.sin(turned)
+            return tuple(
+                (mark.x + a * cos - b * sin, mark.y + a * sin + b * cos)
+                for a in (start, start + long)
+                for b in (0.0, mark.height)
+            )
+
+
+def moved(mark: Mark, dx: float, dy: float, line: int, step: int) -> Mark:
+    """Return a mark shifted on the paper, for a line of the plan and the step that draws it."""
+    match mark:
+        case DrawnLine():
+            return replace(
+                mark, x1=mark.x1 + dx, y1=mark.y1 + dy, x2=mark.x2 + dx, y2=mark.y2 + dy, line=line, step=step
+            )
+        case DrawnArc() | DrawnCircle():
+            return replace(mark, cx=mark.cx + dx, cy=mark.cy + dy, line=line, step=step)
+        case _:
+            return replace(mark, x=mark.x + dx, y=mark.y + dy, line=line, step=step)
 
 
 @dataclass(frozen=True, slots=True)

@@ -30,7 +30,7 @@ from .plan.document import (
 from .plan.errors import ClauseError, PlanError
 from .plan.expression import Arrow, Name, Num, Text, evaluate, names, write
 from .plan.expression import Item as ClauseItem
-from .plan.forms import Match, Slot, match_clauses
+from .plan.forms import Match, Slot, match_clause, match_clauses
 from .plan.writer import write_content
 from .tolerance import same
 
@@ -192,7 +192,7 @@ class _Run:
             self._claim(number, statement.name)
             if statement.kind not in kinds():
                 raise _unknown_kind(statement.kind)
-            matches = _matches(statement.kind, statement.clauses)
+            matches = _matches(statement.kind, spoken(statement))
             said = tuple(_said(match, self.figure, self.quantities, self.head.unit) for match in matches)
             made = _construct_all(statement.kind, Args(statement.name, self.head.unit, said))
         except ClauseError as error:
@@ -202,6 +202,10 @@ class _Run:
             self.errors.append(failure)
             self.failed.add(statement.name)
             self.entries.append(Entry(number, statement, None, failure, candidates))
+            return
+        if made.nothing:
+            self.failed.discard(statement.name)
+            self.entries.append(Entry(number, statement, made, None, ()))
             return
         self.items[statement.name] = Item(statement.name, made.shape, number, made.parts, made.centre_name)
         self.entries.append(Entry(number, statement, made, None, made.candidates))
@@ -215,6 +219,16 @@ class _Run:
             figure=Figure(MappingProxyType(self.items), frozenset(self.failed)),
             errors=tuple(self.errors),
         )
+
+
+def spoken(statement: Statement) -> tuple[Clause, ...]:
+    """Return the clauses of a statement; text in quotes at its end is a note, unless its last clause wants it."""
+    kind = kinds().get(statement.kind)
+    if not (statement.note and statement.clauses and kind):
+        return statement.clauses
+    whole = Clause((*statement.clauses[-1].items, Text(statement.note)))
+    wanted = match_clause(whole, kind.forms) and not match_clause(statement.clauses[-1], kind.forms)
+    return (*statement.clauses[:-1], whole) if wanted else statement.clauses
 
 
 # Changing one given leaves most statements as they were: what was matched and constructed before is kept.
@@ -251,7 +265,8 @@ def _construct_all(kind: str, args: Args) -> Made:
     steps = tuple(step for one in made for step in one.steps)
     notes = tuple(note for one in made for note in one.notes)
     sentence = f"{len(made)} times: {told}"
-    return Made(Family(members), sentence, made[0].working, steps, parts, lined=made[0].lined, notes=notes)
+    return Made(Family(members), sentence, made[0].working, steps, parts, lined=made[0].lined, notes=notes,
+                nothing=made[0].nothing, cut=made[0].cut)  # fmt: skip
 
 
 def _member(args: Args, index: int) -> Args:

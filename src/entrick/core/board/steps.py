@@ -101,10 +101,13 @@ def board_steps(solution: Solution, kit: Kit, sheet: Sheet) -> tuple[BoardStep, 
 def _placing(entry: Entry, kit: Kit, sheet: Sheet) -> list[BoardStep]:
     """Return the two measurements from the border that place the datum on the paper, at full size."""
     name = entry.statement.name
-    places = (("left border", "to the right", sheet.origin.x), ("lower border", "upwards", sheet.origin.y))
+    places = (
+        ("left border", "to the right", sheet.origin.x - sheet.left),
+        ("lower border", "upwards", sheet.origin.y - sheet.border),
+    )
     steps = []
     for number, ((edge, way, at), told) in enumerate(zip(places, sheet.working, strict=True), 1):
-        on_paper = (at - sheet.border) / float(sheet.unit.mm)
+        on_paper = at / float(sheet.unit.mm)
         setting = length_setting(on_paper, kit, Scale(), sheet.unit)
         text = f"From the {edge} measure {way} to the place of {name}"
         steps.append(BoardStep(number, entry.line, name, "rule", text, setting, None, (), told))

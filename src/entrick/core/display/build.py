@@ -4,15 +4,18 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from dataclasses import replace
 from itertools import pairwise
 
 from ..board import BoardStep
 from ..figure import Family
+from ..finish.chain import hidden_dashes
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
 from ..kind import Candidate, Role
-from ..marks import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
+from ..marks import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark, moved
+from ..notes import TitleFields
 from ..sheet import Sheet
-from ..sheet.layout import STRIP
+from ..sheet.layout import SECOND_ROW, STRIP
 from ..solve import Solution
 
 OVERRUN = 8.0
@@ -40,13 +43,15 @@ def build_display(solution: Solution, steps: Sequence[BoardStep], sheet: Sheet) 
     for step in steps:
         names = _names(solution, step.name)
         for stroke in step.strokes:
-            name = "" if stroke.role is Role.OUTLINE else names.get(stroke.shape, "")
+            name = "" if stroke.role in (Role.OUTLINE, Role.HIDDEN) else names.get(stroke.shape, "")
             mark = _draw(stroke.shape, sheet, str(stroke.role), step.line, step.number, name)
             if mark is not None:
-                marks.append(mark)
+                marks.append(_dashed(mark) if stroke.role is Role.HIDDEN else mark)
             if stroke.label and isinstance(stroke.shape, Point):
                 letters.append((stroke.label, sheet.on_paper(stroke.shape), step.line, step.number))
     marks.extend(_letter(letters, marks))
+    last = {step.line: step.number for step in steps}
+    marks.extend(moved(mark, sheet.origin.x, sheet.origin.y, line, last.get(line, 0)) for line, mark in sheet.finish)
     return DisplayList(sheet.width, sheet.height, tuple(marks), sheet.factor, (sheet.origin.x, sheet.origin.y))
 
 
@@ -102,6 +107,18 @@ def _draw(shape: Shape, sheet: Sheet, role: str, line: int, step: int, name: str
             return DrawnLine(ends[0].x, ends[0].y, ends[1].x, ends[1].y, role, line, step, name)
 
 
+def _dashed(mark: Mark) -> Mark:
+    """Give a hidden stroke dashes that begin and end on its ends."""
+    match mark:
+        case DrawnLine():
+            return replace(mark, dash=hidden_dashes(math.hypot(mark.x2 - mark.x1, mark.y2 - mark.y1)))
+        case DrawnArc():
+            return replace(mark, dash=hidden_dashes(abs(math.radians(mark.sweep)) * mark.r))
+        case DrawnCircle():
+            return replace(mark, dash=hidden_dashes(math.tau * mark.r, True))
+    return mark
+
+
 def _ends(line: Line, sheet: Sheet) -> tuple[Point, Point] | None:
     """Return the drawn ends on paper; an endless line runs a little past the view (and its own point)."""
     through = sheet.on_paper(line.through)
@@ -124,7 +141,7 @@ def _ends(line: Line, sheet: Sheet) -> tuple[Point, Point] | None:
 
 
 def _border(sheet: Sheet) -> list[Mark]:
-    left, low = sheet.border, sheet.border
+    left, low = sheet.left, sheet.border
     right, high = sheet.width - sheet.border, sheet.height - sheet.border
     if sheet.border <= 0:
         return []
@@ -132,24 +149,68 @@ def _border(sheet: Sheet) -> list[Mark]:
     return [DrawnLine(*first, *second, "border") for first, second in pairwise(corners)]
 
 
+Field = tuple[str, str, float, float]
+"""Label, what it says, where it begins as a share of the width, height of the letters in mm."""
+
+
 def _strip(solution: Solution, sheet: Sheet) -> list[Mark]:
-    """Draw the title strip: title, drawing number, scale, units (after the fields of ISO 7200)."""
-    left, right, low = sheet.border, sheet.width - sheet.border, sheet.border
-    high, wide = low + STRIP, sheet.width - 2 * sheet.border
+    """Draw the title block (fields after ISO 7200): one row, and a second where a `title` statement fills it."""
+    low = sheet.border
+    first: list[Field] = [
+        ("TITLE", solution.title, 0.0, 3.5),
+        ("DRAWING", solution.drawing, 0.5, 3.5),
+        ("SCALE", str(sheet.scale), 0.7, 3.5),
+        ("UNITS", str(solution.unit), 0.85, 3.5),
+    ]
+    said = title_fields(solution)
+    if not said:
+        return _row(first, low, STRIP, sheet)
+    second: list[Field] = [
+        ("DRAWN", said.get("drawn", ""), 0.0, 2.5),
+        ("CHECKED", said.get("checked", ""), 0.17, 2.5),
+        ("DATE", said.get("date", ""), 0.34, 2.5),
+        ("MATERIAL", said.get("material", ""), 0.5, 2.5),
+        ("SHEET", said.get("sheet", ""), 0.7, 2.5),
+        ("PROJECTION", "", 0.85, 2.5),
+    ]
+    symbol = _projection(said.get("projection", ""), sheet)
+    return [*_row(second, low, SECOND_ROW, sheet), *_row(first, low + SECOND_ROW, STRIP, sheet), *symbol]
+
+
+def title_fields(solution: Solution) -> dict[str, str]:
+    """Return what the title statements of a plan say."""
+    notes = (note for entry in solution.entries if entry.made for note in entry.made.notes)
+    return {key: text for note in notes if isinstance(note, TitleFields) for key, text in note.fields}
+
+
+def _row(fields: Sequence[Field], low: float, tall: float, sheet: Sheet) -> list[Mark]:
+    left, right, high = sheet.left, sheet.width - sheet.border, low + tall
+    wide = right - left
     marks: list[Mark] = [DrawnLine(left, high, right, high, "strip")]
-    fields = (
-        ("TITLE", solution.title, 0.0),
-        ("DRAWING", solution.drawing, 0.5),
-        ("SCALE", str(sheet.scale), 0.7),
-        ("UNITS", str(solution.unit), 0.85),
-    )
-    for label, text, share in fields:
+    for index, (label, text, share, height) in enumerate(fields):
         x = left + wide * share
+        end = left + wide * fields[index + 1][2] if index + 1 < len(fields) else right
         if share:
             marks.append(DrawnLine(x, low, x, high, "strip"))
-        marks.append(Lettering(label, x + 2, high - 3.3, 1.8))
-        marks.append(Lettering(text, x + 2, low + 2.6, 3.5))
+        base = low + 2.6 if tall >= STRIP else low + 1.8
+        # Guide lines for the lettering, at its foot and its head.
+        if label != "PROJECTION":
+            marks += [DrawnLine(x + 1.5, y, end - 1.5, y, "guide") for y in (base, base + height)]
+        marks.append(Lettering(label, x + 2, high - 3.3 if tall >= STRIP else high - 2.7, 1.8))
+        marks.append(Lettering(text, x + 2, base, height))
     return marks
+
+
+def _projection(which: str, sheet: Sheet) -> list[Mark]:
+    """Draw the symbol of the projection: a cone's side and its end view, the end on the side the school asks for."""
+    if not which:
+        return []
+    left, wide = sheet.left, sheet.width - sheet.border - sheet.left
+    x, y = left + wide * 0.97, sheet.border + SECOND_ROW / 2
+    end, side = (x, x - 9.0) if which == "first" else (x - 9.0, x)
+    corners = [(side - 3, y - 1.3), (side + 3, y - 2.6), (side + 3, y + 2.6), (side - 3, y + 1.3), (side - 3, y - 1.3)]
+    cone: list[Mark] = [DrawnLine(*a, *b, "strip") for a, b in pairwise(corners)]
+    return [*cone, DrawnCircle(end, y, 2.6, "strip"), DrawnCircle(end, y, 1.3, "strip")]
 
 
 _AROUND = ((1.4, 1.2, "start"), (1.4, -3.4, "start"), (-1.4, 1.2, "end"), (-1.4, -3.4, "end"))

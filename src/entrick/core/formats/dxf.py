@@ -3,17 +3,21 @@
 from __future__ import annotations
 
 import io
+from dataclasses import replace
 from typing import TYPE_CHECKING
 
-from ..display import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
+from ..display import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
 from ..measure import Unit
 from ..sheet.widths import WIDTHS
 from .svg import kept
 
 if TYPE_CHECKING:
+    from ezdxf.document import Drawing
     from ezdxf.layouts.layout import Modelspace
 
-_SHEET = frozenset({"border", "strip", "lettering"})
+_SHEET = frozenset({"border", "strip", "lettering", "letter", "guide"})
+_LINETYPES = {"centre": ("CENTRE", [11.2, 8.0, -1.2, 0.8, -1.2]), "hidden": ("HIDDEN", [4.2, 3.0, -1.2])}
+"""Dashes by role, mm on paper: whole length, then dashes and gaps."""
 _WEIGHTS = (13, 18, 25, 35, 50, 70)
 """Line weights DXF knows, hundredths of a mm."""
 
@@ -36,7 +40,7 @@ def write_dxf(display: DisplayList, unit: Unit, construction: bool = True) -> st
 
     Notes
     -----
-    Border, title strip and lettering stay on the sheet: a cutter has no use for them.
+    Border and title strip stay on the sheet: another program has its own.
     """
     # Only an export pays for loading the library: it is a third of the desk's cold start.
     from ezdxf import units
@@ -45,19 +49,41 @@ def write_dxf(display: DisplayList, unit: Unit, construction: bool = True) -> st
     document = new("R2010", units=units.MM if unit is Unit.MM else units.IN)
     space = document.modelspace()
     for mark in kept(display.marks, construction):
-        if mark.role in _SHEET or isinstance(mark, Lettering):
+        if mark.role in _SHEET:
             continue
         layer = mark.role.upper()
         if layer not in document.layers:
             width = WIDTHS[mark.role].width * 100
-            document.layers.add(layer, lineweight=min(_WEIGHTS, key=lambda weight: abs(weight - width)))
+            document.layers.add(
+                layer,
+                lineweight=min(_WEIGHTS, key=lambda weight: abs(weight - width)),
+                linetype=_linetype(document, mark.role, display.factor),
+            )
         _add(space, mark, display, {"layer": layer})
     stream = io.StringIO()
     document.write(stream)
     return stream.getvalue()
 
 
+def write_cutter_dxf(display: DisplayList, unit: Unit) -> str:
+    """Write the outlines alone, for a cutter: one layer, nothing else in the file."""
+    outlines = tuple(mark for mark in display.marks if mark.role == "outline")
+    return write_dxf(replace(display, marks=outlines), unit, False)
+
+
+def _linetype(document: Drawing, role: str, factor: float) -> str:
+    """Return the line type of a role, made when it is first wanted, with its dashes in plan units."""
+    if role not in _LINETYPES:
+        return "Continuous"
+    name, dashes = _LINETYPES[role]
+    if name not in document.linetypes:
+        document.linetypes.add(name, [part / factor for part in dashes])
+    return name
+
+
 def _add(space: Modelspace, mark: Mark, display: DisplayList, attributes: dict[str, str]) -> None:
+    from ezdxf.enums import TextEntityAlignment
+
     def at(x: float, y: float) -> tuple[float, float]:
         return (x - display.origin[0]) / display.factor, (y - display.origin[1]) / display.factor
 
@@ -69,5 +95,13 @@ def _add(space: Modelspace, mark: Mark, display: DisplayList, attributes: dict[s
         case DrawnArc():
             first, last = sorted((mark.start, mark.start + mark.sweep))
             space.add_arc(at(mark.cx, mark.cy), mark.r / display.factor, first, last, dxfattribs=attributes)
+        case Arrowhead():
+            space.add_solid([at(*corner) for corner in mark.corners], dxfattribs=attributes)
+        case Lettering():
+            anchor = {"start": "LEFT", "middle": "CENTER", "end": "RIGHT"}[mark.anchor]
+            text = space.add_text(
+                mark.text, height=mark.height / display.factor, rotation=mark.angle, dxfattribs=attributes
+            )
+            text.set_placement(at(mark.x, mark.y), align=TextEntityAlignment[anchor])
         case DrawnDot():
             space.add_point(at(mark.x, mark.y), dxfattribs=attributes)

@@ -7,7 +7,7 @@ from functools import cache
 from importlib import resources
 from typing import TYPE_CHECKING
 
-from ..display import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
+from ..display import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
 from .svg import kept, line_kind
 
 if TYPE_CHECKING:
@@ -67,6 +67,9 @@ def _draw(canvas: Canvas, mark: Mark, face: str) -> None:
     canvas.setLineWidth(kind.width)
     canvas.setStrokeGray(grey)
     canvas.setFillGray(grey)
+    dash = getattr(mark, "dash", ())
+    canvas.setDash(list(dash), 0)
+    canvas.setLineCap(0 if dash else 1)
     match mark:
         case DrawnLine():
             canvas.line(mark.x1, mark.y1, mark.x2, mark.y2)
@@ -81,4 +84,16 @@ def _draw(canvas: Canvas, mark: Mark, face: str) -> None:
             canvas.setFillGray(0.1)
             canvas.setFont(face, mark.height * 1.4)
             place = {"start": canvas.drawString, "middle": canvas.drawCentredString, "end": canvas.drawRightString}
-            place[mark.anchor](mark.x, mark.y, mark.text)
+            canvas.saveState()
+            canvas.translate(mark.x, mark.y)
+            canvas.rotate(mark.angle)
+            place[mark.anchor](0, 0, mark.text)
+            canvas.restoreState()
+        case Arrowhead():
+            path = canvas.beginPath()
+            (x, y), *rest = mark.corners
+            path.moveTo(x, y)
+            for corner in rest:
+                path.lineTo(*corner)
+            path.close()
+            canvas.drawPath(path, stroke=0, fill=1)

@@ -56,9 +56,13 @@ def thumbnail_svg(display: DisplayList, low: Point, high: Point) -> str:
     )
 
 
+LIGHT = frozenset({"construction", "point", "letter", "guide"})
+"""Roles drawn so lightly that they may be rubbed out."""
+
+
 def kept(marks: Iterable[Mark], construction: bool) -> list[Mark]:
     """Leave construction out of a drawing, or keep it."""
-    return [mark for mark in marks if construction or mark.role not in ("construction", "point", "letter")]
+    return [mark for mark in marks if construction or mark.role not in LIGHT]
 
 
 def ink(kind: LineKind) -> str:
@@ -72,11 +76,16 @@ def line_kind(role: str) -> LineKind:
     return WIDTHS.get(role, WIDTHS["lettering"])
 
 
+def _dashes(mark: Mark) -> str:
+    dash = getattr(mark, "dash", ())
+    return f' stroke-dasharray="{" ".join(f"{part:.4f}" for part in dash)}" stroke-linecap="butt"' if dash else ""
+
+
 def _mark(mark: Mark, height: float, pixels: float = 0.0) -> str:
     """Write one mark; with `pixels` its stroke keeps that width on screen however small the picture is."""
     kind = line_kind(mark.role)
     width = f'stroke-width="{pixels}" vector-effect="non-scaling-stroke"' if pixels else f'stroke-width="{kind.width}"'
-    shown = f'stroke="{ink(kind)}" {width}'
+    shown = f'stroke="{ink(kind)}" {width}{_dashes(mark)}'
     match mark:
         case DrawnLine():
             y1, y2 = height - mark.y1, height - mark.y2
@@ -96,7 +105,9 @@ def _mark(mark: Mark, height: float, pixels: float = 0.0) -> str:
             corners = " ".join(f"{x:.6f},{height - y:.6f}" for x, y in mark.corners)
             return f'<polygon points="{corners}" fill="{ink(kind)}"/>'
         case Lettering():
+            turned = f' transform="rotate({-mark.angle:.4g} {mark.x:.6f} {height - mark.y:.6f})"' if mark.angle else ""
             return (
                 f'<text x="{mark.x:.6f}" y="{height - mark.y:.6f}" font-size="{mark.height * 1.4:.4g}" '
-                f'font-family={quoteattr(FACE)} text-anchor="{mark.anchor}" fill="#191919">{escape(mark.text)}</text>'
+                f'font-family={quoteattr(FACE)} text-anchor="{mark.anchor}" fill="#191919"{turned}>'
+                f"{escape(mark.text)}</text>"
             )

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from ..geometry import Line, Point
 from ..kind import Args, Kind, Made, Placing, Role, Step, Stroke, Tool
+from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
 
@@ -13,13 +14,17 @@ def construct(args: Args) -> Made:
     The view is centred on the sheet, (space − overall)/2 each way, unless the datum is measured from the border.
     """
     origin = Point(0.0, 0.0)
-    left, bottom = args.get("left"), args.get("bottom")
+    left, bottom, corner = args.get("left"), args.get("bottom"), args.get("corner")
     placing = Placing(
         left.length("left").value if left else None,
         bottom.length("bottom").value if bottom else None,
+        (corner.length("left").value, corner.length("bottom").value) if corner else None,
     )
+    if corner and (left or bottom):
+        raise ClauseError("say either where the datum stands or where the corner of the view does", corner.clause)
     axes = (Stroke(Line(origin, Point(1.0, 0.0))), Stroke(Line(origin, Point(0.0, 1.0))))
-    where = "view in the middle of the sheet" if not (left or bottom) else "measured from the border"
+    where = "measured from the border" if left or bottom else "view in the middle of the sheet"
+    where = "lower left corner of the view measured from the border" if corner else where
     return Made(
         origin,
         f"Datum {args.name}, {where}.",
@@ -48,6 +53,7 @@ KIND = Kind(
         Form("middle of sheet"),
         Form("{left:length} from left", "left"),
         Form("{bottom:length} from bottom", "bottom"),
+        Form("view {left:length} from left and {bottom:length} from bottom", "corner"),
     ),
     construct=construct,
 )

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import math
 
-from ..geometry import Arc, Circle, Loop, Piece, WalkError, walk
+from ..geometry import Arc, Circle, Loop, Piece, Shape, WalkError, walk
+from ..geometry.shapes import outer_places
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
@@ -12,6 +13,14 @@ from ..plan.forms import Form
 
 def construct(args: Args) -> Made:
     """Walk the outline along the named pieces; see `entrick.core.geometry.walk`."""
+    return lined(args, Role.OUTLINE)
+
+
+def lined(args: Args, role: Role) -> Made:
+    """Go over pieces as outline or as hidden lines.
+
+    Parts of the run: ``left right top bottom``, its outermost places, for dimensions of the whole.
+    """
     clause = args.need("walk")
     try:
         loop = walk(clause.stops("walk"), closed=args.get("open") is None)
@@ -19,26 +28,39 @@ def construct(args: Args) -> Made:
         raise ClauseError(error.message, clause.clause) from error
     names = " > ".join(dict.fromkeys(piece.name for piece in loop.pieces))
     closing = "closed" if loop.closed else "an open run"
+    does = "Line in" if role is Role.OUTLINE else "Hidden lines"
     return Made(
         loop,
-        f"Line in {args.name} along {names}: {closing}.",
+        f"{does} {args.name} along {names}: {closing}.",
         (
             f"{len(loop.pieces)} piece{'s' if len(loop.pieces) > 1 else ''}, length {args.say(loop.length)}"
             + (f", area {args.say(abs(loop.area))} square" if loop.closed else ""),
         ),
-        _steps(loop),
-        lined=Role.OUTLINE,
+        _steps(loop, role),
+        _outermost(loop),
+        lined=role,
+        cut=args.get("cut") is not None,
     )
 
 
-def _steps(loop: Loop) -> tuple[Step, ...]:
+def _outermost(loop: Loop) -> dict[str, Shape | Loop]:
+    spots = [spot for piece in loop.pieces for spot in outer_places(piece.curve)]
+    return {
+        "left": min(spots, key=lambda p: p.x),
+        "right": max(spots, key=lambda p: p.x),
+        "top": max(spots, key=lambda p: p.y),
+        "bottom": min(spots, key=lambda p: p.y),
+    }
+
+
+def _steps(loop: Loop, role: Role) -> tuple[Step, ...]:
     arcs = [piece for piece in loop.pieces if isinstance(piece.curve, Arc | Circle)]
     lines = [piece for piece in loop.pieces if not isinstance(piece.curve, Arc | Circle)]
-    return tuple(_line_in(piece) for piece in [*arcs, *lines])
+    return tuple(_line_in(piece, role) for piece in [*arcs, *lines])
 
 
-def _line_in(piece: Piece) -> Step:
-    stroke = (Stroke(piece.curve, Role.OUTLINE),)
+def _line_in(piece: Piece, role: Role) -> Step:
+    stroke = (Stroke(piece.curve, role),)
     match piece.curve:
         case Circle(centre=centre):
             return Step(Tool.COMPASS, f"Line in {piece.name}, all round", piece.curve.size, centre, stroke)
@@ -65,6 +87,7 @@ KIND = Kind(
     mistake="The arc is trimmed to a line it only nearly touches. Stop at the computed touch point, arcs first.",
     forms=(
         Form("open"),
+        Form("cut"),
         Form("{walk:walk}", "walk", needed=True),
     ),
     construct=construct,

@@ -3,15 +3,18 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from fractions import Fraction
 from functools import cached_property
 
+from ..finish import Finished, View, finish
 from ..geometry import Loop, Point, Shape
 from ..geometry.shapes import extremes
 from ..kind import Placing
+from ..marks import reach
 from ..measure import Number, Quantity, Scale, Unit, spell
+from ..notes import TitleFields
 from ..plan.document import SheetLine
 from ..plan.errors import ClauseError, PlanError
 from ..plan.expression import Ratio, evaluate, write
@@ -27,15 +30,29 @@ PAPERS: dict[str, tuple[int, int]] = {
 }
 """Trimmed sizes in mm, short edge first (ISO 216)."""
 
-STRIP = 12.0
-"""Height of the title strip in mm (common practice, no source)."""
+INCH_PAPERS: dict[str, tuple[Fraction, Fraction]] = {
+    "8 1/2 by 11": (Fraction(17, 2), Fraction(11)),
+    "11 by 17": (Fraction(11), Fraction(17)),
+    "17 by 22": (Fraction(17), Fraction(22)),
+    "22 by 34": (Fraction(22), Fraction(34)),
+    "34 by 44": (Fraction(34), Fraction(44)),
+}
+"""The inch series by size, short edge first (from memory: trade sizes, each twice the one before)."""
+
+STRIP, SECOND_ROW = 12.0, 10.0
+"""Height of the title strip, and of its second row where there is one, mm (common practice, no source)."""
+
+FILING = 20.0
+"""Border on the filing side, mm (ISO 5457); the other sides have 10."""
 
 FORMS = (
     Form("{paper:" + "/".join(PAPERS) + "} {way:landscape/portrait}", "paper"),
     Form("{paper:" + "/".join(PAPERS) + "}", "paper"),
     Form("{width:length} by {height:length}", "size"),
     Form("scale {ratio:ratio}"),
+    Form("border filing", "filing"),
     Form("border {border:length}"),
+    Form("dimensions {lettering:aligned/unidirectional}", "dimensions"),
 )
 
 
@@ -46,6 +63,10 @@ class Sheet:
     Attributes
     ----------
     width, height, border : float
+    left : float
+        Border on the left, the filing side.
+    strip : float
+        Height of the title strip.
     scale : Scale
     unit : Unit
         Of the plan.
@@ -55,6 +76,12 @@ class Sheet:
         Lower left and upper right of the view.
     working : tuple of str
         How the place was worked out, in plan units.
+    aligned : bool
+        Whether dimensions are lettered along their lines, or all level.
+    finish : tuple of (int, Mark)
+        Dimensions, centre lines, hatching and labels in mm from the datum, each with its line of the plan.
+    room : tuple of two Points
+        Lower left and upper right of the view with its dimensions.
     """
 
     width: float
@@ -67,6 +94,11 @@ class Sheet:
     working: tuple[str, ...]
     errors: tuple[PlanError, ...] = ()
     name: str = ""
+    left: float = 10.0
+    strip: float = STRIP
+    aligned: bool = True
+    finish: tuple[Finished, ...] = ()
+    room: tuple[Point, Point] = (Point(0.0, 0.0), Point(0.0, 0.0))
 
     @cached_property
     def factor(self) -> float:
@@ -77,7 +109,7 @@ class Sheet:
     def space(self) -> tuple[Point, Point]:
         """Corners of the drawing space: inside the border, above the title strip."""
         return (
-            Point(self.border, self.border + STRIP),
+            Point(self.left, self.border + self.strip),
             Point(self.width - self.border, self.height - self.border),
         )
 
@@ -106,49 +138,90 @@ def lay_out(solution: Solution) -> Sheet:
         A4 landscape at 1:1 with a 10 mm border where the plan does not say otherwise; faults of the sheet line are
         in its `errors`.
     """
-    width, height, border, scale, errors, name = _read(solution.sheet, solution)
+    said = _read(solution.sheet, solution)
     box = view_box(solution)
-    placing = next((e.made.placing for e in solution.entries if e.made and e.made.placing), Placing())
+    made = [(entry.line, entry.made) for entry in solution.entries if entry.made]
+    placing = next((m.placing for _, m in made if m.placing), Placing())
+    notes = [(line, note) for line, m in made for note in m.notes]
+    strip = STRIP + (SECOND_ROW if any(isinstance(note, TitleFields) for _, note in notes) else 0.0)
+    nowhere = Point(0.0, 0.0)
     unplaced = Sheet(
-        width, height, border, scale, solution.unit, Point(0, 0), (Point(0, 0), Point(0, 0)), (), errors, name
-    )
+        said.width, said.height, said.border, said.scale, solution.unit, nowhere, (nowhere, nowhere), (), said.errors,
+        said.name, said.left, strip, said.aligned,
+    )  # fmt: skip
+    factor = unplaced.factor
+    view = (box[0] * factor, box[1] * factor)
+    outlines = tuple(loop for _, m in made for loop in m.loops)
+    marks = finish(notes, View(factor, *view, outlines, said.aligned))
+    room = _with_marks(view, marks)
     low, high = unplaced.space
-    factor, unit_mm = unplaced.factor, float(solution.unit.mm)
-    origin_x, told_x = _place(low.x, high.x, box[0].x, box[1].x, factor, unit_mm, placing.from_left, "across",
-                              solution.unit, border)  # fmt: skip
-    origin_y, told_y = _place(low.y, high.y, box[0].y, box[1].y, factor, unit_mm, placing.from_below, "up",
-                              solution.unit, border)  # fmt: skip
-    origin = Point(origin_x, origin_y)
-    view = (origin + box[0] * factor, origin + box[1] * factor)
-    return Sheet(width, height, border, scale, solution.unit, origin, view, (told_x, told_y), errors, name)
+    places = [
+        _place(Span(low.x, high.x, view[0].x, view[1].x, room[0].x, room[1].x), "across", placing.from_left,
+               placing.corner and placing.corner[0], said.left, solution.unit),
+        _place(Span(low.y, high.y, view[0].y, view[1].y, room[0].y, room[1].y), "up", placing.from_below,
+               placing.corner and placing.corner[1], said.border, solution.unit),
+    ]  # fmt: skip
+    origin = Point(places[0][0], places[1][0])
+    return replace(
+        unplaced,
+        origin=origin,
+        view=(origin + view[0], origin + view[1]),
+        working=(places[0][1], places[1][1]),
+        finish=marks,
+        room=(origin + room[0], origin + room[1]),
+    )
+
+
+def _with_marks(view: tuple[Point, Point], marks: Sequence[Finished]) -> tuple[Point, Point]:
+    """Grow the box of the view by everything drawn around it."""
+    spots = [spot for _, mark in marks for spot in reach(mark)]
+    xs, ys = [view[0].x, view[1].x, *(x for x, _ in spots)], [view[0].y, view[1].y, *(y for _, y in spots)]
+    return Point(min(xs), min(ys)), Point(max(xs), max(ys))
+
+
+@dataclass(frozen=True, slots=True)
+class Span:
+    """One direction of the sheet, mm: the space, and from the datum the view alone and with its dimensions."""
+
+    low: float
+    high: float
+    start: float
+    end: float
+    room_start: float
+    room_end: float
 
 
 def _place(
-    low: float, high: float, start: float, end: float, factor: float, unit_mm: float, stated: Number | None,
-    way: str, unit: Unit, border: float,
-) -> tuple[float, str]:  # fmt: skip
-    def say(mm: float) -> str:
-        return spell(mm / unit_mm, unit, 2)
+    span: Span, way: str, stated: Number | None, corner: Number | None, border: float, unit: Unit
+) -> tuple[float, str]:
+    """Return where the datum stands, mm from the edge of the paper, and the arithmetic in plan units."""
+    mm = float(unit.mm)
+
+    def say(length: float) -> str:
+        return spell(length / mm, unit, 2)
 
     if stated is not None:
-        return border + float(stated) * unit_mm, f"{way}: the datum stands {spell(stated, unit)} from the border"
-    space, overall = high - low, (end - start) * factor
-    left = float(margin(space, overall))
-    return (
-        low + left - start * factor,
-        f"{way}: ({say(space)} − {say(overall)}) ÷ 2 = {say(left)} each side of the view",
-    )
+        return border + float(stated) * mm, f"{way}: the datum stands {spell(stated, unit)} from the border"
+    if corner is not None:
+        told = f"{way}: the view begins {spell(corner, unit)} from the border"
+        return border + float(corner) * mm - span.start, told
+    space, overall = span.high - span.low, span.end - span.start
+    extra = (span.room_end - span.room_start) - overall
+    left = float(margin(space, overall + extra))
+    around = f" − {say(extra)} for dimensions" if extra > 0.005 else ""
+    each = "each side of it all" if around else "each side of the view"
+    told = f"{way}: ({say(space)} − {say(overall)}{around}) ÷ 2 = {say(left)} {each}"
+    return span.low + left - span.room_start, told
 
 
 def view_box(solution: Solution) -> tuple[Point, Point]:
     """Return lower left and upper right of the view in plan units: the outline, or all there is without one."""
-    shapes = [shape for entry in solution.entries if entry.made for shape in entry.made.shapes]
-    loops = [shape for shape in shapes if isinstance(shape, Loop)]
-    bounded: Iterable[Shape] = (
-        [piece.curve for loop in loops for piece in loop.pieces]
-        if loops
-        else [shape for shape in shapes if not isinstance(shape, Loop)]
-    )
+    made = [entry.made for entry in solution.entries if entry.made]
+    loops = [loop for m in made for loop in m.loops]
+    drawn: list[Shape | Loop] = [*loops] or [shape for m in made for shape in m.shapes]
+    bounded: list[Shape] = []
+    for shape in drawn:
+        bounded += [piece.curve for piece in shape.pieces] if isinstance(shape, Loop) else [shape]
     spots = [spot for shape in bounded for spot in extremes(shape)] or [Point(0.0, 0.0)]
     return (
         Point(min(s.x for s in spots), min(s.y for s in spots)),
@@ -156,42 +229,60 @@ def view_box(solution: Solution) -> tuple[Point, Point]:
     )
 
 
-_Read = tuple[float, float, float, Scale, tuple[PlanError, ...], str]
+@dataclass(frozen=True, slots=True)
+class _Read:
+    """What the sheet line says, lengths in mm."""
+
+    width: float = 297.0
+    height: float = 210.0
+    border: float = 10.0
+    left: float = 10.0
+    scale: Scale = field(default_factory=Scale)
+    aligned: bool = True
+    errors: tuple[PlanError, ...] = ()
+    name: str = "A4 landscape"
 
 
 def _read(line: SheetLine | None, solution: Solution) -> _Read:
-    short, long = PAPERS["A4"]
-    width, height, border, scale, name = float(long), float(short), 10.0, Scale(), "A4 landscape"
     if line is None:
-        return width, height, border, scale, (), name
+        return _Read()
     try:
-        for match in match_clauses(line.clauses, FORMS, "sheet"):
-            words = {slot: write(items[0]) for slot, items in match.slots.items()}
-            match match.form.key:
-                case "paper":
-                    short, long = PAPERS[words["paper"]]
-                    upright = words.get("way") == "portrait"
-                    width, height = (float(short), float(long)) if upright else (float(long), float(short))
-                    name = f"{words['paper']} {words.get('way', 'landscape')}"
-                case "size":
-                    width, height = (
-                        _mm(match.slots[k][0], solution.quantities, solution.unit) for k in ("width", "height")
-                    )
-                    name = str(line.clauses[match.clause])
-                case "scale":
-                    ratio = match.slots["ratio"][0]
-                    assert isinstance(ratio, Ratio)
-                    scale = read_scale(ratio.text, match.clause)
-                case "border":
-                    border = _mm(match.slots["border"][0], solution.quantities, solution.unit)
-        if not 50 <= min(width, height) <= max(width, height) <= 5000:
-            raise ClauseError("a sheet is between 50 mm and 5 m each way")
-        if not border >= 0 or 2 * border + STRIP >= min(width, height) - 10:
-            raise ClauseError("the border leaves no room on this sheet")
+        return _said(line, solution)
     except ClauseError as error:
-        found = PlanError(solution.sheet_line, error.message, error.clause)
-        return 297.0, 210.0, 10.0, Scale(), (found,), "A4 landscape"
-    return width, height, border, scale, (), name
+        return _Read(errors=(PlanError(solution.sheet_line, error.message, error.clause),))
+
+
+def _said(line: SheetLine, solution: Solution) -> _Read:
+    read = _Read()
+    for match in match_clauses(line.clauses, FORMS, "sheet"):
+        words = {slot: write(items[0]) for slot, items in match.slots.items()}
+        match match.form.key:
+            case "paper":
+                short, long = map(float, PAPERS[words["paper"]])
+                width, height = (short, long) if words.get("way") == "portrait" else (long, short)
+                name = f"{words['paper']} {words.get('way', 'landscape')}"
+                read = replace(read, width=width, height=height, name=name)
+            case "size":
+                width, height = (
+                    _mm(match.slots[k][0], solution.quantities, solution.unit) for k in ("width", "height")
+                )
+                read = replace(read, width=width, height=height, name=str(line.clauses[match.clause]))
+            case "scale":
+                ratio = match.slots["ratio"][0]
+                assert isinstance(ratio, Ratio)
+                read = replace(read, scale=read_scale(ratio.text, match.clause))
+            case "border":
+                border = _mm(match.slots["border"][0], solution.quantities, solution.unit)
+                read = replace(read, border=border, left=border)
+            case "filing":
+                read = replace(read, border=10.0, left=FILING)
+            case "dimensions":
+                read = replace(read, aligned=words["lettering"] == "aligned")
+    if not 50 <= min(read.width, read.height) <= max(read.width, read.height) <= 5000:
+        raise ClauseError("a sheet is between 50 mm and 5 m each way")
+    if not read.border >= 0 or read.left + read.border + STRIP >= min(read.width, read.height) - 10:
+        raise ClauseError("the border leaves no room on this sheet")
+    return read
 
 
 def _mm(item: object, quantities: Mapping[str, Quantity], unit: Unit) -> float:

@@ -1,0 +1,180 @@
+"""``dimension``: sizes written on the drawing: straight, in a chain, from a common edge, round, or of an angle."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from fractions import Fraction
+from itertools import pairwise
+
+from ..geometry import Arc, Circle, Line, Point, meet
+from ..kind import Args, Kind, Made, Said, Step, Tool
+from ..measure import Number, spell_angle
+from ..notes import AngleDimension, LinearDimension, Note, RoundDimension
+from ..plan.errors import ClauseError
+from ..plan.forms import Form
+from ..tolerance import same
+
+FINEST = 64
+"""A measured length that agrees with a whole number of these parts is written as the fraction."""
+
+
+def construct(args: Args) -> Made:
+    """Measure the figure and write what was measured.
+
+    Straight dimensions stand level or plumb off the view, on the side said, or along the two points when neither is
+    said; they find a free row unless one is named.
+    """
+    said = args.need("from", "chain", "edge", "radius", "diameter", "angle", "angle of lines")
+    match said.key:
+        case "from" | "chain" | "edge":
+            notes, told = _straight(args, said)
+        case "radius" | "diameter":
+            notes, told = _round(args, said)
+        case _:
+            notes, told = _angle(args, said)
+    return Made(
+        Point(0.0, 0.0),
+        f"Dimension {told}.",
+        (),
+        (
+            Step(
+                Tool.RULE,
+                f"Dimension {told}",
+                check="the extension line starts 1 mm off the outline; the arrowheads touch it",
+            ),
+        ),
+        notes=tuple(notes),
+        nothing=True,
+    )
+
+
+def measured(args: Args, size: Number) -> str:
+    """Write a measured length: as a fraction where it is one."""
+    if isinstance(size, Fraction):
+        return args.say(size)
+    close = Fraction(round(size * FINEST), FINEST)
+    return args.say(close if abs(float(close) - size) <= same(size) * 10 else size)
+
+
+def _spot(said: Said, slot: str) -> Point:
+    return _centre(said.ref(slot).text, said.thing(slot), said.clause)
+
+
+def _centre(name: str, thing: object, clause: int) -> Point:
+    match thing:
+        case Point():
+            return thing
+        case Circle() | Arc():
+            return thing.centre
+    raise ClauseError(f"{name} is neither a point nor round: a dimension goes from point to point", clause)
+
+
+def _straight(args: Args, said: Said) -> tuple[list[Note], str]:
+    way, side, row = _standing(args)
+    text, count = args.get("text"), args.get("count")
+    if said.key == "from":
+        spots = [_spot(said, "first"), _spot(said, "second")]
+        names = [said.ref("first").text, said.ref("second").text]
+    else:
+        named = said.things("points")
+        spots = [_centre(name, thing, said.clause) for name, thing in named]
+        names = [name for name, _ in named]
+        if len(spots) < 2:
+            raise ClauseError("a chain of dimensions has at least two points", said.clause)
+    pairs = list(pairwise(spots)) if said.key != "edge" else [(spots[0], spot) for spot in spots[1:]]
+    notes: list[Note] = []
+    for index, (a, b) in enumerate(pairs):
+        size = {"level": abs(b.x - a.x), "plumb": abs(b.y - a.y)}.get(way, abs(b - a))
+        if size <= same(max(abs(a), abs(b), 1.0)):
+            raise ClauseError(f"there is no distance {way} to dimension between these points", said.clause)
+        told = text.word("text") if text else measured(args, size)
+        told = f"{count.count('count')}× {told}" if count else told
+        placed = row + index if row and said.key == "edge" else row
+        notes.append(LinearDimension(a, b, way, side, placed, told))
+    how = {"from": "from", "chain": "in a chain", "edge": "from a common edge"}[said.key]
+    return notes, f"{how} {' to '.join(names)}"
+
+
+def _standing(args: Args) -> tuple[str, str, int]:
+    """Return how a straight dimension lies, on which side, and in which row."""
+    way = "level" if args.get("level") else "plumb" if args.get("plumb") else "aligned"
+    side_said, row = args.get("side"), args.get("row")
+    side = side_said.word("side") if side_said else {"plumb": "left"}.get(way, "below")
+    if (way == "level" and side in ("left", "right")) or (way == "plumb" and side in ("above", "below")):
+        allowed = "above or below" if way == "level" else "left or right"
+        raise ClauseError(f"a {way} dimension stands {allowed} the view", side_said.clause if side_said else None)
+    return way, side, row.count("count") if row else 0
+
+
+def _round(args: Args, said: Said) -> tuple[list[Note], str]:
+    thing, name = said.thing("circle"), said.ref("circle").text
+    count, at = args.get("count"), args.get("at")
+    if not isinstance(thing, Circle | Arc):
+        raise ClauseError(f"{name} is not round", said.clause)
+    size = thing.size if said.key == "radius" else thing.size * 2
+    mark = "R" if said.key == "radius" else "Ø"
+    text = args.get("text")
+    told = text.word("text") if text else f"{mark}{measured(args, size)}"
+    told = f"{count.count('count')}× {told}" if count else told
+    angle = float(at.length("angle")) if at else None
+    return [RoundDimension(thing, told, angle)], f"{said.key} of {name}, {told}"
+
+
+def _angle(args: Args, said: Said) -> tuple[list[Note], str]:
+    if said.key == "angle":
+        corner = said.point("corner")
+        arms = [said.point("first") - corner, said.point("second") - corner]
+        names = f"{said.ref('first').text} {said.ref('corner').text} {said.ref('second').text}"
+    else:
+        lines = [said.line("first"), said.line("second")]
+        found = meet(*lines)
+        names = f"between {said.ref('first').text} and {said.ref('second').text}"
+        if not found:
+            raise ClauseError(f"the lines are parallel: there is no angle {names}", said.clause)
+        corner = found[0].point
+        arms = [_arm(line, corner) for line in lines]
+    if any(abs(arm) <= same(abs(corner)) for arm in arms):
+        raise ClauseError("the arms of an angle lead away from its corner", said.clause)
+    turn = math.degrees(math.atan2(arms[0].cross(arms[1]), arms[0].dot(arms[1])))
+    first = math.degrees(arms[0].angle)
+    if turn < 0:
+        first, turn = math.degrees(arms[1].angle), -turn
+    out = args.get("out")
+    radius = float(out.length("radius").value * args.unit.mm) if out else 15.0
+    return [AngleDimension(corner, first, turn, spell_angle(turn), radius)], f"angle {names}, {spell_angle(turn)}"
+
+
+def _arm(line: Line, corner: Point) -> Point:
+    """Return the direction in which the drawn part of a line leads away from a corner."""
+    if line.start is None or line.end is None:
+        return line.direction
+    ends: Sequence[Point] = (line.at(line.start), line.at(line.end))
+    return max(ends, key=lambda end: abs(end - corner)) - corner
+
+
+KIND = Kind(
+    name="dimension",
+    group="Finish",
+    summary="straight, chain, common edge, radius, diameter, angle",
+    example="d1 = dimension, from A to B, level, below",
+    mistake="A size is given twice, or a chain is closed by its overall size: leave one link out.",
+    forms=(
+        Form("from {first:shape} to {second:shape}"),
+        Form("chain {points:several}", "chain"),
+        Form("edge {points:several}", "edge"),
+        Form("radius {circle:shape}"),
+        Form("diameter {circle:shape}"),
+        Form("angle {first:point} {corner:point} {second:point}", "angle"),
+        Form("angle between {first:line} [and] {second:line}", "angle of lines"),
+        Form("level"),
+        Form("plumb"),
+        Form("{side:above/below/left/right}", "side"),
+        Form("row {count:count}"),
+        Form("at {angle:angle}"),
+        Form("{radius:length} out", "out"),
+        Form("{count:count} times", "count"),
+        Form("saying {text:text}", "text"),
+    ),
+    construct=construct,
+)

@@ -1,0 +1,26 @@
+"""``hidden``: go over what lies behind the material, in dashes."""
+
+from __future__ import annotations
+
+from ..kind import Args, Kind, Made, Role
+from ..plan.forms import Form
+from . import line_in
+
+
+def construct(args: Args) -> Made:
+    """Walk along pieces as ``line in`` does, but in dashed thin lines; an open run needs no closing."""
+    return line_in.lined(args, Role.HIDDEN)
+
+
+KIND = Kind(
+    name="hidden",
+    group="Outline",
+    summary="dashed lines for what lies behind",
+    example="back = hidden, slot1",
+    mistake="The dashes stop short of the outline: a hidden line begins and ends on a dash.",
+    forms=(
+        Form("open"),
+        Form("{walk:walk}", "walk", needed=True),
+    ),
+    construct=construct,
+)

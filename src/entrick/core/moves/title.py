@@ -1,0 +1,44 @@
+"""``title``: what the title block says beyond the plan's own title, number, scale and units."""
+
+from __future__ import annotations
+
+from ..geometry import Point
+from ..kind import Args, Kind, Made, Step, Tool
+from ..notes import TitleFields
+from ..plan.errors import ClauseError
+from ..plan.forms import Form
+
+FIELDS = ("drawn", "checked", "date", "sheet", "material")
+"""Fields after ISO 7200; the projection is shown by its symbol."""
+
+
+def construct(args: Args) -> Made:
+    """Fill the second row of the title block."""
+    said = {clause.key: clause.word("text") for clause in args.all(*FIELDS)}
+    projection = args.get("projection")
+    if projection:
+        said["projection"] = projection.word("which")
+    if not said:
+        raise ClauseError(f"say at least one of {', '.join(FIELDS)} or projection")
+    return Made(
+        Point(0.0, 0.0),
+        "Title block: " + ", ".join(f"{key} {text}" for key, text in said.items()) + ".",
+        (),
+        (Step(Tool.PENCIL, "Letter the title block between guide lines", check="every field is filled"),),
+        notes=(TitleFields(tuple(said.items())),),
+        nothing=True,
+    )
+
+
+KIND = Kind(
+    name="title",
+    group="Finish",
+    summary="drawn, checked, date, sheet, material, projection",
+    example='block = title, drawn "A", checked "B", date "24 Nov 2026", sheet "1 of 1", projection first',
+    mistake="A field is left empty: whoever picks the sheet up cannot tell whether it was checked.",
+    forms=(
+        *(Form(f"{field} {{text:text}}", field) for field in FIELDS),
+        Form("projection {which:first/third}"),
+    ),
+    construct=construct,
+)

@@ -13,10 +13,11 @@ from .geometry import Line, Loop, Point, Shape
 from .geometry.place import SIDES
 from .geometry.walk import Stop
 from .kind import Args, Candidate, Length, Made, Said, Undecided, Value
-from .measure import Dimension, Quantity, Unit
+from .measure import Dimension, Quantity, Unit, spell
 from .moves import kinds
 from .plan.document import (
     UNREAD_GIVEN,
+    Chain,
     Clause,
     DrawingNumber,
     Given,
@@ -43,7 +44,7 @@ class GivenEntry:
     """A given with its value and where it is used."""
 
     line: int
-    given: Given
+    given: Given | Chain
     quantity: Quantity | None
     used_by: tuple[int, ...] = ()
     error: PlanError | None = None
@@ -74,11 +75,7 @@ class Solution:
     entries: tuple[Entry, ...] = ()
     figure: Figure = field(default_factory=Figure)
     errors: tuple[PlanError, ...] = ()
-
-    @property
-    def quantities(self) -> Mapping[str, Quantity]:
-        """The givens by name."""
-        return MappingProxyType({g.given.name: g.quantity for g in self.givens if g.quantity is not None})
+    quantities: Mapping[str, Quantity] = field(default_factory=dict)
 
 
 def solve(plan: Plan) -> Solution:
@@ -125,6 +122,8 @@ class _Run:
                 self.head = replace(self.head, sheet=content, sheet_line=number)
             case Given():
                 self._given(number, content)
+            case Chain():
+                self._chain(number, content)
             case Statement():
                 self._statement(number, content)
             case Unread(text, error):
@@ -170,6 +169,27 @@ class _Run:
         self.quantities[given.name] = quantity
         self.givens.append(GivenEntry(number, given, quantity))
 
+    def _chain(self, number: int, chain: Chain) -> None:
+        try:
+            self._claim(number, chain.name)
+            links = chain_links(chain, self.quantities, self.head.unit)
+        except ClauseError as error:
+            failure = _placed(error, number, write_content(chain))
+            self.errors.append(failure)
+            self.failed.add(chain.name)
+            self.givens.append(GivenEntry(number, chain, None, error=failure))
+            return
+        for item in (*chain.links, chain.overall):
+            if item is not None:
+                self._use(number, names(item))
+        total = links[0]
+        for link in links[1:]:
+            total = _sum(total, link)
+        self.quantities[chain.name] = replace(total, dimension=Dimension.LENGTH, mark="")
+        for index, link in enumerate(links, 1):
+            self.quantities[f"{chain.name}.{index}"] = link
+        self.givens.append(GivenEntry(number, chain, total))
+
     def _claim(self, number: int, name: str) -> None:
         if "." in name:
             raise ClauseError(f"{name}: a name has no dots; dots refer to parts", None, (name, name.replace(".", "_")))
@@ -181,7 +201,7 @@ class _Run:
 
     def _use(self, number: int, used: frozenset[str]) -> None:
         for name in used & self.quantities.keys():
-            self.uses.setdefault(name, []).append(number)
+            self.uses.setdefault(name.split(".")[0], []).append(number)
 
     def _statement(self, number: int, statement: Statement) -> None:
         candidates: tuple[Candidate, ...] = ()
@@ -218,7 +238,51 @@ class _Run:
             entries=tuple(self.entries),
             figure=Figure(MappingProxyType(self.items), frozenset(self.failed)),
             errors=tuple(self.errors),
+            quantities=MappingProxyType(self.quantities),
         )
+
+
+def chain_links(chain: Chain, givens: Mapping[str, Quantity], unit: Unit) -> tuple[Quantity, ...]:
+    """Work out every link of a chain; a missing one is the overall size less the others.
+
+    Raises
+    ------
+    ClauseError
+        When the links do not come to the overall size, or what is missing cannot be told.
+    """
+    missing = [index for index, link in enumerate(chain.links) if link is None]
+    known = [evaluate(link, givens, unit) for link in chain.links if link is not None]
+    for link, quantity in zip([link for link in chain.links if link is not None], known, strict=True):
+        if quantity.dimension not in (Dimension.LENGTH, Dimension.PLAIN) or quantity.value <= 0:
+            raise ClauseError(f"{write(link)} is no link of a chain: links are lengths above nought")
+    total = sum((quantity.value for quantity in known), start=known[0].value * 0) if known else 0
+    overall = evaluate(chain.overall, givens, unit).value if chain.overall is not None else None
+    if not missing:
+        if overall is not None and abs(float(overall - total)) > same(float(overall)):
+            told = f"the links come to {spell(total, unit)}, the overall size is {spell(overall, unit)}: "
+            if overall > total:
+                raise ClauseError(f"{told}{spell(overall - total, unit)} is missing", None, _add_link(chain))
+            raise ClauseError(f"{told}{spell(total - overall, unit)} too much")
+        return tuple(known)
+    if len(missing) > 1:
+        raise ClauseError("one link can be found from the overall size, not several")
+    if overall is None:
+        raise ClauseError("a missing link is the overall size less the others: say  overall  and the size")
+    if overall <= total:
+        raise ClauseError(
+            f"the other links come to {spell(total, unit)} already, and the overall size is {spell(overall, unit)}"
+        )
+    known.insert(missing[0], Quantity(overall - total, Dimension.LENGTH))
+    return tuple(known)
+
+
+def _add_link(chain: Chain) -> tuple[str, str]:
+    last = write(chain.links[-1]) if chain.links[-1] is not None else "?"
+    return f"{last}, overall", f"{last} ?, overall"
+
+
+def _sum(first: Quantity, second: Quantity) -> Quantity:
+    return replace(first, value=first.value + second.value)
 
 
 def spoken(statement: Statement) -> tuple[Clause, ...]:
@@ -291,7 +355,9 @@ def _placed(error: ClauseError, number: int, text: str) -> PlanError:
     if error.instead:
         wrong, right = error.instead
         head, clauses = _split(text)
-        if error.clause is not None and error.clause + 1 < len(clauses):
+        if ", " in wrong:
+            clauses = [text.partition("=")[2].replace(wrong, right, 1)]
+        elif error.clause is not None and error.clause + 1 < len(clauses):
             clauses[error.clause + 1] = _swap(clauses[error.clause + 1], wrong, right)
         else:
             clauses = [_swap(clause, wrong, right) for clause in clauses]
@@ -358,7 +424,13 @@ def _value(
         case "several":
             return tuple(figure.refer(write(item), "shape") for item in items)
         case "lengths":
-            return tuple(_number("length", write(item), evaluate(item, quantities, unit)) for item in items)  # type: ignore[arg-type]
+            found: list[Length] = []
+            for item in items:
+                linked = [key for key in quantities if key.startswith(f"{write(item)}.")]
+                for key in linked or [write(item)]:
+                    quantity = quantities[key] if linked else evaluate(item, quantities, unit)  # type: ignore[arg-type]
+                    found.append(_number("length", key, quantity))
+            return tuple(found)
         case "text":
             return first.text if isinstance(first, Text) else ""
         case "length" | "radius" | "diameter" | "angle" | "count":

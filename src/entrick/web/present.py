@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from urllib.parse import urlencode
 
 from ..core.board import BoardStep
@@ -9,9 +10,9 @@ from ..core.desk import Work, work_out
 from ..core.display import ghosts
 from ..core.geometry import Point
 from ..core.kind import Kind
-from ..core.measure import Dimension, Unit, spell, spell_angle
+from ..core.measure import Dimension, Quantity, Unit, spell, spell_angle
 from ..core.moves import kinds
-from ..core.plan.document import Statement, Unread
+from ..core.plan.document import Chain, Statement, Unread
 from ..core.plan.expression import write
 from ..core.plan.forms import Slot, match_clause
 from ..core.plan.writer import write_content, write_plan
@@ -39,6 +40,7 @@ from .schemas import (
 def work(done: Work) -> WorkOut:
     """Present a plan worked out."""
     solution, sheet = done.solution, done.sheet
+    quantities = solution.quantities
     return WorkOut(
         text=write_plan(done.plan),
         title=solution.title,
@@ -55,7 +57,7 @@ def work(done: Work) -> WorkOut:
             forms=tuple(form.example for form in SHEET_FORMS),
             working=sheet.working,
         ),
-        givens=tuple(_given(given, solution.unit) for given in solution.givens),
+        givens=tuple(_given(given, solution.unit, quantities) for given in solution.givens),
         entries=tuple(_entries(done)),
         steps=tuple(_step(step, done) for step in done.steps),
         display=done.display,
@@ -71,10 +73,18 @@ def _pair(point: Point | None) -> tuple[float, float] | None:
     return None if point is None else (point.x, point.y)
 
 
-def _given(entry: GivenEntry, unit: Unit) -> GivenOut:
+def _given(entry: GivenEntry, unit: Unit, quantities: Mapping[str, Quantity]) -> GivenOut:
     given, quantity = entry.given, entry.quantity
-    value = f"{given.mark}{write(given.value)}"
     worth = ""
+    if isinstance(given, Chain):
+        value = write_content(given).partition("= ")[2].removesuffix(f' "{given.note}"').removesuffix(", assumed")
+        links = (spell(q.value, unit) for key, q in quantities.items() if key.startswith(f"{given.name}."))
+        worth = " + ".join(links) + f" = {spell(quantity.value, unit)}" if quantity else ""
+        return GivenOut(
+            line=entry.line, name=given.name, value=value, worth=worth, note=given.note, assumed=given.assumed,
+            used_by=entry.used_by, error=entry.error, is_chain=True,
+        )  # fmt: skip
+    value = f"{given.mark}{write(given.value)}"
     if quantity is not None:
         angle = quantity.dimension is Dimension.ANGLE
         worth = spell_angle(quantity.value) if angle else spell(quantity.value, unit)

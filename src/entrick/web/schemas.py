@@ -104,6 +104,7 @@ class GivenOut(BaseModel):
     assumed: bool
     used_by: tuple[int, ...]
     error: PlanError | None
+    is_chain: bool = False
 
 
 class ClauseOut(BaseModel):

@@ -68,6 +68,17 @@ class Given:
 
 
 @dataclass(frozen=True, slots=True)
+class Chain:
+    """``chain top = 20 10 ? 20, overall 80 "along the top edge"``; a missing link is None."""
+
+    name: str
+    links: tuple[Expression | None, ...]
+    overall: Expression | None = None
+    assumed: bool = False
+    note: str = ""
+
+
+@dataclass(frozen=True, slots=True)
 class Statement:
     """``name = kind, clause, clause…``"""
 
@@ -87,11 +98,11 @@ class Unread:
 
 
 UNREAD_GIVEN = re.compile(
-    r'\s*given\s+(?P<name>[^\W\d]\w*)\s*=(?P<value>[^#]*?)(?P<note>\s"[^"]*")?(?P<comment>\s*#.*)?\s*'
+    r'\s*(?P<word>given|chain)\s+(?P<name>[^\W\d]\w*)\s*=(?P<value>[^#]*?)(?P<note>\s"[^"]*")?(?P<comment>\s*#.*)?\s*'
 )
 """A given whose value cannot be read still shows its name, what was typed, and its note."""
 
-Content = Title | DrawingNumber | Units | SheetLine | Given | Statement | Unread | None
+Content = Title | DrawingNumber | Units | SheetLine | Given | Chain | Statement | Unread | None
 
 
 @dataclass(frozen=True, slots=True)

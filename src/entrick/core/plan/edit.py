@@ -6,7 +6,7 @@ import re
 from collections.abc import Sequence
 from dataclasses import replace
 
-from .document import UNREAD_GIVEN, Clause, Content, Given, Line, Plan, Statement, Unread
+from .document import UNREAD_GIVEN, Chain, Clause, Content, Given, Line, Plan, Statement, Unread
 from .expression import Name, Num, Text
 from .reader import read_line, read_plan
 from .writer import write_content, write_line, write_plan
@@ -104,7 +104,10 @@ def set_given(text: str, line: int, value: str) -> str:
     """
     given = _content(text, line)
     if isinstance(given, Unread) and (found := UNREAD_GIVEN.fullmatch(given.text)):
-        row = f"given {found['name']} = {one_row(value).strip()}{found['note'] or ''}{found['comment'] or ''}"
+        row = f"{found['word']} {found['name']} = {one_row(value).strip()}{found['note'] or ''}{found['comment'] or ''}"
+    elif isinstance(given, Chain):
+        tail = (", assumed" if given.assumed else "") + (f" {_quoted(given.note)}" if given.note else "")
+        row = f"chain {given.name} = {one_row(value).strip()}{tail}"
     elif isinstance(given, Given):
         row = write_content(replace(given, value=Num(one_row(value).strip()), mark=""))
     else:
@@ -119,6 +122,8 @@ def set_clause(text: str, line: int, clause: int, said: str) -> str:
     if not 0 <= clause <= len(parts):
         raise EditError(f"{statement.name} has no clause {clause + 1}")
     said = one_row(said).strip().strip(",")
+    if clause >= len(parts) - 1 and '"' in said and statement.note and _quoted(statement.note) in said:
+        statement = replace(statement, note="")
     parts[clause : clause + 1] = [said] if said else []
     return set_line(text, line, _statement_row(statement, parts))
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from dataclasses import dataclass
 from functools import lru_cache
 from importlib import resources
 
@@ -14,6 +15,7 @@ from .document import (
     MOST_CHARACTERS,
     MOST_LINES,
     MOST_STATEMENTS,
+    Chain,
     Clause,
     Content,
     DrawingNumber,
@@ -34,6 +36,7 @@ from .expression import (
     Binary,
     Bracket,
     Call,
+    Expression,
     Item,
     Name,
     Negative,
@@ -44,6 +47,11 @@ from .expression import (
 )
 
 _SIGNS = {"×": "*", "·": "*", "÷": "/", "−": "-"}
+
+
+@dataclass(frozen=True, slots=True)
+class _Overall:
+    value: Expression
 
 
 @v_args(inline=True)
@@ -74,6 +82,19 @@ class _ToModel(Transformer[Token, Line]):
         assumed = any(_is(part, "ASSUMED") for part in parts)
         note = next((str(part)[1:-1] for part in parts if _is(part, "STRING")), "")
         return Given(str(name), value, mark, assumed, note)  # type: ignore[arg-type]
+
+    def chain_line(self, name: Token, *rest: object) -> Chain:
+        links = tuple(part[0] for part in rest if isinstance(part, tuple))
+        overall = next((part.value for part in rest if isinstance(part, _Overall)), None)
+        assumed = any(_is(part, "ASSUMED") for part in rest)
+        note = next((str(part)[1:-1] for part in rest if _is(part, "STRING")), "")
+        return Chain(str(name), links, overall, assumed, note)
+
+    def link(self, item: Expression | Token) -> tuple[Expression | None]:
+        return (None,) if isinstance(item, Token) else (item,)
+
+    def overall(self, item: Expression) -> _Overall:
+        return _Overall(item)
 
     def statement(self, name: Token, kind: str, *parts: Clause | Token) -> Statement:
         kept, assumed = [part for part in parts if isinstance(part, Clause)], False
@@ -212,6 +233,8 @@ def _too_deep(content: Content) -> bool:
     match content:
         case Given(value=value):
             return depth(value) > DEEPEST
+        case Chain(links=links, overall=overall):
+            return any(depth(item) > DEEPEST for item in (*links, overall) if item is not None)
         case Statement(clauses=clauses):
             return any(depth(item) > DEEPEST for clause in clauses for item in clause.items)
     return False
@@ -229,7 +252,7 @@ def _explain(text: str, error: UnexpectedInput) -> Line:
     clause = _clause_at(text, column)
     if before.count('"') % 2 == 1 or (found.startswith('"') and text.count('"') % 2):
         return _unread(text, "a closing quote is missing", clause, text + '"')
-    if not re.match(r"\s*(plan|drawing|units|sheet|given)\b", text) and "=" not in text:
+    if not re.match(r"\s*(plan|drawing|units|sheet|given|chain)\b", text) and "=" not in text:
         return _unread(text, "a statement starts with a name and =, such as  A = point, 20 right of O", clause)
     if re.search(r"\d\s*/\s*$", before + found):
         return _unread(text, f"{found or before.split()[-1]} wants a number below the line, as in 4 1/4", clause)

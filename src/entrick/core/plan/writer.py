@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from .document import Content, DrawingNumber, Given, Line, Plan, SheetLine, Statement, Title, Units, Unread
+from .document import Chain, Content, DrawingNumber, Given, Line, Plan, SheetLine, Statement, Title, Units, Unread
 from .expression import write
 
 
@@ -43,6 +43,10 @@ def write_content(content: Content) -> str:
         case Given():
             text = f"given {content.name} = {content.mark}{write(content.value)}"
             return text + _tail(content.assumed, content.note, " ")
+        case Chain():
+            links = " ".join("?" if link is None else write(link) for link in content.links)
+            overall = f", overall {write(content.overall)}" if content.overall is not None else ""
+            return f"chain {content.name} = {links}{overall}" + _tail(content.assumed, content.note, " ")
         case Statement():
             return f"{content.name} = " + write_clauses([content.kind, *map(str, content.clauses)], content)
 

@@ -99,7 +99,7 @@ def copied(
     members = tuple(renamed(copy, f"{owner}.{index}") for index, copy in enumerate(copies, 1))
     parts: dict[str, Shape | Loop] = {}
     for index, (name, member) in enumerate(zip((name for name, _ in things), members, strict=True), 1):
-        for key in dict.fromkeys((str(index), name)):
+        for key in dict.fromkeys((str(index), name or str(index))):
             parts[key] = member
             parts |= {f"{key}.{part}": shape for part, shape in parts_of(member).items()}
     return Family(members), parts

@@ -13,9 +13,8 @@ from ..core.kind import Kind
 from ..core.measure import Dimension, Quantity, Unit, spell, spell_angle
 from ..core.moves import kinds
 from ..core.plan.document import Chain, Statement, Unread
-from ..core.plan.expression import write
 from ..core.plan.forms import Slot, match_clause
-from ..core.plan.writer import write_content, write_plan
+from ..core.plan.writer import as_given, write_content, write_plan
 from ..core.sheet import WIDTHS
 from ..core.sheet.layout import FORMS as SHEET_FORMS
 from ..core.solve import Entry, GivenEntry
@@ -84,11 +83,11 @@ def _given(entry: GivenEntry, unit: Unit, quantities: Mapping[str, Quantity]) ->
             line=entry.line, name=given.name, value=value, worth=worth, note=given.note, assumed=given.assumed,
             used_by=entry.used_by, error=entry.error, is_chain=True,
         )  # fmt: skip
-    value = f"{given.mark}{write(given.value)}"
+    value = as_given(given)
     if quantity is not None:
         angle = quantity.dimension is Dimension.ANGLE
         worth = spell_angle(quantity.value) if angle else spell(quantity.value, unit)
-        worth = "" if f"{given.mark}{worth}" == value else worth
+        worth = "" if value.endswith(f"{given.mark}{worth}") else worth
     return GivenOut(
         line=entry.line,
         name=given.name,

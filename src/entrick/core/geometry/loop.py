@@ -164,8 +164,8 @@ def polyline(corners: Sequence[Point], names: Sequence[str], closed: bool = Fals
     return Loop(tuple(Piece(Line.between(a, b), name, a, b) for a, b, name in pairs), closed)
 
 
-def distance(curve: Curve, point: Point) -> float:
-    """Return how far a point is from the drawn part of a curve."""
+def nearest_place(curve: Curve, point: Point) -> Point:
+    """Return the place of the drawn part of a curve that is nearest to a point."""
     match curve:
         case Line():
             along = curve.along(point)
@@ -173,13 +173,19 @@ def distance(curve: Curve, point: Point) -> float:
                 along = max(along, curve.start)
             if curve.end is not None:
                 along = min(along, curve.end)
-            return abs(curve.at(along) - point)
-        case Circle(centre=c, radius=r):
-            return abs(abs(point - c) - r)
-        case Arc(centre=c, radius=r):
-            if point == c or is_drawn_at(curve, point):
-                return abs(abs(point - c) - r)
-            return min(abs(curve.first - point), abs(curve.last - point))
+            return curve.at(along)
+        case Circle(centre=c):
+            return curve.at((point - c).angle)
+        case Arc(centre=c):
+            place = curve.at((point - c).angle) if point != c else curve.first
+            if is_drawn_at(curve, place):
+                return place
+            return min(curve.first, curve.last, key=lambda end: abs(end - point))
+
+
+def distance(curve: Curve, point: Point) -> float:
+    """Return how far a point is from the drawn part of a curve."""
+    return abs(nearest_place(curve, point) - point)
 
 
 def _seen_from(curve: Curve, point: Point) -> float:

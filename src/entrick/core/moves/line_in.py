@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 
-from ..geometry import Arc, Circle, Loop, Piece, Shape, WalkError, walk
+from ..geometry import Arc, Circle, Loop, Piece, Shape, Stop, WalkError, walk
 from ..geometry.shapes import outer_places
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
 from ..plan.errors import ClauseError
@@ -23,7 +24,7 @@ def lined(args: Args, role: Role) -> Made:
     """
     clause = args.need("walk")
     try:
-        loop = walk(clause.stops("walk"), closed=args.get("open") is None)
+        loop = _walked(clause.stops("walk"), args.get("open") is None, role)
     except WalkError as error:
         raise ClauseError(error.message, clause.clause) from error
     names = " > ".join(dict.fromkeys(piece.name for piece in loop.pieces))
@@ -41,6 +42,16 @@ def lined(args: Args, role: Role) -> Made:
         lined=role,
         cut=args.get("cut") is not None,
     )
+
+
+def _walked(stops: Sequence[Stop], closed: bool, role: Role) -> Loop:
+    if role is Role.HIDDEN and closed:
+        # What lies behind is often open: its ends are where the material in front begins.
+        try:
+            return walk(stops)
+        except WalkError:
+            return walk(stops, closed=False)
+    return walk(stops, closed)
 
 
 def _outermost(loop: Loop) -> dict[str, Shape | Loop]:

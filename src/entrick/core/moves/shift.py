@@ -21,7 +21,7 @@ def construct(args: Args) -> Made:
     times = args.get("times")
     count = times.count("count") if times else 1
     copies = [shift(thing, by * index) for index in range(1, count + 1) for _, thing in things]
-    labels = [(label if count == 1 else str(i), thing) for i in range(count) for label, thing in things]
+    labels = [(label if count == 1 else "", thing) for _ in range(count) for label, thing in things]
     shape, parts = copied(args.name, labels, copies)
     steps: list[Step] = []
     for index, copy in enumerate(copies):

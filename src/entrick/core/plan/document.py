@@ -58,13 +58,14 @@ class SheetLine:
 
 @dataclass(frozen=True, slots=True)
 class Given:
-    """``given a = 96 "between the eyes"``"""
+    """``given a = 96 "between the eyes"``; ``given d = 4× Ø9/16`` says how often a size stands on the brief."""
 
     name: str
     value: Expression
     mark: str = ""
     assumed: bool = False
     note: str = ""
+    count: int = 0
 
 
 @dataclass(frozen=True, slots=True)

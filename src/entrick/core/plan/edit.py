@@ -109,7 +109,7 @@ def set_given(text: str, line: int, value: str) -> str:
         tail = (", assumed" if given.assumed else "") + (f" {_quoted(given.note)}" if given.note else "")
         row = f"chain {given.name} = {one_row(value).strip()}{tail}"
     elif isinstance(given, Given):
-        row = write_content(replace(given, value=Num(one_row(value).strip()), mark=""))
+        row = write_content(replace(given, value=Num(one_row(value).strip()), mark="", count=0))
     else:
         raise EditError(f"line {line} is not a given; edit the line itself")
     return set_line(text, line, row)

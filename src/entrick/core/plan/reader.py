@@ -77,11 +77,12 @@ class _ToModel(Transformer[Token, Line]):
 
     def given_line(self, name: Token, *rest: object) -> Given:
         parts = list(rest)
+        count = int(str(parts.pop(0))[:-1]) if _is(parts[0], "COUNT") else 0
         mark = str(parts.pop(0)).replace("⌀", "Ø") if _is(parts[0], "MARK") else ""
         value = parts.pop(0)
         assumed = any(_is(part, "ASSUMED") for part in parts)
         note = next((str(part)[1:-1] for part in parts if _is(part, "STRING")), "")
-        return Given(str(name), value, mark, assumed, note)  # type: ignore[arg-type]
+        return Given(str(name), value, mark, assumed, note, count)  # type: ignore[arg-type]
 
     def chain_line(self, name: Token, *rest: object) -> Chain:
         links = tuple(part[0] for part in rest if isinstance(part, tuple))

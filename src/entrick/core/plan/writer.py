@@ -41,14 +41,19 @@ def write_content(content: Content) -> str:
         case SheetLine(clauses):
             return "sheet " + ", ".join(map(str, clauses))
         case Given():
-            text = f"given {content.name} = {content.mark}{write(content.value)}"
-            return text + _tail(content.assumed, content.note, " ")
+            return f"given {content.name} = {as_given(content)}" + _tail(content.assumed, content.note, " ")
         case Chain():
             links = " ".join("?" if link is None else write(link) for link in content.links)
             overall = f", overall {write(content.overall)}" if content.overall is not None else ""
             return f"chain {content.name} = {links}{overall}" + _tail(content.assumed, content.note, " ")
         case Statement():
             return f"{content.name} = " + write_clauses([content.kind, *map(str, content.clauses)], content)
+
+
+def as_given(given: Given) -> str:
+    """Return the size as the brief says it, with count and mark: ``4× Ø9/16``."""
+    count = f"{given.count}× " if given.count else ""
+    return f"{count}{given.mark}{write(given.value)}"
 
 
 def write_clauses(parts: Iterable[str], content: Statement) -> str:

@@ -62,14 +62,14 @@ def test_any_run_of_edits_leaves_a_plan(text: str, data: st.DataObject) -> None:
     work_out(shorter)
 
 
-@given(st.floats(0.2, 5), st.sampled_from(SAMPLES))
+@given(st.floats(0.2, 5), st.sampled_from([text for text in SAMPLES if "chain" not in text and " D N H" not in text]))
 def test_a_part_drawn_at_another_size_is_the_same_part(factor: float, text: str) -> None:
     """Every length times a factor: areas grow by its square, lengths by it, and every junction turns as before."""
     factor = round(factor, 3)
 
     def grow(row: str) -> str:
-        found = re.fullmatch(r'(given \w+ = Ø?)R?([^"]*?)( ".*")', row)
-        return f"{found[1]}({found[2]})*{factor}{found[3]}" if found else row
+        found = re.fullmatch(r'(given \w+ = )(?:\d+× )?(Ø?)R?([^"°]*?)( ".*")', row)
+        return f"{found[1]}{found[2]}({found[3]})*{factor}{found[4]}" if found else row
 
     before = work_out(text).solution.figure.items
     after = work_out("\n".join(map(grow, text.splitlines())) + "\n").solution.figure.items

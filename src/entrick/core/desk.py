@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 from .board import BoardStep, Kit, board_steps, default_kit
 from .display import DisplayList, build_display
@@ -16,7 +16,7 @@ from .solve import Solution, solve
 
 @dataclass(frozen=True)
 class Work:
-    """A plan worked out."""
+    """A plan worked out. It is proved when the findings are first asked for."""
 
     plan: Plan
     solution: Solution
@@ -24,7 +24,11 @@ class Work:
     sheet: Sheet
     steps: tuple[BoardStep, ...]
     display: DisplayList
-    findings: tuple[Finding, ...]
+
+    @cached_property
+    def findings(self) -> tuple[Finding, ...]:
+        """What the inspection found, most serious first."""
+        return findings(Checked(self.solution, self.sheet, self.steps))
 
 
 @lru_cache(maxsize=64)
@@ -51,5 +55,4 @@ def work_out(text: str, kit: Kit | None = None) -> Work:
     kit = kit or default_kit(solution.unit)
     sheet = lay_out(solution)
     steps = board_steps(solution, kit, sheet)
-    display = build_display(solution, steps, sheet)
-    return Work(plan, solution, kit, sheet, steps, display, findings(Checked(solution, sheet, steps)))
+    return Work(plan, solution, kit, sheet, steps, build_display(solution, steps, sheet))

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 from itertools import combinations
 
+from .claims import Claim
 from .figure import Family, Ref
 from .geometry import Line, Loop, Point, Shape
 from .geometry.place import SIDES, on_side
@@ -123,6 +124,8 @@ class Made:
         Whether it adds nothing that could be referred to: `shape` is then of no account.
     cut : bool
         Whether an outline is that of cut material, which is hatched.
+    claims : tuple of Claim
+        What is said of the finished part, for the proof.
     """
 
     shape: Shape | Loop | Family
@@ -137,6 +140,7 @@ class Made:
     notes: tuple[Note, ...] = ()
     nothing: bool = False
     cut: bool = False
+    claims: tuple[Claim, ...] = ()
 
     @property
     def shapes(self) -> tuple[Shape | Loop, ...]:
@@ -303,7 +307,7 @@ class Args:
         return spell(value, self.unit)
 
 
-GROUPS = ("Points", "Lines", "Circles and arcs", "Copies", "Ready shapes", "Outline", "Finish")
+GROUPS = ("Points", "Lines", "Circles and arcs", "Copies", "Ready shapes", "Outline", "Finish", "Proof")
 """Families of kinds, in the order they are listed."""
 
 

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 
-from .figure import Family, Item
+from .curves import drawn_curves
 from .geometry import Arc, Circle, Curve, Loop, Piece, Point, Stop, WalkError, walk
 from .geometry.arrange import Arrangement, Named, regions
 from .geometry.meet import meet
@@ -53,33 +53,7 @@ def region_at(solution: Solution, spots: Sequence[Point], kind: str = "line in")
 
 
 def _arrangement(solution: Solution) -> Arrangement:
-    return Arrangement(list(drawn_curves(solution)))
-
-
-def drawn_curves(solution: Solution) -> Iterator[Named]:
-    """Return every curve of the construction with the name that refers to it."""
-    for entry in solution.entries:
-        item = solution.figure.items.get(entry.statement.name)
-        if item is None or entry.made is None or entry.made.lined is not None:
-            continue
-        yield from _curves(item)
-
-
-def _curves(item: Item) -> Iterator[Named]:
-    shape = item.shape
-    if isinstance(shape, Family):
-        names = {part: key for key, part in reversed(list(item.parts.items()))}
-        for index, member in enumerate(shape.members, 1):
-            yield from _named(member, f"{item.name}.{names.get(member, index)}")
-    else:
-        yield from _named(shape, item.name)
-
-
-def _named(shape: object, name: str) -> Iterator[Named]:
-    if isinstance(shape, Loop):
-        yield from (Named(piece.curve, piece.name) for piece in shape.pieces)
-    elif not isinstance(shape, Point):
-        yield Named(shape, name)  # type: ignore[arg-type]
+    return Arrangement([Named(curve, name) for name, curve in drawn_curves(solution)])
 
 
 def _free(stem: str, taken: set[str]) -> str:

@@ -127,13 +127,11 @@ def _angle(args: Args, said: Said) -> tuple[list[Note], str]:
         arms = [said.point("first") - corner, said.point("second") - corner]
         names = f"{said.ref('first').text} {said.ref('corner').text} {said.ref('second').text}"
     else:
-        lines = [said.line("first"), said.line("second")]
-        found = meet(*lines)
         names = f"between {said.ref('first').text} and {said.ref('second').text}"
-        if not found:
+        found = arms_of(said.line("first"), said.line("second"))
+        if found is None:
             raise ClauseError(f"the lines are parallel: there is no angle {names}", said.clause)
-        corner = found[0].point
-        arms = [_arm(line, corner) for line in lines]
+        corner, *arms = found
     if any(abs(arm) <= same(abs(corner)) for arm in arms):
         raise ClauseError("the arms of an angle lead away from its corner", said.clause)
     turn = math.degrees(math.atan2(arms[0].cross(arms[1]), arms[0].dot(arms[1])))
@@ -143,6 +141,15 @@ def _angle(args: Args, said: Said) -> tuple[list[Note], str]:
     out = args.get("out")
     radius = float(out.length("radius").value * args.unit.mm) if out else 15.0
     return [AngleDimension(corner, first, turn, spell_angle(turn), radius)], f"angle {names}, {spell_angle(turn)}"
+
+
+def arms_of(first: Line, second: Line) -> tuple[Point, Point, Point] | None:
+    """Return the corner of two lines and the directions in which they lead away from it; None for parallels."""
+    found = meet(first, second)
+    if not found:
+        return None
+    corner = found[0].point
+    return corner, _arm(first, corner), _arm(second, corner)
 
 
 def _arm(line: Line, corner: Point) -> Point:

@@ -20,7 +20,8 @@ def construct(args: Args) -> Made:
 def lined(args: Args, role: Role) -> Made:
     """Go over pieces as outline or as hidden lines.
 
-    Parts of the run: ``left right top bottom``, its outermost places, for dimensions of the whole.
+    Parts of the run, for dimensions: ``left right top bottom``, its outermost places, and ``corner.1`` and so on,
+    where its pieces begin.
     """
     clause = args.need("walk")
     try:
@@ -61,6 +62,7 @@ def _outermost(loop: Loop) -> dict[str, Shape | Loop]:
         "right": max(spots, key=lambda p: p.x),
         "top": max(spots, key=lambda p: p.y),
         "bottom": min(spots, key=lambda p: p.y),
+        **{f"corner.{index}": piece.entry for index, piece in enumerate(loop.pieces, 1) if len(loop.pieces) > 1},
     }
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 from difflib import get_close_matches
 from fractions import Fraction
@@ -126,6 +126,41 @@ def names(item: Item) -> frozenset[str]:
         case Binary(left, _, right):
             return names(left) | names(right)
     return frozenset()
+
+
+def rewrite(item: Item, change: Callable[[Expression], Expression | None]) -> Item:
+    """Return an item in which parts are changed: `change` gives the new part, or None to look inside the old one."""
+    if isinstance(item, Text | Arrow | Ratio):
+        return item
+    return _rewritten(item, change)
+
+
+def _rewritten(item: Expression, change: Callable[[Expression], Expression | None]) -> Expression:
+    new = change(item)
+    if new is not None:
+        return new
+    match item:
+        case Negative(inner):
+            return Negative(_rewritten(inner, change))
+        case Bracket(inner):
+            return Bracket(_rewritten(inner, change))
+        case Call(function, inner):
+            return Call(function, _rewritten(inner, change))
+        case Binary(left, sign, right):
+            return Binary(_rewritten(left, change), sign, _rewritten(right, change))
+    return item
+
+
+def terms(item: Item) -> Iterator[Num]:
+    """Return the numbers that stand for a size of their own: alone, or added to or taken from something."""
+    match item:
+        case Num():
+            yield item
+        case Negative(inner) | Bracket(inner):
+            yield from terms(inner)
+        case Binary(left, sign, right) if sign in "+-−":
+            yield from terms(left)
+            yield from terms(right)
 
 
 def evaluate(item: Expression, givens: Mapping[str, Quantity], unit: Unit) -> Quantity:

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 
-from ..geometry import Junction
+from ..geometry import Curve, Junction
 from .finding import Checked, Finding
+from .nearly import exactly
 
 NEARLY = math.radians(3)
 """A turn smaller than this was probably meant to be none (common practice, no source)."""
@@ -18,11 +19,12 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     """Report every junction: tangent, a corner with its angle, nearly tangent, or doubling back."""
     for entry in checked.solution.entries:
         for loop in entry.made.loops if entry.made else ():
+            pieces = {piece.name: piece.curve for piece in loop.pieces}
             for junction in loop.junctions:
-                yield _report(junction, entry.line, checked)
+                yield _report(junction, entry.line, checked, pieces)
 
 
-def _report(junction: Junction, line: int, checked: Checked) -> Finding:
+def _report(junction: Junction, line: int, checked: Checked, pieces: Mapping[str, Curve]) -> Finding:
     place = checked.sheet.on_paper(junction.point)
     pair = f"{junction.first} to {junction.second}"
     if junction.is_tangent:
@@ -32,6 +34,9 @@ def _report(junction: Junction, line: int, checked: Checked) -> Finding:
         return Finding("wrong", "junction", f"{pair}: the outline doubles back on itself", line, place)
     told = f"{math.degrees(turn):.2f}°".replace(".00°", "°")
     if turn < NEARLY:
-        return Finding("look", "junction", f"{pair}: turns {told}; was a smooth blend meant?", line, place)
+        needed = exactly(
+            pieces[junction.first], pieces[junction.second], junction.first, junction.second, checked.solution.unit
+        )
+        return Finding("look", "junction", f"{pair}: turns {told}; was a smooth blend meant? {needed}", line, place)
     inside = f"{180 - math.degrees(turn):.2f}°".replace(".00°", "°")
     return Finding("note", "junction", f"{pair}: a corner of {inside}", line, place)

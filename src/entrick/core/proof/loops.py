@@ -1,4 +1,4 @@
-"""Is every outline closed?"""
+"""Is every outline closed, and what does it measure?"""
 
 from __future__ import annotations
 
@@ -9,19 +9,19 @@ from .finding import Checked, Finding
 
 
 def inspect(checked: Checked) -> Iterator[Finding]:
-    """Report each outline as closed, with area and length, or open, and by how much."""
-    solution, unit = checked.solution, checked.solution.unit
-    loops = [(e, loop) for e in solution.entries if e.made for loop in e.made.loops]
-    if not loops and solution.entries:
+    """Report each outline as closed, with area, length and middle of its area, or open, and by how much."""
+    unit = checked.solution.unit
+    if not checked.runs and checked.solution.entries:
         yield Finding("look", "outline", "nothing is lined in yet: no outline to cut or to mark")
-    for entry, loop in loops:
-        name = entry.statement.name
+    for name, line, loop in checked.runs:
         if loop.closed:
+            middle = loop.centroid
             told = (
                 f"{name} is closed: {spell(loop.length, unit)} {unit} round, area {spell(abs(loop.area), unit)} {unit}²"
             )
-            yield Finding("good", "outline", told, entry.line)
+            told += f", middle of its area at {spell(middle.x, unit, 2)}, {spell(middle.y, unit, 2)} from the datum"
+            yield Finding("good", "outline", told, line, checked.sheet.on_paper(middle))
         else:
             place = checked.sheet.on_paper(loop.pieces[-1].exit)
             told = f"{name} is an open run: its ends are {spell(loop.gap, unit)} {unit} apart"
-            yield Finding("look", "outline", told, entry.line, place)
+            yield Finding("look", "outline", told, line, place)

@@ -1,0 +1,76 @@
+"""``check``: what must hold of the finished part; the proof holds it against what was drawn."""
+
+from __future__ import annotations
+
+from ..claims import Claim, LeastPiece, LeastWall, Overall, Symmetric
+from ..geometry import Point
+from ..kind import Args, Kind, Made, Said, Step, Tool
+from ..plan.errors import ClauseError
+from ..plan.forms import Form
+
+
+def construct(args: Args) -> Made:
+    """Keep what is said of the part; nothing is drawn."""
+    claims: list[Claim] = []
+    told: list[str] = []
+    for said in args.said:
+        claim, words = _claim(said)
+        claims.append(claim)
+        told.append(words)
+    if not claims:
+        raise ClauseError("say what must hold: the size overall, a line of symmetry, the least wall, the least piece")
+    names = " and ".join(told)
+    return Made(
+        Point(0.0, 0.0),
+        f"Check: {names}.",
+        (),
+        (Step(Tool.RULE, f"Measure the finished part: {names}", check="measure the drawing, not the brief"),),
+        nothing=True,
+        claims=tuple(claims),
+    )
+
+
+def _claim(said: Said) -> tuple[Claim, str]:
+    match said.key:
+        case "overall":
+            across, up = said.length("across"), said.length("up")
+            return Overall(float(across), float(up)), f"{across.text} by {up.text} overall"
+        case "across":
+            across = said.length("across")
+            return Overall(float(across), None), f"{across.text} across"
+        case "up":
+            up = said.length("up")
+            return Overall(None, float(up)), f"{up.text} up"
+        case "symmetric":
+            name = said.ref("axis").text
+            return Symmetric(said.line("axis"), name), f"symmetric about {name}"
+        case "wall":
+            wall = said.length("wall")
+            return LeastWall(_above_nought(wall.value, said)), f"no wall under {wall.text}"
+    piece = said.length("piece")
+    return LeastPiece(_above_nought(piece.value, said)), f"no piece under {piece.text}"
+
+
+def _above_nought(value: object, said: Said) -> float:
+    size = float(value)  # type: ignore[arg-type]
+    if size <= 0:
+        raise ClauseError("a least size is more than nought", said.clause)
+    return size
+
+
+KIND = Kind(
+    name="check",
+    group="Proof",
+    summary="what must hold: overall size, symmetry, least wall, least piece",
+    example="must = check, overall 220 by 90, symmetric about O.level, wall at least 6",
+    mistake="The overall size is added up from the brief instead of measured on the drawing.",
+    forms=(
+        Form("overall {across:length} by {up:length}", "overall"),
+        Form("overall across {across:length}", "across"),
+        Form("overall up {up:length}", "up"),
+        Form("symmetric about {axis:line}", "symmetric", most=3),
+        Form("wall at least {wall:length}", "wall"),
+        Form("no piece under {piece:length}", "piece"),
+    ),
+    construct=construct,
+)

@@ -1,0 +1,305 @@
+"""Suggests dimensions: a set that fixes the outline, from the sizes the drafter was given, as statements to edit."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from itertools import combinations
+
+from .curves import drawn_curves
+from .figure import Family
+from .finish import View, finish
+from .finish.crossings import crossings
+from .geometry import Arc, Circle, Curve, Line, Loop, Point, meet
+from .moves.dimension import arms_of
+from .notes import AngleDimension, LinearDimension, Note, RoundDimension
+from .plan.document import Given
+from .plan.writer import write_plan
+from .sheet import lay_out
+from .solve import Solution
+from .variation import ALIKE, STEP, Dimensioned, Row, Size, Span, Variation, dimensions, largest, lined_runs, measured
+
+MOST_PLACES = 80
+"""Places between which straight dimensions are tried."""
+
+MOST_LINES = 16
+"""Lines between which angles are tried."""
+
+
+@dataclass(frozen=True)
+class Suggested:
+    """Statements that dimension a part.
+
+    Attributes
+    ----------
+    statements : tuple of str
+    text : str
+        The plan with them at its end.
+    left_open : tuple of str
+        Sizes that no dimension could be found for, as the drafter calls them.
+    """
+
+    statements: tuple[str, ...]
+    text: str
+    left_open: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class _Try:
+    """A dimension that could be put on: its statement without side or name, what it measures, how it moves."""
+
+    clauses: tuple[str, ...]
+    note: Dimensioned
+    row: Row
+    plain: tuple[int, int, float]
+
+
+def suggest_dimensions(solution: Solution) -> Suggested:
+    """Return dimensions that fix the outline, none of them twice, beside those that are there.
+
+    Parameters
+    ----------
+    solution : Solution
+
+    Returns
+    -------
+    Suggested
+
+    Notes
+    -----
+    A dimension states a given where it measures that given and moves with it alone; what the givens so stated leave
+    open is filled with the dimensions that depend on fewest sizes. Each straight one stands on the side where its
+    extension lines cross least.
+    """
+    variation = Variation(solution)
+    span = Span()
+    for _, row in variation.dimensions:
+        span.add(row)
+    chosen: list[_Try] = []
+    if variation.sizes and variation.needed.rows:
+        tries = [one for one in _tries(variation) if any(abs(part) > 0 for part in one.row)]
+        chosen = [*_stating(variation, tries, span), *_filling(variation, tries, span)]
+    statements = _written(solution, chosen)
+    text = write_plan(solution.plan)
+    if statements:
+        text = text.rstrip("\n") + "\n" + "".join(row + "\n" for row in statements)
+    return Suggested(tuple(statements), text, tuple(size.name for size in variation.missing(span)))
+
+
+def _stating(variation: Variation, tries: Sequence[_Try], span: Span) -> Iterator[_Try]:
+    """Choose dimensions that say a size of the brief again, in its order."""
+    for index, size in enumerate(variation.sizes):
+        fitting = [one for one in tries if _states(one, index, size)]
+        for one in sorted(fitting, key=lambda one: one.plain):
+            if not _is_needed(one.row, variation):
+                continue
+            if span.add(one.row):
+                yield one
+                break
+
+
+def _states(one: _Try, index: int, size: Size) -> bool:
+    value = measured(one.note)
+    same = (value, value * 2) if isinstance(one.note, RoundDimension) else (value,)
+    if not any(math.isclose(each, abs(size.value), rel_tol=1e-7) for each in same):
+        return False
+    at = abs(one.row[index])
+    rest = max((abs(part) for other, part in enumerate(one.row) if other != index), default=0.0)
+    return at > 0 and rest <= ALIKE * at
+
+
+def _filling(variation: Variation, tries: Sequence[_Try], span: Span) -> Iterator[_Try]:
+    """Choose dimensions for what is still open, the ones that depend on fewest sizes first."""
+
+    def depends(one: _Try) -> int:
+        most = max(map(abs, one.row))
+        return sum(abs(part) > ALIKE * most for part in one.row)
+
+    if not variation.missing(span):
+        return
+    for one in sorted(tries, key=lambda one: (depends(one), one.plain)):
+        if _is_needed(one.row, variation) and span.add(one.row):
+            yield one
+            if not variation.missing(span):
+                return
+
+
+def _is_needed(row: Row, variation: Variation) -> bool:
+    """Tell whether a measure is one of the outline's, and not of construction beside it."""
+    size = math.sqrt(math.fsum(part * part for part in row))
+    rest = variation.needed.rest(tuple(part / size for part in row))
+    return max(map(abs, rest)) <= ALIKE
+
+
+def _tries(variation: Variation) -> Iterator[_Try]:
+    yield from _rounds(variation)
+    yield from _straights(variation)
+    yield from _angles(variation)
+
+
+def _rounds(variation: Variation) -> Iterator[_Try]:
+    """Try every radius of the outline once, with its count, and pitch circles through several of its centres."""
+    solution = variation.solution
+    pieces = [(p.name, p.curve) for run in lined_runs(solution) for p in run.pieces]
+    rounds = [(name, curve) for name, curve in pieces if isinstance(curve, Circle | Arc)]
+    spots = [curve.centre for _, curve in rounds]
+    named = dict(drawn_curves(solution))
+    pitch = [
+        (name, curve)
+        for name, curve in named.items()
+        if isinstance(curve, Circle) and sum(abs(abs(s - curve.centre) - curve.radius) < 1e-6 for s in spots) > 1
+    ]
+    columns = [dict(drawn_curves(other)) for other in variation.varied]
+    groups: dict[tuple[float, ...], list[tuple[str, Circle | Arc, Row]]] = {}
+    for name, curve in (*rounds, *pitch):
+        radii = [_radius(column.get(name)) for column in columns]
+        if _radius(named.get(name)) is None or None in radii:
+            continue
+        row = tuple((radius - curve.radius) / STEP for radius in radii if radius is not None)
+        key = (round(curve.radius, 9), *(round(part, 4) for part in row))
+        groups.setdefault(key, []).append((name, curve, row))
+    marks = {entry.given.name: entry.given.mark for entry in solution.givens if isinstance(entry.given, Given)}
+    for group in groups.values():
+        name, curve, row = group[0]
+        mark = marks.get(variation.sizes[largest(row)].name, "")
+        word = "radius" if mark == "R" or (mark != "Ø" and isinstance(curve, Arc)) else "diameter"
+        count = _count([c.centre for n, c, _ in group])
+        times = (f"{count} times",) if count > 1 else ()
+        yield _Try((f"{word} {name}", *times), RoundDimension(curve, ""), row, (0, len(name), 0.0))
+
+
+def _radius(curve: Curve | None) -> float | None:
+    return curve.radius if isinstance(curve, Circle | Arc) else None
+
+
+def _count(centres: Sequence[Point]) -> int:
+    found: list[Point] = []
+    for centre in centres:
+        if all(abs(centre - other) > 1e-6 for other in found):
+            found.append(centre)
+    return len(found)
+
+
+def _straights(variation: Variation) -> Iterator[_Try]:
+    places = _places(variation)
+    for (first, a, moved_a, far_a), (second, b, moved_b, far_b) in combinations(places, 2):
+        gap = b - a
+        ways = [way for way, size in (("level", gap.x), ("plumb", gap.y)) if abs(size) > 1e-9]
+        if len(ways) == 2:
+            ways.append("aligned")
+        for way in ways:
+            note = LinearDimension(a, b, way, "below", 0, "")
+            base = measured(note)
+            row = tuple(
+                (measured(LinearDimension(p, q, way, "below", 0, "")) - base) / STEP
+                for p, q in zip(moved_a, moved_b, strict=True)
+            )
+            clauses = (f"from {first} to {second}", *([way] if way != "aligned" else []))
+            rank = (way == "aligned") + first.count(".") + second.count(".") + far_a + far_b
+            yield _Try(clauses, note, row, (1 + rank, len(first) + len(second), abs(gap)))
+
+
+def _places(variation: Variation) -> list[tuple[str, Point, list[Point], int]]:
+    """Return named places on the outline or in the middle of its arcs, and how unwillingly one measures there.
+
+    Touch points are found, not measured; where a corner is rounded off, the sharp one the sides would make is.
+    """
+    spots: dict[tuple[float, float], int] = {}
+    for run in lined_runs(variation.solution):
+        for junction in run.junctions:
+            spots.setdefault(_key(junction.point), 2 if junction.is_tangent else 0)
+        if not run.closed:
+            spots |= {_key(run.pieces[0].entry): 0, _key(run.pieces[-1].exit): 0}
+        for piece in run.pieces:
+            if isinstance(piece.curve, Circle | Arc):
+                spots[_key(piece.curve.centre)] = 0
+    columns = [_named_places(other) for other in variation.varied]
+    found: dict[tuple[float, float], tuple[str, Point, list[Point], int]] = {}
+    for name, (spot, is_own) in _named_places(variation.solution).items():
+        far = spots.get(_key(spot), 4)
+        if is_own:
+            far = min(far, 3)
+        if far == 4 or (far == 2 and "." in name and not is_own) or not all(name in column for column in columns):
+            continue
+        told = found.get(_key(spot))
+        if told is None or (far, name.count("."), len(name)) < (told[3], told[0].count("."), len(told[0])):
+            found[_key(spot)] = (name, spot, [column[name][0] for column in columns], far)
+    return sorted(found.values(), key=lambda place: place[3])[:MOST_PLACES]
+
+
+def _key(spot: Point) -> tuple[float, float]:
+    return round(spot.x, 7), round(spot.y, 7)
+
+
+def _named_places(solution: Solution) -> dict[str, tuple[Point, bool]]:
+    """Return every place a dimension can name, and whether it is a corner or outermost place of a run or box."""
+    found: dict[str, tuple[Point, bool]] = {}
+    for item in solution.figure.items.values():
+        bounds = isinstance(item.shape, Loop | Family)
+        if isinstance(item.shape, Point):
+            found[item.name] = item.shape, False
+        elif isinstance(item.shape, Circle | Arc):
+            found[item.name] = item.shape.centre, False
+        for key, part in item.parts.items():
+            name = f"{item.name}.{key}"
+            if isinstance(part, Point):
+                found[name] = part, bounds and (key.count(".") == 0 or key.startswith("corner."))
+            elif isinstance(part, Circle | Arc) and "." not in key:
+                found[name] = part.centre, False
+    return found
+
+
+def _angles(variation: Variation) -> Iterator[_Try]:
+    solution = variation.solution
+    names = {piece.name for run in lined_runs(solution) for piece in run.pieces if isinstance(piece.curve, Line)}
+    lines = [(name, curve) for name, curve in drawn_curves(solution) if name in names and isinstance(curve, Line)]
+    columns = [dict(drawn_curves(other)) for other in variation.varied]
+    for (first, a), (second, b) in combinations(lines[:MOST_LINES], 2):
+        if not all(isinstance(column.get(name), Line) for column in columns for name in (first, second)):
+            continue
+        turn = _between(a, b)
+        if turn is None or not meet(a, b):
+            continue
+        row = []
+        for column in columns:
+            other = _between(column[first], column[second])
+            row.append(0.0 if other is None else (other - turn) / STEP)
+        note = AngleDimension(meet(a, b)[0].point, 0.0, turn, "")
+        yield _Try((f"angle between {first} and {second}",), note, tuple(row), (1, len(first) + len(second), 0.0))
+
+
+def _between(first: Curve, second: Curve) -> float | None:
+    """Return the angle a dimension between two lines shows, degrees: between the arms that lead from the corner."""
+    assert isinstance(first, Line)
+    assert isinstance(second, Line)
+    arms = arms_of(first, second)
+    if arms is None:
+        return None
+    return abs(math.degrees(math.atan2(arms[1].cross(arms[2]), arms[1].dot(arms[2]))))
+
+
+def _written(solution: Solution, chosen: Sequence[_Try]) -> list[str]:
+    """Write the dimensions as statements, each straight one on the side where it crosses least."""
+    taken = {entry.statement.name for entry in solution.entries} | {g.given.name for g in solution.givens}
+    names = iter(name for number in range(1, 1000) if (name := f"d{number}") not in taken)
+    sheet = lay_out(solution)
+    low, high = (corner - sheet.origin for corner in sheet.view)
+    view = View(sheet.factor, low, high, (), sheet.aligned)
+    notes: list[tuple[int, Note]] = [(line, note) for line, note in dimensions(solution)]
+    rows: list[str] = []
+    for one in chosen:
+        row = f"{next(names)} = dimension, " + ", ".join(one.clauses)
+        if isinstance(one.note, LinearDimension):
+            sides = {"level": ("below", "above"), "plumb": ("left", "right")}.get(one.note.way, ("above", "below"))
+            tried = {side: replace(one.note, side=side, text=" " * 5) for side in sides}
+            side = min(tried, key=lambda side: _crossed([*notes, (0, tried[side])], view))
+            notes.append((0, tried[side]))
+            row += f", {side}"
+        rows.append(row)
+    return rows
+
+
+def _crossed(notes: Sequence[tuple[int, Note]], view: View) -> float:
+    straight = [(line, note) for line, note in notes if isinstance(note, LinearDimension)]
+    return crossings([mark for _, mark in finish(straight, view)])

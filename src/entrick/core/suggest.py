@@ -17,8 +17,22 @@ from .notes import AngleDimension, LinearDimension, Note, RoundDimension
 from .plan.document import Given
 from .plan.writer import write_plan
 from .sheet import lay_out
+from .sheet.layout import view_box
 from .solve import Solution
-from .variation import ALIKE, STEP, Dimensioned, Row, Size, Span, Variation, dimensions, largest, lined_runs, measured
+from .variation import (
+    ALIKE,
+    NOISE,
+    STEP,
+    Dimensioned,
+    Row,
+    Size,
+    Span,
+    Variation,
+    dimensions,
+    largest,
+    lined_runs,
+    measured,
+)
 
 MOST_PLACES = 80
 """Places between which straight dimensions are tried."""
@@ -78,7 +92,7 @@ def suggest_dimensions(solution: Solution) -> Suggested:
         span.add(row)
     chosen: list[_Try] = []
     if variation.sizes and variation.needed.rows:
-        tries = [one for one in _tries(variation) if any(abs(part) > 0 for part in one.row)]
+        tries = [one for one in _tries(variation) if any(abs(part) > NOISE for part in one.row)]
         chosen = [*_stating(variation, tries, span), *_filling(variation, tries, span)]
     statements = _written(solution, chosen)
     text = write_plan(solution.plan)
@@ -255,6 +269,8 @@ def _angles(variation: Variation) -> Iterator[_Try]:
     names = {piece.name for run in lined_runs(solution) for piece in run.pieces if isinstance(piece.curve, Line)}
     lines = [(name, curve) for name, curve in drawn_curves(solution) if name in names and isinstance(curve, Line)]
     columns = [dict(drawn_curves(other)) for other in variation.varied]
+    corners = {_key(junction.point) for run in lined_runs(solution) for junction in run.junctions}
+    low, high = view_box(solution)
     for (first, a), (second, b) in combinations(lines[:MOST_LINES], 2):
         if not all(isinstance(column.get(name), Line) for column in columns for name in (first, second)):
             continue
@@ -265,8 +281,12 @@ def _angles(variation: Variation) -> Iterator[_Try]:
         for column in columns:
             other = _between(column[first], column[second])
             row.append(0.0 if other is None else (other - turn) / STEP)
-        note = AngleDimension(meet(a, b)[0].point, 0.0, turn, "")
-        yield _Try((f"angle between {first} and {second}",), note, tuple(row), (1, len(first) + len(second), 0.0))
+        corner = meet(a, b)[0].point
+        if not (low.x <= corner.x <= high.x and low.y <= corner.y <= high.y):
+            continue
+        rank = 1 if _key(corner) in corners else 3
+        note = AngleDimension(corner, 0.0, turn, "")
+        yield _Try((f"angle between {first} and {second}",), note, tuple(row), (rank, len(first) + len(second), 0.0))
 
 
 def _between(first: Curve, second: Curve) -> float | None:

@@ -27,6 +27,9 @@ STEP = 1e-6
 ALIKE = 1e-4
 """Derivatives closer than this share of the largest are the same (a hundred times the step)."""
 
+NOISE = 1e-5
+"""Derivatives smaller than this, in plan units or degrees for the whole size, are rounding divided by the step."""
+
 RIGHT = 90
 """Angles that are whole multiples of a right angle are drawn, not dimensioned (common practice)."""
 
@@ -118,7 +121,7 @@ class Span:
     def add(self, row: Row) -> bool:
         """Take a row in; tell whether it fixes anything that was open."""
         size = math.sqrt(math.fsum(part * part for part in row))
-        if size == 0:
+        if size <= NOISE:
             return False
         left = self.rest(tuple(part / size for part in row))
         length = math.sqrt(math.fsum(part * part for part in left))

@@ -19,6 +19,7 @@ from ..notes import (
     Note,
     RoundDimension,
 )
+from ..tolerance import same
 from .chain import centre_dashes
 from .occupied import Box, Occupied
 
@@ -70,7 +71,7 @@ def finish(notes: Sequence[tuple[int, Note]], view: View) -> tuple[Finished, ...
     taken = Occupied(view.outlines, view.factor)
     drawn: list[Finished] = []
     for line, straight, row in _rows(notes, view):
-        marks = list(_linear(replace(straight, row=row), view))
+        marks = _placed(straight, row, view, taken)
         for mark in marks:
             if isinstance(mark, Lettering):
                 taken.take(_box(mark))
@@ -114,7 +115,7 @@ def _rows(notes: Sequence[tuple[int, Note]], view: View) -> Iterator[tuple[int, 
             yield line, note, note.row or 1
             continue
         start, end = _span(note)
-        room = wide(note.text, LETTERS) / view.factor
+        room = (wide(note.text, LETTERS) + 2 * ARROW + 1) / view.factor
         if end - start < room:
             end += room
         row = note.row
@@ -124,6 +125,22 @@ def _rows(notes: Sequence[tuple[int, Note]], view: View) -> Iterator[tuple[int, 
                 row += 1
         rows.setdefault((note.way, note.side, row), []).append((start, end))
         yield line, note, row
+
+
+MOST_ROWS = 6
+"""Rows a slanted dimension may move out to keep its lettering clear."""
+
+
+def _placed(note: LinearDimension, row: int, view: View, taken: Occupied) -> list[Mark]:
+    """Draw a straight dimension; one that lies along its points moves out until its lettering is clear."""
+    tried: list[list[Mark]] = []
+    rows = range(1, MOST_ROWS) if note.way == "aligned" and note.row == 0 else (row,)
+    for each in rows:
+        marks = list(_linear(replace(note, row=each), view))
+        tried.append(marks)
+        if not any(taken.hits(_box(mark)) for mark in marks if isinstance(mark, Lettering)):
+            return marks
+    return tried[0]
 
 
 def _span(note: LinearDimension) -> tuple[float, float]:
@@ -198,13 +215,29 @@ def _arrow(tip: Point, pointing: Point) -> Arrowhead:
     return Arrowhead(tip.x, tip.y, math.degrees(pointing.angle), length=ARROW, wide=ARROW / 3)
 
 
+def _drawn_part(circle: Circle | Arc, view: View) -> Circle | Arc:
+    """Return the longest part of a circle that is lined in: a leader points at what is seen."""
+    parts = [
+        piece.curve
+        for loop in view.outlines
+        for piece in loop.pieces
+        if isinstance(piece.curve, Circle | Arc)
+        and abs(piece.curve.centre - circle.centre) <= same(circle.radius) * 10
+        and abs(piece.curve.radius - circle.radius) <= same(circle.radius) * 10
+    ]
+    if isinstance(circle, Arc) and circle in parts:
+        return circle
+    return max(parts, key=lambda part: abs(part.sweep) if isinstance(part, Arc) else math.tau, default=circle)
+
+
 _LEADERS = (7.0, 12.0, 18.0, 26.0)
 _SLANTS = (45.0, 30.0, 60.0, 135.0, 150.0, 120.0, -45.0, -30.0, -60.0, -135.0, -150.0, -120.0)
 
 
 def _round(note: RoundDimension, view: View, taken: Occupied) -> Iterator[Mark]:
     """Draw a leader to a circle or arc, its lettering where it covers least."""
-    circle = note.circle
+    circle = _drawn_part(note.circle, view)
+    note = replace(note, circle=circle)
     best: tuple[float, Point, Point, float] | None = None
     for angle in _leader_angles(note):
         tip, ray = circle.at(math.radians(angle)) * view.factor, polar(1.0, math.radians(angle))

@@ -124,7 +124,7 @@ def test_lining_in_takes_arcs_before_lines() -> None:
     )
     done = work_out(rows)
     tools = [s.tool for s in done.steps if s.name == "rim"]
-    assert tools == ["compass", "compass", "straightedge", "straightedge"]
+    assert tools == ["circle template", "circle template", "straightedge", "straightedge"]
     loop = done.solution.figure.items["rim"].shape
     assert abs(loop.area) == pytest.approx(math.pi * 100 + 600)  # type: ignore[union-attr]
 

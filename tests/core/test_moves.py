@@ -66,8 +66,10 @@ def test_diameters_are_halved_exactly_and_the_working_says_so() -> None:
     assert made.working == ("Ø 9/16 ÷ 2 = 9/32: the compass goes by radius",)
     step = done.steps[-1]
     assert step.setting is not None
-    assert step.setting.reading == "9/32 in"
-    assert step.setting.error == 0
+    assert (step.tool, step.setting.reading) == ("circle template", "Ø9/16 in"), "a template goes by diameter"
+    larger = work_out("units in\nO = datum\nc = circle, centre O, diameter 3 9/16\n").steps[-1]
+    assert larger.setting is not None
+    assert (larger.tool, larger.setting.reading, larger.setting.error) == ("compass", "1 25/32 in", 0)
 
 
 def test_lines_level_plumb_at_an_angle_parallel_and_square() -> None:

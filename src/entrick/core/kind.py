@@ -65,6 +65,8 @@ class Step:
         What appears on the sheet.
     check : str
         How to see that it came out right.
+    opened : callable or None
+        The classic construction behind it, where the step itself does not show which; see `classic.opened`.
     """
 
     tool: Tool
@@ -73,6 +75,7 @@ class Step:
     needle: Point | None = None
     strokes: tuple[Stroke, ...] = ()
     check: str = ""
+    opened: Callable[[], tuple[Step, ...]] | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -22,12 +22,19 @@ class Kit:
         Largest radius the compass swings, in `unit`; beyond it the beam compass is used.
     protractor : Fraction
         Finest graduation of the protractor, degrees.
+    templates : frozenset of Fraction
+        Diameters of the circle template, in `unit`.
     """
 
     unit: Unit
     graduation: Fraction
     compass: Fraction
     protractor: Fraction = Fraction(1, 2)
+    templates: frozenset[Fraction] = frozenset()
+
+    def has_template(self, diameter: Number, unit: Unit) -> bool:
+        """Tell whether a circle of a diameter as drawn, in a unit, has a hole in the template."""
+        return isinstance(diameter, Fraction) and diameter * unit.mm / self.unit.mm in self.templates
 
     def round_tool(self, drawn: Number) -> str:
         """Name the instrument for a radius as drawn, in the rule's unit."""
@@ -50,8 +57,13 @@ class Kit:
         return "both set squares together"
 
 
+METRIC_TEMPLATE = frozenset(map(Fraction, (*range(1, 21), 22, 24, 25, 26, 28, 30, 32, 35)))
+INCH_TEMPLATE = frozenset(Fraction(n, 16) for n in (1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16, 18, 20, 22))
+"""Holes of a common circle template, mm and inches (common practice, no source)."""
+
+
 def default_kit(unit: Unit) -> Kit:
     """Return the small kit every drafter starts with in a unit system."""
     if unit is Unit.INCH:
-        return Kit(unit, Fraction(1, 32), Fraction(6))
-    return Kit(unit, Fraction(1, 2), Fraction(150))
+        return Kit(unit, Fraction(1, 32), Fraction(6), templates=INCH_TEMPLATE)
+    return Kit(unit, Fraction(1, 2), Fraction(150), templates=METRIC_TEMPLATE)

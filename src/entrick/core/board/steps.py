@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
 
-from ..geometry import Point
+from ..classic import opened
+from ..geometry import Arc, Circle, Point
 from ..kind import Step, Stroke, Tool
 from ..measure import Number, Reading, Scale, Unit, read_on_rule, spell, spell_angle
 from ..sheet import Sheet
@@ -58,6 +59,7 @@ class BoardStep:
     needle: Point | None
     strokes: tuple[Stroke, ...]
     check: str
+    source: Step | None = None
 
 
 def board_steps(solution: Solution, kit: Kit, sheet: Sheet) -> tuple[BoardStep, ...]:
@@ -82,20 +84,33 @@ def board_steps(solution: Solution, kit: Kit, sheet: Sheet) -> tuple[BoardStep, 
             steps.extend(_placing(entry, kit, sheet))
         for step in entry.made.steps if entry.made else ():
             tool, setting = set_step(step)
-            steps.append(
-                BoardStep(
-                    len(steps) + 1,
-                    entry.line,
-                    entry.statement.name,
-                    tool,
-                    step.text,
-                    setting,
-                    step.needle,
-                    step.strokes,
-                    step.check,
-                )
-            )
+            steps.append(_board_step(len(steps) + 1, entry.line, entry.statement.name, step, tool, setting))
     return tuple(steps)
+
+
+def _board_step(number: int, line: int, name: str, step: Step, tool: str, setting: Setting | None) -> BoardStep:
+    return BoardStep(number, line, name, tool, step.text, setting, step.needle, step.strokes, step.check, step)
+
+
+HANDY = 20.0
+"""Compass opening where a construction leaves it free, mm on paper."""
+
+
+def opened_steps(step: BoardStep, kit: Kit, sheet: Sheet) -> tuple[BoardStep, ...]:
+    """Open a step up into the classic construction behind it, with settings at the scale of the sheet.
+
+    Returns
+    -------
+    tuple of BoardStep
+        Numbered from 1; empty where the step is compass and straight edge already.
+    """
+    if step.source is None:
+        return ()
+    set_step = _setter(kit, sheet.scale, sheet.unit)
+    found = opened(step.source, HANDY / sheet.factor)
+    return tuple(
+        _board_step(number, step.line, step.name, each, *set_step(each)) for number, each in enumerate(found, 1)
+    )
 
 
 def _placing(entry: Entry, kit: Kit, sheet: Sheet) -> list[BoardStep]:
@@ -124,10 +139,31 @@ def _setter(kit: Kit, scale: Scale, unit: Unit) -> Callable[[Step], tuple[str, S
 
     @lru_cache(maxsize=8192)
     def set_step(step: Step) -> tuple[str, Setting | None]:
-        setting = None if step.setting is None else setting_of(step.tool is Tool.ANGLE, step.setting)
+        if step.setting is None:
+            return _tool(step, kit, None), None
+        if _is_templated(step) and kit.has_template(scale.apply(step.setting) * 2, unit):
+            return "circle template", template_setting(step.setting, kit, scale, unit)
+        setting = setting_of(step.tool is Tool.ANGLE, step.setting)
         return _tool(step, kit, setting), setting
 
     return set_step
+
+
+def _is_templated(step: Step) -> bool:
+    """Tell whether a step draws a circle or a blend, and not a locus or a cut."""
+    rounds = [s.shape for s in step.strokes if isinstance(s.shape, Circle | Arc)]
+    return (
+        step.tool is Tool.COMPASS and len(rounds) == 1 and rounds[0].size == step.setting
+        and not step.text.startswith("Swing")
+    )  # fmt: skip
+
+
+def template_setting(radius: Number, kit: Kit, scale: Scale, unit: Unit) -> Setting:
+    """Return which hole of the circle template to take: templates go by diameter, compasses by radius."""
+    drawn = scale.apply(radius) * 2 * (unit.mm / kit.unit.mm)
+    told = f"{spell(radius, unit)} radius at {scale} is the Ø{spell(drawn, kit.unit)} {kit.unit} hole"
+    line_up = "its four marks on the centre lines"
+    return Setting(False, float(radius), float(drawn), f"Ø{spell(drawn, kit.unit)} {kit.unit}", 0.0, told, line_up)
 
 
 def _tool(step: Step, kit: Kit, setting: Setting | None) -> str:

@@ -1,7 +1,7 @@
 """The one display list every output is drawn from: strokes and lettering in paper mm."""
 
 from ..marks import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
-from .build import build_display, ghosts
+from .build import build_display, draw_steps, ghosts
 
 __all__ = [
     "Arrowhead",
@@ -13,5 +13,6 @@ __all__ = [
     "Lettering",
     "Mark",
     "build_display",
+    "draw_steps",
     "ghosts",
 ]

@@ -55,6 +55,12 @@ def build_display(solution: Solution, steps: Sequence[BoardStep], sheet: Sheet) 
     return DisplayList(sheet.width, sheet.height, tuple(marks), sheet.factor, (sheet.origin.x, sheet.origin.y))
 
 
+def draw_steps(steps: Sequence[BoardStep], sheet: Sheet) -> list[Mark]:
+    """Draw what steps put on the sheet, each mark numbered with its step: for a construction opened up."""
+    drawn = (_draw(s.shape, sheet, str(s.role), step.line, step.number, "") for step in steps for s in step.strokes)
+    return [mark for mark in drawn if mark is not None]
+
+
 def ghosts(candidates: Sequence[Candidate], sheet: Sheet, line: int) -> list[tuple[Candidate, list[Mark]]]:
     """Draw the lettered candidates of a statement, each with its letter at a place along it of its own."""
     found = []

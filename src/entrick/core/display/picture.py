@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from fractions import Fraction
+from itertools import pairwise
 
 from ..marks import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
 from ..measure import Unit
@@ -140,3 +141,24 @@ def angle_picture(degrees: float, tool: str) -> DisplayList:
         foot = centre + across
         marks.append(DrawnLine(foot, 6, foot, 6 + up, "construction"))
     return DisplayList(90, 44, tuple(marks))
+
+
+def template_picture(diameter: float, unit: Unit) -> DisplayList:
+    """Draw a hole of the circle template, life-size, with the marks that go on the centre lines.
+
+    Parameters
+    ----------
+    diameter : float
+        In `unit`.
+    unit : Unit
+    """
+    r = diameter * float(unit.mm) / 2
+    half = r + 6
+    edge = [(0.0, 0.0), (2 * half, 0.0), (2 * half, 2 * half), (0.0, 2 * half), (0.0, 0.0)]
+    marks: list[Mark] = [DrawnLine(*a, *b, "construction") for a, b in pairwise(edge)]
+    marks.append(DrawnCircle(half, half, r, "outline"))
+    for across, up in ((1, 0), (-1, 0), (0, 1), (0, -1)):
+        marks.append(
+            DrawnLine(half + across * r, half + up * r, half + across * (r + 3), half + up * (r + 3), "outline")
+        )
+    return DisplayList(2 * half, 2 * half, tuple(marks))

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import math
 
-from ..classic import bisection
-from ..geometry import Arc, Line
-from ..kind import Args, Kind, Made, Step, Stroke, Tool
+from ..classic import angle_bisection, bisection
+from ..geometry import Line
+from ..kind import Args, Kind, Made, Stroke
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
@@ -45,26 +45,7 @@ def _of_angle(args: Args) -> Made:
         raise ClauseError(f"{' '.join(names)} is a straight line: there is no one bisector", clause.clause)
     direction = (first + second).unit
     reach = min(abs(arm - corner) for arm in arms) * 0.6
-    cuts = [corner + arm * reach for arm in (first, second)]
-    meeting = corner + direction * (reach * math.cos(angle / 2) * 2)
-    swing = math.radians(12)
-    steps = (
-        Step(
-            Tool.COMPASS, f"Needle on {names[1]}, cut both arms", reach, corner,
-            tuple(Stroke(Arc(corner, reach, arm.angle - swing / 2, swing)) for arm in (first, second)),
-        ),
-        *(
-            Step(
-                Tool.COMPASS, "Same opening, needle on each cut, swing between the arms", reach, cut,
-                (Stroke(Arc(cut, reach, (meeting - cut).angle - swing, 2 * swing)),),
-            )
-            for cut in cuts
-        ),
-        Step(
-            Tool.STRAIGHTEDGE, f"Join {names[1]} and the crossing: {args.name}",
-            strokes=(Stroke(Line(corner, direction)),),
-        ),
-    )  # fmt: skip
+    steps = angle_bisection(corner, (first, second), reach, (names[1], args.name), Stroke(Line(corner, direction)))
     told = spell_angle(abs(math.degrees(angle)))
     return Made(
         Line(corner, direction),

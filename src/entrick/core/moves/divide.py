@@ -2,12 +2,9 @@
 
 from __future__ import annotations
 
-import math
-
+from ..classic import divide_equally
 from ..figure import Family
-from ..geometry import Line
-from ..geometry.transform import rotate
-from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind import Args, Kind, Made
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
@@ -30,39 +27,12 @@ def construct(args: Args) -> Made:
     first, last = line.at(line.start), line.at(line.end)
     length = abs(last - first)
     spots = tuple(first + (last - first) * (index / count) for index in range(1, count))
-    slant = rotate(Line.between(first, last), first, math.radians(30))
-    ticks = [slant.at(length * 0.9 * index / count) for index in range(1, count + 1)]
-    steps = (
-        Step(
-            Tool.STRAIGHTEDGE,
-            f"From one end of {name} draw a slanted line at any angle",
-            strokes=(Stroke(Line.between(first, ticks[-1])),),
-        ),
-        Step(
-            Tool.DIVIDERS,
-            f"Step off {count} equal lengths on it, any convenient one",
-            length * 0.9 / count,
-            first,
-            tuple(Stroke(tick) for tick in ticks),
-        ),
-        Step(
-            Tool.STRAIGHTEDGE, "Join the last step to the other end", strokes=(Stroke(Line.between(ticks[-1], last)),)
-        ),
-        Step(
-            Tool.STRAIGHTEDGE,
-            f"Slide two set squares: parallels through the others mark {args.name}",
-            strokes=tuple(
-                stroke
-                for index, (tick, spot) in enumerate(zip(ticks, spots, strict=False), 1)
-                for stroke in (Stroke(Line.between(tick, spot)), Stroke(spot, Role.POINT, str(index)))
-            ),
-            check=f"each part is {args.say(length / count)} at full size",
-        ),
-    )
+    each = args.say(length / count)
+    steps = divide_equally(first, last, count, (name, args.name), f"each part is {each} at full size")
     return Made(
         Family(spots),
         f"Points {args.name}, dividing {name} in {count} equal parts.",
-        (f"{args.say(length)} ÷ {count} = {args.say(length / count)}",),
+        (f"{args.say(length)} ÷ {count} = {each}",),
         steps,
         {str(index): spot for index, spot in enumerate(spots, 1)},
     )

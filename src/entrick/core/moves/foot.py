@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import math
+from functools import partial
 
+from ..classic import square_from
 from ..geometry import Line
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
 from ..plan.errors import ClauseError
@@ -29,6 +31,7 @@ def construct(args: Args) -> Made:
                 f"From {names[0]} draw square to {names[1]}, mark {args.name}",
                 math.degrees(line.direction.normal.angle) % 180,
                 strokes=(Stroke(Line.between(point, place)), Stroke(place, Role.POINT, args.name)),
+                opened=partial(square_from, point, place, Stroke(Line.between(point, place))),
             ),
         ),
     )

@@ -3,9 +3,12 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import replace
+from functools import partial
 from itertools import product
 
+from ..classic import parallel_by_sliding, square_at, square_from, tangent_from
 from ..figure import Ref
 from ..geometry import Arc, Circle, Line, Point, meet, polar
 from ..kind import CHOICES, Args, Candidate, Kind, Made, Option, Said, Step, Stroke, Tool, choose
@@ -44,6 +47,10 @@ def construct(args: Args) -> Made:
     if throughs:
         return _directed(args, throughs[0].ref("point"))
     raise ClauseError("say a point the line goes through, such as  through A", directions[0].clause)
+
+
+HANDY = 20.0
+"""Compass opening where any will do, mm."""
 
 
 def _two_points(args: Args, first: Ref, second: Ref) -> Made:
@@ -85,6 +92,19 @@ def _directed(args: Args, point: Ref) -> Made:
         direction = _exact_direction(float(degrees))
         said = clause.key if exact is not None else f"at {spell_angle(degrees)}"
     line = Line(place, direction)
+    opened = None
+    if clause.key in ("parallel", "square"):
+        model_line = clause.line("line")
+        foot = model_line.foot(place)
+        off = abs(foot - place) > same(abs(place))
+        if clause.key == "parallel" and off:
+            opened = partial(parallel_by_sliding, model_line, place, Stroke(line))
+        elif clause.key == "square":
+            opened = (
+                partial(square_from, place, foot, Stroke(line))
+                if off
+                else partial(square_at, place, model_line.direction, HANDY / float(args.unit.mm), Stroke(line))
+            )
     how = "Slide two set squares: draw" if clause.key in ("parallel", "square") else "Draw"
     return Made(
         line,
@@ -95,6 +115,7 @@ def _directed(args: Args, point: Ref) -> Made:
                 f"{how} a light line through {point.text}, {said}",
                 degrees,
                 strokes=(Stroke(line),),
+                opened=opened,
             ),
         ),
     )
@@ -198,12 +219,45 @@ def _touching(args: Args, first: Ref, second: Ref) -> Made:
                 f"Lay the edge {'through' if radii[0] == 0 else 'against'} {first.text} and against {second.text}, "
                 "draw lightly",
                 strokes=(Stroke(chosen),),
+                opened=_opened(first, second, touches[index], Stroke(chosen)),
             ),
             *square,
         ),
         {**_parts(chosen), **touched},
         candidates=candidates,
     )
+
+
+def _opened(first: Ref, second: Ref, touches: tuple[Point, Point], result: Stroke) -> Callable[[], tuple[Step, ...]]:
+    """Return how the tangent is constructed: from a point directly, of two circles after shrinking one to a point.
+
+    A circle about the larger centre, of the difference of the radii (the sum for a crossed tangent), takes the place
+    of the larger one; the tangent to it from the other centre is parallel to the one wanted.
+    """
+    refs, spots = (first, second), touches
+    if _radius(first) > _radius(second):
+        refs, spots = (second, first), (touches[1], touches[0])
+    point, other = _centre(refs[0]), refs[1]
+    centre = _centre(other)
+    if _radius(refs[0]) == 0:
+        return partial(tangent_from, point, Circle(centre, _radius(other)), spots[1], result)
+    inner = spots[1] - (spots[0] - point)
+    helper = Circle(centre, abs(inner - centre))
+
+    def steps() -> tuple[Step, ...]:
+        if helper.radius <= same(abs(spots[1])):
+            return (*square_at(point, (centre - point).unit, abs(spots[0] - point) / 2, Stroke(spots[0])),
+                    Step(Tool.STRAIGHTEDGE, "Join the touch points", strokes=(result,)))  # fmt: skip
+        light = Stroke(Line.between(point, inner))
+        return (
+            Step(Tool.COMPASS, f"Needle on the centre of {other.text}, draw a circle of the "
+                 f"{'sum' if helper.radius > _radius(other) else 'difference'} of the radii", helper.radius, centre,
+                 (Stroke(helper),)),
+            *tangent_from(point, helper, inner, light),
+            *parallel_by_sliding(Line.between(point, inner), spots[1], result),
+        )  # fmt: skip
+
+    return steps
 
 
 def _centre(ref: Ref) -> Point:

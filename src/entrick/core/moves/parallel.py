@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from functools import partial
+
+from ..classic import parallel_by_sliding
 from ..geometry import Line
 from ..kind import CHOICES, Args, Kind, Made, Option, Step, Stroke, Tool, choose
 from ..plan.errors import ClauseError
@@ -33,6 +36,7 @@ def construct(args: Args) -> Made:
                 distance.value,
                 strokes=(Stroke(Line.between(line.through, chosen.through)), Stroke(chosen)),
                 check="the distance is the same at both ends",
+                opened=partial(parallel_by_sliding, line, chosen.through, Stroke(chosen)),
             ),
         ),
         candidates=candidates,

@@ -15,12 +15,15 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         yield Finding("look", "outline", "nothing is lined in yet: no outline to cut or to mark")
     for name, line, loop in checked.runs:
         if loop.closed:
-            middle = loop.centroid
             told = (
                 f"{name} is closed: {spell(loop.length, unit)} {unit} round, area {spell(abs(loop.area), unit)} {unit}²"
             )
-            told += f", middle of its area at {spell(middle.x, unit, 2)}, {spell(middle.y, unit, 2)} from the datum"
-            yield Finding("good", "outline", told, line, checked.sheet.on_paper(middle))
+            yield Finding("good", "outline", told, line)
+            if abs(loop.area) > checked.close * loop.length:
+                middle = loop.centroid
+                at = f"{spell(middle.x, unit, 2)} across and {spell(middle.y, unit, 2)} up from the datum"
+                place = checked.sheet.on_paper(middle)
+                yield Finding("good", "outline", f"the middle of the area of {name} lies {at}", line, place)
         else:
             place = checked.sheet.on_paper(loop.pieces[-1].exit)
             told = f"{name} is an open run: its ends are {spell(loop.gap, unit)} {unit} apart"

@@ -25,7 +25,7 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     for outline in outer[1:]:
         if _is_round(outline) and outline.name not in crossed:
             told = f"{outline.name} lies outside the material of {outer[0].name}: a hole in nothing"
-            place = checked.sheet.on_paper(outline.loop.centroid)
+            place = checked.sheet.on_paper(outline.loop.pieces[0].entry)
             yield Finding("wrong", "material", told, outline.line, place)
     pieces = [outline for outline in outer if outline is outer[0] or not _is_round(outline)]
     if len(pieces) > 1:

@@ -19,7 +19,7 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     if said:
         empty += [field for field in (*FIELDS, "projection") if field not in said]
     if empty:
-        weight = "look" if "title" in empty or "drawing number" in empty else "note"
+        weight = "look" if said else "note"
         line = next((e.line for e in solution.entries if e.statement.kind == "title"), 0)
         yield Finding(weight, "title", f"empty in the title block: {', '.join(empty)}", line)  # type: ignore[arg-type]
     elif said:

@@ -45,6 +45,13 @@ STRIP, SECOND_ROW = 12.0, 10.0
 FILING = 20.0
 """Border on the filing side, mm (ISO 5457); the other sides have 10."""
 
+BORDERS = (
+    ("10 mm all round", "border 10 mm"),
+    ("20 mm on the filing side", "border filing"),
+    ("1/2 in all round", "border 1/2 in"),
+)
+"""Schools of border: what each is called, and how the sheet line says it (ISO 5457; the inch one common practice)."""
+
 FORMS = (
     Form("{paper:" + "/".join(PAPERS) + "} {way:landscape/portrait}", "paper"),
     Form("{paper:" + "/".join(PAPERS) + "}", "paper"),
@@ -139,31 +146,36 @@ def lay_out(solution: Solution) -> Sheet:
         in its `errors`.
     """
     said = _read(solution.sheet, solution)
+    titled = any(isinstance(n, TitleFields) for e in solution.entries if e.made for n in e.made.notes)
+    nowhere = Point(0.0, 0.0)
+    bare = Sheet(
+        said.width, said.height, said.border, said.scale, solution.unit, nowhere, (nowhere, nowhere), (), said.errors,
+        said.name, said.left, STRIP + (SECOND_ROW if titled else 0.0), said.aligned,
+    )  # fmt: skip
+    return lay_out_at(solution, bare)
+
+
+def lay_out_at(solution: Solution, sheet: Sheet) -> Sheet:
+    """Set the view of a solved plan in the middle of a sheet of given paper, border and scale."""
     box = view_box(solution)
     made = [(entry.line, entry.made) for entry in solution.entries if entry.made]
     placing = next((m.placing for _, m in made if m.placing), Placing())
     notes = [(line, note) for line, m in made for note in m.notes]
-    strip = STRIP + (SECOND_ROW if any(isinstance(note, TitleFields) for _, note in notes) else 0.0)
-    nowhere = Point(0.0, 0.0)
-    unplaced = Sheet(
-        said.width, said.height, said.border, said.scale, solution.unit, nowhere, (nowhere, nowhere), (), said.errors,
-        said.name, said.left, strip, said.aligned,
-    )  # fmt: skip
-    factor = unplaced.factor
+    factor = float(sheet.unit.mm * sheet.scale.ratio)
     view = (box[0] * factor, box[1] * factor)
     outlines = tuple(loop for _, m in made for loop in m.loops)
-    marks = finish(notes, View(factor, *view, outlines, said.aligned))
+    marks = finish(notes, View(factor, *view, outlines, sheet.aligned))
     room = _with_marks(view, marks)
-    low, high = unplaced.space
+    low, high = sheet.space
     places = [
         _place(Span(low.x, high.x, view[0].x, view[1].x, room[0].x, room[1].x), "across", placing.from_left,
-               placing.corner and placing.corner[0], said.left, solution.unit),
+               placing.corner and placing.corner[0], sheet.left, solution.unit),
         _place(Span(low.y, high.y, view[0].y, view[1].y, room[0].y, room[1].y), "up", placing.from_below,
-               placing.corner and placing.corner[1], said.border, solution.unit),
+               placing.corner and placing.corner[1], sheet.border, solution.unit),
     ]  # fmt: skip
     origin = Point(places[0][0], places[1][0])
     return replace(
-        unplaced,
+        sheet,
         origin=origin,
         view=(origin + view[0], origin + view[1]),
         working=(places[0][1], places[1][1]),

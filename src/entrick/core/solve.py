@@ -9,7 +9,7 @@ from functools import lru_cache
 from types import MappingProxyType
 
 from .figure import Family, Figure, Item, Ref
-from .geometry import Line, Loop, Point, Shape
+from .geometry import Arc, Circle, Line, Loop, Point, Shape
 from .geometry.place import SIDES
 from .geometry.walk import Stop
 from .kind import Args, Candidate, Length, Made, Said, Undecided, Value
@@ -301,9 +301,22 @@ def _matches(kind: str, clauses: tuple[Clause, ...]) -> tuple[Match, ...]:
     return match_clauses(clauses, kinds()[kind].forms, kind)
 
 
-@lru_cache(maxsize=8192)
 def _construct(kind: str, args: Args) -> Made:
+    return _construct_once(kind, args, tuple(_exactness(value) for said in args.said for _, value in said.values))
+
+
+@lru_cache(maxsize=8192)
+def _construct_once(kind: str, args: Args, _: tuple[type | None, ...]) -> Made:
     return kinds()[kind].construct(args)
+
+
+def _exactness(value: Value) -> type | None:
+    """Tell 7/2 from 3.5, which Python holds equal: one is written as a fraction, the other was worked out."""
+    if isinstance(value, Length):
+        return type(value.value)
+    if isinstance(value, Ref) and isinstance(value.shape, Circle | Arc):
+        return type(value.shape.exact)
+    return None
 
 
 def _construct_all(kind: str, args: Args) -> Made:

@@ -10,6 +10,12 @@ import click
 
 from .core import formats
 from .core.desk import Work, work_out
+from .core.proof import why_not_cut
+
+CAUTION = (
+    "A profile says nothing about strength, fit or material. Check scale and units on the machine before cutting; "
+    "guard, eye protection and the site's own rules apply."
+)
 
 
 @click.group()
@@ -50,9 +56,18 @@ def solve(file: Path, as_json: bool) -> None:
 @_FILE
 @click.option("-o", "--output", required=True, type=click.Path(dir_okay=False, path_type=Path))
 @click.option("--clean", is_flag=True, help="Leave the construction out.")
-def draw(file: Path, output: Path, clean: bool) -> None:
+@click.option("--cutter", is_flag=True, help="DXF with the outlines alone; refused while one is open or doubled.")
+@click.option("--insist", is_flag=True, help="Write the cutter's DXF all the same.")
+def draw(file: Path, output: Path, clean: bool, cutter: bool, insist: bool) -> None:
     """Draw a plan as PDF, SVG or DXF, by the ending of the output."""
     work = _work(file)
+    if cutter:
+        reason = why_not_cut(work.findings)
+        if reason and not insist:
+            raise click.ClickException(f"not to be cut as it is: {reason}. --insist writes it all the same")
+        output.write_text(formats.write_cutter_dxf(work.display, work.solution.unit), "utf-8")
+        click.echo(CAUTION, err=True)
+        return
     match output.suffix.lower():
         case ".pdf":
             output.write_bytes(formats.write_pdf(work.display, work.solution.title, not clean))

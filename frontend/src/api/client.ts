@@ -1,5 +1,7 @@
 /** Calls to the desk. Types are generated from its OpenAPI document. */
 import type {
+  Arrowhead,
+  ChoicesOut,
   CompleteOut,
   DrawnArc,
   DrawnCircle,
@@ -12,8 +14,12 @@ import type {
   JobWithPlan,
   KindsOut,
   Lettering,
+  OpenedOut,
+  ProofOut,
+  RegionsOut,
   RevisionOut,
   RevisionsOut,
+  SuggestOut,
   WorkIn,
   WorkOut,
 } from "./generated";
@@ -22,8 +28,13 @@ export type * from "./generated";
 export type Edit = NonNullable<WorkIn["edit"]>;
 export type Entry = Required<EntryOut>;
 export type Mark =
-  Required<DrawnLine> | Required<DrawnArc> | Required<DrawnCircle> | Required<DrawnDot> | Required<Lettering>;
-export type FileFormat = "pdf" | "svg" | "dxf" | "csv" | "entrick";
+  | Required<DrawnLine>
+  | Required<DrawnArc>
+  | Required<DrawnCircle>
+  | Required<DrawnDot>
+  | Required<Arrowhead>
+  | Required<Lettering>;
+export type FileFormat = "pdf" | "svg" | "dxf" | "cutter" | "csv" | "entrick";
 
 /** A problem+json answer. */
 export class Problem extends Error {
@@ -72,6 +83,12 @@ export const api = {
   work: (text: string, edit?: Edit) => json<WorkOut>("POST", "/api/work", { text, edit }),
   complete: (text: string, after: number, row: string) =>
     json<CompleteOut>("POST", "/api/complete", { text, after, row }),
+  proof: (text: string) => json<ProofOut>("POST", "/api/proof", { text }),
+  suggest: (text: string) => json<SuggestOut>("POST", "/api/suggest", { text }),
+  regions: (text: string, spots: readonly (readonly [number, number])[], kind: string) =>
+    json<RegionsOut>("POST", "/api/regions", { text, spots, kind }),
+  opened: (text: string, step: number) => json<OpenedOut>("POST", "/api/opened", { text, step }),
+  sheetChoices: (text: string) => json<ChoicesOut>("POST", "/api/sheet-choices", { text }),
   jobs: (archived: boolean) => json<JobsOut>("GET", `/api/jobs?archived=${archived}`),
   job: (id: number) => json<JobWithPlan>("GET", `/api/jobs/${id}`),
   addJob: (job: JobIn) => json<JobOut>("POST", "/api/jobs", job),
@@ -82,8 +99,13 @@ export const api = {
 };
 
 /** Fetch a plan as a file and hand it to the browser to keep. */
-export async function download(format: FileFormat, text: string, construction: boolean): Promise<string> {
-  const response = await send("POST", `/api/export/${format}`, { text, construction });
+export async function download(
+  format: FileFormat,
+  text: string,
+  construction: boolean,
+  insist = false,
+): Promise<string> {
+  const response = await send("POST", `/api/export/${format}`, { text, construction, insist });
   const name =
     /filename="([^"]+)"/.exec(response.headers.get("Content-Disposition") ?? "")?.[1] ?? `plan.${format}`;
   const url = URL.createObjectURL(await response.blob());

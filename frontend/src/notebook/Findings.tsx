@@ -1,4 +1,5 @@
-import type { FindingOut, WorkOut } from "../api/client";
+import { Link } from "react-router";
+import type { FindingOut, ProofOut } from "../api/client";
 import { useBench } from "../state/bench";
 import { Figures } from "../ui/Figures";
 
@@ -11,12 +12,22 @@ const HEADS = {
 } as const;
 
 /** What the inspection found, most serious first; each lights its place on the sheet. */
-export function Findings({ work }: { work: WorkOut }) {
+export function Findings({ proof, link }: { proof: ProofOut | undefined; link?: string }) {
   const weights = ["wrong", "look", "note", "good"] as const;
+  if (!proof) return <p>Inspecting…</p>;
   return (
     <section aria-label="Findings">
+      {link && (
+        <p className="text-pencil">
+          Every size and junction as measured stands in the{" "}
+          <Link to={link} className="underline">
+            proof
+          </Link>
+          .
+        </p>
+      )}
       {weights.map((weight) => {
-        const found = work.findings.filter((finding) => finding.weight === weight);
+        const found = proof.findings.filter((finding) => finding.weight === weight);
         if (found.length === 0) return null;
         return (
           <section key={weight} className="pb-7">
@@ -36,13 +47,14 @@ export function Findings({ work }: { work: WorkOut }) {
 }
 
 function Row({ finding }: { finding: FindingOut }) {
-  const set = useBench((bench) => bench.set);
+  const { set, edit } = useBench();
+  const mend = finding.mend;
   const show = () => set({ spot: finding.place, hover: finding.line || null });
   const hide = () => set({ spot: null, hover: null });
   return (
-    <li>
+    <li className="flex items-start gap-2">
       <button
-        className="flex w-full gap-2 text-left hover:bg-wash focus:bg-wash"
+        className="flex min-w-0 flex-1 gap-2 text-left hover:bg-wash focus:bg-wash"
         onMouseEnter={show}
         onMouseLeave={hide}
         onFocus={show}
@@ -59,6 +71,21 @@ function Row({ finding }: { finding: FindingOut }) {
           <Figures text={finding.message} />
         </span>
       </button>
+      {mend && (
+        <button
+          className="act shrink-0"
+          onClick={() =>
+            void edit(
+              mend.op === "line"
+                ? { op: "line", line: mend.line, text: mend.text }
+                : { op: "insert", after: mend.line, text: mend.text },
+            )
+          }
+        >
+          {mend.told}
+          <span className="sr-only">: {mend.text}</span>
+        </button>
+      )}
     </li>
   );
 }

@@ -1,7 +1,7 @@
 import type { Entry, KindOut, WorkOut } from "../api/client";
 import { useBench } from "../state/bench";
 import { Figures } from "../ui/Figures";
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import { Mistake } from "./Mistake";
 import { NewLine } from "./NewLine";
 import { SettingCard } from "./SettingCard";
@@ -71,6 +71,7 @@ export function OrderOfWork({ work, kinds }: { work: WorkOut; kinds: KindOut[] }
         })}
       </ol>
       <NewLine work={work} kinds={kinds} />
+      <Outlines work={work} />
     </section>
   );
 }
@@ -86,6 +87,41 @@ function Told({ entry }: { entry: Entry }) {
       <em className="font-semibold">{entry.name}</em>
       <Figures text={text.slice(at + entry.name.length)} />
     </>
+  );
+}
+
+/** What follows the construction: lining in by pointing at the material, and dimensions. */
+function Outlines({ work }: { work: WorkOut }) {
+  const { regions, suggest, set } = useBench();
+  const [busy, setBusy] = useState(false);
+  const drawn = work.entries.some((entry) => (entry.name ?? "") !== "" && !entry.error);
+  if (!drawn) return null;
+  return (
+    <p className="mt-2 ml-10 flex flex-wrap gap-1" role="group" aria-label="Outline and finish">
+      <button
+        className="act"
+        aria-pressed={regions !== null}
+        onClick={() => {
+          set({
+            regions: regions ? null : { kind: "line in", spots: [], found: null, told: "" },
+            pick: null,
+          });
+          document.querySelector<SVGElement>("svg.sheet")?.focus();
+        }}
+      >
+        Line in by region
+      </button>
+      <button
+        className="act"
+        disabled={busy}
+        onClick={() => {
+          setBusy(true);
+          void suggest().finally(() => setBusy(false));
+        }}
+      >
+        {busy ? "Looking for dimensions…" : "Suggest dimensions"}
+      </button>
+    </p>
   );
 }
 

@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import type { WorkOut } from "../api/client";
-import { useBench } from "../state/bench";
+import { useBench, useProof } from "../state/bench";
 import { Mistake } from "./Mistake";
 
 /** The plan as text: the other face of the same statements. */
@@ -12,7 +12,7 @@ export function PlanText({ work }: { work: WorkOut }) {
     const later = setTimeout(() => void replace(typed, "text"), 250);
     return () => clearTimeout(later);
   }, [typed, replace]);
-  const wrong = work.findings.filter((finding) => finding.rule === "mistake");
+  const wrong = useProof()?.findings.filter((finding) => finding.rule === "mistake") ?? [];
   return (
     <section aria-label="The plan as text" className="flex h-full flex-col">
       <p className="text-pencil">The same plan, to read aloud, mail or keep under version control.</p>

@@ -12,7 +12,7 @@ interface Props {
 
 /** What to set on which instrument, the working, the usual mistake, the candidates, and the clauses to edit. */
 export function SettingCard({ entry, work, kind }: Props) {
-  const { edit, set, step } = useBench();
+  const { edit, set, step, opened, openUp } = useBench();
   const steps = work.steps.filter((s) => s.line === entry.line);
   const current =
     steps.find((s) => s.number === step) ??
@@ -64,6 +64,35 @@ export function SettingCard({ entry, work, kind }: Props) {
                   </span>
                 )}
               </button>
+              {s.opens && (
+                <button
+                  className="act ml-1"
+                  aria-expanded={opened?.step === s.number}
+                  aria-label={`Open step ${s.number} up into compass and straight edge`}
+                  onClick={() => void openUp(s.number)}
+                >
+                  {opened?.step === s.number ? "Close" : "Open up"}
+                </button>
+              )}
+              {opened?.step === s.number && (
+                <ol
+                  aria-label={`Step ${s.number} with compass and straight edge`}
+                  className="ml-6 list-[lower-alpha] border-l-2 border-accent pl-6"
+                >
+                  {opened.found.steps.map((each) => (
+                    <li key={each.number}>
+                      {each.setting && (
+                        <>
+                          <strong>
+                            <Figures text={each.setting.reading} />
+                          </strong>{" "}
+                        </>
+                      )}
+                      {each.text}
+                    </li>
+                  ))}
+                </ol>
+              )}
             </li>
           ))}
         </ol>
@@ -226,7 +255,7 @@ function ClauseField({ entry, index, text, form }: FieldProps) {
   );
 }
 
-const REFERENCES = new Set(["point", "line", "circle", "curve", "shape", "walk"]);
+const REFERENCES = new Set(["point", "line", "circle", "curve", "shape", "walk", "run", "several"]);
 
 /** The reference slot a clause ends in, if it does. */
 function reference(form: FormOut | undefined): SlotOut | undefined {

@@ -1,5 +1,6 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Edit, WorkOut } from "../api/client";
+import { api, type ChoiceOut, type Edit, type WorkOut } from "../api/client";
 import { useBench } from "../state/bench";
 import { Figures } from "../ui/Figures";
 import { Mistake } from "./Mistake";
@@ -32,13 +33,7 @@ export function SheetPage({ work }: { work: WorkOut }) {
       {work.sheet.errors.map((error) => (
         <Mistake key={error.message} message={error.message} line={error.line} />
       ))}
-      <p className="pl-34 text-pencil">
-        {work.sheet.forms.map((form) => (
-          <span key={form} className="block">
-            {form}
-          </span>
-        ))}
-      </p>
+      <Choices work={work} put={put("sheet")} />
       <h2 className="pt-7 text-lg font-semibold">Where the view stands</h2>
       {work.sheet.working.map((row) => (
         <p key={row} className="font-lettering">
@@ -46,6 +41,99 @@ export function SheetPage({ work }: { work: WorkOut }) {
         </p>
       ))}
     </section>
+  );
+}
+
+/** Paper, border, scale and lettering to choose from; the sheet line says what was chosen. */
+function Choices({ work, put }: { work: WorkOut; put: (text: string) => void }) {
+  const { data } = useQuery({
+    queryKey: ["sheet", work.text],
+    queryFn: () => api.sheetChoices(work.text),
+    placeholderData: keepPreviousData,
+  });
+  if (!data) return null;
+  const clauses = work.sheet.said ? work.sheet.said.split(/,\s*/) : [];
+  const say = (begins: RegExp, clause: string) => {
+    const rest = clauses.filter((said) => !begins.test(said));
+    const paper = begins === PAPER ? clause : rest.find((said) => PAPER.test(said));
+    const others = rest.filter((said) => !PAPER.test(said));
+    put([paper, ...others, ...(begins === PAPER ? [] : [clause])].filter(Boolean).join(", "));
+  };
+  const taken = (choices: readonly ChoiceOut[]) => choices.find((c) => clauses.includes(c.said))?.said ?? "";
+  const scale = data.scales.find((choice) => choice.chosen);
+  const lettering = clauses.find((said) => LETTERING.test(said)) ?? "dimensions aligned";
+  return (
+    <>
+      <Choice
+        label="Paper"
+        value={taken(data.papers)}
+        choices={data.papers}
+        take={(said) => say(PAPER, said)}
+      />
+      <Choice
+        label="Border"
+        value={taken(data.borders)}
+        choices={data.borders}
+        take={(said) => say(/^border\b/, said)}
+      />
+      <Choice
+        label="Scale"
+        value={scale?.said ?? ""}
+        choices={data.scales.map((c) => ({
+          ...c,
+          name: `${c.name}${c.fits ? "" : ", too large"}${c.name === data.recommended ? ", the largest that fits" : ""}`,
+        }))}
+        take={(said) => say(/^scale\b/, said)}
+      />
+      {scale && (
+        <p className="pl-34 text-pencil">
+          <Figures text={`at ${scale.name} ${scale.reason}`} />
+        </p>
+      )}
+      <Choice
+        label="Lettering"
+        value={lettering}
+        choices={[
+          { name: "along the dimension line", said: "dimensions aligned" },
+          { name: "always level", said: "dimensions unidirectional" },
+        ]}
+        take={(said) => say(LETTERING, said)}
+      />
+    </>
+  );
+}
+
+const PAPER = /^(A\d\b|[\d./ ]+(in )?by\b)/;
+const LETTERING = /^dimensions\b/;
+
+interface ChoiceProps {
+  label: string;
+  value: string;
+  choices: readonly { name: string; said: string }[];
+  take: (said: string) => void;
+}
+
+function Choice({ label, value, choices, take }: ChoiceProps) {
+  const id = `sheet-${label.toLowerCase()}`;
+  return (
+    <p className="flex items-baseline gap-2">
+      <label htmlFor={id} className="w-32 shrink-0 font-semibold">
+        {label}
+      </label>
+      <select
+        id={id}
+        className="field min-w-0 flex-1"
+        value={value}
+        onChange={(event) => take(event.target.value)}
+      >
+        {value === "" && <option value="">as said above</option>}
+        {choices.map((choice) => (
+          <option key={choice.said} value={choice.said}>
+            {choice.name}
+          </option>
+        ))}
+      </select>
+    </p>
   );
 }
 

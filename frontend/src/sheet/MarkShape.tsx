@@ -13,7 +13,13 @@ interface Props {
 
 /** One mark of the display list as SVG. The only geometry here is turning the sheet the right way up. */
 export function MarkShape({ mark, height, className, width }: Props): ReactElement {
-  const common: SVGProps<SVGElement> & { strokeWidth?: number } = { className, strokeWidth: width };
+  const dash = "dash" in mark && mark.dash.length > 0 ? mark.dash.join(" ") : undefined;
+  const common: SVGProps<SVGElement> & { strokeWidth?: number } = {
+    className,
+    strokeWidth: width,
+    strokeDasharray: dash,
+    strokeLinecap: dash ? "butt" : undefined,
+  };
   switch (mark.kind) {
     case "line":
       return (
@@ -31,12 +37,26 @@ export function MarkShape({ mark, height, className, width }: Props): ReactEleme
     }
     case "dot":
       return <circle className={`${className} dot`} cx={mark.x} cy={height - mark.y} r={width ?? 0.5} />;
+    case "arrow": {
+      const back = radians(mark.angle + 180);
+      const corner = (side: number) =>
+        `${mark.x + mark.length * Math.cos(back) - (side * mark.wide * Math.sin(back)) / 2} ` +
+        `${height - mark.y - mark.length * Math.sin(back) - (side * mark.wide * Math.cos(back)) / 2}`;
+      return (
+        <path
+          className={`${className} dot`}
+          d={`M${mark.x} ${height - mark.y}L${corner(1)}L${corner(-1)}Z`}
+          stroke="none"
+        />
+      );
+    }
     case "text":
       return (
         <text
           className={className}
           x={mark.x}
           y={height - mark.y}
+          transform={mark.angle ? `rotate(${-mark.angle} ${mark.x} ${height - mark.y})` : undefined}
           fontSize={mark.height * 1.4}
           textAnchor={mark.anchor}
           stroke="none"

@@ -5,7 +5,7 @@ import { MarkShape } from "./MarkShape";
 import { Rules } from "./Rules";
 
 const EDGE = 9;
-const LIGHT = new Set(["construction", "point", "letter"]);
+const LIGHT = new Set(["construction", "point", "letter", "guide"]);
 
 interface View {
   x: number;
@@ -16,7 +16,12 @@ interface View {
 
 /** The sheet on the board, with a rule along two edges; strokes light up, and can be picked. */
 export function Sheet({ work }: { work: WorkOut }) {
-  const { step, construction, pick, hover, ghosts, letter, spot, open, set } = useBench();
+  const { step, construction, pick, hover, ghosts, letter, spot, open, regions, opened, point, set } =
+    useBench();
+  const [cursor, setCursor] = useState<readonly [number, number]>([
+    work.sheet.width / 2,
+    work.sheet.height / 2,
+  ]);
   const { display, widths } = work;
   const whole = useMemo<View>(
     () => ({ x: -EDGE, y: -EDGE, w: display.width + EDGE + 3, h: display.height + EDGE + 3 }),
@@ -77,6 +82,18 @@ export function Sheet({ work }: { work: WorkOut }) {
     ArrowUp: () => slide(0, -1),
     ArrowDown: () => slide(0, 1),
   };
+  /** While regions are pointed at, the arrow keys move a cross over the sheet and Enter points. */
+  const pointing = (event: { key: string; shiftKey: boolean }): (() => void) | undefined => {
+    const reach = event.shiftKey ? 1 : 5;
+    const go = (dx: number, dy: number) => () => setCursor(([x, y]) => [x + dx * reach, y + dy * reach]);
+    return {
+      ArrowLeft: go(-1, 0),
+      ArrowRight: go(1, 0),
+      ArrowUp: go(0, 1),
+      ArrowDown: go(0, -1),
+      Enter: () => void point(cursor),
+    }[event.key];
+  };
 
   return (
     <div className="relative min-h-0 flex-1">
@@ -93,7 +110,7 @@ export function Sheet({ work }: { work: WorkOut }) {
         strokeLinecap="round"
         data-step={step ?? work.steps.length}
         onKeyDown={(event) => {
-          const action = keys[event.key];
+          const action = (regions && pointing(event)) ?? keys[event.key];
           if (action && !event.ctrlKey && !event.metaKey) {
             action();
             event.preventDefault();
@@ -113,7 +130,13 @@ export function Sheet({ work }: { work: WorkOut }) {
             y: from.view.y - (event.clientY - from.y) * scale,
           });
         }}
-        onPointerUp={() => (drag.current = null)}
+        onPointerUp={(event) => {
+          const from = drag.current;
+          drag.current = null;
+          if (!regions || !from || Math.hypot(event.clientX - from.x, event.clientY - from.y) >= 4) return;
+          const place = paperAt(event);
+          if (place) void point([place.x, display.height - place.y]);
+        }}
       >
         <rect
           x={0}
@@ -162,6 +185,29 @@ export function Sheet({ work }: { work: WorkOut }) {
               ))}
             </g>
           ))}
+        {opened && (
+          <g data-testid="opened" aria-hidden="true">
+            {(opened.found.marks as unknown as Mark[]).map((mark, i) => (
+              <MarkShape key={i} mark={mark} height={display.height} className="now" width={0.3} />
+            ))}
+          </g>
+        )}
+        {regions && (
+          <g data-testid="regions" aria-hidden="true">
+            {(regions.found?.marks as unknown as Mark[] | undefined)?.map((mark, i) => (
+              <MarkShape key={i} mark={mark} height={display.height} className="now" width={0.9} />
+            ))}
+            {regions.spots.map(([x, y]) => (
+              <circle key={`${x} ${y}`} className="now dot" cx={x} cy={display.height - y} r={1.2} />
+            ))}
+            <path
+              className="now"
+              data-testid="cross"
+              strokeWidth={0.4}
+              d={`M${cursor[0] - 4} ${display.height - cursor[1]}h8m-4 -4v8`}
+            />
+          </g>
+        )}
         {spot && (
           <circle
             className="now"
@@ -172,7 +218,7 @@ export function Sheet({ work }: { work: WorkOut }) {
             strokeWidth={0.6}
           />
         )}
-        <Touches marks={shown} height={display.height} picking={pick !== null} />
+        {!regions && <Touches marks={shown} height={display.height} picking={pick !== null} />}
       </svg>
       <div className="absolute right-2 bottom-1 flex gap-1" role="group" aria-label="Looking at the sheet">
         <button className="act" onClick={() => zoom(1 / 1.4)} aria-label="Nearer">
@@ -185,6 +231,7 @@ export function Sheet({ work }: { work: WorkOut }) {
           Whole sheet
         </button>
       </div>
+      {regions && <RegionBar />}
       {pick && (
         <p className="absolute top-1 left-1/2 -translate-x-1/2 bg-[var(--color-ink)] px-3 py-1 text-[var(--color-page)]">
           Click {pick.wanted} on the sheet{" "}
@@ -193,6 +240,51 @@ export function Sheet({ work }: { work: WorkOut }) {
           </button>
         </p>
       )}
+    </div>
+  );
+}
+
+/** What is being lined in by region, and what to do with it. */
+function RegionBar() {
+  const { regions, lineIn, set } = useBench();
+  if (!regions) return null;
+  const count = regions.spots.length;
+  return (
+    <div
+      role="group"
+      aria-label="Line in by region"
+      className="absolute inset-x-6 top-1 flex flex-wrap items-center gap-2 bg-ink px-3 py-1 text-page"
+    >
+      <span role="status" className="min-w-0 flex-1">
+        {regions.told ||
+          (count === 0
+            ? "Click inside every region that is material; or move the cross with the arrow keys, and Enter."
+            : `${count} region${count > 1 ? "s" : ""}: ${regions.found?.statements.length ?? 0} to line in`)}
+      </span>
+      <label className="flex items-center gap-1">
+        <input
+          type="checkbox"
+          className="size-4"
+          checked={regions.kind === "hidden"}
+          onChange={(event) =>
+            set({
+              regions: {
+                kind: event.target.checked ? "hidden" : "line in",
+                spots: [],
+                found: null,
+                told: "",
+              },
+            })
+          }
+        />
+        hidden
+      </label>
+      <button className="act" disabled={!regions.found} onClick={() => void lineIn()}>
+        Write it down
+      </button>
+      <button className="act" onClick={() => set({ regions: null })}>
+        Leave off
+      </button>
     </div>
   );
 }
@@ -253,7 +345,9 @@ const Touches = memo(function Touches({
   return (
     <g aria-hidden="true">
       {marks
-        .filter((mark) => mark.line > 0 && mark.kind !== "text" && (!picking || mark.name))
+        .filter(
+          (mark) => mark.line > 0 && mark.kind !== "text" && (!picking || ("name" in mark && mark.name)),
+        )
         .sort((a, b) => Number(a.kind === "dot") - Number(b.kind === "dot"))
         .map((mark, i) => (
           <g

@@ -1,6 +1,16 @@
 /** The job on the bench: its text, what it works out to, undo and redo, what is open, hovered and being picked. */
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { create } from "zustand";
-import { api, type Edit, type JobOut, Problem, type RevisionOut, type WorkOut } from "../api/client";
+import {
+  api,
+  type Edit,
+  type JobOut,
+  type OpenedOut,
+  Problem,
+  type RegionsOut,
+  type RevisionOut,
+  type WorkOut,
+} from "../api/client";
 
 export type Construction = "kept" | "faded" | "away";
 
@@ -8,6 +18,14 @@ export type Construction = "kept" | "faded" | "away";
 export interface Picking {
   wanted: string;
   take: (name: string) => void;
+}
+
+/** Regions being pointed at, mm on paper, with the boundary they make so far. */
+export interface Regions {
+  kind: "line in" | "hidden";
+  spots: readonly (readonly [number, number])[];
+  found: RegionsOut | null;
+  told: string;
 }
 
 interface Bench {
@@ -26,12 +44,23 @@ interface Bench {
   construction: Construction;
   pick: Picking | null;
   spot: readonly [number, number] | null;
+  regions: Regions | null;
+  /** A step opened up into its classic construction. */
+  opened: { step: number; text: string; found: OpenedOut } | null;
   message: string;
   stale: RevisionOut | null;
   load: (id: number) => Promise<void>;
   /** Make an edit; what it comes to is not taken over when `accept` refuses it. */
   edit: (edit: Edit, together?: string, accept?: (work: WorkOut) => boolean) => Promise<WorkOut | null>;
   replace: (text: string, together?: string) => Promise<void>;
+  /** Ask for dimensions that define the outline, and put them on. */
+  suggest: () => Promise<void>;
+  /** Point at one more region. */
+  point: (spot: readonly [number, number]) => Promise<void>;
+  /** Write the boundary of the regions down as statements. */
+  lineIn: () => Promise<void>;
+  /** Open a step up, or close it again. */
+  openUp: (step: number) => Promise<void>;
   undo: () => Promise<void>;
   redo: () => Promise<void>;
   save: (note?: string) => Promise<void>;
@@ -41,7 +70,18 @@ interface Bench {
 /** What any part of the bench may set directly. */
 type Looks = Pick<
   Bench,
-  "open" | "hover" | "ghosts" | "letter" | "step" | "construction" | "pick" | "spot" | "message" | "stale"
+  | "open"
+  | "hover"
+  | "ghosts"
+  | "letter"
+  | "step"
+  | "construction"
+  | "pick"
+  | "spot"
+  | "regions"
+  | "opened"
+  | "message"
+  | "stale"
 >;
 
 const MOST_UNDO = 500;
@@ -106,11 +146,12 @@ export const useBench = create<Bench>((set, get) => {
     }
   };
   const show = (work: WorkOut) => {
-    const { step } = get();
+    const { step, opened } = get();
     set({
       work,
       text: work.text,
       message: "",
+      opened: opened?.text === work.text ? opened : null,
       step: step !== null && step >= work.steps.length ? null : step,
     });
   };
@@ -135,6 +176,8 @@ export const useBench = create<Bench>((set, get) => {
     construction: "kept",
     pick: null,
     spot: null,
+    regions: null,
+    opened: null,
     message: "",
     stale: null,
     set: (change) => set(change),
@@ -148,6 +191,8 @@ export const useBench = create<Bench>((set, get) => {
         open: null,
         step: null,
         pick: null,
+        regions: null,
+        opened: null,
         message: "",
         stale: null,
       });
@@ -194,6 +239,62 @@ export const useBench = create<Bench>((set, get) => {
           told(error);
         }
       }),
+
+    suggest: () =>
+      inTurn(async () => {
+        try {
+          const found = await api.suggest(get().text);
+          if (found.statements.length > 0) put(await api.work(found.text), "");
+          const open = found.left_open.length > 0 ? ` Still open: ${found.left_open.join(", ")}.` : "";
+          const count = found.statements.length;
+          set({
+            message:
+              count > 0
+                ? `${count} dimension${count > 1 ? "s" : ""} put on; edit or strike out any of them.${open}`
+                : `Nothing to add: the dimensions define the outline.${open}`,
+          });
+        } catch (error) {
+          told(error);
+        }
+      }),
+
+    point: async (spot) => {
+      const { regions, text } = get();
+      if (!regions) return;
+      const spots = [...regions.spots, spot];
+      try {
+        const found = await api.regions(text, spots, regions.kind);
+        set({ regions: { ...regions, spots, found, told: "" } });
+      } catch (error) {
+        set({ regions: { ...regions, told: error instanceof Problem ? error.detail : String(error) } });
+      }
+    },
+
+    lineIn: () =>
+      inTurn(async () => {
+        const { regions, text } = get();
+        if (!regions?.found) return;
+        const rows = regions.found.statements.map((row) => `${row}\n`).join("");
+        try {
+          put(await api.work(`${text.trimEnd()}\n${rows}`), "");
+          set({ regions: null });
+        } catch (error) {
+          told(error);
+        }
+      }),
+
+    openUp: async (step) => {
+      const { opened, text } = get();
+      if (opened?.step === step) {
+        set({ opened: null });
+        return;
+      }
+      try {
+        set({ opened: { step, text, found: await api.opened(text, step) } });
+      } catch (error) {
+        told(error);
+      }
+    },
 
     undo: () =>
       inTurn(async () => {
@@ -246,3 +347,17 @@ export const useBench = create<Bench>((set, get) => {
 
 /** Whether the bench holds work that is not saved. */
 export const useUnsaved = () => useBench((bench) => bench.work !== null && bench.text !== bench.saved);
+
+/** What the inspection finds in the plan on the bench; it follows the sheet a moment later. */
+export function useProof() {
+  const text = useBench((bench) => bench.text);
+  const ready = useBench((bench) => bench.work !== null);
+  return useQuery({
+    queryKey: ["proof", text],
+    queryFn: () => api.proof(text),
+    enabled: ready,
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    gcTime: 60_000,
+  }).data;
+}

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useEffect, useState } from "react";
-import { useParams } from "react-router";
+import { Link, useParams } from "react-router";
 import { api } from "../api/client";
 import { Findings } from "../notebook/Findings";
 import { Givens } from "../notebook/Givens";
@@ -11,7 +11,7 @@ import { Revisions } from "../notebook/Revisions";
 import { SheetPage } from "../notebook/SheetPage";
 import { Sheet } from "../sheet/Sheet";
 import { StepSlider } from "../sheet/StepSlider";
-import { useBench, useUnsaved } from "../state/bench";
+import { useBench, useProof, useUnsaved } from "../state/bench";
 import { Header } from "./Header";
 import { Issue } from "./Issue";
 import { Keys } from "./Keys";
@@ -26,7 +26,9 @@ export function BenchPage() {
   const unsaved = useUnsaved();
   const [help, setHelp] = useState(false);
   const { data } = useQuery({ queryKey: ["kinds"], queryFn: api.kinds, staleTime: Infinity });
-  useEffect(() => void load(Number(jobId)), [jobId, load]);
+  useEffect(() => {
+    if (useBench.getState().job?.id !== Number(jobId)) void load(Number(jobId));
+  }, [jobId, load]);
   useEffect(() => {
     document.title = work ? `${work.title || "Untitled"} · Entrick` : "Entrick";
   }, [work]);
@@ -42,13 +44,13 @@ export function BenchPage() {
       else if (command && key === "z" && !typing) void (event.shiftKey ? redo() : undo());
       else if (command && key === "y" && !typing) void redo();
       else if (command || typing) {
-        if (event.key === "Escape") set({ pick: null });
+        if (event.key === "Escape") set({ pick: null, regions: null });
         return;
       } else if (key === "n") document.getElementById("new-line")?.focus();
       else if (key === "[") stepTo((bench.step ?? steps) - 1);
       else if (key === "]") stepTo((bench.step ?? steps) + 1);
       else if (key === "?") setHelp(true);
-      else if (event.key === "Escape") set({ pick: null, step: null });
+      else if (event.key === "Escape") set({ pick: null, step: null, regions: null, opened: null });
       else return;
       event.preventDefault();
     };
@@ -56,7 +58,8 @@ export function BenchPage() {
     return () => window.removeEventListener("keydown", press);
   }, [save, undo, redo, set]);
 
-  const wrong = work?.findings.filter((f) => f.weight === "wrong" || f.weight === "look").length ?? 0;
+  const proof = useProof();
+  const wrong = proof?.findings.filter((f) => f.weight === "wrong" || f.weight === "look").length ?? 0;
   return (
     <div className="flex h-full flex-col">
       <Header>
@@ -84,7 +87,10 @@ export function BenchPage() {
             <button className="act" onClick={() => void save()} disabled={!unsaved} title="Ctrl+S">
               Save
             </button>
-            <Issue work={work} />
+            <Link className="act" to={`/jobs/${jobId}/proof`}>
+              Proof
+            </Link>
+            <Issue work={work} proof={proof} />
             <button className="act" onClick={() => setHelp(true)} aria-label="Keys" title="Keys  ?">
               ?
             </button>
@@ -128,7 +134,7 @@ export function BenchPage() {
               <SheetPage work={work} />
             </Tabs.Content>
             <Tabs.Content value="Findings" className="page min-h-0 flex-1 overflow-auto px-3" tabIndex={-1}>
-              <Findings work={work} />
+              <Findings proof={proof} link={`/jobs/${job.id}/proof`} />
             </Tabs.Content>
             <Tabs.Content value="Text" className="page min-h-0 flex-1 overflow-auto px-3 pb-3" tabIndex={-1}>
               <PlanText work={work} />

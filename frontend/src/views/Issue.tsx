@@ -1,28 +1,37 @@
 import { Popover } from "radix-ui";
 import { useState } from "react";
-import { download, type FileFormat, type WorkOut } from "../api/client";
+import { download, type FileFormat, Problem, type ProofOut, type WorkOut } from "../api/client";
 
 const FORMATS: readonly (readonly [FileFormat, string, string])[] = [
   ["pdf", "PDF", "the sheet at true size: print at 100 %"],
   ["svg", "SVG", "the sheet in millimetres"],
-  ["dxf", "DXF", "the figure at full size, true arcs, for a cutter"],
+  ["dxf", "DXF", "the whole figure at full size, true arcs, layers by kind of line"],
+  ["cutter", "Cutter", "DXF of the outlines alone, at full size"],
   ["csv", "CSV", "the settings, step by step"],
   ["entrick", "Plan", "the plan itself, as text"],
 ];
 
 /** Files out of the plan, with the caution that belongs to them. */
-export function Issue({ work }: { work: WorkOut }) {
+export function Issue({ work, proof }: { work: WorkOut; proof: ProofOut | undefined }) {
   const [construction, setConstruction] = useState(true);
   const [told, setTold] = useState("");
-  const take = async (format: FileFormat) => {
+  const [refused, setRefused] = useState(false);
+  const take = async (format: FileFormat, insist = false) => {
+    setRefused(false);
     try {
-      setTold(`${await download(format, work.text, construction)} is in your downloads.`);
+      setTold(`${await download(format, work.text, construction, insist)} is in your downloads.`);
     } catch (error) {
       setTold(error instanceof Error ? error.message : String(error));
+      setRefused(error instanceof Problem && error.status === 409);
     }
   };
   return (
-    <Popover.Root onOpenChange={() => setTold("")}>
+    <Popover.Root
+      onOpenChange={() => {
+        setTold("");
+        setRefused(false);
+      }}
+    >
       <Popover.Trigger className="act">Issue…</Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
@@ -30,7 +39,7 @@ export function Issue({ work }: { work: WorkOut }) {
           sideOffset={6}
           collisionPadding={8}
           aria-label="Issue the job"
-          className="slip z-10 w-96 border border-ink bg-page p-4 shadow-md"
+          className="slip z-10 w-[26rem] border border-ink bg-page p-4 shadow-md"
         >
           <label className="flex items-center gap-2 pb-2">
             <input
@@ -47,7 +56,12 @@ export function Issue({ work }: { work: WorkOut }) {
                 <button className="act w-16" onClick={() => void take(format)}>
                   {name}
                 </button>
-                <span className="text-[15px]">{about}</span>
+                <span className="text-[15px]">
+                  {about}
+                  {format === "cutter" && proof?.cut && (
+                    <span className="block text-accent">✗ not as it is</span>
+                  )}
+                </span>
               </li>
             ))}
           </ul>
@@ -56,8 +70,14 @@ export function Issue({ work }: { work: WorkOut }) {
             before cutting; guard, eye protection and the site’s own rules apply.
           </p>
           <p role="status" className="min-h-6 pt-1 text-[15px]">
+            {refused && <strong className="text-accent">Not to be cut as it is. </strong>}
             {told}
           </p>
+          {refused && (
+            <button className="act" onClick={() => void take("cutter", true)}>
+              Insist: write it all the same
+            </button>
+          )}
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

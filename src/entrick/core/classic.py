@@ -266,6 +266,21 @@ def opened(step: Step, reach: float) -> tuple[Step, ...]:
     return ()
 
 
+def opens(step: Step) -> bool:
+    """Tell whether a step opens up, without constructing anything."""
+    if step.opened is not None:
+        return True
+    straight = any(isinstance(s.shape, Line) for s in step.strokes)
+    match step.tool:
+        case Tool.ANGLE:
+            return straight and step.setting is not None and float(step.setting) % 180 != 0
+        case Tool.COMPASS:
+            return any(isinstance(s.shape, Circle | Arc) for s in step.strokes)
+        case Tool.RULE | Tool.DIVIDERS:
+            return any(isinstance(s.shape, Line) and s.shape.start is not None for s in step.strokes[:1])
+    return False
+
+
 def divide_equally(first: Point, last: Point, count: int, names: tuple[str, str], check: str) -> tuple[Step, ...]:
     """Return the steps of the slanted-line method (intercept theorem): equal lengths stepped off on a slanted line,
     the last joined to the end, parallels through the others."""

@@ -26,9 +26,14 @@ class Work:
     display: DisplayList
 
     @cached_property
+    def checked(self) -> Checked:
+        """The plan as the inspection looks at it."""
+        return Checked(self.solution, self.sheet, self.steps)
+
+    @cached_property
     def findings(self) -> tuple[Finding, ...]:
         """What the inspection found, most serious first."""
-        return findings(Checked(self.solution, self.sheet, self.steps))
+        return findings(self.checked)
 
 
 @lru_cache(maxsize=64)

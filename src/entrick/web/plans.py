@@ -7,18 +7,22 @@ from fractions import Fraction
 
 from flask import Response, current_app
 from flask_openapi3 import APIBlueprint
+from pydantic import BaseModel
 
 from ..core import formats
 from ..core.complete import complete
 from ..core.desk import Work, work_out
-from ..core.display.picture import angle_picture, compass_over_rule
+from ..core.display.picture import angle_picture, compass_over_rule, template_picture
 from ..core.measure import Unit
 from ..core.moves import kinds
 from ..core.plan import edit as edits
 from ..core.plan.writer import write_plan
+from ..core.proof import why_not_cut
+from ..core.suggest import suggest_dimensions
 from . import present
 from .problems import problem
 from .schemas import (
+    ChoicesOut,
     ChooseCandidate,
     CompleteIn,
     CompleteOut,
@@ -29,11 +33,18 @@ from .schemas import (
     InsertLine,
     KindsOut,
     MoveLine,
+    OpenedIn,
+    OpenedOut,
     PictureQuery,
+    PlanIn,
+    ProofOut,
+    RegionsIn,
+    RegionsOut,
     SetClause,
     SetGiven,
     SetHead,
     SetLine,
+    SuggestOut,
     WorkIn,
     WorkOut,
 )
@@ -41,7 +52,7 @@ from .schemas import (
 plans = APIBlueprint("plans", __name__, url_prefix="/api")
 
 
-def _json(model: WorkOut | KindsOut | CompleteOut) -> Response:
+def _json(model: BaseModel) -> Response:
     return current_app.response_class(model.model_dump_json(), mimetype="application/json")
 
 
@@ -93,10 +104,42 @@ def completion(body: CompleteIn) -> Response:
     return _json(CompleteOut(completions=complete(work_out(body.text).solution, body.after, body.row)))
 
 
+@plans.post("/proof", responses={200: ProofOut})
+def proof(body: PlanIn) -> Response:
+    """Inspect a plan: findings, junctions and measures."""
+    return _json(present.proof(work_out(body.text)))
+
+
+@plans.post("/suggest", responses={200: SuggestOut})
+def suggest(body: PlanIn) -> Response:
+    """Suggest dimensions that define the outline."""
+    found = suggest_dimensions(work_out(body.text).solution)
+    return _json(SuggestOut(text=found.text, statements=found.statements, left_open=found.left_open))
+
+
+@plans.post("/regions", responses={200: RegionsOut})
+def regions(body: RegionsIn) -> Response:
+    """Return the boundary of the regions pointed at."""
+    return _json(present.regions(work_out(body.text), body.spots, body.kind))
+
+
+@plans.post("/opened", responses={200: OpenedOut})
+def opened(body: OpenedIn) -> Response:
+    """Open a step up into the classic construction behind it."""
+    return _json(present.opened(work_out(body.text), body.step))
+
+
+@plans.post("/sheet-choices", responses={200: ChoicesOut})
+def sheet_choices(body: PlanIn) -> Response:
+    """Return the papers, borders and scales a plan may take, each scale with its reason."""
+    return _json(present.choices(work_out(body.text)))
+
+
 _TYPES = {
     "pdf": "application/pdf",
     "svg": "image/svg+xml",
     "dxf": "image/vnd.dxf",
+    "cutter": "image/vnd.dxf",
     "csv": "text/csv; charset=utf-8",
     "entrick": "text/plain; charset=utf-8",
 }
@@ -106,11 +149,16 @@ _TYPES = {
 def export(path: ExportPath, body: ExportIn) -> Response:
     """Return a plan as a file."""
     done = work_out(body.text)
+    if path.format == "cutter" and not body.insist and (reason := why_not_cut(done.findings)):
+        return problem(409, "Not to be cut as it is", reason)
     response = current_app.response_class(_file(path.format, done, body.construction), content_type=_TYPES[path.format])
     name = f"{done.solution.drawing} {done.solution.title}".strip() or "plan"
     stem = re.sub(r"[^A-Za-z0-9-]+", "-", name).strip("-") or "plan"
-    response.headers["Content-Disposition"] = f'attachment; filename="{stem}.{path.format}"'
+    response.headers["Content-Disposition"] = f'attachment; filename="{stem}.{_ENDINGS.get(path.format, path.format)}"'
     return response
+
+
+_ENDINGS = {"cutter": "dxf"}
 
 
 def _file(format: str, done: Work, construction: bool) -> str | bytes:
@@ -121,6 +169,8 @@ def _file(format: str, done: Work, construction: bool) -> str | bytes:
             return formats.write_svg(done.display, construction)
         case "dxf":
             return formats.write_dxf(done.display, done.solution.unit, construction)
+        case "cutter":
+            return formats.write_cutter_dxf(done.display, done.solution.unit)
         case "csv":
             return formats.settings_csv(done.steps, done.kit)
     return write_plan(done.plan)
@@ -137,7 +187,11 @@ def picture(query: PictureQuery) -> Response:
             return problem(422, "The request cannot be understood", "the graduation must be more than nought")
         most = 1200 if query.unit == "mm" else 48
         value = max(0.0, min(abs(query.value), most))
-        drawing = compass_over_rule(value, Unit(query.unit), Fraction(query.graduation), query.tool)
+        unit, graduation = Unit(query.unit), Fraction(query.graduation)
+        if query.tool == "circle template":
+            drawing = template_picture(min(value, 50 / float(unit.mm)), unit)
+        else:
+            drawing = compass_over_rule(value, unit, graduation, query.tool)
     response = current_app.response_class(formats.write_svg(drawing), mimetype="image/svg+xml")
     response.headers["Cache-Control"] = "private, max-age=86400"
     return response

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+import math
+from collections.abc import Mapping, Sequence
 from urllib.parse import urlencode
 
-from ..core.board import BoardStep
+from ..core.board import BoardStep, opened_steps
+from ..core.classic import opens
 from ..core.desk import Work, work_out
-from ..core.display import ghosts
+from ..core.display import draw_curves, draw_steps, ghosts
 from ..core.geometry import Point
 from ..core.kind import Kind
 from ..core.measure import Dimension, Quantity, Unit, spell, spell_angle
@@ -15,19 +17,31 @@ from ..core.moves import kinds
 from ..core.plan.document import Chain, Statement, Unread
 from ..core.plan.forms import Slot, match_clause
 from ..core.plan.writer import as_given, write_content, write_plan
+from ..core.proof import why_not_cut
+from ..core.proof.junctions import how
+from ..core.regions import region_at
 from ..core.sheet import WIDTHS
+from ..core.sheet.choose import borders, papers, recommended, scales
 from ..core.sheet.layout import FORMS as SHEET_FORMS
 from ..core.solve import Entry, GivenEntry
 from ..store import JobView
 from .schemas import (
     CandidateOut,
+    ChoiceOut,
+    ChoicesOut,
     ClauseOut,
     EntryOut,
     FindingOut,
     FormOut,
     GivenOut,
     JobOut,
+    JunctionOut,
     KindOut,
+    MeasureOut,
+    MendOut,
+    OpenedOut,
+    ProofOut,
+    RegionsOut,
     SettingOut,
     SheetOut,
     SlotOut,
@@ -61,10 +75,74 @@ def work(done: Work) -> WorkOut:
         steps=tuple(_step(step, done) for step in done.steps),
         display=done.display,
         widths={role: kind.width for role, kind in WIDTHS.items()},
+    )
+
+
+def proof(done: Work) -> ProofOut:
+    """Present the inspection of a plan."""
+    checked, unit = done.checked, done.solution.unit
+    kinds_of = {outline.name: "hole" if outline.is_hole else "material" for outline in checked.outlines}
+    junctions, measures = [], []
+    for name, line, loop in checked.runs:
+        junctions += [
+            JunctionOut(
+                outline=name, line=line, first=j.first, second=j.second, turn=math.degrees(j.turn),
+                how=how(j), place=_pair(done.sheet.on_paper(j.point)),
+            )
+            for j in loop.junctions
+        ]  # fmt: skip
+        low, high = loop.box
+        has_area = loop.closed and abs(loop.area) > checked.close * loop.length
+        middle = loop.centroid if has_area else None
+        measures.append(
+            MeasureOut(
+                outline=name,
+                line=line,
+                length=f"{spell(loop.length, unit, 3)} {unit}",
+                area=f"{spell(abs(loop.area), unit, 3)} {unit}²" if loop.closed else "",
+                size=f"{spell(high.x - low.x, unit, 3)} by {spell(high.y - low.y, unit, 3)}",
+                middle=f"{spell(middle.x, unit, 2)}, {spell(middle.y, unit, 2)}" if middle else "",
+                kind=kinds_of.get(name, "open"),
+            )
+        )
+    return ProofOut(
         findings=tuple(
-            FindingOut(weight=f.weight, rule=f.rule, message=f.message, line=f.line, place=_pair(f.place))
+            FindingOut(
+                weight=f.weight, rule=f.rule, message=f.message, line=f.line, place=_pair(f.place),
+                mend=MendOut.model_validate(f.mend) if f.mend else None,
+            )
             for f in done.findings
         ),
+        junctions=tuple(junctions),
+        measures=tuple(measures),
+        cut=why_not_cut(done.findings),
+    )  # fmt: skip
+
+
+def regions(done: Work, spots: Sequence[tuple[float, float]], kind: str) -> RegionsOut:
+    """Present the boundary of the regions that places on paper lie in."""
+    sheet = done.sheet
+    found = region_at(done.solution, [sheet.on_plan(Point(x, y)) for x, y in spots], kind)
+    marks = draw_curves([piece.curve for loop in found.loops for piece in loop.pieces], sheet)
+    return RegionsOut(statements=found.statements, marks=tuple(marks))
+
+
+def opened(done: Work, number: int) -> OpenedOut:
+    """Present the classic construction behind a step; empty for a step the plan does not have."""
+    step = next((step for step in done.steps if step.number == number), None)
+    steps = opened_steps(step, done.kit, done.sheet) if step else ()
+    return OpenedOut(steps=tuple(_step(each, done) for each in steps), marks=tuple(draw_steps(steps, done.sheet)))
+
+
+def choices(done: Work) -> ChoicesOut:
+    """Present what the sheet may be."""
+    ratios = scales(done.solution, done.sheet)
+    best = recommended(ratios)
+    return ChoicesOut(
+        papers=tuple(ChoiceOut.model_validate(choice) for choice in papers(done.solution.unit)),
+        borders=tuple(ChoiceOut.model_validate(choice) for choice in borders()),
+        scales=tuple(ChoiceOut.model_validate(choice) for choice in ratios),
+        recommended=best.name if best else "",
     )
 
 
@@ -177,6 +255,7 @@ def _step(step: BoardStep, done: Work) -> StepOut:
         check=step.check,
         setting=setting,
         needle=_pair(done.sheet.on_paper(step.needle)) if step.needle else None,
+        opens=step.source is not None and opens(step.source),
     )
 
 

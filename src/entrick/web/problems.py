@@ -8,6 +8,7 @@ from flask import Flask, Response, jsonify
 from pydantic import BaseModel, ValidationError
 from werkzeug.exceptions import HTTPException
 
+from ..core.geometry.arrange import RegionError
 from ..core.plan.document import PlanTooLarge
 from ..core.plan.edit import EditError
 from ..store import StaleSave, UnknownJob
@@ -62,6 +63,10 @@ def register(app: Flask) -> None:
     @app.errorhandler(PlanTooLarge)
     def too_large(error: PlanTooLarge) -> Response:
         return problem(413, "The plan is too large", str(error))
+
+    @app.errorhandler(RegionError)
+    def region(error: RegionError) -> Response:
+        return problem(422, "No region there", str(error))
 
     @app.errorhandler(EditError)
     def edit(error: EditError) -> Response:

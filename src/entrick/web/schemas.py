@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..core.complete import Completion
-from ..core.marks import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering
+from ..core.marks import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering
 from ..core.plan.document import LONGEST_LINE, MOST_CHARACTERS
 from ..core.plan.errors import PlanError
 
@@ -115,7 +115,7 @@ class ClauseOut(BaseModel):
     form: str
 
 
-Marks = tuple[DrawnLine | DrawnArc | DrawnCircle | DrawnDot | Lettering, ...]
+Marks = tuple[DrawnLine | DrawnArc | DrawnCircle | DrawnDot | Arrowhead | Lettering, ...]
 
 
 class CandidateOut(BaseModel):
@@ -162,7 +162,7 @@ class SettingOut(BaseModel):
 
 
 class StepOut(BaseModel):
-    """A step at the board. `needle` in mm on paper."""
+    """A step at the board. `needle` in mm on paper; `opens` tells whether a classic construction stands behind it."""
 
     number: int
     line: int
@@ -172,6 +172,18 @@ class StepOut(BaseModel):
     check: str
     setting: SettingOut | None
     needle: tuple[float, float] | None
+    opens: bool
+
+
+class MendOut(BaseModel):
+    """An edit that mends what was found: put `text` on a line, or below it."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    op: Literal["line", "insert"]
+    line: int
+    text: str
+    told: str
 
 
 class FindingOut(BaseModel):
@@ -182,6 +194,40 @@ class FindingOut(BaseModel):
     message: str
     line: int
     place: tuple[float, float] | None
+    mend: MendOut | None
+
+
+class JunctionOut(BaseModel):
+    """Where two pieces of an outline join. `turn` in degrees, 0 where it goes straight on; `how` in words."""
+
+    outline: str
+    line: int
+    first: str
+    second: str
+    turn: float
+    how: str
+    place: tuple[float, float]
+
+
+class MeasureOut(BaseModel):
+    """An outline as measured, plan units, in words."""
+
+    outline: str
+    line: int
+    length: str
+    area: str
+    size: str
+    middle: str
+    kind: Literal["material", "hole", "open"]
+
+
+class ProofOut(BaseModel):
+    """What the inspection found, and what it measured."""
+
+    findings: tuple[FindingOut, ...]
+    junctions: tuple[JunctionOut, ...]
+    measures: tuple[MeasureOut, ...]
+    cut: str
 
 
 class SheetOut(BaseModel):
@@ -211,7 +257,73 @@ class WorkOut(BaseModel):
     steps: tuple[StepOut, ...]
     display: DisplayList
     widths: dict[str, float]
-    findings: tuple[FindingOut, ...]
+
+
+class PlanIn(BaseModel):
+    """A plan's text."""
+
+    text: PlanText
+
+
+class SuggestOut(BaseModel):
+    """Dimensions suggested: the plan with them, the statements, and what they leave open."""
+
+    text: str
+    statements: tuple[str, ...]
+    left_open: tuple[str, ...]
+
+
+Spot = tuple[Annotated[float, Field(ge=-1e5, le=1e5)], Annotated[float, Field(ge=-1e5, le=1e5)]]
+
+
+class RegionsIn(BaseModel):
+    """Places pointed at, mm on paper; the boundary of the regions they lie in is wanted as statements of a kind."""
+
+    text: PlanText
+    spots: Annotated[tuple[Spot, ...], Field(min_length=1, max_length=200)]
+    kind: Literal["line in", "hidden"] = "line in"
+
+
+class RegionsOut(BaseModel):
+    """The boundary: statements that line it in, and what they will look like."""
+
+    statements: tuple[str, ...]
+    marks: Marks
+
+
+class OpenedIn(BaseModel):
+    """A step to open up, by its number."""
+
+    text: PlanText
+    step: int
+
+
+class OpenedOut(BaseModel):
+    """The classic construction behind a step, and what it draws; `step` of a mark is the number of its sub-step."""
+
+    steps: tuple[StepOut, ...]
+    marks: Marks
+
+
+class ChoiceOut(BaseModel):
+    """One thing to take for a part of the sheet, how the sheet line says it, and why or why not."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    name: str
+    said: str
+    reason: str
+    fits: bool
+    chosen: bool
+
+
+class ChoicesOut(BaseModel):
+    """What a sheet may be: papers, borders, scales with their reasons, the recommended one."""
+
+    papers: tuple[ChoiceOut, ...]
+    borders: tuple[ChoiceOut, ...]
+    scales: tuple[ChoiceOut, ...]
+    recommended: str
 
 
 class CompleteIn(BaseModel):
@@ -356,14 +468,19 @@ class RegisterQuery(BaseModel):
 class ExportPath(BaseModel):
     """A file format."""
 
-    format: Literal["pdf", "svg", "dxf", "csv", "entrick"]
+    format: Literal["pdf", "svg", "dxf", "cutter", "csv", "entrick"]
 
 
 class ExportIn(BaseModel):
-    """A plan to export; `construction` says whether the light work stays on the sheet."""
+    """A plan to export.
+
+    `construction` says whether the light work stays on the sheet; `insist` that an outline goes to the cutter although
+    the proof found it open or doubled.
+    """
 
     text: PlanText
     construction: bool = True
+    insist: bool = False
 
 
 class PictureQuery(BaseModel):

@@ -17,6 +17,50 @@ export type ArchiveIn = {
 };
 
 /**
+ * Arrowhead
+ *
+ * A closed, filled arrowhead with its tip at (x, y), pointing in a direction.
+ */
+export type Arrowhead = {
+    /**
+     * Angle
+     */
+    angle: number;
+    /**
+     * Kind
+     */
+    kind?: 'arrow';
+    /**
+     * Length
+     */
+    length?: number;
+    /**
+     * Line
+     */
+    line?: number;
+    /**
+     * Role
+     */
+    role?: string;
+    /**
+     * Step
+     */
+    step?: number;
+    /**
+     * Wide
+     */
+    wide?: number;
+    /**
+     * X
+     */
+    x: number;
+    /**
+     * Y
+     */
+    y: number;
+};
+
+/**
  * CandidateOut
  *
  * A lettered solution.
@@ -37,11 +81,63 @@ export type CandidateOut = {
     /**
      * Marks
      */
-    marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnDot | Lettering>;
+    marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnDot | Arrowhead | Lettering>;
     /**
      * Words
      */
     words: Array<string>;
+};
+
+/**
+ * ChoiceOut
+ *
+ * One thing to take for a part of the sheet, how the sheet line says it, and why or why not.
+ */
+export type ChoiceOut = {
+    /**
+     * Chosen
+     */
+    chosen: boolean;
+    /**
+     * Fits
+     */
+    fits: boolean;
+    /**
+     * Name
+     */
+    name: string;
+    /**
+     * Reason
+     */
+    reason: string;
+    /**
+     * Said
+     */
+    said: string;
+};
+
+/**
+ * ChoicesOut
+ *
+ * What a sheet may be: papers, borders, scales with their reasons, the recommended one.
+ */
+export type ChoicesOut = {
+    /**
+     * Borders
+     */
+    borders: Array<ChoiceOut>;
+    /**
+     * Papers
+     */
+    papers: Array<ChoiceOut>;
+    /**
+     * Recommended
+     */
+    recommended: string;
+    /**
+     * Scales
+     */
+    scales: Array<ChoiceOut>;
 };
 
 /**
@@ -181,7 +277,7 @@ export type DisplayList = {
     /**
      * Marks
      */
-    marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnDot | Lettering>;
+    marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnDot | Lettering | Arrowhead>;
     /**
      * Origin
      */
@@ -209,6 +305,10 @@ export type DrawnArc = {
      * Cy
      */
     cy: number;
+    /**
+     * Dash
+     */
+    dash?: Array<number>;
     /**
      * Kind
      */
@@ -257,6 +357,10 @@ export type DrawnCircle = {
      * Cy
      */
     cy: number;
+    /**
+     * Dash
+     */
+    dash?: Array<number>;
     /**
      * Kind
      */
@@ -325,6 +429,10 @@ export type DrawnDot = {
  * A straight stroke.
  */
 export type DrawnLine = {
+    /**
+     * Dash
+     */
+    dash?: Array<number>;
     /**
      * Kind
      */
@@ -423,13 +531,20 @@ export type EntryOut = {
 /**
  * ExportIn
  *
- * A plan to export; `construction` says whether the light work stays on the sheet.
+ * A plan to export.
+ *
+ * `construction` says whether the light work stays on the sheet; `insist` that an outline goes to the cutter although
+ * the proof found it open or doubled.
  */
 export type ExportIn = {
     /**
      * Construction
      */
     construction?: boolean;
+    /**
+     * Insist
+     */
+    insist?: boolean;
     /**
      * Text
      */
@@ -446,6 +561,7 @@ export type FindingOut = {
      * Line
      */
     line: number;
+    mend: MendOut | null;
     /**
      * Message
      */
@@ -514,6 +630,10 @@ export type GivenOut = {
      */
     assumed: boolean;
     error: PlanError | null;
+    /**
+     * Is Chain
+     */
+    is_chain?: boolean;
     /**
      * Line
      */
@@ -651,6 +771,45 @@ export type JobsOut = {
 };
 
 /**
+ * JunctionOut
+ *
+ * Where two pieces of an outline join. `turn` in degrees, 0 where it goes straight on; `how` in words.
+ */
+export type JunctionOut = {
+    /**
+     * First
+     */
+    first: string;
+    /**
+     * How
+     */
+    how: string;
+    /**
+     * Line
+     */
+    line: number;
+    /**
+     * Outline
+     */
+    outline: string;
+    /**
+     * Place
+     */
+    place: [
+        number,
+        number
+    ];
+    /**
+     * Second
+     */
+    second: string;
+    /**
+     * Turn
+     */
+    turn: number;
+};
+
+/**
  * KindOut
  *
  * A kind of construction.
@@ -697,13 +856,17 @@ export type KindsOut = {
 /**
  * Lettering
  *
- * Text with its baseline at (x, y), `height` of capitals in mm.
+ * Text with its baseline at (x, y), `height` of capitals in mm, turned by `angle`.
  */
 export type Lettering = {
     /**
      * Anchor
      */
     anchor?: 'start' | 'middle' | 'end';
+    /**
+     * Angle
+     */
+    angle?: number;
     /**
      * Height
      */
@@ -739,6 +902,66 @@ export type Lettering = {
 };
 
 /**
+ * MeasureOut
+ *
+ * An outline as measured, plan units, in words.
+ */
+export type MeasureOut = {
+    /**
+     * Area
+     */
+    area: string;
+    /**
+     * Kind
+     */
+    kind: 'material' | 'hole' | 'open';
+    /**
+     * Length
+     */
+    length: string;
+    /**
+     * Line
+     */
+    line: number;
+    /**
+     * Middle
+     */
+    middle: string;
+    /**
+     * Outline
+     */
+    outline: string;
+    /**
+     * Size
+     */
+    size: string;
+};
+
+/**
+ * MendOut
+ *
+ * An edit that mends what was found: put `text` on a line, or below it.
+ */
+export type MendOut = {
+    /**
+     * Line
+     */
+    line: number;
+    /**
+     * Op
+     */
+    op: 'line' | 'insert';
+    /**
+     * Text
+     */
+    text: string;
+    /**
+     * Told
+     */
+    told: string;
+};
+
+/**
  * MoveLine
  *
  * Move a line so that it becomes line `to`.
@@ -756,6 +979,38 @@ export type MoveLine = {
      * To
      */
     to: number;
+};
+
+/**
+ * OpenedIn
+ *
+ * A step to open up, by its number.
+ */
+export type OpenedIn = {
+    /**
+     * Step
+     */
+    step: number;
+    /**
+     * Text
+     */
+    text: string;
+};
+
+/**
+ * OpenedOut
+ *
+ * The classic construction behind a step, and what it draws; `step` of a mark is the number of its sub-step.
+ */
+export type OpenedOut = {
+    /**
+     * Marks
+     */
+    marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnDot | Arrowhead | Lettering>;
+    /**
+     * Steps
+     */
+    steps: Array<StepOut>;
 };
 
 /**
@@ -791,6 +1046,81 @@ export type PlanError = {
      * Message
      */
     message: string;
+};
+
+/**
+ * PlanIn
+ *
+ * A plan's text.
+ */
+export type PlanIn = {
+    /**
+     * Text
+     */
+    text: string;
+};
+
+/**
+ * ProofOut
+ *
+ * What the inspection found, and what it measured.
+ */
+export type ProofOut = {
+    /**
+     * Cut
+     */
+    cut: string;
+    /**
+     * Findings
+     */
+    findings: Array<FindingOut>;
+    /**
+     * Junctions
+     */
+    junctions: Array<JunctionOut>;
+    /**
+     * Measures
+     */
+    measures: Array<MeasureOut>;
+};
+
+/**
+ * RegionsIn
+ *
+ * Places pointed at, mm on paper; the boundary of the regions they lie in is wanted as statements of a kind.
+ */
+export type RegionsIn = {
+    /**
+     * Kind
+     */
+    kind?: 'line in' | 'hidden';
+    /**
+     * Spots
+     */
+    spots: Array<[
+        number,
+        number
+    ]>;
+    /**
+     * Text
+     */
+    text: string;
+};
+
+/**
+ * RegionsOut
+ *
+ * The boundary: statements that line it in, and what they will look like.
+ */
+export type RegionsOut = {
+    /**
+     * Marks
+     */
+    marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnDot | Arrowhead | Lettering>;
+    /**
+     * Statements
+     */
+    statements: Array<string>;
 };
 
 /**
@@ -1048,7 +1378,7 @@ export type SlotOut = {
 /**
  * StepOut
  *
- * A step at the board. `needle` in mm on paper.
+ * A step at the board. `needle` in mm on paper; `opens` tells whether a classic construction stands behind it.
  */
 export type StepOut = {
     /**
@@ -1074,6 +1404,10 @@ export type StepOut = {
      * Number
      */
     number: number;
+    /**
+     * Opens
+     */
+    opens: boolean;
     setting: SettingOut | null;
     /**
      * Text
@@ -1083,6 +1417,26 @@ export type StepOut = {
      * Tool
      */
     tool: string;
+};
+
+/**
+ * SuggestOut
+ *
+ * Dimensions suggested: the plan with them, the statements, and what they leave open.
+ */
+export type SuggestOut = {
+    /**
+     * Left Open
+     */
+    left_open: Array<string>;
+    /**
+     * Statements
+     */
+    statements: Array<string>;
+    /**
+     * Text
+     */
+    text: string;
 };
 
 /**
@@ -1177,10 +1531,6 @@ export type WorkOut = {
      */
     entries: Array<EntryOut>;
     /**
-     * Findings
-     */
-    findings: Array<FindingOut>;
-    /**
      * Givens
      */
     givens: Array<GivenOut>;
@@ -1240,7 +1590,7 @@ export type PlansExportExportStringFormatPostData = {
         /**
          * Format
          */
-        format: 'pdf' | 'svg' | 'dxf' | 'csv' | 'entrick';
+        format: 'pdf' | 'svg' | 'dxf' | 'cutter' | 'csv' | 'entrick';
     };
     query?: never;
     url: '/api/export/{format}';
@@ -1510,6 +1860,31 @@ export type PlansVocabularyKindsGetResponses = {
 
 export type PlansVocabularyKindsGetResponse = PlansVocabularyKindsGetResponses[keyof PlansVocabularyKindsGetResponses];
 
+export type PlansOpenedOpenedPostData = {
+    body: OpenedIn;
+    path?: never;
+    query?: never;
+    url: '/api/opened';
+};
+
+export type PlansOpenedOpenedPostErrors = {
+    /**
+     * Unprocessable Entity
+     */
+    422: Array<ValidationErrorModel>;
+};
+
+export type PlansOpenedOpenedPostError = PlansOpenedOpenedPostErrors[keyof PlansOpenedOpenedPostErrors];
+
+export type PlansOpenedOpenedPostResponses = {
+    /**
+     * OK
+     */
+    200: OpenedOut;
+};
+
+export type PlansOpenedOpenedPostResponse = PlansOpenedOpenedPostResponses[keyof PlansOpenedOpenedPostResponses];
+
 export type PlansPicturePicturesSettingSvgGetData = {
     body?: never;
     path?: never;
@@ -1542,6 +1917,106 @@ export type PlansPicturePicturesSettingSvgGetErrors = {
 };
 
 export type PlansPicturePicturesSettingSvgGetError = PlansPicturePicturesSettingSvgGetErrors[keyof PlansPicturePicturesSettingSvgGetErrors];
+
+export type PlansProofProofPostData = {
+    body: PlanIn;
+    path?: never;
+    query?: never;
+    url: '/api/proof';
+};
+
+export type PlansProofProofPostErrors = {
+    /**
+     * Unprocessable Entity
+     */
+    422: Array<ValidationErrorModel>;
+};
+
+export type PlansProofProofPostError = PlansProofProofPostErrors[keyof PlansProofProofPostErrors];
+
+export type PlansProofProofPostResponses = {
+    /**
+     * OK
+     */
+    200: ProofOut;
+};
+
+export type PlansProofProofPostResponse = PlansProofProofPostResponses[keyof PlansProofProofPostResponses];
+
+export type PlansRegionsRegionsPostData = {
+    body: RegionsIn;
+    path?: never;
+    query?: never;
+    url: '/api/regions';
+};
+
+export type PlansRegionsRegionsPostErrors = {
+    /**
+     * Unprocessable Entity
+     */
+    422: Array<ValidationErrorModel>;
+};
+
+export type PlansRegionsRegionsPostError = PlansRegionsRegionsPostErrors[keyof PlansRegionsRegionsPostErrors];
+
+export type PlansRegionsRegionsPostResponses = {
+    /**
+     * OK
+     */
+    200: RegionsOut;
+};
+
+export type PlansRegionsRegionsPostResponse = PlansRegionsRegionsPostResponses[keyof PlansRegionsRegionsPostResponses];
+
+export type PlansSheetChoicesSheetChoicesPostData = {
+    body: PlanIn;
+    path?: never;
+    query?: never;
+    url: '/api/sheet-choices';
+};
+
+export type PlansSheetChoicesSheetChoicesPostErrors = {
+    /**
+     * Unprocessable Entity
+     */
+    422: Array<ValidationErrorModel>;
+};
+
+export type PlansSheetChoicesSheetChoicesPostError = PlansSheetChoicesSheetChoicesPostErrors[keyof PlansSheetChoicesSheetChoicesPostErrors];
+
+export type PlansSheetChoicesSheetChoicesPostResponses = {
+    /**
+     * OK
+     */
+    200: ChoicesOut;
+};
+
+export type PlansSheetChoicesSheetChoicesPostResponse = PlansSheetChoicesSheetChoicesPostResponses[keyof PlansSheetChoicesSheetChoicesPostResponses];
+
+export type PlansSuggestSuggestPostData = {
+    body: PlanIn;
+    path?: never;
+    query?: never;
+    url: '/api/suggest';
+};
+
+export type PlansSuggestSuggestPostErrors = {
+    /**
+     * Unprocessable Entity
+     */
+    422: Array<ValidationErrorModel>;
+};
+
+export type PlansSuggestSuggestPostError = PlansSuggestSuggestPostErrors[keyof PlansSuggestSuggestPostErrors];
+
+export type PlansSuggestSuggestPostResponses = {
+    /**
+     * OK
+     */
+    200: SuggestOut;
+};
+
+export type PlansSuggestSuggestPostResponse = PlansSuggestSuggestPostResponses[keyof PlansSuggestSuggestPostResponses];
 
 export type PlansWorkWorkPostData = {
     body: WorkIn;

@@ -1,7 +1,7 @@
 """The one display list every output is drawn from: strokes and lettering in paper mm."""
 
 from ..marks import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
-from .build import build_display, draw_steps, ghosts
+from .build import build_display, draw_curves, draw_steps, ghosts
 
 __all__ = [
     "Arrowhead",
@@ -13,6 +13,7 @@ __all__ = [
     "Lettering",
     "Mark",
     "build_display",
+    "draw_curves",
     "draw_steps",
     "ghosts",
 ]

@@ -61,6 +61,12 @@ def draw_steps(steps: Sequence[BoardStep], sheet: Sheet) -> list[Mark]:
     return [mark for mark in drawn if mark is not None]
 
 
+def draw_curves(curves: Sequence[Shape], sheet: Sheet) -> list[Mark]:
+    """Draw curves as outline, for something that is not yet a statement."""
+    drawn = (_draw(curve, sheet, str(Role.OUTLINE), 0, 0, "") for curve in curves)
+    return [mark for mark in drawn if mark is not None]
+
+
 def ghosts(candidates: Sequence[Candidate], sheet: Sheet, line: int) -> list[tuple[Candidate, list[Mark]]]:
     """Draw the lettered candidates of a statement, each with its letter at a place along it of its own."""
     found = []

@@ -6,9 +6,9 @@ from functools import cache
 from importlib import import_module
 from pkgutil import iter_modules
 
-from .finding import Checked, Finding, Rule
+from .finding import Checked, Finding, Mend, Rule
 
-__all__ = ["Checked", "Finding", "findings"]
+__all__ = ["Checked", "Finding", "Mend", "findings", "why_not_cut"]
 
 
 @cache
@@ -24,3 +24,16 @@ def findings(checked: Checked) -> tuple[Finding, ...]:
     """Return what every rule finds, most serious first."""
     found = [finding for rule in _rules() for finding in rule(checked)]
     return tuple(sorted(found, key=lambda finding: (_ORDER[finding.weight], finding.line)))
+
+
+_CUT_RULES = frozenset({"outline", "doubled", "material"})
+
+
+def why_not_cut(found: tuple[Finding, ...]) -> str:
+    """Return why an outline should not go to a cutter as it is, empty when nothing speaks against it.
+
+    An open run, a doubled piece, an outline that crosses itself or another, a hole in nothing: a cutter would start
+    and not come back, go over an edge twice, or cut where nobody looked.
+    """
+    reasons = [f.message for f in found if f.rule in _CUT_RULES and f.weight in ("wrong", "look")]
+    return "; ".join(dict.fromkeys(reasons))

@@ -24,6 +24,14 @@ def inspect(checked: Checked) -> Iterator[Finding]:
                 yield _report(junction, entry.line, checked, pieces)
 
 
+def how(junction: Junction) -> str:
+    """Return how two pieces join, in words: tangent, or a corner with its angle."""
+    if junction.is_tangent:
+        return "tangent"
+    inside = f"{180 - math.degrees(abs(junction.turn)):.2f}°".replace(".00°", "°")
+    return f"a corner of {inside}"
+
+
 def _report(junction: Junction, line: int, checked: Checked, pieces: Mapping[str, Curve]) -> Finding:
     place = checked.sheet.on_paper(junction.point)
     pair = f"{junction.first} to {junction.second}"
@@ -38,5 +46,4 @@ def _report(junction: Junction, line: int, checked: Checked, pieces: Mapping[str
             pieces[junction.first], pieces[junction.second], junction.first, junction.second, checked.solution.unit
         )
         return Finding("look", "junction", f"{pair}: turns {told}; was a smooth blend meant? {needed}", line, place)
-    inside = f"{180 - math.degrees(turn):.2f}°".replace(".00°", "°")
-    return Finding("note", "junction", f"{pair}: a corner of {inside}", line, place)
+    return Finding("note", "junction", f"{pair}: {how(junction)}", line, place)

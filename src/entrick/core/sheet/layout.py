@@ -124,6 +124,10 @@ class Sheet:
         """Return where a point of the figure stands on the paper, mm."""
         return self.origin + point * self.factor
 
+    def on_plan(self, place: Point) -> Point:
+        """Return the point of the figure that stands at a place on the paper."""
+        return (place - self.origin) * (1 / self.factor)
+
 
 def margin(space: Number, overall: Number) -> Number:
     """Return what is left each side of a view set in the middle: (space − overall)/2.

@@ -1,0 +1,147 @@
+import { useEffect } from "react";
+import { Link, useParams } from "react-router";
+import type { ProofOut } from "../api/client";
+import { Findings } from "../notebook/Findings";
+import { Sheet } from "../sheet/Sheet";
+import { useBench, useProof } from "../state/bench";
+import { Figures } from "../ui/Figures";
+import { Header } from "./Header";
+import { Issue } from "./Issue";
+
+/** The Proof: what was found, what was measured, and every junction, beside the sheet. */
+export function ProofPage() {
+  const { jobId } = useParams();
+  const { job, work, message, load } = useBench();
+  const proof = useProof();
+  useEffect(() => {
+    if (useBench.getState().job?.id !== Number(jobId)) void load(Number(jobId));
+  }, [jobId, load]);
+  useEffect(() => {
+    document.title = work ? `Proof of ${work.title || "Untitled"} · Entrick` : "Entrick";
+  }, [work]);
+  return (
+    <div className="flex h-full flex-col">
+      <Header>
+        {work && (
+          <>
+            <h1 className="truncate">
+              Proof of <span className="font-semibold">{work.drawing}</span> {work.title || "Untitled"}
+            </h1>
+            <span className="flex-1" />
+            <Link className="act" to={`/jobs/${jobId}`}>
+              Back to the bench
+            </Link>
+            <Issue work={work} proof={proof} />
+          </>
+        )}
+      </Header>
+      {!work || !job ? (
+        <p className="p-8">{message || "Opening the job…"}</p>
+      ) : (
+        <main className="flex min-h-0 flex-1 max-[900px]:flex-col max-[900px]:overflow-auto">
+          <div
+            className="page w-[46%] min-w-[420px] overflow-auto px-4 pb-6 max-[900px]:w-full"
+            tabIndex={-1}
+          >
+            {proof && <Verdict proof={proof} />}
+            <Findings proof={proof} />
+            {proof && <Measures proof={proof} />}
+            {proof && <Junctions proof={proof} />}
+          </div>
+          <div className="flex min-h-0 min-w-0 flex-1 flex-col max-[900px]:min-h-[70vh]">
+            <Sheet key={`${work.sheet.width} ${work.sheet.height}`} work={work} />
+          </div>
+        </main>
+      )}
+    </div>
+  );
+}
+
+function Verdict({ proof }: { proof: ProofOut }) {
+  const count = (weight: string) => proof.findings.filter((finding) => finding.weight === weight).length;
+  const wrong = count("wrong");
+  const look = count("look");
+  const told =
+    wrong > 0
+      ? `${wrong} wrong`
+      : look > 0
+        ? `Nothing wrong; ${look} to look at again`
+        : "Proved: nothing wrong, nothing to look at again";
+  return (
+    <p role="status" className="pt-3 font-lettering text-xl">
+      {told}
+      {proof.cut === "" ? "; the outline may go to a cutter." : "; not to be cut as it is."}
+    </p>
+  );
+}
+
+function Measures({ proof }: { proof: ProofOut }) {
+  if (proof.measures.length === 0) return null;
+  return (
+    <section className="pb-7">
+      <h2 className="text-lg font-semibold">As measured</h2>
+      <table className="slip w-full text-left text-[15px]">
+        <thead>
+          <tr className="border-b border-ink">
+            {["Outline", "", "Size", "Round", "Area", "Middle"].map((head, i) => (
+              <th key={i} scope="col" className="px-2 font-semibold">
+                {head || <span className="sr-only">Material or hole</span>}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {proof.measures.map((row) => (
+            <tr key={row.outline} className="border-b border-ruling">
+              <th scope="row" className="px-2 font-semibold italic">
+                {row.outline}
+              </th>
+              <td className="px-2 text-pencil">{row.kind}</td>
+              {[row.size, row.length, row.area, row.middle].map((told, i) => (
+                <td key={i} className="px-2">
+                  <Figures text={told} />
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+function Junctions({ proof }: { proof: ProofOut }) {
+  const set = useBench((bench) => bench.set);
+  if (proof.junctions.length === 0) return null;
+  return (
+    <section className="pb-7">
+      <h2 className="text-lg font-semibold">Junctions</h2>
+      <table className="slip w-full text-left text-[15px]">
+        <thead>
+          <tr className="border-b border-ink">
+            {["Outline", "From", "To", "How"].map((head) => (
+              <th key={head} scope="col" className="px-2 font-semibold">
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {proof.junctions.map((row, i) => (
+            <tr
+              key={i}
+              className="border-b border-ruling hover:bg-wash"
+              onMouseEnter={() => set({ spot: row.place })}
+              onMouseLeave={() => set({ spot: null })}
+            >
+              <td className="px-2 italic">{row.outline}</td>
+              <td className="px-2">{row.first}</td>
+              <td className="px-2">{row.second}</td>
+              <td className="px-2">{row.how}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}

@@ -11,9 +11,21 @@ const HEADS = {
   good: "In order",
 } as const;
 
+interface Props {
+  proof: ProofOut | undefined;
+  /** Where the proof stands in full. */
+  link?: string;
+  /** Which findings, all when not said. */
+  weights?: readonly (keyof typeof HEADS)[];
+  /** Whether what was measured stands in tables beside the list. */
+  tabled?: boolean;
+}
+
+const WEIGHTS = ["wrong", "look", "note", "good"] as const;
+const TABLED = new Set(["junction", "outline"]);
+
 /** What the inspection found, most serious first; each lights its place on the sheet. */
-export function Findings({ proof, link }: { proof: ProofOut | undefined; link?: string }) {
-  const weights = ["wrong", "look", "note", "good"] as const;
+export function Findings({ proof, link, weights = WEIGHTS, tabled = false }: Props) {
   if (!proof) return <p>Inspecting…</p>;
   return (
     <section aria-label="Findings">
@@ -27,7 +39,11 @@ export function Findings({ proof, link }: { proof: ProofOut | undefined; link?: 
         </p>
       )}
       {weights.map((weight) => {
-        const found = proof.findings.filter((finding) => finding.weight === weight);
+        const found = proof.findings.filter(
+          (finding) =>
+            finding.weight === weight &&
+            !(tabled && (weight === "note" || weight === "good") && TABLED.has(finding.rule)),
+        );
         if (found.length === 0) return null;
         return (
           <section key={weight} className="pb-7">

@@ -81,14 +81,20 @@ export function SettingCard({ entry, work, kind }: Props) {
                 >
                   {opened.found.steps.map((each) => (
                     <li key={each.number}>
-                      {each.setting && (
-                        <>
-                          <strong>
-                            <Figures text={each.setting.reading} />
-                          </strong>{" "}
-                        </>
-                      )}
-                      {each.text}
+                      <button
+                        className={`w-full text-left hover:bg-wash ${each.number === opened.upTo ? "bg-wash" : ""}`}
+                        aria-pressed={each.number === opened.upTo}
+                        onClick={() => set({ opened: { ...opened, upTo: each.number } })}
+                      >
+                        {each.setting && (
+                          <>
+                            <strong>
+                              <Figures text={each.setting.reading} />
+                            </strong>{" "}
+                          </>
+                        )}
+                        {each.text}
+                      </button>
                     </li>
                   ))}
                 </ol>

@@ -187,9 +187,17 @@ export function Sheet({ work }: { work: WorkOut }) {
           ))}
         {opened && (
           <g data-testid="opened" aria-hidden="true">
-            {(opened.found.marks as unknown as Mark[]).map((mark, i) => (
-              <MarkShape key={i} mark={mark} height={display.height} className="now" width={0.3} />
-            ))}
+            {(opened.found.marks as unknown as Mark[])
+              .filter((mark) => mark.step <= opened.upTo)
+              .map((mark, i) => (
+                <MarkShape
+                  key={i}
+                  mark={mark}
+                  height={display.height}
+                  className="now"
+                  width={mark.kind === "dot" ? 0.7 : mark.step === opened.upTo ? 0.5 : 0.25}
+                />
+              ))}
           </g>
         )}
         {regions && (

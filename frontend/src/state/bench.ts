@@ -45,8 +45,8 @@ interface Bench {
   pick: Picking | null;
   spot: readonly [number, number] | null;
   regions: Regions | null;
-  /** A step opened up into its classic construction. */
-  opened: { step: number; text: string; found: OpenedOut } | null;
+  /** A step opened up into its classic construction, drawn as far as the sub-step it has come to. */
+  opened: { step: number; text: string; found: OpenedOut; upTo: number } | null;
   message: string;
   stale: RevisionOut | null;
   load: (id: number) => Promise<void>;
@@ -290,7 +290,8 @@ export const useBench = create<Bench>((set, get) => {
         return;
       }
       try {
-        set({ opened: { step, text, found: await api.opened(text, step) } });
+        const found = await api.opened(text, step);
+        set({ opened: { step, text, found, upTo: found.steps.length } });
       } catch (error) {
         told(error);
       }

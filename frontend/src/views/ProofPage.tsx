@@ -44,8 +44,9 @@ export function ProofPage() {
             tabIndex={-1}
           >
             {proof && <Verdict proof={proof} />}
-            <Findings proof={proof} />
+            <Findings proof={proof} weights={["wrong", "look", "note"]} tabled />
             {proof && <Measures proof={proof} />}
+            <Findings proof={proof} weights={["good"]} tabled />
             {proof && <Junctions proof={proof} />}
           </div>
           <div className="flex min-h-0 min-w-0 flex-1 flex-col max-[900px]:min-h-[70vh]">

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import statistics
 import tempfile
 import threading
@@ -44,6 +45,13 @@ def demo_page() -> Iterator[tuple[Page, str]]:
             server.close()
 
 
+def open_sample(page: Page, address: str, drawing: str) -> None:
+    """Open a sample job by its drawing number, as a drafter does from the register."""
+    page.goto(address)
+    page.get_by_role("row", name=re.compile(drawing)).get_by_role("link").last.click()
+    page.wait_for_selector("svg.sheet")
+
+
 REPAINT = """async (value) => {
     const field = document.querySelector("input[id^=given-]");
     const strokes = document.querySelector("svg.sheet path.mark-outline");
@@ -61,7 +69,7 @@ REPAINT = """async (value) => {
 def repaint_milliseconds(rounds: int = 15) -> float:
     """Return the median time from a typed given to the repainted sheet."""
     with demo_page() as (page, address):
-        page.goto(f"{address}/jobs/2")
+        open_sample(page, address, "OY-014")
         page.wait_for_selector("svg.sheet path.mark-outline")
         page.locator("input[id^=given-]").first.focus()
         times = [page.evaluate(REPAINT, str(241 + index)) for index in range(rounds)]

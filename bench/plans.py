@@ -22,3 +22,9 @@ def chain(statements: int, radius: float = 60.0) -> str:
         eye += 1
     rows.append(f"rim = line in, {' > '.join(walk)}\n")
     return "".join(rows)
+
+
+def crossed(count: int) -> str:
+    """Return a plan of level and plumb lines, `count` each way: about two pieces for each crossing."""
+    across = " ".join(["1"] * (count - 1))
+    return f"units mm\nO = datum\ng = grid, from O, across {across}, up {across}\n"

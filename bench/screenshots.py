@@ -6,7 +6,7 @@ import re
 import sys
 from pathlib import Path
 
-from .browser import demo_page
+from .browser import demo_page, open_sample
 
 
 def main(folder: Path) -> None:
@@ -21,15 +21,13 @@ def main(folder: Path) -> None:
         page.goto(address)
         page.wait_for_selector("table img")
         keep("register")
-        page.goto(f"{address}/jobs/2")
-        page.wait_for_selector("svg.sheet")
+        open_sample(page, address, "OY-014")
         keep("bench")
         page.locator("li[data-line] > button").nth(7).click()
         page.get_by_role("button", name="Swing from B where").click()
         page.mouse.move(900, 740)
         keep("setting-card")
-        page.goto(f"{address}/jobs/1")
-        page.wait_for_selector("svg.sheet")
+        open_sample(page, address, "OY-027")
         page.get_by_role("combobox", name="The next statement").fill(
             "relief = arc, radius 1 1/2, touching bossA, touching gudgeon"
         )

@@ -139,13 +139,14 @@ def reach(mark: Mark) -> tuple[tuple[float, float], ...]:
 
 def moved(mark: Mark, dx: float, dy: float, line: int, step: int) -> Mark:
     """Return a mark shifted on the paper, for a line of the plan and the step that draws it."""
+    # Written out: a sheet has hundreds of marks, and `replace` is slow.
     match mark:
-        case DrawnLine():
-            return replace(
-                mark, x1=mark.x1 + dx, y1=mark.y1 + dy, x2=mark.x2 + dx, y2=mark.y2 + dy, line=line, step=step
-            )
-        case DrawnArc() | DrawnCircle():
-            return replace(mark, cx=mark.cx + dx, cy=mark.cy + dy, line=line, step=step)
+        case DrawnLine(x1, y1, x2, y2, role, name=name, dash=dash):
+            return DrawnLine(x1 + dx, y1 + dy, x2 + dx, y2 + dy, role, line, step, name, dash)
+        case DrawnArc(cx, cy, r, start, sweep, role, name=name, dash=dash):
+            return DrawnArc(cx + dx, cy + dy, r, start, sweep, role, line, step, name, dash)
+        case DrawnCircle(cx, cy, r, role, name=name, dash=dash):
+            return DrawnCircle(cx + dx, cy + dy, r, role, line, step, name, dash)
         case _:
             return replace(mark, x=mark.x + dx, y=mark.y + dy, line=line, step=step)
 

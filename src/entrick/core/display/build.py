@@ -40,8 +40,11 @@ def build_display(solution: Solution, steps: Sequence[BoardStep], sheet: Sheet) 
     """
     marks = [*_border(sheet), *_strip(solution, sheet)]
     letters: list[tuple[str, Point, int, int]] = []
+    named: dict[str, dict[Shape | Loop, str]] = {}
     for step in steps:
-        names = _names(solution, step.name)
+        names = named.get(step.name)
+        if names is None:
+            names = named[step.name] = _names(solution, step.name)
         for stroke in step.strokes:
             name = "" if stroke.role in (Role.OUTLINE, Role.HIDDEN) else names.get(stroke.shape, "")
             mark = _draw(stroke.shape, sheet, str(stroke.role), step.line, step.number, name)

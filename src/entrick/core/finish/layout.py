@@ -245,11 +245,14 @@ def _round(note: RoundDimension, view: View, taken: Occupied) -> Iterator[Mark]:
             for reach in _LEADERS:
                 if inward and reach > circle.radius * view.factor:
                     continue
+                cost = reach / 100 + 0.3 * (abs(abs(ray.x) - abs(ray.y)) > 0.9) + 0.4 * inward
+                if best is not None and cost >= best[0]:
+                    continue
                 end = tip - ray * reach if inward else tip + ray * reach
-                box = _landing(end, note.text, end.x >= tip.x)
-                slant = 0.3 * (abs(abs(ray.x) - abs(ray.y)) > 0.9)
-                off = ray * (-0.05 if inward else 0.05)
-                cost = taken.hits(box) + 0.5 * taken.crossings(tip + off, end) + reach / 100 + slant + 0.4 * inward
+                cost += taken.hits(_landing(end, note.text, end.x >= tip.x))
+                if best is not None and cost >= best[0]:
+                    continue
+                cost += 0.5 * taken.crossings(tip + ray * (-0.05 if inward else 0.05), end)
                 if best is None or cost < best[0]:
                     best = (cost, tip, end, 1 if end.x >= tip.x else -1)
             if best is not None and best[0] < 0.3:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from itertools import pairwise
 
 from ..geometry import Arc, Circle, Curve, Line, Loop, Point
@@ -15,40 +15,69 @@ _CHORD = 0.35
 """Largest angle, radians, over which an arc is taken as straight here."""
 
 
+CELL = 12.0
+"""Side of the squares by which strokes are looked up, mm: about the size of what is asked about."""
+
+
 class Occupied:
     """Strokes and boxes on the paper, mm from the datum."""
 
     def __init__(self, loops: Iterable[Loop], factor: float) -> None:
-        self.segments: list[Segment] = [s for loop in loops for p in loop.pieces for s in segments(p.curve, factor)]
+        self.cells: dict[tuple[int, int], list[Segment]] = {}
         self.boxes: list[Box] = []
+        for loop in loops:
+            for piece in loop.pieces:
+                for segment in segments(piece.curve, factor):
+                    self._sort_in(segment)
+
+    def _sort_in(self, segment: Segment) -> None:
+        """Put a stroke into every square its halves, quarters and so on reach: long slanted ones do not fill a box."""
+        a, b, c, d = segment
+        cell = (math.floor(a / CELL), math.floor(b / CELL))
+        if cell == (math.floor(c / CELL), math.floor(d / CELL)):
+            self.cells.setdefault(cell, []).append(segment)
+            return
+        parts = max(1, math.ceil(max(abs(c - a), abs(d - b)) / CELL))
+        cells = set[tuple[int, int]]()
+        for index in range(parts):
+            x0, y0 = a + (c - a) * index / parts, b + (d - b) * index / parts
+            x1, y1 = a + (c - a) * (index + 1) / parts, b + (d - b) * (index + 1) / parts
+            cells.update(_cells((min(x0, x1), min(y0, y1), max(x0, x1), max(y0, y1))))
+        for cell in cells:
+            self.cells.setdefault(cell, []).append(segment)
+
+    def _near(self, box: Box) -> Iterable[Segment]:
+        found = [self.cells[cell] for cell in _cells(box) if cell in self.cells]
+        if len(found) == 1:
+            return found[0]
+        return {segment for cell in found for segment in cell}
 
     def hits(self, box: Box) -> int:
         """Count what a box would cover."""
         x0, y0, x1, y1 = box
         count = sum(3 for a, b, c, d in self.boxes if a < x1 and c > x0 and b < y1 and d > y0)
-        for a, b, c, d in self.segments:
-            if (a < x0 and c < x0) or (a > x1 and c > x1) or (b < y0 and d < y0) or (b > y1 and d > y1):
-                continue
-            count += _cuts((a, b, c, d), box)
-        return count
+        return count + sum(_cuts(segment, box) for segment in self._near(box))
 
     def crossings(self, first: Point, last: Point) -> int:
         """Count the strokes a leader would cross."""
-        x0, x1 = sorted((first.x, last.x))
-        y0, y1 = sorted((first.y, last.y))
+        x0, y0, x1, y1 = first.x, first.y, last.x, last.y
+        dx, dy = x1 - x0, y1 - y0
         count = 0
-        for a, b, c, d in self.segments:
-            if (a < x0 and c < x0) or (a > x1 and c > x1) or (b < y0 and d < y0) or (b > y1 and d > y1):
-                continue
-            start, end = Point(a, b), Point(c, d)
-            count += (last - first).cross(start - first) * (last - first).cross(end - first) < 0 and (
-                end - start
-            ).cross(first - start) * (end - start).cross(last - start) < 0
+        for a, b, c, d in self._near((min(x0, x1), min(y0, y1), max(x0, x1), max(y0, y1))):
+            if (dx * (b - y0) - dy * (a - x0)) * (dx * (d - y0) - dy * (c - x0)) < 0:
+                ex, ey = c - a, d - b
+                count += (ex * (y0 - b) - ey * (x0 - a)) * (ex * (y1 - b) - ey * (x1 - a)) < 0
         return count
 
     def take(self, box: Box) -> None:
         """Mark a box as taken."""
         self.boxes.append(box)
+
+
+def _cells(box: Box) -> Iterator[tuple[int, int]]:
+    for column in range(math.floor(box[0] / CELL), math.floor(box[2] / CELL) + 1):
+        for row in range(math.floor(box[1] / CELL), math.floor(box[3] / CELL) + 1):
+            yield column, row
 
 
 def _cuts(segment: Segment, box: Box) -> bool:
@@ -77,6 +106,8 @@ def segments(curve: Curve, factor: float) -> Sequence[Segment]:
             return segments(Arc(curve.centre, curve.radius, 0.0, math.tau), factor)
         case Arc(start=start, sweep=sweep):
             count = max(1, math.ceil(abs(sweep) / _CHORD))
-            spots = [curve.at(start + sweep * index / count) * factor for index in range(count + 1)]
-            return [(a.x, a.y, b.x, b.y) for a, b in pairwise(spots)]
+            x, y, r = curve.centre.x * factor, curve.centre.y * factor, curve.radius * factor
+            turns = [start + sweep * index / count for index in range(count + 1)]
+            spots = [(x + r * math.cos(turn), y + r * math.sin(turn)) for turn in turns]
+            return [(*a, *b) for a, b in pairwise(spots)]
     return []

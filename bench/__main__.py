@@ -25,6 +25,7 @@ from entrick.core.plan.reader import read_line
 from entrick.core.regions import region_at
 from entrick.core.suggest import suggest_dimensions
 from entrick.demo import sample_plans
+from entrick.web.serve import settle_memory
 
 from .browser import repaint_milliseconds
 from .plans import chain, crossed
@@ -136,6 +137,7 @@ def scripts_kb() -> float:
 
 def main() -> None:
     """Measure and print."""
+    settle_memory()
     large = work_out(chain(60).replace("A2", "A3"))
     rows: list[tuple[str, str, str]] = [
         ("read + solve + display, 60 statements, one given changed", f"{median_ms(one_given):.1f} ms", "10 ms"),

@@ -13,6 +13,12 @@ from ..store import open_store
 from .app import create_app
 
 
+def settle_memory() -> None:
+    """Look for unused cycles seldom: what the desk keeps from one answer to the next holds none."""
+    gc.freeze()
+    gc.set_threshold(50_000, 20, 100)
+
+
 def run(port: int, database: Path | None, demo: bool) -> None:
     """Open the database and serve until stopped.
 
@@ -28,9 +34,7 @@ def run(port: int, database: Path | None, demo: bool) -> None:
     if demo:
         count = load(store)
         print(f"{count} sample jobs entered" if count else "the register is kept as it was", flush=True)
-    # What the desk keeps from one answer to the next holds no cycles: look through it seldom.
-    gc.freeze()
-    gc.set_threshold(50_000, 20, 100)
+    settle_memory()
     try:
         server = waitress.create_server(create_app(store), host="127.0.0.1", port=port, threads=8, ident=None)
     except OSError as error:

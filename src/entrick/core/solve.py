@@ -205,9 +205,7 @@ class _Run:
 
     def _statement(self, number: int, statement: Statement) -> None:
         candidates: tuple[Candidate, ...] = ()
-        for clause in statement.clauses:
-            for item in clause.items:
-                self._use(number, names(item))
+        self._use(number, _names_in(statement.clauses))
         try:
             self._claim(number, statement.name)
             if statement.kind not in kinds():
@@ -299,6 +297,11 @@ def spoken(statement: Statement) -> tuple[Clause, ...]:
 @lru_cache(maxsize=4096)
 def _matches(kind: str, clauses: tuple[Clause, ...]) -> tuple[Match, ...]:
     return match_clauses(clauses, kinds()[kind].forms, kind)
+
+
+@lru_cache(maxsize=4096)
+def _names_in(clauses: tuple[Clause, ...]) -> frozenset[str]:
+    return frozenset(name for clause in clauses for item in clause.items for name in names(item))
 
 
 def _construct(kind: str, args: Args) -> Made:

@@ -137,12 +137,19 @@ def _setter(kit: Kit, scale: Scale, unit: Unit) -> Callable[[Step], tuple[str, S
     def setting_of(is_angle: bool, value: Number) -> Setting:
         return angle_setting(value, kit) if is_angle else length_setting(value, kit, scale, unit)
 
+    @lru_cache(maxsize=4096)
+    def hole_of(radius: Number) -> Setting | None:
+        fits = kit.has_template(scale.apply(radius) * 2, unit)
+        return template_setting(radius, kit, scale, unit) if fits else None
+
     @lru_cache(maxsize=8192)
     def set_step(step: Step) -> tuple[str, Setting | None]:
         if step.setting is None:
             return _tool(step, kit, None), None
-        if _is_templated(step) and kit.has_template(scale.apply(step.setting) * 2, unit):
-            return "circle template", template_setting(step.setting, kit, scale, unit)
+        if step.tool is Tool.COMPASS and _is_templated(step):
+            hole = hole_of(step.setting)
+            if hole is not None:
+                return "circle template", hole
         setting = setting_of(step.tool is Tool.ANGLE, step.setting)
         return _tool(step, kit, setting), setting
 

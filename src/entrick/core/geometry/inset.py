@@ -56,7 +56,33 @@ def inset(loop: Loop, wall: Number, inward: bool = True, sharp: bool = False) ->
             if span is None or ccw.distance(middle) < float(wall) - close or ccw.encloses(middle) != inward:
                 continue
             kept[(carrier, edge, _way(arrangement.supports[carrier], span.curve, middle))] = None
+    _prune(arrangement, kept)
     return tuple(sorted(_chains(arrangement, kept), key=lambda found: -abs(found.area)))
+
+
+def _prune(arrangement: Arrangement, kept: dict[Half, None]) -> None:
+    """Drop stretches that lead nowhere: past a corner that is nearly straight a parallel stays almost far enough."""
+    close = arrangement.close * 10
+
+    def cell(spot: Point) -> tuple[int, int]:
+        return round(spot.x / close / 4), round(spot.y / close / 4)
+
+    def near(spot: Point, spots: set[tuple[int, int]]) -> bool:
+        column, row = cell(spot)
+        return any((column + i, row + j) in spots for i in (-1, 0, 1) for j in (-1, 0, 1))
+
+    while True:
+        starts = {cell(arrangement._from(half).point) for half in kept}
+        ends = {cell(arrangement._to(half).point) for half in kept}
+        dead = [
+            half
+            for half in kept
+            if not near(arrangement._to(half).point, starts) or not near(arrangement._from(half).point, ends)
+        ]
+        if not dead:
+            return
+        for half in dead:
+            del kept[half]
 
 
 def _covers(curve: Curve, spot: Point) -> bool:

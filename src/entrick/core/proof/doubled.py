@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterator
 
 from ..geometry import Arc, Circle, Line, Piece, Point
-from ..geometry.shapes import extremes, is_drawn_at
+from ..geometry.shapes import is_drawn_at, outer_places
 from .finding import Checked, Finding
 
 
@@ -48,7 +48,7 @@ def _overlap(first: Piece, second: Piece, close: float) -> Point | None:
     spots = [
         spot
         for piece, other in ((first, second), (second, first))
-        for spot in (*extremes(piece.curve), _middle(piece))
+        for spot in (*outer_places(piece.curve), _middle(piece))
         if is_drawn_at(other.curve, spot) and _lies_on(other, spot, close)
     ]
     if not spots:

@@ -18,15 +18,16 @@ from pypdf import PdfReader
 
 from entrick.core import formats
 from entrick.core.desk import Work, work_out
-from entrick.core.geometry import Arc, Circle, Loop
+from entrick.core.geometry import Arc, Circle
 from entrick.core.plan.reader import read_plan
 from entrick.core.plan.writer import write_plan
+from entrick.demo import sample_plans
 
 POINTS_PER_MM = 72 / 25.4
 """ISO 32000-1, 8.3.2.3: a unit of default user space is 1/72 in."""
 
 
-@pytest.fixture(params=["OY-014-paddle-pawl-link.entrick", "OY-027-latch-plate.entrick"])
+@pytest.fixture(params=sorted(sample_plans()))
 def sample(request: pytest.FixtureRequest, samples: dict[str, str]) -> Work:
     return work_out(samples[request.param])
 
@@ -83,7 +84,7 @@ def test_the_dxf_is_sound_at_full_size_with_true_arcs_and_layers_by_role(sample:
     assert not auditor.fixes
     assert document.units == (units.MM if sample.solution.unit == "mm" else units.IN)
     outline = document.modelspace().query('*[layer=="OUTLINE"]')
-    pieces = [p for i in sample.solution.figure.items.values() if isinstance(i.shape, Loop) for p in i.shape.pieces]
+    pieces = [p for e in sample.solution.entries if e.made for loop in e.made.loops for p in loop.pieces]
     assert len(outline) == len(pieces)
     for piece, entity in zip(sorted(pieces, key=key), sorted(outline, key=lambda e: key_of(e)), strict=True):
         match piece.curve:
@@ -91,8 +92,9 @@ def test_the_dxf_is_sound_at_full_size_with_true_arcs_and_layers_by_role(sample:
                 assert entity.dxftype() == "ARC"
                 assert tuple(entity.dxf.center)[:2] == pytest.approx((arc.centre.x, arc.centre.y), abs=1e-9)
                 assert entity.dxf.radius == pytest.approx(arc.radius)
-                ends = {(round(p.x, 6), round(p.y, 6)) for p in (entity.start_point, entity.end_point)}
-                assert ends == {(round(p.x, 6), round(p.y, 6)) for p in (arc.first, arc.last)}
+                for end in (arc.first, arc.last):
+                    spots = (entity.start_point, entity.end_point)
+                    assert min(math.hypot(p.x - end.x, p.y - end.y) for p in spots) < 1e-6
                 turned = (entity.dxf.end_angle - entity.dxf.start_angle) % 360
                 assert turned == pytest.approx(abs(math.degrees(arc.sweep)))
             case Circle() as circle:
@@ -115,9 +117,41 @@ def key_of(entity) -> tuple[str, float, float]:  # type: ignore[no-untyped-def]
     return (entity.dxftype(), round(entity.dxf.center.x, 6), round(entity.dxf.radius, 6))
 
 
-def test_a_clean_dxf_holds_the_outline_alone(sample: Work) -> None:
+def test_a_clean_dxf_holds_no_construction_and_a_cutters_the_outline_alone(sample: Work) -> None:
     document = ezdxf.read(io.StringIO(formats.write_dxf(sample.display, sample.solution.unit, construction=False)))
-    assert {e.dxf.layer for e in document.modelspace()} == {"OUTLINE"}
+    assert not {e.dxf.layer for e in document.modelspace()} & {"CONSTRUCTION", "POINT", "LETTER", "GUIDE", "STRIP"}
+    cutter = ezdxf.read(io.StringIO(formats.write_cutter_dxf(sample.display, sample.solution.unit)))
+    pieces = [p for e in sample.solution.entries if e.made for loop in e.made.loops for p in loop.pieces]
+    assert {e.dxf.layer for e in cutter.modelspace()} == {"OUTLINE"}
+    assert len(list(cutter.modelspace())) == len(pieces)
+
+
+def test_a_cutters_dxf_closes_and_encloses_the_area_that_was_proved(sample: Work) -> None:
+    """Re-read by another library: the arcs and lines chain up end to end, and their areas are those of the figure."""
+    cutter = ezdxf.read(io.StringIO(formats.write_cutter_dxf(sample.display, sample.solution.unit)))
+    ends: dict[tuple[int, int], int] = {}
+    area = 0.0
+    for entity in cutter.modelspace():
+        if entity.dxftype() == "CIRCLE":
+            area += math.pi * entity.dxf.radius**2
+            continue
+        spots = (
+            [entity.start_point, entity.end_point] if entity.dxftype() == "ARC" else [entity.dxf.start, entity.dxf.end]
+        )
+        for spot in spots:
+            key = next(((i, j) for i in (-1, 0, 1) for j in (-1, 0, 1)
+                        if (round(spot.x * 1e4) + i, round(spot.y * 1e4) + j) in ends), (0, 0))  # fmt: skip
+            place = (round(spot.x * 1e4) + key[0], round(spot.y * 1e4) + key[1])
+            ends[place] = ends.get(place, 0) + 1
+    assert all(count % 2 == 0 for count in ends.values()), "every end meets another"
+    circles = [
+        loop
+        for e in sample.solution.entries
+        if e.made
+        for loop in e.made.loops
+        if isinstance(loop.pieces[0].curve, Circle)
+    ]
+    assert area == pytest.approx(sum(abs(loop.area) for loop in circles if len(loop.pieces) == 1))
 
 
 def test_the_svg_is_in_millimetres_and_leaves_construction_out_when_told(sample: Work) -> None:

@@ -112,6 +112,8 @@ def _draw(shape: Shape, sheet: Sheet, role: str, line: int, step: int, name: str
             return DrawnDot(x + shape.x * factor, y + shape.y * factor, role, line, step, name)
         case Circle(centre=c, radius=r):
             return DrawnCircle(x + c.x * factor, y + c.y * factor, r * factor, role, line, step, name)
+        case Arc(centre=c, radius=r, sweep=sweep) if abs(sweep) > math.tau - 1e-9:
+            return DrawnCircle(x + c.x * factor, y + c.y * factor, r * factor, role, line, step, name)
         case Arc(centre=c, radius=r, start=start, sweep=sweep):
             turn = (math.degrees(start), math.degrees(sweep))
             return DrawnArc(x + c.x * factor, y + c.y * factor, r * factor, *turn, role, line, step, name)

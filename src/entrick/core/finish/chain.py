@@ -28,7 +28,7 @@ def centre_dashes(length: float, closed: bool = False) -> tuple[float, ...]:
     count = max(1, round((length - (0 if closed else LONG)) / (LONG + small)))
     dash = (length - count * small) / (count if closed else count + 1)
     if dash < 2 * DOT:
-        part = length / 9
+        part = length / (6 if closed else 9)
         return (3 * part, part, part, part)
     return (dash, GAP, DOT, GAP)
 

@@ -84,7 +84,7 @@ KIND = Kind(
         Form("arriving at {angle:angle}", "arriving"),
         Form("arriving along {line:line}", "arriving"),
         Form("closed"),
-        Form("by eye"),
+        Form("by eye", "by eye"),
     ),
     construct=construct,
 )

@@ -1,0 +1,106 @@
+"""What the desk finds, suggests, opens up and refuses, over the API."""
+
+import io
+
+import ezdxf
+import pytest
+from flask.testing import FlaskClient
+
+from entrick.demo import sample_plans
+
+FRAME = (
+    'plan "Cover"\ndrawing OY-902\nunits mm\nsheet A3 landscape, scale 1:1, border 10\nO = datum\nframe = box, 80 by 50, centred on O\n'
+    "c = circle, centre O, radius 9\n"
+)
+RIM = "rim = line in, frame.bottom > frame.right > frame.top > frame.left\nbore = line in, c\n"
+
+
+def post(client: FlaskClient, path: str, **body: object) -> dict:  # type: ignore[type-arg]
+    answer = client.post(path, json=body)
+    assert answer.status_code == 200, answer.text
+    return answer.json  # type: ignore[return-value]
+
+
+def test_the_proof_carries_findings_mends_junctions_and_measures(client: FlaskClient) -> None:
+    proof = post(client, "/api/proof", text=FRAME + RIM)
+    assert proof["cut"] == ""
+    assert [(m["outline"], m["kind"]) for m in proof["measures"]] == [("rim", "material"), ("bore", "hole")]
+    assert proof["measures"][0]["size"] == "80 by 50"
+    assert proof["measures"][0]["area"] == "4000 mm²"
+    assert [j["how"] for j in proof["junctions"]] == ["a corner of 90°"] * 4
+    mends = [f["mend"] for f in proof["findings"] if f["mend"]]
+    assert {m["told"] for m in mends} == {"Say so", "Draw them"}
+    edit = {"op": "insert", "after": mends[0]["line"], "text": mends[0]["text"]}
+    assert mends[0]["text"] in post(client, "/api/work", text=FRAME + RIM, edit=edit)["text"]
+
+
+def test_dimensions_are_suggested_and_then_nothing_more(client: FlaskClient) -> None:
+    first = post(client, "/api/suggest", text=FRAME + RIM)
+    assert len(first["statements"]) == 3
+    assert first["left_open"] == []
+    assert post(client, "/api/suggest", text=first["text"])["statements"] == []
+
+
+def test_regions_pointed_at_on_paper_come_back_as_statements(client: FlaskClient) -> None:
+    work = post(client, "/api/work", text=FRAME)
+    x, y = work["display"]["origin"]
+    found = post(client, "/api/regions", text=FRAME, spots=[[x + 30, y + 20]])
+    assert [row.split(" = ")[0] for row in found["statements"]] == ["rim", "hole"]
+    assert {m["kind"] for m in found["marks"]} == {"line", "circle"}
+    hidden = post(client, "/api/regions", text=FRAME, spots=[[x, y]], kind="hidden")
+    assert hidden["statements"] == ["rim = hidden, c"]
+    refused = client.post("/api/regions", json={"text": FRAME, "spots": [[5.0, 5.0]]})
+    assert refused.status_code == 422
+    assert "nothing closes around this spot" in refused.json["detail"]  # type: ignore[index]
+
+
+@pytest.mark.parametrize("spots", [[], [[1e9, 0]], [["a", 0]], [[0, 0]] * 201])
+def test_places_that_make_no_sense_are_refused(client: FlaskClient, spots: list[object]) -> None:
+    assert client.post("/api/regions", json={"text": FRAME, "spots": spots}).status_code == 422
+
+
+def test_a_step_opens_up_and_what_is_not_there_opens_into_nothing(client: FlaskClient) -> None:
+    text = FRAME + "l = line, through O, at 30°\n"
+    steps = post(client, "/api/work", text=text)["steps"]
+    step = next(s for s in steps if s["name"] == "l")
+    assert step["opens"]
+    found = post(client, "/api/opened", text=text, step=step["number"])
+    assert [s["number"] for s in found["steps"]] == list(range(1, len(found["steps"]) + 1))
+    assert "equilateral triangle" in " ".join(s["text"] for s in found["steps"])
+    assert {m["step"] for m in found["marks"]} <= {s["number"] for s in found["steps"]}
+    assert post(client, "/api/opened", text=text, step=999) == {"steps": [], "marks": []}
+
+
+def test_the_sheet_may_be_any_paper_and_the_largest_scale_that_fits_is_named(client: FlaskClient) -> None:
+    text = sample_plans()["OY-036-hand-wheel.entrick"]
+    found = post(client, "/api/sheet-choices", text=text)
+    assert found["recommended"] == "1:2"
+    assert [c["name"] for c in found["scales"] if c["chosen"]] == ["1:2"]
+    assert [c["fits"] for c in found["scales"][:5]] == [False, False, False, False, True]
+    for choice in (*found["papers"], *found["borders"]):
+        said = choice["said"] if choice in found["papers"] else f"A3 landscape, {choice['said']}"
+        work = post(client, "/api/work", text=text, edit={"op": "head", "key": "sheet", "text": said})
+        assert work["sheet"]["errors"] == []
+
+
+def test_a_cutter_gets_the_outlines_alone_and_is_refused_what_is_open(client: FlaskClient) -> None:
+    answer = client.post("/api/export/cutter", json={"text": FRAME + RIM})
+    assert answer.status_code == 200
+    assert answer.headers["Content-Disposition"].endswith('Cover.dxf"')
+    drawing = ezdxf.read(io.StringIO(answer.text))
+    assert sorted(e.dxftype() for e in drawing.modelspace()) == ["CIRCLE", "LINE", "LINE", "LINE", "LINE"]
+    opened = FRAME + "rim = line in, frame.bottom > frame.right, open\n"
+    refused = client.post("/api/export/cutter", json={"text": opened})
+    assert refused.status_code == 409
+    assert "open run" in refused.json["detail"]  # type: ignore[index]
+    insisted = client.post("/api/export/cutter", json={"text": opened, "insist": True})
+    assert insisted.status_code == 200
+    assert len(list(ezdxf.read(io.StringIO(insisted.text)).modelspace())) == 2
+    doubled = client.post("/api/export/cutter", json={"text": FRAME + RIM + "again = line in, c\n"})
+    assert "cut twice" in doubled.json["detail"]  # type: ignore[index]
+
+
+def test_a_template_is_pictured_by_its_hole(client: FlaskClient) -> None:
+    picture = client.get("/api/pictures/setting.svg?tool=circle+template&value=18&unit=mm&graduation=1/2")
+    assert picture.status_code == 200
+    assert "<circle" in picture.text

@@ -52,8 +52,8 @@ def quiet(page: Page) -> Iterator[None]:
     complaints: list[str] = []
 
     def hear(message: ConsoleMessage) -> None:
-        # A save refused or not answered is told to the drafter; the browser notes it here as well.
-        expected = "409" in message.text or "net::ERR_FAILED" in message.text
+        # What is refused in words, or not answered, is told to the drafter; the browser notes it here as well.
+        expected = any(sign in message.text for sign in ("409", "422", "net::ERR_FAILED"))
         if message.type in ("error", "warning") and not expected:
             complaints.append(message.text)
 

@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { api, type ChoiceOut, type Edit, type WorkOut } from "../api/client";
 import { useBench } from "../state/bench";
 import { Figures } from "../ui/Figures";
@@ -51,13 +51,19 @@ function Choices({ work, put }: { work: WorkOut; put: (text: string) => void }) 
     queryFn: () => api.sheetChoices(work.text),
     placeholderData: keepPreviousData,
   });
+  // What was chosen last, even if the desk has not answered yet: the next choice starts from it.
+  const latest = useRef(work.sheet.said);
+  useEffect(() => {
+    latest.current = work.sheet.said;
+  }, [work.sheet.said]);
   if (!data) return null;
-  const clauses = work.sheet.said ? work.sheet.said.split(/,\s*/) : [];
+  const clauses = clausesOf(work.sheet.said);
   const say = (begins: RegExp, clause: string) => {
-    const rest = clauses.filter((said) => !begins.test(said));
+    const rest = clausesOf(latest.current).filter((said) => !begins.test(said));
     const paper = begins === PAPER ? clause : rest.find((said) => PAPER.test(said));
     const others = rest.filter((said) => !PAPER.test(said));
-    put([paper, ...others, ...(begins === PAPER ? [] : [clause])].filter(Boolean).join(", "));
+    latest.current = [paper, ...others, ...(begins === PAPER ? [] : [clause])].filter(Boolean).join(", ");
+    put(latest.current);
   };
   const taken = (choices: readonly ChoiceOut[]) => choices.find((c) => clauses.includes(c.said))?.said ?? "";
   const scale = data.scales.find((choice) => choice.chosen);
@@ -103,6 +109,7 @@ function Choices({ work, put }: { work: WorkOut; put: (text: string) => void }) 
   );
 }
 
+const clausesOf = (said: string) => (said ? said.split(/,\s*/) : []);
 const PAPER = /^(A\d\b|[\d./ ]+(in )?by\b)/;
 const LETTERING = /^dimensions\b/;
 

@@ -12,6 +12,8 @@ from entrick.core.desk import Work, work_out
 from entrick.core.display import DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering
 from entrick.core.display.picture import angle_picture, compass_over_rule
 from entrick.core.measure import Scale, Unit
+from entrick.core.moves import kinds
+from entrick.core.plan.forms import Word
 from entrick.core.sheet import margin
 
 LINK = (
@@ -258,3 +260,38 @@ def test_completion_offers_what_may_follow(row: str, offers: set[str]) -> None:
 def test_completion_offers_only_what_stands_above() -> None:
     solution = work_out(LINK).solution
     assert {c.adds for c in complete(solution, 6, "x = circle, centre ")} == {"O", "A"}
+
+
+@pytest.mark.parametrize("kind", sorted(kinds()))
+def test_every_clause_of_every_kind_is_completed_word_by_word(kind: str) -> None:
+    """Whatever is typed of a kind's clauses, completion answers, and what it offers begins with what is typed."""
+    done = work_out(
+        "units mm\ngiven r = 9\nO = datum\nA = point, 40 right of O\nc = circle, centre A, radius r\n"
+        "f = box, 60 by 40, centred on O\nrim = line in, f.bottom > f.right > f.top > f.left\n"
+    )
+    fillers = {
+        "point": "A",
+        "line": "O.plumb",
+        "circle": "c",
+        "curve": "c",
+        "shape": "c",
+        "run": "rim",
+        "several": "c",
+        "walk": "c",
+        "text": '"x"',
+    }
+    offered = 0
+    for form in kinds()[kind].forms:
+        typed = f"x = {kind}, "
+        for part in form.parts:
+            found = complete(done.solution, 8, typed)
+            assert all(each.row.startswith(typed.rsplit(", ", 1)[0]) for each in found)
+            offered += len(found)
+            typed += (
+                part.text
+                if isinstance(part, Word)
+                else part.choices[0]
+                if part.choices
+                else fillers.get(part.type, "9")
+            ) + " "
+    assert offered > 0

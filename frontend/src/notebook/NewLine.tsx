@@ -1,13 +1,20 @@
 import { Popover } from "radix-ui";
-import { useEffect, useId, useRef, useState } from "react";
+import { type ReactNode, useEffect, useId, useRef, useState } from "react";
 import { api, type Completion, type KindOut, type WorkOut } from "../api/client";
 import { useBench } from "../state/bench";
 import { Mistake } from "./Mistake";
 
 const rowKey = (id: number | undefined) => `entrick.row.${id ?? 0}`;
 
+interface Props {
+  work: WorkOut;
+  kinds: KindOut[];
+  /** What else can be done from here, beside the buttons of the line. */
+  more?: ReactNode;
+}
+
 /** The empty line at the end: a sentence with completion, the family list, or pieces clicked on the sheet. */
-export function NewLine({ work, kinds }: { work: WorkOut; kinds: KindOut[] }) {
+export function NewLine({ work, kinds, more }: Props) {
   const { job, edit, set, pick } = useBench();
   const [row, setRow] = useState(() => localStorage.getItem(rowKey(job?.id)) ?? "");
   const [offers, setOffers] = useState<Completion[]>([]);
@@ -216,6 +223,7 @@ export function NewLine({ work, kinds }: { work: WorkOut; kinds: KindOut[] }) {
         >
           Line in by clicking
         </button>
+        {more}
         {row.trim() && (
           <button
             className="act"

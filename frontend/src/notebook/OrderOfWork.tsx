@@ -70,8 +70,7 @@ export function OrderOfWork({ work, kinds }: { work: WorkOut; kinds: KindOut[] }
           );
         })}
       </ol>
-      <NewLine work={work} kinds={kinds} />
-      <Outlines work={work} />
+      <NewLine work={work} kinds={kinds} more={<Outlines work={work} />} />
     </section>
   );
 }
@@ -97,9 +96,10 @@ function Outlines({ work }: { work: WorkOut }) {
   const drawn = work.entries.some((entry) => (entry.name ?? "") !== "" && !entry.error);
   if (!drawn) return null;
   return (
-    <p className="mt-2 ml-10 flex flex-wrap gap-1" role="group" aria-label="Outline and finish">
+    <>
       <button
         className="act"
+        type="button"
         aria-pressed={regions !== null}
         onClick={() => {
           set({
@@ -121,7 +121,7 @@ function Outlines({ work }: { work: WorkOut }) {
       >
         {busy ? "Looking for dimensions…" : "Suggest dimensions"}
       </button>
-    </p>
+    </>
   );
 }
 

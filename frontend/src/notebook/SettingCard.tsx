@@ -82,7 +82,7 @@ export function SettingCard({ entry, work, kind }: Props) {
                   {opened.found.steps.map((each) => (
                     <li key={each.number}>
                       <button
-                        className={`w-full text-left hover:bg-wash ${each.number === opened.upTo ? "bg-wash" : ""}`}
+                        className={`w-full align-top text-left hover:bg-wash ${each.number === opened.upTo ? "bg-wash" : ""}`}
                         aria-pressed={each.number === opened.upTo}
                         onClick={() => set({ opened: { ...opened, upTo: each.number } })}
                       >

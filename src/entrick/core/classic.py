@@ -253,8 +253,10 @@ def opened(step: Step, reach: float) -> tuple[Step, ...]:
             return angle_from_level(start, float(step.setting), reach, lines[0])
         case Tool.RULE if lines:
             line = lines[0].shape
-            if isinstance(line, Line) and line.start is not None and line.end is not None:
-                return transferred(line.at(line.start), line.at(line.end))
+            if isinstance(line, Line) and line.start is not None and line.end is not None and step.setting is not None:
+                start, end = line.at(line.start), line.at(line.end)
+                if abs(end - start) > 0:
+                    return transferred(start, start + (end - start).unit * abs(float(step.setting)))
         case Tool.DIVIDERS if lines:
             line = lines[0].shape
             if isinstance(line, Line) and line.start is not None and line.end is not None:
@@ -276,6 +278,8 @@ def opens(step: Step) -> bool:
             return straight and step.setting is not None and float(step.setting) % 180 != 0
         case Tool.COMPASS:
             return any(isinstance(s.shape, Circle | Arc) for s in step.strokes)
+        case Tool.RULE if step.setting is None:
+            return False
         case Tool.RULE | Tool.DIVIDERS:
             return any(isinstance(s.shape, Line) and s.shape.start is not None for s in step.strokes[:1])
     return False

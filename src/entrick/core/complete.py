@@ -6,7 +6,8 @@ import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from .geometry import Arc, Circle, Line, Point
+from .figure import Family
+from .geometry import Arc, Circle, Line, Loop, Point, Shape
 from .kind import Kind
 from .moves import kinds
 from .plan.forms import NUMBERS, REFERENCES, Form, Slot, Word
@@ -122,14 +123,23 @@ def _next_parts(parts: Sequence[Word | Slot], done: Sequence[str]) -> Iterator[W
         yield from _next_parts(rest, done[1:])
 
 
+_ANYTHING = (Point, Line, Circle, Arc, Loop)
 _SHAPES: dict[str, tuple[type, ...]] = {
     "point": (Point,),
     "line": (Line,),
     "circle": (Circle, Arc),
     "curve": (Line, Circle, Arc),
-    "shape": (Point, Line, Circle, Arc),
-    "walk": (Line, Circle, Arc),
+    "shape": _ANYTHING,
+    "several": _ANYTHING,
+    "run": (Loop,),
+    "walk": (Line, Circle, Arc, Loop),
 }
+
+
+def _fits(shape: Shape | Loop | Family, wanted: tuple[type, ...]) -> bool:
+    """Tell whether a thing may stand in a slot; a family may wherever all its members may."""
+    members = shape.members if isinstance(shape, Family) else (shape,)
+    return all(isinstance(member, wanted) for member in members)
 
 
 def _offers(
@@ -144,7 +154,7 @@ def _offers(
     elif part.type in REFERENCES:
         wanted = _SHAPES[part.type]
         for item in reversed(solution.figure.items.values()):  # type: ignore[call-overload]
-            if item.line <= after and isinstance(item.shape, wanted):
+            if item.line <= after and _fits(item.shape, wanted):
                 yield item.name, part.expectation
     elif part.type in NUMBERS:
         for entry in solution.givens:

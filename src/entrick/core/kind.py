@@ -458,5 +458,6 @@ def _word_sets(traits: Sequence[str]) -> Iterator[tuple[str, ...]]:
     words = (*traits, *_PLACE_WORDS)
     for count in (1, 2, 3):
         for chosen in combinations(words, count):
-            if sum(word in SIDES for word in chosen) <= 2:
+            against = ({"above", "below"}, {"left", "right"})
+            if sum(word in SIDES for word in chosen) <= 2 and not any(pair <= set(chosen) for pair in against):
                 yield chosen

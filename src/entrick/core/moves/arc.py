@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
+from functools import partial
 
+from ..classic import parallel_by_sliding
 from ..figure import Ref
 from ..geometry import Arc, Circle, Line, Point, support
 from ..geometry.locus import (
@@ -265,6 +267,7 @@ def _locus_step(clause: Said, locus: Locus, centre: Point, size: Number) -> Step
             f"Draw a parallel to {target.text} at the radius",
             size,
             strokes=(Stroke(near), Stroke(Line.between(foot, centre))),
+            opened=partial(parallel_by_sliding, locus.target, centre, Stroke(near)),  # type: ignore[arg-type]
         )
     needle = locus.curve.centre
     strokes: tuple[Stroke, ...] = ()

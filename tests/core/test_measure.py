@@ -101,3 +101,10 @@ def test_recommended_scales(scale: tuple[int, int], recommended: bool) -> None:
 def test_set_squares_make_every_multiple_of_fifteen(degrees: float, tool: str) -> None:
     """Common practice, no source."""
     assert default_kit(Unit.MM).angle_tool(degrees) == tool
+
+
+def test_a_fraction_and_its_decimal_are_written_differently_whichever_came_first() -> None:
+    """They are equal to Python, and anything kept from one call to the next must not mix them up."""
+    assert spell(4.25, Unit.INCH) == "4.25"
+    assert spell(F(17, 4), Unit.INCH) == "4 1/4"
+    assert spell(4.25, Unit.INCH) == "4.25"

@@ -133,11 +133,11 @@ def _placing(entry: Entry, kit: Kit, sheet: Sheet) -> list[BoardStep]:
 def _setter(kit: Kit, scale: Scale, unit: Unit) -> Callable[[Step], tuple[str, Setting | None]]:
     """Return what names the instrument of a step and what to set on it; steps seen before are kept."""
 
-    @lru_cache(maxsize=4096)
+    @lru_cache(maxsize=4096, typed=True)
     def setting_of(is_angle: bool, value: Number) -> Setting:
         return angle_setting(value, kit) if is_angle else length_setting(value, kit, scale, unit)
 
-    @lru_cache(maxsize=4096)
+    @lru_cache(maxsize=4096, typed=True)
     def hole_of(radius: Number) -> Setting | None:
         fits = kit.has_template(scale.apply(radius) * 2, unit)
         return template_setting(radius, kit, scale, unit) if fits else None

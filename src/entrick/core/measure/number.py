@@ -166,7 +166,7 @@ def check_fineness(value: Number) -> None:
         raise MeasureError("this number has grown too fine to work with", None)
 
 
-@lru_cache(maxsize=8192)
+@lru_cache(maxsize=8192, typed=True)  # 7/2 and 3.5 are equal, and written differently
 def spell(value: Number, unit: Unit, places: int | None = None) -> str:
     """Write a length as the trade reads it: reduced fractions in inches, decimals in millimetres.
 

@@ -1,0 +1,104 @@
+"""What a sheet may be and why; which hole of the template, which opening of the compass."""
+
+from fractions import Fraction as F
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from entrick.core.board import default_kit
+from entrick.core.desk import work_out
+from entrick.core.measure import Unit
+from entrick.core.plan import edit
+from entrick.core.plan.document import Given
+from entrick.core.plan.reader import read_line, read_plan
+from entrick.core.plan.writer import write_content, write_plan
+from entrick.core.sheet.choose import borders, papers, recommended, scales
+
+PLATE = "units {unit}\nsheet {sheet}\nO = datum\nframe = box, {w} by {h}, centred on O\nrim = line in, frame.bottom > frame.right > frame.top > frame.left\n"
+
+
+@given(st.integers(5, 4000), st.integers(5, 3000))
+def test_the_recommended_scale_is_the_largest_that_fits(w: int, h: int) -> None:
+    """The space on A3 with a 10 mm border and the title strip is 400 by 265 mm."""
+    done = work_out(PLATE.format(unit="mm", sheet="A3 landscape, border 10", w=w, h=h))
+    choices = scales(done.solution, done.sheet)
+    best = recommended(choices)
+    fitting = [c for c in choices if w * ratio(c.name) <= 400 + 1e-9 and h * ratio(c.name) <= 265 + 1e-9]
+    assert [c.name for c in choices if c.fits] == [c.name for c in fitting]
+    assert best == (fitting[0] if fitting else None)
+
+
+def ratio(name: str) -> float:
+    drawn, actual = name.split(":")
+    return float(F(int(drawn), int(actual)))
+
+
+@pytest.mark.parametrize("unit", [Unit.MM, Unit.INCH])
+def test_every_paper_and_border_offered_is_one_the_sheet_line_takes(unit: Unit) -> None:
+    """A4 to A0 (ISO 216) and the five inch sizes, each both ways round."""
+    offered = list(papers(unit))
+    assert len(offered) == 20
+    sizes = set()
+    for paper in offered:
+        done = work_out(PLATE.format(unit=unit.value, sheet=paper.said, w=2, h=1))
+        assert not done.sheet.errors, paper
+        sizes.add((round(done.sheet.width, 3), round(done.sheet.height, 3)))
+    assert {(297, 210), (841, 1189), (279.4, 215.9), (1117.6, 863.6)} <= sizes
+    for border in borders():
+        assert not work_out(PLATE.format(unit=unit.value, sheet=f"A3, {border.said}", w=2, h=1)).sheet.errors
+
+
+@pytest.mark.parametrize(("unit", "scale", "diameter", "tool", "reading"), [
+    ("mm", "1:1", "12", "circle template", "Ø12 mm"), ("mm", "1:2", "12", "circle template", "Ø6 mm"),
+    ("mm", "1:1", "12.5", "compass", "just under 6.5 mm"), ("mm", "2:1", "40", "compass", "40 mm"),
+    ("in", "1:1", "9/16", "circle template", "Ø9/16 in"), ("in", "1:2", "1 1/8", "circle template", "Ø9/16 in"),
+    ("in", "1:1", "2", "compass", "1 in"), ("mm", "1:1", "700", "beam compass", "350 mm"),
+])  # fmt: skip
+def test_a_circle_is_drawn_by_template_when_its_hole_is_in_the_kit(
+    unit: str, scale: str, diameter: str, tool: str, reading: str
+) -> None:
+    text = f"units {unit}\nsheet A0, scale {scale}\nO = datum\nc = circle, centre O, diameter {diameter}\n"
+    step = work_out(text).steps[-1]
+    assert step.setting is not None
+    assert step.tool == tool
+    assert step.setting.reading.endswith(reading.removeprefix("just under "))
+
+
+def test_a_locus_is_never_swung_with_a_template() -> None:
+    rows = "units mm\nO = datum\nA = point, 20 right of O\na = circle, centre O, radius 8\nb = circle, centre A, radius 6\nx = arc, radius 9, beside a, beside b, above\n"
+    swings = [s for s in work_out(rows).steps if s.text.startswith("Swing")]
+    assert {s.tool for s in swings} == {"compass"}
+
+
+def test_kits_know_their_holes_in_either_unit() -> None:
+    assert default_kit(Unit.MM).has_template(F(12), Unit.MM)
+    assert not default_kit(Unit.MM).has_template(12.0, Unit.MM), "what was worked out in floats is not a named size"
+    assert default_kit(Unit.INCH).has_template(F(127, 10), Unit.MM), "12.7 mm is the half-inch hole"
+
+
+@given(
+    st.integers(1, 40), st.sampled_from(["", "Ø", "R"]), st.fractions(F(1, 64), 90, max_denominator=64), st.booleans()
+)
+def test_a_given_with_a_count_round_trips_and_changes(count: int, mark: str, size: F, assumed: bool) -> None:
+    whole, rest = divmod(size.numerator, size.denominator)
+    told = " ".join(
+        part for part in (str(whole) if whole or not rest else "", f"{rest}/{size.denominator}" if rest else "") if part
+    )
+    row = f"given d = {count}× {mark}{told}" + (", assumed" if assumed else "") + ' "holes"'
+    content = read_line(row).content
+    assert isinstance(content, Given)
+    assert (content.count, content.mark, content.assumed) == (count, mark, assumed)
+    assert write_content(content) == row
+    solved = work_out(f"units in\n{row}\nO = datum\n").solution.quantities["d"]
+    assert solved.value == size
+    changed = edit.set_given(f"{row}\n", 1, "7/8")
+    assert changed == "given d = 7/8" + (", assumed" if assumed else "") + ' "holes"\n'
+    assert edit.set_given(f"{row}\n", 1, f"{count + 1}x Ø3").startswith(f"given d = {count + 1}× Ø3")
+
+
+def test_a_product_is_not_taken_for_a_count() -> None:
+    text = "units mm\ngiven a = 9\ngiven b = 4*a\ngiven c = 4 × a\nO = datum\n"
+    values = work_out(text).solution.quantities
+    assert (values["b"].value, values["c"].value) == (36, 36)
+    assert write_plan(read_plan(write_plan(read_plan(text)))) == write_plan(read_plan(text))

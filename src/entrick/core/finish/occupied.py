@@ -56,7 +56,11 @@ class Occupied:
         """Count what a box would cover."""
         x0, y0, x1, y1 = box
         count = sum(3 for a, b, c, d in self.boxes if a < x1 and c > x0 and b < y1 and d > y0)
-        return count + sum(_cuts(segment, box) for segment in self._near(box))
+        for segment in self._near(box):
+            a, b, c, d = segment
+            if not ((a < x0 and c < x0) or (a > x1 and c > x1) or (b < y0 and d < y0) or (b > y1 and d > y1)):
+                count += _cuts(segment, box)
+        return count
 
     def crossings(self, first: Point, last: Point) -> int:
         """Count the strokes a leader would cross."""

@@ -92,15 +92,16 @@ class Line:
 
     def at(self, along: float) -> Point:
         """Return the point that lies a distance along the line."""
-        return self.through + self.direction * along
+        # Written out, like the next few: these run thousands of times for one sheet.
+        return Point(self.through.x + self.direction.x * along, self.through.y + self.direction.y * along)
 
     def along(self, point: Point) -> float:
         """Return how far along the line the foot of the perpendicular from a point lies."""
-        return (point - self.through).dot(self.direction)
+        return (point.x - self.through.x) * self.direction.x + (point.y - self.through.y) * self.direction.y
 
     def offset_of(self, point: Point) -> float:
         """Return the signed distance of a point, positive to the left of the direction."""
-        return self.direction.cross(point - self.through)
+        return self.direction.x * (point.y - self.through.y) - self.direction.y * (point.x - self.through.x)
 
     def foot(self, point: Point) -> Point:
         """Return the foot of the perpendicular from a point."""
@@ -117,7 +118,8 @@ class Circle:
 
     def at(self, angle: float) -> Point:
         """Return the point at a direction from the centre (radians)."""
-        return self.centre + polar(self.radius, angle)
+        r, c = self.radius, self.centre
+        return Point(c.x + r * math.cos(angle), c.y + r * math.sin(angle))
 
     @property
     def size(self) -> Number:
@@ -146,7 +148,8 @@ class Arc:
 
     def at(self, angle: float) -> Point:
         """Return the point at a direction from the centre (radians)."""
-        return self.centre + polar(self.radius, angle)
+        r, c = self.radius, self.centre
+        return Point(c.x + r * math.cos(angle), c.y + r * math.sin(angle))
 
     @property
     def size(self) -> Number:

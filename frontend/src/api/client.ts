@@ -7,6 +7,7 @@ import type {
   DrawnCircle,
   DrawnDot,
   DrawnLine,
+  DrawnRun,
   EntryOut,
   JobIn,
   JobOut,
@@ -31,6 +32,7 @@ export type Mark =
   | Required<DrawnLine>
   | Required<DrawnArc>
   | Required<DrawnCircle>
+  | Required<DrawnRun>
   | Required<DrawnDot>
   | Required<Arrowhead>
   | Required<Lettering>;

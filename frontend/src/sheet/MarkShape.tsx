@@ -35,6 +35,26 @@ export function MarkShape({ mark, height, className, width }: Props): ReactEleme
       const d = `M${at(mark.start)}A${mark.r} ${mark.r} 0 ${large} ${mark.sweep < 0 ? 1 : 0} ${at(end)}`;
       return <path {...(common as object)} d={d} />;
     }
+    case "run": {
+      const corners = mark.corners as readonly (readonly [number, number, number])[];
+      const ends = mark.closed ? [...corners.slice(1), corners[0]] : corners.slice(1);
+      const first = corners[0];
+      const d = ends.map((end, i) => {
+        const from = corners[i];
+        if (!from || !end) return "";
+        const [x, y, bulge] = from;
+        const to = `${end[0]} ${height - end[1]}`;
+        if (Math.abs(bulge) < 1e-9) return `L${to}`;
+        const radius = (Math.hypot(end[0] - x, end[1] - y) * (1 + bulge * bulge)) / (4 * Math.abs(bulge));
+        return `A${radius} ${radius} 0 ${Math.abs(bulge) > 1 ? 1 : 0} ${bulge < 0 ? 1 : 0} ${to}`;
+      });
+      return (
+        <path
+          {...(common as object)}
+          d={`M${first?.[0]} ${height - (first?.[1] ?? 0)}${d.join("")}${mark.closed ? "Z" : ""}`}
+        />
+      );
+    }
     case "dot":
       return <circle className={`${className} dot`} cx={mark.x} cy={height - mark.y} r={width ?? 0.5} />;
     case "arrow": {

@@ -41,9 +41,9 @@ class Tool(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Stroke:
-    """One thing drawn: a shape, its role, and a name to letter beside it."""
+    """One thing drawn: a shape, its role, and a name to letter beside it. A run is one curve to the eye."""
 
-    shape: Shape
+    shape: Shape | Loop
     role: Role = Role.CONSTRUCTION
     label: str = ""
 

@@ -1,4 +1,4 @@
-"""The drawing vocabulary: six marks, in mm on paper from the lower left corner, angles in degrees."""
+"""The drawing vocabulary: seven marks, in mm on paper from the lower left corner, angles in degrees."""
 
 from __future__ import annotations
 
@@ -53,6 +53,36 @@ class DrawnCircle:
     name: str = ""
     dash: tuple[float, ...] = ()
     kind: Literal["circle"] = "circle"
+
+
+@dataclass(frozen=True, slots=True)
+class DrawnRun:
+    """A curve of many arcs drawn in one go.
+
+    Attributes
+    ----------
+    corners : tuple of (x, y, bulge)
+        Where pieces begin, with the tangent of a quarter of the angle each turns through, 0 for a straight one.
+    closed : bool
+    oval : (cx, cy, ux, uy, ratio) or None
+        The ellipse it draws, if it does: centre, half the long axis, short over long.
+    """
+
+    corners: tuple[tuple[float, float, float], ...]
+    closed: bool
+    role: str
+    line: int = 0
+    step: int = 0
+    name: str = ""
+    dash: tuple[float, ...] = ()
+    oval: tuple[float, float, float, float, float] | None = None
+    kind: Literal["run"] = "run"
+
+    @property
+    def stretches(self) -> tuple[tuple[float, float, float, float, float], ...]:
+        """Start, end and bulge of every piece."""
+        ends = (*self.corners[1:], self.corners[0]) if self.closed else self.corners[1:]
+        return tuple((x, y, u, v, bulge) for (x, y, bulge), (u, v, _) in zip(self.corners, ends, strict=False))
 
 
 @dataclass(frozen=True, slots=True)
@@ -111,7 +141,7 @@ class Arrowhead:
         )
 
 
-Mark = DrawnLine | DrawnArc | DrawnCircle | DrawnDot | Lettering | Arrowhead
+Mark = DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Lettering | Arrowhead
 
 
 def reach(mark: Mark) -> tuple[tuple[float, float], ...]:
@@ -121,6 +151,8 @@ def reach(mark: Mark) -> tuple[tuple[float, float], ...]:
             return (mark.x1, mark.y1), (mark.x2, mark.y2)
         case DrawnArc() | DrawnCircle():
             return (mark.cx - mark.r, mark.cy - mark.r), (mark.cx + mark.r, mark.cy + mark.r)
+        case DrawnRun():
+            return tuple((x, y) for x, y, _ in mark.corners)
         case DrawnDot():
             return ((mark.x, mark.y),)
         case Arrowhead():
@@ -147,6 +179,9 @@ def moved(mark: Mark, dx: float, dy: float, line: int, step: int) -> Mark:
             return DrawnArc(cx + dx, cy + dy, r, start, sweep, role, line, step, name, dash)
         case DrawnCircle(cx, cy, r, role, name=name, dash=dash):
             return DrawnCircle(cx + dx, cy + dy, r, role, line, step, name, dash)
+        case DrawnRun(corners, closed, role, name=name, dash=dash):
+            shifted = tuple((x + dx, y + dy, bulge) for x, y, bulge in corners)
+            return DrawnRun(shifted, closed, role, line, step, name, dash)
         case _:
             return replace(mark, x=mark.x + dx, y=mark.y + dy, line=line, step=step)
 

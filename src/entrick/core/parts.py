@@ -8,6 +8,9 @@ from .figure import Family
 from .geometry import Arc, Circle, Curve, Line, Loop, Piece, Point, Shape, piece_of
 from .kind import Role, Step, Stroke, Tool
 
+MOST_STROKES = 12
+"""Pieces beyond which a run is one curve to the eye and to the hand, and is drawn in one go."""
+
 
 def parts_of(shape: Shape | Loop) -> dict[str, Shape | Loop]:
     """Return what can be referred to behind a dot."""
@@ -45,12 +48,14 @@ def renamed(shape: Shape | Loop, owner: str) -> Shape | Loop:
         names[name] = names.get(name, 0) + 1
         told = name if names[name] == 1 else f"{name}_{names[name]}"
         pieces.append(Piece(piece.curve, f"{owner}.{told}", piece.entry, piece.exit))
-    return Loop(tuple(pieces), shape.closed)
+    return Loop(tuple(pieces), shape.closed, shape.stands_for)
 
 
 def strokes_of(shape: Shape | Loop, role: Role = Role.CONSTRUCTION, label: str = "") -> tuple[Stroke, ...]:
     """Return what a thing looks like on the sheet: one stroke, or one for each piece of a run."""
     if isinstance(shape, Loop):
+        if len(shape.pieces) > MOST_STROKES:
+            return (Stroke(shape, role),)
         return tuple(Stroke(piece.curve, role) for piece in shape.pieces)
     return (Stroke(shape, Role.POINT if isinstance(shape, Point) else role, label),)
 
@@ -65,6 +70,8 @@ def draw(shape: Shape | Loop, name: str, role: Role = Role.CONSTRUCTION) -> tupl
         case Circle() | Arc():
             text = f"Needle on its centre, draw {name}"
             return (Step(Tool.COMPASS, text, shape.size, shape.centre, (Stroke(shape, role),)),)
+        case Loop() if len(shape.pieces) > MOST_STROKES:
+            return (Step(Tool.PENCIL, f"Draw {name} with the French curve", strokes=(Stroke(shape, role),)),)
         case Loop():
             rounds = [p for p in shape.pieces if isinstance(p.curve, Circle | Arc)]
             straight = [p for p in shape.pieces if isinstance(p.curve, Line)]
@@ -82,6 +89,9 @@ def places(shape: Shape | Loop) -> tuple[tuple[str, Point], ...]:
             return (("one end of ", shape.at(start)), ("the other end of ", shape.at(end)))
         case Line():
             return (("a point of ", shape.through), ("another point of ", shape.at(1.0)))
+        case Loop() if len(shape.pieces) > MOST_STROKES:
+            spots = tuple(shape.pieces[i * len(shape.pieces) // MOST_STROKES].entry for i in range(MOST_STROKES))
+            return tuple(("a place of ", spot) for spot in spots)
         case Loop():
             centres = [p.curve.centre for p in shape.pieces if isinstance(p.curve, Circle | Arc)]
             corners = [p.entry for p in shape.pieces]

@@ -18,7 +18,7 @@ from ..core.plan.document import Chain, Statement, Unread
 from ..core.plan.forms import Slot, match_clause
 from ..core.plan.writer import as_given, write_content, write_plan
 from ..core.proof import why_not_cut
-from ..core.proof.junctions import how
+from ..core.proof.junctions import how, within_one
 from ..core.regions import region_at
 from ..core.sheet import WIDTHS
 from ..core.sheet.choose import borders, papers, recommended, scales
@@ -90,6 +90,7 @@ def proof(done: Work) -> ProofOut:
                 how=how(j), place=_pair(done.sheet.on_paper(j.point)),
             )
             for j in loop.junctions
+            if not within_one(j)
         ]  # fmt: skip
         low, high = loop.box
         has_area = loop.closed and abs(loop.area) > checked.close * loop.length

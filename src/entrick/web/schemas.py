@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..core.complete import Completion
-from ..core.marks import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering
+from ..core.marks import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering
 from ..core.plan.document import LONGEST_LINE, MOST_CHARACTERS
 from ..core.plan.errors import PlanError
 
@@ -115,7 +115,7 @@ class ClauseOut(BaseModel):
     form: str
 
 
-Marks = tuple[DrawnLine | DrawnArc | DrawnCircle | DrawnDot | Arrowhead | Lettering, ...]
+Marks = tuple[DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Arrowhead | Lettering, ...]
 
 
 class CandidateOut(BaseModel):

@@ -81,7 +81,7 @@ export type CandidateOut = {
     /**
      * Marks
      */
-    marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnDot | Arrowhead | Lettering>;
+    marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Arrowhead | Lettering>;
     /**
      * Words
      */
@@ -277,7 +277,7 @@ export type DisplayList = {
     /**
      * Marks
      */
-    marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnDot | Lettering | Arrowhead>;
+    marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Lettering | Arrowhead>;
     /**
      * Origin
      */
@@ -469,6 +469,68 @@ export type DrawnLine = {
      * Y2
      */
     y2: number;
+};
+
+/**
+ * DrawnRun
+ *
+ * A curve of many arcs drawn in one go.
+ *
+ * Attributes
+ * ----------
+ * corners : tuple of (x, y, bulge)
+ * Where pieces begin, with the tangent of a quarter of the angle each turns through, 0 for a straight one.
+ * closed : bool
+ * oval : (cx, cy, ux, uy, ratio) or None
+ * The ellipse it draws, if it does: centre, half the long axis, short over long.
+ */
+export type DrawnRun = {
+    /**
+     * Closed
+     */
+    closed: boolean;
+    /**
+     * Corners
+     */
+    corners: Array<[
+        number,
+        number,
+        number
+    ]>;
+    /**
+     * Dash
+     */
+    dash?: Array<number>;
+    /**
+     * Kind
+     */
+    kind?: 'run';
+    /**
+     * Line
+     */
+    line?: number;
+    /**
+     * Name
+     */
+    name?: string;
+    /**
+     * Oval
+     */
+    oval?: [
+        number,
+        number,
+        number,
+        number,
+        number
+    ] | null;
+    /**
+     * Role
+     */
+    role: string;
+    /**
+     * Step
+     */
+    step?: number;
 };
 
 /**
@@ -1006,7 +1068,7 @@ export type OpenedOut = {
     /**
      * Marks
      */
-    marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnDot | Arrowhead | Lettering>;
+    marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Arrowhead | Lettering>;
     /**
      * Steps
      */
@@ -1116,7 +1178,7 @@ export type RegionsOut = {
     /**
      * Marks
      */
-    marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnDot | Arrowhead | Lettering>;
+    marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Arrowhead | Lettering>;
     /**
      * Statements
      */

@@ -1,6 +1,6 @@
 """The one display list every output is drawn from: strokes and lettering in paper mm."""
 
-from ..marks import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
+from ..marks import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering, Mark
 from .build import build_display, draw_curves, draw_steps, ghosts
 
 __all__ = [
@@ -10,6 +10,7 @@ __all__ = [
     "DrawnCircle",
     "DrawnDot",
     "DrawnLine",
+    "DrawnRun",
     "Lettering",
     "Mark",
     "build_display",

@@ -12,7 +12,7 @@ from ..figure import Family
 from ..finish.chain import hidden_dashes
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
 from ..kind import Candidate, Role
-from ..marks import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark, moved
+from ..marks import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering, Mark, moved
 from ..notes import TitleFields
 from ..sheet import Sheet
 from ..sheet.layout import SECOND_ROW, STRIP
@@ -105,7 +105,7 @@ def _names(solution: Solution, statement: str) -> dict[Shape | Loop, str]:
     return names
 
 
-def _draw(shape: Shape, sheet: Sheet, role: str, line: int, step: int, name: str) -> Mark | None:
+def _draw(shape: Shape | Loop, sheet: Sheet, role: str, line: int, step: int, name: str) -> Mark | None:
     (x, y), factor = (sheet.origin.x, sheet.origin.y), sheet.factor
     match shape:
         case Point():
@@ -117,11 +117,30 @@ def _draw(shape: Shape, sheet: Sheet, role: str, line: int, step: int, name: str
         case Arc(centre=c, radius=r, start=start, sweep=sweep):
             turn = (math.degrees(start), math.degrees(sweep))
             return DrawnArc(x + c.x * factor, y + c.y * factor, r * factor, *turn, role, line, step, name)
+        case Loop():
+            return _run(shape, sheet, role, line, step, name)
         case Line():
             ends = _ends(shape, sheet)
             if ends is None:
                 return None
             return DrawnLine(ends[0].x, ends[0].y, ends[1].x, ends[1].y, role, line, step, name)
+
+
+def _run(loop: Loop, sheet: Sheet, role: str, line: int, step: int, name: str) -> DrawnRun:
+    (x, y), factor = (sheet.origin.x, sheet.origin.y), sheet.factor
+    corners = []
+    for piece in loop.pieces:
+        bulge = math.tan(piece.curve.sweep / 4) if isinstance(piece.curve, Arc) else 0.0
+        corners.append((x + piece.entry.x * factor, y + piece.entry.y * factor, bulge))
+    if not loop.closed:
+        end = loop.pieces[-1].exit
+        corners.append((x + end.x * factor, y + end.y * factor, 0.0))
+    oval = None
+    if loop.stands_for is not None and loop.closed:
+        e = loop.stands_for
+        spot = sheet.on_paper(e.centre)
+        oval = (spot.x, spot.y, e.major.x * factor, e.major.y * factor, e.b / e.a)
+    return DrawnRun(tuple(corners), loop.closed, role, line, step, name, oval=oval)
 
 
 def _dashed(mark: Mark) -> Mark:
@@ -133,7 +152,16 @@ def _dashed(mark: Mark) -> Mark:
             return replace(mark, dash=hidden_dashes(abs(math.radians(mark.sweep)) * mark.r))
         case DrawnCircle():
             return replace(mark, dash=hidden_dashes(math.tau * mark.r, True))
+        case DrawnRun():
+            long = sum(_along_bulge(*stretch) for stretch in mark.stretches)
+            return replace(mark, dash=hidden_dashes(long, mark.closed))
     return mark
+
+
+def _along_bulge(x: float, y: float, u: float, v: float, bulge: float) -> float:
+    chord = math.hypot(u - x, v - y)
+    turn = 4 * math.atan(abs(bulge))
+    return chord if turn < 1e-9 else chord / (2 * math.sin(turn / 2)) * turn
 
 
 def _ends(line: Line, sheet: Sheet) -> tuple[Point, Point] | None:

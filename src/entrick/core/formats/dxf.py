@@ -6,7 +6,7 @@ import io
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
-from ..display import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
+from ..display import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering, Mark
 from ..measure import Unit
 from ..sheet.widths import WIDTHS
 from .svg import kept
@@ -95,6 +95,13 @@ def _add(space: Modelspace, mark: Mark, display: DisplayList, attributes: dict[s
         case DrawnArc():
             first, last = sorted((mark.start, mark.start + mark.sweep))
             space.add_arc(at(mark.cx, mark.cy), mark.r / display.factor, first, last, dxfattribs=attributes)
+        case DrawnRun() if mark.oval is not None:
+            cx, cy, ux, uy, ratio = mark.oval
+            axis = (ux / display.factor, uy / display.factor)
+            space.add_ellipse(at(cx, cy), axis, ratio, dxfattribs=attributes)
+        case DrawnRun():
+            corners = [(*at(x, y), bulge) for x, y, bulge in mark.corners]
+            space.add_lwpolyline(corners, format="xyb", close=mark.closed, dxfattribs=attributes)
         case Arrowhead():
             space.add_solid([at(*corner) for corner in mark.corners], dxfattribs=attributes)
         case Lettering():

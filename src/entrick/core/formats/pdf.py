@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import io
+import math
 from functools import cache
 from importlib import resources
 from typing import TYPE_CHECKING
 
-from ..display import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
+from ..display import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering, Mark
 from .svg import kept, line_kind
 
 if TYPE_CHECKING:
@@ -78,6 +79,8 @@ def _draw(canvas: Canvas, mark: Mark, face: str) -> None:
         case DrawnArc():
             box = (mark.cx - mark.r, mark.cy - mark.r, mark.cx + mark.r, mark.cy + mark.r)
             canvas.arc(*box, startAng=mark.start, extent=mark.sweep)
+        case DrawnRun():
+            _run(canvas, mark)
         case DrawnDot():
             canvas.circle(mark.x, mark.y, 0.45, stroke=0, fill=1)
         case Lettering():
@@ -97,3 +100,23 @@ def _draw(canvas: Canvas, mark: Mark, face: str) -> None:
                 path.lineTo(*corner)
             path.close()
             canvas.drawPath(path, stroke=0, fill=1)
+
+
+def _run(canvas: Canvas, mark: DrawnRun) -> None:
+    """Draw a run of arcs as one path, so that dashes and joins run on."""
+    path = canvas.beginPath()
+    x, y, _ = mark.corners[0]
+    path.moveTo(x, y)
+    for x, y, u, v, bulge in mark.stretches:
+        if abs(bulge) < 1e-9:
+            path.lineTo(u, v)
+            continue
+        # Centre from chord and bulge: the sagitta is half the chord times the bulge.
+        rise = (1 - bulge * bulge) / (4 * bulge)
+        cx, cy = (x + u) / 2 - (v - y) * rise, (y + v) / 2 + (u - x) * rise
+        r = math.hypot(x - cx, y - cy)
+        start = math.degrees(math.atan2(y - cy, x - cx))
+        path.arcTo(cx - r, cy - r, cx + r, cy + r, start, math.degrees(4 * math.atan(bulge)))
+    if mark.closed:
+        path.close()
+    canvas.drawPath(path, stroke=1, fill=0)

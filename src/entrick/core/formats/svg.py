@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterable
 from xml.sax.saxutils import escape, quoteattr
 
-from ..display import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
+from ..display import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering, Mark
 from ..geometry import Point
 from ..sheet.widths import WIDTHS, LineKind
 
@@ -76,6 +76,19 @@ def line_kind(role: str) -> LineKind:
     return WIDTHS.get(role, WIDTHS["lettering"])
 
 
+def run_path(mark: DrawnRun, height: float) -> str:
+    """Return a run of arcs as one path; y counts downwards from the top of the paper."""
+    x, y, _ = mark.corners[0]
+    parts = [f"M{x:.6f} {height - y:.6f}"]
+    for x, y, u, v, bulge in mark.stretches:
+        if abs(bulge) < 1e-9:
+            parts.append(f"L{u:.6f} {height - v:.6f}")
+            continue
+        radius = math.hypot(u - x, v - y) * (1 + bulge * bulge) / (4 * abs(bulge))
+        parts.append(f"A{radius:.6f} {radius:.6f} 0 {int(abs(bulge) > 1)} {int(bulge < 0)} {u:.6f} {height - v:.6f}")
+    return "".join(parts) + ("Z" if mark.closed else "")
+
+
 def _dashes(mark: Mark) -> str:
     dash = getattr(mark, "dash", ())
     return f' stroke-dasharray="{" ".join(f"{part:.4f}" for part in dash)}" stroke-linecap="butt"' if dash else ""
@@ -99,6 +112,8 @@ def _mark(mark: Mark, height: float, pixels: float = 0.0) -> str:
             large, sweep = int(abs(mark.sweep) > 180), int(mark.sweep < 0)
             path = f"M{x1:.6f} {y1:.6f}A{mark.r:.6f} {mark.r:.6f} 0 {large} {sweep} {x2:.6f} {y2:.6f}"
             return f'<path d="{path}" {shown}/>'
+        case DrawnRun():
+            return f'<path d="{run_path(mark, height)}" {shown}/>'
         case DrawnDot():
             return f'<circle cx="{mark.x:.6f}" cy="{height - mark.y:.6f}" r="0.45" fill="{ink(kind)}"/>'
         case Arrowhead():

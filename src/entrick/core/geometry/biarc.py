@@ -44,7 +44,7 @@ def smooth(
     return tuple(
         curve
         for index in pairs
-        for curve in _pair(spots[index], headings[index], spots[(index + 1) % count], headings[(index + 1) % count])
+        for curve in arc_pair(spots[index], headings[index], spots[(index + 1) % count], headings[(index + 1) % count])
     )
 
 
@@ -63,7 +63,8 @@ def _heading(spots: Sequence[Point], index: int, closed: bool) -> Point:
     return tangent if turn > 0 else -tangent
 
 
-def _pair(first: Point, leaving: Point, last: Point, arriving: Point) -> tuple[Line | Arc, ...]:
+def arc_pair(first: Point, leaving: Point, last: Point, arriving: Point) -> tuple[Line | Arc, ...]:
+    """Return two arcs from a point and direction to another, tangent where they meet."""
     across, both = last - first, leaving + arriving
     spread = 2 * (1 - leaving.dot(arriving))
     if spread < 1e-12:

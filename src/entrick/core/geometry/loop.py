@@ -5,9 +5,13 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 from ..tolerance import DIRECTION
 from .shapes import Arc, Circle, Curve, Line, Point, extremes, is_drawn_at
+
+if TYPE_CHECKING:
+    from .ellipse import Ellipse
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,6 +77,8 @@ class Loop:
 
     pieces: tuple[Piece, ...]
     closed: bool
+    stands_for: Ellipse | None = None
+    """The curve it draws with its arcs, where there is one."""
 
     @property
     def length(self) -> float:
@@ -96,6 +102,8 @@ class Loop:
     @property
     def junctions(self) -> tuple[Junction, ...]:
         """Every place where one piece hands over to the next."""
+        if self.stands_for is not None:
+            return ()
         pairs = list(zip(self.pieces, self.pieces[1:], strict=False))
         if self.closed and len(self.pieces) > 1:
             pairs.append((self.pieces[-1], self.pieces[0]))
@@ -114,7 +122,7 @@ class Loop:
     @property
     def reversed(self) -> Loop:
         """The same run walked the other way."""
-        return Loop(tuple(piece.reversed for piece in self.pieces[::-1]), self.closed)
+        return Loop(tuple(piece.reversed for piece in self.pieces[::-1]), self.closed, self.stands_for)
 
     @property
     def centroid(self) -> Point:

@@ -6,6 +6,7 @@ import math
 from collections.abc import Callable
 from typing import TypeVar, cast
 
+from .ellipse import Ellipse
 from .loop import Loop, Piece
 from .shapes import Arc, Circle, Line, Point, Shape
 
@@ -83,4 +84,7 @@ def _moved(
                 )
                 for piece in shape.pieces
             )
-            return Loop(pieces, shape.closed)
+            oval = shape.stands_for
+            if oval is not None:
+                oval = Ellipse(place(oval.centre), turn(oval.major), oval.minor)
+            return Loop(pieces, shape.closed, oval)

@@ -8,6 +8,7 @@ from collections.abc import Sequence
 from ..geometry import Arc, Circle, Loop, Piece, Shape, Stop, WalkError, walk
 from ..geometry.shapes import outer_places
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..parts import MOST_STROKES
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
@@ -28,7 +29,8 @@ def lined(args: Args, role: Role) -> Made:
         loop = _walked(clause.stops("walk"), args.get("open") is None, role)
     except WalkError as error:
         raise ClauseError(error.message, clause.clause) from error
-    names = " > ".join(dict.fromkeys(piece.name for piece in loop.pieces))
+    names = " > ".join(dict.fromkeys(_owner(p) or p.name if len(loop.pieces) > MOST_STROKES else p.name
+                                     for p in loop.pieces))  # fmt: skip
     closing = "closed" if loop.closed else "an open run"
     does = "Line in" if role is Role.OUTLINE else "Hidden lines"
     return Made(
@@ -67,8 +69,45 @@ def _outermost(loop: Loop) -> dict[str, Shape | Loop]:
 
 
 def _steps(loop: Loop, role: Role) -> tuple[Step, ...]:
-    arcs = [piece for piece in loop.pieces if isinstance(piece.curve, Arc | Circle)]
-    lines = [piece for piece in loop.pieces if not isinstance(piece.curve, Arc | Circle)]
+    curves, plain = _curves(loop)
+    drawn = tuple(_along_curve(curve, owner, role) for owner, curve in curves)
+    return (*drawn, *_pieces(plain, role))
+
+
+def _curves(loop: Loop) -> tuple[list[tuple[str, Loop]], list[Piece]]:
+    """Part the curves of many arcs, each gone over in one go, from the pieces that are gone over one by one."""
+    if loop.stands_for is not None:
+        return [(loop.pieces[0].name.rpartition(".")[0], loop)], []
+    groups: list[list[Piece]] = []
+    for piece in loop.pieces:
+        same_owner = groups and _owner(groups[-1][-1]) == _owner(piece) != ""
+        if same_owner:
+            groups[-1].append(piece)
+        else:
+            groups.append([piece])
+    curves = [(_owner(group[0]), Loop(tuple(group), len(group) == len(loop.pieces) and loop.closed))
+              for group in groups if len(group) > MOST_STROKES]  # fmt: skip
+    return curves, [piece for group in groups if len(group) <= MOST_STROKES for piece in group]
+
+
+def _owner(piece: Piece) -> str:
+    """Return the curve a numbered piece belongs to."""
+    name, _, number = piece.name.rpartition(".")
+    return name if number.isdigit() else ""
+
+
+def _along_curve(curve: Loop, owner: str, role: Role) -> Step:
+    return Step(
+        Tool.PENCIL,
+        f"Line in {owner} with the French curve, a stretch at a time",
+        strokes=(Stroke(curve, role),),
+        check="the stretches overlap, and no join shows",
+    )
+
+
+def _pieces(pieces: Sequence[Piece], role: Role) -> tuple[Step, ...]:
+    arcs = [piece for piece in pieces if isinstance(piece.curve, Arc | Circle)]
+    lines = [piece for piece in pieces if not isinstance(piece.curve, Arc | Circle)]
     return tuple(_line_in(piece, role) for piece in [*arcs, *lines])
 
 

@@ -50,7 +50,7 @@ def _displacement(args: Args) -> tuple[Point, str]:
 def _steps(original: tuple[str, Shape | Loop], after: Shape | Loop, name: str, by: Point) -> list[Step]:
     called, before = original
     if isinstance(before, Line):
-        return [Step(Tool.STRAIGHTEDGE, f"Slide two set squares: draw {name}", strokes=(Stroke(after),))]  # type: ignore[arg-type]
+        return [Step(Tool.STRAIGHTEDGE, f"Slide two set squares: draw {name}", strokes=(Stroke(after),))]
     steps = []
     for what, spot in places(before):
         label = name if isinstance(before, Point) else ""

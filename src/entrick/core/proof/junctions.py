@@ -21,7 +21,15 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         for loop in entry.made.loops if entry.made else ():
             pieces = {piece.name: piece.curve for piece in loop.pieces}
             for junction in loop.junctions:
+                if junction.is_tangent and within_one(junction):
+                    continue
                 yield _report(junction, entry.line, checked, pieces)
+
+
+def within_one(junction: Junction) -> bool:
+    """Tell whether two pieces are neighbours of one curve of many arcs."""
+    first, second = junction.first.rpartition("."), junction.second.rpartition(".")
+    return first[0] == second[0] != "" and first[2].isdigit() and second[2].isdigit()
 
 
 def how(junction: Junction) -> str:

@@ -1,0 +1,188 @@
+"""Ellipses: true, and as arcs about four centres."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from itertools import pairwise
+
+from .fitted import fitted
+from .loop import distance
+from .shapes import Arc, Line, Point, polar
+
+FINE = 4e-5
+"""Departure of the arcs a true ellipse is drawn with, as a share of its long axis: far below any pencil."""
+
+
+@dataclass(frozen=True, slots=True)
+class Ellipse:
+    """An ellipse by its semi-axes: half the long axis as a displacement, half the short one as a length."""
+
+    centre: Point
+    major: Point
+    minor: float
+
+    @property
+    def a(self) -> float:
+        """Half the long axis."""
+        return abs(self.major)
+
+    @property
+    def b(self) -> float:
+        """Half the short axis."""
+        return self.minor
+
+    @property
+    def across(self) -> Point:
+        """Half the short axis, a quarter turn on from the long one."""
+        return self.major.unit.normal * self.minor
+
+    @property
+    def foci(self) -> tuple[Point, Point]:
+        """The two points whose distances to any place of it add up to the long axis."""
+        out = self.major.unit * math.sqrt(self.a**2 - self.b**2)
+        return self.centre + out, self.centre - out
+
+    def at(self, turn: float) -> Point:
+        """Return the place at an eccentric angle, radians: what the concentric circles give."""
+        return self.centre + self.major * math.cos(turn) + self.across * math.sin(turn)
+
+    def heading(self, turn: float) -> Point:
+        """Return the direction there, counter-clockwise, of length 1."""
+        return (self.across * math.cos(turn) - self.major * math.sin(turn)).unit
+
+    def turn_towards(self, direction: Point) -> float:
+        """Return the eccentric angle of the place that lies in a direction from the centre."""
+        along = direction.dot(self.major) / self.a**2
+        up = direction.dot(self.across) / self.b**2
+        return math.atan2(up, along)
+
+    def nearest_turn(self, point: Point) -> float:
+        """Return the eccentric angle of the place nearest to a point (Newton's method on the square distance)."""
+        ahead = point - self.centre
+        x, y = ahead.dot(self.major) / self.a, ahead.dot(self.across) / self.b
+        starts = [math.atan2(y * self.a, x * self.b), math.atan2(y, x), 0.0, math.pi / 2, math.pi, -math.pi / 2]
+
+        def far(turn: float) -> float:
+            return math.hypot(self.a * math.cos(turn) - x, self.b * math.sin(turn) - y)
+
+        turn = min(starts, key=far)
+        for _ in range(40):
+            cos, sin = math.cos(turn), math.sin(turn)
+            slope = (self.b**2 - self.a**2) * cos * sin + self.a * x * sin - self.b * y * cos
+            bend = (self.b**2 - self.a**2) * (cos * cos - sin * sin) + self.a * x * cos + self.b * y * sin
+            step = slope / bend if bend > 0 else math.copysign(0.1, slope)
+            turn -= step
+            if abs(step) < 1e-15:
+                break
+        return turn
+
+    def distance(self, point: Point) -> float:
+        """Return how far a point is from the curve."""
+        return abs(self.at(self.nearest_turn(point)) - point)
+
+    @property
+    def perimeter(self) -> float:
+        """Length all round: 4a·E(e), by the arithmetic-geometric mean (Gauss; published)."""
+        x, y = self.a, self.b
+        total, power = 0.0, 1.0
+        while abs(x - y) > 1e-16 * x:
+            total += power * (x - y) ** 2 / 4
+            x, y, power = (x + y) / 2, math.sqrt(x * y), power * 2
+        return 2 * math.pi * ((self.a**2 + self.b**2) / 2 - total) / x if total else math.tau * self.a
+
+    def touching_from(self, point: Point) -> tuple[float, ...]:
+        """Return the eccentric angles where tangents from a point touch; none from inside.
+
+        With the ellipse squeezed to a circle: cos(t − φ) = 1/ρ, φ and ρ the direction and distance of the point.
+        """
+        ahead = point - self.centre
+        x, y = ahead.dot(self.major) / self.a**2, ahead.dot(self.across) / self.b**2
+        reach = math.hypot(x, y)
+        if reach <= 1:
+            return ()
+        half = math.acos(1 / reach)
+        return math.atan2(y, x) - half, math.atan2(y, x) + half
+
+    def touching_along(self, direction: Point) -> tuple[float, float]:
+        """Return the eccentric angles where tangents in a direction touch."""
+        along, up = direction.dot(self.major) / self.a**2, direction.dot(self.across) / self.b**2
+        turn = math.atan2(-along, up)
+        return turn, turn + math.pi
+
+    def drawn(self, knots: tuple[float, ...] = ()) -> tuple[Line | Arc, ...]:
+        """Return it as arcs that depart less than can be seen, with joints at the quarters and at other turns."""
+        start = knots[0] if knots else 0.0
+        inner = {start, *((turn - start) % math.tau + start for turn in knots)}
+        inner |= {(k * math.pi / 2 - start) % math.tau + start for k in range(4)}
+        turns = sorted(inner)
+        # Joints so close that nothing fits between them are one.
+        kept = [turns[0], *(b for a, b in pairwise(turns) if b - a > 1e-6)]
+        return fitted(self.at, self.heading, [*kept, start + math.tau], FINE * self.a)
+
+    def part(self, start: float, end: float) -> tuple[Line | Arc, ...]:
+        """Return the part between two eccentric angles, counter-clockwise, as arcs."""
+        steps = max(1, math.ceil((end - start) / (math.pi / 2) - 1e-9))
+        return fitted(
+            self.at, self.heading, [start + (end - start) * k / steps for k in range(steps + 1)], FINE * self.a
+        )
+
+
+def four_centres(ellipse: Ellipse) -> tuple[Arc, ...]:
+    """Return the approximation by four arcs: right, top, left, bottom of the long axis.
+
+    Notes
+    -----
+    Join the ends of the axes, c = √(a² + b²); take a − b off it from the end of the short one; the square bisector of
+    what is left meets the axes in the centres: radii c' = (c − (a − b))·c/(2a) and (c + (a − b))·c/(2b), from similar
+    triangles. The arcs meet on the lines of centres, without a corner.
+    """
+    a, b = ellipse.a, ellipse.b
+    c = math.hypot(a, b)
+    small, large = (c - (a - b)) * c / (2 * a), (c + (a - b)) * c / (2 * b)
+    right, up = ellipse.major.unit, ellipse.across.unit
+    ends = [ellipse.centre + right * (a - small), ellipse.centre - right * (a - small)]
+    sides = [ellipse.centre - up * (large - b), ellipse.centre + up * (large - b)]
+    joint = [(ends[0] - sides[0]).unit, (ends[1] - sides[0]).unit]
+    half = math.atan2(joint[0].dot(up), joint[0].dot(right))
+    base = right.angle
+    return (
+        Arc(ends[0], small, base - half, 2 * half),
+        Arc(sides[0], large, base + half, math.pi - 2 * half),
+        Arc(ends[1], small, base + math.pi - half, 2 * half),
+        Arc(sides[1], large, base + math.pi + half, math.pi - 2 * half),
+    )
+
+
+def departure(ellipse: Ellipse, curves: tuple[Line | Arc, ...], parts: int = 360) -> tuple[float, Point]:
+    """Return by how much drawn curves depart most from an ellipse, and where on it.
+
+    Sampled at a degree apart and refined by thirds about the worst place.
+    """
+
+    def off(turn: float) -> float:
+        spot = ellipse.at(turn)
+        return min(distance(curve, spot) for curve in curves)
+
+    turns = [math.tau * index / parts for index in range(parts)]
+    worst = max(turns, key=off)
+    low, high = worst - math.tau / parts, worst + math.tau / parts
+    for _ in range(60):
+        first, second = low + (high - low) / 3, high - (high - low) / 3
+        if off(first) < off(second):
+            low = first
+        else:
+            high = second
+    best = (low + high) / 2
+    return off(best), ellipse.at(best)
+
+
+def isometric_ellipse(centre: Point, diameter: float, lean: float) -> Ellipse:
+    """Return the isometric drawing of a circle: long axis √(3/2)·d, short axis √(1/2)·d.
+
+    Parameters
+    ----------
+    lean : float
+        Direction of the long axis, radians: level for the top plane, ∓60° for the side planes.
+    """
+    return Ellipse(centre, polar(diameter * math.sqrt(1.5) / 2, lean), diameter * math.sqrt(0.5) / 2)

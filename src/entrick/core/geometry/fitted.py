@@ -1,0 +1,65 @@
+"""Curves that are neither straight nor round, drawn as arcs that run into each other and keep to them closely."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from itertools import pairwise
+
+from .biarc import arc_pair
+from .loop import distance
+from .shapes import Arc, Line, Point
+
+DEEPEST = 12
+"""Halvings of one stretch; 4096 pairs of arcs are more than any sheet can show."""
+
+CHECKED = (0.2, 0.4, 0.6, 0.8)
+"""Shares of a stretch at which its arcs are held against the curve."""
+
+
+def fitted(
+    place: Callable[[float], Point],
+    heading: Callable[[float], Point],
+    knots: Sequence[float],
+    within: float,
+) -> tuple[Line | Arc, ...]:
+    """Return arcs that keep within a distance of a curve and have its place and direction at every knot.
+
+    Parameters
+    ----------
+    place : callable
+        Where the curve is at a parameter.
+    heading : callable
+        Its direction there, of length 1, the way the parameter grows.
+    knots : sequence of float
+        Parameters, rising, between which arcs are put; more are put between where the arcs depart too far.
+    within : float
+        Greatest departure, plan units.
+
+    Returns
+    -------
+    tuple of Line or Arc
+        Tangent to each other, two for each stretch (closed form, the biarc of engineering practice).
+    """
+    found: list[Line | Arc] = []
+    for start, end in pairwise(knots):
+        found += _stretch(place, heading, start, end, within, 0)
+    return tuple(found)
+
+
+def _stretch(
+    place: Callable[[float], Point],
+    heading: Callable[[float], Point],
+    start: float,
+    end: float,
+    within: float,
+    deep: int,
+) -> list[Line | Arc]:
+    pair = arc_pair(place(start), heading(start), place(end), heading(end))
+    off = max(min(distance(curve, place(start + (end - start) * share)) for curve in pair) for share in CHECKED)
+    if off <= within or deep >= DEEPEST:
+        return list(pair)
+    middle = (start + end) / 2
+    return [
+        *_stretch(place, heading, start, middle, within, deep + 1),
+        *_stretch(place, heading, middle, end, within, deep + 1),
+    ]

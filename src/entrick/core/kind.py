@@ -310,7 +310,7 @@ class Args:
         return spell(value, self.unit)
 
 
-GROUPS = ("Points", "Lines", "Circles and arcs", "Copies", "Ready shapes", "Outline", "Finish", "Proof")
+GROUPS = ("Points", "Lines", "Circles and arcs", "Copies", "Ready shapes", "Curves", "Outline", "Finish", "Proof")
 """Families of kinds, in the order they are listed."""
 
 

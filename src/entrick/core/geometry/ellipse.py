@@ -86,7 +86,7 @@ class Ellipse:
         """Length all round: 4a·E(e), by the arithmetic-geometric mean (Gauss; published)."""
         x, y = self.a, self.b
         total, power = 0.0, 1.0
-        while abs(x - y) > 1e-16 * x:
+        while abs(x - y) > 1e-14 * x:
             total += power * (x - y) ** 2 / 4
             x, y, power = (x + y) / 2, math.sqrt(x * y), power * 2
         return 2 * math.pi * ((self.a**2 + self.b**2) / 2 - total) / x if total else math.tau * self.a

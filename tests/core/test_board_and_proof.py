@@ -148,7 +148,7 @@ def test_findings_of_a_good_outline() -> None:
         (LINK.replace("1:2", "1:3") + RIM, "note", "not one of the recommended scales"),
         (LINK.replace("R = 100", "R = 600") + RIM, "note", "off the paper"),
         (LINK + "rim = line in, a > top > b, open\n", "wrong", "has no ends"),
-        (LINK + "P = point, 40 above A\nl = line, from A to P\nrun = line in, top > l, open\n", "look", "open run"),
+        (LINK + "P = point, 40 above A\nl = line, from A to P\nrun = line in, top > l, open\n", "note", "open run"),
         (
             "O = datum\nA = point, 50 right of O\nB = point, 50 right of O, 50 above O\nC = point, 50 above O\n"
             "a = line, from O to A\nb = line, from A to B\nc = line, from B to C\nd = line, from C to O\n"

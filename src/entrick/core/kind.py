@@ -310,7 +310,18 @@ class Args:
         return spell(value, self.unit)
 
 
-GROUPS = ("Points", "Lines", "Circles and arcs", "Copies", "Ready shapes", "Curves", "Outline", "Finish", "Proof")
+GROUPS = (
+    "Points",
+    "Lines",
+    "Circles and arcs",
+    "Copies",
+    "Ready shapes",
+    "Curves",
+    "Isometric",
+    "Outline",
+    "Finish",
+    "Proof",
+)
 """Families of kinds, in the order they are listed."""
 
 

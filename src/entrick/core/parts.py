@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 from .figure import Family
 from .geometry import Arc, Circle, Curve, Line, Loop, Piece, Point, Shape, piece_of
+from .geometry.ellipse import Ellipse
 from .kind import Role, Step, Stroke, Tool
 
 MOST_STROKES = 12
@@ -35,6 +36,12 @@ def parts_of(shape: Shape | Loop) -> dict[str, Shape | Loop]:
 def run(owner: str, curves: Sequence[tuple[str, Curve]], closed: bool) -> Loop:
     """Return drawn curves end to end as a run, each piece named after its owner."""
     return Loop(tuple(piece_of(curve, f"{owner}.{name}") for name, curve in curves), closed)
+
+
+def curve_run(owner: str, curves: Sequence[Curve], stands_for: Ellipse | None = None, closed: bool = True) -> Loop:
+    """Return arcs end to end, numbered, as a run that stands for a curve."""
+    pieces = tuple(piece_of(curve, f"{owner}.{index}") for index, curve in enumerate(curves, 1))
+    return Loop(pieces, closed, stands_for)
 
 
 def renamed(shape: Shape | Loop, owner: str) -> Shape | Loop:

@@ -6,13 +6,12 @@ from collections.abc import Callable, Sequence
 from itertools import pairwise
 
 from .biarc import arc_pair
-from .loop import distance
 from .shapes import Arc, Line, Point
 
-DEEPEST = 12
-"""Halvings of one stretch; 4096 pairs of arcs are more than any sheet can show."""
+DEEPEST = 8
+"""Halvings of one stretch; 256 pairs of arcs are more than any sheet can show."""
 
-CHECKED = (0.2, 0.4, 0.6, 0.8)
+CHECKED = (0.25, 0.5, 0.75)
 """Shares of a stretch at which its arcs are held against the curve."""
 
 
@@ -46,6 +45,14 @@ def fitted(
     return tuple(found)
 
 
+def _off(pair: Sequence[Line | Arc], spot: Point) -> float:
+    """Return how far a place is from the nearer of two arcs, each taken for its whole circle: they are short."""
+    return min(
+        abs(abs(spot - curve.centre) - curve.radius) if isinstance(curve, Arc) else abs(curve.offset_of(spot))
+        for curve in pair
+    )
+
+
 def _stretch(
     place: Callable[[float], Point],
     heading: Callable[[float], Point],
@@ -55,7 +62,7 @@ def _stretch(
     deep: int,
 ) -> list[Line | Arc]:
     pair = arc_pair(place(start), heading(start), place(end), heading(end))
-    off = max(min(distance(curve, place(start + (end - start) * share)) for curve in pair) for share in CHECKED)
+    off = max(_off(pair, place(start + (end - start) * share)) for share in CHECKED)
     if off <= within or deep >= DEEPEST:
         return list(pair)
     middle = (start + end) / 2

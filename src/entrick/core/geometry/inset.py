@@ -62,7 +62,9 @@ def inset(loop: Loop, wall: Number, inward: bool = True, sharp: bool = False) ->
 
 def _prune(arrangement: Arrangement, kept: dict[Half, None]) -> None:
     """Drop stretches that lead nowhere: past a corner that is nearly straight a parallel stays almost far enough."""
-    close = arrangement.close * 10
+    # Much finer than what is taken for one place elsewhere: what is dropped here may be very short.
+    reach = max((abs(arrangement._from(half).point) for half in kept), default=0.0)
+    close = same(reach) * 10
 
     def cell(spot: Point) -> tuple[int, int]:
         return round(spot.x / close / 4), round(spot.y / close / 4)

@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 
-from ..geometry import Arc, Circle, Line, Loop, Point, piece_of, polar
+from ..geometry import Arc, Circle, Line, Loop, Point, polar
 from ..geometry.ellipse import Ellipse, departure, four_centres
 from ..geometry.shapes import Curve
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
 from ..measure import spell_angle
-from ..parts import run
+from ..parts import curve_run, run
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..tolerance import same
@@ -34,7 +34,7 @@ def construct(args: Args) -> Made:
         arcs = four_centres(ellipse)
         shape = run(args.name, list(zip(("right", "top", "left", "bottom"), arcs, strict=True)), True)
     else:
-        shape = as_run(args.name, ellipse.drawn(), ellipse)
+        shape = curve_run(args.name, ellipse.drawn(), ellipse)
     a, b = ellipse.a, ellipse.b
     tilt = math.degrees(ellipse.major.angle) % 180
     tilted = "" if tilt in (0, 180) else f", tilted {spell_angle(tilt)}"
@@ -50,7 +50,7 @@ def construct(args: Args) -> Made:
     }
     if method == "four centres":
         parts |= {piece.name.rpartition(".")[2]: piece.curve for piece in shape.pieces}
-        parts["true"] = as_run(f"{args.name}.true", ellipse.drawn(), ellipse)
+        parts["true"] = curve_run(f"{args.name}.true", ellipse.drawn(), ellipse)
     else:
         parts |= {piece.name.rpartition(".")[2]: piece.curve for piece in shape.pieces}
     working = (
@@ -67,12 +67,6 @@ def construct(args: Args) -> Made:
         parts,
         f"{args.name}.centre",
     )
-
-
-def as_run(owner: str, curves: Sequence[Curve], ellipse: Ellipse | None = None, closed: bool = True) -> Loop:
-    """Return arcs end to end as a numbered run that stands for a curve."""
-    pieces = tuple(piece_of(curve, f"{owner}.{index}") for index, curve in enumerate(curves, 1))
-    return Loop(pieces, closed, ellipse)
 
 
 def _ellipse(args: Args, centre: Point) -> Ellipse:

@@ -35,5 +35,5 @@ def why_not_cut(found: tuple[Finding, ...]) -> str:
     An open run, a doubled piece, an outline that crosses itself or another, a hole in nothing: a cutter would start
     and not come back, go over an edge twice, or cut where nobody looked.
     """
-    reasons = [f.message for f in found if f.rule in _CUT_RULES and f.weight in ("wrong", "look")]
+    reasons = [f.message for f in found if f.rule == "open" or (f.rule in _CUT_RULES and f.weight in ("wrong", "look"))]
     return "; ".join(dict.fromkeys(reasons))

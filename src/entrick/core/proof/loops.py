@@ -11,6 +11,8 @@ from .finding import Checked, Finding
 def inspect(checked: Checked) -> Iterator[Finding]:
     """Report each outline as closed, with area, length and middle of its area, or open, and by how much."""
     unit = checked.solution.unit
+    # A run that was asked for as an open one is no slip; it is not to be cut all the same.
+    meant = {entry.line for entry in checked.solution.entries if any(str(c) == "open" for c in entry.statement.clauses)}
     if not checked.runs and checked.solution.entries:
         yield Finding("look", "outline", "nothing is lined in yet: no outline to cut or to mark")
     for name, line, loop in checked.runs:
@@ -27,4 +29,4 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         else:
             place = checked.sheet.on_paper(loop.pieces[-1].exit)
             told = f"{name} is an open run: its ends are {spell(loop.gap, unit)} {unit} apart"
-            yield Finding("look", "outline", told, line, place)
+            yield Finding("note" if line in meant else "look", "open", told, line, place)

@@ -1,0 +1,80 @@
+"""``cone``: isometric, from the middle of its base along an axis to its apex."""
+
+from __future__ import annotations
+
+import math
+
+from ..geometry import Line, Loop, Point
+from ..geometry.isometric import AXES, FORESHORTENED, rhombus, tangents_to_arcs, true_ellipse
+from ..geometry.shapes import Curve
+from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..parts import curve_run, run
+from ..plan.errors import ClauseError
+from ..plan.forms import Form
+from .cylinder import PLANE_OF
+
+
+def construct(args: Args) -> Made:
+    """Construct a cone: its base, and the two edges from the apex that touch the base as it is drawn.
+
+    Parts: ``base`` (the whole curve), ``edge.1``, ``edge.2``, ``touch.1``, ``touch.2``, ``apex``, ``axis``.
+    """
+    foot, name = args.need("from").point("foot"), args.need("from").ref("foot").text
+    diameter, height = args.need("diameter").length("size"), args.need("height").length("height")
+    word = args.need("along").word("axis") if args.get("along") else "up"
+    scale = FORESHORTENED if args.get("projection") else 1.0
+    axis, plane, size = AXES[word], PLANE_OF[word], float(diameter) * scale
+    apex = foot + axis * (float(height) * scale)
+    true = args.get("true") is not None
+    if true:
+        ellipse = true_ellipse(foot, size, plane)
+        turns = ellipse.touching_from(apex)
+        base = curve_run(f"{args.name}.base", ellipse.drawn(turns), ellipse)
+        found = [(Line.between(apex, ellipse.at(turn)), ellipse.at(turn)) for turn in turns]
+    else:
+        four = rhombus(foot, size, plane)
+        base = run(f"{args.name}.base", [(f"arc{i}", arc) for i, arc in enumerate(four.arcs, 1)], True)
+        found = list(tangents_to_arcs(apex, four.arcs))
+    if len(found) != 2:
+        raise ClauseError(
+            "the apex lies over the base: the cone is too low for its edges to be seen", args.need("height").clause
+        )
+    (one, first), (other, second) = found
+    parts: dict[str, Point | Curve | Loop] = {
+        "base": base, "edge.1": one, "edge.2": other, "touch.1": first, "touch.2": second, "apex": apex,
+        "axis": Line.between(foot, apex), "foot": foot,
+        **{f"base.{piece.name.rpartition('.')[2]}": piece.curve for piece in base.pieces},
+    }  # fmt: skip
+    return Made(
+        base,
+        f"Cone {args.name} from {name}, Ø{args.say(diameter.value)}, {args.say(height.value)} {word}, its base "
+        f"{'true' if true else 'by four centres'}.",
+        (f"its edges touch {args.say(abs(first - foot))} from the middle, not at the ends of the long axis",),
+        (
+            Step(Tool.ANGLE, f"Draw the axis from {name} and set off the height", math.degrees(axis.angle) % 180,
+                 strokes=(Stroke(Line.between(foot, apex)), Stroke(apex, Role.POINT))),
+            Step(Tool.COMPASS, "Construct the base", strokes=(Stroke(base),)),
+            Step(Tool.STRAIGHTEDGE, "From the apex draw the two edges that touch the base",
+                 strokes=(Stroke(one), Stroke(other), Stroke(first), Stroke(second)),
+                 check="the edge is square to the radius of the arc it touches"),
+        ),
+        parts,
+    )  # fmt: skip
+
+
+KIND = Kind(
+    name="cone",
+    group="Isometric",
+    summary="isometric, from its base along an axis to its apex",
+    example="cap = cone, from P, diameter 50, height 60",
+    mistake="The edges are drawn to the ends of the long axis: they touch nearer the apex.",
+    forms=(
+        Form("from {foot:point}", needed=True),
+        Form("diameter {size:diameter}", needed=True),
+        Form("height {height:length}", needed=True),
+        Form("along {axis:up/right/left}"),
+        Form("true"),
+        Form("projection"),
+    ),
+    construct=construct,
+)

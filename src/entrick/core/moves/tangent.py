@@ -24,9 +24,7 @@ def construct(args: Args) -> Made:
     clause = args.need("to")
     ellipse, name = clause.run("curve").stands_for, clause.ref("curve").text
     if ellipse is None:
-        raise ClauseError(
-            f"{name} is no true ellipse; name one, or the  true  part of one drawn by four centres", clause.clause
-        )
+        raise ClauseError(f"{name} is no true ellipse; one drawn by four centres has it as {name}.true", clause.clause)
     turns, how = _turns(args, ellipse)
     options = [Option(_line(ellipse, turn, args), ellipse.at(turn), "tangent") for turn in turns]
     index, candidates = choose(options, args, "tangent")

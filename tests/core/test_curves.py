@@ -127,6 +127,7 @@ def test_places_of_an_ellipse_keep_the_sum_of_their_distances_to_the_foci(ellips
 
 @given(ellipses, st.builds(Point, st.floats(-200, 200), st.floats(-200, 200)), st.floats(0, 3.1))
 def test_tangents_of_an_ellipse_touch_and_do_not_cut(ellipse: Ellipse, point: Point, angle: float) -> None:
+    assume(abs(sum(abs(point - focus) for focus in ellipse.foci) - 2 * ellipse.a) > 1e-6)
     turns = ellipse.touching_from(point)
     for turn in turns:
         assume(abs(ellipse.at(turn) - point) > 1e-3)

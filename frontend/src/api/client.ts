@@ -15,6 +15,7 @@ import type {
   JobWithPlan,
   KindsOut,
   Lettering,
+  MethodsOut,
   OpenedOut,
   ProofOut,
   RegionsOut,
@@ -90,6 +91,7 @@ export const api = {
   regions: (text: string, spots: readonly (readonly [number, number])[], kind: string) =>
     json<RegionsOut>("POST", "/api/regions", { text, spots, kind }),
   opened: (text: string, step: number) => json<OpenedOut>("POST", "/api/opened", { text, step }),
+  methods: (text: string, line: number) => json<MethodsOut>("POST", "/api/methods", { text, line }),
   sheetChoices: (text: string) => json<ChoicesOut>("POST", "/api/sheet-choices", { text }),
   jobs: (archived: boolean) => json<JobsOut>("GET", `/api/jobs?archived=${archived}`),
   job: (id: number) => json<JobWithPlan>("GET", `/api/jobs/${id}`),

@@ -3,6 +3,7 @@ import type { Entry, FormOut, KindOut, SlotOut, StepOut, WorkOut } from "../api/
 import { useBench } from "../state/bench";
 import { Figures } from "../ui/Figures";
 import { PickButton } from "../ui/PickButton";
+import { Methods } from "./Methods";
 
 interface Props {
   entry: Entry;
@@ -103,6 +104,7 @@ export function SettingCard({ entry, work, kind }: Props) {
           ))}
         </ol>
       )}
+      {kind?.forms.some((form) => form.key === "by") && !entry.error && <Methods entry={entry} />}
       {entry.mistake && (
         <p className="border-l-4 border-[#8b8f85] pl-2 text-[15px]">
           <span className="font-semibold">Usual mistake.</span> {entry.mistake}

@@ -32,6 +32,8 @@ from .schemas import (
     ExportPath,
     InsertLine,
     KindsOut,
+    MethodsIn,
+    MethodsOut,
     MoveLine,
     OpenedIn,
     OpenedOut,
@@ -127,6 +129,12 @@ def regions(body: RegionsIn) -> Response:
 def opened(body: OpenedIn) -> Response:
     """Open a step up into the classic construction behind it."""
     return _json(present.opened(work_out(body.text), body.step))
+
+
+@plans.post("/methods", responses={200: MethodsOut})
+def compared(body: MethodsIn) -> Response:
+    """Construct a statement by each of its methods."""
+    return _json(present.compared(work_out(body.text), body.line))
 
 
 @plans.post("/sheet-choices", responses={200: ChoicesOut})

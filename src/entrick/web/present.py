@@ -12,7 +12,9 @@ from ..core.desk import Work, work_out
 from ..core.display import draw_curves, draw_steps, ghosts
 from ..core.geometry import Point
 from ..core.kind import Kind
+from ..core.marks import reach
 from ..core.measure import Dimension, Quantity, Unit, spell, spell_angle
+from ..core.methods import methods
 from ..core.moves import kinds
 from ..core.plan.document import Chain, Statement, Unread
 from ..core.plan.forms import Slot, match_clause
@@ -39,6 +41,8 @@ from .schemas import (
     KindOut,
     MeasureOut,
     MendOut,
+    MethodOut,
+    MethodsOut,
     OpenedOut,
     ProofOut,
     RegionsOut,
@@ -133,6 +137,24 @@ def opened(done: Work, number: int) -> OpenedOut:
     step = next((step for step in done.steps if step.number == number), None)
     steps = opened_steps(step, done.kit, done.sheet) if step else ()
     return OpenedOut(steps=tuple(_step(each, done) for each in steps), marks=tuple(draw_steps(steps, done.sheet)))
+
+
+def compared(done: Work, line: int) -> MethodsOut:
+    """Present the methods of a statement side by side."""
+    found = methods(done, line)
+    drawn = [draw_steps(method.steps, done.sheet) for method in found]
+    spots = [spot for marks in drawn for mark in marks for spot in reach(mark)] or [(0.0, 0.0)]
+    xs, ys = [x for x, _ in spots], [y for _, y in spots]
+    return MethodsOut(
+        methods=tuple(
+            MethodOut(
+                said=method.said or "the usual way", row=method.row, told=method.told, settings=method.settings,
+                instruments=method.instruments, chosen=method.chosen, marks=tuple(marks),
+            )
+            for method, marks in zip(found, drawn, strict=True)
+        ),
+        box=(min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys)),
+    )  # fmt: skip
 
 
 def choices(done: Work) -> ChoicesOut:

@@ -305,6 +305,32 @@ class OpenedOut(BaseModel):
     marks: Marks
 
 
+class MethodsIn(BaseModel):
+    """A statement, by its line, whose methods are to be compared."""
+
+    text: PlanText
+    line: int
+
+
+class MethodOut(BaseModel):
+    """One method: the whole statement with it, what it takes, how close it comes, and what it draws."""
+
+    said: str
+    row: str
+    told: str
+    settings: int
+    instruments: tuple[str, ...]
+    chosen: bool
+    marks: Marks
+
+
+class MethodsOut(BaseModel):
+    """Every method of a statement, drawn in one box: left, bottom, width, height in mm on paper."""
+
+    methods: tuple[MethodOut, ...]
+    box: tuple[float, float, float, float]
+
+
 class ChoiceOut(BaseModel):
     """One thing to take for a part of the sheet, how the sheet line says it, and why or why not."""
 

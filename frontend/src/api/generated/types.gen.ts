@@ -1024,6 +1024,79 @@ export type MendOut = {
 };
 
 /**
+ * MethodOut
+ *
+ * One method: the whole statement with it, what it takes, how close it comes, and what it draws.
+ */
+export type MethodOut = {
+    /**
+     * Chosen
+     */
+    chosen: boolean;
+    /**
+     * Instruments
+     */
+    instruments: Array<string>;
+    /**
+     * Marks
+     */
+    marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Arrowhead | Lettering>;
+    /**
+     * Row
+     */
+    row: string;
+    /**
+     * Said
+     */
+    said: string;
+    /**
+     * Settings
+     */
+    settings: number;
+    /**
+     * Told
+     */
+    told: string;
+};
+
+/**
+ * MethodsIn
+ *
+ * A statement, by its line, whose methods are to be compared.
+ */
+export type MethodsIn = {
+    /**
+     * Line
+     */
+    line: number;
+    /**
+     * Text
+     */
+    text: string;
+};
+
+/**
+ * MethodsOut
+ *
+ * Every method of a statement, drawn in one box: left, bottom, width, height in mm on paper.
+ */
+export type MethodsOut = {
+    /**
+     * Box
+     */
+    box: [
+        number,
+        number,
+        number,
+        number
+    ];
+    /**
+     * Methods
+     */
+    methods: Array<MethodOut>;
+};
+
+/**
  * MoveLine
  *
  * Move a line so that it becomes line `to`.
@@ -1921,6 +1994,31 @@ export type PlansVocabularyKindsGetResponses = {
 };
 
 export type PlansVocabularyKindsGetResponse = PlansVocabularyKindsGetResponses[keyof PlansVocabularyKindsGetResponses];
+
+export type PlansComparedMethodsPostData = {
+    body: MethodsIn;
+    path?: never;
+    query?: never;
+    url: '/api/methods';
+};
+
+export type PlansComparedMethodsPostErrors = {
+    /**
+     * Unprocessable Entity
+     */
+    422: Array<ValidationErrorModel>;
+};
+
+export type PlansComparedMethodsPostError = PlansComparedMethodsPostErrors[keyof PlansComparedMethodsPostErrors];
+
+export type PlansComparedMethodsPostResponses = {
+    /**
+     * OK
+     */
+    200: MethodsOut;
+};
+
+export type PlansComparedMethodsPostResponse = PlansComparedMethodsPostResponses[keyof PlansComparedMethodsPostResponses];
 
 export type PlansOpenedOpenedPostData = {
     body: OpenedIn;

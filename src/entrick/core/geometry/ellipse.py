@@ -58,23 +58,27 @@ class Ellipse:
         return math.atan2(up, along)
 
     def nearest_turn(self, point: Point) -> float:
-        """Return the eccentric angle of the place nearest to a point (Newton's method on the square distance)."""
+        """Return the eccentric angle of the place nearest to a point."""
         ahead = point - self.centre
         x, y = ahead.dot(self.major) / self.a, ahead.dot(self.across) / self.b
-        starts = [math.atan2(y * self.a, x * self.b), math.atan2(y, x), 0.0, math.pi / 2, math.pi, -math.pi / 2]
 
         def far(turn: float) -> float:
             return math.hypot(self.a * math.cos(turn) - x, self.b * math.sin(turn) - y)
 
-        turn = min(starts, key=far)
+        # The nearest of many places lies next to the nearest of all; thirds, then Newton, come down to it.
+        parts = 72
+        turn = min((math.tau * index / parts for index in range(parts)), key=far)
+        low, high = turn - math.tau / parts, turn + math.tau / parts
         for _ in range(40):
+            first, second = low + (high - low) / 3, high - (high - low) / 3
+            low, high = (low, second) if far(first) < far(second) else (first, high)
+        turn = (low + high) / 2
+        for _ in range(3):
             cos, sin = math.cos(turn), math.sin(turn)
             slope = (self.b**2 - self.a**2) * cos * sin + self.a * x * sin - self.b * y * cos
             bend = (self.b**2 - self.a**2) * (cos * cos - sin * sin) + self.a * x * cos + self.b * y * sin
-            step = slope / bend if bend > 0 else math.copysign(0.1, slope)
-            turn -= step
-            if abs(step) < 1e-15:
-                break
+            if bend > 0 and abs(slope / bend) < 1e-4:
+                turn -= slope / bend
         return turn
 
     def distance(self, point: Point) -> float:

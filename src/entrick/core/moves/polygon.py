@@ -86,7 +86,7 @@ def _start(args: Args, centre: Point, half: float) -> float:
 
 
 def _method(args: Args, count: int):  # type: ignore[no-untyped-def]
-    if args.get("semicircle") is not None:
+    if args.get("by") is not None:
         off = _semicircle_error(count)
         return (
             f"by the semicircle: the first side comes out {abs(off):.2f}° {'wide' if off > 0 else 'narrow'} of "
@@ -217,7 +217,7 @@ KIND = Kind(
         Form("point {way:up/down/left/right}", "point"),
         Form("first corner at {angle:angle}", "at"),
         Form("corner towards {point:point}", "through"),
-        Form("by semicircle", "semicircle"),
+        Form("by semicircle", "by"),
     ),
     construct=construct,
 )

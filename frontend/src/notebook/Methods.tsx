@@ -1,0 +1,84 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, type Entry, type Mark } from "../api/client";
+import { MarkShape } from "../sheet/MarkShape";
+import { useBench } from "../state/bench";
+import { Figures } from "../ui/Figures";
+
+/** The methods of a construction side by side: small pictures at the actual proportions, what each takes and costs. */
+export function Methods({ entry }: { entry: Entry }) {
+  const { text, edit } = useBench();
+  const [shown, setShown] = useState(false);
+  const { data } = useQuery({
+    queryKey: ["methods", text, entry.line],
+    queryFn: () => api.methods(text, entry.line),
+    enabled: shown,
+  });
+  return (
+    <div>
+      <button className="act" aria-expanded={shown} onClick={() => setShown(!shown)}>
+        {shown ? "Put the methods away" : "Compare methods"}
+      </button>
+      {shown && data && data.methods.length === 0 && <p className="text-pencil">There is only one.</p>}
+      {shown && data && data.methods.length > 0 && (
+        <table className="mt-2 w-full text-left text-[15px]">
+          <thead>
+            <tr className="border-b border-ink">
+              {["Method", "Settings", "Instruments", "How close"].map((head) => (
+                <th key={head} scope="col" className="pr-2 font-semibold">
+                  {head}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {data.methods.map((method) => (
+              <tr key={method.said} className="border-b border-ruling align-top">
+                <td className="py-1 pr-2">
+                  <button
+                    className="act w-28"
+                    aria-pressed={method.chosen}
+                    onClick={() => void edit({ op: "line", line: entry.line, text: method.row })}
+                  >
+                    <Picture marks={method.marks as unknown as Mark[]} box={data.box} />
+                    {method.said}
+                  </button>
+                </td>
+                <td className="py-1 pr-2">{method.settings}</td>
+                <td className="py-1 pr-2">{method.instruments.join(", ")}</td>
+                <td className="py-1">
+                  <Figures text={method.told} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </div>
+  );
+}
+
+function Picture({ marks, box }: { marks: Mark[]; box: readonly [number, number, number, number] }) {
+  const [x, y, width, height] = box;
+  const room = 0.04 * Math.max(width, height);
+  const top = y + height;
+  const stroke = Math.max(width, height) / 110;
+  return (
+    <svg
+      viewBox={`${x - room} ${-room} ${width + 2 * room} ${height + 2 * room}`}
+      className="sheet mb-1 block h-20 w-full bg-paper"
+      fill="none"
+      aria-hidden="true"
+    >
+      {marks.map((mark, i) => (
+        <MarkShape
+          key={i}
+          mark={mark}
+          height={top}
+          className={mark.kind === "run" ? "mark-outline" : "mark-construction"}
+          width={mark.kind === "dot" ? stroke : mark.kind === "run" ? 1.6 * stroke : 0.6 * stroke}
+        />
+      ))}
+    </svg>
+  );
+}

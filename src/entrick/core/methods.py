@@ -1,0 +1,93 @@
+"""The same thing constructed by each of its methods, side by side: what they take, and how far off they are."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from .board import BoardStep
+from .desk import Work, work_out
+from .moves import kinds
+from .plan import edit
+from .plan.document import Clause, Statement
+from .plan.forms import Form, match_clause
+from .plan.writer import write_clauses, write_plan
+
+BY = "by"
+"""Key of the clauses that choose a method."""
+
+
+@dataclass(frozen=True)
+class Method:
+    """One method of constructing a statement.
+
+    Attributes
+    ----------
+    said : str
+        The clause that chooses it.
+    row : str
+        The whole statement with it.
+    told : str
+        What the working says of how close it comes.
+    steps : tuple of BoardStep
+    chosen : bool
+    """
+
+    said: str
+    row: str
+    told: str
+    steps: tuple[BoardStep, ...]
+    chosen: bool
+
+    @property
+    def settings(self) -> int:
+        """How many settings it takes."""
+        return sum(step.setting is not None for step in self.steps)
+
+    @property
+    def instruments(self) -> tuple[str, ...]:
+        """What it is done with, in the order of work."""
+        return tuple(dict.fromkeys(step.tool for step in self.steps))
+
+
+def methods(work: Work, line: int) -> tuple[Method, ...]:
+    """Return every method by which the statement on a line may be constructed; none where there is only one."""
+    entry = next((entry for entry in work.solution.entries if entry.line == line), None)
+    kind = kinds().get(entry.statement.kind) if entry else None
+    if entry is None or kind is None or entry.made is None:
+        return ()
+    statement = entry.statement
+    said = [clause for clause in statement.clauses if _key(clause, kind.forms) != BY]
+    chosen = next((str(clause) for clause in statement.clauses if _key(clause, kind.forms) == BY), "")
+    usual = next(iter(_phrases(kind.forms)), "")
+    text = write_plan(work.plan)
+    found = []
+    for phrase in _phrases(kind.forms):
+        row = _row(statement, said, phrase)
+        done = work_out(edit.set_line(text, line, row))
+        made = next((e.made for e in done.solution.entries if e.line == line), None)
+        if made is not None:
+            steps = tuple(step for step in done.steps if step.line == line)
+            told = made.working[-1] if made.working else ""
+            found.append(Method(phrase, row, told, steps, phrase == (chosen or usual)))
+    return tuple(found) if len(found) > 1 else ()
+
+
+def _key(clause: Clause, forms: tuple[Form, ...]) -> str:
+    match = match_clause(clause, forms)
+    return match.form.key if match else ""
+
+
+def _phrases(forms: tuple[Form, ...]) -> Iterator[str]:
+    by = [form for form in forms if form.key == BY]
+    if by and all(not form.slots for form in by):
+        yield ""
+    for form in by:
+        choices = form.slots[0].choices if form.slots else ("",)
+        for choice in choices:
+            yield " ".join(choice if part in form.slots else str(part) for part in form.parts).strip()
+
+
+def _row(statement: Statement, said: list[Clause], phrase: str) -> str:
+    parts = [statement.kind, *map(str, said), *([phrase] if phrase else [])]
+    return f"{statement.name} = {write_clauses(parts, statement)}"

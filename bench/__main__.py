@@ -82,6 +82,29 @@ def pick_of_thousand() -> Callable[[int], object]:
     return lambda index: region_at(done.solution, [Point(1.5 + index % 9, 1.5), Point(2.5 + index % 9, 1.5)])
 
 
+CURVES = {
+    "polygon": "polygon, 7 sides, centred on O, {} across flats",
+    "ellipse by circles": "ellipse, centred on O, axes {} and 56",
+    "ellipse by four centres": "ellipse, centred on O, axes {} and 56, by four centres",
+    "spiral": "spiral, about O, radius 10 to {}, 2 turns",
+    "helix of three turns": "helix, from O, diameter {}, lead 12, 3 turns",
+    "isometric circle": "isometric circle, centred on O, diameter {}, on top, by points",
+    "isometric box": "isometric box, from O, {} by 40 by 30",
+    "cylinder": "cylinder, from O, diameter {}, length 60, true",
+    "cone": "cone, from O, diameter {}, height 120, true",
+}
+
+
+def one_curve(row: str) -> Callable[[int], None]:
+    """Return the work of laying out one curve whose size changes."""
+
+    def work(index: int) -> None:
+        done = work_out(f"units mm\nsheet A3\nO = datum\nc = {row.format(f'{80 + (index + 2) / 1000:.3f}')}\n")
+        assert not done.solution.errors
+
+    return work
+
+
 PROBLEMS = [(100 + d, 30, 20 + d % 7, 140 + 3 * d) for d in range(12)]
 
 
@@ -147,6 +170,10 @@ def main() -> None:
     rows += [
         (f"{name.removesuffix('.entrick')}, one given changed", f"{median_ms(sample_part(name), 20):.1f} ms", "15 ms")
         for name in sample_plans()
+    ]
+    rows += [
+        (f"{kind} in a plan, its size changed", f"{median_ms(one_curve(row), 15):.1f} ms", "30 ms")
+        for kind, row in CURVES.items()
     ]
     slowest = sample_plans()["OY-055-pawl-spring-plate.entrick"]
     bare = slowest[: slowest.index("# finish")]

@@ -104,3 +104,21 @@ def test_a_template_is_pictured_by_its_hole(client: FlaskClient) -> None:
     picture = client.get("/api/pictures/setting.svg?tool=circle+template&value=18&unit=mm&graduation=1/2")
     assert picture.status_code == 200
     assert "<circle" in picture.text
+
+
+def test_methods_are_compared_by_what_they_take_and_how_close_they_come(client: FlaskClient) -> None:
+    text = "units mm\nO = datum\ne = ellipse, centred on O, axes 90 and 56, at 20, by foci\np = polygon, 7 sides, centred on O, side 30\nc = circle, centre O, radius 9\n"
+    found = post(client, "/api/methods", text=text, line=3)
+    said = {m["said"]: m for m in found["methods"]}
+    assert list(said) == ["by circles", "by trammel", "by rectangle", "by foci", "by four centres"]
+    assert [m["said"] for m in found["methods"] if m["chosen"]] == ["by foci"]
+    assert said["by four centres"]["told"].startswith("it departs")
+    assert all(m["settings"] > 0 and m["instruments"] and m["marks"] for m in found["methods"])
+    assert found["box"][2] > 80
+    chosen = post(client, "/api/work", text=text, edit={"op": "line", "line": 3, "text": said["by trammel"]["row"]})
+    assert "e = ellipse, centred on O, axes 90 and 56, at 20, by trammel\n" in chosen["text"]
+    sevens = post(client, "/api/methods", text=text, line=4)["methods"]
+    assert [m["said"] for m in sevens] == ["the usual way", "by semicircle"]
+    assert "comes out" in sevens[1]["told"]
+    assert post(client, "/api/methods", text=text, line=5)["methods"] == []
+    assert post(client, "/api/methods", text=text, line=99)["methods"] == []

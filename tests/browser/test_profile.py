@@ -14,7 +14,7 @@ from entrick.core.plan.writer import write_content
 from entrick.demo import sample_plans
 
 Open = Callable[[str], int]
-PARTS = [name for name in sorted(sample_plans()) if name > "OY-03"]
+PARTS = [name for name in sorted(sample_plans()) if "OY-03" < name < "OY-064"]
 
 PLATE = (
     'plan "Cover"\ndrawing OY-903\nunits mm\nsheet A4 landscape, scale 1:1, border 10\ngiven w = 80 "wide"\n'
@@ -214,3 +214,31 @@ def test_counts_and_chains_stand_among_the_givens(page: Page, bench: Open) -> No
     expect(page.get_by_text("20 + 25 + 15 = 60")).to_be_visible()
     page.get_by_label("top", exact=True).fill("20 ? 30, overall 60")
     expect(page.get_by_text("20 + 10 + 30 = 60")).to_be_visible()
+
+
+def test_methods_of_an_ellipse_are_compared_and_chosen_on_the_card(page: Page, bench: Open) -> None:
+    bench("units mm\nO = datum\ne = ellipse, centred on O, axes 90 and 56\nrim = line in, e\n")
+    page.locator("li[data-line] > button").nth(1).click()
+    page.get_by_role("button", name="Compare methods").click()
+    rows = page.get_by_role("article").get_by_role("row")
+    expect(rows).to_have_count(6)
+    expect(rows.filter(has_text="by four centres")).to_contain_text("it departs 0.557 at most")
+    expect(page.get_by_role("button", name="by circles", exact=True)).to_have_attribute("aria-pressed", "true")
+    page.get_by_role("button", name="by four centres", exact=True).click()
+    expect(page.get_by_role("button", name="by four centres", exact=True)).to_have_attribute("aria-pressed", "true")
+    expect(page.locator(".mark-outline")).to_have_count(4)
+    page.get_by_role("button", name="Undo").click()
+    expect(page.locator(".mark-outline")).to_have_count(1)
+
+
+def test_an_isometric_job_is_laid_out_from_its_solids(page: Page, bench: Open) -> None:
+    bench("units mm\nsheet A3 landscape, scale 1:1\nO = datum\n")
+    for row in ("post = cylinder, from O, diameter 70, length 55", "cap = cone, from post.middle, diameter 70, height 40",
+                "rim = line in, post", "left = line in, cap.edge.1, open"):  # fmt: skip
+        next_line(page).fill(row)
+        next_line(page).press("Enter")
+        expect(next_line(page)).to_have_value("")
+    expect(page.get_by_role("alert")).to_have_count(0)
+    expect(page.locator(".mark-outline").first).to_be_attached()
+    page.get_by_role("tab", name=re.compile("Findings")).click()
+    expect(page.get_by_text(re.compile("left is an open run"))).to_be_visible()

@@ -36,7 +36,7 @@ export function Methods({ entry }: { entry: Entry }) {
               <tr key={method.said} className="border-b border-ruling align-top">
                 <td className="py-1 pr-2">
                   <button
-                    className="act w-28"
+                    className="act w-36"
                     aria-pressed={method.chosen}
                     onClick={() => void edit({ op: "line", line: entry.line, text: method.row })}
                   >
@@ -66,7 +66,7 @@ function Picture({ marks, box }: { marks: Mark[]; box: readonly [number, number,
   return (
     <svg
       viewBox={`${x - room} ${-room} ${width + 2 * room} ${height + 2 * room}`}
-      className="sheet mb-1 block h-20 w-full bg-paper"
+      className="sheet mb-1 block h-24 w-full bg-paper"
       fill="none"
       aria-hidden="true"
     >

@@ -41,6 +41,7 @@ export function SettingCard({ entry, work, kind }: Props) {
           ))}
         </ul>
       )}
+      {kind?.forms.some((form) => form.key === "by") && !entry.error && <Methods entry={entry} />}
       {steps.length > 0 && (
         <ol aria-label="Steps" className="border-t border-[#d5d7cf] pt-1">
           {steps.map((s) => (
@@ -104,7 +105,6 @@ export function SettingCard({ entry, work, kind }: Props) {
           ))}
         </ol>
       )}
-      {kind?.forms.some((form) => form.key === "by") && !entry.error && <Methods entry={entry} />}
       {entry.mistake && (
         <p className="border-l-4 border-[#8b8f85] pl-2 text-[15px]">
           <span className="font-semibold">Usual mistake.</span> {entry.mistake}

@@ -10,9 +10,8 @@ from ..core.board import BoardStep, opened_steps
 from ..core.classic import opens
 from ..core.desk import Work, work_out
 from ..core.display import draw_curves, draw_steps, ghosts
-from ..core.geometry import Point
+from ..core.geometry import Loop, Point
 from ..core.kind import Kind
-from ..core.marks import reach
 from ..core.measure import Dimension, Quantity, Unit, spell, spell_angle
 from ..core.methods import methods
 from ..core.moves import kinds
@@ -143,8 +142,14 @@ def compared(done: Work, line: int) -> MethodsOut:
     """Present the methods of a statement side by side."""
     found = methods(done, line)
     drawn = [draw_steps(method.steps, done.sheet) for method in found]
-    spots = [spot for marks in drawn for mark in marks for spot in reach(mark)] or [(0.0, 0.0)]
-    xs, ys = [x for x, _ in spots], [y for _, y in spots]
+    entry = next((entry for entry in done.solution.entries if entry.line == line), None)
+    boxes = [shape.box for shape in (entry.made.shapes if entry and entry.made else ()) if isinstance(shape, Loop)]
+    low = (
+        done.sheet.on_paper(Point(min(b[0].x for b in boxes), min(b[0].y for b in boxes))) if boxes else Point(0.0, 0.0)
+    )
+    high = done.sheet.on_paper(Point(max(b[1].x for b in boxes), max(b[1].y for b in boxes))) if boxes else low
+    # Some of what is drawn beside the curve belongs to the picture, but not all that runs out.
+    room = (high - low) * 0.12
     return MethodsOut(
         methods=tuple(
             MethodOut(
@@ -153,7 +158,7 @@ def compared(done: Work, line: int) -> MethodsOut:
             )
             for method, marks in zip(found, drawn, strict=True)
         ),
-        box=(min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys)),
+        box=(low.x - room.x, low.y - room.y, high.x - low.x + 2 * room.x, high.y - low.y + 2 * room.y),
     )  # fmt: skip
 
 

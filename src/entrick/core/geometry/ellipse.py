@@ -158,10 +158,10 @@ def four_centres(ellipse: Ellipse) -> tuple[Arc, ...]:
     )
 
 
-def departure(ellipse: Ellipse, curves: tuple[Line | Arc, ...], parts: int = 360) -> tuple[float, Point]:
+def departure(ellipse: Ellipse, curves: tuple[Line | Arc, ...], parts: int = 120) -> tuple[float, Point]:
     """Return by how much drawn curves depart most from an ellipse, and where on it.
 
-    Sampled at a degree apart and refined by thirds about the worst place.
+    Sampled three degrees apart and refined by thirds about the worst place.
     """
 
     def off(turn: float) -> float:
@@ -171,7 +171,7 @@ def departure(ellipse: Ellipse, curves: tuple[Line | Arc, ...], parts: int = 360
     turns = [math.tau * index / parts for index in range(parts)]
     worst = max(turns, key=off)
     low, high = worst - math.tau / parts, worst + math.tau / parts
-    for _ in range(60):
+    for _ in range(36):
         first, second = low + (high - low) / 3, high - (high - low) / 3
         if off(first) < off(second):
             low = first

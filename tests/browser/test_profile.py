@@ -226,9 +226,9 @@ def test_methods_of_an_ellipse_are_compared_and_chosen_on_the_card(page: Page, b
     expect(page.get_by_role("button", name="by circles", exact=True)).to_have_attribute("aria-pressed", "true")
     page.get_by_role("button", name="by four centres", exact=True).click()
     expect(page.get_by_role("button", name="by four centres", exact=True)).to_have_attribute("aria-pressed", "true")
-    expect(page.locator(".mark-outline")).to_have_count(4)
+    expect(page.get_by_test_id("strokes").locator(".mark-outline")).to_have_count(4)
     page.get_by_role("button", name="Undo").click()
-    expect(page.locator(".mark-outline")).to_have_count(1)
+    expect(page.get_by_test_id("strokes").locator(".mark-outline")).to_have_count(1)
 
 
 def test_an_isometric_job_is_laid_out_from_its_solids(page: Page, bench: Open) -> None:

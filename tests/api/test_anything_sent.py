@@ -58,7 +58,8 @@ def test_any_half_written_row_can_be_completed(client: FlaskClient, after: int, 
 
 @same_client
 @given(body=st.recursive(st.none() | st.booleans() | st.integers() | st.text(max_size=9), lambda i: st.lists(i, max_size=3) | st.dictionaries(st.sampled_from(["text", "edit", "op", "based_on", "after", "row"]), i, max_size=4), max_leaves=6),
-       path=st.sampled_from(["/api/work", "/api/complete", "/api/jobs", "/api/jobs/1/revisions", "/api/export/pdf"]))  # fmt: skip
+       path=st.sampled_from(["/api/work", "/api/complete", "/api/jobs", "/api/jobs/1/revisions", "/api/export/pdf", "/api/export/cutter", "/api/proof",
+       "/api/suggest", "/api/regions", "/api/opened", "/api/methods", "/api/sheet-choices"]))  # fmt: skip
 def test_any_body_is_answered_in_words(client: FlaskClient, body: object, path: str) -> None:
     answer = client.post(path, json=body)
     assert answer.status_code < 500, answer.text

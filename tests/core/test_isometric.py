@@ -1,0 +1,126 @@
+"""Isometric solids: lengths along the axes are true, parallels stay parallel, what is seen is told from what is not."""
+
+import math
+
+import pytest
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+
+from entrick.core.desk import Work, work_out
+from entrick.core.geometry import Line, Loop, Point
+from entrick.core.geometry.isometric import (
+    AXES,
+    FORESHORTENED,
+    PLANES,
+    SQUARE,
+    lean,
+    rhombus,
+    tangents_to_arcs,
+    true_ellipse,
+)
+
+HEAD = "units mm\nsheet A1 landscape, scale 1:1, border 10\nO = datum\n"
+sizes = st.integers(5, 90)
+
+
+def solved(rows: str) -> Work:
+    done = work_out(HEAD + rows)
+    assert not done.solution.errors, done.solution.errors
+    return done
+
+
+def part(done: Work, name: str) -> object:
+    owner, _, key = name.partition(".")
+    return done.solution.figure.items[owner].parts[key]
+
+
+def point(done: Work, name: str) -> Point:
+    found = part(done, name)
+    assert isinstance(found, Point)
+    return found
+
+
+def edge(done: Work, name: str) -> Line:
+    found = part(done, name)
+    assert isinstance(found, Line)
+    return found
+
+
+@given(sizes, sizes, sizes, st.booleans())
+def test_edges_of_a_box_run_along_the_axes_at_their_lengths(w: int, d: int, h: int, projected: bool) -> None:
+    done = solved(f"b = isometric box, from O, {w} by {d} by {h}{', projection' if projected else ''}\n")
+    scale = FORESHORTENED if projected else 1.0
+    lengths = {"right": w * scale, "left": d * scale, "up": h * scale}
+    for name in (*(f"edge.{i}" for i in range(1, 10)), *(f"behind.{i}" for i in range(1, 4))):
+        line = edge(done, f"b.{name}")
+        (axis,) = [word for word, way in AXES.items() if abs(line.direction.cross(way)) < 1e-9]
+        assert line.end == pytest.approx(lengths[axis])
+    outline = done.solution.figure.items["b"].shape
+    assert isinstance(outline, Loop)
+    faces = [part(done, f"b.{face}") for face in ("top", "left", "right")]
+    assert abs(outline.area) == pytest.approx(sum(abs(face.area) for face in faces if isinstance(face, Loop)))
+
+
+@given(sizes, st.sampled_from(list(PLANES)))
+def test_circles_on_a_face_touch_the_middles_of_its_sides(side: int, plane: str) -> None:
+    """A box of equal sides with a circle on each face: neighbours touch the shared edge in the same place."""
+    done = solved(
+        f"b = isometric box, from O, {side} by {side} by {side}\n"
+        + "".join(f"{p} = isometric circle, centred on b.{p}_middle, diameter {side}, on {p}\n" for p in PLANES)
+    )
+    touches = [point(done, f"{plane}.touch.{i}") for i in range(1, 5)]
+    face = part(done, f"b.{plane}")
+    assert isinstance(face, Loop)
+    for spot in touches:
+        assert min(abs(spot - (p.entry + p.exit) * 0.5) for p in face.pieces) < 1e-9 * side * 100
+    others = [point(done, f"{other}.touch.{i}") for other in PLANES if other != plane for i in range(1, 5)]
+    assert sum(any(abs(spot - other) < 1e-7 for other in others) for spot in touches) == 2
+
+
+@pytest.mark.parametrize(("plane", "degrees"), [("top", 0), ("right", 60), ("left", -60)])
+def test_which_way_an_isometric_circle_leans(plane: str, degrees: float) -> None:
+    """Level on top, at 60° on the side planes (common practice, no source)."""
+    assert math.degrees(lean(plane)) % 180 == pytest.approx(degrees % 180)
+    done = solved(f"c = isometric circle, centred on O, diameter 40, on {plane}, by template\n")
+    working = done.solution.entries[-1].made.working  # type: ignore[union-attr]
+    assert any("Ø40 hole" in row for row in working)
+    assert abs(edge(done, "c.short").direction.cross(SQUARE[plane])) < 1e-9
+
+
+@given(sizes, st.sampled_from(list(PLANES)), st.floats(0, 6.28), st.floats(1.05, 4))
+def test_tangents_to_a_ring_of_arcs_touch_and_leave_it_on_one_side(d: int, plane: str, turn: float, out: float) -> None:
+    four = rhombus(Point(0, 0), d, plane)
+    point = true_ellipse(Point(0, 0), d * out, plane).at(turn)
+    assume(min(abs(point - arc.centre) - arc.radius for arc in four.arcs if arc.radius < d / 2) > -1e9)
+    found = tangents_to_arcs(point, four.arcs)
+    spots = [arc.at(arc.start + arc.sweep * k / 40) for arc in four.arcs for k in range(41)]
+    for line, touch in found:
+        offs = [line.offset_of(spot) for spot in spots]
+        assert min(offs) > -1e-7 * d or max(offs) < 1e-7 * d
+        assert abs(line.offset_of(touch)) < 1e-9 * d
+    if out > 1.3:
+        assert len(found) == 2
+
+
+@settings(max_examples=30)
+@given(sizes, sizes, st.sampled_from(["up", "right", "left"]), st.booleans())
+def test_a_cylinder_is_its_end_moved_along_the_axis(d: int, length: int, along: str, true: bool) -> None:
+    done = solved(f"c = cylinder, from O, diameter {d}, length {length}, along {along}{', true' if true else ''}\n")
+    for number in (1, 2):
+        line = edge(done, f"c.edge.{number}")
+        assert line.end == pytest.approx(length)
+        assert abs(line.direction.cross(AXES[along])) < 1e-9
+    end, near, far, hidden = (part(done, f"c.{name}") for name in ("end", "near", "far", "hidden"))
+    outline = done.solution.figure.items["c"].shape
+    for run in (end, near, far, hidden, outline):
+        assert isinstance(run, Loop)
+    assert far.length + hidden.length == pytest.approx(end.length, rel=1e-6)  # type: ignore[union-attr]
+    across = abs(point(done, "c.touch.1") - point(done, "c.touch.2"))
+    swept = across * length * abs((point(done, "c.touch.1") - point(done, "c.touch.2")).unit.cross(AXES[along]))
+    assert abs(outline.area) == pytest.approx(abs(end.area) + swept, rel=1e-6)  # type: ignore[union-attr]
+
+
+def test_steps_of_a_solid_leave_the_hidden_half_light() -> None:
+    done = solved("c = cylinder, from O, diameter 40, length 60\nrim = line in, c\nback = hidden, c.hidden, open\n")
+    assert any(s.check == "the hidden half stays light" for s in done.steps)
+    assert {m.role for m in done.display.marks} >= {"construction", "outline", "hidden"}

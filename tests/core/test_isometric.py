@@ -124,3 +124,40 @@ def test_steps_of_a_solid_leave_the_hidden_half_light() -> None:
     done = solved("c = cylinder, from O, diameter 40, length 60\nrim = line in, c\nback = hidden, c.hidden, open\n")
     assert any(s.check == "the hidden half stays light" for s in done.steps)
     assert {m.role for m in done.display.marks} >= {"construction", "outline", "hidden"}
+
+
+@settings(max_examples=40)
+@given(st.integers(10, 60), st.integers(10, 60), st.integers(3, 50), st.integers(0, 5), st.sampled_from(list(PLANES)))
+def test_a_rounded_block_is_its_face_carried_back(w: int, h: int, thick: int, radius: int, plane: str) -> None:
+    """The face less its corners; the outline is the face and what it sweeps over; no corner where a round is touched."""
+    rounded = f", rounded {radius}" if radius else ""
+    done = solved(f"b = isometric block, centred on O, {w} by {h}, on {plane}, thick {thick}{rounded}\n")
+    face, outline, near, far, hidden = (
+        part(done, f"b.{name}") for name in ("face", "outline", "near", "far", "hidden")
+    )
+    for run in (face, outline, near, far, hidden):
+        assert isinstance(run, Loop)
+    u, v = PLANES[plane]
+    square = abs(u.cross(v)) * w * h
+    lost = (2 * radius) ** 2 * abs(u.cross(v)) - abs(
+        sum(arc.radius**2 * arc.sweep + arc.centre.cross(arc.last - arc.first) for arc in rhombus(Point(0, 0), 2 * radius, plane).arcs) / 2
+    ) if radius else 0.0  # fmt: skip
+    assert abs(face.area) == pytest.approx(square - lost)  # type: ignore[union-attr]
+    edges = [edge(done, f"b.edge.{number}") for number in (1, 2)]
+    assert all(line.end == pytest.approx(thick) for line in edges)
+    assert all(abs(line.direction.cross(SQUARE[plane])) < 1e-9 for line in edges)
+    across = abs((edges[0].at(0.0) - edges[1].at(0.0)).cross(edges[0].direction))
+    assert abs(outline.area) == pytest.approx(abs(face.area) + across * thick)  # type: ignore[union-attr]
+    assert far.length + hidden.length == pytest.approx(face.length)  # type: ignore[union-attr]
+    if radius:
+        smooth = [j for j in outline.junctions if abs(j.turn) < 1e-6]  # type: ignore[union-attr]
+        assert len(smooth) == len(outline.junctions)  # type: ignore[union-attr]
+
+
+@pytest.mark.parametrize(("row", "told"), [
+    ("b = isometric block, centred on O, 60 by 40, on top, thick 0\n", "more than nought"),
+    ("b = isometric block, centred on O, 60 by 40, on top, thick 9, rounded 21\n", "at most half its shorter edge"),
+    ("c = cylinder, from O, diameter 9, length 0\n", "more than nought long"),
+])  # fmt: skip
+def test_solids_that_cannot_be_are_refused(row: str, told: str) -> None:
+    assert told in work_out(HEAD + row).solution.errors[0].message

@@ -161,3 +161,27 @@ def test_a_rounded_block_is_its_face_carried_back(w: int, h: int, thick: int, ra
 ])  # fmt: skip
 def test_solids_that_cannot_be_are_refused(row: str, told: str) -> None:
     assert told in work_out(HEAD + row).solution.errors[0].message
+
+
+def test_on_ruled_paper_settings_are_counted_in_squares() -> None:
+    """A radius of 1 in on quarter-inch squares is four squares out each way (common practice, no source)."""
+    text = "units in\nsheet A3, border 10 mm, ground isometric 1/4\nO = datum\nc = circle, centre O, radius 1\n"
+    done = work_out(text)
+    assert not done.sheet.errors
+    assert done.steps[-1].setting is not None
+    assert done.steps[-1].setting.told.endswith("4 squares of the ground")
+    ruled = [
+        m
+        for m in done.display.marks
+        if m.role == "guide" and m.kind == "line" and math.hypot(m.x2 - m.x1, m.y2 - m.y1) > 20
+    ]
+    turns = {round(math.degrees(math.atan2(m.y2 - m.y1, m.x2 - m.x1)) % 180) for m in ruled}  # type: ignore[union-attr]
+    assert {30, 90, 150} <= turns
+    plumb = sorted(m.x1 for m in ruled if m.kind == "line" and abs(m.x1 - m.x2) < 1e-9)
+    assert plumb[1] - plumb[0] == pytest.approx(6.35 * math.sqrt(3) / 2)
+    low, high = done.sheet.space
+    assert all(low.x - 1e-6 <= x <= high.x + 1e-6 for m in ruled if m.kind == "line" for x in (m.x1, m.x2))
+    squares = work_out(text.replace("ground isometric 1/4", "ground squares 1/2"))
+    assert squares.steps[-1].setting is not None
+    assert squares.steps[-1].setting.told.endswith("2 squares of the ground")
+    assert "2 to 100 mm" in work_out(text.replace("1/4", "1/64")).sheet.errors[0].message

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import lru_cache
 
@@ -78,7 +78,7 @@ def board_steps(solution: Solution, kit: Kit, sheet: Sheet) -> tuple[BoardStep, 
     tuple of BoardStep
     """
     steps: list[BoardStep] = []
-    set_step = _setter(kit, sheet.scale, solution.unit)
+    set_step = _setter(kit, sheet.scale, solution.unit, sheet.square)
     for entry in solution.entries:
         if entry.made and entry.made.placing:
             steps.extend(_placing(entry, kit, sheet))
@@ -106,7 +106,7 @@ def opened_steps(step: BoardStep, kit: Kit, sheet: Sheet) -> tuple[BoardStep, ..
     """
     if step.source is None:
         return ()
-    set_step = _setter(kit, sheet.scale, sheet.unit)
+    set_step = _setter(kit, sheet.scale, sheet.unit, sheet.square)
     found = opened(step.source, HANDY / sheet.factor)
     return tuple(
         _board_step(number, step.line, step.name, each, *set_step(each)) for number, each in enumerate(found, 1)
@@ -130,12 +130,15 @@ def _placing(entry: Entry, kit: Kit, sheet: Sheet) -> list[BoardStep]:
 
 
 @lru_cache(maxsize=16)
-def _setter(kit: Kit, scale: Scale, unit: Unit) -> Callable[[Step], tuple[str, Setting | None]]:
+def _setter(kit: Kit, scale: Scale, unit: Unit, square: float = 0.0) -> Callable[[Step], tuple[str, Setting | None]]:
     """Return what names the instrument of a step and what to set on it; steps seen before are kept."""
 
     @lru_cache(maxsize=4096, typed=True)
     def setting_of(is_angle: bool, value: Number) -> Setting:
-        return angle_setting(value, kit) if is_angle else length_setting(value, kit, scale, unit)
+        if is_angle:
+            return angle_setting(value, kit)
+        setting = length_setting(value, kit, scale, unit)
+        return replace(setting, told=f"{setting.told}, {_squares(setting, kit, square)}") if square else setting
 
     @lru_cache(maxsize=4096, typed=True)
     def hole_of(radius: Number) -> Setting | None:
@@ -154,6 +157,13 @@ def _setter(kit: Kit, scale: Scale, unit: Unit) -> Callable[[Step], tuple[str, S
         return _tool(step, kit, setting), setting
 
     return set_step
+
+
+def _squares(setting: Setting, kit: Kit, square: float) -> str:
+    """Return a setting counted in the squares of ruled paper."""
+    count = setting.drawn * float(kit.unit.mm) / square
+    told = f"{round(count)}" if abs(count - round(count)) < 1e-9 else f"{count:.2f}"
+    return f"{told} square{'' if told == '1' else 's'} of the ground"
 
 
 def _is_templated(step: Step) -> bool:

@@ -38,7 +38,7 @@ def build_display(solution: Solution, steps: Sequence[BoardStep], sheet: Sheet) 
     -------
     DisplayList
     """
-    marks = [*_border(sheet), *_strip(solution, sheet)]
+    marks = [*_ground(sheet), *_border(sheet), *_strip(solution, sheet)]
     letters: list[tuple[str, Point, int, int]] = []
     named: dict[str, dict[Shape | Loop, str]] = {}
     for step in steps:
@@ -183,6 +183,41 @@ def _ends(line: Line, sheet: Sheet) -> tuple[Point, Point] | None:
     if not start < end:
         return None
     return through + line.direction * start, through + line.direction * end
+
+
+def _ground(sheet: Sheet) -> list[Mark]:
+    """Rule the paper in squares, or along the isometric axes, through the datum."""
+    if not sheet.square:
+        return []
+    low, high = sheet.space
+    directions = {"squares": ((1.0, 0.0), (0.0, 1.0))}.get(
+        sheet.ground, ((0.0, 1.0), (math.cos(math.pi / 6), 0.5), (-math.cos(math.pi / 6), 0.5))
+    )
+    # On isometric paper the sides of the rhombs are the squares; ruled lines lie √3/2 of them apart.
+    apart = sheet.square * (1.0 if sheet.ground == "squares" else math.sqrt(3) / 2)
+    marks: list[Mark] = []
+    for dx, dy in directions:
+        across = Point(-dy, dx)
+        corners = [Point(x, y) - sheet.origin for x in (low.x, high.x) for y in (low.y, high.y)]
+        offs = [corner.dot(across) for corner in corners]
+        for index in range(math.ceil(min(offs) / apart), math.floor(max(offs) / apart) + 1):
+            ends = _clipped(sheet.origin + across * (index * apart), Point(dx, dy), low, high)
+            if ends is not None:
+                marks.append(DrawnLine(ends[0].x, ends[0].y, ends[1].x, ends[1].y, "guide"))
+    return marks
+
+
+def _clipped(through: Point, ahead: Point, low: Point, high: Point) -> tuple[Point, Point] | None:
+    """Return what of an endless line lies in a box."""
+    start, end = -math.inf, math.inf
+    for place, step, least, most in ((through.x, ahead.x, low.x, high.x), (through.y, ahead.y, low.y, high.y)):
+        if abs(step) < 1e-12:
+            if not least <= place <= most:
+                return None
+            continue
+        one, other = sorted(((least - place) / step, (most - place) / step))
+        start, end = max(start, one), min(end, other)
+    return (through + ahead * start, through + ahead * end) if start < end else None
 
 
 def _border(sheet: Sheet) -> list[Mark]:

@@ -52,6 +52,9 @@ BORDERS = (
 )
 """Schools of border: what each is called, and how the sheet line says it (ISO 5457; the inch one common practice)."""
 
+FINEST_SQUARE = 2.0
+"""Ruled squares smaller than this, mm, are a grey field."""
+
 FORMS = (
     Form("{paper:" + "/".join(PAPERS) + "} {way:landscape/portrait}", "paper"),
     Form("{paper:" + "/".join(PAPERS) + "}", "paper"),
@@ -60,6 +63,7 @@ FORMS = (
     Form("border filing", "filing"),
     Form("border {border:length}"),
     Form("dimensions {lettering:aligned/unidirectional}", "dimensions"),
+    Form("ground {which:isometric/squares} {size:length}", "ground"),
 )
 
 
@@ -89,6 +93,10 @@ class Sheet:
         Dimensions, centre lines, hatching and labels in mm from the datum, each with its line of the plan.
     room : tuple of two Points
         Lower left and upper right of the view with its dimensions.
+    ground : str
+        "isometric" or "squares" where the paper is ruled so, else empty.
+    square : float
+        Side of its squares, mm; 0 on plain paper.
     """
 
     width: float
@@ -106,6 +114,8 @@ class Sheet:
     aligned: bool = True
     finish: tuple[Finished, ...] = ()
     room: tuple[Point, Point] = (Point(0.0, 0.0), Point(0.0, 0.0))
+    ground: str = ""
+    square: float = 0.0
 
     @cached_property
     def factor(self) -> float:
@@ -154,7 +164,8 @@ def lay_out(solution: Solution) -> Sheet:
     nowhere = Point(0.0, 0.0)
     bare = Sheet(
         said.width, said.height, said.border, said.scale, solution.unit, nowhere, (nowhere, nowhere), (), said.errors,
-        said.name, said.left, STRIP + (SECOND_ROW if titled else 0.0), said.aligned,
+        said.name, said.left, STRIP + (SECOND_ROW if titled else 0.0), said.aligned, ground=said.ground,
+        square=said.square,
     )  # fmt: skip
     return lay_out_at(solution, bare)
 
@@ -257,6 +268,8 @@ class _Read:
     aligned: bool = True
     errors: tuple[PlanError, ...] = ()
     name: str = "A4 landscape"
+    ground: str = ""
+    square: float = 0.0
 
 
 def _read(line: SheetLine | None, solution: Solution) -> _Read:
@@ -294,6 +307,11 @@ def _said(line: SheetLine, solution: Solution) -> _Read:
                 read = replace(read, border=10.0, left=FILING)
             case "dimensions":
                 read = replace(read, aligned=words["lettering"] == "aligned")
+            case "ground":
+                square = _mm(match.slots["size"][0], solution.quantities, solution.unit)
+                if not FINEST_SQUARE <= square <= 100:
+                    raise ClauseError(f"squares of a ground are {FINEST_SQUARE:g} to 100 mm", match.clause)
+                read = replace(read, ground=words["which"], square=square)
     if not 50 <= min(read.width, read.height) <= max(read.width, read.height) <= 5000:
         raise ClauseError("a sheet is between 50 mm and 5 m each way")
     if not read.border >= 0 or read.left + read.border + STRIP >= min(read.width, read.height) - 10:

@@ -185,3 +185,18 @@ def test_on_ruled_paper_settings_are_counted_in_squares() -> None:
     assert squares.steps[-1].setting is not None
     assert squares.steps[-1].setting.told.endswith("2 squares of the ground")
     assert "2 to 100 mm" in work_out(text.replace("1/4", "1/64")).sheet.errors[0].message
+
+
+def test_isometric_dimensions_run_along_the_axes_with_their_extension_lines() -> None:
+    rows = (
+        "b = isometric box, from O, 60 by 40 by 30\nrim = line in, b\nd1 = dimension, from b.near to b.right_low, isometric up, below\n"
+        "d2 = dimension, from b.near to b.left_low, isometric up, below\nd3 = dimension, from b.right_low to b.top_right, isometric right, right\n"
+    )
+    done = solved(rows)
+    texts = {m.text: m.angle for m in done.display.marks if m.kind == "text" and m.role == "dimension"}
+    assert {text: round(angle) % 180 for text, angle in texts.items()} == {"60": 30, "40": 150, "30": 90}
+    lines = [m for m in done.display.marks if m.kind == "line" and m.role == "dimension"]
+    turns = {round(math.degrees(math.atan2(m.y2 - m.y1, m.x2 - m.x1))) % 180 for m in lines}
+    assert turns == {30, 90, 150}
+    refused = work_out(HEAD + rows + "d4 = dimension, from b.near to b.top_near, isometric up\n").solution.errors
+    assert "along another axis" in refused[0].message

@@ -37,6 +37,8 @@ class LinearDimension:
     row : int
         Dimension lines out from the view, the first 10 mm; 0 for the first that is free.
     text : str
+    off : Point or None
+        Direction of the extension lines where they are not square to the dimension line: an isometric axis.
     """
 
     first: Point
@@ -45,6 +47,7 @@ class LinearDimension:
     side: str
     row: int
     text: str
+    off: Point | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -156,7 +156,8 @@ def _linear(note: LinearDimension, view: View) -> Iterator[Mark]:
     out = FIRST + (note.row - 1) * NEXT
     if note.way == "aligned":
         ahead = (second - first).unit
-        away = ahead.normal if ahead.normal.dot(SIDES[note.side]) >= 0 else -ahead.normal
+        square = note.off if note.off is not None else ahead.normal
+        away = square if square.dot(SIDES[note.side]) >= 0 else -square
         ends = (first + away * out, second + away * out)
     else:
         level = note.way == "level"

@@ -8,6 +8,7 @@ from fractions import Fraction
 from itertools import pairwise
 
 from ..geometry import Arc, Circle, Line, Point, meet
+from ..geometry.isometric import AXES
 from ..kind import Args, Kind, Made, Said, Step, Tool
 from ..measure import Number, spell_angle
 from ..notes import AngleDimension, LinearDimension, Note, RoundDimension
@@ -84,14 +85,20 @@ def _straight(args: Args, said: Said) -> tuple[list[Note], str]:
             raise ClauseError("a chain of dimensions has at least two points", said.clause)
     pairs = list(pairwise(spots)) if said.key != "edge" else [(spots[0], spot) for spot in spots[1:]]
     notes: list[Note] = []
+    axis = args.get("isometric")
+    off = AXES[axis.word("axis")] if axis else None
+    if axis and way != "aligned":
+        raise ClauseError("an isometric dimension lies along its points, neither level nor plumb", axis.clause)
     for index, (a, b) in enumerate(pairs):
+        if off is not None and abs(off.cross((b - a).unit)) < 1e-9:
+            raise ClauseError("the extension lines run along another axis than the dimension", said.clause)
         size = {"level": abs(b.x - a.x), "plumb": abs(b.y - a.y)}.get(way, abs(b - a))
         if size <= same(max(abs(a), abs(b), 1.0)):
             raise ClauseError(f"there is no distance {way} to dimension between these points", said.clause)
         told = text.word("text") if text else measured(args, size)
         told = f"{count.count('count')}× {told}" if count else told
         placed = row + index if row and said.key == "edge" else row
-        notes.append(LinearDimension(a, b, way, side, placed, told))
+        notes.append(LinearDimension(a, b, way, side, placed, told, off))
     how = {"from": "from", "chain": "in a chain", "edge": "from a common edge"}[said.key]
     return notes, f"{how} {' to '.join(names)}"
 
@@ -176,6 +183,7 @@ KIND = Kind(
         Form("angle between {first:line} [and] {second:line}", "angle of lines"),
         Form("level"),
         Form("plumb"),
+        Form("isometric {axis:right/left/up}", "isometric"),
         Form("{side:above/below/left/right}", "side"),
         Form("row {count:count}"),
         Form("at {angle:angle}"),

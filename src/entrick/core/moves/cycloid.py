@@ -67,8 +67,8 @@ def construct(args: Args) -> Made:
         shape,
         f"Cycloid {args.name} {told}, rolling radius {args.say(size.value)}, {turns.text} turns.",
         (
-            f"a turn rolls 2π × {args.say(size.value)} = {args.say(math.tau * radius)}, each {spell_angle(360 / PARTS)} "
-            f"{args.say(math.tau * radius / PARTS)}",
+            f"a turn rolls 2π × {args.say(size.value)} = {args.say(math.tau * radius)}, "
+            f"{args.say(math.tau * radius / PARTS)} for each {spell_angle(360 / PARTS)}",
             f"{args.say(shape.length)} long",
         ),
         (

@@ -202,3 +202,16 @@ def test_an_arc_of_a_view_is_dimensioned_where_it_is_seen() -> None:
     tips = [m for m in marks(done, "dimension", Arrowhead) if isinstance(m, Arrowhead)]
     assert all(low.x - 40 < m.x < high.x + 40 and low.y - 40 < m.y < high.y + 40 for m in tips)
     assert marks(done, "dimension", DrawnArc) == []
+
+
+@pytest.mark.parametrize(("along", "degrees"), [("", 0), (", along right", 30), (", along up", 90)])
+def test_a_scale_bar_is_to_scale_and_figured(along: str, degrees: int) -> None:
+    rows = FRAME + f"P = point, 30 left of O, 60 below\nbar = scale bar, at P, 4 parts of 10{along}\n"
+    done = solved(rows, "units mm\nsheet A2 landscape, scale 1:2, border 10\n")
+    lines = [m for m in marks(done, "dimension") if isinstance(m, DrawnLine)]
+    whole = max(lines, key=lambda m: math.hypot(m.x2 - m.x1, m.y2 - m.y1))
+    assert math.hypot(whole.x2 - whole.x1, whole.y2 - whole.y1) == pytest.approx(20)
+    assert math.degrees(math.atan2(whole.y2 - whole.y1, whole.x2 - whole.x1)) == pytest.approx(degrees)
+    assert len(lines) == 6
+    texts = [m.text for m in marks(done, "dimension", Lettering) if isinstance(m, Lettering)]
+    assert texts == ["0", "10", "20", "30", "40"]

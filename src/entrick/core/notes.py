@@ -81,10 +81,20 @@ class Label:
 
 
 @dataclass(frozen=True, slots=True)
+class ScaleBar:
+    """Parts of a length end to end from a place in a direction, with the figure at each stroke."""
+
+    at: Point
+    ahead: Point
+    each: float
+    figures: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
 class TitleFields:
     """What the title block says beyond what the plan itself knows."""
 
     fields: tuple[tuple[str, str], ...]
 
 
-Note = CentreLine | Hatching | LinearDimension | RoundDimension | AngleDimension | Label | TitleFields
+Note = CentreLine | Hatching | LinearDimension | RoundDimension | AngleDimension | Label | ScaleBar | TitleFields

@@ -18,6 +18,7 @@ from ..notes import (
     LinearDimension,
     Note,
     RoundDimension,
+    ScaleBar,
 )
 from ..tolerance import same
 from .chain import centre_dashes
@@ -88,6 +89,8 @@ def finish(notes: Sequence[tuple[int, Note]], view: View) -> tuple[Finished, ...
                 drawn += [(line, mark) for mark in _round(note, view, taken)]
             case Label():
                 drawn += [(line, mark) for mark in _label(note, view, taken)]
+            case ScaleBar():
+                drawn += [(line, mark) for mark in _scale_bar(note, view)]
     return tuple(drawn)
 
 
@@ -348,6 +351,24 @@ def _hatched(note: Hatching, view: View) -> Iterator[Mark]:
         assert line.end is not None
         a, b = line.through * view.factor, line.at(line.end) * view.factor
         yield DrawnLine(a.x, a.y, b.x, b.y, "hatch")
+
+
+TICK = 3.0
+"""Strokes of a scale bar, mm."""
+
+
+def _scale_bar(note: ScaleBar, view: View) -> Iterator[Mark]:
+    start, step = note.at * view.factor, note.ahead * (note.each * view.factor)
+    up = note.ahead.normal if note.ahead.normal.y >= 0 else -note.ahead.normal
+    end = start + step * (len(note.figures) - 1)
+    yield DrawnLine(start.x, start.y, end.x, end.y, "dimension")
+    angle = math.degrees(note.ahead.angle)
+    upright = angle if -90 < angle <= 90 else angle + 180
+    for index, figure in enumerate(note.figures):
+        foot = start + step * index
+        tip, text = foot + up * TICK, foot + up * (TICK + 1.0)
+        yield DrawnLine(foot.x, foot.y, tip.x, tip.y, "dimension")
+        yield Lettering(figure, text.x, text.y, LETTERS, "middle", "dimension", angle=upright)
 
 
 def _label(note: Label, view: View, taken: Occupied) -> Iterator[Mark]:

@@ -200,3 +200,16 @@ def test_isometric_dimensions_run_along_the_axes_with_their_extension_lines() ->
     assert turns == {30, 90, 150}
     refused = work_out(HEAD + rows + "d4 = dimension, from b.near to b.top_near, isometric up\n").solution.errors
     assert "along another axis" in refused[0].message
+
+
+def test_the_school_is_chosen_for_the_plan_and_stated_on_the_sheet() -> None:
+    rows = "O = datum\nb = isometric box, from O, 60 by 40 by 30\nrim = line in, b\nd = dimension, from b.near to b.right_low, isometric up, below\n"
+    sizes, told = [], []
+    for school in ("drawing", "projection"):
+        done = work_out(f"units mm\nsheet A3, isometric {school}\n{rows}")
+        assert not done.sheet.errors
+        sizes.append(edge(done, "b.edge.1").end)
+        told.append([m.text for m in done.display.marks if m.kind == "text"])
+        assert f"1:1 isometric {school}" in told[-1]
+        assert "60" in told[-1], "the part is lettered at its own size in either school"
+    assert sizes[1] / sizes[0] == pytest.approx(math.sqrt(2 / 3))  # type: ignore[operator]

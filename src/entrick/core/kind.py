@@ -278,11 +278,17 @@ class Said:
 
 @dataclass(frozen=True)
 class Args:
-    """A statement ready to be constructed: its name, unit, and clauses with values."""
+    """A statement ready to be constructed: its name, unit, clauses with values, and the plan's isometric school."""
 
     name: str
     unit: Unit
     said: tuple[Said, ...]
+    projected: bool = False
+
+    @property
+    def foreshortened(self) -> bool:
+        """Whether isometric lengths are drawn as projection makes them, here or in the whole plan."""
+        return self.projected or self.get("projection") is not None
 
     def all(self, *keys: str) -> list[Said]:
         """Return the clauses with one of the keys, in order."""

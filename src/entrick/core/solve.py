@@ -212,7 +212,8 @@ class _Run:
                 raise _unknown_kind(statement.kind)
             matches = _matches(statement.kind, spoken(statement))
             said = tuple(_said(match, self.figure, self.quantities, self.head.unit) for match in matches)
-            made = _construct_all(statement.kind, Args(statement.name, self.head.unit, said))
+            args = Args(statement.name, self.head.unit, said, is_projected(self.head.sheet))
+            made = _construct_all(statement.kind, args)
         except ClauseError as error:
             if isinstance(error, Undecided):
                 candidates = error.candidates
@@ -238,6 +239,11 @@ class _Run:
             errors=tuple(self.errors),
             quantities=MappingProxyType(self.quantities),
         )
+
+
+def is_projected(sheet: SheetLine | None) -> bool:
+    """Tell whether the sheet line chooses the projection school for isometric work."""
+    return sheet is not None and any(str(clause) == "isometric projection" for clause in sheet.clauses)
 
 
 def chain_links(chain: Chain, givens: Mapping[str, Quantity], unit: Unit) -> tuple[Quantity, ...]:
@@ -362,7 +368,7 @@ def _member(args: Args, index: int) -> Args:
         return Ref(text, shape, f"{text}.centre")
 
     said = tuple(replace(s, values=tuple((slot, one(slot, value)) for slot, value in s.values)) for s in args.said)
-    return Args(f"{args.name}.{index + 1}", args.unit, said)
+    return replace(args, name=f"{args.name}.{index + 1}", said=said)
 
 
 def _placed(error: ClauseError, number: int, text: str) -> PlanError:

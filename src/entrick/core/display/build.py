@@ -16,7 +16,7 @@ from ..marks import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Dra
 from ..notes import TitleFields
 from ..sheet import Sheet
 from ..sheet.layout import SECOND_ROW, STRIP
-from ..solve import Solution
+from ..solve import Solution, is_projected
 
 OVERRUN = 8.0
 """How far a line without ends runs past the view, mm on paper."""
@@ -236,10 +236,14 @@ Field = tuple[str, str, float, float]
 def _strip(solution: Solution, sheet: Sheet) -> list[Mark]:
     """Draw the title block (fields after ISO 7200): one row, and a second where a `title` statement fills it."""
     low = sheet.border
+    said_so = (
+        any(str(clause).startswith("isometric ") for clause in solution.sheet.clauses) if solution.sheet else False
+    )
+    school = (" isometric projection" if is_projected(solution.sheet) else " isometric drawing") if said_so else ""
     first: list[Field] = [
         ("TITLE", solution.title, 0.0, 3.5),
         ("DRAWING", solution.drawing, 0.5, 3.5),
-        ("SCALE", str(sheet.scale), 0.7, 3.5),
+        ("SCALE", f"{sheet.scale}{school}", 0.7, 2.5 if school else 3.5),
         ("UNITS", str(solution.unit), 0.85, 3.5),
     ]
     said = title_fields(solution)

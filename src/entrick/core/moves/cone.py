@@ -22,7 +22,7 @@ def construct(args: Args) -> Made:
     foot, name = args.need("from").point("foot"), args.need("from").ref("foot").text
     diameter, height = args.need("diameter").length("size"), args.need("height").length("height")
     word = args.need("along").word("axis") if args.get("along") else "up"
-    scale = FORESHORTENED if args.get("projection") else 1.0
+    scale = FORESHORTENED if args.foreshortened else 1.0
     axis, plane, size = AXES[word], PLANE_OF[word], float(diameter) * scale
     apex = foot + axis * (float(height) * scale)
     true = args.get("true") is not None

@@ -32,7 +32,7 @@ def construct(args: Args) -> Made:
     foot, name = args.need("from").point("foot"), args.need("from").ref("foot").text
     diameter, length = args.need("diameter").length("size"), args.need("length").length("length")
     word = args.need("along").word("axis") if args.get("along") else "up"
-    scale = FORESHORTENED if args.get("projection") else 1.0
+    scale = FORESHORTENED if args.foreshortened else 1.0
     if float(length) <= 0:
         raise ClauseError("a cylinder is more than nought long", args.need("length").clause)
     plane, axis = PLANE_OF[word], AXES[word]

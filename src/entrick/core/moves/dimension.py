@@ -8,7 +8,7 @@ from fractions import Fraction
 from itertools import pairwise
 
 from ..geometry import Arc, Circle, Line, Point, meet
-from ..geometry.isometric import AXES
+from ..geometry.isometric import AXES, FORESHORTENED
 from ..kind import Args, Kind, Made, Said, Step, Tool
 from ..measure import Number, spell_angle
 from ..notes import AngleDimension, LinearDimension, Note, RoundDimension
@@ -92,7 +92,9 @@ def _straight(args: Args, said: Said) -> tuple[list[Note], str]:
     for index, (a, b) in enumerate(pairs):
         if off is not None and abs(off.cross((b - a).unit)) < 1e-9:
             raise ClauseError("the extension lines run along another axis than the dimension", said.clause)
-        size = {"level": abs(b.x - a.x), "plumb": abs(b.y - a.y)}.get(way, abs(b - a))
+        # In projection the axes are short on paper; what is lettered is the part.
+        full = 1 / FORESHORTENED if off is not None and args.projected else 1.0
+        size = full * {"level": abs(b.x - a.x), "plumb": abs(b.y - a.y)}.get(way, abs(b - a))
         if size <= same(max(abs(a), abs(b), 1.0)):
             raise ClauseError(f"there is no distance {way} to dimension between these points", said.clause)
         told = text.word("text") if text else measured(args, size)

@@ -30,7 +30,7 @@ def construct(args: Args) -> Made:
     middle, name = args.need("centred").point("centre"), args.need("centred").ref("centre").text
     size, plane = args.need("size"), args.need("plane").word("plane")
     thick, rounded = args.need("thick").length("thick"), args.get("rounded")
-    scale = FORESHORTENED if args.get("projection") else 1.0
+    scale = FORESHORTENED if args.foreshortened else 1.0
     width, height = float(size.length("width")) * scale, float(size.length("height")) * scale
     radius = float(rounded.length("radius")) * scale if rounded else 0.0
     if min(width, height, float(thick)) <= 0:

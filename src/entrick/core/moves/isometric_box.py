@@ -23,7 +23,7 @@ def construct(args: Args) -> Made:
     lengths = [size.length(slot) for slot in ("width", "depth", "height")]
     if min(map(float, lengths)) <= 0:
         raise ClauseError("a box is more than nought each way", size.clause)
-    scale = FORESHORTENED if args.get("projection") else 1.0
+    scale = FORESHORTENED if args.foreshortened else 1.0
     w, d, h = (axis * (float(length) * scale) for axis, length in zip((RIGHT, LEFT, UP), lengths, strict=True))
     spots = {
         "near": corner, "right_low": corner + w, "left_low": corner + d, "far_low": corner + w + d,

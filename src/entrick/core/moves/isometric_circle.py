@@ -22,7 +22,7 @@ def construct(args: Args) -> Made:
     """
     centre, name = args.need("centred").point("centre"), args.need("centred").ref("centre").text
     said, plane = args.need("diameter").length("size"), args.need("plane").word("plane")
-    diameter = float(said) * (FORESHORTENED if args.get("projection") else 1.0)
+    diameter = float(said) * (FORESHORTENED if args.foreshortened else 1.0)
     four, true = rhombus(centre, diameter, plane), true_ellipse(centre, diameter, plane)
     method = args.get("by")
     how = method.word("how") if method else "rhombus"

@@ -63,6 +63,7 @@ FORMS = (
     Form("border filing", "filing"),
     Form("border {border:length}"),
     Form("dimensions {lettering:aligned/unidirectional}", "dimensions"),
+    Form("isometric {school:drawing/projection}", "isometric"),
     Form("ground {which:isometric/squares} {size:length}", "ground"),
 )
 

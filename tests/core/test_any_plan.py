@@ -50,7 +50,6 @@ def test_a_word_put_anywhere_is_worked_out_or_explained(text: str, place: int, w
 @given(st.sampled_from(SAMPLES), st.data())
 def test_any_run_of_edits_leaves_a_plan(text: str, data: st.DataObject) -> None:
     """Moving, deleting and inserting lines at random never loses a line that was not deleted."""
-    count = len(text.splitlines())
     kept = sorted(row for row in text.splitlines() if row)
     for _ in range(data.draw(st.integers(1, 6))):
         count = len(text.splitlines())  # a blank line that has come to the end is no line any more
@@ -60,7 +59,8 @@ def test_any_run_of_edits_leaves_a_plan(text: str, data: st.DataObject) -> None:
     work_out(text)
     count = len(text.splitlines())
     shorter = edit.delete_line(text, data.draw(st.integers(1, count)))
-    assert len(shorter.splitlines()) in (count - 1, count - 2)
+    assert len(shorter.splitlines()) < count
+    assert sum(bool(row) for row in shorter.splitlines()) >= len(kept) - 1
     work_out(shorter)
 
 

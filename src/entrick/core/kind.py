@@ -80,13 +80,27 @@ class Step:
 
 @dataclass(frozen=True, slots=True)
 class Candidate:
-    """One of several solutions: its letter, its shape, what it is, and the words that choose it."""
+    """One of several solutions: its letter, what it is among all of them, and whether it is the one chosen."""
 
     letter: str
-    shape: Shape
-    about: str
-    words: tuple[str, ...]
+    index: int
+    options: tuple[Option, ...]
     chosen: bool = False
+
+    @property
+    def shape(self) -> Shape:
+        """What it draws."""
+        return self.options[self.index].shape
+
+    @property
+    def about(self) -> str:
+        """What it is."""
+        return self.options[self.index].about
+
+    @property
+    def words(self) -> tuple[str, ...]:
+        """The words that choose it, worked out when they are asked for: most solutions are never looked at."""
+        return _selecting(self.options, self.index)
 
 
 @dataclass(frozen=True, slots=True)
@@ -446,10 +460,7 @@ def _narrow(options: Sequence[Option], args: Args) -> list[int]:
 
 
 def _letter(options: Sequence[Option], chosen: int | None) -> tuple[Candidate, ...]:
-    return tuple(
-        Candidate("ABCDEFGH"[i], option.shape, option.about, _selecting(options, i), i == chosen)
-        for i, option in enumerate(options)
-    )
+    return tuple(Candidate("ABCDEFGH"[i], i, tuple(options), i == chosen) for i in range(len(options)))
 
 
 def _selecting(options: Sequence[Option], index: int) -> tuple[str, ...]:

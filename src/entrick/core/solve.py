@@ -107,6 +107,7 @@ class _Run:
         self.givens: list[GivenEntry] = []
         self.entries: list[Entry] = []
         self.errors: list[PlanError] = []
+        self.projected = False
         self.named: dict[str, int] = {}
         self.uses: dict[str, list[int]] = {}
 
@@ -120,6 +121,7 @@ class _Run:
                 self._units(number, text)
             case SheetLine():
                 self.head = replace(self.head, sheet=content, sheet_line=number)
+                self.projected = is_projected(content)
             case Given():
                 self._given(number, content)
             case Chain():
@@ -212,7 +214,7 @@ class _Run:
                 raise _unknown_kind(statement.kind)
             matches = _matches(statement.kind, spoken(statement))
             said = tuple(_said(match, self.figure, self.quantities, self.head.unit) for match in matches)
-            args = Args(statement.name, self.head.unit, said, is_projected(self.head.sheet))
+            args = Args(statement.name, self.head.unit, said, self.projected)
             made = _construct_all(statement.kind, args)
         except ClauseError as error:
             if isinstance(error, Undecided):

@@ -42,11 +42,13 @@ def build_display(solution: Solution, steps: Sequence[BoardStep], sheet: Sheet) 
     letters: list[tuple[str, Point, int, int]] = []
     named: dict[str, dict[Shape | Loop, str]] = {}
     for step in steps:
-        names = named.get(step.name)
-        if names is None:
-            names = named[step.name] = _names(solution, step.name)
         for stroke in step.strokes:
-            name = "" if stroke.role in (Role.OUTLINE, Role.HIDDEN) else names.get(stroke.shape, "")
+            name = ""
+            if stroke.role not in (Role.OUTLINE, Role.HIDDEN):
+                names = named.get(step.name)
+                if names is None:
+                    names = named[step.name] = _names(solution, step.name)
+                name = names.get(stroke.shape, "")
             mark = _draw(stroke.shape, sheet, str(stroke.role), step.line, step.number, name)
             if mark is not None:
                 marks.append(_dashed(mark) if stroke.role is Role.HIDDEN else mark)

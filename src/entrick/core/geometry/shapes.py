@@ -229,5 +229,7 @@ def extremes(shape: Shape) -> tuple[Point, ...]:
         case Circle(centre=c, radius=r):
             return (c - Point(r, r), c + Point(r, r))
         case Arc():
-            quarters = (k * math.pi / 2 for k in range(4))
-            return (shape.first, shape.last, *(p for p in map(shape.at, quarters) if is_drawn_at(shape, p)))
+            low, high = sorted((shape.start, shape.start + shape.sweep))
+            quarter = math.pi / 2
+            turns = range(math.ceil(low / quarter - 1e-9), math.floor(high / quarter + 1e-9) + 1)
+            return (shape.first, shape.last, *(shape.at(turn * quarter) for turn in turns[:4]))

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
-from ..geometry import Arc, Circle, Loop, Piece, Shape, Stop, WalkError, walk
+from ..geometry import Arc, Circle, Line, Loop, Piece, Shape, Stop, WalkError, walk
 from ..geometry.shapes import outer_places
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
 from ..parts import MOST_STROKES
@@ -58,7 +58,8 @@ def _walked(stops: Sequence[Stop], closed: bool, role: Role) -> Loop:
 
 
 def _outermost(loop: Loop) -> dict[str, Shape | Loop]:
-    spots = [spot for piece in loop.pieces for spot in outer_places(piece.curve)]
+    spots = [piece.entry for piece in loop.pieces] + [loop.pieces[-1].exit]
+    spots += [s for piece in loop.pieces if not isinstance(piece.curve, Line) for s in outer_places(piece.curve)]
     return {
         "left": min(spots, key=lambda p: p.x),
         "right": max(spots, key=lambda p: p.x),

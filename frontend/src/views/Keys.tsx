@@ -8,6 +8,7 @@ const KEYS = [
   ["Ctrl+S", "save a revision"],
   ["Ctrl+Z  Ctrl+Shift+Z", "undo, redo"],
   ["+  −  0  arrows", "on the sheet: nearer, further, all of it, slide"],
+  ["arrows  Shift  Enter", "lining in by region: move the cross, finely, point"],
 ] as const;
 
 /** The few keys. */

@@ -1,5 +1,6 @@
 /** The job on the bench: its text, what it works out to, undo and redo, what is open, hovered and being picked. */
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
 import { create } from "zustand";
 import {
   api,
@@ -349,9 +350,22 @@ export const useBench = create<Bench>((set, get) => {
 /** Whether the bench holds work that is not saved. */
 export const useUnsaved = () => useBench((bench) => bench.work !== null && bench.text !== bench.saved);
 
+/** A value once it has stood still for a while: the inspection does not run after every letter. */
+function useSettled<T>(value: T, milliseconds: number): T {
+  const [settled, setSettled] = useState(value);
+  useEffect(() => {
+    const later = setTimeout(() => setSettled(value), milliseconds);
+    return () => clearTimeout(later);
+  }, [value, milliseconds]);
+  return settled;
+}
+
 /** What the inspection finds in the plan on the bench; it follows the sheet a moment later. */
 export function useProof() {
-  const text = useBench((bench) => bench.text);
+  const text = useSettled(
+    useBench((bench) => bench.text),
+    250,
+  );
   const ready = useBench((bench) => bench.work !== null);
   return useQuery({
     queryKey: ["proof", text],

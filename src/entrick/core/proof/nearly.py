@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator
 from itertools import combinations
 
@@ -11,6 +12,7 @@ from ..geometry.loop import nearest_place
 from ..geometry.nearest import ends_of
 from ..geometry.shapes import is_drawn_at
 from ..measure import Unit, spell
+from ..parts import MOST_STROKES
 from ..tolerance import NEAR_MISS, same
 from .finding import Checked, Finding
 
@@ -21,7 +23,13 @@ MOST_CURVES = 120
 def inspect(checked: Checked) -> Iterator[Finding]:
     """Report curves of the construction that miss touching, and ends that miss another curve, by very little."""
     # The pieces of a ready shape stop where its kind says; only what was drawn for itself can have missed.
-    curves = [(n, c) for n, c in drawn_curves(checked.solution) if all(map(str.isdigit, n.split(".")[1:]))]
+    drawn = list(drawn_curves(checked.solution))
+    of_one = Counter(name.rpartition(".")[0] for name, _ in drawn)
+    curves = [
+        (name, curve)
+        for name, curve in drawn
+        if all(map(str.isdigit, name.split(".")[1:])) and of_one[name.rpartition(".")[0] or name] <= MOST_STROKES
+    ]
     curves = curves[:MOST_CURVES]
     lines = {entry.statement.name: entry.line for entry in checked.solution.entries}
     unit = checked.solution.unit

@@ -168,7 +168,11 @@ def main() -> None:
         ("the same, never read before", f"{median_ms(unseen, 20):.1f} ms", "none"),
     ]
     rows += [
-        (f"{name.removesuffix('.entrick')}, one given changed", f"{median_ms(sample_part(name), 20):.1f} ms", "15 ms")
+        (
+            f"{name.removesuffix('.entrick')}, one given changed",
+            f"{median_ms(sample_part(name), 20):.1f} ms",
+            "15 ms" if name < "OY-06" else "none",  # the budget is for parts of lines and arcs
+        )
         for name in sample_plans()
     ]
     rows += [

@@ -63,7 +63,7 @@ def test_a_slot_by_its_length_over_all_takes_the_width_off() -> None:
 @given(st.integers(10, 50), st.integers(2, 18), st.integers(0, 300), st.integers(20, 250))
 def test_a_curved_slot_between_two_angles(inner: int, wide: int, start: int, turn: int) -> None:
     """Half circles on the middle radius: a ring sector of the angle between centres and two half discs."""
-    outer, middle = inner + wide, inner + wide / 2
+    outer = inner + wide
     assume(turn < 330)
     slot = loop(solved(f"s = slot, about O, radii {inner} and {outer}, from {start}° to {start + turn}°\n"), "s")
     ends = math.pi * wide**2 / 4
@@ -71,7 +71,6 @@ def test_a_curved_slot_between_two_angles(inner: int, wide: int, start: int, tur
     assert slot.closed
     assert all(j.is_tangent for j in slot.junctions)
     assert abs(slot.area) == pytest.approx(sector + ends)
-    assert middle > 0
 
 
 def test_a_slot_bounded_by_circles_has_ends_that_aim_at_the_centre() -> None:

@@ -66,10 +66,15 @@ def _told(
         return [f"take the isometric template's Ø{args.say(diameter)} hole: the template goes by the circle"]
     if how == "points":
         return ["the curve is the true ellipse"]
+    # On the long axis the small arc reaches from its centre on; on the short one the large arc from the far corner.
+    long = abs(four.arcs[0].centre - centre) + four.arcs[0].radius
+    across = four.arcs[1].radius - abs(four.corners[0] - centre)
+    true = true_ellipse(centre, diameter, "top")
+    short, wide = 100 * (1 - long / true.a), 100 * (across / true.b - 1)
     return [
         f"large radius √3/2 × {args.say(diameter)} = {args.say(four.arcs[1].radius)}",
         f"small radius {args.say(diameter)} ÷ 2√3 = {args.say(four.arcs[0].radius)}",
-        f"it comes out 5.7 % short along the long axis and 3.5 % wide across: {args.say(off)} at most, "
+        f"it comes out {short:.1f} % short along the long axis and {wide:.1f} % wide across: {args.say(off)} at most, "
         f"{args.say(abs(place - centre))} from the centre",
     ]
 

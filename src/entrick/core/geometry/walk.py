@@ -8,12 +8,13 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import product
 
 from ..tolerance import same
 from .loop import Loop, Piece
 from .meet import Meeting, gap, meet
+from .partial import Place, between, jointed, places_on
 from .place import on_side
 from .shapes import Arc, Circle, Curve, Line, Point, extremes, is_drawn_at, support
 
@@ -89,15 +90,11 @@ def walk(stops: Sequence[Stop], closed: bool = True) -> Loop:
         return _walked(stops, closed)[1]
     if len(stops) == 1:
         return _single_run(stops[0], closed)
-    for index in runs:
-        stop = stops[index]
-        if stop.run is not None and stop.run.closed:
-            names = " > ".join(piece.name for piece in stop.run.pieces[:3])
-            raise WalkError(f"{stop.name} is closed: name the pieces the outline takes, such as {names}", index)
+    ways = [_either_way(stops, index, closed) for index in runs]
     best: tuple[Cost, Loop] | None = None
     refused: WalkError | None = None
-    for turned in product((False, True), repeat=len(runs)):
-        expanded = _expanded(stops, dict(zip(runs, turned, strict=True)))
+    for chosen in product(*ways):
+        expanded = _expanded(stops, dict(zip(runs, chosen, strict=True)))
         try:
             found = _walked(expanded, closed)
         except WalkError as error:
@@ -130,25 +127,93 @@ def _single_run(stop: Stop, closed: bool) -> Loop:
     return run if closed else Loop(run.pieces, run.closed)
 
 
-def _expanded(stops: Sequence[Stop], turned: Mapping[int, bool]) -> list[Stop]:
-    """Put the pieces of every run in the place of its stop, walked as drawn or the other way."""
+def _either_way(stops: Sequence[Stop], index: int, closed: bool) -> tuple[Loop, ...]:
+    """Return the two ways along a run: as drawn or back; of a closed one, the two parts between its neighbours."""
+    stop = stops[index]
+    assert stop.run is not None
+    if not stop.run.closed:
+        return stop.run, stop.run.reversed
+    count = len(stops)
+    neighbours = (stops[index - 1], stops[(index + 1) % count])
+    ends = [end for other in neighbours if not other.run and not isinstance(other.curve, Circle)
+            for end in extremes(other.curve)[:2]]  # fmt: skip
+    stop = replace(stop, run=jointed(stop.run, ends))
+    assert stop.run is not None
+    if not closed and index in (0, count - 1):
+        raise WalkError(f"an open run cannot begin or end on {stop.name}: it has no ends", index)
+    after = (index + 1) % count
+    entries = _spots(stop, stops[index - 1], stop, index)
+    exits = _spots(stop, stops[after], stops[after], after)
+    apart = same(abs(entries[0][1])) * 1000
+    pairs = [(a, b) for a in entries for b in exits if abs(a[1] - b[1]) > apart]
+    if not pairs:
+        raise WalkError(f"the walk comes onto {stop.name} and leaves it at the same place", index, entries[0][1])
+    if len(pairs) > (2 if count == 2 else 1):
+        several, at = (entries, index) if len(entries) > 1 else (exits, after)
+        raise WalkError(
+            f"{stop.name} is met at {len(several)} places: say which, such as {stops[at].name} upper, "
+            "or at a named point", at, several[0][1], [spot for _, spot in several],
+        )  # fmt: skip
+    # Two closed curves that cross twice: the second is walked back to where the first began.
+    pairs.sort(key=lambda pair: (round(pair[0][1].x, 6), round(pair[0][1].y, 6)))
+    entry, exit_ = pairs[0] if index == 0 else pairs[-1]
+    back = between(stop.run, exit_, entry).reversed
+    both = (between(stop.run, entry, exit_), back)
+    if stop.way in ("ccw", "cw"):
+        onward = (stop.run.area > 0) == (stop.way == "ccw")
+        return both[:1] if onward else both[1:]
+    if stop.via is not None:
+        via = stop.via
+        return (min(both, key=lambda part: part.distance(via)),)
+    if stop.way:
+        return ((max if stop.way == "long" else min)(both, key=lambda part: part.length),)
+    return both
+
+
+def _spots(stop: Stop, neighbour: Stop, coming: Stop, index: int) -> list[Place]:
+    """Return where a closed run is met by its neighbour, as far as words leave a choice."""
+    assert stop.run is not None
+    curves = [piece.curve for piece in neighbour.run.pieces] if neighbour.run else [neighbour.curve]
+    found = places_on(stop.run, curves)
+    if not found and neighbour.run is None:
+        found = places_on(stop.run, curves, whole=True)
+    if not found:
+        miss, place = min((gap(piece.curve, curve) for piece in stop.run.pieces for curve in curves),
+                          key=lambda pair: pair[0])  # fmt: skip
+        raise WalkError(f"{stop.name} and {neighbour.name} do not meet: they miss by {miss:.4g}", index, place)
+    if coming.at is not None:
+        target = coming.at
+        return [min(found, key=lambda place: abs(place[1] - target))]
+    for word in coming.side:
+        found = [found[i] for i in on_side([spot for _, spot in found], word)]
+    return found
+
+
+def _expanded(stops: Sequence[Stop], chosen: Mapping[int, Loop]) -> list[Stop]:
+    """Put the pieces of every run in the place of its stop, walked the way that is tried."""
     found: list[Stop] = []
+    leaving: Point | None = None
     for index, stop in enumerate(stops):
         if stop.run is None:
-            found.append(stop)
+            found.append(stop if leaving is None or stop.at else replace(stop, at=leaving))
+            leaving = None
             continue
-        pieces = (stop.run.reversed if turned[index] else stop.run).pieces
+        pieces = chosen[index].pieces
+        cut = stop.run.closed
         for number, piece in enumerate(pieces):
-            inner = 0 < number < len(pieces) - 1 and isinstance(piece.curve, Arc)
+            inner = (cut or 0 < number < len(pieces) - 1) and isinstance(piece.curve, Arc)
             found.append(
                 Stop(
                     piece.curve,
                     piece.name,
                     via=piece.curve.middle if inner and isinstance(piece.curve, Arc) else None,
                     side=stop.side if number == 0 else (),
-                    at=piece.entry if number else stop.at,
+                    at=piece.entry if number or cut else stop.at or leaving,
                 )
             )
+        leaving = pieces[-1].exit if cut else None
+    if leaving is not None and found[0].at is None:
+        found[0] = replace(found[0], at=leaving)
     return found
 
 
@@ -282,6 +347,9 @@ def _options(stop: Stop, entry: Point, exit_: Point) -> list[Piece]:
     return both
 
 
+STRAIGHT_BACK = 0.9999
+"""Cosine beyond which a walk turns straight back: a line touches a curve drawn by many arcs only nearly."""
+
 Cost = tuple[int, int, float]
 
 
@@ -331,7 +399,8 @@ def _ways(stops: Sequence[Stop], joins: list[Meeting], closed: bool) -> tuple[Co
 
 
 def _doubling(before: Piece, after: Piece, join: Meeting) -> Cost:
-    if join.touch and before.direction(join.point).dot(after.direction(join.point)) < 0:
+    onward = before.direction(join.point).dot(after.direction(join.point))
+    if onward < (0 if join.touch else -STRAIGHT_BACK):
         return (1, 0, 0.0)
     return (0, 0, 0.0)
 

@@ -9,6 +9,7 @@ import type {
   DrawnLine,
   DrawnRun,
   EntryOut,
+  ExportIn,
   JobIn,
   JobOut,
   JobsOut,
@@ -106,10 +107,9 @@ export const api = {
 export async function download(
   format: FileFormat,
   text: string,
-  construction: boolean,
-  insist = false,
+  options: Partial<Omit<ExportIn, "text">>,
 ): Promise<string> {
-  const response = await send("POST", `/api/export/${format}`, { text, construction, insist });
+  const response = await send("POST", `/api/export/${format}`, { text, ...options });
   const name =
     /filename="([^"]+)"/.exec(response.headers.get("Content-Disposition") ?? "")?.[1] ?? `plan.${format}`;
   const url = URL.createObjectURL(await response.blob());

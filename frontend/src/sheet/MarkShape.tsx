@@ -11,6 +11,17 @@ interface Props {
   width?: number;
 }
 
+/** Where lettering stands; leaning lettering lies on an isometric plane. */
+function placed(mark: Mark & { kind: "text" }, height: number) {
+  const { x, angle, slant } = mark;
+  const y = height - mark.y;
+  if (!slant) return { x, y, transform: angle ? `rotate(${-angle} ${x} ${y})` : undefined };
+  const along = radians(angle);
+  const up = radians(angle + 90 - slant);
+  const turned = [Math.cos(along), -Math.sin(along), -Math.cos(up), Math.sin(up), x, y];
+  return { transform: `matrix(${turned.join(" ")})` };
+}
+
 /** One mark of the display list as SVG. The only geometry here is turning the sheet the right way up. */
 export function MarkShape({ mark, height, className, width }: Props): ReactElement {
   const dash = "dash" in mark && mark.dash.length > 0 ? mark.dash.join(" ") : undefined;
@@ -74,9 +85,7 @@ export function MarkShape({ mark, height, className, width }: Props): ReactEleme
       return (
         <text
           className={className}
-          x={mark.x}
-          y={height - mark.y}
-          transform={mark.angle ? `rotate(${-mark.angle} ${mark.x} ${height - mark.y})` : undefined}
+          {...placed(mark, height)}
           fontSize={mark.height * 1.4}
           textAnchor={mark.anchor}
           stroke="none"

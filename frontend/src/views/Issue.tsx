@@ -1,6 +1,13 @@
 import { Popover } from "radix-ui";
 import { useState } from "react";
-import { download, type FileFormat, Problem, type ProofOut, type WorkOut } from "../api/client";
+import {
+  download,
+  type ExportIn,
+  type FileFormat,
+  Problem,
+  type ProofOut,
+  type WorkOut,
+} from "../api/client";
 
 const FORMATS: readonly (readonly [FileFormat, string, string])[] = [
   ["pdf", "PDF", "the sheet at true size: print at 100 %"],
@@ -14,12 +21,19 @@ const FORMATS: readonly (readonly [FileFormat, string, string])[] = [
 /** Files out of the plan, with the caution that belongs to them. */
 export function Issue({ work, proof }: { work: WorkOut; proof: ProofOut | undefined }) {
   const [construction, setConstruction] = useState(true);
+  const [ovals, setOvals] = useState<NonNullable<ExportIn["ovals"]>>("ellipse");
+  const [within, setWithin] = useState("0.01");
   const [told, setTold] = useState("");
   const [refused, setRefused] = useState(false);
   const take = async (format: FileFormat, insist = false) => {
     setRefused(false);
+    if (!(Number(within) > 0 && Number(within) <= 10)) {
+      setTold(`A tolerance is more than 0 and at most 10 ${work.unit}: ${within} is not.`);
+      return;
+    }
     try {
-      setTold(`${await download(format, work.text, construction, insist)} is in your downloads.`);
+      const options = { construction, insist, ovals, within: Number(within) };
+      setTold(`${await download(format, work.text, options)} is in your downloads.`);
     } catch (error) {
       setTold(error instanceof Error ? error.message : String(error));
       setRefused(error instanceof Problem && error.status === 409);
@@ -50,6 +64,31 @@ export function Issue({ work, proof }: { work: WorkOut; proof: ProofOut | undefi
             />
             keep the construction on PDF, SVG and DXF
           </label>
+          <p className="flex items-baseline gap-2 pb-2 text-[15px]">
+            <label htmlFor="ovals">true ellipses in DXF as</label>
+            <select
+              id="ovals"
+              className="field w-28"
+              value={ovals}
+              onChange={(event) => setOvals(event.target.value as typeof ovals)}
+            >
+              <option value="ellipse">ellipses</option>
+              <option value="arcs">arcs</option>
+              <option value="polyline">short lines</option>
+            </select>
+            {ovals !== "ellipse" && (
+              <label>
+                within{" "}
+                <input
+                  className="field w-16"
+                  inputMode="decimal"
+                  value={within}
+                  onChange={(event) => setWithin(event.target.value)}
+                />{" "}
+                {work.unit}
+              </label>
+            )}
+          </p>
           <ul>
             {FORMATS.map(([format, name, about]) => (
               <li key={format} className="flex items-baseline gap-3 py-1">

@@ -143,6 +143,8 @@ class Made:
         Whether an outline is that of cut material, which is hatched.
     claims : tuple of Claim
         What is said of the finished part, for the proof.
+    departs : float or None
+        By how much what is drawn departs most from the true curve, plan units; None where it is the true one.
     """
 
     shape: Shape | Loop | Family
@@ -158,6 +160,7 @@ class Made:
     nothing: bool = False
     cut: bool = False
     claims: tuple[Claim, ...] = ()
+    departs: float | None = None
 
     @property
     def shapes(self) -> tuple[Shape | Loop, ...]:

@@ -100,7 +100,10 @@ class DrawnDot:
 
 @dataclass(frozen=True, slots=True)
 class Lettering:
-    """Text with its baseline at (x, y), `height` of capitals in mm, turned by `angle`."""
+    """Text with its baseline at (x, y), `height` of capitals in mm, turned by `angle`.
+
+    `slant` leans the letters, degrees to the right: with both, lettering lies on an isometric plane.
+    """
 
     text: str
     x: float
@@ -111,6 +114,7 @@ class Lettering:
     line: int = 0
     step: int = 0
     angle: float = 0.0
+    slant: float = 0.0
     kind: Literal["text"] = "text"
 
 

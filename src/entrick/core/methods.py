@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from .board import BoardStep
+from .departure import told as told_with
 from .desk import Work, work_out
 from .moves import kinds
 from .plan import edit
@@ -68,7 +69,7 @@ def methods(work: Work, line: int) -> tuple[Method, ...]:
         made = next((e.made for e in done.solution.entries if e.line == line), None)
         if made is not None:
             steps = tuple(step for step in done.steps if step.line == line)
-            told = made.working[-1] if made.working else ""
+            told = "; ".join(told_with(made.working[-1:], made.departs, done.sheet))
             found.append(Method(phrase, row, told, steps, phrase == (chosen or usual)))
     return tuple(found) if len(found) > 1 else ()
 

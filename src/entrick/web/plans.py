@@ -159,7 +159,7 @@ def export(path: ExportPath, body: ExportIn) -> Response:
     done = work_out(body.text)
     if path.format == "cutter" and not body.insist and (reason := why_not_cut(done.findings)):
         return problem(409, "Not to be cut as it is", reason)
-    response = current_app.response_class(_file(path.format, done, body.construction), content_type=_TYPES[path.format])
+    response = current_app.response_class(_file(path.format, done, body), content_type=_TYPES[path.format])
     name = f"{done.solution.drawing} {done.solution.title}".strip() or "plan"
     stem = re.sub(r"[^A-Za-z0-9-]+", "-", name).strip("-") or "plan"
     response.headers["Content-Disposition"] = f'attachment; filename="{stem}.{_ENDINGS.get(path.format, path.format)}"'
@@ -169,16 +169,17 @@ def export(path: ExportPath, body: ExportIn) -> Response:
 _ENDINGS = {"cutter": "dxf"}
 
 
-def _file(format: str, done: Work, construction: bool) -> str | bytes:
+def _file(format: str, done: Work, body: ExportIn) -> str | bytes:
+    construction, ovals = body.construction, formats.Ovals(body.ovals, body.within)
     match format:
         case "pdf":
             return formats.write_pdf(done.display, done.solution.title, construction)
         case "svg":
             return formats.write_svg(done.display, construction)
         case "dxf":
-            return formats.write_dxf(done.display, done.solution.unit, construction)
+            return formats.write_dxf(done.display, done.solution.unit, construction, ovals)
         case "cutter":
-            return formats.write_cutter_dxf(done.display, done.solution.unit)
+            return formats.write_cutter_dxf(done.display, done.solution.unit, ovals)
         case "csv":
             return formats.settings_csv(done.steps, done.kit)
     return write_plan(done.plan)

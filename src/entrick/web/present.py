@@ -8,6 +8,7 @@ from urllib.parse import urlencode
 
 from ..core.board import BoardStep, opened_steps
 from ..core.classic import opens
+from ..core.departure import told
 from ..core.desk import Work, work_out
 from ..core.display import draw_curves, draw_steps, ghosts
 from ..core.geometry import Loop, Point
@@ -230,7 +231,7 @@ def _entry(entry: Entry, done: Work) -> EntryOut:
         name=statement.name,
         kind=statement.kind,
         sentence=made.sentence if made else "",
-        working=made.working if made else (),
+        working=told(made.working, made.departs, done.sheet) if made else (),
         mistake=kind.mistake if kind else "",
         note=statement.note,
         assumed=statement.assumed,

@@ -501,12 +501,14 @@ class ExportIn(BaseModel):
     """A plan to export.
 
     `construction` says whether the light work stays on the sheet; `insist` that an outline goes to the cutter although
-    the proof found it open or doubled.
+    the proof found it open or doubled. `ovals` says as what DXF gets true ellipses, `within` how closely, plan units.
     """
 
     text: PlanText
     construction: bool = True
     insist: bool = False
+    ovals: Literal["ellipse", "arcs", "polyline"] = "ellipse"
+    within: float = Field(default=0.01, gt=0, le=10)
 
 
 class PictureQuery(BaseModel):

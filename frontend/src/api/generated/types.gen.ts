@@ -596,7 +596,7 @@ export type EntryOut = {
  * A plan to export.
  *
  * `construction` says whether the light work stays on the sheet; `insist` that an outline goes to the cutter although
- * the proof found it open or doubled.
+ * the proof found it open or doubled. `ovals` says as what DXF gets true ellipses, `within` how closely, plan units.
  */
 export type ExportIn = {
     /**
@@ -608,9 +608,17 @@ export type ExportIn = {
      */
     insist?: boolean;
     /**
+     * Ovals
+     */
+    ovals?: 'ellipse' | 'arcs' | 'polyline';
+    /**
      * Text
      */
     text: string;
+    /**
+     * Within
+     */
+    within?: number;
 };
 
 /**
@@ -919,6 +927,8 @@ export type KindsOut = {
  * Lettering
  *
  * Text with its baseline at (x, y), `height` of capitals in mm, turned by `angle`.
+ *
+ * `slant` leans the letters, degrees to the right: with both, lettering lies on an isometric plane.
  */
 export type Lettering = {
     /**
@@ -945,6 +955,10 @@ export type Lettering = {
      * Role
      */
     role?: string;
+    /**
+     * Slant
+     */
+    slant?: number;
     /**
      * Step
      */

@@ -173,10 +173,10 @@ def _linear(note: LinearDimension, view: View) -> Iterator[Mark]:
     for spot, end in ((first, ends[0]), (second, ends[1])):
         start, stop = spot + away * OFF, end + away * PAST
         yield DrawnLine(start.x, start.y, stop.x, stop.y, "dimension")
-    yield from _dimension_line(ends[0], ends[1], note.text, view.aligned)
+    yield from _dimension_line(ends[0], ends[1], note.text, view.aligned or note.off is not None, note.off)
 
 
-def _dimension_line(start: Point, end: Point, text: str, aligned: bool) -> Iterator[Mark]:
+def _dimension_line(start: Point, end: Point, text: str, aligned: bool, off: Point | None = None) -> Iterator[Mark]:
     length = abs(end - start)
     ahead = (end - start).unit if length > 0 else Point(1.0, 0.0)
     angle = math.degrees(ahead.angle)
@@ -199,8 +199,11 @@ def _dimension_line(start: Point, end: Point, text: str, aligned: bool) -> Itera
     if not fits:
         yield from _stroke(end, end + ahead * (ARROW * (1 if inside else 2) + room), None)
     if aligned:
-        at = at + over * 1.0
-        yield Lettering(text, at.x, at.y, LETTERS, "middle", "dimension", angle=turned)
+        # On an isometric plane the letters stand along the extension lines.
+        up = over if off is None else off if off.dot(over) >= 0 else -off
+        slant = math.degrees(math.atan2(up.cross(over), up.dot(over)))
+        at = at + up * 1.0
+        yield Lettering(text, at.x, at.y, LETTERS, "middle", "dimension", angle=turned, slant=slant)
     else:
         lift = 1.0 if not fits and abs(ahead.y) < 0.5 else -LETTERS / 2
         yield Lettering(text, at.x, at.y + lift, LETTERS, "middle", "dimension")

@@ -1,9 +1,18 @@
 """Open formats out of the display list and the steps. What is imported is the plan itself."""
 
 from .csv import settings_csv
-from .dxf import write_cutter_dxf, write_dxf
+from .dxf import Ovals, write_cutter_dxf, write_dxf
 from .json import solution_data
 from .pdf import write_pdf
 from .svg import thumbnail_svg, write_svg
 
-__all__ = ["settings_csv", "solution_data", "thumbnail_svg", "write_cutter_dxf", "write_dxf", "write_pdf", "write_svg"]
+__all__ = [
+    "Ovals",
+    "settings_csv",
+    "solution_data",
+    "thumbnail_svg",
+    "write_cutter_dxf",
+    "write_dxf",
+    "write_pdf",
+    "write_svg",
+]

@@ -3,10 +3,14 @@
 from __future__ import annotations
 
 import io
-from dataclasses import replace
-from typing import TYPE_CHECKING
+import math
+from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING, Literal
 
 from ..display import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering, Mark
+from ..geometry import Arc, Point, piece_of
+from ..geometry.ellipse import FINE, Ellipse
+from ..geometry.fitted import fitted
 from ..measure import Unit
 from ..sheet.widths import WIDTHS
 from .svg import kept
@@ -22,7 +26,21 @@ _WEIGHTS = (13, 18, 25, 35, 50, 70)
 """Line weights DXF knows, hundredths of a mm."""
 
 
-def write_dxf(display: DisplayList, unit: Unit, construction: bool = True) -> str:
+@dataclass(frozen=True)
+class Ovals:
+    """How ellipses are written: as ellipse entities, as arcs, or as straight pieces that keep within a tolerance.
+
+    `within` is the greatest departure, plan units; arcs are those of the drawing where it is nought.
+    """
+
+    how: Literal["ellipse", "arcs", "polyline"] = "ellipse"
+    within: float = 0.0
+
+
+ENTITIES = Ovals()
+
+
+def write_dxf(display: DisplayList, unit: Unit, construction: bool = True, ovals: Ovals = ENTITIES) -> str:
     """Write the figure of a display list as DXF R2010.
 
     Parameters
@@ -33,6 +51,8 @@ def write_dxf(display: DisplayList, unit: Unit, construction: bool = True) -> st
         Of the plan; stated in the file.
     construction : bool
         Whether construction and pricked points are kept.
+    ovals : Ovals
+        As what true ellipses are written, for programs that do not read ellipse entities.
 
     Returns
     -------
@@ -59,16 +79,33 @@ def write_dxf(display: DisplayList, unit: Unit, construction: bool = True) -> st
                 lineweight=min(_WEIGHTS, key=lambda weight: abs(weight - width)),
                 linetype=_linetype(document, mark.role, display.factor),
             )
-        _add(space, mark, display, {"layer": layer})
+        _add(space, _plainer(mark, ovals, display), display, {"layer": layer})
     stream = io.StringIO()
     document.write(stream)
     return stream.getvalue()
 
 
-def write_cutter_dxf(display: DisplayList, unit: Unit) -> str:
+def write_cutter_dxf(display: DisplayList, unit: Unit, ovals: Ovals = ENTITIES) -> str:
     """Write the outlines alone, for a cutter: one layer, nothing else in the file."""
     outlines = tuple(mark for mark in display.marks if mark.role == "outline")
-    return write_dxf(replace(display, marks=outlines), unit, False)
+    return write_dxf(replace(display, marks=outlines), unit, False, ovals)
+
+
+def _plainer(mark: Mark, ovals: Ovals, display: DisplayList) -> Mark:
+    """Return an ellipse as arcs or straight pieces, where that was asked for."""
+    if not isinstance(mark, DrawnRun) or mark.oval is None or ovals.how == "ellipse":
+        return mark
+    cx, cy, ux, uy, ratio = mark.oval
+    whole = Ellipse(Point(cx, cy), Point(ux, uy), math.hypot(ux, uy) * ratio)
+    within = max(ovals.within * display.factor, FINE * whole.a)
+    quarters = [math.pi / 2 * k for k in range(5)]
+    if ovals.how == "polyline":
+        corners = [(p.x, p.y, 0.0) for p in whole.chords(within)]
+    else:
+        arcs = fitted(whole.at, whole.heading, quarters, within)
+        corners = [(p.entry.x, p.entry.y, math.tan(p.curve.sweep / 4) if isinstance(p.curve, Arc) else 0.0)
+                   for p in (piece_of(arc, "") for arc in arcs)]  # fmt: skip
+    return replace(mark, corners=tuple(corners), oval=None)
 
 
 def _linetype(document: Drawing, role: str, factor: float) -> str:
@@ -81,7 +118,7 @@ def _linetype(document: Drawing, role: str, factor: float) -> str:
     return name
 
 
-def _add(space: Modelspace, mark: Mark, display: DisplayList, attributes: dict[str, str]) -> None:
+def _add(space: Modelspace, mark: Mark, display: DisplayList, attributes: dict[str, str | float]) -> None:
     from ezdxf.enums import TextEntityAlignment
 
     def at(x: float, y: float) -> tuple[float, float]:
@@ -107,7 +144,10 @@ def _add(space: Modelspace, mark: Mark, display: DisplayList, attributes: dict[s
         case Lettering():
             anchor = {"start": "LEFT", "middle": "CENTER", "end": "RIGHT"}[mark.anchor]
             text = space.add_text(
-                mark.text, height=mark.height / display.factor, rotation=mark.angle, dxfattribs=attributes
+                mark.text,
+                height=mark.height * math.cos(math.radians(mark.slant)) / display.factor,
+                rotation=mark.angle,
+                dxfattribs=attributes | {"oblique": mark.slant},
             )
             text.set_placement(at(mark.x, mark.y), align=TextEntityAlignment[anchor])
         case DrawnDot():

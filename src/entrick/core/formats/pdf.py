@@ -90,6 +90,10 @@ def _draw(canvas: Canvas, mark: Mark, face: str) -> None:
             canvas.saveState()
             canvas.translate(mark.x, mark.y)
             canvas.rotate(mark.angle)
+            if mark.slant:
+                # Letters as tall along the slanted axis as upright ones are high.
+                slant = math.radians(mark.slant)
+                canvas.transform(1, 0, math.sin(slant), math.cos(slant), 0, 0)
             place[mark.anchor](0, 0, mark.text)
             canvas.restoreState()
         case Arrowhead():

@@ -89,6 +89,12 @@ def run_path(mark: DrawnRun, height: float) -> str:
     return "".join(parts) + ("Z" if mark.closed else "")
 
 
+def leaning(mark: Lettering, height: float) -> tuple[float, float, float, float, float, float]:
+    """Return the matrix that sets lettering on an isometric plane; y counts downwards from the top of the paper."""
+    along, up = math.radians(mark.angle), math.radians(mark.angle + 90 - mark.slant)
+    return math.cos(along), -math.sin(along), -math.cos(up), math.sin(up), mark.x, height - mark.y
+
+
 def _dashes(mark: Mark) -> str:
     dash = getattr(mark, "dash", ())
     return f' stroke-dasharray="{" ".join(f"{part:.4f}" for part in dash)}" stroke-linecap="butt"' if dash else ""
@@ -120,9 +126,13 @@ def _mark(mark: Mark, height: float, pixels: float = 0.0) -> str:
             corners = " ".join(f"{x:.6f},{height - y:.6f}" for x, y in mark.corners)
             return f'<polygon points="{corners}" fill="{ink(kind)}"/>'
         case Lettering():
-            turned = f' transform="rotate({-mark.angle:.4g} {mark.x:.6f} {height - mark.y:.6f})"' if mark.angle else ""
+            place = f'x="{mark.x:.6f}" y="{height - mark.y:.6f}"'
+            if mark.slant:
+                place = f'transform="matrix({" ".join(f"{n:.6f}" for n in leaning(mark, height))})"'
+            elif mark.angle:
+                place += f' transform="rotate({-mark.angle:.4g} {mark.x:.6f} {height - mark.y:.6f})"'
             return (
-                f'<text x="{mark.x:.6f}" y="{height - mark.y:.6f}" font-size="{mark.height * 1.4:.4g}" '
-                f'font-family={quoteattr(FACE)} text-anchor="{mark.anchor}" fill="#191919"{turned}>'
+                f'<text {place} font-size="{mark.height * 1.4:.4g}" '
+                f'font-family={quoteattr(FACE)} text-anchor="{mark.anchor}" fill="#191919">'
                 f"{escape(mark.text)}</text>"
             )

@@ -124,6 +124,18 @@ class Ellipse:
         kept = [turns[0], *(b for a, b in pairwise(turns) if b - a > 1e-6)]
         return fitted(self.at, self.heading, [*kept, start + math.tau], FINE * self.a)
 
+    def chords(self, within: float) -> tuple[Point, ...]:
+        """Return corners on the curve whose straight pieces keep within a distance of it.
+
+        Notes
+        -----
+        A step of t in the eccentric angle leaves less than a·(1 − cos t/2) between chord and curve: the ellipse is its
+        outer circle squeezed.
+        """
+        step = 2 * math.acos(max(1 - within / self.a, -1.0))
+        count = max(4, math.ceil(math.tau / step))
+        return tuple(self.at(math.tau * index / count) for index in range(count))
+
     def part(self, start: float, end: float) -> tuple[Line | Arc, ...]:
         """Return the part between two eccentric angles, counter-clockwise, as arcs."""
         steps = max(1, math.ceil((end - start) / (math.pi / 2) - 1e-9))

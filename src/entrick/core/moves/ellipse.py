@@ -7,16 +7,13 @@ from collections.abc import Callable
 
 from ..geometry import Arc, Circle, Line, Loop, Point, polar
 from ..geometry.ellipse import Ellipse, departure, four_centres
-from ..geometry.shapes import Curve
+from ..geometry.shapes import Curve, Shape
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
 from ..measure import spell_angle
 from ..parts import curve_run, run
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..tolerance import same
-
-PENCIL = 0.5
-"""Width of an outline on paper, mm: half of it hides as much of a departure (ISO 128)."""
 
 METHODS = ("circles", "trammel", "rectangle", "foci", "four centres")
 
@@ -59,13 +56,26 @@ def construct(args: Args) -> Made:
         f"{args.say(ellipse.perimeter)} all round",
         *_compared(args, ellipse, method),
     )
+    off, place = departure(ellipse, four_centres(ellipse)) if method == "four centres" else (None, centre)
+    beside = (held_against(parts["true"], place),) if method == "four centres" else ()
     return Made(
         shape,
         f"Ellipse {args.name} about {name}, {args.say(2 * a)} by {args.say(2 * b)}{tilted}, by {method}.",
         working,
-        (*_axes(args, ellipse), *_STEPS[method](args, ellipse, shape)),
+        (*_axes(args, ellipse), *_STEPS[method](args, ellipse, shape), *beside),
         parts,
         f"{args.name}.centre",
+        departs=off,
+    )
+
+
+def held_against(true: Shape | Loop, place: Point) -> Step:
+    """Return the step that shows the true curve beside one drawn by arcs, and where they are furthest apart."""
+    return Step(
+        Tool.PENCIL,
+        "Beside it, lightly, the true ellipse through a few of its points",
+        strokes=(Stroke(true), Stroke(place, Role.POINT)),
+        check="the arcs are furthest from it at the point that is pricked",
     )
 
 
@@ -113,13 +123,11 @@ def _compared(args: Args, ellipse: Ellipse, method: str) -> tuple[str, ...]:
     c = math.hypot(ellipse.a, ellipse.b)
     less = ellipse.a - ellipse.b
     arcs = four_centres(ellipse)
-    hidden = PENCIL / 2 / float(args.unit.mm)
-    seen = "a pencil line hides it" if off <= hidden else f"at full size a pencil line hides {args.say(hidden)} of it"
     return (
         f"join the ends of the axes: √({args.say(ellipse.a)}² + {args.say(ellipse.b)}²) = {args.say(c)}",
         f"({args.say(c)} − {args.say(less)}) × {args.say(c)} ÷ {args.say(2 * ellipse.a)} = R{args.say(arcs[0].radius)}",
         f"({args.say(c)} + {args.say(less)}) × {args.say(c)} ÷ {args.say(2 * ellipse.b)} = R{args.say(arcs[1].radius)}",
-        f"it departs {args.say(off)} at most from the true ellipse, {where} from the centre; {seen}",
+        f"it departs {args.say(off)} at most from the true ellipse, {where} from the centre",
     )
 
 

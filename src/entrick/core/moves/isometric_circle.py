@@ -12,6 +12,7 @@ from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
 from ..measure import spell_angle
 from ..parts import curve_run, run
 from ..plan.forms import Form
+from .ellipse import held_against
 
 
 def construct(args: Args) -> Made:
@@ -53,9 +54,13 @@ def construct(args: Args) -> Made:
             f"{args.say(2 * true.b)}",
             *_told(args, four, diameter, off, place, true.centre, how),
         ),
-        _steps(args, four, shape, diameter, across, how, centre),
+        (
+            *_steps(args, four, shape, diameter, across, how, centre),
+            *((held_against(parts["true"], place),) if how == "rhombus" else ()),
+        ),
         parts,
         f"{args.name}.centre",
+        departs=off if how == "rhombus" else None,
     )
 
 

@@ -302,3 +302,58 @@ def test_epicycloid_and_astroid_against_the_handbook(inside: bool, length: float
 ])  # fmt: skip
 def test_what_cannot_roll_is_said(row: str, told: str) -> None:
     assert told in work_out(HEAD + row).solution.errors[0].message
+
+
+@given(st.integers(20, 60), st.integers(8, 30), st.integers(1, 5), st.sampled_from(["right hand", "left hand"]))
+def test_the_edges_of_a_wire_keep_its_radius_from_the_middle_of_the_wire(
+    wide: int, lead: int, turns: int, hand: str
+) -> None:
+    done = solved(f"h = helix, from O, diameter {wide}, lead {lead}, {turns} turns, {hand}, wire {lead / 5}\n")
+    parts = done.solution.figure.items["h"].parts
+    for index in range(1, turns + 1):
+        middle = parts[f"front.{index}"]
+        for word in ("above", "below"):
+            edge = parts[f"{word}.{index}"]
+            assert isinstance(edge, Loop)
+            assert isinstance(middle, Loop)
+            assert all(abs(junction.turn) < 1e-6 for junction in edge.junctions)
+            off = [middle.distance(piece.entry) for piece in edge.pieces]
+            assert max(off) <= lead / 10 + wide * 4e-4
+            # Where an inner edge starts, behind the round end, the end of the wire's middle is nearer still.
+            assert min(off) > lead / 10 * 0.8
+            assert min(off[len(off) // 4 : -len(off) // 4]) == pytest.approx(lead / 10, abs=wide * 4e-4)
+
+
+@given(
+    st.integers(20, 60), st.integers(60, 92), st.integers(1, 3), st.integers(4, 30), st.sampled_from(["square", "vee"])
+)
+@settings(deadline=None)
+def test_every_edge_of_a_screw_lies_on_it_between_its_ends(
+    wide: int, share: int, starts: int, lead: int, form: str
+) -> None:
+    core, long = wide * share / 100, lead * 2.3
+    rows = f"s = screw, from O, diameter {wide}, core diameter {core}, lead {lead}, length {long}, {form}"
+    done = work_out(f"{HEAD}{rows}, {starts} starts\n")
+    if form == "square" and share / 100 < math.cos(math.pi / 2 / starts):
+        assert "the core is at least" in done.solution.errors[0].message
+        return
+    assert not done.solution.errors
+    parts = done.solution.figure.items["s"].parts
+    beyond = 4e-4 * wide
+    for name, edge in parts.items():
+        if not isinstance(edge, Loop):
+            continue
+        low, high = edge.box
+        assert low.y > -beyond
+        assert high.y < long + beyond
+        radius = {"crest": wide / 2, "root": core / 2}.get(name.partition(".")[0], wide / 2)
+        assert max(-low.x, high.x) < radius + beyond
+        if name.startswith(("crest", "root")):
+            # cos θ = x/r and the rise go together: the place is on a helix of the lead (definition).
+            for piece in edge.pieces:
+                turn = math.acos(max(-1.0, min(1.0, piece.entry.x / radius))) / math.tau * lead
+                pitch = lead / starts
+                shift = pitch / 2
+                far = [((piece.entry.y + way * turn + lead / 2) / shift) % 1 for way in (1, -1)]
+                assert min(min(f, 1 - f) for f in far) < (1e-3 * wide + 6e-3 * lead) / shift
+    assert parts["crest.1"] != parts["root.1"]

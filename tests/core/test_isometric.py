@@ -7,7 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from entrick.core.desk import Work, work_out
-from entrick.core.geometry import Line, Loop, Point
+from entrick.core.geometry import Arc, Line, Loop, Point
 from entrick.core.geometry.isometric import (
     AXES,
     FORESHORTENED,
@@ -212,3 +212,50 @@ def test_the_school_is_chosen_for_the_plan_and_stated_on_the_sheet() -> None:
         assert f"1:1 isometric {school}" in told[-1]
         assert "60" in told[-1], "the part is lettered at its own size in either school"
     assert sizes[1] / sizes[0] == pytest.approx(math.sqrt(2 / 3))  # type: ignore[operator]
+
+
+@given(sizes, st.integers(10, 90), sizes, sizes, st.sampled_from(list(AXES)), st.booleans(), st.booleans())
+@settings(deadline=None)
+def test_what_a_stub_shows_of_its_shoulder_lies_outside_the_smaller_cylinder(
+    long: int, share: int, step: int, wide: int, axis: str, true: bool, rounded: bool
+) -> None:
+    words = f"{', true' if true else ''}{', rounded' if rounded else ''}"
+    done = solved(
+        f"s = stub, from O, diameter {wide}, length {long}, step diameter {wide * share / 100}, step length {step}, "
+        f"along {axis}{words}\n"
+    )
+    rim, neck, ring = part(done, "s.rim"), part(done, "s.neck"), part(done, "s.shoulder")
+    assert isinstance(rim, Loop)
+    assert isinstance(neck, Loop)
+    assert isinstance(ring, Loop)
+    assert neck.closed
+    assert neck.gap < 1e-9 * 100
+    if not rim.closed:
+        for end in (rim.pieces[0].entry, rim.pieces[-1].exit):
+            assert neck.distance(end) < 1e-6
+            assert ring.distance(end) < 1e-6
+    for piece in rim.pieces:
+        middle = piece.curve.middle if isinstance(piece.curve, Arc) else piece.entry
+        assert not neck.encloses(middle) or neck.distance(middle) < 1e-6
+    if rounded:
+        cap = part(done, "s.round")
+        assert isinstance(cap, Arc)
+        assert abs(cap.sweep) == pytest.approx(math.pi)
+        for name in ("s.edge.3", "s.edge.4"):
+            line = edge(done, name)
+            assert min(abs(line.at(0.0) - end) for end in (cap.first, cap.last)) < 1e-9 * 100
+            assert abs(line.direction.dot((line.at(0.0) - cap.centre).unit)) < 1e-9, "without a corner"
+        if true:
+            # A ball is seen as a circle √(3/2) of its diameter across, drawn full length (common practice).
+            assert cap.radius == pytest.approx(wide * share / 100 * math.sqrt(1.5) / 2)
+
+
+def test_quarters_of_circles_on_three_planes_close_about_a_corner() -> None:
+    done = solved(
+        "".join(f"{p} = isometric circle, centred on O, diameter 60, on {p}\n" for p in PLANES)
+        + "rim = line in, top.arc4 > left.arc4 > right.arc4\n"
+    )
+    loop = done.solution.figure.items["rim"].shape
+    assert isinstance(loop, Loop)
+    assert loop.closed
+    assert sorted(abs(piece.entry) for piece in loop.pieces) == pytest.approx([30, 30, 30])

@@ -5,6 +5,7 @@ import math
 import re
 
 import ezdxf
+import ezdxf.path
 import pytest
 import shapely
 from hypothesis import given, settings
@@ -12,9 +13,10 @@ from hypothesis import strategies as st
 from pypdf import PdfReader
 
 from entrick.core import formats
+from entrick.core.departure import on_sheet
 from entrick.core.desk import Work, work_out
-from entrick.core.geometry import Loop
-from entrick.core.marks import DrawnRun, moved, reach
+from entrick.core.geometry import Loop, Point
+from entrick.core.marks import DrawnRun, Lettering, moved, reach
 from entrick.demo import sample_plans
 
 HEAD = "units mm\nsheet A3 landscape, scale 1:1, border 10\nO = datum\n"
@@ -132,3 +134,49 @@ def test_sample_jobs_of_curves_are_issued_in_every_format(name: str) -> None:
     assert PdfReader(io.BytesIO(formats.write_pdf(done.display, done.solution.title))).pages[0].extract_text()
     assert "<path" in formats.write_svg(done.display)
     assert "compass" in formats.settings_csv(done.steps, done.kit)
+
+
+@pytest.mark.parametrize("within", [0.5, 0.05, 0.005])
+@pytest.mark.parametrize("how", ["arcs", "polyline"])
+def test_a_true_ellipse_in_dxf_keeps_within_the_tolerance_asked_for(how: str, within: float) -> None:
+    done = solved("e = ellipse, centred on O, axes 90 and 56, at 20\nrim = line in, e\n")
+    text = formats.write_cutter_dxf(done.display, done.solution.unit, formats.Ovals(how, within))
+    (entity,) = ezdxf.read(io.StringIO(text)).modelspace().query("LWPOLYLINE")
+    assert entity.closed
+    ellipse = rim(done).stands_for
+    assert ellipse is not None
+    path = ezdxf.path.make_path(entity)
+    spots = list(path.flattening(within / 100))
+    assert max(ellipse.distance(Point(p.x, p.y)) for p in spots) <= within * 1.02
+    finer = formats.write_cutter_dxf(done.display, done.solution.unit, formats.Ovals(how, within / 4))
+    (more,) = ezdxf.read(io.StringIO(finer)).modelspace().query("LWPOLYLINE")
+    assert len(more) >= len(entity)
+
+
+def test_an_ellipse_by_four_centres_shows_the_true_one_beside_it_and_what_the_line_hides() -> None:
+    done = solved("e = ellipse, centred on O, axes 90 and 56, by four centres\n")
+    made = done.solution.entries[-1].made
+    assert made is not None
+    beside = [s.shape for step in made.steps for s in step.strokes if isinstance(s.shape, Loop) and s.shape.stands_for]
+    assert beside
+    assert made.departs is not None
+    told = on_sheet(made.departs, done.sheet)
+    assert f"{made.departs:.2f} mm on paper" in told
+    assert ("hides all" in told) == (made.departs <= 0.25)
+
+
+def test_lettering_on_an_isometric_plane_leans_in_every_file() -> None:
+    done = solved(
+        "b = isometric box, from O, 60 by 40 by 30\nd = dimension, from b.near to b.right_low, isometric left\n"
+    )
+    leaning = [m for m in done.display.marks if isinstance(m, Lettering) and m.slant]
+    assert leaning
+    text = formats.write_dxf(done.display, done.solution.unit)
+    assert {round(t.dxf.oblique) for t in ezdxf.read(io.StringIO(text)).modelspace().query("TEXT")} >= {
+        round(m.slant) for m in leaning
+    }
+    assert "matrix(" in formats.write_svg(done.display)
+    content = PdfReader(io.BytesIO(formats.write_pdf(done.display))).pages[0].get_contents()
+    assert content is not None
+    skewed = [ops for ops, name in content.operations if name in (b"cm", b"Tm") and abs(float(ops[2])) > 0.1]
+    assert skewed

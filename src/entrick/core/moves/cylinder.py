@@ -41,12 +41,7 @@ def construct(args: Args) -> Made:
     # An upright one shows its upper end; one along a slanted axis the end that is nearer, which is lower on the paper.
     seen, other = (foot + move, foot) if word == "up" else (foot, foot + move)
     true = args.get("true") is not None
-    if true:
-        ellipse = true_ellipse(seen, size, plane)
-        end = curve_run(f"{args.name}.end", ellipse.drawn(), ellipse)
-    else:
-        four = rhombus(seen, size, plane)
-        end = run(f"{args.name}.end", [(f"arc{i}", arc) for i, arc in enumerate(four.arcs, 1)], True)
+    end = end_on(f"{args.name}.end", seen, size, plane, true)
     view = swept(counter_clockwise(end), other - seen)
     touches, ends = view.touches, [spot + (other - seen) for spot in view.touches]
     parts: dict[str, Point | Curve | Loop] = {
@@ -77,6 +72,15 @@ def construct(args: Args) -> Made:
         ),
         parts,
     )  # fmt: skip
+
+
+def end_on(owner: str, centre: Point, size: float, plane: str, true: bool) -> Loop:
+    """Return the end of something round on an isometric plane: the true ellipse, or by four centres."""
+    if true:
+        ellipse = true_ellipse(centre, size, plane)
+        return curve_run(owner, ellipse.drawn(), ellipse)
+    four = rhombus(centre, size, plane)
+    return run(owner, [(f"arc{i}", arc) for i, arc in enumerate(four.arcs, 1)], True)
 
 
 def counter_clockwise(ring: Loop) -> list[Line | Arc]:

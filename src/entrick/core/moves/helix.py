@@ -93,7 +93,7 @@ def construct(args: Args) -> Made:
                 for side, word in ((1, "above"), (-1, "below")):
                     # Where the curve bends more tightly than the wire, its inner edge is hidden behind the round end.
                     low, high = (start, end - tight) if side > 0 else (start + tight, end)
-                    edge = _edge(place, heading, up, side * half)
+                    edge = _edge(place, heading, (start + end) / 2, up, side * half)
                     quarters = [low + (high - low) * k / 4 for k in range(5)]
                     owner = f"{args.name}.{word}.{len(fronts)}"
                     edges.append(curve_run(owner, fitted(edge, heading, quarters, CLOSE * radius), closed=False))
@@ -124,14 +124,14 @@ def construct(args: Args) -> Made:
 
 
 def _edge(
-    place: Callable[[float], Point], heading: Callable[[float], Point], up: Point, off: float
+    place: Callable[[float], Point], heading: Callable[[float], Point], middle: float, up: Point, off: float
 ) -> Callable[[float], Point]:
-    """Return the parallel of a curve at the radius of the wire, above it or below."""
+    """Return the parallel of a half turn at the radius of the wire, above it or below."""
+    # Which side is above is told half way: at its ends the curve runs straight up.
+    side = math.copysign(off, heading(middle).normal.dot(up) * off)
 
     def edge(turn: float) -> Point:
-        ahead = heading(turn)
-        square = ahead.normal if ahead.normal.dot(up) >= 0 else -ahead.normal
-        return place(turn) + square * off
+        return place(turn) + heading(turn).normal * side
 
     return edge
 

@@ -1,0 +1,257 @@
+"""``screw``: a square or V thread seen square to its axis, by its crest and root helices."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from ..figure import Family
+from ..geometry import Circle, Line, Loop, Point
+from ..geometry.fitted import fitted
+from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..measure import spell_angle
+from ..parts import curve_run
+from ..plan.errors import ClauseError
+from ..plan.forms import Form
+from .helix import CLOSE, PARTS
+
+MOST_PITCHES = 60
+"""Threads one above the other on one screw."""
+
+LEFT, FRONT, RIGHT = math.pi, 1.5 * math.pi, math.tau
+"""Directions on the end view, radians, of what is seen at the left, in the middle of the near half, at the right."""
+
+
+@dataclass(frozen=True)
+class _Screw:
+    """Sizes of a screw in plan units, standing upright on nought, right-handed; and how it is put on the sheet."""
+
+    crest: float
+    root: float
+    lead: float
+    pitch: float
+    length: float
+    put: Callable[[float, float], Point]
+
+    def level(self, turn: float, number: float) -> float:
+        """Return how high the edge of a thread is in a direction, counting threads from below."""
+        return self.lead * (turn - LEFT) / math.tau + number * self.pitch
+
+    def edge(self, radius: float, number: float, begin: float, end: float) -> list[Line | Loop]:
+        """Return the part of a helix that lies on the screw, as arcs."""
+
+        def turn_at(high: float) -> float:
+            return (high - number * self.pitch) / self.lead * math.tau + LEFT
+
+        low, high = max(begin, turn_at(0.0)), min(end, turn_at(self.length))
+        if high - low < 1e-9:
+            return []
+
+        def place(turn: float) -> Point:
+            return self.put(radius * math.cos(turn), self.level(turn, number))
+
+        ahead = self.put(0.0, 0.0)
+
+        def heading(turn: float) -> Point:
+            return (self.put(-radius * math.sin(turn), self.lead / math.tau) - ahead).unit
+
+        quarters = [low + (high - low) * k / 4 for k in range(5)]
+        return [curve_run("", fitted(place, heading, quarters, CLOSE * self.crest), closed=False)]
+
+    def straight(self, out: float, low: float, beyond: float, high: float) -> list[Line | Loop]:
+        """Return the part of a line between two places (out, high) that lies on the screw."""
+        if low > high:
+            out, low, beyond, high = beyond, high, out, low
+        if high <= 0 or low >= self.length or high - low < 1e-9:
+            return []
+
+        def at(level: float) -> float:
+            return out + (beyond - out) * (level - low) / (high - low)
+
+        start, end = max(low, 0.0), min(high, self.length)
+        return [Line.between(self.put(at(start), start), self.put(at(end), end))]
+
+
+def construct(args: Args) -> Made:
+    """Construct what is seen of a screw thread from its foot, as many edges: crests, roots, sides, ends.
+
+    Parts by number: ``crest.1`` …, ``root.1`` …, ``side.1`` … (of the thread), ``core.1`` … (of the core between the
+    threads), ``flank.1`` … (of a V thread), ``end.1``, ``end.2``; ``axis``.
+
+    Notes
+    -----
+    A square thread is half a pitch thick. Of its two flanks a right hand shows the upper one at the right of the axis
+    and the lower one at the left, where they face the eye: there the root helix is seen, and the crest beyond the core
+    until the core hides it, at acos(root ÷ crest) past the side (from the projection). V threads are drawn as the
+    books do: straight flanks from crest to root.
+    """
+    foot, name = args.need("from").point("foot"), args.need("from").ref("foot").text
+    over, core = args.need("diameter").length("size"), args.need("core").length("size")
+    lead, length = args.need("lead").length("lead"), args.need("length").length("length")
+    starts = args.get("starts").count("count") if args.get("starts") else 1  # type: ignore[union-attr]
+    pitch = lead.value / starts
+    if not 0 < float(core) < float(over):
+        raise ClauseError(f"the core is thinner than the {args.say(over.value)} over the threads",
+                          args.need("core").clause)  # fmt: skip
+    if float(lead) <= 0 or not 0 < float(length) <= MOST_PITCHES * float(pitch):
+        raise ClauseError(f"a screw is more than nought long, and at most {MOST_PITCHES} pitches",
+                          args.need("length").clause)  # fmt: skip
+    vee = args.get("form") is not None and args.need("form").word("form") == "vee"
+    beyond = math.acos(float(core) / float(over))
+    if not vee and beyond > math.pi / (2 * starts):
+        least = float(over) * math.cos(math.pi / (2 * starts))
+        raise ClauseError(
+            f"with {starts} starts the core is at least {args.say(least)}: a thinner one is hidden by the next thread",
+            args.need("core").clause,
+        )
+    hand = -1 if args.get("left") else 1
+    up = Point(1.0, 0.0) if args.get("level") else Point(0.0, 1.0)
+    across = -up.normal * hand
+
+    def put(out: float, high: float) -> Point:
+        return foot + across * out + up * high
+
+    screw = _Screw(float(over) / 2, float(core) / 2, float(lead), float(pitch), float(length), put)
+    found = _vee(screw, starts) if vee else _square(screw, starts, beyond)
+    edges: list[Loop] = []
+    parts: dict[str, Point | Line | Loop] = {}
+    for word, curves in found.items():
+        for index, curve in enumerate(curves, 1):
+            owner = f"{args.name}.{word}.{index}"
+            drawn = tuple(piece.curve for piece in curve.pieces) if isinstance(curve, Loop) else (curve,)
+            edges.append(curve_run(owner, drawn, closed=False))
+            parts[f"{word}.{index}"] = edges[-1]
+    parts |= {"axis": Line.between(foot, put(0.0, float(length))), "foot": foot}
+    thread = f"{args.say(pitch / 2)} thick, half the pitch, and " if not vee else ""
+    angle = math.degrees(math.atan2(float(lead), math.pi * float(over)))
+    return Made(
+        Family(tuple(edges)),
+        f"Screw {args.name} from {name}, {'V' if vee else 'square'} thread Ø{args.say(over.value)}, core "
+        f"Ø{args.say(core.value)}, lead {args.say(lead.value)}, {args.say(length.value)} long, "
+        f"{'left' if hand < 0 else 'right'} hand.",
+        (
+            f"pitch {args.say(lead.value)} ÷ {starts} start{'s' if starts > 1 else ''} = {args.say(pitch)}",
+            f"the thread is {thread}({args.say(over.value)} − {args.say(core.value)}) ÷ 2 = "
+            f"{args.say((over.value - core.value) / 2)} deep",
+            f"helix angle over the threads atan({args.say(lead.value)} ÷ (π × {args.say(over.value)})) = "
+            f"{spell_angle(angle)}",
+        ),
+        _steps(args, screw, found, up, across, vee),
+        parts,
+    )
+
+
+def _square(screw: _Screw, starts: int, beyond: float) -> dict[str, list[Line | Loop]]:
+    """Return what is seen of a square thread, by what it is."""
+    R, r, half = screw.crest, screw.root, 0.5  # noqa: N806 - as drafters write them
+    found: dict[str, list[Line | Loop]] = {"crest": [], "root": [], "side": [], "core": [], "end": []}
+    for n in range(-starts - 2, math.ceil(screw.length / screw.pitch) + 2):
+        top = n + half
+        found["crest"] += screw.edge(R, n, LEFT - beyond, RIGHT) + screw.edge(R, top, LEFT, RIGHT + beyond)
+        found["root"] += screw.edge(r, n, LEFT, FRONT) + screw.edge(r, top, FRONT, RIGHT)
+        for side, turn in ((-1, LEFT), (1, RIGHT)):
+            found["side"] += screw.straight(side * R, screw.level(turn, n), side * R, screw.level(turn, top))
+        found["core"] += screw.straight(r, screw.level(RIGHT, top), r, screw.level(RIGHT - beyond, n + 1))
+        found["core"] += screw.straight(-r, screw.level(LEFT, n), -r, screw.level(LEFT + beyond, top - 1))
+    found["end"] = _ends(screw, lambda turn, high: _in_thread(screw, turn, high))
+    return found
+
+
+def _vee(screw: _Screw, starts: int) -> dict[str, list[Line | Loop]]:
+    """Return what the books draw of a V thread: both helices in front, straight flanks at the sides."""
+    R, r, half = screw.crest, screw.root, 0.5  # noqa: N806 - as drafters write them
+    found: dict[str, list[Line | Loop]] = {"crest": [], "root": [], "flank": [], "end": []}
+    for n in range(-starts - 2, math.ceil(screw.length / screw.pitch) + 2):
+        found["crest"] += screw.edge(R, n, LEFT, RIGHT)
+        found["root"] += screw.edge(r, n + half, LEFT, RIGHT)
+        for side, turn in ((-1, LEFT), (1, RIGHT)):
+            low, middle, high = (screw.level(turn, n + step) for step in (0.0, half, 1.0))
+            found["flank"] += screw.straight(side * R, low, side * r, middle)
+            found["flank"] += screw.straight(side * r, middle, side * R, high)
+
+    def radius(turn: float, high: float) -> float:
+        away = (high - screw.level(turn, 0)) / screw.pitch % 1.0
+        return r + (R - r) * abs(2 * away - 1)
+
+    found["end"] = _ends(screw, radius)
+    return found
+
+
+def _in_thread(screw: _Screw, turn: float, high: float) -> float:
+    """Return the radius of a square-threaded screw in a direction at a level."""
+    away = (high - screw.level(turn, 0)) / screw.pitch % 1.0
+    return screw.crest if away <= 0.5 + 1e-9 or away > 1 - 1e-9 else screw.root
+
+
+def _ends(screw: _Screw, radius: Callable[[float, float], float]) -> list[Line | Loop]:
+    """Return the two ends, each as wide as the section there: at a side, or where the edge of a thread crosses it."""
+    found: list[Line | Loop] = []
+    for high in (0.0, screw.length):
+        crossings = [
+            turn
+            for step in range(-60, 61)
+            for turn in ((high - step * screw.pitch / 2) / screw.lead * math.tau + LEFT,)
+            if 0 <= turn <= 2 * math.tau
+        ]
+        outs = [math.cos(turn) * radius(turn, high) for turn in (LEFT, RIGHT, *crossings)]
+        found.append(Line.between(screw.put(min(outs), high), screw.put(max(outs), high)))
+    return found
+
+
+def _steps(
+    args: Args, screw: _Screw, found: dict[str, list[Line | Loop]], up: Point, across: Point, vee: bool
+) -> tuple[Step, ...]:
+    middle = screw.put(0.0, -screw.crest * 1.4)
+    rise = screw.lead / PARTS
+    levels = tuple(
+        Stroke(Line.between(screw.put(-screw.crest, high), screw.put(screw.crest, high)))
+        for high in (rise * index for index in range(min(PARTS, int(screw.length / rise)) + 1))
+    )
+    stations = tuple(
+        Stroke(screw.put(size * math.cos(turn), screw.level(turn, 0)), Role.POINT)
+        for size in (screw.crest, screw.root)
+        for turn in (LEFT + math.tau * index / PARTS for index in range(PARTS // 2 + 1))
+    )
+
+    def strokes(*words: str) -> tuple[Stroke, ...]:
+        return tuple(Stroke(curve) for word in words for curve in found.get(word, ()))
+
+    sides = ("flank",) if vee else ("side", "core")
+    return (
+        Step(Tool.COMPASS, "Draw both circles of the end view and divide them in 12", screw.crest, middle,
+             (Stroke(Circle(middle, screw.crest)), Stroke(Circle(middle, screw.root)))),
+        Step(Tool.DIVIDERS, "Divide the lead in 12 as well, draw the lines across", rise, screw.put(0.0, 0.0), levels),
+        Step(Tool.STRAIGHTEDGE, "Project the parts of both circles on to their lines: crest and root", strokes=stations,
+             check="crest and root have the same lead"),
+        Step(Tool.DIVIDERS, "Step the pitch along the sides" if vee else "Step half the pitch along the sides: thread, "
+             "space, thread", screw.pitch / (1 if vee else 2), strokes=strokes(*sides)),
+        Step(Tool.PENCIL, "Draw the crests fair through their points, all alike: a template of card helps",
+             strokes=strokes("crest")),
+        Step(Tool.PENCIL, f"Draw the roots of {args.name} where they are seen", strokes=strokes("root"),
+             check="they run from crest to crest" if vee else "at the right below the groove, at the left above it"),
+        Step(Tool.STRAIGHTEDGE, "Draw both ends", strokes=strokes("end")),
+    )  # fmt: skip
+
+
+KIND = Kind(
+    name="screw",
+    group="Curves",
+    summary="square or V thread, from its crest and root helices",
+    example="paddle = screw, from B, diameter 40, core diameter 32, lead 12, length 96, square",
+    mistake="Both root helices are drawn right across: of each groove one is seen, on the side that faces the eye.",
+    forms=(
+        Form("from {foot:point}", needed=True),
+        Form("diameter {size:diameter}", needed=True),
+        Form("core diameter {size:diameter}", "core", needed=True),
+        Form("lead {lead:length}", needed=True),
+        Form("length {length:length}", needed=True),
+        Form("{form:square/vee}", "form"),
+        Form("{count:count} starts", "starts"),
+        Form("right hand", "right"),
+        Form("left hand", "left"),
+        Form("level"),
+        Form("plumb"),
+    ),
+    construct=construct,
+)

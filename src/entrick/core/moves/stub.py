@@ -91,7 +91,8 @@ def construct(args: Args) -> Made:
             Step(Tool.COMPASS, "About the middle of the shoulder construct the smaller circle: its near half is the "
                  "seam", strokes=(Stroke(parts["seam"]),)),
             Step(Tool.COMPASS, "Round the end with the compass from edge to edge" if rounded
-                 else "Carry its centres forward and draw the whole end", setting, tip if rounded else None, (Stroke(last),)),
+                 else "Carry its centres forward and draw the whole end", setting,
+                 tip if rounded else None, (Stroke(last),)),
             Step(Tool.STRAIGHTEDGE, "Draw the edges of the smaller cylinder",
                  strokes=tuple(Stroke(edge) for edge in neck.edges),
                  check="what it hides of the shoulder is not gone over"),

@@ -91,6 +91,8 @@ CURVES = {
     "isometric circle": "isometric circle, centred on O, diameter {}, on top, by points",
     "isometric box": "isometric box, from O, {} by 40 by 30",
     "cylinder": "cylinder, from O, diameter {}, length 60, true",
+    "screw of eight threads": "screw, from O, diameter {}, core diameter 60, lead 12, length 96, square",
+    "stub": "stub, from O, diameter {}, length 24, step diameter 30, step length 30, rounded",
     "cone": "cone, from O, diameter {}, height 120, true",
 }
 

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import pairwise
 
 from .fitted import fitted
@@ -116,13 +118,30 @@ class Ellipse:
 
     def drawn(self, knots: tuple[float, ...] = ()) -> tuple[Line | Arc, ...]:
         """Return it as arcs that depart less than can be seen, with joints at the quarters and at other turns."""
-        start = knots[0] if knots else 0.0
+        if not knots:
+            return self._by_quarters()
+        start = knots[0]
         inner = {start, *((turn - start) % math.tau + start for turn in knots)}
         inner |= {(k * math.pi / 2 - start) % math.tau + start for k in range(4)}
         turns = sorted(inner)
         # Joints so close that nothing fits between them are one.
         kept = [turns[0], *(b for a, b in pairwise(turns) if b - a > 1e-6)]
         return fitted(self.at, self.heading, [*kept, start + math.tau], FINE * self.a)
+
+    def _by_quarters(self) -> tuple[Line | Arc, ...]:
+        """Return one quarter as arcs and its images: about the short axis, then half a turn on."""
+        quarter = fitted(self.at, self.heading, [0.0, math.pi / 2], FINE * self.a)
+        up = self.across.unit
+
+        def over(point: Point) -> Point:
+            ahead = point - self.centre
+            return self.centre - ahead + up * (2 * ahead.dot(up))
+
+        def about(point: Point) -> Point:
+            return self.centre * 2 - point
+
+        half = (*quarter, *(_image(curve, over, back=True) for curve in quarter[::-1]))
+        return (*half, *(_image(curve, about, back=False) for curve in half))
 
     def chords(self, within: float) -> tuple[Point, ...]:
         """Return corners on the curve whose straight pieces keep within a distance of it.
@@ -142,6 +161,15 @@ class Ellipse:
         return fitted(
             self.at, self.heading, [start + (end - start) * k / steps for k in range(steps + 1)], FINE * self.a
         )
+
+
+def _image(curve: Line | Arc, place: Callable[[Point], Point], back: bool) -> Line | Arc:
+    """Return a curve where a mirror (walked back, so that it turns the same way) or half a turn puts it."""
+    if isinstance(curve, Line):
+        ends = [place(curve.at(along or 0.0)) for along in (curve.start, curve.end)]
+        return Line.between(*(ends[::-1] if back else ends))
+    centre = place(curve.centre)
+    return Arc(centre, curve.radius, (place(curve.last if back else curve.first) - centre).angle, curve.sweep)
 
 
 def four_centres(ellipse: Ellipse) -> tuple[Arc, ...]:
@@ -170,20 +198,22 @@ def four_centres(ellipse: Ellipse) -> tuple[Arc, ...]:
     )
 
 
-def departure(ellipse: Ellipse, curves: tuple[Line | Arc, ...], parts: int = 120) -> tuple[float, Point]:
+@lru_cache(maxsize=256)
+def departure(ellipse: Ellipse, curves: tuple[Line | Arc, ...], whole: float = math.tau) -> tuple[float, Point]:
     """Return by how much drawn curves depart most from an ellipse, and where on it.
 
-    Sampled three degrees apart and refined by thirds about the worst place.
+    Sampled three degrees apart and refined by thirds about the worst place; over a part of the turn, a quarter for
+    curves as symmetric as the ellipse.
     """
+    parts = math.ceil(whole / math.radians(3))
 
     def off(turn: float) -> float:
         spot = ellipse.at(turn)
         return min(distance(curve, spot) for curve in curves)
 
-    turns = [math.tau * index / parts for index in range(parts)]
-    worst = max(turns, key=off)
-    low, high = worst - math.tau / parts, worst + math.tau / parts
-    for _ in range(36):
+    worst = max((whole * index / parts for index in range(parts + 1)), key=off)
+    low, high = worst - whole / parts, worst + whole / parts
+    for _ in range(24):
         first, second = low + (high - low) / 3, high - (high - low) / 3
         if off(first) < off(second):
             low = first

@@ -56,7 +56,7 @@ def construct(args: Args) -> Made:
         f"{args.say(ellipse.perimeter)} all round",
         *_compared(args, ellipse, method),
     )
-    off, place = departure(ellipse, four_centres(ellipse)) if method == "four centres" else (None, centre)
+    off, place = departure(ellipse, four_centres(ellipse), math.pi / 2) if method == "four centres" else (None, centre)
     beside = (held_against(parts["true"], place),) if method == "four centres" else ()
     return Made(
         shape,
@@ -115,7 +115,7 @@ def _method(args: Args) -> str:
 def _compared(args: Args, ellipse: Ellipse, method: str) -> tuple[str, ...]:
     if method != "four centres":
         return ("the curve is the true ellipse; its points are computed",)
-    off, place = departure(ellipse, four_centres(ellipse))
+    off, place = departure(ellipse, four_centres(ellipse), math.pi / 2)
     ahead = place - ellipse.centre
     where = (
         f"{args.say(abs(ahead.dot(ellipse.major.unit)))} along and {args.say(abs(ahead.dot(ellipse.across.unit)))} up"

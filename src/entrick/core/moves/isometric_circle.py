@@ -32,7 +32,7 @@ def construct(args: Args) -> Made:
         shape = run(args.name, named, True)
     else:
         shape = curve_run(args.name, true.drawn(), true)
-    off, place = departure(true, four.arcs)
+    off, place = departure(true, four.arcs, math.pi / 2) if how == "rhombus" else (0.0, centre)
     turned = math.degrees(lean(plane)) % 180
     parts: dict[str, Point | Curve | Loop] = {
         "centre": centre,

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
 
 from ..figure import Family
-from ..geometry import Circle, Line, Loop, Point
+from ..geometry import Arc, Circle, Line, Loop, Point, shift
 from ..geometry.fitted import fitted
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
 from ..measure import spell_angle
@@ -15,6 +15,9 @@ from ..parts import curve_run
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from .helix import CLOSE, PARTS
+
+Drawn = tuple[Line | Arc, ...]
+"""One edge, end to end."""
 
 MOST_PITCHES = 60
 """Threads one above the other on one screw."""
@@ -33,12 +36,14 @@ class _Screw:
     pitch: float
     length: float
     put: Callable[[float, float], Point]
+    fitted: dict[tuple[float, float, float], tuple[float, Drawn]] = field(default_factory=dict)
+    """Whole edges: those of every other thread are the same, further up."""
 
     def level(self, turn: float, number: float) -> float:
         """Return how high the edge of a thread is in a direction, counting threads from below."""
         return self.lead * (turn - LEFT) / math.tau + number * self.pitch
 
-    def edge(self, radius: float, number: float, begin: float, end: float) -> list[Line | Loop]:
+    def edge(self, radius: float, number: float, begin: float, end: float) -> list[Drawn]:
         """Return the part of a helix that lies on the screw, as arcs."""
 
         def turn_at(high: float) -> float:
@@ -47,19 +52,30 @@ class _Screw:
         low, high = max(begin, turn_at(0.0)), min(end, turn_at(self.length))
         if high - low < 1e-9:
             return []
+        whole = (radius, begin, end)
+        if (low, high) == (begin, end) and whole in self.fitted:
+            number_of_it, curves = self.fitted[whole]
+            by = self.put(0.0, (number - number_of_it) * self.pitch) - self.put(0.0, 0.0)
+            return [tuple(shift(curve, by) for curve in curves)]
+
+        rise, base = self.lead / math.tau, number * self.pitch
 
         def place(turn: float) -> Point:
-            return self.put(radius * math.cos(turn), self.level(turn, number))
+            return self.put(radius * math.cos(turn), rise * (turn - LEFT) + base)
 
         ahead = self.put(0.0, 0.0)
 
         def heading(turn: float) -> Point:
-            return (self.put(-radius * math.sin(turn), self.lead / math.tau) - ahead).unit
+            return (self.put(-radius * math.sin(turn), rise) - ahead).unit
 
-        quarters = [low + (high - low) * k / 4 for k in range(5)]
-        return [curve_run("", fitted(place, heading, quarters, CLOSE * self.crest), closed=False)]
+        count = math.ceil((high - low) / (math.pi / 4) - 1e-9)
+        knots = [low + (high - low) * k / count for k in range(count + 1)]
+        curves = fitted(place, heading, knots, 2 * CLOSE * self.crest)
+        if (low, high) == (begin, end):
+            self.fitted[whole] = (number, curves)
+        return [curves]
 
-    def straight(self, out: float, low: float, beyond: float, high: float) -> list[Line | Loop]:
+    def straight(self, out: float, low: float, beyond: float, high: float) -> list[Drawn]:
         """Return the part of a line between two places (out, high) that lies on the screw."""
         if low > high:
             out, low, beyond, high = beyond, high, out, low
@@ -70,7 +86,7 @@ class _Screw:
             return out + (beyond - out) * (level - low) / (high - low)
 
         start, end = max(low, 0.0), min(high, self.length)
-        return [Line.between(self.put(at(start), start), self.put(at(end), end))]
+        return [(Line.between(self.put(at(start), start), self.put(at(end), end)),)]
 
 
 def construct(args: Args) -> Made:
@@ -110,7 +126,8 @@ def construct(args: Args) -> Made:
     across = -up.normal * hand
 
     def put(out: float, high: float) -> Point:
-        return foot + across * out + up * high
+        # Written out: it runs thousands of times for one screw.
+        return Point(foot.x + across.x * out + up.x * high, foot.y + across.y * out + up.y * high)
 
     screw = _Screw(float(over) / 2, float(core) / 2, float(lead), float(pitch), float(length), put)
     found = _vee(screw, starts) if vee else _square(screw, starts, beyond)
@@ -118,9 +135,7 @@ def construct(args: Args) -> Made:
     parts: dict[str, Point | Line | Loop] = {}
     for word, curves in found.items():
         for index, curve in enumerate(curves, 1):
-            owner = f"{args.name}.{word}.{index}"
-            drawn = tuple(piece.curve for piece in curve.pieces) if isinstance(curve, Loop) else (curve,)
-            edges.append(curve_run(owner, drawn, closed=False))
+            edges.append(curve_run(f"{args.name}.{word}.{index}", curve, closed=False))
             parts[f"{word}.{index}"] = edges[-1]
     parts |= {"axis": Line.between(foot, put(0.0, float(length))), "foot": foot}
     thread = f"{args.say(pitch / 2)} thick, half the pitch, and " if not vee else ""
@@ -137,15 +152,15 @@ def construct(args: Args) -> Made:
             f"helix angle over the threads atan({args.say(lead.value)} ÷ (π × {args.say(over.value)})) = "
             f"{spell_angle(angle)}",
         ),
-        _steps(args, screw, found, up, across, vee),
+        _steps(args, screw, parts, vee),
         parts,
     )
 
 
-def _square(screw: _Screw, starts: int, beyond: float) -> dict[str, list[Line | Loop]]:
+def _square(screw: _Screw, starts: int, beyond: float) -> dict[str, list[Drawn]]:
     """Return what is seen of a square thread, by what it is."""
     R, r, half = screw.crest, screw.root, 0.5  # noqa: N806 - as drafters write them
-    found: dict[str, list[Line | Loop]] = {"crest": [], "root": [], "side": [], "core": [], "end": []}
+    found: dict[str, list[Drawn]] = {"crest": [], "root": [], "side": [], "core": [], "end": []}
     for n in range(-starts - 2, math.ceil(screw.length / screw.pitch) + 2):
         top = n + half
         found["crest"] += screw.edge(R, n, LEFT - beyond, RIGHT) + screw.edge(R, top, LEFT, RIGHT + beyond)
@@ -158,10 +173,10 @@ def _square(screw: _Screw, starts: int, beyond: float) -> dict[str, list[Line | 
     return found
 
 
-def _vee(screw: _Screw, starts: int) -> dict[str, list[Line | Loop]]:
+def _vee(screw: _Screw, starts: int) -> dict[str, list[Drawn]]:
     """Return what the books draw of a V thread: both helices in front, straight flanks at the sides."""
     R, r, half = screw.crest, screw.root, 0.5  # noqa: N806 - as drafters write them
-    found: dict[str, list[Line | Loop]] = {"crest": [], "root": [], "flank": [], "end": []}
+    found: dict[str, list[Drawn]] = {"crest": [], "root": [], "flank": [], "end": []}
     for n in range(-starts - 2, math.ceil(screw.length / screw.pitch) + 2):
         found["crest"] += screw.edge(R, n, LEFT, RIGHT)
         found["root"] += screw.edge(r, n + half, LEFT, RIGHT)
@@ -184,9 +199,9 @@ def _in_thread(screw: _Screw, turn: float, high: float) -> float:
     return screw.crest if away <= 0.5 + 1e-9 or away > 1 - 1e-9 else screw.root
 
 
-def _ends(screw: _Screw, radius: Callable[[float, float], float]) -> list[Line | Loop]:
+def _ends(screw: _Screw, radius: Callable[[float, float], float]) -> list[Drawn]:
     """Return the two ends, each as wide as the section there: at a side, or where the edge of a thread crosses it."""
-    found: list[Line | Loop] = []
+    found: list[Drawn] = []
     for high in (0.0, screw.length):
         crossings = [
             turn
@@ -195,13 +210,11 @@ def _ends(screw: _Screw, radius: Callable[[float, float], float]) -> list[Line |
             if 0 <= turn <= 2 * math.tau
         ]
         outs = [math.cos(turn) * radius(turn, high) for turn in (LEFT, RIGHT, *crossings)]
-        found.append(Line.between(screw.put(min(outs), high), screw.put(max(outs), high)))
+        found.append((Line.between(screw.put(min(outs), high), screw.put(max(outs), high)),))
     return found
 
 
-def _steps(
-    args: Args, screw: _Screw, found: dict[str, list[Line | Loop]], up: Point, across: Point, vee: bool
-) -> tuple[Step, ...]:
+def _steps(args: Args, screw: _Screw, parts: Mapping[str, Point | Line | Loop], vee: bool) -> tuple[Step, ...]:
     middle = screw.put(0.0, -screw.crest * 1.4)
     rise = screw.lead / PARTS
     levels = tuple(
@@ -215,7 +228,7 @@ def _steps(
     )
 
     def strokes(*words: str) -> tuple[Stroke, ...]:
-        return tuple(Stroke(curve) for word in words for curve in found.get(word, ()))
+        return tuple(Stroke(run) for name, run in parts.items() if name.partition(".")[0] in words)
 
     sides = ("flank",) if vee else ("side", "core")
     return (

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
-from enum import StrEnum
 from itertools import combinations
 
 from .claims import Claim
@@ -16,36 +15,13 @@ from .measure import Number, Quantity, Unit, spell
 from .notes import Note
 from .plan.errors import ClauseError
 from .plan.forms import Form
+from .strokes import Role, Stroke, Tool
+from .worksheets import Remark, Worksheet
 
-
-class Role(StrEnum):
-    """What a stroke is on the sheet. Weight and dash follow from it, colour never does."""
-
-    CONSTRUCTION = "construction"
-    OUTLINE = "outline"
-    POINT = "point"
-    HIDDEN = "hidden"
-    CENTRE = "centre"
-
-
-class Tool(StrEnum):
-    """What a step is done with, before the kit decides which one."""
-
-    COMPASS = "compass"
-    DIVIDERS = "dividers"
-    RULE = "rule"
-    STRAIGHTEDGE = "straightedge"
-    ANGLE = "angle"
-    PENCIL = "pencil"
-
-
-@dataclass(frozen=True, slots=True)
-class Stroke:
-    """One thing drawn: a shape, its role, and a name to letter beside it. A run is one curve to the eye."""
-
-    shape: Shape | Loop
-    role: Role = Role.CONSTRUCTION
-    label: str = ""
+__all__ = [
+    "CHOICES", "GROUPS", "Args", "Candidate", "Kind", "Length", "Made", "Option", "Placing", "Role", "Said", "Step",
+    "Stroke", "Tool", "Undecided", "Value", "choose",
+]  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -145,6 +121,10 @@ class Made:
         What is said of the finished part, for the proof.
     departs : float or None
         By how much what is drawn departs most from the true curve, plan units; None where it is the true one.
+    remarks : tuple of Remark
+        What is wrong, or worth a look, with what was made, for the proof.
+    worksheet : callable or None
+        Its diagram and tables, turned through an angle in degrees.
     """
 
     shape: Shape | Loop | Family
@@ -161,6 +141,8 @@ class Made:
     cut: bool = False
     claims: tuple[Claim, ...] = ()
     departs: float | None = None
+    remarks: tuple[Remark, ...] = ()
+    worksheet: Callable[[float], Worksheet] | None = None
 
     @property
     def shapes(self) -> tuple[Shape | Loop, ...]:

@@ -91,10 +91,29 @@ class ScaleBar:
 
 
 @dataclass(frozen=True, slots=True)
+class RotationArrow:
+    """An arrow round a centre: counter-clockwise where `way` is 1, clockwise where it is −1."""
+
+    centre: Point
+    radius: float
+    way: int
+
+
+@dataclass(frozen=True, slots=True)
 class TitleFields:
     """What the title block says beyond what the plan itself knows."""
 
     fields: tuple[tuple[str, str], ...]
 
 
-Note = CentreLine | Hatching | LinearDimension | RoundDimension | AngleDimension | Label | ScaleBar | TitleFields
+Note = (
+    CentreLine
+    | Hatching
+    | LinearDimension
+    | RoundDimension
+    | AngleDimension
+    | Label
+    | ScaleBar
+    | RotationArrow
+    | TitleFields
+)

@@ -12,16 +12,21 @@ from pydantic import BaseModel
 from ..core import formats
 from ..core.complete import complete
 from ..core.desk import Work, work_out
+from ..core.display import draw_worksheet
 from ..core.display.picture import angle_picture, compass_over_rule, template_picture
+from ..core.follow import follow
 from ..core.measure import Unit
 from ..core.moves import kinds
 from ..core.plan import edit as edits
 from ..core.plan.writer import write_plan
 from ..core.proof import why_not_cut
 from ..core.suggest import suggest_dimensions
+from ..core.tables import table_csv, told
 from . import present
 from .problems import problem
 from .schemas import (
+    BriefIn,
+    BriefOut,
     ChoicesOut,
     ChooseCandidate,
     CompleteIn,
@@ -34,6 +39,7 @@ from .schemas import (
     KindsOut,
     MethodsIn,
     MethodsOut,
+    MisreadOut,
     MoveLine,
     OpenedIn,
     OpenedOut,
@@ -49,6 +55,10 @@ from .schemas import (
     SuggestOut,
     WorkIn,
     WorkOut,
+    WorksheetFileIn,
+    WorksheetIn,
+    WorksheetOut,
+    WorksheetPath,
 )
 
 plans = APIBlueprint("plans", __name__, url_prefix="/api")
@@ -137,6 +147,41 @@ def compared(body: MethodsIn) -> Response:
     return _json(present.compared(work_out(body.text), body.line))
 
 
+@plans.post("/worksheet", responses={200: WorksheetOut})
+def worksheet(body: WorksheetIn) -> Response:
+    """Return the worksheet of a statement, turned through an angle."""
+    return _json(present.worksheet(work_out(body.text), body.line, body.turn))
+
+
+@plans.post("/worksheet/<string:format>")
+def worksheet_file(path: WorksheetPath, body: WorksheetFileIn) -> Response:
+    """Return a worksheet as a file: diagram and profile on one page, or one of its tables."""
+    done = work_out(body.text)
+    sheet = present.worksheet_of(done, body.line, body.turn)
+    name = next(e.statement.name for e in done.solution.entries if e.line == body.line)
+    content: str | bytes
+    if path.format == "csv":
+        if body.table >= len(sheet.tables):
+            raise edits.EditError(f"the worksheet has no table {body.table}")
+        content = table_csv(told(sheet.tables[body.table], done))
+    else:
+        heading = (f"{done.solution.drawing} {done.solution.title}: {name}".strip(), sheet.caution)
+        display = draw_worksheet(sheet, done.solution.unit, heading)
+        content = formats.write_pdf(display, sheet.title) if path.format == "pdf" else formats.write_svg(display)
+    response = current_app.response_class(content, content_type=_TYPES[path.format])
+    stem = _stem(f"{done.solution.drawing} {name} worksheet")
+    response.headers["Content-Disposition"] = f'attachment; filename="{stem}.{path.format}"'
+    return response
+
+
+@plans.post("/brief", responses={200: BriefOut})
+def brief(body: BriefIn) -> Response:
+    """Give a cam the events of a brief: sentences, or stations as CSV."""
+    statement, read = follow(work_out(body.text), body.line, body.brief)
+    misread = tuple(MisreadOut.model_validate(row) for row in read.misread)
+    return _json(BriefOut(statement="" if misread else statement, misread=misread))
+
+
 @plans.post("/sheet-choices", responses={200: ChoicesOut})
 def sheet_choices(body: PlanIn) -> Response:
     """Return the papers, borders and scales a plan may take, each scale with its reason."""
@@ -160,10 +205,14 @@ def export(path: ExportPath, body: ExportIn) -> Response:
     if path.format == "cutter" and not body.insist and (reason := why_not_cut(done.findings)):
         return problem(409, "Not to be cut as it is", reason)
     response = current_app.response_class(_file(path.format, done, body), content_type=_TYPES[path.format])
-    name = f"{done.solution.drawing} {done.solution.title}".strip() or "plan"
-    stem = re.sub(r"[^A-Za-z0-9-]+", "-", name).strip("-") or "plan"
+    stem = _stem(f"{done.solution.drawing} {done.solution.title}")
     response.headers["Content-Disposition"] = f'attachment; filename="{stem}.{_ENDINGS.get(path.format, path.format)}"'
     return response
+
+
+def _stem(name: str) -> str:
+    """Return a name as a file may carry it."""
+    return re.sub(r"[^A-Za-z0-9-]+", "-", name).strip("-") or "plan"
 
 
 _ENDINGS = {"cutter": "dxf"}

@@ -10,13 +10,14 @@ from ..core.board import BoardStep, opened_steps
 from ..core.classic import opens
 from ..core.departure import told
 from ..core.desk import Work, work_out
-from ..core.display import draw_curves, draw_steps, ghosts
+from ..core.display import draw_curves, draw_steps, draw_worksheet, ghosts
 from ..core.geometry import Loop, Point
 from ..core.kind import Kind
 from ..core.measure import Dimension, Quantity, Unit, spell, spell_angle
 from ..core.methods import methods
 from ..core.moves import kinds
 from ..core.plan.document import Chain, Statement, Unread
+from ..core.plan.edit import EditError
 from ..core.plan.forms import Slot, match_clause
 from ..core.plan.writer import as_given, write_content, write_plan
 from ..core.proof import why_not_cut
@@ -26,6 +27,8 @@ from ..core.sheet import WIDTHS
 from ..core.sheet.choose import borders, papers, recommended, scales
 from ..core.sheet.layout import FORMS as SHEET_FORMS
 from ..core.solve import Entry, GivenEntry
+from ..core.tables import told as told_table
+from ..core.worksheets import Worksheet
 from ..store import JobView
 from .schemas import (
     CandidateOut,
@@ -50,7 +53,9 @@ from .schemas import (
     SheetOut,
     SlotOut,
     StepOut,
+    TableOut,
     WorkOut,
+    WorksheetOut,
 )
 
 
@@ -163,6 +168,33 @@ def compared(done: Work, line: int) -> MethodsOut:
     )  # fmt: skip
 
 
+def worksheet(done: Work, line: int, turn: float) -> WorksheetOut:
+    """Present the worksheet of a statement, turned through an angle."""
+    sheet = worksheet_of(done, line, turn)
+    return WorksheetOut(
+        title=sheet.title,
+        display=draw_worksheet(sheet, done.solution.unit),
+        tables=tuple(TableOut.model_validate(told_table(table, done)) for table in sheet.tables),
+        turns=sheet.turns,
+        told=sheet.told,
+        caution=sheet.caution,
+    )
+
+
+def worksheet_of(done: Work, line: int, turn: float) -> Worksheet:
+    """Return the worksheet of the statement on a line.
+
+    Raises
+    ------
+    EditError
+        When that statement has none.
+    """
+    entry = next((entry for entry in done.solution.entries if entry.line == line), None)
+    if entry is None or entry.made is None or entry.made.worksheet is None:
+        raise EditError(f"line {line} has no worksheet")
+    return entry.made.worksheet(turn)
+
+
 def choices(done: Work) -> ChoicesOut:
     """Present what the sheet may be."""
     ratios = scales(done.solution, done.sheet)
@@ -246,6 +278,7 @@ def _entry(entry: Entry, done: Work) -> EntryOut:
             )
             for candidate, marks in ghosts(entry.candidates, done.sheet, entry.line)
         ),
+        worksheet=made is not None and made.worksheet is not None,
         error=entry.error,
     )
 

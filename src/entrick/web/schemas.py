@@ -143,6 +143,7 @@ class EntryOut(BaseModel):
     assumed: bool = False
     clauses: tuple[ClauseOut, ...] = ()
     candidates: tuple[CandidateOut, ...] = ()
+    worksheet: bool = False
     error: PlanError | None = None
 
 
@@ -329,6 +330,72 @@ class MethodsOut(BaseModel):
 
     methods: tuple[MethodOut, ...]
     box: tuple[float, float, float, float]
+
+
+class WorksheetIn(BaseModel):
+    """A statement, by its line, whose worksheet is wanted, turned through an angle in degrees."""
+
+    text: PlanText
+    line: int
+    turn: float = Field(default=0.0, ge=-3600, le=3600)
+
+
+class TableOut(BaseModel):
+    """A table of a worksheet, in words."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    title: str
+    columns: tuple[str, ...]
+    rows: tuple[tuple[str, ...], ...]
+    note: str
+
+
+class WorksheetOut(BaseModel):
+    """A worksheet: its drawing, its tables, what turning does and what is so at this moment."""
+
+    title: str
+    display: DisplayList
+    tables: tuple[TableOut, ...]
+    turns: str
+    told: str
+    caution: str
+
+
+class WorksheetPath(BaseModel):
+    """A file of a worksheet: its drawing as PDF or SVG, its tables as CSV."""
+
+    format: Literal["pdf", "svg", "csv"]
+
+
+class WorksheetFileIn(WorksheetIn):
+    """Which worksheet, and which of its tables where one is wanted."""
+
+    table: int = Field(default=0, ge=0, le=100)
+
+
+class BriefIn(BaseModel):
+    """Events of a cam in sentences, or stations as CSV, for the statement on a line."""
+
+    text: PlanText
+    line: int
+    brief: Annotated[str, Field(max_length=20_000)]
+
+
+class MisreadOut(BaseModel):
+    """A row of a brief that could not be read, and why."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    row: int
+    message: str
+
+
+class BriefOut(BaseModel):
+    """The whole statement with the events of the brief, empty where a row could not be read."""
+
+    statement: str
+    misread: tuple[MisreadOut, ...]
 
 
 class ChoiceOut(BaseModel):

@@ -61,6 +61,42 @@ export type Arrowhead = {
 };
 
 /**
+ * BriefIn
+ *
+ * Events of a cam in sentences, or stations as CSV, for the statement on a line.
+ */
+export type BriefIn = {
+    /**
+     * Brief
+     */
+    brief: string;
+    /**
+     * Line
+     */
+    line: number;
+    /**
+     * Text
+     */
+    text: string;
+};
+
+/**
+ * BriefOut
+ *
+ * The whole statement with the events of the brief, empty where a row could not be read.
+ */
+export type BriefOut = {
+    /**
+     * Misread
+     */
+    misread: Array<MisreadOut>;
+    /**
+     * Statement
+     */
+    statement: string;
+};
+
+/**
  * CandidateOut
  *
  * A lettered solution.
@@ -588,6 +624,10 @@ export type EntryOut = {
      * Working
      */
     working?: Array<string>;
+    /**
+     * Worksheet
+     */
+    worksheet?: boolean;
 };
 
 /**
@@ -1111,6 +1151,22 @@ export type MethodsOut = {
 };
 
 /**
+ * MisreadOut
+ *
+ * A row of a brief that could not be read, and why.
+ */
+export type MisreadOut = {
+    /**
+     * Message
+     */
+    message: string;
+    /**
+     * Row
+     */
+    row: number;
+};
+
+/**
  * MoveLine
  *
  * Move a line so that it becomes line `to`.
@@ -1589,6 +1645,30 @@ export type SuggestOut = {
 };
 
 /**
+ * TableOut
+ *
+ * A table of a worksheet, in words.
+ */
+export type TableOut = {
+    /**
+     * Columns
+     */
+    columns: Array<string>;
+    /**
+     * Note
+     */
+    note: string;
+    /**
+     * Rows
+     */
+    rows: Array<Array<string>>;
+    /**
+     * Title
+     */
+    title: string;
+};
+
+/**
  * ValidationErrorModel
  */
 export type ValidationErrorModel = {
@@ -1707,6 +1787,104 @@ export type WorkOut = {
         [key: string]: number;
     };
 };
+
+/**
+ * WorksheetFileIn
+ *
+ * Which worksheet, and which of its tables where one is wanted.
+ */
+export type WorksheetFileIn = {
+    /**
+     * Line
+     */
+    line: number;
+    /**
+     * Table
+     */
+    table?: number;
+    /**
+     * Text
+     */
+    text: string;
+    /**
+     * Turn
+     */
+    turn?: number;
+};
+
+/**
+ * WorksheetIn
+ *
+ * A statement, by its line, whose worksheet is wanted, turned through an angle in degrees.
+ */
+export type WorksheetIn = {
+    /**
+     * Line
+     */
+    line: number;
+    /**
+     * Text
+     */
+    text: string;
+    /**
+     * Turn
+     */
+    turn?: number;
+};
+
+/**
+ * WorksheetOut
+ *
+ * A worksheet: its drawing, its tables, what turning does and what is so at this moment.
+ */
+export type WorksheetOut = {
+    /**
+     * Caution
+     */
+    caution: string;
+    display: DisplayList;
+    /**
+     * Tables
+     */
+    tables: Array<TableOut>;
+    /**
+     * Title
+     */
+    title: string;
+    /**
+     * Told
+     */
+    told: string;
+    /**
+     * Turns
+     */
+    turns: string;
+};
+
+export type PlansBriefBriefPostData = {
+    body: BriefIn;
+    path?: never;
+    query?: never;
+    url: '/api/brief';
+};
+
+export type PlansBriefBriefPostErrors = {
+    /**
+     * Unprocessable Entity
+     */
+    422: Array<ValidationErrorModel>;
+};
+
+export type PlansBriefBriefPostError = PlansBriefBriefPostErrors[keyof PlansBriefBriefPostErrors];
+
+export type PlansBriefBriefPostResponses = {
+    /**
+     * OK
+     */
+    200: BriefOut;
+};
+
+export type PlansBriefBriefPostResponse = PlansBriefBriefPostResponses[keyof PlansBriefBriefPostResponses];
 
 export type PlansCompletionCompletePostData = {
     body: CompleteIn;
@@ -2216,3 +2394,49 @@ export type PlansWorkWorkPostResponses = {
 };
 
 export type PlansWorkWorkPostResponse = PlansWorkWorkPostResponses[keyof PlansWorkWorkPostResponses];
+
+export type PlansWorksheetWorksheetPostData = {
+    body: WorksheetIn;
+    path?: never;
+    query?: never;
+    url: '/api/worksheet';
+};
+
+export type PlansWorksheetWorksheetPostErrors = {
+    /**
+     * Unprocessable Entity
+     */
+    422: Array<ValidationErrorModel>;
+};
+
+export type PlansWorksheetWorksheetPostError = PlansWorksheetWorksheetPostErrors[keyof PlansWorksheetWorksheetPostErrors];
+
+export type PlansWorksheetWorksheetPostResponses = {
+    /**
+     * OK
+     */
+    200: WorksheetOut;
+};
+
+export type PlansWorksheetWorksheetPostResponse = PlansWorksheetWorksheetPostResponses[keyof PlansWorksheetWorksheetPostResponses];
+
+export type PlansWorksheetFileWorksheetStringFormatPostData = {
+    body: WorksheetFileIn;
+    path: {
+        /**
+         * Format
+         */
+        format: 'pdf' | 'svg' | 'csv';
+    };
+    query?: never;
+    url: '/api/worksheet/{format}';
+};
+
+export type PlansWorksheetFileWorksheetStringFormatPostErrors = {
+    /**
+     * Unprocessable Entity
+     */
+    422: Array<ValidationErrorModel>;
+};
+
+export type PlansWorksheetFileWorksheetStringFormatPostError = PlansWorksheetFileWorksheetStringFormatPostErrors[keyof PlansWorksheetFileWorksheetStringFormatPostErrors];

@@ -78,7 +78,7 @@ def board_steps(solution: Solution, kit: Kit, sheet: Sheet) -> tuple[BoardStep, 
     tuple of BoardStep
     """
     steps: list[BoardStep] = []
-    set_step = _setter(kit, sheet.scale, solution.unit, sheet.square)
+    set_step = setter(kit, sheet.scale, solution.unit, sheet.square)
     for entry in solution.entries:
         if entry.made and entry.made.placing:
             steps.extend(_placing(entry, kit, sheet))
@@ -106,7 +106,7 @@ def opened_steps(step: BoardStep, kit: Kit, sheet: Sheet) -> tuple[BoardStep, ..
     """
     if step.source is None:
         return ()
-    set_step = _setter(kit, sheet.scale, sheet.unit, sheet.square)
+    set_step = setter(kit, sheet.scale, sheet.unit, sheet.square)
     found = opened(step.source, HANDY / sheet.factor)
     return tuple(
         _board_step(number, step.line, step.name, each, *set_step(each)) for number, each in enumerate(found, 1)
@@ -130,7 +130,7 @@ def _placing(entry: Entry, kit: Kit, sheet: Sheet) -> list[BoardStep]:
 
 
 @lru_cache(maxsize=16)
-def _setter(kit: Kit, scale: Scale, unit: Unit, square: float = 0.0) -> Callable[[Step], tuple[str, Setting | None]]:
+def setter(kit: Kit, scale: Scale, unit: Unit, square: float = 0.0) -> Callable[[Step], tuple[str, Setting | None]]:
     """Return what names the instrument of a step and what to set on it; steps seen before are kept."""
 
     @lru_cache(maxsize=4096, typed=True)

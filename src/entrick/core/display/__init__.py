@@ -2,6 +2,7 @@
 
 from ..marks import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering, Mark
 from .build import build_display, draw_curves, draw_steps, ghosts
+from .worksheet import draw_worksheet
 
 __all__ = [
     "Arrowhead",
@@ -16,5 +17,6 @@ __all__ = [
     "build_display",
     "draw_curves",
     "draw_steps",
+    "draw_worksheet",
     "ghosts",
 ]

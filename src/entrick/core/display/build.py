@@ -17,6 +17,7 @@ from ..notes import TitleFields
 from ..sheet import Sheet
 from ..sheet.layout import SECOND_ROW, STRIP
 from ..solve import Solution, is_projected
+from ..strokes import Stroke
 
 OVERRUN = 8.0
 """How far a line without ends runs past the view, mm on paper."""
@@ -64,6 +65,19 @@ def draw_steps(steps: Sequence[BoardStep], sheet: Sheet) -> list[Mark]:
     """Draw what steps put on the sheet, each mark numbered with its step: for a construction opened up."""
     drawn = (_draw(s.shape, sheet, str(s.role), step.line, step.number, "") for step in steps for s in step.strokes)
     return [mark for mark in drawn if mark is not None]
+
+
+def draw_lettered(strokes: Sequence[Stroke], sheet: Sheet) -> list[Mark]:
+    """Draw strokes of every role, with the names of their points beside them: for a worksheet."""
+    marks: list[Mark] = []
+    letters: list[tuple[str, Point, int, int]] = []
+    for stroke in strokes:
+        mark = _draw(stroke.shape, sheet, str(stroke.role), 0, 0, "")
+        if mark is not None:
+            marks.append(_dashed(mark) if stroke.role is Role.HIDDEN else mark)
+        if stroke.label and isinstance(stroke.shape, Point):
+            letters.append((stroke.label, sheet.on_paper(stroke.shape), 0, 0))
+    return [*marks, *_letter(letters, marks)]
 
 
 def draw_curves(curves: Sequence[Shape], sheet: Sheet) -> list[Mark]:

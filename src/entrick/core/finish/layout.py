@@ -17,6 +17,7 @@ from ..notes import (
     Label,
     LinearDimension,
     Note,
+    RotationArrow,
     RoundDimension,
     ScaleBar,
 )
@@ -91,6 +92,8 @@ def finish(notes: Sequence[tuple[int, Note]], view: View) -> tuple[Finished, ...
                 drawn += [(line, mark) for mark in _label(note, view, taken)]
             case ScaleBar():
                 drawn += [(line, mark) for mark in _scale_bar(note, view)]
+            case RotationArrow():
+                drawn += [(line, mark) for mark in _rotation(note, view)]
     return tuple(drawn)
 
 
@@ -391,3 +394,17 @@ def _label(note: Label, view: View, taken: Occupied) -> Iterator[Mark]:
     mark = Lettering(note.text, landing.x + 0.6 * side, at.y - note.height / 2, note.height, anchor, "label")  # type: ignore[arg-type]
     taken.take(_box(mark))
     yield mark
+
+
+TURNED = 50.0
+"""Degrees a rotation arrow runs through, beside what turns."""
+
+
+def _rotation(note: RotationArrow, view: View) -> Iterator[Mark]:
+    centre, radius = note.centre * view.factor, note.radius * view.factor
+    start, end = 90 - note.way * (90 + TURNED / 2), 90 - note.way * (90 - TURNED / 2)
+    yield DrawnArc(centre.x, centre.y, radius, start, end - start, "dimension")
+    tip = centre + polar(radius, math.radians(end))
+    # The head is straight and the arc is not: it points along the chord of its own length.
+    lean = math.degrees(ARROW / 2 / max(radius, ARROW))
+    yield Arrowhead(tip.x, tip.y, end + note.way * (90 - lean))

@@ -193,6 +193,13 @@ def support(curve: Curve) -> Line | Circle:
             return curve
 
 
+def ends(curve: Line | Arc) -> tuple[Point, Point]:
+    """Return where a drawn line or an arc begins and ends."""
+    if isinstance(curve, Arc):
+        return curve.first, curve.last
+    return curve.at(curve.start or 0.0), curve.at(curve.end or 0.0)
+
+
 def is_drawn_at(curve: Curve, point: Point) -> bool:
     """Tell whether a point of the curve's support lies on the part that is drawn."""
     match curve:

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..tolerance import same
-from .shapes import Arc, Line, Point
+from .shapes import Arc, Line, Point, ends
 from .transform import shift
 
 Drawn = Line | Arc
@@ -57,7 +57,7 @@ def swept(ring: Sequence[Drawn], by: Point) -> Swept:
     touches = (_furthest(ring, across), _furthest(ring, -across))
     turned = _from(_cut(ring, touches), touches[0])
     close = same(max(abs(spot) for spot in touches) + abs(by)) * 1000
-    middle = next(i for i, curve in enumerate(turned) if abs(_last(curve) - touches[1]) < close) + 1
+    middle = next(i for i, curve in enumerate(turned) if abs(ends(curve)[1] - touches[1]) < close) + 1
     # Counter-clockwise from the left-hand touch point the walk goes behind first, then ahead.
     behind, ahead = turned[:middle], turned[middle:]
     far = tuple(shift(curve, by) for curve in ahead)
@@ -69,7 +69,7 @@ def swept(ring: Sequence[Drawn], by: Point) -> Swept:
 def _furthest(ring: Sequence[Drawn], way: Point) -> Point:
     spots = []
     for curve in ring:
-        spots.append(_first(curve))
+        spots.append(ends(curve)[0])
         if isinstance(curve, Arc):
             turn = (way.angle - curve.start) * math.copysign(1, curve.sweep) % math.tau
             if turn <= abs(curve.sweep):
@@ -99,13 +99,5 @@ def _inside(arc: Arc, spot: Point) -> bool:
 
 
 def _from(ring: list[Drawn], spot: Point) -> list[Drawn]:
-    first = min(range(len(ring)), key=lambda index: abs(_first(ring[index]) - spot))
+    first = min(range(len(ring)), key=lambda index: abs(ends(ring[index])[0] - spot))
     return ring[first:] + ring[:first]
-
-
-def _first(curve: Drawn) -> Point:
-    return curve.first if isinstance(curve, Arc) else curve.at(curve.start or 0.0)
-
-
-def _last(curve: Drawn) -> Point:
-    return curve.last if isinstance(curve, Arc) else curve.at(curve.end or 0.0)

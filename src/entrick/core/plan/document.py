@@ -10,7 +10,7 @@ from .errors import PlanError
 from .expression import Expression, Item, write
 
 MOST_LINES = 1000
-LONGEST_LINE = 400
+LONGEST_LINE = 1600
 MOST_CHARACTERS = 100_000
 MOST_STATEMENTS = 500
 

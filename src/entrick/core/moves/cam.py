@@ -1,0 +1,373 @@
+"""``cam``: radial, from its events in order, for a knife edge, a roller or a flat face; with its diagram."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+
+from ..geometry import Circle, Line, Loop, Piece, Point, Shape, piece_of, rotate
+from ..geometry.place import SIDES
+from ..kind import Args, Kind, Made, Role, Said, Step, Stroke, Tool
+from ..measure import spell_angle
+from ..notes import Hatching, Note, RotationArrow
+from ..plan.errors import ClauseError
+from ..plan.forms import Form
+from ..rules.cam import STEEP, Cam, Event, Follower, measured
+from ..rules.motion import MOTIONS
+from ..worksheets import Remark
+from ..worksheets.cam import CamSheet, Diagram
+
+MOST_EVENTS = 72
+"""Events, or measured stations, of one cam."""
+
+FULL = 1e-6
+"""Degrees by which events may miss the full turn."""
+
+
+def construct(args: Args) -> Made:
+    """Construct the profile of a radial cam, stations numbered against its rotation.
+
+    Parts: ``least`` (the circle of the least distance), ``shaft``, ``station.0`` … (of the follower's middle), for a
+    roller ``pitch``, for an offset ``offset``; with a diagram ``diagram`` (its curve).
+
+    Notes
+    -----
+    At each station the follower stands its least distance plus its lift from the centre (definition). A roller's
+    profile is the inner parallel of the path of its middle, a flat face's the envelope of its lines. Dwells are arcs.
+    """
+    centre, name = args.need("about").point("centre"), args.need("about").ref("centre").text
+    least = args.need("least").length("radius")
+    if float(least) <= 0:
+        raise ClauseError("the least distance is more than nought", args.need("least").clause)
+    events, problems = _events(args)
+    cam = _cam(args, centre, float(least), events)
+    shaft = args.get("shaft")
+    bore = Circle(centre, float(shaft.length("size")) / 2, shaft.length("size").value / 2) if shaft else None
+    parts = args.need("parts").count("count") if args.get("parts") else 12
+    if not 4 <= parts <= MOST_EVENTS:
+        raise ClauseError(f"a cam is divided into 4 to {MOST_EVENTS} parts", args.need("parts").clause)
+    rim = Loop(tuple(
+        piece for event, curves in cam.stretches() for piece in _pieces(f"{args.name}.{event}", curves)
+    ), True)  # fmt: skip
+    mm = 1 / float(args.unit.mm)
+    size = (_wide(args, mm), _tall(args), mm)
+    stations = {f"station.{k}": _spot(cam, k / parts) for k in range(parts)}
+    least_circle = Circle(centre, float(least), least.value)
+    named: dict[str, Shape | Loop] = {"least": least_circle, **stations, "centre": centre}
+    if bore is not None:
+        named["shaft"] = bore
+    if cam.offset:
+        named["offset"] = Circle(centre, abs(cam.offset))
+    if cam.roller:
+        path = Cam(centre, cam.least + cam.roller, cam.clockwise, cam.events, "knife", 0.0, cam.offset, cam.ahead)
+        named["pitch"] = Loop(tuple(p for e, c in path.stretches() for p in _pieces(f"{args.name}.pitch.{e}", c)), True)
+    notes: list[Note] = [RotationArrow(centre, cam.least * 0.7, -cam.way)]
+    if bore is not None:
+        notes.append(Hatching((Loop((piece_of(bore, f"{args.name}.shaft"),), True),)))
+    graph: tuple[Step, ...] = ()
+    at = args.get("diagram")
+    if at:
+        diagram = Diagram(cam, at.point("corner"), size[0], size[1], parts, mm, args.say)
+        curve = diagram.curve(f"{args.name}.diagram")
+        named["diagram"] = curve
+        notes += diagram.lettering()
+        graph = _graph_steps(diagram, curve)
+    named |= {piece.name.removeprefix(f"{args.name}."): piece.curve for piece in rim.pieces}
+
+    return Made(
+        rim,
+        f"Cam {args.name} about {name}, least {args.say(least.value)}, turning "
+        f"{'clockwise' if cam.clockwise else 'counter-clockwise'}, {_follower_told(args, cam)}: "
+        + ", ".join(_told(event, args) for event in events) + ".",
+        tuple(_working(args, cam, parts)),
+        (*graph, *_steps(args, cam, rim, least_circle, parts)),
+        named,
+        name,
+        notes=tuple(notes),
+        remarks=(*problems, *_remarks(args, cam, bore)),
+        worksheet=CamSheet(cam, rim, bore, *size, parts, args.say).at,
+    )  # fmt: skip
+
+
+def _events(args: Args) -> tuple[tuple[Event, ...], tuple[Remark, ...]]:
+    """Read the events; what does not come round is made up with a dwell or a jump, and remarked."""
+    lifts = args.all("lift")
+    said = args.all("rise", "fall", "dwell")
+    if lifts and said:
+        raise ClauseError("a cam follows events or measured lifts, not both", lifts[0].clause)
+    if lifts:
+        return _measured(lifts), ()
+    if not any(one.key != "dwell" for one in said):
+        raise ClauseError("a cam has at least one rise and one fall, such as  rise 120° by 20 harmonic")
+    found: list[Event] = []
+    lift = total = 0.0
+    counts: dict[str, int] = {}
+    for one in said:
+        angle = float(one.length("angle"))
+        if not 0 < angle <= 360:
+            raise ClauseError("an event takes more than 0° and at most 360°", one.clause)
+        total += angle
+        if total > 360 + FULL:
+            raise ClauseError(
+                f"the events come to {spell_angle(total)}: {spell_angle(total - 360)} too much", one.clause
+            )
+        counts[one.key] = counts.get(one.key, 0) + 1
+        by = 0.0
+        if one.key != "dwell":
+            by = float(one.length("lift"))
+            if by <= 0:
+                raise ClauseError(f"a {one.key} is by more than nought", one.clause)
+            by = -by if one.key == "fall" else by
+        motion = MOTIONS[one.word("motion")] if one.has("motion") else MOTIONS["harmonic"] if by else None
+        found.append(Event(f"{one.key}{counts[one.key]}", math.radians(angle), lift, lift + by, motion))
+        lift += by
+        if lift < -1e-9:
+            raise ClauseError(f"the follower falls {args.say(-lift)} below its least distance", one.clause)
+    remarks = []
+    if total < 360 - FULL:
+        left = 360 - total
+        remarks.append(Remark("wrong", f"the events come to {spell_angle(total)} of 360°: {spell_angle(left)} is "
+                              "missing; it is drawn as a dwell"))  # fmt: skip
+        found.append(Event("rest", math.radians(left), lift, lift))
+    if abs(lift) > 1e-9:
+        remarks.append(Remark("wrong", f"the follower does not come back: at 360° it is {args.say(lift)} too "
+                              f"{'high' if lift > 0 else 'low'}; the profile has a step there"))  # fmt: skip
+    # The last event ends where the turn does, however its angle was rounded.
+    return tuple(found), tuple(remarks)
+
+
+def _measured(lifts: list[Said]) -> tuple[Event, ...]:
+    stations: list[tuple[float, float]] = []
+    for one in lifts:
+        angle = float(one.length("angle"))
+        if not 0 <= angle < 360 or (stations and angle <= stations[-1][0]):
+            raise ClauseError("stations rise from 0° and stay below 360°", one.clause)
+        if float(one.length("lift")) < 0:
+            raise ClauseError("a lift is measured from the least distance: it is not less than nought", one.clause)
+        stations.append((angle, float(one.length("lift"))))
+    if len(stations) < 4:
+        raise ClauseError("a measured cam has at least four stations", lifts[-1].clause)
+    begin = stations[0][0]
+    if begin:
+        raise ClauseError("the first station is at 0°", lifts[0].clause)
+    return measured([(math.radians(angle), lift) for angle, lift in stations])
+
+
+def _cam(args: Args, centre: Point, least: float, events: tuple[Event, ...]) -> Cam:
+    roller, follower = args.get("roller"), args.get("follower")
+    radius = float(roller.length("size")) if roller else 0.0
+    if roller and radius <= 0:
+        raise ClauseError("a roller is larger than nought", roller.clause)
+    if roller and follower:
+        raise ClauseError("the follower is a roller or something else, not both", follower.clause)
+    kind: Follower = "roller" if roller else "flat" if follower and follower.word("follower") == "flat" else "knife"
+    said = args.get("offset")
+    off = float(said.length("amount")) * (1 if said.word("way") == "right" else -1) if said else 0.0
+    if said and not abs(off) < least + radius:
+        raise ClauseError("the follower's line passes the least circle: an offset is less than "
+                          f"{args.say(least + radius)}", said.clause)  # fmt: skip
+    where = args.get("where")
+    ahead = SIDES[where.word("where")] if where else SIDES["above"]
+    return Cam(centre, least, args.get("ccw") is None, events, kind, radius, off, ahead)
+
+
+def _wide(args: Args, mm: float) -> float:
+    said = args.get("graph")
+    if said is None:
+        return 8 * mm / 30
+    angle, length = float(said.length("angle")), float(said.length("length"))
+    if angle <= 0 or length <= 0:
+        raise ClauseError("the scale of the base is an angle and a length, such as  30° is 8", said.clause)
+    return length / angle
+
+
+def _tall(args: Args) -> float:
+    said = args.get("lift_scale")
+    if said is None:
+        return 1.0
+    drawn, actual = (float(part) for part in said.word("ratio").replace(" ", "").split(":"))
+    if not 0.01 <= drawn / max(actual, 1e-9) <= 100:
+        raise ClauseError("the lift is drawn between 1:100 and 100:1", said.clause)
+    return drawn / actual
+
+
+def _pieces(owner: str, curves: tuple[Shape, ...]) -> Iterator[Piece]:
+    for number, curve in enumerate(curves, 1):
+        name = owner if len(curves) == 1 else f"{owner}.{number}"
+        yield piece_of(curve, name)  # type: ignore[arg-type]
+
+
+def _spot(cam: Cam, share: float) -> Point:
+    """Return where the follower's middle stands at a share of the turn, on the standing cam."""
+    angle = math.tau * share
+    index = max(i for i, start in enumerate(cam.starts[:-1]) if start <= angle + 1e-12)
+    return cam.pitch(index, min((angle - cam.starts[index]) / cam.events[index].angle, 1.0))[0]
+
+
+def _told(event: Event, args: Args) -> str:
+    angle = spell_angle(math.degrees(event.angle))
+    if event.stands:
+        return f"dwell {angle}"
+    way = "rise" if event.lift > 0 else "fall"
+    motion = f" {event.motion.title}" if event.motion else ""
+    return f"{way} {angle} by {args.say(abs(event.lift))}{motion}"
+
+
+def _follower_told(args: Args, cam: Cam) -> str:
+    told = {"knife": "knife edge", "roller": f"roller R{args.say(cam.roller)}", "flat": "flat face"}[cam.follower]
+    side = "right" if cam.offset > 0 else "left"
+    return f"{told} offset {args.say(abs(cam.offset))} to the {side}" if cam.offset else f"{told} in line"
+
+
+def _working(args: Args, cam: Cam, parts: int) -> Iterator[str]:
+    yield " + ".join(spell_angle(math.degrees(event.angle)) for event in cam.events) + " = 360°"
+    yield (
+        f"360° ÷ {parts} = {spell_angle(360 / parts)} a part; stations run "
+        f"{'counter-clockwise' if cam.clockwise else 'clockwise'}, against the rotation"
+    )
+    middle = cam.least + cam.roller
+    if cam.roller:
+        yield f"roller's middle at least {args.say(cam.least)} + {args.say(cam.roller)} = {args.say(middle)} out"
+    if cam.offset:
+        yield (f"along its line √({args.say(middle)}² − {args.say(abs(cam.offset))}²) = {args.say(cam.rest)} above the "
+               "foot of the offset")  # fmt: skip
+    top = middle + cam.greatest
+    yield f"greatest opening {args.say(middle)} + {args.say(cam.greatest)} = {args.say(top)}"
+    if cam.follower == "flat":
+        yield f"the face is touched up to {args.say(cam.reach())} off its line: it reaches at least so far each side"
+    else:
+        angle, where = cam.steepest()
+        yield f"greatest pressure angle {angle:.1f}°, at {where:.0f}°"
+
+
+def _remarks(args: Args, cam: Cam, bore: Circle | None) -> Iterator[Remark]:
+    for turn, before, after in cam.jumps():
+        spot = _spot(cam, turn / 360)
+        weight = "wrong" if cam.roller or cam.follower == "flat" else "look"
+        yield Remark(
+            weight,  # type: ignore[arg-type]
+            f"the velocity jumps at {turn:g}°, from {args.say(before)} to {args.say(after)} a degree: the follower is "
+            "struck there" + ("" if weight == "look" else ", and cannot follow the corner; round the motion's ends"),
+            spot,
+        )  # fmt: skip
+    if cam.follower == "flat":
+        least, where = cam.flattest()
+        if least <= 0:
+            yield Remark("wrong", f"at {where:.0f}° the profile would bend the other way (radius {args.say(least)}): "
+                         f"the face loses contact; the least distance must be more than {args.say(cam.least - least)}",
+                         _spot(cam, where / 360))  # fmt: skip
+    else:
+        angle, where = cam.steepest()
+        if angle > STEEP:
+            yield Remark("look", f"the pressure angle is {angle:.1f}° at {where:.0f}°; {STEEP:g}° is the usual limit "
+                         "(common practice): a larger least distance or a longer rise makes it less",
+                         _spot(cam, where / 360))  # fmt: skip
+    if cam.roller:
+        radius, where = cam.sharpest()
+        if radius < cam.roller * (1 + 1e-9):
+            how = "pointed" if abs(radius - cam.roller) < 1e-6 * cam.roller else "undercut"
+            yield Remark("wrong", f"at {where:.0f}° the path of the roller bends with {args.say(radius)}, less than "
+                         f"the roller's {args.say(cam.roller)}: the profile is {how}; take a smaller roller or a "
+                         "larger least distance", _spot(cam, where / 360))  # fmt: skip
+    if bore is not None and cam.least <= bore.radius:
+        yield Remark("wrong", f"the least distance {args.say(cam.least)} does not clear the shaft's radius "
+                     f"{args.say(bore.size)}", bore.centre)  # fmt: skip
+
+
+def _graph_steps(diagram: Diagram, curve: Loop) -> tuple[Step, ...]:
+    each = 360 * diagram.wide
+    return (
+        Step(Tool.STRAIGHTEDGE, "Draw the base and the upright axis of the diagram", each, diagram.at, diagram.base()),
+        Step(Tool.DIVIDERS, f"Along a slanted line step {diagram.parts} equal parts; parallels divide the base",
+             each * 0.9 / diagram.parts, diagram.at, diagram.divided(), "the last parallel meets the end of the base"),
+        Step(Tool.STRAIGHTEDGE, "Draw the stations up", strokes=diagram.ordinates()),
+        Step(Tool.PENCIL, "Construct each motion over its parts", strokes=diagram.constructions()),
+        Step(Tool.PENCIL, "Draw the curve of lifts fair; straight where the follower dwells",
+             strokes=(Stroke(curve, Role.OUTLINE),), check="at 360° it is where it was at 0°"),
+    )  # fmt: skip
+
+
+def _steps(args: Args, cam: Cam, rim: Loop, least: Circle, parts: int) -> Iterator[Step]:
+    centre = cam.centre
+    yield Step(Tool.COMPASS, "Draw the circle of the least distance", least.size, centre, (Stroke(least),))
+    far = centre + cam.ahead * (cam.least + cam.greatest + cam.roller)
+    yield Step(
+        Tool.STRAIGHTEDGE,
+        "Draw the line of the follower through the centre",
+        strokes=(Stroke(Line.between(centre, far)),),
+    )
+    if cam.offset:
+        circle = Circle(centre, abs(cam.offset))
+        yield Step(Tool.COMPASS, "Draw the circle of the offset: every station's line touches it", abs(cam.offset),
+                   centre, (Stroke(circle),))  # fmt: skip
+    rays = []
+    for k in range(parts):
+        spot = _spot(cam, k / parts)
+        foot = centre
+        if cam.offset:
+            turned = cam.way * math.tau * k / parts
+            foot = centre + rotate(-cam.ahead.normal * cam.offset, Point(0.0, 0.0), turned)
+        rays.append(Stroke(Line.between(foot, spot)))
+    yield Step(
+        Tool.ANGLE,
+        f"Divide the turn into {parts} parts, numbered "
+        f"{'counter-clockwise' if cam.clockwise else 'clockwise'}, against the rotation",
+        360 / parts, centre, tuple(rays), "the cam turns clockwise: the numbers run the other way" if cam.clockwise
+        else "the cam turns counter-clockwise: the numbers run the other way",
+    )  # fmt: skip
+    for k in range(parts):
+        spot = _spot(cam, k / parts)
+        marks: tuple[Stroke, ...] = (Stroke(spot, Role.POINT, str(k)),)
+        if cam.roller:
+            marks = (*marks, Stroke(Circle(spot, cam.roller)))
+        if cam.follower == "flat":
+            across = (spot - centre).unit.normal * max(cam.reach() * 1.1, cam.least * 0.2)
+            marks = (*marks, Stroke(Line.between(spot - across, spot + across)))
+        yield Step(Tool.COMPASS, f"Station {k}: from the centre of {args.name} set off least distance and lift",
+                   cam.radius(math.tau * k / parts), centre, marks)  # fmt: skip
+    for index, event in enumerate(cam.events):
+        if event.stands:
+            spot = cam.profile(index, 0.0)[0]
+            yield Step(Tool.COMPASS, f"Draw {event.name} with the compass: it is an arc about the centre",
+                       abs(spot - centre), centre, tuple(_of(rim, f"{args.name}.{event.name}")))  # fmt: skip
+    fair = {"knife": "through the stations", "roller": "touching every roller from inside",
+            "flat": "touching every face line"}[cam.follower]  # fmt: skip
+    yield Step(Tool.PENCIL, f"Draw the rest of {args.name} fair, {fair}", strokes=(Stroke(rim),),
+               check="it runs into the dwells without a corner where the motion does")  # fmt: skip
+
+
+def _of(rim: Loop, name: str) -> Iterator[Stroke]:
+    return (Stroke(piece.curve) for piece in rim.pieces if piece.name == name)
+
+
+_MOTIONS = "/".join(MOTIONS)
+
+KIND = Kind(
+    name="cam",
+    group="Curves",
+    summary="radial, from its events in order, with its displacement diagram",
+    example="striker = cam, about O, least 30, rise 120° by 20 harmonic, dwell 60°, fall 180° by 20 uniform",
+    mistake="The stations are numbered the way the cam turns. They run against it.",
+    forms=(
+        Form("about {centre:point}", needed=True),
+        Form("least {radius:length}", needed=True),
+        Form("rise {angle:angle} by {lift:length}", most=MOST_EVENTS),
+        Form("rise {angle:angle} by {lift:length} {motion:" + _MOTIONS + "}", "rise", most=MOST_EVENTS),
+        Form("fall {angle:angle} by {lift:length}", most=MOST_EVENTS),
+        Form("fall {angle:angle} by {lift:length} {motion:" + _MOTIONS + "}", "fall", most=MOST_EVENTS),
+        Form("dwell {angle:angle}", most=MOST_EVENTS),
+        Form("lift {lift:length} at {angle:angle}", most=MOST_EVENTS),
+        Form("cw"),
+        Form("ccw"),
+        Form("shaft diameter {size:diameter}", "shaft"),
+        Form("{follower:knife/flat}", "follower"),
+        Form("roller radius {size:radius}", "roller"),
+        Form("offset {amount:length} {way:left/right}"),
+        Form("{where:" + "/".join(SIDES) + "}", "where"),
+        Form("{count:count} parts", "parts"),
+        Form("diagram from {corner:point}"),
+        Form("{angle:angle} is {length:length}", "graph"),
+        Form("lift scale {ratio:ratio}", "lift_scale"),
+    ),
+    construct=construct,
+)

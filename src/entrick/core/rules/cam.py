@@ -1,0 +1,327 @@
+"""A radial cam: events in order, the lift at every angle, the profile a follower needs, and what is wrong with it."""
+
+from __future__ import annotations
+
+import math
+from bisect import bisect_right
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, field
+from functools import cached_property
+from itertools import accumulate, pairwise
+from typing import Literal
+
+from ..geometry import Arc, Line, Point, polar
+from ..geometry.fitted import fitted
+from ..geometry.shapes import ends
+from ..tolerance import same
+from .motion import Motion
+
+CLOSE = 2e-5
+"""Departure of the arcs a profile is drawn with, as a share of the greatest radius: below any pencil."""
+
+STEEP = 30.0
+"""Usual limit of the pressure angle of a follower that slides, degrees (common practice, no source)."""
+
+SAMPLES = 24
+"""Places looked at in each stretch between breaks when a greatest value is sought."""
+
+Follower = Literal["knife", "roller", "flat"]
+
+
+@dataclass(frozen=True)
+class Event:
+    """What the follower does over an angle, radians: lifts in plan units at its start and end.
+
+    `motion` is None for a dwell. `slopes` are given instead of a motion for an event between two measured stations:
+    lift per radian at its start and end.
+    """
+
+    name: str
+    angle: float
+    start: float
+    end: float
+    motion: Motion | None = None
+    slopes: tuple[float, float] | None = None
+
+    @property
+    def lift(self) -> float:
+        """How far the follower goes, downwards below nought."""
+        return self.end - self.start
+
+    @property
+    def stands(self) -> bool:
+        """Whether the follower dwells."""
+        return self.motion is None and self.slopes is None
+
+    @property
+    def breaks(self) -> tuple[float, ...]:
+        """Shares between which the motion is one formula: its ends, where it changes, and every eighth."""
+        if self.stands:
+            return (0.0, 1.0)
+        inner = self.motion.breaks if self.motion else ()
+        return tuple(sorted({0.0, 1.0, *inner, *(k / 8 for k in range(1, 8))}))
+
+    def at(self, share: float) -> tuple[float, float, float]:
+        """Return lift, velocity per radian and acceleration per radian squared at a share of the angle."""
+        if self.slopes is not None:
+            return self._cubic(share)
+        if self.motion is None:
+            return self.start, 0.0, 0.0
+        s, v, a = self.motion.shape(share)
+        return self.start + self.lift * s, self.lift * v / self.angle, self.lift * a / self.angle**2
+
+    def _cubic(self, x: float) -> tuple[float, float, float]:
+        """Return the same on the cubic with the lifts and slopes at both ends (Hermite)."""
+        assert self.slopes is not None
+        m, n = (slope * self.angle for slope in self.slopes)
+        h = self.lift
+        s = self.start + m * x + (3 * h - 2 * m - n) * x * x + (m + n - 2 * h) * x**3
+        v = m + 2 * (3 * h - 2 * m - n) * x + 3 * (m + n - 2 * h) * x * x
+        a = 2 * (3 * h - 2 * m - n) + 6 * (m + n - 2 * h) * x
+        return s, v / self.angle, a / self.angle**2
+
+
+def measured(stations: Sequence[tuple[float, float]]) -> tuple[Event, ...]:
+    """Return events through measured lifts, all round, with velocity and acceleration that run through.
+
+    Parameters
+    ----------
+    stations : sequence of (angle, lift)
+        Radians from 0 on, rising, less than a turn; plan units.
+
+    Notes
+    -----
+    The periodic cubic spline: slopes m from (m₋ + 2m)/h₋ + (2m + m₊)/h = 3(Δ₋/h₋² + Δ/h²) at every station, solved
+    by repeated sweeps, which settle because each equation leans on its own slope (published method, Gauss-Seidel).
+    """
+    count = len(stations)
+    angles = [angle for angle, _ in stations]
+    lifts = [lift for _, lift in stations]
+    steps = [(angles[(i + 1) % count] - angles[i]) % math.tau or math.tau for i in range(count)]
+    rises = [lifts[(i + 1) % count] - lifts[i] for i in range(count)]
+    slopes = [0.0] * count
+    for _ in range(200):
+        moved = 0.0
+        for i in range(count):
+            before, after = steps[i - 1], steps[i]
+            wanted = 3 * (rises[i - 1] / before**2 + rises[i] / after**2)
+            new = (wanted - slopes[i - 1] / before - slopes[(i + 1) % count] / after) / (2 / before + 2 / after)
+            moved, slopes[i] = max(moved, abs(new - slopes[i])), new
+        if moved < 1e-15:
+            break
+    return tuple(
+        Event(f"stretch{i + 1}", steps[i], lifts[i], lifts[(i + 1) % count], None, (slopes[i], slopes[(i + 1) % count]))
+        for i in range(count)
+    )
+
+
+@dataclass(frozen=True)
+class Cam:
+    """A cam with its follower, in plan units, about a centre.
+
+    Attributes
+    ----------
+    centre : Point
+    least : float
+        From the centre to the nearest place of the profile.
+    clockwise : bool
+        Which way the cam turns. Stations are numbered the other way.
+    events : tuple of Event
+    follower : str
+        "knife", "roller" or "flat".
+    roller : float
+        Radius of the roller, 0 for the others.
+    offset : float
+        Of the follower's line from the centre, positive to the right when looking outward along it.
+    ahead : Point
+        Direction in which the follower moves away from the centre.
+    """
+
+    centre: Point
+    least: float
+    clockwise: bool
+    events: tuple[Event, ...]
+    follower: Follower = "knife"
+    roller: float = 0.0
+    offset: float = 0.0
+    ahead: Point = field(default_factory=lambda: Point(0.0, 1.0))
+
+    @cached_property
+    def starts(self) -> tuple[float, ...]:
+        """Angle at which each event begins, and the end of the last."""
+        return (0.0, *accumulate(event.angle for event in self.events))
+
+    @property
+    def way(self) -> int:
+        """Which way stations are numbered: 1 counter-clockwise, against a clockwise cam."""
+        return 1 if self.clockwise else -1
+
+    @property
+    def rest(self) -> float:
+        """Height of the follower's middle above the centre, along its line, at no lift."""
+        return math.sqrt((self.least + self.roller) ** 2 - self.offset**2)
+
+    @property
+    def greatest(self) -> float:
+        """Greatest lift."""
+        return max(max(event.start, event.end, *(event.at(k / 16)[0] for k in range(17))) for event in self.events)
+
+    def lift(self, angle: float) -> tuple[float, float, float]:
+        """Return lift, velocity per radian and acceleration per radian squared at an angle of the cam, radians."""
+        turned = angle % math.tau
+        index = min(bisect_right(self.starts, turned), len(self.events)) - 1
+        event = self.events[index]
+        return event.at(min((turned - self.starts[index]) / event.angle, 1.0))
+
+    def radius(self, angle: float) -> float:
+        """Return how far the follower's middle is from the cam's centre: what the compass is opened to."""
+        return math.hypot(self.offset, self.rest + self.lift(angle)[0])
+
+    def _frame(self, angle: float) -> tuple[Point, Point]:
+        """Return the follower's outward direction, and its right, when the cam stands still and it goes round."""
+        turned = self.ahead.angle + self.way * angle
+        out = polar(1.0, turned)
+        return out, -out.normal
+
+    def pitch(self, event: int, share: float) -> tuple[Point, Point]:
+        """Return where the follower's middle is on the standing cam at a share of an event, and the curve's direction.
+
+        Notes
+        -----
+        The place is e·right + (h + s)·out, turned back by the angle; its derivative by the angle is
+        s′·out + way·(e·out − (h + s)·right), turned likewise, since right turns into −way·… of out (chain rule).
+        """
+        angle = self.starts[event] + self.events[event].angle * share
+        s, v, _ = self.events[event].at(share)
+        out, right = self._frame(angle)
+        high = self.rest + s
+        place = self.centre + right * self.offset + out * high
+        along = out * v + (out * self.offset - right * high) * self.way
+        return place, along
+
+    def bend(self, event: int, share: float) -> float:
+        """Return the curvature of the pitch curve, positive where it bulges outward (formula of the plane curve)."""
+        s, v, a = self.events[event].at(share)
+        high, e = self.rest + s, self.offset * self.way
+        # In the follower's frame, turning with it: first derivative (v + e, high), second (a − high, 2v + e) by out and
+        # along.
+        x1, y1 = v + e, high
+        x2, y2 = a - high, 2 * v + e
+        return (x1 * y2 - y1 * x2) / math.hypot(x1, y1) ** 3
+
+    def profile(self, event: int, share: float) -> tuple[Point, Point]:
+        """Return a place of the profile and its direction, of length 1, the way stations are numbered."""
+        if self.follower == "flat":
+            return self._under_face(event, share)
+        place, along = self.pitch(event, share)
+        ahead = along.unit
+        if not self.roller:
+            return place, ahead
+        inward = ahead.normal * self.way
+        # Where the roller is larger than the curve's own radius its parallel runs backwards: it is undercut.
+        turn = 1.0 if self.bend(event, share) * self.roller < 1 else -1.0
+        return place + inward * self.roller, ahead * turn
+
+    def _under_face(self, event: int, share: float) -> tuple[Point, Point]:
+        """Return where the cam touches a flat face: the envelope of its lines, s′ off the follower's line.
+
+        Notes
+        -----
+        The line at height p(ψ) over the centre touches its envelope at p·out + p′·along (published, support function);
+        the radius of curvature is p + p″.
+        """
+        angle = self.starts[event] + self.events[event].angle * share
+        s, v, a = self.events[event].at(share)
+        out, right = self._frame(angle)
+        along = -right * self.way
+        high = self.least + s
+        place = self.centre + out * high + along * v
+        return place, along * (1.0 if high + a >= 0 else -1.0)
+
+    def stretches(self) -> Iterator[tuple[str, tuple[Line | Arc, ...]]]:
+        """Yield the profile event by event, and what joins events whose velocities differ, end to end and closed."""
+        within = CLOSE * (self.least + self.greatest)
+        found = [(event.name, self._stretch(index, within)) for index, event in enumerate(self.events)]
+        for index, (name, curves) in enumerate(found):
+            yield name, curves
+            after = (index + 1) % len(found)
+            last, first = ends(curves[-1])[1], ends(found[after][1][0])[0]
+            if abs(last - first) > same(self.least) * 100:
+                yield f"{name}_to_{found[after][0]}", (self._join(index, last, first),)
+
+    def _stretch(self, index: int, within: float) -> tuple[Line | Arc, ...]:
+        """Return the profile of one event; a dwell is an exact arc about the cam's centre."""
+        event = self.events[index]
+        if event.stands:
+            ahead = self.profile(index, 0.0)[0] - self.centre
+            return (Arc(self.centre, abs(ahead), ahead.angle, self.way * event.angle),)
+        return fitted(
+            lambda share: self.profile(index, share)[0], lambda share: self.profile(index, share)[1], event.breaks,
+            within,
+        )  # fmt: skip
+
+    def _join(self, before: int, last: Point, first: Point) -> Line | Arc:
+        """Return what joins two stretches where the velocity jumps: a roller turns about its middle, a face slides."""
+        if not self.roller:
+            return Line.between(last, first)
+        middle = self.pitch(before, 1.0)[0]
+        start = (last - middle).angle
+        return Arc(middle, self.roller, start, math.remainder((first - middle).angle - start, math.tau))
+
+    def places(self, each: int = SAMPLES) -> Iterator[tuple[int, float]]:
+        """Yield events and shares, so many to a stretch: by default close enough to find greatest values by."""
+        for index, event in enumerate(self.events):
+            for low, high in pairwise(event.breaks):
+                for k in range(each + 1):
+                    # Just inside: where a formula changes the next stretch has its own value.
+                    yield index, low + (high - low) * min(max(k / each, 1e-9), 1 - 1e-9)
+
+    def angle_of(self, event: int, share: float) -> float:
+        """Return the angle of the cam, degrees."""
+        return math.degrees(self.starts[event] + self.events[event].angle * share)
+
+    def pressure(self, event: int, share: float) -> float:
+        """Return the pressure angle, degrees: between the follower's way and the square to the curve it follows.
+
+        Notes
+        -----
+        tan α = (s′ − e)/(h + s) with the offset counted towards the rise (handbook formula); nought for a flat face.
+        """
+        if self.follower == "flat":
+            return 0.0
+        s, v, _ = self.events[event].at(share)
+        return math.degrees(math.atan2(v + self.offset * self.way, self.rest + s))
+
+    def steepest(self) -> tuple[float, float]:
+        """Return the greatest pressure angle and the angle of the cam where it is, degrees."""
+        index, share = max(self.places(), key=lambda spot: abs(self.pressure(*spot)))
+        return abs(self.pressure(index, share)), self.angle_of(index, share)
+
+    def sharpest(self) -> tuple[float, float]:
+        """Return the least radius of the bulging pitch curve and the angle of the cam where it is, degrees."""
+        index, share = max(self.places(), key=lambda spot: self.bend(*spot))
+        bend = self.bend(index, share)
+        return (1 / bend if bend > 0 else math.inf), self.angle_of(index, share)
+
+    def flattest(self) -> tuple[float, float]:
+        """Return the least radius of curvature under a flat face and where, degrees; below nought it loses contact."""
+
+        def radius(spot: tuple[int, float]) -> float:
+            s, _, a = self.events[spot[0]].at(spot[1])
+            return self.least + s + a
+
+        worst = min(self.places(), key=radius)
+        return radius(worst), self.angle_of(*worst)
+
+    def reach(self) -> float:
+        """Return how far from the follower's line a flat face is touched: half of what it must measure."""
+        return max(abs(self.events[index].at(share)[1]) for index, share in self.places())
+
+    def jumps(self) -> Iterator[tuple[float, float, float]]:
+        """Yield where the velocity jumps: angle in degrees, velocity before and after per degree."""
+        for index, event in enumerate(self.events):
+            after = (index + 1) % len(self.events)
+            before, then = event.at(1.0)[1], self.events[after].at(0.0)[1]
+            if abs(then - before) > 1e-9 * max(self.least, 1.0):
+                turn = math.degrees(self.starts[index + 1]) % 360
+                yield turn, math.radians(before), math.radians(then)

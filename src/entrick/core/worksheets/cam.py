@@ -1,0 +1,364 @@
+"""The displacement diagram of a cam by the book, and the cam beside it, turning."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from functools import cached_property
+from itertools import pairwise
+
+from ..geometry import Arc, Circle, Line, Loop, Point, Shape, piece_of, polar, polyline, rotate
+from ..geometry.fitted import fitted
+from ..notes import Hatching, Label, Note, RotationArrow
+from ..rules.cam import CLOSE, Cam, Event
+from ..strokes import Role, Stroke
+from . import Column, Table, Worksheet
+
+SLANT = math.radians(-30)
+"""Direction of the line that divides the base, from its start."""
+
+CAUTION = "Layout geometry only: load, speed, lubrication and guarding are for a qualified person and local rules."
+
+GRAPHED = 6
+"""Places to a stretch at which velocity and acceleration are plotted."""
+
+Drawn = tuple[Line | Arc, ...]
+
+
+@dataclass(frozen=True)
+class Diagram:
+    """Where a displacement diagram stands and how large it is, plan units.
+
+    Attributes
+    ----------
+    cam : Cam
+    at : Point
+        Where its axes meet.
+    wide : float
+        Length of a degree on the base.
+    tall : float
+        Scale of the lift.
+    parts : int
+        Stations round the cam.
+    mm : float
+        A millimetre in plan units.
+    say : callable
+        Writes a length.
+    """
+
+    cam: Cam
+    at: Point
+    wide: float
+    tall: float
+    parts: int
+    mm: float
+    say: Callable[[float], str]
+
+    @property
+    def top(self) -> float:
+        """Height of the diagram."""
+        return max(self.cam.greatest * self.tall, 4 * self.mm)
+
+    @property
+    def stations(self) -> tuple[float, ...]:
+        """Angles of the stations, degrees, from 0 to 360."""
+        return tuple(360 * index / self.parts for index in range(self.parts + 1))
+
+    def spot(self, degrees: float, lift: float) -> Point:
+        """Return the place of a lift at an angle of the cam."""
+        return self.at + Point(degrees * self.wide, lift * self.tall)
+
+    def base(self) -> tuple[Stroke, ...]:
+        """Draw both axes."""
+        end = self.spot(360, 0)
+        return (Stroke(Line.between(self.at, end)), Stroke(Line.between(self.at, self.at + Point(0.0, self.top))))
+
+    def divided(self) -> tuple[Stroke, ...]:
+        """Draw the slanted line with equal parts, and parallels from them to the base."""
+        each = 360 * self.wide * 0.9 / self.parts
+        marks = [self.at + polar(each * index, SLANT) for index in range(self.parts + 1)]
+        parallels = (Line.between(mark, self.spot(angle, 0.0)) for mark, angle in zip(marks, self.stations, strict=True)
+                     if angle)  # fmt: skip
+        return (Stroke(Line.between(self.at, marks[-1])), *(Stroke(line) for line in parallels))
+
+    def ordinates(self) -> tuple[Stroke, ...]:
+        """Draw the stations up to the top of the diagram."""
+        return tuple(
+            Stroke(Line.between(self.spot(angle, 0.0), self.spot(angle, 0.0) + Point(0.0, self.top)))
+            for angle in self.stations
+        )
+
+    def curve(self, owner: str) -> Loop:
+        """Return the curve of lifts as an open run."""
+        pieces = [
+            piece_of(curve, f"{owner}.{index}.{number}")
+            for index in range(1, len(self.cam.events) + 1)
+            for number, curve in enumerate(self._event(index - 1), 1)
+        ]
+        return Loop(tuple(pieces), False)
+
+    def _event(self, index: int) -> Drawn:
+        event, begin = self.cam.events[index], math.degrees(self.cam.starts[index])
+        degrees = math.degrees(event.angle)
+
+        def place(share: float) -> Point:
+            return self.spot(begin + degrees * share, event.at(share)[0])
+
+        def heading(share: float) -> Point:
+            return Point(degrees * self.wide, event.at(share)[1] * event.angle * self.tall).unit
+
+        if event.stands or (event.motion and event.motion.name == "uniform"):
+            return (Line.between(place(0.0), place(1.0)),)
+        return fitted(place, heading, event.breaks, CLOSE * (360 * self.wide + self.top))
+
+    def constructions(self) -> tuple[Stroke, ...]:
+        """Draw lightly how the board finds each motion."""
+        return tuple(
+            Stroke(shape)
+            for index, event in enumerate(self.cam.events)
+            for shape in self._construction(event, math.degrees(self.cam.starts[index]))
+        )
+
+    def _construction(self, event: Event, begin: float) -> Iterator[Shape]:
+        if event.motion is None:
+            return
+        degrees = math.degrees(event.angle)
+        count = max(2, min(self.parts, round(self.parts * degrees / 360)))
+        foot, head = self.spot(begin, event.start), self.spot(begin, event.end)
+        reach = abs(event.lift) * self.tall
+        shares = [k / count for k in range(1, count)]
+        stations = [self.spot(begin + degrees * share, event.at(share)[0]) for share in shares]
+        end = self.spot(begin + degrees, event.end)
+        match event.motion.name:
+            case "harmonic":
+                middle = (foot + head) * 0.5
+                yield Arc(middle, reach / 2, math.pi / 2, math.pi)
+                for share, station in zip(shares, stations, strict=True):
+                    yield Line.between(Point(middle.x - reach / 2 * math.sin(math.pi * share), station.y), station)
+            case "cycloidal":
+                rolled = event.lift * self.tall / math.tau
+                yield Circle(foot, abs(rolled))
+                yield Line.between(foot, end)
+                for share, station in zip(shares, stations, strict=True):
+                    start = foot - Point(0.0, rolled * math.sin(math.tau * share))
+                    if abs(start - station) > 0:
+                        yield Line.between(start, station)
+            case "rounded":
+                low, high = (self.spot(begin + degrees * x, event.at(x)[0]) for x in event.motion.breaks)
+                run = (high - low) * (0.25)
+                yield Line.between(low - run * 0.5, high + run * 0.5)
+            case "uniform":
+                return
+            case _:
+                for station in stations:
+                    yield Line.between(Point(foot.x, station.y), station)
+
+    def lettering(self) -> tuple[Note, ...]:
+        """Letter stations, angles, both axes with their scales, the motions, the title."""
+        mm = self.mm
+        notes: list[Note] = [
+            Label(str(index % self.parts if index < self.parts else 0), self.spot(angle, 0.0) - Point(0.0, 3 * mm), 2.0)
+            for index, angle in enumerate(self.stations)
+        ]
+        middle, top = self.spot(180, 0.0), self.top
+        bounds = [math.degrees(angle) for angle in self.cam.starts]
+        notes += [Label(f"{angle:g}°", self.spot(angle, 0.0) - Point(0.0, 7 * mm), 2.5) for angle in bounds]
+        notes += [
+            Label(event.motion.name if event.motion else "dwell" if event.stands else "measured",
+                  self.spot((low + high) / 2, 0.0) + Point(0.0, top + 3 * mm), 2.0)
+            for event, (low, high) in zip(self.cam.events, pairwise(bounds), strict=True)
+            if event.slopes is None
+        ]  # fmt: skip
+        ratio = f"{self.tall:g}:1" if self.tall >= 1 else f"1:{1 / self.tall:g}"
+        notes += [
+            Label(f"CAM ANGLE, 30° = {self.say(30 * self.wide)}", middle - Point(0.0, 12 * mm), 2.5),
+            Label(f"LIFT, {ratio}", self.at + Point(-2 * mm, top + 8 * mm), 2.5),
+            Label("DISPLACEMENT DIAGRAM", middle + Point(0.0, top + 9 * mm), 3.5),
+        ]
+        return tuple(notes)
+
+    def under(self, order: int, below: float) -> tuple[tuple[Stroke, ...], tuple[Note, ...]]:
+        """Draw velocity (order 1) or acceleration (2) under the diagram, to its own height."""
+        tall = 8 * self.mm
+        zero = self.at - Point(0.0, below + tall)
+        spots = list(self.cam.places(GRAPHED))
+        values = [self.cam.events[i].at(share)[order] for i, share in spots]
+        most = max((abs(value) for value in values), default=0.0) or 1.0
+        # Where a formula changes the graph may jump: the stroke from one value to the other is part of it.
+        corners = [
+            zero + Point(self.cam.angle_of(i, share) * self.wide, value / most * tall)
+            for (i, share), value in zip(spots, values, strict=True)
+        ]
+        kept = [corners[0], *(b for a, b in pairwise(corners) if abs(b - a) > 1e-6 * self.wide)]
+        graph = polyline(kept, [str(number) for number in range(1, len(kept))])
+        strokes = (Stroke(Line.between(zero, zero + Point(360 * self.wide, 0.0))), Stroke(graph, Role.OUTLINE))
+        word = ("VELOCITY", "ACCELERATION")[order - 1]
+        per = math.radians(most) if order == 1 else math.radians(math.radians(most))
+        unit = "a degree" if order == 1 else "a degree²"
+        told = f"{word}, greatest {per:.3g} {unit}"
+        jumps = [f"{turn:g}°" for turn, _, _ in self.cam.jumps()] if order == 2 else []
+        told += f"; without limit at {', '.join(jumps)}" if jumps else ""
+        label = Label(told, zero + Point(180 * self.wide, -tall - 3 * self.mm), 2.5)
+        return strokes, (label,)
+
+
+@dataclass(frozen=True)
+class CamSheet:
+    """The worksheet of a cam. What does not turn is drawn once.
+
+    Attributes
+    ----------
+    cam : Cam
+    rim : Loop
+        Its profile as laid out.
+    shaft : Circle or None
+    wide, tall, mm : float
+        Length of a degree on the base, scale of the lift, a millimetre in plan units.
+    parts : int
+    say : callable
+        Writes a length.
+    """
+
+    cam: Cam
+    rim: Loop
+    shaft: Circle | None
+    wide: float
+    tall: float
+    mm: float
+    parts: int
+    say: Callable[[float], str]
+
+    @cached_property
+    def room(self) -> float:
+        """How far the turning cam and its follower reach."""
+        return max(self.cam.least + self.cam.greatest + self.cam.roller * 2, 20 * self.mm)
+
+    @cached_property
+    def diagram(self) -> Diagram:
+        """The displacement diagram, beside the cam."""
+        at = self.cam.centre + Point(self.room + 34 * self.mm, 6 * self.mm)
+        return Diagram(self.cam, at, self.wide, self.tall, self.parts, self.mm, self.say)
+
+    @cached_property
+    def still(self) -> tuple[tuple[Stroke, ...], tuple[Note, ...], float]:
+        """What stands still: diagram and graphs with their lettering, and how far below the diagram they reach."""
+        diagram, cam = self.diagram, self.cam
+        strokes = [*diagram.base(), *diagram.ordinates(), *diagram.constructions()]
+        strokes.append(Stroke(diagram.curve("curve"), Role.OUTLINE))
+        notes: list[Note] = [*diagram.lettering(), RotationArrow(cam.centre, cam.least * 0.7, -cam.way)]
+        if self.shaft is not None:
+            strokes.append(Stroke(self.shaft, Role.OUTLINE))
+            notes.append(Hatching((Loop((piece_of(self.shaft, "shaft"),), True),)))
+        below = 16 * self.mm
+        for order in (1, 2):
+            drawn, lettered = diagram.under(order, below)
+            strokes += drawn
+            notes += lettered
+            below += 26 * self.mm
+        return tuple(strokes), tuple(notes), below
+
+    def at(self, turn: float) -> Worksheet:
+        """Return the worksheet with the cam turned through an angle, degrees."""
+        cam, diagram, mm = self.cam, self.diagram, self.mm
+        strokes, notes, below = self.still
+        lift, velocity, _ = cam.lift(math.radians(turn))
+        by = -cam.way * math.radians(turn)
+        foot = diagram.spot(turn % 360 or min(turn, 360.0), 0.0)
+        moment = (
+            Stroke(Line.between(foot, foot + Point(0.0, diagram.top)), Role.CENTRE),
+            Stroke(foot + Point(0.0, lift * self.tall), Role.POINT),
+        )
+        room = self.room
+        low = Point(cam.centre.x - room - 8 * mm, min(cam.centre.y - room - 8 * mm, diagram.at.y - below))
+        high = Point(diagram.spot(360, 0.0).x + 10 * mm,
+                     max(cam.centre.y + room + 12 * mm, diagram.at.y + diagram.top + 16 * mm))  # fmt: skip
+        angle = cam.pressure(*_where(cam, turn))
+        pressed = "" if cam.follower == "flat" else f", pressure angle {abs(angle):.1f}°"
+        return Worksheet(
+            "Cam worksheet", _tables(cam, self.parts),
+            (*strokes, *moment, *_turned(cam, self.rim, self.parts, by), *_follower(cam, lift, mm)),
+            (*notes, *_numbers(cam, self.parts, by, mm)), (low, high), "Turn the cam",
+            f"at {turn:g}° the lift is {self.say(lift)}, the follower {_going(velocity)}{pressed}", CAUTION,
+        )  # fmt: skip
+
+
+def _where(cam: Cam, turn: float) -> tuple[int, float]:
+    angle = math.radians(turn) % math.tau
+    index = max(i for i, start in enumerate(cam.starts[:-1]) if start <= angle + 1e-12)
+    return index, min((angle - cam.starts[index]) / cam.events[index].angle, 1.0)
+
+
+def _going(velocity: float) -> str:
+    if abs(velocity) < 1e-9:
+        return "stands"
+    return "rises" if velocity > 0 else "falls"
+
+
+def _turned(cam: Cam, rim: Loop, parts: int, by: float) -> Iterator[Stroke]:
+    yield Stroke(rotate(rim, cam.centre, by), Role.OUTLINE)
+    yield Stroke(Circle(cam.centre, cam.least))
+    for index in range(parts):
+        yield Stroke(Line.between(cam.centre, cam.centre + _ray(cam, index / parts, by)))
+
+
+def _ray(cam: Cam, share: float, by: float) -> Point:
+    far = cam.least + cam.greatest + 2 * cam.roller
+    return polar(far, cam.ahead.angle + cam.way * math.tau * share + by)
+
+
+def _numbers(cam: Cam, parts: int, by: float, mm: float) -> Iterator[Note]:
+    for index in range(parts):
+        ray = _ray(cam, index / parts, by)
+        yield Label(str(index), cam.centre + ray + ray.unit * (3 * mm), 2.5)
+
+
+def _follower(cam: Cam, lift: float, mm: float) -> Iterator[Stroke]:
+    """Draw the follower where it is: an edge, a roller or a face, with its stem."""
+    right = -cam.ahead.normal
+    foot = cam.centre + right * cam.offset + cam.ahead * (cam.rest + lift)
+    half, long = 3 * mm, 12 * mm
+    if cam.follower == "roller":
+        yield Stroke(Circle(foot, cam.roller), Role.OUTLINE)
+        yield Stroke(foot, Role.POINT)
+        start = math.sqrt(max(cam.roller**2 - half**2, 0.0))
+    elif cam.follower == "flat":
+        wide = cam.reach() + 2 * mm
+        face = cam.centre + cam.ahead * (cam.least + lift)
+        yield Stroke(Line.between(face - right * wide, face + right * wide), Role.OUTLINE)
+        foot, start = face + right * cam.offset, 0.0
+    else:
+        start = half * 1.5
+        for side in (-1, 1):
+            yield Stroke(Line.between(foot, foot + right * (side * half) + cam.ahead * start), Role.OUTLINE)
+    for side in (-1, 1):
+        low = foot + right * (side * half) + cam.ahead * start
+        yield Stroke(Line.between(low, low + cam.ahead * long), Role.OUTLINE)
+
+
+def _tables(cam: Cam, parts: int) -> tuple[Table, ...]:
+    events = []
+    for index, event in enumerate(cam.events):
+        begin, degrees = math.degrees(cam.starts[index]), math.degrees(event.angle)
+        motion = event.motion
+        events.append((
+            event.name, begin, begin + degrees, event.lift, motion.title if motion else "dwell" if event.stands else
+            "through measured stations",
+            abs(event.lift) / degrees * motion.velocity if motion else "",
+            ("without limit" if math.isinf(motion.acceleration) else abs(event.lift) / degrees**2 * motion.acceleration)
+            if motion else "",
+        ))  # fmt: skip
+    stations = []
+    for index in range(parts):
+        angle = math.tau * index / parts
+        lift = cam.lift(angle)[0]
+        stations.append((str(index), math.degrees(angle), lift, cam.radius(angle), cam.radius(angle)))
+    opening = "to the roller's middle" if cam.roller else "to the face" if cam.follower == "flat" else "to the edge"
+    return (
+        Table("Events", (Column("event"), Column("from", "angle"), Column("to", "angle"), Column("lift", "length"),
+              Column("motion"), Column("greatest velocity, a degree", "number"),
+              Column("greatest acceleration, a degree²", "number")), tuple(events)),
+        Table("Stations", (Column("station"), Column("angle", "angle"), Column("lift", "length"),
+              Column(f"opening {opening}", "length"), Column("setting", "setting")), tuple(stations),
+              f"numbered {'counter-clockwise' if cam.clockwise else 'clockwise'}, against the rotation"),
+    )  # fmt: skip

@@ -1,6 +1,7 @@
 /** Calls to the desk. Types are generated from its OpenAPI document. */
 import type {
   Arrowhead,
+  BriefOut,
   ChoicesOut,
   CompleteOut,
   DrawnArc,
@@ -25,6 +26,7 @@ import type {
   SuggestOut,
   WorkIn,
   WorkOut,
+  WorksheetOut,
 } from "./generated";
 
 export type * from "./generated";
@@ -93,6 +95,10 @@ export const api = {
     json<RegionsOut>("POST", "/api/regions", { text, spots, kind }),
   opened: (text: string, step: number) => json<OpenedOut>("POST", "/api/opened", { text, step }),
   methods: (text: string, line: number) => json<MethodsOut>("POST", "/api/methods", { text, line }),
+  worksheet: (text: string, line: number, turn: number) =>
+    json<WorksheetOut>("POST", "/api/worksheet", { text, line, turn }),
+  brief: (text: string, line: number, brief: string) =>
+    json<BriefOut>("POST", "/api/brief", { text, line, brief }),
   sheetChoices: (text: string) => json<ChoicesOut>("POST", "/api/sheet-choices", { text }),
   jobs: (archived: boolean) => json<JobsOut>("GET", `/api/jobs?archived=${archived}`),
   job: (id: number) => json<JobWithPlan>("GET", `/api/jobs/${id}`),
@@ -109,7 +115,21 @@ export async function download(
   text: string,
   options: Partial<Omit<ExportIn, "text">>,
 ): Promise<string> {
-  const response = await send("POST", `/api/export/${format}`, { text, ...options });
+  return keep(await send("POST", `/api/export/${format}`, { text, ...options }), format);
+}
+
+/** Fetch a worksheet as a file: its drawing, or one of its tables. */
+export async function worksheetFile(
+  format: "pdf" | "csv",
+  text: string,
+  line: number,
+  turn: number,
+  table: number,
+): Promise<string> {
+  return keep(await send("POST", `/api/worksheet/${format}`, { text, line, turn, table }), format);
+}
+
+async function keep(response: Response, format: string): Promise<string> {
   const name =
     /filename="([^"]+)"/.exec(response.headers.get("Content-Disposition") ?? "")?.[1] ?? `plan.${format}`;
   const url = URL.createObjectURL(await response.blob());

@@ -13,7 +13,7 @@ interface Props {
 
 /** What to set on which instrument, the working, the usual mistake, the candidates, and the clauses to edit. */
 export function SettingCard({ entry, work, kind }: Props) {
-  const { edit, set, step, opened, openUp } = useBench();
+  const { edit, set, step, opened, openUp, worksheet } = useBench();
   const steps = work.steps.filter((s) => s.line === entry.line);
   const current =
     steps.find((s) => s.number === step) ??
@@ -40,6 +40,15 @@ export function SettingCard({ entry, work, kind }: Props) {
             </li>
           ))}
         </ul>
+      )}
+      {entry.worksheet && (
+        <button
+          className="act"
+          aria-pressed={worksheet === entry.line}
+          onClick={() => set({ worksheet: worksheet === entry.line ? null : entry.line })}
+        >
+          Worksheet
+        </button>
       )}
       {kind?.forms.some((form) => form.key === "by") && !entry.error && <Methods entry={entry} />}
       {steps.length > 0 && (

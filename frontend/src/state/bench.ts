@@ -48,6 +48,8 @@ interface Bench {
   regions: Regions | null;
   /** A step opened up into its classic construction, drawn as far as the sub-step it has come to. */
   opened: { step: number; text: string; found: OpenedOut; upTo: number } | null;
+  /** Line of the statement whose worksheet lies over the sheet. */
+  worksheet: number | null;
   message: string;
   stale: RevisionOut | null;
   load: (id: number) => Promise<void>;
@@ -81,6 +83,7 @@ type Looks = Pick<
   | "spot"
   | "regions"
   | "opened"
+  | "worksheet"
   | "message"
   | "stale"
 >;
@@ -179,6 +182,7 @@ export const useBench = create<Bench>((set, get) => {
     spot: null,
     regions: null,
     opened: null,
+    worksheet: null,
     message: "",
     stale: null,
     set: (change) => set(change),
@@ -194,6 +198,7 @@ export const useBench = create<Bench>((set, get) => {
         pick: null,
         regions: null,
         opened: null,
+        worksheet: null,
         message: "",
         stale: null,
       });

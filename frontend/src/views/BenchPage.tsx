@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
-import { api } from "../api/client";
+import { api, type Entry } from "../api/client";
 import { Findings } from "../notebook/Findings";
 import { Givens } from "../notebook/Givens";
 import { OrderOfWork } from "../notebook/OrderOfWork";
@@ -12,6 +12,7 @@ import { SheetPage } from "../notebook/SheetPage";
 import { Sheet } from "../sheet/Sheet";
 import { StepSlider } from "../sheet/StepSlider";
 import { useBench, useProof, useUnsaved } from "../state/bench";
+import { Worksheet } from "../worksheet/Worksheet";
 import { Header } from "./Header";
 import { Issue } from "./Issue";
 import { Keys } from "./Keys";
@@ -22,7 +23,7 @@ const TABS = ["Working", "Sheet", "Findings", "Text", "Revisions"] as const;
 /** The Bench: an open notebook beside a drawing board. */
 export function BenchPage() {
   const { jobId } = useParams();
-  const { job, work, past, future, base, message, load, undo, redo, save, set } = useBench();
+  const { job, work, past, future, base, message, worksheet, load, undo, redo, save, set } = useBench();
   const unsaved = useUnsaved();
   const [help, setHelp] = useState(false);
   const { data } = useQuery({ queryKey: ["kinds"], queryFn: api.kinds, staleTime: Infinity });
@@ -50,7 +51,8 @@ export function BenchPage() {
       else if (key === "[") stepTo((bench.step ?? steps) - 1);
       else if (key === "]") stepTo((bench.step ?? steps) + 1);
       else if (key === "?") setHelp(true);
-      else if (event.key === "Escape") set({ pick: null, step: null, regions: null, opened: null });
+      else if (event.key === "Escape")
+        set({ pick: null, step: null, regions: null, opened: null, worksheet: null });
       else return;
       event.preventDefault();
     };
@@ -59,6 +61,7 @@ export function BenchPage() {
   }, [save, undo, redo, set]);
 
   const proof = useProof();
+  const turning = work?.entries.find((entry) => entry.line === worksheet && entry.worksheet);
   const wrong = proof?.findings.filter((f) => f.weight === "wrong" || f.weight === "look").length ?? 0;
   return (
     <div className="flex h-full flex-col">
@@ -144,8 +147,14 @@ export function BenchPage() {
             </Tabs.Content>
           </Tabs.Root>
           <div className="flex min-h-0 min-w-0 flex-1 flex-col max-[900px]:min-h-[70vh]">
-            <Sheet key={`${work.sheet.width} ${work.sheet.height}`} work={work} />
-            <StepSlider work={work} />
+            {turning ? (
+              <Worksheet key={turning.line} entry={turning as Entry} work={work} />
+            ) : (
+              <>
+                <Sheet key={`${work.sheet.width} ${work.sheet.height}`} work={work} />
+                <StepSlider work={work} />
+              </>
+            )}
           </div>
         </main>
       )}

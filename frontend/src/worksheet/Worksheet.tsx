@@ -1,0 +1,150 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { api, type Entry, type Mark, Problem, type WorkOut, worksheetFile } from "../api/client";
+import { MarkShape } from "../sheet/MarkShape";
+import { useBench } from "../state/bench";
+import { Events } from "./Events";
+
+/** A worksheet: the drawing of a cam or a gear that turns, and its tables, where the sheet lies otherwise. */
+export function Worksheet({ entry, work }: { entry: Entry; work: WorkOut }) {
+  const { text, set } = useBench();
+  const [turn, setTurn] = useState(0);
+  const [running, setRunning] = useState(false);
+  const [told, setTold] = useState("");
+  const heading = useRef<HTMLHeadingElement>(null);
+  const { data, error } = useQuery({
+    queryKey: ["worksheet", text, entry.line, turn],
+    queryFn: () => api.worksheet(text, entry.line, turn),
+    placeholderData: keepPreviousData,
+    gcTime: 10_000,
+  });
+  useEffect(() => heading.current?.focus(), []);
+  const drawn = data?.display;
+  useEffect(() => {
+    // The next moment is asked for when this one is drawn: a slow desk turns more slowly, it does not fall behind.
+    if (!running || !drawn) return;
+    const later = setTimeout(() => setTurn((at) => (at + 3) % 360), 40);
+    return () => clearTimeout(later);
+  }, [running, drawn]);
+  const take = async (format: "pdf" | "csv", table = 0) => {
+    try {
+      setTold(`${await worksheetFile(format, text, entry.line, turn, table)} is in your downloads.`);
+    } catch (fault) {
+      setTold(fault instanceof Error ? fault.message : String(fault));
+    }
+  };
+  return (
+    <section
+      aria-label={`Worksheet of ${entry.name}`}
+      className="flex min-h-0 flex-1 flex-col overflow-auto bg-table p-3"
+    >
+      <div className="slip flex shrink-0 flex-wrap items-center gap-2 px-3 py-2">
+        <h2 ref={heading} tabIndex={-1} className="flex-1 font-semibold">
+          {data?.title ?? "Worksheet"}: {entry.name}
+        </h2>
+        <button className="act" onClick={() => void take("pdf")}>
+          Print
+        </button>
+        <button className="act" onClick={() => set({ worksheet: null })}>
+          Back to the sheet
+        </button>
+      </div>
+      {error && (
+        <p role="alert" className="slip px-3 py-2">
+          {error instanceof Problem ? error.detail : String(error)}
+        </p>
+      )}
+      {told && (
+        <p role="status" className="slip px-3 py-1">
+          {told}
+        </p>
+      )}
+      {data && (
+        <>
+          <svg
+            viewBox={`0 0 ${data.display.width} ${data.display.height}`}
+            className="sheet block w-full shrink-0 bg-paper"
+            fill="none"
+            role="img"
+            aria-label={`${data.title}, ${data.told}`}
+          >
+            {(data.display.marks as unknown as Mark[]).map((mark, i) => (
+              <MarkShape
+                key={i}
+                mark={mark}
+                height={data.display.height}
+                className={`mark-${mark.role}`}
+                width={mark.kind === "dot" ? 0.9 : work.widths[mark.role]}
+              />
+            ))}
+          </svg>
+          {data.turns && (
+            <div className="slip flex shrink-0 flex-wrap items-center gap-3 px-3 py-2">
+              <button className="act w-20" aria-pressed={running} onClick={() => setRunning(!running)}>
+                {running ? "Stop" : "Run"}
+              </button>
+              <label className="flex min-w-0 flex-1 items-center gap-2">
+                <span className="whitespace-nowrap">{data.turns}</span>
+                <input
+                  type="range"
+                  min={0}
+                  max={360}
+                  step={1}
+                  value={turn}
+                  aria-valuetext={data.told}
+                  className="min-w-0 flex-1 accent-[#a23d16]"
+                  onChange={(event) => {
+                    setRunning(false);
+                    setTurn(Number(event.target.value));
+                  }}
+                />
+              </label>
+              <output className="w-full text-[15px]">{data.told}</output>
+            </div>
+          )}
+          <p className="slip shrink-0 px-3 py-1 text-[15px]">
+            <span className="font-semibold">Caution.</span> {data.caution}
+          </p>
+          {entry.kind === "cam" && <Events entry={entry} />}
+          {data.tables.map((table, index) => (
+            <div key={table.title} className="slip shrink-0 overflow-x-auto px-3 py-2">
+              <div className="flex items-center gap-2">
+                <h3 className="flex-1 font-semibold">{table.title}</h3>
+                <button
+                  className="act"
+                  aria-label={`${table.title} as CSV`}
+                  onClick={() => void take("csv", index)}
+                >
+                  CSV
+                </button>
+              </div>
+              {table.note && <p className="text-[15px] text-pencil">{table.note}</p>}
+              <table className="w-full text-left text-[15px]" aria-label={table.title}>
+                <thead>
+                  <tr className="border-b border-ink align-bottom">
+                    {table.columns.map((column) => (
+                      <th key={column} scope="col" className="pr-3 font-semibold">
+                        {column}
+                      </th>
+                    ))}
+                  </tr>
+                </thead>
+                <tbody>
+                  {table.rows.map((row, at) => (
+                    <tr key={at} className="border-b border-ruling">
+                      {row.map((cell, column) => (
+                        <td key={column} className="py-0.5 pr-3">
+                          {cell}
+                        </td>
+                      ))}
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
+          ))}
+        </>
+      )}
+    </section>
+  );
+}

@@ -21,7 +21,7 @@ from ..core.plan.edit import EditError
 from ..core.plan.forms import Slot, match_clause
 from ..core.plan.writer import as_given, write_content, write_plan
 from ..core.proof import why_not_cut
-from ..core.proof.junctions import how, within_one
+from ..core.proof.junctions import how, told_apart, within_one
 from ..core.regions import region_at
 from ..core.sheet import WIDTHS
 from ..core.sheet.choose import borders, papers, recommended, scales
@@ -96,9 +96,9 @@ def proof(done: Work) -> ProofOut:
         junctions += [
             JunctionOut(
                 outline=name, line=line, first=j.first, second=j.second, turn=math.degrees(j.turn),
-                how=how(j), place=_pair(done.sheet.on_paper(j.point)),
+                how=how(j) + (f", {alike} alike" if alike > 1 else ""), place=_pair(done.sheet.on_paper(j.point)),
             )
-            for j in loop.junctions
+            for j, alike in told_apart(loop)
             if not within_one(j)
         ]  # fmt: skip
         low, high = loop.box

@@ -12,6 +12,9 @@ from ..parts import MOST_STROKES
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
+MOST_TOLD = 40
+"""Pieces a sentence names one by one."""
+
 
 def construct(args: Args) -> Made:
     """Walk the outline along the named pieces; see `entrick.core.geometry.walk`."""
@@ -29,8 +32,7 @@ def lined(args: Args, role: Role) -> Made:
         loop = _walked(clause.stops("walk"), args.get("open") is None, role)
     except WalkError as error:
         raise ClauseError(error.message, clause.clause) from error
-    names = " > ".join(dict.fromkeys(_owner(p) or p.name if len(loop.pieces) > MOST_STROKES else p.name
-                                     for p in loop.pieces))  # fmt: skip
+    names = " > ".join(_named(loop))
     closing = "closed" if loop.closed else "an open run"
     does = "Line in" if role is Role.OUTLINE else "Hidden lines"
     return Made(
@@ -45,6 +47,15 @@ def lined(args: Args, role: Role) -> Made:
         lined=role,
         cut=args.get("cut") is not None,
     )
+
+
+def _named(loop: Loop) -> list[str]:
+    """Return what a run goes along: every piece, every curve of many arcs, or no more than whose pieces they are."""
+    owners = [_owner(p) or p.name if len(loop.pieces) > MOST_STROKES else p.name for p in loop.pieces]
+    distinct = list(dict.fromkeys(owners))
+    if len(distinct) <= MOST_TOLD:
+        return distinct
+    return list(dict.fromkeys(owner.partition(".")[0] for owner in owners))
 
 
 def _walked(stops: Sequence[Stop], closed: bool, role: Role) -> Loop:

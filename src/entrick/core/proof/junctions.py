@@ -3,14 +3,18 @@
 from __future__ import annotations
 
 import math
+import re
 from collections.abc import Iterator, Mapping
 
-from ..geometry import Curve, Junction
+from ..geometry import Curve, Junction, Loop
 from .finding import Checked, Finding
 from .nearly import exactly
 
 NEARLY = math.radians(3)
 """A turn smaller than this was probably meant to be none (common practice, no source)."""
+
+MOST_TOLD = 60
+"""Junctions of one outline beyond which those alike are told together."""
 
 BACK = math.radians(179.9)
 
@@ -20,10 +24,22 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     for entry in checked.solution.entries:
         for loop in entry.made.loops if entry.made else ():
             pieces = {piece.name: piece.curve for piece in loop.pieces}
-            for junction in loop.junctions:
-                if junction.is_tangent and within_one(junction):
-                    continue
-                yield _report(junction, entry.line, checked, pieces)
+            for junction, alike in told_apart(loop):
+                if not (junction.is_tangent and within_one(junction)):
+                    yield _report(junction, alike, entry.line, checked, pieces)
+
+
+def told_apart(loop: Loop) -> Iterator[tuple[Junction, int]]:
+    """Yield the junctions of an outline, each with how many are like it; those of many teeth are told once."""
+    junctions = loop.junctions
+    if len(junctions) <= MOST_TOLD:
+        yield from ((junction, 1) for junction in junctions)
+        return
+    groups: dict[tuple[str, str], list[Junction]] = {}
+    for junction in junctions:
+        names = re.sub(r"\d+", "", f"{junction.first} {junction.second}")
+        groups.setdefault((names, how(junction)), []).append(junction)
+    yield from ((group[0], len(group)) for group in groups.values())
 
 
 def within_one(junction: Junction) -> bool:
@@ -40,9 +56,9 @@ def how(junction: Junction) -> str:
     return f"a corner of {inside}"
 
 
-def _report(junction: Junction, line: int, checked: Checked, pieces: Mapping[str, Curve]) -> Finding:
+def _report(junction: Junction, alike: int, line: int, checked: Checked, pieces: Mapping[str, Curve]) -> Finding:
     place = checked.sheet.on_paper(junction.point)
-    pair = f"{junction.first} to {junction.second}"
+    pair = f"{junction.first} to {junction.second}" + (f" and {alike - 1} more alike" if alike > 1 else "")
     if junction.is_tangent:
         return Finding("good", "junction", f"{pair}: tangent", line, place)
     turn = abs(junction.turn)

@@ -1,0 +1,339 @@
+"""``gear``: a spur gear with involute teeth, by any sufficient two of teeth, pitch or module, and pitch diameter."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from fractions import Fraction
+
+from ..geometry import Arc, Circle, Line, Loop, Point, Shape, polar
+from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..measure import Number, Unit, spell, spell_angle
+from ..parts import run
+from ..plan.errors import ClauseError
+from ..plan.forms import Form
+from ..rules.gear import PREFERRED, PROPORTIONS, RUNS, Gear, Method
+from ..tolerance import same
+from ..worksheets import Remark
+from ..worksheets.gear import GearSheet
+
+FEWEST = 6
+"""Teeth below which no involute gear is drawn."""
+
+
+def construct(args: Args) -> Made:
+    """Construct a spur gear: its circles, and its teeth by the true involute, by two arcs or by one.
+
+    Parts: ``outside``, ``pitch``, ``base``, ``root``, ``bore``, ``pitch_point``, ``tooth`` (the first, an open run),
+    ``mate`` (the centre of a mate to the right).
+
+    Notes
+    -----
+    D = N·m = N/P; outside D + 2a and root D − 2b, both sides; base D·cos φ; thickness πD/2N (handbook formulas).
+    Below the base circle the flank is radial, with a fillet to the root.
+    """
+    centre, name = args.need("about").point("centre"), args.need("about").ref("centre").text
+    teeth, module, worked = _size(args)
+    gear = _gear(args, teeth, module)
+    method: Method = "involute"
+    if args.get("by"):
+        method = {"involute": "involute", "arcs": "arcs", "arc": "arc"}[args.need("by").word("how")]  # type: ignore[assignment]
+    said = args.get("turned")
+    turned = math.radians(float(said.length("angle"))) if said else math.pi / 2
+    shown = {"one": 1, "three": 3, "all": teeth}[args.need("shown").word("which") if args.get("shown") else "all"]
+    ring = gear.ring(method, args.name, centre, turned, shown)
+    exact = module / 2
+    circles = {
+        "pitch": Circle(centre, gear.pitch, exact * teeth),
+        "outside": Circle(centre, gear.outside, exact * teeth + _times(gear.addendum, module)),
+        "root": Circle(centre, gear.root, exact * teeth - _times(gear.dedendum, module)),
+        "base": Circle(centre, gear.base),
+    }
+    named: dict[str, Shape | Loop] = {
+        **circles, "pitch_point": centre + polar(gear.pitch, turned), "centre": centre,
+        "tooth": gear.ring(method, f"{args.name}.tooth", centre, turned, 1),
+    }  # fmt: skip
+    bore = _bore(args, centre, gear)
+    if bore is not None:
+        named["bore"] = bore
+    mating = args.get("mating")
+    mate = gear.mate(mating.count("teeth")) if mating else None
+    if mate is not None:
+        if mate.teeth < FEWEST:
+            raise ClauseError(f"a mate has at least {FEWEST} teeth", args.need("mating").clause)
+        named["mate"] = centre + Point(gear.distance(mate), 0.0)
+    told = {"involute": "true involute", "arcs": "two arcs", "arc": "one arc"}[method]
+    whole = ring if shown == teeth else gear.ring(method, args.name, centre, turned, teeth)
+    return Made(
+        ring,
+        f"Gear {args.name} about {name}, {teeth} teeth, {_pitch_told(args, module)}, pressure angle "
+        f"{spell_angle(math.degrees(gear.pressure))}, flanks by {told}"
+        + (f", {shown} shown." if shown < teeth else "."),
+        (*worked, *_working(args, gear, module, method, mate)),
+        tuple(_steps(args, gear, module, centre, turned, method, ring, circles)),
+        named,
+        name,
+        departs=gear.departs(method) if method != "involute" else None,
+        remarks=tuple(_remarks(args, gear, module, mate, centre, bore)),
+        worksheet=GearSheet(gear, whole, centre, turned, mate, method, 1 / float(args.unit.mm), args.say).at,
+    )
+
+
+def _times(factor: float, module: Number) -> Number:
+    return Fraction(factor).limit_denominator(100_000) * module if isinstance(module, Fraction) else factor * module
+
+
+def _size(args: Args) -> tuple[int, Number, list[str]]:
+    """Return teeth and module from any two of teeth, pitch or module, and pitch diameter."""
+    teeth, module, pitch, size = (args.get(key) for key in ("teeth", "module", "diametral", "pitch"))
+    if module and pitch:
+        raise ClauseError("a gear has a module or a diametral pitch, not both", pitch.clause)
+    inch = 1 / args.unit.mm * Fraction(254, 10)
+    worked: list[str] = []
+    m: Number | None = None
+    if module:
+        m = module.length("module").value
+    elif pitch:
+        value = pitch.length("pitch").value
+        if value <= 0:
+            raise ClauseError(
+                "the diametral pitch is more than nought: teeth to an inch of pitch diameter", pitch.clause
+            )
+        m = inch / value
+        worked.append(
+            f"module {args.say(inch)} ÷ {spell(value, Unit.INCH)} = {args.say(m)}: pitch diameter for each tooth"
+        )
+    if m is not None and m <= 0:
+        raise ClauseError("the module is more than nought", module.clause if module else None)
+    count = teeth.count("count") if teeth else None
+    across = size.length("size").value if size else None
+    if sum(value is not None for value in (count, m, across)) < 2:
+        raise ClauseError("a gear needs two of these: so many teeth; module or diametral pitch; pitch diameter")
+    if count is None:
+        assert m is not None
+        assert across is not None
+        whole = round(float(across / m))
+        if abs(float(across) - whole * float(m)) > same(float(across)) * 100:
+            raise ClauseError(f"Ø{args.say(across)} ÷ {args.say(m)} = {float(across / m):.4g}: not a whole number of "
+                              "teeth", size.clause if size else None)  # fmt: skip
+        count = whole
+        worked.append(f"N = {args.say(across)} ÷ {args.say(m)} = {count}")
+    elif m is None:
+        assert across is not None
+        m = across / count
+        worked.append(f"module {args.say(across)} ÷ {count} = {args.say(m)}")
+    elif across is not None and abs(float(across) - count * float(m)) > same(float(across)) * 100:
+        raise ClauseError(
+            f"{count} teeth of module {args.say(m)} make a pitch diameter of {args.say(m * count)}, not "
+            f"{args.say(across)}: one of the three is wrong", size.clause if size else None,
+        )  # fmt: skip
+    if count < FEWEST:
+        raise ClauseError(f"a gear has at least {FEWEST} teeth", teeth.clause if teeth else None)
+    worked.append(f"D = N × m = {count} × {args.say(m)} = {args.say(m * count)}")
+    return count, m, worked
+
+
+def _gear(args: Args, teeth: int, module: Number) -> Gear:
+    said = args.get("pressure")
+    angle = float(said.length("angle")) if said else 20.0
+    if not 10 <= angle <= 35:
+        raise ClauseError("pressure angles lie between 10° and 35°: 14 1/2°, 20° and 25° are usual",
+                          said.clause if said else None)  # fmt: skip
+    which = args.get("proportions")
+    add, ded = PROPORTIONS[which.word("which") if which else "full"]
+    for key in ("addendum", "dedendum"):
+        own = args.get(key)
+        if own:
+            value = float(own.length("factor"))
+            if not 0.1 <= value <= 3:
+                raise ClauseError(f"the {key} is told in modules, between 0.1 and 3", own.clause)
+            add, ded = (value, ded) if key == "addendum" else (add, value)
+    play = args.get("backlash")
+    backlash = float(play.length("length")) if play else 0.0
+    if not 0 <= backlash < math.pi * float(module) / 2:
+        raise ClauseError("the backlash is less than a tooth is thick", play.clause if play else None)
+    corner = args.get("fillet")
+    fillet = float(corner.length("size")) if corner else 0.3 * float(module)
+    gear = Gear(teeth, float(module), math.radians(angle), add, ded, backlash, max(fillet, 0.0))
+    if gear.root <= 0:
+        raise ClauseError("the teeth are deeper than the gear: more teeth, or a smaller dedendum")
+    return gear
+
+
+def _bore(args: Args, centre: Point, gear: Gear) -> Circle | Loop | None:
+    """Return the bore, with its keyway where one is wanted: its depth is measured from the bore on the middle line."""
+    said, key = args.get("bore"), args.get("keyway")
+    if said is None:
+        if key:
+            raise ClauseError("a keyway is cut in a bore: say its diameter too", key.clause)
+        return None
+    across = said.length("size")
+    circle = Circle(centre, float(across) / 2, across.value / 2)
+    if not 0 < circle.radius < gear.root:
+        raise ClauseError(f"the bore lies inside the root circle, Ø{args.say(2 * gear.root)}", said.clause)
+    if key is None:
+        return circle
+    wide, deep = float(key.length("width")), float(key.length("depth"))
+    if not 0 < wide < 2 * circle.radius or deep <= 0 or circle.radius + deep >= gear.root:
+        raise ClauseError("a keyway is narrower than the bore, and ends inside the root circle", key.clause)
+    edge, floor = math.sqrt(circle.radius**2 - wide**2 / 4), circle.radius + deep
+    right, left = centre + Point(wide / 2, edge), centre + Point(-wide / 2, edge)
+    top_left, top_right = centre + Point(-wide / 2, floor), centre + Point(wide / 2, floor)
+    lines = [("left", Line.between(left, top_left)), ("floor", Line.between(top_left, top_right)),
+             ("right", Line.between(top_right, right))]  # fmt: skip
+    long = Arc.between(circle, right, left, long=True)
+    # Counter-clockwise round the bore the keyway is walked from right to left.
+    if long.sweep < 0:
+        return run(f"{args.name}.bore", [("round", long), *lines], True)
+    back = [(word, Line.between(line.at(line.end or 0.0), line.at(0.0))) for word, line in lines[::-1]]
+    return run(f"{args.name}.bore", [*back, ("round", Arc.between(circle, left, right, long=True))], True)
+
+
+def _pitch_told(args: Args, module: Number) -> str:
+    said = args.get("diametral")
+    if said:
+        return f"diametral pitch {spell(said.length('pitch').value, Unit.INCH)}"
+    return f"module {args.say(module)}"
+
+
+def _working(args: Args, gear: Gear, module: Number, method: Method, mate: Gear | None) -> Iterator[str]:
+    say, a, b = args.say, gear.addendum, gear.dedendum
+    across = module * gear.teeth
+    add, ded = _times(a, module), _times(b, module)
+    angle = spell_angle(math.degrees(gear.pressure))
+    yield f"addendum {a:g} × {say(module)} = {say(add)}"
+    yield f"outside D + 2a = {say(across)} + 2 × {say(add)} = {say(across + 2 * add)}: on both sides"
+    yield f"dedendum {b:g} × {say(module)} = {say(ded)}"
+    yield f"root D − 2b = {say(across)} − 2 × {say(ded)} = {say(across - 2 * ded)}"
+    yield f"base circle D·cos φ = {say(across)} × cos {angle} = {say(2 * gear.base)}"
+    less = f" − {say(gear.backlash)} ÷ 2" if gear.backlash else ""
+    yield f"thickness π × {say(across)} ÷ (2 × {gear.teeth}){less} = {say(gear.thickness)}"
+    wide, high = gear.chordal
+    yield f"chordal thickness D·sin(90°/N) = {say(wide)}, {say(high)} below the top"
+    yield f"span over {gear.spanned} teeth {say(gear.span(gear.spanned))}"
+    if mate is not None:
+        yield f"centre distance ({say(across)} + {say(2 * mate.pitch)}) ÷ 2 = {say(gear.distance(mate))}"
+        yield f"contact ratio {gear.contact_ratio(mate):.3f}"
+    if method == "arcs":
+        face, inner, off = gear.two_arcs
+        yield (
+            f"face radius {face.radius / gear.module:.3f} × {say(module)} = {say(face.radius)}, flank radius "
+            f"{inner.radius / gear.module:.3f} × {say(module)} = {say(inner.radius)}: centres on the base circle"
+        )
+        yield f"the arcs depart {say(off)} at most from the involute"  # fmt: skip
+    elif method == "arc":
+        one, off = gear.one_arc
+        yield f"radius {one.radius / gear.module:.3f} × {say(module)} = {say(one.radius)}, centre on the base circle"
+        yield f"the arc departs {say(off)} at most from the involute"
+    else:
+        yield "the flank is the true involute"
+
+
+def _remarks(
+    args: Args, gear: Gear, module: Number, mate: Gear | None, centre: Point, bore: Circle | Loop | None
+) -> Iterator[Remark]:
+    top = centre + Point(0.0, gear.pitch)
+    if gear.dedendum <= gear.addendum:
+        yield Remark("wrong", f"the clearance is {args.say((gear.dedendum - gear.addendum) * gear.module)}: the "
+                     "dedendum must be larger than the addendum", top)  # fmt: skip
+    if gear.is_pointed:
+        yield Remark("wrong", f"the teeth are pointed: their flanks meet at Ø{args.say(2 * gear.tip)}, inside "
+                     f"Ø{args.say(2 * gear.outside)}", top)  # fmt: skip
+    if gear.is_undercut:
+        least = math.ceil(2 * gear.addendum / math.sin(gear.pressure) ** 2 - 1e-9)
+        yield Remark("look", f"{gear.teeth} teeth are undercut when a rack cuts them: from {least} teeth on they "
+                     "are not", top)  # fmt: skip
+    if mate is not None:
+        ratio = gear.contact_ratio(mate)
+        if ratio < RUNS:
+            yield Remark(
+                "look", f"the contact ratio is {ratio:.2f}; {RUNS:g} is the usual least (common practice)", top
+            )
+        if gear.interferes(mate) or mate.interferes(gear):
+            yield Remark("wrong", "the tip of one gear reaches below where the other's involute begins: they interfere",
+                         top)  # fmt: skip
+    mm = float(module) * float(args.unit.mm)
+    if args.get("module") and all(abs(mm - size) > 1e-6 for size in PREFERRED):
+        yield Remark("note", f"module {mm:.4g} is not in the first series of ISO 54", top)
+
+
+def _steps(
+    args: Args, gear: Gear, module: Number, centre: Point, turned: float, method: Method, ring: Loop,
+    circles: dict[str, Circle],
+) -> Iterator[Step]:  # fmt: skip
+    def circle(key: str, text: str, check: str = "") -> Step:
+        return Step(Tool.COMPASS, text, circles[key].size, centre, (Stroke(circles[key]),), check)
+
+    ahead = polar(1.0, turned)
+    spot = centre + ahead * gear.pitch
+    yield circle("pitch", "Draw the pitch circle")
+    yield circle("outside", "Draw the outside circle: the addendum beyond it", "the addendum counts on both sides")
+    yield circle("root", "Draw the root circle: the dedendum inside it")
+    middle = Line.between(centre, centre + ahead * gear.outside)
+    yield Step(Tool.STRAIGHTEDGE, "Draw the middle line of a tooth: where it meets the pitch circle is the pitch point",
+               strokes=(Stroke(middle), Stroke(spot, Role.POINT)))  # fmt: skip
+    slope = polar(1.0, turned + math.pi / 2 - gear.pressure)
+    reach = gear.pitch * math.sin(gear.pressure) * 1.3
+    yield Step(Tool.ANGLE, "Through the pitch point draw the pressure line, at the pressure angle to the tangent",
+               math.degrees(gear.pressure), spot,
+               (Stroke(Line.between(spot - slope * reach, spot + slope * reach)),))  # fmt: skip
+    yield circle("base", "Draw the base circle, touching the pressure line", "it touches the pressure line")
+    wide, _ = gear.chordal
+    edges = [centre + polar(gear.pitch, turned + side * gear.half(gear.pitch)) for side in (-1, 1)]
+    yield Step(Tool.DIVIDERS, "Set off the chordal thickness on the pitch circle, half each side of the middle line",
+               wide, strokes=tuple(Stroke(edge, Role.POINT) for edge in edges))  # fmt: skip
+    if method == "involute":
+        threads = [
+            (_put(centre, turned, out * gear.base), _put(centre, turned, place))
+            for place, out in (gear.involute(gear.roll(gear.tip) * k / 6) for k in range(1, 7))
+        ]
+        yield Step(Tool.DIVIDERS, "Unwind the base circle: tangents at equal parts, on each as many parts as unwound",
+                   gear.base * gear.roll(gear.tip) / 6,
+                   strokes=(*(Stroke(Line.between(*ends)) for ends in threads),
+                            *(Stroke(end, Role.POINT) for _, end in threads)))  # fmt: skip
+    else:
+        arcs = gear.two_arcs[:2] if method == "arcs" else (gear.one_arc[0],)
+        words = ("face", "flank") if method == "arcs" else ("flank",)
+        for word, arc in zip(words, arcs, strict=True):
+            needle = _put(centre, turned, arc.centre)
+            yield Step(Tool.COMPASS, f"Needle on the base circle, draw the {word} arc through the thickness point",
+                       arc.radius, needle, (Stroke(needle, Role.POINT),))  # fmt: skip
+    yield Step(Tool.PENCIL, "Draw one flank; below the base circle it runs straight to the centre, with its fillet; "
+               "mirror it", strokes=(Stroke(gear.ring(method, args.name, centre, turned, 1)),))  # fmt: skip
+    yield Step(Tool.DIVIDERS, f"Step the teeth round: {gear.teeth} chords of the pitch circle",
+               2 * gear.pitch * math.sin(math.pi / gear.teeth), centre, (Stroke(ring),),
+               "the last step comes back to the first tooth")  # fmt: skip
+
+
+def _put(centre: Point, turned: float, place: Point) -> Point:
+    cos, sin = math.cos(turned), math.sin(turned)
+    return Point(centre.x + place.x * cos - place.y * sin, centre.y + place.x * sin + place.y * cos)
+
+
+KIND = Kind(
+    name="gear",
+    group="Curves",
+    summary="spur, with involute teeth, a bore and a keyway; its mate in the worksheet",
+    example="wheel = gear, about O, 24 teeth, module 4, bore diameter 25",
+    mistake="The addendum is added once. It counts on both sides: outside is D + 2a.",
+    forms=(
+        Form("about {centre:point}", needed=True),
+        Form("{count:count} teeth", "teeth"),
+        Form("module {module:length}"),
+        Form("diametral pitch {pitch:length}", "diametral"),
+        Form("pitch diameter {size:diameter}", "pitch"),
+        Form("pressure {angle:angle}"),
+        Form("proportions {which:older/full/stub}"),
+        Form("addendum {factor:length}"),
+        Form("dedendum {factor:length}"),
+        Form("backlash {length:length}"),
+        Form("fillet radius {size:radius}", "fillet"),
+        Form("bore diameter {size:diameter}", "bore"),
+        Form("keyway {width:length} by {depth:length}"),
+        Form("shown {which:one/three/all}"),
+        Form("by {how:involute/arcs/arc}"),
+        Form("turned {angle:angle}"),
+        Form("mating {teeth:count} [teeth]"),
+    ),
+    construct=construct,
+)

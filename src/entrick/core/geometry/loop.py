@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from ..tolerance import DIRECTION
-from .shapes import Arc, Circle, Curve, Line, Point, extremes, is_drawn_at
+from .shapes import Arc, Circle, Curve, Line, Point, is_drawn_at, quarters
 
 if TYPE_CHECKING:
     from .ellipse import Ellipse
@@ -33,6 +33,18 @@ class Piece:
                 return math.tau * r
             case Line():
                 return abs(self.exit - self.entry)
+
+    @property
+    def outermost(self) -> tuple[Point, ...]:
+        """Places of the piece that may lie furthest left, right, up or down: its ends, and the quarters of an arc."""
+        curve = self.curve
+        if isinstance(curve, Circle):
+            return tuple(curve.at(k * math.pi / 2) for k in range(4))
+        if isinstance(curve, Arc):
+            turns = quarters(curve)
+            if turns:
+                return (self.entry, self.exit, *(curve.at(turn * math.pi / 2) for turn in turns))
+        return (self.entry, self.exit)
 
     @property
     def reversed(self) -> Piece:
@@ -137,7 +149,7 @@ class Loop:
     @property
     def box(self) -> tuple[Point, Point]:
         """Lower left and upper right corner of all it reaches."""
-        spots = [spot for piece in self.pieces for spot in extremes(piece.curve)]
+        spots = [spot for piece in self.pieces for spot in piece.outermost]
         xs, ys = [spot.x for spot in spots], [spot.y for spot in spots]
         return Point(min(xs), min(ys)), Point(max(xs), max(ys))
 

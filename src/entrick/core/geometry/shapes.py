@@ -236,7 +236,13 @@ def extremes(shape: Shape) -> tuple[Point, ...]:
         case Circle(centre=c, radius=r):
             return (c - Point(r, r), c + Point(r, r))
         case Arc():
-            low, high = sorted((shape.start, shape.start + shape.sweep))
-            quarter = math.pi / 2
-            turns = range(math.ceil(low / quarter - 1e-9), math.floor(high / quarter + 1e-9) + 1)
-            return (shape.first, shape.last, *(shape.at(turn * quarter) for turn in turns[:4]))
+            return (shape.first, shape.last, *(shape.at(turn * math.pi / 2) for turn in quarters(shape)))
+
+
+def quarters(arc: Arc) -> range:
+    """Return the quarter turns an arc passes, counted from the x axis; at most four of them."""
+    low, high = arc.start, arc.start + arc.sweep
+    if high < low:
+        low, high = high, low
+    quarter = math.pi / 2
+    return range(math.ceil(low / quarter - 1e-9), math.floor(high / quarter + 1e-9) + 1)[:4]

@@ -12,7 +12,7 @@ from ..measure import Number, Unit, spell, spell_angle
 from ..parts import run
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from ..rules.gear import PREFERRED, PROPORTIONS, RUNS, Gear, Method
+from ..rules.gear import CLOSE, PREFERRED, PROPORTIONS, RUNS, Gear, Method
 from ..tolerance import same
 from ..worksheets import Remark
 from ..worksheets.gear import GearSheet
@@ -56,6 +56,8 @@ def construct(args: Args) -> Made:
     bore = _bore(args, centre, gear)
     if bore is not None:
         named["bore"] = bore
+        if isinstance(bore, Loop):
+            named |= {piece.name.removeprefix(f"{args.name}."): piece.curve for piece in bore.pieces}
     mating = args.get("mating")
     mate = gear.mate(mating.count("teeth")) if mating else None
     if mate is not None:
@@ -226,7 +228,7 @@ def _working(args: Args, gear: Gear, module: Number, method: Method, mate: Gear 
         yield f"radius {one.radius / gear.module:.3f} × {say(module)} = {say(one.radius)}, centre on the base circle"
         yield f"the arc departs {say(off)} at most from the involute"
     else:
-        yield "the flank is the true involute"
+        yield f"the flank is the true involute, drawn with arcs within {CLOSE:g} × {say(module)} of it"
 
 
 def _remarks(

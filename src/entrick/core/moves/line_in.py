@@ -5,8 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
-from ..geometry import Arc, Circle, Line, Loop, Piece, Shape, Stop, WalkError, walk
-from ..geometry.shapes import outer_places
+from ..geometry import Arc, Circle, Loop, Piece, Shape, Stop, WalkError, walk
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
 from ..parts import MOST_STROKES
 from ..plan.errors import ClauseError
@@ -14,6 +13,9 @@ from ..plan.forms import Form
 
 MOST_TOLD = 40
 """Pieces a sentence names one by one."""
+
+MOST_STEPS = 200
+"""Pieces beyond which an outline is gone over feature by feature, in one step: a gear's teeth."""
 
 
 def construct(args: Args) -> Made:
@@ -69,8 +71,7 @@ def _walked(stops: Sequence[Stop], closed: bool, role: Role) -> Loop:
 
 
 def _outermost(loop: Loop) -> dict[str, Shape | Loop]:
-    spots = [piece.entry for piece in loop.pieces] + [loop.pieces[-1].exit]
-    spots += [s for piece in loop.pieces if not isinstance(piece.curve, Line) for s in outer_places(piece.curve)]
+    spots = [spot for piece in loop.pieces for spot in piece.outermost]
     return {
         "left": min(spots, key=lambda p: p.x),
         "right": max(spots, key=lambda p: p.x),
@@ -81,6 +82,10 @@ def _outermost(loop: Loop) -> dict[str, Shape | Loop]:
 
 
 def _steps(loop: Loop, role: Role) -> tuple[Step, ...]:
+    if len(loop.pieces) > MOST_STEPS:
+        owners = " and ".join(dict.fromkeys(piece.name.partition(".")[0] for piece in loop.pieces))
+        told = f"Line in {owners}, feature by feature: arcs by compass or template, curves with the French curve"
+        return (Step(Tool.PENCIL, told, strokes=(Stroke(loop, role),), check="every feature looks like the first"),)
     curves, plain = _curves(loop)
     drawn = tuple(_along_curve(curve, owner, role) for owner, curve in curves)
     return (*drawn, *_pieces(plain, role))

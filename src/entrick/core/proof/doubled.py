@@ -18,9 +18,16 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         for key in _keys(piece, checked.close):
             groups.setdefault(key, []).append((name, line, piece))
     told: set[tuple[int, int]] = set()
+    reach = {id(piece): (_middle(piece), piece.length / 2 + checked.close) for _, _, piece in pieces}
     for group in groups.values():
         for index, (name, _, piece) in enumerate(group):
+            middle, half = reach[id(piece)]
             for other, line, second in group[index + 1 :]:
+                away, rest = reach[id(second)]
+                if not isinstance(piece.curve, Circle) and abs(middle.x - away.x) + abs(middle.y - away.y) > 2 * (
+                    half + rest
+                ):
+                    continue  # no stretch of one reaches the other: teeth share their circles by the hundred
                 pair = (id(piece), id(second))
                 place = _overlap(piece, second, checked.close) if pair not in told else None
                 if place is not None:

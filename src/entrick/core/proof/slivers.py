@@ -2,16 +2,19 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator
 
 from ..claims import LeastPiece
-from ..geometry import Loop
+from ..geometry import Arc
 from ..measure import spell
-from ..parts import MOST_STROKES
 from .finding import Checked, Finding
 
 SLIVER = 0.2
 """Pieces shorter than this, mm, are reported where the plan says nothing (common practice, no source)."""
+
+FEW = 3
+"""Numbered arcs of one owner beyond which they are arcs of a curve, as short as it needs."""
 
 
 def inspect(checked: Checked) -> Iterator[Finding]:
@@ -20,8 +23,12 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     least = max((claim.length for _, claim in said), default=SLIVER / float(unit.mm))
     found = False
     for name, line, loop in checked.runs:
+        owners = Counter(piece.name.rpartition(".")[0] for piece in loop.pieces)
         for piece in loop.pieces:
-            if loop.stands_for is not None or _of_a_curve(piece.name, loop):
+            owner, _, number = piece.name.rpartition(".")
+            if loop.stands_for is not None or (
+                isinstance(piece.curve, Arc) and number.isdigit() and owners[owner] > FEW
+            ):
                 continue  # a curve is drawn with arcs as short as it needs; they join without a corner
             if piece.length < least - checked.close:
                 found = True
@@ -30,8 +37,3 @@ def inspect(checked: Checked) -> Iterator[Finding]:
                 yield Finding("wrong" if said else "look", "sliver", told, line, place)
     if said and not found:
         yield Finding("good", "sliver", f"no piece is shorter than {spell(least, unit)} {unit}", said[0][0])
-
-
-def _of_a_curve(name: str, loop: Loop) -> bool:
-    owner, _, number = name.rpartition(".")
-    return number.isdigit() and sum(p.name.rpartition(".")[0] == owner for p in loop.pieces) > MOST_STROKES

@@ -11,8 +11,8 @@ from typing import Literal
 from ..geometry import Arc, Circle, Line, Loop, Piece, Point, piece_of, polar
 from ..geometry.fitted import fitted
 
-CLOSE = 2e-4
-"""Departure of the arcs an involute is drawn with, as a share of the module: two tenths of a µm in each mm."""
+CLOSE = 4e-4
+"""Departure of the arcs an involute is drawn with, as a share of the module: less than half a µm in each mm."""
 
 PREFERRED = (1, 1.25, 1.5, 2, 2.5, 3, 4, 5, 6, 8, 10, 12, 16, 20, 25, 32, 40, 50)
 """Modules of the first series, mm (ISO 54, from memory)."""

@@ -247,10 +247,13 @@ def view_box(solution: Solution) -> tuple[Point, Point]:
     made = [entry.made for entry in solution.entries if entry.made]
     loops = [loop for m in made for loop in m.loops]
     drawn: list[Shape | Loop] = [*loops] or [shape for m in made for shape in m.shapes]
-    bounded: list[Shape] = []
-    for shape in drawn:
-        bounded += [piece.curve for piece in shape.pieces] if isinstance(shape, Loop) else [shape]
-    spots = [spot for shape in bounded for spot in extremes(shape)] or [Point(0.0, 0.0)]
+    spots = [
+        spot
+        for shape in drawn
+        for spot in (
+            (s for piece in shape.pieces for s in piece.outermost) if isinstance(shape, Loop) else extremes(shape)
+        )
+    ] or [Point(0.0, 0.0)]
     return (
         Point(min(s.x for s in spots), min(s.y for s in spots)),
         Point(max(s.x for s in spots), max(s.y for s in spots)),

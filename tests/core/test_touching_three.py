@@ -3,7 +3,7 @@
 import math
 
 import pytest
-from hypothesis import assume, given
+from hypothesis import assume, example, given
 from hypothesis import strategies as st
 
 from entrick.core.desk import Work, work_out
@@ -31,6 +31,7 @@ def miss(target: Target, circle: Circle) -> float:
 
 
 @given(st.tuples(*[st.one_of(points, lines, circles)] * 3))
+@example((Point(0.0, 0.0), Line(Point(0.0, 0.0), polar(1.0, 0.0625)), Line(Point(0.0, 1.0), polar(1.0, 0.0625))))
 def test_every_circle_found_touches_all_three(targets: tuple[Target, Target, Target]) -> None:
     found = circles_touching(targets)
     assert len(found) <= 8

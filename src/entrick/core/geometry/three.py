@@ -121,9 +121,10 @@ def _line_and_cone(rows: Sequence[Row], apex: Point, r0: float) -> list[Triple]:
         if inside < -same(b * b + abs(a * c)):
             return []
         root = math.sqrt(max(0.0, inside))
-        # The larger root first, the other from the product of both: no cancellation.
+        # The larger root first, the other from the product of both: no cancellation. Two roots next to nought have
+        # none to fear, and their product is all rounding.
         big = -b - math.copysign(root, b)
-        steps = [big / a, c / big] if big != 0 else [0.0]
+        steps = [big / a, c / big] if abs(big) > same(1.0) else [(-b - root) / a, (root - b) / a]
     return [(base[0] + t * u, base[1] + t * v, base[2] + t * w) for t in steps]
 
 

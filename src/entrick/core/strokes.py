@@ -16,6 +16,7 @@ class Role(StrEnum):
     POINT = "point"
     HIDDEN = "hidden"
     CENTRE = "centre"
+    THREAD = "thread"
 
 
 class Tool(StrEnum):

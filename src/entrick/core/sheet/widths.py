@@ -20,6 +20,7 @@ WIDTHS: dict[str, LineKind] = {
     "point": LineKind(0.18, (), 0.8),
     "hidden": LineKind(0.25),
     "centre": LineKind(0.25),
+    "thread": LineKind(0.25),
     "dimension": LineKind(0.25),
     "hatch": LineKind(0.25, (), 0.85),
     "label": LineKind(0.25),

@@ -1,0 +1,248 @@
+"""``tapped hole``: end view or section of a thread by table, through or blind, empty or filled."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterator
+from fractions import Fraction
+
+from ..geometry import Arc, Circle, Line, Loop, Point, Shape, piece_of, polyline
+from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..measure import Number, Unit, spell
+from ..plan.errors import ClauseError
+from ..plan.forms import Form
+from ..rules.thread import Thread, UnknownThread, thread
+from ..worksheets import Remark
+
+WAYS = {"down": Point(0.0, -1.0), "up": Point(0.0, 1.0), "left": Point(-1.0, 0.0), "right": Point(1.0, 0.0)}
+
+BEYOND = Fraction(1, 2)
+"""How far the drill goes beyond the thread where nothing is said, in diameters (common practice, no source)."""
+
+SIMPLIFIED = Fraction(4, 5)
+"""The minor diameter of the simplified school, in diameters (common practice, no source)."""
+
+AGREES = 0.02
+"""Share of the diameter by which a stated thread depth may miss the standard's before it is remarked."""
+
+CAUTION = "drill sizes are starting values: follow the tap maker's data, clamp the work, mind chips"
+
+
+def construct(args: Args) -> Made:
+    """Construct a tapped hole about a point, or from a point of a face into the material.
+
+    Parts: in the end view ``minor`` and ``major``; in section ``edge`` (closed: what hatching stops at), ``minor.1``,
+    ``minor.2``, ``major.1``, ``major.2``, ``end``, ``shoulder``, ``point.1``, ``point.2``, ``axis``, ``tip``,
+    ``deep`` and ``drilled`` (where thread and drill end on the axis).
+
+    Notes
+    -----
+    Empty, the hole's edge is thick and the thread's outer line thin: hatching runs through the thread to the edge. With
+    a bolt in it, the outer line is thick and hatching stops there (after ISO 6410). The drill's point has 120°.
+    """
+    place, name = args.need("at").point("place"), args.need("at").ref("place").text
+    said = args.need("thread")
+    try:
+        found = thread(said.word("size"))
+    except UnknownThread as error:
+        raise ClauseError(str(error), said.clause) from error
+    major = found.major / args.unit.mm
+    minor, worked, remarks = _minor(args, found, major, place)
+    drill = found.drill / args.unit.mm
+    working = [
+        f"{found.name}, {found.series}: major {args.say(major)}, pitch {args.say(found.pitch / args.unit.mm)}",
+        *worked,
+        f"tapping drill {args.say(major)} − {args.say(found.pitch / args.unit.mm)} = {args.say(drill)}"
+        + (f", {_nearest(drill)}" if args.unit is Unit.INCH else ""),
+        f"caution: {CAUTION}",
+    ]
+    if args.get("section"):
+        return _section(args, place, name, found, major, minor, working, remarks)
+    if args.get("depth", "through", "drilled", "filled"):
+        clause = args.need("depth", "through", "drilled", "filled").clause
+        raise ClauseError("depths belong to a section: say which way it goes, such as  section down", clause)
+    return _end_view(args, place, name, found, major, minor, working, remarks)
+
+
+def _nearest(drill: Number) -> str:
+    """Return a drill to the nearest 64th."""
+    return f"nearest 64th {spell(Fraction(round(float(drill) * 64), 64), Unit.INCH)}"
+
+
+def _minor(args: Args, found: Thread, major: Number, place: Point) -> tuple[Number, list[str], tuple[Remark, ...]]:
+    """Return the minor diameter by the school chosen, how it was found, and where it disagrees with the standard."""
+    pitch, basic = found.pitch / args.unit.mm, found.minor / args.unit.mm
+    school, stated = args.get("minor"), args.get("thread_depth")
+    if school and stated:
+        raise ClauseError("the thread's depth is stated, or follows from a school", stated.clause)
+    if stated:
+        deep = stated.length("deep").value
+        minor: Number = major - 2 * deep
+        if not 0 < minor < major:
+            raise ClauseError(f"a thread is less deep than half of {args.say(major)}", stated.clause)
+        told = f"minor {args.say(major)} − 2 × {args.say(deep)} = {args.say(minor)}, as the thread's depth is stated"
+        off = float(minor - basic)
+        if abs(off) > AGREES * float(major):
+            remark = Remark("look", f"the stated thread depth {args.say(deep)} gives a minor diameter of "
+                            f"{args.say(minor)}; by the standard it is {args.say(basic)}", place)  # fmt: skip
+            return minor, [told], (remark,)
+        return minor, [told], ()
+    if school and school.word("school") == "simplified":
+        minor = major * SIMPLIFIED
+        return minor, [f"minor 0.8 × {args.say(major)} = {args.say(minor)} (simplified; by the standard "
+                       f"{args.say(basic)})"], ()  # fmt: skip
+    return basic, [f"minor {args.say(major)} − 1.0825 × {args.say(pitch)} = {args.say(basic)}"], ()
+
+
+def _end_view(
+    args: Args, place: Point, name: str, found: Thread, major: Number, minor: Number, working: list[str],
+    remarks: tuple[Remark, ...],
+) -> Made:  # fmt: skip
+    hole = Circle(place, float(minor) / 2, minor / 2)
+    # Open for a quarter, a little off the axes, so that it is not taken for a circle that stops at a line.
+    outer = Arc(place, float(major) / 2, math.radians(95), math.radians(270), major / 2)
+    loop = Loop((piece_of(hole, f"{args.name}.minor"),), True)
+    return Made(
+        loop,
+        f"Tapped hole {args.name} at {name}, {found.name}, end view.",
+        tuple(working),
+        (
+            Step(Tool.COMPASS, "Draw the hole, thick and all round", hole.size, place, (Stroke(hole, Role.OUTLINE),)),
+            Step(Tool.COMPASS, "Draw the outer circle of the thread thin, three quarters round", outer.size, place,
+                 (Stroke(outer, Role.THREAD),), "thick inside, thin outside: for a bolt it is the other way"),
+        ),
+        {"minor": hole, "major": outer, "centre": place},
+        f"{args.name}.centre",
+        lined=Role.OUTLINE,
+        remarks=remarks,
+    )  # fmt: skip
+
+
+def _section(
+    args: Args, place: Point, name: str, found: Thread, major: Number, minor: Number, working: list[str],
+    remarks: tuple[Remark, ...],
+) -> Made:  # fmt: skip
+    ahead = WAYS[args.need("section").word("way")]
+    across = ahead.normal
+    deep, drilled, through = _depths(args, major)
+    filled = args.get("filled") is not None
+    wide, thin = float(major) / 2, float(minor) / 2
+
+    def at(out: float, down: float) -> Point:
+        return place + across * out + ahead * down
+
+    point = 0.0 if through else thin / math.sqrt(3)
+    parts: dict[str, Shape | Loop] = {"axis": Line.between(place, at(0.0, drilled + point))}
+    for number, side in ((1, -1), (2, 1)):
+        parts[f"major.{number}"] = Line.between(at(side * wide, 0.0), at(side * wide, deep))
+        parts[f"minor.{number}"] = Line.between(at(side * thin, 0.0), at(side * thin, drilled))
+        if filled and drilled > deep:
+            parts[f"rest.{number}"] = Line.between(at(side * thin, deep), at(side * thin, drilled))
+        if not through:
+            parts[f"point.{number}"] = Line.between(at(side * thin, drilled), at(0.0, drilled + point))
+    if not through:
+        parts["end"] = Line.between(at(-wide, deep), at(wide, deep))
+        parts["shoulder"] = Line.between(at(-thin, drilled), at(thin, drilled))
+        parts |= {"tip": at(0.0, drilled + point), "deep": at(0.0, deep), "drilled": at(0.0, drilled)}
+    parts["edge"] = _edge(args.name, at, wide, thin, (deep, drilled, point), filled, through)
+    working.append("hatching stops at the outer line of the thread: the bolt is not cut" if filled
+                   else "hatching runs through the thread to the edge of the hole")  # fmt: skip
+    if not through:
+        working.append("the drill's point has 120°: 30° to the square at each side")
+    told = "through" if through else f"thread {args.say(deep)}, drilled {args.say(drilled)} deep"
+    edge = parts["edge"]
+    assert isinstance(edge, Loop)
+    return Made(
+        edge,
+        f"Tapped hole {args.name} at {name}, {found.name}, in section, {told}{', filled' if filled else ''}.",
+        tuple(working),
+        tuple(_steps(parts, place, major, minor, (deep, drilled), filled)),
+        parts,
+        remarks=remarks,
+    )
+
+
+def _depths(args: Args, major: Number) -> tuple[float, float, bool]:
+    """Return how deep the thread and the full drill go, and whether they go through."""
+    through, depth, drilled = args.get("through"), args.get("depth"), args.get("drilled")
+    if through:
+        if depth or drilled:
+            raise ClauseError("a hole goes through, or it has depths", args.need("depth", "drilled").clause)
+        thick = float(through.length("thick"))
+        if thick <= 0:
+            raise ClauseError("the material is more than nought thick", through.clause)
+        return thick, thick, True
+    if depth is None:
+        raise ClauseError("a blind hole has a depth of thread, such as  depth 20; or it goes  through 12")
+    deep = float(depth.length("deep"))
+    full = float(drilled.length("deep")) if drilled else deep + float(major * BEYOND)
+    if not 0 < deep <= full:
+        raise ClauseError("the drill goes at least as deep as the thread", (drilled or depth).clause)
+    return deep, full, False
+
+
+def _edge(
+    owner: str,
+    at: Callable[[float, float], Point],
+    wide: float,
+    thin: float,
+    depths: tuple[float, float, float],
+    filled: bool,
+    through: bool,
+) -> Loop:
+    """Return the closed line at which hatching stops: the hole's edge, or the bolt's where one fills it."""
+    deep, drilled, point = depths
+    right = [at(wide, 0.0), at(wide, deep), at(thin, deep)] if filled else [at(thin, 0.0)]
+    left = [at(-thin, deep), at(-wide, deep), at(-wide, 0.0)] if filled else [at(-thin, 0.0)]
+    if through:
+        corners = [right[0], at(wide if filled else thin, deep), at(-wide if filled else -thin, deep), left[-1]]
+    else:
+        corners = [*right, at(thin, drilled), at(0.0, drilled + point), at(-thin, drilled), *left]
+    kept = [corner for index, corner in enumerate(corners) if abs(corner - corners[index - 1]) > 1e-9]
+    return polyline(kept, [f"{owner}.edge{number}" for number in range(1, len(kept) + 1)], closed=True)
+
+
+def _steps(
+    parts: dict[str, Shape | Loop], place: Point, major: Number, minor: Number, depths: tuple[float, float],
+    filled: bool,
+) -> Iterator[Step]:  # fmt: skip
+    def strokes(role: Role, *names: str) -> tuple[Stroke, ...]:
+        return tuple(Stroke(parts[name], role) for name in names if name in parts)
+
+    hole, outer = ("minor.1", "minor.2"), ("major.1", "major.2")
+    yield Step(Tool.STRAIGHTEDGE, "Draw the axis of the hole", strokes=(Stroke(parts["axis"]),))
+    yield Step(Tool.RULE, "Half the minor diameter each side of the axis, draw the hole", minor / 2, place,
+               strokes(Role.THREAD if filled else Role.OUTLINE, *hole))  # fmt: skip
+    yield Step(Tool.RULE, "Half the major diameter each side, draw the outer lines of the thread, "
+               + ("thick: the bolt's" if filled else "thin"), major / 2, place,
+               strokes(Role.OUTLINE if filled else Role.THREAD, *outer),
+               "thin to thick is 1 : 2")  # fmt: skip
+    if "end" in parts:
+        yield Step(Tool.RULE, "Measure the depth of the thread from the face and close it, thick", depths[0], place,
+                   strokes(Role.OUTLINE, "end"))  # fmt: skip
+        yield Step(Tool.RULE, "Measure the drilled depth from the face", depths[1], place,
+                   strokes(Role.OUTLINE, "shoulder", "rest.1", "rest.2"))  # fmt: skip
+        yield Step(Tool.ANGLE, "Draw the drill's point with the 30° set square", 30, place,
+                   strokes(Role.OUTLINE, "point.1", "point.2"), "its point has 120°")  # fmt: skip
+
+
+KIND = Kind(
+    name="tapped hole",
+    group="Ready shapes",
+    summary="end view or section of a thread by table, through or blind",
+    example='tap = tapped hole, at P, thread "M10", section down, depth 20, drilled 26',
+    mistake="Hatching stops at the outer line of an empty thread: it runs on to the edge of the hole.",
+    forms=(
+        Form("at {place:point}", needed=True),
+        Form("thread {size:text}", needed=True),
+        Form("end view", "end"),
+        Form("section {way:" + "/".join(WAYS) + "}"),
+        Form("through {thick:length}"),
+        Form("depth {deep:length}"),
+        Form("drilled {deep:length}"),
+        Form("filled"),
+        Form("minor {school:computed/simplified}"),
+        Form("thread depth {deep:length}", "thread_depth"),
+    ),
+    construct=construct,
+)

@@ -1,0 +1,115 @@
+"""Screw threads by table: metric coarse and fine, unified coarse and fine; diameters and tapping drills."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from fractions import Fraction
+
+INCH = Fraction(254, 10)
+
+MINOR = Fraction("1.082532")
+"""Basic major less basic minor diameter, in pitches: 5/8·√3 of the 60° triangle (ISO 724, ASME B1.1; from memory)."""
+
+COARSE = {
+    "1.6": "0.35", "2": "0.4", "2.5": "0.45", "3": "0.5", "4": "0.7", "5": "0.8", "6": "1", "8": "1.25", "10": "1.5",
+    "12": "1.75", "14": "2", "16": "2", "18": "2.5", "20": "2.5", "22": "2.5", "24": "3", "27": "3", "30": "3.5",
+    "33": "3.5", "36": "4", "39": "4", "42": "4.5", "48": "5", "56": "5.5", "64": "6",
+}  # fmt: skip
+"""Pitch of metric coarse threads by diameter, mm (ISO 261, ISO 262; from memory)."""
+
+FINE = {
+    "8": ("1",), "10": ("1", "1.25"), "12": ("1.25", "1.5"), "14": ("1.5",), "16": ("1.5",), "18": ("1.5", "2"),
+    "20": ("1.5", "2"), "22": ("1.5", "2"), "24": ("2",), "27": ("2",), "30": ("2",), "33": ("2",), "36": ("3",),
+    "39": ("3",), "42": ("3",), "48": ("3",), "56": ("4",), "64": ("4",),
+}  # fmt: skip
+"""Pitches of metric fine threads by diameter, mm (ISO 261, ISO 262; from memory)."""
+
+UNIFIED = {
+    "#4": (40, 48), "#5": (40, 44), "#6": (32, 40), "#8": (32, 36), "#10": (24, 32), "#12": (24, 28),
+    "1/4": (20, 28), "5/16": (18, 24), "3/8": (16, 24), "7/16": (14, 20), "1/2": (13, 20), "9/16": (12, 18),
+    "5/8": (11, 18), "3/4": (10, 16), "7/8": (9, 14), "1": (8, 12), "1 1/8": (7, 12), "1 1/4": (7, 12),
+    "1 3/8": (6, 12), "1 1/2": (6, 12), "1 3/4": (5,), "2": (Fraction(9, 2),),
+}  # fmt: skip
+"""Threads to an inch by size, coarse and fine (ASME B1.1; from memory)."""
+
+
+class UnknownThread(ValueError):
+    """A thread that stands in no table; says what would."""
+
+
+@dataclass(frozen=True, slots=True)
+class Thread:
+    """A thread: its designation, major diameter and pitch in mm, exact, and its series."""
+
+    name: str
+    major: Fraction
+    pitch: Fraction
+    series: str
+
+    @property
+    def minor(self) -> Fraction:
+        """Basic minor diameter, mm."""
+        return self.major - MINOR * self.pitch
+
+    @property
+    def drill(self) -> Fraction:
+        """Tapping drill, mm: major diameter less pitch (common practice; ISO 2306 agrees to its rounding)."""
+        return self.major - self.pitch
+
+
+def thread(text: str) -> Thread:
+    """Read a designation: M10, M10x1.25, 1/4-20, 1/4-20 UNC, #10-32 UNF.
+
+    Raises
+    ------
+    UnknownThread
+
+    Examples
+    --------
+    >>> float(thread("M10").minor)
+    8.376202
+    >>> float(thread("M10x1.25").drill)
+    8.75
+    >>> thread("1/4-20").series
+    'unified coarse'
+    """
+    said = re.sub(r"\s+", " ", text.replace("×", "x")).strip()
+    metric = re.fullmatch(r"[Mm] ?(\d+(?:\.\d+)?)(?: ?x ?(\d+(?:\.\d+)?))?", said)
+    if metric:
+        return _metric(metric[1], metric[2])
+    inch = re.fullmatch(r"(#\d+|\d+(?: \d+/\d+)?|\d+/\d+) ?- ?(\d+(?:\.\d+)?)(?: ?(UNC|UNF))?", said, re.IGNORECASE)
+    if inch:
+        return _unified(inch[1], Fraction(inch[2]), (inch[3] or "").upper())
+    raise UnknownThread(f"{text} is no thread of the tables; write M10, M10x1.25, 1/4-20 or #10-32 UNF")
+
+
+def _metric(size: str, pitch: str | None) -> Thread:
+    size = size.rstrip("0").rstrip(".") if "." in size else size
+    if size not in COARSE:
+        near = min(COARSE, key=lambda each: abs(float(each) - float(size)))
+        raise UnknownThread(f"M{size} is not in the table; the nearest is M{near}")
+    usual = COARSE[size]
+    if pitch is None or Fraction(pitch) == Fraction(usual):
+        return Thread(f"M{size}", Fraction(size), Fraction(usual), "metric coarse")
+    fine = FINE.get(size, ())
+    if Fraction(pitch) not in {Fraction(each) for each in fine}:
+        offered = ", ".join((usual, *fine))
+        raise UnknownThread(f"M{size} has no pitch {pitch} in the table; it has {offered}")
+    return Thread(f"M{size}x{pitch}", Fraction(size), Fraction(pitch), "metric fine")
+
+
+def _unified(size: str, count: Fraction, series: str) -> Thread:
+    if size not in UNIFIED:
+        raise UnknownThread(f"{size} is no size of the unified table; it has {', '.join(UNIFIED)}")
+    offered = UNIFIED[size]
+    if count not in offered:
+        raise UnknownThread(
+            f"{size} has {' or '.join(str(float(n)).removesuffix('.0') for n in offered)} threads to an inch"
+        )
+    word = ("UNC", "UNF")[offered.index(count)]
+    if series and series != word:
+        raise UnknownThread(f"{size} with {float(count):g} threads to an inch is {word}")
+    major = Fraction(60 + 13 * int(size[1:]), 1000) if size.startswith("#") else sum(Fraction(p) for p in size.split())
+    full = "unified coarse" if word == "UNC" else "unified fine"
+    return Thread(f"{size}-{float(count):g} {word}", Fraction(major) * INCH, INCH / count, full)

@@ -34,6 +34,7 @@ types: $(VENV)/.dev frontend/node_modules/.ready
 	$(NPM) run types
 
 lock: $(VENV)/.dev
+	$(BIN)/pip install -q uv==0.13.9
 	$(BIN)/uv pip compile -q --generate-hashes --no-emit-index-url --no-header pyproject.toml -o requirements.lock
 	$(BIN)/uv pip compile -q --generate-hashes --no-emit-index-url --no-header --extra dev -c requirements.lock pyproject.toml -o requirements-dev.lock
 

@@ -61,7 +61,7 @@ export function BenchPage() {
   }, [save, undo, redo, set]);
 
   const proof = useProof();
-  const turning = work?.entries.find((entry) => entry.line === worksheet && entry.worksheet);
+  const turning = work?.entries.find((entry) => entry.line === worksheet && !entry.comment);
   const wrong = proof?.findings.filter((f) => f.weight === "wrong" || f.weight === "look").length ?? 0;
   return (
     <div className="flex h-full flex-col">

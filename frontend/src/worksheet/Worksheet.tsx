@@ -15,6 +15,7 @@ export function Worksheet({ entry, work }: { entry: Entry; work: WorkOut }) {
   const { data, error } = useQuery({
     queryKey: ["worksheet", text, entry.line, turn],
     queryFn: () => api.worksheet(text, entry.line, turn),
+    enabled: entry.worksheet,
     placeholderData: keepPreviousData,
     gcTime: 10_000,
   });
@@ -49,9 +50,9 @@ export function Worksheet({ entry, work }: { entry: Entry; work: WorkOut }) {
           Back to the sheet
         </button>
       </div>
-      {error && (
-        <p role="alert" className="slip px-3 py-2">
-          {error instanceof Problem ? error.detail : String(error)}
+      {(entry.error ?? error) && (
+        <p role="alert" className="slip shrink-0 px-3 py-2 text-accent">
+          ✗ {entry.error?.message ?? (error instanceof Problem ? error.detail : String(error))}
         </p>
       )}
       {told && (

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from .desk import Work
 from .moves import kinds
-from .plan.errors import ClauseError
+from .plan.edit import EditError
 from .plan.forms import match_clause
 from .plan.writer import write_clauses
 from .rules.brief import Brief, read_brief
@@ -18,12 +18,12 @@ def follow(work: Work, line: int, text: str) -> tuple[str, Brief]:
 
     Raises
     ------
-    ClauseError
+    EditError
         When there is no cam on the line.
     """
     entry = next((entry for entry in work.solution.entries if entry.line == line), None)
     if entry is None or entry.statement.kind != "cam":
-        raise ClauseError(f"line {line} is no cam")
+        raise EditError(f"line {line} is no cam")
     forms = kinds()["cam"].forms
     kept = []
     for clause in entry.statement.clauses:

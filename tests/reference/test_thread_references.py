@@ -1,0 +1,178 @@
+"""Tapped holes against the published thread tables; what is thick, thin, hatched and how the point is made."""
+
+import math
+
+import pytest
+import shapely
+
+from entrick.core.desk import Work, work_out
+from entrick.core.geometry import Arc, Circle, Line, Loop
+from entrick.core.marks import DrawnArc, DrawnCircle, DrawnLine
+from entrick.core.rules.thread import COARSE, FINE, UNIFIED, UnknownThread, thread
+
+HEAD = (
+    "units mm\nsheet A3 landscape, scale 1:1, border 10\nO = datum\nblock = box, 80 by 60, centred on O\n"
+    "rim = line in, block.bottom > block.right > block.top > block.left, cut\nP = point, 30 above O\n"
+)
+
+
+def solved(rows: str, head: str = HEAD) -> Work:
+    done = work_out(head + rows)
+    assert not done.solution.errors, done.solution.errors
+    return done
+
+
+def working(done: Work, name: str = "t") -> str:
+    made = next(e.made for e in done.solution.entries if e.statement.name == name)
+    assert made is not None
+    return "\n".join(made.working)
+
+
+@pytest.mark.parametrize(("name", "minor", "drill"), [
+    ("M3", 2.459, 2.5), ("M4", 3.242, 3.3), ("M5", 4.134, 4.2), ("M6", 4.917, 5.0), ("M8", 6.647, 6.8),
+    ("M10", 8.376, 8.5), ("M12", 10.106, 10.2), ("M16", 13.835, 14.0), ("M20", 17.294, 17.5), ("M24", 20.752, 21.0),
+    ("M30", 26.211, 26.5), ("M36", 31.670, 32.0), ("M10x1.25", 8.647, 8.8), ("M12x1.25", 10.647, 10.8),
+    ("M20x1.5", 18.376, 18.5), ("M8x1", 6.917, 7.0),
+])  # fmt: skip
+def test_metric_threads_against_the_standards(name: str, minor: float, drill: float) -> None:
+    """Minor diameters of ISO 724 and drills of ISO 2306, from memory; the drills are rounded to a tenth there."""
+    found = thread(name)
+    assert float(found.minor) == pytest.approx(minor, abs=6e-4)
+    assert float(found.drill) == pytest.approx(drill, abs=0.0501)
+
+
+@pytest.mark.parametrize(("name", "major", "minor", "drill"), [
+    ("1/4-20", 0.25, 0.1959, 0.201), ("5/16-18 UNC", 0.3125, 0.2524, 0.257), ("3/8-16", 0.375, 0.3073, 5 / 16),
+    ("1/2-13", 0.5, 0.4167, 27 / 64), ("3/4-10", 0.75, 0.6417, 21 / 32), ("1-8", 1.0, 0.8647, 7 / 8),
+    ("#10-32 UNF", 0.19, 0.1562, 0.159), ("1/4-28", 0.25, 0.2113, 0.213), ("1/2-20", 0.5, 0.4459, 29 / 64),
+])  # fmt: skip
+def test_unified_threads_against_the_handbook(name: str, major: float, minor: float, drill: float) -> None:
+    """Basic diameters of ASME B1.1 and the usual drills of the handbooks, from memory."""
+    found = thread(name)
+    assert float(found.major) / 25.4 == pytest.approx(major)
+    assert float(found.minor) / 25.4 == pytest.approx(minor, abs=6e-5)
+    assert float(found.drill) / 25.4 == pytest.approx(drill, abs=0.008)
+
+
+def test_every_thread_of_the_tables_is_deeper_than_nothing_and_finer_than_coarse() -> None:
+    for size, pitch in COARSE.items():
+        found = thread(f"M{size}")
+        assert 0.7 * float(found.major) < float(found.minor) < float(found.drill) < float(found.major)
+        for fine in FINE.get(size, ()):
+            assert float(fine) < float(pitch)
+            assert thread(f"M{size} × {fine}").series == "metric fine"
+    for size, counts in UNIFIED.items():
+        assert list(counts) == sorted(counts, key=float), "coarse first"
+        assert thread(f"{size}-{float(counts[0]):g} UNC").series == "unified coarse"
+
+
+@pytest.mark.parametrize(("text", "words"), [
+    ("M11", "the nearest is M10"), ("M10x3", "it has 1.5, 1, 1.25"), ("1/4-21", "20 or 28 threads"),
+    ("1/3-20", "no size of the unified table"), ("1/4-20 UNF", "is UNC"), ("G 1/2", "is no thread of the tables"),
+])  # fmt: skip
+def test_a_thread_that_stands_in_no_table_is_refused(text: str, words: str) -> None:
+    with pytest.raises(UnknownThread, match=words):
+        thread(text)
+    done = work_out(f'{HEAD}t = tapped hole, at P, thread "{text}", section down, depth 10\n')
+    assert words in done.solution.errors[0].message
+    assert done.solution.errors[0].clause == 1
+
+
+def test_the_end_view_is_thick_all_round_and_thin_for_three_quarters() -> None:
+    done = solved('t = tapped hole, at O, thread "M16"\n')
+    (hole,) = [m for m in done.display.marks if isinstance(m, DrawnCircle) and m.role == "outline"]
+    (outer,) = [m for m in done.display.marks if isinstance(m, DrawnArc) and m.role == "thread"]
+    assert hole.r == pytest.approx(13.835 / 2, abs=1e-3)
+    assert outer.r == pytest.approx(8)
+    assert outer.sweep == pytest.approx(270), "broken for a quarter"
+    assert any(outline.name == "t" and outline.is_hole for outline in done.checked.outlines)
+
+
+@pytest.mark.parametrize("way", ["down", "up", "left", "right"])
+def test_a_blind_hole_has_its_depths_and_a_point_of_120_degrees(way: str) -> None:
+    done = solved(f't = tapped hole, at O, thread "M16", section {way}, depth 18, drilled 26\n')
+    parts = done.solution.figure.items["t"].parts
+    ahead = {"down": (0, -1), "up": (0, 1), "left": (-1, 0), "right": (1, 0)}[way]
+    for name, depth in (("deep", 18.0), ("drilled", 26.0), ("tip", 26 + 13.834936 / 2 / math.sqrt(3))):
+        spot = parts[name]
+        assert spot.x * ahead[0] + spot.y * ahead[1] == pytest.approx(depth, abs=1e-6)  # type: ignore[union-attr]
+    lines = [parts["point.1"], parts["point.2"]]
+    assert all(isinstance(line, Line) for line in lines)
+    turn = math.degrees(math.acos(lines[0].direction.dot(lines[1].direction)))  # type: ignore[union-attr]
+    assert turn == pytest.approx(120)
+    thick = [m for m in done.display.marks if isinstance(m, DrawnLine) and m.role == "outline"]
+    thin = [m for m in done.display.marks if isinstance(m, DrawnLine) and m.role == "thread"]
+    assert len(thin) == 2
+    assert len(thick) == 4 + 2 + 2 + 2, "the box, the hole, both depths, the point"
+
+
+def hatched(done: Work) -> list[shapely.LineString]:
+    x, y = done.display.origin
+    return [
+        shapely.LineString([(m.x1 - x, m.y1 - y), (m.x2 - x, m.y2 - y)])
+        for m in done.display.marks
+        if isinstance(m, DrawnLine) and m.role == "hatch"
+    ]
+
+
+@pytest.mark.parametrize("filled", [False, True])
+def test_hatching_runs_to_the_hole_while_it_is_empty_and_to_the_thread_when_filled(filled: bool) -> None:
+    done = solved(
+        f't = tapped hole, at P, thread "M16", section down, depth 24, drilled 34{", filled" if filled else ""}\n'
+        "h = hatch, of rim t.edge\n"
+    )
+    lines = shapely.union_all(hatched(done))
+    thread_zone = shapely.box(6.95, 8, 7.97, 29)
+    hole = shapely.box(-6.9, -3, 6.9, 29.9)
+    assert lines.intersection(hole.buffer(-0.05)).is_empty
+    assert lines.intersection(thread_zone).is_empty == filled, "common practice: through the thread while it is empty"
+    below = shapely.box(-30, -29, 30, -20)
+    assert not lines.intersection(below).is_empty
+    edge = done.solution.figure.items["t"].parts["edge"]
+    assert isinstance(edge, Loop)
+    assert edge.closed
+    assert ("hatching stops at the outer line" in working(done)) == filled
+
+
+def test_the_three_schools_of_the_minor_diameter() -> None:
+    rows = 't = tapped hole, at O, thread "M10"'
+    for words, minor in (("", 8.376202), (", minor computed", 8.376202), (", minor simplified", 8.0)):
+        shape = solved(f"{rows}{words}\n").solution.figure.items["t"].parts["minor"]
+        assert isinstance(shape, Circle)
+        assert 2 * shape.radius == pytest.approx(minor)
+    stated = solved(f"{rows}, thread depth 0.8\n")
+    assert 2 * stated.solution.figure.items["t"].parts["minor"].radius == pytest.approx(8.4)  # type: ignore[union-attr]
+    assert not [f for f in stated.findings if f.rule == "tapped hole"]
+    wrong = solved(f"{rows}, thread depth 1.5\n")
+    (found,) = [f for f in wrong.findings if f.rule == "tapped hole"]
+    assert found.weight == "look"
+    assert "gives a minor diameter of 7; by the standard it is 8.376" in found.message
+
+
+def test_the_tapping_drill_comes_with_its_caution() -> None:
+    told = working(solved('t = tapped hole, at O, thread "M10x1.25"\n'))
+    assert "tapping drill 10 − 1.25 = 8.75" in told
+    assert "follow the tap maker's data, clamp the work, mind chips" in told
+    inch = working(solved('t = tapped hole, at O, thread "3/8-16"\n', "units in\nO = datum\n"))
+    assert "tapping drill 3/8 − 1/16 = 5/16, nearest 64th 5/16" in inch
+
+
+@pytest.mark.parametrize(("clauses", "words"), [
+    ("section down", "a blind hole has a depth"), ("depth 12", "depths belong to a section"),
+    ("section down, depth 20, drilled 12", "at least as deep"), ("section down, through 20, depth 4", "or it has depths"),
+    ("minor simplified, thread depth 1", "or follows from a school"), ("thread depth 6", "less deep than half"),
+    ("section down, through 0", "more than nought thick"),
+])  # fmt: skip
+def test_a_tapped_hole_that_cannot_be_is_refused(clauses: str, words: str) -> None:
+    done = work_out(f'{HEAD}t = tapped hole, at P, thread "M10", {clauses}\n')
+    assert words in done.solution.errors[0].message
+
+
+def test_a_through_hole_has_no_point_and_the_thread_goes_all_the_way() -> None:
+    done = solved('t = tapped hole, at P, thread "M12", section down, through 60\n')
+    parts = done.solution.figure.items["t"].parts
+    assert "tip" not in parts
+    edge = parts["edge"]
+    assert isinstance(edge, Loop)
+    assert abs(edge.area) == pytest.approx(60 * 10.1056, rel=1e-4)
+    assert not any(isinstance(p.curve, Arc) for p in edge.pieces)

@@ -160,3 +160,37 @@ def test_a_brief_is_for_a_cam(client: FlaskClient) -> None:
 ])  # fmt: skip
 def test_sentences_a_brief_is_written_in(sentence: str, clause: str) -> None:
     assert read_brief(sentence).clauses == (clause,)
+
+
+def test_the_radii_by_number_of_teeth_print_as_a_table(client: FlaskClient) -> None:
+    line = line_of(GEAR, "pinion")
+    sheet = post(client, "/api/worksheet", text=GEAR, line=line)
+    index = [table["title"] for table in sheet["tables"]].index("Radii of two arcs by number of teeth")
+    answer = client.post("/api/worksheet/pdf", json={"text": GEAR, "line": line, "table": index})
+    page = PdfReader(io.BytesIO(answer.data)).pages[0]
+    assert float(page.mediabox.height) / 72 * 25.4 == pytest.approx(297, abs=0.1)
+    words = page.extract_text()
+    assert all(word in words for word in ("Radii of two arcs", "rack", "straight", "OY-073 Rack pinion: pinion"))
+
+
+@pytest.mark.parametrize(("clauses", "words"), [
+    ("every 15°", "360° ÷ 24 = 15° a part"), ("every 30°", "360° ÷ 12 = 30° a part"), ("36 parts", "360° ÷ 36 = 10° a part"),
+])  # fmt: skip
+def test_a_cam_is_divided_by_parts_or_by_a_step(client: FlaskClient, clauses: str, words: str) -> None:
+    text = f"units mm\nO = datum\nc = cam, about O, least 30, rise 180° by 9, fall 180° by 9, {clauses}\n"
+    assert words in " ".join(post(client, "/api/work", text=text)["entries"][-1]["working"])
+    bad = post(client, "/api/work", text=text.replace(clauses, "every 50°"))["entries"][-1]
+    assert "goes into 360° without a rest" in bad["error"]["message"]
+
+
+def test_velocity_and_acceleration_stand_under_the_diagram_when_they_are_asked_for(client: FlaskClient) -> None:
+    rows = "units mm\nsheet A2\nO = datum\nG = point, 90 right of O\nc = cam, about O, least 30, rise 180° by 9, fall 180° by 9 uniform, diagram from G"
+    for asked, words in (
+        ("", set()),
+        (", with velocity", {"VELOCITY"}),
+        (", with velocity, with acceleration", {"VELOCITY", "ACCELERATION"}),
+    ):
+        marks = post(client, "/api/work", text=f"{rows}{asked}\n")["display"]["marks"]
+        assert {m["text"].split(",")[0] for m in marks if m["kind"] == "text"} & {"VELOCITY", "ACCELERATION"} == words
+    told = next(m["text"] for m in marks if m["kind"] == "text" and m["text"].startswith("ACCELERATION"))
+    assert told.endswith("without limit at 180°, 0°")

@@ -91,7 +91,7 @@ def test_stations_come_from_a_file_and_go_into_one(page: Page, bench: Open, tmp_
     assert rows[0].startswith("station,angle,lift")
     assert rows[9].startswith("8,120°,14,")
     with page.expect_download() as taken:
-        sheet.get_by_role("button", name="Print").click()
+        sheet.get_by_role("button", name="Print", exact=True).first.click()
     assert "DISPLACEMENT DIAGRAM" in PdfReader(taken.value.path()).pages[0].extract_text()
 
 

@@ -124,7 +124,7 @@ export async function worksheetFile(
   text: string,
   line: number,
   turn: number,
-  table: number,
+  table?: number,
 ): Promise<string> {
   return keep(await send("POST", `/api/worksheet/${format}`, { text, line, turn, table }), format);
 }

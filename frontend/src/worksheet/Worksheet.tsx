@@ -27,7 +27,7 @@ export function Worksheet({ entry, work }: { entry: Entry; work: WorkOut }) {
     const later = setTimeout(() => setTurn((at) => (at + 3) % 360), 40);
     return () => clearTimeout(later);
   }, [running, drawn]);
-  const take = async (format: "pdf" | "csv", table = 0) => {
+  const take = async (format: "pdf" | "csv", table?: number) => {
     try {
       setTold(`${await worksheetFile(format, text, entry.line, turn, table)} is in your downloads.`);
     } catch (fault) {
@@ -111,6 +111,13 @@ export function Worksheet({ entry, work }: { entry: Entry; work: WorkOut }) {
             <div key={table.title} className="slip shrink-0 overflow-x-auto px-3 py-2">
               <div className="flex items-center gap-2">
                 <h3 className="flex-1 font-semibold">{table.title}</h3>
+                <button
+                  className="act"
+                  aria-label={`Print ${table.title}`}
+                  onClick={() => void take("pdf", index)}
+                >
+                  Print
+                </button>
                 <button
                   className="act"
                   aria-label={`${table.title} as CSV`}

@@ -12,7 +12,7 @@ from pydantic import BaseModel
 from ..core import formats
 from ..core.complete import complete
 from ..core.desk import Work, work_out
-from ..core.display import draw_worksheet
+from ..core.display import DisplayList, draw_worksheet
 from ..core.display.picture import angle_picture, compass_over_rule, template_picture
 from ..core.follow import follow
 from ..core.measure import Unit
@@ -21,7 +21,7 @@ from ..core.plan import edit as edits
 from ..core.plan.writer import write_plan
 from ..core.proof import why_not_cut
 from ..core.suggest import suggest_dimensions
-from ..core.tables import table_csv, told
+from ..core.tables import table_csv, table_page, told
 from . import present
 from .problems import problem
 from .schemas import (
@@ -159,19 +159,25 @@ def worksheet_file(path: WorksheetPath, body: WorksheetFileIn) -> Response:
     done = work_out(body.text)
     sheet = present.worksheet_of(done, body.line, body.turn)
     name = next(e.statement.name for e in done.solution.entries if e.line == body.line)
-    content: str | bytes
+    heading = f"{done.solution.drawing} {done.solution.title}: {name}".strip()
+    if body.table is not None and body.table >= len(sheet.tables):
+        raise edits.EditError(f"the worksheet has no table {body.table}")
+    table = told(sheet.tables[body.table or 0], done)
     if path.format == "csv":
-        if body.table >= len(sheet.tables):
-            raise edits.EditError(f"the worksheet has no table {body.table}")
-        content = table_csv(told(sheet.tables[body.table], done))
+        content: str | bytes = table_csv(table)
+    elif body.table is not None:
+        content = _drawn(path.format, table_page(table, (heading, sheet.caution)), table.title)
     else:
-        heading = (f"{done.solution.drawing} {done.solution.title}: {name}".strip(), sheet.caution)
-        display = draw_worksheet(sheet, done.solution.unit, heading)
-        content = formats.write_pdf(display, sheet.title) if path.format == "pdf" else formats.write_svg(display)
+        display = draw_worksheet(sheet, done.solution.unit, (heading, sheet.caution))
+        content = _drawn(path.format, display, sheet.title)
     response = current_app.response_class(content, content_type=_TYPES[path.format])
     stem = _stem(f"{done.solution.drawing} {name} worksheet")
     response.headers["Content-Disposition"] = f'attachment; filename="{stem}.{path.format}"'
     return response
+
+
+def _drawn(format: str, display: DisplayList, title: str) -> str | bytes:
+    return formats.write_pdf(display, title) if format == "pdf" else formats.write_svg(display)
 
 
 @plans.post("/brief", responses={200: BriefOut})

@@ -363,15 +363,15 @@ class WorksheetOut(BaseModel):
 
 
 class WorksheetPath(BaseModel):
-    """A file of a worksheet: its drawing as PDF or SVG, its tables as CSV."""
+    """A file of a worksheet: its drawing or one of its tables as PDF or SVG, a table as CSV."""
 
     format: Literal["pdf", "svg", "csv"]
 
 
 class WorksheetFileIn(WorksheetIn):
-    """Which worksheet, and which of its tables where one is wanted."""
+    """Which worksheet, and which of its tables where one is wanted instead of the drawing."""
 
-    table: int = Field(default=0, ge=0, le=100)
+    table: int | None = Field(default=None, ge=0, le=100)
 
 
 class BriefIn(BaseModel):

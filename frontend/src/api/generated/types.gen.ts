@@ -1791,7 +1791,7 @@ export type WorkOut = {
 /**
  * WorksheetFileIn
  *
- * Which worksheet, and which of its tables where one is wanted.
+ * Which worksheet, and which of its tables where one is wanted instead of the drawing.
  */
 export type WorksheetFileIn = {
     /**
@@ -1801,7 +1801,7 @@ export type WorksheetFileIn = {
     /**
      * Table
      */
-    table?: number;
+    table?: number | null;
     /**
      * Text
      */

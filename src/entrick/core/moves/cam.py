@@ -20,6 +20,9 @@ from ..worksheets.cam import CamSheet, Diagram
 MOST_EVENTS = 72
 """Events, or measured stations, of one cam."""
 
+GRAPHS = ("velocity", "acceleration")
+"""What may be plotted under the displacement diagram, in that order."""
+
 FULL = 1e-6
 """Degrees by which events may miss the full turn."""
 
@@ -43,9 +46,7 @@ def construct(args: Args) -> Made:
     cam = _cam(args, centre, float(least), events)
     shaft = args.get("shaft")
     bore = Circle(centre, float(shaft.length("size")) / 2, shaft.length("size").value / 2) if shaft else None
-    parts = args.need("parts").count("count") if args.get("parts") else 12
-    if not 4 <= parts <= MOST_EVENTS:
-        raise ClauseError(f"a cam is divided into 4 to {MOST_EVENTS} parts", args.need("parts").clause)
+    parts = _parts(args)
     rim = Loop(tuple(
         piece for event, curves in cam.stretches() for piece in _pieces(f"{args.name}.{event}", curves)
     ), True)  # fmt: skip
@@ -71,7 +72,14 @@ def construct(args: Args) -> Made:
         curve = diagram.curve(f"{args.name}.diagram")
         named["diagram"] = curve
         notes += diagram.lettering()
-        graph = _graph_steps(diagram, curve)
+        graphs: tuple[Stroke, ...] = ()
+        below = 16 * mm
+        for order, word in enumerate(GRAPHS, 1):
+            if any(one.word("graph") == word for one in args.all("with")):
+                drawn, lettered = diagram.under(order, below)
+                graphs, below = (*graphs, *drawn), below + 26 * mm
+                notes += lettered
+        graph = _graph_steps(diagram, curve, graphs)
     named |= {piece.name.removeprefix(f"{args.name}."): piece.curve for piece in rim.pieces}
 
     return Made(
@@ -87,6 +95,24 @@ def construct(args: Args) -> Made:
         remarks=(*problems, *_remarks(args, cam, bore)),
         worksheet=CamSheet(cam, rim, bore, *size, parts, args.say).at,
     )  # fmt: skip
+
+
+def _parts(args: Args) -> int:
+    """Return into how many parts the turn is divided: so many, or by a step that goes into 360°."""
+    count, step = args.get("parts"), args.get("every")
+    if count and step:
+        raise ClauseError("a cam is divided into so many parts, or by a step", step.clause)
+    parts = count.count("count") if count else 12
+    if step:
+        angle = float(step.length("angle"))
+        parts = round(360 / angle) if angle > 0 else 0
+        if angle <= 0 or abs(parts * angle - 360) > FULL:
+            raise ClauseError("a step goes into 360° without a rest, such as  every 15°", step.clause)
+    if not 4 <= parts <= MOST_EVENTS:
+        raise ClauseError(
+            f"a cam is divided into 4 to {MOST_EVENTS} parts", (count or step or args.need("about")).clause
+        )
+    return parts
 
 
 def _events(args: Args) -> tuple[tuple[Event, ...], tuple[Remark, ...]]:
@@ -274,7 +300,7 @@ def _remarks(args: Args, cam: Cam, bore: Circle | None) -> Iterator[Remark]:
                      f"{args.say(bore.size)}", bore.centre)  # fmt: skip
 
 
-def _graph_steps(diagram: Diagram, curve: Loop) -> tuple[Step, ...]:
+def _graph_steps(diagram: Diagram, curve: Loop, graphs: tuple[Stroke, ...]) -> tuple[Step, ...]:
     each = 360 * diagram.wide
     return (
         Step(Tool.STRAIGHTEDGE, "Draw the base and the upright axis of the diagram", each, diagram.at, diagram.base()),
@@ -284,6 +310,8 @@ def _graph_steps(diagram: Diagram, curve: Loop) -> tuple[Step, ...]:
         Step(Tool.PENCIL, "Construct each motion over its parts", strokes=diagram.constructions()),
         Step(Tool.PENCIL, "Draw the curve of lifts fair; straight where the follower dwells",
              strokes=(Stroke(curve, Role.OUTLINE),), check="at 360° it is where it was at 0°"),
+        *([Step(Tool.PENCIL, "Plot the slope of the curve under it", strokes=graphs,
+                check="it is nought where the curve is level")] if graphs else ()),
     )  # fmt: skip
 
 
@@ -365,7 +393,9 @@ KIND = Kind(
         Form("offset {amount:length} {way:left/right}"),
         Form("{where:" + "/".join(SIDES) + "}", "where"),
         Form("{count:count} parts", "parts"),
+        Form("every {angle:angle}"),
         Form("diagram from {corner:point}"),
+        Form("with {graph:velocity/acceleration}", most=2),
         Form("{angle:angle} is {length:length}", "graph"),
         Form("lift scale {ratio:ratio}", "lift_scale"),
     ),

@@ -12,10 +12,14 @@ from ..strokes import Stroke
 
 @dataclass(frozen=True, slots=True)
 class Column:
-    """A column of a table: a setting is told at the scale of the sheet, with its reading on the rule, beside it."""
+    """A column of a table.
+
+    A setting is told at the scale of the sheet, with its reading on the rule beside it; what is told on paper, in
+    millimetres at that scale.
+    """
 
     name: str
-    kind: Literal["text", "angle", "length", "number", "setting"] = "text"
+    kind: Literal["text", "angle", "length", "number", "setting", "paper"] = "text"
 
 
 @dataclass(frozen=True, slots=True)

@@ -141,11 +141,15 @@ class GearSheet:
         one, _ = gear.one_arc
         sizes: dict[Method, tuple[str | float, str | float]] = {
             "involute": ("", ""), "arcs": (face.radius, inner.radius), "arc": (one.radius, one.radius)}  # fmt: skip
-        rows = tuple((name, *sizes[method], gear.departs(method), sizes[method][0]) for method, name in METHODS)
+        rows = tuple(
+            (name, *sizes[method], gear.departs(method), gear.departs(method), sizes[method][0])
+            for method, name in METHODS
+        )
         return Table(
             "Flanks compared",
             (Column("method"), Column("face radius", "length"), Column("flank radius", "length"),
-             Column("greatest departure", "length"), Column("face radius set", "setting")), rows,
+             Column("greatest departure", "length"), Column("departure", "paper"),
+             Column("face radius set", "setting")), rows,
             "centres of the arcs on the base circle, both arcs through the pitch point",
         )  # fmt: skip
 

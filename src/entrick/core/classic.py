@@ -285,12 +285,14 @@ def opens(step: Step) -> bool:
     return False
 
 
-def divide_equally(first: Point, last: Point, count: int, names: tuple[str, str], check: str) -> tuple[Step, ...]:
+def divide_equally(
+    first: Point, last: Point, count: int, names: tuple[str, str], check: str, slanted: float = 30.0
+) -> tuple[Step, ...]:
     """Return the steps of the slanted-line method (intercept theorem): equal lengths stepped off on a slanted line,
     the last joined to the end, parallels through the others."""
     length = abs(last - first)
     spots = [first + (last - first) * (index / count) for index in range(1, count)]
-    slant = rotate(Line.between(first, last), first, math.radians(30))
+    slant = rotate(Line.between(first, last), first, math.radians(slanted))
     ticks = [slant.at(length * 0.9 * index / count) for index in range(1, count + 1)]
     marks = tuple(
         stroke

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
+from dataclasses import replace
 
+from ..classic import divide_equally
 from ..geometry import Circle, Line, Loop, Piece, Point, Shape, piece_of, rotate
 from ..geometry.place import SIDES
 from ..kind import Args, Kind, Made, Role, Said, Step, Stroke, Tool
@@ -22,6 +24,9 @@ MOST_EVENTS = 72
 
 GRAPHS = ("velocity", "acceleration")
 """What may be plotted under the displacement diagram, in that order."""
+
+SLANTED = -30.0
+"""Direction of the line that divides the base: below it, where the curve is not."""
 
 FULL = 1e-6
 """Degrees by which events may miss the full turn."""
@@ -302,10 +307,11 @@ def _remarks(args: Args, cam: Cam, bore: Circle | None) -> Iterator[Remark]:
 
 def _graph_steps(diagram: Diagram, curve: Loop, graphs: tuple[Stroke, ...]) -> tuple[Step, ...]:
     each = 360 * diagram.wide
+    parted = divide_equally(diagram.at, diagram.spot(360, 0.0), diagram.parts, ("the base", "the stations"),
+                            "the stations are all the same distance apart", SLANTED)  # fmt: skip
     return (
         Step(Tool.STRAIGHTEDGE, "Draw the base and the upright axis of the diagram", each, diagram.at, diagram.base()),
-        Step(Tool.DIVIDERS, f"Along a slanted line step {diagram.parts} equal parts; parallels divide the base",
-             each * 0.9 / diagram.parts, diagram.at, diagram.divided(), "the last parallel meets the end of the base"),
+        *(replace(step, strokes=tuple(replace(stroke, label="") for stroke in step.strokes)) for step in parted),
         Step(Tool.STRAIGHTEDGE, "Draw the stations up", strokes=diagram.ordinates()),
         Step(Tool.PENCIL, "Construct each motion over its parts", strokes=diagram.constructions()),
         Step(Tool.PENCIL, "Draw the curve of lifts fair; straight where the follower dwells",

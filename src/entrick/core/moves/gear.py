@@ -5,7 +5,9 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from fractions import Fraction
+from functools import partial
 
+from ..classic import square_at
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape, polar
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
 from ..measure import Number, Unit, spell, spell_angle
@@ -292,7 +294,9 @@ def _steps(
         yield Step(Tool.DIVIDERS, "Unwind the base circle: tangents at equal parts, on each as many parts as unwound",
                    gear.base * gear.roll(gear.tip) / 6,
                    strokes=(*(Stroke(Line.between(*ends)) for ends in threads),
-                            *(Stroke(end, Role.POINT) for _, end in threads)))  # fmt: skip
+                            *(Stroke(end, Role.POINT) for _, end in threads)),
+                   opened=partial(square_at, threads[-1][0], (threads[-1][0] - centre).unit, gear.module,
+                                  Stroke(Line.between(*threads[-1]))))  # fmt: skip
     else:
         arcs = gear.two_arcs[:2] if method == "arcs" else (gear.one_arc[0],)
         words = ("face", "flank") if method == "arcs" else ("flank",)

@@ -15,9 +15,6 @@ from ..rules.cam import CLOSE, Cam, Event
 from ..strokes import Role, Stroke
 from . import Column, Table, Worksheet
 
-SLANT = math.radians(-30)
-"""Direction of the line that divides the base, from its start."""
-
 CAUTION = "Layout geometry only: load, speed, lubrication and guarding are for a qualified person and local rules."
 
 GRAPHED = 6
@@ -73,14 +70,6 @@ class Diagram:
         """Draw both axes."""
         end = self.spot(360, 0)
         return (Stroke(Line.between(self.at, end)), Stroke(Line.between(self.at, self.at + Point(0.0, self.top))))
-
-    def divided(self) -> tuple[Stroke, ...]:
-        """Draw the slanted line with equal parts, and parallels from them to the base."""
-        each = 360 * self.wide * 0.9 / self.parts
-        marks = [self.at + polar(each * index, SLANT) for index in range(self.parts + 1)]
-        parallels = (Line.between(mark, self.spot(angle, 0.0)) for mark, angle in zip(marks, self.stations, strict=True)
-                     if angle)  # fmt: skip
-        return (Stroke(Line.between(self.at, marks[-1])), *(Stroke(line) for line in parallels))
 
     def ordinates(self) -> tuple[Stroke, ...]:
         """Draw the stations up to the top of the diagram."""

@@ -65,7 +65,7 @@ class GearSheet:
         gear, centre, mm = self.gear, self.centre, self.mm
         strokes = [Stroke(Circle(centre, radius)) for radius in (gear.pitch, gear.base, gear.root, gear.outside)]
         touch = centre + Point(gear.pitch, 0.0)
-        strokes.append(Stroke(touch, Role.POINT, "pitch point"))
+        strokes.append(Stroke(touch, Role.POINT))
         line = polar(1.0, math.pi / 2 - gear.pressure)
         ends = [centre + line.normal * -gear.base]
         notes: list[Note] = [RotationArrow(centre, gear.root * 0.6, 1)]
@@ -80,7 +80,8 @@ class GearSheet:
         else:
             ends.append(touch + (touch - ends[0]))
         strokes.append(Stroke(Line.between(*ends), Role.CENTRE))
-        notes.append(Label("line of action", ends[0] - Point(0.0, 5 * mm), 2.5))
+        low = Point(touch.x - 6 * mm, centre.y - gear.outside - 5 * mm)
+        notes.append(Label("line of action", low, 2.5, ends[0]))
         return tuple(strokes), tuple(notes)
 
     def at(self, turn: float) -> Worksheet:
@@ -97,7 +98,7 @@ class GearSheet:
             rims.append(Stroke(rotate(ring, middle, -back), Role.OUTLINE))
             high, right = max(high, self.mate.outside), middle.x + self.mate.outside
             told += f", the mate {math.degrees(back):.1f}° the other way"
-        low = Point(centre.x - gear.outside - 4 * mm, centre.y - high - 8 * mm)
+        low = Point(centre.x - gear.outside - 4 * mm, centre.y - max(high, gear.outside + 8 * mm) - 2 * mm)
         return Worksheet(
             "Gear worksheet", tuple(self.tables), (*rims, *strokes), notes,
             (low, Point(right + 4 * mm, centre.y + high + 4 * mm)), "Turn the gear", told, CAUTION,

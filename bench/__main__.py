@@ -18,6 +18,7 @@ from pathlib import Path
 import sympy
 
 from entrick.core.desk import work_out
+from entrick.core.display import draw_worksheet
 from entrick.core.formats import write_pdf
 from entrick.core.geometry import Circle, Point
 from entrick.core.geometry.locus import around, beside, tangencies
@@ -107,6 +108,27 @@ def one_curve(row: str) -> Callable[[int], None]:
     return work
 
 
+def one_ring(index: int) -> None:
+    """Lay out and line in a whole ring of 120 teeth by the true involute."""
+    module = f"{3 + (index + 2) / 1000:.3f}"
+    done = work_out(f"units mm\nsheet A1\nO = datum\nw = gear, about O, 120 teeth, module {module}\nrim = line in, w\n")
+    assert not done.solution.errors
+
+
+def one_cam(index: int) -> None:
+    """Lay out the roller cam of the samples."""
+    least = f"least {46 + (index + 2) / 1000:.3f}"
+    done = work_out(sample_plans()["OY-072-paddle-lift-cam.entrick"].replace("least 46", least, 1))
+    assert not done.solution.errors
+
+
+def one_turn(index: int) -> None:
+    """Draw the worksheet of that cam at another angle."""
+    done = work_out(sample_plans()["OY-072-paddle-lift-cam.entrick"])
+    sheet = next(e.made.worksheet for e in done.solution.entries if e.made and e.made.worksheet)
+    draw_worksheet(sheet(float(index * 7 % 360)), done.solution.unit)
+
+
 PROBLEMS = [(100 + d, 30, 20 + d % 7, 140 + 3 * d) for d in range(12)]
 
 
@@ -180,6 +202,11 @@ def main() -> None:
     rows += [
         (f"{kind} in a plan, its size changed", f"{median_ms(one_curve(row), 15):.1f} ms", "30 ms")
         for kind, row in CURVES.items()
+    ]
+    rows += [
+        ("a gear of 120 teeth, its module changed", f"{median_ms(one_ring, 15):.1f} ms", "50 ms"),
+        ("a cam of five events with its diagram, least distance changed", f"{median_ms(one_cam, 15):.1f} ms", "none"),
+        ("the worksheet of that cam, turned", f"{median_ms(one_turn, 20):.1f} ms", "none"),
     ]
     slowest = sample_plans()["OY-055-pawl-spring-plate.entrick"]
     bare = slowest[: slowest.index("# finish")]

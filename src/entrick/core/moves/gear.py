@@ -14,7 +14,7 @@ from ..measure import Number, Unit, spell, spell_angle
 from ..parts import run
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from ..rules.gear import CLOSE, PREFERRED, PROPORTIONS, RUNS, Gear, Method
+from ..rules.gear import CLOSE, PREFERRED, PROPORTIONS, RUNS, Gear, Method, inv
 from ..tolerance import same
 from ..worksheets import Remark
 from ..worksheets.gear import GearSheet
@@ -214,10 +214,20 @@ def _working(args: Args, gear: Gear, module: Number, method: Method, mate: Gear 
     yield f"thickness π × {say(across)} ÷ (2 × {gear.teeth}){less} = {say(gear.thickness)}"
     wide, high = gear.chordal
     yield f"chordal thickness D·sin(90°/N) = {say(wide)}, {say(high)} below the top"
-    yield f"span over {gear.spanned} teeth {say(gear.span(gear.spanned))}"
+    count = gear.spanned
+    less = " less backlash" if gear.backlash else ""
+    yield (
+        f"span over {count} teeth m·cos φ·(π(k − ½) + N·inv φ){less} = {say(module)} × "
+        f"cos {angle} × (π × {count - 0.5:g} + {gear.teeth} × {inv(gear.pressure):.6f}) = {say(gear.span(count))}"
+    )
     if mate is not None:
         yield f"centre distance ({say(across)} + {say(2 * mate.pitch)}) ÷ 2 = {say(gear.distance(mate))}"
-        yield f"contact ratio {gear.contact_ratio(mate):.3f}"
+        reach = [math.sqrt(each.tip**2 - each.base**2) for each in (gear, mate)]
+        yield (
+            f"contact ratio (√(R₁² − r₁²) + √(R₂² − r₂²) − C·sin φ) ÷ πm·cos φ = ({say(reach[0])} + {say(reach[1])} − "
+            f"{say(gear.distance(mate) * math.sin(gear.pressure))}) ÷ {say(gear.base_pitch)} = "
+            f"{gear.contact_ratio(mate):.3f}"
+        )
     if method == "arcs":
         face, inner, off = gear.two_arcs
         yield (

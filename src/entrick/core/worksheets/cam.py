@@ -17,6 +17,9 @@ from . import Column, Table, Worksheet
 
 CAUTION = "Layout geometry only: load, speed, lubrication and guarding are for a qualified person and local rules."
 
+LEAN = math.radians(25)
+"""How far the line of squares leans from the lift."""
+
 GRAPHED = 6
 """Places to a stretch at which velocity and acceleration are plotted."""
 
@@ -133,6 +136,15 @@ class Diagram:
                     start = foot - Point(0.0, rolled * math.sin(math.tau * share))
                     if abs(start - station) > 0:
                         yield Line.between(start, station)
+            case "parabolic":
+                # Equal squares 1, 4, 9 … stepped along a slanted line, mirrored after half; parallels carry them over.
+                slant = (head - foot).unit * (reach * math.cos(LEAN)) - Point(reach * math.sin(LEAN), 0.0)
+                yield Line.between(foot, foot + slant)
+                for station in (*stations, end):
+                    share = (station.y - foot.y) / (head.y - foot.y)
+                    yield Line.between(foot + slant * share, Point(foot.x, station.y))
+                    if station is not end:
+                        yield Line.between(Point(foot.x, station.y), station)
             case "rounded":
                 low, high = (self.spot(begin + degrees * x, event.at(x)[0]) for x in event.motion.breaks)
                 run = (high - low) * (0.25)

@@ -1,0 +1,189 @@
+"""Displacement diagrams by the book: the base divided, each motion constructed, everything lettered; steps to follow."""
+
+import math
+from itertools import pairwise
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from entrick.core.desk import Work, work_out
+from entrick.core.geometry import Arc, Circle, Line, Loop, Point
+from entrick.core.marks import Arrowhead, DrawnArc, DrawnLine, Lettering
+from entrick.core.rules.cam import Cam, Event
+from entrick.core.rules.motion import MOTIONS
+from entrick.core.strokes import Role
+from entrick.core.worksheets.cam import Diagram
+
+HEAD = "units mm\nsheet A2 landscape, scale 1:1, border 10\nO = datum\nG = point, 120 right of O\n"
+CAM = "c = cam, about O, least 30, {}, 12 parts, diagram from G, 30° is 10, lift scale 2:1"
+EVENTS = "rise 120° by 24 {}, dwell 60°, fall 180° by 24 {}"
+
+
+def solved(rows: str) -> Work:
+    done = work_out(HEAD + rows)
+    assert not done.solution.errors, done.solution.errors
+    return done
+
+
+def diagram(motion: str, angle: int = 120, lift: float = 24.0, parts: int = 12) -> Diagram:
+    one = Event("rise1", math.radians(angle), 0.0, lift, MOTIONS[motion])
+    two = Event("fall1", math.radians(360 - angle), lift, 0.0, MOTIONS[motion])
+    return Diagram(Cam(Point(0.0, 0.0), 30.0, True, (one, two)), Point(100.0, 0.0), 0.5, 1.0, parts, 1.0, str)
+
+
+def lines(drawn: Diagram, until: float) -> list[Line]:
+    """The construction lines of the first event."""
+    found = [s.shape for s in drawn.constructions() if isinstance(s.shape, Line)]
+    return [line for line in found if line.at(line.end or 0.0).x <= until + 1e-9]
+
+
+@given(st.integers(90, 180), st.floats(2, 60))
+def test_harmonic_motion_comes_from_a_semicircle_on_the_lift(angle: int, lift: float) -> None:
+    drawn = diagram("harmonic", angle, lift)
+    (arc, _) = [s.shape for s in drawn.constructions() if isinstance(s.shape, Arc)]
+    assert arc.radius == pytest.approx(lift / 2)
+    assert abs(arc.sweep) == pytest.approx(math.pi)
+    across = lines(drawn, drawn.spot(angle, 0.0).x)
+    turns = []
+    for line in across:
+        start, end = line.at(0.0), line.at(line.end or 0.0)
+        assert abs(abs(start - arc.centre) - arc.radius) < 1e-9 * 100, "from the semicircle"
+        assert start.y == pytest.approx(end.y)
+        turns.append((start - arc.centre).angle % math.tau)
+        share = (end.x - drawn.at.x) / 0.5 / angle
+        assert end.y == pytest.approx(lift / 2 * (1 - math.cos(math.pi * share))), "to its station"
+    parts = sorted(turns)
+    steps = [b - a for a, b in pairwise(parts)]
+    assert max(steps) - min(steps) < 1e-9, "the semicircle is divided into equal parts"
+
+
+def test_uniform_acceleration_comes_from_squares_on_a_slanted_line() -> None:
+    drawn = diagram("parabolic", 180, 32.0, 16)
+    found = lines(drawn, drawn.at.x)
+    slanted, parallels = found[0], found[1:]
+    starts = sorted(abs(line.at(0.0) - drawn.at) for line in parallels)
+    unit = starts[0]
+    assert [round(start / unit, 6) for start in starts] == [1, 4, 9, 16, 23, 28, 31, 32], "1 : 4 : 9, then mirrored"
+    directions = {round(math.degrees(line.direction.angle), 6) for line in parallels}
+    assert len(directions) == 1, "all parallel"
+    assert abs(slanted.direction.x) > 0.1
+
+
+def test_cycloidal_motion_comes_from_a_rolled_circle() -> None:
+    drawn = diagram("cycloidal", 180, 30.0, 24)
+    circle, _ = [s.shape for s in drawn.constructions() if isinstance(s.shape, Circle)]
+    assert math.tau * circle.radius == pytest.approx(30.0), "one turn of it is the lift"
+    diagonal, *carried = lines(drawn, drawn.spot(180, 0.0).x)
+    for line in carried:
+        assert abs(line.direction.cross(diagonal.direction)) < 1e-9
+        start = line.at(0.0)
+        assert abs(start - circle.centre) <= circle.radius + 1e-9
+        end = line.at(line.end or 0.0)
+        share = (end.x - drawn.at.x) / 0.5 / 180
+        assert end.y == pytest.approx(30 * (share - math.sin(math.tau * share) / math.tau))
+
+
+def test_uniform_motion_is_a_straight_line_and_its_rounded_ends_run_into_it() -> None:
+    curve = diagram("uniform").curve("k")
+    assert all(isinstance(piece.curve, Line) for piece in curve.pieces)
+    rounded = diagram("rounded").curve("k")
+    assert all(junction.is_tangent for junction in rounded.junctions)
+    assert any(isinstance(piece.curve, Line) or piece.curve.radius > 1e3 for piece in rounded.pieces)
+
+
+@given(st.sampled_from([name for name in MOTIONS if name != "uniform"]), st.integers(40, 200), st.floats(1, 40))
+@settings(deadline=None)
+def test_the_curve_goes_through_every_station_and_keeps_to_the_motion(motion: str, angle: int, lift: float) -> None:
+    drawn = diagram(motion, angle, lift, 24)
+    curve = drawn.curve("k")
+    assert abs(curve.pieces[0].entry - drawn.at) < 1e-9
+    assert abs(curve.pieces[-1].exit - drawn.spot(360, 0.0)) < 1e-9 * 100
+    for degrees in (*drawn.stations, angle / 3, angle * 0.77):
+        spot = drawn.spot(degrees, drawn.cam.lift(math.radians(min(degrees, 359.999999)))[0])
+        assert curve.distance(spot) < 5e-3
+
+
+def test_the_diagram_stands_on_the_sheet_with_everything_it_is_marked_for() -> None:
+    done = solved(
+        CAM.format(EVENTS.format("harmonic", "harmonic")) + "\nk = line in, c.diagram, open\nrim = line in, c\n"
+    )
+    words = [m.text for m in done.display.marks if isinstance(m, Lettering)]
+    for wanted in (
+        "DISPLACEMENT DIAGRAM",
+        "CAM ANGLE, 30° = 10",
+        "LIFT, 2:1",
+        "harmonic",
+        "dwell",
+        "0°",
+        "120°",
+        "180°",
+        "360°",
+    ):
+        assert wanted in words
+    # Stations below the base, 0 again at 360°; the same numbers on the profile are names of points.
+    assert words.count("0") >= 2
+    assert set(map(str, range(12))) <= set(words)
+    assert sum(isinstance(m, Arrowhead) for m in done.display.marks) == 1, "the rotation"
+    curve = done.solution.figure.items["c"].parts["diagram"]
+    assert isinstance(curve, Loop)
+    low, high = curve.box
+    assert high.x - low.x == pytest.approx(120)
+    assert high.y - low.y == pytest.approx(48), "the lift at 2:1"
+
+
+@pytest.mark.parametrize(("way", "turn"), [("cw", -1), ("ccw", 1)])
+def test_the_rotation_arrow_points_the_way_the_cam_turns_and_stations_run_against_it(way: str, turn: int) -> None:
+    done = solved(CAM.format(f"{way}, {EVENTS.format('harmonic', 'uniform')}") + "\n")
+    (arc,) = [m for m in done.display.marks if isinstance(m, DrawnArc) and m.role == "dimension"]
+    assert math.copysign(1, arc.sweep) == turn
+    parts = done.solution.figure.items["c"].parts
+    first, second = parts["station.0"], parts["station.1"]
+    assert isinstance(first, Point)
+    assert isinstance(second, Point)
+    assert math.copysign(1, first.cross(second)) == -turn
+
+
+def test_the_steps_divide_the_base_construct_the_motions_and_open_the_compass_station_by_station() -> None:
+    done = solved(CAM.format(f"shaft diameter 20, {EVENTS.format('harmonic', 'parabolic')}") + "\n")
+    steps = [step for step in done.steps if step.name == "c"]
+    told = [step.text for step in steps]
+    order = ["Draw the base", "slanted line", "Step off 12 equal lengths", "Draw the stations up", "Construct each motion",
+             "Draw the curve of lifts", "circle of the least distance", "against the rotation", "Station 0"]  # fmt: skip
+    places = [next(i for i, text in enumerate(told) if words in text) for words in order]
+    assert places == sorted(places)
+    openings = [step.setting for step in steps if step.text.startswith("Station ")]
+    assert len(openings) == 12
+    for number, setting in enumerate(openings):
+        degrees = 30 * number
+        lift = 12 * (1 - math.cos(math.pi * degrees / 120)) if degrees < 120 else 24.0
+        if degrees > 180:
+            share = (degrees - 180) / 180
+            lift = 24 * (1 - (2 * share**2 if share < 0.5 else 1 - 2 * (1 - share) ** 2))
+        assert setting is not None
+        assert setting.actual == pytest.approx(30 + lift), number
+    ticks = [s.shape for step in steps if "equal lengths" in step.text for s in step.strokes]
+    apart = [abs(b - a) for a, b in pairwise(ticks)]  # type: ignore[operator]
+    assert max(apart) - min(apart) < 1e-9
+    parallels = [
+        s.shape for step in steps if "parallels through" in step.text for s in step.strokes if isinstance(s.shape, Line)
+    ]
+    assert len({round(line.direction.angle, 9) for line in parallels}) == 1
+    assert {round(line.at(line.end or 0.0).y, 9) for line in parallels} == {0.0}, "they meet the base"
+    hatch = [m for m in done.display.marks if isinstance(m, DrawnLine) and m.role == "hatch"]
+    assert hatch, "a cut shaft is hatched"
+
+
+def test_a_flat_face_and_a_roller_show_how_the_board_finds_them() -> None:
+    for follower, shape in (("flat", Line), ("roller radius 6", Circle)):
+        done = solved(f"c = cam, about O, least 40, {follower}, rise 180° by 9, fall 180° by 9\n")
+        station = next(step for step in done.steps if step.text.startswith("Station 3"))
+        assert any(isinstance(stroke.shape, shape) for stroke in station.strokes)
+        assert any(stroke.role is Role.POINT and stroke.label == "3" for stroke in station.strokes)
+    offset = solved("c = cam, about O, least 40, offset 7 left, rise 180° by 9, fall 180° by 9\n")
+    circle = offset.solution.figure.items["c"].parts["offset"]
+    assert isinstance(circle, Circle)
+    rays = next(step for step in offset.steps if "against the rotation" in step.text).strokes
+    for ray in rays:
+        assert isinstance(ray.shape, Line)
+        assert abs(ray.shape.offset_of(Point(0.0, 0.0))) == pytest.approx(7), "every station's line touches it"

@@ -101,7 +101,7 @@ def test_the_curve_goes_through_every_station_and_keeps_to_the_motion(motion: st
     assert abs(curve.pieces[-1].exit - drawn.spot(360, 0.0)) < 1e-9 * 100
     for degrees in (*drawn.stations, angle / 3, angle * 0.77):
         spot = drawn.spot(degrees, drawn.cam.lift(math.radians(min(degrees, 359.999999)))[0])
-        assert curve.distance(spot) < 5e-3
+        assert curve.distance(spot) < 8e-3
 
 
 def test_the_diagram_stands_on_the_sheet_with_everything_it_is_marked_for() -> None:

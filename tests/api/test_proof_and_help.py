@@ -122,3 +122,31 @@ def test_methods_are_compared_by_what_they_take_and_how_close_they_come(client: 
     assert "comes out" in sevens[1]["told"]
     assert post(client, "/api/methods", text=text, line=5)["methods"] == []
     assert post(client, "/api/methods", text=text, line=99)["methods"] == []
+
+
+@pytest.mark.parametrize(("before", "said", "after"), [
+    ("sheet A4 landscape, scale 1:1, border 10", "A3 portrait", "A3 portrait, scale 1:1, border 10"),
+    ("sheet A4 landscape, scale 1:1, border 10", "11 by 8 1/2", "11 by 8 1/2, scale 1:1, border 10"),
+    ("sheet scale 1:2, A4 landscape", "border filing", "A4 landscape, scale 1:2, border filing"),
+    ("sheet A4 landscape, border filing", "border 10", "A4 landscape, border 10"),
+    ("sheet A4 landscape", "dimensions unidirectional", "A4 landscape, dimensions unidirectional"),
+    ("", "scale 2:1", "scale 2:1"),
+])  # fmt: skip
+def test_one_thing_is_said_of_the_sheet_in_the_place_of_the_one_before(
+    client: FlaskClient, before: str, said: str, after: str
+) -> None:
+    text = f"units mm\n{before}\nO = datum\nc = circle, centre O, radius 9\n".replace("\n\n", "\n")
+    work = post(client, "/api/work", text=text, edit={"op": "sheet", "text": said})
+    assert work["sheet"]["said"] == after
+    assert work["sheet"]["errors"] == []
+    found = post(client, "/api/sheet-choices", text=work["text"])
+    for group in ("papers", "borders", "letterings"):
+        assert sum(choice["chosen"] for choice in found[group]) <= 1
+    chosen = {c["said"] for group in ("papers", "borders", "scales", "letterings") for c in found[group] if c["chosen"]}
+    assert said in chosen
+
+
+def test_what_cannot_be_said_of_a_sheet_is_kept_and_told(client: FlaskClient) -> None:
+    text = "units mm\nsheet A4 landscape, scale 1:1\nO = datum\n"
+    work = post(client, "/api/work", text=text, edit={"op": "sheet", "text": "scale 1:banana"})
+    assert "1:banana" in work["text"], "nothing typed is lost"

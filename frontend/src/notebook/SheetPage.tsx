@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { useState } from "react";
 import { api, type ChoiceOut, type Edit, type WorkOut } from "../api/client";
 import { useBench } from "../state/bench";
 import { Figures } from "../ui/Figures";
@@ -33,7 +33,7 @@ export function SheetPage({ work }: { work: WorkOut }) {
       {work.sheet.errors.map((error) => (
         <Mistake key={error.message} message={error.message} line={error.line} />
       ))}
-      <Choices work={work} put={put("sheet")} />
+      <Choices work={work} />
       <h2 className="pt-7 text-lg font-semibold">Where the view stands</h2>
       {work.sheet.working.map((row) => (
         <p key={row} className="font-lettering">
@@ -45,82 +45,43 @@ export function SheetPage({ work }: { work: WorkOut }) {
 }
 
 /** Paper, border, scale and lettering to choose from; the sheet line says what was chosen. */
-function Choices({ work, put }: { work: WorkOut; put: (text: string) => void }) {
+function Choices({ work }: { work: WorkOut }) {
+  const edit = useBench((bench) => bench.edit);
   const { data } = useQuery({
     queryKey: ["sheet", work.text],
     queryFn: () => api.sheetChoices(work.text),
     placeholderData: keepPreviousData,
   });
-  // What was chosen last, even if the desk has not answered yet: the next choice starts from it.
-  const latest = useRef(work.sheet.said);
-  useEffect(() => {
-    latest.current = work.sheet.said;
-  }, [work.sheet.said]);
   if (!data) return null;
-  const clauses = clausesOf(work.sheet.said);
-  const say = (begins: RegExp, clause: string) => {
-    const rest = clausesOf(latest.current).filter((said) => !begins.test(said));
-    const paper = begins === PAPER ? clause : rest.find((said) => PAPER.test(said));
-    const others = rest.filter((said) => !PAPER.test(said));
-    latest.current = [paper, ...others, ...(begins === PAPER ? [] : [clause])].filter(Boolean).join(", ");
-    put(latest.current);
-  };
-  const taken = (choices: readonly ChoiceOut[]) => choices.find((c) => clauses.includes(c.said))?.said ?? "";
+  const take = (said: string) => void edit({ op: "sheet", text: said });
   const scale = data.scales.find((choice) => choice.chosen);
-  const lettering = clauses.find((said) => LETTERING.test(said)) ?? "dimensions aligned";
+  const scales = data.scales.map((choice) => ({
+    ...choice,
+    name: `${choice.name}${choice.fits ? "" : ", too large"}${choice.name === data.recommended ? ", the largest that fits" : ""}`,
+  }));
   return (
     <>
-      <Choice
-        label="Paper"
-        value={taken(data.papers)}
-        choices={data.papers}
-        take={(said) => say(PAPER, said)}
-      />
-      <Choice
-        label="Border"
-        value={taken(data.borders)}
-        choices={data.borders}
-        take={(said) => say(/^border\b/, said)}
-      />
-      <Choice
-        label="Scale"
-        value={scale?.said ?? ""}
-        choices={data.scales.map((c) => ({
-          ...c,
-          name: `${c.name}${c.fits ? "" : ", too large"}${c.name === data.recommended ? ", the largest that fits" : ""}`,
-        }))}
-        take={(said) => say(/^scale\b/, said)}
-      />
+      <Choice label="Paper" choices={data.papers} take={take} />
+      <Choice label="Border" choices={data.borders} take={take} />
+      <Choice label="Scale" choices={scales} take={take} />
       {scale && (
         <p className="pl-34 text-pencil">
           <Figures text={`at ${scale.name} ${scale.reason}`} />
         </p>
       )}
-      <Choice
-        label="Lettering"
-        value={lettering}
-        choices={[
-          { name: "along the dimension line", said: "dimensions aligned" },
-          { name: "always level", said: "dimensions unidirectional" },
-        ]}
-        take={(said) => say(LETTERING, said)}
-      />
+      <Choice label="Lettering" choices={data.letterings} take={take} />
     </>
   );
 }
 
-const clausesOf = (said: string) => (said ? said.split(/,\s*/) : []);
-const PAPER = /^(A\d\b|[\d./ ]+(in )?by\b)/;
-const LETTERING = /^dimensions\b/;
-
 interface ChoiceProps {
   label: string;
-  value: string;
-  choices: readonly { name: string; said: string }[];
+  choices: readonly ChoiceOut[];
   take: (said: string) => void;
 }
 
-function Choice({ label, value, choices, take }: ChoiceProps) {
+function Choice({ label, choices, take }: ChoiceProps) {
+  const value = choices.find((choice) => choice.chosen)?.said ?? "";
   const id = `sheet-${label.toLowerCase()}`;
   return (
     <p className="flex items-baseline gap-2">

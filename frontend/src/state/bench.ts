@@ -116,7 +116,7 @@ function readPending(id: number): Record<string, Edit> {
 }
 function keepPending(id: number | undefined, edit: Edit, keep: boolean) {
   if (id === undefined) return;
-  const key = `${edit.op} ${"line" in edit ? edit.line : "after" in edit ? edit.after : edit.key}`;
+  const key = `${edit.op} ${"line" in edit ? edit.line : "after" in edit ? edit.after : "key" in edit ? edit.key : edit.text}`;
   const pending = readPending(id);
   if (keep) pending[key] = edit;
   else delete pending[key];

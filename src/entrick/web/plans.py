@@ -20,6 +20,7 @@ from ..core.moves import kinds
 from ..core.plan import edit as edits
 from ..core.plan.writer import write_plan
 from ..core.proof import why_not_cut
+from ..core.sheet.choose import with_clause
 from ..core.suggest import suggest_dimensions
 from ..core.tables import table_csv, table_page, told
 from . import present
@@ -48,6 +49,7 @@ from .schemas import (
     ProofOut,
     RegionsIn,
     RegionsOut,
+    SaySheet,
     SetClause,
     SetGiven,
     SetHead,
@@ -97,6 +99,8 @@ def _edited(text: str, edit: Edit) -> str:
             return edits.move_line(text, edit.line, edit.to)
         case SetHead():
             return edits.set_head(text, edit.key, edit.text)
+        case SaySheet():
+            return edits.set_head(text, "sheet", with_clause(work_out(text).solution.sheet, edit.text))
         case ChooseCandidate():
             return _chosen(text, edit)
 

@@ -24,7 +24,7 @@ from ..core.proof import why_not_cut
 from ..core.proof.junctions import how, told_apart, within_one
 from ..core.regions import region_at
 from ..core.sheet import WIDTHS
-from ..core.sheet.choose import borders, papers, recommended, scales
+from ..core.sheet.choose import borders, letterings, papers, recommended, scales, taken
 from ..core.sheet.layout import FORMS as SHEET_FORMS
 from ..core.solve import Entry, GivenEntry
 from ..core.tables import told as told_table
@@ -197,11 +197,13 @@ def worksheet_of(done: Work, line: int, turn: float) -> Worksheet:
 
 def choices(done: Work) -> ChoicesOut:
     """Present what the sheet may be."""
+    said = done.solution.sheet
     ratios = scales(done.solution, done.sheet)
     best = recommended(ratios)
     return ChoicesOut(
-        papers=tuple(ChoiceOut.model_validate(choice) for choice in papers(done.solution.unit)),
-        borders=tuple(ChoiceOut.model_validate(choice) for choice in borders()),
+        papers=tuple(ChoiceOut.model_validate(choice) for choice in taken(said, papers(done.solution.unit))),
+        borders=tuple(ChoiceOut.model_validate(choice) for choice in taken(said, borders())),
+        letterings=tuple(ChoiceOut.model_validate(c) for c in taken(said, letterings(), "dimensions aligned")),
         scales=tuple(ChoiceOut.model_validate(choice) for choice in ratios),
         recommended=best.name if best else "",
     )

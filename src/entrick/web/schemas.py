@@ -72,6 +72,13 @@ class SetHead(BaseModel):
     text: RowText
 
 
+class SaySheet(BaseModel):
+    """Say one clause of the sheet line: a paper, a border, a scale, a lettering, in the place of the one before."""
+
+    op: Literal["sheet"]
+    text: RowText
+
+
 class ChooseCandidate(BaseModel):
     """Choose a lettered candidate of a statement."""
 
@@ -81,7 +88,7 @@ class ChooseCandidate(BaseModel):
 
 
 Edit = Annotated[
-    SetGiven | SetClause | SetLine | InsertLine | DeleteLine | MoveLine | SetHead | ChooseCandidate,
+    SetGiven | SetClause | SetLine | InsertLine | DeleteLine | MoveLine | SetHead | SaySheet | ChooseCandidate,
     Field(discriminator="op"),
 ]
 
@@ -416,6 +423,7 @@ class ChoicesOut(BaseModel):
     papers: tuple[ChoiceOut, ...]
     borders: tuple[ChoiceOut, ...]
     scales: tuple[ChoiceOut, ...]
+    letterings: tuple[ChoiceOut, ...]
     recommended: str
 
 

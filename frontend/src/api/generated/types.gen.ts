@@ -163,6 +163,10 @@ export type ChoicesOut = {
      */
     borders: Array<ChoiceOut>;
     /**
+     * Letterings
+     */
+    letterings: Array<ChoiceOut>;
+    /**
      * Papers
      */
     papers: Array<ChoiceOut>;
@@ -1389,6 +1393,22 @@ export type SaveIn = {
 };
 
 /**
+ * SaySheet
+ *
+ * Say one clause of the sheet line: a paper, a border, a scale, a lettering, in the place of the one before.
+ */
+export type SaySheet = {
+    /**
+     * Op
+     */
+    op: 'sheet';
+    /**
+     * Text
+     */
+    text: string;
+};
+
+/**
  * SetClause
  *
  * Say a clause differently, take it out (empty), or add one (index one past the last).
@@ -1736,6 +1756,8 @@ export type WorkIn = {
     } & MoveLine) | ({
         op: 'head';
     } & SetHead) | ({
+        op: 'sheet';
+    } & SaySheet) | ({
         op: 'choose';
     } & ChooseCandidate) | null;
     /**

@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from ..measure import Scale, Unit, spell
+from ..plan.document import SheetLine
+from ..plan.forms import match_clause
+from ..plan.reader import read_line
 from ..solve import Solution
-from .layout import BORDERS, INCH_PAPERS, PAPERS, Sheet, lay_out_at, read_scale
+from .layout import BORDERS, FORMS, INCH_PAPERS, PAPERS, Sheet, lay_out_at, read_scale
 
 RATIOS = ("10:1", "5:1", "2:1", "1:1", "1:2", "1:5", "1:10", "1:20", "1:50", "1:100")
 """Recommended ratios, largest first (ISO 5455)."""
@@ -43,6 +46,49 @@ def borders() -> Iterator[Choice]:
     """Return the schools of border."""
     for name, said in BORDERS:
         yield Choice(name, said)
+
+
+def letterings() -> Iterator[Choice]:
+    """Return the schools of lettering dimensions."""
+    yield Choice("along the dimension line", "dimensions aligned")
+    yield Choice("always level", "dimensions unidirectional")
+
+
+PLACES = {"size": "paper", "filing": "border"}
+"""Clauses of the sheet line that say in another way what these say."""
+
+
+def taken(said: SheetLine | None, choices: Iterable[Choice], usual: str = "") -> tuple[Choice, ...]:
+    """Return choices, the one the sheet line says marked as chosen, or the usual one where it says none."""
+    clauses = {str(clause) for clause in said.clauses} if said else set()
+    found = tuple(replace(choice, chosen=choice.said in clauses) for choice in choices)
+    if any(choice.chosen for choice in found):
+        return found
+    return tuple(replace(choice, chosen=choice.said == usual) for choice in found)
+
+
+def with_clause(said: SheetLine | None, text: str) -> str:
+    """Return what the sheet line says with one clause said instead of the one in its place; paper comes first.
+
+    Examples
+    --------
+    >>> from ..plan.reader import read_line
+    >>> said = read_line("sheet scale 1:2, A4 landscape, border 10").content
+    >>> with_clause(said, "A3 portrait")
+    'A3 portrait, scale 1:2, border 10'
+    """
+    added = read_line(f"sheet {text}").content
+    before = said.clauses if said else ()
+    if not isinstance(added, SheetLine):
+        return ", ".join([*map(str, before), text])  # told as a mistake at its place, like anything typed there
+    clauses = [*before, *added.clauses]
+    kept: dict[str, str] = {}
+    for clause in clauses:
+        match = match_clause(clause, FORMS)
+        key = PLACES.get(match.form.key, match.form.key) if match else str(clause)
+        kept[key] = str(clause)
+    paper = kept.pop("paper", "")
+    return ", ".join(([paper] if paper else []) + list(kept.values()))
 
 
 def scales(solution: Solution, sheet: Sheet) -> tuple[Choice, ...]:

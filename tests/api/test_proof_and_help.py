@@ -126,9 +126,9 @@ def test_methods_are_compared_by_what_they_take_and_how_close_they_come(client: 
 
 @pytest.mark.parametrize(("before", "said", "after"), [
     ("sheet A4 landscape, scale 1:1, border 10", "A3 portrait", "A3 portrait, scale 1:1, border 10"),
-    ("sheet A4 landscape, scale 1:1, border 10", "11 by 8 1/2", "11 by 8 1/2, scale 1:1, border 10"),
+    ("sheet A4 landscape, scale 1:1, border 10", "11 in by 8 1/2 in", "11 in by 8 1/2 in, scale 1:1, border 10"),
     ("sheet scale 1:2, A4 landscape", "border filing", "A4 landscape, scale 1:2, border filing"),
-    ("sheet A4 landscape, border filing", "border 10", "A4 landscape, border 10"),
+    ("sheet A4 landscape, border filing", "border 10 mm", "A4 landscape, border 10 mm"),
     ("sheet A4 landscape", "dimensions unidirectional", "A4 landscape, dimensions unidirectional"),
     ("", "scale 2:1", "scale 2:1"),
 ])  # fmt: skip

@@ -148,28 +148,19 @@ function Row({ said, number, motions, put }: RowProps) {
           ))}
         </select>
       </td>
-      <td className="pr-3">
-        <input
-          className="field w-24"
-          aria-label={`Angle of event ${number}`}
-          value={angle}
-          onChange={(e) => setRow([event, e.target.value, lift, motion])}
-          onBlur={() => write(event, angle, lift, motion)}
-          onKeyDown={(e) => e.key === "Enter" && write(event, angle, lift, motion)}
-        />
-      </td>
-      <td className="pr-3">
-        <input
-          className="field w-24"
-          aria-label={`Lift of event ${number}`}
-          value={event === "dwell" ? "" : lift}
-          disabled={event === "dwell"}
-          placeholder={event === "dwell" ? "" : "a lift"}
-          onChange={(e) => setRow([event, angle, e.target.value, motion])}
-          onBlur={() => write(event, angle, lift, motion)}
-          onKeyDown={(e) => e.key === "Enter" && write(event, angle, lift, motion)}
-        />
-      </td>
+      <Cell
+        label={`Angle of event ${number}`}
+        value={angle}
+        type={(typed) => setRow([event, typed, lift, motion])}
+        done={() => write(event, angle, lift, motion)}
+      />
+      <Cell
+        label={`Lift of event ${number}`}
+        value={event === "dwell" ? "" : lift}
+        disabled={event === "dwell"}
+        type={(typed) => setRow([event, angle, typed, motion])}
+        done={() => write(event, angle, lift, motion)}
+      />
       <td className="pr-3">
         <select
           className="field"
@@ -193,5 +184,29 @@ function Row({ said, number, motions, put }: RowProps) {
         </button>
       </td>
     </tr>
+  );
+}
+
+interface CellProps {
+  label: string;
+  value: string;
+  disabled?: boolean;
+  type: (typed: string) => void;
+  done: () => void;
+}
+
+function Cell({ label, value, disabled, type, done }: CellProps) {
+  return (
+    <td className="pr-3">
+      <input
+        className="field w-24"
+        aria-label={label}
+        value={value}
+        disabled={disabled}
+        onChange={(event) => type(event.target.value)}
+        onBlur={done}
+        onKeyDown={(event) => event.key === "Enter" && done()}
+      />
+    </td>
   );
 }

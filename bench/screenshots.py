@@ -40,7 +40,7 @@ def main(folder: Path) -> None:
         keep("findings")
         open_sample(page, address, "OY-041")
         page.locator("li[data-line] > button").nth(16).click()
-        page.get_by_role("button", name=re.compile("Open step")).first.click()
+        page.get_by_role("button", name=re.compile("Open up step")).first.click()
         page.get_by_role("list", name=re.compile("with compass")).get_by_role("button").last.click()
         page.mouse.move(900, 740)
         keep("opened")

@@ -153,7 +153,7 @@ def test_a_finding_is_mended_where_it_stands(page: Page, bench: Open) -> None:
 def test_a_step_is_opened_up_and_drawn_sub_step_by_sub_step(page: Page, bench: Open) -> None:
     bench(PLATE + "l = line, through O, at 30°\n")
     page.locator("li[data-line] > button").last.click()
-    page.get_by_role("button", name=re.compile("Open step")).click()
+    page.get_by_role("button", name=re.compile("Open up step")).click()
     opened = page.get_by_test_id("opened").locator("> *")
     steps = page.get_by_role("list", name=re.compile("with compass and straight edge")).get_by_role("button")
     expect(steps.first).to_contain_text("any opening")
@@ -161,7 +161,7 @@ def test_a_step_is_opened_up_and_drawn_sub_step_by_sub_step(page: Page, bench: O
     steps.first.click()
     expect(opened).to_have_count(1)
     assert whole > 5
-    page.get_by_role("button", name=re.compile("Open step")).click()
+    page.get_by_role("button", name=re.compile("Close step")).click()
     expect(page.get_by_test_id("opened")).to_have_count(0)
 
 
@@ -202,10 +202,12 @@ def test_paper_border_scale_and_lettering_are_chosen_with_their_reasons(page: Pa
     scale.select_option(label="2:1, the largest that fits")
     page.get_by_label("Lettering").select_option(label="always level")
     expect(page.get_by_role("textbox", name="Sheet")).to_have_value(
-        "A3 portrait, border filing, scale 2:1, dimensions unidirectional"
+        "A3 portrait, scale 2:1, border filing, dimensions unidirectional"
     )
     page.get_by_label("Paper").select_option(label="11 by 8 1/2 in")
-    expect(page.get_by_role("textbox", name="Sheet")).to_have_value(re.compile("^11 in by 8 1/2 in, border filing"))
+    expect(page.get_by_role("textbox", name="Sheet")).to_have_value(
+        re.compile("^11 in by 8 1/2 in, scale 2:1, border filing")
+    )
 
 
 def test_counts_and_chains_stand_among_the_givens(page: Page, bench: Open) -> None:

@@ -106,6 +106,7 @@ ellipses = st.builds(
 
 
 @given(ellipses)
+@settings(max_examples=30)
 def test_arcs_of_a_true_ellipse_keep_to_it_and_run_on_without_a_corner(ellipse: Ellipse) -> None:
     curves = ellipse.drawn()
     off, _ = departure(ellipse, curves)
@@ -197,6 +198,7 @@ def test_an_ellipse_by_an_axis_and_a_point_goes_through_it() -> None:
 
 
 @given(st.integers(0, 30), st.integers(31, 80), st.integers(1, 5), st.booleans())
+@settings(max_examples=40)
 def test_a_spiral_gains_the_same_for_every_turn(first: int, last: int, turns: int, clockwise: bool) -> None:
     done = solved(f"s = spiral, about O, radius {first} to {last}, {turns} turns{', cw' if clockwise else ''}\n")
     count = 12 * turns
@@ -305,6 +307,7 @@ def test_what_cannot_roll_is_said(row: str, told: str) -> None:
 
 
 @given(st.integers(20, 60), st.integers(8, 30), st.integers(1, 5), st.sampled_from(["right hand", "left hand"]))
+@settings(max_examples=30)
 def test_the_edges_of_a_wire_keep_its_radius_from_the_middle_of_the_wire(
     wide: int, lead: int, turns: int, hand: str
 ) -> None:

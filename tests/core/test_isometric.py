@@ -215,7 +215,7 @@ def test_the_school_is_chosen_for_the_plan_and_stated_on_the_sheet() -> None:
 
 
 @given(sizes, st.integers(10, 90), sizes, sizes, st.sampled_from(list(AXES)), st.booleans(), st.booleans())
-@settings(deadline=None)
+@settings(deadline=None, max_examples=40)
 def test_what_a_stub_shows_of_its_shoulder_lies_outside_the_smaller_cylinder(
     long: int, share: int, step: int, wide: int, axis: str, true: bool, rounded: bool
 ) -> None:

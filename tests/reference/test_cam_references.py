@@ -82,7 +82,7 @@ def test_uniform_motion_with_rounded_ends_runs_through_without_a_jump() -> None:
 
 
 @given(st.integers(20, 60), st.integers(4, 40), st.integers(60, 180), st.sampled_from(["cw", "ccw"]))
-@settings(deadline=None)
+@settings(deadline=None, max_examples=30)
 def test_the_profile_of_a_harmonic_cam_with_a_knife_edge_is_the_closed_formula(
     least: int, lift: int, angle: int, way: str
 ) -> None:
@@ -104,7 +104,7 @@ def test_the_profile_of_a_harmonic_cam_with_a_knife_edge_is_the_closed_formula(
     st.integers(40, 80), st.integers(5, 20), st.integers(100, 200), st.sampled_from(SMOOTH[:4]),
     st.sampled_from(["cw", "ccw"]),
 )  # fmt: skip
-@settings(deadline=None)
+@settings(deadline=None, max_examples=30)
 def test_a_flat_face_touches_the_profile_everywhere_and_never_cuts_it(
     least: int, lift: int, angle: int, motion: str, way: str
 ) -> None:
@@ -135,7 +135,7 @@ def test_a_flat_face_touches_the_profile_everywhere_and_never_cuts_it(
     st.integers(35, 60), st.integers(5, 20), st.integers(3, 9), st.integers(-8, 8), st.sampled_from(SMOOTH[:4]),
     st.sampled_from(["cw", "ccw"]),
 )  # fmt: skip
-@settings(deadline=None)
+@settings(deadline=None, max_examples=30)
 def test_a_roller_touches_the_profile_at_every_angle_and_never_digs_in(
     least: int, lift: int, roller: int, off: int, motion: str, way: str
 ) -> None:
@@ -163,7 +163,7 @@ def test_a_roller_touches_the_profile_at_every_angle_and_never_digs_in(
     st.integers(25, 50),
     st.integers(6, 48),
 )
-@settings(deadline=None)
+@settings(deadline=None, max_examples=30)
 def test_every_station_stands_least_distance_plus_lift_from_the_centre(
     rises: list[tuple[int, int, str]], least: int, parts: int
 ) -> None:

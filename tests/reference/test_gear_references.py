@@ -107,6 +107,10 @@ def test_over_pins_is_the_size_over_pins_that_touch_both_flanks(teeth: int, angl
     assert gear.over_pins(pin) == pytest.approx(wanted, rel=1e-8)
 
 
+def test_pins_that_fall_between_the_teeth_are_told_and_not_measured() -> None:
+    assert Gear(24, 2.0, math.radians(20), 1.0, 1.25, 2.8).over_pins(1.0) is None
+
+
 def test_two_arcs_of_twenty_teeth_come_to_the_taught_radii() -> None:
     """Common practice, no source: 20 teeth, 20°, 4.66 face and 2.51 flank for a diametral pitch of 1."""
     face, flank, off = radii(20, math.radians(20), 1.0, 1.157)

@@ -78,7 +78,7 @@ def outline(loop: Loop, parts: int = 4000) -> shapely.Polygon:
 def test_sample_outlines_against_sampled_polygons(samples: dict[str, str]) -> None:
     """Area and length in closed form against shapely on a fine polygon, for every outline of the samples."""
     checked = 0
-    for text in samples.values():
+    for text in (text for text in samples.values() if " = gear, " not in text):  # thousands of arcs: tested apart
         for item in work_out(text).solution.figure.items.values():
             if isinstance(item.shape, Loop) and item.shape.closed:
                 polygon = outline(item.shape)

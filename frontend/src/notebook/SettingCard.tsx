@@ -79,7 +79,7 @@ export function SettingCard({ entry, work, kind }: Props) {
                 <button
                   className="act ml-1"
                   aria-expanded={opened?.step === s.number}
-                  aria-label={`Open step ${s.number} up into compass and straight edge`}
+                  aria-label={`${opened?.step === s.number ? "Close" : "Open up"} step ${s.number} in compass and straight edge`}
                   onClick={() => void openUp(s.number)}
                 >
                   {opened?.step === s.number ? "Close" : "Open up"}

@@ -158,8 +158,8 @@ class Gear:
         wide = math.pi * (count - 0.5) + self.teeth * inv(self.pressure)
         return math.cos(self.pressure) * (self.module * wide - self.backlash / 2)
 
-    def over_pins(self, pin: float) -> float:
-        """Return the size over two pins in opposite spaces.
+    def over_pins(self, pin: float) -> float | None:
+        """Return the size over two pins in opposite spaces; None where they fall past the flanks to the root.
 
         Notes
         -----
@@ -168,6 +168,8 @@ class Gear:
         """
         wide = 2 * self.pitch
         value = self.thickness / wide + inv(self.pressure) + pin / (2 * self.base) - math.pi / self.teeth
+        if value <= 0:
+            return None
         out = 2 * self.base / math.cos(angle_of_inv(value))
         return out * (math.cos(math.pi / 2 / self.teeth) if self.teeth % 2 else 1.0) + pin
 

@@ -116,9 +116,11 @@ class GearSheet:
         gear = self.gear
         wide, high = gear.chordal
         count, pin = gear.spanned, PIN * gear.module
+        over = gear.over_pins(pin)
         rows: list[tuple[str, str | float]] = [
             ("chordal thickness", wide), ("chordal height", high), (f"span over {count} teeth", gear.span(count)),
-            (f"over two pins Ø{self.say(pin)}", gear.over_pins(pin)), ("base pitch", gear.base_pitch),
+            (f"over two pins Ø{self.say(pin)}", "they fall to the root" if over is None else over),
+            ("base pitch", gear.base_pitch),
             ("working depth", 2 * gear.addendum * gear.module),
             ("whole depth", (gear.addendum + gear.dedendum) * gear.module),
             ("clearance", (gear.dedendum - gear.addendum) * gear.module),

@@ -164,6 +164,7 @@ def _events(args: Args) -> tuple[tuple[Event, ...], tuple[Remark, ...]]:
         remarks.append(Remark("wrong", f"the follower does not come back: at 360° it is {args.say(lift)} too "
                               f"{'high' if lift > 0 else 'low'}; the profile has a step there"))  # fmt: skip
     # The last event ends where the turn does, however its angle was rounded.
+    found[-1] = replace(found[-1], angle=math.tau - math.fsum(event.angle for event in found[:-1]))
     return tuple(found), tuple(remarks)
 
 

@@ -67,7 +67,6 @@ def construct(args: Args) -> Made:
             raise ClauseError(f"a mate has at least {FEWEST} teeth", args.need("mating").clause)
         named["mate"] = centre + Point(gear.distance(mate), 0.0)
     told = {"involute": "true involute", "arcs": "two arcs", "arc": "one arc"}[method]
-    whole = ring if shown == teeth else gear.ring(method, args.name, centre, turned, teeth)
     return Made(
         ring,
         f"Gear {args.name} about {name}, {teeth} teeth, {_pitch_told(args, module)}, pressure angle "
@@ -79,7 +78,7 @@ def construct(args: Args) -> Made:
         name,
         departs=gear.departs(method) if method != "involute" else None,
         remarks=tuple(_remarks(args, gear, module, mate, centre, bore)),
-        worksheet=GearSheet(gear, whole, centre, turned, mate, method, 1 / float(args.unit.mm), args.say).at,
+        worksheet=GearSheet(gear, centre, mate, method, 1 / float(args.unit.mm), args.say).at,
     )
 
 

@@ -28,11 +28,7 @@ class GearSheet:
     Attributes
     ----------
     gear : Gear
-    ring : Loop
-        All its teeth about `centre`, as laid out.
     centre : Point
-    turned : float
-        Direction of its first tooth, radians.
     mate : Gear or None
     method : str
     mm : float
@@ -42,13 +38,16 @@ class GearSheet:
     """
 
     gear: Gear
-    ring: Loop
     centre: Point
-    turned: float
     mate: Gear | None
     method: Method
     mm: float
     say: Callable[[float], str]
+
+    @cached_property
+    def ring(self) -> Loop:
+        """All its teeth, however many the sheet shows, the first on the x axis."""
+        return self.gear.ring(self.method, "gear", self.centre, 0.0, self.gear.teeth)
 
     @cached_property
     def other(self) -> tuple[Point, Loop] | None:
@@ -89,7 +88,7 @@ class GearSheet:
         gear, centre, mm = self.gear, self.centre, self.mm
         by = math.radians(turn)
         strokes, notes = self.still
-        rims = [Stroke(rotate(self.ring, centre, by - self.turned), Role.OUTLINE)]
+        rims = [Stroke(rotate(self.ring, centre, by), Role.OUTLINE)]
         high, right = gear.outside, centre.x + gear.outside
         told = f"turned {turn:g}°"
         if self.mate is not None and self.other is not None:

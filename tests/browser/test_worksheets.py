@@ -41,8 +41,9 @@ def test_the_cam_turns_by_the_slider_and_the_follower_rises_on_the_diagram(page:
     sheet.get_by_role("button", name="Run").click()
     expect(slider).to_have_attribute("aria-valuetext", re.compile("the follower stands"), timeout=15_000)
     sheet.get_by_role("button", name="Stop").click()
+    page.wait_for_timeout(500)  # until the moment last asked for is drawn
     stopped = slider.get_attribute("aria-valuetext")
-    page.wait_for_timeout(400)
+    page.wait_for_timeout(500)
     assert slider.get_attribute("aria-valuetext") == stopped
     expect(sheet.get_by_text("guarding are for a qualified person")).to_be_visible()
     sheet.get_by_role("button", name="Back to the sheet").click()

@@ -117,8 +117,8 @@ def one_ring(index: int) -> None:
 
 def one_cam(index: int) -> None:
     """Lay out the roller cam of the samples."""
-    least = f"least {46 + (index + 2) / 1000:.3f}"
-    done = work_out(sample_plans()["OY-072-paddle-lift-cam.entrick"].replace("least 46", least, 1))
+    least = f"given r = {46 + (index + 2) / 1000:.3f}"
+    done = work_out(sample_plans()["OY-072-paddle-lift-cam.entrick"].replace("given r = 46", least, 1))
     assert not done.solution.errors
 
 

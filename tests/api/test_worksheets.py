@@ -113,7 +113,7 @@ def test_a_brief_in_sentences_becomes_the_events_of_the_cam(client: FlaskClient)
     found = post(client, "/api/brief", text=CAM, line=line, brief=brief.replace("in. in", "in in"))
     assert found["misread"] == []
     assert "rise 90° by 1 1/2 in uniform, dwell 30°, fall 240° by 38.1 mm harmonic" in found["statement"]
-    assert "roller radius 9" in found["statement"], "what the brief does not speak of stays"
+    assert "roller radius R, offset e right" in found["statement"], "what the brief does not speak of stays"
     edit = {"op": "line", "line": line, "text": found["statement"]}
     work = post(client, "/api/work", text=CAM, edit=edit)
     assert next(e for e in work["entries"] if e["name"] == "lifter")["error"] is None

@@ -4,11 +4,14 @@ import math
 
 import pytest
 import shapely
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from entrick.core.desk import Work, work_out
 from entrick.core.geometry import Arc, Circle, Line, Loop
 from entrick.core.marks import DrawnArc, DrawnCircle, DrawnLine
 from entrick.core.rules.thread import COARSE, FINE, UNIFIED, UnknownThread, thread
+from entrick.demo import sample_plans
 
 HEAD = (
     "units mm\nsheet A3 landscape, scale 1:1, border 10\nO = datum\nblock = box, 80 by 60, centred on O\n"
@@ -176,3 +179,12 @@ def test_a_through_hole_has_no_point_and_the_thread_goes_all_the_way() -> None:
     assert isinstance(edge, Loop)
     assert abs(edge.area) == pytest.approx(60 * 10.1056, rel=1e-4)
     assert not any(isinstance(p.curve, Arc) for p in edge.pieces)
+
+
+@given(st.floats(0.5, 2.0))
+@settings(max_examples=40, deadline=None)
+def test_hatching_bears_holes_that_share_an_edge_with_the_outline_at_any_size(factor: float) -> None:
+    cap = sample_plans()["OY-075-bearing-cap.entrick"]
+    done = work_out(cap.replace("given w = 150", f"given w = 150*{factor:.6f}"))
+    if not done.solution.errors:
+        assert all(line.length > 1e-6 for line in hatched(done))

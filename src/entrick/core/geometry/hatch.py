@@ -6,6 +6,7 @@ import math
 from collections.abc import Sequence
 from itertools import pairwise
 
+from ..tolerance import same
 from .loop import Loop
 from .shapes import Arc, Circle, Curve, Line, Point, polar
 
@@ -55,7 +56,8 @@ def hatch_lines(loops: Sequence[Loop], degrees: float, spacing: float) -> tuple[
         spots = sorted(crossings[index])
         base = across * (index * spacing)
         for start, end in zip(spots[::2], spots[1::2], strict=False):
-            if end > start:
+            # Outlines that share an edge cross the line twice in one place, give or take the rounding.
+            if end - start > same(max(abs(start), abs(end))):
                 lines.append(Line.between(base + along * start, base + along * end))
     return tuple(lines)
 

@@ -7,7 +7,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 
 from ..figure import Family
-from ..geometry import Arc, Circle, Line, Loop, Point, shift
+from ..geometry import Arc, Circle, Line, Loop, Point, rotate, shift
 from ..geometry.fitted import fitted
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
 from ..measure import spell_angle
@@ -57,6 +57,13 @@ class _Screw:
             number_of_it, curves = self.fitted[whole]
             by = self.put(0.0, (number - number_of_it) * self.pitch) - self.put(0.0, 0.0)
             return [tuple(shift(curve, by) for curve in curves)]
+        # Half a turn about a point of the axis takes an edge to its fellow on the other flank, walked back.
+        twin = (radius, LEFT + RIGHT - end, LEFT + RIGHT - begin)
+        if (low, high) == (begin, end) and twin in self.fitted:
+            number_of_it, curves = self.fitted[twin]
+            about = self.put(0.0, (self.lead / 2 + (number + number_of_it) * self.pitch) / 2)
+            self.fitted[whole] = (number, tuple(_walked_back(rotate(c, about, math.pi)) for c in curves[::-1]))
+            return [self.fitted[whole][1]]
 
         rise, base = self.lead / math.tau, number * self.pitch
 
@@ -87,6 +94,12 @@ class _Screw:
 
         start, end = max(low, 0.0), min(high, self.length)
         return [(Line.between(self.put(at(start), start), self.put(at(end), end)),)]
+
+
+def _walked_back(curve: Line | Arc) -> Line | Arc:
+    if isinstance(curve, Arc):
+        return Arc(curve.centre, curve.radius, curve.start + curve.sweep, -curve.sweep)
+    return Line.between(curve.at(curve.end or 0.0), curve.at(curve.start or 0.0))
 
 
 def construct(args: Args) -> Made:

@@ -288,3 +288,33 @@ def test_a_cam_that_cannot_be_is_refused_in_the_trades_words(clauses: str, words
     done = work_out(f"{HEAD}c = cam, about O, least 25, {clauses}\n")
     assert any(words in error.message for error in done.solution.errors), done.solution.errors
     assert all(error.clause is not None or "at least one" in error.message for error in done.solution.errors)
+
+
+def test_a_flat_face_opens_the_compass_the_same_wherever_its_stem_stands() -> None:
+    rows = "least 40, flat, rise 180° by 9 cycloidal, fall 180° by 9 cycloidal"
+    line, aside = (solved(f"c = cam, about O, {rows}{off}\n") for off in ("", ", offset 12 left"))
+    for index in range(12):
+        places = [done.solution.figure.items["c"].parts[f"station.{index}"] for done in (line, aside)]
+        assert places[0] == places[1]
+    assert "offset" not in aside.solution.figure.items["c"].parts
+
+
+def test_the_greatest_opening_of_an_offset_follower_is_that_of_its_highest_station() -> None:
+    done = solved(
+        "c = cam, about O, least 46, roller radius 9, offset 8 right, rise 120° by 28, dwell 60°, fall 180° by 28\n"
+    )
+    highest = done.solution.figure.items["c"].parts["station.5"]
+    assert isinstance(highest, Point)
+    made = done.solution.entries[-1].made
+    assert made is not None
+    assert any(row.startswith("greatest opening") and row.endswith(f"= {abs(highest):.3f}") for row in made.working)
+
+
+def test_measured_lifts_that_swing_under_the_least_distance_are_told() -> None:
+    done = solved("c = cam, about O, least 30, lift 0 at 0°, lift 0 at 90°, lift 20 at 180°, lift 0 at 270°\n")
+    cam = measured([(math.radians(a), h) for a, h in ((0, 0.0), (90, 0.0), (180, 20.0), (270, 0.0))])
+    lifts = [event.at(k / 500)[0] for event in cam for k in range(501)]
+    extremes = [lift for event in cam for lift in event.extremes]
+    assert min(extremes) == pytest.approx(min(lifts), abs=1e-4)
+    assert max(extremes) == pytest.approx(max(lifts), abs=1e-4)
+    assert any("below the least distance" in told for _, told in remarks(done))

@@ -14,13 +14,11 @@ from ..measure import spell_angle
 from ..notes import Hatching, Note, RotationArrow
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from ..rules.cam import STEEP, Cam, Event, Follower, measured
+from ..rules.cam import MOST_EVENTS, STEEP, Cam, Event, Follower, measured
 from ..rules.motion import MOTIONS
+from ..tolerance import same
 from ..worksheets import Remark
 from ..worksheets.cam import CamSheet, Diagram
-
-MOST_EVENTS = 72
-"""Events, or measured stations, of one cam."""
 
 GRAPHS = ("velocity", "acceleration")
 """What may be plotted under the displacement diagram, in that order."""
@@ -62,8 +60,8 @@ def construct(args: Args) -> Made:
     named: dict[str, Shape | Loop] = {"least": least_circle, **stations, "centre": centre}
     if bore is not None:
         named["shaft"] = bore
-    if cam.offset:
-        named["offset"] = Circle(centre, abs(cam.offset))
+    if cam.aside:
+        named["offset"] = Circle(centre, abs(cam.aside))
     if cam.roller:
         path = Cam(centre, cam.least + cam.roller, cam.clockwise, cam.events, "knife", 0.0, cam.offset, cam.ahead)
         named["pitch"] = Loop(tuple(p for e, c in path.stretches() for p in _pieces(f"{args.name}.pitch.{e}", c)), True)
@@ -231,9 +229,7 @@ def _pieces(owner: str, curves: tuple[Shape, ...]) -> Iterator[Piece]:
 
 def _spot(cam: Cam, share: float) -> Point:
     """Return where the follower's middle stands at a share of the turn, on the standing cam."""
-    angle = math.tau * share
-    index = max(i for i, start in enumerate(cam.starts[:-1]) if start <= angle + 1e-12)
-    return cam.pitch(index, min((angle - cam.starts[index]) / cam.events[index].angle, 1.0))[0]
+    return cam.pitch(*cam.where(math.tau * share))[0]
 
 
 def _told(event: Event, args: Args) -> str:
@@ -260,11 +256,16 @@ def _working(args: Args, cam: Cam, parts: int) -> Iterator[str]:
     middle = cam.least + cam.roller
     if cam.roller:
         yield f"roller's middle at least {args.say(cam.least)} + {args.say(cam.roller)} = {args.say(middle)} out"
-    if cam.offset:
-        yield (f"along its line √({args.say(middle)}² − {args.say(abs(cam.offset))}²) = {args.say(cam.rest)} above the "
+    if cam.aside:
+        yield (f"along its line √({args.say(middle)}² − {args.say(abs(cam.aside))}²) = {args.say(cam.rest)} above the "
                "foot of the offset")  # fmt: skip
-    top = middle + cam.greatest
-    yield f"greatest opening {args.say(middle)} + {args.say(cam.greatest)} = {args.say(top)}"
+    top = cam.rest + cam.greatest
+    if cam.aside:
+        off = args.say(abs(cam.aside))
+        yield (f"greatest opening √(({args.say(cam.rest)} + {args.say(cam.greatest)})² + {off}²) = "
+               f"{args.say(math.hypot(top, cam.aside))}")  # fmt: skip
+    else:
+        yield f"greatest opening {args.say(middle)} + {args.say(cam.greatest)} = {args.say(top)}"
     if cam.follower == "flat":
         yield f"the face is touched up to {args.say(cam.reach())} off its line: it reaches at least so far each side"
     else:
@@ -301,6 +302,9 @@ def _remarks(args: Args, cam: Cam, bore: Circle | None) -> Iterator[Remark]:
             yield Remark("wrong", f"at {where:.0f}° the path of the roller bends with {args.say(radius)}, less than "
                          f"the roller's {args.say(cam.roller)}: the profile is {how}; take a smaller roller or a "
                          "larger least distance", _spot(cam, where / 360))  # fmt: skip
+    if cam.lowest < -same(cam.least) * 100:
+        yield Remark("look", f"the curve through the measured lifts falls {args.say(-cam.lowest)} below the least "
+                     "distance between stations: measure more of them there")  # fmt: skip
     if bore is not None and cam.least <= bore.radius:
         yield Remark("wrong", f"the least distance {args.say(cam.least)} does not clear the shaft's radius "
                      f"{args.say(bore.size)}", bore.centre)  # fmt: skip
@@ -331,17 +335,17 @@ def _steps(args: Args, cam: Cam, rim: Loop, least: Circle, parts: int) -> Iterat
         "Draw the line of the follower through the centre",
         strokes=(Stroke(Line.between(centre, far)),),
     )
-    if cam.offset:
-        circle = Circle(centre, abs(cam.offset))
-        yield Step(Tool.COMPASS, "Draw the circle of the offset: every station's line touches it", abs(cam.offset),
+    if cam.aside:
+        circle = Circle(centre, abs(cam.aside))
+        yield Step(Tool.COMPASS, "Draw the circle of the offset: every station's line touches it", abs(cam.aside),
                    centre, (Stroke(circle),))  # fmt: skip
     rays = []
     for k in range(parts):
         spot = _spot(cam, k / parts)
         foot = centre
-        if cam.offset:
+        if cam.aside:
             turned = cam.way * math.tau * k / parts
-            foot = centre + rotate(-cam.ahead.normal * cam.offset, Point(0.0, 0.0), turned)
+            foot = centre + rotate(-cam.ahead.normal * cam.aside, Point(0.0, 0.0), turned)
         rays.append(Stroke(Line.between(foot, spot)))
     yield Step(
         Tool.ANGLE,

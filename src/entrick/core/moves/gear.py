@@ -18,6 +18,7 @@ from ..rules.gear import CLOSE, PREFERRED, PROPORTIONS, RUNS, Gear, Method, inv
 from ..tolerance import same
 from ..worksheets import Remark
 from ..worksheets.gear import GearSheet
+from .keyway import recess
 
 FEWEST = 6
 """Teeth below which no involute gear is drawn."""
@@ -179,17 +180,9 @@ def _bore(args: Args, centre: Point, gear: Gear) -> Circle | Loop | None:
     wide, deep = float(key.length("width")), float(key.length("depth"))
     if not 0 < wide < 2 * circle.radius or deep <= 0 or circle.radius + deep >= gear.root:
         raise ClauseError("a keyway is narrower than the bore, and ends inside the root circle", key.clause)
-    edge, floor = math.sqrt(circle.radius**2 - wide**2 / 4), circle.radius + deep
-    right, left = centre + Point(wide / 2, edge), centre + Point(-wide / 2, edge)
-    top_left, top_right = centre + Point(-wide / 2, floor), centre + Point(wide / 2, floor)
-    lines = [("left", Line.between(left, top_left)), ("floor", Line.between(top_left, top_right)),
-             ("right", Line.between(top_right, right))]  # fmt: skip
-    long = Arc.between(circle, right, left, long=True)
-    # Counter-clockwise round the bore the keyway is walked from right to left.
-    if long.sweep < 0:
-        return run(f"{args.name}.bore", [("round", long), *lines], True)
-    back = [(word, Line.between(line.at(line.end or 0.0), line.at(0.0))) for word, line in lines[::-1]]
-    return run(f"{args.name}.bore", [*back, ("round", Arc.between(circle, left, right, long=True))], True)
+    sides = recess(circle, wide, circle.radius + deep, math.pi / 2)
+    ends = sides[-1][1].at(sides[-1][1].end or 0.0), sides[0][1].at(0.0)
+    return run(f"{args.name}.bore", [("round", Arc.between(circle, *ends, long=True)), *sides], True)
 
 
 def _pitch_told(args: Args, module: Number) -> str:

@@ -33,15 +33,8 @@ def construct(args: Args) -> Made:
     if float(floor) <= 0:
         raise ClauseError("the keyway goes past the middle of the shaft", args.need("depth", "over").clause)
     angle, told = _towards(args)
-    ahead = polar(1.0, angle)
-    across = ahead.normal * (float(width) / 2)
-    left, right = (circle.centre + ahead * edge + across * side for side in (1, -1))
-    base_left, base_right = (circle.centre + ahead * float(floor) + across * side for side in (1, -1))
-    curves = [
-        ("left", Line.between(left, base_left)),
-        ("floor", Line.between(base_left, base_right)),
-        ("right", Line.between(base_right, right)),
-    ]
+    curves = recess(circle, float(width), float(floor), angle)
+    base_left, base_right = (curves[1][1].at(along or 0.0) for along in (curves[1][1].start, curves[1][1].end))
     shape = run(args.name, curves, False)
     sides = (Stroke(curves[0][1]), Stroke(curves[2][1]))
     return Made(
@@ -70,6 +63,20 @@ def _floor(args: Args, radius: Number, inward: bool) -> tuple[Number, tuple[str,
         )
     floor = size - radius
     return floor, (f"{args.say(size)} − {args.say(radius)} = {args.say(floor)} to the floor",)
+
+
+def recess(circle: Circle | Arc, width: float, floor: float, angle: float) -> list[tuple[str, Line]]:
+    """Return left side, floor and right side of a keyway, its floor so far from the centre; the angle in radians."""
+    ahead = polar(1.0, angle)
+    across = ahead.normal * (width / 2)
+    edge = math.sqrt(circle.radius**2 - width**2 / 4)
+    left, right = (circle.centre + ahead * edge + across * side for side in (1, -1))
+    base_left, base_right = (circle.centre + ahead * floor + across * side for side in (1, -1))
+    return [
+        ("left", Line.between(left, base_left)),
+        ("floor", Line.between(base_left, base_right)),
+        ("right", Line.between(base_right, right)),
+    ]
 
 
 def _towards(args: Args) -> tuple[float, str]:

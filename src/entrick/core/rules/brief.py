@@ -7,6 +7,8 @@ import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from .cam import MOST_EVENTS
+
 NUMBER = r"\d+\s+\d+/\d+|\d+/\d+|\d*\.\d+|\d+"
 ANGLE = re.compile(rf"({NUMBER})\s*(?:°|deg(?:rees?)?\b)")
 LENGTH = re.compile(rf"(?<![\w./])({NUMBER})\s*(mm|in(?:ches|ch)?\b|\")?")
@@ -24,8 +26,6 @@ MOTIONS = (
     ("polynomial", re.compile(r"3-4-5|polynomial", re.I)),
     ("uniform", re.compile(r"uniform|constant (?:velocity|speed)|steady", re.I)),
 )
-MOST = 72
-"""Events or stations of one cam."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,8 +65,8 @@ def read_brief(text: str) -> Brief:
             misread.append(Misread(number, reason))
         else:
             clauses.append(clause)
-    if len(clauses) > MOST:
-        misread.append(Misread(MOST + 1, f"a cam has at most {MOST} events"))
+    if len(clauses) > MOST_EVENTS:
+        misread.append(Misread(MOST_EVENTS + 1, f"a cam has at most {MOST_EVENTS} events"))
     return Brief(tuple(clauses), tuple(misread))
 
 
@@ -103,8 +103,8 @@ def _stations(text: str) -> Brief:
         else:
             first = lift if first is None else first
             clauses.append(f"lift {lift} at {angle}°")
-    if len(clauses) > MOST:
-        misread.append(Misread(MOST + 1, f"a cam has at most {MOST} stations"))
+    if len(clauses) > MOST_EVENTS:
+        misread.append(Misread(MOST_EVENTS + 1, f"a cam has at most {MOST_EVENTS} stations"))
     return Brief(tuple(clauses), tuple(misread))
 
 

@@ -25,6 +25,9 @@ STEEP = 30.0
 SAMPLES = 24
 """Places looked at in each stretch between breaks when a greatest value is sought."""
 
+MOST_EVENTS = 72
+"""Events, or measured stations, of one cam."""
+
 Follower = Literal["knife", "roller", "flat"]
 
 
@@ -69,6 +72,20 @@ class Event:
             return self.start, 0.0, 0.0
         s, v, a = self.motion.shape(share)
         return self.start + self.lift * s, self.lift * v / self.angle, self.lift * a / self.angle**2
+
+    @property
+    def extremes(self) -> tuple[float, ...]:
+        """Lifts among which the greatest and the least are: at both ends, and where a measured curve turns."""
+        if self.slopes is None:
+            return self.start, self.end
+        m, n = (slope * self.angle for slope in self.slopes)
+        # The slope m + 2px + 3qx² is nought there.
+        p, q = 3 * self.lift - 2 * m - n, m + n - 2 * self.lift
+        inside = p * p - 3 * q * m
+        turns = [-m / (2 * p)] if abs(q) < 1e-12 < abs(p) else []
+        if abs(q) >= 1e-12 and inside > 0:
+            turns = [(-p + way * math.sqrt(inside)) / (3 * q) for way in (1, -1)]
+        return (self.start, self.end, *(self.at(x)[0] for x in turns if 0 < x < 1))
 
     def _cubic(self, x: float) -> tuple[float, float, float]:
         """Return the same on the cubic with the lifts and slopes at both ends (Hermite)."""
@@ -157,25 +174,39 @@ class Cam:
         return 1 if self.clockwise else -1
 
     @property
-    def rest(self) -> float:
-        """Height of the follower's middle above the centre, along its line, at no lift."""
-        return math.sqrt((self.least + self.roller) ** 2 - self.offset**2)
+    def aside(self) -> float:
+        """How far the place that is followed lies off the line through the centre: nought under a flat face."""
+        return 0.0 if self.follower == "flat" else self.offset
 
     @property
+    def rest(self) -> float:
+        """Height of the follower's middle, or of its face, above the centre, along its line, at no lift."""
+        return math.sqrt((self.least + self.roller) ** 2 - self.aside**2)
+
+    @cached_property
     def greatest(self) -> float:
         """Greatest lift."""
-        return max(max(event.start, event.end, *(event.at(k / 16)[0] for k in range(17))) for event in self.events)
+        return max(lift for event in self.events for lift in event.extremes)
+
+    @cached_property
+    def lowest(self) -> float:
+        """Least lift: below nought where a curve through measured lifts swings under the least distance."""
+        return min(lift for event in self.events for lift in event.extremes)
+
+    def where(self, angle: float) -> tuple[int, float]:
+        """Return the event that an angle of the cam, radians, falls in, and the share of it that is past."""
+        turned = angle % math.tau
+        index = min(bisect_right(self.starts, turned + 1e-12), len(self.events)) - 1
+        return index, min(max((turned - self.starts[index]) / self.events[index].angle, 0.0), 1.0)
 
     def lift(self, angle: float) -> tuple[float, float, float]:
         """Return lift, velocity per radian and acceleration per radian squared at an angle of the cam, radians."""
-        turned = angle % math.tau
-        index = min(bisect_right(self.starts, turned), len(self.events)) - 1
-        event = self.events[index]
-        return event.at(min((turned - self.starts[index]) / event.angle, 1.0))
+        index, share = self.where(angle)
+        return self.events[index].at(share)
 
     def radius(self, angle: float) -> float:
         """Return how far the follower's middle is from the cam's centre: what the compass is opened to."""
-        return math.hypot(self.offset, self.rest + self.lift(angle)[0])
+        return math.hypot(self.aside, self.rest + self.lift(angle)[0])
 
     def _frame(self, angle: float) -> tuple[Point, Point]:
         """Return the follower's outward direction, and its right, when the cam stands still and it goes round."""
@@ -195,14 +226,14 @@ class Cam:
         s, v, _ = self.events[event].at(share)
         out, right = self._frame(angle)
         high = self.rest + s
-        place = self.centre + right * self.offset + out * high
-        along = out * v + (out * self.offset - right * high) * self.way
+        place = self.centre + right * self.aside + out * high
+        along = out * v + (out * self.aside - right * high) * self.way
         return place, along
 
     def bend(self, event: int, share: float) -> float:
         """Return the curvature of the pitch curve, positive where it bulges outward (formula of the plane curve)."""
         s, v, a = self.events[event].at(share)
-        high, e = self.rest + s, self.offset * self.way
+        high, e = self.rest + s, self.aside * self.way
         # In the follower's frame, turning with it: first derivative (v + e, high), second (a − high, 2v + e) by out and
         # along.
         x1, y1 = v + e, high

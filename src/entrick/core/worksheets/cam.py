@@ -274,7 +274,7 @@ class CamSheet:
         low = Point(cam.centre.x - room - 8 * mm, min(cam.centre.y - room - 8 * mm, diagram.at.y - below))
         high = Point(diagram.spot(360, 0.0).x + 10 * mm,
                      max(cam.centre.y + room + 12 * mm, diagram.at.y + diagram.top + 16 * mm))  # fmt: skip
-        angle = cam.pressure(*_where(cam, turn))
+        angle = cam.pressure(*cam.where(math.radians(turn)))
         pressed = "" if cam.follower == "flat" else f", pressure angle {abs(angle):.1f}°"
         return Worksheet(
             "Cam worksheet", _tables(cam, self.parts),
@@ -282,12 +282,6 @@ class CamSheet:
             (*notes, *_numbers(cam, self.parts, by, mm)), (low, high), "Turn the cam",
             f"at {turn:g}° the lift is {self.say(lift)}, the follower {_going(velocity)}{pressed}", CAUTION,
         )  # fmt: skip
-
-
-def _where(cam: Cam, turn: float) -> tuple[int, float]:
-    angle = math.radians(turn) % math.tau
-    index = max(i for i, start in enumerate(cam.starts[:-1]) if start <= angle + 1e-12)
-    return index, min((angle - cam.starts[index]) / cam.events[index].angle, 1.0)
 
 
 def _going(velocity: float) -> str:

@@ -10,7 +10,7 @@ from sqlalchemy import text as sql
 from sqlalchemy.exc import IntegrityError
 
 from entrick.demo import load, sample_plans
-from entrick.store import StaleSave, Store, add_job, all_jobs, one_job, open_store, save_revision
+from entrick.store import StaleSave, Store, add_job, list_jobs, one_job, open_store, save_revision
 from entrick.store.models import Revision
 
 

@@ -2,16 +2,23 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from functools import cached_property, lru_cache
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from functools import cached_property
+from typing import TypeVar
 
+from . import fault
+from .allowance import KEPT_PIECES, kept_by_weight, pieces
 from .board import BoardStep, Kit, board_steps, default_kit
 from .display import DisplayList, build_display
 from .plan.document import Plan
+from .plan.errors import PlanError
 from .plan.reader import read_plan
-from .proof import Checked, Finding, findings
+from .proof import Checked, Finding, findings, in_order, rules
 from .sheet import Sheet, lay_out
 from .solve import Solution, solve
+
+T = TypeVar("T")
 
 
 @dataclass(frozen=True)
@@ -33,10 +40,29 @@ class Work:
     @cached_property
     def findings(self) -> tuple[Finding, ...]:
         """What the inspection found, most serious first."""
-        return findings(self.checked)
+        try:
+            return findings(self.checked)
+        except Exception as error:
+            fault.told(error, "inspecting")
+        found: list[Finding] = []
+        for rule in rules():
+            seen, _, faults = spared(
+                self.solution,
+                lambda solution, rule=rule: tuple(rule(Checked(solution, self.sheet, self.steps))),  # type: ignore[misc]
+                f"inspecting with {rule.__module__.rpartition('.')[2]}",
+            )
+            found += seen or ()
+            found += (Finding("look", "fault", error.message, error.line) for error in faults)
+        return in_order(found)
 
 
-@lru_cache(maxsize=64)
+def _weigh(work: Work) -> int:
+    """Count what is drawn, and what the inspection looks at again, of a plan worked out."""
+    drawn = len(work.display.marks) + sum(pieces(e.made.shapes) for e in work.solution.entries if e.made)
+    return 200 + len(work.plan.lines) + 3 * drawn
+
+
+@kept_by_weight(KEPT_PIECES, _weigh)
 def work_out(text: str, kit: Kit | None = None) -> Work:
     """Work a plan out.
 
@@ -58,6 +84,56 @@ def work_out(text: str, kit: Kit | None = None) -> Work:
     plan = read_plan(text)
     solution = solve(plan)
     kit = kit or default_kit(solution.unit)
-    sheet = lay_out(solution)
-    steps = board_steps(solution, kit, sheet)
-    return Work(plan, solution, kit, sheet, steps, build_display(solution, steps, sheet))
+
+    def drawn(solved: Solution) -> tuple[Sheet, tuple[BoardStep, ...], DisplayList]:
+        sheet = lay_out(solved)
+        steps = board_steps(solved, kit, sheet)
+        return sheet, steps, build_display(solved, steps, sheet)
+
+    done, solution, _ = spared(solution, drawn, "drawing")
+    sheet, steps, display = done or drawn(replace(solution, entries=()))
+    return Work(plan, solution, kit, sheet, steps, display)
+
+
+def spared(
+    solution: Solution, stage: Callable[[Solution], T], doing: str
+) -> tuple[T | None, Solution, tuple[PlanError, ...]]:
+    """Carry out a stage of the work; where it fails, without the statements it fails on.
+
+    Parameters
+    ----------
+    solution : Solution
+    stage : callable
+        A pure function of a solution.
+    doing : str
+        What the stage does, for the log.
+
+    Returns
+    -------
+    result : T or None
+        None where the stage fails on an empty plan even.
+    solution : Solution
+        In which a statement the stage fails on has an error instead of what it made.
+    faults : tuple of PlanError
+    """
+    try:
+        return stage(solution), solution, ()
+    except Exception as error:
+        fault.told(error, doing)
+    whole = solution
+    solution = replace(whole, entries=tuple(replace(entry, made=None) for entry in whole.entries))
+    result: T | None = None
+    faults: list[PlanError] = []
+    for index, entry in enumerate(whole.entries):
+        entries = list(solution.entries)
+        entries[index] = entry
+        more = replace(solution, entries=tuple(entries))
+        try:
+            result, solution = stage(more), more
+        except Exception as error:
+            told = fault.told(error, f"{doing} line {entry.line}, {entry.statement.kind}")
+            failure = PlanError(entry.line, told)
+            faults.append(failure)
+            entries[index] = replace(entry, made=None, error=entry.error or failure)
+            solution = replace(solution, entries=tuple(entries))
+    return result, replace(solution, errors=(*solution.errors, *faults)), tuple(faults)

@@ -8,6 +8,7 @@ from .figure import Family
 from .geometry import Arc, Circle, Curve, Line, Loop, Piece, Point, Shape, piece_of
 from .geometry.ellipse import Ellipse
 from .kind import Role, Step, Stroke, Tool
+from .plan.errors import ClauseError
 
 MOST_STROKES = 12
 """Pieces beyond which a run is one curve to the eye and to the hand, and is drawn in one go."""
@@ -39,7 +40,15 @@ def run(owner: str, curves: Sequence[tuple[str, Curve]], closed: bool) -> Loop:
 
 
 def curve_run(owner: str, curves: Sequence[Curve], stands_for: Ellipse | None = None, closed: bool = True) -> Loop:
-    """Return arcs end to end, numbered, as a run that stands for a curve."""
+    """Return arcs end to end, numbered, as a run that stands for a curve.
+
+    Raises
+    ------
+    ClauseError
+        Where it is so short that nothing is left of it.
+    """
+    if not curves:
+        raise ClauseError(f"{owner} comes to nothing: it is too small to draw")
     pieces = tuple(piece_of(curve, f"{owner}.{index}") for index, curve in enumerate(curves, 1))
     return Loop(pieces, closed, stands_for)
 

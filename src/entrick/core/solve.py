@@ -8,6 +8,8 @@ from difflib import get_close_matches
 from functools import lru_cache
 from types import MappingProxyType
 
+from . import fault
+from .allowance import KEPT_PIECES, MOST_PIECES, kept_by_weight, pieces, refuse
 from .figure import Family, Figure, Item, Ref
 from .geometry import Arc, Circle, Line, Loop, Point, Shape
 from .geometry.place import SIDES
@@ -110,6 +112,9 @@ class _Run:
         self.projected = False
         self.named: dict[str, int] = {}
         self.uses: dict[str, list[int]] = {}
+        self.asked: dict[int, int] = {}
+        self.total = 0
+        self.refused = False
 
     def read(self, number: int, content: object) -> None:
         match content:
@@ -215,11 +220,14 @@ class _Run:
             matches = _matches(statement.kind, spoken(statement))
             said = tuple(_said(match, self.figure, self.quantities, self.head.unit) for match in matches)
             args = Args(statement.name, self.head.unit, said, self.projected)
-            made = _construct_all(statement.kind, args)
-        except ClauseError as error:
+            made = self._within(number, *_construct_all(statement.kind, args))
+        except Exception as error:
             if isinstance(error, Undecided):
                 candidates = error.candidates
-            failure = _placed(error, number, write_content(statement))
+            if isinstance(error, ClauseError):
+                failure = _placed(error, number, write_content(statement))
+            else:
+                failure = PlanError(number, fault.told(error, f"constructing line {number}, {statement.kind}"))
             self.errors.append(failure)
             self.failed.add(statement.name)
             self.entries.append(Entry(number, statement, None, failure, candidates))
@@ -231,7 +239,30 @@ class _Run:
         self.items[statement.name] = Item(statement.name, made.shape, number, made.parts, made.centre_name)
         self.entries.append(Entry(number, statement, made, None, made.candidates))
 
+    def _within(self, number: int, made: Made, asked: int) -> Made:
+        """Keep account of the pieces a plan asks for."""
+        if self.total + asked > MOST_PIECES:
+            self.refused = True
+            raise refuse("this, with what stands above it,", self.total + asked, MOST_PIECES)
+        self.asked[number] = asked
+        self.total += asked
+        return made
+
+    def _tell_costliest(self) -> None:
+        """Where something had to be refused, say so at the statement that takes most as well."""
+        if not (self.refused and self.asked):
+            return
+        number = max(self.asked, key=lambda line: self.asked[line])
+        told = (
+            f"this takes {self.asked[number]} of the {MOST_PIECES} pieces a plan may have; with less, all is worked out"
+        )
+        index = next(i for i, entry in enumerate(self.entries) if entry.line == number)
+        error = PlanError(number, told)
+        self.errors.append(error)
+        self.entries[index] = replace(self.entries[index], error=error)
+
     def finish(self) -> Solution:
+        self._tell_costliest()
         givens = tuple(replace(g, used_by=tuple(dict.fromkeys(self.uses.get(g.given.name, ())))) for g in self.givens)
         return replace(
             self.head,
@@ -312,13 +343,27 @@ def _names_in(clauses: tuple[Clause, ...]) -> frozenset[str]:
     return frozenset(name for clause in clauses for item in clause.items for name in names(item))
 
 
-def _construct(kind: str, args: Args) -> Made:
+def _construct(kind: str, args: Args) -> tuple[Made, int]:
     return _construct_once(kind, args, tuple(_exactness(value) for said in args.said for _, value in said.values))
 
 
-@lru_cache(maxsize=8192)
-def _construct_once(kind: str, args: Args, _: tuple[type | None, ...]) -> Made:
-    return kinds()[kind].construct(args)
+def _weigh(found: tuple[Made, int]) -> int:
+    return 20 + found[1]
+
+
+@kept_by_weight(KEPT_PIECES, _weigh)
+def _construct_once(kind: str, args: Args, _: tuple[type | None, ...]) -> tuple[Made, int]:
+    made = kinds()[kind].construct(args)
+    asked = _asked(made)
+    if asked > MOST_PIECES:
+        raise refuse("this", asked, MOST_PIECES)
+    return made, asked
+
+
+def _asked(made: Made) -> int:
+    """Count the pieces a statement asks for: what it makes, its parts, what is drawn for it."""
+    drawn = sum(pieces(stroke.shape for stroke in step.strokes) for step in made.steps)
+    return pieces(made.shapes) + pieces(made.parts.values()) + drawn + len(made.notes)
 
 
 def _exactness(value: Value) -> type | None:
@@ -330,15 +375,22 @@ def _exactness(value: Value) -> type | None:
     return None
 
 
-def _construct_all(kind: str, args: Args) -> Made:
-    """Construct a statement; given a family, it makes a family, member by member."""
+def _construct_all(kind: str, args: Args) -> tuple[Made, int]:
+    """Construct a statement and count what it asks for; given a family, it makes a family, member by member."""
     refs = [value for said in args.said for _, value in said.values if isinstance(value, Ref)]
     counts = {len(ref.shape.members) for ref in refs if isinstance(ref.shape, Family)}
     if not counts:
         return _construct(kind, args)
     if len(counts) > 1:
         raise ClauseError(f"families of {' and '.join(map(str, sorted(counts)))} members cannot be paired")
-    made = [_construct(kind, _member(args, index)) for index in range(counts.pop())]
+    made: list[Made] = []
+    asked = 0
+    for index in range(counts.pop()):
+        one, more = _construct(kind, _member(args, index))
+        made.append(one)
+        asked += more
+        if asked > MOST_PIECES:
+            raise refuse("this, for every member,", asked, MOST_PIECES)
     if any(isinstance(one.shape, Family) for one in made):
         raise ClauseError("a family of families is not kept: name one member, such as .1")
     parts: dict[str, Shape | Loop] = {}
@@ -353,8 +405,9 @@ def _construct_all(kind: str, args: Args) -> Made:
     steps = tuple(step for one in made for step in one.steps)
     notes = tuple(note for one in made for note in one.notes)
     sentence = f"{len(made)} times: {told}"
-    return Made(Family(members), sentence, made[0].working, steps, parts, lined=made[0].lined, notes=notes,
-                nothing=made[0].nothing, cut=made[0].cut)  # fmt: skip
+    family = Made(Family(members), sentence, made[0].working, steps, parts, lined=made[0].lined, notes=notes,
+                  nothing=made[0].nothing, cut=made[0].cut)  # fmt: skip
+    return family, asked
 
 
 def _member(args: Args, index: int) -> Args:
@@ -487,6 +540,10 @@ def _number(wanted: str, text: str, quantity: Quantity) -> Length:
 def _line_between(items: Sequence[ClauseItem], figure: Figure) -> Ref:
     first, second = (figure.refer(write(item), "point") for item in items[1:])
     a, b = first.shape, second.shape
+    for ref in (first, second):
+        if isinstance(ref.shape, Family):
+            told = f"{ref.text} is a family of several; a line goes through one of them, such as {ref.text}.1"
+            raise ClauseError(told, None, (ref.text, f"{ref.text}.1"))
     assert isinstance(a, Point)
     assert isinstance(b, Point)
     if abs(b - a) <= same(max(abs(a), abs(b))):
@@ -531,7 +588,8 @@ def _stop(words: list[str], figure: Figure) -> Stop:
             if target is None:
                 raise ClauseError(f"{word} is followed by a point")
             point = figure.refer(target, "point").shape
-            assert isinstance(point, Point)
+            if not isinstance(point, Point):
+                raise ClauseError(f"{target} is a family of several; name one of them, such as {target}.1")
             stop = replace(stop, via=point) if word == "via" else replace(stop, at=point)
         else:
             raise ClauseError(

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from importlib import resources
 
-from ..store import Store, add_job, all_jobs
+from ..core.summary import summarize
+from ..store import Store, add_job, list_jobs
 
 
 def sample_plans() -> dict[str, str]:
@@ -15,10 +16,11 @@ def sample_plans() -> dict[str, str]:
 
 def load(store: Store) -> int:
     """Enter the sample jobs into an empty register, as a drafter opens plans from disk; return how many."""
-    with store.writing() as session:
-        if all_jobs(session) or all_jobs(session, archived=True):
+    with store.reading() as session:
+        if list_jobs(session).total or list_jobs(session, archived=True).total:
             return 0
-        plans = sample_plans()
-        for name, text in plans.items():
-            add_job(session, text, f"opened from {name}")
-        return len(plans)
+    plans = {name: (text, summarize(text)) for name, text in sample_plans().items()}
+    with store.writing() as session:
+        for name, (text, made) in plans.items():
+            add_job(session, text, f"opened from {name}", made)
+    return len(plans)

@@ -2,16 +2,27 @@
 
 from __future__ import annotations
 
+import os
+import shutil
 import sqlite3
 from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
 from pathlib import Path
 
-from sqlalchemy import Connection, Engine, create_engine, event, text
+from sqlalchemy import Connection, Engine, create_engine, event
+from sqlalchemy.exc import OperationalError
 from sqlalchemy.orm import Session
 
-MIGRATIONS = Path(__file__).with_name("migrations")
+from .listing import fill
+from .soundness import MIGRATIONS, examine, known_versions
+from .trouble import RegisterTrouble, cause_of
+
+LEAST_ROOM = 1_000_000
+"""Free bytes without which a register is not opened: there would be no room for one save."""
+
+PATIENCE = 2.0
+"""Seconds a save waits for somebody else's lock."""
 
 
 @dataclass(frozen=True)
@@ -19,6 +30,7 @@ class Store:
     """A database ready for use."""
 
     engine: Engine
+    path: Path
 
     @contextmanager
     def reading(self) -> Iterator[Session]:
@@ -28,9 +40,32 @@ class Store:
 
     @contextmanager
     def writing(self) -> Iterator[Session]:
-        """Open a session that holds the write lock from its start; all of it is saved, or nothing."""
-        with Session(self.engine.execution_options(writing=True)) as session, session.begin():
-            yield session
+        """Open a session that holds the write lock from its start; all of it is saved, or nothing.
+
+        Raises
+        ------
+        RegisterTrouble
+            Where somebody else holds the lock, the disk is full, or the file cannot be written to: nothing is saved.
+        """
+        try:
+            with Session(self.engine.execution_options(writing=True)) as session, session.begin():
+                yield session
+        except OperationalError as error:
+            cause = cause_of(error)
+            if cause is None:
+                raise
+            raise RegisterTrouble(cause, self.path) from error
+
+    def close(self) -> None:
+        """Leave the named file alone as the data: what is in the log goes into it."""
+        self.engine.dispose()
+        if not self.path.exists():
+            return
+        connection = sqlite3.connect(self.path, timeout=PATIENCE)
+        try:
+            connection.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+        finally:
+            connection.close()
 
 
 def open_store(path: Path) -> Store:
@@ -43,23 +78,44 @@ def open_store(path: Path) -> Store:
     Returns
     -------
     Store
+
+    Raises
+    ------
+    RegisterTrouble
+        Before anything is written, where the file is damaged, locked, read-only, of a newer version or no register.
     """
-    path.parent.mkdir(parents=True, exist_ok=True)
-    engine = create_engine(f"sqlite:///{path}")
+    _make_private(path)
+    version = examine(path)
+    if shutil.disk_usage(path.parent).free < LEAST_ROOM:
+        raise RegisterTrouble("full", path)
+    engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": PATIENCE})
     event.listen(engine, "connect", _prepare)
     event.listen(engine, "begin", _begin)
-    if not _is_current(engine):
-        _migrate(engine)
-    return Store(engine)
+    store = Store(engine, path)
+    try:
+        if version != known_versions()[-1]:
+            _migrate(engine)
+        with store.writing() as session:
+            fill(session)
+    except OperationalError as error:
+        engine.dispose()
+        raise RegisterTrouble(cause_of(error) or "unreachable", path, str(error.orig)) from error
+    except RegisterTrouble:
+        engine.dispose()
+        raise
+    return store
 
 
-def _is_current(engine: Engine) -> bool:
-    """Tell whether the newest migration has been made; asking costs less than loading Alembic to find out."""
-    newest = max(path.name for path in (MIGRATIONS / "versions").glob("[0-9]*.py")).partition("_")[0]
-    with engine.connect() as connection:
-        if not connection.dialect.has_table(connection, "alembic_version"):
-            return False
-        return bool(connection.scalar(text("SELECT version_num FROM alembic_version")) == newest)
+def _make_private(path: Path) -> None:
+    """Make the file, and the folder where there is none, for their owner alone; SQLite's own files follow the file."""
+    try:
+        path.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
+        os.close(os.open(path, os.O_RDWR | os.O_CREAT, 0o600))
+        path.chmod(0o600)
+    except PermissionError as error:
+        raise RegisterTrouble("read-only", path) from error
+    except OSError as error:
+        raise RegisterTrouble("full" if error.errno == 28 else "unreachable", path, str(error.strerror)) from error
 
 
 def _migrate(engine: Engine) -> None:
@@ -76,7 +132,7 @@ def _migrate(engine: Engine) -> None:
 def _prepare(connection: sqlite3.Connection, _: object) -> None:
     # Transactions are begun by _begin below, so that a save can take the write lock first.
     connection.isolation_level = None
-    for pragma in ("journal_mode=WAL", "foreign_keys=ON", "busy_timeout=5000", "synchronous=FULL"):
+    for pragma in ("journal_mode=WAL", "foreign_keys=ON", "synchronous=FULL"):
         connection.execute(f"PRAGMA {pragma}")
 
 

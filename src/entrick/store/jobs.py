@@ -5,10 +5,16 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import UTC, datetime
 
-from sqlalchemy import func, select
+from sqlalchemy import select, update
 from sqlalchemy.orm import Session
 
-from .models import Job, Revision
+from ..core.summary import Summary
+from .digest import digest_of
+from .listing import put_summary
+from .models import Job, JobSummary, Revision
+
+LARGEST_ID = 2**63 - 1
+"""No number of a job or revision is larger: SQLite has 64 bits."""
 
 
 class UnknownJob(LookupError):
@@ -44,17 +50,18 @@ class JobView:
     newest: RevisionView
 
 
-def all_jobs(session: Session, archived: bool = False) -> list[JobView]:
-    """Return the jobs at work, or the archived ones, last worked first."""
-    newest = select(Revision.job_id, func.max(Revision.number).label("number")).group_by(Revision.job_id).subquery()
-    rows = session.execute(
-        select(Job, Revision)
-        .join(newest, newest.c.job_id == Job.id)
-        .join(Revision, (Revision.job_id == Job.id) & (Revision.number == newest.c.number))
-        .where(Job.archived_at.is_not(None) if archived else Job.archived_at.is_(None))
-        .order_by(Revision.saved_at.desc(), Job.id.desc())
-    )
-    return [_job(job, revision) for job, revision in rows]
+def _job_row(session: Session, job_id: int) -> Job:
+    job = session.get(Job, job_id) if job_id <= LARGEST_ID else None
+    if job is None:
+        raise UnknownJob(f"there is no job {job_id} in the register")
+    return job
+
+
+def _newest(session: Session, job_id: int) -> Revision:
+    found = session.scalar(select(Revision).where(Revision.job_id == job_id).order_by(Revision.number.desc()).limit(1))
+    if found is None:
+        raise UnknownJob(f"job {job_id} has no revision")
+    return found
 
 
 def one_job(session: Session, job_id: int) -> JobView:
@@ -64,23 +71,36 @@ def one_job(session: Session, job_id: int) -> JobView:
     ------
     UnknownJob
     """
-    job = session.get(Job, job_id)
-    if job is None:
-        raise UnknownJob(f"there is no job {job_id} in the register")
-    return _job(job, job.revisions[-1])
+    return _job(_job_row(session, job_id), _newest(session, job_id))
 
 
-def add_job(session: Session, text: str, note: str = "") -> JobView:
-    """Enter a new job with its first revision."""
+def add_job(session: Session, text: str, note: str = "", made: Summary | None = None) -> JobView:
+    """Enter a new job with its first revision, and what the register lists of it where that is known."""
     now = datetime.now(UTC)
     job = Job(created_at=now, archived_at=None)
-    revision = Revision(job=job, number=1, based_on=None, text=text, note=note, saved_at=now)
-    session.add_all([job, revision])
+    session.add(job)
     session.flush()
+    revision = add_revision(session, job.id, 1, None, text, note, now)
+    put_summary(session, job, revision, made)
     return _job(job, revision)
 
 
-def save_revision(session: Session, job_id: int, text: str, based_on: int, note: str = "") -> RevisionView:
+def add_revision(
+    session: Session, job_id: int, number: int, based_on: int | None, text: str, note: str, saved_at: datetime
+) -> Revision:
+    """Write a revision with its digest."""
+    digest = digest_of(job_id, number, based_on, text, note, saved_at)
+    revision = Revision(
+        job_id=job_id, number=number, based_on=based_on, text=text, note=note, saved_at=saved_at, digest=digest
+    )
+    session.add(revision)
+    session.flush()
+    return revision
+
+
+def save_revision(
+    session: Session, job_id: int, text: str, based_on: int, note: str = "", made: Summary | None = None
+) -> RevisionView:
     """Save a new revision of a job.
 
     Parameters
@@ -99,20 +119,17 @@ def save_revision(session: Session, job_id: int, text: str, based_on: int, note:
     StaleSave
         When `based_on` is not the newest any more.
     """
-    newest = one_job(session, job_id).newest
+    job, newest = _job_row(session, job_id), _newest(session, job_id)
     if newest.number != based_on:
-        raise StaleSave(newest)
-    revision = Revision(
-        job_id=job_id, number=based_on + 1, based_on=based_on, text=text, note=note, saved_at=datetime.now(UTC)
-    )
-    session.add(revision)
-    session.flush()
+        raise StaleSave(_revision(newest))
+    revision = add_revision(session, job_id, based_on + 1, based_on, text, note, datetime.now(UTC))
+    put_summary(session, job, revision, made)
     return _revision(revision)
 
 
 def revisions(session: Session, job_id: int) -> list[RevisionView]:
     """Return every revision of a job, newest first."""
-    one_job(session, job_id)
+    _job_row(session, job_id)
     found = session.scalars(select(Revision).where(Revision.job_id == job_id).order_by(Revision.number.desc()))
     return [_revision(revision) for revision in found]
 
@@ -124,7 +141,9 @@ def one_revision(session: Session, job_id: int, number: int) -> RevisionView:
     ------
     UnknownJob
     """
-    found = session.scalar(select(Revision).where(Revision.job_id == job_id, Revision.number == number))
+    _job_row(session, job_id)
+    wanted = select(Revision).where(Revision.job_id == job_id, Revision.number == min(number, LARGEST_ID))
+    found = session.scalar(wanted)
     if found is None:
         raise UnknownJob(f"job {job_id} has no revision {number}")
     return _revision(found)
@@ -132,12 +151,11 @@ def one_revision(session: Session, job_id: int, number: int) -> RevisionView:
 
 def set_archived(session: Session, job_id: int, archived: bool) -> JobView:
     """Archive a job, or take it back to work."""
-    job = session.get(Job, job_id)
-    if job is None:
-        raise UnknownJob(f"there is no job {job_id} in the register")
+    job = _job_row(session, job_id)
     job.archived_at = datetime.now(UTC) if archived else None
+    session.execute(update(JobSummary).where(JobSummary.job_id == job_id).values(archived=archived))
     session.flush()
-    return _job(job, job.revisions[-1])
+    return _job(job, _newest(session, job_id))
 
 
 def _revision(row: Revision) -> RevisionView:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from datetime import datetime
 
-from sqlalchemy import DateTime, ForeignKey, Text, UniqueConstraint
+from sqlalchemy import DateTime, ForeignKey, Index, Text, UniqueConstraint
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
 
@@ -36,4 +36,29 @@ class Revision(Base):
     text: Mapped[str] = mapped_column(Text)
     note: Mapped[str] = mapped_column(Text, default="")
     saved_at: Mapped[datetime] = mapped_column(DateTime)
+    digest: Mapped[str] = mapped_column(Text)
     job: Mapped[Job] = relationship(back_populates="revisions")
+
+
+class JobSummary(Base):
+    """What the register lists of a job, worked out from its newest revision by one version of the core.
+
+    Nothing here that could not be worked out again. `core` is empty where that has not been done yet.
+    """
+
+    __tablename__ = "summary"
+    __table_args__ = tuple(Index(f"ix_summary_{name}", "archived", name) for name in ("worked_at", "title", "drawing"))
+
+    job_id: Mapped[int] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"), primary_key=True)
+    number: Mapped[int]
+    core: Mapped[str] = mapped_column(Text)
+    title: Mapped[str] = mapped_column(Text)
+    drawing: Mapped[str] = mapped_column(Text)
+    unit: Mapped[str] = mapped_column(Text)
+    scale: Mapped[str] = mapped_column(Text)
+    mistakes: Mapped[int]
+    outlines: Mapped[int]
+    trouble: Mapped[str] = mapped_column(Text)
+    thumbnail: Mapped[str] = mapped_column(Text)
+    worked_at: Mapped[datetime] = mapped_column(DateTime)
+    archived: Mapped[bool]

@@ -6,18 +6,24 @@ from flask_openapi3 import Info, OpenAPI
 
 from ..store import Store
 from . import guard, problems
+from .hands import Doer, Here
 from .jobs import jobs
 from .pages import pages
 from .plans import plans
+from .register import register
 
 
-def create_app(store: Store) -> OpenAPI:
+def create_app(store: Store, hands: Doer | None = None, notice: str = "") -> OpenAPI:
     """Make the application for a store.
 
     Parameters
     ----------
     store : Store
         Already opened and migrated.
+    hands : Doer, optional
+        Who works plans out; on the spot when not given.
+    notice : str
+        What whoever keeps the register should know.
 
     Returns
     -------
@@ -32,9 +38,12 @@ def create_app(store: Store) -> OpenAPI:
         validation_error_callback=problems.invalid,
     )
     app.extensions["entrick.store"] = store
+    app.extensions["entrick.hands"] = hands or Here()
+    app.extensions["entrick.notice"] = notice
     guard.register(app)
     problems.register(app)
     app.register_api(plans)
     app.register_api(jobs)
+    app.register_api(register)
     app.register_blueprint(pages)
     return app

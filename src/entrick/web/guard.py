@@ -10,28 +10,51 @@ from flask import Flask, Response, abort, g, request
 LOOPBACK = frozenset({"127.0.0.1", "localhost", "[::1]", "::1"})
 LARGEST_BODY = 512 * 1024
 
+LARGEST_ZIP = 256 * 2**20
+"""Bytes of a register that is imported."""
+
+IMPORT = "/api/register/import"
+
 
 def _host(name: str) -> str:
-    return (urlsplit(f"//{name}").hostname or "").lower()
+    try:
+        return (urlsplit(f"//{name}").hostname or "").lower()
+    except ValueError:
+        return ""
+
+
+def _netloc(address: str) -> str:
+    try:
+        return urlsplit(address).netloc
+    except ValueError:
+        return ""
 
 
 def register(app: Flask) -> None:
     """Guard every request and answer."""
-    app.config["MAX_CONTENT_LENGTH"] = LARGEST_BODY
 
     @app.before_request
     def check() -> None:
         if _host(request.headers.get("Host", "")) not in LOOPBACK:
             abort(403, "The desk answers only to its own address on this machine.")
-        if request.method in ("GET", "HEAD", "OPTIONS"):
+        origin, site = request.headers.get("Origin"), request.headers.get("Sec-Fetch-Site", "same-origin")
+        looking = request.method in ("GET", "HEAD", "OPTIONS")
+        # Looking at the pages costs nothing; whatever the API works out or gives away is for the desk's own pages.
+        if looking and not request.path.startswith("/api/"):
             return
-        origin = request.headers.get("Origin")
-        if origin is not None and urlsplit(origin).netloc != request.headers.get("Host"):
-            abort(403, "Changes are taken only from the desk's own pages.")
-        if request.headers.get("Sec-Fetch-Site", "same-origin") not in ("same-origin", "none"):
-            abort(403, "Changes are taken only from the desk's own pages.")
-        if request.content_length and request.mimetype != "application/json":
-            abort(415, "Send application/json.")
+        if site not in ("same-origin", "none") or (
+            origin is not None and _netloc(origin) != request.headers.get("Host")
+        ):
+            abort(403, "The desk is used only from its own pages.")
+        if looking:
+            return
+        large = request.path == IMPORT
+        request.max_content_length = LARGEST_ZIP if large else LARGEST_BODY
+        wanted = "application/zip" if large else "application/json"
+        if (request.content_length or request.headers.get("Transfer-Encoding")) and request.mimetype != wanted:
+            abort(415, f"Send {wanted}.")
+        if not large:
+            _read_json()
 
     @app.after_request
     def protect(response: Response) -> Response:
@@ -43,6 +66,14 @@ def register(app: Flask) -> None:
         response.headers["Referrer-Policy"] = "no-referrer"
         response.headers["Cross-Origin-Resource-Policy"] = "same-origin"
         return response
+
+
+def _read_json() -> None:
+    """Read the body here, where one that is nested beyond reading can be told."""
+    try:
+        request.get_json(silent=True)
+    except RecursionError:
+        abort(422, "The body is nested too deeply.")
 
 
 def nonce() -> str:

@@ -6,6 +6,7 @@ import math
 from collections.abc import Mapping, Sequence
 from urllib.parse import urlencode
 
+from ..core import fault
 from ..core.board import BoardStep, opened_steps
 from ..core.classic import opens
 from ..core.departure import told
@@ -18,6 +19,7 @@ from ..core.methods import methods
 from ..core.moves import kinds
 from ..core.plan.document import Chain, Statement, Unread
 from ..core.plan.edit import EditError
+from ..core.plan.errors import PlanError
 from ..core.plan.forms import Slot, match_clause
 from ..core.plan.writer import as_given, write_content, write_plan
 from ..core.proof import why_not_cut
@@ -27,9 +29,9 @@ from ..core.sheet import WIDTHS
 from ..core.sheet.choose import borders, letterings, papers, recommended, scales, taken
 from ..core.sheet.layout import FORMS as SHEET_FORMS
 from ..core.solve import Entry, GivenEntry
+from ..core.summary import heading
 from ..core.tables import told as told_table
 from ..core.worksheets import Worksheet
-from ..store import JobView
 from .schemas import (
     CandidateOut,
     ChoiceOut,
@@ -39,7 +41,6 @@ from .schemas import (
     FindingOut,
     FormOut,
     GivenOut,
-    JobOut,
     JunctionOut,
     KindOut,
     MeasureOut,
@@ -84,6 +85,21 @@ def work(done: Work) -> WorkOut:
         steps=tuple(_step(step, done) for step in done.steps),
         display=done.display,
         widths={role: kind.width for role, kind in WIDTHS.items()},
+    )
+
+
+def unworked(text: str, reason: str) -> WorkOut:
+    """Present a plan that asks for too much to be worked out: its text, its heading, and why."""
+    head = heading(text)
+    blank = work(work_out(""))
+    return blank.model_copy(
+        update={
+            "text": text,
+            "title": head.title,
+            "drawing": head.drawing,
+            "unit": head.unit or "mm",
+            "trouble": reason,
+        }
     )
 
 
@@ -247,13 +263,21 @@ def _entries(done: Work) -> list[EntryOut]:
     found = []
     for number, line in enumerate(done.plan.lines, 1):
         if number in solved:
-            found.append(_entry(solved[number], done))
+            found.append(_entry_or_fault(solved[number], done))
         elif isinstance(line.content, Unread) and number not in given_lines:
             error = next((e for e in done.solution.errors if e.line == number), None)
             found.append(EntryOut(line=number, text=line.content.text, error=error))
         elif line.content is None and line.comment:
             found.append(EntryOut(line=number, text=line.comment, comment=line.comment.lstrip("# ")))
     return found
+
+
+def _entry_or_fault(entry: Entry, done: Work) -> EntryOut:
+    try:
+        return _entry(entry, done)
+    except Exception as error:
+        told = PlanError(entry.line, fault.told(error, f"presenting line {entry.line}, {entry.statement.kind}"))
+        return EntryOut(line=entry.line, text=write_content(entry.statement), name=entry.statement.name, error=told)
 
 
 def _entry(entry: Entry, done: Work) -> EntryOut:
@@ -348,21 +372,4 @@ def kind(declared: Kind) -> KindOut:
             )
             for form in declared.forms
         ),
-    )
-
-
-def job(view: JobView) -> JobOut:
-    """Present a job; its title, number, units and scale stand in its plan."""
-    done = work_out(view.newest.text)
-    return JobOut(
-        id=view.id,
-        title=done.solution.title or "Untitled",
-        drawing=done.solution.drawing,
-        unit=done.solution.unit.value,
-        scale=str(done.sheet.scale),
-        revision=view.newest.number,
-        worked_at=view.newest.saved_at,
-        archived=view.archived,
-        mistakes=len(done.solution.errors),
-        outlines=sum(len(e.made.loops) for e in done.solution.entries if e.made),
     )

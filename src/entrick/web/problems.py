@@ -2,17 +2,24 @@
 
 from __future__ import annotations
 
+import logging
+import traceback
+from http import HTTPStatus
 from typing import Any
 
-from flask import Flask, Response, jsonify
+from flask import Flask, Response, g, jsonify
 from pydantic import BaseModel, ValidationError
 from werkzeug.exceptions import HTTPException
 
+from ..core import fault
+from ..core.allowance import TooMuch
 from ..core.geometry.arrange import RegionError
 from ..core.plan.document import PlanTooLarge
 from ..core.plan.edit import EditError
-from ..store import StaleSave, UnknownJob
+from ..store import ArchiveError, RegisterTrouble, StaleSave, UnknownJob
+from .hands import Busy, Gone, TooMuchWork
 from .schemas import RevisionOut
+from .tasks import Refused
 
 
 class Problem(BaseModel):
@@ -26,21 +33,52 @@ class Problem(BaseModel):
     fields: dict[str, str] | None = None
 
 
+def _declared(status: int) -> dict[str, Any]:
+    schema = Problem.model_json_schema(ref_template="#/components/schemas/{model}")
+    schema.pop("$defs", None)
+    return {"description": HTTPStatus(status).phrase, "content": {"application/problem+json": {"schema": schema}}}
+
+
+PROBLEMS: dict[str | int | HTTPStatus, Any] = {
+    status: _declared(status) for status in (400, 403, 404, 405, 409, 413, 415, 422, 500, 503, 507)
+}
+"""Every problem an address of the API may answer with."""
+
+FILES = {
+    "description": "A file",
+    "content": {
+        kind: {"schema": {"type": "string", "format": "binary"}}
+        for kind in ("application/pdf", "image/svg+xml", "image/vnd.dxf", "text/csv", "text/plain", "application/zip")
+    },
+}
+"""A file, in one of the formats the desk writes."""
+
+RETRY = "2"
+"""Seconds after which to try again where the desk is busy."""
+
+LOG = logging.getLogger("entrick.web")
+
+
 def problem(status: int, title: str, detail: str = "", **more: Any) -> Response:
     """Return a problem+json response."""
     body = Problem(title=title, status=status, detail=detail, **more)
     response = jsonify(body.model_dump(mode="json", exclude_none=True))
     response.status_code = status
     response.content_type = "application/problem+json"
+    if status == 503:
+        response.headers["Retry-After"] = RETRY
     return response
 
 
 def invalid(error: ValidationError) -> Response:
     """Answer a body or query that does not have the stated form."""
-    fields = {".".join(map(str, e["loc"])) or "body": e["msg"] for e in error.errors()}
+    fields = {".".join(map(str, e["loc"])) or "body": e["msg"] for e in error.errors(include_input=False)[:20]}
     return problem(
         422, "The request cannot be understood", "; ".join(f"{k}: {v}" for k, v in fields.items()), fields=fields
     )
+
+
+_STATUS = {"locked": 503, "full": 507, "read-only": 503}
 
 
 def register(app: Flask) -> None:
@@ -48,7 +86,11 @@ def register(app: Flask) -> None:
 
     @app.errorhandler(HTTPException)
     def http(error: HTTPException) -> Response:
-        return problem(error.code or 500, error.name, error.description or "")
+        answer = problem(error.code or 500, error.name, error.description or "")
+        for name, value in error.get_headers():
+            if name.lower() in ("allow", "retry-after"):
+                answer.headers[name] = value
+        return answer
 
     @app.errorhandler(UnknownJob)
     def unknown(error: UnknownJob) -> Response:
@@ -60,9 +102,18 @@ def register(app: Flask) -> None:
             409, "Saved by someone else in the meantime", str(error), newest=RevisionOut.model_validate(error.newest)
         )
 
+    @app.errorhandler(RegisterTrouble)
+    def trouble(error: RegisterTrouble) -> Response:
+        told = f"{error.told}. {error.safe} {error.todo} {_saved()}"
+        return problem(_STATUS.get(error.cause, 500), "The register cannot be written to", told)
+
+    @app.errorhandler(ArchiveError)
+    def archive(error: ArchiveError) -> Response:
+        return problem(422, "This is no register", f"{error}. Nothing was entered.")
+
     @app.errorhandler(PlanTooLarge)
     def too_large(error: PlanTooLarge) -> Response:
-        return problem(413, "The plan is too large", str(error))
+        return problem(413, "The plan is too large", f"{error}. {_saved()}")
 
     @app.errorhandler(RegionError)
     def region(error: RegionError) -> Response:
@@ -72,7 +123,35 @@ def register(app: Flask) -> None:
     def edit(error: EditError) -> Response:
         return problem(400, "This edit does not fit the plan", str(error))
 
+    @app.errorhandler(Refused)
+    def refused(error: Refused) -> Response:
+        return problem(error.status, error.title, error.detail)
+
+    @app.errorhandler(TooMuch)
+    @app.errorhandler(TooMuchWork)
+    def too_much(error: Exception) -> Response:
+        return problem(422, "More work than the desk does at once", str(error))
+
+    @app.errorhandler(Busy)
+    def busy(error: Busy) -> Response:
+        return problem(503, "The desk is busy", f"{error}. {_saved()} Try again in a moment.")
+
+    @app.errorhandler(Gone)
+    def gone(_: Gone) -> Response:
+        return problem(503, "Stopped", "nobody waits for this any more")
+
     @app.errorhandler(Exception)
-    def fault(error: Exception) -> Response:
-        app.logger.exception("fault while answering")
-        return problem(500, "The desk has a fault", "Nothing was saved. The fault is in the server's log.")
+    def broken(error: Exception) -> Response:
+        reference = getattr(error, "reference", None) or fault.reference(error)
+        LOG.error("fault %s while answering\n%s", reference, "".join(traceback.format_exception(error)))
+        told = f"A fault of the desk, not of the plan (reference {reference}, in the server's log). {_saved()}"
+        return problem(500, "The desk has a fault", told)
+
+
+def committed() -> None:
+    """Note that what was sent with this request is saved: whatever happens to the answer, it must not say otherwise."""
+    g.committed = True
+
+
+def _saved() -> str:
+    return "What was sent is saved." if getattr(g, "committed", False) else "Nothing was saved."

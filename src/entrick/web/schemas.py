@@ -16,55 +16,65 @@ PlanText = Annotated[str, Field(max_length=MOST_CHARACTERS)]
 RowText = Annotated[str, Field(max_length=LONGEST_LINE * 2)]
 
 
-class SetGiven(BaseModel):
+class Asked(BaseModel):
+    """What is sent to the desk: a field it does not know is a mistake, and is told."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+Whole = Annotated[int, Field(ge=-(2**31), le=2**31)]
+"""A line, a clause or a step by its number; one the plan does not have is told in words."""
+
+
+class SetGiven(Asked):
     """Give a given another value."""
 
     op: Literal["given"]
-    line: int
+    line: Whole
     value: RowText
 
 
-class SetClause(BaseModel):
+class SetClause(Asked):
     """Say a clause differently, take it out (empty), or add one (index one past the last)."""
 
     op: Literal["clause"]
-    line: int
-    clause: int
+    line: Whole
+    clause: Whole
     text: RowText
 
 
-class SetLine(BaseModel):
+class SetLine(Asked):
     """Put other text on a line."""
 
     op: Literal["line"]
-    line: int
+    line: Whole
     text: RowText
 
 
-class InsertLine(BaseModel):
+class InsertLine(Asked):
     """Put a new line below another."""
 
     op: Literal["insert"]
-    after: int
+    after: Whole
     text: RowText
 
 
-class DeleteLine(BaseModel):
+class DeleteLine(Asked):
     """Take a line out."""
 
     op: Literal["delete"]
-    line: int
+    line: Whole
 
 
-class MoveLine(BaseModel):
+class MoveLine(Asked):
     """Move a line so that it becomes line `to`."""
 
     op: Literal["move"]
-    line: int
-    to: int
+    line: Whole
+    to: Whole
 
 
-class SetHead(BaseModel):
+class SetHead(Asked):
     """Say the title, drawing number, units or sheet differently."""
 
     op: Literal["head"]
@@ -72,18 +82,18 @@ class SetHead(BaseModel):
     text: RowText
 
 
-class SaySheet(BaseModel):
+class SaySheet(Asked):
     """Say one clause of the sheet line: a paper, a border, a scale, a lettering, in the place of the one before."""
 
     op: Literal["sheet"]
     text: RowText
 
 
-class ChooseCandidate(BaseModel):
+class ChooseCandidate(Asked):
     """Choose a lettered candidate of a statement."""
 
     op: Literal["choose"]
-    line: int
+    line: Whole
     letter: Annotated[str, Field(pattern="^[A-H]$")]
 
 
@@ -93,7 +103,7 @@ Edit = Annotated[
 ]
 
 
-class WorkIn(BaseModel):
+class WorkIn(Asked):
     """A plan to be worked out, after an edit if there is one."""
 
     text: PlanText
@@ -253,7 +263,7 @@ class SheetOut(BaseModel):
 
 
 class WorkOut(BaseModel):
-    """A plan worked out."""
+    """A plan worked out; `trouble` says why where it asks for too much and is text alone."""
 
     text: str
     title: str
@@ -265,9 +275,10 @@ class WorkOut(BaseModel):
     steps: tuple[StepOut, ...]
     display: DisplayList
     widths: dict[str, float]
+    trouble: str = ""
 
 
-class PlanIn(BaseModel):
+class PlanIn(Asked):
     """A plan's text."""
 
     text: PlanText
@@ -284,7 +295,7 @@ class SuggestOut(BaseModel):
 Spot = tuple[Annotated[float, Field(ge=-1e5, le=1e5)], Annotated[float, Field(ge=-1e5, le=1e5)]]
 
 
-class RegionsIn(BaseModel):
+class RegionsIn(Asked):
     """Places pointed at, mm on paper; the boundary of the regions they lie in is wanted as statements of a kind."""
 
     text: PlanText
@@ -299,11 +310,11 @@ class RegionsOut(BaseModel):
     marks: Marks
 
 
-class OpenedIn(BaseModel):
+class OpenedIn(Asked):
     """A step to open up, by its number."""
 
     text: PlanText
-    step: int
+    step: Whole
 
 
 class OpenedOut(BaseModel):
@@ -313,11 +324,11 @@ class OpenedOut(BaseModel):
     marks: Marks
 
 
-class MethodsIn(BaseModel):
+class MethodsIn(Asked):
     """A statement, by its line, whose methods are to be compared."""
 
     text: PlanText
-    line: int
+    line: Whole
 
 
 class MethodOut(BaseModel):
@@ -339,11 +350,11 @@ class MethodsOut(BaseModel):
     box: tuple[float, float, float, float]
 
 
-class WorksheetIn(BaseModel):
+class WorksheetIn(Asked):
     """A statement, by its line, whose worksheet is wanted, turned through an angle in degrees."""
 
     text: PlanText
-    line: int
+    line: Whole
     turn: float = Field(default=0.0, ge=-3600, le=3600)
 
 
@@ -369,7 +380,7 @@ class WorksheetOut(BaseModel):
     caution: str
 
 
-class WorksheetPath(BaseModel):
+class WorksheetPath(Asked):
     """A file of a worksheet: its drawing or one of its tables as PDF or SVG, a table as CSV."""
 
     format: Literal["pdf", "svg", "csv"]
@@ -381,11 +392,11 @@ class WorksheetFileIn(WorksheetIn):
     table: int | None = Field(default=None, ge=0, le=100)
 
 
-class BriefIn(BaseModel):
+class BriefIn(Asked):
     """Events of a cam in sentences, or stations as CSV, for the statement on a line."""
 
     text: PlanText
-    line: int
+    line: Whole
     brief: Annotated[str, Field(max_length=20_000)]
 
 
@@ -427,11 +438,11 @@ class ChoicesOut(BaseModel):
     recommended: str
 
 
-class CompleteIn(BaseModel):
+class CompleteIn(Asked):
     """A row half written below a line of a plan."""
 
     text: PlanText
-    after: int
+    after: Whole
     row: RowText
 
 
@@ -492,7 +503,11 @@ class RevisionOut(BaseModel):
 
 
 class JobOut(BaseModel):
-    """A job as the register lists it."""
+    """A job as the register lists it.
+
+    `trouble` is its first mistake in words. `pending` says that it has not been worked out yet; then only its heading
+    is known. `pictured` says whether there is a thumbnail.
+    """
 
     id: int
     title: str
@@ -504,46 +519,56 @@ class JobOut(BaseModel):
     archived: bool
     mistakes: int
     outlines: int
+    trouble: str
+    pending: bool
+    pictured: bool
 
 
 class JobsOut(BaseModel):
-    """The register."""
+    """A page of the register: its jobs, and how many there are on all pages."""
 
     jobs: tuple[JobOut, ...]
+    page: int
+    pages: int
+    total: int
 
 
-class JobIn(BaseModel):
+class JobIn(Asked):
     """A new job: from a plan's text, or a copy of another job, or blank."""
 
     text: PlanText | None = None
-    copy_of: int | None = None
+    copy_of: Annotated[int, Field(ge=1, le=2**63 - 1)] | None = None
     note: Annotated[str, Field(max_length=200)] = ""
 
 
-class JobPath(BaseModel):
+Number = Annotated[int, Field(ge=0, le=2**63 - 1)]
+"""Of a job or a revision: SQLite has 64 bits."""
+
+
+class JobPath(Asked):
     """A job by number."""
 
-    job_id: int
+    job_id: Number
 
 
-class RevisionPath(BaseModel):
+class RevisionPath(Asked):
     """A revision of a job."""
 
-    job_id: int
-    number: int
+    job_id: Number
+    number: Number
 
 
-class ArchiveIn(BaseModel):
+class ArchiveIn(Asked):
     """Whether a job is archived."""
 
     archived: bool
 
 
-class SaveIn(BaseModel):
+class SaveIn(Asked):
     """A plan to save as the next revision."""
 
     text: PlanText
-    based_on: int
+    based_on: Annotated[int, Field(ge=0, le=2**63 - 1)]
     note: Annotated[str, Field(max_length=200)] = ""
 
 
@@ -560,19 +585,40 @@ class RevisionsOut(BaseModel):
     revisions: tuple[RevisionOut, ...]
 
 
-class RegisterQuery(BaseModel):
-    """Which part of the register."""
+class RegisterQuery(Asked):
+    """Which part of the register: words that stand in title or number, an order, a page from 1."""
 
     archived: bool = False
+    search: Annotated[str, Field(max_length=200)] = ""
+    order: Literal["worked", "entered", "title", "drawing"] = "worked"
+    page: Annotated[int, Field(ge=1, le=1_000_000)] = 1
+    size: Annotated[int, Field(ge=1, le=200)] = 50
 
 
-class ExportPath(BaseModel):
+class Nothing(Asked):
+    """No query."""
+
+
+class NoticeOut(BaseModel):
+    """What whoever keeps the register should know, empty where there is nothing."""
+
+    told: str
+
+
+class ImportedOut(BaseModel):
+    """What came of an import: jobs entered, and jobs that were there already."""
+
+    jobs: int
+    known: int
+
+
+class ExportPath(Asked):
     """A file format."""
 
     format: Literal["pdf", "svg", "dxf", "cutter", "csv", "entrick"]
 
 
-class ExportIn(BaseModel):
+class ExportIn(Asked):
     """A plan to export.
 
     `construction` says whether the light work stays on the sheet; `insist` that an outline goes to the cutter although
@@ -586,7 +632,7 @@ class ExportIn(BaseModel):
     within: float = Field(default=0.01, gt=0, le=10)
 
 
-class PictureQuery(BaseModel):
+class PictureQuery(Asked):
     """An instrument at its setting: `value` in `unit`, or degrees."""
 
     tool: Annotated[str, Field(max_length=40)]

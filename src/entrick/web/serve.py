@@ -3,20 +3,150 @@
 from __future__ import annotations
 
 import gc
+import logging
+import signal
+import threading
+import time
+from collections.abc import Callable, Iterable
+from html import escape
 from pathlib import Path
+from types import FrameType
+from typing import Any
 
 import platformdirs
 import waitress
 
 from ..demo import load
-from ..store import open_store
+from ..store import RegisterTrouble, Store, open_store, salvage, snapshots_of
 from .app import create_app
+from .hands import Hands
+from .keeper import Keeper
+
+THREADS = 24
+"""Requests in hand or waiting for their turn; a thread that waits costs next to nothing."""
+
+CONNECTIONS = 900
+"""Connections held at a time: idle ones keep nobody out."""
+
+AGAIN = 2.0
+"""Seconds between two tries to open a register that could not be opened."""
+
+Start = Callable[..., Any]
+
+
+def default_register() -> Path:
+    """Return where the register lies when nothing else is said."""
+    return Path(platformdirs.user_data_dir("entrick")) / "register.db"
 
 
 def settle_memory() -> None:
-    """Look for unused cycles seldom: what the desk keeps from one answer to the next holds none."""
+    """Look for unused cycles seldom: what is kept from one answer to the next holds none."""
     gc.freeze()
     gc.set_threshold(50_000, 20, 100)
+
+
+def opened(path: Path) -> tuple[Store, str]:
+    """Open a register; a damaged one is set aside, and what can be read of it salvaged.
+
+    Returns
+    -------
+    store : Store
+    notice : str
+        What was done, empty where nothing had to be.
+    """
+    try:
+        return open_store(path), ""
+    except RegisterTrouble as error:
+        # A file whose heading is gone looks like no register at all, and may be one.
+        if error.cause not in ("damaged", "foreign"):
+            raise
+        try:
+            store, saved = salvage(path)
+        except LookupError:
+            raise error from None
+    snapshots = sorted(snapshots_of(path).glob("*.db"))
+    newest = f" The last snapshot is {snapshots[-1]}." if snapshots else ""
+    lost = (
+        f"{len(saved.lost)} things could not be read, see {saved.report}."
+        if saved.lost
+        else "Nothing is known to be missing."
+    )
+    told = (
+        f"The register was damaged. It was set aside as {saved.aside}, unchanged; {saved.jobs} jobs with "
+        f"{saved.revisions} revisions were salvaged. {lost}{newest}"
+    )
+    return store, told
+
+
+class Door:
+    """The WSGI application: the desk once the register is open, until then a plain page that says why it is not."""
+
+    def __init__(self, path: Path, demo: bool, hands: Hands) -> None:
+        self.path, self.demo, self.hands = path, demo, hands
+        self.lock = threading.Lock()
+        self.desk: Callable[[dict[str, Any], Start], Iterable[bytes]] | None = None
+        self.store: Store | None = None
+        self.keeper: Keeper | None = None
+        self.trouble: RegisterTrouble | None = None
+        self.tried = 0.0
+
+    def open(self) -> None:
+        """Try to open the register, unless that was tried a moment ago."""
+        with self.lock:
+            if self.desk is not None or time.monotonic() - self.tried < AGAIN:
+                return
+            try:
+                store, notice = opened(self.path)
+            except RegisterTrouble as error:
+                if self.trouble is None or self.trouble.cause != error.cause:
+                    print(f"Not opened: {error}", flush=True)
+                self.trouble, self.tried = error, time.monotonic()
+                return
+            if notice:
+                print(notice, flush=True)
+            if self.demo:
+                count = load(store)
+                print(f"{count} sample jobs entered" if count else "the register is kept as it was", flush=True)
+            self.store, self.keeper = store, Keeper(store, self.hands)
+            self.keeper.start()
+            self.desk = create_app(store, self.hands, notice)
+
+    def close(self) -> None:
+        """Leave everything tidy."""
+        if self.keeper:
+            self.keeper.stop()
+        self.hands.close()
+        if self.store:
+            self.store.close()
+
+    def __call__(self, environ: dict[str, Any], start: Start) -> Iterable[bytes]:
+        if self.desk is None:
+            self.open()
+        if self.desk is not None:
+            return self.desk(environ, start)
+        assert self.trouble is not None
+        said = [self.trouble.told + ".", self.trouble.safe, self.trouble.todo]
+        page = (
+            '<!doctype html><html lang="en"><meta charset="utf-8"><title>Entrick: the register is not open</title>'
+            "<h1>The register is not open</h1>" + "".join(f"<p>{escape(row)}</p>" for row in said)
+            + "<p>Reload this page to try again.</p></html>"
+        )  # fmt: skip
+        headers = [
+            ("Content-Type", "text/html; charset=utf-8"),
+            ("Content-Security-Policy", "default-src 'none'; frame-ancestors 'none'"),
+            ("X-Content-Type-Options", "nosniff"),
+            ("Retry-After", "5"),
+        ]
+        start("503 Service Unavailable", headers)
+        return [page.encode()]
+
+
+class _Ended(SystemExit):
+    """Raised where a signal asks the desk to end."""
+
+
+def _end(_: int, __: FrameType | None) -> None:
+    raise _Ended(0)
 
 
 def run(port: int, database: Path | None, demo: bool) -> None:
@@ -30,14 +160,27 @@ def run(port: int, database: Path | None, demo: bool) -> None:
     demo : bool
         Whether sample jobs are loaded into an empty register.
     """
-    store = open_store(database or Path(platformdirs.user_data_dir("entrick")) / "register.db")
-    if demo:
-        count = load(store)
-        print(f"{count} sample jobs entered" if count else "the register is kept as it was", flush=True)
-    settle_memory()
+    logging.basicConfig(level=logging.WARNING, format="%(asctime)s %(name)s %(message)s")
+    hands = Hands()
+    threading.Thread(target=hands.warm, daemon=True).start()
+    door = Door(database or default_register(), demo, hands)
+    signal.signal(signal.SIGTERM, _end)
     try:
-        server = waitress.create_server(create_app(store), host="127.0.0.1", port=port, threads=8, ident=None)
+        server = waitress.create_server(
+            door, host="127.0.0.1", port=port, threads=THREADS, ident=None, connection_limit=CONNECTIONS,
+            asyncore_use_poll=True, channel_timeout=60, cleanup_interval=10, channel_request_lookahead=1,
+            max_request_body_size=2**28 + 2**20,
+        )  # fmt: skip
     except OSError as error:
+        hands.close()
         raise SystemExit(f"port {port} cannot be used ({error.strerror}): name another with --port") from error
-    print(f"Entrick is at http://127.0.0.1:{port}/  (Ctrl+C stops it)", flush=True)
-    server.run()
+    try:
+        door.open()
+        settle_memory()
+        print(f"Entrick is at http://127.0.0.1:{port}/  (Ctrl+C stops it)", flush=True)
+        server.run()
+    except (KeyboardInterrupt, SystemExit):
+        pass
+    finally:
+        server.close()
+        door.close()

@@ -313,17 +313,35 @@ def _projection(which: str, sheet: Sheet) -> list[Mark]:
     return [*cone, DrawnCircle(end, y, 2.6, "strip"), DrawnCircle(end, y, 1.3, "strip")]
 
 
+CROWDED = 400
+"""Dots and letters about one place beyond which no letter can be read there, wherever it is put."""
+
 _AROUND = ((1.4, 1.2, "start"), (1.4, -3.4, "start"), (-1.4, 1.2, "end"), (-1.4, -3.4, "end"))
 
 
 def _letter(letters: Sequence[tuple[str, Point, int, int]], marks: Sequence[Mark]) -> list[Mark]:
     """Set each name beside its point, where it covers the fewest other names and dots."""
-    taken = [Point(mark.x, mark.y) for mark in marks if isinstance(mark, DrawnDot)]
     reach = 6 * LETTER
+    taken: dict[tuple[int, int], list[Point]] = {}
+
+    def take(spot: Point) -> None:
+        taken.setdefault((math.floor(spot.x / reach), math.floor(spot.y / reach)), []).append(spot)
+
+    def close_to(at: Point, wide: float) -> list[Point]:
+        """Return what stands near a place; nothing where it is so crowded that no side is better than another."""
+        rows = range(math.floor((at.y - reach) / reach), math.floor((at.y + reach) / reach) + 1)
+        columns = range(math.floor((at.x - wide) / reach), math.floor((at.x + wide) / reach) + 1)
+        found = [p for column in columns for row in rows for p in taken.get((column, row), ())]
+        return found if len(found) <= CROWDED else []
+
+    for mark in marks:
+        if isinstance(mark, DrawnDot):
+            take(Point(mark.x, mark.y))
     placed: list[Mark] = []
     for text, at, line, step in letters:
         half = LETTER * 0.35 * len(text)
-        near = [p for p in taken if abs(p.y - at.y) < reach and abs(p.x - at.x) < reach + 2 * half]
+        wide = reach + 2 * half
+        near = [p for p in close_to(at, wide) if abs(p.y - at.y) < reach and abs(p.x - at.x) < wide]
 
         def covered(
             offset: tuple[float, float, str], at: Point = at, half: float = half, near: list[Point] = near
@@ -335,5 +353,5 @@ def _letter(letters: Sequence[tuple[str, Point, int, int]], marks: Sequence[Mark
         placed.append(
             Lettering(text, at.x + dx, at.y + dy, LETTER, "start" if anchor == "start" else "end", "letter", line, step)
         )
-        taken.append(Point(at.x + dx + (half if anchor == "start" else -half), at.y + dy + LETTER / 2))
+        take(Point(at.x + dx + (half if anchor == "start" else -half), at.y + dy + LETTER / 2))
     return placed

@@ -14,6 +14,15 @@ WIDEST = 95.0
 
 _SHOWN_END = 40.0
 
+LONGEST = {Unit.MM: 1200.0, Unit.INCH: 48.0}
+"""Rules end here; a longer opening is drawn as this one."""
+
+LARGEST_HOLE = 50.0
+"""Largest hole of a template, mm."""
+
+CLOSEST = 0.15
+"""Graduations nearer than this, mm, run together: the coarser ones are drawn."""
+
 
 def compass_over_rule(opening: float, unit: Unit, graduation: Fraction, tool: str = "compass") -> DisplayList:
     """Draw an opening over a rule, life-size.
@@ -35,6 +44,9 @@ def compass_over_rule(opening: float, unit: Unit, graduation: Fraction, tool: st
         In mm; a long opening is broken in the middle.
     """
     mm = float(unit.mm)
+    opening = max(0.0, min(abs(opening), LONGEST[unit]))
+    while float(graduation) * mm < CLOSEST:
+        graduation *= 2
     wide = opening * mm
     left, base = 8.0, 13.0
     broken = wide > WIDEST - 18
@@ -59,7 +71,10 @@ def _rule(left: float, base: float, wide: float, hidden: float, unit: Unit, grad
         if start < end:
             marks.append(DrawnLine(start, base, end, base, "outline"))
             marks.append(DrawnLine(start, base - 11, end, base - 11, "construction"))
-    for index in range(last + 1):
+    step = float(graduation) * mm
+    before = min(last, math.ceil((break_from - 1 - left) / step)) if hidden else last
+    after = max(before + 1, math.floor((break_to + 1 + hidden - left) / step)) if hidden else last + 1
+    for index in (*range(before + 1), *range(after, last + 1)):
         value = index * graduation
         x = left + float(value) * mm
         if hidden and x > break_from - 1:
@@ -152,7 +167,7 @@ def template_picture(diameter: float, unit: Unit) -> DisplayList:
         In `unit`.
     unit : Unit
     """
-    r = diameter * float(unit.mm) / 2
+    r = min(abs(diameter) * float(unit.mm), LARGEST_HOLE) / 2
     half = r + 6
     edge = [(0.0, 0.0), (2 * half, 0.0), (2 * half, 2 * half), (0.0, 2 * half), (0.0, 0.0)]
     marks: list[Mark] = [DrawnLine(*a, *b, "construction") for a, b in pairwise(edge)]

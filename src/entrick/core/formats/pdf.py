@@ -78,7 +78,8 @@ def _draw(canvas: Canvas, mark: Mark, face: str) -> None:
             canvas.circle(mark.cx, mark.cy, mark.r)
         case DrawnArc():
             box = (mark.cx - mark.r, mark.cy - mark.r, mark.cx + mark.r, mark.cy + mark.r)
-            canvas.arc(*box, startAng=mark.start, extent=mark.sweep)
+            if abs(mark.sweep) > 1e-9:  # an arc of no turn would be divided by it
+                canvas.arc(*box, startAng=mark.start, extent=mark.sweep)
         case DrawnRun():
             _run(canvas, mark)
         case DrawnDot():

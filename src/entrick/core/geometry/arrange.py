@@ -13,7 +13,7 @@ from dataclasses import dataclass, field
 from itertools import product
 
 from ..tolerance import DIRECTION, same
-from .loop import Loop, Piece
+from .loop import Boxed, Loop, Piece
 from .meet import meet
 from .shapes import Arc, Circle, Curve, Line, Point, extremes, is_drawn_at, polar, support
 
@@ -23,7 +23,11 @@ Half = tuple[int, int, int]
 
 _ASKEW = polar(1.0, 0.123456)
 """A ray in this direction seldom passes exactly through a corner."""
+MOST_CURVES = 6000
+"""Pieces among which regions are told apart."""
 _MOST_CELLS = 64
+_FEW = 8
+"""Pieces on one carrier that are gone through one by one."""
 _ALIKE = DIRECTION * 10
 """Directions closer than this are tangent: how the curves bend tells them apart."""
 
@@ -56,28 +60,6 @@ class _Vertex:
     others: set[int] = field(default_factory=set)
 
 
-class _Boxed:
-    """A loop with its box, which answers most questions of what lies inside."""
-
-    def __init__(self, loop: Loop) -> None:
-        self.loop = loop
-        self.low, self.high = loop.box
-
-    def encloses(self, spot: Point) -> bool:
-        if not (self.low.x <= spot.x <= self.high.x and self.low.y <= spot.y <= self.high.y):
-            return False
-        return self.loop.encloses(spot)
-
-    def holds(self, box: Box, close: float) -> bool:
-        """Tell whether a box lies within this one."""
-        return (
-            box[0] >= self.low.x - close
-            and box[1] >= self.low.y - close
-            and box[2] <= self.high.x + close
-            and box[3] <= self.high.y + close
-        )
-
-
 class Arrangement:
     """Curves that cross and touch, and the regions between them.
 
@@ -88,6 +70,8 @@ class Arrangement:
     """
 
     def __init__(self, curves: Sequence[Named]) -> None:
+        if len(curves) > MOST_CURVES:
+            raise RegionError(f"this construction has {len(curves)} pieces; regions are told among {MOST_CURVES}")
         spots = [spot for named in curves for spot in extremes(named.curve)]
         spots += [named.curve.through for named in curves if isinstance(named.curve, Line)]
         reach = 1.0 + max((max(abs(spot.x), abs(spot.y)) for spot in spots), default=1.0)
@@ -106,8 +90,10 @@ class Arrangement:
             self.spans[index].append(_Span(curve, named.name, _box(curve)))
         self.boxes = [_around([span.box for span in spans]) for spans in self.spans]
         self._cells(reach)
-        self.most = 4 * len(curves) ** 2 + 16
         self._vertices: dict[int, list[_Vertex]] = {}
+        self._names: dict[tuple[int, int], str] = {}
+        self._sorted: dict[int, dict[tuple[int, int], list[int]]] = {}
+        self._met: dict[int, dict[int, list[_Vertex]]] = {}
 
     def _key(self, whole: Line | Circle) -> tuple[int, ...]:
         """Alike for the same line or circle however it was come by."""
@@ -187,14 +173,26 @@ class Arrangement:
             merged[0].others |= merged.pop().others
         return merged or [_Vertex(0.0, whole.at(0.0))]
 
+    def _near_spans(self, carrier: int, spot: Point) -> Sequence[int]:
+        """Return the pieces of a carrier, by index, whose box is about a spot: of many, by the cells of the grid."""
+        spans = self.spans[carrier]
+        if len(spans) <= _FEW:
+            return range(len(spans))
+        sorted_in = self._sorted.get(carrier)
+        if sorted_in is None:
+            sorted_in = self._sorted[carrier] = {}
+            for index, span in enumerate(spans):
+                left, lower, right, upper = span.box
+                grown = (left - self.close, lower - self.close, right + self.close, upper + self.close)
+                for cell in product(*self._covered(grown)):
+                    sorted_in.setdefault(cell, []).append(index)
+        return sorted_in.get((math.floor(spot.x / self._size), math.floor(spot.y / self._size)), ())
+
     def _is_drawn(self, carrier: int, spot: Point) -> bool:
         """Tell whether a spot of the carrier lies on a drawn piece, ends included."""
-        for span in self.spans[carrier]:
-            box = span.box
-            if (
-                box[0] - self.close <= spot.x <= box[2] + self.close
-                and box[1] - self.close <= spot.y <= box[3] + self.close
-            ):
+        for index in self._near_spans(carrier, spot):
+            span = self.spans[carrier][index]
+            if self._boxes_in(span, spot):
                 if isinstance(span.curve, Circle) or is_drawn_at(span.curve, spot):
                     return True
                 if any(abs(end - spot) <= self.close for end in extremes(span.curve)[:2]):
@@ -214,11 +212,13 @@ class Arrangement:
 
     def _name(self, carrier: int, edge: int) -> str:
         """Return the name of the piece drawn along an edge, or "" where nothing is drawn."""
-        middle = self._middle(carrier, edge)
-        for span in self.spans[carrier]:
-            if isinstance(span.curve, Circle) or is_drawn_at(span.curve, middle):
-                return span.name
-        return ""
+        known = self._names.get((carrier, edge))
+        if known is None:
+            spot = self._middle(carrier, edge)
+            spans = (self.spans[carrier][index] for index in self._near_spans(carrier, spot))
+            found = (span.name for span in spans if self._covers(span, spot))
+            known = self._names[carrier, edge] = next(found, "")
+        return known
 
     def _from(self, half: Half) -> _Vertex:
         carrier, edge, way = half
@@ -272,11 +272,14 @@ class Arrangement:
         return first[2] if first else None
 
     def _trace(self, start: Half) -> list[Half]:
-        cycle, half = [start], self._next(start)
-        while half != start and len(cycle) < self.most:
-            cycle.append(half)
+        cycle, half = {start: None}, self._next(start)
+        while half != start:
+            if half in cycle:
+                # Pieces that all but lie on each other: the way round does not come back to where it began.
+                raise RegionError("pieces lie too close together here to tell the regions apart")
+            cycle[half] = None
             half = self._next(half)
-        return cycle
+        return list(cycle)
 
     def _side_at(self, carrier: int, spot: Point, seen_from: Point) -> Half:
         """Return the side of the edge at a spot that has another spot on its left."""
@@ -331,27 +334,38 @@ class Arrangement:
 
     def _islands(self, outer: list[Half], known: list[list[Half]]) -> Iterator[list[Half]]:
         """Find what lies inside a region without joining its boundary: components, the largest first."""
-        bound, closed = _Boxed(self.loop(outer)), [_Boxed(self.loop(cycle)) for cycle in known]
+        bound, closed = Boxed(self.loop(outer)), [Boxed(self.loop(cycle)) for cycle in known]
         traced = {side[:2] for cycle in (outer, *known) for side in cycle}
         for component in self._components(bound):
             carrier, index = component[0]
             edges = self._edges_of(carrier, index)
+            if not edges:
+                continue  # shorter than what can be told apart: it bounds nothing
             sample = self._middle(carrier, edges[0])
             if any((c, edge) in traced for c, i in component for edge in self._edges_of(c, i)):
                 continue
             if any(loop.encloses(sample) for loop in closed) or not bound.encloses(sample):
                 continue
             cycle = self._trace(self._leftmost(component))
-            closed.append(_Boxed(self.loop(cycle)))
+            closed.append(Boxed(self.loop(cycle)))
             yield cycle
 
-    def _edges_of(self, carrier: int, index: int) -> list[int]:
-        curve = self.spans[carrier][index].curve
-        if isinstance(curve, Circle):
-            return list(range(self._edges(carrier)))
-        return [edge for edge in range(self._edges(carrier)) if is_drawn_at(curve, self._middle(carrier, edge))]
+    def _vertices_of(self, carrier: int, index: int) -> Sequence[_Vertex]:
+        """Return the places of a piece where others meet it."""
+        if carrier not in self._met:
+            met: dict[int, list[_Vertex]] = {}
+            for vertex in self.vertices(carrier):
+                for near in self._near_spans(carrier, vertex.point) if vertex.others else ():
+                    if self._covers(self.spans[carrier][near], vertex.point):
+                        met.setdefault(near, []).append(vertex)
+            self._met[carrier] = met
+        return self._met[carrier].get(index, ())
 
-    def _components(self, bound: _Boxed) -> list[list[tuple[int, int]]]:
+    def _edges_of(self, carrier: int, index: int) -> list[int]:
+        span = self.spans[carrier][index]
+        return [edge for edge in range(self._edges(carrier)) if self._covers(span, self._middle(carrier, edge))]
+
+    def _components(self, bound: Boxed) -> list[list[tuple[int, int]]]:
         """Return the drawn pieces inside a box that hang together, those with the largest box first."""
         free = {
             (carrier, index): None
@@ -365,11 +379,8 @@ class Arrangement:
             component, waiting = [start], [start]
             while waiting:
                 carrier, index = waiting.pop()
-                curve = self.spans[carrier][index].curve
-                for vertex in self.vertices(carrier):
-                    if not vertex.others or not is_drawn_at(curve, vertex.point):
-                        continue
-                    for other in [(o, i) for o in vertex.others for i in range(len(self.spans[o]))]:
+                for vertex in self._vertices_of(carrier, index):
+                    for other in [(o, i) for o in vertex.others for i in self._near_spans(o, vertex.point)]:
                         if other in free and self._is_on(other, vertex.point):
                             del free[other]
                             component.append(other)
@@ -378,8 +389,19 @@ class Arrangement:
         return sorted(found, key=lambda c: -_area(_around([self.spans[carrier][index].box for carrier, index in c])))
 
     def _is_on(self, piece: tuple[int, int], spot: Point) -> bool:
-        curve = self.spans[piece[0]][piece[1]].curve
-        return is_drawn_at(curve, spot) or any(abs(end - spot) <= self.close for end in extremes(curve)[:2])
+        span = self.spans[piece[0]][piece[1]]
+        if not self._boxes_in(span, spot):
+            return False
+        return is_drawn_at(span.curve, spot) or any(abs(end - spot) <= self.close for end in extremes(span.curve)[:2])
+
+    def _boxes_in(self, span: _Span, spot: Point) -> bool:
+        left, lower, right, upper = span.box
+        close = self.close
+        return left - close <= spot.x <= right + close and lower - close <= spot.y <= upper + close
+
+    def _covers(self, span: _Span, spot: Point) -> bool:
+        """Tell whether a piece is drawn at a spot of its carrier; most pieces of a long one are nowhere near."""
+        return self._boxes_in(span, spot) and is_drawn_at(span.curve, spot)
 
     def _leftmost(self, component: Sequence[tuple[int, int]]) -> Half:
         """Return the side of a component that looks out to the left of everything else of it."""

@@ -11,6 +11,9 @@ from .shapes import Arc, Line, Point
 DEEPEST = 8
 """Halvings of one stretch; 256 pairs of arcs are more than any sheet can show."""
 
+FINEST = 1e-7
+"""Departure from the true curve, as a share of its length from end to end, below which nothing is gained."""
+
 CHECKED = (0.25, 0.5, 0.75)
 """Shares of a stretch at which its arcs are held against the curve."""
 
@@ -39,6 +42,9 @@ def fitted(
     tuple of Line or Arc
         Tangent to each other, two for each stretch (closed form, the biarc of engineering practice).
     """
+    # Finer than this against its own length nothing is drawn, whatever was asked.
+    spots = [place(knot) for knot in knots]
+    within = max(within, FINEST * max(abs(spot - spots[0]) for spot in spots))
     found: list[Line | Arc] = []
     for start, end in pairwise(knots):
         found += _stretch(place, heading, start, end, within, 0)
@@ -62,6 +68,8 @@ def _stretch(
     deep: int,
 ) -> list[Line | Arc]:
     pair = arc_pair(place(start), heading(start), place(end), heading(end))
+    if not pair:
+        return []
     off = max(_off(pair, place(start + (end - start) * share)) for share in CHECKED)
     if off <= within or deep >= DEEPEST:
         return list(pair)

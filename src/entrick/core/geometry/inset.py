@@ -8,7 +8,7 @@ from collections.abc import Iterator
 from ..measure import Number
 from ..tolerance import same
 from .arrange import Arrangement, Half, Named
-from .loop import Loop
+from .loop import Boxed, Loop
 from .meet import meet
 from .shapes import Arc, Circle, Curve, Line, Point, is_drawn_at, support
 
@@ -48,12 +48,13 @@ def inset(loop: Loop, wall: Number, inward: bool = True, sharp: bool = False) ->
         return ()
     arrangement = Arrangement(raw)
     close = same(max(abs(spot) for spot in ccw.box) + float(wall)) * 1000
+    outline = Boxed(ccw)
     kept: dict[Half, None] = {}
     for carrier, spans in enumerate(arrangement.spans):
         for edge in range(arrangement._edges(carrier)):
             middle = arrangement._middle(carrier, edge)
             span = next((span for span in spans if _covers(span.curve, middle)), None)
-            if span is None or ccw.distance(middle) < float(wall) - close or ccw.encloses(middle) != inward:
+            if span is None or outline.is_nearer(middle, float(wall) - close) or outline.encloses(middle) != inward:
                 continue
             kept[(carrier, edge, _way(arrangement.supports[carrier], span.curve, middle))] = None
     _prune(arrangement, kept)

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from ..tolerance import DIRECTION
+from ..tolerance import DIRECTION, same
 from .shapes import Arc, Circle, Curve, Line, Point, is_drawn_at, quarters
 
 if TYPE_CHECKING:
@@ -138,12 +138,18 @@ class Loop:
 
     @property
     def centroid(self) -> Point:
-        """Middle of the area enclosed (Green's theorem: ∮x² dy / 2A and −∮y² dx / 2A, closed form per piece)."""
+        """Middle of the area enclosed (Green's theorem: ∮x² dy / 2A and −∮y² dx / 2A, closed form per piece).
+
+        That of its box where it encloses nothing.
+        """
         x = y = 0.0
         for piece in self.pieces:
             dx, dy = _first_moments(piece)
             x, y = x + dx, y + dy
         double = 2 * self.area
+        if abs(double) <= same(self.length) ** 2:
+            low, high = self.box
+            return (low + high) * 0.5
         return Point(x / double, y / double)
 
     @property
@@ -163,6 +169,51 @@ class Loop:
 
     def __add__(self, other: Loop) -> Loop:
         return Loop(self.pieces + other.pieces, False)
+
+
+class Boxed:
+    """A run with its own box and those of its pieces, for asking about many points: most pieces are far from each."""
+
+    def __init__(self, loop: Loop) -> None:
+        self.loop = loop
+        self.boxes: list[tuple[float, float, float, float]] = []
+        for piece in loop.pieces:
+            spots = piece.outermost
+            xs, ys = [spot.x for spot in spots], [spot.y for spot in spots]
+            self.boxes.append((min(xs), min(ys), max(xs), max(ys)))
+        self.low = Point(min(box[0] for box in self.boxes), min(box[1] for box in self.boxes))
+        self.high = Point(max(box[2] for box in self.boxes), max(box[3] for box in self.boxes))
+
+    def encloses(self, point: Point) -> bool:
+        """Tell whether a point lies inside the run; see `Loop.encloses`."""
+        x, y = point.x, point.y
+        if not (self.low.x <= x <= self.high.x and self.low.y <= y <= self.high.y):
+            return False
+        turned = []
+        for piece, (left, lower, right, upper) in zip(self.loop.pieces, self.boxes, strict=True):
+            if left <= x <= right and lower <= y <= upper:
+                turned.append(_seen_from(piece.curve, point))
+            else:  # wholly to one side: it is seen under less than half a turn, whatever its shape
+                turned.append(_between(piece.entry - point, piece.exit - point))
+        return abs(math.fsum(turned)) > math.pi
+
+    def is_nearer(self, point: Point, limit: float) -> bool:
+        """Tell whether any place of the run is nearer to a point than so much."""
+        left, lower, right, upper = point.x - limit, point.y - limit, point.x + limit, point.y + limit
+        return any(
+            box[0] <= right and box[2] >= left and box[1] <= upper and box[3] >= lower
+            and distance(piece.curve, point) < limit
+            for piece, box in zip(self.loop.pieces, self.boxes, strict=True)
+        )  # fmt: skip
+
+    def holds(self, box: tuple[float, float, float, float], close: float) -> bool:
+        """Tell whether a box lies within the run's own."""
+        return (
+            box[0] >= self.low.x - close
+            and box[1] >= self.low.y - close
+            and box[2] <= self.high.x + close
+            and box[3] <= self.high.y + close
+        )
 
 
 def piece_of(curve: Curve, name: str) -> Piece:

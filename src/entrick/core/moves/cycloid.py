@@ -52,7 +52,7 @@ def construct(args: Args) -> Made:
         turn = math.radians(float(begin.length("angle"))) if begin else 0.0
         place, heading, centre = _round(circle, radius, inside, turn)
         told = f"{'inside' if inside else 'on'} {name}"
-    count = round(PARTS * float(turns))
+    count = max(1, round(PARTS * float(turns)))
     stations = [whole * index / count for index in range(count + 1)]
     curves: list[Line | Arc] = []
     for arch in range(math.ceil(float(turns) - 1e-9)):

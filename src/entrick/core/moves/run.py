@@ -21,6 +21,8 @@ def construct(args: Args) -> Made:
     Parts: ``leg.1`` …, ``corner.1`` … (the start), ``start``, ``end``.
     """
     start = args.need("from").point("start")
+    if not args.all("leg"):
+        raise ClauseError("say at least one leg, such as  right 20  or  at 30° for 12")
     corners, told, angles = [start], [], []
     for leg in args.all("leg"):
         here = corners[-1]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ..allowance import check_copies
 from ..geometry import Line, Loop, Point, Shape, shift
 from ..geometry.place import SIDES
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
@@ -20,6 +21,7 @@ def construct(args: Args) -> Made:
         raise ClauseError("the offsets come to nought: nothing would move")
     times = args.get("times")
     count = times.count("count") if times else 1
+    check_copies([thing for _, thing in things], count)
     copies = [shift(thing, by * index) for index in range(1, count + 1) for _, thing in things]
     labels = [(label if count == 1 else "", thing) for _ in range(count) for label, thing in things]
     shape, parts = copied(args.name, labels, copies)

@@ -44,7 +44,8 @@ def construct(args: Args) -> Made:
         out = polar(1.0, begin + way * turn)
         return (out * rise + out.normal * (way * (float(first) + rise * turn))).unit
 
-    stations = [whole * index / round(count * float(turns)) for index in range(round(count * float(turns)) + 1)]
+    steps = max(1, round(count * float(turns)))
+    stations = [whole * index / steps for index in range(steps + 1)]
     knots = stations if len(stations) > 4 else [whole * index / 4 for index in range(5)]
     curves = fitted(place, heading, knots, FINE * max(float(first), float(last)))
     shape = curve_run(args.name, curves, closed=False)

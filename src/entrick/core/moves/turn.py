@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 
+from ..allowance import check_copies
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape, rotate
 from ..kind import Args, Kind, Made, Role, Said, Step, Stroke, Tool
 from ..measure import spell_angle
@@ -25,6 +26,7 @@ def construct(args: Args) -> Made:
     centre, count = clause.point("centre"), clause.count("count")
     if count < 2:
         raise ClauseError("a thing is turned into at least two places", clause.clause)
+    check_copies([original], count)
     apart = args.get("apart")
     by = float(apart.length("angle")) if apart else 360 / count
     places = [rotate(original, centre, math.radians(by * index)) for index in range(count)]

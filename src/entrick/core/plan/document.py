@@ -108,10 +108,14 @@ Content = Title | DrawingNumber | Units | SheetLine | Given | Chain | Statement 
 
 @dataclass(frozen=True, slots=True)
 class Line:
-    """One line of the plan: its content, if any, and its comment, if any."""
+    """One line of the plan: its content, if any, and its comment, if any.
+
+    `typed` is the text as it was typed, where tidying would make it longer than may be.
+    """
 
     content: Content
     comment: str = ""
+    typed: str = ""
 
 
 @dataclass(frozen=True, slots=True)

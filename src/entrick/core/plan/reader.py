@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from importlib import resources
 
@@ -45,6 +45,13 @@ from .expression import (
     Text,
     depth,
 )
+from .writer import write_line, write_plan
+
+UNPRINTABLE = re.compile("[\x00-\x08\x0a-\x1f\x7f-\x9f\u2028\u2029\ud800-\udfff\ufdd0-\ufdef\ufffe\uffff]")
+"""Control characters and the like: no file format takes them, and nobody sees where they are."""
+
+MOST_GROWTH = 3
+"""Canonical spacing makes a text at most this many times as long: > becomes a space, > and a space."""
 
 _SIGNS = {"×": "*", "·": "*", "÷": "/", "−": "-"}
 
@@ -189,6 +196,8 @@ def read_plan(text: str) -> Plan:
     if len(rows) > MOST_LINES:
         raise PlanTooLarge(f"a plan holds at most {MOST_LINES} lines; this one has {len(rows)}")
     lines = tuple(_at(read_line(row), number) for number, row in enumerate(rows, 1))
+    if len(text) > MOST_CHARACTERS // MOST_GROWTH and len(write_plan(Plan(lines))) > MOST_CHARACTERS:
+        lines = tuple(replace(line, typed=row.rstrip()) for line, row in zip(lines, rows, strict=True))
     if sum(isinstance(line.content, Statement) for line in lines) > MOST_STATEMENTS:
         raise PlanTooLarge(f"a plan holds at most {MOST_STATEMENTS} statements")
     return Plan(lines)
@@ -197,7 +206,7 @@ def read_plan(text: str) -> Plan:
 def _at(line: Line, number: int) -> Line:
     match line.content:
         case Unread(text, error):
-            return Line(Unread(text, PlanError(number, error.message, error.clause, error.mend)), line.comment)
+            return replace(line, content=Unread(text, PlanError(number, error.message, error.clause, error.mend)))
     return line
 
 
@@ -206,6 +215,10 @@ def read_line(text: str) -> Line:
     """Read one line; an unreadable one comes back as `Unread`, with line number 0."""
     text = text.rstrip()
     try:
+        unprintable = UNPRINTABLE.search(text)
+        if unprintable:
+            told = f"a character that cannot be printed stands here (number {ord(unprintable.group())}); take it out"
+            return _unread(text, told, _clause_at(text, unprintable.start()), UNPRINTABLE.sub("", text))
         if len(text) > LONGEST_LINE:
             return _unread(text, f"a line holds at most {LONGEST_LINE} characters")
         if re.match(r"\s*(#|$)", text):
@@ -219,7 +232,7 @@ def read_line(text: str) -> Line:
         return _unread(text, "this line is too involved to read; split it")
     if _too_deep(line.content):
         return _unread(text, f"an expression here is nested deeper than {DEEPEST}; split it into givens")
-    return line
+    return line if len(write_line(line)) <= LONGEST_LINE else replace(line, typed=text)
 
 
 def _brackets(text: str) -> int:

@@ -20,7 +20,9 @@ def write_plan(plan: Plan) -> str:
 
 
 def write_line(line: Line) -> str:
-    """Return the text of one line."""
+    """Return the text of one line: in canonical spacing, or as typed where that would be too long."""
+    if line.typed:
+        return line.typed
     text = write_content(line.content)
     return f"{text}  {line.comment}" if text and line.comment else text or line.comment
 

@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from functools import cache
 from importlib import import_module
 from pkgutil import iter_modules
 
 from .finding import Checked, Finding, Mend, Rule
 
-__all__ = ["Checked", "Finding", "Mend", "findings", "why_not_cut"]
+__all__ = ["Checked", "Finding", "Mend", "Rule", "findings", "in_order", "rules", "why_not_cut"]
 
 
 @cache
-def _rules() -> tuple[Rule, ...]:
+def rules() -> tuple[Rule, ...]:
+    """Return every rule."""
     modules = (import_module(f"{__name__}.{info.name}") for info in iter_modules(__path__))
     return tuple(module.inspect for module in modules if hasattr(module, "inspect"))
 
@@ -22,7 +24,11 @@ _ORDER = {"wrong": 0, "look": 1, "note": 2, "good": 3}
 
 def findings(checked: Checked) -> tuple[Finding, ...]:
     """Return what every rule finds, most serious first."""
-    found = [finding for rule in _rules() for finding in rule(checked)]
+    return in_order([finding for rule in rules() for finding in rule(checked)])
+
+
+def in_order(found: Iterable[Finding]) -> tuple[Finding, ...]:
+    """Return findings, most serious first."""
     return tuple(sorted(found, key=lambda finding: (_ORDER[finding.weight], finding.line)))
 
 
@@ -33,7 +39,11 @@ def why_not_cut(found: tuple[Finding, ...]) -> str:
     """Return why an outline should not go to a cutter as it is, empty when nothing speaks against it.
 
     An open run, a doubled piece, an outline that crosses itself or another, a hole in nothing: a cutter would start
-    and not come back, go over an edge twice, or cut where nobody looked.
+    and not come back, go over an edge twice, or cut where nobody looked. Nor what could not be inspected.
     """
-    reasons = [f.message for f in found if f.rule == "open" or (f.rule in _CUT_RULES and f.weight in ("wrong", "look"))]
+    reasons = [
+        f.message
+        for f in found
+        if f.rule in ("open", "fault") or (f.rule in _CUT_RULES and f.weight in ("wrong", "look"))
+    ]
     return "; ".join(dict.fromkeys(reasons))

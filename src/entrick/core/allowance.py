@@ -1,0 +1,95 @@
+"""How much a plan may ask for, named in one place. No sensible plan comes near; beyond it a statement is refused in
+words.
+
+Everything is counted in pieces: a straight line, an arc, a point, a stroke or a note on the sheet is one, a run as
+many as it has. What one request costs, in time and in memory, follows from that count.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from threading import RLock
+from typing import ParamSpec, TypeVar
+
+from cachetools import LRUCache, cached
+
+from .geometry import Loop, Shape
+from .plan.errors import ClauseError
+
+MOST_PIECES = 60_000
+"""Pieces a plan may ask for in all: some twenty gears of a hundred teeth."""
+
+KEPT_PIECES = 120_000
+"""Pieces of what was constructed before that are kept, since most of a plan is as it was before an edit."""
+
+MOST_PAIRS = 400_000
+"""Pairs of pieces that are looked at to find where outlines cross, for one wall, one region, one question."""
+
+MOST_MARKS = 40_000
+"""Marks on one sheet, its ruling, hatching and dashes counted."""
+
+FARTHEST = 20_000.0
+"""How far from the datum anything stands on paper, mm: a sheet is 5 m at most."""
+
+
+class TooMuch(ClauseError):
+    """More than the desk works out at once."""
+
+
+def pieces(shapes: Iterable[Shape | Loop]) -> int:
+    """Count the pieces of shapes."""
+    return sum(len(shape.pieces) if isinstance(shape, Loop) else 1 for shape in shapes)
+
+
+def refuse(what: str, count: int, most: int) -> TooMuch:
+    """Return the refusal of something that asks for more than its allowance."""
+    return TooMuch(f"{what} asks for {count:,} pieces; the desk works out {most:,} at once".replace(",", " "))
+
+
+def check_pairs(first: int, second: int, what: str) -> None:
+    """Refuse to look for crossings among too many pairs of pieces.
+
+    Raises
+    ------
+    TooMuch
+    """
+    if first * second > MOST_PAIRS:
+        raise TooMuch(
+            f"{what} would compare {first:,} pieces with {second:,}; that is more than the desk does at once".replace(
+                ",", " "
+            )
+        )
+
+
+P = ParamSpec("P")
+T = TypeVar("T")
+
+
+def kept_by_weight(most: int, weigh: Callable[[T], int]) -> Callable[[Callable[P, T]], Callable[P, T]]:
+    """Keep what a pure function gave, as long as all that is kept weighs no more than so much.
+
+    Parameters
+    ----------
+    most : int
+        Weight at most, in the unit of `weigh`; what weighs more alone is not kept.
+    weigh : callable
+        From a result to its weight.
+    """
+
+    def keep(function: Callable[P, T]) -> Callable[P, T]:
+        kept: LRUCache[object, T] = LRUCache(most, weigh)
+        return cached(kept, lock=RLock())(function)
+
+    return keep
+
+
+def check_copies(things: Iterable[Shape | Loop], count: int) -> None:
+    """Refuse copies beyond the allowance before the first is made; each is counted as made and as drawn.
+
+    Raises
+    ------
+    TooMuch
+    """
+    asked = 2 * count * pieces(things)
+    if asked > MOST_PIECES:
+        raise refuse("this", asked, MOST_PIECES)

@@ -1,0 +1,278 @@
+"""The whole register as open files: every revision of every job as text, with what is known of it as JSON beside it.
+
+::
+
+    register.json                      what this is, and how many jobs
+    jobs/000012/job.json               when it was entered and archived; its revisions, oldest first
+    jobs/000012/revision-0001.entrick  the plan as it was saved
+"""
+
+from __future__ import annotations
+
+import json
+import zipfile
+from collections.abc import Callable, Iterator
+from contextlib import AbstractContextManager
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import Annotated, Any, Protocol, TypeVar
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from ..core.plan.document import MOST_CHARACTERS
+from .database import Store
+from .jobs import LARGEST_ID, add_revision
+from .listing import put_summary
+from .models import Job, Revision
+
+T = TypeVar("T", bound=BaseModel)
+D = TypeVar("D", datetime, datetime | None)
+
+VERSION = 1
+LARGEST_JSON = 16 * 2**20
+MOST_JOBS = 100_000
+MOST_BYTES = 2**30
+"""Text of all revisions together that is taken in at once."""
+
+Told = Callable[[int, int], None]
+"""Hears how many jobs of how many are done."""
+
+
+class ArchiveError(ValueError):
+    """Files that are no register, or not a whole one."""
+
+
+class _RevisionFile(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+    number: Annotated[int, Field(ge=1, le=LARGEST_ID)]
+    based_on: Annotated[int, Field(ge=0, le=LARGEST_ID)] | None
+    note: Annotated[str, Field(max_length=200)]
+    saved_at: datetime
+    file: Annotated[str, Field(pattern=r"^revision-\d+\.entrick$")]
+
+
+class _JobFile(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+    id: Annotated[int, Field(ge=1, le=LARGEST_ID)]
+    created_at: datetime
+    archived_at: datetime | None
+    revisions: Annotated[list[_RevisionFile], Field(min_length=1)]
+
+    @model_validator(mode="after")
+    def _rising(self) -> _JobFile:
+        numbers = [revision.number for revision in self.revisions]
+        if numbers != sorted(set(numbers)):
+            raise ValueError("revisions rise by number, each once")
+        return self
+
+
+class _RegisterFile(BaseModel):
+    entrick: int
+    jobs: Annotated[list[Annotated[str, Field(pattern=r"^jobs/\d+$")]], Field(max_length=MOST_JOBS)]
+
+
+class Files(Protocol):
+    """Files by name: a folder, or a zip."""
+
+    def write(self, name: str, data: bytes) -> None:
+        """Write a file."""
+
+    def read(self, name: str) -> bytes:
+        """Read a file; `KeyError` where there is none."""
+
+
+@dataclass(frozen=True, slots=True)
+class Folder:
+    """Files in a folder of the disk, for their owner alone."""
+
+    root: Path
+
+    def write(self, name: str, data: bytes) -> None:
+        """Write a file, and the folder it is in."""
+        path = self.root / name
+        path.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
+        path.write_bytes(data)
+        path.chmod(0o600)
+
+    def read(self, name: str) -> bytes:
+        """Read a file."""
+        try:
+            return (self.root / name).read_bytes()
+        except OSError as error:
+            raise KeyError(name) from error
+
+
+@dataclass(frozen=True, slots=True)
+class Zip:
+    """Files in a zip."""
+
+    file: zipfile.ZipFile
+
+    def write(self, name: str, data: bytes) -> None:
+        """Write a file."""
+        self.file.writestr(name, data)
+
+    def read(self, name: str) -> bytes:
+        """Read a file, as far as it is not larger than anything of a register is."""
+        if self.file.getinfo(name).file_size > LARGEST_JSON:
+            raise ArchiveError(f"{name} is too large to belong to a register")
+        return self.file.read(name)
+
+
+def _never(_: int, __: int) -> None:
+    return None
+
+
+def export_register(store: Store, files: Files, told: Told = _never) -> int:
+    """Write every job with its history; return how many."""
+    with store.reading() as session:
+        jobs = session.scalars(select(Job).order_by(Job.id)).all()
+        for done, job in enumerate(jobs, 1):
+            _export(job, session, files)
+            told(done, len(jobs))
+        said = {"entrick": VERSION, "jobs": [_folder(job.id) for job in jobs]}
+        files.write("register.json", _json(said))
+        return len(jobs)
+
+
+def _folder(job_id: int) -> str:
+    return f"jobs/{job_id:06}"
+
+
+def _export(job: Job, session: Session, files: Files) -> None:
+    revisions = session.scalars(select(Revision).where(Revision.job_id == job.id).order_by(Revision.number)).all()
+    said: dict[str, Any] = {
+        "id": job.id,
+        "created_at": _stamp(job.created_at),
+        "archived_at": _stamp(job.archived_at) if job.archived_at else None,
+        "revisions": [
+            {
+                "number": revision.number,
+                "based_on": revision.based_on,
+                "note": revision.note,
+                "saved_at": _stamp(revision.saved_at),
+                "file": f"revision-{revision.number:04}.entrick",
+            }
+            for revision in revisions
+        ],
+    }
+    for revision in revisions:
+        files.write(f"{_folder(job.id)}/revision-{revision.number:04}.entrick", revision.text.encode())
+    files.write(f"{_folder(job.id)}/job.json", _json(said))
+
+
+def _stamp(moment: datetime) -> str:
+    return (moment if moment.tzinfo else moment.replace(tzinfo=UTC)).isoformat()
+
+
+def _json(said: object) -> bytes:
+    return (json.dumps(said, ensure_ascii=False, indent=1) + "\n").encode()
+
+
+@dataclass(frozen=True, slots=True)
+class Imported:
+    """How many jobs came in, and how many were there already."""
+
+    jobs: int
+    known: int
+
+
+def import_register(store: Store, files: Files, told: Told = _never) -> Imported:
+    """Enter every job of an exported register, all or none.
+
+    A job keeps its number where that is free; one that is there already, revision for revision, is left alone; one
+    whose number belongs to another job gets a new number.
+
+    Raises
+    ------
+    ArchiveError
+        For files that are no register; nothing is entered then.
+    """
+    head = _read(files, "register.json", _RegisterFile)
+    if head.entrick != VERSION:
+        raise ArchiveError(f"register.json is of version {head.entrick}; this desk reads version {VERSION}")
+    entered = known = size = 0
+    with store.writing() as session:
+        for done, folder in enumerate(head.jobs, 1):
+            job = _read(files, f"{folder}/job.json", _JobFile)
+            texts = list(_texts(files, folder, job))
+            size += sum(map(len, texts))
+            if size > MOST_BYTES:
+                raise ArchiveError("this register is larger than can be taken in at once")
+            if _is_known(session, job, texts):
+                known += 1
+            else:
+                _enter(session, job, texts)
+                entered += 1
+            told(done, len(head.jobs))
+    return Imported(entered, known)
+
+
+def _read(files: Files, name: str, model: type[T]) -> T:
+    try:
+        return model.model_validate_json(files.read(name))
+    except KeyError as error:
+        raise ArchiveError(f"there is no {name}: this is no register, or not a whole one") from error
+    except ValidationError as error:
+        first = error.errors()[0]
+        raise ArchiveError(f"{name}: {'.'.join(map(str, first['loc']))}: {first['msg']}") from error
+
+
+def _texts(files: Files, folder: str, job: _JobFile) -> Iterator[str]:
+    for revision in job.revisions:
+        name = f"{folder}/{revision.file}"
+        try:
+            text = files.read(name).decode("utf-8")
+        except KeyError as error:
+            raise ArchiveError(f"there is no {name}: this register is not whole") from error
+        except UnicodeDecodeError as error:
+            raise ArchiveError(f"{name} is not UTF-8 text") from error
+        if len(text) > MOST_CHARACTERS:
+            raise ArchiveError(f"{name} is longer than a plan may be")
+        yield text
+
+
+def _is_known(session: Session, job: _JobFile, texts: list[str]) -> bool:
+    rows = session.scalars(select(Revision).where(Revision.job_id == job.id).order_by(Revision.number)).all()
+    there = [(row.number, row.text, _stamp(row.saved_at)) for row in rows]
+    return there == [(r.number, text, _stamp(r.saved_at)) for r, text in zip(job.revisions, texts, strict=True)]
+
+
+def _enter(session: Session, job: _JobFile, texts: list[str]) -> None:
+    taken = session.get(Job, job.id) is not None
+    number = (session.scalar(select(func.max(Job.id))) or 0) + 1 if taken else job.id
+    row = Job(id=number, created_at=_utc(job.created_at), archived_at=_utc(job.archived_at))
+    session.add(row)
+    session.flush()
+    newest = None
+    for revision, text in zip(job.revisions, texts, strict=True):
+        newest = add_revision(
+            session, number, revision.number, revision.based_on, text, revision.note, _utc(revision.saved_at)
+        )
+    assert newest is not None
+    put_summary(session, row, newest, None)
+
+
+def _utc(moment: D) -> D:
+    if moment is None or moment.tzinfo is None:
+        return moment
+    return moment.astimezone(UTC)
+
+
+def opened_zip(file: Any) -> AbstractContextManager[zipfile.ZipFile]:
+    """Open a zip for reading.
+
+    Raises
+    ------
+    ArchiveError
+        Where it is none.
+    """
+    try:
+        return zipfile.ZipFile(file)
+    except zipfile.BadZipFile as error:
+        raise ArchiveError("this file is no zip") from error

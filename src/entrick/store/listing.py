@@ -1,0 +1,146 @@
+"""What the register lists: kept beside every job, so that a page of it costs one query, however many jobs there are."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from typing import Literal
+
+from sqlalchemy import and_, func, or_, select
+from sqlalchemy.orm import Session
+
+from ..core.summary import Summary, heading, version
+from .models import Job, JobSummary, Revision
+
+Order = Literal["worked", "entered", "title", "drawing"]
+
+
+@dataclass(frozen=True, slots=True)
+class Listed:
+    """A job as the register lists it; `pending` where it has not been worked out by today's core yet."""
+
+    id: int
+    revision: int
+    worked_at: datetime
+    archived: bool
+    pending: bool
+    made: Summary
+
+
+@dataclass(frozen=True, slots=True)
+class Page:
+    """One page of the register, and how many jobs there are on all of them."""
+
+    jobs: tuple[Listed, ...]
+    total: int
+
+
+def put_summary(session: Session, job: Job, revision: Revision, made: Summary | None) -> None:
+    """Keep what the register lists of a job; its heading alone where it has not been worked out."""
+    told = made or heading(revision.text)
+    session.merge(
+        JobSummary(
+            job_id=job.id,
+            number=revision.number,
+            core=version() if made else "",
+            title=told.title,
+            drawing=told.drawing,
+            unit=told.unit,
+            scale=told.scale,
+            mistakes=told.mistakes,
+            outlines=told.outlines,
+            trouble=told.trouble,
+            thumbnail=told.thumbnail,
+            worked_at=revision.saved_at,
+            archived=job.archived_at is not None,
+        )
+    )
+    session.flush()
+
+
+def list_jobs(
+    session: Session,
+    archived: bool = False,
+    search: str = "",
+    order: Order = "worked",
+    page: int = 1,
+    size: int = 50,
+) -> Page:
+    """Return a page of the jobs at work, or of the archived ones.
+
+    Parameters
+    ----------
+    session : Session
+    archived : bool
+    search : str
+        Words that all stand in the title or the drawing number, large or small letters alike.
+    order : str
+        "worked" or "entered", last first; "title" or "drawing", as in a dictionary.
+    page : int
+        From 1; one beyond the last is empty.
+    size : int
+        Jobs on a page.
+    """
+    wanted = and_(
+        JobSummary.archived.is_(archived),
+        *(
+            or_(JobSummary.title.icontains(word, autoescape=True), JobSummary.drawing.icontains(word, autoescape=True))
+            for word in search.split()
+        ),
+    )
+    by = {
+        "worked": (JobSummary.worked_at.desc(), JobSummary.job_id.desc()),
+        "entered": (JobSummary.job_id.desc(),),
+        "title": (func.lower(JobSummary.title), JobSummary.job_id),
+        "drawing": (func.lower(JobSummary.drawing), JobSummary.job_id),
+    }[order]
+    total = session.scalar(select(func.count()).select_from(JobSummary).where(wanted)) or 0
+    rows = session.scalars(select(JobSummary).where(wanted).order_by(*by).offset((page - 1) * size).limit(size))
+    return Page(tuple(_listed(row) for row in rows), total)
+
+
+def listed(session: Session, job_id: int) -> Listed | None:
+    """Return a job as the register lists it, with its thumbnail."""
+    row = session.get(JobSummary, job_id) if job_id < 2**63 else None
+    return _listed(row) if row else None
+
+
+def _listed(row: JobSummary) -> Listed:
+    worked = row.worked_at if row.worked_at.tzinfo else row.worked_at.replace(tzinfo=UTC)
+    made = Summary(row.title, row.drawing, row.unit, row.scale, row.mistakes, row.outlines, row.trouble, row.thumbnail)
+    return Listed(row.job_id, row.number, worked, row.archived, row.core != version(), made)
+
+
+def outdated(session: Session, most: int) -> list[tuple[int, str]]:
+    """Return some jobs whose summary today's core has not worked out, last worked first: number and newest text."""
+    rows = session.execute(
+        select(JobSummary.job_id, Revision.text)
+        .join(Revision, (Revision.job_id == JobSummary.job_id) & (Revision.number == JobSummary.number))
+        .where(JobSummary.core != version())
+        .order_by(JobSummary.worked_at.desc())
+        .limit(most)
+    )
+    return [(job_id, text) for job_id, text in rows]
+
+
+def renew(session: Session, job_id: int, text: str, made: Summary) -> None:
+    """Put a summary in the place of an outdated one, unless the job has been saved in the meantime."""
+    row = session.get(JobSummary, job_id)
+    job = session.get(Job, job_id)
+    if row is None or job is None:
+        return
+    revision = session.scalar(select(Revision).where(Revision.job_id == job_id, Revision.number == row.number))
+    if revision is not None and revision.text == text:
+        put_summary(session, job, revision, made)
+
+
+def fill(session: Session) -> int:
+    """Give every job without a summary its heading, as after a migration; return how many."""
+    missing = session.scalars(select(Job).where(Job.id.not_in(select(JobSummary.job_id)))).all()
+    for job in missing:
+        newest = session.scalar(
+            select(Revision).where(Revision.job_id == job.id).order_by(Revision.number.desc()).limit(1)
+        )
+        if newest is not None:
+            put_summary(session, job, newest, None)
+    return len(missing)

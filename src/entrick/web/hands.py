@@ -1,0 +1,297 @@
+"""Hands: processes that work plans out, so that no plan can stall the desk, whatever it asks for.
+
+A request is carried out by one process and by no other; what it costs is bounded there, by the clock and in memory, and
+when nobody waits for the answer any more, it is stopped. Few hands work at a time, the one that worked last first,
+since it still has what it made before; those whose work takes long step aside for the quick.
+"""
+
+from __future__ import annotations
+
+import gc
+import multiprocessing
+import pickle
+import resource
+import signal
+import threading
+import time
+import traceback
+from collections.abc import Callable
+from multiprocessing.connection import Connection
+from types import FrameType
+from typing import Any, Protocol, TypeVar
+
+from ..core import fault
+from ..core.fault import OutOfTime
+
+T = TypeVar("T")
+
+SOFT = 1.2
+"""Seconds of CPU after which the work in hand is told to stop, statement by statement."""
+
+AGAIN = 0.2
+"""Seconds of CPU after which it is told again."""
+
+HARD = 2.0
+"""Seconds of CPU after which it is stopped altogether."""
+
+WALL = 30.0
+"""Seconds by the clock on the wall after which a hand is taken to be stuck where no signal reaches it."""
+
+MEMORY = 300 * 2**20
+"""Bytes one request may take beyond what a fresh hand has."""
+
+TIRED = 96 * 2**20
+"""Bytes a hand may have grown by before it is replaced by a fresh one."""
+
+QUICK = 3
+"""Requests at work at a time that are young."""
+
+YOUNG = 0.25
+"""Seconds after which a request is no longer young, and makes room for another."""
+
+LONG = 8
+"""Requests at work at a time that have taken long."""
+
+PATIENCE = 5.0
+"""Seconds a request waits for its turn before the desk says that it is busy."""
+
+WAITING = 60
+"""Requests that may wait for their turn."""
+
+
+class Busy(RuntimeError):
+    """Too much is being worked out already."""
+
+
+class TooMuchWork(RuntimeError):
+    """The request takes more time or memory than the desk gives to one."""
+
+
+class Gone(RuntimeError):
+    """Nobody waits for the answer any more."""
+
+
+class Doer(Protocol):
+    """Whoever carries tasks out."""
+
+    def do(self, task: Callable[..., T], *args: Any, gone: Callable[[], bool] = ...) -> T:
+        """Carry a task out and return what it gives."""
+
+    def close(self) -> None:
+        """Let everybody go."""
+
+
+def _never() -> bool:
+    return False
+
+
+class Here:
+    """Carries tasks out on the spot: for tests, and for the shell."""
+
+    def do(self, task: Callable[..., T], *args: Any, gone: Callable[[], bool] = _never) -> T:
+        """Carry a task out and return what it gives."""
+        return task(*args)
+
+    def close(self) -> None:
+        """Nothing to let go."""
+
+
+class _Stopped(BaseException):
+    """Raised into work that has had all the time there is; not an `Exception`, so that nothing on the way catches
+    it."""
+
+
+class _Clock:
+    """Counts the CPU time of the work in hand."""
+
+    def __init__(self) -> None:
+        self.began = 0.0
+        signal.signal(signal.SIGPROF, self._strike)
+
+    def start(self) -> None:
+        self.began = time.process_time()
+        signal.setitimer(signal.ITIMER_PROF, SOFT, AGAIN)
+
+    def stop(self) -> None:
+        signal.setitimer(signal.ITIMER_PROF, 0)
+
+    def _strike(self, _: int, __: FrameType | None) -> None:
+        if time.process_time() - self.began >= HARD:
+            raise _Stopped
+        raise OutOfTime
+
+
+def _work(pipe: Connection) -> None:
+    """Carry out what comes through the pipe until it closes: the life of a hand."""
+    signal.signal(signal.SIGINT, signal.SIG_IGN)
+    signal.signal(signal.SIGTERM, signal.SIG_DFL)
+    # What a hand keeps from one answer to the next holds no cycles: look for unused ones seldom.
+    gc.freeze()
+    gc.set_threshold(50_000, 20, 100)
+    fresh = _size()
+    resource.setrlimit(resource.RLIMIT_AS, (fresh + MEMORY, fresh + MEMORY))
+    clock = _Clock()
+    while True:
+        try:
+            task, args = pipe.recv()
+        except (EOFError, OSError):
+            return
+        failure: Exception | None = None
+        result: object = None
+        try:
+            clock.start()
+            try:
+                result = task(*args)
+            finally:
+                clock.stop()
+        except (_Stopped, OutOfTime, MemoryError):
+            # Struck wherever it was: what it was keeping may be half written, so this hand is not used again.
+            failure = TooMuchWork("this asks for more work than the desk does at once; ask for less of it")
+        except Exception as error:
+            failure = _portable(error)
+        tired = isinstance(failure, TooMuchWork) or _size() - fresh > TIRED
+        try:
+            pipe.send((result, failure, tired))
+        except (EOFError, OSError):
+            return
+        if tired:
+            return
+
+
+def _portable(error: Exception) -> Exception:
+    """Return an exception as it can be sent, with where it was raised as a note."""
+    where = "".join(traceback.format_exception(error))
+    try:
+        sent: Exception = pickle.loads(pickle.dumps(error))
+    except Exception:
+        sent = RuntimeError(repr(error))
+    sent.add_note(where)
+    sent.__dict__["reference"] = fault.reference(error)
+    return sent
+
+
+def _size() -> int:
+    """Return the address space of this process, bytes."""
+    with open("/proc/self/statm", encoding="ascii") as file:
+        return int(file.read().split()[0]) * resource.getpagesize()
+
+
+class _Hand:
+    """One process, from this side."""
+
+    def __init__(self, context: Any) -> None:
+        self.pipe, theirs = context.Pipe()
+        self.process = context.Process(target=_work, args=(theirs,), daemon=True, name="hand")
+        self.process.start()
+        theirs.close()
+
+    def dismiss(self) -> None:
+        self.pipe.close()
+        self.process.kill()
+        self.process.join()
+
+
+class Hands:
+    """Carries tasks out in processes of their own.
+
+    Raises from `do`: `Busy`, `TooMuchWork`, `Gone`, and whatever the task itself raises.
+    """
+
+    def __init__(self) -> None:
+        # A server that forks: it has the desk's modules ready, and no threads that a fork would tear.
+        self.context = multiprocessing.get_context("forkserver")
+        self.context.set_forkserver_preload(["entrick.web.tasks"])
+        self.idle: list[_Hand] = []
+        self.lock = threading.Lock()
+        self.quick = threading.BoundedSemaphore(QUICK)
+        self.long = threading.BoundedSemaphore(LONG)
+        self.waiting = 0
+
+    def warm(self) -> None:
+        """Have the first hand ready before it is asked for."""
+        self._put_back(self._take())
+
+    def do(self, task: Callable[..., T], *args: Any, gone: Callable[[], bool] = _never) -> T:
+        """Carry a task out and return what it gives.
+
+        Parameters
+        ----------
+        task : callable
+            Of a module, so that it can be named across processes.
+        args
+            What it takes.
+        gone : callable
+            Tells whether nobody waits for the answer any more.
+        """
+        self._wait_for_turn(gone)
+        held = self.quick
+        hand = None
+        try:
+            hand = self._take()
+            hand.pipe.send((task, args))
+            began = time.monotonic()
+            while not hand.pipe.poll(0.02 if held is self.long else max(0.0, YOUNG - (time.monotonic() - began))):
+                if held is self.quick:
+                    if not self.long.acquire(blocking=False):
+                        raise Busy("the desk is busy with long work")
+                    self.quick.release()
+                    held = self.long
+                if gone():
+                    raise Gone("nobody waits for this any more")
+                if time.monotonic() - began > WALL:
+                    raise TooMuchWork("this takes longer than the desk gives to one request")
+            try:
+                result, failure, tired = hand.pipe.recv()
+            except EOFError as error:  # it was killed, most likely for want of memory
+                raise TooMuchWork("this takes more memory than the desk gives to one request") from error
+            if not tired:
+                self._put_back(hand)
+                hand = None
+        finally:
+            held.release()
+            if hand is not None:
+                hand.dismiss()
+        if failure is not None:
+            raise failure
+        return result  # type: ignore[no-any-return]
+
+    def _wait_for_turn(self, gone: Callable[[], bool]) -> None:
+        with self.lock:
+            if self.waiting >= WAITING:
+                raise Busy("too many are waiting")
+            self.waiting += 1
+        try:
+            ends = time.monotonic() + PATIENCE
+            while not self.quick.acquire(timeout=0.1):
+                if gone():
+                    raise Gone("nobody waits for this any more")
+                if time.monotonic() > ends:
+                    raise Busy("everybody at the desk is at work")
+        finally:
+            with self.lock:
+                self.waiting -= 1
+
+    def _take(self) -> _Hand:
+        while True:
+            with self.lock:
+                hand = self.idle.pop() if self.idle else None
+            if hand is None:
+                return _Hand(self.context)
+            if hand.process.is_alive():
+                return hand
+            hand.dismiss()
+
+    def _put_back(self, hand: _Hand) -> None:
+        """Keep as many as work at a time when nothing takes long; the rest go home."""
+        with self.lock:
+            if len(self.idle) < QUICK:
+                self.idle.append(hand)
+                return
+        hand.dismiss()
+
+    def close(self) -> None:
+        """Let everybody go."""
+        with self.lock:
+            idle, self.idle = self.idle, []
+        for hand in idle:
+            hand.dismiss()

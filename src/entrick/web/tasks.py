@@ -1,0 +1,271 @@
+"""What the desk is asked to work out, as functions of what was sent: they run at a worker, away from Flask and the
+database, and keep nothing but what is quicker to keep than to work out again."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+from fractions import Fraction
+
+from pydantic import BaseModel
+
+from ..core import formats
+from ..core.complete import complete
+from ..core.desk import Work, work_out
+from ..core.display import DisplayList, draw_worksheet
+from ..core.display.picture import angle_picture, compass_over_rule, template_picture
+from ..core.follow import follow
+from ..core.measure import Unit
+from ..core.moves import kinds
+from ..core.plan import edit as edits
+from ..core.plan.writer import write_plan
+from ..core.proof import why_not_cut
+from ..core.sheet.choose import with_clause
+from ..core.suggest import suggest_dimensions
+from ..core.summary import Summary, heading, summarize
+from ..core.tables import table_csv, table_page, told
+from . import present
+from .schemas import (
+    BriefIn,
+    BriefOut,
+    ChooseCandidate,
+    CompleteIn,
+    CompleteOut,
+    DeleteLine,
+    Edit,
+    ExportIn,
+    InsertLine,
+    KindsOut,
+    MethodsIn,
+    MisreadOut,
+    MoveLine,
+    OpenedIn,
+    PictureQuery,
+    PlanIn,
+    RegionsIn,
+    SaySheet,
+    SetClause,
+    SetGiven,
+    SetHead,
+    SetLine,
+    SuggestOut,
+    WorkIn,
+    WorksheetFileIn,
+    WorksheetIn,
+)
+
+
+class Refused(ValueError):
+    """What was asked for is understood and not done; says with which status, and why."""
+
+    def __init__(self, status: int, title: str, detail: str) -> None:
+        super().__init__(status, title, detail)
+        self.status, self.title, self.detail = status, title, detail
+
+
+@dataclass(frozen=True, slots=True)
+class Answer:
+    """What goes back over HTTP."""
+
+    content: bytes
+    type: str = "application/json"
+    headers: Mapping[str, str] = field(default_factory=dict)
+
+
+def _json(model: BaseModel) -> Answer:
+    return Answer(model.model_dump_json().encode())
+
+
+def vocabulary() -> Answer:
+    """Return every kind of construction with its clauses."""
+    return _json(KindsOut(kinds=tuple(present.kind(kind) for kind in kinds().values())))
+
+
+def work(body: WorkIn) -> Answer:
+    """Work a plan out, after an edit if one is given."""
+    return _json(present.work(work_out(_edited(body.text, body.edit) if body.edit else body.text)))
+
+
+def _edited(text: str, edit: Edit) -> str:
+    match edit:
+        case SetGiven():
+            return edits.set_given(text, edit.line, edit.value)
+        case SetClause():
+            return edits.set_clause(text, edit.line, edit.clause, edit.text)
+        case SetLine():
+            return edits.set_line(text, edit.line, edit.text)
+        case InsertLine():
+            return edits.insert_line(text, edit.after, edit.text)
+        case DeleteLine():
+            return edits.delete_line(text, edit.line)
+        case MoveLine():
+            return edits.move_line(text, edit.line, edit.to)
+        case SetHead():
+            return edits.set_head(text, edit.key, edit.text)
+        case SaySheet():
+            return edits.set_head(text, "sheet", with_clause(work_out(text).solution.sheet, edit.text))
+        case ChooseCandidate():
+            return _chosen(text, edit)
+
+
+def _chosen(text: str, edit: ChooseCandidate) -> str:
+    entry = next((e for e in work_out(text).solution.entries if e.line == edit.line), None)
+    candidate = next((c for c in entry.candidates if c.letter == edit.letter), None) if entry else None
+    if entry is None or candidate is None:
+        raise edits.EditError(f"line {edit.line} has no candidate {edit.letter}")
+    words = kinds()[entry.statement.kind].choosing_words
+    return edits.choose_candidate(text, edit.line, candidate.words, words)
+
+
+def unworked(reason: str, body: WorkIn) -> Answer:
+    """Return a plan that asks for too much as text alone, edited where an edit of its lines is asked for."""
+    text = body.text
+    if body.edit is not None and not isinstance(body.edit, SaySheet | ChooseCandidate):
+        text = _edited(text, body.edit)
+    return _json(present.unworked(edits.tidy(text), reason))
+
+
+def text_alone(_: str, body: ExportIn, __: str) -> Answer:
+    """Return the text of a plan that asks for too much."""
+    return _file(edits.tidy(body.text), "entrick", "plan")
+
+
+def completion(body: CompleteIn) -> Answer:
+    """Return what may follow a half-written row."""
+    return _json(CompleteOut(completions=complete(work_out(body.text).solution, body.after, body.row)))
+
+
+def proof(body: PlanIn) -> Answer:
+    """Inspect a plan: findings, junctions and measures."""
+    return _json(present.proof(work_out(body.text)))
+
+
+def suggest(body: PlanIn) -> Answer:
+    """Suggest dimensions that define the outline."""
+    found = suggest_dimensions(work_out(body.text).solution)
+    return _json(SuggestOut(text=found.text, statements=found.statements, left_open=found.left_open))
+
+
+def regions(body: RegionsIn) -> Answer:
+    """Return the boundary of the regions pointed at."""
+    return _json(present.regions(work_out(body.text), body.spots, body.kind))
+
+
+def opened(body: OpenedIn) -> Answer:
+    """Open a step up into the classic construction behind it."""
+    return _json(present.opened(work_out(body.text), body.step))
+
+
+def compared(body: MethodsIn) -> Answer:
+    """Construct a statement by each of its methods."""
+    return _json(present.compared(work_out(body.text), body.line))
+
+
+def worksheet(body: WorksheetIn) -> Answer:
+    """Return the worksheet of a statement, turned through an angle."""
+    return _json(present.worksheet(work_out(body.text), body.line, body.turn))
+
+
+def worksheet_file(body: WorksheetFileIn, format: str) -> Answer:
+    """Return a worksheet as a file: diagram and profile on one page, or one of its tables."""
+    done = work_out(body.text)
+    sheet = present.worksheet_of(done, body.line, body.turn)
+    name = next(e.statement.name for e in done.solution.entries if e.line == body.line)
+    heading = f"{done.solution.drawing} {done.solution.title}: {name}".strip()
+    if (body.table or 0) >= len(sheet.tables):
+        raise edits.EditError(f"the worksheet has no table {body.table or 0}")
+    table = told(sheet.tables[body.table or 0], done)
+    if format == "csv":
+        content: str | bytes = table_csv(table)
+    elif body.table is not None:
+        content = _drawn(format, table_page(table, (heading, sheet.caution)), table.title)
+    else:
+        display = draw_worksheet(sheet, done.solution.unit, (heading, sheet.caution))
+        content = _drawn(format, display, sheet.title)
+    return _file(content, format, f"{done.solution.drawing} {name} worksheet")
+
+
+def _drawn(format: str, display: DisplayList, title: str) -> str | bytes:
+    return formats.write_pdf(display, title) if format == "pdf" else formats.write_svg(display)
+
+
+def brief(body: BriefIn) -> Answer:
+    """Give a cam the events of a brief: sentences, or stations as CSV."""
+    statement, read = follow(work_out(body.text), body.line, body.brief)
+    misread = tuple(MisreadOut.model_validate(row) for row in read.misread)
+    return _json(BriefOut(statement="" if misread else statement, misread=misread))
+
+
+def sheet_choices(body: PlanIn) -> Answer:
+    """Return the papers, borders and scales a plan may take, each scale with its reason."""
+    return _json(present.choices(work_out(body.text)))
+
+
+def export(body: ExportIn, format: str) -> Answer:
+    """Return a plan as a file."""
+    done = work_out(body.text)
+    if format == "cutter" and not body.insist and (reason := why_not_cut(done.findings)):
+        raise Refused(409, "Not to be cut as it is", reason)
+    return _file(_written(format, done, body), format, f"{done.solution.drawing} {done.solution.title}")
+
+
+def _written(format: str, done: Work, body: ExportIn) -> str | bytes:
+    construction, ovals = body.construction, formats.Ovals(body.ovals, body.within)
+    match format:
+        case "pdf":
+            return formats.write_pdf(done.display, done.solution.title, construction)
+        case "svg":
+            return formats.write_svg(done.display, construction)
+        case "dxf":
+            return formats.write_dxf(done.display, done.solution.unit, construction, ovals)
+        case "cutter":
+            return formats.write_cutter_dxf(done.display, done.solution.unit, ovals)
+        case "csv":
+            return formats.settings_csv(done.steps, done.kit)
+    return write_plan(done.plan)
+
+
+_TYPES = {
+    "pdf": "application/pdf",
+    "svg": "image/svg+xml",
+    "dxf": "image/vnd.dxf",
+    "cutter": "image/vnd.dxf",
+    "csv": "text/csv; charset=utf-8",
+    "entrick": "text/plain; charset=utf-8",
+}
+_ENDINGS = {"cutter": "dxf"}
+
+
+def _file(content: str | bytes, format: str, name: str) -> Answer:
+    stem = re.sub(r"[^A-Za-z0-9-]+", "-", name).strip("-")[:100] or "plan"
+    kept = f'attachment; filename="{stem}.{_ENDINGS.get(format, format)}"'
+    written = content.encode("utf-8", "replace") if isinstance(content, str) else content
+    return Answer(written, _TYPES[format], {"Content-Disposition": kept})
+
+
+def picture(query: PictureQuery) -> Answer:
+    """Return a life-size picture of an instrument at its setting."""
+    if query.unit == "deg":
+        drawing = angle_picture(query.value, query.tool)
+    else:
+        top, _, bottom = query.graduation.partition("/")
+        if int(top) == 0 or (bottom and int(bottom) == 0):
+            raise Refused(422, "The request cannot be understood", "the graduation must be more than nought")
+        unit, graduation = Unit(query.unit), Fraction(query.graduation)
+        if query.tool == "circle template":
+            drawing = template_picture(query.value, unit)
+        else:
+            drawing = compass_over_rule(query.value, unit, graduation, query.tool)
+    shown = formats.write_svg(drawing).encode()
+    return Answer(shown, "image/svg+xml", {"Cache-Control": "private, max-age=86400"})
+
+
+def summary(text: str) -> Summary:
+    """Return what the register lists of a plan."""
+    return summarize(text)
+
+
+def unsummarized(text: str, reason: str) -> Summary:
+    """Return what the register lists of a plan that asks for too much: its heading, and why there is no more."""
+    return replace(heading(text), mistakes=1, trouble=reason)

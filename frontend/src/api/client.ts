@@ -18,6 +18,7 @@ import type {
   KindsOut,
   Lettering,
   MethodsOut,
+  NoticeOut,
   OpenedOut,
   ProofOut,
   RegionsOut,
@@ -40,6 +41,13 @@ export type Mark =
   | Required<DrawnDot>
   | Required<Arrowhead>
   | Required<Lettering>;
+/** Which part of the register is wanted. */
+export interface Wanted {
+  archived: boolean;
+  search: string;
+  order: "worked" | "entered" | "title" | "drawing";
+  page: number;
+}
 export type FileFormat = "pdf" | "svg" | "dxf" | "cutter" | "csv" | "entrick";
 
 /** A problem+json answer. */
@@ -54,20 +62,34 @@ export class Problem extends Error {
   }
 }
 
-async function send(method: string, path: string, body?: unknown): Promise<Response> {
+/** How often an answer that the desk is busy is taken as a "later". */
+const PATIENCE = 3;
+
+/** Whether a call was ended because something newer overtook it, or nobody waits for it any more. */
+export const isOvertaken = (error: unknown) => error instanceof DOMException && error.name === "AbortError";
+
+async function send(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<Response> {
   let response: Response;
-  try {
-    response = await fetch(path, {
-      method,
-      headers: body === undefined ? {} : { "Content-Type": "application/json" },
-      body: body === undefined ? undefined : JSON.stringify(body),
-    });
-  } catch {
-    throw new Problem(
-      0,
-      "The desk does not answer",
-      "Is it still running? Nothing typed is lost; try again.",
-    );
+  for (let turn = 1; ; turn++) {
+    try {
+      response = await fetch(path, {
+        method,
+        headers: body === undefined ? {} : { "Content-Type": "application/json" },
+        body: body === undefined ? undefined : JSON.stringify(body),
+        signal,
+      });
+    } catch (error) {
+      if (isOvertaken(error)) throw error;
+      throw new Problem(
+        0,
+        "The desk does not answer",
+        "Is it still running? Nothing typed is lost; try again.",
+      );
+    }
+    if (response.status !== 503 || turn > PATIENCE) break;
+    const seconds = Number(response.headers.get("Retry-After")) || 1;
+    await new Promise((later) => setTimeout(later, seconds * 1000));
+    signal?.throwIfAborted();
   }
   if (!response.ok) {
     const told = (await response.json().catch(() => ({}))) as Partial<Problem>;
@@ -81,15 +103,16 @@ async function send(method: string, path: string, body?: unknown): Promise<Respo
   return response;
 }
 
-const json = async <T>(method: string, path: string, body?: unknown): Promise<T> =>
-  (await send(method, path, body)).json() as Promise<T>;
+const json = async <T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> =>
+  (await send(method, path, body, signal)).json() as Promise<T>;
 
 export const api = {
   kinds: () => json<KindsOut>("GET", "/api/kinds"),
-  work: (text: string, edit?: Edit) => json<WorkOut>("POST", "/api/work", { text, edit }),
+  work: (text: string, edit?: Edit, signal?: AbortSignal) =>
+    json<WorkOut>("POST", "/api/work", { text, edit }, signal),
   complete: (text: string, after: number, row: string) =>
     json<CompleteOut>("POST", "/api/complete", { text, after, row }),
-  proof: (text: string) => json<ProofOut>("POST", "/api/proof", { text }),
+  proof: (text: string, signal?: AbortSignal) => json<ProofOut>("POST", "/api/proof", { text }, signal),
   suggest: (text: string) => json<SuggestOut>("POST", "/api/suggest", { text }),
   regions: (text: string, spots: readonly (readonly [number, number])[], kind: string) =>
     json<RegionsOut>("POST", "/api/regions", { text, spots, kind }),
@@ -100,7 +123,19 @@ export const api = {
   brief: (text: string, line: number, brief: string) =>
     json<BriefOut>("POST", "/api/brief", { text, line, brief }),
   sheetChoices: (text: string) => json<ChoicesOut>("POST", "/api/sheet-choices", { text }),
-  jobs: (archived: boolean) => json<JobsOut>("GET", `/api/jobs?archived=${archived}`),
+  jobs: (wanted: Wanted, signal?: AbortSignal) =>
+    json<JobsOut>(
+      "GET",
+      `/api/jobs?${new URLSearchParams({
+        archived: String(wanted.archived),
+        search: wanted.search,
+        order: wanted.order,
+        page: String(wanted.page),
+      })}`,
+      undefined,
+      signal,
+    ),
+  notice: () => json<NoticeOut>("GET", "/api/register/notice"),
   job: (id: number) => json<JobWithPlan>("GET", `/api/jobs/${id}`),
   addJob: (job: JobIn) => json<JobOut>("POST", "/api/jobs", job),
   archive: (id: number, archived: boolean) => json<JobOut>("PATCH", `/api/jobs/${id}`, { archived }),
@@ -116,6 +151,59 @@ export async function download(
   options: Partial<Omit<ExportIn, "text">>,
 ): Promise<string> {
   return keep(await send("POST", `/api/export/${format}`, { text, ...options }), format);
+}
+
+/** Hears how far something is: so many of so many. */
+export type Progress = (done: number, of: number) => void;
+
+/** Fetch the whole register as open files in a zip, and hand it to the browser to keep. */
+export async function takeAway(progress: Progress): Promise<string> {
+  const response = await send("GET", "/api/register/export.zip");
+  const size = Number(response.headers.get("Content-Length"));
+  const blocks: BlobPart[] = [];
+  let done = 0;
+  for (const reader = response.body!.getReader(); ;) {
+    const { value, done: ended } = await reader.read();
+    if (ended) break;
+    blocks.push(value);
+    progress((done += value.length), size);
+  }
+  return keep(new Response(new Blob(blocks), { headers: response.headers }), "zip");
+}
+
+/** Enter every job of a register that was taken away; returns what came of it in words. */
+export async function takeIn(file: File, progress: Progress): Promise<string> {
+  const response = await fetch("/api/register/import", {
+    method: "POST",
+    headers: { "Content-Type": "application/zip" },
+    body: file,
+  });
+  if (!response.ok) {
+    const told = (await response.json().catch(() => ({}))) as Partial<Problem>;
+    throw new Problem(response.status, told.title ?? response.statusText, told.detail ?? "");
+  }
+  const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader();
+  let rest = "";
+  for (;;) {
+    const { value, done } = await reader.read();
+    const rows = (rest + (value ?? "")).split("\n");
+    rest = rows.pop() ?? "";
+    for (const row of rows) {
+      const step = JSON.parse(row) as Step;
+      if (step.problem) throw new Problem(500, "Not entered", step.problem);
+      if (step.jobs !== undefined)
+        return `${step.jobs} job${step.jobs === 1 ? "" : "s"} entered${step.known ? `, ${step.known} were there already` : ""}.`;
+      progress(step.done ?? 0, step.of ?? 1);
+    }
+    if (done) throw new Problem(500, "Not entered", "The desk broke off; nothing was entered.");
+  }
+}
+interface Step {
+  done?: number;
+  of?: number;
+  jobs?: number;
+  known?: number;
+  problem?: string;
 }
 
 /** Fetch a worksheet as a file: its drawing, or one of its tables. */

@@ -4,6 +4,7 @@ import { useEffect, useState } from "react";
 import { create } from "zustand";
 import {
   api,
+  isOvertaken,
   type Edit,
   type JobOut,
   type OpenedOut,
@@ -132,6 +133,14 @@ function inTurn<T>(work: () => Promise<T>): Promise<T> {
   return next;
 }
 
+/** The edit that was made last: a newer one of the same field overtakes it. */
+let underWay: { together: string; end: AbortController } | null = null;
+function overtake(together: string): AbortSignal {
+  if (together !== "" && underWay?.together === together) underWay.end.abort();
+  underWay = { together, end: new AbortController() };
+  return underWay.end.signal;
+}
+
 /** Edits that belong together (typing in one field) are undone together. */
 let lastTogether = "";
 
@@ -223,28 +232,34 @@ export const useBench = create<Bench>((set, get) => {
     edit: (edit, together = "", accept = () => true) => {
       const id = get().job?.id;
       keepPending(id, edit, true);
+      const signal = overtake(together);
       return inTurn(async () => {
         try {
-          const work = await api.work(get().text, edit);
+          const work = await api.work(get().text, edit, signal);
           if (!accept(work)) return work;
           put(work, together);
           keepPending(id, edit, false);
           return work;
         } catch (error) {
-          if (error instanceof Problem && error.status !== 0) keepPending(id, edit, false);
+          if (isOvertaken(error)) return null;
+          // What the desk could not look at, as it was away or busy, is kept; what it refused is not.
+          if (error instanceof Problem && error.status !== 0 && error.status < 500)
+            keepPending(id, edit, false);
           return told(error);
         }
       });
     },
 
-    replace: (text, together = "") =>
-      inTurn(async () => {
+    replace: (text, together = "") => {
+      const signal = overtake(together);
+      return inTurn(async () => {
         try {
-          put(await api.work(text), together);
+          put(await api.work(text, undefined, signal), together);
         } catch (error) {
-          told(error);
+          if (!isOvertaken(error)) told(error);
         }
-      }),
+      });
+    },
 
     suggest: () =>
       inTurn(async () => {
@@ -374,7 +389,7 @@ export function useProof() {
   const ready = useBench((bench) => bench.work !== null);
   return useQuery({
     queryKey: ["proof", text],
-    queryFn: () => api.proof(text),
+    queryFn: ({ signal }) => api.proof(text, signal),
     enabled: ready,
     placeholderData: keepPreviousData,
     staleTime: Infinity,

@@ -108,12 +108,18 @@ export function BenchPage() {
           </button>
         </p>
       )}
+      {work?.trouble && (
+        <p role="alert" className="border-l-4 border-accent bg-wash px-4 py-1">
+          Not worked out: {work.trouble}. The plan stands on the page Text, and can be changed and saved
+          there.
+        </p>
+      )}
       {!work || !job ? (
         <p className="p-8">{message ? "" : "Opening the job…"}</p>
       ) : (
         <main className="flex min-h-0 flex-1 max-[900px]:flex-col max-[900px]:overflow-auto">
           <Tabs.Root
-            defaultValue="Working"
+            defaultValue={work.trouble ? "Text" : "Working"}
             orientation="vertical"
             className="flex w-[36%] max-w-[620px] min-w-[400px] flex-col max-[900px]:w-full max-[900px]:max-w-none"
           >

@@ -1,16 +1,31 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useDeferredValue, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { api, type JobIn, type JobOut } from "../api/client";
+import { api, type JobIn, type JobOut, takeAway, takeIn, type Wanted } from "../api/client";
 import { Header } from "./Header";
 
-/** The drawing office's list of jobs. */
+const ORDERS: [Wanted["order"], string][] = [
+  ["worked", "last worked first"],
+  ["entered", "last entered first"],
+  ["title", "by title"],
+  ["drawing", "by number"],
+];
+
+/** The drawing office's list of jobs, a page at a time. */
 export function Register() {
-  const [archived, setArchived] = useState(false);
+  const [wanted, setWanted] = useState<Wanted>({ archived: false, search: "", order: "worked", page: 1 });
   const file = useRef<HTMLInputElement>(null);
   const go = useNavigate();
   const queries = useQueryClient();
-  const { data, error } = useQuery({ queryKey: ["jobs", archived], queryFn: () => api.jobs(archived) });
+  const asked = useDeferredValue(wanted);
+  const { data, error, isPending } = useQuery({
+    queryKey: ["jobs", asked],
+    queryFn: ({ signal }) => api.jobs(asked, signal),
+    placeholderData: keepPreviousData,
+    // What has not been worked out yet is looked at again until it has.
+    refetchInterval: (query) => (query.state.data?.jobs.some((job) => job.pending) ? 1500 : false),
+  });
+  const notice = useQuery({ queryKey: ["notice"], queryFn: api.notice, staleTime: Infinity }).data?.told;
   const [trouble, setTrouble] = useState("");
   const enter = useMutation({
     mutationFn: (job: JobIn) => api.addJob(job),
@@ -34,6 +49,8 @@ export function Register() {
       setTrouble(`${chosen.name} is not a plan: a plan is UTF-8 text`);
     }
   };
+  const look = (change: Partial<Wanted>) => setWanted({ ...wanted, page: 1, ...change });
+  const { archived } = wanted;
 
   return (
     <div className="flex h-full flex-col">
@@ -60,15 +77,46 @@ export function Register() {
       </Header>
       <main className="min-h-0 flex-1 overflow-auto p-6">
         <div className="mx-auto max-w-5xl bg-page px-8 py-6">
-          {(trouble || error) && (
-            <p role="alert" className="mb-3 border-l-4 border-accent bg-wash px-3 py-1">
-              {trouble || error?.message}
+          {[notice, trouble || error?.message].filter(Boolean).map((told) => (
+            <p key={told} role="alert" className="mb-3 border-l-4 border-accent bg-wash px-3 py-1">
+              {told}
             </p>
-          )}
-          <table className="w-full border-collapse text-left">
-            <caption className="pb-2 text-left font-lettering text-2xl">
+          ))}
+          <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 pb-2">
+            <h2 id="listed" className="font-lettering text-2xl">
               {archived ? "Archived jobs" : "Jobs at work"}
-            </caption>
+            </h2>
+            <span role="status" className="text-sm text-pencil">
+              {isPending ? "looking them up…" : data && data.total !== 1 ? `${data.total} jobs` : "1 job"}
+            </span>
+            <span className="flex-1" />
+            <label className="text-sm">
+              Find{" "}
+              <input
+                type="search"
+                className="field w-56"
+                placeholder="words of title or number"
+                value={wanted.search}
+                maxLength={200}
+                onChange={(event) => look({ search: event.target.value })}
+              />
+            </label>
+            <label className="text-sm">
+              Order{" "}
+              <select
+                className="field"
+                value={wanted.order}
+                onChange={(event) => look({ order: event.target.value as Wanted["order"] })}
+              >
+                {ORDERS.map(([order, told]) => (
+                  <option key={order} value={order}>
+                    {told}
+                  </option>
+                ))}
+              </select>
+            </label>
+          </div>
+          <table className="w-full border-collapse text-left" aria-labelledby="listed">
             <thead>
               <tr className="border-y border-ink text-sm">
                 <th className="w-24 py-1 font-semibold">Number</th>
@@ -85,67 +133,173 @@ export function Register() {
             </thead>
             <tbody>
               {data?.jobs.map((job) => (
-                <tr key={job.id} className="border-b border-ruling">
-                  <td className="font-lettering">{job.drawing || "none yet"}</td>
-                  <td>
-                    <Link to={`/jobs/${job.id}`} tabIndex={-1} aria-hidden="true">
-                      <img
-                        src={`/api/jobs/${job.id}/thumbnail.svg?r=${job.revision}`}
-                        alt=""
-                        className="my-2 h-16 w-32 object-contain object-left"
-                      />
-                    </Link>
-                  </td>
-                  <td>
-                    <Link to={`/jobs/${job.id}`} className="text-lg font-semibold underline decoration-1">
-                      {job.title}
-                    </Link>
-                    <span className="block text-sm text-pencil">
-                      {job.mistakes > 0
-                        ? `${job.mistakes} to put right`
-                        : job.outlines > 0
-                          ? `${job.outlines} outline${job.outlines > 1 ? "s" : ""}`
-                          : "not lined in yet"}
-                    </span>
-                  </td>
-                  <td>{job.unit}</td>
-                  <td>{job.scale}</td>
-                  <td>{job.revision}</td>
-                  <td className="text-sm">{new Date(job.worked_at).toLocaleString()}</td>
-                  <td className="space-x-1 text-right whitespace-nowrap">
-                    <button
-                      className="act"
-                      onClick={() => enter.mutate({ copy_of: job.id })}
-                      aria-label={`Copy ${job.title}`}
-                    >
-                      Copy
-                    </button>
-                    <button
-                      className="act"
-                      onClick={() => put.mutate(job)}
-                      aria-label={`${job.archived ? "Take back" : "Archive"} ${job.title}`}
-                    >
-                      {job.archived ? "Take back" : "Archive"}
-                    </button>
-                  </td>
-                </tr>
+                <Row
+                  key={job.id}
+                  job={job}
+                  copy={() => enter.mutate({ copy_of: job.id })}
+                  put={() => put.mutate(job)}
+                />
               ))}
             </tbody>
           </table>
-          {data?.jobs.length === 0 && !archived && (
-            <p className="py-6">
-              The register is empty. Start a <em>new job</em>, or <em>open a plan</em> from disk; started with{" "}
-              <code>--demo</code>, an empty register gets the sample jobs of the lock yard.
-            </p>
-          )}
-          {data?.jobs.length === 0 && archived && <p className="py-6">Nothing is archived.</p>}
-          <p className="pt-4">
-            <button className="act" onClick={() => setArchived(!archived)}>
+          {data?.total === 0 && <Empty wanted={wanted} />}
+          <div className="flex flex-wrap items-center gap-2 pt-4">
+            <button className="act" onClick={() => look({ archived: !archived, search: "" })}>
               {archived ? "Back to the jobs at work" : "Show archived jobs"}
             </button>
-          </p>
+            <span className="flex-1" />
+            {data && data.pages > 1 && (
+              <Pages page={wanted.page} pages={data.pages} turn={(page) => setWanted({ ...wanted, page })} />
+            )}
+          </div>
+          <WholeRegister came={() => queries.invalidateQueries({ queryKey: ["jobs"] })} />
         </div>
       </main>
     </div>
+  );
+}
+
+/** One job: its heading, and its outline or what is wrong with it. */
+function Row({ job, copy, put }: { job: JobOut; copy: () => void; put: () => void }) {
+  return (
+    <tr className="border-b border-ruling">
+      <td className="font-lettering">{job.drawing || "none yet"}</td>
+      <td className="h-20">
+        {job.pictured && !job.trouble ? (
+          <Link to={`/jobs/${job.id}`} tabIndex={-1} aria-hidden="true">
+            <img
+              src={`/api/jobs/${job.id}/thumbnail.svg?r=${job.revision}`}
+              alt=""
+              className="my-2 h-16 w-32 object-contain object-left"
+            />
+          </Link>
+        ) : (
+          <span className="block max-h-16 w-32 overflow-hidden text-xs text-pencil" title={job.trouble}>
+            {job.pending ? "being worked out…" : job.trouble || "nothing drawn yet"}
+          </span>
+        )}
+      </td>
+      <td>
+        <Link to={`/jobs/${job.id}`} className="text-lg font-semibold underline decoration-1">
+          {job.title}
+        </Link>
+        <span className="block text-sm text-pencil">{state(job)}</span>
+      </td>
+      <td>{job.unit}</td>
+      <td>{job.scale}</td>
+      <td>{job.revision}</td>
+      <td className="text-sm">{new Date(job.worked_at).toLocaleString()}</td>
+      <td className="space-x-1 text-right whitespace-nowrap">
+        <button className="act" onClick={copy} aria-label={`Copy ${job.title}`}>
+          Copy
+        </button>
+        <button
+          className="act"
+          onClick={put}
+          aria-label={`${job.archived ? "Take back" : "Archive"} ${job.title}`}
+        >
+          {job.archived ? "Take back" : "Archive"}
+        </button>
+      </td>
+    </tr>
+  );
+}
+
+function state(job: JobOut): string {
+  if (job.mistakes > 0) return `${job.mistakes} to put right`;
+  if (job.pending && !job.pictured) return "";
+  return job.outlines > 0 ? `${job.outlines} outline${job.outlines > 1 ? "s" : ""}` : "not lined in yet";
+}
+
+function Empty({ wanted }: { wanted: Wanted }) {
+  if (wanted.search) return <p className="py-6">No job has “{wanted.search}” in its title or its number.</p>;
+  if (wanted.archived) return <p className="py-6">Nothing is archived.</p>;
+  return (
+    <p className="py-6">
+      The register is empty. Start a <em>new job</em>, or <em>open a plan</em> from disk; started with{" "}
+      <code>--demo</code>, an empty register gets the sample jobs of the lock yard.
+    </p>
+  );
+}
+
+function Pages({ page, pages, turn }: { page: number; pages: number; turn: (page: number) => void }) {
+  return (
+    <nav aria-label="Pages of the register" className="flex items-center gap-2">
+      <button className="act" disabled={page <= 1} onClick={() => turn(page - 1)}>
+        Earlier page
+      </button>
+      <span className="text-sm">
+        page {page} of {pages}
+      </span>
+      <button className="act" disabled={page >= pages} onClick={() => turn(page + 1)}>
+        Next page
+      </button>
+    </nav>
+  );
+}
+
+/** The register as open files: taken away, taken in. */
+function WholeRegister({ came }: { came: () => unknown }) {
+  const file = useRef<HTMLInputElement>(null);
+  const [told, setTold] = useState("");
+  const [share, setShare] = useState<number | null>(null);
+  const carry = async (
+    doing: string,
+    work: (progress: (done: number, of: number) => void) => Promise<string>,
+  ) => {
+    setTold(doing);
+    setShare(0);
+    try {
+      setTold(await work((done, of) => setShare(of > 0 ? done / of : 0)));
+    } catch (error) {
+      setTold(error instanceof Error ? error.message : String(error));
+    }
+    setShare(null);
+  };
+  return (
+    <section aria-label="The whole register" className="mt-6 border-t border-ruling pt-3 text-sm">
+      <div className="flex flex-wrap items-center gap-2">
+        <span className="max-w-xl">
+          The whole register as open files: every revision of every job as text, in a zip.{" "}
+          <code>entrick backup</code> copies it as it stands; a snapshot is taken every day by itself.
+        </span>
+        <span className="flex-1" />
+        <button
+          className="act"
+          disabled={share !== null}
+          onClick={() =>
+            void carry("Gathering the jobs…", async (progress) => `${await takeAway(progress)} is kept.`)
+          }
+        >
+          Take away…
+        </button>
+        <button className="act" disabled={share !== null} onClick={() => file.current?.click()}>
+          Take in…
+        </button>
+        <input
+          ref={file}
+          type="file"
+          className="hidden"
+          accept=".zip,application/zip"
+          aria-label="Take in a register from disk"
+          onChange={(event) => {
+            const chosen = event.target.files?.[0];
+            event.target.value = "";
+            if (chosen)
+              void carry("Entering the jobs…", async (progress) => {
+                const what = await takeIn(chosen, progress);
+                await came();
+                return what;
+              });
+          }}
+        />
+      </div>
+      <p role="status" className="min-h-6 pt-1">
+        {told}{" "}
+        {share !== null && (
+          <progress className="ml-2 align-middle" value={share} max={1} aria-label="How far it is" />
+        )}
+      </p>
+    </section>
   );
 }

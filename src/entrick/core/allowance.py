@@ -22,15 +22,6 @@ MOST_PIECES = 60_000
 KEPT_PIECES = 120_000
 """Pieces of what was constructed before that are kept, since most of a plan is as it was before an edit."""
 
-MOST_PAIRS = 400_000
-"""Pairs of pieces that are looked at to find where outlines cross, for one wall, one region, one question."""
-
-MOST_MARKS = 40_000
-"""Marks on one sheet, its ruling, hatching and dashes counted."""
-
-FARTHEST = 20_000.0
-"""How far from the datum anything stands on paper, mm: a sheet is 5 m at most."""
-
 
 class TooMuch(ClauseError):
     """More than the desk works out at once."""
@@ -43,22 +34,16 @@ def pieces(shapes: Iterable[Shape | Loop]) -> int:
 
 def refuse(what: str, count: int, most: int) -> TooMuch:
     """Return the refusal of something that asks for more than its allowance."""
-    return TooMuch(f"{what} asks for {count:,} pieces; the desk works out {most:,} at once".replace(",", " "))
+    return TooMuch(f"{what} asks for {grouped(count)} pieces; the desk works out {grouped(most)} at once")
 
 
-def check_pairs(first: int, second: int, what: str) -> None:
-    """Refuse to look for crossings among too many pairs of pieces.
+def grouped(count: int) -> str:
+    """Write a large number in groups of three that stay together.
 
-    Raises
-    ------
-    TooMuch
+    >>> grouped(1234567).replace("\\u202f", "_")
+    '1_234_567'
     """
-    if first * second > MOST_PAIRS:
-        raise TooMuch(
-            f"{what} would compare {first:,} pieces with {second:,}; that is more than the desk does at once".replace(
-                ",", " "
-            )
-        )
+    return f"{count:,}".replace(",", "\u202f")
 
 
 P = ParamSpec("P")

@@ -9,7 +9,7 @@ from functools import lru_cache
 from types import MappingProxyType
 
 from . import fault
-from .allowance import KEPT_PIECES, MOST_PIECES, kept_by_weight, pieces, refuse
+from .allowance import KEPT_PIECES, MOST_PIECES, TooMuch, kept_by_weight, pieces, refuse
 from .figure import Family, Figure, Item, Ref
 from .geometry import Arc, Circle, Line, Loop, Point, Shape
 from .geometry.place import SIDES
@@ -18,6 +18,7 @@ from .kind import Args, Candidate, Length, Made, Said, Undecided, Value
 from .measure import Dimension, Quantity, Unit, spell
 from .moves import kinds
 from .plan.document import (
+    LONGEST_LINE,
     UNREAD_GIVEN,
     Chain,
     Clause,
@@ -113,7 +114,7 @@ class _Run:
         self.named: dict[str, int] = {}
         self.uses: dict[str, list[int]] = {}
         self.asked: dict[int, int] = {}
-        self.total = 0
+        self.total = self.looked_at = 0
         self.refused = False
 
     def read(self, number: int, content: object) -> None:
@@ -139,7 +140,7 @@ class _Run:
     def _unread(self, number: int, text: str, error: PlanError) -> None:
         """Keep a line that cannot be read where it stands, and know its name if it has one."""
         self.errors.append(error)
-        given = UNREAD_GIVEN.fullmatch(text)
+        given = UNREAD_GIVEN.fullmatch(text) if len(text) <= LONGEST_LINE else None
         if given:
             kept = Given(given["name"], Num(given["value"].strip()), note=(given["note"] or "").strip().strip('"'))
             self.givens.append(GivenEntry(number, kept, None, error=error))
@@ -217,6 +218,8 @@ class _Run:
             self._claim(number, statement.name)
             if statement.kind not in kinds():
                 raise _unknown_kind(statement.kind)
+            if self.looked_at > 2 * MOST_PIECES:
+                raise TooMuch(f"the plan asks for more than {MOST_PIECES} pieces; this is not worked out any more")
             matches = _matches(statement.kind, spoken(statement))
             said = tuple(_said(match, self.figure, self.quantities, self.head.unit) for match in matches)
             args = Args(statement.name, self.head.unit, said, self.projected)
@@ -241,6 +244,7 @@ class _Run:
 
     def _within(self, number: int, made: Made, asked: int) -> Made:
         """Keep account of the pieces a plan asks for."""
+        self.looked_at += asked
         if self.total + asked > MOST_PIECES:
             self.refused = True
             raise refuse("this, with what stands above it,", self.total + asked, MOST_PIECES)

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from importlib import resources
 
-from ..core.summary import summarize
+from ..core.summary import Summary, summarize
 from ..store import Store, add_job, list_jobs
 
 
@@ -14,12 +15,15 @@ def sample_plans() -> dict[str, str]:
     return {file.name: file.read_text("utf-8") for file in sorted(folder.iterdir(), key=lambda f: f.name, reverse=True)}
 
 
-def load(store: Store) -> int:
-    """Enter the sample jobs into an empty register, as a drafter opens plans from disk; return how many."""
+def load(store: Store, summarized: Callable[[str], Summary | None] = summarize) -> int:
+    """Enter the sample jobs into an empty register, as a drafter opens plans from disk; return how many.
+
+    `summarized` gives what the register lists of a plan.
+    """
     with store.reading() as session:
         if list_jobs(session).total or list_jobs(session, archived=True).total:
             return 0
-    plans = {name: (text, summarize(text)) for name, text in sample_plans().items()}
+    plans = {name: (text, summarized(text)) for name, text in sample_plans().items()}
     with store.writing() as session:
         for name, (text, made) in plans.items():
             add_job(session, text, f"opened from {name}", made)

@@ -25,10 +25,10 @@ from ..core.fault import OutOfTime
 
 T = TypeVar("T")
 
-SOFT = 1.2
+SOFT = 1.5
 """Seconds of CPU after which the work in hand is told to stop, statement by statement."""
 
-AGAIN = 0.2
+AGAIN = 0.15
 """Seconds of CPU after which it is told again."""
 
 HARD = 2.0
@@ -46,10 +46,10 @@ TIRED = 96 * 2**20
 QUICK = 3
 """Requests at work at a time that are young."""
 
-YOUNG = 0.25
+YOUNG = 0.4
 """Seconds after which a request is no longer young, and makes room for another."""
 
-LONG = 8
+LONG = 10
 """Requests at work at a time that have taken long."""
 
 PATIENCE = 5.0

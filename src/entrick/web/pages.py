@@ -15,6 +15,7 @@ pages = Blueprint("pages", __name__)
 
 @pages.get("/")
 @pages.get("/jobs/<int:job_id>")
+@pages.get("/jobs/<int:job_id>/proof")
 def page(job_id: int | None = None) -> Response:
     """Return the document of the front end, which finds its view by the address."""
     index = STATIC / "index.html"

@@ -18,11 +18,12 @@ import waitress
 
 from ..demo import load
 from ..store import RegisterTrouble, Store, open_store, salvage, snapshots_of
+from . import tasks
 from .app import create_app
 from .hands import Hands
 from .keeper import Keeper
 
-THREADS = 24
+THREADS = 40
 """Requests in hand or waiting for their turn; a thread that waits costs next to nothing."""
 
 CONNECTIONS = 900
@@ -105,7 +106,7 @@ class Door:
             if notice:
                 print(notice, flush=True)
             if self.demo:
-                count = load(store)
+                count = load(store, lambda text: self.hands.do(tasks.summary, text))
                 print(f"{count} sample jobs entered" if count else "the register is kept as it was", flush=True)
             self.store, self.keeper = store, Keeper(store, self.hands)
             self.keeper.start()
@@ -161,6 +162,7 @@ def run(port: int, database: Path | None, demo: bool) -> None:
         Whether sample jobs are loaded into an empty register.
     """
     logging.basicConfig(level=logging.WARNING, format="%(asctime)s %(name)s %(message)s")
+    logging.getLogger("waitress.queue").setLevel(logging.ERROR)  # whoever waits too long is told so
     hands = Hands()
     threading.Thread(target=hands.warm, daemon=True).start()
     door = Door(database or default_register(), demo, hands)

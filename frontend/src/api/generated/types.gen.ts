@@ -818,6 +818,9 @@ export type JobIn = {
  * JobOut
  *
  * A job as the register lists it.
+ *
+ * `trouble` is its first mistake in words. `pending` says that it has not been worked out yet; then only its heading
+ * is known. `pictured` says whether there is a thumbnail.
  */
 export type JobOut = {
     /**
@@ -841,6 +844,14 @@ export type JobOut = {
      */
     outlines: number;
     /**
+     * Pending
+     */
+    pending: boolean;
+    /**
+     * Pictured
+     */
+    pictured: boolean;
+    /**
      * Revision
      */
     revision: number;
@@ -852,6 +863,10 @@ export type JobOut = {
      * Title
      */
     title: string;
+    /**
+     * Trouble
+     */
+    trouble: string;
     /**
      * Unit
      */
@@ -875,13 +890,25 @@ export type JobWithPlan = {
 /**
  * JobsOut
  *
- * The register.
+ * A page of the register: its jobs, and how many there are on all pages.
  */
 export type JobsOut = {
     /**
      * Jobs
      */
     jobs: Array<JobOut>;
+    /**
+     * Page
+     */
+    page: number;
+    /**
+     * Pages
+     */
+    pages: number;
+    /**
+     * Total
+     */
+    total: number;
 };
 
 /**
@@ -1188,6 +1215,18 @@ export type MoveLine = {
      * To
      */
     to: number;
+};
+
+/**
+ * NoticeOut
+ *
+ * What whoever keeps the register should know, empty where there is nothing.
+ */
+export type NoticeOut = {
+    /**
+     * Told
+     */
+    told: string;
 };
 
 /**
@@ -1769,7 +1808,7 @@ export type WorkIn = {
 /**
  * WorkOut
  *
- * A plan worked out.
+ * A plan worked out; `trouble` says why where it asks for too much and is text alone.
  */
 export type WorkOut = {
     display: DisplayList;
@@ -1798,6 +1837,10 @@ export type WorkOut = {
      * Title
      */
     title: string;
+    /**
+     * Trouble
+     */
+    trouble?: string;
     /**
      * Unit
      */
@@ -1892,9 +1935,335 @@ export type PlansBriefBriefPostData = {
 
 export type PlansBriefBriefPostErrors = {
     /**
-     * Unprocessable Entity
+     * Problem
+     *
+     * An error a person can read.
      */
-    422: Array<ValidationErrorModel>;
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
 };
 
 export type PlansBriefBriefPostError = PlansBriefBriefPostErrors[keyof PlansBriefBriefPostErrors];
@@ -1917,9 +2286,335 @@ export type PlansCompletionCompletePostData = {
 
 export type PlansCompletionCompletePostErrors = {
     /**
-     * Unprocessable Entity
+     * Problem
+     *
+     * An error a person can read.
      */
-    422: Array<ValidationErrorModel>;
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
 };
 
 export type PlansCompletionCompletePostError = PlansCompletionCompletePostErrors[keyof PlansCompletionCompletePostErrors];
@@ -1947,12 +2642,347 @@ export type PlansExportExportStringFormatPostData = {
 
 export type PlansExportExportStringFormatPostErrors = {
     /**
-     * Unprocessable Entity
+     * Problem
+     *
+     * An error a person can read.
      */
-    422: Array<ValidationErrorModel>;
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
 };
 
 export type PlansExportExportStringFormatPostError = PlansExportExportStringFormatPostErrors[keyof PlansExportExportStringFormatPostErrors];
+
+export type PlansExportExportStringFormatPostResponses = {
+    /**
+     * A file
+     */
+    200: Blob | File;
+};
+
+export type PlansExportExportStringFormatPostResponse = PlansExportExportStringFormatPostResponses[keyof PlansExportExportStringFormatPostResponses];
 
 export type JobsRegisterGetData = {
     body?: never;
@@ -1962,15 +2992,357 @@ export type JobsRegisterGetData = {
          * Archived
          */
         archived?: boolean;
+        /**
+         * Search
+         */
+        search?: string;
+        /**
+         * Order
+         */
+        order?: 'worked' | 'entered' | 'title' | 'drawing';
+        /**
+         * Page
+         */
+        page?: number;
+        /**
+         * Size
+         */
+        size?: number;
     };
     url: '/api/jobs';
 };
 
 export type JobsRegisterGetErrors = {
     /**
-     * Unprocessable Entity
+     * Problem
+     *
+     * An error a person can read.
      */
-    422: Array<ValidationErrorModel>;
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
 };
 
 export type JobsRegisterGetError = JobsRegisterGetErrors[keyof JobsRegisterGetErrors];
@@ -1993,9 +3365,335 @@ export type JobsEnterPostData = {
 
 export type JobsEnterPostErrors = {
     /**
-     * Unprocessable Entity
+     * Problem
+     *
+     * An error a person can read.
      */
-    422: Array<ValidationErrorModel>;
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
 };
 
 export type JobsEnterPostError = JobsEnterPostErrors[keyof JobsEnterPostErrors];
@@ -2023,9 +3721,335 @@ export type JobsOneIntJobIdGetData = {
 
 export type JobsOneIntJobIdGetErrors = {
     /**
-     * Unprocessable Entity
+     * Problem
+     *
+     * An error a person can read.
      */
-    422: Array<ValidationErrorModel>;
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
 };
 
 export type JobsOneIntJobIdGetError = JobsOneIntJobIdGetErrors[keyof JobsOneIntJobIdGetErrors];
@@ -2053,9 +4077,335 @@ export type JobsArchiveIntJobIdPatchData = {
 
 export type JobsArchiveIntJobIdPatchErrors = {
     /**
-     * Unprocessable Entity
+     * Problem
+     *
+     * An error a person can read.
      */
-    422: Array<ValidationErrorModel>;
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
 };
 
 export type JobsArchiveIntJobIdPatchError = JobsArchiveIntJobIdPatchErrors[keyof JobsArchiveIntJobIdPatchErrors];
@@ -2083,9 +4433,335 @@ export type JobsHistoryIntJobIdRevisionsGetData = {
 
 export type JobsHistoryIntJobIdRevisionsGetErrors = {
     /**
-     * Unprocessable Entity
+     * Problem
+     *
+     * An error a person can read.
      */
-    422: Array<ValidationErrorModel>;
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
 };
 
 export type JobsHistoryIntJobIdRevisionsGetError = JobsHistoryIntJobIdRevisionsGetErrors[keyof JobsHistoryIntJobIdRevisionsGetErrors];
@@ -2113,9 +4789,335 @@ export type JobsSaveIntJobIdRevisionsPostData = {
 
 export type JobsSaveIntJobIdRevisionsPostErrors = {
     /**
-     * Unprocessable Entity
+     * Problem
+     *
+     * An error a person can read.
      */
-    422: Array<ValidationErrorModel>;
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
 };
 
 export type JobsSaveIntJobIdRevisionsPostError = JobsSaveIntJobIdRevisionsPostErrors[keyof JobsSaveIntJobIdRevisionsPostErrors];
@@ -2147,9 +5149,335 @@ export type JobsRevisionIntJobIdRevisionsIntNumberGetData = {
 
 export type JobsRevisionIntJobIdRevisionsIntNumberGetErrors = {
     /**
-     * Unprocessable Entity
+     * Problem
+     *
+     * An error a person can read.
      */
-    422: Array<ValidationErrorModel>;
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
 };
 
 export type JobsRevisionIntJobIdRevisionsIntNumberGetError = JobsRevisionIntJobIdRevisionsIntNumberGetErrors[keyof JobsRevisionIntJobIdRevisionsIntNumberGetErrors];
@@ -2177,12 +5505,347 @@ export type JobsThumbnailIntJobIdThumbnailSvgGetData = {
 
 export type JobsThumbnailIntJobIdThumbnailSvgGetErrors = {
     /**
-     * Unprocessable Entity
+     * Problem
+     *
+     * An error a person can read.
      */
-    422: Array<ValidationErrorModel>;
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
 };
 
 export type JobsThumbnailIntJobIdThumbnailSvgGetError = JobsThumbnailIntJobIdThumbnailSvgGetErrors[keyof JobsThumbnailIntJobIdThumbnailSvgGetErrors];
+
+export type JobsThumbnailIntJobIdThumbnailSvgGetResponses = {
+    /**
+     * A file
+     */
+    200: Blob | File;
+};
+
+export type JobsThumbnailIntJobIdThumbnailSvgGetResponse = JobsThumbnailIntJobIdThumbnailSvgGetResponses[keyof JobsThumbnailIntJobIdThumbnailSvgGetResponses];
 
 export type PlansVocabularyKindsGetData = {
     body?: never;
@@ -2193,9 +5856,335 @@ export type PlansVocabularyKindsGetData = {
 
 export type PlansVocabularyKindsGetErrors = {
     /**
-     * Unprocessable Entity
+     * Problem
+     *
+     * An error a person can read.
      */
-    422: Array<ValidationErrorModel>;
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
 };
 
 export type PlansVocabularyKindsGetError = PlansVocabularyKindsGetErrors[keyof PlansVocabularyKindsGetErrors];
@@ -2218,9 +6207,335 @@ export type PlansComparedMethodsPostData = {
 
 export type PlansComparedMethodsPostErrors = {
     /**
-     * Unprocessable Entity
+     * Problem
+     *
+     * An error a person can read.
      */
-    422: Array<ValidationErrorModel>;
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
 };
 
 export type PlansComparedMethodsPostError = PlansComparedMethodsPostErrors[keyof PlansComparedMethodsPostErrors];
@@ -2243,9 +6558,335 @@ export type PlansOpenedOpenedPostData = {
 
 export type PlansOpenedOpenedPostErrors = {
     /**
-     * Unprocessable Entity
+     * Problem
+     *
+     * An error a person can read.
      */
-    422: Array<ValidationErrorModel>;
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
 };
 
 export type PlansOpenedOpenedPostError = PlansOpenedOpenedPostErrors[keyof PlansOpenedOpenedPostErrors];
@@ -2285,12 +6926,347 @@ export type PlansPicturePicturesSettingSvgGetData = {
 
 export type PlansPicturePicturesSettingSvgGetErrors = {
     /**
-     * Unprocessable Entity
+     * Problem
+     *
+     * An error a person can read.
      */
-    422: Array<ValidationErrorModel>;
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
 };
 
 export type PlansPicturePicturesSettingSvgGetError = PlansPicturePicturesSettingSvgGetErrors[keyof PlansPicturePicturesSettingSvgGetErrors];
+
+export type PlansPicturePicturesSettingSvgGetResponses = {
+    /**
+     * A file
+     */
+    200: Blob | File;
+};
+
+export type PlansPicturePicturesSettingSvgGetResponse = PlansPicturePicturesSettingSvgGetResponses[keyof PlansPicturePicturesSettingSvgGetResponses];
 
 export type PlansProofProofPostData = {
     body: PlanIn;
@@ -2301,9 +7277,335 @@ export type PlansProofProofPostData = {
 
 export type PlansProofProofPostErrors = {
     /**
-     * Unprocessable Entity
+     * Problem
+     *
+     * An error a person can read.
      */
-    422: Array<ValidationErrorModel>;
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
 };
 
 export type PlansProofProofPostError = PlansProofProofPostErrors[keyof PlansProofProofPostErrors];
@@ -2326,9 +7628,335 @@ export type PlansRegionsRegionsPostData = {
 
 export type PlansRegionsRegionsPostErrors = {
     /**
-     * Unprocessable Entity
+     * Problem
+     *
+     * An error a person can read.
      */
-    422: Array<ValidationErrorModel>;
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
 };
 
 export type PlansRegionsRegionsPostError = PlansRegionsRegionsPostErrors[keyof PlansRegionsRegionsPostErrors];
@@ -2342,6 +7970,1059 @@ export type PlansRegionsRegionsPostResponses = {
 
 export type PlansRegionsRegionsPostResponse = PlansRegionsRegionsPostResponses[keyof PlansRegionsRegionsPostResponses];
 
+export type RegisterExportExportZipGetData = {
+    body?: never;
+    path?: never;
+    query?: never;
+    url: '/api/register/export.zip';
+};
+
+export type RegisterExportExportZipGetErrors = {
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+};
+
+export type RegisterExportExportZipGetError = RegisterExportExportZipGetErrors[keyof RegisterExportExportZipGetErrors];
+
+export type RegisterExportExportZipGetResponses = {
+    /**
+     * A file
+     */
+    200: Blob | File;
+};
+
+export type RegisterExportExportZipGetResponse = RegisterExportExportZipGetResponses[keyof RegisterExportExportZipGetResponses];
+
+export type RegisterTakeInImportPostData = {
+    body?: never;
+    path?: never;
+    query?: never;
+    url: '/api/register/import';
+};
+
+export type RegisterTakeInImportPostErrors = {
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+};
+
+export type RegisterTakeInImportPostError = RegisterTakeInImportPostErrors[keyof RegisterTakeInImportPostErrors];
+
+export type RegisterTakeInImportPostResponses = {
+    /**
+     * One line of JSON for every step: `{done, of}`, at last `{jobs, known}` or `{problem}`
+     */
+    200: string;
+};
+
+export type RegisterTakeInImportPostResponse = RegisterTakeInImportPostResponses[keyof RegisterTakeInImportPostResponses];
+
+export type RegisterNoticeNoticeGetData = {
+    body?: never;
+    path?: never;
+    query?: never;
+    url: '/api/register/notice';
+};
+
+export type RegisterNoticeNoticeGetErrors = {
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+};
+
+export type RegisterNoticeNoticeGetError = RegisterNoticeNoticeGetErrors[keyof RegisterNoticeNoticeGetErrors];
+
+export type RegisterNoticeNoticeGetResponses = {
+    /**
+     * OK
+     */
+    200: NoticeOut;
+};
+
+export type RegisterNoticeNoticeGetResponse = RegisterNoticeNoticeGetResponses[keyof RegisterNoticeNoticeGetResponses];
+
 export type PlansSheetChoicesSheetChoicesPostData = {
     body: PlanIn;
     path?: never;
@@ -2351,9 +9032,335 @@ export type PlansSheetChoicesSheetChoicesPostData = {
 
 export type PlansSheetChoicesSheetChoicesPostErrors = {
     /**
-     * Unprocessable Entity
+     * Problem
+     *
+     * An error a person can read.
      */
-    422: Array<ValidationErrorModel>;
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
 };
 
 export type PlansSheetChoicesSheetChoicesPostError = PlansSheetChoicesSheetChoicesPostErrors[keyof PlansSheetChoicesSheetChoicesPostErrors];
@@ -2376,9 +9383,335 @@ export type PlansSuggestSuggestPostData = {
 
 export type PlansSuggestSuggestPostErrors = {
     /**
-     * Unprocessable Entity
+     * Problem
+     *
+     * An error a person can read.
      */
-    422: Array<ValidationErrorModel>;
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
 };
 
 export type PlansSuggestSuggestPostError = PlansSuggestSuggestPostErrors[keyof PlansSuggestSuggestPostErrors];
@@ -2401,9 +9734,335 @@ export type PlansWorkWorkPostData = {
 
 export type PlansWorkWorkPostErrors = {
     /**
-     * Unprocessable Entity
+     * Problem
+     *
+     * An error a person can read.
      */
-    422: Array<ValidationErrorModel>;
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
 };
 
 export type PlansWorkWorkPostError = PlansWorkWorkPostErrors[keyof PlansWorkWorkPostErrors];
@@ -2426,9 +10085,335 @@ export type PlansWorksheetWorksheetPostData = {
 
 export type PlansWorksheetWorksheetPostErrors = {
     /**
-     * Unprocessable Entity
+     * Problem
+     *
+     * An error a person can read.
      */
-    422: Array<ValidationErrorModel>;
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
 };
 
 export type PlansWorksheetWorksheetPostError = PlansWorksheetWorksheetPostErrors[keyof PlansWorksheetWorksheetPostErrors];
@@ -2456,9 +10441,344 @@ export type PlansWorksheetFileWorksheetStringFormatPostData = {
 
 export type PlansWorksheetFileWorksheetStringFormatPostErrors = {
     /**
-     * Unprocessable Entity
+     * Problem
+     *
+     * An error a person can read.
      */
-    422: Array<ValidationErrorModel>;
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
 };
 
 export type PlansWorksheetFileWorksheetStringFormatPostError = PlansWorksheetFileWorksheetStringFormatPostErrors[keyof PlansWorksheetFileWorksheetStringFormatPostErrors];
+
+export type PlansWorksheetFileWorksheetStringFormatPostResponses = {
+    /**
+     * A file
+     */
+    200: Blob | File;
+};
+
+export type PlansWorksheetFileWorksheetStringFormatPostResponse = PlansWorksheetFileWorksheetStringFormatPostResponses[keyof PlansWorksheetFileWorksheetStringFormatPostResponses];

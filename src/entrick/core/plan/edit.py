@@ -6,7 +6,7 @@ import re
 from collections.abc import Sequence
 from dataclasses import replace
 
-from .document import UNREAD_GIVEN, Chain, Clause, Content, Given, Line, Plan, Statement, Unread
+from .document import LONGEST_LINE, UNREAD_GIVEN, Chain, Clause, Content, Given, Line, Plan, Statement, Unread
 from .expression import Name, Num, Text
 from .reader import read_line, read_plan
 from .writer import write_content, write_line, write_plan
@@ -103,7 +103,7 @@ def set_given(text: str, line: int, value: str) -> str:
     A value that cannot be read is kept as typed, so that nothing is lost.
     """
     given = _content(text, line)
-    if isinstance(given, Unread) and (found := UNREAD_GIVEN.fullmatch(given.text)):
+    if isinstance(given, Unread) and (found := UNREAD_GIVEN.fullmatch(given.text[:LONGEST_LINE])):
         row = f"{found['word']} {found['name']} = {one_row(value).strip()}{found['note'] or ''}{found['comment'] or ''}"
     elif isinstance(given, Chain):
         tail = (", assumed" if given.assumed else "") + (f" {_quoted(given.note)}" if given.note else "")

@@ -9,7 +9,9 @@ from dataclasses import dataclass
 
 from .cam import MOST_EVENTS
 
-NUMBER = r"\d+\s+\d+/\d+|\d+/\d+|\d*\.\d+|\d+"
+D = r"\d{1,12}"
+"""Digits of one number: more than these are no size, and would take long to look through."""
+NUMBER = rf"(?<![\d.])(?:{D}\s{{1,3}}{D}/{D}|{D}/{D}|(?:{D})?\.{D}|{D})(?!\d)"
 ANGLE = re.compile(rf"({NUMBER})\s*(?:°|deg(?:rees?)?\b)")
 LENGTH = re.compile(rf"(?<![\w./])({NUMBER})\s*(mm|in(?:ches|ch)?\b|\")?")
 
@@ -44,6 +46,10 @@ class Brief:
     misread: tuple[Misread, ...]
 
 
+STATION = re.compile(r"[\d\s./,;\t°\"'+-]+")
+"""A row of figures, in whatever way they are parted and quoted."""
+
+
 def read_brief(text: str) -> Brief:
     """Read events from sentences, one to a row or parted by semicolons, or stations from CSV (angle, lift).
 
@@ -54,8 +60,9 @@ def read_brief(text: str) -> Brief:
     >>> read_brief("station,lift\\n0,0\\n90,12.5\\n180,20\\n270,8\\n360,0").clauses[1]
     'lift 12.5 at 90°'
     """
+    text = re.sub(r"[^\S\n]+", " ", text)
     rows = [row for row in text.splitlines() if row.strip()]
-    if len(rows) > 1 and all(re.fullmatch(r"[\d\s./,;\t°-]+", row) for row in rows[1:]):
+    if len(rows) > 1 and all(STATION.fullmatch(row) for row in rows[1:]):
         return _stations(text)
     clauses: list[str] = []
     misread: list[Misread] = []
@@ -111,10 +118,10 @@ def _stations(text: str) -> Brief:
 def _rows(text: str) -> Iterator[tuple[int, str, str, str]]:
     rows = list(csv.reader(text.splitlines(), delimiter=";" if ";" in text else "\t" if "\t" in text else ","))
     for number, row in enumerate(rows, 1):
-        cells = [cell.strip().rstrip("°") for cell in row if cell.strip()]
-        if not cells or (number == 1 and not re.match(r"[\d.]", cells[0])):
-            continue
-        if len(cells) != 2 or not all(re.fullmatch(r"\d+(\.\d+)?|\.\d+", cell) for cell in cells):
+        cells = [cell.strip().strip("'").rstrip("°").strip() for cell in row if cell.strip()]
+        if not cells or (number == 1 and not any(re.search(r"\d", cell) for cell in cells)):
+            continue  # blank, or a heading in words
+        if len(cells) != 2 or not all(re.fullmatch(r"\d{1,12}(\.\d{1,12})?|\.\d{1,12}", cell) for cell in cells):
             yield number, "", "", "a station is an angle and a lift, in degrees and plan units: 30, 4.5"
         else:
             yield number, cells[0], cells[1], ""

@@ -8,7 +8,7 @@ PORT ?= 8400
 FRONT_SOURCES := $(shell find frontend/src frontend/public -type f) frontend/index.html frontend/vite.config.ts
 STATIC := src/entrick/web/static/index.html
 
-.PHONY: demo test check bench build types lock screenshots clean
+.PHONY: demo test check bench fuzz crash load build types lock screenshots clean
 
 demo: $(VENV)/.ready $(STATIC)
 	$(BIN)/entrick serve --demo --port $(PORT) --database var/demo.db
@@ -26,6 +26,20 @@ check: $(VENV)/.dev frontend/node_modules/.ready
 
 bench: $(VENV)/.dev $(STATIC) build/.browser
 	$(BIN)/python -m bench
+
+# Random plans through every way out: FUZZ_SECONDS, by a seed that is printed.
+FUZZ_SECONDS ?= 60
+fuzz: $(VENV)/.dev
+	$(BIN)/python tests/fuzz --seconds $(FUZZ_SECONDS) $(ARGS)
+
+# A served desk is killed in the middle of saving, again and again: nothing acknowledged may be lost.
+KILLS ?= 200
+crash: $(VENV)/.dev $(STATIC)
+	$(BIN)/python tests/crash.py --kills $(KILLS)
+
+# Many at the desk at once, and the heaviest work there is: latencies and memory.
+load: $(VENV)/.dev $(STATIC)
+	$(BIN)/python -m bench.load
 
 build: $(STATIC)
 

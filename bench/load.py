@@ -21,7 +21,7 @@ from pathlib import Path
 from entrick.demo import sample_plans
 
 HEAD = "units mm\nsheet A3 landscape, scale 1:1, border 10\nO = datum\n"
-GEAR = HEAD + "w = gear, about O, {} teeth, module 1, bore diameter 25\n"
+GEAR = HEAD + "w = gear, about O, {} teeth, module 1, bore diameter 10\n"
 HEAVY: dict[str, tuple[str, dict[str, object]]] = {
     "turn a gear into 360 places": ("/api/work", {"text": GEAR.format(24) + "r = turn, of w, 360 about O\n"}),
     "twenty gears": (
@@ -50,8 +50,10 @@ HEAVY: dict[str, tuple[str, dict[str, object]]] = {
     "a box of 900 m at 1000:1": (
         "/api/work",
         {
-            "text": "units mm\nsheet A4, scale 1000:1, ground squares 2\nO = datum\nb = box, 900000 by 900000, centred on O\n"
-            "rim = line in, b\nh = hatch, of rim\nback = hidden, b\ncl = centre lines, of b\n"
+            "text": "units mm\nsheet A4, scale 1000:1, ground squares 2\nO = datum\n"
+            "b = box, 900000 by 900000, centred on O\n"
+            "rim = line in, b.bottom > b.right > b.top > b.left\nh = hatch, of rim\nback = hidden, b.top\n"
+            "d = dimension, from b.lower_left to b.lower_right, level\n"
         },
     ),
     "490 families": (

@@ -23,6 +23,11 @@ KEPT_PIECES = 120_000
 """Pieces of what was constructed before that are kept, since most of a plan is as it was before an edit."""
 
 
+FARTHEST = 20_000.0
+"""How large a view may be on paper, mm, and still get its dimensions, centre lines and hatching: a sheet is 5 m at
+most."""
+
+
 class TooMuch(ClauseError):
     """More than the desk works out at once."""
 

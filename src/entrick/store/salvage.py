@@ -22,6 +22,9 @@ from .models import Job
 LEAF = 0x0D
 """First byte of a page that holds rows of a table."""
 
+INDEX_LEAF = 0x0A
+"""First byte of a page that holds entries of an index: those of (job, revision) tell what there was."""
+
 SIDE_FILES = ("-wal", "-shm")
 
 Value = None | int | float | str | bytes
@@ -54,7 +57,8 @@ class Salvaged:
 class _Found:
     revisions: dict[tuple[int, int], tuple[Value, ...]] = field(default_factory=dict)
     jobs: dict[int, tuple[str, str | None]] = field(default_factory=dict)
-    broken: set[tuple[int, int]] = field(default_factory=set)
+    known: set[tuple[int, int]] = field(default_factory=set)
+    """Revisions that there were, as far as an index or a spoilt record tells."""
 
 
 def salvage(path: Path) -> tuple[Store, Salvaged]:
@@ -113,7 +117,7 @@ def _enter(store: Store, found: _Found) -> tuple[str, ...]:
             put_summary(session, job, revision, None)
             gaps = sorted(set(range(1, numbers[-1] + 1)) - set(numbers))
             lost += [f"job {job_id}, revision {number}" for number in gaps]
-    told = {f"job {job_id}, revision {number}" for job_id, number in found.broken - found.revisions.keys()}
+    told = {f"job {job_id}, revision {number}" for job_id, number in found.known - found.revisions.keys()}
     lost += sorted(told - set(lost))
     lost += [f"job {job_id}: all its revisions" for job_id in sorted(found.jobs.keys() - by_job.keys())]
     return tuple(lost)
@@ -129,6 +133,9 @@ def _read(path: Path) -> _Found:
     for page in pages.values():
         for row_id, values in _rows(page, pages, size):
             _keep(row_id, values, found)
+        for values in _entries(page):
+            if len(values) == 3 and all(isinstance(value, int) for value in values):
+                found.known.add((int(values[0] or 0), int(values[1] or 0)))
     return found
 
 
@@ -141,7 +148,7 @@ def _keep(row_id: int, values: tuple[Value, ...], found: _Found) -> None:
         if sound and digest_of(job_id, number, based_on, text, note, saved_at) == digest:  # type: ignore[arg-type]
             found.revisions[job_id, number] = values
         else:
-            found.broken.add((job_id, number))
+            found.known.add((job_id, number))
     elif len(values) == 3 and values[0] is None:
         _, created, archived = values
         if _is_stamp(created) and (archived is None or _is_stamp(archived)):
@@ -171,7 +178,7 @@ def _pages(path: Path) -> tuple[dict[int, bytes], int]:
         for at in range(32, len(frames) - size - 23, size + 24):
             head = frames[at : at + 24]
             if head[8:16] != salts:
-                break
+                continue  # spoilt, or left from before; a record that is not whole has no true digest
             waiting[int.from_bytes(head[:4], "big")] = frames[at + 24 : at + 24 + size]
             if int.from_bytes(head[4:8], "big"):  # the last frame of a transaction says how large the file is now
                 pages |= waiting
@@ -190,6 +197,19 @@ def _rows(page: bytes, pages: Mapping[int, bytes], size: int) -> Iterator[tuple[
         try:
             yield _cell(page, at, pages, size)
         except (IndexError, ValueError, KeyError, UnicodeDecodeError):
+            continue
+
+
+def _entries(page: bytes) -> Iterator[tuple[Value, ...]]:
+    """Return the entries of a leaf page of an index, as far as they lie on the page."""
+    if not page or page[0] != INDEX_LEAF:
+        return
+    for index in range(int.from_bytes(page[3:5], "big")):
+        at = int.from_bytes(page[8 + 2 * index : 10 + 2 * index], "big")
+        try:
+            length, at = _varint(page, at)
+            yield _record(page[at : at + length])
+        except (IndexError, ValueError):
             continue
 
 

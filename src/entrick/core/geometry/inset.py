@@ -54,7 +54,8 @@ def inset(loop: Loop, wall: Number, inward: bool = True, sharp: bool = False) ->
         for edge in range(arrangement._edges(carrier)):
             middle = arrangement._middle(carrier, edge)
             span = next((span for span in spans if _covers(span.curve, middle)), None)
-            if span is None or outline.is_nearer(middle, float(wall) - close) or outline.encloses(middle) != inward:
+            # What is no nearer to the outline than the wall lies on the side it was moved to.
+            if span is None or outline.is_nearer(middle, float(wall) - close):
                 continue
             kept[(carrier, edge, _way(arrangement.supports[carrier], span.curve, middle))] = None
     _prune(arrangement, kept)

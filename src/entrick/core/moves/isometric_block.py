@@ -99,11 +99,11 @@ def _round(corner: Point, along: Point, back: Point, radius: float, plane: str) 
     """Return the quarter of an isometric circle in a corner, counter-clockwise from the edge that comes in."""
     centre = corner + (along + back) * radius
     wanted = (corner + back * radius, corner + along * radius)
-    for arc in rhombus(centre, 2 * radius, plane).arcs:
-        turned = arc if arc.sweep > 0 else Arc(arc.centre, arc.radius, arc.start + arc.sweep, -arc.sweep)
-        if abs(turned.first - wanted[0]) + abs(turned.last - wanted[1]) < 1e-6 * radius:
-            return turned
-    raise AssertionError("a quarter of the circle lies in every corner")
+    quarters = [
+        arc if arc.sweep > 0 else Arc(arc.centre, arc.radius, arc.start + arc.sweep, -arc.sweep)
+        for arc in rhombus(centre, 2 * radius, plane).arcs
+    ]
+    return min(quarters, key=lambda arc: abs(arc.first - wanted[0]) + abs(arc.last - wanted[1]))
 
 
 KIND = Kind(

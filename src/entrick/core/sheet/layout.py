@@ -8,6 +8,7 @@ from dataclasses import dataclass, field, replace
 from fractions import Fraction
 from functools import cached_property
 
+from ..allowance import FARTHEST
 from ..finish import Finished, View, finish
 from ..geometry import Loop, Point, Shape
 from ..geometry.shapes import extremes
@@ -180,7 +181,14 @@ def lay_out_at(solution: Solution, sheet: Sheet) -> Sheet:
     factor = float(sheet.unit.mm * sheet.scale.ratio)
     view = (box[0] * factor, box[1] * factor)
     outlines = tuple(loop for _, m in made for loop in m.loops)
-    marks = finish(notes, View(factor, *view, outlines, sheet.aligned))
+    wide = max(abs(view[1] - view[0]), abs(view[0]), abs(view[1]))
+    marks: tuple[Finished, ...] = ()
+    if wide <= FARTHEST:
+        marks = finish(notes, View(factor, *view, outlines, sheet.aligned))
+    elif notes:
+        reaches = f"at {sheet.scale} the view reaches {wide / 1000:.0f} m on paper"
+        told = f"{reaches}; dimensions, hatching and centre lines go with one of up to {FARTHEST / 1000:g} m"
+        sheet = replace(sheet, errors=(*sheet.errors, PlanError(max(1, solution.sheet_line), told)))
     room = _with_marks(view, marks)
     low, high = sheet.space
     places = [

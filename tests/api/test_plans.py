@@ -96,10 +96,10 @@ def test_edits(client: FlaskClient, edit: dict, row: int, expected: str) -> None
 @pytest.mark.parametrize(
     ("edit", "status"),
     [
-        ({"op": "delete", "line": 99}, 400),
-        ({"op": "clause", "line": 3, "clause": 0, "text": "x"}, 400),
-        ({"op": "choose", "line": 10, "letter": "G"}, 400),
-        ({"op": "given", "line": 4, "value": "3"}, 400),
+        ({"op": "delete", "line": 99}, 409),
+        ({"op": "clause", "line": 3, "clause": 0, "text": "x"}, 409),
+        ({"op": "choose", "line": 10, "letter": "G"}, 409),
+        ({"op": "given", "line": 4, "value": "3"}, 409),
         ({"op": "choose", "line": 10, "letter": "ZZ"}, 422),
         ({"op": "fly"}, 422),
         ({"op": "line", "line": 1, "text": "x" * 5000}, 422),

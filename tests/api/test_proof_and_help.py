@@ -50,7 +50,7 @@ def test_regions_pointed_at_on_paper_come_back_as_statements(client: FlaskClient
     hidden = post(client, "/api/regions", text=FRAME, spots=[[x, y]], kind="hidden")
     assert hidden["statements"] == ["rim = hidden, c"]
     refused = client.post("/api/regions", json={"text": FRAME, "spots": [[5.0, 5.0]]})
-    assert refused.status_code == 422
+    assert refused.status_code == 404
     assert "nothing closes around this spot" in refused.json["detail"]  # type: ignore[index]
 
 

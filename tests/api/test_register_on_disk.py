@@ -32,6 +32,7 @@ from entrick.store import (
     export_register,
     import_register,
     list_jobs,
+    listed,
     one_job,
     open_store,
     outdated,
@@ -181,7 +182,9 @@ def test_a_round_trip_through_open_files_gives_the_same_register(tmp_path: Path)
         ("jobs/000003/revision-0001.entrick", "x" * 100_001, "longer"),
     ],
 )
-def test_files_that_are_no_whole_register_enter_nothing(tmp_path: Path, file: str, content: str | None, told: str) -> None:
+def test_files_that_are_no_whole_register_enter_nothing(
+    tmp_path: Path, file: str, content: str | None, told: str
+) -> None:
     export_register(filled(tmp_path / "register.db", 4), Folder(tmp_path / "files"))
     path = tmp_path / "files" / file
     path.unlink() if content is None else path.write_text(content)
@@ -284,7 +287,7 @@ def test_a_page_zeroed_in_the_log_is_noticed_and_work_after_it_salvaged(tmp_path
         assert len(there) > len(was) / 2
 
 
-Usage = namedtuple("Usage", "total used free")  # noqa: PYI024
+Usage = namedtuple("Usage", "total used free")
 
 
 @pytest.mark.parametrize("cause", ["newer", "foreign", "locked", "read-only", "full"])
@@ -377,11 +380,14 @@ def test_the_keeper_renews_what_another_core_worked_out(store: Store, monkeypatc
         assert all(row.pending for row in list_jobs(session).jobs)
     Keeper(store, Here()).renew_all()
     with store.reading() as session:
-        listed = {row.id: row for row in list_jobs(session).jobs}
-    assert listed[job.id].made.outlines == 1
-    assert "<circle" in listed[job.id].made.thumbnail
-    assert listed[other.id].made.mistakes == 1
-    assert not any(row.pending for row in listed.values())
+        rows = {row.id: row for row in list_jobs(session).jobs}
+        alone = listed(session, job.id)
+    assert rows[job.id].made.outlines == 1
+    assert rows[job.id].pictured
+    assert alone
+    assert "<circle" in alone.made.thumbnail
+    assert rows[other.id].made.mistakes == 1
+    assert not any(row.pending for row in rows.values())
     with store.writing() as session:
         save_revision(session, job.id, "# newer\n", 1)
         renew(session, job.id, "an older text", Summary(title="stale"))
@@ -399,7 +405,10 @@ def test_five_thousand_jobs_are_listed_a_page_at_a_time(store: Store) -> None:
         ids = [job.id for page in pages for job in page.jobs]
         assert len(ids) == len(set(ids)) == 300
         assert ids == sorted(ids, reverse=True)
-        assert [job.made.title for job in list_jobs(session, order="title", size=2).jobs] == ["Part 000 50%_", "Part 001 50%_"]
+        assert [job.made.title for job in list_jobs(session, order="title", size=2).jobs] == [
+            "Part 000 50%_",
+            "Part 001 50%_",
+        ]
         assert list_jobs(session, order="drawing", size=1).jobs[0].made.drawing == "OY-700"
         assert list_jobs(session, search="oy-7 part").total == 100
         assert list_jobs(session, search="50%_").total == 300

@@ -97,7 +97,7 @@ def test_only_what_has_a_worksheet_offers_one(client: FlaskClient) -> None:
     assert {e["name"] for e in work["entries"] if e["worksheet"]} == {"lifter"}
     for line in (1, 999, line_of(CAM, "rim")):
         answer = client.post("/api/worksheet", json={"text": CAM, "line": line})
-        assert answer.status_code == 400
+        assert answer.status_code == 409
         assert "has no worksheet" in answer.json["detail"]  # type: ignore[index]
     assert client.post("/api/worksheet", json={"text": CAM, "line": 9, "turn": 1e9}).status_code == 422
     assert (
@@ -146,7 +146,7 @@ def test_a_brief_that_cannot_be_read_says_where_and_changes_nothing(
 
 def test_a_brief_is_for_a_cam(client: FlaskClient) -> None:
     answer = client.post("/api/brief", json={"text": GEAR, "line": line_of(GEAR, "pinion"), "brief": "dwell 30°"})
-    assert answer.status_code == 400
+    assert answer.status_code == 409
     assert client.post("/api/brief", json={"text": CAM, "line": 9, "brief": "x" * 30_000}).status_code == 422
 
 

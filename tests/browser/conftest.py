@@ -5,13 +5,16 @@ from collections.abc import Callable, Iterator
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import ConsoleMessage, Page
+from playwright.sync_api import ConsoleMessage, Page, expect
 from waitress.server import create_server
 
 from entrick.demo import load
 from entrick.store import Store, add_job, open_store
 from entrick.web import create_app
 from entrick.web.pages import STATIC
+
+# What must come, comes however busy the machine is: waits are for states, and no test is about speed.
+expect.set_options(timeout=60_000)
 
 CHROMIUM = [
     "--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
@@ -53,7 +56,9 @@ def quiet(page: Page) -> Iterator[None]:
 
     def hear(message: ConsoleMessage) -> None:
         # What is refused in words, or not answered, is told to the drafter; the browser notes it here as well.
-        expected = any(sign in message.text for sign in ("409", "422", "net::ERR_FAILED"))
+        expected = any(
+            sign in message.text for sign in ("404", "409", "422", "503", "net::ERR_FAILED", "net::ERR_ABORTED")
+        )
         if message.type in ("error", "warning") and not expected:
             complaints.append(message.text)
 

@@ -5,7 +5,10 @@ from collections.abc import Callable
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
+
+from entrick.core.summary import Summary
+from entrick.store import Store, add_job
 
 AXE = Path("frontend/node_modules/axe-core/axe.min.js")
 
@@ -122,3 +125,73 @@ def test_what_the_desk_cannot_reach_is_said_and_kept(page: Page, desk: str, benc
     page.unroute("**/api/jobs/*/revisions")
     page.reload()
     expect(page.locator("circle.mark-construction")).to_have_count(1)
+
+
+def test_of_many_jobs_those_wanted_are_found_a_page_at_a_time(page: Page, desk: str, store: Store, quiet: None) -> None:
+    with store.writing() as session:
+        for number in range(120):
+            add_job(session, "", made=Summary(title=f"Stud {number:03}", drawing=f"OY-{900 - number}"))
+        add_job(session, "z = run, from O\n", made=Summary(title="Odd run", mistakes=1, trouble="line 1: O is nowhere"))
+    page.goto(desk)
+    expect(page.get_by_text("page 1 of 3")).to_be_visible()
+    expect(page.get_by_role("row", name="Odd run")).to_contain_text("line 1: O is nowhere")
+    page.get_by_role("button", name="Next page").click()
+    expect(page.get_by_text("page 2 of 3")).to_be_visible()
+    page.get_by_label("Find").fill("stud 00")  # ten titles, and one number
+    expect(page.get_by_role("row", name="Stud")).to_have_count(11)
+    expect(page.get_by_role("status").first).to_have_text("11 jobs")
+    page.get_by_label("Order").select_option("by number")
+    expect(page.get_by_role("row", name="Stud").first).to_contain_text("OY-800")
+    page.get_by_label("Find").fill("nothing of the sort")
+    expect(page.get_by_text("No job has “nothing of the sort”")).to_be_visible()
+
+
+def test_the_register_is_taken_away_and_taken_in(page: Page, desk: str, tmp_path: Path, quiet: None) -> None:
+    page.goto(desk)
+    with page.expect_download() as caught:
+        page.get_by_role("button", name="Take away…").click()
+    kept = tmp_path / "register.zip"
+    caught.value.save_as(kept)
+    page.get_by_label("Take in a register from disk").set_input_files(kept)
+    expect(page.get_by_text("0 jobs entered, 20 were there already.")).to_be_visible()
+    (tmp_path / "bad.zip").write_bytes(b"PK nothing")
+    page.get_by_label("Take in a register from disk").set_input_files(tmp_path / "bad.zip")
+    expect(page.get_by_text("this file is no zip")).to_be_visible()
+
+
+def test_a_plan_that_asks_for_too_much_opens_on_its_text(page: Page, desk: str, quiet: None) -> None:
+    def weary(route: Route) -> None:
+        answer = route.fetch()
+        route.fulfill(response=answer, json={**answer.json(), "entries": [], "trouble": "this asks for too much"})
+
+    page.route("**/api/work", weary)
+    page.goto(f"{desk}/jobs/2")
+    expect(page.get_by_role("alert")).to_contain_text("this asks for too much")
+    expect(page.get_by_role("tab", name="Text")).to_have_attribute("aria-selected", "true")
+    expect(page.get_by_role("textbox", name="Plan")).to_contain_text("O = datum")
+
+
+def test_a_busy_desk_is_asked_again_and_what_was_typed_is_kept(
+    page: Page, bench: Callable[[str], int], quiet: None
+) -> None:
+    bench("O = datum\n")
+    turns: list[int] = []
+
+    def busy(route: Route) -> None:
+        turns.append(1)
+        if len(turns) <= 2:
+            route.fulfill(status=503, headers={"Retry-After": "1"}, json={"title": "The desk is busy"})
+        else:
+            route.fallback()
+
+    page.route("**/api/work", busy)
+    box = page.get_by_role("combobox", name="The next statement")
+    box.fill("c = circle, centre O, radius 8")
+    box.press("Enter")
+    expect(page.locator("circle.mark-construction")).to_have_count(1)
+    assert len(turns) >= 3
+
+
+def test_the_proof_can_be_loaded_by_its_address(page: Page, desk: str, quiet: None) -> None:
+    page.goto(f"{desk}/jobs/2/proof")
+    expect(page.get_by_role("heading", name="Proof of")).to_be_visible()

@@ -78,7 +78,12 @@ def test_whatever_is_typed_tidies_to_what_tidies_to_itself(text: str) -> None:
 
 
 def test_a_vulgar_fraction_keeps_its_distance_and_its_meaning() -> None:
-    for row in ("z = box, 6 by 4, centred ½on O", "z = point, ½ right of O", "z = point, 4½ right of O", "z = point, 4 ½ right of O"):
+    for row in (
+        "z = box, 6 by 4, centred ½on O",
+        "z = point, ½ right of O",
+        "z = point, 4½ right of O",
+        "z = point, 4 ½ right of O",
+    ):
         assert tidy(tidy(row)) == tidy(row)
     assert tidy("z = point,  ½ right of O") == "z = point, ½ right of O\n"
 
@@ -110,7 +115,8 @@ def test_a_region_between_bisectors_and_an_involute_is_found_or_refused_in_words
     from entrick.core.regions import region_at
 
     done = work_out(
-        POINTS + "k = circle, centre O, radius 10\ni = involute, of k, through 90°\nb = bisector, of line O A\nd = bisector, of angle A O C\n"
+        POINTS
+        + "k = circle, centre O, radius 10\ni = involute, of k, through 90°\nb = bisector, of line O A\nd = bisector, of angle A O C\n"
     )
     for x in range(-20, 50, 7):
         for y in range(-20, 40, 7):
@@ -128,7 +134,11 @@ def test_degenerate_runs_have_a_distance_and_a_middle() -> None:
     assert not Boxed(there_and_back).encloses(Point(5, 1))
 
 
-@given(st.lists(st.tuples(st.integers(-9, 9), st.integers(-9, 9)), min_size=3, max_size=9, unique=True), st.integers(-40, 40), st.integers(-40, 40))
+@given(
+    st.lists(st.tuples(st.integers(-9, 9), st.integers(-9, 9)), min_size=3, max_size=9, unique=True),
+    st.integers(-40, 40),
+    st.integers(-40, 40),
+)
 def test_the_boxed_run_answers_as_the_run_itself(corners: list[tuple[int, int]], x: int, y: int) -> None:
     loop = polyline([Point(a, b) for a, b in corners], [str(i) for i in range(len(corners))], closed=True)
     spot = Point(x / 4 + 0.013, y / 4 + 0.017)
@@ -173,7 +183,9 @@ def test_a_fault_in_constructing_is_told_at_its_statement(net: None, monkeypatch
         raise ZeroDivisionError("insides")
 
     monkeypatch.setitem(kinds(), "circle", desk.replace(kinds()["circle"], construct=fall))
-    done = work_out(PLAN + "# a fault in constructing\nn = circle, centre A, radius 6.125\nlast = point, 9 right of O\n")
+    done = work_out(
+        PLAN + "# a fault in constructing\nn = circle, centre A, radius 6.125\nlast = point, 9 right of O\n"
+    )
     entry = next(e for e in done.solution.entries if e.statement.name == "n")
     assert entry.error is not None
     assert "a fault of the desk, not of the plan (reference " in entry.error.message
@@ -243,5 +255,3 @@ def test_every_way_out_of_a_random_plan_is_open(seed: int) -> None:
     pick = Random(seed)
     for way, error, _ in tried(Writer(pick).plan(), pick):
         assert error is None, way
-
-

@@ -7,7 +7,7 @@ from datetime import UTC, datetime
 from typing import Literal
 
 from sqlalchemy import and_, func, or_, select
-from sqlalchemy.orm import Session
+from sqlalchemy.orm import Session, defer
 
 from ..core.summary import Summary, heading, version
 from .models import Job, JobSummary, Revision
@@ -17,13 +17,18 @@ Order = Literal["worked", "entered", "title", "drawing"]
 
 @dataclass(frozen=True, slots=True)
 class Listed:
-    """A job as the register lists it; `pending` where it has not been worked out by today's core yet."""
+    """A job as the register lists it.
+
+    `pending` where it has not been worked out by today's core yet, `pictured` where it has a thumbnail; in a list `made` is
+    without it.
+    """
 
     id: int
     revision: int
     worked_at: datetime
     archived: bool
     pending: bool
+    pictured: bool
     made: Summary
 
 
@@ -91,24 +96,31 @@ def list_jobs(
     by = {
         "worked": (JobSummary.worked_at.desc(), JobSummary.job_id.desc()),
         "entered": (JobSummary.job_id.desc(),),
-        "title": (func.lower(JobSummary.title), JobSummary.job_id),
-        "drawing": (func.lower(JobSummary.drawing), JobSummary.job_id),
+        "title": (JobSummary.title, JobSummary.job_id),
+        "drawing": (JobSummary.drawing, JobSummary.job_id),
     }[order]
     total = session.scalar(select(func.count()).select_from(JobSummary).where(wanted)) or 0
-    rows = session.scalars(select(JobSummary).where(wanted).order_by(*by).offset((page - 1) * size).limit(size))
-    return Page(tuple(_listed(row) for row in rows), total)
+    rows = session.execute(
+        select(JobSummary, JobSummary.thumbnail != "")
+        .options(defer(JobSummary.thumbnail))
+        .where(wanted)
+        .order_by(*by)
+        .offset((page - 1) * size)
+        .limit(size)
+    )
+    return Page(tuple(_listed(row, pictured, "") for row, pictured in rows), total)
 
 
 def listed(session: Session, job_id: int) -> Listed | None:
     """Return a job as the register lists it, with its thumbnail."""
     row = session.get(JobSummary, job_id) if job_id < 2**63 else None
-    return _listed(row) if row else None
+    return _listed(row, bool(row.thumbnail), row.thumbnail) if row else None
 
 
-def _listed(row: JobSummary) -> Listed:
+def _listed(row: JobSummary, pictured: bool, thumbnail: str) -> Listed:
     worked = row.worked_at if row.worked_at.tzinfo else row.worked_at.replace(tzinfo=UTC)
-    made = Summary(row.title, row.drawing, row.unit, row.scale, row.mistakes, row.outlines, row.trouble, row.thumbnail)
-    return Listed(row.job_id, row.number, worked, row.archived, row.core != version(), made)
+    made = Summary(row.title, row.drawing, row.unit, row.scale, row.mistakes, row.outlines, row.trouble, thumbnail)
+    return Listed(row.job_id, row.number, worked, row.archived, row.core != version(), pictured, made)
 
 
 def outdated(session: Session, most: int) -> list[tuple[int, str]]:

@@ -52,8 +52,8 @@ class JobSummary(Base):
     job_id: Mapped[int] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"), primary_key=True)
     number: Mapped[int]
     core: Mapped[str] = mapped_column(Text)
-    title: Mapped[str] = mapped_column(Text)
-    drawing: Mapped[str] = mapped_column(Text)
+    title: Mapped[str] = mapped_column(Text(collation="NOCASE"))
+    drawing: Mapped[str] = mapped_column(Text(collation="NOCASE"))
     unit: Mapped[str] = mapped_column(Text)
     scale: Mapped[str] = mapped_column(Text)
     mistakes: Mapped[int]

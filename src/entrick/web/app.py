@@ -34,6 +34,7 @@ def create_app(store: Store, hands: Doer | None = None, notice: str = "") -> Ope
         __name__,
         info=Info(title="Entrick", version="1"),
         doc_prefix="/api",
+        security_schemes={},
         static_folder=None,
         validation_error_callback=problems.invalid,
     )

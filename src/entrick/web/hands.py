@@ -131,6 +131,7 @@ def _work(pipe: Connection) -> None:
     fresh = _size()
     resource.setrlimit(resource.RLIMIT_AS, (fresh + MEMORY, fresh + MEMORY))
     clock = _Clock()
+    pipe.send("ready")
     while True:
         try:
             task, args = pipe.recv()
@@ -184,6 +185,9 @@ class _Hand:
         self.process = context.Process(target=_work, args=(theirs,), daemon=True, name="hand")
         self.process.start()
         theirs.close()
+        if not self.pipe.poll(WALL) or self.pipe.recv() != "ready":
+            self.dismiss()
+            raise Busy("no new hand could be had")
 
     def dismiss(self) -> None:
         self.pipe.close()

@@ -68,7 +68,7 @@ def _listed(job: store.Listed) -> JobOut:
         outlines=made.outlines,
         trouble=made.trouble,
         pending=job.pending,
-        pictured=bool(made.thumbnail),
+        pictured=job.pictured,
     )
 
 

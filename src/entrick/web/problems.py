@@ -117,11 +117,11 @@ def register(app: Flask) -> None:
 
     @app.errorhandler(RegionError)
     def region(error: RegionError) -> Response:
-        return problem(422, "No region there", str(error))
+        return problem(404, "No region there", str(error))
 
     @app.errorhandler(EditError)
     def edit(error: EditError) -> Response:
-        return problem(400, "This edit does not fit the plan", str(error))
+        return problem(409, "This edit does not fit the plan", str(error))
 
     @app.errorhandler(Refused)
     def refused(error: Refused) -> Response:

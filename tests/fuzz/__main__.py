@@ -4,17 +4,26 @@ from __future__ import annotations
 
 import argparse
 import os
+import signal
 import sys
 import time
 import traceback
 from collections import Counter
 from pathlib import Path
 from random import Random
+from types import FrameType
 
 os.environ["ENTRICK_NET"] = "off"
 
 from grammar import Writer
 from ways import tried
+
+STUCK = 60
+"""Seconds after which one way out is taken to be without end."""
+
+
+def _strike(_: int, __: FrameType | None) -> None:
+    raise TimeoutError(f"no end after {STUCK} s")
 
 
 def main() -> int:
@@ -25,6 +34,7 @@ def main() -> int:
     asked.add_argument("--found", type=Path, default=Path("build/fuzz"))
     args = asked.parse_args()
     print(f"seed {args.seed}", flush=True)
+    signal.signal(signal.SIGALRM, _strike)
     pick = Random(args.seed)
     writer, ends = Writer(pick), time.monotonic() + args.seconds
     plans = inputs = 0
@@ -33,7 +43,9 @@ def main() -> int:
     while time.monotonic() < ends:
         text = writer.plan()
         plans += 1
+        signal.alarm(STUCK)
         for way, error, took in tried(text, pick):
+            signal.alarm(STUCK)
             inputs += 1
             slowest[way] = max(slowest.get(way, 0.0), took)
             if error is None:

@@ -19,8 +19,8 @@ Order = Literal["worked", "entered", "title", "drawing"]
 class Listed:
     """A job as the register lists it.
 
-    `pending` where it has not been worked out by today's core yet, `pictured` where it has a thumbnail; in a list `made` is
-    without it.
+    `pending` where it has not been worked out by today's core yet, `pictured` where it has a thumbnail; in a list
+    `made` is without it.
     """
 
     id: int

@@ -36,6 +36,9 @@ class RegionError(ValueError):
     """A spot that lies in no region."""
 
 
+TOO_CLOSE = "pieces lie too close together here to tell the regions apart"
+
+
 @dataclass(frozen=True, slots=True)
 class Named:
     """A drawn curve and what the drafter calls it."""
@@ -276,7 +279,7 @@ class Arrangement:
         while half != start:
             if half in cycle:
                 # Pieces that all but lie on each other: the way round does not come back to where it began.
-                raise RegionError("pieces lie too close together here to tell the regions apart")
+                raise RegionError(TOO_CLOSE)
             cycle[half] = None
             half = self._next(half)
         return list(cycle)
@@ -491,10 +494,14 @@ def regions(arrangement: Arrangement, spots: Sequence[Point]) -> tuple[Loop, ...
 def _onward(arrangement: Arrangement, half: Half, kept: Mapping[Half, None]) -> Half:
     """Return the kept side that follows: round the vertex until one is kept, or round to where it began."""
     following = first = arrangement._next(half)
+    seen = {first}
     while following not in kept:
         following = arrangement._next((following[0], following[1], -following[2]))
         if following == first:
             break
+        if following in seen:
+            raise RegionError(TOO_CLOSE)
+        seen.add(following)
     return following
 
 

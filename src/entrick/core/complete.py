@@ -94,7 +94,7 @@ def _continue(
         if sum(_begins(form, clause.split()) for clause in said) >= form.most:
             continue
         for part in _next_parts(form.parts, done):
-            for offer, about in _offers(part, form, solution, after, done):
+            for offer, about in _offers(part, form, solution, after, done, partial):
                 if offer.startswith(partial) and offer != partial:
                     yield f"{before} {offer}".strip(), offer, about
 
@@ -143,7 +143,7 @@ def _fits(shape: Shape | Loop | Family, wanted: tuple[type, ...]) -> bool:
 
 
 def _offers(
-    part: Word | Slot, form: Form, solution: Solution, after: int, done: Sequence[str]
+    part: Word | Slot, form: Form, solution: Solution, after: int, done: Sequence[str], partial: str
 ) -> Iterator[tuple[str, str]]:
     if isinstance(part, Word):
         yield part.text, form.example
@@ -154,9 +154,37 @@ def _offers(
     elif part.type in REFERENCES:
         wanted = _SHAPES[part.type]
         for item in reversed(solution.figure.items.values()):  # type: ignore[call-overload]
-            if item.line <= after and _fits(item.shape, wanted):
+            if item.line > after:
+                continue
+            if partial.startswith(f"{item.name}."):
+                fitting = (key for key, shape in item.parts.items() if _fits(shape, wanted))
+                yield from ((f"{item.name}.{key}", f"a part of {item.name}, {part.expectation}") for key in fitting)
+            elif _fits(item.shape, wanted):
                 yield item.name, part.expectation
     elif part.type in NUMBERS:
+        if not done and not partial:
+            yield _sketch(form, solution, after), form.example
         for entry in solution.givens:
             if entry.line <= after:
                 yield entry.given.name, entry.given.note or f"given, {part.expectation}"
+
+
+SKETCHED = {"angle": "30°", "count": "6"}
+"""What stands for a number in a clause that is offered before anything of it is typed; a length is 20."""
+
+
+def _sketch(form: Form, solution: Solution, after: int) -> str:
+    """Write a clause out with some value in every place, to be changed to what is meant."""
+    words = []
+    for part in form.parts:
+        if isinstance(part, Word):
+            words.append(part.text)
+        elif part.choices:
+            words.append(part.choices[0])
+        elif part.type in REFERENCES:
+            items = solution.figure.items.values()
+            fitting = [i.name for i in items if i.line <= after and _fits(i.shape, _SHAPES[part.type])]
+            words.append(fitting[-1] if fitting else "O")
+        else:
+            words.append(SKETCHED.get(part.type, "20"))
+    return " ".join(words)

@@ -283,6 +283,7 @@ class Args:
     unit: Unit
     said: tuple[Said, ...]
     projected: bool = False
+    kind: Kind | None = field(default=None, compare=False, repr=False)
 
     @property
     def foreshortened(self) -> bool:
@@ -307,7 +308,8 @@ class Args:
         """
         found = self.get(*keys)
         if found is None:
-            raise ClauseError(f"{' or '.join(keys)} is missing")
+            forms = [form.example for form in (self.kind.forms if self.kind else ()) if form.key in keys]
+            raise ClauseError(f"{self.kind.name if self.kind else self.name} needs {' or '.join(forms or keys)}")
         return found
 
     def say(self, value: Number) -> str:

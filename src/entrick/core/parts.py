@@ -49,7 +49,7 @@ def curve_run(owner: str, curves: Sequence[Curve], stands_for: Ellipse | None = 
     """
     if not curves:
         raise ClauseError(f"{owner} comes to nothing: it is too small to draw")
-    pieces = tuple(piece_of(curve, f"{owner}.{index}") for index, curve in enumerate(curves, 1))
+    pieces = tuple(piece_of(curve, f"{owner}.{index}", owner) for index, curve in enumerate(curves, 1))
     return Loop(pieces, closed, stands_for)
 
 
@@ -63,17 +63,8 @@ def renamed(shape: Shape | Loop, owner: str) -> Shape | Loop:
         name = piece.name.rpartition(".")[2]
         names[name] = names.get(name, 0) + 1
         told = name if names[name] == 1 else f"{name}_{names[name]}"
-        pieces.append(Piece(piece.curve, f"{owner}.{told}", piece.entry, piece.exit))
+        pieces.append(Piece(piece.curve, f"{owner}.{told}", piece.entry, piece.exit, owner if piece.curve_of else ""))
     return Loop(tuple(pieces), shape.closed, shape.stands_for)
-
-
-def strokes_of(shape: Shape | Loop, role: Role = Role.CONSTRUCTION, label: str = "") -> tuple[Stroke, ...]:
-    """Return what a thing looks like on the sheet: one stroke, or one for each piece of a run."""
-    if isinstance(shape, Loop):
-        if len(shape.pieces) > MOST_STROKES:
-            return (Stroke(shape, role),)
-        return tuple(Stroke(piece.curve, role) for piece in shape.pieces)
-    return (Stroke(shape, Role.POINT if isinstance(shape, Point) else role, label),)
 
 
 def draw(shape: Shape | Loop, name: str, role: Role = Role.CONSTRUCTION) -> tuple[Step, ...]:

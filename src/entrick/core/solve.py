@@ -222,7 +222,7 @@ class _Run:
                 raise TooMuch(f"the plan asks for more than {MOST_PIECES} pieces; this is not worked out any more")
             matches = _matches(statement.kind, spoken(statement))
             said = tuple(_said(match, self.figure, self.quantities, self.head.unit) for match in matches)
-            args = Args(statement.name, self.head.unit, said, self.projected)
+            args = Args(statement.name, self.head.unit, said, self.projected, kinds()[statement.kind])
             made = self._within(number, *_construct_all(statement.kind, args))
         except Exception as error:
             if isinstance(error, Undecided):

@@ -23,7 +23,7 @@ from ..core.plan.errors import PlanError
 from ..core.plan.forms import Slot, match_clause
 from ..core.plan.writer import as_given, write_content, write_plan
 from ..core.proof import why_not_cut
-from ..core.proof.junctions import how, told_apart, within_one
+from ..core.proof.junctions import how, told_apart
 from ..core.regions import region_at
 from ..core.sheet import WIDTHS
 from ..core.sheet.choose import borders, letterings, papers, recommended, scales, taken
@@ -115,7 +115,7 @@ def proof(done: Work) -> ProofOut:
                 how=how(j) + (f", {alike} alike" if alike > 1 else ""), place=_pair(done.sheet.on_paper(j.point)),
             )
             for j, alike in told_apart(loop)
-            if not within_one(j)
+            if not j.within
         ]  # fmt: skip
         low, high = loop.box
         has_area = loop.closed and abs(loop.area) > checked.close * loop.length

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import lru_cache
@@ -236,8 +236,3 @@ def _rounding(read: Reading, unit: str) -> str:
 
 def _read(read: Reading, unit: Unit) -> str:
     return f"{read.text} {unit}"
-
-
-def steps_of(steps: Sequence[BoardStep], line: int) -> tuple[BoardStep, ...]:
-    """Return the steps of the statement on a line."""
-    return tuple(step for step in steps if step.line == line)

@@ -10,7 +10,7 @@ from itertools import pairwise
 
 from .fitted import fitted
 from .loop import distance
-from .shapes import Arc, Line, Point, polar
+from .shapes import Arc, Line, Point
 
 FINE = 4e-5
 """Departure of the arcs a true ellipse is drawn with, as a share of its long axis: far below any pencil."""
@@ -52,12 +52,6 @@ class Ellipse:
     def heading(self, turn: float) -> Point:
         """Return the direction there, counter-clockwise, of length 1."""
         return (self.across * math.cos(turn) - self.major * math.sin(turn)).unit
-
-    def turn_towards(self, direction: Point) -> float:
-        """Return the eccentric angle of the place that lies in a direction from the centre."""
-        along = direction.dot(self.major) / self.a**2
-        up = direction.dot(self.across) / self.b**2
-        return math.atan2(up, along)
 
     def nearest_turn(self, point: Point) -> float:
         """Return the eccentric angle of the place nearest to a point."""
@@ -221,14 +215,3 @@ def departure(ellipse: Ellipse, curves: tuple[Line | Arc, ...], whole: float = m
             high = second
     best = (low + high) / 2
     return off(best), ellipse.at(best)
-
-
-def isometric_ellipse(centre: Point, diameter: float, lean: float) -> Ellipse:
-    """Return the isometric drawing of a circle: long axis √(3/2)·d, short axis √(1/2)·d.
-
-    Parameters
-    ----------
-    lean : float
-        Direction of the long axis, radians: level for the top plane, ∓60° for the side planes.
-    """
-    return Ellipse(centre, polar(diameter * math.sqrt(1.5) / 2, lean), diameter * math.sqrt(0.5) / 2)

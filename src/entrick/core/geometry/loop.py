@@ -16,12 +16,17 @@ if TYPE_CHECKING:
 
 @dataclass(frozen=True, slots=True)
 class Piece:
-    """A stretch of outline, in walking direction: a line with ends, an arc, or a whole circle."""
+    """A stretch of outline, in walking direction: a line with ends, an arc, or a whole circle.
+
+    `curve_of` names the curve it is one of many arcs of, such as a spiral or the flank of a tooth; empty for a piece
+    that stands for itself.
+    """
 
     curve: Curve
     name: str
     entry: Point
     exit: Point
+    curve_of: str = ""
 
     @property
     def length(self) -> float:
@@ -55,27 +60,37 @@ class Piece:
                 curve = Arc(c, r, start + sweep, -sweep, curve.exact)
             case Line() if abs(self.exit - self.entry) > 0:
                 curve = Line.between(self.exit, self.entry)
-        return Piece(curve, self.name, self.exit, self.entry)
+        return Piece(curve, self.name, self.exit, self.entry, self.curve_of)
 
     def direction(self, point: Point) -> Point:
         """Return the direction of walking at a point of the piece, of length 1."""
         match self.curve:
             case Arc(centre=c, sweep=sweep):
-                return (point - c).unit.normal * math.copysign(1, sweep)
+                return _outward(c, point).normal * math.copysign(1, sweep)
             case Circle(centre=c):
-                return (point - c).unit.normal
+                return _outward(c, point).normal
             case Line(direction=d):
                 return d
 
 
+def _outward(centre: Point, point: Point) -> Point:
+    """Return the direction from a centre; some one where the round is smaller than the rounding of its places."""
+    out = point - centre
+    return out.unit if abs(out) > 0 else Point(1.0, 0.0)
+
+
 @dataclass(frozen=True, slots=True)
 class Junction:
-    """Where the walk goes over from one piece to the next. `turn` in radians, 0 where it goes straight on."""
+    """Where the walk goes over from one piece to the next.
+
+    `turn` in radians, 0 where it goes straight on; `within` tells whether both are arcs of one curve.
+    """
 
     point: Point
     first: str
     second: str
     turn: float
+    within: bool = False
 
     @property
     def is_tangent(self) -> bool:
@@ -123,7 +138,8 @@ class Loop:
         for first, second in pairs:
             before, after = first.direction(first.exit), second.direction(first.exit)
             turn = math.atan2(before.cross(after), before.dot(after))
-            found.append(Junction(first.exit, first.name, second.name, turn))
+            within = first.curve_of == second.curve_of != ""
+            found.append(Junction(first.exit, first.name, second.name, turn, within))
         return tuple(found)
 
     @property
@@ -216,15 +232,15 @@ class Boxed:
         )
 
 
-def piece_of(curve: Curve, name: str) -> Piece:
+def piece_of(curve: Curve, name: str, curve_of: str = "") -> Piece:
     """Return a drawn line, an arc or a circle as a piece of a run."""
     match curve:
         case Arc():
-            return Piece(curve, name, curve.first, curve.last)
+            return Piece(curve, name, curve.first, curve.last, curve_of)
         case Line(start=float() as start, end=float() as end):
-            return Piece(Line.between(curve.at(start), curve.at(end)), name, curve.at(start), curve.at(end))
+            return Piece(Line.between(curve.at(start), curve.at(end)), name, curve.at(start), curve.at(end), curve_of)
         case Circle():
-            return Piece(curve, name, curve.at(0.0), curve.at(0.0))
+            return Piece(curve, name, curve.at(0.0), curve.at(0.0), curve_of)
     raise ValueError("an endless line is no piece")
 
 

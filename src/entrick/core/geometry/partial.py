@@ -25,7 +25,7 @@ def jointed(ring: Loop, ends: Iterable[Point]) -> Loop:
         return ring
     owner = ring.pieces[0].name.rpartition(".")[0]
     arcs = oval.drawn(tuple(turns))
-    return Loop(tuple(piece_of(arc, f"{owner}.{index}") for index, arc in enumerate(arcs, 1)), True, oval)
+    return Loop(tuple(piece_of(arc, f"{owner}.{index}", owner) for index, arc in enumerate(arcs, 1)), True, oval)
 
 
 def places_on(ring: Loop, curves: Iterable[Curve], whole: bool = False) -> list[Place]:
@@ -73,11 +73,13 @@ def _cut(piece: Piece, start: Point | None, end: Point | None) -> Piece:
             way = math.copysign(1, sweep)
             low = _along(piece, start) if start else 0.0
             high = min(_along(piece, end), abs(sweep)) if end else abs(sweep)
-            return Piece(Arc(c, r, begin + way * low, way * (high - low), exact), piece.name, entry, exit_)
+            return Piece(
+                Arc(c, r, begin + way * low, way * (high - low), exact), piece.name, entry, exit_, piece.curve_of
+            )
         case Circle(centre=c, radius=r, exact=exact):
             low = (entry - c).angle
             turn = ((exit_ - c).angle - low) % math.tau
-            return Piece(Arc(c, r, low, turn, exact), piece.name, entry, exit_)
+            return Piece(Arc(c, r, low, turn, exact), piece.name, entry, exit_, piece.curve_of)
         case Line():
             line = Line.between(entry, exit_) if abs(exit_ - entry) > 0 else piece.curve
-            return Piece(line, piece.name, entry, exit_)
+            return Piece(line, piece.name, entry, exit_, piece.curve_of)

@@ -81,6 +81,7 @@ def _moved(
                     piece.name,
                     place(piece.entry),
                     place(piece.exit),
+                    piece.curve_of,
                 )
                 for piece in shape.pieces
             )

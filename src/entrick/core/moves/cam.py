@@ -223,8 +223,8 @@ def _tall(args: Args) -> float:
 
 def _pieces(owner: str, curves: tuple[Shape, ...]) -> Iterator[Piece]:
     for number, curve in enumerate(curves, 1):
-        name = owner if len(curves) == 1 else f"{owner}.{number}"
-        yield piece_of(curve, name)  # type: ignore[arg-type]
+        alone = len(curves) == 1
+        yield piece_of(curve, owner if alone else f"{owner}.{number}", "" if alone else owner)  # type: ignore[arg-type]
 
 
 def _spot(cam: Cam, share: float) -> Point:

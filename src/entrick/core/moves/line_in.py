@@ -53,7 +53,7 @@ def lined(args: Args, role: Role) -> Made:
 
 def _named(loop: Loop) -> list[str]:
     """Return what a run goes along: every piece, every curve of many arcs, or no more than whose pieces they are."""
-    owners = [_owner(p) or p.name if len(loop.pieces) > MOST_STROKES else p.name for p in loop.pieces]
+    owners = [p.curve_of or p.name if len(loop.pieces) > MOST_STROKES else p.name for p in loop.pieces]
     distinct = list(dict.fromkeys(owners))
     if len(distinct) <= MOST_TOLD:
         return distinct
@@ -97,20 +97,14 @@ def _curves(loop: Loop) -> tuple[list[tuple[str, Loop]], list[Piece]]:
         return [(loop.pieces[0].name.rpartition(".")[0], loop)], []
     groups: list[list[Piece]] = []
     for piece in loop.pieces:
-        same_owner = groups and _owner(groups[-1][-1]) == _owner(piece) != ""
+        same_owner = groups and groups[-1][-1].curve_of == piece.curve_of != ""
         if same_owner:
             groups[-1].append(piece)
         else:
             groups.append([piece])
-    curves = [(_owner(group[0]), Loop(tuple(group), len(group) == len(loop.pieces) and loop.closed))
-              for group in groups if len(group) > MOST_STROKES]  # fmt: skip
-    return curves, [piece for group in groups if len(group) <= MOST_STROKES for piece in group]
-
-
-def _owner(piece: Piece) -> str:
-    """Return the curve a numbered piece belongs to."""
-    name, _, number = piece.name.rpartition(".")
-    return name if number.isdigit() else ""
+    curves = [(group[0].curve_of, Loop(tuple(group), len(group) == len(loop.pieces) and loop.closed))
+              for group in groups if len(group) > MOST_STROKES and group[0].curve_of]  # fmt: skip
+    return curves, [piece for group in groups if len(group) <= MOST_STROKES or not group[0].curve_of for piece in group]
 
 
 def _along_curve(curve: Loop, owner: str, role: Role) -> Step:

@@ -36,7 +36,9 @@ def construct(args: Args) -> Made:
         )
     leaving, arriving = (_direction(args.get(key)) for key in ("leaving", "arriving"))
     curves = smooth(spots, closed, leaving, arriving)
-    pieces: tuple[Piece, ...] = tuple(piece_of(curve, f"{args.name}.{i}") for i, curve in enumerate(curves, 1))
+    pieces: tuple[Piece, ...] = tuple(
+        piece_of(curve, f"{args.name}.{i}", args.name) for i, curve in enumerate(curves, 1)
+    )
     run = Loop(pieces, closed)
     tightest = min((c.radius for c in curves if isinstance(c, Arc)), default=math.inf)
     by_eye = args.get("by eye") is not None

@@ -26,7 +26,7 @@ def inspect(checked: Checked) -> Iterator[Finding]:
             pieces = {piece.name: piece.curve for piece in loop.pieces}
             for junction, alike in told_apart(loop):
                 # Two arcs of one flank, or of a drafted curve, turn a little where they meet: that is their method.
-                if not (abs(junction.turn) < NEARLY and within_one(junction)):
+                if not (abs(junction.turn) < NEARLY and junction.within):
                     yield _report(junction, alike, entry.line, checked, pieces)
 
 
@@ -41,12 +41,6 @@ def told_apart(loop: Loop) -> Iterator[tuple[Junction, int]]:
         names = re.sub(r"\d+", "", f"{junction.first} {junction.second}")
         groups.setdefault((names, how(junction)), []).append(junction)
     yield from ((group[0], len(group)) for group in groups.values())
-
-
-def within_one(junction: Junction) -> bool:
-    """Tell whether two pieces are neighbours of one curve of many arcs."""
-    first, second = junction.first.rpartition("."), junction.second.rpartition(".")
-    return first[0] == second[0] != "" and first[2].isdigit() and second[2].isdigit()
 
 
 def how(junction: Junction) -> str:

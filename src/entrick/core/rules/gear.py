@@ -347,7 +347,7 @@ class Gear:
     def ring(self, method: Method, owner: str, centre: Point, turned: float, shown: int) -> Loop:
         """Return so many teeth of the gear about a centre, all of them closed, the first in a direction (radians)."""
         tooth = [
-            (f"{word}{'' if len(curves) == 1 else f'.{number}'}", piece_of(curve, ""))
+            (f"{word}{'' if len(curves) == 1 else f'.{number}'}", piece_of(curve, "", "" if len(curves) == 1 else word))
             for word, curves in self.tooth(method)
             for number, curve in enumerate(curves, 1)
         ]
@@ -418,13 +418,12 @@ def _placed(tooth: list[tuple[str, Piece]], owner: str, about: Point, turn: floa
 
     for name, piece in tooth:
         entry, last = put(piece.entry), put(piece.exit)
-        curve = piece.curve
+        curve, curve_of = piece.curve, f"{owner}.{piece.curve_of}" if piece.curve_of else ""
         if isinstance(curve, Arc):
-            yield Piece(
-                Arc(put(curve.centre), curve.radius, curve.start + turn, curve.sweep), f"{owner}.{name}", entry, last
-            )
+            turned = Arc(put(curve.centre), curve.radius, curve.start + turn, curve.sweep)
+            yield Piece(turned, f"{owner}.{name}", entry, last, curve_of)
         else:
-            yield Piece(Line.between(entry, last), f"{owner}.{name}", entry, last)
+            yield Piece(Line.between(entry, last), f"{owner}.{name}", entry, last, curve_of)
 
 
 def radii(teeth: int, pressure: float, addendum: float, dedendum: float) -> tuple[float, float, float]:

@@ -84,7 +84,7 @@ class Diagram:
     def curve(self, owner: str) -> Loop:
         """Return the curve of lifts as an open run."""
         pieces = [
-            piece_of(curve, f"{owner}.{index}.{number}")
+            piece_of(curve, f"{owner}.{index}.{number}", f"{owner}.{index}")
             for index in range(1, len(self.cam.events) + 1)
             for number, curve in enumerate(self._event(index - 1), 1)
         ]

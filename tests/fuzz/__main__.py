@@ -18,7 +18,7 @@ os.environ["ENTRICK_NET"] = "off"
 from grammar import Writer
 from ways import tried
 
-STUCK = 60
+STUCK = 300
 """Seconds after which one way out is taken to be without end."""
 
 

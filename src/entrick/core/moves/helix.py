@@ -158,9 +158,12 @@ def _drafted(args: Args, place: Callable[[float], Point], lead: float, radius: f
     """Return by how much a fair curve through the stations departs from the true one, over a turn."""
     spots = [place(whole * index / PARTS) for index in range(PARTS + 1)]
     drawn = smooth(spots)
-    each = len(drawn) // PARTS
+    each = len(drawn) // PARTS  # none where the stations lie closer together than the rounding
     off = max(
-        min(distance(curve, place(whole * (k + share) / PARTS)) for curve in drawn[k * each : (k + 1) * each])
+        min(
+            (distance(curve, place(whole * (k + share) / PARTS)) for curve in drawn[k * each : (k + 1) * each]),
+            default=0,
+        )
         for k in range(PARTS)
         for share in (0.25, 0.5, 0.75)
     )

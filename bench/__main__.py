@@ -17,14 +17,14 @@ from pathlib import Path
 
 import sympy
 
+from entrick.core.assist.regions import region_at
 from entrick.core.desk import work_out
+from entrick.core.dimensioning.suggest import suggest_dimensions
 from entrick.core.display import draw_worksheet
 from entrick.core.formats import write_pdf
 from entrick.core.geometry import Circle, Point
 from entrick.core.geometry.locus import around, beside, tangencies
 from entrick.core.plan.reader import read_line
-from entrick.core.regions import region_at
-from entrick.core.suggest import suggest_dimensions
 from entrick.demo import sample_plans
 from entrick.web.serve import settle_memory
 

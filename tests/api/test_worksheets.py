@@ -102,7 +102,7 @@ def test_only_what_has_a_worksheet_offers_one(client: FlaskClient) -> None:
     assert client.post("/api/worksheet", json={"text": CAM, "line": 9, "turn": 1e9}).status_code == 422
     assert (
         client.post("/api/worksheet/csv", json={"text": CAM, "line": line_of(CAM, "lifter"), "table": 50}).status_code
-        == 400
+        == 409
     )
     assert client.post("/api/worksheet/exe", json={"text": CAM, "line": line_of(CAM, "lifter")}).status_code == 422
 

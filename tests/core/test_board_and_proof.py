@@ -5,9 +5,9 @@ from fractions import Fraction as F
 
 import pytest
 
+from entrick.core.assist.complete import complete
 from entrick.core.board.kit import default_kit
 from entrick.core.board.steps import length_setting
-from entrick.core.complete import complete
 from entrick.core.desk import Work, work_out
 from entrick.core.display import DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering
 from entrick.core.display.picture import angle_picture, compass_over_rule

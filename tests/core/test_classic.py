@@ -7,11 +7,11 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from entrick.core.board import opened_steps
-from entrick.core.classic import angle_from_level, opened, opens, square_at, square_from, tangent_from
 from entrick.core.desk import work_out
 from entrick.core.geometry import Arc, Circle, Line, Point, meet
 from entrick.core.geometry.shapes import is_drawn_at
 from entrick.core.kind import Step, Stroke, Tool
+from entrick.core.kind.classic import angle_from_level, opened, opens, square_at, square_from, tangent_from
 from entrick.demo import sample_plans
 
 coordinates = st.floats(-80, 80).map(lambda v: round(v, 3))

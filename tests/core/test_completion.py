@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from entrick.core.complete import complete
+from entrick.core.assist.complete import complete
 from entrick.core.desk import work_out
 from entrick.core.moves import kinds
 

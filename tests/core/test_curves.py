@@ -8,12 +8,12 @@ from hypothesis import strategies as st
 
 from entrick.core.board import opened_steps
 from entrick.core.desk import Work, work_out
-from entrick.core.figure import Family
+from entrick.core.drawing.marks import DrawnRun
 from entrick.core.geometry import Arc, Circle, Line, Loop, Point, reflect, rotate
 from entrick.core.geometry.ellipse import Ellipse, departure, four_centres
 from entrick.core.geometry.fitted import fitted
 from entrick.core.geometry.shapes import polar
-from entrick.core.marks import DrawnRun
+from entrick.core.kind.figure import Family
 
 HEAD = "units mm\nsheet A2 landscape, scale 1:1, border 10\nO = datum\n"
 

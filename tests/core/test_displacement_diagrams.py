@@ -8,11 +8,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from entrick.core.desk import Work, work_out
+from entrick.core.drawing.marks import Arrowhead, DrawnArc, DrawnLine, Lettering
+from entrick.core.drawing.strokes import Role
 from entrick.core.geometry import Arc, Circle, Line, Loop, Point
-from entrick.core.marks import Arrowhead, DrawnArc, DrawnLine, Lettering
 from entrick.core.rules.cam import Cam, Event
 from entrick.core.rules.motion import MOTIONS
-from entrick.core.strokes import Role
 from entrick.core.worksheets.cam import Diagram
 
 HEAD = "units mm\nsheet A2 landscape, scale 1:1, border 10\nO = datum\nG = point, 120 right of O\n"

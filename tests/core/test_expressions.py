@@ -10,13 +10,13 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from entrick.core.desk import work_out
-from entrick.core.figure import Figure, Item
 from entrick.core.geometry import Circle, Point
 from entrick.core.kind import Args, Option, Said, Undecided, choose
+from entrick.core.kind.figure import Figure, Item
 from entrick.core.measure import Dimension, Quantity, Unit
 from entrick.core.plan.document import Given
 from entrick.core.plan.errors import ClauseError
-from entrick.core.plan.expression import evaluate
+from entrick.core.plan.evaluate import evaluate
 from entrick.core.plan.reader import read_line
 
 terms = st.recursive(

@@ -8,10 +8,10 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from entrick.core.desk import Work, work_out
-from entrick.core.figure import Family
 from entrick.core.geometry import Circle, Line, Loop, Point, Shape
 from entrick.core.geometry.shapes import extremes
 from entrick.core.geometry.transform import rotate, shift
+from entrick.core.kind.figure import Family
 
 HEAD = "units mm\nsheet A2 landscape, scale 1:1, border 10\nO = datum\n"
 coordinates = st.floats(-80, 80).map(lambda v: round(v, 3))

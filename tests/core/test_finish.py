@@ -7,8 +7,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from entrick.core.desk import Work, work_out
+from entrick.core.drawing.marks import Arrowhead, DrawnArc, DrawnCircle, DrawnLine, Lettering, Mark
 from entrick.core.finish.chain import centre_dashes, hidden_dashes
-from entrick.core.marks import Arrowhead, DrawnArc, DrawnCircle, DrawnLine, Lettering, Mark
 from entrick.demo import sample_plans
 
 HEAD = "units mm\nsheet A2 landscape, scale 1:1, border 10\n"

@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from entrick.core import desk, fault, formats
 from entrick.core.allowance import MOST_PIECES
 from entrick.core.desk import work_out
+from entrick.core.dimensioning.suggest import suggest_dimensions
 from entrick.core.display.picture import compass_over_rule
 from entrick.core.finish import View
 from entrick.core.geometry import Loop, Point
@@ -22,7 +23,6 @@ from entrick.core.plan.edit import tidy
 from entrick.core.plan.reader import read_plan
 from entrick.core.rules.brief import read_brief
 from entrick.core.solve import Solution
-from entrick.core.suggest import suggest_dimensions
 from entrick.core.summary import heading, summarize
 
 POINTS = "O = datum\nA = point, 40 right of O\nB = point, 20 right of O\nC = point, 20 right of O, 30 above\n"
@@ -42,6 +42,7 @@ ODD = [
     ("l = line, from O to A\nz = line in, open, cut, l", None),
     ("w = gear, about O, 24 teeth, module 4\nz = turn, of w, 360 about O", "60\u202f000"),
     ("k = circle, centre O, radius 20\n" + "".join(f"z{i} = turn, of k, 360 about A\n" for i in range(99)), "60\u202f000"),
+    ("b = box, 40 by 20, from O\nl = line, through b.upper_right, at 30°\nz = line in, b.bottom > b.right > l > b.top > b.left", None),
     ('z = label, saying "a\x07b", at O', "cannot be printed"),
 ]  # fmt: skip
 
@@ -112,8 +113,8 @@ def test_quoted_stations_are_read_and_a_bad_first_one_is_told() -> None:
 
 
 def test_a_region_between_bisectors_and_an_involute_is_found_or_refused_in_words() -> None:
+    from entrick.core.assist.regions import region_at
     from entrick.core.geometry.arrange import RegionError
-    from entrick.core.regions import region_at
 
     done = work_out(
         POINTS

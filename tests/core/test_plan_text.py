@@ -9,8 +9,8 @@ from hypothesis import strategies as st
 from entrick.core.desk import work_out
 from entrick.core.plan import edit
 from entrick.core.plan.document import Clause, Given, Line, Plan, Statement, Title, Unread
-from entrick.core.plan.expression import Arrow, Binary, Bracket, Call, Name, Negative, Num
 from entrick.core.plan.reader import read_line, read_plan
+from entrick.core.plan.terms import Arrow, Binary, Bracket, Call, Name, Negative, Num
 from entrick.core.plan.writer import write_line, write_plan
 
 names = st.from_regex(r"[A-Za-z][A-Za-z0-9_]{0,6}", fullmatch=True).filter(

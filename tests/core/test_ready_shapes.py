@@ -8,8 +8,8 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from entrick.core.desk import Work, work_out
-from entrick.core.figure import Family
 from entrick.core.geometry import Arc, Circle, Line, Loop, Point
+from entrick.core.kind.figure import Family
 
 HEAD = "units mm\nsheet A2 landscape, scale 1:1, border 10\nO = datum\n"
 lengths = st.integers(2, 60)

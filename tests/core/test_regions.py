@@ -8,11 +8,11 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from shapely.ops import polygonize, unary_union
 
+from entrick.core.assist.regions import region_at
 from entrick.core.desk import Work, work_out
 from entrick.core.geometry import Arc, Circle, Loop, Point
 from entrick.core.geometry.arrange import RegionError
 from entrick.core.plan.writer import write_plan
-from entrick.core.regions import region_at
 from entrick.core.solve import Solution
 
 HEAD = "units mm\nsheet A1 landscape, scale 1:1, border 10\nO = datum\n"

@@ -5,9 +5,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from entrick.core.desk import Work, work_out
+from entrick.core.dimensioning.suggest import suggest_dimensions
 from entrick.core.finish.crossings import crossings
 from entrick.core.plan import edit
-from entrick.core.suggest import suggest_dimensions
 from entrick.demo import sample_plans
 
 # Cams and gears carry their sizes in a table; their curves have no dimensions of their own.

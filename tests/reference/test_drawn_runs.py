@@ -13,10 +13,10 @@ from hypothesis import strategies as st
 from pypdf import PdfReader
 
 from entrick.core import formats
-from entrick.core.departure import on_sheet
 from entrick.core.desk import Work, work_out
+from entrick.core.drawing.marks import DrawnRun, Lettering, moved, reach
 from entrick.core.geometry import Loop, Point
-from entrick.core.marks import DrawnRun, Lettering, moved, reach
+from entrick.core.sheet.departure import on_sheet
 from entrick.demo import sample_plans
 
 HEAD = "units mm\nsheet A3 landscape, scale 1:1, border 10\nO = datum\n"

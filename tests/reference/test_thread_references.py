@@ -8,8 +8,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from entrick.core.desk import Work, work_out
+from entrick.core.drawing.marks import DrawnArc, DrawnCircle, DrawnLine
 from entrick.core.geometry import Arc, Circle, Line, Loop
-from entrick.core.marks import DrawnArc, DrawnCircle, DrawnLine
 from entrick.core.rules.thread import COARSE, FINE, UNIFIED, UnknownThread, thread
 from entrick.demo import sample_plans
 

@@ -14,11 +14,11 @@ from hypothesis import strategies as st
 from shapely import affinity
 
 from entrick.cli import main
+from entrick.core.assist.regions import region_at
 from entrick.core.desk import Work, work_out
+from entrick.core.dimensioning.variation import Variation
 from entrick.core.geometry import Arc, Circle, Loop, Point
 from entrick.core.proof import why_not_cut
-from entrick.core.regions import region_at
-from entrick.core.variation import Variation
 
 HEAD = "units mm\nsheet A1 landscape, scale 1:1, border 10\nO = datum\n"
 SIDES = 500

@@ -7,15 +7,16 @@ from collections.abc import Mapping, Sequence
 from urllib.parse import urlencode
 
 from ..core import fault
+from ..core.assist.methods import methods
+from ..core.assist.regions import region_at
 from ..core.board import BoardStep, opened_steps
-from ..core.classic import opens
-from ..core.departure import told
 from ..core.desk import Work, work_out
 from ..core.display import draw_curves, draw_steps, draw_worksheet, ghosts
+from ..core.formats.tables import told as told_table
 from ..core.geometry import Loop, Point
 from ..core.kind import Kind
+from ..core.kind.classic import opens
 from ..core.measure import Dimension, Quantity, Unit, spell, spell_angle
-from ..core.methods import methods
 from ..core.moves import kinds
 from ..core.plan.document import Chain, Statement, Unread
 from ..core.plan.edit import EditError
@@ -24,13 +25,12 @@ from ..core.plan.forms import Slot, match_clause
 from ..core.plan.writer import as_given, write_content, write_plan
 from ..core.proof import why_not_cut
 from ..core.proof.junctions import how, told_apart
-from ..core.regions import region_at
 from ..core.sheet import WIDTHS
 from ..core.sheet.choose import borders, letterings, papers, recommended, scales, taken
+from ..core.sheet.departure import told
 from ..core.sheet.layout import FORMS as SHEET_FORMS
 from ..core.solve import Entry, GivenEntry
 from ..core.summary import heading
-from ..core.tables import told as told_table
 from ..core.worksheets import Worksheet
 from .schemas import (
     CandidateOut,
@@ -164,7 +164,7 @@ def compared(done: Work, line: int) -> MethodsOut:
     """Present the methods of a statement side by side."""
     found = methods(done, line)
     drawn = [draw_steps(method.steps, done.sheet) for method in found]
-    entry = next((entry for entry in done.solution.entries if entry.line == line), None)
+    entry = done.solution.entry(line)
     boxes = [shape.box for shape in (entry.made.shapes if entry and entry.made else ()) if isinstance(shape, Loop)]
     low = (
         done.sheet.on_paper(Point(min(b[0].x for b in boxes), min(b[0].y for b in boxes))) if boxes else Point(0.0, 0.0)
@@ -186,7 +186,7 @@ def compared(done: Work, line: int) -> MethodsOut:
 
 def worksheet(done: Work, line: int, turn: float) -> WorksheetOut:
     """Present the worksheet of a statement, turned through an angle."""
-    sheet = worksheet_of(done, line, turn)
+    _, sheet = worksheet_of(done, line, turn)
     return WorksheetOut(
         title=sheet.title,
         display=draw_worksheet(sheet, done.solution.unit),
@@ -197,18 +197,18 @@ def worksheet(done: Work, line: int, turn: float) -> WorksheetOut:
     )
 
 
-def worksheet_of(done: Work, line: int, turn: float) -> Worksheet:
-    """Return the worksheet of the statement on a line.
+def worksheet_of(done: Work, line: int, turn: float) -> tuple[str, Worksheet]:
+    """Return the name of the statement on a line, and its worksheet.
 
     Raises
     ------
     EditError
         When that statement has none.
     """
-    entry = next((entry for entry in done.solution.entries if entry.line == line), None)
+    entry = done.solution.entry(line)
     if entry is None or entry.made is None or entry.made.worksheet is None:
         raise EditError(f"line {line} has no worksheet")
-    return entry.made.worksheet(turn)
+    return entry.statement.name, entry.made.worksheet(turn)
 
 
 def choices(done: Work) -> ChoicesOut:

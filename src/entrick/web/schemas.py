@@ -7,8 +7,8 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ..core.complete import Completion
-from ..core.marks import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering
+from ..core.assist.complete import Completion
+from ..core.drawing.marks import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering
 from ..core.plan.document import LONGEST_LINE, MOST_CHARACTERS
 from ..core.plan.errors import PlanError
 

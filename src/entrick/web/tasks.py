@@ -11,20 +11,20 @@ from fractions import Fraction
 from pydantic import BaseModel
 
 from ..core import formats
-from ..core.complete import complete
+from ..core.assist.complete import complete
+from ..core.assist.follow import follow
 from ..core.desk import Work, work_out
+from ..core.dimensioning.suggest import suggest_dimensions
 from ..core.display import DisplayList, draw_worksheet
 from ..core.display.picture import angle_picture, compass_over_rule, template_picture
-from ..core.follow import follow
+from ..core.formats.tables import table_csv, table_page, told
 from ..core.measure import Unit
 from ..core.moves import kinds
 from ..core.plan import edit as edits
 from ..core.plan.writer import write_plan
 from ..core.proof import why_not_cut
 from ..core.sheet.choose import with_clause
-from ..core.suggest import suggest_dimensions
 from ..core.summary import Summary, heading, summarize
-from ..core.tables import table_csv, table_page, told
 from . import present
 from .schemas import (
     BriefIn,
@@ -110,7 +110,7 @@ def _edited(text: str, edit: Edit) -> str:
 
 
 def _chosen(text: str, edit: ChooseCandidate) -> str:
-    entry = next((e for e in work_out(text).solution.entries if e.line == edit.line), None)
+    entry = work_out(text).solution.entry(edit.line)
     candidate = next((c for c in entry.candidates if c.letter == edit.letter), None) if entry else None
     if entry is None or candidate is None:
         raise edits.EditError(f"line {edit.line} has no candidate {edit.letter}")
@@ -170,8 +170,7 @@ def worksheet(body: WorksheetIn) -> Answer:
 def worksheet_file(body: WorksheetFileIn, format: str) -> Answer:
     """Return a worksheet as a file: diagram and profile on one page, or one of its tables."""
     done = work_out(body.text)
-    sheet = present.worksheet_of(done, body.line, body.turn)
-    name = next(e.statement.name for e in done.solution.entries if e.line == body.line)
+    name, sheet = present.worksheet_of(done, body.line, body.turn)
     heading = f"{done.solution.drawing} {done.solution.title}: {name}".strip()
     if (body.table or 0) >= len(sheet.tables):
         raise edits.EditError(f"the worksheet has no table {body.table or 0}")

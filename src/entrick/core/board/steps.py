@@ -7,9 +7,9 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import lru_cache
 
-from ..classic import opened
 from ..geometry import Arc, Circle, Point
 from ..kind import Step, Stroke, Tool
+from ..kind.classic import opened
 from ..measure import Number, Reading, Scale, Unit, read_on_rule, spell, spell_angle
 from ..sheet import Sheet
 from ..solve import Entry, Solution

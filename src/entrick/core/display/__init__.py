@@ -1,6 +1,16 @@
 """The one display list every output is drawn from: strokes and lettering in paper mm."""
 
-from ..marks import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering, Mark
+from ..drawing.marks import (
+    Arrowhead,
+    DisplayList,
+    DrawnArc,
+    DrawnCircle,
+    DrawnDot,
+    DrawnLine,
+    DrawnRun,
+    Lettering,
+    Mark,
+)
 from .build import build_display, draw_curves, draw_steps, ghosts
 from .worksheet import draw_worksheet
 

@@ -8,16 +8,16 @@ from dataclasses import replace
 from itertools import pairwise
 
 from ..board import BoardStep
-from ..figure import Family
+from ..drawing.marks import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering, Mark, moved
+from ..drawing.notes import TitleFields
+from ..drawing.strokes import Stroke
 from ..finish.chain import hidden_dashes
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
 from ..kind import Candidate, Role
-from ..marks import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering, Mark, moved
-from ..notes import TitleFields
+from ..kind.figure import Family
 from ..sheet import Sheet
 from ..sheet.layout import SECOND_ROW, STRIP
 from ..solve import Solution, is_projected
-from ..strokes import Stroke
 
 OVERRUN = 8.0
 """How far a line without ends runs past the view, mm on paper."""

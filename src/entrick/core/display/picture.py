@@ -6,7 +6,7 @@ import math
 from fractions import Fraction
 from itertools import pairwise
 
-from ..marks import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
+from ..drawing.marks import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
 from ..measure import Unit
 
 WIDEST = 95.0

@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 from fractions import Fraction
 
+from ..drawing.marks import DisplayList, DrawnLine, Lettering, Mark, moved
+from ..drawing.strokes import Role
 from ..finish import View, finish
 from ..geometry import Point
-from ..marks import DisplayList, DrawnLine, Lettering, Mark, moved
 from ..measure import Scale, Unit
 from ..sheet import Sheet
-from ..strokes import Role
 from ..worksheets import Worksheet
 from .build import draw_lettered
 

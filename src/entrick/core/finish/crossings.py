@@ -6,7 +6,7 @@ import math
 from collections.abc import Sequence
 from itertools import combinations
 
-from ..marks import DrawnLine, Mark
+from ..drawing.marks import DrawnLine, Mark
 
 Segment = tuple[float, float, float, float]
 

@@ -6,11 +6,8 @@ import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
-from ..geometry import Arc, Circle, Line, Loop, Point, polar
-from ..geometry.hatch import hatch_lines
-from ..geometry.place import SIDES
-from ..marks import Arrowhead, DrawnArc, DrawnCircle, DrawnLine, Lettering, Mark
-from ..notes import (
+from ..drawing.marks import Arrowhead, DrawnArc, DrawnCircle, DrawnLine, Lettering, Mark
+from ..drawing.notes import (
     AngleDimension,
     CentreLine,
     Hatching,
@@ -21,6 +18,9 @@ from ..notes import (
     RoundDimension,
     ScaleBar,
 )
+from ..geometry import Arc, Circle, Line, Loop, Point, polar
+from ..geometry.hatch import hatch_lines
+from ..geometry.place import SIDES
 from ..tolerance import same
 from .chain import centre_dashes
 from .occupied import Box, Occupied

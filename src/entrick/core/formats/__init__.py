@@ -1,9 +1,9 @@
 """Open formats out of the display list and the steps. What is imported is the plan itself."""
 
-from .csv import settings_csv
+from .data import solution_data
 from .dxf import Ovals, write_cutter_dxf, write_dxf
-from .json import solution_data
 from .pdf import write_pdf
+from .rows import settings_csv
 from .svg import thumbnail_svg, write_svg
 
 __all__ = [

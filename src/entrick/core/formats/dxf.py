@@ -8,11 +8,11 @@ from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING, Literal
 
 from ..display import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering, Mark
+from ..drawing.widths import WIDTHS
 from ..geometry import Arc, Point, piece_of
 from ..geometry.ellipse import FINE, Ellipse
 from ..geometry.fitted import fitted
 from ..measure import Unit
-from ..sheet.widths import WIDTHS
 from .svg import kept
 
 if TYPE_CHECKING:

@@ -7,8 +7,8 @@ from collections.abc import Iterable
 from xml.sax.saxutils import escape, quoteattr
 
 from ..display import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering, Mark
+from ..drawing.widths import WIDTHS, LineKind
 from ..geometry import Point
-from ..sheet.widths import WIDTHS, LineKind
 
 FACE = "Routed Gothic, sans-serif"
 

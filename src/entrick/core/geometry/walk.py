@@ -324,7 +324,8 @@ def _options(stop: Stop, entry: Point, exit_: Point) -> list[Piece]:
     whole = support(stop.curve)
     if isinstance(whole, Line):
         if abs(exit_ - entry) <= same(abs(entry)):
-            return [Piece(whole, stop.name, entry, exit_)]
+            # The walk only touches it here: a piece of no length, not a line without ends.
+            return [Piece(Line(entry, whole.direction, 0.0, 0.0), stop.name, entry, exit_)]
         return [Piece(Line.between(entry, exit_), stop.name, entry, exit_)]
     start = (entry - whole.centre).angle
     turn = ((exit_ - whole.centre).angle - start) % math.tau

@@ -6,8 +6,6 @@ import math
 from collections.abc import Callable
 from functools import partial
 
-from ..classic import parallel_by_sliding
-from ..figure import Ref
 from ..geometry import Arc, Circle, Line, Point, support
 from ..geometry.locus import (
     Locus,
@@ -22,6 +20,8 @@ from ..geometry.locus import (
     touching_line,
 )
 from ..kind import CHOICES, Args, Kind, Made, Option, Role, Said, Step, Stroke, Tool, choose
+from ..kind.classic import parallel_by_sliding
+from ..kind.figure import Ref
 from ..measure import Number
 from ..plan.errors import ClauseError
 from ..plan.forms import Form

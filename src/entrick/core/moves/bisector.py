@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import math
 
-from ..classic import angle_bisection, bisection
 from ..geometry import Line
 from ..kind import Args, Kind, Made, Stroke
+from ..kind.classic import angle_bisection, bisection
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form

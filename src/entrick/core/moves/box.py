@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from ..figure import Family
 from ..geometry import Line, Point
 from ..kind import Args, Kind, Made, Step, Stroke, Tool
+from ..kind.figure import Family
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 

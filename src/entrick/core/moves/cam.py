@@ -6,12 +6,12 @@ import math
 from collections.abc import Iterator
 from dataclasses import replace
 
-from ..classic import divide_equally
+from ..drawing.notes import Hatching, Note, RotationArrow
 from ..geometry import Circle, Line, Loop, Piece, Point, Shape, piece_of, rotate
 from ..geometry.place import SIDES
 from ..kind import Args, Kind, Made, Role, Said, Step, Stroke, Tool
+from ..kind.classic import divide_equally
 from ..measure import spell_angle
-from ..notes import Hatching, Note, RotationArrow
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..rules.cam import MOST_EVENTS, STEEP, Cam, Event, Follower, measured

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
+from ..drawing.notes import CentreLine, Note
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
 from ..kind import Args, Kind, Made, Step, Tool
-from ..notes import CentreLine, Note
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 

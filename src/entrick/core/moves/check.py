@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from ..claims import Claim, LeastPiece, LeastWall, Overall, Symmetric
 from ..geometry import Point
 from ..kind import Args, Kind, Made, Said, Step, Tool
+from ..kind.claims import Claim, LeastPiece, LeastWall, Overall, Symmetric
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from ..classic import bisection
-from ..figure import Ref
 from ..geometry import Arc, Circle, Line, Point, support
 from ..geometry.three import Touching, circles_touching
 from ..kind import CHOICES, Args, Kind, Made, Option, Role, Said, Step, Stroke, Tool, choose
+from ..kind.classic import bisection
+from ..kind.figure import Ref
 from ..measure import Number
 from ..plan.errors import ClauseError
 from ..plan.forms import Form

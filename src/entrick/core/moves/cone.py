@@ -8,7 +8,7 @@ from ..geometry import Line, Loop, Point
 from ..geometry.isometric import AXES, FORESHORTENED, rhombus, tangents_to_arcs, true_ellipse
 from ..geometry.shapes import Curve
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
-from ..parts import curve_run, run
+from ..kind.parts import curve_run, run
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from .cylinder import PLANE_OF

@@ -9,7 +9,7 @@ from ..geometry.isometric import AXES, FORESHORTENED, rhombus, true_ellipse
 from ..geometry.shapes import Curve
 from ..geometry.silhouette import swept
 from ..kind import Args, Kind, Made, Step, Stroke, Tool
-from ..parts import curve_run, run
+from ..kind.parts import curve_run, run
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 

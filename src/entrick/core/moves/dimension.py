@@ -7,11 +7,11 @@ from collections.abc import Sequence
 from fractions import Fraction
 from itertools import pairwise
 
+from ..drawing.notes import AngleDimension, LinearDimension, Note, RoundDimension
 from ..geometry import Arc, Circle, Line, Point, meet
 from ..geometry.isometric import AXES, FORESHORTENED
 from ..kind import Args, Kind, Made, Said, Step, Tool
 from ..measure import Number, spell_angle
-from ..notes import AngleDimension, LinearDimension, Note, RoundDimension
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..tolerance import same

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from ..classic import divide_equally
-from ..figure import Family
 from ..kind import Args, Kind, Made
+from ..kind.classic import divide_equally
+from ..kind.figure import Family
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 

@@ -9,8 +9,8 @@ from ..geometry import Arc, Circle, Line, Loop, Point, polar
 from ..geometry.ellipse import Ellipse, departure, four_centres
 from ..geometry.shapes import Curve, Shape
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind.parts import curve_run, run
 from ..measure import spell_angle
-from ..parts import curve_run, run
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..tolerance import same

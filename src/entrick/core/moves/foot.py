@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 from functools import partial
 
-from ..classic import square_from
 from ..geometry import Line
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind.classic import square_from
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..tolerance import same

@@ -7,11 +7,11 @@ from collections.abc import Iterator
 from fractions import Fraction
 from functools import partial
 
-from ..classic import square_at
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape, polar
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind.classic import square_at
+from ..kind.parts import run
 from ..measure import Number, Unit, spell, spell_angle
-from ..parts import run
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..rules.gear import CLOSE, PREFERRED, PROPORTIONS, RUNS, Gear, Method, inv

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from itertools import accumulate, pairwise
 
-from ..figure import Family
 from ..geometry import Line, Loop, Point, Shape
 from ..kind import Args, Kind, Length, Made, Said, Step, Stroke, Tool
+from ..kind.figure import Family
 from ..measure import Number
 from ..plan.errors import ClauseError
 from ..plan.forms import Form

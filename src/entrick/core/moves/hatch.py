@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
+from ..drawing.notes import Hatching
 from ..geometry import Circle, Loop, Point, piece_of
 from ..kind import Args, Kind, Made, Step, Tool
 from ..measure import spell_angle
-from ..notes import Hatching
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 

@@ -6,14 +6,14 @@ import math
 from collections.abc import Callable
 from itertools import pairwise
 
-from ..figure import Family
 from ..geometry import Circle, Line, Loop, Point
 from ..geometry.biarc import smooth
 from ..geometry.fitted import fitted
 from ..geometry.loop import distance
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind.figure import Family
+from ..kind.parts import curve_run
 from ..measure import spell_angle
-from ..parts import curve_run
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from ..figure import Family
 from ..geometry import Arc, Circle, Line, Loop, Piece, Shape
 from ..geometry.inset import inset
 from ..kind import Args, Kind, Made, Step, Stroke, Tool
-from ..parts import parts_of, renamed
+from ..kind.figure import Family
+from ..kind.parts import parts_of, renamed
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 

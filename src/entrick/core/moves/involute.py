@@ -8,8 +8,8 @@ from ..geometry import Arc, Circle, Line, Point, polar
 from ..geometry.ellipse import FINE
 from ..geometry.fitted import fitted
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind.parts import curve_run
 from ..measure import spell_angle
-from ..parts import curve_run
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 

@@ -9,8 +9,8 @@ from ..geometry.isometric import FORESHORTENED, PLANES, SQUARE, rhombus
 from ..geometry.shapes import Curve
 from ..geometry.silhouette import swept
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind.parts import curve_run, run
 from ..measure import spell_angle
-from ..parts import curve_run, run
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from .cylinder import counter_clockwise

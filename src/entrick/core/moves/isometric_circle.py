@@ -9,8 +9,8 @@ from ..geometry.ellipse import departure
 from ..geometry.isometric import FORESHORTENED, PLANES, FourCentres, lean, rhombus, true_ellipse
 from ..geometry.shapes import Curve
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind.parts import curve_run, run
 from ..measure import spell_angle
-from ..parts import curve_run, run
 from ..plan.forms import Form
 from .ellipse import held_against
 

@@ -7,8 +7,8 @@ import math
 from ..geometry import Arc, Circle, Line, polar
 from ..geometry.place import SIDES
 from ..kind import Args, Kind, Made, Said, Step, Stroke, Tool
+from ..kind.parts import parts_of, run
 from ..measure import Number, spell_angle
-from ..parts import parts_of, run
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
+from ..drawing.notes import Label
 from ..geometry import Point
 from ..geometry.place import SIDES
 from ..kind import Args, Kind, Made, Step, Tool
-from ..notes import Label
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 

@@ -8,10 +8,10 @@ from dataclasses import replace
 from functools import partial
 from itertools import product
 
-from ..classic import parallel_by_sliding, square_at, square_from, tangent_from
-from ..figure import Ref
 from ..geometry import Arc, Circle, Line, Point, meet, polar
 from ..kind import CHOICES, Args, Candidate, Kind, Made, Option, Said, Step, Stroke, Tool, choose
+from ..kind.classic import parallel_by_sliding, square_at, square_from, tangent_from
+from ..kind.figure import Ref
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form

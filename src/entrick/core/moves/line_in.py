@@ -7,7 +7,7 @@ from collections.abc import Sequence
 
 from ..geometry import Arc, Circle, Loop, Piece, Shape, Stop, WalkError, walk
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
-from ..parts import MOST_STROKES
+from ..kind.parts import MOST_STROKES
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 

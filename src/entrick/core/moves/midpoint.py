@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from ..classic import bisection
 from ..kind import Args, Kind, Made, Role, Stroke
+from ..kind.classic import bisection
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 

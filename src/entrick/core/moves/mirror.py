@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ..geometry import Line, Point, reflect
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
-from ..parts import copied, draw, places
+from ..kind.parts import copied, draw, places
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 

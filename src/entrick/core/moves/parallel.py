@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from functools import partial
 
-from ..classic import parallel_by_sliding
 from ..geometry import Line
 from ..kind import CHOICES, Args, Kind, Made, Option, Step, Stroke, Tool, choose
+from ..kind.classic import parallel_by_sliding
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import math
 
-from ..classic import bisection
 from ..geometry import Arc, Circle, Line, Loop, Point, polar, polyline
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind.classic import bisection
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
+from ..drawing.notes import ScaleBar
 from ..geometry import Point
 from ..geometry.isometric import AXES
 from ..kind import Args, Kind, Made, Step, Tool
-from ..notes import ScaleBar
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 

@@ -6,12 +6,12 @@ import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 
-from ..figure import Family
 from ..geometry import Arc, Circle, Line, Loop, Point, rotate, shift
 from ..geometry.fitted import fitted
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind.figure import Family
+from ..kind.parts import curve_run
 from ..measure import spell_angle
-from ..parts import curve_run
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from .helix import CLOSE, PARTS

@@ -6,7 +6,7 @@ from ..allowance import check_copies
 from ..geometry import Line, Loop, Point, Shape, shift
 from ..geometry.place import SIDES
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
-from ..parts import copied, draw, places
+from ..kind.parts import copied, draw, places
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 

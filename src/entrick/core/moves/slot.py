@@ -6,8 +6,8 @@ import math
 
 from ..geometry import Arc, Circle, Curve, Line, Point, meet, polar
 from ..kind import Args, Kind, Made, Role, Said, Step, Stroke, Tool
+from ..kind.parts import parts_of, run
 from ..measure import Number, spell_angle
-from ..parts import parts_of, run
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..tolerance import same

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import math
 
-from ..figure import Family
 from ..geometry import Arc, Circle, Line, Point
 from ..geometry.place import SIDES
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind.figure import Family
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form

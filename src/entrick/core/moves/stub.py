@@ -10,7 +10,7 @@ from ..geometry.partial import between, places_on
 from ..geometry.shapes import Curve
 from ..geometry.silhouette import swept
 from ..kind import Args, Kind, Made, Step, Stroke, Tool
-from ..parts import curve_run
+from ..kind.parts import curve_run
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from .cylinder import PLANE_OF, counter_clockwise, end_on

@@ -6,7 +6,7 @@ import math
 
 from ..geometry import Arc, Circle
 from ..kind import Args, Kind, Made, Step, Stroke, Tool
-from ..parts import parts_of
+from ..kind.parts import parts_of
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 

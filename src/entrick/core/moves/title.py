@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
+from ..drawing.notes import TitleFields
 from ..geometry import Point
 from ..kind import Args, Kind, Made, Step, Tool
-from ..notes import TitleFields
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 

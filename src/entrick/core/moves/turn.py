@@ -7,8 +7,8 @@ import math
 from ..allowance import check_copies
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape, rotate
 from ..kind import Args, Kind, Made, Role, Said, Step, Stroke, Tool
+from ..kind.parts import copied, draw
 from ..measure import spell_angle
-from ..parts import copied, draw
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 

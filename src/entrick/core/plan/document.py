@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import NamedTuple
 
 from .errors import PlanError
-from .expression import Expression, Item, write
+from .terms import Expression, Term, write
 
 MOST_LINES = 1000
 LONGEST_LINE = 1600
@@ -22,7 +22,7 @@ class PlanTooLarge(ValueError):
 class Clause(NamedTuple):
     """One clause: its items in order."""
 
-    items: tuple[Item, ...]
+    items: tuple[Term, ...]
 
     def __str__(self) -> str:
         return " ".join(write(item) for item in self.items)

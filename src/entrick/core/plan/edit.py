@@ -7,8 +7,8 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from .document import LONGEST_LINE, UNREAD_GIVEN, Chain, Clause, Content, Given, Line, Plan, Statement, Unread
-from .expression import Name, Num, Text
 from .reader import read_line, read_plan
+from .terms import Name, Num, Text
 from .writer import write_content, write_line, write_plan
 
 

@@ -17,7 +17,7 @@ from functools import cached_property
 
 from .document import Clause
 from .errors import ClauseError
-from .expression import Arrow, Binary, Bracket, Call, Item, Name, Negative, Num, Ratio, Text
+from .terms import Arrow, Binary, Bracket, Call, Name, Negative, Num, Ratio, Term, Text
 
 SLOT_TYPES: dict[str, str] = {
     "length": "a length",
@@ -141,7 +141,7 @@ class Match:
 
     form: Form
     clause: int
-    slots: Mapping[str, tuple[Item, ...]]
+    slots: Mapping[str, tuple[Term, ...]]
 
 
 def match_clauses(clauses: Sequence[Clause], forms: Sequence[Form], kind: str) -> tuple[Match, ...]:
@@ -178,7 +178,7 @@ def _match(clause: Clause, form: Form, index: int) -> Match | None:
     return None if slots is None else Match(form, index, slots)
 
 
-def _fit(items: tuple[Item, ...], parts: Sequence[Word | Slot]) -> dict[str, tuple[Item, ...]] | None:
+def _fit(items: tuple[Term, ...], parts: Sequence[Word | Slot]) -> dict[str, tuple[Term, ...]] | None:
     if not parts:
         return None if items else {}
     part, rest = parts[0], parts[1:]
@@ -195,7 +195,7 @@ def _fit(items: tuple[Item, ...], parts: Sequence[Word | Slot]) -> dict[str, tup
     return None
 
 
-def _lengths(slot: Slot, items: tuple[Item, ...]) -> Sequence[int]:
+def _lengths(slot: Slot, items: tuple[Term, ...]) -> Sequence[int]:
     """Return how many items a slot can take here."""
     if not items:
         return ()
@@ -220,7 +220,7 @@ def _lengths(slot: Slot, items: tuple[Item, ...]) -> Sequence[int]:
     return (1,) if isinstance(first, Name) and first.text in slot.choices else ()
 
 
-def _leading(items: tuple[Item, ...], kinds: tuple[type, ...]) -> int:
+def _leading(items: tuple[Term, ...], kinds: tuple[type, ...]) -> int:
     """Count the items of certain kinds that stand first."""
     return next((index for index, item in enumerate(items) if not isinstance(item, kinds)), len(items))
 

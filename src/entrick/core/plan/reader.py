@@ -30,21 +30,7 @@ from .document import (
     Unread,
 )
 from .errors import PlanError
-from .expression import (
-    DEEPEST,
-    Arrow,
-    Binary,
-    Bracket,
-    Call,
-    Expression,
-    Item,
-    Name,
-    Negative,
-    Num,
-    Ratio,
-    Text,
-    depth,
-)
+from .terms import DEEPEST, Arrow, Binary, Bracket, Call, Expression, Name, Negative, Num, Ratio, Term, Text, depth
 from .writer import write_line, write_plan
 
 UNPRINTABLE = re.compile("[\x00-\x08\x0a-\x1f\x7f-\x9f\u2028\u2029\ud800-\udfff\ufdd0-\ufdef\ufffe\uffff]")
@@ -118,7 +104,7 @@ class _ToModel(Transformer[Token, Line]):
     def kind(self, *words: Token) -> str:
         return " ".join(words)
 
-    def clause(self, *items: Item) -> Clause:
+    def clause(self, *items: Term) -> Clause:
         return Clause(items)
 
     def number(self, text: Token) -> Num:
@@ -136,16 +122,16 @@ class _ToModel(Transformer[Token, Line]):
     def arrow(self, _: Token) -> Arrow:
         return Arrow()
 
-    def bracket(self, inner: Item) -> Bracket:
+    def bracket(self, inner: Term) -> Bracket:
         return Bracket(inner)  # type: ignore[arg-type]
 
-    def negative(self, _: Token, inner: Item) -> Negative:
+    def negative(self, _: Token, inner: Term) -> Negative:
         return Negative(inner)  # type: ignore[arg-type]
 
-    def call(self, function: Token, inner: Item) -> Call:
+    def call(self, function: Token, inner: Term) -> Call:
         return Call(str(function), inner)  # type: ignore[arg-type]
 
-    def binary(self, left: Item, sign: Token, right: Item) -> Binary:
+    def binary(self, left: Term, sign: Token, right: Term) -> Binary:
         return Binary(left, _SIGNS.get(str(sign), str(sign)), right)  # type: ignore[arg-type]
 
 

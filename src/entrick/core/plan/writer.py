@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from .document import Chain, Content, DrawingNumber, Given, Line, Plan, SheetLine, Statement, Title, Units, Unread
-from .expression import write
+from .terms import write
 
 
 def write_plan(plan: Plan) -> str:

@@ -9,8 +9,9 @@ from ..measure import Dimension, Quantity
 from ..moves import kinds
 from ..plan.document import Given, Statement
 from ..plan.errors import ClauseError
-from ..plan.expression import Expression, Name, Num, evaluate, rewrite, terms, write
+from ..plan.evaluate import evaluate
 from ..plan.forms import NUMBERS, match_clauses
+from ..plan.terms import Expression, Name, Num, rewrite, terms, write
 from ..plan.writer import write_content
 from ..solve import Solution, spoken
 from .finding import Checked, Finding, Mend

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from ..measure import spell
 from ..plan.document import Chain
-from ..plan.expression import write
+from ..plan.terms import write
 from .finding import Checked, Finding
 
 

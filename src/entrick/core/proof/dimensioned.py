@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ..variation import Span, Variation, dimensions
+from ..dimensioning.variation import Span, Variation, dimensions
 from .finding import Checked, Finding
 
 

@@ -8,8 +8,8 @@ from functools import cached_property
 from typing import Literal, TypeVar
 
 from ..board import BoardStep
-from ..claims import Claim
 from ..geometry import Loop, Point
+from ..kind.claims import Claim
 from ..sheet import Sheet
 from ..solve import Solution
 from ..tolerance import same
@@ -75,11 +75,6 @@ class Checked:
     def close(self) -> float:
         """Distance below which two places of the part are the same, rounding of several steps allowed for."""
         return same(self.size) * 100
-
-    def free(self, stem: str) -> str:
-        """Return a name that nothing in the plan has yet."""
-        taken = {entry.statement.name for entry in self.solution.entries} | set(self.solution.quantities)
-        return next(name for name in (stem, *(f"{stem}{number}" for number in range(2, 10_000))) if name not in taken)
 
     def claims(self, wanted: type[C]) -> list[tuple[int, C]]:
         """Return what was said of the finished part, each with its line."""

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from ..drawing.notes import CentreLine, Hatching
 from ..geometry import Arc, Circle, Line, Point
-from ..notes import CentreLine, Hatching
 from .finding import Checked, Finding, Mend
 
 
@@ -23,7 +23,7 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         names = list(dict.fromkeys(name for name, _ in bare))
         many = len(bare) > 1
         told = f"{'circles' if many else 'a circle'} without centre lines: {', '.join(names)}"
-        row = f"{checked.free('cl')} = centre lines, of {' '.join(names)}"
+        row = f"{checked.solution.free_name('cl')} = centre lines, of {' '.join(names)}"
         mend = Mend("insert", len(checked.solution.plan.lines), row, "Draw them")
         place = checked.sheet.on_paper(bare[0][1])
         yield Finding("look" if begun else "note", "finish", told, 0, place, mend)
@@ -34,8 +34,8 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         for loop in m.loops if m.cut else ():
             if not any(_same(loop.centroid, other.centroid, checked.close) for other in hatched):
                 told = f"{entry.statement.name} is cut and not hatched"
-                mend = Mend("insert", len(checked.solution.plan.lines), f"{checked.free('cut')} = hatch, of "
-                            f"{entry.statement.name}", "Hatch it")  # fmt: skip
+                row = f"{checked.solution.free_name('cut')} = hatch, of {entry.statement.name}"
+                mend = Mend("insert", len(checked.solution.plan.lines), row, "Hatch it")
                 yield Finding("look", "finish", told, entry.line, checked.sheet.on_paper(loop.centroid), mend)
 
 

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ..claims import Overall
 from ..geometry import Point
+from ..kind.claims import Overall
 from ..measure import spell
 from .finding import Checked, Finding
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterator
 
-from ..claims import LeastPiece
 from ..geometry import Arc
+from ..kind.claims import LeastPiece
 from ..measure import spell
 from .finding import Checked, Finding
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 
-from ..claims import Symmetric
 from ..geometry import Arc, Circle, Line, Piece, Point, reflect
 from ..kind import Made
+from ..kind.claims import Symmetric
 from .finding import Checked, Finding, Mend
 
 
@@ -31,7 +31,7 @@ def inspect(checked: Checked) -> Iterator[Finding]:
             known.has(piece, axis) for _, piece in pieces
         ):
             axes.append(axis)
-            row = f"{checked.free('must')} = check, symmetric about {name}"
+            row = f"{checked.solution.free_name('must')} = check, symmetric about {name}"
             mend = Mend("insert", len(checked.solution.plan.lines), row, "Say so")
             told = f"the outline is symmetric about {name}: say so, and it stays proved"
             yield Finding("note", "symmetry", told, 0, None, mend)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 
 from ..geometry import Junction
-from ..plan.expression import Name
+from ..plan.terms import Name
 from ..solve import Entry
 from .finding import Checked, Finding
 

@@ -6,8 +6,8 @@ import math
 from collections.abc import Iterator
 from itertools import combinations
 
-from ..claims import LeastWall
 from ..geometry.nearest import least_wall
+from ..kind.claims import LeastWall
 from ..measure import spell
 from .finding import Checked, Finding, Outline
 

@@ -9,17 +9,18 @@ from fractions import Fraction
 from functools import cached_property
 
 from ..allowance import FARTHEST
+from ..drawing.marks import reach
+from ..drawing.notes import TitleFields
 from ..finish import Finished, View, finish
 from ..geometry import Loop, Point, Shape
 from ..geometry.shapes import extremes
 from ..kind import Placing
-from ..marks import reach
 from ..measure import Number, Quantity, Scale, Unit, spell
-from ..notes import TitleFields
 from ..plan.document import SheetLine
 from ..plan.errors import ClauseError, PlanError
-from ..plan.expression import Ratio, evaluate, write
+from ..plan.evaluate import evaluate
 from ..plan.forms import Form, match_clauses
+from ..plan.terms import Ratio, write
 from ..solve import Solution
 
 PAPERS: dict[str, tuple[int, int]] = {

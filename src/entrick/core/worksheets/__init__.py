@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from ..drawing.notes import Note
+from ..drawing.strokes import Stroke
 from ..geometry import Point
-from ..notes import Note
-from ..strokes import Stroke
 
 
 @dataclass(frozen=True, slots=True)

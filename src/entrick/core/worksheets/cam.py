@@ -8,11 +8,11 @@ from dataclasses import dataclass
 from functools import cached_property
 from itertools import pairwise
 
+from ..drawing.notes import Hatching, Label, Note, RotationArrow
+from ..drawing.strokes import Role, Stroke
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape, piece_of, polar, polyline, rotate
 from ..geometry.fitted import fitted
-from ..notes import Hatching, Label, Note, RotationArrow
 from ..rules.cam import CLOSE, Cam, Event
-from ..strokes import Role, Stroke
 from . import Column, Table, Worksheet
 
 CAUTION = "Layout geometry only: load, speed, lubrication and guarding are for a qualified person and local rules."

@@ -7,10 +7,10 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
 
+from ..drawing.notes import Label, Note, RotationArrow
+from ..drawing.strokes import Role, Stroke
 from ..geometry import Circle, Line, Loop, Point, polar, rotate
-from ..notes import Label, Note, RotationArrow
 from ..rules.gear import PIN, Gear, Method, radii
-from ..strokes import Role, Stroke
 from . import Column, Table, Worksheet
 
 CAUTION = "Layout geometry only: load, speed, lubrication and guarding are for a qualified person and local rules."

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import StrEnum
 
-from .geometry import Loop, Shape
+from ..geometry import Loop, Shape
 
 
 class Role(StrEnum):

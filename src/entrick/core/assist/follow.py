@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from .desk import Work
-from .moves import kinds
-from .plan.edit import EditError
-from .plan.forms import match_clause
-from .plan.writer import write_clauses
-from .rules.brief import Brief, read_brief
+from ..desk import Work
+from ..moves import kinds
+from ..plan.edit import EditError
+from ..plan.forms import match_clause
+from ..plan.writer import write_clauses
+from ..rules.brief import Brief, read_brief
 
 EVENTS = frozenset({"rise", "fall", "dwell", "lift"})
 """Clauses of a cam that say what the follower does."""
@@ -21,7 +21,7 @@ def follow(work: Work, line: int, text: str) -> tuple[str, Brief]:
     EditError
         When there is no cam on the line.
     """
-    entry = next((entry for entry in work.solution.entries if entry.line == line), None)
+    entry = work.solution.entry(line)
     if entry is None or entry.statement.kind != "cam":
         raise EditError(f"line {line} is no cam")
     forms = kinds()["cam"].forms

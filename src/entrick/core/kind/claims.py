@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from .geometry import Line
+from ..geometry import Line
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,18 +7,18 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations
 
-from .curves import drawn_curves
-from .figure import Family
-from .finish import View, finish
-from .finish.crossings import crossings
-from .geometry import Arc, Circle, Curve, Line, Loop, Point, meet
-from .moves.dimension import arms_of
-from .notes import AngleDimension, LinearDimension, Note, RoundDimension
-from .plan.document import Given
-from .plan.writer import write_plan
-from .sheet import lay_out
-from .sheet.layout import view_box
-from .solve import Solution
+from ..drawing.notes import AngleDimension, LinearDimension, Note, RoundDimension
+from ..finish import View, finish
+from ..finish.crossings import crossings
+from ..geometry import Arc, Circle, Curve, Line, Loop, Point, meet
+from ..kind.figure import Family
+from ..moves.dimension import arms_of
+from ..plan.document import Given
+from ..plan.writer import write_plan
+from ..sheet import lay_out
+from ..sheet.layout import view_box
+from ..solve import Solution
+from ..solve.named import drawn_curves
 from .variation import (
     ALIKE,
     NOISE,
@@ -301,15 +301,15 @@ def _between(first: Curve, second: Curve) -> float | None:
 
 def _written(solution: Solution, chosen: Sequence[_Try]) -> list[str]:
     """Write the dimensions as statements, each straight one on the side where it crosses least."""
-    taken = {entry.statement.name for entry in solution.entries} | {g.given.name for g in solution.givens}
-    names = iter(name for number in range(1, 1000) if (name := f"d{number}") not in taken)
+    names: list[str] = []
     sheet = lay_out(solution)
     low, high = (corner - sheet.origin for corner in sheet.view)
     view = View(sheet.factor, low, high, (), sheet.aligned)
     notes: list[tuple[int, Note]] = [(line, note) for line, note in dimensions(solution)]
     rows: list[str] = []
     for one in chosen:
-        row = f"{next(names)} = dimension, " + ", ".join(one.clauses)
+        names.append(solution.free_name("d", names, first="1"))
+        row = f"{names[-1]} = dimension, " + ", ".join(one.clauses)
         if isinstance(one.note, LinearDimension):
             sides = {"level": ("below", "above"), "plumb": ("left", "right")}.get(one.note.way, ("above", "below"))
             tried = {side: replace(one.note, side=side, text=" " * 5) for side in sides}

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from .figure import Family, Item
-from .geometry import Curve, Loop, Point, Shape
-from .solve import Solution
+from ..geometry import Curve, Loop, Point, Shape
+from ..kind.figure import Family, Item
+from . import Solution
 
 
 def drawn_curves(solution: Solution) -> Iterator[tuple[str, Curve]]:

@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from .curves import drawn_curves
-from .geometry import Arc, Circle, Curve, Loop, Piece, Point, Stop, WalkError, walk
-from .geometry.arrange import Arrangement, Named, regions
-from .geometry.meet import meet
-from .geometry.place import on_side
-from .solve import Solution
-from .tolerance import same
+from ..geometry import Arc, Circle, Curve, Loop, Piece, Point, Stop, WalkError, walk
+from ..geometry.arrange import Arrangement, Named, regions
+from ..geometry.meet import meet
+from ..geometry.place import on_side
+from ..solve import Solution
+from ..solve.named import drawn_curves
+from ..tolerance import same
 
 
 @dataclass(frozen=True)
@@ -43,22 +43,17 @@ def region_at(solution: Solution, spots: Sequence[Point], kind: str = "line in")
         For a spot around which nothing closes.
     """
     loops = regions(_arrangement(solution), spots)
-    taken = {entry.statement.name for entry in solution.entries} | set(solution.quantities)
+    taken: list[str] = []
     statements = []
     for loop in loops:
-        name = _free("rim" if loop.area > 0 else "hole", taken)
-        taken.add(name)
+        name = solution.free_name("rim" if loop.area > 0 else "hole", taken)
+        taken.append(name)
         statements.append(f"{name} = {kind}, {_written(loop)}")
     return Region(loops, tuple(statements))
 
 
 def _arrangement(solution: Solution) -> Arrangement:
     return Arrangement([Named(curve, name) for name, curve in drawn_curves(solution)])
-
-
-def _free(stem: str, taken: set[str]) -> str:
-    names = [stem, *(f"{stem}{number}" for number in range(2, 1000))]
-    return next(name for name in names if name not in taken)
 
 
 def _written(loop: Loop) -> str:

@@ -6,12 +6,12 @@ import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from .figure import Family
-from .geometry import Arc, Circle, Line, Loop, Point, Shape
-from .kind import Kind
-from .moves import kinds
-from .plan.forms import NUMBERS, REFERENCES, Form, Slot, Word
-from .solve import Solution
+from ..geometry import Arc, Circle, Line, Loop, Point, Shape
+from ..kind import Kind
+from ..kind.figure import Family
+from ..moves import kinds
+from ..plan.forms import NUMBERS, REFERENCES, Form, Slot, Word
+from ..solve import Solution
 
 MOST = 40
 
@@ -75,13 +75,10 @@ def _openings(solution: Solution, typed: str) -> tuple[Completion, ...]:
 
 def _free(solution: Solution, kind: Kind) -> str:
     """Return a name nothing has yet: letters for points, the kind's first letter and a number for the rest."""
-    taken = {entry.statement.name for entry in solution.entries} | {g.given.name for g in solution.givens}
-    if kind.group == "Points":
-        names: Iterator[str] = (letter for letter in "OABCDEFGHJKLMNPQSTUVWXYZ")
-    else:
-        stem = kind.name.split()[0]
-        names = (f"{stem}{number}" for number in range(1, 1000))
-    return next((name for name in names if name not in taken), "item1")
+    letters = "OABCDEFGHJKLMNPQSTUVWXYZ" if kind.group == "Points" else ""
+    taken = solution.taken
+    free = next((letter for letter in letters if letter not in taken), None)
+    return free or solution.free_name(kind.name.split()[0], first="1")
 
 
 def _continue(

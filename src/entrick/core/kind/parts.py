@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from ..geometry import Arc, Circle, Curve, Line, Loop, Piece, Point, Shape, piece_of
+from ..geometry.ellipse import Ellipse
+from ..plan.errors import ClauseError
+from . import Role, Step, Stroke, Tool
 from .figure import Family
-from .geometry import Arc, Circle, Curve, Line, Loop, Piece, Point, Shape, piece_of
-from .geometry.ellipse import Ellipse
-from .kind import Role, Step, Stroke, Tool
-from .plan.errors import ClauseError
 
 MOST_STROKES = 12
 """Pieces beyond which a run is one curve to the eye and to the hand, and is drawn in one go."""

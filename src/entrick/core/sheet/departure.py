@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from .sheet import WIDTHS, Sheet
+from . import WIDTHS, Sheet
 
 _FINE = 2
 """Decimals of a millimetre on paper."""

@@ -7,12 +7,12 @@ import io
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from .board.steps import length_setting
-from .desk import Work
-from .finish.layout import wide
-from .marks import DisplayList, DrawnLine, Lettering, Mark
-from .measure import spell, spell_angle
-from .worksheets import Table
+from ..board.steps import length_setting
+from ..desk import Work
+from ..drawing.marks import DisplayList, DrawnLine, Lettering, Mark
+from ..finish.layout import wide
+from ..measure import spell, spell_angle
+from ..worksheets import Table
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,9 +7,9 @@ from __future__ import annotations
 
 import math
 
-from .geometry import Arc, Circle, Line, Point, polar, rotate
-from .kind import Step, Stroke, Tool
-from .tolerance import same
+from ..geometry import Arc, Circle, Line, Point, polar, rotate
+from ..tolerance import same
+from . import Step, Stroke, Tool
 
 OPEN = 0.6
 """Compass opening of a bisection, as a share of the distance: anything over a half will do."""

@@ -6,8 +6,8 @@ from collections.abc import Iterator, Mapping, Set
 from dataclasses import dataclass, field
 from difflib import get_close_matches
 
-from .geometry import Arc, Circle, Line, Loop, Point, Shape
-from .plan.errors import ClauseError
+from ..geometry import Arc, Circle, Line, Loop, Point, Shape
+from ..plan.errors import ClauseError
 
 
 @dataclass(frozen=True, slots=True)

@@ -10,16 +10,17 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 
-from .geometry import Arc, Circle, Loop, Point
-from .kind import Role
-from .measure import Dimension
-from .moves import kinds
-from .notes import AngleDimension, LinearDimension, Note, RoundDimension
-from .plan.document import Chain, Content, Given, Line, Plan, Statement
-from .plan.errors import ClauseError
-from .plan.expression import Binary, Expression, Num, evaluate, rewrite, terms, write
-from .plan.forms import NUMBERS, match_clauses
-from .solve import Solution, solve, spoken
+from ..drawing.notes import AngleDimension, LinearDimension, Note, RoundDimension
+from ..geometry import Arc, Circle, Loop, Point
+from ..kind import Role
+from ..measure import Dimension
+from ..moves import kinds
+from ..plan.document import Chain, Content, Given, Line, Plan, Statement
+from ..plan.errors import ClauseError
+from ..plan.evaluate import evaluate
+from ..plan.forms import NUMBERS, match_clauses
+from ..plan.terms import Binary, Expression, Num, rewrite, terms, write
+from ..solve import Solution, solve, spoken
 
 STEP = 1e-6
 """Share by which a size is changed; derivatives are good to about the same share."""

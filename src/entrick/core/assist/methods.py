@@ -5,14 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from .board import BoardStep
-from .departure import told as told_with
-from .desk import Work, work_out
-from .moves import kinds
-from .plan import edit
-from .plan.document import Clause, Statement
-from .plan.forms import Form, match_clause
-from .plan.writer import write_clauses, write_plan
+from ..board import BoardStep
+from ..desk import Work, work_out
+from ..moves import kinds
+from ..plan import edit
+from ..plan.document import Clause, Statement
+from ..plan.forms import Form, match_clause
+from ..plan.writer import write_clauses, write_plan
+from ..sheet.departure import told as told_with
 
 BY = "by"
 """Key of the clauses that choose a method."""
@@ -53,7 +53,7 @@ class Method:
 
 def methods(work: Work, line: int) -> tuple[Method, ...]:
     """Return every method by which the statement on a line may be constructed; none where there is only one."""
-    entry = next((entry for entry in work.solution.entries if entry.line == line), None)
+    entry = work.solution.entry(line)
     kind = kinds().get(entry.statement.kind) if entry else None
     if entry is None or kind is None or entry.made is None:
         return ()
@@ -66,7 +66,8 @@ def methods(work: Work, line: int) -> tuple[Method, ...]:
     for phrase in _phrases(kind.forms):
         row = _row(statement, said, phrase)
         done = work_out(edit.set_line(text, line, row))
-        made = next((e.made for e in done.solution.entries if e.line == line), None)
+        tried = done.solution.entry(line)
+        made = tried.made if tried else None
         if made is not None:
             steps = tuple(step for step in done.steps if step.line == line)
             told = "; ".join(told_with(made.working[-1:], made.departs, done.sheet))

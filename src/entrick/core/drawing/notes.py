@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from .geometry import Arc, Circle, Line, Loop, Point
+from ..geometry import Arc, Circle, Line, Loop, Point
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,0 +1,1 @@
+"""What the desk offers while one writes: completion, regions, methods side by side, a brief followed."""

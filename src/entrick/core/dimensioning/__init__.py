@@ -1,0 +1,1 @@
+"""Do dimensions define the part, and which would?"""

@@ -1,0 +1,123 @@
+"""What a construction gives: shapes, words, steps at the board, notes for the sheet."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+
+from ..drawing.notes import Note
+from ..drawing.strokes import Role, Stroke, Tool
+from ..geometry import Loop, Point, Shape
+from ..measure import Number
+from ..worksheets import Remark, Worksheet
+from .choosing import Candidate
+from .claims import Claim
+from .figure import Family
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Step:
+    """One thing done at the board. Compared by identity, so that what is derived from it can be kept.
+
+    Attributes
+    ----------
+    tool : Tool
+    text : str
+        What to do, in the trade's words, without the setting.
+    setting : Fraction, float or None
+        Plan units at full size, or degrees when `tool` is ANGLE.
+    needle : Point or None
+        Where the compass stands.
+    strokes : tuple of Stroke
+        What appears on the sheet.
+    check : str
+        How to see that it came out right.
+    opened : callable or None
+        The classic construction behind it, where the step itself does not show which; see `classic.opened`.
+    """
+
+    tool: Tool
+    text: str
+    setting: Number | None = None
+    needle: Point | None = None
+    strokes: tuple[Stroke, ...] = ()
+    check: str = ""
+    opened: Callable[[], tuple[Step, ...]] | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Placing:
+    """Where the datum stands on the sheet: paper lengths from the border in plan units, or centred when None.
+
+    `corner` gives the lower left corner of the view instead.
+    """
+
+    from_left: Number | None = None
+    from_below: Number | None = None
+    corner: tuple[Number, Number] | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Made:
+    """What a statement makes.
+
+    Attributes
+    ----------
+    shape : Point, Line, Circle, Arc, Loop or Family
+    sentence : str
+        The entry in the order of work, values put in.
+    working : tuple of str
+        Formula, numbers put in, result: as the drafter would write it.
+    steps : tuple of Step
+    parts : mapping of str to Shape or Loop
+    centre_name : str
+    candidates : tuple of Candidate
+        All solutions when there were several.
+    placing : Placing or None
+        For a datum: where it stands on the sheet.
+    lined : Role or None
+        What a run of pieces is gone over as; None while it is construction.
+    notes : tuple of Note
+        What is drawn in paper sizes whatever the scale: dimensions, hatching, centre lines, labels.
+    nothing : bool
+        Whether it adds nothing that could be referred to: `shape` is then of no account.
+    cut : bool
+        Whether an outline is that of cut material, which is hatched.
+    claims : tuple of Claim
+        What is said of the finished part, for the proof.
+    departs : float or None
+        By how much what is drawn departs most from the true curve, plan units; None where it is the true one.
+    remarks : tuple of Remark
+        What is wrong, or worth a look, with what was made, for the proof.
+    worksheet : callable or None
+        Its diagram and tables, turned through an angle in degrees.
+    """
+
+    shape: Shape | Loop | Family
+    sentence: str
+    working: tuple[str, ...] = ()
+    steps: tuple[Step, ...] = ()
+    parts: Mapping[str, Shape | Loop] = field(default_factory=dict)
+    centre_name: str = ""
+    candidates: tuple[Candidate, ...] = ()
+    placing: Placing | None = None
+    lined: Role | None = None
+    notes: tuple[Note, ...] = ()
+    nothing: bool = False
+    cut: bool = False
+    claims: tuple[Claim, ...] = ()
+    departs: float | None = None
+    remarks: tuple[Remark, ...] = ()
+    worksheet: Callable[[float], Worksheet] | None = None
+
+    @property
+    def shapes(self) -> tuple[Shape | Loop, ...]:
+        """What was made, the members of a family one by one."""
+        if self.nothing:
+            return ()
+        return self.shape.members if isinstance(self.shape, Family) else (self.shape,)
+
+    @property
+    def loops(self) -> tuple[Loop, ...]:
+        """The outlines among it."""
+        return tuple(s for s in self.shapes if isinstance(s, Loop)) if self.lined is Role.OUTLINE else ()

@@ -1,0 +1,96 @@
+"""One statement, or one for each member of a family; what was constructed before is kept."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from ..allowance import KEPT_PIECES, MOST_PIECES, kept_by_weight, pieces, refuse
+from ..geometry import Arc, Circle, Loop, Point, Shape
+from ..geometry.walk import Stop
+from ..kind import Args, Length, Made, Value
+from ..kind.figure import Family, Ref
+from ..moves import kinds
+from ..plan.errors import ClauseError
+
+
+def _construct(kind: str, args: Args) -> tuple[Made, int]:
+    return _construct_once(kind, args, tuple(_exactness(value) for said in args.said for _, value in said.values))
+
+
+def _weigh(found: tuple[Made, int]) -> int:
+    return 20 + found[1]
+
+
+@kept_by_weight(KEPT_PIECES, _weigh)
+def _construct_once(kind: str, args: Args, _: tuple[type | None, ...]) -> tuple[Made, int]:
+    made = kinds()[kind].construct(args)
+    asked = _asked(made)
+    if asked > MOST_PIECES:
+        raise refuse("this", asked, MOST_PIECES)
+    return made, asked
+
+
+def _asked(made: Made) -> int:
+    """Count the pieces a statement asks for: what it makes, its parts, what is drawn for it."""
+    drawn = sum(pieces(stroke.shape for stroke in step.strokes) for step in made.steps)
+    return pieces(made.shapes) + pieces(made.parts.values()) + drawn + len(made.notes)
+
+
+def _exactness(value: Value) -> type | None:
+    """Tell 7/2 from 3.5, which Python holds equal: one is written as a fraction, the other was worked out."""
+    if isinstance(value, Length):
+        return type(value.value)
+    if isinstance(value, Ref) and isinstance(value.shape, Circle | Arc):
+        return type(value.shape.exact)
+    return None
+
+
+def construct_all(kind: str, args: Args) -> tuple[Made, int]:
+    """Construct a statement and count what it asks for; given a family, it makes a family, member by member."""
+    refs = [value for said in args.said for _, value in said.values if isinstance(value, Ref)]
+    counts = {len(ref.shape.members) for ref in refs if isinstance(ref.shape, Family)}
+    if not counts:
+        return _construct(kind, args)
+    if len(counts) > 1:
+        raise ClauseError(f"families of {' and '.join(map(str, sorted(counts)))} members cannot be paired")
+    made: list[Made] = []
+    asked = 0
+    for index in range(counts.pop()):
+        one, more = _construct(kind, _member(args, index))
+        made.append(one)
+        asked += more
+        if asked > MOST_PIECES:
+            raise refuse("this, for every member,", asked, MOST_PIECES)
+    if any(isinstance(one.shape, Family) for one in made):
+        raise ClauseError("a family of families is not kept: name one member, such as .1")
+    parts: dict[str, Shape | Loop] = {}
+    for index, one in enumerate(made, 1):
+        if not isinstance(one.shape, Family):
+            parts[str(index)] = one.shape
+        parts |= {f"{index}.{key}": shape for key, shape in one.parts.items()}
+    members = tuple(shape for one in made for shape in one.shapes)
+    told = made[0].sentence
+    for name in (args.name, *(ref.text for ref in refs)):
+        told = told.replace(f"{name}.1", name)
+    steps = tuple(step for one in made for step in one.steps)
+    notes = tuple(note for one in made for note in one.notes)
+    sentence = f"{len(made)} times: {told}"
+    family = Made(Family(members), sentence, made[0].working, steps, parts, lined=made[0].lined, notes=notes,
+                  nothing=made[0].nothing, cut=made[0].cut)  # fmt: skip
+    return family, asked
+
+
+def _member(args: Args, index: int) -> Args:
+    """Return the arguments of one member of a family."""
+
+    def one(slot: str, value: Value) -> Value:
+        if not (isinstance(value, Ref) and isinstance(value.shape, Family)):
+            return value
+        shape, text = value.shape.members[index], f"{value.text}.{index + 1}"
+        if slot == "walk":
+            assert not isinstance(shape, Point)
+            return (Stop(shape.pieces[0].curve, text, run=shape) if isinstance(shape, Loop) else Stop(shape, text),)
+        return Ref(text, shape, f"{text}.centre")
+
+    said = tuple(replace(s, values=tuple((slot, one(slot, value)) for slot, value in s.values)) for s in args.said)
+    return replace(args, name=f"{args.name}.{index + 1}", said=said)

@@ -1,0 +1,232 @@
+"""The one pass over the lines of a plan. Pure: same plan in, same solution out."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from types import MappingProxyType
+
+from .. import fault
+from ..allowance import MOST_PIECES, TooMuch, refuse
+from ..kind import Args, Candidate, Made, Undecided
+from ..kind.figure import Figure, Item
+from ..measure import Dimension, Quantity, Unit
+from ..moves import kinds
+from ..plan.document import (
+    LONGEST_LINE,
+    UNREAD_GIVEN,
+    Chain,
+    DrawingNumber,
+    Given,
+    Plan,
+    SheetLine,
+    Statement,
+    Title,
+    Units,
+    Unread,
+)
+from ..plan.errors import ClauseError, PlanError
+from ..plan.evaluate import evaluate
+from ..plan.terms import Num, names, write
+from ..plan.writer import write_content
+from .chains import added, chain_links
+from .families import construct_all
+from .mends import placed, unknown_kind
+from .solution import Entry, GivenEntry, Solution, is_projected
+from .values import matches_of, names_in, said_in, spoken
+
+
+def solve(plan: Plan) -> Solution:
+    """Solve a plan: every statement that can be constructed is, whatever is wrong with the others.
+
+    Parameters
+    ----------
+    plan : Plan
+
+    Returns
+    -------
+    Solution
+    """
+    run = _Run(plan)
+    for number, line in enumerate(plan.lines, 1):
+        run.read(number, line.content)
+    return run.finish()
+
+
+class _Run:
+    """The one pass over the lines."""
+
+    def __init__(self, plan: Plan) -> None:
+        self.head = Solution(plan)
+        self.quantities: dict[str, Quantity] = {}
+        self.items: dict[str, Item] = {}
+        self.failed: set[str] = set()
+        self.figure = Figure(self.items, self.failed)
+        self.givens: list[GivenEntry] = []
+        self.entries: list[Entry] = []
+        self.errors: list[PlanError] = []
+        self.projected = False
+        self.named: dict[str, int] = {}
+        self.uses: dict[str, list[int]] = {}
+        self.asked: dict[int, int] = {}
+        self.total = self.looked_at = 0
+        self.refused = False
+
+    def read(self, number: int, content: object) -> None:
+        match content:
+            case Title(text):
+                self.head = replace(self.head, title=text)
+            case DrawingNumber(text):
+                self.head = replace(self.head, drawing=text)
+            case Units(text):
+                self._units(number, text)
+            case SheetLine():
+                self.head = replace(self.head, sheet=content, sheet_line=number)
+                self.projected = is_projected(content)
+            case Given():
+                self._given(number, content)
+            case Chain():
+                self._chain(number, content)
+            case Statement():
+                self._statement(number, content)
+            case Unread(text, error):
+                self._unread(number, text, error)
+
+    def _unread(self, number: int, text: str, error: PlanError) -> None:
+        """Keep a line that cannot be read where it stands, and know its name if it has one."""
+        self.errors.append(error)
+        given = UNREAD_GIVEN.fullmatch(text) if len(text) <= LONGEST_LINE else None
+        if given:
+            kept = Given(given["name"], Num(given["value"].strip()), note=(given["note"] or "").strip().strip('"'))
+            self.givens.append(GivenEntry(number, kept, None, error=error))
+        self.failed.add(given["name"] if given else text.split("=")[0].strip())
+
+    def _units(self, number: int, text: str) -> None:
+        if text not in list(Unit):
+            self.errors.append(PlanError(number, f"units are mm or in, not {text}", None, "units mm"))
+        elif self.givens or self.entries:
+            self.errors.append(PlanError(number, "the units line stands above the first given and statement"))
+        else:
+            self.head = replace(self.head, unit=Unit(text))
+
+    def _given(self, number: int, given: Given) -> None:
+        try:
+            self._claim(number, given.name)
+            clash = f"R{write(given.value)}".replace(" ", "")
+            if given.mark == "R" and clash in self.named:
+                raise ClauseError(
+                    f"{clash} is also the name of a given; write ({clash}) for it", None, (clash, f"({clash})")
+                )
+            quantity = evaluate(given.value, self.quantities, self.head.unit)
+            self._use(number, names(given.value))
+            if given.mark:
+                if quantity.dimension is Dimension.ANGLE:
+                    raise ClauseError(f"{given.mark} stands before a length, not an angle")
+                quantity = replace(quantity, dimension=Dimension.LENGTH, mark=given.mark)
+        except ClauseError as error:
+            failure = placed(error, number, write_content(given))
+            self.errors.append(failure)
+            self.failed.add(given.name)
+            self.givens.append(GivenEntry(number, given, None, error=failure))
+            return
+        self.quantities[given.name] = quantity
+        self.givens.append(GivenEntry(number, given, quantity))
+
+    def _chain(self, number: int, chain: Chain) -> None:
+        try:
+            self._claim(number, chain.name)
+            links = chain_links(chain, self.quantities, self.head.unit)
+        except ClauseError as error:
+            failure = placed(error, number, write_content(chain))
+            self.errors.append(failure)
+            self.failed.add(chain.name)
+            self.givens.append(GivenEntry(number, chain, None, error=failure))
+            return
+        for item in (*chain.links, chain.overall):
+            if item is not None:
+                self._use(number, names(item))
+        total = links[0]
+        for link in links[1:]:
+            total = added(total, link)
+        self.quantities[chain.name] = replace(total, dimension=Dimension.LENGTH, mark="")
+        for index, link in enumerate(links, 1):
+            self.quantities[f"{chain.name}.{index}"] = link
+        self.givens.append(GivenEntry(number, chain, total))
+
+    def _claim(self, number: int, name: str) -> None:
+        if "." in name:
+            raise ClauseError(f"{name}: a name has no dots; dots refer to parts", None, (name, name.replace(".", "_")))
+        if name == "pi":
+            raise ClauseError(f"{name} has a meaning of its own; choose another name", None, (name, f"{name}1"))
+        if name in self.named:
+            raise ClauseError(f"{name} is already the name of line {self.named[name]}; choose another")
+        self.named[name] = number
+
+    def _use(self, number: int, used: frozenset[str]) -> None:
+        for name in used & self.quantities.keys():
+            self.uses.setdefault(name.split(".")[0], []).append(number)
+
+    def _statement(self, number: int, statement: Statement) -> None:
+        candidates: tuple[Candidate, ...] = ()
+        self._use(number, names_in(statement.clauses))
+        try:
+            self._claim(number, statement.name)
+            if statement.kind not in kinds():
+                raise unknown_kind(statement.kind)
+            if self.looked_at > 2 * MOST_PIECES:
+                raise TooMuch(f"the plan asks for more than {MOST_PIECES} pieces; this is not worked out any more")
+            matches = matches_of(statement.kind, spoken(statement))
+            said = tuple(said_in(match, self.figure, self.quantities, self.head.unit) for match in matches)
+            args = Args(statement.name, self.head.unit, said, self.projected, kinds()[statement.kind])
+            made = self._within(number, *construct_all(statement.kind, args))
+        except Exception as error:
+            if isinstance(error, Undecided):
+                candidates = error.candidates
+            if isinstance(error, ClauseError):
+                failure = placed(error, number, write_content(statement))
+            else:
+                failure = PlanError(number, fault.told(error, f"constructing line {number}, {statement.kind}"))
+            self.errors.append(failure)
+            self.failed.add(statement.name)
+            self.entries.append(Entry(number, statement, None, failure, candidates))
+            return
+        if made.nothing:
+            self.failed.discard(statement.name)
+            self.entries.append(Entry(number, statement, made, None, ()))
+            return
+        self.items[statement.name] = Item(statement.name, made.shape, number, made.parts, made.centre_name)
+        self.entries.append(Entry(number, statement, made, None, made.candidates))
+
+    def _within(self, number: int, made: Made, asked: int) -> Made:
+        """Keep account of the pieces a plan asks for."""
+        self.looked_at += asked
+        if self.total + asked > MOST_PIECES:
+            self.refused = True
+            raise refuse("this, with what stands above it,", self.total + asked, MOST_PIECES)
+        self.asked[number] = asked
+        self.total += asked
+        return made
+
+    def _tell_costliest(self) -> None:
+        """Where something had to be refused, say so at the statement that takes most as well."""
+        if not (self.refused and self.asked):
+            return
+        number = max(self.asked, key=lambda line: self.asked[line])
+        told = (
+            f"this takes {self.asked[number]} of the {MOST_PIECES} pieces a plan may have; with less, all is worked out"
+        )
+        index = next(i for i, entry in enumerate(self.entries) if entry.line == number)
+        error = PlanError(number, told)
+        self.errors.append(error)
+        self.entries[index] = replace(self.entries[index], error=error)
+
+    def finish(self) -> Solution:
+        self._tell_costliest()
+        givens = tuple(replace(g, used_by=tuple(dict.fromkeys(self.uses.get(g.given.name, ())))) for g in self.givens)
+        return replace(
+            self.head,
+            givens=givens,
+            entries=tuple(self.entries),
+            figure=Figure(MappingProxyType(self.items), frozenset(self.failed)),
+            errors=tuple(self.errors),
+            quantities=MappingProxyType(self.quantities),
+        )

@@ -1,0 +1,124 @@
+"""From the words of a clause to its values."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from functools import lru_cache
+
+from ..geometry import Line, Point
+from ..kind import Length, Said, Value
+from ..kind.figure import Family, Figure, Ref
+from ..measure import Dimension, Quantity, Unit
+from ..moves import kinds
+from ..plan.document import Clause, Statement
+from ..plan.errors import ClauseError
+from ..plan.evaluate import evaluate
+from ..plan.forms import Match, Slot, match_clause, match_clauses
+from ..plan.terms import Term, Text, names, write
+from ..tolerance import same
+from .walks import stops_of
+
+MOST_COPIES = 360
+"""Members a family may have."""
+
+
+def spoken(statement: Statement) -> tuple[Clause, ...]:
+    """Return the clauses of a statement; text in quotes at its end is a note, unless its last clause wants it."""
+    kind = kinds().get(statement.kind)
+    if not (statement.note and statement.clauses and kind):
+        return statement.clauses
+    whole = Clause((*statement.clauses[-1].items, Text(statement.note)))
+    wanted = match_clause(whole, kind.forms) and not match_clause(statement.clauses[-1], kind.forms)
+    return (*statement.clauses[:-1], whole) if wanted else statement.clauses
+
+
+# Changing one given leaves most statements as they were: what was matched and constructed before is kept.
+@lru_cache(maxsize=4096)
+def matches_of(kind: str, clauses: tuple[Clause, ...]) -> tuple[Match, ...]:
+    return match_clauses(clauses, kinds()[kind].forms, kind)
+
+
+@lru_cache(maxsize=4096)
+def names_in(clauses: tuple[Clause, ...]) -> frozenset[str]:
+    return frozenset(name for clause in clauses for item in clause.items for name in names(item))
+
+
+def said_in(match: Match, figure: Figure, quantities: Mapping[str, Quantity], unit: Unit) -> Said:
+    values: list[tuple[str, Value]] = []
+    for slot in match.form.slots:
+        if slot.name not in match.slots:
+            continue
+        items = match.slots[slot.name]
+        try:
+            values.append((slot.name, _value(slot, items, figure, quantities, unit)))
+        except ClauseError as error:
+            broken = [n for item in items for n in names(item) if n in figure.failed and n not in figure.items]
+            message = f"{broken[0]} above has a mistake of its own; mend that first" if broken else error.message
+            raise ClauseError(message, match.clause, None if broken else error.instead) from error
+    return Said(match.form.key, match.clause, tuple(values))
+
+
+def _value(slot: Slot, items: Sequence[Term], figure: Figure, quantities: Mapping[str, Quantity], unit: Unit) -> Value:
+    first = items[0]
+    match slot.type:
+        case "walk":
+            if len(items) == 1:
+                alone = figure.refer(write(first), "walkable")
+                if isinstance(alone.shape, Family):
+                    return alone
+            return tuple(stops_of(items, figure))
+        case "line" if len(items) == 3:
+            return _line_between(items, figure)
+        case "point" | "line" | "circle" | "curve" | "shape" | "run":
+            return figure.refer(write(first), slot.type)
+        case "several":
+            return tuple(figure.refer(write(item), "shape") for item in items)
+        case "lengths":
+            found: list[Length] = []
+            for item in items:
+                linked = [key for key in quantities if key.startswith(f"{write(item)}.")]
+                for key in linked or [write(item)]:
+                    quantity = quantities[key] if linked else evaluate(item, quantities, unit)  # type: ignore[arg-type]
+                    found.append(_number("length", key, quantity))
+            return tuple(found)
+        case "text":
+            return first.text if isinstance(first, Text) else ""
+        case "length" | "radius" | "diameter" | "angle" | "count":
+            quantity = evaluate(first, quantities, unit)  # type: ignore[arg-type]
+            return _number(slot.type, write(first), quantity)
+    return write(first)
+
+
+def _number(wanted: str, text: str, quantity: Quantity) -> Length:
+    dimension = quantity.dimension
+    if dimension is Dimension.AREA or (
+        (dimension is Dimension.ANGLE) != (wanted == "angle") and dimension is not Dimension.PLAIN
+    ):
+        raise ClauseError(f"{text} is {'an' if dimension[0] == 'a' else 'a'} {dimension}; the clause wants a {wanted}")
+    if wanted == "count" and not (quantity.value == int(quantity.value) and 1 <= quantity.value <= MOST_COPIES):
+        raise ClauseError(f"{text} is not a whole number from 1 to {MOST_COPIES}")
+    if wanted == "radius" and quantity.mark == "Ø":
+        raise ClauseError(
+            f"{text} is given as a diameter: say  diameter {text}  or halve it", None, ("radius", "diameter")
+        )
+    if wanted == "diameter" and quantity.mark == "R":
+        raise ClauseError(
+            f"{text} is given as a radius: say  radius {text}  or double it", None, ("diameter", "radius")
+        )
+    if wanted in ("radius", "diameter") and quantity.value <= 0:
+        raise ClauseError(f"a {wanted} must be more than nought; {text} is {float(quantity.value):g}")
+    return Length(quantity.value, text)
+
+
+def _line_between(items: Sequence[Term], figure: Figure) -> Ref:
+    first, second = (figure.refer(write(item), "point") for item in items[1:])
+    a, b = first.shape, second.shape
+    for ref in (first, second):
+        if isinstance(ref.shape, Family):
+            told = f"{ref.text} is a family of several; a line goes through one of them, such as {ref.text}.1"
+            raise ClauseError(told, None, (ref.text, f"{ref.text}.1"))
+    assert isinstance(a, Point)
+    assert isinstance(b, Point)
+    if abs(b - a) <= same(max(abs(a), abs(b))):
+        raise ClauseError(f"{first.text} and {second.text} are the same place: they give no line")
+    return Ref(" ".join(write(item) for item in items), Line.between(a, b))

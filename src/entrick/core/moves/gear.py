@@ -4,21 +4,21 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from fractions import Fraction
 from functools import partial
 
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape, polar
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
 from ..kind.classic import square_at
 from ..kind.parts import run
-from ..measure import Number, Unit, spell, spell_angle
+from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from ..rules.gear import CLOSE, PREFERRED, PROPORTIONS, RUNS, Gear, Method, inv
+from ..rules.gear import CLOSE, RUNS, Gear, Method, inv
 from ..tolerance import same
 from ..worksheets import Remark
 from ..worksheets.gear import GearSheet
 from .keyway import recess
+from .toothed import SHAPE, SIZE, module_of, pitch_told, proportions_of, times, tooth_remarks
 
 FEWEST = 6
 """Teeth below which no involute gear is drawn."""
@@ -48,8 +48,8 @@ def construct(args: Args) -> Made:
     exact = module / 2
     circles = {
         "pitch": Circle(centre, gear.pitch, exact * teeth),
-        "outside": Circle(centre, gear.outside, exact * teeth + _times(gear.addendum, module)),
-        "root": Circle(centre, gear.root, exact * teeth - _times(gear.dedendum, module)),
+        "outside": Circle(centre, gear.outside, exact * teeth + times(gear.addendum, module)),
+        "root": Circle(centre, gear.root, exact * teeth - times(gear.dedendum, module)),
         "base": Circle(centre, gear.base),
     }
     named: dict[str, Shape | Loop] = {
@@ -70,7 +70,7 @@ def construct(args: Args) -> Made:
     told = {"involute": "true involute", "arcs": "two arcs", "arc": "one arc"}[method]
     return Made(
         ring,
-        f"Gear {args.name} about {name}, {teeth} teeth, {_pitch_told(args, module)}, pressure angle "
+        f"Gear {args.name} about {name}, {teeth} teeth, {pitch_told(args, module)}, pressure angle "
         f"{spell_angle(math.degrees(gear.pressure))}, flanks by {told}"
         + (f", {shown} shown." if shown < teeth else "."),
         (*worked, *_working(args, gear, module, method, mate)),
@@ -83,32 +83,10 @@ def construct(args: Args) -> Made:
     )
 
 
-def _times(factor: float, module: Number) -> Number:
-    return Fraction(factor).limit_denominator(100_000) * module if isinstance(module, Fraction) else factor * module
-
-
 def _size(args: Args) -> tuple[int, Number, list[str]]:
     """Return teeth and module from any two of teeth, pitch or module, and pitch diameter."""
-    teeth, module, pitch, size = (args.get(key) for key in ("teeth", "module", "diametral", "pitch"))
-    if module and pitch:
-        raise ClauseError("a gear has a module or a diametral pitch, not both", pitch.clause)
-    inch = 1 / args.unit.mm * Fraction(254, 10)
-    worked: list[str] = []
-    m: Number | None = None
-    if module:
-        m = module.length("module").value
-    elif pitch:
-        value = pitch.length("pitch").value
-        if value <= 0:
-            raise ClauseError(
-                "the diametral pitch is more than nought: teeth to an inch of pitch diameter", pitch.clause
-            )
-        m = inch / value
-        worked.append(
-            f"module {args.say(inch)} ÷ {spell(value, Unit.INCH)} = {args.say(m)}: pitch diameter for each tooth"
-        )
-    if m is not None and m <= 0:
-        raise ClauseError("the module is more than nought", module.clause if module else None)
+    teeth, size = args.get("teeth"), args.get("pitch")
+    m, worked = module_of(args)
     count = teeth.count("count") if teeth else None
     across = size.length("size").value if size else None
     if sum(value is not None for value in (count, m, across)) < 2:
@@ -138,27 +116,10 @@ def _size(args: Args) -> tuple[int, Number, list[str]]:
 
 
 def _gear(args: Args, teeth: int, module: Number) -> Gear:
-    said = args.get("pressure")
-    angle = float(said.length("angle")) if said else 20.0
-    if not 10 <= angle <= 35:
-        raise ClauseError("pressure angles lie between 10° and 35°: 14 1/2°, 20° and 25° are usual",
-                          said.clause if said else None)  # fmt: skip
-    which = args.get("proportions")
-    add, ded = PROPORTIONS[which.word("which") if which else "full"]
-    for key in ("addendum", "dedendum"):
-        own = args.get(key)
-        if own:
-            value = float(own.length("factor"))
-            if not 0.1 <= value <= 3:
-                raise ClauseError(f"the {key} is told in modules, between 0.1 and 3", own.clause)
-            add, ded = (value, ded) if key == "addendum" else (add, value)
-    play = args.get("backlash")
-    backlash = float(play.length("length")) if play else 0.0
-    if not 0 <= backlash < math.pi * float(module) / 2:
-        raise ClauseError("the backlash is less than a tooth is thick", play.clause if play else None)
+    shape = proportions_of(args, module)
     corner = args.get("fillet")
     fillet = float(corner.length("size")) if corner else 0.3 * float(module)
-    gear = Gear(teeth, float(module), math.radians(angle), add, ded, backlash, max(fillet, 0.0))
+    gear = Gear(teeth, float(module), shape.pressure, shape.addendum, shape.dedendum, shape.backlash, max(fillet, 0.0))
     if gear.root <= 0:
         raise ClauseError("the teeth are deeper than the gear: more teeth, or a smaller dedendum")
     return gear
@@ -185,17 +146,10 @@ def _bore(args: Args, centre: Point, gear: Gear) -> Circle | Loop | None:
     return run(f"{args.name}.bore", [("round", Arc.between(circle, *ends, long=True)), *sides], True)
 
 
-def _pitch_told(args: Args, module: Number) -> str:
-    said = args.get("diametral")
-    if said:
-        return f"diametral pitch {spell(said.length('pitch').value, Unit.INCH)}"
-    return f"module {args.say(module)}"
-
-
 def _working(args: Args, gear: Gear, module: Number, method: Method, mate: Gear | None) -> Iterator[str]:
     say, a, b = args.say, gear.addendum, gear.dedendum
     across = module * gear.teeth
-    add, ded = _times(a, module), _times(b, module)
+    add, ded = times(a, module), times(b, module)
     angle = spell_angle(math.degrees(gear.pressure))
     yield f"addendum {a:g} × {say(module)} = {say(add)}"
     yield f"outside D + 2a = {say(across)} + 2 × {say(add)} = {say(across + 2 * add)}: on both sides"
@@ -239,9 +193,7 @@ def _remarks(
     args: Args, gear: Gear, module: Number, mate: Gear | None, centre: Point, bore: Circle | Loop | None
 ) -> Iterator[Remark]:
     top = centre + Point(0.0, gear.pitch)
-    if gear.dedendum <= gear.addendum:
-        yield Remark("wrong", f"the clearance is {args.say((gear.dedendum - gear.addendum) * gear.module)}: the "
-                     "dedendum must be larger than the addendum", top)  # fmt: skip
+    yield from tooth_remarks(args, proportions_of(args, module), module, top)
     if gear.is_pointed:
         yield Remark("wrong", f"the teeth are pointed: their flanks meet at Ø{args.say(2 * gear.tip)}, inside "
                      f"Ø{args.say(2 * gear.outside)}", top)  # fmt: skip
@@ -258,9 +210,6 @@ def _remarks(
         if gear.interferes(mate) or mate.interferes(gear):
             yield Remark("wrong", "the tip of one gear reaches below where the other's involute begins: they interfere",
                          top)  # fmt: skip
-    mm = float(module) * float(args.unit.mm)
-    if args.get("module") and all(abs(mm - size) > 1e-6 for size in PREFERRED):
-        yield Remark("note", f"module {mm:.4g} is not in the first series of ISO 54", top)
 
 
 def _steps(
@@ -327,14 +276,9 @@ KIND = Kind(
     forms=(
         Form("about {centre:point}", needed=True),
         Form("{count:count} teeth", "teeth"),
-        Form("module {module:length}"),
-        Form("diametral pitch {pitch:length}", "diametral"),
+        *SIZE,
         Form("pitch diameter {size:diameter}", "pitch"),
-        Form("pressure {angle:angle}"),
-        Form("proportions {which:older/full/stub}"),
-        Form("addendum {factor:length}"),
-        Form("dedendum {factor:length}"),
-        Form("backlash {length:length}"),
+        *SHAPE,
         Form("fillet radius {size:radius}", "fillet"),
         Form("bore diameter {size:diameter}", "bore"),
         Form("keyway {width:length} by {depth:length}"),

@@ -1,0 +1,233 @@
+"""``rack``: straight-flanked teeth along a line, as a gear of the same module runs on."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from ..geometry import Line, Loop, Point, Shape, polar
+from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind.parts import run
+from ..measure import Number, spell_angle
+from ..plan.errors import ClauseError
+from ..plan.forms import Form
+from ..worksheets import Remark
+from .toothed import SHAPE, SIZE, Proportions, heights_told, module_of, pitch_told, proportions_of, times, tooth_remarks
+
+
+@dataclass(frozen=True)
+class Rack:
+    """Teeth along a pitch line, in its own frame: x along the line from its start, y to the side of the teeth.
+
+    Attributes
+    ----------
+    start, ahead : Point
+        Where the pitch line begins, and its direction, of length 1; the teeth stand to its left.
+    teeth : int
+    module : float
+    shape : Proportions
+    backing : float
+        From the root line to the back, 0 for teeth alone.
+
+    Notes
+    -----
+    Pitch p = πm; thickness on the pitch line p/2, less half the backlash; a flank leans by the pressure angle, so
+    that a tooth is 2h·tan φ thinner at a height h (basic rack of ISO 53).
+    """
+
+    start: Point
+    ahead: Point
+    teeth: int
+    module: float
+    shape: Proportions
+    backing: float
+
+    @property
+    def pitch(self) -> float:
+        """Distance of neighbouring teeth."""
+        return math.pi * self.module
+
+    @property
+    def thickness(self) -> float:
+        """Thickness of a tooth on the pitch line."""
+        return self.pitch / 2 - self.shape.backlash / 2
+
+    @property
+    def top(self) -> float:
+        """Height of the tips above the pitch line."""
+        return self.shape.addendum * self.module
+
+    @property
+    def root(self) -> float:
+        """Height of the root line, below nought."""
+        return -self.shape.dedendum * self.module
+
+    @property
+    def length(self) -> float:
+        """From one end face to the other: both lie in the middle of a space."""
+        return self.teeth * self.pitch
+
+    def half(self, height: float) -> float:
+        """Return half the thickness of a tooth at a height above the pitch line."""
+        return self.thickness / 2 - height * math.tan(self.shape.pressure)
+
+    def middle(self, tooth: int) -> float:
+        """Return where the middle of a tooth stands, counted from 1."""
+        return (tooth - 0.5) * self.pitch
+
+    def place(self, along: float, height: float) -> Point:
+        """Return a place of the rack's own frame in the plan."""
+        return self.start + self.ahead * along + self.ahead.normal * height
+
+    def line(self, height: float) -> Line:
+        """Return the line along the rack at a height."""
+        return Line.between(self.place(0.0, height), self.place(self.length, height))
+
+    def tooth(self, number: int) -> list[tuple[str, Line]]:
+        """Return the two flanks and the top of a tooth."""
+        middle, low, high = self.middle(number), self.half(self.root), self.half(self.top)
+        spots = [
+            self.place(middle + along, height)
+            for along, height in ((-low, self.root), (-high, self.top), (high, self.top), (low, self.root))
+        ]
+        names = (f"tooth{number}.rise", f"tooth{number}.top", f"tooth{number}.fall")
+        return [(name, Line.between(a, b)) for name, a, b in zip(names, spots, spots[1:], strict=False)]
+
+    def outline(self) -> list[tuple[str, Line]]:
+        """Return every piece in order, from the first end; round the back where there is one."""
+        pieces: list[tuple[str, Line]] = []
+        here = self.place(0.0, self.root)
+        for number in range(1, self.teeth + 1):
+            tooth = self.tooth(number)
+            pieces += [(f"root{number}", Line.between(here, tooth[0][1].at(0.0))), *tooth]
+            here = tooth[-1][1].at(tooth[-1][1].end or 0.0)
+        pieces.append((f"root{self.teeth + 1}", Line.between(here, self.place(self.length, self.root))))
+        if self.backing:
+            low = self.root - self.backing
+            corners = [(self.length, self.root), (self.length, low), (0.0, low), (0.0, self.root)]
+            spots = [self.place(*corner) for corner in corners]
+            ends = zip(("far_end", "back", "near_end"), spots, spots[1:], strict=False)
+            pieces += [(name, Line.between(a, b)) for name, a, b in ends]
+        return pieces
+
+
+def construct(args: Args) -> Made:
+    """Construct a rack: its pitch, tip and root lines, and its teeth with straight flanks at the pressure angle.
+
+    Parts: ``pitch_line``, ``tip_line``, ``root_line``, ``pitch_point`` (middle of the first tooth), ``tooth`` (the
+    first, an open run), ``tooth1.rise``, ``tooth1.top``, ``tooth1.fall`` …, ``root1`` …, and with a backing ``back``,
+    ``near_end``, ``far_end``.
+    """
+    rack, module, worked = _read(args)
+    shape = run(args.name, rack.outline(), bool(rack.backing))
+    name = args.need("from").ref("start").text
+    return Made(
+        shape,
+        f"Rack {args.name} from {name}, {rack.teeth} teeth, {pitch_told(args, module)}, pressure angle "
+        f"{spell_angle(math.degrees(rack.shape.pressure))}.",
+        (*worked, *_working(args, rack, module)),
+        tuple(_steps(args, rack, module, shape)),
+        _parts(args, rack, shape),
+        remarks=tuple(_remarks(args, rack, module)),
+    )
+
+
+def _read(args: Args) -> tuple[Rack, Number, list[str]]:
+    module, worked = module_of(args)
+    if module is None:
+        raise ClauseError("a rack needs  module (length)  or  diametral pitch (length)")
+    along, leaning = args.get("along"), args.get("at")
+    if along and leaning:
+        raise ClauseError("a rack lies along a line, or at an angle: say one of them", leaning.clause)
+    ahead = along.line("line").direction if along else Point(1.0, 0.0)
+    if leaning:
+        ahead = polar(1.0, math.radians(float(leaning.length("angle"))))
+    backing = args.get("backing")
+    deep = float(backing.length("height")) if backing else 0.0
+    if backing and deep <= 0:
+        raise ClauseError("the backing is more than nought", backing.clause)
+    shape = proportions_of(args, module)
+    teeth = args.need("teeth").count("count")
+    rack = Rack(args.need("from").point("start"), ahead, teeth, float(module), shape, deep)
+    if rack.half(rack.top) <= 0:
+        raise ClauseError("the teeth are pointed before their tips: a smaller addendum, or a smaller pressure angle")
+    if rack.half(rack.root) >= rack.pitch / 2:
+        raise ClauseError("the teeth run into each other at the root: a smaller dedendum, or a smaller pressure angle")
+    return rack, module, worked
+
+
+def _parts(args: Args, rack: Rack, shape: Loop) -> dict[str, Shape | Loop]:
+    return {
+        "pitch_line": rack.line(0.0),
+        "tip_line": rack.line(rack.top),
+        "root_line": rack.line(rack.root),
+        "pitch_point": rack.place(rack.middle(1), 0.0),
+        "tooth": run(f"{args.name}.tooth", rack.tooth(1), False),
+        **{piece.name.removeprefix(f"{args.name}."): piece.curve for piece in shape.pieces},
+    }
+
+
+def _working(args: Args, rack: Rack, module: Number) -> Iterator[str]:
+    say = args.say
+    yield f"pitch π × {say(module)} = {say(rack.pitch)}"
+    less = f" − {say(rack.shape.backlash)} ÷ 2" if rack.shape.backlash else ""
+    yield f"thickness on the pitch line {say(rack.pitch)} ÷ 2{less} = {say(rack.thickness)}"
+    yield from heights_told(args, rack.shape, module)
+    angle = spell_angle(math.degrees(rack.shape.pressure))
+    thin = say(2 * rack.half(rack.top))
+    yield f"thickness at the tip {say(rack.thickness)} − 2 × {say(rack.top)} × tan {angle} = {thin}"
+    yield f"length {rack.teeth} × {say(rack.pitch)} = {say(rack.length)}: the ends lie in the middle of a space"
+
+
+def _steps(args: Args, rack: Rack, module: Number, shape: Loop) -> Iterator[Step]:
+    lean = math.degrees(rack.ahead.angle)
+    numbers = range(1, rack.teeth + 1)
+    yield Step(Tool.ANGLE, "Draw the pitch line", lean % 180, rack.start, (Stroke(rack.line(0.0)),))
+    yield Step(Tool.RULE, "Draw the tip line: the addendum beyond it", times(rack.shape.addendum, module),
+               strokes=(Stroke(rack.line(rack.top)),))  # fmt: skip
+    yield Step(Tool.RULE, "Draw the root line: the dedendum inside it", times(rack.shape.dedendum, module),
+               strokes=(Stroke(rack.line(rack.root)),), check="the space is deeper than the tooth is high")  # fmt: skip
+    middles = tuple(Stroke(rack.place(rack.middle(number), 0.0), Role.POINT) for number in numbers)
+    yield Step(Tool.DIVIDERS, f"From half a pitch past the start step the middles of {rack.teeth} teeth along the "
+               "pitch line", rack.pitch, rack.place(rack.middle(1), 0.0), middles,
+               "the last middle is half a pitch from the end")  # fmt: skip
+    edges = tuple(
+        Stroke(rack.place(rack.middle(number) + side * rack.half(0.0), 0.0), Role.POINT)
+        for number in numbers
+        for side in (-1, 1)
+    )
+    yield Step(Tool.DIVIDERS, "Set off half the thickness each side of every middle", rack.thickness / 2, strokes=edges)
+    steep = 90 - math.degrees(rack.shape.pressure)
+    for word, turned in (("rise", lean + steep), ("fall", lean - steep)):
+        flanks = tuple(Stroke(p.curve) for p in shape.pieces if p.name.endswith(f".{word}"))
+        which = "first" if word == "rise" else "second"
+        yield Step(Tool.ANGLE, f"Through the {which} point of every tooth draw its flank, from root line to tip line",
+                   turned % 180, strokes=flanks)  # fmt: skip
+    if rack.backing:
+        ends = tuple(Stroke(p.curve) for p in shape.pieces if p.name.endswith(("back", "_end")))
+        yield Step(Tool.RULE, "From the root line measure to the back; draw it and both ends square to it",
+                   rack.backing, strokes=ends)  # fmt: skip
+
+
+def _remarks(args: Args, rack: Rack, module: Number) -> Iterator[Remark]:
+    yield from tooth_remarks(args, rack.shape, module, rack.place(rack.middle(1), 0.0))
+
+
+KIND = Kind(
+    name="rack",
+    group="Curves",
+    summary="straight-flanked teeth along a line, with a backing; a gear of the same module runs on it",
+    example="bar = rack, from P, 8 teeth, module 4, backing 12",
+    mistake="Tooth and space are made alike at the tips. They are alike on the pitch line alone.",
+    forms=(
+        Form("from {start:point}", needed=True),
+        Form("along {line:line}"),
+        Form("at {angle:angle}"),
+        Form("{count:count} teeth", "teeth", needed=True),
+        *SIZE,
+        *SHAPE,
+        Form("backing {height:length}"),
+    ),
+    construct=construct,
+)

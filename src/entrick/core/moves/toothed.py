@@ -1,0 +1,129 @@
+"""No kind: what toothed things have in common, their clauses and what these come to."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+from fractions import Fraction
+
+from ..geometry import Point
+from ..kind import Args
+from ..measure import Number, Unit, spell
+from ..plan.errors import ClauseError
+from ..plan.forms import Form
+from ..rules.gear import PREFERRED, PROPORTIONS
+from ..worksheets import Remark
+
+SIZE = (
+    Form("module {module:length}"),
+    Form("diametral pitch {pitch:length}", "diametral"),
+)
+"""Clauses that say how large a tooth is."""
+
+SHAPE = (
+    Form("pressure {angle:angle}"),
+    Form("proportions {which:older/full/stub}"),
+    Form("addendum {factor:length}"),
+    Form("dedendum {factor:length}"),
+    Form("backlash {length:length}"),
+)
+"""Clauses that say what a tooth looks like."""
+
+LEAST_ANGLE, MOST_ANGLE, USUAL_ANGLE = 10, 35, 20
+"""Pressure angles, degrees: 14 1/2, 20 and 25 are usual (common practice, no source)."""
+
+
+@dataclass(frozen=True, slots=True)
+class Proportions:
+    """The shape of a tooth: pressure angle in radians, addendum and dedendum in modules, backlash in plan units."""
+
+    pressure: float
+    addendum: float
+    dedendum: float
+    backlash: float
+
+
+def module_of(args: Args) -> tuple[Number | None, list[str]]:
+    """Return the module, plan units, from a module or a diametral pitch, with its working; None where neither is said.
+
+    Raises
+    ------
+    ClauseError
+        Where both are said, or one that is not more than nought.
+    """
+    module, pitch = args.get("module"), args.get("diametral")
+    if module and pitch:
+        raise ClauseError("teeth have a module or a diametral pitch, not both", pitch.clause)
+    if module:
+        size = module.length("module").value
+        if size <= 0:
+            raise ClauseError("the module is more than nought", module.clause)
+        return size, []
+    if not pitch:
+        return None, []
+    value = pitch.length("pitch").value
+    if value <= 0:
+        raise ClauseError("the diametral pitch is more than nought: teeth to an inch of pitch diameter", pitch.clause)
+    inch = 1 / args.unit.mm * Fraction(254, 10)
+    told = (
+        f"module {args.say(inch)} ÷ {spell(value, Unit.INCH)} = {args.say(inch / value)}: pitch diameter for each tooth"
+    )
+    return inch / value, [told]
+
+
+def proportions_of(args: Args, module: Number) -> Proportions:
+    """Return the shape of a tooth from what is said of it, usual values for the rest (ISO 53).
+
+    Raises
+    ------
+    ClauseError
+    """
+    said = args.get("pressure")
+    angle = float(said.length("angle")) if said else float(USUAL_ANGLE)
+    if not LEAST_ANGLE <= angle <= MOST_ANGLE:
+        told = f"pressure angles lie between {LEAST_ANGLE}° and {MOST_ANGLE}°: 14 1/2°, 20° and 25° are usual"
+        raise ClauseError(told, said.clause if said else None)
+    which = args.get("proportions")
+    heights = dict(zip(("addendum", "dedendum"), PROPORTIONS[which.word("which") if which else "full"], strict=True))
+    for key in heights:
+        own = args.get(key)
+        if own:
+            heights[key] = float(own.length("factor"))
+            if not 0.1 <= heights[key] <= 3:
+                raise ClauseError(f"the {key} is told in modules, between 0.1 and 3", own.clause)
+    play = args.get("backlash")
+    backlash = float(play.length("length")) if play else 0.0
+    if not 0 <= backlash < math.pi * float(module) / 2:
+        raise ClauseError("the backlash is less than a tooth is thick", play.clause if play else None)
+    return Proportions(math.radians(angle), heights["addendum"], heights["dedendum"], backlash)
+
+
+def times(factor: float, module: Number) -> Number:
+    """Return so many modules, exactly where the module is exact."""
+    return Fraction(factor).limit_denominator(100_000) * module if isinstance(module, Fraction) else factor * module
+
+
+def pitch_told(args: Args, module: Number) -> str:
+    """Say the size of a tooth as the brief does."""
+    said = args.get("diametral")
+    if said:
+        return f"diametral pitch {spell(said.length('pitch').value, Unit.INCH)}"
+    return f"module {args.say(module)}"
+
+
+def heights_told(args: Args, shape: Proportions, module: Number) -> Iterator[str]:
+    """Say what the heights of a tooth come to."""
+    for word, factor in (("addendum", shape.addendum), ("dedendum", shape.dedendum)):
+        yield f"{word} {factor:g} × {args.say(module)} = {args.say(times(factor, module))}"
+
+
+def tooth_remarks(args: Args, shape: Proportions, module: Number, place: Point) -> Iterator[Remark]:
+    """Say what is wrong, or worth a look, with teeth of any shape."""
+    if shape.dedendum <= shape.addendum:
+        clearance = args.say((shape.dedendum - shape.addendum) * float(module))
+        told = f"the clearance is {clearance}: the dedendum must be larger than the addendum"
+        yield Remark("wrong", told, place)
+    mm = float(module) * float(args.unit.mm)
+    if args.get("module") and all(abs(mm - size) > 1e-6 for size in PREFERRED):
+        yield Remark("note", f"module {mm:.4g} is not in the first series of ISO 54", place)

@@ -12,6 +12,7 @@ from entrick.core import desk, fault, formats
 from entrick.core.allowance import MOST_PIECES
 from entrick.core.desk import work_out
 from entrick.core.dimensioning.suggest import suggest_dimensions
+from entrick.core.display import DisplayList
 from entrick.core.display.picture import compass_over_rule
 from entrick.core.finish import View
 from entrick.core.geometry import Loop, Point
@@ -255,3 +256,22 @@ def test_every_way_out_of_a_random_plan_is_open(seed: int) -> None:
     pick = Random(seed)
     for way, error, _ in tried(Writer(pick).plan(), pick):
         assert error is None, way
+
+
+def test_a_fault_in_writing_a_file_names_the_statement_and_writes_nothing(
+    net: None, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    from entrick.web import schemas, tasks
+
+    whole = formats.write_svg
+
+    def fall(display: DisplayList, construction: bool = True) -> str:
+        if any(mark.line == 5 for mark in display.marks):
+            raise OverflowError("k")
+        return whole(display, construction)
+
+    monkeypatch.setattr(formats, "write_svg", fall)
+    with pytest.raises(tasks.Refused) as caught:
+        tasks.export(schemas.ExportIn(text=PLAN), "svg")
+    assert caught.value.detail.startswith("line 5 (k) cannot be written: a fault of the desk, not of the plan")
+    assert tasks.export(schemas.ExportIn(text=PLAN), "csv").content

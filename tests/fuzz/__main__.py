@@ -43,6 +43,8 @@ def main() -> int:
     while time.monotonic() < ends:
         text = writer.plan()
         plans += 1
+        if plans % 1000 == 0:
+            print(f"{plans} plans, {inputs} inputs", flush=True)
         signal.alarm(STUCK)
         for way, error, took in tried(text, pick):
             signal.alarm(STUCK)

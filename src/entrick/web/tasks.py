@@ -10,7 +10,7 @@ from fractions import Fraction
 
 from pydantic import BaseModel
 
-from ..core import formats
+from ..core import fault, formats
 from ..core.assist.complete import complete
 from ..core.assist.follow import follow
 from ..core.desk import Work, work_out
@@ -206,7 +206,27 @@ def export(body: ExportIn, format: str) -> Answer:
     done = work_out(body.text)
     if format == "cutter" and not body.insist and (reason := why_not_cut(done.findings)):
         raise Refused(409, "Not to be cut as it is", reason)
-    return _file(_written(format, done, body), format, f"{done.solution.drawing} {done.solution.title}")
+    try:
+        written = _written(format, done, body)
+    except Exception as error:
+        told = fault.told(error, f"writing {format}")
+        raise Refused(500, "Not written", _blamed(format, done, body) + told.partition(";")[0]) from error
+    return _file(written, format, f"{done.solution.drawing} {done.solution.title}")
+
+
+def _blamed(format: str, done: Work, body: ExportIn) -> str:
+    """Name the statements a format cannot be written with; a file that leaves them out without a word is worse than
+    none."""
+    blamed = []
+    for entry in done.solution.entries:
+        marks = tuple(mark for mark in done.display.marks if mark.line == entry.line)
+        steps = tuple(step for step in done.steps if step.line == entry.line)
+        alone = replace(done, display=replace(done.display, marks=marks), steps=steps)
+        try:
+            _written(format, alone, body)
+        except Exception:
+            blamed.append(f"line {entry.line} ({entry.statement.name}) cannot be written: ")
+    return " ".join(blamed)
 
 
 def _written(format: str, done: Work, body: ExportIn) -> str | bytes:

@@ -21,6 +21,7 @@ check: $(VENV)/.dev frontend/node_modules/.ready
 	$(BIN)/ruff check src tests bench
 	$(BIN)/mypy
 	$(BIN)/lint-imports
+	! git grep -nE "[0-9]e-[0-9]" -- "src/entrick/core/*.py" ":!src/entrick/core/tolerance.py"  # a tolerance has a name
 	$(BIN)/python -m entrick.web.openapi --check frontend/openapi.json
 	$(NPM) run check
 

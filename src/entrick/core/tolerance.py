@@ -19,6 +19,35 @@ PAPER = 0.01
 """Millimetres on paper below which nobody can see or draw a difference."""
 
 
+ROUND = 1e-9
+"""Rounding allowed for where something is counted, where angles wrap, and of shares and lengths about one."""
+
+NOUGHT = 1e-12
+"""Nothing is divided by less."""
+
+CONVERGED = 1e-15
+"""A step smaller than this ends a search."""
+
+SPECK = 1e-6
+"""What is smaller, as a share of what it belongs to, is not kept as a piece of its own."""
+
+FLAT = 1e-4
+"""A slope over a bend below this tells that a place is where a curve is nearest, rad."""
+
+READ = 5e-7
+"""A reading nearer to a graduation than this stands on it."""
+
+FINEST = 1e-7
+"""Departure from a true curve, as a share of its length from end to end, below which nothing is gained."""
+
+FITTED = {"gear": 4e-4, "helix": 4e-4, "cycloid": 1e-4, "ellipse": 4e-5, "cam": 2e-5}
+"""How closely the arcs of a fitted curve keep to it: shares of the module, of the radius, of half the long axis, and of
+the least distance of a cam. Less than half a µm in each mm of a tooth, and nowhere more than a pencil line hides."""
+
+VARIED, ALIKE, NOISE = 1e-6, 1e-4, 1e-5
+"""Dimensioning: by what share a size is made larger; derivatives that are alike; derivatives that are none."""
+
+
 def same(size: float) -> float:
     """Return the length below which two positions in a figure of the given size coincide.
 

@@ -13,6 +13,7 @@ from ..kind.classic import opened
 from ..measure import Number, Reading, Scale, Unit, read_on_rule, spell, spell_angle
 from ..sheet import Sheet
 from ..solve import Entry, Solution
+from ..tolerance import DIRECTION, ROUND
 from .kit import Kit
 
 
@@ -162,7 +163,7 @@ def setter(kit: Kit, scale: Scale, unit: Unit, square: float = 0.0) -> Callable[
 def _squares(setting: Setting, kit: Kit, square: float) -> str:
     """Return a setting counted in the squares of ruled paper."""
     count = setting.drawn * float(kit.unit.mm) / square
-    told = f"{round(count)}" if abs(count - round(count)) < 1e-9 else f"{count:.2f}"
+    told = f"{round(count)}" if abs(count - round(count)) < ROUND else f"{count:.2f}"
     return f"{told} square{'' if told == '1' else 's'} of the ground"
 
 
@@ -194,7 +195,7 @@ def _tool(step: Step, kit: Kit, setting: Setting | None) -> str:
 
 def _snapped(degrees: Number) -> Number:
     """Treat a direction worked out in floats as the whole degree it is meant to be."""
-    return Fraction(round(degrees)) if abs(float(degrees) - round(degrees)) < 1e-7 else degrees
+    return Fraction(round(degrees)) if abs(float(degrees) - round(degrees)) < DIRECTION else degrees
 
 
 def angle_setting(degrees: Number, kit: Kit) -> Setting:

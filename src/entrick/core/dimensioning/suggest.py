@@ -19,20 +19,8 @@ from ..sheet import lay_out
 from ..sheet.layout import view_box
 from ..solve import Solution
 from ..solve.named import drawn_curves
-from .variation import (
-    ALIKE,
-    NOISE,
-    STEP,
-    Dimensioned,
-    Row,
-    Size,
-    Span,
-    Variation,
-    dimensions,
-    largest,
-    lined_runs,
-    measured,
-)
+from ..tolerance import ALIKE, DIRECTION, NOISE, ROUND, SPECK, VARIED
+from .variation import Dimensioned, Row, Size, Span, Variation, dimensions, largest, lined_runs, measured
 
 MOST_PLACES = 80
 """Places between which straight dimensions are tried."""
@@ -116,7 +104,7 @@ def _stating(variation: Variation, tries: Sequence[_Try], span: Span) -> Iterato
 def _states(one: _Try, index: int, size: Size) -> bool:
     value = measured(one.note)
     same = (value, value * 2) if isinstance(one.note, RoundDimension) else (value,)
-    if not any(math.isclose(each, abs(size.value), rel_tol=1e-7) for each in same):
+    if not any(math.isclose(each, abs(size.value), rel_tol=DIRECTION) for each in same):
         return False
     at = abs(one.row[index])
     rest = max((abs(part) for other, part in enumerate(one.row) if other != index), default=0.0)
@@ -162,7 +150,7 @@ def _rounds(variation: Variation) -> Iterator[_Try]:
     pitch = [
         (name, curve)
         for name, curve in named.items()
-        if isinstance(curve, Circle) and sum(abs(abs(s - curve.centre) - curve.radius) < 1e-6 for s in spots) > 1
+        if isinstance(curve, Circle) and sum(abs(abs(s - curve.centre) - curve.radius) < SPECK for s in spots) > 1
     ]
     columns = [dict(drawn_curves(other)) for other in variation.varied]
     groups: dict[tuple[float, ...], list[tuple[str, Circle | Arc, Row]]] = {}
@@ -170,7 +158,7 @@ def _rounds(variation: Variation) -> Iterator[_Try]:
         radii = [_radius(column.get(name)) for column in columns]
         if _radius(named.get(name)) is None or None in radii:
             continue
-        row = tuple((radius - curve.radius) / STEP for radius in radii if radius is not None)
+        row = tuple((radius - curve.radius) / VARIED for radius in radii if radius is not None)
         key = (round(curve.radius, 9), *(round(part, 4) for part in row))
         groups.setdefault(key, []).append((name, curve, row))
     marks = {entry.given.name: entry.given.mark for entry in solution.givens if isinstance(entry.given, Given)}
@@ -190,7 +178,7 @@ def _radius(curve: Curve | None) -> float | None:
 def _count(centres: Sequence[Point]) -> int:
     found: list[Point] = []
     for centre in centres:
-        if all(abs(centre - other) > 1e-6 for other in found):
+        if all(abs(centre - other) > SPECK for other in found):
             found.append(centre)
     return len(found)
 
@@ -199,14 +187,14 @@ def _straights(variation: Variation) -> Iterator[_Try]:
     places = _places(variation)
     for (first, a, moved_a, far_a), (second, b, moved_b, far_b) in combinations(places, 2):
         gap = b - a
-        ways = [way for way, size in (("level", gap.x), ("plumb", gap.y)) if abs(size) > 1e-9]
+        ways = [way for way, size in (("level", gap.x), ("plumb", gap.y)) if abs(size) > ROUND]
         if len(ways) == 2:
             ways.append("aligned")
         for way in ways:
             note = LinearDimension(a, b, way, "below", 0, "")
             base = measured(note)
             row = tuple(
-                (measured(LinearDimension(p, q, way, "below", 0, "")) - base) / STEP
+                (measured(LinearDimension(p, q, way, "below", 0, "")) - base) / VARIED
                 for p, q in zip(moved_a, moved_b, strict=True)
             )
             clauses = (f"from {first} to {second}", *([way] if way != "aligned" else []))
@@ -280,7 +268,7 @@ def _angles(variation: Variation) -> Iterator[_Try]:
         row = []
         for column in columns:
             other = _between(column[first], column[second])
-            row.append(0.0 if other is None else (other - turn) / STEP)
+            row.append(0.0 if other is None else (other - turn) / VARIED)
         corner = meet(a, b)[0].point
         if not (low.x <= corner.x <= high.x and low.y <= corner.y <= high.y):
             continue

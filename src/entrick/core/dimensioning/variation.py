@@ -21,15 +21,7 @@ from ..plan.evaluate import evaluate
 from ..plan.forms import NUMBERS, match_clauses
 from ..plan.terms import Binary, Expression, Num, rewrite, terms, write
 from ..solve import Solution, solve, spoken
-
-STEP = 1e-6
-"""Share by which a size is changed; derivatives are good to about the same share."""
-
-ALIKE = 1e-4
-"""Derivatives closer than this share of the largest are the same (a hundred times the step)."""
-
-NOISE = 1e-5
-"""Derivatives smaller than this, in plan units or degrees for the whole size, are rounding divided by the step."""
+from ..tolerance import ALIKE, NOISE, VARIED
 
 RIGHT = 90
 """Angles that are whole multiples of a right angle are drawn, not dimensioned (common practice)."""
@@ -69,7 +61,7 @@ class Variation:
     def row(self, measure: Callable[[Solution], float]) -> Row:
         """Return how a measure moves with each size."""
         base = measure(self.solution)
-        return tuple((measure(other) - base) / STEP for other in self.varied)
+        return tuple((measure(other) - base) / VARIED for other in self.varied)
 
     @cached_property
     def needed(self) -> Span:
@@ -78,7 +70,7 @@ class Variation:
         columns = [_places(other) for other in self.varied]
         span = Span()
         for index, value in enumerate(base):
-            span.add(tuple((column[index] - value) / STEP for column in columns))
+            span.add(tuple((column[index] - value) / VARIED for column in columns))
         return span
 
     @cached_property
@@ -87,7 +79,7 @@ class Variation:
         base = dimensions(self.solution)
         columns = [dimensions(other) for other in self.varied]
         return [
-            (line, tuple((measured(column[index][1]) - measured(note)) / STEP for column in columns))
+            (line, tuple((measured(column[index][1]) - measured(note)) / VARIED for column in columns))
             for index, (line, note) in enumerate(base)
         ]
 
@@ -236,7 +228,7 @@ def _enlarged(plan: Plan, size: Size) -> Plan:
     """Return the plan with one size a trifle larger."""
 
     def larger(part: Expression) -> Expression | None:
-        return Binary(part, "*", Num(f"{1 + STEP:.6f}")) if part is size.number else None
+        return Binary(part, "*", Num(f"{1 + VARIED:.6f}")) if part is size.number else None
 
     lines = [
         Line(_changed(line.content, larger) if number == size.line else _loose(line.content), line.comment)

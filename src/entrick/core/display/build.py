@@ -18,6 +18,7 @@ from ..kind.figure import Family
 from ..sheet import Sheet
 from ..sheet.layout import SECOND_ROW, STRIP
 from ..solve import Solution, is_projected
+from ..tolerance import NOUGHT, ROUND
 
 OVERRUN = 8.0
 """How far a line without ends runs past the view, mm on paper."""
@@ -128,7 +129,7 @@ def _draw(shape: Shape | Loop, sheet: Sheet, role: str, line: int, step: int, na
             return DrawnDot(x + shape.x * factor, y + shape.y * factor, role, line, step, name)
         case Circle(centre=c, radius=r):
             return DrawnCircle(x + c.x * factor, y + c.y * factor, r * factor, role, line, step, name)
-        case Arc(centre=c, radius=r, sweep=sweep) if abs(sweep) > math.tau - 1e-9:
+        case Arc(centre=c, radius=r, sweep=sweep) if abs(sweep) > math.tau - ROUND:
             return DrawnCircle(x + c.x * factor, y + c.y * factor, r * factor, role, line, step, name)
         case Arc(centre=c, radius=r, start=start, sweep=sweep):
             turn = (math.degrees(start), math.degrees(sweep))
@@ -177,7 +178,7 @@ def _dashed(mark: Mark) -> Mark:
 def _along_bulge(x: float, y: float, u: float, v: float, bulge: float) -> float:
     chord = math.hypot(u - x, v - y)
     turn = 4 * math.atan(abs(bulge))
-    return chord if turn < 1e-9 else chord / (2 * math.sin(turn / 2)) * turn
+    return chord if turn < ROUND else chord / (2 * math.sin(turn / 2)) * turn
 
 
 def _ends(line: Line, sheet: Sheet) -> tuple[Point, Point] | None:
@@ -192,7 +193,7 @@ def _ends(line: Line, sheet: Sheet) -> tuple[Point, Point] | None:
         (through.x, line.direction.x, low.x, high.x),
         (through.y, line.direction.y, low.y, high.y),
     ):
-        if abs(direction) < 1e-12:
+        if abs(direction) < NOUGHT:
             continue
         first, second = sorted(((least - position) / direction, (most - position) / direction))
         start, end = max(start, first), min(end, second)
@@ -227,7 +228,7 @@ def _clipped(through: Point, ahead: Point, low: Point, high: Point) -> tuple[Poi
     """Return what of an endless line lies in a box."""
     start, end = -math.inf, math.inf
     for place, step, least, most in ((through.x, ahead.x, low.x, high.x), (through.y, ahead.y, low.y, high.y)):
-        if abs(step) < 1e-12:
+        if abs(step) < NOUGHT:
             if not least <= place <= most:
                 return None
             continue

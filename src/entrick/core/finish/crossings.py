@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from itertools import combinations
 
 from ..drawing.marks import DrawnLine, Mark
+from ..tolerance import ROUND
 
 Segment = tuple[float, float, float, float]
 
@@ -37,4 +38,4 @@ def _cross(a: Segment, b: Segment) -> bool:
 def _apart(line: Segment, first: tuple[float, ...], second: tuple[float, ...]) -> bool:
     x1, y1, x2, y2 = line
     sides = [(x2 - x1) * (y - y1) - (y2 - y1) * (x - x1) for x, y in (first, second)]
-    return sides[0] * sides[1] < -1e-9
+    return sides[0] * sides[1] < -ROUND

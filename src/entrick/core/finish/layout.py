@@ -21,7 +21,7 @@ from ..drawing.notes import (
 from ..geometry import Arc, Circle, Line, Loop, Point, polar
 from ..geometry.hatch import hatch_lines
 from ..geometry.place import SIDES
-from ..tolerance import same
+from ..tolerance import NOUGHT, ROUND, same
 from .chain import centre_dashes
 from .occupied import Box, Occupied
 
@@ -127,7 +127,7 @@ def _rows(notes: Sequence[tuple[int, Note]], view: View) -> Iterator[tuple[int, 
         row = note.row
         if row == 0:
             row = 1
-            while any(a < end - 1e-9 and b > start + 1e-9 for a, b in rows.get((note.way, note.side, row), [])):
+            while any(a < end - ROUND and b > start + ROUND for a, b in rows.get((note.way, note.side, row), [])):
                 row += 1
         rows.setdefault((note.way, note.side, row), []).append((start, end))
         yield line, note, row
@@ -344,7 +344,7 @@ def _run_past(line: Line, view: View) -> tuple[Point, Point] | None:
         (through.x, ahead.x, view.low.x, view.high.x),
         (through.y, ahead.y, view.low.y, view.high.y),
     ):
-        if abs(step) > 1e-12:
+        if abs(step) > NOUGHT:
             one, other = sorted(((least - place) / step, (most - place) / step))
             start, end = max(start, one), min(end, other)
     if not start < end:

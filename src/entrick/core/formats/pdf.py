@@ -9,6 +9,7 @@ from importlib import resources
 from typing import TYPE_CHECKING
 
 from ..display import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering, Mark
+from ..tolerance import ROUND
 from .svg import kept, line_kind
 
 if TYPE_CHECKING:
@@ -78,7 +79,7 @@ def _draw(canvas: Canvas, mark: Mark, face: str) -> None:
             canvas.circle(mark.cx, mark.cy, mark.r)
         case DrawnArc():
             box = (mark.cx - mark.r, mark.cy - mark.r, mark.cx + mark.r, mark.cy + mark.r)
-            if abs(mark.sweep) > 1e-9:  # an arc of no turn would be divided by it
+            if abs(mark.sweep) > ROUND:  # an arc of no turn would be divided by it
                 canvas.arc(*box, startAng=mark.start, extent=mark.sweep)
         case DrawnRun():
             _run(canvas, mark)
@@ -113,7 +114,7 @@ def _run(canvas: Canvas, mark: DrawnRun) -> None:
     x, y, _ = mark.corners[0]
     path.moveTo(x, y)
     for x, y, u, v, bulge in mark.stretches:
-        if abs(bulge) < 1e-9:
+        if abs(bulge) < ROUND:
             path.lineTo(u, v)
             continue
         # Centre from chord and bulge: the sagitta is half the chord times the bulge.

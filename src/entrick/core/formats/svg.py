@@ -9,6 +9,7 @@ from xml.sax.saxutils import escape, quoteattr
 from ..display import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering, Mark
 from ..drawing.widths import WIDTHS, LineKind
 from ..geometry import Point
+from ..tolerance import ROUND
 
 FACE = "Routed Gothic, sans-serif"
 
@@ -81,7 +82,7 @@ def run_path(mark: DrawnRun, height: float) -> str:
     x, y, _ = mark.corners[0]
     parts = [f"M{x:.6f} {height - y:.6f}"]
     for x, y, u, v, bulge in mark.stretches:
-        if abs(bulge) < 1e-9:
+        if abs(bulge) < ROUND:
             parts.append(f"L{u:.6f} {height - v:.6f}")
             continue
         radius = math.hypot(u - x, v - y) * (1 + bulge * bulge) / (4 * abs(bulge))

@@ -12,7 +12,7 @@ from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from itertools import product
 
-from ..tolerance import DIRECTION, same
+from ..tolerance import DIRECTION, ROUND, same
 from .loop import Boxed, Loop, Piece
 from .meet import meet
 from .shapes import Arc, Circle, Curve, Line, Point, extremes, is_drawn_at, polar, support
@@ -104,10 +104,10 @@ class Arrangement:
         if isinstance(whole, Circle):
             return (round(whole.centre.x / unit), round(whole.centre.y / unit), round(whole.radius / unit))
         direction = whole.direction
-        if (direction.x, direction.y) < (-1e-9, 0) or (abs(direction.x) <= 1e-9 and direction.y < 0):
+        if (direction.x, direction.y) < (-ROUND, 0) or (abs(direction.x) <= ROUND and direction.y < 0):
             direction = -direction
         foot = direction.normal.dot(whole.through)
-        return (round(direction.x / 1e-7), round(direction.y / 1e-7), round(foot / unit), 0)
+        return (round(direction.x / DIRECTION), round(direction.y / DIRECTION), round(foot / unit), 0)
 
     def _cells(self, reach: float) -> None:
         side = max(1, math.isqrt(len(self.supports)))

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
-from ..tolerance import same
+from ..tolerance import NOUGHT, ROUND, same
 from .shapes import Arc, Line, Point
 from .three import circles_touching
 
@@ -67,7 +67,7 @@ def arc_pair(first: Point, leaving: Point, last: Point, arriving: Point) -> tupl
     """Return two arcs from a point and direction to another, tangent where they meet."""
     across, both = last - first, leaving + arriving
     spread = 2 * (1 - leaving.dot(arriving))
-    if spread < 1e-12:
+    if spread < NOUGHT:
         joint = (first + last) * 0.5
     else:
         step = (-across.dot(both) + math.sqrt(across.dot(both) ** 2 + spread * across.dot(across))) / spread
@@ -82,7 +82,7 @@ def _tangent_arc(start: Point, heading: Point, end: Point) -> tuple[Line | Arc, 
     if length <= same(abs(start)):
         return ()
     bend = 2 * heading.normal.dot(across) / (length * length)
-    if abs(bend) * length < 1e-9:
+    if abs(bend) * length < ROUND:
         return (Line.between(start, end),)
     centre = start + heading.normal * (1 / bend)
     begin = (start - centre).angle

@@ -8,11 +8,12 @@ from dataclasses import dataclass
 from functools import lru_cache
 from itertools import pairwise
 
+from ..tolerance import CONVERGED, FITTED, FLAT, ROUND, SPECK
 from .fitted import fitted
 from .loop import distance
 from .shapes import Arc, Line, Point
 
-FINE = 4e-5
+FINE = FITTED["ellipse"]
 """Departure of the arcs a true ellipse is drawn with, as a share of its long axis: far below any pencil."""
 
 
@@ -73,7 +74,7 @@ class Ellipse:
             cos, sin = math.cos(turn), math.sin(turn)
             slope = (self.b**2 - self.a**2) * cos * sin + self.a * x * sin - self.b * y * cos
             bend = (self.b**2 - self.a**2) * (cos * cos - sin * sin) + self.a * x * cos + self.b * y * sin
-            if bend > 0 and abs(slope / bend) < 1e-4:
+            if bend > 0 and abs(slope / bend) < FLAT:
                 turn -= slope / bend
         return turn
 
@@ -86,7 +87,7 @@ class Ellipse:
         """Length all round: 4a·E(e), by the arithmetic-geometric mean (Gauss; published)."""
         x, y = self.a, self.b
         total, power = 0.0, 1.0
-        while abs(x - y) > 1e-14 * x:
+        while abs(x - y) > CONVERGED * x:
             total += power * (x - y) ** 2 / 4
             x, y, power = (x + y) / 2, math.sqrt(x * y), power * 2
         return 2 * math.pi * ((self.a**2 + self.b**2) / 2 - total) / x if total else math.tau * self.a
@@ -119,7 +120,7 @@ class Ellipse:
         inner |= {(k * math.pi / 2 - start) % math.tau + start for k in range(4)}
         turns = sorted(inner)
         # Joints so close that nothing fits between them are one.
-        kept = [turns[0], *(b for a, b in pairwise(turns) if b - a > 1e-6)]
+        kept = [turns[0], *(b for a, b in pairwise(turns) if b - a > SPECK)]
         return fitted(self.at, self.heading, [*kept, start + math.tau], FINE * self.a)
 
     def _by_quarters(self) -> tuple[Line | Arc, ...]:
@@ -151,7 +152,7 @@ class Ellipse:
 
     def part(self, start: float, end: float) -> tuple[Line | Arc, ...]:
         """Return the part between two eccentric angles, counter-clockwise, as arcs."""
-        steps = max(1, math.ceil((end - start) / (math.pi / 2) - 1e-9))
+        steps = max(1, math.ceil((end - start) / (math.pi / 2) - ROUND))
         return fitted(
             self.at, self.heading, [start + (end - start) * k / steps for k in range(steps + 1)], FINE * self.a
         )

@@ -5,14 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from itertools import pairwise
 
+from ..tolerance import FINEST
 from .biarc import arc_pair
 from .shapes import Arc, Line, Point
 
 DEEPEST = 8
 """Halvings of one stretch; 256 pairs of arcs are more than any sheet can show."""
 
-FINEST = 1e-7
-"""Departure from the true curve, as a share of its length from end to end, below which nothing is gained."""
 
 CHECKED = (0.25, 0.5, 0.75)
 """Shares of a stretch at which its arcs are held against the curve."""

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from ..tolerance import NOUGHT, ROUND
 from .ellipse import Ellipse
 from .shapes import Arc, Circle, Line, Point, polar
 
@@ -82,8 +83,8 @@ def tangents_to_arcs(point: Point, arcs: tuple[Arc, ...]) -> tuple[tuple[Line, P
         for side in (1, -1):
             angle = ahead.angle + side * half
             turned = (angle - arc.start) * math.copysign(1, arc.sweep) % math.tau
-            if turned <= abs(arc.sweep) + 1e-12 or turned >= math.tau - 1e-12:
+            if turned <= abs(arc.sweep) + NOUGHT or turned >= math.tau - NOUGHT:
                 touch = arc.at(angle)
-                if all(abs(touch - other) > 1e-9 * arc.radius for _, other in found):
+                if all(abs(touch - other) > ROUND * arc.radius for _, other in found):
                     found.append((Line.between(point, touch), touch))
     return tuple(found)

@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass, field
 
 from ..measure import Number
-from ..tolerance import same
+from ..tolerance import ROUND, same
 
 
 @dataclass(frozen=True, slots=True)
@@ -245,4 +245,4 @@ def quarters(arc: Arc) -> range:
     if high < low:
         low, high = high, low
     quarter = math.pi / 2
-    return range(math.ceil(low / quarter - 1e-9), math.floor(high / quarter + 1e-9) + 1)[:4]
+    return range(math.ceil(low / quarter - ROUND), math.floor(high / quarter + ROUND) + 1)[:4]

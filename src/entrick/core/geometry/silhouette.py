@@ -6,7 +6,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..tolerance import same
+from ..tolerance import ROUND, same
 from .shapes import Arc, Line, Point, ends
 from .transform import shift
 
@@ -95,7 +95,7 @@ def _inside(arc: Arc, spot: Point) -> bool:
     if abs(abs(spot - arc.centre) - arc.radius) > same(arc.radius) * 100:
         return False
     turn = ((spot - arc.centre).angle - arc.start) % math.tau
-    return 1e-9 < turn < arc.sweep - 1e-9
+    return ROUND < turn < arc.sweep - ROUND
 
 
 def _from(ring: list[Drawn], spot: Point) -> list[Drawn]:

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import product
 
-from ..tolerance import same
+from ..tolerance import NOUGHT, same
 from .shapes import Circle, Line, Point
 
 Target = Point | Line | Circle
@@ -114,8 +114,8 @@ def _line_and_cone(rows: Sequence[Row], apex: Point, r0: float) -> list[Triple]:
     u, v, w = direction
     a, b, c = u * u + v * v - w * w, p * u + q * v - s * w, p * p + q * q - s * s
     steps: list[float]
-    if abs(a) < 1e-12:
-        steps = [] if abs(b) < 1e-12 else [-c / (2 * b)]
+    if abs(a) < NOUGHT:
+        steps = [] if abs(b) < NOUGHT else [-c / (2 * b)]
     else:
         inside = b * b - a * c
         if inside < -same(b * b + abs(a * c)):

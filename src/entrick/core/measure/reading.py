@@ -6,11 +6,9 @@ import math
 from dataclasses import dataclass
 from fractions import Fraction
 
+from ..tolerance import READ
 from .number import Number, spell, spell_fraction
 from .units import Unit
-
-EXACT = 5e-7
-"""Departure, in rule units, below which a float is taken to stand on the graduation."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,7 +63,7 @@ def read_on_rule(length: Number, graduation: Fraction, unit: Unit) -> Reading:
     nearest = Fraction(math.floor(marks + Fraction(1, 2) if isinstance(marks, Fraction) else marks + 0.5)) * graduation
     error = float(nearest - length) if isinstance(length, Fraction) else float(nearest) - length
     figures = spell_fraction(nearest) if unit is Unit.INCH else spell(nearest, unit)
-    if abs(error) <= EXACT:
+    if abs(error) <= READ:
         return Reading(figures, nearest, 0.0, graduation)
     side = "just under" if error > 0 else "just over"
     return Reading(f"{side} {figures}", nearest, error, graduation)

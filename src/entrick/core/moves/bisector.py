@@ -10,7 +10,7 @@ from ..kind.classic import angle_bisection, bisection
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from ..tolerance import same
+from ..tolerance import NOUGHT, same
 
 
 def construct(args: Args) -> Made:
@@ -41,7 +41,7 @@ def _of_angle(args: Args) -> Made:
         raise ClauseError(f"the arms of the angle must lead away from {names[1]}", clause.clause)
     first, second = ((arm - corner).unit for arm in arms)
     angle = math.atan2(first.cross(second), first.dot(second))
-    if abs(abs(angle) - math.pi) < 1e-12 or abs(angle) < 1e-12:
+    if abs(abs(angle) - math.pi) < NOUGHT or abs(angle) < NOUGHT:
         raise ClauseError(f"{' '.join(names)} is a straight line: there is no one bisector", clause.clause)
     direction = (first + second).unit
     reach = min(abs(arm - corner) for arm in arms) * 0.6

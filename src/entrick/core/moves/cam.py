@@ -16,7 +16,7 @@ from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..rules.cam import MOST_EVENTS, STEEP, Cam, Event, Follower, measured
 from ..rules.motion import MOTIONS
-from ..tolerance import same
+from ..tolerance import ROUND, SPECK, same
 from ..worksheets import Remark
 from ..worksheets.cam import CamSheet, Diagram
 
@@ -26,7 +26,7 @@ GRAPHS = ("velocity", "acceleration")
 SLANTED = -30.0
 """Direction of the line that divides the base: below it, where the curve is not."""
 
-FULL = 1e-6
+FULL = SPECK
 """Degrees by which events may miss the full turn."""
 
 
@@ -150,7 +150,7 @@ def _events(args: Args) -> tuple[tuple[Event, ...], tuple[Remark, ...]]:
         motion = MOTIONS[one.word("motion")] if one.has("motion") else MOTIONS["harmonic"] if by else None
         found.append(Event(f"{one.key}{counts[one.key]}", math.radians(angle), lift, lift + by, motion))
         lift += by
-        if lift < -1e-9:
+        if lift < -ROUND:
             raise ClauseError(f"the follower falls {args.say(-lift)} below its least distance", one.clause)
     remarks = []
     if total < 360 - FULL:
@@ -158,7 +158,7 @@ def _events(args: Args) -> tuple[tuple[Event, ...], tuple[Remark, ...]]:
         remarks.append(Remark("wrong", f"the events come to {spell_angle(total)} of 360°: {spell_angle(left)} is "
                               "missing; it is drawn as a dwell"))  # fmt: skip
         found.append(Event("rest", math.radians(left), lift, lift))
-    if abs(lift) > 1e-9:
+    if abs(lift) > ROUND:
         remarks.append(Remark("wrong", f"the follower does not come back: at 360° it is {args.say(lift)} too "
                               f"{'high' if lift > 0 else 'low'}; the profile has a step there"))  # fmt: skip
     # The last event ends where the turn does, however its angle was rounded.
@@ -216,7 +216,7 @@ def _tall(args: Args) -> float:
     if said is None:
         return 1.0
     drawn, actual = (float(part) for part in said.word("ratio").replace(" ", "").split(":"))
-    if not 0.01 <= drawn / max(actual, 1e-9) <= 100:
+    if not 0.01 <= drawn / max(actual, ROUND) <= 100:
         raise ClauseError("the lift is drawn between 1:100 and 100:1", said.clause)
     return drawn / actual
 
@@ -297,8 +297,8 @@ def _remarks(args: Args, cam: Cam, bore: Circle | None) -> Iterator[Remark]:
                          _spot(cam, where / 360))  # fmt: skip
     if cam.roller:
         radius, where = cam.sharpest()
-        if radius < cam.roller * (1 + 1e-9):
-            how = "pointed" if abs(radius - cam.roller) < 1e-6 * cam.roller else "undercut"
+        if radius < cam.roller * (1 + ROUND):
+            how = "pointed" if abs(radius - cam.roller) < SPECK * cam.roller else "undercut"
             yield Remark("wrong", f"at {where:.0f}° the path of the roller bends with {args.say(radius)}, less than "
                          f"the roller's {args.say(cam.roller)}: the profile is {how}; take a smaller roller or a "
                          "larger least distance", _spot(cam, where / 360))  # fmt: skip

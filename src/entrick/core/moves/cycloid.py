@@ -12,9 +12,10 @@ from ..kind.parts import curve_run
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
+from ..tolerance import FITTED, ROUND
 
 PARTS = 12
-CLOSE = 1e-4
+CLOSE = FITTED["cycloid"]
 """Departure of the arcs it is drawn with, as a share of the rolling radius."""
 
 Path = Callable[[float], Point]
@@ -55,9 +56,9 @@ def construct(args: Args) -> Made:
     count = max(1, round(PARTS * float(turns)))
     stations = [whole * index / count for index in range(count + 1)]
     curves: list[Line | Arc] = []
-    for arch in range(math.ceil(float(turns) - 1e-9)):
+    for arch in range(math.ceil(float(turns) - ROUND)):
         # At a cusp the path turns back on itself: every arch is drawn for itself.
-        knots = [turn for turn in stations if arch * math.tau - 1e-9 <= turn <= (arch + 1) * math.tau + 1e-9]
+        knots = [turn for turn in stations if arch * math.tau - ROUND <= turn <= (arch + 1) * math.tau + ROUND]
         sign = -1.0 if arch % 2 else 1.0
         curves += fitted(place, _facing(heading, sign), knots, CLOSE * radius)
     shape = curve_run(args.name, curves, closed=False)

@@ -14,7 +14,7 @@ from ..kind import Args, Kind, Made, Said, Step, Tool
 from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from ..tolerance import same
+from ..tolerance import ROUND, same
 
 FINEST = 64
 """A measured length that agrees with a whole number of these parts is written as the fraction."""
@@ -90,7 +90,7 @@ def _straight(args: Args, said: Said) -> tuple[list[Note], str]:
     if axis and way != "aligned":
         raise ClauseError("an isometric dimension lies along its points, neither level nor plumb", axis.clause)
     for index, (a, b) in enumerate(pairs):
-        if off is not None and abs(off.cross((b - a).unit)) < 1e-9:
+        if off is not None and abs(off.cross((b - a).unit)) < ROUND:
             raise ClauseError("the extension lines run along another axis than the dimension", said.clause)
         # In projection the axes are short on paper; what is lettered is the part.
         full = 1 / FORESHORTENED if off is not None and args.projected else 1.0

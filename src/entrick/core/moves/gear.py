@@ -14,7 +14,7 @@ from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..rules.gear import CLOSE, RUNS, Gear, Method, inv
-from ..tolerance import same
+from ..tolerance import ROUND, same
 from ..worksheets import Remark
 from ..worksheets.gear import GearSheet
 from .keyway import recess
@@ -198,7 +198,7 @@ def _remarks(
         yield Remark("wrong", f"the teeth are pointed: their flanks meet at Ø{args.say(2 * gear.tip)}, inside "
                      f"Ø{args.say(2 * gear.outside)}", top)  # fmt: skip
     if gear.is_undercut:
-        least = math.ceil(2 * gear.addendum / math.sin(gear.pressure) ** 2 - 1e-9)
+        least = math.ceil(2 * gear.addendum / math.sin(gear.pressure) ** 2 - ROUND)
         yield Remark("look", f"{gear.teeth} teeth are undercut when a rack cuts them: from {least} teeth on they "
                      "are not", top)  # fmt: skip
     if mate is not None:

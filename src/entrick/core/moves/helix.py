@@ -16,11 +16,12 @@ from ..kind.parts import curve_run
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
+from ..tolerance import FITTED, NOUGHT, ROUND
 
 PARTS = 12
 MOST_TURNS = 30
 
-CLOSE = 4e-4
+CLOSE = FITTED["helix"]
 """Departure of the arcs a helix is drawn with, as a share of its radius: a hundredth of a millimetre in 25."""
 
 
@@ -76,7 +77,7 @@ def construct(args: Args) -> Made:
         place, heading = curve(begin)
         bounds = [
             0.0,
-            *(t for k in range(-1, 2 * MOST_TURNS + 4) if 1e-9 < (t := k * math.pi - begin % math.pi) < whole - 1e-9),
+            *(t for k in range(-1, 2 * MOST_TURNS + 4) if ROUND < (t := k * math.pi - begin % math.pi) < whole - ROUND),
             whole,
         ]
         for start, end in pairwise(bounds):
@@ -143,7 +144,7 @@ def _tight(start: float, end: float, begin: float, shrink: Callable[[float], flo
     def bend(away: float) -> float:
         r, turn = shrink(start + away), start + away + begin
         ahead = math.hypot(r * math.sin(turn), rise)
-        return ahead**3 / max(abs(r * math.cos(turn) * rise), 1e-12)
+        return ahead**3 / max(abs(r * math.cos(turn) * rise), NOUGHT)
 
     low, high = 0.0, (end - start) / 2
     if bend(low) >= half:

@@ -13,6 +13,7 @@ from ..kind.parts import curve_run, run
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
+from ..tolerance import ROUND
 from .cylinder import counter_clockwise
 
 
@@ -52,7 +53,7 @@ def construct(args: Args) -> Made:
             touches += [arc.first, arc.last]
             pieces.append((f"round{index + 1}", arc))
         start, end = corner + along * radius, following - along * radius
-        if abs(end - start) > 1e-9 * (width + height):
+        if abs(end - start) > ROUND * (width + height):
             pieces.append((f"side{index + 1}", Line.between(start, end)))
     face = run(f"{args.name}.face", pieces, True)
     away = SQUARE[plane] * ((-1.0 if plane == "top" else 1.0) * float(thick) * scale)

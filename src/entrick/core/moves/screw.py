@@ -14,6 +14,7 @@ from ..kind.parts import curve_run
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
+from ..tolerance import ROUND
 from .helix import CLOSE, PARTS
 
 Drawn = tuple[Line | Arc, ...]
@@ -50,7 +51,7 @@ class _Screw:
             return (high - number * self.pitch) / self.lead * math.tau + LEFT
 
         low, high = max(begin, turn_at(0.0)), min(end, turn_at(self.length))
-        if high - low < 1e-9:
+        if high - low < ROUND:
             return []
         whole = (radius, begin, end)
         if (low, high) == (begin, end) and whole in self.fitted:
@@ -75,7 +76,7 @@ class _Screw:
         def heading(turn: float) -> Point:
             return (self.put(-radius * math.sin(turn), rise) - ahead).unit
 
-        count = math.ceil((high - low) / (math.pi / 4) - 1e-9)
+        count = math.ceil((high - low) / (math.pi / 4) - ROUND)
         knots = [low + (high - low) * k / count for k in range(count + 1)]
         curves = fitted(place, heading, knots, 2 * CLOSE * self.crest)
         if (low, high) == (begin, end):
@@ -86,7 +87,7 @@ class _Screw:
         """Return the part of a line between two places (out, high) that lies on the screw."""
         if low > high:
             out, low, beyond, high = beyond, high, out, low
-        if high <= 0 or low >= self.length or high - low < 1e-9:
+        if high <= 0 or low >= self.length or high - low < ROUND:
             return []
 
         def at(level: float) -> float:
@@ -209,7 +210,7 @@ def _vee(screw: _Screw, starts: int) -> dict[str, list[Drawn]]:
 def _in_thread(screw: _Screw, turn: float, high: float) -> float:
     """Return the radius of a square-threaded screw in a direction at a level."""
     away = (high - screw.level(turn, 0)) / screw.pitch % 1.0
-    return screw.crest if away <= 0.5 + 1e-9 or away > 1 - 1e-9 else screw.root
+    return screw.crest if away <= 0.5 + ROUND or away > 1 - ROUND else screw.root
 
 
 def _ends(screw: _Screw, radius: Callable[[float, float], float]) -> list[Drawn]:

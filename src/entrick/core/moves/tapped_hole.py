@@ -12,6 +12,7 @@ from ..measure import Number, Unit, spell
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..rules.thread import Thread, UnknownThread, thread
+from ..tolerance import ROUND
 from ..worksheets import Remark
 
 WAYS = {"down": Point(0.0, -1.0), "up": Point(0.0, 1.0), "left": Point(-1.0, 0.0), "right": Point(1.0, 0.0)}
@@ -198,7 +199,7 @@ def _edge(
         corners = [right[0], at(wide if filled else thin, deep), at(-wide if filled else -thin, deep), left[-1]]
     else:
         corners = [*right, at(thin, drilled), at(0.0, drilled + point), at(-thin, drilled), *left]
-    kept = [corner for index, corner in enumerate(corners) if abs(corner - corners[index - 1]) > 1e-9]
+    kept = [corner for index, corner in enumerate(corners) if abs(corner - corners[index - 1]) > ROUND]
     return polyline(kept, [f"{owner}.edge{number}" for number in range(1, len(kept) + 1)], closed=True)
 
 

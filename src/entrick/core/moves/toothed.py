@@ -13,6 +13,7 @@ from ..measure import Number, Unit, spell
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..rules.gear import PREFERRED, PROPORTIONS
+from ..tolerance import SPECK
 from ..worksheets import Remark
 
 SIZE = (
@@ -125,5 +126,5 @@ def tooth_remarks(args: Args, shape: Proportions, module: Number, place: Point) 
         told = f"the clearance is {clearance}: the dedendum must be larger than the addendum"
         yield Remark("wrong", told, place)
     mm = float(module) * float(args.unit.mm)
-    if args.get("module") and all(abs(mm - size) > 1e-6 for size in PREFERRED):
+    if args.get("module") and all(abs(mm - size) > SPECK for size in PREFERRED):
         yield Remark("note", f"module {mm:.4g} is not in the first series of ISO 54", place)

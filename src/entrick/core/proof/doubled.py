@@ -7,6 +7,7 @@ from collections.abc import Iterator
 
 from ..geometry import Arc, Circle, Line, Piece, Point
 from ..geometry.shapes import is_drawn_at, outer_places
+from ..tolerance import SPECK
 from .finding import Checked, Finding
 
 
@@ -39,7 +40,7 @@ def inspect(checked: Checked) -> Iterator[Finding]:
 
 def _keys(piece: Piece, close: float) -> Iterator[tuple[object, ...]]:
     """Sort pieces by what they lie on, coarsely, so that only likely pairs are compared."""
-    step = max(close * 1000, 1e-6)
+    step = max(close * 1000, SPECK)
     match piece.curve:
         case Circle(centre=c, radius=r) | Arc(centre=c, radius=r):
             base = (c.x, c.y, r)

@@ -7,6 +7,7 @@ from collections.abc import Iterator, Mapping
 from ..geometry import Arc, Circle, Line, Piece, Point, reflect
 from ..kind import Made
 from ..kind.claims import Symmetric
+from ..tolerance import ROUND
 from .finding import Checked, Finding, Mend
 
 
@@ -48,7 +49,7 @@ def _datum_lines(checked: Checked) -> Iterator[tuple[str, Line]]:
 
 
 def _same(first: Line, second: Line, close: float) -> bool:
-    return abs(first.direction.cross(second.direction)) < 1e-9 and abs(first.offset_of(second.through)) <= close
+    return abs(first.direction.cross(second.direction)) < ROUND and abs(first.offset_of(second.through)) <= close
 
 
 def _middle(piece: Piece) -> Point:

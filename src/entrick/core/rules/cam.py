@@ -13,10 +13,10 @@ from typing import Literal
 from ..geometry import Arc, Line, Point, polar
 from ..geometry.fitted import fitted
 from ..geometry.shapes import ends
-from ..tolerance import same
+from ..tolerance import CONVERGED, FITTED, NOUGHT, ROUND, same
 from .motion import Motion
 
-CLOSE = 2e-5
+CLOSE = FITTED["cam"]
 """Departure of the arcs a profile is drawn with, as a share of the greatest radius: below any pencil."""
 
 STEEP = 30.0
@@ -82,8 +82,8 @@ class Event:
         # The slope m + 2px + 3qx² is nought there.
         p, q = 3 * self.lift - 2 * m - n, m + n - 2 * self.lift
         inside = p * p - 3 * q * m
-        turns = [-m / (2 * p)] if abs(q) < 1e-12 < abs(p) else []
-        if abs(q) >= 1e-12 and inside > 0:
+        turns = [-m / (2 * p)] if abs(q) < NOUGHT < abs(p) else []
+        if abs(q) >= NOUGHT and inside > 0:
             turns = [(-p + way * math.sqrt(inside)) / (3 * q) for way in (1, -1)]
         return (self.start, self.end, *(self.at(x)[0] for x in turns if 0 < x < 1))
 
@@ -124,7 +124,7 @@ def measured(stations: Sequence[tuple[float, float]]) -> tuple[Event, ...]:
             wanted = 3 * (rises[i - 1] / before**2 + rises[i] / after**2)
             new = (wanted - slopes[i - 1] / before - slopes[(i + 1) % count] / after) / (2 / before + 2 / after)
             moved, slopes[i] = max(moved, abs(new - slopes[i])), new
-        if moved < 1e-15:
+        if moved < CONVERGED:
             break
     return tuple(
         Event(f"stretch{i + 1}", steps[i], lifts[i], lifts[(i + 1) % count], None, (slopes[i], slopes[(i + 1) % count]))
@@ -196,7 +196,7 @@ class Cam:
     def where(self, angle: float) -> tuple[int, float]:
         """Return the event that an angle of the cam, radians, falls in, and the share of it that is past."""
         turned = angle % math.tau
-        index = min(bisect_right(self.starts, turned + 1e-12), len(self.events)) - 1
+        index = min(bisect_right(self.starts, turned + NOUGHT), len(self.events)) - 1
         return index, min(max((turned - self.starts[index]) / self.events[index].angle, 0.0), 1.0)
 
     def lift(self, angle: float) -> tuple[float, float, float]:
@@ -305,7 +305,7 @@ class Cam:
             for low, high in pairwise(event.breaks):
                 for k in range(each + 1):
                     # Just inside: where a formula changes the next stretch has its own value.
-                    yield index, low + (high - low) * min(max(k / each, 1e-9), 1 - 1e-9)
+                    yield index, low + (high - low) * min(max(k / each, ROUND), 1 - ROUND)
 
     def angle_of(self, event: int, share: float) -> float:
         """Return the angle of the cam, degrees."""
@@ -353,6 +353,6 @@ class Cam:
         for index, event in enumerate(self.events):
             after = (index + 1) % len(self.events)
             before, then = event.at(1.0)[1], self.events[after].at(0.0)[1]
-            if abs(then - before) > 1e-9 * max(self.least, 1.0):
+            if abs(then - before) > ROUND * max(self.least, 1.0):
                 turn = math.degrees(self.starts[index + 1]) % 360
                 yield turn, math.radians(before), math.radians(then)

@@ -10,8 +10,9 @@ from typing import Literal
 
 from ..geometry import Arc, Circle, Line, Loop, Piece, Point, piece_of, polar
 from ..geometry.fitted import fitted
+from ..tolerance import CONVERGED, FITTED, NOUGHT, ROUND, SPECK
 
-CLOSE = 4e-4
+CLOSE = FITTED["gear"]
 """Departure of the arcs an involute is drawn with, as a share of the module: less than half a µm in each mm."""
 
 PREFERRED = (1, 1.25, 1.5, 2, 2.5, 3, 4, 5, 6, 8, 10, 12, 16, 20, 25, 32, 40, 50)
@@ -44,9 +45,9 @@ def angle_of_inv(value: float) -> float:
     """Return the angle, radians, whose involute function is a value (Newton's method; the slope is tan²φ)."""
     angle = (3 * value) ** (1 / 3) if value < 1 else 1.2
     for _ in range(60):
-        step = (inv(angle) - value) / max(math.tan(angle) ** 2, 1e-12)
+        step = (inv(angle) - value) / max(math.tan(angle) ** 2, NOUGHT)
         angle -= step
-        if abs(step) < 1e-15:
+        if abs(step) < CONVERGED:
             break
     return angle
 
@@ -127,7 +128,7 @@ class Gear:
     @property
     def is_undercut(self) -> bool:
         """Whether a rack that cuts it takes away some of the involute: N < 2k/sin²φ (handbook formula)."""
-        return self.teeth < 2 * self.addendum / math.sin(self.pressure) ** 2 - 1e-9
+        return self.teeth < 2 * self.addendum / math.sin(self.pressure) ** 2 - ROUND
 
     def roll(self, radius: float) -> float:
         """Return how far the thread is unwound at a radius: tan of the pressure angle there."""
@@ -194,7 +195,7 @@ class Gear:
     def interferes(self, other: Gear) -> bool:
         """Tell whether the other's tip reaches past where this one's involute begins (handbook condition)."""
         limit = math.hypot(other.base, self.distance(other) * math.sin(self.pressure))
-        return other.tip > limit * (1 + 1e-12)
+        return other.tip > limit * (1 + NOUGHT)
 
     # The flank by its methods.
 
@@ -253,7 +254,7 @@ class Gear:
         fall = tuple((word, tuple(_mirrored(curve) for curve in curves[::-1])) for word, curves in rise[::-1])
         half = -rise[-1][1][-1].last.angle if isinstance(rise[-1][1][-1], Arc) else 0.0
         tip: tuple[tuple[str, tuple[Line | Arc, ...]], ...] = ()
-        if half > 1e-9:
+        if half > ROUND:
             tip = (("tip", (Arc(Point(0.0, 0.0), self.tip, -half, 2 * half),)),)
         return (*rise, *tip, *fall)
 
@@ -264,12 +265,12 @@ class Gear:
         corner = self._corner(method, begin, space)
         found: list[tuple[str, tuple[Line | Arc, ...]]] = []
         low = corner.centre.angle if corner else begin
-        if low - space > 1e-9:
+        if low - space > ROUND:
             found.append(("root", (Arc(Point(0.0, 0.0), self.root, space, low - space),)))
         if corner:
             found.append(("fillet", (corner,)))
         foot = corner.last if corner else polar(self.root, begin)
-        if abs(foot) < self.base - 1e-9 * self.base:
+        if abs(foot) < self.base - ROUND * self.base:
             found.append(("radial", (Line.between(foot, polar(self.base, begin)),)))
         found.append(("flank", flank(max(abs(foot), self.base))))
         return found
@@ -315,7 +316,7 @@ class Gear:
             middle = (low + high) / 2
             found = self._fillet(method, begin, middle)
             low, high = (middle, high) if found and found.centre.angle >= space else (low, middle)
-        return self._fillet(method, begin, low) if low > 1e-6 * self.module else None
+        return self._fillet(method, begin, low) if low > SPECK * self.module else None
 
     def _fillet(self, method: Method, begin: float, radius: float) -> Arc | None:
         """Return the fillet of a radius between root circle and flank, its centre in the space.

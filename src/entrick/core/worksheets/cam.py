@@ -13,6 +13,7 @@ from ..drawing.strokes import Role, Stroke
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape, piece_of, polar, polyline, rotate
 from ..geometry.fitted import fitted
 from ..rules.cam import CLOSE, Cam, Event
+from ..tolerance import ROUND, SPECK
 from . import Column, Table, Worksheet
 
 CAUTION = "Layout geometry only: load, speed, lubrication and guarding are for a qualified person and local rules."
@@ -191,7 +192,7 @@ class Diagram:
             zero + Point(self.cam.angle_of(i, share) * self.wide, value / most * tall)
             for (i, share), value in zip(spots, values, strict=True)
         ]
-        kept = [corners[0], *(b for a, b in pairwise(corners) if abs(b - a) > 1e-6 * self.wide)]
+        kept = [corners[0], *(b for a, b in pairwise(corners) if abs(b - a) > SPECK * self.wide)]
         graph = polyline(kept, [str(number) for number in range(1, len(kept))])
         strokes = (Stroke(Line.between(zero, zero + Point(360 * self.wide, 0.0))), Stroke(graph, Role.OUTLINE))
         word = ("VELOCITY", "ACCELERATION")[order - 1]
@@ -285,7 +286,7 @@ class CamSheet:
 
 
 def _going(velocity: float) -> str:
-    if abs(velocity) < 1e-9:
+    if abs(velocity) < ROUND:
         return "stands"
     return "rises" if velocity > 0 else "falls"
 

@@ -272,12 +272,10 @@ function ClauseField({ entry, index, text, form }: FieldProps) {
   );
 }
 
-const REFERENCES = new Set(["point", "line", "circle", "curve", "shape", "walk", "run", "several"]);
-
 /** The reference slot a clause ends in, if it does. */
 function reference(form: FormOut | undefined): SlotOut | undefined {
   const last = form?.parts.at(-1);
-  return last && typeof last !== "string" && REFERENCES.has(last.type) ? last : undefined;
+  return last && typeof last !== "string" && last.is_reference ? last : undefined;
 }
 
 function AddClause({ forms, add }: { forms: FormOut[]; add: (text: string) => void }) {
@@ -336,7 +334,7 @@ function AddClause({ forms, add }: { forms: FormOut[]; add: (text: string) => vo
               value={values[part.name] ?? ""}
               onChange={(event) => setValues({ ...values, [part.name]: event.target.value })}
             />
-            {REFERENCES.has(part.type) && (
+            {part.is_reference && (
               <PickButton
                 wanted={part.expectation}
                 take={(name) => setValues((all) => ({ ...all, [part.name]: name }))}

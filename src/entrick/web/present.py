@@ -364,10 +364,7 @@ def kind(declared: Kind) -> KindOut:
                 most=form.most,
                 choice=form.choice,
                 parts=tuple(
-                    SlotOut(name=part.name, type=part.type, expectation=part.expectation, choices=part.choices)
-                    if isinstance(part, Slot)
-                    else part.text
-                    for part in form.parts
+                    SlotOut.model_validate(part) if isinstance(part, Slot) else part.text for part in form.parts
                 ),
             )
             for form in declared.forms

@@ -453,12 +453,15 @@ class CompleteOut(BaseModel):
 
 
 class SlotOut(BaseModel):
-    """A place for a value in a clause."""
+    """A place for a value in a clause; `is_reference` tells whether it takes the name of something drawn."""
+
+    model_config = ConfigDict(from_attributes=True)
 
     name: str
     type: str
     expectation: str
     choices: tuple[str, ...]
+    is_reference: bool
 
 
 class FormOut(BaseModel):

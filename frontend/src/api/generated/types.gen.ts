@@ -1618,7 +1618,7 @@ export type SheetOut = {
 /**
  * SlotOut
  *
- * A place for a value in a clause.
+ * A place for a value in a clause; `is_reference` tells whether it takes the name of something drawn.
  */
 export type SlotOut = {
     /**
@@ -1629,6 +1629,10 @@ export type SlotOut = {
      * Expectation
      */
     expectation: string;
+    /**
+     * Is Reference
+     */
+    is_reference: boolean;
     /**
      * Name
      */

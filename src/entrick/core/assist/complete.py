@@ -6,11 +6,11 @@ import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from ..geometry import Arc, Circle, Line, Loop, Point, Shape
 from ..kind import Kind
-from ..kind.figure import Family
+from ..kind.figure import fits
 from ..moves import kinds
-from ..plan.forms import NUMBERS, REFERENCES, Form, Slot, Word
+from ..plan.forms import Form, Slot, Word
+from ..plan.slots import NUMBERS, REFERENCES
 from ..solve import Solution
 
 MOST = 40
@@ -120,25 +120,6 @@ def _next_parts(parts: Sequence[Word | Slot], done: Sequence[str]) -> Iterator[W
         yield from _next_parts(rest, done[1:])
 
 
-_ANYTHING = (Point, Line, Circle, Arc, Loop)
-_SHAPES: dict[str, tuple[type, ...]] = {
-    "point": (Point,),
-    "line": (Line,),
-    "circle": (Circle, Arc),
-    "curve": (Line, Circle, Arc),
-    "shape": _ANYTHING,
-    "several": _ANYTHING,
-    "run": (Loop,),
-    "walk": (Line, Circle, Arc, Loop),
-}
-
-
-def _fits(shape: Shape | Loop | Family, wanted: tuple[type, ...]) -> bool:
-    """Tell whether a thing may stand in a slot; a family may wherever all its members may."""
-    members = shape.members if isinstance(shape, Family) else (shape,)
-    return all(isinstance(member, wanted) for member in members)
-
-
 def _offers(
     part: Word | Slot, form: Form, solution: Solution, after: int, done: Sequence[str], partial: str
 ) -> Iterator[tuple[str, str]]:
@@ -149,14 +130,13 @@ def _offers(
     elif part.type == "walk" and done and done[-1] != ">":
         yield ">", "and over to"
     elif part.type in REFERENCES:
-        wanted = _SHAPES[part.type]
         for item in reversed(solution.figure.items.values()):  # type: ignore[call-overload]
             if item.line > after:
                 continue
             if partial.startswith(f"{item.name}."):
-                fitting = (key for key, shape in item.parts.items() if _fits(shape, wanted))
+                fitting = (key for key, shape in item.parts.items() if fits(shape, part.type))
                 yield from ((f"{item.name}.{key}", f"a part of {item.name}, {part.expectation}") for key in fitting)
-            elif _fits(item.shape, wanted):
+            elif fits(item.shape, part.type):
                 yield item.name, part.expectation
     elif part.type in NUMBERS:
         if not done and not partial:
@@ -180,7 +160,7 @@ def _sketch(form: Form, solution: Solution, after: int) -> str:
             words.append(part.choices[0])
         elif part.type in REFERENCES:
             items = solution.figure.items.values()
-            fitting = [i.name for i in items if i.line <= after and _fits(i.shape, _SHAPES[part.type])]
+            fitting = [i.name for i in items if i.line <= after and fits(i.shape, part.type)]
             words.append(fitting[-1] if fitting else "O")
         else:
             words.append(SKETCHED.get(part.type, "20"))

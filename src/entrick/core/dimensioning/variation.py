@@ -18,7 +18,8 @@ from ..moves import kinds
 from ..plan.document import Chain, Content, Given, Line, Plan, Statement
 from ..plan.errors import ClauseError
 from ..plan.evaluate import evaluate
-from ..plan.forms import NUMBERS, match_clauses
+from ..plan.forms import match_clauses
+from ..plan.slots import NUMBERS
 from ..plan.terms import Binary, Expression, Num, rewrite, terms, write
 from ..solve import Solution, solve, spoken
 from ..tolerance import ALIKE, NOISE, VARIED

@@ -8,6 +8,7 @@ from difflib import get_close_matches
 
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
 from ..plan.errors import ClauseError
+from ..plan.slots import SLOTS
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,15 +50,8 @@ class Ref:
     centre_name: str = ""
 
 
-_TYPES: dict[str, tuple[type, ...]] = {
-    "point": (Point,),
-    "line": (Line,),
-    "circle": (Circle, Arc),
-    "curve": (Line, Circle, Arc),
-    "shape": (Point, Line, Circle, Arc, Loop),
-    "run": (Loop,),
-    "walkable": (Line, Circle, Arc, Loop),
-}
+_CLASSES: dict[str, type] = {"point": Point, "line": Line, "circle": Circle, "arc": Arc, "outline": Loop}
+_TYPES = {name: tuple(_CLASSES[shape] for shape in slot.shapes) for name, slot in SLOTS.items() if slot.shapes}
 _CALLED = {
     Point: "a point",
     Line: "a line",
@@ -66,15 +60,16 @@ _CALLED = {
     Loop: "an outline",
     Family: "a family of several",
 }
-_WANTED = {
-    "point": "a point",
-    "line": "a line",
-    "circle": "a circle or arc",
-    "curve": "a line, circle or arc",
-    "shape": "a point, line, circle, arc or outline",
-    "run": "an outline or a run of pieces",
-    "walkable": "a line, circle, arc or run of pieces",
-}
+
+
+def _wanted(type: str) -> str:
+    return SLOTS[type].each or SLOTS[type].expectation
+
+
+def fits(shape: Shape | Loop | Family, type: str) -> bool:
+    """Tell whether a thing may stand in a slot of a type; a family may wherever all its members may."""
+    members = shape.members if isinstance(shape, Family) else (shape,)
+    return all(isinstance(member, _TYPES[type]) for member in members)
 
 
 @dataclass(frozen=True)
@@ -92,7 +87,7 @@ class Figure:
         text : str
             A name or dotted part: ``eyeA``, ``top.touch.eyeA``.
         wanted : str
-            "point", "line", "circle", "curve", "shape", "run" or "walkable".
+            Type of the slot, one of those in `plan.slots` that take a reference.
 
         Raises
         ------
@@ -116,7 +111,7 @@ class Figure:
             fitting = [key for key, value in item.parts.items() if isinstance(value, _TYPES[wanted])]
             hint = f"; did you mean {name}.{fitting[0]}?" if fitting and not part else ""
             instead = (text, f"{name}.{fitting[0]}") if hint else None
-            raise ClauseError(f"{text} is {found}; {_WANTED[wanted]} is wanted here{hint}", None, instead)
+            raise ClauseError(f"{text} is {found}; {_wanted(wanted)} is wanted here{hint}", None, instead)
         return Ref(text, shape, (item.centre_name or f"{name}.centre") if not part else f"{text}.centre")
 
     def things(self) -> Iterator[tuple[str, Shape | Loop]]:
@@ -132,5 +127,5 @@ class Figure:
             return ClauseError(f"{name} above has a mistake of its own; mend that first")
         fitting = [n for n, item in self.items.items() if isinstance(item.shape, _TYPES[wanted])]
         close = get_close_matches(name, fitting, 1, 0.5)
-        hint = f"; did you mean {close[0]}?" if close else f"; {_WANTED[wanted]} is wanted here"
+        hint = f"; did you mean {close[0]}?" if close else f"; {_wanted(wanted)} is wanted here"
         return ClauseError(f"nothing above is called {name}{hint}", None, (text, close[0]) if close else None)

@@ -17,29 +17,8 @@ from functools import cached_property
 
 from .document import Clause
 from .errors import ClauseError
-from .terms import Arrow, Binary, Bracket, Call, Name, Negative, Num, Ratio, Term, Text
-
-SLOT_TYPES: dict[str, str] = {
-    "length": "a length",
-    "radius": "a radius",
-    "diameter": "a diameter",
-    "angle": "an angle",
-    "count": "a whole number",
-    "point": "a point",
-    "line": "a line",
-    "circle": "a circle or arc",
-    "curve": "a line, circle or arc",
-    "shape": "anything drawn",
-    "walk": "pieces with > between them",
-    "run": "an outline or a run of pieces",
-    "several": "several things by name",
-    "lengths": "lengths one after another",
-    "text": "text in quotes",
-    "ratio": "a ratio such as 1:2",
-    "word": "a word",
-}
-REFERENCES = frozenset({"point", "line", "circle", "curve", "shape", "walk", "run", "several"})
-NUMBERS = frozenset({"length", "radius", "diameter", "angle", "count", "lengths"})
+from .slots import REFERENCES, SLOTS, lengths
+from .terms import Name, Term
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,12 +42,18 @@ class Slot:
     @property
     def choices(self) -> tuple[str, ...]:
         """The words the slot takes, where it takes only certain words."""
-        return tuple(self.type.split("/")) if self.type not in SLOT_TYPES else ()
+        return tuple(self.type.split("/")) if self.type not in SLOTS else ()
 
     @property
     def expectation(self) -> str:
         """What the slot takes, in the trade's words."""
-        return SLOT_TYPES.get(self.type) or "one of " + ", ".join(self.choices)
+        known = SLOTS.get(self.type)
+        return known.expectation if known else "one of " + ", ".join(self.choices)
+
+    @property
+    def is_reference(self) -> bool:
+        """Whether it takes the name of something drawn."""
+        return self.type in REFERENCES
 
     @property
     def shown(self) -> str:
@@ -188,41 +173,11 @@ def _fit(items: tuple[Term, ...], parts: Sequence[Word | Slot]) -> dict[str, tup
             if fitted is not None:
                 return fitted
         return _fit(items, rest) if part.optional else None
-    for taken in _lengths(part, items):
+    for taken in lengths(part.type, items):
         fitted = _fit(items[taken:], rest)
         if fitted is not None:
             return {part.name: items[:taken], **fitted}
     return None
-
-
-def _lengths(slot: Slot, items: tuple[Term, ...]) -> Sequence[int]:
-    """Return how many items a slot can take here."""
-    if not items:
-        return ()
-    first = items[0]
-    match slot.type:
-        case "walk":
-            return (len(items),)
-        case "ratio":
-            return (1,) if isinstance(first, Ratio) else ()
-        case "line" if first == Name("line") and len(items) >= 3:
-            return (3,)
-        case "several":
-            return range(_leading(items, (Name,)), 0, -1)
-        case "lengths":
-            return range(_leading(items, (Num, Name, Negative, Bracket, Call, Binary)), 0, -1)
-        case "text":
-            return (1,) if isinstance(first, Text) else ()
-        case "word" | "point" | "line" | "circle" | "curve" | "shape" | "run":
-            return (1,) if isinstance(first, Name) else ()
-        case "length" | "radius" | "diameter" | "angle" | "count":
-            return () if isinstance(first, (Arrow, Ratio, Text)) else (1,)
-    return (1,) if isinstance(first, Name) and first.text in slot.choices else ()
-
-
-def _leading(items: tuple[Term, ...], kinds: tuple[type, ...]) -> int:
-    """Count the items of certain kinds that stand first."""
-    return next((index for index, item in enumerate(items) if not isinstance(item, kinds)), len(items))
 
 
 ELSEWHERE = {

@@ -10,7 +10,8 @@ from ..moves import kinds
 from ..plan.document import Given, Statement
 from ..plan.errors import ClauseError
 from ..plan.evaluate import evaluate
-from ..plan.forms import NUMBERS, match_clauses
+from ..plan.forms import match_clauses
+from ..plan.slots import NUMBERS
 from ..plan.terms import Expression, Name, Num, rewrite, terms, write
 from ..plan.writer import write_content
 from ..solve import Solution, spoken

@@ -63,7 +63,7 @@ def _value(slot: Slot, items: Sequence[Term], figure: Figure, quantities: Mappin
     match slot.type:
         case "walk":
             if len(items) == 1:
-                alone = figure.refer(write(first), "walkable")
+                alone = figure.refer(write(first), "walk")
                 if isinstance(alone.shape, Family):
                     return alone
             return tuple(stops_of(items, figure))

@@ -33,7 +33,7 @@ def stops_of(items: Sequence[Term], figure: Figure) -> list[Stop]:
 
 
 def _stop(words: list[str], figure: Figure) -> Stop:
-    curve = figure.refer(words[0], "walkable").shape
+    curve = figure.refer(words[0], "walk").shape
     if isinstance(curve, Family):
         raise ClauseError(f"{words[0]} is a family of several; name one of them, such as {words[0]}.1")
     assert not isinstance(curve, Point)

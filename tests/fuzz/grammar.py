@@ -6,7 +6,8 @@ import re
 from random import Random
 
 from entrick.core.moves import kinds
-from entrick.core.plan.forms import NUMBERS, Form, Slot, Word
+from entrick.core.plan.forms import Form, Slot, Word
+from entrick.core.plan.slots import NUMBERS
 from entrick.demo import sample_plans
 
 # Places that coincide, lie in line or are concentric on purpose: that is where constructions come to nothing.

@@ -8,10 +8,8 @@ many as it has. What one request costs, in time and in memory, follows from that
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from threading import RLock
+from functools import lru_cache, wraps
 from typing import ParamSpec, TypeVar
-
-from cachetools import LRUCache, cached
 
 from .geometry import Loop, Shape
 from .plan.errors import ClauseError
@@ -56,19 +54,35 @@ T = TypeVar("T")
 
 
 def kept_by_weight(most: int, weigh: Callable[[T], int]) -> Callable[[Callable[P, T]], Callable[P, T]]:
-    """Keep what a pure function gave, as long as all that is kept weighs no more than so much.
+    """Keep what a pure function gave, as long as all that is kept weighs no more than so much; then begin anew.
 
     Parameters
     ----------
     most : int
-        Weight at most, in the unit of `weigh`; what weighs more alone is not kept.
+        Weight at most, in the unit of `weigh`.
     weigh : callable
         From a result to its weight.
     """
 
     def keep(function: Callable[P, T]) -> Callable[P, T]:
-        kept: LRUCache[object, T] = LRUCache(most, weigh)
-        return cached(kept, lock=RLock())(function)
+        weight = 0
+
+        @lru_cache(maxsize=8192)
+        def kept(*args: P.args, **kwargs: P.kwargs) -> T:
+            nonlocal weight
+            found = function(*args, **kwargs)
+            weight += weigh(found)
+            return found
+
+        @wraps(function)
+        def called(*args: P.args, **kwargs: P.kwargs) -> T:
+            nonlocal weight
+            if weight > most:
+                kept.cache_clear()
+                weight = 0
+            return kept(*args, **kwargs)  # type: ignore[arg-type]
+
+        return called
 
     return keep
 

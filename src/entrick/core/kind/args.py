@@ -162,6 +162,11 @@ class Args:
             raise ClauseError(f"{self.kind.name if self.kind else self.name} needs {' or '.join(forms or keys)}")
         return found
 
+    def number(self, *keys: str, usual: float) -> float:
+        """Return the number the first clause with one of the keys says, or what is usual where none was said."""
+        said = self.get(*keys)
+        return usual if said is None else float(next(v for _, v in said.values if isinstance(v, Length)))
+
     def say(self, value: Number) -> str:
         """Write a length of the plan."""
         return spell(value, self.unit)

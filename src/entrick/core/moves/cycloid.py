@@ -49,8 +49,7 @@ def construct(args: Args) -> Made:
         inside = args.get("inside") is not None
         if inside and radius >= circle.radius:
             raise ClauseError(f"a circle that rolls inside {name} is smaller than it", args.need("radius").clause)
-        begin = args.get("at")
-        turn = math.radians(float(begin.length("angle"))) if begin else 0.0
+        turn = math.radians(args.number("at", usual=0.0))
         place, heading, centre = _round(circle, radius, inside, turn)
         told = f"{'inside' if inside else 'on'} {name}"
     count = max(1, round(PARTS * float(turns)))

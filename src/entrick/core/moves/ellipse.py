@@ -81,8 +81,7 @@ def held_against(true: Shape | Loop, place: Point) -> Step:
 
 def _ellipse(args: Args, centre: Point) -> Ellipse:
     axes, axis, through = args.get("axes"), args.get("axis"), args.get("through")
-    tilt = args.get("at")
-    turn = math.radians(float(tilt.length("angle"))) if tilt else 0.0
+    turn = math.radians(args.number("at", usual=0.0))
     if (axes is None) == (axis is None):
         raise ClauseError("an ellipse has both its axes, or one axis and a point it goes through")
     if axes:

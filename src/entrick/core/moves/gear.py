@@ -41,8 +41,7 @@ def construct(args: Args) -> Made:
     method: Method = "involute"
     if args.get("by"):
         method = {"involute": "involute", "arcs": "arcs", "arc": "arc"}[args.need("by").word("how")]  # type: ignore[assignment]
-    said = args.get("turned")
-    turned = math.radians(float(said.length("angle"))) if said else math.pi / 2
+    turned = math.radians(args.number("turned", usual=90.0))
     shown = {"one": 1, "three": 3, "all": teeth}[args.need("shown").word("which") if args.get("shown") else "all"]
     ring = gear.ring(method, args.name, centre, turned, shown)
     exact = module / 2
@@ -117,8 +116,7 @@ def _size(args: Args) -> tuple[int, Number, list[str]]:
 
 def _gear(args: Args, teeth: int, module: Number) -> Gear:
     shape = proportions_of(args, module)
-    corner = args.get("fillet")
-    fillet = float(corner.length("size")) if corner else 0.3 * float(module)
+    fillet = args.number("fillet", usual=0.3 * float(module))
     gear = Gear(teeth, float(module), shape.pressure, shape.addendum, shape.dedendum, shape.backlash, max(fillet, 0.0))
     if gear.root <= 0:
         raise ClauseError("the teeth are deeper than the gear: more teeth, or a smaller dedendum")

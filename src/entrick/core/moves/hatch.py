@@ -22,8 +22,8 @@ def construct(args: Args) -> Made:
         if not isinstance(loop, Loop) or not loop.closed:
             raise ClauseError(f"{name} encloses nothing to hatch: name closed outlines and circles", clause.clause)
         loops.append(loop)
-    at, apart = args.get("at"), args.get("spacing")
-    degrees = float(at.length("angle")) if at else 45.0
+    apart = args.get("spacing")
+    degrees = args.number("at", usual=45.0)
     spacing = float(apart.length("spacing").value * args.unit.mm) if apart else 3.0
     if not FINEST <= spacing <= COARSEST:
         raise ClauseError(f"hatching is {FINEST:g} to {COARSEST:g} mm apart on paper", apart.clause if apart else None)

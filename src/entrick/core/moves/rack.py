@@ -144,7 +144,7 @@ def _read(args: Args) -> tuple[Rack, Number, list[str]]:
     if leaning:
         ahead = polar(1.0, math.radians(float(leaning.length("angle"))))
     backing = args.get("backing")
-    deep = float(backing.length("height")) if backing else 0.0
+    deep = args.number("backing", usual=0.0)
     if backing and deep <= 0:
         raise ClauseError("the backing is more than nought", backing.clause)
     shape = proportions_of(args, module)

@@ -32,8 +32,8 @@ def construct(args: Args) -> Made:
     count = parts.count("count") if parts else PARTS
     if float(turns) <= 0 or float(turns) > 40 or min(float(first), float(last)) < 0 or first.value == last.value:
         raise ClauseError("a spiral has up to 40 turns, and two different radii none below nought", radii.clause)
-    start, way = args.get("at"), -1 if args.get("cw") else 1
-    begin = math.radians(float(start.length("angle"))) if start else 0.0
+    way = -1 if args.get("cw") else 1
+    begin = math.radians(args.number("at", usual=0.0))
     whole = math.tau * float(turns)
     rise = (float(last) - float(first)) / whole
 

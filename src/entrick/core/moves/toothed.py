@@ -81,7 +81,7 @@ def proportions_of(args: Args, module: Number) -> Proportions:
     ClauseError
     """
     said = args.get("pressure")
-    angle = float(said.length("angle")) if said else float(USUAL_ANGLE)
+    angle = args.number("pressure", usual=USUAL_ANGLE)
     if not LEAST_ANGLE <= angle <= MOST_ANGLE:
         told = f"pressure angles lie between {LEAST_ANGLE}° and {MOST_ANGLE}°: 14 1/2°, 20° and 25° are usual"
         raise ClauseError(told, said.clause if said else None)
@@ -94,7 +94,7 @@ def proportions_of(args: Args, module: Number) -> Proportions:
             if not 0.1 <= heights[key] <= 3:
                 raise ClauseError(f"the {key} is told in modules, between 0.1 and 3", own.clause)
     play = args.get("backlash")
-    backlash = float(play.length("length")) if play else 0.0
+    backlash = args.number("backlash", usual=0.0)
     if not 0 <= backlash < math.pi * float(module) / 2:
         raise ClauseError("the backlash is less than a tooth is thick", play.clause if play else None)
     return Proportions(math.radians(angle), heights["addendum"], heights["dedendum"], backlash)

@@ -7,11 +7,13 @@ since it still has what it made before; those whose work takes long step aside f
 
 from __future__ import annotations
 
+import contextlib
 import gc
 import multiprocessing
 import pickle
 import resource
 import signal
+import sys
 import threading
 import time
 import traceback
@@ -96,12 +98,12 @@ class Here:
         """Nothing to let go."""
 
 
-class _Stopped(BaseException):
+class Stopped(BaseException):
     """Raised into work that has had all the time there is; not an `Exception`, so that nothing on the way catches
     it."""
 
 
-class _Clock:
+class Clock:
     """Counts the CPU time of the work in hand."""
 
     def __init__(self) -> None:
@@ -117,7 +119,7 @@ class _Clock:
 
     def _strike(self, _: int, __: FrameType | None) -> None:
         if time.process_time() - self.began >= HARD:
-            raise _Stopped
+            raise Stopped
         raise OutOfTime
 
 
@@ -129,8 +131,9 @@ def _work(pipe: Connection) -> None:
     gc.freeze()
     gc.set_threshold(50_000, 20, 100)
     fresh = _size()
-    resource.setrlimit(resource.RLIMIT_AS, (fresh + MEMORY, fresh + MEMORY))
-    clock = _Clock()
+    with contextlib.suppress(ValueError, OSError):  # a system that knows no such limit has the clock alone
+        resource.setrlimit(resource.RLIMIT_AS, (fresh + MEMORY, fresh + MEMORY))
+    clock = Clock()
     pipe.send("ready")
     while True:
         try:
@@ -145,7 +148,7 @@ def _work(pipe: Connection) -> None:
                 result = task(*args)
             finally:
                 clock.stop()
-        except (_Stopped, OutOfTime, MemoryError):
+        except (Stopped, OutOfTime, MemoryError):
             # Struck wherever it was: what it was keeping may be half written, so this hand is not used again.
             failure = TooMuchWork("this asks for more work than the desk does at once; ask for less of it")
         except Exception as error:
@@ -172,9 +175,13 @@ def _portable(error: Exception) -> Exception:
 
 
 def _size() -> int:
-    """Return the address space of this process, bytes."""
-    with open("/proc/self/statm", encoding="ascii") as file:
-        return int(file.read().split()[0]) * resource.getpagesize()
+    """Return the address space of this process, bytes; where the system does not tell, the most it ever held."""
+    try:
+        with open("/proc/self/statm", encoding="ascii") as file:
+            return int(file.read().split()[0]) * resource.getpagesize()
+    except OSError:
+        most = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss
+        return most if sys.platform == "darwin" else most * 1024
 
 
 class _Hand:

@@ -11,7 +11,7 @@ from ..kind.parts import MOST_STROKES
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
-MOST_TOLD = 40
+MOST_TOLD = 24
 """Pieces a sentence names one by one."""
 
 MOST_STEPS = 200

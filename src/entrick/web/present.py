@@ -12,7 +12,7 @@ from ..core.assist.regions import region_at
 from ..core.board import BoardStep, opened_steps
 from ..core.desk import Work, work_out
 from ..core.display import draw_curves, draw_steps, draw_worksheet, ghosts
-from ..core.formats.tables import told as told_table
+from ..core.formats.tables import in_words
 from ..core.geometry import Loop, Point
 from ..core.kind import Kind
 from ..core.kind.classic import opens
@@ -27,7 +27,7 @@ from ..core.proof import why_not_cut
 from ..core.proof.junctions import how, told_apart
 from ..core.sheet import WIDTHS
 from ..core.sheet.choose import borders, letterings, papers, recommended, scales, taken
-from ..core.sheet.departure import told
+from ..core.sheet.departure import with_departure
 from ..core.sheet.layout import FORMS as SHEET_FORMS
 from ..core.solve import Entry, GivenEntry
 from ..core.summary import heading
@@ -190,7 +190,7 @@ def worksheet(done: Work, line: int, turn: float) -> WorksheetOut:
     return WorksheetOut(
         title=sheet.title,
         display=draw_worksheet(sheet, done.solution.unit),
-        tables=tuple(TableOut.model_validate(told_table(table, done)) for table in sheet.tables),
+        tables=tuple(TableOut.model_validate(in_words(table, done)) for table in sheet.tables),
         turns=sheet.turns,
         told=sheet.told,
         caution=sheet.caution,
@@ -289,7 +289,7 @@ def _entry(entry: Entry, done: Work) -> EntryOut:
         name=statement.name,
         kind=statement.kind,
         sentence=made.sentence if made else "",
-        working=told(made.working, made.departs, done.sheet) if made else (),
+        working=with_departure(made.working, made.departs, done.sheet) if made else (),
         mistake=kind.mistake if kind else "",
         note=statement.note,
         assumed=statement.assumed,

@@ -17,7 +17,7 @@ from ..core.desk import Work, work_out
 from ..core.dimensioning.suggest import suggest_dimensions
 from ..core.display import DisplayList, draw_worksheet
 from ..core.display.picture import angle_picture, compass_over_rule, template_picture
-from ..core.formats.tables import table_csv, table_page, told
+from ..core.formats.tables import in_words, table_csv, table_page
 from ..core.measure import Unit
 from ..core.moves import kinds
 from ..core.plan import edit as edits
@@ -174,7 +174,7 @@ def worksheet_file(body: WorksheetFileIn, format: str) -> Answer:
     heading = f"{done.solution.drawing} {done.solution.title}: {name}".strip()
     if (body.table or 0) >= len(sheet.tables):
         raise edits.EditError(f"the worksheet has no table {body.table or 0}")
-    table = told(sheet.tables[body.table or 0], done)
+    table = in_words(sheet.tables[body.table or 0], done)
     if format == "csv":
         content: str | bytes = table_csv(table)
     elif body.table is not None:

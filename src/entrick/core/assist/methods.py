@@ -12,7 +12,7 @@ from ..plan import edit
 from ..plan.document import Clause, Statement
 from ..plan.forms import Form, match_clause
 from ..plan.writer import write_clauses, write_plan
-from ..sheet.departure import told as told_with
+from ..sheet.departure import with_departure
 
 BY = "by"
 """Key of the clauses that choose a method."""
@@ -70,7 +70,7 @@ def methods(work: Work, line: int) -> tuple[Method, ...]:
         made = tried.made if tried else None
         if made is not None:
             steps = tuple(step for step in done.steps if step.line == line)
-            told = "; ".join(told_with(made.working[-1:], made.departs, done.sheet))
+            told = "; ".join(with_departure(made.working[-1:], made.departs, done.sheet))
             found.append(Method(phrase, row, told, steps, phrase == (chosen or usual)))
     return tuple(found) if len(found) > 1 else ()
 

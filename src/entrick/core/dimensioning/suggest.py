@@ -20,7 +20,7 @@ from ..sheet.layout import view_box
 from ..solve import Solution
 from ..solve.named import drawn_curves
 from ..tolerance import ALIKE, DIRECTION, NOISE, ROUND, SPECK, VARIED
-from .variation import Dimensioned, Row, Size, Span, Variation, dimensions, largest, lined_runs, measured
+from .variation import Dimensioned, Row, RowSpace, Size, Variation, dimensions, largest, lined_runs, measured
 
 MOST_PLACES = 80
 """Places between which straight dimensions are tried."""
@@ -75,7 +75,7 @@ def suggest_dimensions(solution: Solution) -> Suggested:
     extension lines cross least.
     """
     variation = Variation(solution)
-    span = Span()
+    span = RowSpace()
     for _, row in variation.dimensions:
         span.add(row)
     chosen: list[_Try] = []
@@ -89,7 +89,7 @@ def suggest_dimensions(solution: Solution) -> Suggested:
     return Suggested(tuple(statements), text, tuple(size.name for size in variation.missing(span)))
 
 
-def _stating(variation: Variation, tries: Sequence[_Try], span: Span) -> Iterator[_Try]:
+def _stating(variation: Variation, tries: Sequence[_Try], span: RowSpace) -> Iterator[_Try]:
     """Choose dimensions that say a size of the brief again, in its order."""
     for index, size in enumerate(variation.sizes):
         fitting = [one for one in tries if _states(one, index, size)]
@@ -111,7 +111,7 @@ def _states(one: _Try, index: int, size: Size) -> bool:
     return at > 0 and rest <= ALIKE * at
 
 
-def _filling(variation: Variation, tries: Sequence[_Try], span: Span) -> Iterator[_Try]:
+def _filling(variation: Variation, tries: Sequence[_Try], span: RowSpace) -> Iterator[_Try]:
     """Choose dimensions for what is still open, the ones that depend on fewest sizes first."""
 
     def depends(one: _Try) -> int:

@@ -65,11 +65,11 @@ class Variation:
         return tuple((measure(other) - base) / VARIED for other in self.varied)
 
     @cached_property
-    def needed(self) -> Span:
+    def needed(self) -> RowSpace:
         """What the outline depends on: all that a full set of dimensions must fix."""
         base = _places(self.solution)
         columns = [_places(other) for other in self.varied]
-        span = Span()
+        span = RowSpace()
         for index, value in enumerate(base):
             span.add(tuple((column[index] - value) / VARIED for column in columns))
         return span
@@ -84,7 +84,7 @@ class Variation:
             for index, (line, note) in enumerate(base)
         ]
 
-    def missing(self, said: Span) -> list[Size]:
+    def missing(self, said: RowSpace) -> list[Size]:
         """Return the sizes that a set of dimensions leaves open."""
         found: dict[int, Size] = {}
         for row in self.needed.rows:
@@ -97,7 +97,7 @@ class Variation:
         return list(found.values())
 
 
-class Span:
+class RowSpace:
     """What several rows fix together: orthonormal rows that span the same space (Gram-Schmidt)."""
 
     def __init__(self) -> None:

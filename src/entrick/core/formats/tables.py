@@ -25,7 +25,7 @@ class Told:
     note: str = ""
 
 
-def told(table: Table, work: Work) -> Told:
+def in_words(table: Table, work: Work) -> Told:
     """Return a table in words; a setting takes two columns, what is drawn and its reading on the rule."""
     columns: list[str] = []
     for column in table.columns:

@@ -9,11 +9,11 @@ from .loop import Loop, nearest_place
 from .meet import meet
 from .shapes import Arc, Circle, Curve, Line, Point, extremes, is_drawn_at, support
 
-Span = tuple[float, Point, Point]
+Distance = tuple[float, Point, Point]
 """A distance with the place at either end of it."""
 
 
-def nearest(first: Curve, second: Curve) -> Span:
+def nearest(first: Curve, second: Curve) -> Distance:
     """Return the least distance of two drawn curves, and where it is.
 
     Parameters
@@ -38,7 +38,7 @@ def nearest(first: Curve, second: Curve) -> Span:
     return min(_candidates(first, second), key=lambda span: span[0])
 
 
-def _candidates(first: Curve, second: Curve) -> Iterator[Span]:
+def _candidates(first: Curve, second: Curve) -> Iterator[Distance]:
     for end in ends_of(first):
         place = nearest_place(second, end)
         yield abs(place - end), end, place
@@ -60,7 +60,7 @@ def _candidates(first: Curve, second: Curve) -> Iterator[Span]:
                         yield abs(spots[1] - spots[0]), *spots
 
 
-def _square(first: Curve, second: Curve, foot: Point, circle: Circle, round_first: bool) -> Iterator[Span]:
+def _square(first: Curve, second: Curve, foot: Point, circle: Circle, round_first: bool) -> Iterator[Distance]:
     ahead = foot - circle.centre
     if abs(ahead) == 0:
         return
@@ -80,9 +80,9 @@ def ends_of(curve: Curve) -> Sequence[Point]:
     return ()
 
 
-def least_wall(first: Loop, second: Loop) -> Span:
+def least_wall(first: Loop, second: Loop) -> Distance:
     """Return the least distance of two outlines, and where it is."""
-    best: Span = (math.inf, Point(0.0, 0.0), Point(0.0, 0.0))
+    best: Distance = (math.inf, Point(0.0, 0.0), Point(0.0, 0.0))
     boxes = [_box(piece.curve) for piece in second.pieces]
     for piece in first.pieces:
         box = _box(piece.curve)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ..dimensioning.variation import Span, Variation, dimensions
+from ..dimensioning.variation import RowSpace, Variation, dimensions
 from .finding import Checked, Finding
 
 
@@ -17,7 +17,7 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         return
     if checked.solution.errors:
         return
-    variation, span = Variation(checked.solution), Span()
+    variation, span = Variation(checked.solution), RowSpace()
     twice = []
     for line, row in variation.dimensions:
         if not span.add(row):

@@ -21,6 +21,6 @@ def on_sheet(departs: float, sheet: Sheet) -> str:
     return f"{told}a {line:g} mm line hides {line / 2:.{_FINE}f} mm of it"
 
 
-def told(working: tuple[str, ...], departs: float | None, sheet: Sheet) -> tuple[str, ...]:
+def with_departure(working: tuple[str, ...], departs: float | None, sheet: Sheet) -> tuple[str, ...]:
     """Return a working with what its departure comes to on the sheet."""
     return working if departs is None else (*working, on_sheet(departs, sheet))

@@ -193,9 +193,9 @@ def lay_out_at(solution: Solution, sheet: Sheet) -> Sheet:
     room = _with_marks(view, marks)
     low, high = sheet.space
     places = [
-        _place(Span(low.x, high.x, view[0].x, view[1].x, room[0].x, room[1].x), "across", placing.from_left,
+        _place(Room(low.x, high.x, view[0].x, view[1].x, room[0].x, room[1].x), "across", placing.from_left,
                placing.corner and placing.corner[0], sheet.left, solution.unit),
-        _place(Span(low.y, high.y, view[0].y, view[1].y, room[0].y, room[1].y), "up", placing.from_below,
+        _place(Room(low.y, high.y, view[0].y, view[1].y, room[0].y, room[1].y), "up", placing.from_below,
                placing.corner and placing.corner[1], sheet.border, solution.unit),
     ]  # fmt: skip
     origin = Point(places[0][0], places[1][0])
@@ -217,7 +217,7 @@ def _with_marks(view: tuple[Point, Point], marks: Sequence[Finished]) -> tuple[P
 
 
 @dataclass(frozen=True, slots=True)
-class Span:
+class Room:
     """One direction of the sheet, mm: the space, and from the datum the view alone and with its dimensions."""
 
     low: float
@@ -229,7 +229,7 @@ class Span:
 
 
 def _place(
-    span: Span, way: str, stated: Number | None, corner: Number | None, border: float, unit: Unit
+    span: Room, way: str, stated: Number | None, corner: Number | None, border: float, unit: Unit
 ) -> tuple[float, str]:
     """Return where the datum stands, mm from the edge of the paper, and the arithmetic in plan units."""
     mm = float(unit.mm)

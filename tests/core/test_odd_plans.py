@@ -24,6 +24,7 @@ from entrick.core.plan.edit import tidy
 from entrick.core.plan.reader import read_plan
 from entrick.core.rules.brief import read_brief
 from entrick.core.solve import Solution
+from entrick.core.solve.remembered import forget
 from entrick.core.summary import heading, summarize
 
 POINTS = "O = datum\nA = point, 40 right of O\nB = point, 20 right of O\nC = point, 20 right of O, 30 above\n"
@@ -183,6 +184,7 @@ def test_a_fault_in_constructing_is_told_at_its_statement(net: None, monkeypatch
     def fall(_: object) -> None:
         raise ZeroDivisionError("insides")
 
+    forget()
     monkeypatch.setitem(kinds(), "circle", desk.replace(kinds()["circle"], construct=fall))
     done = work_out(
         PLAN + "# a fault in constructing\nn = circle, centre A, radius 6.125\nlast = point, 9 right of O\n"

@@ -47,9 +47,9 @@ class Setting:
     rounding: str = ""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class BoardStep:
-    """One numbered step at the board."""
+    """One numbered step at the board. Compared by identity, as the step it stands for."""
 
     number: int
     line: int
@@ -84,13 +84,8 @@ def board_steps(solution: Solution, kit: Kit, sheet: Sheet) -> tuple[BoardStep, 
         if entry.made and entry.made.placing:
             steps.extend(_placing(entry, kit, sheet))
         for step in entry.made.steps if entry.made else ():
-            tool, setting = set_step(step)
-            steps.append(_board_step(len(steps) + 1, entry.line, entry.statement.name, step, tool, setting))
+            steps.append(set_step(step, len(steps) + 1, entry.line, entry.statement.name))
     return tuple(steps)
-
-
-def _board_step(number: int, line: int, name: str, step: Step, tool: str, setting: Setting | None) -> BoardStep:
-    return BoardStep(number, line, name, tool, step.text, setting, step.needle, step.strokes, step.check, step)
 
 
 HANDY = 20.0
@@ -109,9 +104,7 @@ def opened_steps(step: BoardStep, kit: Kit, sheet: Sheet) -> tuple[BoardStep, ..
         return ()
     set_step = setter(kit, sheet.scale, sheet.unit, sheet.square)
     found = opened(step.source, HANDY / sheet.factor)
-    return tuple(
-        _board_step(number, step.line, step.name, each, *set_step(each)) for number, each in enumerate(found, 1)
-    )
+    return tuple(set_step(each, number, step.line, step.name) for number, each in enumerate(found, 1))
 
 
 def _placing(entry: Entry, kit: Kit, sheet: Sheet) -> list[BoardStep]:
@@ -131,8 +124,8 @@ def _placing(entry: Entry, kit: Kit, sheet: Sheet) -> list[BoardStep]:
 
 
 @lru_cache(maxsize=16)
-def setter(kit: Kit, scale: Scale, unit: Unit, square: float = 0.0) -> Callable[[Step], tuple[str, Setting | None]]:
-    """Return what names the instrument of a step and what to set on it; steps seen before are kept."""
+def setter(kit: Kit, scale: Scale, unit: Unit, square: float = 0.0) -> Callable[[Step, int, int, str], BoardStep]:
+    """Return what makes a numbered step of one: its instrument, and what to set on it; steps seen before are kept."""
 
     @lru_cache(maxsize=4096, typed=True)
     def setting_of(is_angle: bool, value: Number) -> Setting:
@@ -147,7 +140,11 @@ def setter(kit: Kit, scale: Scale, unit: Unit, square: float = 0.0) -> Callable[
         return template_setting(radius, kit, scale, unit) if fits else None
 
     @lru_cache(maxsize=8192)
-    def set_step(step: Step) -> tuple[str, Setting | None]:
+    def set_step(step: Step, number: int, line: int, name: str) -> BoardStep:
+        tool, setting = set_on(step)
+        return BoardStep(number, line, name, tool, step.text, setting, step.needle, step.strokes, step.check, step)
+
+    def set_on(step: Step) -> tuple[str, Setting | None]:
         if step.setting is None:
             return _tool(step, kit, None), None
         if step.tool is Tool.COMPASS and _is_templated(step):

@@ -7,7 +7,7 @@ from types import MappingProxyType
 
 from .. import fault
 from ..allowance import MOST_PIECES, TooMuch, refuse
-from ..kind import Args, Candidate, Made, Undecided
+from ..kind import Args, Candidate, Undecided
 from ..kind.figure import Figure, Item
 from ..measure import Dimension, Quantity, Unit
 from ..moves import kinds
@@ -31,8 +31,9 @@ from ..plan.writer import write_content
 from .chains import added, chain_links
 from .families import construct_all
 from .mends import placed, unknown_kind
+from .remembered import Key, Remembered, names_used, recall, remember
 from .solution import Entry, GivenEntry, Solution, is_projected
-from .values import matches_of, names_in, said_in, spoken
+from .values import matches_of, said_in, spoken
 
 
 def solve(plan: Plan) -> Solution:
@@ -70,6 +71,7 @@ class _Run:
         self.asked: dict[int, int] = {}
         self.total = self.looked_at = 0
         self.refused = False
+        self.linked: dict[str, tuple[tuple[type, Quantity], ...]] = {}
 
     def read(self, number: int, content: object) -> None:
         match content:
@@ -150,6 +152,7 @@ class _Run:
         self.quantities[chain.name] = replace(total, dimension=Dimension.LENGTH, mark="")
         for index, link in enumerate(links, 1):
             self.quantities[f"{chain.name}.{index}"] = link
+        self.linked[chain.name] = tuple(self._size(f"{chain.name}.{index}") for index in range(1, len(links) + 1))
         self.givens.append(GivenEntry(number, chain, total))
 
     def _claim(self, number: int, name: str) -> None:
@@ -167,17 +170,18 @@ class _Run:
 
     def _statement(self, number: int, statement: Statement) -> None:
         candidates: tuple[Candidate, ...] = ()
-        self._use(number, names_in(statement.clauses))
+        used = names_used(statement)
+        self._use(number, used)
         try:
             self._claim(number, statement.name)
-            if statement.kind not in kinds():
-                raise unknown_kind(statement.kind)
             if self.looked_at > 2 * MOST_PIECES:
                 raise TooMuch(f"the plan asks for more than {MOST_PIECES} pieces; this is not worked out any more")
-            matches = matches_of(statement.kind, spoken(statement))
-            said = tuple(said_in(match, self.figure, self.quantities, self.head.unit) for match in matches)
-            args = Args(statement.name, self.head.unit, said, self.projected, kinds()[statement.kind])
-            made = self._within(number, *construct_all(statement.kind, args))
+            key, things = self._key(number, statement, used)
+            found = recall(key)
+            if found is None:
+                found = self._construct(number, statement, things)
+                remember(key, found)
+            self._within(number, found.asked)
         except Exception as error:
             if isinstance(error, Undecided):
                 candidates = error.candidates
@@ -189,14 +193,47 @@ class _Run:
             self.failed.add(statement.name)
             self.entries.append(Entry(number, statement, None, failure, candidates))
             return
-        if made.nothing:
+        self.entries.append(found.entry)
+        if found.item is None:
             self.failed.discard(statement.name)
-            self.entries.append(Entry(number, statement, made, None, ()))
-            return
-        self.items[statement.name] = Item(statement.name, made.shape, number, made.parts, made.centre_name)
-        self.entries.append(Entry(number, statement, made, None, made.candidates))
+        else:
+            self.items[statement.name] = found.item
 
-    def _within(self, number: int, made: Made, asked: int) -> Made:
+    def _key(self, number: int, statement: Statement, used: frozenset[str]) -> tuple[Key, tuple[Item, ...]]:
+        """Return all that what a statement comes to depends on, and the things among it."""
+        key: list[object] = [number, id(statement), self.head.unit, self.projected]
+        things = []
+        for name in used:
+            owner = name.partition(".")[0]
+            item = self.items.get(owner)
+            if item is not None:
+                key.append(id(item))
+                things.append(item)
+            elif name in self.quantities:
+                key += (self._size(name), self.linked.get(name))
+            else:
+                key.append(owner in self.failed)
+        return tuple(key), tuple(things)
+
+    def _size(self, name: str) -> tuple[type, Quantity]:
+        # 7/2 and 3.5 are equal, and spelt differently.
+        quantity = self.quantities[name]
+        return type(quantity.value), quantity
+
+    def _construct(self, number: int, statement: Statement, things: tuple[Item, ...]) -> Remembered:
+        if statement.kind not in kinds():
+            raise unknown_kind(statement.kind)
+        matches = matches_of(statement.kind, spoken(statement))
+        said = tuple(said_in(match, self.figure, self.quantities, self.head.unit) for match in matches)
+        args = Args(statement.name, self.head.unit, said, self.projected, kinds()[statement.kind])
+        made, asked = construct_all(statement.kind, args)
+        item = None
+        if not made.nothing:
+            item = Item(statement.name, made.shape, number, made.parts, made.centre_name)
+        entry = Entry(number, statement, made, None, () if made.nothing else made.candidates)
+        return Remembered(entry, item, asked, statement, things)
+
+    def _within(self, number: int, asked: int) -> None:
         """Keep account of the pieces a plan asks for."""
         self.looked_at += asked
         if self.total + asked > MOST_PIECES:
@@ -204,7 +241,6 @@ class _Run:
             raise refuse("this, with what stands above it,", self.total + asked, MOST_PIECES)
         self.asked[number] = asked
         self.total += asked
-        return made
 
     def _tell_costliest(self) -> None:
         """Where something had to be refused, say so at the statement that takes most as well."""

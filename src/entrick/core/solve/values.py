@@ -38,11 +38,6 @@ def matches_of(kind: str, clauses: tuple[Clause, ...]) -> tuple[Match, ...]:
     return match_clauses(clauses, kinds()[kind].forms, kind)
 
 
-@lru_cache(maxsize=4096)
-def names_in(clauses: tuple[Clause, ...]) -> frozenset[str]:
-    return frozenset(name for clause in clauses for item in clause.items for name in names(item))
-
-
 def said_in(match: Match, figure: Figure, quantities: Mapping[str, Quantity], unit: Unit) -> Said:
     values: list[tuple[str, Value]] = []
     for slot in match.form.slots:

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from itertools import pairwise
 
+from ..allowance import pieces
 from ..board import BoardStep
 from ..drawing.marks import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering, Mark, moved
 from ..drawing.notes import TitleFields
@@ -14,7 +15,7 @@ from ..drawing.strokes import Stroke
 from ..finish.chain import hidden_dashes
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
 from ..kind import Candidate, Role
-from ..kind.figure import Family
+from ..kind.figure import Family, Item
 from ..sheet import Sheet
 from ..sheet.layout import SECOND_ROW, STRIP
 from ..solve import Solution, is_projected
@@ -41,25 +42,64 @@ def build_display(solution: Solution, steps: Sequence[BoardStep], sheet: Sheet) 
     DisplayList
     """
     marks = [*_ground(sheet), *_border(sheet), *_strip(solution, sheet)]
-    letters: list[tuple[str, Point, int, int]] = []
+    letters: list[Letter] = []
+    kept = _kept_at(sheet)
     named: dict[str, dict[Shape | Loop, str]] = {}
     for step in steps:
-        for stroke in step.strokes:
-            name = ""
-            if stroke.role not in (Role.OUTLINE, Role.HIDDEN):
-                names = named.get(step.name)
-                if names is None:
-                    names = named[step.name] = _names(solution, step.name)
-                name = names.get(stroke.shape, "")
-            mark = _draw(stroke.shape, sheet, str(stroke.role), step.line, step.number, name)
-            if mark is not None:
-                marks.append(_dashed(mark) if stroke.role is Role.HIDDEN else mark)
-            if stroke.label and isinstance(stroke.shape, Point):
-                letters.append((stroke.label, sheet.on_paper(stroke.shape), step.line, step.number))
+        drawn = kept.get(id(step))
+        if drawn is None:
+            item = solution.figure.items.get(step.name)
+            if step.name not in named:
+                named[step.name] = _names(item)
+            drawn = (step, *_drawn(step, named[step.name], sheet))
+            # What a stroke of a family is called depends on its other members too.
+            alone = item is None or not isinstance(item.shape, Family)
+            if alone and pieces(stroke.shape for stroke in step.strokes) <= MOST_KEPT:
+                kept[id(step)] = drawn
+        marks += drawn[1]
+        letters += drawn[2]
     marks.extend(_letter(letters, marks))
     last = {step.line: step.number for step in steps}
     marks.extend(moved(mark, sheet.origin.x, sheet.origin.y, line, last.get(line, 0)) for line, mark in sheet.finish)
     return DisplayList(sheet.width, sheet.height, tuple(marks), sheet.factor, (sheet.origin.x, sheet.origin.y))
+
+
+Letter = tuple[str, Point, int, int]
+"""A name, the place it stands beside on paper, line and step."""
+
+_Drawn = tuple[BoardStep, list[Mark], list[Letter]]
+_PLACES: dict[tuple[Point, float, tuple[Point, Point]], dict[int, _Drawn]] = {}
+
+MOST_PLACES, MOST_STEPS, MOST_KEPT = 2, 3000, 40
+"""Places of the view whose marks are kept; steps at one of them; pieces of a step that is kept."""
+
+
+def _kept_at(sheet: Sheet) -> dict[int, _Drawn]:
+    """Return what was drawn before at the same place on paper, by step: an edit redraws what it changed.
+
+    The step is held beside its marks, so that nothing else can have its identity.
+    """
+    place = (sheet.origin, sheet.factor, sheet.view)
+    if place not in _PLACES and len(_PLACES) >= MOST_PLACES:
+        _PLACES.pop(next(iter(_PLACES)), None)
+    kept = _PLACES.setdefault(place, {})
+    if len(kept) > MOST_STEPS:
+        kept.clear()
+    return kept
+
+
+def _drawn(step: BoardStep, names: Mapping[Shape | Loop, str], sheet: Sheet) -> tuple[list[Mark], list[Letter]]:
+    """Draw the strokes of a step, and return what is lettered beside them."""
+    marks: list[Mark] = []
+    letters: list[Letter] = []
+    for stroke in step.strokes:
+        name = "" if stroke.role in (Role.OUTLINE, Role.HIDDEN) else names.get(stroke.shape, "")
+        mark = _draw(stroke.shape, sheet, str(stroke.role), step.line, step.number, name)
+        if mark is not None:
+            marks.append(_dashed(mark) if stroke.role is Role.HIDDEN else mark)
+        if stroke.label and isinstance(stroke.shape, Point):
+            letters.append((stroke.label, sheet.on_paper(stroke.shape), step.line, step.number))
+    return marks, letters
 
 
 def draw_steps(steps: Sequence[BoardStep], sheet: Sheet) -> list[Mark]:
@@ -111,14 +151,13 @@ def _along(shape: Shape, share: float) -> Point:
             return shape.at(start + (end - start) * share)
 
 
-def _names(solution: Solution, statement: str) -> dict[Shape | Loop, str]:
+def _names(item: Item | None) -> dict[Shape | Loop, str]:
     """Return what a click on each stroke of a statement refers to: the thing itself, or a part of it."""
-    item = solution.figure.items.get(statement)
     if item is None:
         return {}
-    names = {shape: f"{statement}.{key}" for key, shape in reversed(list(item.parts.items()))}
+    names = {shape: f"{item.name}.{key}" for key, shape in reversed(list(item.parts.items()))}
     if not isinstance(item.shape, Loop | Family):
-        names[item.shape] = statement
+        names[item.shape] = item.name
     return names
 
 

@@ -33,6 +33,7 @@ ODD = [
     ("z = run, from O", "at least one leg"),
     ("c = circle, through O, through A, through B", "no circle touches"),
     ("c = circle, through O, through A, through C", None),
+    ("D = point, 20 right of O, 20 above\nc = circle, through D, through A, through B", None),
     ("k = circle, centre O, radius 20\nF = spaced, 3 on k, from below\nz = bisector, of line F A", "family"),
     ("k = circle, centre O, radius 20\nF = spaced, 3 on k, from below\nz = line in, k via F > k", "family"),
     ("z = spiral, about O, radius 5 to 20, 0.000001 turns", None),

@@ -88,7 +88,8 @@ class Line:
     @classmethod
     def between(cls, first: Point, second: Point) -> Line:
         """Return the line drawn from one point to another, which must differ."""
-        return cls(first, (second - first).unit, 0.0, abs(second - first))
+        along = abs(second - first)
+        return cls(first, (second - first).unit if along > 0 else Point(1.0, 0.0), 0.0, along)
 
     def at(self, along: float) -> Point:
         """Return the point that lies a distance along the line."""

@@ -10,6 +10,7 @@ from ..kind.figure import Ref
 from ..measure import Number
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
+from ..tolerance import same
 
 
 def construct(args: Args) -> Made:
@@ -99,7 +100,10 @@ def _find_centre(args: Args, touching: Touching, names: list[str]) -> tuple[Step
     mark = Stroke(centre, Role.POINT)
     if touching.contacts == ("through",) * 3:
         a, b, c = touching.touches
-        first = bisection(a, b, (names[0], names[1]), Stroke(Line.between((a + b) * 0.5, centre)), "run it on")
+        middle = (a + b) * 0.5
+        # Where the angle at the third point is square the centre is the middle itself, and the bisector runs through it.
+        end = centre if abs(centre - middle) > same(touching.circle.radius) else middle + (b - a).normal * 0.5
+        first = bisection(a, b, (names[0], names[1]), Stroke(Line.between(middle, end)), "run it on")
         second = bisection(b, c, (names[1], names[2]), mark, "mark the centre where it meets the first")
         return (*first, *second)
     return (

@@ -87,7 +87,7 @@ class Line:
 
     @classmethod
     def between(cls, first: Point, second: Point) -> Line:
-        """Return the line drawn from one point to another, which must differ."""
+        """Return the line drawn from one point to another; from a place to itself it has no length, to the right."""
         along = abs(second - first)
         return cls(first, (second - first).unit if along > 0 else Point(1.0, 0.0), 0.0, along)
 

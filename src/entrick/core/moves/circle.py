@@ -101,7 +101,7 @@ def _find_centre(args: Args, touching: Touching, names: list[str]) -> tuple[Step
     if touching.contacts == ("through",) * 3:
         a, b, c = touching.touches
         middle = (a + b) * 0.5
-        # Where the angle at the third point is square the centre is the middle itself, and the bisector runs through it.
+        # Where the angle at the third point is square the centre is the middle itself: the bisector runs through it.
         end = centre if abs(centre - middle) > same(touching.circle.radius) else middle + (b - a).normal * 0.5
         first = bisection(a, b, (names[0], names[1]), Stroke(Line.between(middle, end)), "run it on")
         second = bisection(b, c, (names[1], names[2]), mark, "mark the centre where it meets the first")

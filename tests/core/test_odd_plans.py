@@ -38,6 +38,7 @@ ODD = [
     ("k = circle, centre O, radius 20\nF = spaced, 3 on k, from below\nz = line in, k via F > k", "family"),
     ("z = spiral, about O, radius 5 to 20, 0.000001 turns", None),
     ("z = spiral, about O, radius 0 to 0.0000000001, 2 turns", "too small"),
+    ("z = ellipse, centred on O, axes 20 and 20, by four centres", "it is a circle"),
     ("z = cycloid, from O, radius 12, 0.0000000001 turns", "too small"),
     ("k = circle, centre O, radius 0.0000000001\nz = cycloid, on k, radius 12, 1 turns", None),
     ("z = helix, from O, diameter 0.0000000001, lead 20, 10 turns, wire 5", None),
@@ -183,7 +184,7 @@ def test_a_fault_in_constructing_is_told_at_its_statement(net: None, monkeypatch
     from entrick.core.moves import kinds
 
     def fall(_: object) -> None:
-        raise ZeroDivisionError("insides")
+        raise KeyError("insides")
 
     forget()
     monkeypatch.setitem(kinds(), "circle", desk.replace(kinds()["circle"], construct=fall))

@@ -28,6 +28,8 @@ def construct(args: Args) -> Made:
     ellipse = _ellipse(args, centre)
     method = _method(args)
     if method == "four centres":
+        if ellipse.a - ellipse.b <= same(ellipse.a) * 100:
+            raise ClauseError("both axes are alike: it is a circle, and the compass draws it")
         arcs = four_centres(ellipse)
         shape = run(args.name, list(zip(("right", "top", "left", "bottom"), arcs, strict=True)), True)
     else:

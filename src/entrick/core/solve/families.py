@@ -23,7 +23,11 @@ def _weigh(found: tuple[Made, int]) -> int:
 
 @kept_by_weight(KEPT_PIECES, _weigh)
 def _construct_once(kind: str, args: Args, _: tuple[type | None, ...]) -> tuple[Made, int]:
-    made = kinds()[kind].construct(args)
+    try:
+        made = kinds()[kind].construct(args)
+    except ZeroDivisionError as error:
+        # Kinds refuse in their own words what they foresee; what is left has two places that are exactly one.
+        raise ClauseError("two places this stands on are one and the same: it comes to nothing") from error
     asked = _asked(made)
     if asked > MOST_PIECES:
         raise refuse("this", asked, MOST_PIECES)

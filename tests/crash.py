@@ -60,7 +60,7 @@ class Saver(threading.Thread):
             mine = self.kept.setdefault(job, {})
             mine[1] = text
             while True:
-                text = HEAD + f"# {random.random()} {'x' * random.randrange(6000)}\n"
+                text = HEAD + f"# {random.random()} {'x' * random.randrange(1, 6000)}\n"
                 number = int(
                     str(post(self.port, f"/api/jobs/{job}/revisions", {"text": text, "based_on": max(mine)})["number"])
                 )
@@ -91,7 +91,12 @@ def lost(register: Path, kept: dict[int, dict[int, str]]) -> list[str]:
     with store.reading() as session:
         for job, texts in kept.items():
             there = {revision.number: revision.text for revision in revisions(session, job)}
-            missing += [f"job {job}, revision {n}" for n, text in texts.items() if there.get(n) != text]
+            missing += [f"job {job}, revision {n} is gone" for n in texts if n not in there]
+            missing += [
+                f"job {job}, revision {n} is {there[n][-40:]!r}, not {text[-40:]!r}"
+                for n, text in texts.items()
+                if there.get(n, text) != text
+            ]
         assert list_jobs(session, size=1).total >= len(kept)
     store.engine.dispose()
     return missing

@@ -10,7 +10,6 @@ from hypothesis import strategies as st
 
 from entrick.core.desk import work_out
 from entrick.core.formats import settings_csv, write_svg
-from entrick.core.moves import kinds
 from entrick.core.plan.edit import delete_line, insert_line, move_line, set_line
 from entrick.core.solve import solve
 from entrick.core.solve.remembered import forget
@@ -92,4 +91,3 @@ def test_a_name_that_is_freed_or_taken_is_noticed() -> None:
             seen = answer(text)
             forget()
             assert answer(text + "\n") == seen
-    assert kinds()

@@ -14,7 +14,6 @@ from entrick.core.desk import work_out
 from entrick.core.dimensioning.suggest import suggest_dimensions
 from entrick.core.display import DisplayList
 from entrick.core.display.picture import compass_over_rule
-from entrick.core.finish import View
 from entrick.core.geometry import Loop, Point
 from entrick.core.geometry.loop import Boxed, polyline
 from entrick.core.geometry.nearest import least_wall
@@ -164,7 +163,6 @@ def test_a_view_of_a_kilometre_is_not_finished_and_says_so() -> None:
     text = "units mm\nsheet A4, scale 1000:1\nO = datum\nb = box, 900000 by 900000, centred on O\nrim = line in, b.bottom > b.right > b.top > b.left\nd = dimension, from b.lower_left to b.lower_right, level\n"
     done = work_out(text)
     assert any("on paper" in error.message for error in done.sheet.errors)
-    assert isinstance(View(1.0, Point(0, 0), Point(1, 1), ()), View)
 
 
 def test_a_heading_is_told_without_working_the_plan_out() -> None:

@@ -5,12 +5,13 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 from functools import cached_property
+from itertools import chain
 from typing import TypeVar
 
 from . import fault
 from .allowance import KEPT_PIECES, kept_by_weight, pieces
-from .board import BoardStep, Kit, board_steps, default_kit
-from .display import DisplayList, build_display
+from .board import BoardStep, Kit, default_kit, steps_by_statement
+from .display import DisplayList, Drawing, build_display
 from .plan.document import Plan
 from .plan.errors import PlanError
 from .plan.reader import read_plan
@@ -30,7 +31,12 @@ class Work:
     kit: Kit
     sheet: Sheet
     steps: tuple[BoardStep, ...]
-    display: DisplayList
+    drawing: Drawing
+
+    @property
+    def display(self) -> DisplayList:
+        """Everything on the sheet, in its place on paper."""
+        return self.drawing.display
 
     @cached_property
     def checked(self) -> Checked:
@@ -58,7 +64,9 @@ class Work:
 
 def _weigh(work: Work) -> int:
     """Count what is drawn, and what the inspection looks at again, of a plan worked out."""
-    drawn = len(work.display.marks) + sum(pieces(e.made.shapes) for e in work.solution.entries if e.made)
+    drawn = sum(len(layer.marks) for layer in work.drawing.layers) + sum(
+        pieces(e.made.shapes) for e in work.solution.entries if e.made
+    )
     return 200 + len(work.plan.lines) + 3 * drawn
 
 
@@ -85,14 +93,14 @@ def work_out(text: str, kit: Kit | None = None) -> Work:
     solution = solve(plan)
     kit = kit or default_kit(solution.unit)
 
-    def drawn(solved: Solution) -> tuple[Sheet, tuple[BoardStep, ...], DisplayList]:
+    def drawn(solved: Solution) -> tuple[Sheet, tuple[BoardStep, ...], Drawing]:
         sheet = lay_out(solved)
-        steps = board_steps(solved, kit, sheet)
-        return sheet, steps, build_display(solved, steps, sheet)
+        steps = steps_by_statement(solved, kit, sheet)
+        return sheet, tuple(chain.from_iterable(steps)), build_display(solved, steps, sheet)
 
     done, solution, _ = spared(solution, drawn, "drawing")
-    sheet, steps, display = done or drawn(replace(solution, entries=()))
-    return Work(plan, solution, kit, sheet, steps, display)
+    sheet, steps, drawing = done or drawn(replace(solution, entries=()))
+    return Work(plan, solution, kit, sheet, steps, drawing)
 
 
 def spared(

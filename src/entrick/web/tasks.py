@@ -15,7 +15,7 @@ from ..core.assist.complete import complete
 from ..core.assist.follow import follow
 from ..core.desk import Work, work_out
 from ..core.dimensioning.suggest import suggest_dimensions
-from ..core.display import DisplayList, draw_worksheet
+from ..core.display import DisplayList, Layer, draw_worksheet
 from ..core.display.picture import angle_picture, compass_over_rule, template_picture
 from ..core.formats.tables import in_words, table_csv, table_page
 from ..core.measure import Unit
@@ -219,9 +219,9 @@ def _blamed(format: str, done: Work, body: ExportIn) -> str:
     none."""
     blamed = []
     for entry in done.solution.entries:
-        marks = tuple(mark for mark in done.display.marks if mark.line == entry.line)
+        marks = tuple(mark for layer in done.drawing.layers for mark in layer.marks if mark.line == entry.line)
         steps = tuple(step for step in done.steps if step.line == entry.line)
-        alone = replace(done, display=replace(done.display, marks=marks), steps=steps)
+        alone = replace(done, drawing=replace(done.drawing, ground=(), layers=(Layer(marks),)), steps=steps)
         try:
             _written(format, alone, body)
         except Exception:

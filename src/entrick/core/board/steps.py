@@ -6,8 +6,10 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import lru_cache
+from itertools import chain
 
 from ..geometry import Arc, Circle, Point
+from ..kept import Kept
 from ..kind import Step, Stroke, Tool
 from ..kind.classic import opened
 from ..measure import Number, Reading, Scale, Unit, read_on_rule, spell, spell_angle
@@ -78,14 +80,32 @@ def board_steps(solution: Solution, kit: Kit, sheet: Sheet) -> tuple[BoardStep, 
     -------
     tuple of BoardStep
     """
-    steps: list[BoardStep] = []
+    return tuple(chain.from_iterable(steps_by_statement(solution, kit, sheet)))
+
+
+_STEPS: Kept[tuple[BoardStep, ...]] = Kept(8192)
+
+
+def steps_by_statement(solution: Solution, kit: Kit, sheet: Sheet) -> tuple[tuple[BoardStep, ...], ...]:
+    """Return the steps of each statement that has any, numbered through; those of a statement that came to the same
+    again are the same."""
+    found: list[tuple[BoardStep, ...]] = []
+    count = 0
     set_step = setter(kit, sheet.scale, solution.unit, sheet.square)
     for entry in solution.entries:
-        if entry.made and entry.made.placing:
-            steps.extend(_placing(entry, kit, sheet))
-        for step in entry.made.steps if entry.made else ():
-            steps.append(set_step(step, len(steps) + 1, entry.line, entry.statement.name))
-    return tuple(steps)
+        made = entry.made
+        if made is None or not (made.steps or made.placing):
+            continue
+        key = (id(entry), id(set_step), count)
+        steps = None if made.placing else _STEPS.recall(key)
+        if steps is None:
+            placing = _placing(entry, kit, sheet) if made.placing else []
+            name, first = entry.statement.name, count + len(placing) + 1
+            steps = (*placing, *(set_step(step, n, entry.line, name) for n, step in enumerate(made.steps, first)))
+            _STEPS.keep(key, steps, (entry, set_step), len(steps))
+        found.append(steps)
+        count += len(steps)
+    return tuple(found)
 
 
 HANDY = 20.0

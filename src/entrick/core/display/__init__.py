@@ -3,11 +3,13 @@
 from ..drawing.marks import (
     Arrowhead,
     DisplayList,
+    Drawing,
     DrawnArc,
     DrawnCircle,
     DrawnDot,
     DrawnLine,
     DrawnRun,
+    Layer,
     Lettering,
     Mark,
 )
@@ -17,11 +19,13 @@ from .worksheet import draw_worksheet
 __all__ = [
     "Arrowhead",
     "DisplayList",
+    "Drawing",
     "DrawnArc",
     "DrawnCircle",
     "DrawnDot",
     "DrawnLine",
     "DrawnRun",
+    "Layer",
     "Lettering",
     "Mark",
     "build_display",

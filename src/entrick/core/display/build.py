@@ -3,17 +3,18 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
-from dataclasses import replace
-from itertools import pairwise
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, replace
+from itertools import groupby, islice, pairwise
 
-from ..allowance import pieces
+from ..allowance import KEPT_PIECES, pieces
 from ..board import BoardStep
-from ..drawing.marks import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering, Mark, moved
+from ..drawing.marks import Drawing, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Layer, Lettering, Mark, moved
 from ..drawing.notes import TitleFields
 from ..drawing.strokes import Stroke
 from ..finish.chain import hidden_dashes
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
+from ..kept import Kept
 from ..kind import Candidate, Role
 from ..kind.figure import Family, Item
 from ..sheet import Sheet
@@ -28,111 +29,153 @@ LETTER = 2.5
 """Height of letters beside points, mm (ISO 3098)."""
 
 
-def build_display(solution: Solution, steps: Sequence[BoardStep], sheet: Sheet) -> DisplayList:
+def build_display(solution: Solution, steps: Sequence[tuple[BoardStep, ...]], sheet: Sheet) -> Drawing:
     """Draw a solved plan on its sheet.
 
     Parameters
     ----------
     solution : Solution
-    steps : sequence of BoardStep
+    steps : sequence of tuple of BoardStep
+        Those of each statement.
     sheet : Sheet
 
     Returns
     -------
-    DisplayList
+    Drawing
     """
-    marks = [*_ground(sheet), *_border(sheet), *_strip(solution, sheet)]
-    letters: list[Letter] = []
-    kept = _kept_at(sheet)
-    named: dict[str, dict[Shape | Loop, str]] = {}
-    for step in steps:
-        drawn = kept.get(id(step))
-        if drawn is None:
-            item = solution.figure.items.get(step.name)
-            if step.name not in named:
-                named[step.name] = _names(item)
-            drawn = (step, *_drawn(step, named[step.name], sheet))
-            # What a stroke of a family is called depends on its other members too.
-            alone = item is None or not isinstance(item.shape, Family)
-            if alone and pieces(stroke.shape for stroke in step.strokes) <= MOST_KEPT:
-                kept[id(step)] = drawn
-        marks += drawn[1]
-        letters += drawn[2]
-    marks.extend(_letter(letters, marks))
-    last = {step.line: step.number for step in steps}
-    marks.extend(moved(mark, sheet.origin.x, sheet.origin.y, line, last.get(line, 0)) for line, mark in sheet.finish)
-    return DisplayList(sheet.width, sheet.height, tuple(marks), sheet.factor, (sheet.origin.x, sheet.origin.y))
+    drawn = _drawn_all(steps, solution, _from_datum(sheet))
+    letters = [letter for each in drawn for letter in each.letters]
+    lettered = iter(_letter(letters, (dot for each in drawn for dot in each.dots)))
+    layers: list[Layer] = []
+    for each in drawn:
+        own = tuple(islice(lettered, len(each.letters)))
+        if each.layer is None or each.layer.marks[len(each.marks) :] != own:
+            each.layer = Layer((*each.marks, *own))
+        layers.append(each.layer)
+    last = {own[-1].line: own[-1].number for own in steps}
+    for line, marks in groupby(sheet.finish, lambda found: found[0]):
+        layers.append(Layer(tuple(moved(mark, 0.0, 0.0, line, last.get(line, 0)) for _, mark in marks)))
+    ground = (*_ground(sheet), *_border(sheet), *_strip(solution, sheet))
+    origin = (sheet.origin.x, sheet.origin.y)
+    return Drawing(sheet.width, sheet.height, ground, tuple(layers), sheet.factor, origin)
+
+
+@dataclass(frozen=True, slots=True)
+class Stand:
+    """Where the figure stands when it is drawn: scale, place of the datum, and the view endless lines are drawn in."""
+
+    factor: float
+    origin: Point
+    low: Point
+    high: Point
+
+    def at(self, point: Point) -> Point:
+        """Return where a place of the plan is drawn."""
+        return self.origin + point * self.factor
+
+
+def _on_paper(sheet: Sheet) -> Stand:
+    return Stand(sheet.factor, sheet.origin, *sheet.view)
+
+
+def _from_datum(sheet: Sheet) -> Stand:
+    return Stand(sheet.factor, Point(0.0, 0.0), sheet.view[0] - sheet.origin, sheet.view[1] - sheet.origin)
 
 
 Letter = tuple[str, Point, int, int]
-"""A name, the place it stands beside on paper, line and step."""
-
-_Drawn = tuple[BoardStep, list[Mark], list[Letter]]
-_PLACES: dict[tuple[Point, float, tuple[Point, Point]], dict[int, _Drawn]] = {}
-
-MOST_PLACES, MOST_STEPS, MOST_KEPT = 2, 3000, 40
-"""Places of the view whose marks are kept; steps at one of them; pieces of a step that is kept."""
+"""A name, the place it stands beside in mm, line and step."""
 
 
-def _kept_at(sheet: Sheet) -> dict[int, _Drawn]:
-    """Return what was drawn before at the same place on paper, by step: an edit redraws what it changed.
+@dataclass(slots=True)
+class _Drawn:
+    """What the steps of a statement put on the sheet, from the datum; its layer once the letters have their places.
 
-    The step is held beside its marks, so that nothing else can have its identity.
+    `view` is the box in which lines without ends were drawn, None where there are none.
     """
-    place = (sheet.origin, sheet.factor, sheet.view)
-    if place not in _PLACES and len(_PLACES) >= MOST_PLACES:
-        _PLACES.pop(next(iter(_PLACES)), None)
-    kept = _PLACES.setdefault(place, {})
-    if len(kept) > MOST_STEPS:
-        kept.clear()
-    return kept
+
+    view: tuple[Point, Point] | None
+    marks: list[Mark]
+    letters: list[Letter]
+    dots: tuple[Point, ...]
+    layer: Layer | None = None
 
 
-def _drawn(step: BoardStep, names: Mapping[Shape | Loop, str], sheet: Sheet) -> tuple[list[Mark], list[Letter]]:
-    """Draw the strokes of a step, and return what is lettered beside them."""
+_DRAWN: Kept[_Drawn] = Kept(KEPT_PIECES)
+
+
+def _drawn_all(steps: Sequence[tuple[BoardStep, ...]], solution: Solution, stand: Stand) -> list[_Drawn]:
+    """Return what statements draw, as it was drawn before where nothing that it depends on has changed."""
+    view = (stand.low, stand.high)
+    found = []
+    for own in steps:
+        key = (id(own), stand.factor)
+        drawn = _DRAWN.recall(key)
+        if drawn is None or (drawn.view is not None and drawn.view != view):
+            marks, letters = _drawn(own, _names(solution.figure.items.get(own[0].name)), stand)
+            dots = tuple(Point(mark.x, mark.y) for mark in marks if isinstance(mark, DrawnDot))
+            drawn = _Drawn(view if any(map(_runs_on, own)) else None, marks, letters, dots)
+            _DRAWN.keep(key, drawn, own, 5 + pieces(stroke.shape for step in own for stroke in step.strokes))
+        found.append(drawn)
+    return found
+
+
+def _runs_on(step: BoardStep) -> bool:
+    shapes = (stroke.shape for stroke in step.strokes)
+    return any(isinstance(shape, Line) and (shape.start is None or shape.end is None) for shape in shapes)
+
+
+def _drawn(
+    steps: Sequence[BoardStep], names: Mapping[Shape | Loop, str], stand: Stand
+) -> tuple[list[Mark], list[Letter]]:
+    """Draw the strokes of steps, and return what is lettered beside them."""
     marks: list[Mark] = []
     letters: list[Letter] = []
-    for stroke in step.strokes:
+    for step, stroke in ((each, stroke) for each in steps for stroke in each.strokes):
         name = "" if stroke.role in (Role.OUTLINE, Role.HIDDEN) else names.get(stroke.shape, "")
-        mark = _draw(stroke.shape, sheet, str(stroke.role), step.line, step.number, name)
+        mark = _draw(stroke.shape, stand, str(stroke.role), step.line, step.number, name)
         if mark is not None:
             marks.append(_dashed(mark) if stroke.role is Role.HIDDEN else mark)
         if stroke.label and isinstance(stroke.shape, Point):
-            letters.append((stroke.label, sheet.on_paper(stroke.shape), step.line, step.number))
+            letters.append((stroke.label, stand.at(stroke.shape), step.line, step.number))
     return marks, letters
 
 
 def draw_steps(steps: Sequence[BoardStep], sheet: Sheet) -> list[Mark]:
     """Draw what steps put on the sheet, each mark numbered with its step: for a construction opened up."""
-    drawn = (_draw(s.shape, sheet, str(s.role), step.line, step.number, "") for step in steps for s in step.strokes)
+    stand = _on_paper(sheet)
+    drawn = (_draw(s.shape, stand, str(s.role), step.line, step.number, "") for step in steps for s in step.strokes)
     return [mark for mark in drawn if mark is not None]
 
 
 def draw_lettered(strokes: Sequence[Stroke], sheet: Sheet) -> list[Mark]:
     """Draw strokes of every role, with the names of their points beside them: for a worksheet."""
+    stand = _on_paper(sheet)
     marks: list[Mark] = []
-    letters: list[tuple[str, Point, int, int]] = []
+    letters: list[Letter] = []
     for stroke in strokes:
-        mark = _draw(stroke.shape, sheet, str(stroke.role), 0, 0, "")
+        mark = _draw(stroke.shape, stand, str(stroke.role), 0, 0, "")
         if mark is not None:
             marks.append(_dashed(mark) if stroke.role is Role.HIDDEN else mark)
         if stroke.label and isinstance(stroke.shape, Point):
-            letters.append((stroke.label, sheet.on_paper(stroke.shape), 0, 0))
-    return [*marks, *_letter(letters, marks)]
+            letters.append((stroke.label, stand.at(stroke.shape), 0, 0))
+    dots = (Point(mark.x, mark.y) for mark in marks if isinstance(mark, DrawnDot))
+    return [*marks, *_letter(letters, dots)]
 
 
 def draw_curves(curves: Sequence[Shape], sheet: Sheet) -> list[Mark]:
     """Draw curves as outline, for something that is not yet a statement."""
-    drawn = (_draw(curve, sheet, str(Role.OUTLINE), 0, 0, "") for curve in curves)
+    stand = _on_paper(sheet)
+    drawn = (_draw(curve, stand, str(Role.OUTLINE), 0, 0, "") for curve in curves)
     return [mark for mark in drawn if mark is not None]
 
 
 def ghosts(candidates: Sequence[Candidate], sheet: Sheet, line: int) -> list[tuple[Candidate, list[Mark]]]:
     """Draw the lettered candidates of a statement, each with its letter at a place along it of its own."""
+    stand = _on_paper(sheet)
     found = []
     for index, candidate in enumerate(candidates):
-        mark = _draw(candidate.shape, sheet, "ghost", line, 0, "")
-        spot = sheet.on_paper(_along(candidate.shape, (index + 1) / (len(candidates) + 1)))
+        mark = _draw(candidate.shape, stand, "ghost", line, 0, "")
+        spot = stand.at(_along(candidate.shape, (index + 1) / (len(candidates) + 1)))
         letter = Lettering(candidate.letter, spot.x, spot.y + 1, 5.0, "middle", "ghost", line)
         found.append((candidate, [m for m in (mark, letter) if m is not None]))
     return found
@@ -161,8 +204,8 @@ def _names(item: Item | None) -> dict[Shape | Loop, str]:
     return names
 
 
-def _draw(shape: Shape | Loop, sheet: Sheet, role: str, line: int, step: int, name: str) -> Mark | None:
-    (x, y), factor = (sheet.origin.x, sheet.origin.y), sheet.factor
+def _draw(shape: Shape | Loop, stand: Stand, role: str, line: int, step: int, name: str) -> Mark | None:
+    (x, y), factor = (stand.origin.x, stand.origin.y), stand.factor
     match shape:
         case Point():
             return DrawnDot(x + shape.x * factor, y + shape.y * factor, role, line, step, name)
@@ -174,16 +217,16 @@ def _draw(shape: Shape | Loop, sheet: Sheet, role: str, line: int, step: int, na
             turn = (math.degrees(start), math.degrees(sweep))
             return DrawnArc(x + c.x * factor, y + c.y * factor, r * factor, *turn, role, line, step, name)
         case Loop():
-            return _run(shape, sheet, role, line, step, name)
+            return _run(shape, stand, role, line, step, name)
         case Line():
-            ends = _ends(shape, sheet)
+            ends = _ends(shape, stand)
             if ends is None:
                 return None
             return DrawnLine(ends[0].x, ends[0].y, ends[1].x, ends[1].y, role, line, step, name)
 
 
-def _run(loop: Loop, sheet: Sheet, role: str, line: int, step: int, name: str) -> DrawnRun:
-    (x, y), factor = (sheet.origin.x, sheet.origin.y), sheet.factor
+def _run(loop: Loop, stand: Stand, role: str, line: int, step: int, name: str) -> DrawnRun:
+    (x, y), factor = (stand.origin.x, stand.origin.y), stand.factor
     corners = []
     for piece in loop.pieces:
         bulge = math.tan(piece.curve.sweep / 4) if isinstance(piece.curve, Arc) else 0.0
@@ -194,7 +237,7 @@ def _run(loop: Loop, sheet: Sheet, role: str, line: int, step: int, name: str) -
     oval = None
     if loop.stands_for is not None and loop.closed:
         e = loop.stands_for
-        spot = sheet.on_paper(e.centre)
+        spot = stand.at(e.centre)
         oval = (spot.x, spot.y, e.major.x * factor, e.major.y * factor, e.b / e.a)
     return DrawnRun(tuple(corners), loop.closed, role, line, step, name, oval=oval)
 
@@ -220,13 +263,13 @@ def _along_bulge(x: float, y: float, u: float, v: float, bulge: float) -> float:
     return chord if turn < ROUND else chord / (2 * math.sin(turn / 2)) * turn
 
 
-def _ends(line: Line, sheet: Sheet) -> tuple[Point, Point] | None:
-    """Return the drawn ends on paper; an endless line runs a little past the view (and its own point)."""
-    through = sheet.on_paper(line.through)
+def _ends(line: Line, stand: Stand) -> tuple[Point, Point] | None:
+    """Return the drawn ends; an endless line runs a little past the view (and its own point)."""
+    through = stand.at(line.through)
     if line.start is not None and line.end is not None:
-        return sheet.on_paper(line.at(line.start)), sheet.on_paper(line.at(line.end))
-    low = Point(min(sheet.view[0].x, through.x) - OVERRUN, min(sheet.view[0].y, through.y) - OVERRUN)
-    high = Point(max(sheet.view[1].x, through.x) + OVERRUN, max(sheet.view[1].y, through.y) + OVERRUN)
+        return stand.at(line.at(line.start)), stand.at(line.at(line.end))
+    low = Point(min(stand.low.x, through.x) - OVERRUN, min(stand.low.y, through.y) - OVERRUN)
+    high = Point(max(stand.high.x, through.x) + OVERRUN, max(stand.high.y, through.y) + OVERRUN)
     start, end = -math.inf, math.inf
     for position, direction, least, most in (
         (through.x, line.direction.x, low.x, high.x),
@@ -356,42 +399,37 @@ def _projection(which: str, sheet: Sheet) -> list[Mark]:
 CROWDED = 400
 """Dots and letters about one place beyond which no letter can be read there, wherever it is put."""
 
+CELL = 3 * LETTER
+"""Side of the squares the sheet is parted into to see what stands near a letter, mm."""
+
 _AROUND = ((1.4, 1.2, "start"), (1.4, -3.4, "start"), (-1.4, 1.2, "end"), (-1.4, -3.4, "end"))
 
 
-def _letter(letters: Sequence[tuple[str, Point, int, int]], marks: Sequence[Mark]) -> list[Mark]:
+def _letter(letters: Sequence[Letter], dots: Iterable[Point]) -> list[Mark]:
     """Set each name beside its point, where it covers the fewest other names and dots."""
-    reach = 6 * LETTER
     taken: dict[tuple[int, int], list[Point]] = {}
-
-    def take(spot: Point) -> None:
-        taken.setdefault((math.floor(spot.x / reach), math.floor(spot.y / reach)), []).append(spot)
-
-    def close_to(at: Point, wide: float) -> list[Point]:
-        """Return what stands near a place; nothing where it is so crowded that no side is better than another."""
-        rows = range(math.floor((at.y - reach) / reach), math.floor((at.y + reach) / reach) + 1)
-        columns = range(math.floor((at.x - wide) / reach), math.floor((at.x + wide) / reach) + 1)
-        found = [p for column in columns for row in rows for p in taken.get((column, row), ())]
-        return found if len(found) <= CROWDED else []
-
-    for mark in marks:
-        if isinstance(mark, DrawnDot):
-            take(Point(mark.x, mark.y))
+    floor = math.floor
+    for dot in dots:
+        taken.setdefault((floor(dot.x / CELL), floor(dot.y / CELL)), []).append(dot)
     placed: list[Mark] = []
     for text, at, line, step in letters:
         half = LETTER * 0.35 * len(text)
-        wide = reach + 2 * half
-        near = [p for p in close_to(at, wide) if abs(p.y - at.y) < reach and abs(p.x - at.x) < wide]
-
-        def covered(
-            offset: tuple[float, float, str], at: Point = at, half: float = half, near: list[Point] = near
-        ) -> int:
-            middle = Point(at.x + offset[0] + (half if offset[2] == "start" else -half), at.y + offset[1] + LETTER / 2)
-            return sum(abs(p.x - middle.x) < half + 1 and abs(p.y - middle.y) < LETTER for p in near)
-
-        dx, dy, anchor = min(_AROUND, key=covered)
-        placed.append(
-            Lettering(text, at.x + dx, at.y + dy, LETTER, "start" if anchor == "start" else "end", "letter", line, step)
-        )
-        take(Point(at.x + dx + (half if anchor == "start" else -half), at.y + dy + LETTER / 2))
+        # A name lies within this far of its point, whichever side it takes, and a dot or name as far from its middle.
+        wide, tall = 2 * half + 2.4, 2 * LETTER
+        columns = range(floor((at.x - wide) / CELL), floor((at.x + wide) / CELL) + 1)
+        rows = range(floor((at.y - tall) / CELL), floor((at.y + tall) / CELL) + 1)
+        near = [p for column in columns for row in rows for p in taken.get((column, row), ())]
+        best, least = _AROUND[0], len(near) + 1
+        # Where it is so crowded no side is better than another.
+        for offset in _AROUND if 0 < len(near) <= CROWDED else ():
+            x = at.x + offset[0] + (half if offset[2] == "start" else -half)
+            y = at.y + offset[1] + LETTER / 2
+            covered = sum(abs(p.x - x) < half + 1 and abs(p.y - y) < LETTER for p in near)
+            if covered < least:
+                best, least = offset, covered
+        dx, dy, anchor = best
+        start = anchor == "start"
+        placed.append(Lettering(text, at.x + dx, at.y + dy, LETTER, "start" if start else "end", "letter", line, step))
+        middle = Point(at.x + dx + (half if start else -half), at.y + dy + LETTER / 2)
+        taken.setdefault((floor(middle.x / CELL), floor(middle.y / CELL)), []).append(middle)
     return placed

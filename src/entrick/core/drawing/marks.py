@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass, replace
+from functools import cached_property
+from hashlib import blake2b
 from typing import Literal
 
 
@@ -183,9 +185,12 @@ def moved(mark: Mark, dx: float, dy: float, line: int, step: int) -> Mark:
             return DrawnArc(cx + dx, cy + dy, r, start, sweep, role, line, step, name, dash)
         case DrawnCircle(cx, cy, r, role, name=name, dash=dash):
             return DrawnCircle(cx + dx, cy + dy, r, role, line, step, name, dash)
-        case DrawnRun(corners, closed, role, name=name, dash=dash):
+        case DrawnDot(x, y, role, name=name):
+            return DrawnDot(x + dx, y + dy, role, line, step, name)
+        case DrawnRun(corners, closed, role, name=name, dash=dash, oval=oval):
             shifted = tuple((x + dx, y + dy, bulge) for x, y, bulge in corners)
-            return DrawnRun(shifted, closed, role, line, step, name, dash)
+            stands_for = oval and (oval[0] + dx, oval[1] + dy, *oval[2:])
+            return DrawnRun(shifted, closed, role, line, step, name, dash, stands_for)
         case _:
             return replace(mark, x=mark.x + dx, y=mark.y + dy, line=line, step=step)
 
@@ -212,3 +217,48 @@ class DisplayList:
     marks: tuple[Mark, ...]
     factor: float = 1.0
     origin: tuple[float, float] = (0.0, 0.0)
+
+
+@dataclass(frozen=True)
+class Layer:
+    """What one step puts on the sheet, mm from the datum: an edit that only moves the view leaves it as it is."""
+
+    marks: tuple[Mark, ...]
+
+    @cached_property
+    def key(self) -> str:
+        """What it is known by: two layers of the same key hold the same marks."""
+        return blake2b(repr(self.marks).encode(), digest_size=9).hexdigest()
+
+
+@dataclass(frozen=True)
+class Drawing:
+    """A sheet as it is kept: what belongs to the paper, and over it what every step draws.
+
+    Attributes
+    ----------
+    width, height : float
+        Paper, mm.
+    ground : tuple of Mark
+        Ruling, border and strip, mm on paper.
+    layers : tuple of Layer
+        In the order of work; dimensions and notes last.
+    factor : float
+        Millimetres on paper for one plan unit.
+    origin : (float, float)
+        Where the datum stands on paper.
+    """
+
+    width: float
+    height: float
+    ground: tuple[Mark, ...]
+    layers: tuple[Layer, ...]
+    factor: float
+    origin: tuple[float, float]
+
+    @cached_property
+    def display(self) -> DisplayList:
+        """Everything in its place on paper."""
+        dx, dy = self.origin
+        laid = (moved(mark, dx, dy, mark.line, mark.step) for layer in self.layers for mark in layer.marks)
+        return DisplayList(self.width, self.height, (*self.ground, *laid), self.factor, self.origin)

@@ -6,6 +6,7 @@ R + r away, goes around it at R − r, lies inside it at r − R; it touches a l
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
@@ -23,22 +24,34 @@ class Locus:
     Attributes
     ----------
     curve : Circle or Line
-        The locus at the radius asked for; a circle's `exact` is the swing.
+        The locus at the radius asked for, in floats; `swing` is what is said of it.
     contact : str
         "beside", "around", "inside", "touching", "through" or "centred on".
     slope : int
         How the swing (or the parallel distance) grows with R: 1, 0 or -1.
-    rest : Number
-        The part of the swing that does not depend on R; swing = slope·R + rest.
     target : Circle, Line or Point
         What the arc touches or passes.
+    radius : Number
+        R, of the arc.
     """
 
     curve: Circle | Line
     contact: str
     slope: int
-    rest: Number
     target: Circle | Line | Point
+    radius: Number
+
+    @property
+    def rest(self) -> Number:
+        """The part of the swing that does not depend on R: swing = slope·R + rest."""
+        if not isinstance(self.target, Circle):
+            return Fraction(0)
+        return -self.target.size if self.contact == "around" else self.target.size
+
+    @property
+    def swing(self) -> Number:
+        """The swing as it is said: exact where what it comes from is."""
+        return self.slope * self.radius + self.rest if self.slope else self.rest
 
     def touch(self, centre: Point, radius: float) -> Point | None:
         """Return where an arc about `centre` meets the target; None when only its centre is bound."""
@@ -48,34 +61,36 @@ class Locus:
             return self.target
         if isinstance(self.target, Line):
             return self.target.foot(centre)
-        towards = (self.target.centre - centre).unit * radius
-        return centre - towards if self.contact == "inside" else centre + towards
+        # Written out: this is at the bottom of every blend.
+        dx, dy = self.target.centre.x - centre.x, self.target.centre.y - centre.y
+        share = radius / math.hypot(dx, dy) * (-1 if self.contact == "inside" else 1)
+        return Point(centre.x + dx * share, centre.y + dy * share)
 
 
 def beside(target: Circle, radius: Number) -> Locus:
     """Centres of arcs outside a circle and touching it: R + r."""
-    return _about(target, "beside", 1, target.size, radius + target.size)
+    return _about(target, "beside", 1, float(radius) + target.radius, radius)
 
 
 def around(target: Circle, radius: Number) -> Locus:
     """Centres of arcs that enclose a circle and touch it: R − r."""
-    return _about(target, "around", 1, -target.size, radius - target.size)
+    return _about(target, "around", 1, float(radius) - target.radius, radius)
 
 
 def inside(target: Circle, radius: Number) -> Locus:
     """Centres of arcs inside a circle and touching it: r − R."""
-    return _about(target, "inside", -1, target.size, target.size - radius)
+    return _about(target, "inside", -1, target.radius - float(radius), radius)
 
 
-def _about(target: Circle, contact: str, slope: int, rest: Number, swing: Number) -> Locus:
-    return Locus(Circle(target.centre, float(swing), swing), contact, slope, rest, target)
+def _about(target: Circle, contact: str, slope: int, swing: float, radius: Number) -> Locus:
+    return Locus(Circle(target.centre, swing), contact, slope, target, radius)
 
 
 def touching_line(target: Line, radius: Number) -> tuple[Locus, Locus]:
     """Centres of arcs touching a line: the parallels at R on its left and right."""
     left, right = (
         Locus(Line(target.through + target.direction.normal * (side * float(radius)), target.direction),
-              "touching", side, 0, target)
+              "touching", side, target, radius)
         for side in (1, -1)
     )  # fmt: skip
     return left, right
@@ -83,13 +98,12 @@ def touching_line(target: Line, radius: Number) -> tuple[Locus, Locus]:
 
 def through(target: Point, radius: Number) -> Locus:
     """Centres of arcs through a point: a swing of R about it."""
-    return Locus(Circle(target, float(radius), radius), "through", 1, Fraction(0), target)
+    return Locus(Circle(target, float(radius)), "through", 1, target, radius)
 
 
 def centred_on(target: Circle | Line) -> Locus:
     """Centres bound to a given line or circle."""
-    rest = target.size if isinstance(target, Circle) else Fraction(0)
-    return Locus(target, "centred on", 0, rest, target)
+    return Locus(target, "centred on", 0, target, Fraction(0))
 
 
 @dataclass(frozen=True, slots=True)
@@ -116,14 +130,14 @@ def tangencies(first: Sequence[Locus], second: Sequence[Locus], radius: Number) 
     tuple of Tangency
         Up to eight, each centre once.
     """
+    size = float(radius)
     found: list[Tangency] = []
     for one in first:
         for other in second:
             for centre in _crossings(one.curve, other.curve):
-                close = same(abs(centre) + float(radius)) * 10
-                if all(abs(centre - known.centre) > close for known in found):
-                    touches = (one.touch(centre, float(radius)), other.touch(centre, float(radius)))
-                    found.append(Tangency(centre, (one, other), touches))
+                if found and any(abs(centre - known.centre) <= same(abs(centre) + size) * 10 for known in found):
+                    continue
+                found.append(Tangency(centre, (one, other), (one.touch(centre, size), other.touch(centre, size))))
     return tuple(found)
 
 

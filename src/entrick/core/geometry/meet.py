@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 
 from ..tolerance import same
-from .shapes import Circle, Curve, Line, Point, support
+from .shapes import Arc, Circle, Curve, Line, Point, support
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,6 +38,8 @@ def meet(first: Curve, second: Curve) -> tuple[Meeting, ...]:
     >>> meet(Circle(Point(0, 0), 5), Line(Point(3, 0), Point(0, 1)))[0].point
     Point(x=3.0, y=-4.0)
     """
+    if isinstance(first, Circle | Arc) and isinstance(second, Circle | Arc):
+        return _circles(first, second)
     match support(first), support(second):
         case Line() as a, Line() as b:
             return _lines(a, b)
@@ -45,8 +47,6 @@ def meet(first: Curve, second: Curve) -> tuple[Meeting, ...]:
             return _line_circle(a, b)
         case Circle() as a, Line() as b:
             return _line_circle(b, a)
-        case Circle() as a, Circle() as b:
-            return _circles(a, b)
     raise TypeError("only curves meet")
 
 
@@ -69,24 +69,29 @@ def _line_circle(line: Line, circle: Circle) -> tuple[Meeting, ...]:
     return (Meeting(line.at(along - half), False), Meeting(line.at(along + half), False))
 
 
-def _circles(a: Circle, b: Circle) -> tuple[Meeting, ...]:
-    between = b.centre - a.centre
-    distance = abs(between)
-    tolerance = same(max(a.radius, b.radius, distance))
+def _circles(a: Circle | Arc, b: Circle | Arc) -> tuple[Meeting, ...]:
+    # In plain floats: this is at the bottom of every blend and every walk.
+    x, y, r, s = a.centre.x, a.centre.y, a.radius, b.radius
+    dx, dy = b.centre.x - x, b.centre.y - y
+    distance = math.hypot(dx, dy)
+    tolerance = same(max(r, s, distance))
     if distance <= tolerance:
         return ()
-    axis = between * (1 / distance)
-    outside = abs(distance - (a.radius + b.radius)) <= tolerance
-    if outside or abs(distance - abs(a.radius - b.radius)) <= tolerance:
-        if not outside and a.radius < b.radius:
-            return (Meeting(b.centre - axis * b.radius, True),)
-        return (Meeting(a.centre + axis * a.radius, True),)
-    if distance > a.radius + b.radius or distance < abs(a.radius - b.radius):
+    ux, uy = dx / distance, dy / distance
+    outside = abs(distance - (r + s)) <= tolerance
+    if outside or abs(distance - abs(r - s)) <= tolerance:
+        if not outside and r < s:
+            return (Meeting(Point(b.centre.x - ux * s, b.centre.y - uy * s), True),)
+        return (Meeting(Point(x + ux * r, y + uy * r), True),)
+    if not abs(r - s) <= distance <= r + s:
         return ()
-    along = (distance + (a.radius - b.radius) * (a.radius + b.radius) / distance) / 2
-    across = math.sqrt(max(0.0, (a.radius - along) * (a.radius + along)))
-    middle = a.centre + axis * along
-    return (Meeting(middle - axis.normal * across, False), Meeting(middle + axis.normal * across, False))
+    along = (distance + (r - s) * (r + s) / distance) / 2
+    across = math.sqrt(max(0.0, (r - along) * (r + along)))
+    x, y = x + ux * along, y + uy * along
+    return (
+        Meeting(Point(x + uy * across, y - ux * across), False),
+        Meeting(Point(x - uy * across, y + ux * across), False),
+    )
 
 
 def gap(first: Curve, second: Curve) -> tuple[float, Point]:

@@ -352,17 +352,25 @@ STRAIGHT_BACK = 0.9999
 """Cosine beyond which a walk turns straight back: a line touches a curve drawn by many arcs only nearly."""
 
 Cost = tuple[int, int, float]
+"""How often a walk doubles back, how many pieces leave what is drawn, how long it is."""
 
 
-def _cost(stop: Stop, piece: Piece) -> Cost:
+@dataclass(frozen=True, slots=True)
+class _Way:
+    """One way along a piece: what it costs alone, and where it heads as it begins and ends."""
+
+    piece: Piece
+    off: int
+    long: float
+    sets_out: Point
+    arrives: Point
+
+
+def _way(stop: Stop, piece: Piece) -> _Way:
     off = 0
     if isinstance(stop.curve, Arc) and isinstance(piece.curve, Arc):
         off = 0 if is_drawn_at(stop.curve, piece.curve.middle) else 1
-    return (0, off, piece.length)
-
-
-def _add(first: Cost, second: Cost) -> Cost:
-    return (first[0] + second[0], first[1] + second[1], first[2] + second[2])
+    return _Way(piece, off, piece.length, piece.direction(piece.entry), piece.direction(piece.exit))
 
 
 def _ways(stops: Sequence[Stop], joins: list[Meeting], closed: bool) -> tuple[Cost, tuple[Piece, ...]]:
@@ -375,35 +383,37 @@ def _ways(stops: Sequence[Stop], joins: list[Meeting], closed: bool) -> tuple[Co
         exits = [*points, _far_end(stops[-1], len(stops) - 1, points[-1])]
     options = [_options(stop, a, b) for stop, a, b in zip(stops, entries, exits, strict=True)]
     _refuse_equal_ways(stops, joins, options, closed)
-
-    best: tuple[Cost, tuple[Piece, ...]] | None = None
-    for opening in options[0]:
-        runs: list[tuple[Cost, tuple[Piece, ...]]] = [(_cost(stops[0], opening), (opening,))]
-        for index in range(1, len(stops)):
-            join = joins[index - 1]
-            runs = [
-                min(
-                    (
-                        (_add(cost, _add(_cost(stops[index], piece), _doubling(run[-1], piece, join))), (*run, piece))
-                        for cost, run in runs
-                    ),
-                    key=lambda entry: entry[0],
-                )
-                for piece in options[index]
-            ]
+    ways = [[_way(stop, piece) for piece in pieces] for stop, pieces in zip(stops, options, strict=True)]
+    # Every run ends on its way along the piece before, so the cheapest run to each way is enough.
+    best: _Run | None = None
+    for opening in ways[0]:
+        runs: list[_Run] = [((0, opening.off, opening.long), (opening,))]
+        for join, onward in zip(joins, ways[1:], strict=False):
+            runs = [min((_onto(cost, run, way, join) for cost, run in runs), key=_cost_of) for way in onward]
         for cost, run in runs:
-            total = _add(cost, _doubling(run[-1], opening, joins[-1])) if closed else cost
+            total = (cost[0] + _doubles_back(run[-1], opening, joins[-1]), *cost[1:]) if closed else cost
             if best is None or total < best[0]:
                 best = (total, run)
     assert best is not None
-    return best
+    return best[0], tuple(way.piece for way in best[1])
 
 
-def _doubling(before: Piece, after: Piece, join: Meeting) -> Cost:
-    onward = before.direction(join.point).dot(after.direction(join.point))
-    if onward < (0 if join.touch else -STRAIGHT_BACK):
-        return (1, 0, 0.0)
-    return (0, 0, 0.0)
+_Run = tuple[Cost, tuple[_Way, ...]]
+
+
+def _cost_of(run: _Run) -> Cost:
+    return run[0]
+
+
+def _onto(cost: Cost, run: tuple[_Way, ...], way: _Way, join: Meeting) -> _Run:
+    """Continue a run along one more way."""
+    turned, off, long = cost
+    return (turned + _doubles_back(run[-1], way, join), off + way.off, long + way.long), (*run, way)
+
+
+def _doubles_back(before: _Way, after: _Way, join: Meeting) -> int:
+    onward = before.arrives.dot(after.sets_out)
+    return int(onward < (0 if join.touch else -STRAIGHT_BACK))
 
 
 def _far_end(stop: Stop, index: int, join: Point) -> Point:

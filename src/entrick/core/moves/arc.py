@@ -138,8 +138,8 @@ def _refuse_concentric(args: Args, said: list[Said], loci: list[list[Locus]]) ->
                     said[1].clause,
                 )
             raise ClauseError(
-                f"{names[0]} and {names[1]} share their centre: swings of {args.say(loci[0][0].curve.size)} "  # type: ignore[union-attr]
-                f"and {args.say(loci[1][0].curve.size)} about it never cross",  # type: ignore[union-attr]
+                f"{names[0]} and {names[1]} share their centre: swings of {args.say(loci[0][0].swing)} "
+                f"and {args.say(loci[1][0].swing)} about it never cross",
                 said[1].clause,
             )
 
@@ -151,10 +151,7 @@ def _why_none(args: Args, said: list[Said], loci: list[list[Locus]], size: Numbe
     possible = [bound for bound in limits if not bound.never]
     if isinstance(one.curve, Circle) and isinstance(other.curve, Circle):
         apart = abs(other.curve.centre - one.curve.centre)
-        told = (
-            f"swings of {args.say(one.curve.size)} and {args.say(other.curve.size)} "
-            f"cannot meet across {args.say(apart)}"
-        )
+        told = f"swings of {args.say(one.swing)} and {args.say(other.swing)} cannot meet across {args.say(apart)}"
     else:
         told = f"no arc of {args.say(size)} reaches both {names[0]} and {names[1]}"
     if not possible:
@@ -196,7 +193,7 @@ def _lying(args: Args) -> str:
 def _working(args: Args, clause: Said, locus: Locus, size: Number) -> str:
     target = clause.ref("target")
     radius = args.say(size)
-    swing = args.say(locus.curve.size) if isinstance(locus.curve, Circle) else ""
+    swing = args.say(locus.swing) if isinstance(locus.curve, Circle) else ""
     match locus.contact, locus.target:
         case "beside", Circle() as circle:
             return f"{radius} + {args.say(circle.size)} = {swing}: swing from {target.centre_name}"
@@ -273,9 +270,9 @@ def _locus_step(clause: Said, locus: Locus, centre: Point, size: Number) -> Step
     strokes: tuple[Stroke, ...] = ()
     if locus.curve.radius > same(1.0):
         towards = (centre - needle).angle
-        strokes = (Stroke(Arc(needle, locus.curve.radius, towards - _SWING, 2 * _SWING, locus.curve.exact)),)
+        strokes = (Stroke(Arc(needle, locus.curve.radius, towards - _SWING, 2 * _SWING, locus.swing)),)
     name = target.text if clause.key == "through" else target.centre_name
-    return Step(Tool.COMPASS, f"Swing from {name} where the centre will lie", locus.curve.size, needle, strokes)
+    return Step(Tool.COMPASS, f"Swing from {name} where the centre will lie", locus.swing, needle, strokes)
 
 
 KIND = Kind(

@@ -10,6 +10,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ..allowance import KEPT_PIECES
+from ..kept import Kept
 from ..kind.figure import Item
 from ..plan.document import Statement
 from ..plan.terms import names
@@ -30,7 +31,7 @@ class Remembered:
     asked : int
         Pieces it asked for.
     statement : Statement
-    used : tuple of Item
+    used : list of Item
         What it stands on. Held, so that nothing else can have the identity by which they are known.
     """
 
@@ -38,42 +39,33 @@ class Remembered:
     item: Item | None
     asked: int
     statement: Statement
-    used: tuple[Item, ...]
+    used: list[Item]
 
 
-_KEPT: dict[Key, Remembered] = {}
-_USED: dict[int, tuple[Statement, frozenset[str]]] = {}
-_weight = 0
+_KEPT: Kept[Remembered] = Kept(KEPT_PIECES)
+_USED: Kept[tuple[tuple[str, str], ...]] = Kept(8192)
 
 
 def recall(key: Key) -> Remembered | None:
     """Return what was remembered under a key."""
-    return _KEPT.get(key)
+    return _KEPT.recall(key)
 
 
 def remember(key: Key, found: Remembered) -> None:
-    """Keep what a statement came to, as long as all that is kept is no more than so many pieces; then begin anew."""
-    global _weight
-    if _weight > KEPT_PIECES:
-        forget()
-    _KEPT[key] = found
-    _weight += 20 + found.asked
+    """Keep what a statement came to."""
+    _KEPT.keep(key, found, found, 20 + found.asked)
 
 
 def forget() -> None:
     """Begin anew: the next plan is solved as the first."""
-    global _weight
-    _KEPT.clear()
-    _USED.clear()
-    _weight = 0
+    _KEPT.forget()
+    _USED.forget()
 
 
-def names_used(statement: Statement) -> frozenset[str]:
-    """Return every name a statement uses."""
-    known = _USED.get(id(statement))
-    if known is None or known[0] is not statement:
-        known = (statement, frozenset(name for c in statement.clauses for item in c.items for name in names(item)))
-        if len(_USED) > 8192:
-            _USED.clear()
-        _USED[id(statement)] = known
-    return known[1]
+def names_used(statement: Statement) -> tuple[tuple[str, str], ...]:
+    """Return every name a statement uses, each with the name of the thing it is a part of (or its own)."""
+    known = _USED.recall(id(statement))
+    if known is None:
+        used = sorted({name for clause in statement.clauses for item in clause.items for name in names(item)})
+        known = _USED.keep(id(statement), tuple((name, name.partition(".")[0]) for name in used), statement)
+    return known

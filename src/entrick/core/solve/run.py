@@ -170,13 +170,11 @@ class _Run:
 
     def _statement(self, number: int, statement: Statement) -> None:
         candidates: tuple[Candidate, ...] = ()
-        used = names_used(statement)
-        self._use(number, used)
+        key, things = self._key(number, statement)
         try:
             self._claim(number, statement.name)
             if self.looked_at > 2 * MOST_PIECES:
                 raise TooMuch(f"the plan asks for more than {MOST_PIECES} pieces; this is not worked out any more")
-            key, things = self._key(number, statement, used)
             found = recall(key)
             if found is None:
                 found = self._construct(number, statement, things)
@@ -199,28 +197,28 @@ class _Run:
         else:
             self.items[statement.name] = found.item
 
-    def _key(self, number: int, statement: Statement, used: frozenset[str]) -> tuple[Key, tuple[Item, ...]]:
-        """Return all that what a statement comes to depends on, and the things among it."""
+    def _key(self, number: int, statement: Statement) -> tuple[Key, list[Item]]:
+        """Return all that what a statement comes to depends on, and the things among it; note which givens it uses."""
         key: list[object] = [number, id(statement), self.head.unit, self.projected]
         things = []
-        for name in used:
-            owner = name.partition(".")[0]
+        for name, owner in names_used(statement):
             item = self.items.get(owner)
             if item is not None:
                 key.append(id(item))
                 things.append(item)
             elif name in self.quantities:
+                self.uses.setdefault(owner, []).append(number)
                 key += (self._size(name), self.linked.get(name))
             else:
                 key.append(owner in self.failed)
-        return tuple(key), tuple(things)
+        return tuple(key), things
 
     def _size(self, name: str) -> tuple[type, Quantity]:
         # 7/2 and 3.5 are equal, and spelt differently.
         quantity = self.quantities[name]
         return type(quantity.value), quantity
 
-    def _construct(self, number: int, statement: Statement, things: tuple[Item, ...]) -> Remembered:
+    def _construct(self, number: int, statement: Statement, things: list[Item]) -> Remembered:
         if statement.kind not in kinds():
             raise unknown_kind(statement.kind)
         matches = matches_of(statement.kind, spoken(statement))

@@ -11,7 +11,8 @@ from hypothesis import strategies as st
 from entrick.core.desk import work_out
 from entrick.core.formats import settings_csv, write_svg
 from entrick.core.plan.edit import delete_line, insert_line, move_line, set_line
-from entrick.core.solve import solve
+from entrick.core.plan.reader import read_plan
+from entrick.core.solve import solve, solve_changed
 from entrick.core.solve.remembered import forget
 from entrick.demo import sample_plans
 from entrick.web import present
@@ -58,6 +59,26 @@ def test_a_run_of_edits_ends_in_the_same_answer_as_the_plan_solved_anew(text: st
     step_by_step = answer(text + "# looked at step by step\n")
     forget()
     assert answer(text + "# looked at step by step \n") == step_by_step
+
+
+@settings(max_examples=25)
+@given(st.sampled_from(SAMPLES), st.integers(0, 2**32))
+def test_a_plan_with_one_line_changed_comes_to_what_it_does_when_solved_whole(text: str, seed: int) -> None:
+    """What findings and suggestions vary: every number of a given or statement, each made a little larger."""
+    pick, base = Random(seed), work_out(text).solution
+    places = [(line, m) for line, row in enumerate(text.splitlines(), 1) if " = " in row and row[0] not in "#ps"
+              for m in re.finditer(r"(?<![\w.])\d+(?![\w.:/×])", row)]  # fmt: skip
+    line, found = pick.choice(places)
+    row = text.splitlines()[line - 1]
+    changed = read_plan(set_line(text, line, row[: found.start()] + f"({found[0]}*1.001)" + row[found.end() :]))
+    one, whole = solve_changed(base, line, changed.lines[line - 1].content), solve(changed)
+    assert one.quantities == whole.quantities
+    assert [error.message for error in one.errors] == [error.message for error in whole.errors]
+    for mine, theirs in zip(one.entries, whole.entries, strict=True):
+        assert (mine.line, mine.statement, mine.made is None) == (theirs.line, theirs.statement, theirs.made is None)
+        if mine.made and theirs.made:
+            assert (mine.made.sentence, mine.made.working) == (theirs.made.sentence, theirs.made.working)
+            assert mine.made.shape == theirs.made.shape
 
 
 def test_an_edit_makes_anew_only_what_depends_on_it() -> None:

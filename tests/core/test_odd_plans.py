@@ -118,7 +118,7 @@ def test_quoted_stations_are_read_and_a_bad_first_one_is_told() -> None:
 
 def test_a_region_between_bisectors_and_an_involute_is_found_or_refused_in_words() -> None:
     from entrick.core.assist.regions import region_at
-    from entrick.core.geometry.arrange import RegionError
+    from entrick.core.geometry.edges import RegionError
 
     done = work_out(
         POINTS

@@ -11,7 +11,7 @@ from shapely.ops import polygonize, unary_union
 from entrick.core.assist.regions import region_at
 from entrick.core.desk import Work, work_out
 from entrick.core.geometry import Arc, Circle, Loop, Point
-from entrick.core.geometry.arrange import RegionError
+from entrick.core.geometry.edges import RegionError
 from entrick.core.plan.writer import write_plan
 from entrick.core.solve import Solution
 

@@ -12,7 +12,7 @@ from xml.etree import ElementTree
 from entrick.core import formats
 from entrick.core.desk import work_out
 from entrick.core.fault import OutOfTime
-from entrick.core.geometry.arrange import RegionError
+from entrick.core.geometry.edges import RegionError
 from entrick.core.plan.document import LONGEST_LINE, MOST_CHARACTERS
 from entrick.core.plan.edit import EditError, tidy
 from entrick.core.plan.reader import read_plan

@@ -7,19 +7,13 @@ many as it has. What one request costs, in time and in memory, follows from that
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
-from functools import lru_cache, wraps
-from typing import ParamSpec, TypeVar
+from collections.abc import Iterable
 
 from .geometry import Loop, Shape
 from .plan.errors import ClauseError
 
 MOST_PIECES = 60_000
 """Pieces a plan may ask for in all: some twenty gears of a hundred teeth."""
-
-KEPT_PIECES = 120_000
-"""Pieces of what was constructed before that are kept, since most of a plan is as it was before an edit."""
-
 
 FARTHEST = 20_000.0
 """How large a view may be on paper, mm, and still get its dimensions, centre lines and hatching: a sheet is 5 m at
@@ -47,44 +41,6 @@ def grouped(count: int) -> str:
     '1_234_567'
     """
     return f"{count:,}".replace(",", "\u202f")
-
-
-P = ParamSpec("P")
-T = TypeVar("T")
-
-
-def kept_by_weight(most: int, weigh: Callable[[T], int]) -> Callable[[Callable[P, T]], Callable[P, T]]:
-    """Keep what a pure function gave, as long as all that is kept weighs no more than so much; then begin anew.
-
-    Parameters
-    ----------
-    most : int
-        Weight at most, in the unit of `weigh`.
-    weigh : callable
-        From a result to its weight.
-    """
-
-    def keep(function: Callable[P, T]) -> Callable[P, T]:
-        weight = 0
-
-        @lru_cache(maxsize=8192)
-        def kept(*args: P.args, **kwargs: P.kwargs) -> T:
-            nonlocal weight
-            found = function(*args, **kwargs)
-            weight += weigh(found)
-            return found
-
-        @wraps(function)
-        def called(*args: P.args, **kwargs: P.kwargs) -> T:
-            nonlocal weight
-            if weight > most:
-                kept.cache_clear()
-                weight = 0
-            return kept(*args, **kwargs)  # type: ignore[arg-type]
-
-        return called
-
-    return keep
 
 
 def check_copies(things: Iterable[Shape | Loop], count: int) -> None:

@@ -9,9 +9,10 @@ from itertools import chain
 from typing import TypeVar
 
 from . import fault
-from .allowance import KEPT_PIECES, kept_by_weight, pieces
+from .allowance import pieces
 from .board import BoardStep, Kit, default_kit, steps_by_statement
 from .display import DisplayList, Drawing, build_display
+from .kept import KEPT_PIECES, kept_by_weight
 from .plan.document import Plan
 from .plan.errors import PlanError
 from .plan.reader import read_plan

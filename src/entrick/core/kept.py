@@ -6,10 +6,15 @@ it. An identity is only good while the thing exists; so whatever a key names by 
 
 from __future__ import annotations
 
-from collections.abc import Hashable
-from typing import Generic, TypeVar
+from collections.abc import Callable, Hashable
+from functools import lru_cache, wraps
+from typing import Generic, ParamSpec, TypeVar
 
 V = TypeVar("V")
+P = ParamSpec("P")
+T = TypeVar("T")
+KEPT_PIECES = 120_000
+"""Pieces of what was constructed before that are kept, since most of a plan is as it was before an edit."""
 
 
 class Kept(Generic[V]):
@@ -43,3 +48,37 @@ class Kept(Generic[V]):
         """Begin anew."""
         self._found.clear()
         self._weight = 0
+
+
+def kept_by_weight(most: int, weigh: Callable[[T], int]) -> Callable[[Callable[P, T]], Callable[P, T]]:
+    """Keep what a pure function gave, as long as all that is kept weighs no more than so much; then begin anew.
+
+    Parameters
+    ----------
+    most : int
+        Weight at most, in the unit of `weigh`.
+    weigh : callable
+        From a result to its weight.
+    """
+
+    def keep(function: Callable[P, T]) -> Callable[P, T]:
+        weight = 0
+
+        @lru_cache(maxsize=8192)
+        def kept(*args: P.args, **kwargs: P.kwargs) -> T:
+            nonlocal weight
+            found = function(*args, **kwargs)
+            weight += weigh(found)
+            return found
+
+        @wraps(function)
+        def called(*args: P.args, **kwargs: P.kwargs) -> T:
+            nonlocal weight
+            if weight > most:
+                kept.cache_clear()
+                weight = 0
+            return kept(*args, **kwargs)  # type: ignore[arg-type]
+
+        return called
+
+    return keep

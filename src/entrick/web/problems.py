@@ -13,7 +13,7 @@ from werkzeug.exceptions import HTTPException
 
 from ..core import fault
 from ..core.allowance import TooMuch
-from ..core.geometry.arrange import RegionError
+from ..core.geometry.edges import RegionError
 from ..core.plan.document import PlanTooLarge
 from ..core.plan.edit import EditError
 from ..store import ArchiveError, RegisterTrouble, StaleSave, UnknownJob

@@ -6,7 +6,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ..geometry import Arc, Circle, Curve, Loop, Piece, Point, Stop, WalkError, walk
-from ..geometry.arrange import Arrangement, Named, regions
+from ..geometry.arrange import Arrangement, regions
+from ..geometry.edges import Named
 from ..geometry.meet import meet
 from ..geometry.place import on_side
 from ..solve import Solution

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import math
+from bisect import bisect_left
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations
+from operator import sub
 
 from ..drawing.notes import AngleDimension, LinearDimension, Note, RoundDimension
 from ..finish import View, finish
@@ -20,7 +22,7 @@ from ..sheet.layout import view_box
 from ..solve import Solution
 from ..solve.named import drawn_curves
 from ..tolerance import ALIKE, DIRECTION, NOISE, ROUND, SPECK, VARIED
-from .variation import Dimensioned, Row, RowSpace, Size, Variation, dimensions, largest, lined_runs, measured
+from .variation import Dimensioned, Row, RowSpace, Variation, dimensions, largest, lined_runs, measured
 
 MOST_PLACES = 80
 """Places between which straight dimensions are tried."""
@@ -91,21 +93,23 @@ def suggest_dimensions(solution: Solution) -> Suggested:
 
 def _stating(variation: Variation, tries: Sequence[_Try], span: RowSpace) -> Iterator[_Try]:
     """Choose dimensions that say a size of the brief again, in its order."""
+    shown: list[tuple[float, int]] = []
+    for index, one in enumerate(tries):
+        value = measured(one.note)
+        shown += [(each, index) for each in ((value, value * 2) if isinstance(one.note, RoundDimension) else (value,))]
+    shown.sort()
     for index, size in enumerate(variation.sizes):
-        fitting = [one for one in tries if _states(one, index, size)]
+        close = abs(size.value) * DIRECTION
+        first, last = bisect_left(shown, (abs(size.value) - close, 0)), bisect_left(shown, (abs(size.value) + close, 0))
+        fitting = [tries[at] for _, at in shown[first:last] if _moves_with(tries[at], index)]
         for one in sorted(fitting, key=lambda one: one.plain):
-            if not _is_needed(one.row, variation):
-                continue
-            if span.add(one.row):
+            if not variation.idle.touches(one.row) and span.add(one.row):
                 yield one
                 break
 
 
-def _states(one: _Try, index: int, size: Size) -> bool:
-    value = measured(one.note)
-    same = (value, value * 2) if isinstance(one.note, RoundDimension) else (value,)
-    if not any(math.isclose(each, abs(size.value), rel_tol=DIRECTION) for each in same):
-        return False
+def _moves_with(one: _Try, index: int) -> bool:
+    """Tell whether a measure moves with one size alone."""
     at = abs(one.row[index])
     rest = max((abs(part) for other, part in enumerate(one.row) if other != index), default=0.0)
     return at > 0 and rest <= ALIKE * at
@@ -118,20 +122,16 @@ def _filling(variation: Variation, tries: Sequence[_Try], span: RowSpace) -> Ite
         most = max(map(abs, one.row))
         return sum(abs(part) > ALIKE * most for part in one.row)
 
-    if not variation.missing(span):
+    left = variation.open(span)
+    if not left.rows:
         return
     for one in sorted(tries, key=lambda one: (depends(one), one.plain)):
-        if _is_needed(one.row, variation) and span.add(one.row):
+        # A measure of the outline says something new where it has a part in what is open.
+        if left.touches(one.row) and not variation.idle.touches(one.row) and span.add(one.row):
             yield one
-            if not variation.missing(span):
+            left = variation.open(span)
+            if not left.rows:
                 return
-
-
-def _is_needed(row: Row, variation: Variation) -> bool:
-    """Tell whether a measure is one of the outline's, and not of construction beside it."""
-    size = math.sqrt(math.fsum(part * part for part in row))
-    rest = variation.needed.rest(tuple(part / size for part in row))
-    return max(map(abs, rest)) <= ALIKE
 
 
 def _tries(variation: Variation) -> Iterator[_Try]:
@@ -184,19 +184,31 @@ def _count(centres: Sequence[Point]) -> int:
 
 
 def _straights(variation: Variation) -> Iterator[_Try]:
-    places = _places(variation)
-    for (first, a, moved_a, far_a), (second, b, moved_b, far_b) in combinations(places, 2):
+    places = [
+        (
+            name,
+            spot,
+            tuple((at.x - spot.x) / VARIED for at in moved),
+            tuple((at.y - spot.y) / VARIED for at in moved),
+            far,
+        )
+        for name, spot, moved, far in _places(variation)
+    ]
+    for (first, a, ax, ay, far_a), (second, b, bx, by, far_b) in combinations(places, 2):
         gap = b - a
         ways = [way for way, size in (("level", gap.x), ("plumb", gap.y)) if abs(size) > ROUND]
         if len(ways) == 2:
             ways.append("aligned")
+        along = gap * (1 / (abs(gap) or 1.0))
         for way in ways:
             note = LinearDimension(a, b, way, "below", 0, "")
-            base = measured(note)
-            row = tuple(
-                (measured(LinearDimension(p, q, way, "below", 0, "")) - base) / VARIED
-                for p, q in zip(moved_a, moved_b, strict=True)
-            )
+            # A straight measure moves with the part of its ends' moving that lies along it.
+            if way == "level":
+                row = tuple(map(sub, bx, ax) if gap.x > 0 else map(sub, ax, bx))
+            elif way == "plumb":
+                row = tuple(map(sub, by, ay) if gap.y > 0 else map(sub, ay, by))
+            else:
+                row = tuple((q - p) * along.x + (s - r) * along.y for p, q, r, s in zip(ax, bx, ay, by, strict=True))
             clauses = (f"from {first} to {second}", *([way] if way != "aligned" else []))
             rank = (way == "aligned") + first.count(".") + second.count(".") + far_a + far_b
             yield _Try(clauses, note, row, (1 + rank, len(first) + len(second), abs(gap)))

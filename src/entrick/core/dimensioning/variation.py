@@ -9,9 +9,11 @@ import math
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
+from operator import mul
 
 from ..drawing.notes import AngleDimension, LinearDimension, Note, RoundDimension
 from ..geometry import Arc, Circle, Loop, Point
+from ..kept import Kept
 from ..kind import Role
 from ..measure import Dimension
 from ..moves import kinds
@@ -21,7 +23,7 @@ from ..plan.evaluate import evaluate
 from ..plan.forms import match_clauses
 from ..plan.slots import NUMBERS
 from ..plan.terms import Binary, Expression, Num, rewrite, terms, write
-from ..solve import Solution, solve, spoken
+from ..solve import Solution, solve, solve_changed, spoken
 from ..tolerance import ALIKE, NOISE, VARIED
 
 RIGHT = 90
@@ -45,17 +47,19 @@ Dimensioned = LinearDimension | RoundDimension | AngleDimension
 
 
 class Variation:
-    """A solved plan with the same plan solved again for every size."""
+    """A solved plan with the same plan solved again for every size: of each, only what depends on that size."""
 
     def __init__(self, solution: Solution) -> None:
         self.solution = solution
         self.sizes: list[Size] = []
         self.varied: list[Solution] = []
-        places = _places(solution)
+        loose = _loosened(solution)
+        shape = _shape(solution)
         for size in _sizes(solution):
-            other = solve(_enlarged(solution.plan, size))
+            content = _enlarged(solution.plan.lines[size.line - 1].content, size.number)
+            other = solve_changed(loose, size.line, content)
             # A number that cannot be a trifle larger is a count, or holds a choice in place: it is no size.
-            if len(other.errors) == len(solution.errors) and len(_places(other)) == len(places):
+            if len(other.errors) == len(solution.errors) and _shape(other) == shape:
                 self.sizes.append(size)
                 self.varied.append(other)
 
@@ -67,11 +71,24 @@ class Variation:
     @cached_property
     def needed(self) -> RowSpace:
         """What the outline depends on: all that a full set of dimensions must fix."""
-        base = _places(self.solution)
-        columns = [_places(other) for other in self.varied]
+        runs = lined_runs(self.solution)
+        varied = [lined_runs(other) for other in self.varied]
         span = RowSpace()
-        for index, value in enumerate(base):
-            span.add(tuple((column[index] - value) / VARIED for column in columns))
+        # From the first corner on, so that where the outline stands does not count.
+        start = [_start(found) for found in varied]
+        base = _start(runs)
+        known: set[Row] = set()
+        for index, run in enumerate(runs):
+            still = _places(run, base)
+            columns = [
+                still if found[index] is run and at == base else _places(found[index], at)
+                for found, at in zip(varied, start, strict=True)
+            ]
+            for row in zip(still, *columns, strict=True):
+                moves = tuple((value - row[0]) / VARIED for value in row[1:])
+                if moves not in known:
+                    known.add(moves)
+                    span.add(moves)
         return span
 
     @cached_property
@@ -83,6 +100,18 @@ class Variation:
             (line, tuple((measured(column[index][1]) - measured(note)) / VARIED for column in columns))
             for index, (line, note) in enumerate(base)
         ]
+
+    @cached_property
+    def idle(self) -> RowSpace:
+        """What does not move the outline: a measure that has a part in it is one of construction beside it."""
+        return self.needed.across(len(self.sizes))
+
+    def open(self, said: RowSpace) -> RowSpace:
+        """Return what of the outline a set of dimensions leaves open."""
+        found = RowSpace()
+        for row in self.needed.rows:
+            found.add(said.rest(row))
+        return found
 
     def missing(self, said: RowSpace) -> list[Size]:
         """Return the sizes that a set of dimensions leaves open."""
@@ -108,17 +137,35 @@ class RowSpace:
         left = list(row)
         for _ in range(2):  # a second pass takes out what rounding left in the first
             for one in self.rows:
-                share = math.fsum(a * b for a, b in zip(left, one, strict=True))
+                share = sum(map(mul, left, one))
                 left = [a - share * b for a, b in zip(left, one, strict=True)]
         return tuple(left)
 
+    def across(self, width: int) -> RowSpace:
+        """Return what the span leaves open: all rows of a width that stand square to it."""
+        rest, all_ = RowSpace(), RowSpace()
+        all_.rows = list(self.rows)
+        for index in range(width):
+            left = all_.rest(tuple(float(index == other) for other in range(width)))
+            length = math.hypot(*left)
+            if length > ALIKE:
+                row = tuple(part / length for part in left)
+                all_.rows.append(row)
+                rest.rows.append(row)
+        return rest
+
+    def touches(self, row: Row) -> bool:
+        """Tell whether a row has any part in the span."""
+        little = ALIKE * math.hypot(*row)
+        return any(abs(sum(map(mul, row, one))) > little for one in self.rows)
+
     def add(self, row: Row) -> bool:
         """Take a row in; tell whether it fixes anything that was open."""
-        size = math.sqrt(math.fsum(part * part for part in row))
+        size = math.hypot(*row)
         if size <= NOISE:
             return False
         left = self.rest(tuple(part / size for part in row))
-        length = math.sqrt(math.fsum(part * part for part in left))
+        length = math.hypot(*left)
         if length <= ALIKE:
             return False
         self.rows.append(tuple(part / length for part in left))
@@ -159,29 +206,43 @@ def lined_runs(solution: Solution) -> list[Loop]:
     ]
 
 
-def _places(solution: Solution) -> list[float]:
-    """Return numbers that fix the outline wherever it stands: corners and centres from the first corner, radii."""
-    runs = lined_runs(solution)
+def _shape(solution: Solution) -> list[int]:
+    """Return how many pieces of each kind every run has: a variation that changes that is another outline."""
+    return [
+        3 * len(run.pieces) + sum(isinstance(piece.curve, Arc | Circle) for piece in run.pieces)
+        for run in lined_runs(solution)
+    ]
+
+
+def _start(runs: Sequence[Loop]) -> Point:
     if not runs:
-        return []
-    start = runs[0].pieces[0].entry
-    if isinstance(runs[0].pieces[0].curve, Circle):
-        start = runs[0].pieces[0].curve.centre
+        return Point(0.0, 0.0)
+    first = runs[0].pieces[0]
+    return first.curve.centre if isinstance(first.curve, Circle) else first.entry
+
+
+def _places(run: Loop, start: Point) -> list[float]:
+    """Return numbers that fix a run wherever it stands: corners and centres from a start, radii."""
     found: list[float] = []
-    for run in runs:
-        for piece in run.pieces:
-            spots: list[Point] = []
-            match piece.curve:
-                case Circle(centre=c, radius=r):
-                    spots, radius = [c], [r]
-                case Arc(centre=c, radius=r):
-                    spots, radius = [piece.entry, piece.exit, c], [r]
-                case _:
-                    spots, radius = [piece.entry, piece.exit], []
-            for spot in spots:
-                found += [spot.x - start.x, spot.y - start.y]
-            found += radius
+    for piece in run.pieces:
+        spots, radius = [piece.entry, piece.exit], []
+        match piece.curve:
+            case Circle(centre=c, radius=r):
+                spots, radius = [c], [r]
+            case Arc(centre=c, radius=r):
+                spots, radius = [piece.entry, piece.exit, c], [r]
+        for spot in spots:
+            found += (spot.x - start.x, spot.y - start.y)
+        found += radius
     return found
+
+
+def _loosened(solution: Solution) -> Solution:
+    """Return the solution of the plan with every chain as long as its links make it."""
+    lines = [Line(_loose(line.content), line.comment) for line in solution.plan.lines]
+    if all(line.content is was.content for line, was in zip(lines, solution.plan.lines, strict=True)):
+        return solution
+    return solve(Plan(tuple(lines)))
 
 
 def _sizes(solution: Solution) -> Iterator[Size]:
@@ -225,17 +286,21 @@ def _size(line: int, number: Num, name: str, solution: Solution) -> Iterator[Siz
         yield Size(line, number, name, float(quantity.value))
 
 
-def _enlarged(plan: Plan, size: Size) -> Plan:
-    """Return the plan with one size a trifle larger."""
+_ENLARGED: Kept[Content] = Kept(4096)
+
+
+def _enlarged(content: Content, number: Num) -> Content:
+    """Return a line of the plan with one of its sizes a trifle larger; the same one each time, so that what does not
+    depend on an edit is not solved again."""
+    key = (id(content), id(number))
+    known = _ENLARGED.recall(key)
+    if known is not None:
+        return known
 
     def larger(part: Expression) -> Expression | None:
-        return Binary(part, "*", Num(f"{1 + VARIED:.6f}")) if part is size.number else None
+        return Binary(part, "*", Num(f"{1 + VARIED:.6f}")) if part is number else None
 
-    lines = [
-        Line(_changed(line.content, larger) if number == size.line else _loose(line.content), line.comment)
-        for number, line in enumerate(plan.lines, 1)
-    ]
-    return Plan(tuple(lines))
+    return _ENLARGED.keep(key, _changed(content, larger), (content, number))
 
 
 def _changed(content: Content, change: Callable[[Expression], Expression | None]) -> Content:
@@ -254,11 +319,14 @@ def _changed(content: Content, change: Callable[[Expression], Expression | None]
     return content
 
 
+_LOOSE: Kept[Content] = Kept(4096)
+
+
 def _loose(content: Content) -> Content:
     """Let a chain with all its links be as long as they make it: its overall size follows from them."""
-    if isinstance(content, Chain) and all(link is not None for link in content.links):
-        return replace(content, overall=None)
-    return content
+    if not (isinstance(content, Chain) and all(link is not None for link in content.links)):
+        return content
+    return _LOOSE.recall(id(content)) or _LOOSE.keep(id(content), replace(content, overall=None), content)
 
 
 def largest(row: Sequence[float]) -> int:

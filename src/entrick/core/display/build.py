@@ -7,14 +7,14 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import groupby, islice, pairwise
 
-from ..allowance import KEPT_PIECES, pieces
+from ..allowance import pieces
 from ..board import BoardStep
 from ..drawing.marks import Drawing, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Layer, Lettering, Mark, moved
 from ..drawing.notes import TitleFields
 from ..drawing.strokes import Stroke
 from ..finish.chain import hidden_dashes
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
-from ..kept import Kept
+from ..kept import KEPT_PIECES, Kept
 from ..kind import Candidate, Role
 from ..kind.figure import Family, Item
 from ..sheet import Sheet

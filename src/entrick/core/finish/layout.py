@@ -19,11 +19,12 @@ from ..drawing.notes import (
     ScaleBar,
 )
 from ..geometry import Arc, Circle, Line, Loop, Point, polar
+from ..geometry.box import Box
 from ..geometry.hatch import hatch_lines
 from ..geometry.place import SIDES
 from ..tolerance import NOUGHT, ROUND, same
 from .chain import centre_dashes
-from .occupied import Box, Occupied
+from .occupied import Occupied
 
 FIRST, NEXT = 10.0, 8.0
 """The first dimension line stands 10 mm off the view, each further one 8 mm (common practice)."""
@@ -107,8 +108,8 @@ def _box(mark: Lettering) -> Box:
     start = mark.x - (length / 2 if mark.anchor == "middle" else length if mark.anchor == "end" else 0)
     if abs(mark.angle - 90) < 1:
         start = mark.y - (length / 2 if mark.anchor == "middle" else 0)
-        return (mark.x - height, start, mark.x, start + length)
-    return (start, mark.y, start + length, mark.y + height)
+        return Box(mark.x - height, start, mark.x, start + length)
+    return Box(start, mark.y, start + length, mark.y + height)
 
 
 def _rows(notes: Sequence[tuple[int, Note]], view: View) -> Iterator[tuple[int, LinearDimension, int]]:
@@ -291,7 +292,7 @@ def _leader_angles(note: RoundDimension) -> Sequence[float]:
 def _landing(end: Point, text: str, right: bool) -> Box:
     room = wide(text, LETTERS) + 3
     x0, x1 = (end.x, end.x + room) if right else (end.x - room, end.x)
-    return (x0, end.y - LETTERS / 2 - 0.4, x1, end.y + LETTERS / 2 + 0.4)
+    return Box(x0, end.y - LETTERS / 2 - 0.4, x1, end.y + LETTERS / 2 + 0.4)
 
 
 def _angle(note: AngleDimension, view: View, taken: Occupied) -> Iterator[Mark]:

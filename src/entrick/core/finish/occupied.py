@@ -7,9 +7,9 @@ from collections.abc import Iterable, Iterator, Sequence
 from itertools import pairwise
 
 from ..geometry import Arc, Circle, Curve, Line, Loop, Point
+from ..geometry.box import Box
 
 Segment = tuple[float, float, float, float]
-Box = tuple[float, float, float, float]
 
 _CHORD = 0.35
 """Largest angle, radians, over which an arc is taken as straight here."""
@@ -42,7 +42,7 @@ class Occupied:
         for index in range(parts):
             x0, y0 = a + (c - a) * index / parts, b + (d - b) * index / parts
             x1, y1 = a + (c - a) * (index + 1) / parts, b + (d - b) * (index + 1) / parts
-            cells.update(_cells((min(x0, x1), min(y0, y1), max(x0, x1), max(y0, y1))))
+            cells.update(_cells(Box(min(x0, x1), min(y0, y1), max(x0, x1), max(y0, y1))))
         for cell in cells:
             self.cells.setdefault(cell, []).append(segment)
 
@@ -67,7 +67,7 @@ class Occupied:
         x0, y0, x1, y1 = first.x, first.y, last.x, last.y
         dx, dy = x1 - x0, y1 - y0
         count = 0
-        for a, b, c, d in self._near((min(x0, x1), min(y0, y1), max(x0, x1), max(y0, y1))):
+        for a, b, c, d in self._near(Box(min(x0, x1), min(y0, y1), max(x0, x1), max(y0, y1))):
             if (dx * (b - y0) - dy * (a - x0)) * (dx * (d - y0) - dy * (c - x0)) < 0:
                 ex, ey = c - a, d - b
                 count += (ex * (y0 - b) - ey * (x0 - a)) * (ex * (y1 - b) - ey * (x1 - a)) < 0

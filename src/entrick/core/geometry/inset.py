@@ -7,7 +7,7 @@ from collections.abc import Iterator
 
 from ..measure import Number
 from ..tolerance import same
-from .arrange import Arrangement, Half, Named
+from .edges import Edges, Half, Named
 from .loop import Boxed, Loop
 from .meet import meet
 from .shapes import Arc, Circle, Curve, Line, Point, is_drawn_at, support
@@ -46,26 +46,26 @@ def inset(loop: Loop, wall: Number, inward: bool = True, sharp: bool = False) ->
     raw = [Named(curve, name) for curve, name in _parallels(ccw, left, wall, sharp)]
     if not raw:
         return ()
-    arrangement = Arrangement(raw)
+    edges = Edges(raw)
     close = same(max(abs(spot) for spot in ccw.box) + float(wall)) * 1000
     outline = Boxed(ccw)
     kept: dict[Half, None] = {}
-    for carrier, spans in enumerate(arrangement.spans):
-        for edge in range(arrangement._edges(carrier)):
-            middle = arrangement._middle(carrier, edge)
+    for carrier, spans in enumerate(edges.spans):
+        for edge in range(edges.count(carrier)):
+            middle = edges.middle(carrier, edge)
             span = next((span for span in spans if _covers(span.curve, middle)), None)
             # What is no nearer to the outline than the wall lies on the side it was moved to.
             if span is None or outline.is_nearer(middle, float(wall) - close):
                 continue
-            kept[(carrier, edge, _way(arrangement.supports[carrier], span.curve, middle))] = None
-    _prune(arrangement, kept)
-    return tuple(sorted(_chains(arrangement, kept), key=lambda found: -abs(found.area)))
+            kept[(carrier, edge, _way(edges.supports[carrier], span.curve, middle))] = None
+    _prune(edges, kept)
+    return tuple(sorted(_chains(edges, kept), key=lambda found: -abs(found.area)))
 
 
-def _prune(arrangement: Arrangement, kept: dict[Half, None]) -> None:
+def _prune(edges: Edges, kept: dict[Half, None]) -> None:
     """Drop stretches that lead nowhere: past a corner that is nearly straight a parallel stays almost far enough."""
     # Much finer than what is taken for one place elsewhere: what is dropped here may be very short.
-    reach = max((abs(arrangement._from(half).point) for half in kept), default=0.0)
+    reach = max((abs(edges.start(half).point) for half in kept), default=0.0)
     close = same(reach) * 10
 
     def cell(spot: Point) -> tuple[int, int]:
@@ -76,12 +76,10 @@ def _prune(arrangement: Arrangement, kept: dict[Half, None]) -> None:
         return any((column + i, row + j) in spots for i in (-1, 0, 1) for j in (-1, 0, 1))
 
     while True:
-        starts = {cell(arrangement._from(half).point) for half in kept}
-        ends = {cell(arrangement._to(half).point) for half in kept}
+        starts = {cell(edges.start(half).point) for half in kept}
+        ends = {cell(edges.end(half).point) for half in kept}
         dead = [
-            half
-            for half in kept
-            if not near(arrangement._to(half).point, starts) or not near(arrangement._from(half).point, ends)
+            half for half in kept if not near(edges.end(half).point, starts) or not near(edges.start(half).point, ends)
         ]
         if not dead:
             return
@@ -152,17 +150,17 @@ def _stretch(curve: Curve, start: Point, end: Point) -> Curve:
     return Line.between(start, end) if isinstance(whole, Line) else Arc.between(whole, start, end)
 
 
-def _chains(arrangement: Arrangement, kept: dict[Half, None]) -> Iterator[Loop]:
+def _chains(edges: Edges, kept: dict[Half, None]) -> Iterator[Loop]:
     while kept:
         start = next(iter(kept))
         chain, half = [], start
         while half in kept:
             del kept[half]
             chain.append(half)
-            spot = arrangement._to(half).point
-            half = min(kept, key=lambda other: abs(arrangement._from(other).point - spot), default=start)
-            if abs(arrangement._from(half).point - spot) > arrangement.close * 10:
+            spot = edges.end(half).point
+            half = min(kept, key=lambda other: abs(edges.start(other).point - spot), default=start)
+            if abs(edges.start(half).point - spot) > edges.close * 10:
                 break
-        closed = abs(arrangement._from(start).point - arrangement._to(chain[-1]).point) <= arrangement.close * 10
+        closed = abs(edges.start(start).point - edges.end(chain[-1]).point) <= edges.close * 10
         if closed:
-            yield arrangement.loop(chain)
+            yield edges.loop(chain)

@@ -5,9 +5,12 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from typing import TYPE_CHECKING
 
+from ..kept import KEPT_PIECES, Kept
 from ..tolerance import DIRECTION, same
+from .box import around, together
 from .shapes import Arc, Circle, Curve, Line, Point, is_drawn_at, quarters
 
 if TYPE_CHECKING:
@@ -98,7 +101,7 @@ class Junction:
         return abs(self.turn) <= DIRECTION
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Loop:
     """An outline: pieces end to end. Closed unless it was asked for as an open run."""
 
@@ -107,12 +110,12 @@ class Loop:
     stands_for: Ellipse | None = None
     """The curve it draws with its arcs, where there is one."""
 
-    @property
+    @cached_property
     def length(self) -> float:
         """Perimeter, plan units."""
         return math.fsum(piece.length for piece in self.pieces)
 
-    @property
+    @cached_property
     def area(self) -> float:
         """Signed area, positive when walked counter-clockwise (Green's theorem, closed form per piece)."""
         total = 0.0
@@ -126,7 +129,7 @@ class Loop:
                     total += piece.entry.cross(piece.exit)
         return total / 2
 
-    @property
+    @cached_property
     def junctions(self) -> tuple[Junction, ...]:
         """Every place where one piece hands over to the next."""
         if self.stands_for is not None:
@@ -152,7 +155,7 @@ class Loop:
         """The same run walked the other way."""
         return Loop(tuple(piece.reversed for piece in self.pieces[::-1]), self.closed, self.stands_for)
 
-    @property
+    @cached_property
     def centroid(self) -> Point:
         """Middle of the area enclosed (Green's theorem: ∮x² dy / 2A and −∮y² dx / 2A, closed form per piece).
 
@@ -168,7 +171,7 @@ class Loop:
             return (low + high) * 0.5
         return Point(x / double, y / double)
 
-    @property
+    @cached_property
     def box(self) -> tuple[Point, Point]:
         """Lower left and upper right corner of all it reaches."""
         spots = [spot for piece in self.pieces for spot in piece.outermost]
@@ -192,20 +195,15 @@ class Boxed:
 
     def __init__(self, loop: Loop) -> None:
         self.loop = loop
-        self.boxes: list[tuple[float, float, float, float]] = []
-        for piece in loop.pieces:
-            spots = piece.outermost
-            xs, ys = [spot.x for spot in spots], [spot.y for spot in spots]
-            self.boxes.append((min(xs), min(ys), max(xs), max(ys)))
-        self.low = Point(min(box[0] for box in self.boxes), min(box[1] for box in self.boxes))
-        self.high = Point(max(box[2] for box in self.boxes), max(box[3] for box in self.boxes))
+        self.boxes = [around(piece.outermost) for piece in loop.pieces]
+        self.box = together(self.boxes)
 
     def encloses(self, point: Point) -> bool:
         """Tell whether a point lies inside the run; see `Loop.encloses`."""
-        x, y = point.x, point.y
-        if not (self.low.x <= x <= self.high.x and self.low.y <= y <= self.high.y):
+        if not self.box.holds(point):
             return False
         turned = []
+        x, y = point.x, point.y
         for piece, (left, lower, right, upper) in zip(self.loop.pieces, self.boxes, strict=True):
             if left <= x <= right and lower <= y <= upper:
                 turned.append(_seen_from(piece.curve, point))
@@ -222,14 +220,13 @@ class Boxed:
             for piece, box in zip(self.loop.pieces, self.boxes, strict=True)
         )  # fmt: skip
 
-    def holds(self, box: tuple[float, float, float, float], close: float) -> bool:
-        """Tell whether a box lies within the run's own."""
-        return (
-            box[0] >= self.low.x - close
-            and box[1] >= self.low.y - close
-            and box[2] <= self.high.x + close
-            and box[3] <= self.high.y + close
-        )
+
+_BOXED: Kept[Boxed] = Kept(KEPT_PIECES)
+
+
+def boxed(loop: Loop) -> Boxed:
+    """Return a run with its boxes; what was asked about before has them already."""
+    return _BOXED.recall(id(loop)) or _BOXED.keep(id(loop), Boxed(loop), loop, len(loop.pieces))
 
 
 def piece_of(curve: Curve, name: str, curve_of: str = "") -> Piece:

@@ -5,7 +5,8 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 
-from .loop import Loop, nearest_place
+from ..kept import Kept
+from .loop import Boxed, Loop, boxed, nearest_place
 from .meet import meet
 from .shapes import Arc, Circle, Curve, Line, Point, extremes, is_drawn_at, support
 
@@ -80,29 +81,26 @@ def ends_of(curve: Curve) -> Sequence[Point]:
     return ()
 
 
+_WALLS: Kept[Distance] = Kept(4096)
+
+
 def least_wall(first: Loop, second: Loop) -> Distance:
-    """Return the least distance of two outlines, and where it is."""
+    """Return the least distance of two outlines, and where it is; known for two that were measured before."""
+    key = (id(first), id(second))
+    return _WALLS.recall(key) or _WALLS.keep(key, _least_wall(boxed(first), boxed(second)), (first, second))
+
+
+def _least_wall(first: Boxed, second: Boxed) -> Distance:
     best: Distance = (math.inf, Point(0.0, 0.0), Point(0.0, 0.0))
-    boxes = [_box(piece.curve) for piece in second.pieces]
-    for piece in first.pieces:
-        box = _box(piece.curve)
-        for other, around in zip(second.pieces, boxes, strict=True):
-            if _apart(box, around) < best[0]:
-                best = min(best, nearest(piece.curve, other.curve), key=lambda span: span[0])
+    # The pieces that may be nearest come first, so that the rest need only be told to lie further off.
+    near = sorted((box.apart(second.box), index) for index, box in enumerate(first.boxes))
+    for away, index in near:
+        if away >= best[0]:
+            break
+        box, curve = first.boxes[index], first.loop.pieces[index].curve
+        others = sorted((box.apart(around), other) for other, around in enumerate(second.boxes))
+        for apart, other in others:
+            if apart >= best[0]:
+                break
+            best = min(best, nearest(curve, second.loop.pieces[other].curve), key=lambda span: span[0])
     return best
-
-
-Box = tuple[float, float, float, float]
-
-
-def _box(curve: Curve) -> Box:
-    spots = extremes(curve)
-    xs, ys = [spot.x for spot in spots], [spot.y for spot in spots]
-    return min(xs), min(ys), max(xs), max(ys)
-
-
-def _apart(one: Box, other: Box) -> float:
-    """Return the distance of two boxes: no two places in them are nearer."""
-    across = max(0.0, other[0] - one[2], one[0] - other[2])
-    up = max(0.0, other[1] - one[3], one[1] - other[3])
-    return math.hypot(across, up)

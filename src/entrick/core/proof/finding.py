@@ -9,6 +9,7 @@ from typing import Literal, TypeVar
 
 from ..board import BoardStep
 from ..geometry import Loop, Point
+from ..geometry.loop import boxed
 from ..kind.claims import Claim
 from ..sheet import Sheet
 from ..solve import Solution
@@ -57,19 +58,18 @@ class Checked:
     def outlines(self) -> tuple[Outline, ...]:
         """The closed outlines, largest first."""
         closed = sorted((r for r in self.runs if r[2].closed), key=lambda run: -abs(run[2].area))
-        boxes = [loop.box for _, _, loop in closed]
         found = []
         for index, (name, line, loop) in enumerate(closed):
             spot = _inner_spot(loop)
-            around = sum(_holds(boxes[other], spot) and closed[other][2].encloses(spot) for other in range(index))
+            around = sum(boxed(other).encloses(spot) for _, _, other in closed[:index])
             found.append(Outline(name, line, loop, around))
         return tuple(found)
 
     @cached_property
     def size(self) -> float:
         """Length typical of the part, plan units."""
-        boxes = [loop.box for _, _, loop in self.runs]
-        return max((abs(high - low) for low, high in boxes), default=1.0)
+        boxes = [boxed(loop).box for _, _, loop in self.runs]
+        return max((abs(box.high - box.low) for box in boxes), default=1.0)
 
     @cached_property
     def close(self) -> float:
@@ -91,10 +91,6 @@ def _inner_spot(loop: Loop) -> Point:
     piece = max(loop.pieces, key=lambda p: p.length)
     curve = piece.curve
     return curve.middle if hasattr(curve, "middle") else (piece.entry + piece.exit) * 0.5
-
-
-def _holds(box: tuple[Point, Point], spot: Point) -> bool:
-    return box[0].x <= spot.x <= box[1].x and box[0].y <= spot.y <= box[1].y
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,8 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ..geometry import Loop, meet
+from ..geometry import Loop, Point, meet
+from ..geometry.box import neighbours
+from ..geometry.loop import boxed
 from ..geometry.shapes import is_drawn_at
+from ..kept import KEPT_PIECES, Kept
 from ..tolerance import same
 from .finding import Checked, Finding
 
@@ -18,17 +21,29 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     for entry in checked.solution.entries:
         for loop in entry.made.loops if entry.made else ():
             if len(loop.pieces) <= MOST_PIECES:
-                yield from _crossings(loop, entry.line, checked)
+                for spot, first, second in _crossings(loop):
+                    told = f"the outline crosses itself, {first} with {second}: was another way round meant?"
+                    yield Finding("wrong", "outline", told, entry.line, checked.sheet.on_paper(spot))
 
 
-def _crossings(loop: Loop, line: int, checked: Checked) -> Iterator[Finding]:
+_KEPT: Kept[tuple[tuple[Point, str, str], ...]] = Kept(KEPT_PIECES)
+
+
+def _crossings(loop: Loop) -> tuple[tuple[Point, str, str], ...]:
+    """Return where a run crosses itself, and what its pieces there are called; known for one looked at before."""
+    known = _KEPT.recall(id(loop))
+    return _KEPT.keep(id(loop), tuple(_found(loop)), loop, len(loop.pieces)) if known is None else known
+
+
+def _found(loop: Loop) -> Iterator[tuple[Point, str, str]]:
     junctions = [end for piece in loop.pieces for end in (piece.entry, piece.exit)]
-    for index, first in enumerate(loop.pieces):
-        for second in loop.pieces[index + 1 :]:
-            for meeting in meet(first.curve, second.curve):
-                spot = meeting.point
-                if not (is_drawn_at(first.curve, spot) and is_drawn_at(second.curve, spot)):
-                    continue
-                if all(abs(spot - end) > same(abs(spot)) * 100 for end in junctions):
-                    told = f"the outline crosses itself, {first.name} with {second.name}: was another way round meant?"
-                    yield Finding("wrong", "outline", told, line, checked.sheet.on_paper(spot))
+    boxes = boxed(loop).boxes
+    close = same(max(map(abs, boxed(loop).box))) * 100
+    for index, other in sorted(neighbours(boxes, close)):
+        first, second = loop.pieces[index], loop.pieces[other]
+        for meeting in meet(first.curve, second.curve):
+            spot = meeting.point
+            if not (is_drawn_at(first.curve, spot) and is_drawn_at(second.curve, spot)):
+                continue
+            if all(abs(spot - end) > same(abs(spot)) * 100 for end in junctions):
+                yield spot, first.name, second.name

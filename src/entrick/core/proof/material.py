@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from itertools import combinations
+from itertools import combinations, islice
 
 from ..geometry import Circle, Loop, Point, meet
+from ..geometry.loop import boxed
 from ..geometry.shapes import is_drawn_at
+from ..kept import Kept
 from ..measure import spell
 from .finding import Checked, Finding, Outline
 
@@ -43,17 +45,28 @@ def _is_round(outline: Outline) -> bool:
     return len(outline.loop.pieces) == 1 and isinstance(outline.loop.pieces[0].curve, Circle)
 
 
+_KEPT: Kept[tuple[Point, ...]] = Kept(4096)
+
+
 def _crossing(first: Loop, second: Loop, close: float) -> Point | None:
-    (low, high), (other_low, other_high) = first.box, second.box
-    if low.x > other_high.x or other_low.x > high.x or low.y > other_high.y or other_low.y > high.y:
-        return None
-    for one in first.pieces:
-        for other in second.pieces:
-            for meeting in meet(one.curve, other.curve):
+    """Return where one outline crosses another, if it does; known for two looked at before."""
+    key = (id(first), id(second), close)
+    known = _KEPT.recall(key)
+    if known is None:
+        known = _KEPT.keep(key, tuple(islice(_crossings(first, second, close), 1)), (first, second))
+    return known[0] if known else None
+
+
+def _crossings(first: Loop, second: Loop, close: float) -> Iterator[Point]:
+    one, other = boxed(first), boxed(second)
+    for piece, box in zip(first.pieces, one.boxes, strict=True):
+        if not box.meets(other.box, close):
+            continue
+        for across, around in zip(second.pieces, other.boxes, strict=True):
+            for meeting in meet(piece.curve, across.curve) if box.meets(around, close) else ():
                 spot = meeting.point
-                if meeting.touch or not (is_drawn_at(one.curve, spot) and is_drawn_at(other.curve, spot)):
+                if meeting.touch or not (is_drawn_at(piece.curve, spot) and is_drawn_at(across.curve, spot)):
                     continue
-                ends = (one.entry, one.exit, other.entry, other.exit)
+                ends = (piece.entry, piece.exit, across.entry, across.exit)
                 if all(abs(spot - end) > close for end in ends):
-                    return spot
-    return None
+                    yield spot

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from ..allowance import KEPT_PIECES, MOST_PIECES, kept_by_weight, pieces, refuse
+from ..allowance import MOST_PIECES, pieces, refuse
 from ..geometry import Arc, Circle, Loop, Point, Shape
 from ..geometry.walk import Stop
+from ..kept import KEPT_PIECES, kept_by_weight
 from ..kind import Args, Length, Made, Value
 from ..kind.figure import Family, Ref
 from ..moves import kinds

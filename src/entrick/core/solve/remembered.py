@@ -7,12 +7,12 @@ Sizes are compared by value. Mistakes are not remembered, since their words may 
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
-from ..allowance import KEPT_PIECES
-from ..kept import Kept
+from ..kept import KEPT_PIECES, Kept
 from ..kind.figure import Item
-from ..plan.document import Statement
+from ..plan.document import Chain, Given, Statement
 from ..plan.terms import names
 from .solution import Entry
 
@@ -69,3 +69,14 @@ def names_used(statement: Statement) -> tuple[tuple[str, str], ...]:
         used = sorted({name for clause in statement.clauses for item in clause.items for name in names(item)})
         known = _USED.keep(id(statement), tuple((name, name.partition(".")[0]) for name in used), statement)
     return known
+
+
+def owners(content: Given | Chain | Statement) -> Iterator[str]:
+    """Return the names of the givens and things that a line uses."""
+    match content:
+        case Statement():
+            return (owner for _, owner in names_used(content))
+        case Given(value=value):
+            return (name.partition(".")[0] for name in names(value))
+    links = (*content.links, content.overall)
+    return (name.partition(".")[0] for link in links if link is not None for name in names(link))

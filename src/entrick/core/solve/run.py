@@ -15,6 +15,7 @@ from ..plan.document import (
     LONGEST_LINE,
     UNREAD_GIVEN,
     Chain,
+    Content,
     DrawingNumber,
     Given,
     Plan,
@@ -31,7 +32,7 @@ from ..plan.writer import write_content
 from .chains import added, chain_links
 from .families import construct_all
 from .mends import placed, unknown_kind
-from .remembered import Key, Remembered, names_used, recall, remember
+from .remembered import Key, Remembered, names_used, owners, recall, remember
 from .solution import Entry, GivenEntry, Solution, is_projected
 from .values import matches_of, said_in, spoken
 
@@ -51,6 +52,48 @@ def solve(plan: Plan) -> Solution:
     for number, line in enumerate(plan.lines, 1):
         run.read(number, line.content)
     return run.finish()
+
+
+def solve_changed(base: Solution, line: int, content: Content) -> Solution:
+    """Solve a plan in which one given or statement says something else: only what depends on it is gone through.
+
+    Parameters
+    ----------
+    base : Solution
+        Of the plan as it was.
+    line : int
+        Where the change is.
+    content : Content
+        What stands there now, under the same name.
+
+    Returns
+    -------
+    Solution
+        That of the changed plan (property test against `solve`).
+    """
+    lines = base.plan.lines
+    plan = Plan((*lines[: line - 1], replace(lines[line - 1], content=content), *lines[line:]))
+    if base.errors:
+        return solve(plan)
+    run = _Run(plan)
+    run.head = replace(base, plan=plan)
+    run.projected = is_projected(base.sheet)
+    run.quantities.update(base.quantities)
+    run.items.update(base.figure.items)
+    run.failed.update(base.figure.failed)
+    for given in base.givens:
+        if isinstance(given.given, Chain):
+            run.link(given.given.name, len(given.given.links))
+    changed: set[str] = set()
+    for number, row in enumerate(plan.lines[line - 1 :], line):
+        said = row.content
+        if isinstance(said, Given | Chain | Statement) and (number == line or not changed.isdisjoint(owners(said))):
+            before = run.quantities.get(said.name), run.items.get(said.name)
+            run.read(number, said)
+            after = run.quantities.get(said.name), run.items.get(said.name)
+            if after[0] != before[0] or after[1] is not before[1] or isinstance(said, Chain):
+                changed.add(said.name)
+    return run.finish_changed(base)
 
 
 class _Run:
@@ -152,8 +195,12 @@ class _Run:
         self.quantities[chain.name] = replace(total, dimension=Dimension.LENGTH, mark="")
         for index, link in enumerate(links, 1):
             self.quantities[f"{chain.name}.{index}"] = link
-        self.linked[chain.name] = tuple(self._size(f"{chain.name}.{index}") for index in range(1, len(links) + 1))
+        self.link(chain.name, len(links))
         self.givens.append(GivenEntry(number, chain, total))
+
+    def link(self, name: str, count: int) -> None:
+        """Note what the links of a chain are worth."""
+        self.linked[name] = tuple(self._size(f"{name}.{index}") for index in range(1, count + 1))
 
     def _claim(self, number: int, name: str) -> None:
         if "." in name:
@@ -260,6 +307,22 @@ class _Run:
             self.head,
             givens=givens,
             entries=tuple(self.entries),
+            figure=Figure(MappingProxyType(self.items), frozenset(self.failed)),
+            errors=tuple(self.errors),
+            quantities=MappingProxyType(self.quantities),
+        )
+
+    def finish_changed(self, base: Solution) -> Solution:
+        """Put what was gone through in the place of what a plan came to before."""
+        givens = {entry.line: entry for entry in self.givens}
+        entries = {entry.line: entry for entry in self.entries}
+        return replace(
+            self.head,
+            givens=tuple(
+                replace(givens[given.line], used_by=given.used_by) if given.line in givens else given
+                for given in base.givens
+            ),
+            entries=tuple(entries.get(entry.line, entry) for entry in base.entries),
             figure=Figure(MappingProxyType(self.items), frozenset(self.failed)),
             errors=tuple(self.errors),
             quantities=MappingProxyType(self.quantities),

@@ -1,0 +1,98 @@
+"""Boxes with level and plumb sides: what tells quickly that two things are nowhere near each other."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Iterator, Sequence
+from typing import NamedTuple
+
+from .shapes import Curve, Point, extremes
+
+
+class Box(NamedTuple):
+    """A box from `left`, `lower` to `right`, `upper`, in any unit of length."""
+
+    left: float
+    lower: float
+    right: float
+    upper: float
+
+    @property
+    def low(self) -> Point:
+        """Lower left corner."""
+        return Point(self.left, self.lower)
+
+    @property
+    def high(self) -> Point:
+        """Upper right corner."""
+        return Point(self.right, self.upper)
+
+    @property
+    def area(self) -> float:
+        """Width times height."""
+        return (self.right - self.left) * (self.upper - self.lower)
+
+    def grown(self, by: float) -> Box:
+        """Return the box with every side moved outwards."""
+        return Box(self.left - by, self.lower - by, self.right + by, self.upper + by)
+
+    def holds(self, spot: Point, close: float = 0.0) -> bool:
+        """Tell whether a place lies in the box, or no further than so much outside it."""
+        return self.left - close <= spot.x <= self.right + close and self.lower - close <= spot.y <= self.upper + close
+
+    def contains(self, other: Box, close: float = 0.0) -> bool:
+        """Tell whether another box lies within this one, or no further than so much outside it."""
+        return (
+            other.left >= self.left - close
+            and other.lower >= self.lower - close
+            and other.right <= self.right + close
+            and other.upper <= self.upper + close
+        )
+
+    def meets(self, other: Box, close: float = 0.0) -> bool:
+        """Tell whether two boxes have a place in common, or come as near as that."""
+        return not (
+            other.left > self.right + close
+            or other.right < self.left - close
+            or other.lower > self.upper + close
+            or other.upper < self.lower - close
+        )
+
+    def apart(self, other: Box) -> float:
+        """Return the distance of two boxes: no two places in them are nearer."""
+        across = max(0.0, other.left - self.right, self.left - other.right)
+        up = max(0.0, other.lower - self.upper, self.lower - other.upper)
+        return math.hypot(across, up)
+
+
+def around(spots: Iterable[Point]) -> Box:
+    """Return the box about places, one at least."""
+    xs, ys = zip(*((spot.x, spot.y) for spot in spots), strict=True)
+    return Box(min(xs), min(ys), max(xs), max(ys))
+
+
+def box_of(curve: Curve) -> Box:
+    """Return the box about a curve with ends, or a circle."""
+    return around(extremes(curve))
+
+
+def together(boxes: Sequence[Box]) -> Box:
+    """Return the box about several."""
+    lefts, lowers, rights, uppers = zip(*boxes, strict=True)
+    return Box(min(lefts), min(lowers), max(rights), max(uppers))
+
+
+def neighbours(boxes: Sequence[Box], close: float) -> Iterator[tuple[int, int]]:
+    """Return every pair of boxes that meet or come as near as so much, the lower index first.
+
+    Gone through from left to right, so that few are compared that lie apart.
+    """
+    waiting: list[int] = []
+    for index in sorted(range(len(boxes)), key=lambda i: boxes[i].left):
+        left, lower, _, upper = boxes[index]
+        waiting = [other for other in waiting if boxes[other].right >= left - close]
+        for other in waiting:
+            box = boxes[other]
+            if box.lower <= upper + close and box.upper >= lower - close:
+                yield (other, index) if other < index else (index, other)
+        waiting.append(index)

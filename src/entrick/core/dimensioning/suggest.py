@@ -184,16 +184,11 @@ def _count(centres: Sequence[Point]) -> int:
 
 
 def _straights(variation: Variation) -> Iterator[_Try]:
-    places = [
-        (
-            name,
-            spot,
-            tuple((at.x - spot.x) / VARIED for at in moved),
-            tuple((at.y - spot.y) / VARIED for at in moved),
-            far,
-        )
-        for name, spot, moved, far in _places(variation)
-    ]
+    places = []
+    for name, spot, moved, far in _places(variation):
+        across = tuple((at.x - spot.x) / VARIED for at in moved)
+        up = tuple((at.y - spot.y) / VARIED for at in moved)
+        places.append((name, spot, across, up, far))
     for (first, a, ax, ay, far_a), (second, b, bx, by, far_b) in combinations(places, 2):
         gap = b - a
         ways = [way for way, size in (("level", gap.x), ("plumb", gap.y)) if abs(size) > ROUND]

@@ -6,6 +6,7 @@ import math
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import groupby, islice, pairwise
+from typing import Literal
 
 from ..allowance import pieces
 from ..board import BoardStep
@@ -45,12 +46,12 @@ def build_display(solution: Solution, steps: Sequence[tuple[BoardStep, ...]], sh
     """
     drawn = _drawn_all(steps, solution, _from_datum(sheet))
     letters = [letter for each in drawn for letter in each.letters]
-    lettered = iter(_letter(letters, (dot for each in drawn for dot in each.dots)))
+    sides = iter(_sides(letters, (dot for each in drawn for dot in each.dots)))
     layers: list[Layer] = []
     for each in drawn:
-        own = tuple(islice(lettered, len(each.letters)))
-        if each.layer is None or each.layer.marks[len(each.marks) :] != own:
-            each.layer = Layer((*each.marks, *own))
+        own = tuple(islice(sides, len(each.letters)))
+        if each.layer is None or each.sides != own:
+            each.layer, each.sides = Layer((*each.marks, *map(_lettered, each.letters, own))), own
         layers.append(each.layer)
     last = {own[-1].line: own[-1].number for own in steps}
     for line, marks in groupby(sheet.finish, lambda found: found[0]):
@@ -98,6 +99,7 @@ class _Drawn:
     letters: list[Letter]
     dots: tuple[Point, ...]
     layer: Layer | None = None
+    sides: tuple[int, ...] = ()
 
 
 _DRAWN: Kept[_Drawn] = Kept(KEPT_PIECES)
@@ -159,7 +161,7 @@ def draw_lettered(strokes: Sequence[Stroke], sheet: Sheet) -> list[Mark]:
         if stroke.label and isinstance(stroke.shape, Point):
             letters.append((stroke.label, stand.at(stroke.shape), 0, 0))
     dots = (Point(mark.x, mark.y) for mark in marks if isinstance(mark, DrawnDot))
-    return [*marks, *_letter(letters, dots)]
+    return [*marks, *map(_lettered, letters, _sides(letters, dots))]
 
 
 def draw_curves(curves: Sequence[Shape], sheet: Sheet) -> list[Mark]:
@@ -402,34 +404,46 @@ CROWDED = 400
 CELL = 3 * LETTER
 """Side of the squares the sheet is parted into to see what stands near a letter, mm."""
 
-_AROUND = ((1.4, 1.2, "start"), (1.4, -3.4, "start"), (-1.4, 1.2, "end"), (-1.4, -3.4, "end"))
+_AROUND: tuple[tuple[float, float, Literal["start", "end"]], ...] = (
+    (1.4, 1.2, "start"), (1.4, -3.4, "start"), (-1.4, 1.2, "end"), (-1.4, -3.4, "end"),
+)  # fmt: skip
+"""The sides of a point on which its name may stand: from the point to the foot of the letters, mm."""
 
 
-def _letter(letters: Sequence[Letter], dots: Iterable[Point]) -> list[Mark]:
-    """Set each name beside its point, where it covers the fewest other names and dots."""
+def _sides(letters: Sequence[Letter], dots: Iterable[Point]) -> list[int]:
+    """Choose for each name the side of its point where it covers the fewest other names and dots."""
     taken: dict[tuple[int, int], list[Point]] = {}
     floor = math.floor
     for dot in dots:
         taken.setdefault((floor(dot.x / CELL), floor(dot.y / CELL)), []).append(dot)
-    placed: list[Mark] = []
-    for text, at, line, step in letters:
+    chosen = []
+    for text, at, _, _ in letters:
         half = LETTER * 0.35 * len(text)
         # A name lies within this far of its point, whichever side it takes, and a dot or name as far from its middle.
         wide, tall = 2 * half + 2.4, 2 * LETTER
         columns = range(floor((at.x - wide) / CELL), floor((at.x + wide) / CELL) + 1)
         rows = range(floor((at.y - tall) / CELL), floor((at.y + tall) / CELL) + 1)
         near = [p for column in columns for row in rows for p in taken.get((column, row), ())]
-        best, least = _AROUND[0], len(near) + 1
+        middles = [
+            Point(at.x + dx + (half if anchor == "start" else -half), at.y + dy + LETTER / 2)
+            for dx, dy, anchor in _AROUND
+        ]
+        best, least = 0, len(near) + 1
         # Where it is so crowded no side is better than another.
-        for offset in _AROUND if 0 < len(near) <= CROWDED else ():
-            x = at.x + offset[0] + (half if offset[2] == "start" else -half)
-            y = at.y + offset[1] + LETTER / 2
-            covered = sum(abs(p.x - x) < half + 1 and abs(p.y - y) < LETTER for p in near)
+        for side, middle in enumerate(middles) if 0 < len(near) <= CROWDED else ():
+            covered = sum(abs(p.x - middle.x) < half + 1 and abs(p.y - middle.y) < LETTER for p in near)
             if covered < least:
-                best, least = offset, covered
-        dx, dy, anchor = best
-        start = anchor == "start"
-        placed.append(Lettering(text, at.x + dx, at.y + dy, LETTER, "start" if start else "end", "letter", line, step))
-        middle = Point(at.x + dx + (half if start else -half), at.y + dy + LETTER / 2)
+                best, least = side, covered
+            if not covered:
+                break
+        chosen.append(best)
+        middle = middles[best]
         taken.setdefault((floor(middle.x / CELL), floor(middle.y / CELL)), []).append(middle)
-    return placed
+    return chosen
+
+
+def _lettered(letter: Letter, side: int) -> Lettering:
+    """Set a name on one side of its point."""
+    text, at, line, step = letter
+    dx, dy, anchor = _AROUND[side]
+    return Lettering(text, at.x + dx, at.y + dy, LETTER, anchor, "letter", line, step)

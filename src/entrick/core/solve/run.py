@@ -88,7 +88,7 @@ def solve_changed(base: Solution, line: int, content: Content) -> Solution:
     for number, row in enumerate(plan.lines[line - 1 :], line):
         said = row.content
         if isinstance(said, Given | Chain | Statement) and (number == line or not changed.isdisjoint(owners(said))):
-            before = run.quantities.get(said.name), run.items.get(said.name)
+            before = run.quantities.pop(said.name, None), run.items.pop(said.name, None)
             run.read(number, said)
             after = run.quantities.get(said.name), run.items.get(said.name)
             if after[0] != before[0] or after[1] is not before[1] or isinstance(said, Chain):

@@ -2,21 +2,25 @@ import "@fontsource-variable/source-sans-3";
 import "./style.css";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { setNonce } from "get-nonce";
-import { StrictMode } from "react";
+import { type ComponentType, StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
-import { BenchPage } from "./views/BenchPage";
 import { Fault } from "./views/Fault";
-import { ProofPage } from "./views/ProofPage";
-import { Register } from "./views/Register";
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content;
 if (nonce) setNonce(nonce);
 
+/** A view's code is fetched when it is first opened. */
+const view = (path: string, lazy: () => Promise<{ Component: ComponentType }>) => ({
+  path,
+  lazy,
+  errorElement: <Fault />,
+  hydrateFallbackElement: <p className="p-8">Opening…</p>,
+});
 const router = createBrowserRouter([
-  { path: "/", element: <Register />, errorElement: <Fault /> },
-  { path: "/jobs/:jobId", element: <BenchPage />, errorElement: <Fault /> },
-  { path: "/jobs/:jobId/proof", element: <ProofPage />, errorElement: <Fault /> },
+  view("/", async () => ({ Component: (await import("./views/Register")).Register })),
+  view("/jobs/:jobId", async () => ({ Component: (await import("./views/BenchPage")).BenchPage })),
+  view("/jobs/:jobId/proof", async () => ({ Component: (await import("./views/ProofPage")).ProofPage })),
 ]);
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
 

@@ -8,6 +8,7 @@ from collections.abc import Iterator
 import pytest
 from flask.testing import FlaskClient
 
+from entrick.core.plan.document import Plan
 from entrick.core.plan.edit import EditError, delete_line
 from entrick.store import Store
 from entrick.web import create_app, hands
@@ -56,7 +57,7 @@ def test_work_without_end_is_stopped_and_the_desk_goes_on(
 
 def test_what_the_task_raises_is_raised_here(two: Hands) -> None:
     with pytest.raises(EditError, match="no line 7"):
-        two.do(delete_line, "", 7)
+        two.do(delete_line, Plan(()), 7)
     with pytest.raises(RuntimeError, match="which"):  # an exception that cannot travel comes as its words
         two.do(exec, UNDECIDED)
 

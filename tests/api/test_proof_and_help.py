@@ -43,7 +43,7 @@ def test_dimensions_are_suggested_and_then_nothing_more(client: FlaskClient) -> 
 
 def test_regions_pointed_at_on_paper_come_back_as_statements(client: FlaskClient) -> None:
     work = post(client, "/api/work", text=FRAME)
-    x, y = work["display"]["origin"]
+    x, y = work["sheet_drawing"]["origin"]
     found = post(client, "/api/regions", text=FRAME, spots=[[x + 30, y + 20]])
     assert [row.split(" = ")[0] for row in found["statements"]] == ["rim", "hole"]
     assert {m["kind"] for m in found["marks"]} == {"line", "circle"}

@@ -190,7 +190,8 @@ def test_velocity_and_acceleration_stand_under_the_diagram_when_they_are_asked_f
         (", with velocity", {"VELOCITY"}),
         (", with velocity, with acceleration", {"VELOCITY", "ACCELERATION"}),
     ):
-        marks = post(client, "/api/work", text=f"{rows}{asked}\n")["display"]["marks"]
+        layers = post(client, "/api/work", text=f"{rows}{asked}\n")["sheet_drawing"]["layers"]
+        marks = [mark for layer in layers for mark in layer["marks"]]
         assert {m["text"].split(",")[0] for m in marks if m["kind"] == "text"} & {"VELOCITY", "ACCELERATION"} == words
     told = next(m["text"] for m in marks if m["kind"] == "text" and m["text"].startswith("ACCELERATION"))
     assert told.endswith("without limit at 180°, 0°")

@@ -8,6 +8,7 @@ import shapely
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
+from desk import edited
 from entrick.core import formats
 from entrick.core.desk import work_out
 from entrick.core.display import DrawnArc, DrawnCircle, DrawnLine
@@ -54,11 +55,11 @@ def test_any_run_of_edits_leaves_a_plan(text: str, data: st.DataObject) -> None:
     for _ in range(data.draw(st.integers(1, 6))):
         count = len(text.splitlines())  # a blank line that has come to the end is no line any more
         line = data.draw(st.integers(1, count))
-        text = edit.move_line(text, line, data.draw(st.integers(1, count)))
+        text = edited(text, edit.move_line, line, data.draw(st.integers(1, count)))
     assert sorted(row for row in text.splitlines() if row) == kept
     work_out(text)
     count = len(text.splitlines())
-    shorter = edit.delete_line(text, data.draw(st.integers(1, count)))
+    shorter = edited(text, edit.delete_line, data.draw(st.integers(1, count)))
     assert len(shorter.splitlines()) < count
     assert sum(bool(row) for row in shorter.splitlines()) >= len(kept) - 1
     work_out(shorter)

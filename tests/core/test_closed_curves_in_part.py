@@ -6,6 +6,7 @@ import math
 
 import pytest
 
+from desk import run_of, solved
 from entrick.core.desk import work_out
 from entrick.core.geometry import Loop
 
@@ -15,11 +16,7 @@ HEAD = (
 
 
 def outline(text: str, name: str) -> Loop:
-    solution = work_out(HEAD + text).solution
-    assert not solution.errors, solution.errors
-    shape = solution.figure.items[name].shape
-    assert isinstance(shape, Loop)
-    return shape
+    return run_of(solved(text, HEAD), name)
 
 
 @pytest.mark.parametrize("height", [40, 80, 200])

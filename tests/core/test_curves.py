@@ -6,34 +6,15 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
+from desk import HEAD, run_of, solved, thing
 from entrick.core.board import opened_steps
-from entrick.core.desk import Work, work_out
+from entrick.core.desk import work_out
 from entrick.core.drawing.marks import DrawnRun
 from entrick.core.geometry import Arc, Circle, Line, Loop, Point, reflect, rotate
 from entrick.core.geometry.ellipse import Ellipse, departure, four_centres
 from entrick.core.geometry.fitted import fitted
 from entrick.core.geometry.shapes import polar
 from entrick.core.kind.figure import Family
-
-HEAD = "units mm\nsheet A2 landscape, scale 1:1, border 10\nO = datum\n"
-
-
-def solved(rows: str) -> Work:
-    done = work_out(HEAD + rows)
-    assert not done.solution.errors, done.solution.errors
-    return done
-
-
-def shape(done: Work, name: str) -> object:
-    owner, _, key = name.partition(".")
-    item = done.solution.figure.items[owner]
-    return item.parts[key] if key else item.shape
-
-
-def run(done: Work, name: str) -> Loop:
-    found = shape(done, name)
-    assert isinstance(found, Loop)
-    return found
 
 
 @given(
@@ -42,7 +23,7 @@ def run(done: Work, name: str) -> Loop:
     st.sampled_from(["side {}", "{} across corners", "{} across flats", "radius {}"]),
 )
 def test_polygons_against_exact_trigonometry(count: int, size: int, how: str) -> None:
-    loop = run(solved(f"p = polygon, {count} sides, centred on O, {how.format(size)}\n"), "p")
+    loop = run_of(solved(f"p = polygon, {count} sides, centred on O, {how.format(size)}\n"), "p")
     half = math.pi / count
     radius = {
         "side {}": size / 2 / math.sin(half),
@@ -62,7 +43,7 @@ def test_polygons_against_exact_trigonometry(count: int, size: int, how: str) ->
 )
 def test_a_polygon_is_turned_as_said(said: str, where: float) -> None:
     done = solved(f"P = point, 30 right of O\np = polygon, 5 sides, centred on O, radius 20, {said}\n")
-    corner = shape(done, "p.corner.1")
+    corner = thing(done, "p.corner.1")
     assert isinstance(corner, Point)
     assert math.degrees(corner.angle) == pytest.approx(where)
 
@@ -93,7 +74,7 @@ def test_the_exact_compass_construction_cuts_off_the_side(count: int) -> None:
     done = solved(f"p = polygon, {count} sides, centred on O, radius 20, point up\n")
     (cut,) = [s.strokes[1].shape for s in done.steps if "swing down to the diameter" in s.text]
     assert isinstance(cut, Point)
-    side = run(done, "p").pieces[0].length
+    side = run_of(done, "p").pieces[0].length
     assert (abs(cut - Point(0, 20)) if count == 5 else abs(cut)) == pytest.approx(side)
 
 
@@ -151,11 +132,11 @@ def test_the_nearest_place_lies_square_below_a_point(ellipse: Ellipse, turn: flo
 @given(ellipses, st.floats(-3, 3))
 def test_an_ellipse_is_copied_with_what_it_stands_for(ellipse: Ellipse, angle: float) -> None:
     done = solved("e = ellipse, centred on O, axes 90 and 56, at 20°\nm = mirror, of e, about O.plumb\n")
-    image = run(done, "m").stands_for
+    image = run_of(done, "m").stands_for
     assert image is not None
     assert abs(image.major.angle % math.pi - math.radians(160)) < 1e-9
-    assert departure(image, tuple(p.curve for p in run(done, "m").pieces))[0] < 1e-2  # type: ignore[arg-type]
-    turned = rotate(run(done, "e"), Point(5, 5), angle).stands_for
+    assert departure(image, tuple(p.curve for p in run_of(done, "m").pieces))[0] < 1e-2  # type: ignore[arg-type]
+    turned = rotate(run_of(done, "e"), Point(5, 5), angle).stands_for
     assert turned is not None
     assert abs(turned.centre - rotate(Point(0, 0), Point(5, 5), angle)) < 1e-9
     assert reflect(Point(1, 1), Line(Point(0, 0), Point(1, 0))) == Point(1, -1)
@@ -174,7 +155,7 @@ def test_four_centres_meet_on_their_lines_of_centres(a: float, share: float) -> 
 @pytest.mark.parametrize("method", ["circles", "trammel", "rectangle", "foci"])
 def test_every_method_pricks_points_of_the_true_ellipse(method: str) -> None:
     done = solved(f"e = ellipse, centred on O, axes 90 and 56, at 20°, by {method}\n")
-    ellipse = run(done, "e").stands_for
+    ellipse = run_of(done, "e").stands_for
     assert ellipse is not None
     pricked = [
         s.shape
@@ -191,7 +172,7 @@ def test_every_method_pricks_points_of_the_true_ellipse(method: str) -> None:
 
 def test_an_ellipse_by_an_axis_and_a_point_goes_through_it() -> None:
     done = solved("P = point, 30 right of O, 15 above\ne = ellipse, centred on O, axis 80, through P\n")
-    ellipse = run(done, "e").stands_for
+    ellipse = run_of(done, "e").stands_for
     assert ellipse is not None
     assert ellipse.distance(Point(30, 15)) < 1e-9
     assert ellipse.a == 40
@@ -203,20 +184,20 @@ def test_a_spiral_gains_the_same_for_every_turn(first: int, last: int, turns: in
     done = solved(f"s = spiral, about O, radius {first} to {last}, {turns} turns{', cw' if clockwise else ''}\n")
     count = 12 * turns
     for index in range(count + 1):
-        spot = shape(done, f"s.station.{index}")
+        spot = thing(done, f"s.station.{index}")
         assert isinstance(spot, Point)
         assert abs(spot) == pytest.approx(first + (last - first) * index / count, abs=1e-9)
-        assert run(done, "s").distance(spot) < 1e-6
+        assert run_of(done, "s").distance(spot) < 1e-6
 
 
 @given(st.integers(5, 60), st.integers(40, 400))
 def test_an_involute_is_square_to_its_thread_and_as_long_as_the_formula_says(radius: int, degrees: int) -> None:
     """Length r·θ²/2 (definition, integrated)."""
     done = solved(f"c = circle, centre O, radius {radius}\ni = involute, of c, through {degrees}°\n")
-    loop = run(done, "i")
+    loop = run_of(done, "i")
     turn = math.radians(degrees)
     assert loop.length == pytest.approx(radius * turn**2 / 2, rel=1e-3)
-    end = shape(done, "i.end")
+    end = thing(done, "i.end")
     assert isinstance(end, Point)
     assert abs(end) == pytest.approx(radius * math.hypot(1, turn))
     last = loop.pieces[-1]
@@ -231,11 +212,11 @@ def test_a_helix_keeps_to_its_cylinder_and_rises_from_left_to_right_in_front(
     diameter: int, lead: int, turns: int, hand: str
 ) -> None:
     done = solved(f"h = helix, from O, diameter {diameter}, lead {lead}, {turns} turns{hand}\n")
-    family = shape(done, "h")
+    family = thing(done, "h")
     assert isinstance(family, Family)
     assert len(family.members) == 2 * turns
     for index in range(1, turns + 1):
-        front, back = run(done, f"h.front.{index}"), run(done, f"h.back.{index}")
+        front, back = run_of(done, f"h.front.{index}"), run_of(done, f"h.back.{index}")
         start, end = front.pieces[0].entry, front.pieces[-1].exit
         assert abs(end.y - start.y) == pytest.approx(lead / 2)
         assert (end.x - start.x) == pytest.approx(diameter * (-1 if hand else 1))
@@ -277,7 +258,7 @@ def test_arcs_fitted_to_a_circle_are_that_circle() -> None:
 @given(st.integers(3, 40), st.integers(1, 3))
 def test_a_cycloid_is_eight_radii_long_for_every_turn(radius: int, turns: int) -> None:
     """Length 8r and rise 2r for an arch, 2πr along (Roberval, Wren; from memory)."""
-    loop = run(solved(f"c = cycloid, from O, radius {radius}, {turns} turns\n"), "c")
+    loop = run_of(solved(f"c = cycloid, from O, radius {radius}, {turns} turns\n"), "c")
     assert loop.length == pytest.approx(8 * radius * turns, rel=1e-4)
     low, high = loop.box
     assert high.y - low.y == pytest.approx(2 * radius, rel=1e-4)
@@ -288,7 +269,7 @@ def test_a_cycloid_is_eight_radii_long_for_every_turn(radius: int, turns: int) -
 def test_epicycloid_and_astroid_against_the_handbook(inside: bool, length: float, reach: float) -> None:
     """Epicycloid arch 8r(R + r)/R; astroid, the hypocycloid of R = 4r, 6R in all (handbook, from memory)."""
     rows = f"b = circle, centre O, radius 40\nc = cycloid, on b,{' inside,' if inside else ''} radius 10, 4 turns\n"
-    loop = run(solved(rows), "c")
+    loop = run_of(solved(rows), "c")
     assert loop.length == pytest.approx(length, rel=1e-4)
     assert max(abs(spot) for spot in loop.box) <= reach * math.sqrt(2)
     assert abs(loop.pieces[-1].exit - loop.pieces[0].entry) < 1e-6, "it closes after R/r turns"

@@ -1,13 +1,14 @@
 """Displacement diagrams by the book: the base divided, each motion constructed, everything lettered; steps to follow."""
 
 import math
+from functools import partial
 from itertools import pairwise
 
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from entrick.core.desk import Work, work_out
+from desk import solved
 from entrick.core.drawing.marks import Arrowhead, DrawnArc, DrawnLine, Lettering
 from entrick.core.drawing.strokes import Role
 from entrick.core.geometry import Arc, Circle, Line, Loop, Point
@@ -18,12 +19,6 @@ from entrick.core.worksheets.cam import Diagram
 HEAD = "units mm\nsheet A2 landscape, scale 1:1, border 10\nO = datum\nG = point, 120 right of O\n"
 CAM = "c = cam, about O, least 30, {}, 12 parts, diagram from G, 30° is 10, lift scale 2:1"
 EVENTS = "rise 120° by 24 {}, dwell 60°, fall 180° by 24 {}"
-
-
-def solved(rows: str) -> Work:
-    done = work_out(HEAD + rows)
-    assert not done.solution.errors, done.solution.errors
-    return done
 
 
 def diagram(motion: str, angle: int = 120, lift: float = 24.0, parts: int = 12) -> Diagram:
@@ -187,3 +182,6 @@ def test_a_flat_face_and_a_roller_show_how_the_board_finds_them() -> None:
     for ray in rays:
         assert isinstance(ray.shape, Line)
         assert abs(ray.shape.offset_of(Point(0.0, 0.0))) == pytest.approx(7), "every station's line touches it"
+
+
+solved = partial(solved, head=HEAD)

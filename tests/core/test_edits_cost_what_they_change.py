@@ -8,11 +8,13 @@ from random import Random
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
+from desk import edited as edited_text
 from entrick.core.desk import work_out
 from entrick.core.formats import settings_csv, write_svg
 from entrick.core.plan.document import Chain, Given, Statement
 from entrick.core.plan.edit import delete_line, insert_line, move_line, set_line
 from entrick.core.plan.reader import read_plan
+from entrick.core.plan.writer import write_plan
 from entrick.core.solve import solve, solve_changed
 from entrick.core.solve.remembered import forget
 from entrick.demo import sample_plans
@@ -29,7 +31,9 @@ def answer(text: str) -> tuple[str, str, str, str]:
 
 
 def edited(text: str, pick: Random) -> str:
-    rows = text.splitlines()
+    rows = write_plan(read_plan(text)).splitlines()
+    if not rows:
+        return text
     line = pick.randint(1, len(rows))
     row = rows[line - 1]
     how = pick.random()
@@ -40,13 +44,16 @@ def edited(text: str, pick: Random) -> str:
             other = pick.choice(
                 [str(int(found[0]) + 1), f"{found[0]}.0", f"{found[0]}.5", f"({found[0]}*2)", f"{2 * int(found[0])}/2"]
             )
-            return set_line(text, line, row[: found.start()] + other + row[found.end() :])
+            return edited_text(text, set_line, line, row[: found.start()] + other + row[found.end() :])
     if how < 0.7:
-        return move_line(text, line, pick.randint(1, len(rows)))
+        return edited_text(text, move_line, line, pick.randint(1, len(rows)))
     if how < 0.85:
-        return delete_line(text, line)
-    return insert_line(
-        text, line, pick.choice(["q = point, 3 right of O", "given q = 7", "# a remark", row.replace("=", "2 =", 1)])
+        return edited_text(text, delete_line, line)
+    return edited_text(
+        text,
+        insert_line,
+        line,
+        pick.choice(["q = point, 3 right of O", "given q = 7", "# a remark", row.replace("=", "2 =", 1)]),
     )
 
 
@@ -71,7 +78,9 @@ def test_a_plan_with_one_line_changed_comes_to_what_it_does_when_solved_whole(te
               for m in re.finditer(r"(?<![\w.])\d+(?![\w.:/×])", row)]  # fmt: skip
     line, found = pick.choice(places)
     row = text.splitlines()[line - 1]
-    changed = read_plan(set_line(text, line, row[: found.start()] + f"({found[0]}*1.001)" + row[found.end() :]))
+    changed = read_plan(
+        edited_text(text, set_line, line, row[: found.start()] + f"({found[0]}*1.001)" + row[found.end() :])
+    )
     content = changed.lines[line - 1].content
     assume(isinstance(content, Given | Chain | Statement))
     one, whole = solve_changed(base, line, content), solve(changed)

@@ -7,20 +7,14 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
+from desk import HEAD, refused, solved
 from entrick.core.desk import Work, work_out
 from entrick.core.geometry import Circle, Line, Loop, Point, Shape
 from entrick.core.geometry.shapes import extremes
 from entrick.core.geometry.transform import rotate, shift
 from entrick.core.kind.figure import Family
 
-HEAD = "units mm\nsheet A2 landscape, scale 1:1, border 10\nO = datum\n"
 coordinates = st.floats(-80, 80).map(lambda v: round(v, 3))
-
-
-def solved(rows: str) -> Work:
-    done = work_out(HEAD + rows)
-    assert not done.solution.errors, done.solution.errors
-    return done
 
 
 def point(done: Work, name: str) -> Point:
@@ -33,12 +27,6 @@ def line(done: Work, name: str) -> Line:
     found = dict(done.solution.figure.things())[name]
     assert isinstance(found, Line)
     return found
-
-
-def refused(rows: str) -> str:
-    errors = work_out(HEAD + rows).solution.errors
-    assert errors
-    return errors[0].message
 
 
 def points(x: float, y: float, u: float, v: float) -> str:

@@ -1,11 +1,13 @@
 """Isometric solids: lengths along the axes are true, parallels stay parallel, what is seen is told from what is not."""
 
 import math
+from functools import partial
 
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from desk import solved, thing
 from entrick.core.desk import Work, work_out
 from entrick.core.geometry import Arc, Line, Loop, Point
 from entrick.core.geometry.isometric import (
@@ -23,25 +25,14 @@ HEAD = "units mm\nsheet A1 landscape, scale 1:1, border 10\nO = datum\n"
 sizes = st.integers(5, 90)
 
 
-def solved(rows: str) -> Work:
-    done = work_out(HEAD + rows)
-    assert not done.solution.errors, done.solution.errors
-    return done
-
-
-def part(done: Work, name: str) -> object:
-    owner, _, key = name.partition(".")
-    return done.solution.figure.items[owner].parts[key]
-
-
 def point(done: Work, name: str) -> Point:
-    found = part(done, name)
+    found = thing(done, name)
     assert isinstance(found, Point)
     return found
 
 
 def edge(done: Work, name: str) -> Line:
-    found = part(done, name)
+    found = thing(done, name)
     assert isinstance(found, Line)
     return found
 
@@ -57,7 +48,7 @@ def test_edges_of_a_box_run_along_the_axes_at_their_lengths(w: int, d: int, h: i
         assert line.end == pytest.approx(lengths[axis])
     outline = done.solution.figure.items["b"].shape
     assert isinstance(outline, Loop)
-    faces = [part(done, f"b.{face}") for face in ("top", "left", "right")]
+    faces = [thing(done, f"b.{face}") for face in ("top", "left", "right")]
     assert abs(outline.area) == pytest.approx(sum(abs(face.area) for face in faces if isinstance(face, Loop)))
 
 
@@ -69,7 +60,7 @@ def test_circles_on_a_face_touch_the_middles_of_its_sides(side: int, plane: str)
         + "".join(f"{p} = isometric circle, centred on b.{p}_middle, diameter {side}, on {p}\n" for p in PLANES)
     )
     touches = [point(done, f"{plane}.touch.{i}") for i in range(1, 5)]
-    face = part(done, f"b.{plane}")
+    face = thing(done, f"b.{plane}")
     assert isinstance(face, Loop)
     for spot in touches:
         assert min(abs(spot - (p.entry + p.exit) * 0.5) for p in face.pieces) < 1e-9 * side * 100
@@ -109,7 +100,7 @@ def test_a_cylinder_is_its_end_moved_along_the_axis(d: int, length: int, along: 
         line = edge(done, f"c.edge.{number}")
         assert line.end == pytest.approx(length)
         assert abs(line.direction.cross(AXES[along])) < 1e-9
-    end, near, far, hidden = (part(done, f"c.{name}") for name in ("end", "near", "far", "hidden"))
+    end, near, far, hidden = (thing(done, f"c.{name}") for name in ("end", "near", "far", "hidden"))
     outline = done.solution.figure.items["c"].shape
     for run in (end, near, far, hidden, outline):
         assert isinstance(run, Loop)
@@ -132,7 +123,7 @@ def test_a_rounded_block_is_its_face_carried_back(w: int, h: int, thick: int, ra
     rounded = f", rounded {radius}" if radius else ""
     done = solved(f"b = isometric block, centred on O, {w} by {h}, on {plane}, thick {thick}{rounded}\n")
     face, outline, near, far, hidden = (
-        part(done, f"b.{name}") for name in ("face", "outline", "near", "far", "hidden")
+        thing(done, f"b.{name}") for name in ("face", "outline", "near", "far", "hidden")
     )
     for run in (face, outline, near, far, hidden):
         assert isinstance(run, Loop)
@@ -224,7 +215,7 @@ def test_what_a_stub_shows_of_its_shoulder_lies_outside_the_smaller_cylinder(
         f"s = stub, from O, diameter {wide}, length {long}, step diameter {wide * share / 100}, step length {step}, "
         f"along {axis}{words}\n"
     )
-    rim, neck, ring = part(done, "s.rim"), part(done, "s.neck"), part(done, "s.shoulder")
+    rim, neck, ring = thing(done, "s.rim"), thing(done, "s.neck"), thing(done, "s.shoulder")
     assert isinstance(rim, Loop)
     assert isinstance(neck, Loop)
     assert isinstance(ring, Loop)
@@ -238,7 +229,7 @@ def test_what_a_stub_shows_of_its_shoulder_lies_outside_the_smaller_cylinder(
         middle = piece.curve.middle if isinstance(piece.curve, Arc) else piece.entry
         assert not neck.encloses(middle) or neck.distance(middle) < 1e-6
     if rounded:
-        cap = part(done, "s.round")
+        cap = thing(done, "s.round")
         assert isinstance(cap, Arc)
         assert abs(cap.sweep) == pytest.approx(math.pi)
         for name in ("s.edge.3", "s.edge.4"):
@@ -259,3 +250,6 @@ def test_quarters_of_circles_on_three_planes_close_about_a_corner() -> None:
     assert isinstance(loop, Loop)
     assert loop.closed
     assert sorted(abs(piece.entry) for piece in loop.pieces) == pytest.approx([30, 30, 30])
+
+
+solved = partial(solved, head=HEAD)

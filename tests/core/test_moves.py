@@ -6,27 +6,11 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from entrick.core.desk import Work, work_out
+from desk import HEAD, edited, refused, thing
+from entrick.core.desk import work_out
 from entrick.core.geometry import Arc, Circle, Line, Loop, Point, Shape
 from entrick.core.moves import kinds
 from entrick.core.plan.edit import choose_candidate
-
-HEAD = "units mm\nsheet A2 landscape, scale 1:1, border 10\nO = datum\n"
-
-
-def shape(done: Work, name: str) -> Shape | Loop:
-    return done.solution.figure.items[name].shape
-
-
-def part(done: Work, name: str) -> Shape:
-    item, _, key = name.partition(".")
-    return done.solution.figure.items[item].parts[key]
-
-
-def error(rows: str) -> str:
-    errors = work_out(HEAD + rows).solution.errors
-    assert errors, "this should have been refused"
-    return errors[0].message
 
 
 @pytest.mark.parametrize("kind", list(kinds().values()), ids=lambda kind: kind.name)
@@ -45,18 +29,18 @@ def test_points_by_offsets_and_by_angle() -> None:
         HEAD + "A = point, 30 right of O\nB = point, 10 left of A, 5 above O\nC = point, 20 from O, at 30°\n"
         "D = point, 12 above A, 3 right\n"
     )
-    assert shape(done, "A") == Point(30, 0)
-    assert shape(done, "B") == Point(20, 5)
-    assert shape(done, "D") == Point(33, 12)
-    c = shape(done, "C")
+    assert thing(done, "A") == Point(30, 0)
+    assert thing(done, "B") == Point(20, 5)
+    assert thing(done, "D") == Point(33, 12)
+    c = thing(done, "C")
     assert isinstance(c, Point)
     assert (c.x, c.y) == pytest.approx((10 * math.sqrt(3), 10))
     more = work_out(HEAD + "A = point, 20 from O at 30°\nB = point, 20 right, 10 above of O\n")
-    assert shape(more, "A") == c
-    assert shape(more, "B") == Point(20, 10)
-    assert "same direction twice" in error("A = point, 3 right of O, 4 left of O")
-    assert "measured from" in error("A = point, 3 right")
-    assert "also needs its angle" in error("A = point, 3 from O")
+    assert thing(more, "A") == c
+    assert thing(more, "B") == Point(20, 10)
+    assert "same direction twice" in refused("A = point, 3 right of O, 4 left of O")
+    assert "measured from" in refused("A = point, 3 right")
+    assert "also needs its angle" in refused("A = point, 3 from O")
 
 
 def test_diameters_are_halved_exactly_and_the_working_says_so() -> None:
@@ -78,13 +62,13 @@ def test_lines_level_plumb_at_an_angle_parallel_and_square() -> None:
         "s = line, through O, at 30°\nq = line, through A, parallel to s\nr = line, through A, square to s\n"
         "t = line, from O to A\nu = line, through O, through A\nX = crossing, of s and p\n"
     )
-    directions = {n: shape(done, n).direction for n in "lpsqrtu"}  # type: ignore[union-attr]
+    directions = {n: thing(done, n).direction for n in "lpsqrtu"}  # type: ignore[union-attr]
     assert directions["l"] == Point(1, 0)
     assert directions["p"] == Point(0, 1)
     assert directions["q"] == directions["s"]
     assert abs(directions["r"].dot(directions["s"])) < 1e-12
     assert directions["t"] == directions["u"]
-    x = shape(done, "X")
+    x = thing(done, "X")
     assert isinstance(x, Point)
     assert (x.x, x.y) == pytest.approx((30, 30 * math.tan(math.radians(30))))
 
@@ -98,11 +82,11 @@ def test_a_line_may_be_said_in_several_ways() -> None:
     )
     done = work_out(HEAD + rows + "m = line, from O, level\nn = line, through O, level\n")
     assert not done.solution.errors
-    assert len({shape(done, f"l{i}") for i in range(6)}) == 1
-    assert shape(done, "m") == shape(done, "n")
+    assert len({thing(done, f"l{i}") for i in range(6)}) == 1
+    assert thing(done, "m") == thing(done, "n")
     pair = HEAD + TWO + "s = line, touching a, touching b, outer, above\nt = line, touching a and b, outer, above\n"
-    assert shape(work_out(pair), "s") == shape(work_out(pair), "t")
-    assert "nothing more" in error(TWO + "t = line, touching a and b, level")
+    assert thing(work_out(pair), "s") == thing(work_out(pair), "t")
+    assert "nothing more" in refused(TWO + "t = line, touching a and b, level")
 
 
 circle_rows = st.tuples(st.floats(-60, 60), st.floats(-60, 60), st.floats(2, 40))
@@ -132,10 +116,10 @@ def test_common_tangents_touch_both(a, b, pair: str, side: str) -> None:  # type
     line = entry.made.shape
     assert isinstance(line, Line)
     for name in ("cA", "cB"):
-        circle = shape(done, name)
+        circle = thing(done, name)
         assert isinstance(circle, Circle)
         assert abs(abs(line.offset_of(circle.centre)) - circle.radius) < 1e-8
-        touch = part(done, f"t.touch.{name}")
+        touch = thing(done, f"t.touch.{name}")
         assert isinstance(touch, Point)
         assert abs(abs(touch - circle.centre) - circle.radius) < 1e-8
 
@@ -144,10 +128,10 @@ def test_a_tangent_from_a_point() -> None:
     done = work_out(
         HEAD + "A = point, 50 right of O\nc = circle, centre O, radius 30\nt = line, through A, touching c, above\n"
     )
-    touch = part(done, "t.touch.c")
+    touch = thing(done, "t.touch.c")
     assert isinstance(touch, Point)
     assert (touch.x, touch.y) == pytest.approx((18, 24))  # 30²/50 and the 3-4-5 triangle
-    assert "lie one inside the other" in error(
+    assert "lie one inside the other" in refused(
         "c = circle, centre O, radius 30\nA = point, 5 right of O\nt = line, through A, touching c"
     )
 
@@ -169,14 +153,14 @@ def test_any_two_conditions_can_be_met_and_each_candidate_meets_them(conditions:
     letters = [c.letter for c in entry.candidates]
     assert len(letters) in (2, 4, 8) or entry.made is not None
     for candidate in entry.candidates:
-        chosen = work_out(choose_candidate(text, entry.line, candidate.words, frozenset()))
+        chosen = work_out(edited(text, choose_candidate, entry.line, candidate.words, frozenset()))
         made = chosen.solution.entries[-1].made
         assert made is not None, (candidate, chosen.solution.errors)
         assert made.shape == candidate.shape, "the words of a candidate choose that candidate"
         assert isinstance(made.shape, Arc | Circle)
         for condition in conditions:
             word, _, name = condition.rpartition(" ")
-            check_contact(word, shape(chosen, name), made.shape.centre, size)
+            check_contact(word, thing(chosen, name), made.shape.centre, size)
 
 
 def check_contact(word: str, target: Shape | Loop, centre: Point, size: float) -> None:
@@ -216,7 +200,7 @@ def test_what_cannot_be_is_explained_with_the_limit(rows: str, says: str) -> Non
     more = (
         "b2 = circle, centre A, radius 20\nC = point, 60 above O\nl = line, through C, level\nD = point, 90 above O\n"
     )
-    assert says in error(TWO + more + "l2 = line, through D, level\n" + rows)
+    assert says in refused(TWO + more + "l2 = line, through D, level\n" + rows)
 
 
 @given(st.integers(60, 200), st.integers(5, 28), st.integers(5, 28), st.integers(120, 400))
@@ -232,10 +216,10 @@ def test_choices_are_kept_when_a_given_changes(between: int, r1: int, r2: int, r
     )
     done = work_out(HEAD + rows)
     assert not done.solution.errors
-    top = shape(done, "top")
+    top = thing(done, "top")
     assert isinstance(top, Arc)
     assert top.middle.y > 0 > top.centre.y
-    rim = shape(done, "rim")
+    rim = thing(done, "rim")
     assert isinstance(rim, Loop)
     assert rim.closed
     assert all(j.is_tangent for j in rim.junctions)
@@ -253,7 +237,7 @@ def test_an_undecided_arc_lists_its_candidates_with_letters_and_words() -> None:
 def test_long_takes_the_other_part_of_the_arc() -> None:
     rows = TWO + "s = arc, radius 90, beside a, beside b, below\nl = arc, radius 90, beside a, beside b, below, long\n"
     done = work_out(HEAD + rows)
-    short, long = shape(done, "s"), shape(done, "l")
+    short, long = thing(done, "s"), thing(done, "l")
     assert isinstance(short, Arc)
     assert isinstance(long, Arc)
     assert abs(short.sweep) + abs(long.sweep) == pytest.approx(math.tau)
@@ -266,19 +250,19 @@ def test_a_mirrored_blend_closes_the_outline() -> None:
     )
     done = work_out(HEAD + rows)
     assert not done.solution.errors
-    assert shape(done, "low") == shape(done, "low2")
-    rim = shape(done, "rim")
+    assert thing(done, "low") == thing(done, "low2")
+    rim = thing(done, "rim")
     assert isinstance(rim, Loop)
     assert rim.closed
-    assert "its mirror image is itself" in error("P = mirror, of O, about O.level")
+    assert "its mirror image is itself" in refused("P = mirror, of O, about O.level")
 
 
 def test_crossings_are_chosen_by_words() -> None:
     rows = "c = circle, centre O, radius 10\nP = crossing, of c and O.plumb, upper\nQ = crossing, of c O.level, left\nN = crossing, of c O.level, near Q\n"
     done = work_out(HEAD + rows)
-    assert shape(done, "P") == Point(0, 10)
-    assert shape(done, "Q") == shape(done, "N") == Point(-10, 0)
-    assert "miss by 5" in error(
+    assert thing(done, "P") == Point(0, 10)
+    assert thing(done, "Q") == thing(done, "N") == Point(-10, 0)
+    assert "miss by 5" in refused(
         "c = circle, centre O, radius 10\nA = point, 15 above O\nl = line, through A, level\nP = crossing, of c and l"
     )
 
@@ -288,19 +272,19 @@ def test_a_given_as_radius_or_diameter_is_not_taken_for_the_other() -> None:
         "given e = Ø40\ngiven f = R15\nO = datum\na = circle, centre O, diameter e\nb = circle, centre O, radius f\nc = circle, centre O, radius e/2\n"
     )
     assert not done.solution.errors
-    assert [shape(done, n).radius for n in "abc"] == [20, 15, 20]  # type: ignore[union-attr]
+    assert [thing(done, n).radius for n in "abc"] == [20, 15, 20]  # type: ignore[union-attr]
 
 
 def test_millimetres_and_inches_mix_exactly() -> None:
     done = work_out("units in\ngiven w = 25.4 mm\ngiven v = 1 1/2\nO = datum\nA = point, w + v right of O\n")
-    assert shape(done, "A") == Point(2.5, 0)
+    assert thing(done, "A") == Point(2.5, 0)
 
 
 def test_loci_that_only_touch_give_the_single_right_answer() -> None:
     """At the limiting radius the two swings touch: one arc, no letters to choose from."""
     done = work_out(HEAD + TWO + "x = arc, radius 45, beside a, beside b\ny = arc, radius 95, around a, around b\n")
     assert not done.solution.errors
-    x, y = shape(done, "x"), shape(done, "y")
+    x, y = thing(done, "x"), thing(done, "y")
     assert isinstance(x, Arc | Circle)
     assert isinstance(y, Arc | Circle)
     assert (x.centre.x, x.centre.y) == pytest.approx((5, 0))
@@ -310,8 +294,8 @@ def test_loci_that_only_touch_give_the_single_right_answer() -> None:
 
 def test_coincident_points_and_equal_circles_are_refused_clearly() -> None:
     twin = "A = point, 5 right of O\nB = point, 5 right of O\na = circle, centre A, radius 3\nb = circle, centre B, radius 3\n"
-    assert "same place" in error(twin + "l = line, from A to B")
-    assert "same line or circle" in error(twin + "rim = line in, a > b")
-    assert "same line or circle" in error(twin + "P = crossing, of a and b")
-    assert "same centre" in error(twin + "t = line, touching a, touching b")
-    assert "all the way round" in error(twin + "x = arc, radius 9, through A, through B")
+    assert "same place" in refused(twin + "l = line, from A to B")
+    assert "same line or circle" in refused(twin + "rim = line in, a > b")
+    assert "same line or circle" in refused(twin + "P = crossing, of a and b")
+    assert "same centre" in refused(twin + "t = line, touching a, touching b")
+    assert "all the way round" in refused(twin + "x = arc, radius 9, through A, through B")

@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from desk import edited
 from entrick.core.desk import work_out
 from entrick.core.plan import edit
 from entrick.core.plan.document import Clause, Given, Line, Plan, Statement, Title, Unread
@@ -134,17 +135,22 @@ PLAN = 'given a = 4 "eye"  # as told\nO = datum\nA = point, a right of O, assume
 
 
 def test_edits_change_their_line_and_nothing_else() -> None:
-    assert edit.set_given(PLAN, 1, "9/16 in").splitlines()[0] == 'given a = 9/16 in "eye"  # as told'
-    broken = edit.set_given(PLAN, 1, "4 1/")
+    assert edited(PLAN, edit.set_given, 1, "9/16 in").splitlines()[0] == 'given a = 9/16 in "eye"  # as told'
+    broken = edited(PLAN, edit.set_given, 1, "4 1/")
     assert broken.splitlines()[0] == 'given a = 4 1/ "eye"  # as told'
-    assert edit.set_given(broken, 1, "4") == PLAN
-    assert edit.set_clause(PLAN, 3, 0, "7 left of O").splitlines()[2] == 'A = point, 7 left of O, assumed "guess"'
-    assert edit.set_clause(PLAN, 3, 1, "3 above").splitlines()[2] == 'A = point, a right of O, 3 above, assumed "guess"'
-    assert edit.set_clause(PLAN, 4, 0, "").splitlines()[3] == "B = point"
-    assert edit.move_line(PLAN, 4, 3).splitlines()[2] == "B = point, 2 above O"
-    assert edit.insert_line(PLAN, 2, "C  =  datum").splitlines()[2] == "C = datum"
-    assert edit.delete_line(PLAN, 2).count("\n") == 3
-    for wrong in (lambda: edit.delete_line(PLAN, 9), lambda: edit.set_clause(PLAN, 1, 0, "x")):
+    assert edited(broken, edit.set_given, 1, "4") == PLAN
+    assert (
+        edited(PLAN, edit.set_clause, 3, 0, "7 left of O").splitlines()[2] == 'A = point, 7 left of O, assumed "guess"'
+    )
+    assert (
+        edited(PLAN, edit.set_clause, 3, 1, "3 above").splitlines()[2]
+        == 'A = point, a right of O, 3 above, assumed "guess"'
+    )
+    assert edited(PLAN, edit.set_clause, 4, 0, "").splitlines()[3] == "B = point"
+    assert edited(PLAN, edit.move_line, 4, 3).splitlines()[2] == "B = point, 2 above O"
+    assert edited(PLAN, edit.insert_line, 2, "C  =  datum").splitlines()[2] == "C = datum"
+    assert edited(PLAN, edit.delete_line, 2).count("\n") == 3
+    for wrong in (lambda: edited(PLAN, edit.delete_line, 9), lambda: edited(PLAN, edit.set_clause, 1, 0, "x")):
         with pytest.raises(edit.EditError):
             wrong()
 
@@ -167,4 +173,4 @@ def test_line_ends_and_marks_of_other_editors_are_taken() -> None:
     ],
 )
 def test_heading_lines_are_changed_written_in_their_place_or_taken_out(key: str, said: str, rows: list[str]) -> None:
-    assert edit.set_head("units in\ngiven a = 4\nO = datum\n", key, said).splitlines() == rows
+    assert edited("units in\ngiven a = 4\nO = datum\n", edit.set_head, key, said).splitlines() == rows

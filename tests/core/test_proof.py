@@ -7,6 +7,7 @@ import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from desk import edited
 from entrick.core.desk import Work, work_out
 from entrick.core.geometry import Arc, Circle, Line, Point
 from entrick.core.geometry.nearest import nearest
@@ -34,7 +35,7 @@ def mended(rows: str, finding: Finding) -> Work:
     mend = finding.mend
     assert mend is not None
     change = edit.set_line if mend.op == "line" else edit.insert_line
-    done = work_out(change(HEAD + rows, mend.line, mend.text))
+    done = work_out(edited(HEAD + rows, change, mend.line, mend.text))
     assert not done.solution.errors
     return done
 

@@ -7,36 +7,12 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from entrick.core.desk import Work, work_out
-from entrick.core.geometry import Arc, Circle, Line, Loop, Point
+from desk import refused, run_of, solved, thing
+from entrick.core.geometry import Arc, Circle, Line, Point
 from entrick.core.kind.figure import Family
 
-HEAD = "units mm\nsheet A2 landscape, scale 1:1, border 10\nO = datum\n"
 lengths = st.integers(2, 60)
 angles = st.integers(0, 359)
-
-
-def solved(rows: str) -> Work:
-    done = work_out(HEAD + rows)
-    assert not done.solution.errors, done.solution.errors
-    return done
-
-
-def refused(rows: str) -> str:
-    errors = work_out(HEAD + rows).solution.errors
-    assert errors, rows
-    return errors[0].message
-
-
-def loop(done: Work, name: str) -> Loop:
-    shape = done.solution.figure.items[name].shape
-    assert isinstance(shape, Loop)
-    return shape
-
-
-def part(done: Work, name: str) -> object:
-    owner, _, key = name.partition(".")
-    return done.solution.figure.items[owner].parts[key]
 
 
 @given(st.integers(-40, 40), st.integers(-40, 40), st.integers(1, 30))
@@ -44,7 +20,7 @@ def test_a_straight_slot_is_smooth_and_its_area_is_the_handbooks(x: int, y: int,
     """Two half circles and a rectangle: π(w/2)² + w·l (common practice, no source)."""
     length = math.hypot(x, y)
     assume(length > 1)
-    slot = loop(solved(f"A = point, {x} right of O, {y} above O\ns = slot, from O to A, width {width}\n"), "s")
+    slot = run_of(solved(f"A = point, {x} right of O, {y} above O\ns = slot, from O to A, width {width}\n"), "s")
     assert slot.closed
     assert all(junction.is_tangent for junction in slot.junctions)
     assert abs(slot.area) == pytest.approx(math.pi * width**2 / 4 + width * length)
@@ -54,9 +30,9 @@ def test_a_slot_by_its_length_over_all_takes_the_width_off() -> None:
     done = solved(
         "s = slot, centred on O, length 50, width 12, level\nt = slot, centred on O, 38 between centres, width 12, plumb\n"
     )
-    low, high = loop(done, "s").box
+    low, high = run_of(done, "s").box
     assert (high.x - low.x, high.y - low.y) == pytest.approx((50, 12))
-    low, high = loop(done, "t").box
+    low, high = run_of(done, "t").box
     assert (high.x - low.x, high.y - low.y) == pytest.approx((12, 50))
 
 
@@ -65,7 +41,7 @@ def test_a_curved_slot_between_two_angles(inner: int, wide: int, start: int, tur
     """Half circles on the middle radius: a ring sector of the angle between centres and two half discs."""
     outer = inner + wide
     assume(turn < 330)
-    slot = loop(solved(f"s = slot, about O, radii {inner} and {outer}, from {start}° to {start + turn}°\n"), "s")
+    slot = run_of(solved(f"s = slot, about O, radii {inner} and {outer}, from {start}° to {start + turn}°\n"), "s")
     ends = math.pi * wide**2 / 4
     sector = math.radians(turn) / 2 * (outer**2 - inner**2)
     assert slot.closed
@@ -78,17 +54,17 @@ def test_a_slot_bounded_by_circles_has_ends_that_aim_at_the_centre() -> None:
         "pitch = circle, centre O, radius 60\nat = spaced, 3 on pitch, from above\nc = circle, centre at, radius 14\n"
         "s = slot, about O, radii 52 and 68, between c.1 and c.2\nf = slot, about O, radii 52 and 68, between c.2 and c.3, ends following\n"
     )
-    slot = loop(done, "s")
+    slot = run_of(done, "s")
     for name in ("first_end", "second_end"):
-        end = part(done, f"s.{name}")
+        end = thing(done, f"s.{name}")
         assert isinstance(end, Line)
         assert abs(end.offset_of(Point(0, 0))) < 1e-9, "it aims at the centre"
     assert len(slot.pieces) == 4
-    following = [p.curve for p in loop(done, "f").pieces]
+    following = [p.curve for p in run_of(done, "f").pieces]
     assert sum(isinstance(c, Arc) and abs(c.radius - 14) < 1e-9 for c in following) == 2
     for p in slot.pieces:
         for ring in ("1", "2"):
-            clear = part(done, f"c.{ring}")
+            clear = thing(done, f"c.{ring}")
             assert isinstance(clear, Circle)
             assert abs(p.entry - clear.centre) >= 14 - 1e-6, "the slot stays clear of the circles that bound it"
 
@@ -99,11 +75,11 @@ def test_a_keyway_is_as_deep_as_said_beyond_the_circle(radius: int, width: int, 
     done = solved(
         f"b = circle, centre O, radius {radius}\nk = keyway, on b, width {width}, depth {depth}, {side}\neye = line in, b long > k\n"
     )
-    floor = part(done, "k.floor")
+    floor = thing(done, "k.floor")
     assert isinstance(floor, Line)
     assert abs(floor.offset_of(Point(0, 0))) == pytest.approx(radius + depth)
     assert floor.end == pytest.approx(width)
-    eye = loop(done, "eye")
+    eye = run_of(done, "eye")
     half = math.asin(width / 2 / radius)
     segment = radius**2 * (half - math.sin(2 * half) / 2)
     rise = radius + depth - radius * math.cos(half)
@@ -117,7 +93,7 @@ WAYS = {"right": Point(1, 0), "left": Point(-1, 0), "up": Point(0, 1), "down": P
 @given(legs)
 def test_a_run_of_legs_ends_where_they_add_up(steps: list[tuple[str, int]]) -> None:
     assume(all(abs(WAYS[a[0]] + WAYS[b[0]]) > 0 for a, b in pairwise(steps)))
-    run = loop(solved("r = run, from O, " + ", ".join(f"{way} {size}" for way, size in steps) + "\n"), "r")
+    run = run_of(solved("r = run, from O, " + ", ".join(f"{way} {size}" for way, size in steps) + "\n"), "r")
     end = Point(0, 0)
     for way, size in steps:
         end = end + WAYS[way] * size
@@ -127,7 +103,7 @@ def test_a_run_of_legs_ends_where_they_add_up(steps: list[tuple[str, int]]) -> N
 
 @given(angles, lengths)
 def test_a_leg_at_an_angle_counts_it_from_the_right(angle: int, size: int) -> None:
-    run = loop(solved(f"r = run, from O, right 10, at {angle} for {size}\n"), "r") if angle != 180 else None
+    run = run_of(solved(f"r = run, from O, right 10, at {angle} for {size}\n"), "r") if angle != 180 else None
     if run is not None:
         leg = run.pieces[1]
         turned = math.degrees((leg.exit - leg.entry).angle) % 360
@@ -139,7 +115,7 @@ def test_grid_lines_stand_at_the_running_sums(across: list[int], up: list[int]) 
     done = solved(f"g = grid, from O, across {' '.join(map(str, across))}, up {' '.join(map(str, up))}\n")
     for i in range(len(across) + 1):
         for j in range(len(up) + 1):
-            assert part(done, f"g.at.{i}.{j}") == Point(float(sum(across[:i])), float(sum(up[:j])))
+            assert thing(done, f"g.at.{i}.{j}") == Point(float(sum(across[:i])), float(sum(up[:j])))
 
 
 @given(st.lists(lengths, min_size=2, max_size=7), st.data())
@@ -151,7 +127,7 @@ def test_a_missing_link_is_the_difference(links: list[int], data: st.DataObject)
     )
     place = done.solution.figure.items["P"].shape
     assert place == Point(float(links[gone]), 0.0)
-    assert part(done, f"g.across.{len(links)}") is not None
+    assert thing(done, f"g.across.{len(links)}") is not None
 
 
 @pytest.mark.parametrize(("row", "told"), [
@@ -182,7 +158,7 @@ def test_a_smooth_curve_goes_through_every_point_without_a_corner(spots: list[tu
     assume(math.cos(back) > -1 + 1e-9)  # straight away from the next point: no pair of arcs turns round, known gap
     rows = "".join(f"P{i} = point, {x} right of O, {y} above O\n" for i, (x, y) in enumerate(spots))
     names = " ".join(f"P{i}" for i in range(len(spots)))
-    curve = loop(solved(rows + f"s = smooth, through {names}, leaving at {leaving}\n"), "s")
+    curve = run_of(solved(rows + f"s = smooth, through {names}, leaving at {leaving}\n"), "s")
     assert all(junction.is_tangent for junction in curve.junctions)
     for x, y in spots:
         assert curve.distance(Point(float(x), float(y))) < 1e-6
@@ -211,7 +187,7 @@ def test_an_inset_of_a_rounded_box_keeps_its_wall_everywhere(w: int, h: int, rad
     )
     rows += "rim = line in, " + " > ".join(f"b.{sides[i]} > f{i}" for i in range(4)) + "\n"
     done = solved(rows + f"i = inset, of rim, wall {wall}\no = inset, of rim, wall {wall}, outside\n")
-    rim, inner, outer = (loop(done, name) for name in ("rim", "i", "o"))
+    rim, inner, outer = (run_of(done, name) for name in ("rim", "i", "o"))
     for run in (inner, outer):
         for piece in run.pieces:
             middle = piece.curve.middle if isinstance(piece.curve, Arc) else (piece.entry + piece.exit) * 0.5
@@ -232,9 +208,9 @@ def test_copies_of_a_row_are_numbered_and_a_run_is_copied_whole() -> None:
     row = done.solution.figure.items["row"].shape
     assert isinstance(row, Family)
     assert [abs(c.centre) for c in row.members if isinstance(c, Circle)] == pytest.approx([20, 40, 60])
-    assert part(done, "row.1") == row.members[0]
-    assert abs(loop(done, "m").area) == pytest.approx(45)
-    assert part(done, "both.2") == part(done, "both.row.1")
+    assert thing(done, "row.1") == row.members[0]
+    assert abs(run_of(done, "m").area) == pytest.approx(45)
+    assert thing(done, "both.2") == thing(done, "both.row.1")
 
 
 def test_a_swing_is_drawn_only_as_far_as_it_is_wanted() -> None:

@@ -1,6 +1,7 @@
 """Lining in by pointing inside the material: what is walked is the boundary of what was pointed at."""
 
 import math
+from functools import partial
 
 import pytest
 import shapely
@@ -8,6 +9,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from shapely.ops import polygonize, unary_union
 
+from desk import solved
 from entrick.core.assist.regions import region_at
 from entrick.core.desk import Work, work_out
 from entrick.core.geometry import Arc, Circle, Loop, Point
@@ -16,12 +18,6 @@ from entrick.core.plan.writer import write_plan
 from entrick.core.solve import Solution
 
 HEAD = "units mm\nsheet A1 landscape, scale 1:1, border 10\nO = datum\n"
-
-
-def solved(rows: str) -> Work:
-    done = work_out(HEAD + rows)
-    assert not done.solution.errors, done.solution.errors
-    return done
 
 
 def written(done: Work, statements: tuple[str, ...]) -> Solution:
@@ -126,3 +122,6 @@ def test_a_region_among_a_thousand_pieces() -> None:
     assert area(region.loops) == pytest.approx(4.0)
     edge = region_at(done.solution, [Point(20 + 15.2, 20.1)])
     assert any(isinstance(piece.curve, Arc | Circle) for loop in edge.loops for piece in loop.pieces)
+
+
+solved = partial(solved, head=HEAD)

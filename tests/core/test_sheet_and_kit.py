@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from desk import edited
 from entrick.core.board import default_kit
 from entrick.core.desk import work_out
 from entrick.core.measure import Unit
@@ -92,9 +93,9 @@ def test_a_given_with_a_count_round_trips_and_changes(count: int, mark: str, siz
     assert write_content(content) == row
     solved = work_out(f"units in\n{row}\nO = datum\n").solution.quantities["d"]
     assert solved.value == size
-    changed = edit.set_given(f"{row}\n", 1, "7/8")
+    changed = edited(f"{row}\n", edit.set_given, 1, "7/8")
     assert changed == "given d = 7/8" + (", assumed" if assumed else "") + ' "holes"\n'
-    assert edit.set_given(f"{row}\n", 1, f"{count + 1}x Ø3").startswith(f"given d = {count + 1}× Ø3")
+    assert edited(f"{row}\n", edit.set_given, 1, f"{count + 1}x Ø3").startswith(f"given d = {count + 1}× Ø3")
 
 
 def test_a_product_is_not_taken_for_a_count() -> None:

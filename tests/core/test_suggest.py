@@ -4,6 +4,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from desk import edited
 from entrick.core.desk import Work, work_out
 from entrick.core.dimensioning.suggest import suggest_dimensions
 from entrick.core.finish.crossings import crossings
@@ -41,7 +42,7 @@ def test_each_suggested_dimension_is_needed(number: str) -> None:
     found = suggest_dimensions(work_out(bare(text)).solution)
     first = len(found.text.splitlines()) - len(found.statements) + 1
     for line in range(first, first + len(found.statements)):
-        less = work_out(edit.delete_line(found.text, line))
+        less = work_out(edited(found.text, edit.delete_line, line))
         assert any("no dimension fixes" in message for message in verdict(less)), found.statements[line - first]
     twice = work_out(found.text + found.statements[0].replace("d1 =", "again =") + "\n")
     assert any("again says again" in message for message in verdict(twice))

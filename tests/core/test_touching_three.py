@@ -6,12 +6,12 @@ import pytest
 from hypothesis import assume, example, given
 from hypothesis import strategies as st
 
-from entrick.core.desk import Work, work_out
+from desk import HEAD, edited, solved
+from entrick.core.desk import work_out
 from entrick.core.geometry import Circle, Line, Loop, Point, polar
 from entrick.core.geometry.three import Target, circles_touching
 from entrick.core.plan.edit import choose_candidate
 
-HEAD = "units mm\nsheet A2 landscape, scale 1:1, border 10\nO = datum\n"
 coordinates = st.floats(-60, 60)
 points = st.builds(Point, coordinates, coordinates)
 lines = st.builds(Line, points, st.floats(-3.1, 3.1).map(lambda a: polar(1.0, a)))
@@ -75,12 +75,6 @@ def test_four_circles_touch_a_triangles_sides() -> None:
     assert [f.circle.radius for f in circles_touching(sides)] == pytest.approx([1, 2, 3, 6])
 
 
-def solved(rows: str) -> Work:
-    done = work_out(HEAD + rows)
-    assert not done.solution.errors, done.solution.errors
-    return done
-
-
 def test_through_three_points_in_a_plan_by_bisecting_two_chords() -> None:
     done = solved("A = point, 40 right of O\nB = point, 30 above O\nc = circle, through O, through A, through B\n")
     circle = done.solution.figure.items["c"].shape
@@ -99,7 +93,7 @@ def test_each_lettered_circle_is_chosen_by_its_words_and_touches() -> None:
     entry = work_out(HEAD + rows).solution.entries[-1]
     assert len(entry.candidates) == 8
     for candidate in entry.candidates:
-        done = work_out(choose_candidate(HEAD + rows, entry.line, candidate.words, frozenset()))
+        done = work_out(edited(HEAD + rows, choose_candidate, entry.line, candidate.words, frozenset()))
         assert done.solution.figure.items["x"].shape == candidate.shape
         assert {"x.touch.a", "x.centre"} <= {f"x.{key}" for key in done.solution.figure.items["x"].parts}
 

@@ -1,45 +1,24 @@
 """The rack: its sizes against the basic rack of a published standard, and a gear that is rolled along it."""
 
 import math
+from functools import partial
 
 import pytest
-import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely import affinity
 
+from desk import outline, run_of, solved
 from entrick.core.desk import Work, work_out
-from entrick.core.geometry import Arc, Line, Loop, Point
+from entrick.core.geometry import Line, Point
 
 HEAD = "units mm\nsheet A1 landscape, scale 1:1, border 10\nO = datum\n"
-
-
-def solved(rows: str) -> Work:
-    done = work_out(HEAD + rows)
-    assert not done.solution.errors, done.solution.errors
-    return done
-
-
-def shape(done: Work, name: str) -> Loop:
-    found = done.solution.figure.items[name].shape
-    assert isinstance(found, Loop)
-    return found
 
 
 def part(done: Work, name: str, key: str) -> Line:
     found = done.solution.figure.items[name].parts[key]
     assert isinstance(found, Line)
     return found
-
-
-def polygon(loop: Loop) -> shapely.Polygon:
-    spots: list[tuple[float, float]] = []
-    for piece in loop.pieces:
-        spots.append((piece.entry.x, piece.entry.y))
-        if isinstance(piece.curve, Arc):
-            arc = piece.curve
-            spots += [(p.x, p.y) for p in (arc.at(arc.start + arc.sweep * k / 6) for k in range(1, 6))]
-    return shapely.Polygon(spots)
 
 
 @pytest.mark.parametrize("module", [1, 4, 10])
@@ -64,7 +43,7 @@ def test_a_gear_of_the_same_module_rolls_along_it_and_touches_it(teeth: int, mod
     done = solved(
         f"bar = rack, from O, 6 teeth, module {module}, backing 10\nw = gear, about O, {teeth} teeth, module {module}\n"
     )
-    rack, gear, radius = polygon(shape(done, "bar")), polygon(shape(done, "w")), teeth * m / 2
+    rack, gear, radius = outline(run_of(done, "bar")), outline(run_of(done, "w")), teeth * m / 2
     # A tooth of the gear points down into the space between the third tooth and the fourth.
     gear = affinity.rotate(gear, 180 + math.degrees(turned * m / radius), (0, 0))
     gear = affinity.translate(gear, 3 * math.pi * m, radius)
@@ -84,8 +63,8 @@ def test_its_area_is_that_of_its_bar_and_its_teeth_wherever_it_lies(
     # Teeth are trapezia as wide as half the pitch on the pitch line.
     tan, thick = math.tan(math.radians(angle)), math.pi
     tooth = (thick - 2 * 2 * tan + thick + 2 * 2.5 * tan) / 2 * 4.5
-    assert abs(shape(done, "rim").area) == pytest.approx(teeth * tooth + teeth * 2 * math.pi * back)
-    assert polygon(shape(done, "rim")).is_valid
+    assert abs(run_of(done, "rim").area) == pytest.approx(teeth * tooth + teeth * 2 * math.pi * back)
+    assert outline(run_of(done, "rim")).is_valid
 
 
 def test_it_lies_along_a_line_and_counts_in_inches() -> None:
@@ -93,7 +72,7 @@ def test_it_lies_along_a_line_and_counts_in_inches() -> None:
     line = part(done, "bar", "pitch_line")
     assert line.direction.angle == pytest.approx(math.radians(30))
     assert abs(line.at(line.end or 0.0) - line.at(0.0)) == pytest.approx(4 * math.pi * 25.4 / 8)
-    assert not shape(done, "bar").closed, "without a backing it is a run of teeth"
+    assert not run_of(done, "bar").closed, "without a backing it is a run of teeth"
     inches = work_out("units in\nO = datum\nbar = rack, from O, 4 teeth, diametral pitch 8\n")
     assert any("module 1 ÷ 8 = 1/8" in row for row in inches.solution.entries[1].made.working)  # type: ignore[union-attr]
 
@@ -128,10 +107,13 @@ def test_its_steps_leave_every_piece_of_it() -> None:
     done = solved("bar = rack, from O, 3 teeth, module 4, backing 12\n")
     drawn = {stroke.shape for step in done.steps for stroke in step.strokes}
     tops = {
-        piece.curve for piece in shape(done, "bar").pieces if piece.name.endswith((".rise", ".fall", "back", "_end"))
+        piece.curve for piece in run_of(done, "bar").pieces if piece.name.endswith((".rise", ".fall", "back", "_end"))
     }
     assert tops <= drawn
     pitch = next(step.setting for step in done.steps if "step the middles" in step.text)
     assert pitch is not None
     assert pitch.actual == pytest.approx(4 * math.pi)
     assert Point(2 * math.pi, 0.0) in drawn
+
+
+solved = partial(solved, head=HEAD)

@@ -1,6 +1,7 @@
 """Cams against calculus, closed formulas, dense sampling and a library's splines."""
 
 import math
+from functools import partial
 
 import numpy as np
 import pytest
@@ -10,6 +11,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from scipy.interpolate import CubicSpline
 
+from desk import run_of, solved
 from entrick.core.desk import Work, work_out
 from entrick.core.geometry import Arc, Line, Loop, Point, polar, rotate
 from entrick.core.rules.cam import STEEP, Cam, Event, measured
@@ -25,20 +27,6 @@ FORMULAS = {
     "cycloidal": [(x - sympy.sin(2 * sympy.pi * x) / (2 * sympy.pi), 0, 1)],
     "polynomial": [(10 * x**3 - 15 * x**4 + 6 * x**5, 0, 1)],
 }
-
-
-def solved(rows: str) -> Work:
-    done = work_out(HEAD + rows)
-    assert not done.solution.errors, done.solution.errors
-    return done
-
-
-def loop_of(done: Work, name: str) -> Loop:
-    owner, _, key = name.partition(".")
-    item = done.solution.figure.items[owner]
-    found = item.parts[key] if key else item.shape
-    assert isinstance(found, Loop)
-    return found
 
 
 def remarks(done: Work) -> list[tuple[str, str]]:
@@ -90,7 +78,7 @@ def test_the_profile_of_a_harmonic_cam_with_a_knife_edge_is_the_closed_formula(
         f"c = cam, about O, least {least}, {way}, rise {angle}° by {lift} harmonic, fall {360 - angle}° by {lift} harmonic\n"
         "rim = line in, c\n"
     )
-    rim = loop_of(done, "rim")
+    rim = run_of(done, "rim")
     assert rim.closed
     sign = 1 if way == "cw" else -1
     for degrees in range(0, 360, 7):
@@ -114,7 +102,7 @@ def test_a_flat_face_touches_the_profile_everywhere_and_never_cuts_it(
         f"fall {360 - angle}° by {lift} {motion}\nrim = line in, c\n"
     )
     assume(not any("loses contact" in told for _, told in remarks(done)))
-    rim = loop_of(done, "rim")
+    rim = run_of(done, "rim")
     places = np.array([
         (spot.x, spot.y)
         for piece in rim.pieces
@@ -145,7 +133,7 @@ def test_a_roller_touches_the_profile_at_every_angle_and_never_digs_in(
         f"dwell 40°, fall 170° by {lift} {motion}\nrim = line in, c\n"
     )
     assume(not any(weight == "wrong" for weight, _ in remarks(done)))
-    rim = loop_of(done, "rim")
+    rim = run_of(done, "rim")
     rest = math.sqrt((least + roller) ** 2 - off**2)
     sign = 1 if way == "cw" else -1
     for degrees in (0, 33, 75, 149, 170, 200, 260, 359):
@@ -174,7 +162,7 @@ def test_every_station_stands_least_distance_plus_lift_from_the_centre(
         "diagram from G, 30° is 10\n"
     )
     item = done.solution.figure.items["c"]
-    rim, diagram = loop_of(done, "c"), loop_of(done, "c.diagram")
+    rim, diagram = run_of(done, "c"), run_of(done, "c.diagram")
     assert rim.closed
     assert max(abs(a.exit - b.entry) for a, b in zip(rim.pieces, (*rim.pieces[1:], rim.pieces[0]), strict=True)) < 1e-8
     for k in range(parts):
@@ -259,10 +247,10 @@ def test_an_undercut_is_real_and_the_least_roller_is_not() -> None:
     rows = "rise 60° by 12 cycloidal, fall 60° by 12 cycloidal, dwell 240°"
     clean = solved(f"c = cam, about O, least 40, roller radius 6, {rows}\n")
     assert not [told for weight, told in remarks(clean) if weight == "wrong"]
-    pitch = loop_of(clean, "c.pitch")
+    pitch = run_of(clean, "c.pitch")
     outward = [p.curve.radius for p in pitch.pieces if isinstance(p.curve, Arc) and p.curve.sweep > 0]
     least = min(outward)
-    rim = loop_of(clean, "c")
+    rim = run_of(clean, "c")
     drawn = shapely.Polygon([(p.entry.x, p.entry.y) for p in rim.pieces])
     assert drawn.is_valid
     assert least > 6
@@ -318,3 +306,6 @@ def test_measured_lifts_that_swing_under_the_least_distance_are_told() -> None:
     assert min(extremes) == pytest.approx(min(lifts), abs=1e-4)
     assert max(extremes) == pytest.approx(max(lifts), abs=1e-4)
     assert any("below the least distance" in told for _, told in remarks(done))
+
+
+solved = partial(solved, head=HEAD)

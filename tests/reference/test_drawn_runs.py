@@ -3,6 +3,7 @@
 import io
 import math
 import re
+from functools import partial
 
 import ezdxf
 import ezdxf.path
@@ -12,6 +13,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from pypdf import PdfReader
 
+from desk import solved
 from entrick.core import formats
 from entrick.core.desk import Work, work_out
 from entrick.core.drawing.marks import DrawnRun, Lettering, moved, reach
@@ -25,12 +27,6 @@ CURVES = [
     "c = cylinder, from O, diameter 60, length 70, along right, true\nrim = line in, c\n",
     "c = cylinder, from O, diameter 60, length 70, true\nrim = line in, c\n",
 ]
-
-
-def solved(rows: str) -> Work:
-    done = work_out(HEAD + rows)
-    assert not done.solution.errors
-    return done
 
 
 def rim(done: Work) -> Loop:
@@ -180,3 +176,6 @@ def test_lettering_on_an_isometric_plane_leans_in_every_file() -> None:
     assert content is not None
     skewed = [ops for ops, name in content.operations if name in (b"cm", b"Tm") and abs(float(ops[2])) > 0.1]
     assert skewed
+
+
+solved = partial(solved, head=HEAD)

@@ -2,6 +2,7 @@
 
 import io
 import math
+from functools import partial
 
 import ezdxf
 import mpmath
@@ -13,6 +14,7 @@ from hypothesis import strategies as st
 from scipy.optimize import brentq, minimize_scalar
 from shapely import affinity
 
+from desk import outline, solved
 from entrick.core.desk import Work, work_out
 from entrick.core.formats import write_cutter_dxf
 from entrick.core.geometry import Arc, Loop, Point, polar
@@ -26,23 +28,6 @@ gears = st.builds(
     st.sampled_from(ANGLES),
     st.sampled_from(list(PROPORTIONS)),
 )
-
-
-def solved(rows: str) -> Work:
-    done = work_out(HEAD + rows)
-    assert not done.solution.errors, done.solution.errors
-    return done
-
-
-def outline(loop: Loop, parts: int = 6) -> shapely.Polygon:
-    spots = []
-    for piece in loop.pieces:
-        spots.append((piece.entry.x, piece.entry.y))
-        if isinstance(piece.curve, Arc):
-            arc = piece.curve
-            inner = (arc.at(arc.start + arc.sweep * k / parts) for k in range(1, parts))
-            spots += [(spot.x, spot.y) for spot in inner]
-    return shapely.Polygon(spots)
 
 
 def remarks(done: Work) -> list[tuple[str, str]]:
@@ -334,3 +319,6 @@ def test_some_teeth_are_shown_and_the_rest_by_their_circles(shown: str, count: i
     middle = next(p for p in ring.pieces if p.name == f"w.tooth{count // 2 + 1}.tip").curve
     assert isinstance(middle, Arc)
     assert math.degrees(middle.middle.angle) == pytest.approx(90), "the middle one stands upright"
+
+
+solved = partial(solved, head=HEAD)

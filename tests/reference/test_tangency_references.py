@@ -9,6 +9,7 @@ import sympy
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
+from desk import outline
 from entrick.core.desk import work_out
 from entrick.core.geometry import Arc, Circle, Line, Loop, Point, meet
 from entrick.core.geometry.locus import around, beside, tangencies
@@ -61,27 +62,13 @@ def test_blend_centres_solve_the_equations_exactly(d: int, r1: int, r2: int, rad
         assert mine == pytest.approx(root, abs=1e-10)
 
 
-def outline(loop: Loop, parts: int = 4000) -> shapely.Polygon:
-    """Sample an outline finely."""
-    spots: list[tuple[float, float]] = []
-    for piece in loop.pieces:
-        match piece.curve:
-            case Arc() as arc:
-                spots += [(p.x, p.y) for i in range(parts) for p in [arc.at(arc.start + arc.sweep * i / parts)]]
-            case Circle() as circle:
-                spots += [(p.x, p.y) for i in range(parts) for p in [circle.at(math.tau * i / parts)]]
-            case Line():
-                spots.append((piece.entry.x, piece.entry.y))
-    return shapely.Polygon(spots)
-
-
 def test_sample_outlines_against_sampled_polygons(samples: dict[str, str]) -> None:
     """Area and length in closed form against shapely on a fine polygon, for every outline of the samples."""
     checked = 0
     for text in (text for text in samples.values() if " = gear, " not in text):  # thousands of arcs: tested apart
         for item in work_out(text).solution.figure.items.values():
             if isinstance(item.shape, Loop) and item.shape.closed:
-                polygon = outline(item.shape)
+                polygon = outline(item.shape, 4000)
                 assert polygon.is_valid
                 assert abs(item.shape.area) == pytest.approx(polygon.area, rel=1e-5)
                 assert item.shape.length == pytest.approx(polygon.length, rel=1e-5)

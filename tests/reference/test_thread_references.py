@@ -1,12 +1,14 @@
 """Tapped holes against the published thread tables; what is thick, thin, hatched and how the point is made."""
 
 import math
+from functools import partial
 
 import pytest
 import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from desk import solved
 from entrick.core.desk import Work, work_out
 from entrick.core.drawing.marks import DrawnArc, DrawnCircle, DrawnLine
 from entrick.core.geometry import Arc, Circle, Line, Loop
@@ -17,12 +19,7 @@ HEAD = (
     "units mm\nsheet A3 landscape, scale 1:1, border 10\nO = datum\nblock = box, 80 by 60, centred on O\n"
     "rim = line in, block.bottom > block.right > block.top > block.left, cut\nP = point, 30 above O\n"
 )
-
-
-def solved(rows: str, head: str = HEAD) -> Work:
-    done = work_out(head + rows)
-    assert not done.solution.errors, done.solution.errors
-    return done
+solved = partial(solved, head=HEAD)
 
 
 def working(done: Work, name: str = "t") -> str:
@@ -156,7 +153,7 @@ def test_the_tapping_drill_comes_with_its_caution() -> None:
     told = working(solved('t = tapped hole, at O, thread "M10x1.25"\n'))
     assert "tapping drill 10 − 1.25 = 8.75" in told
     assert "follow the tap maker's data, clamp the work, mind chips" in told
-    inch = working(solved('t = tapped hole, at O, thread "3/8-16"\n', "units in\nO = datum\n"))
+    inch = working(solved('t = tapped hole, at O, thread "3/8-16"\n', head="units in\nO = datum\n"))
     assert "tapping drill 3/8 − 1/16 = 5/16, nearest 64th 5/16" in inch
 
 

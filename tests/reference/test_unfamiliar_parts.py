@@ -4,6 +4,7 @@ shapely knows discs only as fine polygons (here 2000 sides, which lose 1.6e-6 of
 """
 
 import math
+from functools import partial
 from pathlib import Path
 
 import pytest
@@ -13,6 +14,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely import affinity
 
+from desk import solved
 from entrick.cli import main
 from entrick.core.assist.regions import region_at
 from entrick.core.desk import Work, work_out
@@ -34,12 +36,6 @@ def slot(x: float, y: float, u: float, v: float, width: float) -> shapely.Geomet
 
 def rounded(w: float, h: float, r: float) -> shapely.Geometry:
     return shapely.box(-w / 2 + r, -h / 2 + r, w / 2 - r, h / 2 - r).buffer(r, quad_segs=SIDES)
-
-
-def solved(rows: str) -> Work:
-    done = work_out(HEAD + rows)
-    assert not done.solution.errors, done.solution.errors
-    return done
 
 
 def material(done: Work) -> float:
@@ -216,3 +212,6 @@ def test_every_curve_drawn_on_paper_is_the_figures_at_scale() -> None:
         if isinstance(curve, Circle) and len(outline.loop.pieces) == 1:
             spot = done.sheet.on_paper(curve.centre)
             assert (round(spot.x, 6), round(spot.y, 6), round(curve.radius / 2, 6)) in circles
+
+
+solved = partial(solved, head=HEAD)

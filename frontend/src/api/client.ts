@@ -30,7 +30,10 @@ import type {
   WorksheetOut,
 } from "./generated";
 
+import { assembled, type Work } from "./layers";
+
 export type * from "./generated";
+export type { Layer, Work } from "./layers";
 export type Edit = NonNullable<WorkIn["edit"]>;
 export type Entry = Required<EntryOut>;
 export type Mark =
@@ -108,10 +111,14 @@ const json = async <T>(method: string, path: string, body?: unknown, signal?: Ab
 
 export const api = {
   kinds: () => json<KindsOut>("GET", "/api/kinds"),
-  work: (text: string, edit?: Edit, signal?: AbortSignal) =>
-    json<WorkOut>("POST", "/api/work", { text, edit }, signal),
-  complete: (text: string, after: number, row: string) =>
-    json<CompleteOut>("POST", "/api/complete", { text, after, row }),
+  /** Work a plan out, after an edit if there is one; layers that `before` has are not sent again. */
+  work: async (text: string, before: Work | null, edit?: Edit, signal?: AbortSignal) => {
+    const known = before?.drawn.layers.map((layer) => layer.key) ?? [];
+    return assembled(await json<WorkOut>("POST", "/api/work", { text, edit, known }, signal), before);
+  },
+  /** A row being written, with a kind to begin it or something picked for it. */
+  complete: (text: string, row: string, more: { begin?: string; pick?: string } = {}) =>
+    json<CompleteOut>("POST", "/api/complete", { text, row, ...more }),
   proof: (text: string, signal?: AbortSignal) => json<ProofOut>("POST", "/api/proof", { text }, signal),
   suggest: (text: string) => json<SuggestOut>("POST", "/api/suggest", { text }),
   regions: (text: string, spots: readonly (readonly [number, number])[], kind: string) =>

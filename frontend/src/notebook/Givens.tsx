@@ -1,11 +1,11 @@
-import { useRef, useState } from "react";
-import type { GivenOut, WorkOut } from "../api/client";
+import { memo, useRef, useState } from "react";
+import type { GivenOut, Work } from "../api/client";
 import { useBench } from "../state/bench";
 import { Figures } from "../ui/Figures";
 import { Mistake } from "./Mistake";
 
 /** What the brief gives: symbol, value as given, note, and ticks for the places it is used. */
-export function Givens({ work }: { work: WorkOut }) {
+export function Givens({ work }: { work: Work }) {
   return (
     <section aria-labelledby="givens">
       <h2 id="givens" className="text-lg font-semibold">
@@ -16,13 +16,14 @@ export function Givens({ work }: { work: WorkOut }) {
           <GivenRow key={`${given.line}:${given.name}`} given={given} />
         ))}
       </ul>
-      <NewGiven work={work} />
+      <NewGiven />
     </section>
   );
 }
 
-function GivenRow({ given }: { given: GivenOut }) {
-  const { edit, set } = useBench();
+const GivenRow = memo(function GivenRow({ given }: { given: GivenOut }) {
+  const edit = useBench((bench) => bench.edit);
+  const set = useBench((bench) => bench.set);
   const [typed, setTyped] = useState<string | null>(null);
   const [doubt, setDoubt] = useState("");
   const original = useRef(given.value);
@@ -39,7 +40,7 @@ function GivenRow({ given }: { given: GivenOut }) {
     while (waiting.current !== null) {
       const next: string = waiting.current;
       waiting.current = null;
-      const wrong = (work: WorkOut) => work.givens.find((g) => g.line === given.line)?.error;
+      const wrong = (work: Work) => work.givens.find((g) => g.line === given.line)?.error;
       const tried = await edit(
         { op: "given", line: given.line, value: next },
         `given ${given.line}`,
@@ -122,7 +123,7 @@ function GivenRow({ given }: { given: GivenOut }) {
       )}
     </li>
   );
-}
+});
 
 function Ticks({ count }: { count: number }) {
   if (count === 0) return <span className="shrink-0 text-pencil">not used</span>;
@@ -133,20 +134,15 @@ function Ticks({ count }: { count: number }) {
   );
 }
 
-function NewGiven({ work }: { work: WorkOut }) {
+function NewGiven() {
   const edit = useBench((bench) => bench.edit);
   const [row, setRow] = useState("");
   const [doubt, setDoubt] = useState("");
   const add = async () => {
-    const found = /^\s*(?:given\s+)?([^\W\d]\w*)\s*=\s*(.+)$/u.exec(row);
-    if (!found) {
-      setDoubt('write a letter, =, and the dimension, such as  r = 9/16 "pin hole"');
-      return;
-    }
-    const lines = work.givens.map((given) => given.line);
-    const first = Math.min(...work.entries.map((entry) => entry.line), Infinity);
-    const after = lines.length ? Math.max(...lines) : Number.isFinite(first) ? first - 1 : count(work.text);
-    if (await edit({ op: "insert", after, text: `given ${found[1]} = ${found[2]}` })) setRow("");
+    const done = await edit({ op: "new given", text: row });
+    if (!done) return;
+    setDoubt(done.refused ?? "");
+    if (!done.refused) setRow("");
   };
   return (
     <form
@@ -174,5 +170,3 @@ function NewGiven({ work }: { work: WorkOut }) {
     </form>
   );
 }
-
-const count = (text: string) => text.split("\n").length - 1;

@@ -1,14 +1,14 @@
-import type { Entry, KindOut, WorkOut } from "../api/client";
+import type { Entry, KindOut, Work } from "../api/client";
 import { useBench } from "../state/bench";
 import { Figures } from "../ui/Figures";
-import { useEffect, useState } from "react";
+import { memo, useEffect, useState } from "react";
 import { Mistake } from "./Mistake";
 import { NewLine } from "./NewLine";
 import { SettingCard } from "./SettingCard";
 
 /** The numbered order of work, each entry opening into its setting card; the next is begun on the empty line. */
-export function OrderOfWork({ work, kinds }: { work: WorkOut; kinds: KindOut[] }) {
-  const { open, hover, set } = useBench();
+export function OrderOfWork({ work, kinds }: { work: Work; kinds: KindOut[] }) {
+  const open = useBench((bench) => bench.open);
   const entries = work.entries as Entry[];
   useEffect(() => {
     const item = open === null ? null : document.querySelector(`li[data-line="${open}"]`);
@@ -21,59 +21,70 @@ export function OrderOfWork({ work, kinds }: { work: WorkOut; kinds: KindOut[] }
       <h2 id="order" className="text-lg font-semibold">
         Order of work
       </h2>
-      <FirstLines written={entries.map((entry) => entry.text)} />
+      <UsuallyNext next={work.usually ?? ""} begun={entries.length > 0} />
       <ol>
-        {entries.map((entry) => {
-          if (entry.comment)
-            return (
-              <li key={entry.line} className="pl-10 text-pencil italic">
-                {entry.comment}
-              </li>
-            );
-          const opened = open === entry.line;
-          return (
-            <li
-              key={entry.line}
-              onMouseEnter={() => set({ hover: entry.line })}
-              onMouseLeave={() => set({ hover: null })}
-              data-line={entry.line}
-            >
-              <button
-                className={`flex w-full gap-2 text-left ${hover === entry.line || opened ? "bg-wash" : ""}`}
-                aria-expanded={opened}
-                onFocus={() => set({ hover: entry.line })}
-                onBlur={() => set({ hover: null })}
-                onClick={() => set({ open: opened ? null : entry.line, ghosts: null })}
-              >
-                <span className="w-8 shrink-0 text-right text-pencil">
-                  {numbered.indexOf(entry.line) + 1}
-                </span>
-                <span className="min-w-0 flex-1">
-                  <Told entry={entry} />
-                  {entry.assumed && <span className="text-pencil"> (assumed)</span>}
-                  {entry.note && <span className="text-pencil italic"> {entry.note}</span>}
-                </span>
-              </button>
-              {entry.error && (
-                <div className="ml-10">
-                  <Mistake message={entry.error.message} mend={entry.error.mend} line={entry.line} />
-                </div>
-              )}
-              {(opened || (entry.error !== null && entry.candidates.length > 0)) && (
-                <SettingCard
-                  entry={entry}
-                  work={work}
-                  kind={kinds.find((kind) => kind.name === entry.kind)}
-                />
-              )}
+        {entries.map((entry) =>
+          entry.comment ? (
+            <li key={entry.line} className="pl-10 text-pencil italic">
+              {entry.comment}
             </li>
-          );
-        })}
+          ) : (
+            <EntryRow
+              key={entry.line}
+              entry={entry}
+              number={numbered.indexOf(entry.line) + 1}
+              work={open === entry.line || (entry.error && entry.candidates.length > 0) ? work : null}
+              kind={kinds.find((kind) => kind.name === entry.kind)}
+            />
+          ),
+        )}
       </ol>
-      <NewLine work={work} kinds={kinds} more={<Outlines work={work} />} />
+      <NewLine work={work} kinds={kinds} more={<Outlines work={work} kinds={kinds} />} />
     </section>
   );
 }
+
+interface RowProps {
+  entry: Entry;
+  number: number;
+  /** For the setting card; null where it is closed, so that the row is drawn again only when it changes itself. */
+  work: Work | null;
+  kind: KindOut | undefined;
+}
+
+const EntryRow = memo(function EntryRow({ entry, number, work, kind }: RowProps) {
+  const opened = useBench((bench) => bench.open === entry.line);
+  const hovered = useBench((bench) => bench.hover === entry.line);
+  const set = useBench((bench) => bench.set);
+  return (
+    <li
+      onMouseEnter={() => set({ hover: entry.line })}
+      onMouseLeave={() => set({ hover: null })}
+      data-line={entry.line}
+    >
+      <button
+        className={`flex w-full gap-2 text-left ${hovered || opened ? "bg-wash" : ""}`}
+        aria-expanded={opened}
+        onFocus={() => set({ hover: entry.line })}
+        onBlur={() => set({ hover: null })}
+        onClick={() => set({ open: opened ? null : entry.line, ghosts: null })}
+      >
+        <span className="w-8 shrink-0 text-right text-pencil">{number}</span>
+        <span className="min-w-0 flex-1">
+          <Told entry={entry} />
+          {entry.assumed && <span className="text-pencil"> (assumed)</span>}
+          {entry.note && <span className="text-pencil italic"> {entry.note}</span>}
+        </span>
+      </button>
+      {entry.error && (
+        <div className="ml-10">
+          <Mistake message={entry.error.message} mend={entry.error.mend} line={entry.line} />
+        </div>
+      )}
+      {work && <SettingCard entry={entry} work={work} kind={kind} />}
+    </li>
+  );
+});
 
 /** The sentence of an entry with its name standing out. */
 function Told({ entry }: { entry: Entry }) {
@@ -90,11 +101,14 @@ function Told({ entry }: { entry: Entry }) {
 }
 
 /** What follows the construction: lining in by pointing at the material, and dimensions. */
-function Outlines({ work }: { work: WorkOut }) {
-  const { regions, suggest, set } = useBench();
+function Outlines({ work, kinds }: { work: Work; kinds: KindOut[] }) {
+  const regions = useBench((bench) => bench.regions);
+  const suggest = useBench((bench) => bench.suggest);
+  const set = useBench((bench) => bench.set);
+  const lined = kinds.find((kind) => kind.lines_in === "outline");
   const [busy, setBusy] = useState(false);
   const drawn = work.entries.some((entry) => (entry.name ?? "") !== "" && !entry.error);
-  if (!drawn) return null;
+  if (!drawn || !lined) return null;
   return (
     <>
       <button
@@ -103,7 +117,7 @@ function Outlines({ work }: { work: WorkOut }) {
         aria-pressed={regions !== null}
         onClick={() => {
           set({
-            regions: regions ? null : { kind: "line in", spots: [], found: null, told: "" },
+            regions: regions ? null : { kind: lined.name, spots: [], found: null, told: "" },
             pick: null,
           });
           document.querySelector<SVGElement>("svg.sheet")?.focus();
@@ -125,26 +139,14 @@ function Outlines({ work }: { work: WorkOut }) {
   );
 }
 
-const FIRST = [
-  "O = datum, middle of sheet",
-  "A = point, 40 left of O",
-  "eye = circle, centre A, diameter 60",
-];
-
-/** An empty plan offers the three usual first lines, one after another. */
-function FirstLines({ written }: { written: string[] }) {
+/** A plan just begun offers the usual first lines, one after another. */
+function UsuallyNext({ next, begun }: { next: string; begun: boolean }) {
   const edit = useBench((bench) => bench.edit);
-  const next = FIRST[written.length];
-  if (next === undefined || written.some((row, i) => row !== FIRST[i])) return null;
+  if (!next) return null;
   return (
     <p className="ml-10 text-pencil">
-      {written.length === 0 ? "Work usually starts like this: " : "and then like this: "}
-      <button
-        className="act"
-        onClick={() =>
-          void edit({ op: "insert", after: useBench.getState().text.split("\n").length - 1, text: next })
-        }
-      >
+      {begun ? "and then like this: " : "Work usually starts like this: "}
+      <button className="act" onClick={() => void edit({ op: "append", text: next })}>
         {next}
       </button>
     </p>

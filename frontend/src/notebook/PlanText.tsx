@@ -1,10 +1,10 @@
 import { useEffect, useState } from "react";
-import type { WorkOut } from "../api/client";
+import type { Work } from "../api/client";
 import { useBench, useProof } from "../state/bench";
 import { Mistake } from "./Mistake";
 
 /** The plan as text: the other face of the same statements. */
-export function PlanText({ work }: { work: WorkOut }) {
+export function PlanText({ work }: { work: Work }) {
   const replace = useBench((bench) => bench.replace);
   const [typed, setTyped] = useState<string | null>(null);
   useEffect(() => {

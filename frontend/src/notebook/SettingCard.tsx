@@ -1,5 +1,5 @@
 import { useState } from "react";
-import type { Entry, FormOut, KindOut, SlotOut, StepOut, WorkOut } from "../api/client";
+import type { ClauseOut, Entry, FormOut, KindOut, StepOut, Work } from "../api/client";
 import { useBench } from "../state/bench";
 import { Figures } from "../ui/Figures";
 import { PickButton } from "../ui/PickButton";
@@ -7,7 +7,7 @@ import { Methods } from "./Methods";
 
 interface Props {
   entry: Entry;
-  work: WorkOut;
+  work: Work;
   kind: KindOut | undefined;
 }
 
@@ -50,7 +50,7 @@ export function SettingCard({ entry, work, kind }: Props) {
           Worksheet
         </button>
       )}
-      {kind?.forms.some((form) => form.key === "by") && !entry.error && <Methods entry={entry} />}
+      {entry.has_methods && !entry.error && <Methods entry={entry} />}
       {steps.length > 0 && (
         <ol aria-label="Steps" className="border-t border-[#d5d7cf] pt-1">
           {steps.map((s) => (
@@ -206,18 +206,13 @@ function Clauses({ entry, kind }: { entry: Entry; kind: KindOut | undefined }) {
   const edit = useBench((bench) => bench.edit);
   if (!kind) return <WholeLine entry={entry} />;
   const said = (key: string) => entry.clauses.filter((clause) => clause.key === key).length;
-  const more = kind.forms.filter((form) => said(form.key) < form.most && form.key !== "walk");
+  const more = kind.forms.filter((form) => said(form.key) < form.most && !(form.needed && kind.by_clicking));
   return (
     <div className="border-t border-[#d5d7cf] pt-2">
       <ul className="space-y-1">
         {entry.clauses.map((clause, index) => (
           <li key={`${index}:${clause.text}`}>
-            <ClauseField
-              entry={entry}
-              index={index}
-              text={clause.text}
-              form={kind.forms.find((f) => f.key === clause.key)}
-            />
+            <ClauseField entry={entry} index={index} clause={clause} />
           </li>
         ))}
       </ul>
@@ -235,47 +230,41 @@ function Clauses({ entry, kind }: { entry: Entry; kind: KindOut | undefined }) {
 interface FieldProps {
   entry: Entry;
   index: number;
-  text: string;
-  form: FormOut | undefined;
+  clause: ClauseOut;
 }
 
-function ClauseField({ entry, index, text, form }: FieldProps) {
+function ClauseField({ entry, index, clause }: FieldProps) {
   const edit = useBench((bench) => bench.edit);
-  const [typed, setTyped] = useState(text);
+  const [typed, setTyped] = useState(clause.text);
   const wrong = entry.error?.clause === index;
-  const put = (value: string) => void edit({ op: "clause", line: entry.line, clause: index, text: value });
-  const slot = reference(form);
+  const at = { line: entry.line, clause: index };
+  const put = (text: string) => void edit({ op: "clause", ...at, text });
   return (
     <div className="flex items-baseline gap-1">
       <input
         className="field min-w-0 flex-1"
-        aria-label={form ? form.example : `clause ${index + 1}`}
-        title={form?.example}
+        aria-label={clause.form || `clause ${index + 1}`}
+        title={clause.form}
         aria-invalid={wrong}
         value={typed}
         spellCheck={false}
         autoComplete="off"
         onChange={(event) => setTyped(event.target.value)}
-        onBlur={() => typed !== text && put(typed)}
-        onKeyDown={(event) => event.key === "Enter" && typed !== text && put(typed)}
+        onBlur={() => typed !== clause.text && put(typed)}
+        onKeyDown={(event) => event.key === "Enter" && typed !== clause.text && put(typed)}
       />
-      {slot && slot.type !== "walk" && (
+      {clause.picks?.map(({ place, expectation }) => (
         <PickButton
-          wanted={slot.expectation}
-          take={(name) => put(`${text.split(" ").slice(0, -1).join(" ")} ${name}`)}
+          key={place}
+          wanted={expectation}
+          take={(name) => void edit({ op: "place", ...at, place, text: name })}
         />
-      )}
-      <button className="act" aria-label={`Take out ${text}`} onClick={() => put("")}>
+      ))}
+      <button className="act" aria-label={`Take out ${clause.text}`} onClick={() => put("")}>
         ×
       </button>
     </div>
   );
-}
-
-/** The reference slot a clause ends in, if it does. */
-function reference(form: FormOut | undefined): SlotOut | undefined {
-  const last = form?.parts.at(-1);
-  return last && typeof last !== "string" && last.is_reference ? last : undefined;
 }
 
 function AddClause({ forms, add }: { forms: FormOut[]; add: (text: string) => void }) {

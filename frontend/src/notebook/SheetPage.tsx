@@ -1,12 +1,12 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type ChoiceOut, type Edit, type WorkOut } from "../api/client";
+import { api, type ChoiceOut, type Edit, type Work } from "../api/client";
 import { useBench } from "../state/bench";
 import { Figures } from "../ui/Figures";
 import { Mistake } from "./Mistake";
 
 /** Title strip, units and sheet, with the arithmetic that places the view. */
-export function SheetPage({ work }: { work: WorkOut }) {
+export function SheetPage({ work }: { work: Work }) {
   const edit = useBench((bench) => bench.edit);
   const put = (key: Extract<Edit, { op: "head" }>["key"]) => (text: string) =>
     void edit({ op: "head", key, text });
@@ -45,7 +45,7 @@ export function SheetPage({ work }: { work: WorkOut }) {
 }
 
 /** Paper, border, scale and lettering to choose from; the sheet line says what was chosen. */
-function Choices({ work }: { work: WorkOut }) {
+function Choices({ work }: { work: Work }) {
   const edit = useBench((bench) => bench.edit);
   const { data } = useQuery({
     queryKey: ["sheet", work.text],

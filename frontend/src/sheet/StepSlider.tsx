@@ -1,10 +1,10 @@
 import { Slider, ToggleGroup } from "radix-ui";
-import type { WorkOut } from "../api/client";
+import type { Work } from "../api/client";
 import { type Construction, useBench } from "../state/bench";
 import { Figures } from "../ui/Figures";
 
 /** The order of work, drawn step by step. */
-export function StepSlider({ work }: { work: WorkOut }) {
+export function StepSlider({ work }: { work: Work }) {
   const { step, construction, set } = useBench();
   const count = work.steps.length;
   const current = step === null ? undefined : work.steps[step - 1];

@@ -1,5 +1,5 @@
 /** The job on the bench: its text, what it works out to, undo and redo, what is open, hovered and being picked. */
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, replaceEqualDeep, useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { create } from "zustand";
 import {
@@ -11,7 +11,7 @@ import {
   Problem,
   type RegionsOut,
   type RevisionOut,
-  type WorkOut,
+  type Work,
 } from "../api/client";
 
 export type Construction = "kept" | "faded" | "away";
@@ -24,7 +24,7 @@ export interface Picking {
 
 /** Regions being pointed at, mm on paper, with the boundary they make so far. */
 export interface Regions {
-  kind: "line in" | "hidden";
+  kind: string;
   spots: readonly (readonly [number, number])[];
   found: RegionsOut | null;
   told: string;
@@ -35,7 +35,7 @@ interface Bench {
   base: number;
   saved: string;
   text: string;
-  work: WorkOut | null;
+  work: Work | null;
   past: string[];
   future: string[];
   open: number | null;
@@ -55,7 +55,7 @@ interface Bench {
   stale: RevisionOut | null;
   load: (id: number) => Promise<void>;
   /** Make an edit; what it comes to is not taken over when `accept` refuses it. */
-  edit: (edit: Edit, together?: string, accept?: (work: WorkOut) => boolean) => Promise<WorkOut | null>;
+  edit: (edit: Edit, together?: string, accept?: (work: Work) => boolean) => Promise<Work | null>;
   replace: (text: string, together?: string) => Promise<void>;
   /** Ask for dimensions that define the outline, and put them on. */
   suggest: () => Promise<void>;
@@ -145,7 +145,7 @@ function overtake(together: string): AbortSignal {
 let lastTogether = "";
 
 export const useBench = create<Bench>((set, get) => {
-  const put = (work: WorkOut, together: string) => {
+  const put = (work: Work, together: string) => {
     const { text, past, job, base, saved } = get();
     if (work.text !== text) {
       const joined = together !== "" && together === lastTogether;
@@ -158,10 +158,11 @@ export const useBench = create<Bench>((set, get) => {
       else localStorage.setItem(draftKey(job.id), JSON.stringify({ base, text: work.text }));
     }
   };
-  const show = (work: WorkOut) => {
+  const show = (work: Work) => {
     const { step, opened } = get();
     set({
-      work,
+      // What has not changed stays the same object, so that only what has is drawn again.
+      work: replaceEqualDeep(get().work, work),
       text: work.text,
       message: "",
       opened: opened?.text === work.text ? opened : null,
@@ -215,7 +216,7 @@ export const useBench = create<Bench>((set, get) => {
         const { job, newest } = await api.job(id);
         const draft = readDraft(id);
         const text = draft ? draft.text : newest.text;
-        const work = await api.work(text);
+        const work = await api.work(text, null);
         set({ job, base: draft ? draft.base : newest.number, saved: newest.text });
         show(work);
         if (draft && draft.text !== newest.text)
@@ -235,8 +236,9 @@ export const useBench = create<Bench>((set, get) => {
       const signal = overtake(together);
       return inTurn(async () => {
         try {
-          const work = await api.work(get().text, edit, signal);
-          if (!accept(work)) return work;
+          const work = await api.work(get().text, get().work, edit, signal);
+          if (work.refused) keepPending(id, edit, false);
+          if (work.refused || !accept(work)) return work;
           put(work, together);
           keepPending(id, edit, false);
           return work;
@@ -254,7 +256,7 @@ export const useBench = create<Bench>((set, get) => {
       const signal = overtake(together);
       return inTurn(async () => {
         try {
-          put(await api.work(text, undefined, signal), together);
+          put(await api.work(text, get().work, undefined, signal), together);
         } catch (error) {
           if (!isOvertaken(error)) told(error);
         }
@@ -265,7 +267,7 @@ export const useBench = create<Bench>((set, get) => {
       inTurn(async () => {
         try {
           const found = await api.suggest(get().text);
-          if (found.statements.length > 0) put(await api.work(found.text), "");
+          if (found.statements.length > 0) put(await api.work(found.text, get().work), "");
           const open = found.left_open.length > 0 ? ` Still open: ${found.left_open.join(", ")}.` : "";
           const count = found.statements.length;
           set({
@@ -293,11 +295,11 @@ export const useBench = create<Bench>((set, get) => {
 
     lineIn: () =>
       inTurn(async () => {
-        const { regions, text } = get();
+        const { regions, text, work } = get();
         if (!regions?.found) return;
-        const rows = regions.found.statements.map((row) => `${row}\n`).join("");
+        const rows = regions.found.statements.join("\n");
         try {
-          put(await api.work(`${text.trimEnd()}\n${rows}`), "");
+          put(await api.work(text, work, { op: "append", text: rows }), "");
           set({ regions: null });
         } catch (error) {
           told(error);
@@ -324,7 +326,7 @@ export const useBench = create<Bench>((set, get) => {
         const previous = past.at(-1);
         if (previous === undefined) return;
         lastTogether = "";
-        const work = await api.work(previous);
+        const work = await api.work(previous, get().work);
         put(work, "");
         set({ past: past.slice(0, -1), future: [text, ...future] });
       }),
@@ -335,7 +337,7 @@ export const useBench = create<Bench>((set, get) => {
         const [next, ...rest] = future;
         if (next === undefined) return;
         lastTogether = "";
-        const work = await api.work(next);
+        const work = await api.work(next, get().work);
         put(work, "");
         set({ past: [...past, text], future: rest });
       }),

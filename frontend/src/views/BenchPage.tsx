@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
-import { useEffect, useState } from "react";
+import { lazy, Suspense, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { api, type Entry } from "../api/client";
 import { Findings } from "../notebook/Findings";
@@ -12,11 +12,12 @@ import { SheetPage } from "../notebook/SheetPage";
 import { Sheet } from "../sheet/Sheet";
 import { StepSlider } from "../sheet/StepSlider";
 import { useBench, useProof, useUnsaved } from "../state/bench";
-import { Worksheet } from "../worksheet/Worksheet";
 import { Header } from "./Header";
 import { Issue } from "./Issue";
 import { Keys } from "./Keys";
 import { StaleSave } from "./StaleSave";
+
+const Worksheet = lazy(async () => ({ default: (await import("../worksheet/Worksheet")).Worksheet }));
 
 const TABS = ["Working", "Sheet", "Findings", "Text", "Revisions"] as const;
 
@@ -154,7 +155,9 @@ export function BenchPage() {
           </Tabs.Root>
           <div className="flex min-h-0 min-w-0 flex-1 flex-col max-[900px]:min-h-[70vh]">
             {turning ? (
-              <Worksheet key={turning.line} entry={turning as Entry} work={work} />
+              <Suspense fallback={<p className="p-8">Opening the worksheet…</p>}>
+                <Worksheet key={turning.line} entry={turning as Entry} work={work} />
+              </Suspense>
             ) : (
               <>
                 <Sheet key={`${work.sheet.width} ${work.sheet.height}`} work={work} />

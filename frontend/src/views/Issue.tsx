@@ -1,13 +1,6 @@
 import { Popover } from "radix-ui";
 import { useState } from "react";
-import {
-  download,
-  type ExportIn,
-  type FileFormat,
-  Problem,
-  type ProofOut,
-  type WorkOut,
-} from "../api/client";
+import { download, type ExportIn, type FileFormat, Problem, type ProofOut, type Work } from "../api/client";
 
 const FORMATS: readonly (readonly [FileFormat, string, string])[] = [
   ["pdf", "PDF", "the sheet at true size: print at 100 %"],
@@ -19,7 +12,7 @@ const FORMATS: readonly (readonly [FileFormat, string, string])[] = [
 ];
 
 /** Files out of the plan, with the caution that belongs to them. */
-export function Issue({ work, proof }: { work: WorkOut; proof: ProofOut | undefined }) {
+export function Issue({ work, proof }: { work: Work; proof: ProofOut | undefined }) {
   const [construction, setConstruction] = useState(true);
   const [ovals, setOvals] = useState<NonNullable<ExportIn["ovals"]>>("ellipse");
   const [within, setWithin] = useState("0.01");

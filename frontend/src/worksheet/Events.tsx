@@ -1,27 +1,13 @@
-import { useQuery } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import { api, type Entry, Problem } from "../api/client";
+import { api, type Entry, type EventOut, type EventsOut, Problem } from "../api/client";
 import { useBench } from "../state/bench";
 
-const EVENTS = ["rise", "fall", "dwell"] as const;
-
 /** What the follower does, as a table to edit, as sentences, or from a file of stations. */
-export function Events({ entry }: { entry: Entry }) {
+export function Events({ entry, events }: { entry: Entry; events: EventsOut }) {
   const { text, edit } = useBench();
-  const { data: kinds } = useQuery({ queryKey: ["kinds"], queryFn: api.kinds, staleTime: Infinity });
   const [brief, setBrief] = useState("");
   const [told, setTold] = useState<readonly string[]>([]);
   const file = useRef<HTMLInputElement>(null);
-  const motions =
-    kinds?.kinds
-      .find((kind) => kind.name === "cam")
-      ?.forms.flatMap((form) => form.parts)
-      .flatMap((part) => (typeof part !== "string" && part.name === "motion" ? part.choices : [])) ?? [];
-  const rows = entry.clauses
-    .map((clause, index) => ({ clause, index }))
-    .filter(({ clause }) => (EVENTS as readonly string[]).includes(clause.key));
-  const put = (index: number, said: string) =>
-    edit({ op: "clause", line: entry.line, clause: index, text: said });
   const follow = async () => {
     try {
       const read = await api.brief(text, entry.line, brief);
@@ -35,7 +21,7 @@ export function Events({ entry }: { entry: Entry }) {
   return (
     <div className="slip shrink-0 px-3 py-2">
       <h3 className="font-semibold">What the follower does</h3>
-      {rows.length > 0 && (
+      {events.rows.length > 0 && (
         <table className="text-left text-[15px]" aria-label="Events to edit">
           <thead>
             <tr>
@@ -47,19 +33,13 @@ export function Events({ entry }: { entry: Entry }) {
             </tr>
           </thead>
           <tbody>
-            {rows.map(({ clause, index }, at) => (
-              <Row
-                key={index}
-                said={clause.text}
-                number={at + 1}
-                motions={[...new Set(motions)]}
-                put={(said) => void put(index, said)}
-              />
+            {events.rows.map((said, at) => (
+              <Row key={said.clause} line={entry.line} said={said} number={at + 1} may={events} />
             ))}
           </tbody>
         </table>
       )}
-      <button className="act my-1" onClick={() => void put(entry.clauses.length, "dwell 30°")}>
+      <button className="act my-1" onClick={() => void edit({ op: "add event", line: entry.line })}>
         Add an event
       </button>
       <label className="block text-[15px]">
@@ -102,84 +82,74 @@ export function Events({ entry }: { entry: Entry }) {
 }
 
 interface RowProps {
-  said: string;
+  line: number;
+  said: EventOut;
   number: number;
-  motions: readonly string[];
-  put: (said: string) => void;
+  may: EventsOut;
 }
 
-/** What an event's clause says: what it is, its angle, its lift, its motion. */
-function parted(said: string): readonly [string, string, string, string] {
-  const read = /^(rise|fall|dwell) (.+?)(?: by (.+?))?(?: ([a-z]+))?$/.exec(said);
-  return [read?.[1] ?? "dwell", read?.[2] ?? "", read?.[3] ?? "", read?.[4] ?? ""];
-}
-
-/** One event; what was typed is put into the plan as a clause, and judged there. */
-function Row({ said, number, motions, put }: RowProps) {
+/** One event; what was typed is put into the plan, and judged there. */
+function Row({ line, said, number, may }: RowProps) {
+  const edit = useBench((bench) => bench.edit);
   const [last, setLast] = useState(said);
-  const [[event, angle, lift, motion], setRow] = useState(() => parted(said));
+  const [row, setRow] = useState(said);
   if (said !== last) {
     setLast(said);
-    setRow(parted(said));
+    setRow(said);
   }
-  const write = (event: string, angle: string, lift: string, motion: string) => {
-    const next =
-      event === "dwell"
-        ? `dwell ${angle}`
-        : lift.trim() === ""
-          ? ""
-          : `${event} ${angle} by ${lift}${motion ? ` ${motion}` : ""}`;
-    if (next && next !== said) put(next);
+  const write = (next: EventOut) => {
+    setRow(next);
+    if (next !== said) void edit({ op: "event", line, ...next });
   };
+  /** Only a rise or a fall has a lift and a motion. */
+  const moves = row.event !== may.still;
   return (
     <tr>
       <td className="pr-3">
         <select
           className="field"
           aria-label={`Event ${number}`}
-          value={event}
-          onChange={(e) => {
-            setRow([e.target.value, angle, lift, motion]);
-            write(e.target.value, angle, lift, motion);
-          }}
+          value={row.event}
+          onChange={(e) => write({ ...row, event: e.target.value })}
         >
-          {EVENTS.map((each) => (
+          {may.events.map((each) => (
             <option key={each}>{each}</option>
           ))}
         </select>
       </td>
       <Cell
         label={`Angle of event ${number}`}
-        value={angle}
-        type={(typed) => setRow([event, typed, lift, motion])}
-        done={() => write(event, angle, lift, motion)}
+        value={row.angle}
+        type={(angle) => setRow({ ...row, angle })}
+        done={() => write(row)}
       />
       <Cell
         label={`Lift of event ${number}`}
-        value={event === "dwell" ? "" : lift}
-        disabled={event === "dwell"}
-        type={(typed) => setRow([event, angle, typed, motion])}
-        done={() => write(event, angle, lift, motion)}
+        value={moves ? row.lift : ""}
+        disabled={!moves}
+        type={(lift) => setRow({ ...row, lift })}
+        done={() => write(row)}
       />
       <td className="pr-3">
         <select
           className="field"
           aria-label={`Motion of event ${number}`}
-          value={event === "dwell" ? "" : motion}
-          disabled={event === "dwell"}
-          onChange={(e) => {
-            setRow([event, angle, lift, e.target.value]);
-            write(event, angle, lift, e.target.value);
-          }}
+          value={moves ? row.motion : ""}
+          disabled={!moves}
+          onChange={(e) => write({ ...row, motion: e.target.value })}
         >
-          <option value="">{event === "dwell" ? "stands" : "usual (harmonic)"}</option>
-          {motions.map((each) => (
+          <option value="">{moves ? `usual (${may.usual})` : "stands"}</option>
+          {may.motions.map((each) => (
             <option key={each}>{each}</option>
           ))}
         </select>
       </td>
       <td>
-        <button className="act" aria-label={`Strike out event ${number}`} onClick={() => put("")}>
+        <button
+          className="act"
+          aria-label={`Strike out event ${number}`}
+          onClick={() => void edit({ op: "clause", line, clause: said.clause, text: "" })}
+        >
           ×
         </button>
       </td>

@@ -1,12 +1,12 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { api, type Entry, type Mark, Problem, type WorkOut, worksheetFile } from "../api/client";
+import { api, type Entry, type Mark, Problem, type Work, worksheetFile } from "../api/client";
 import { MarkShape } from "../sheet/MarkShape";
 import { useBench } from "../state/bench";
 import { Events } from "./Events";
 
 /** A worksheet: the drawing of a cam or a gear that turns, and its tables, where the sheet lies otherwise. */
-export function Worksheet({ entry, work }: { entry: Entry; work: WorkOut }) {
+export function Worksheet({ entry, work }: { entry: Entry; work: Work }) {
   const { text, set } = useBench();
   const [turn, setTurn] = useState(0);
   const [running, setRunning] = useState(false);
@@ -75,7 +75,7 @@ export function Worksheet({ entry, work }: { entry: Entry; work: WorkOut }) {
                 mark={mark}
                 height={data.display.height}
                 className={`mark-${mark.role}`}
-                width={mark.kind === "dot" ? 0.9 : work.widths[mark.role]}
+                width={mark.kind === "dot" ? 0.9 : work.strokes[mark.role]?.width}
               />
             ))}
           </svg>
@@ -106,7 +106,7 @@ export function Worksheet({ entry, work }: { entry: Entry; work: WorkOut }) {
           <p className="slip shrink-0 px-3 py-1 text-[15px]">
             <span className="font-semibold">Caution.</span> {data.caution}
           </p>
-          {entry.kind === "cam" && <Events entry={entry} />}
+          {entry.events && <Events entry={entry} events={entry.events} />}
           {data.tables.map((table, index) => (
             <div key={table.title} className="slip shrink-0 overflow-x-auto px-3 py-2">
               <div className="flex items-center gap-2">

@@ -2,18 +2,22 @@
 
 from __future__ import annotations
 
-import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from urllib.parse import urlencode
 
 from ..core import fault
-from ..core.assist.methods import methods
+from ..core.assist.clauses import matched
+from ..core.assist.follow import events_of
+from ..core.assist.methods import framed, methods
 from ..core.assist.regions import region_at
+from ..core.assist.row import usually_next
 from ..core.board import BoardStep, opened_steps
 from ..core.desk import Work, work_out
-from ..core.display import draw_curves, draw_steps, draw_worksheet, ghosts
+from ..core.display import Drawing, draw_curves, draw_steps, draw_worksheet, ghosts
+from ..core.display.edge_rule import edge_rule
+from ..core.drawing.widths import LIGHT, WIDTHS
 from ..core.formats.tables import in_words
-from ..core.geometry import Loop, Point
+from ..core.geometry import Point
 from ..core.kind import Kind
 from ..core.kind.classic import opens
 from ..core.measure import Dimension, Quantity, Unit, spell, spell_angle
@@ -21,11 +25,10 @@ from ..core.moves import kinds
 from ..core.plan.document import Chain, Statement, Unread
 from ..core.plan.edit import EditError
 from ..core.plan.errors import PlanError
-from ..core.plan.forms import Slot, match_clause
+from ..core.plan.forms import Slot
 from ..core.plan.writer import as_given, write_content, write_plan
 from ..core.proof import why_not_cut
-from ..core.proof.junctions import how, told_apart
-from ..core.sheet import WIDTHS
+from ..core.proof.measures import joined, measures
 from ..core.sheet.choose import borders, letterings, papers, recommended, scales, taken
 from ..core.sheet.departure import with_departure
 from ..core.sheet.layout import FORMS as SHEET_FORMS
@@ -37,31 +40,37 @@ from .schemas import (
     ChoiceOut,
     ChoicesOut,
     ClauseOut,
+    DrawingOut,
+    EdgeRuleOut,
     EntryOut,
+    EventsOut,
     FindingOut,
     FormOut,
     GivenOut,
     JunctionOut,
     KindOut,
+    LayerOut,
     MeasureOut,
     MendOut,
     MethodOut,
     MethodsOut,
     OpenedOut,
+    PickOut,
     ProofOut,
     RegionsOut,
     SettingOut,
     SheetOut,
     SlotOut,
     StepOut,
+    StrokeOut,
     TableOut,
     WorkOut,
     WorksheetOut,
 )
 
 
-def work(done: Work) -> WorkOut:
-    """Present a plan worked out."""
+def work(done: Work, known: Collection[str] = (), at: int = 0, refused: str = "") -> WorkOut:
+    """Present a plan worked out, without the layers the asker has."""
     solution, sheet = done.solution, done.sheet
     quantities = solution.quantities
     return WorkOut(
@@ -83,8 +92,24 @@ def work(done: Work) -> WorkOut:
         givens=tuple(_given(given, solution.unit, quantities) for given in solution.givens),
         entries=tuple(_entries(done)),
         steps=tuple(_step(step, done) for step in done.steps),
-        display=done.display,
-        widths={role: kind.width for role, kind in WIDTHS.items()},
+        sheet_drawing=_drawing(done.drawing, frozenset(known)),
+        strokes={role: StrokeOut(width=kind.width, light=role in LIGHT) for role, kind in WIDTHS.items()},
+        edge_rule=EdgeRuleOut.model_validate(edge_rule(solution.unit)),
+        at=at,
+        refused=refused,
+        usually=usually_next(done.plan),
+    )
+
+
+def _drawing(drawing: Drawing, known: Collection[str]) -> DrawingOut:
+    return DrawingOut(
+        width=drawing.width,
+        height=drawing.height,
+        origin=drawing.origin,
+        ground=drawing.ground,
+        layers=tuple(
+            LayerOut(key=layer.key, marks=None if layer.key in known else layer.marks) for layer in drawing.layers
+        ),
     )
 
 
@@ -105,32 +130,6 @@ def unworked(text: str, reason: str) -> WorkOut:
 
 def proof(done: Work) -> ProofOut:
     """Present the inspection of a plan."""
-    checked, unit = done.checked, done.solution.unit
-    kinds_of = {outline.name: "hole" if outline.is_hole else "material" for outline in checked.outlines}
-    junctions, measures = [], []
-    for name, line, loop in checked.runs:
-        junctions += [
-            JunctionOut(
-                outline=name, line=line, first=j.first, second=j.second, turn=math.degrees(j.turn),
-                how=how(j) + (f", {alike} alike" if alike > 1 else ""), place=_pair(done.sheet.on_paper(j.point)),
-            )
-            for j, alike in told_apart(loop)
-            if not j.within
-        ]  # fmt: skip
-        low, high = loop.box
-        has_area = loop.closed and abs(loop.area) > checked.close * loop.length
-        middle = loop.centroid if has_area else None
-        measures.append(
-            MeasureOut(
-                outline=name,
-                line=line,
-                length=f"{spell(loop.length, unit, 3)} {unit}",
-                area=f"{spell(abs(loop.area), unit, 3)} {unit}²" if loop.closed else "",
-                size=f"{spell(high.x - low.x, unit, 3)} by {spell(high.y - low.y, unit, 3)}",
-                middle=f"{spell(middle.x, unit, 2)}, {spell(middle.y, unit, 2)}" if middle else "",
-                kind=kinds_of.get(name, "open"),
-            )
-        )
     return ProofOut(
         findings=tuple(
             FindingOut(
@@ -139,8 +138,14 @@ def proof(done: Work) -> ProofOut:
             )
             for f in done.findings
         ),
-        junctions=tuple(junctions),
-        measures=tuple(measures),
+        junctions=tuple(
+            JunctionOut(
+                outline=j.outline, line=j.line, first=j.first, second=j.second, turn=j.turn, how=j.how,
+                place=(j.place.x, j.place.y),
+            )
+            for j in joined(done.checked)
+        ),
+        measures=tuple(MeasureOut.model_validate(each) for each in measures(done.checked)),
         cut=why_not_cut(done.findings),
     )  # fmt: skip
 
@@ -164,14 +169,7 @@ def compared(done: Work, line: int) -> MethodsOut:
     """Present the methods of a statement side by side."""
     found = methods(done, line)
     drawn = [draw_steps(method.steps, done.sheet) for method in found]
-    entry = done.solution.entry(line)
-    boxes = [shape.box for shape in (entry.made.shapes if entry and entry.made else ()) if isinstance(shape, Loop)]
-    low = (
-        done.sheet.on_paper(Point(min(b[0].x for b in boxes), min(b[0].y for b in boxes))) if boxes else Point(0.0, 0.0)
-    )
-    high = done.sheet.on_paper(Point(max(b[1].x for b in boxes), max(b[1].y for b in boxes))) if boxes else low
-    # Some of what is drawn beside the curve belongs to the picture, but not all that runs out.
-    room = (high - low) * 0.12
+    box = framed(done, line)
     return MethodsOut(
         methods=tuple(
             MethodOut(
@@ -180,7 +178,7 @@ def compared(done: Work, line: int) -> MethodsOut:
             )
             for method, marks in zip(found, drawn, strict=True)
         ),
-        box=(low.x - room.x, low.y - room.y, high.x - low.x + 2 * room.x, high.y - low.y + 2 * room.y),
+        box=(box.left, box.lower, box.right - box.left, box.upper - box.lower),
     )  # fmt: skip
 
 
@@ -293,7 +291,7 @@ def _entry(entry: Entry, done: Work) -> EntryOut:
         mistake=kind.mistake if kind else "",
         note=statement.note,
         assumed=statement.assumed,
-        clauses=_clauses(statement, kind),
+        clauses=_clauses(statement),
         candidates=tuple(
             CandidateOut(
                 letter=candidate.letter,
@@ -305,17 +303,26 @@ def _entry(entry: Entry, done: Work) -> EntryOut:
             for candidate, marks in ghosts(entry.candidates, done.sheet, entry.line)
         ),
         worksheet=made is not None and made.worksheet is not None,
+        events=EventsOut.model_validate(events) if (events := events_of(statement)) else None,
+        has_methods=kind is not None and kind.has_methods,
         error=entry.error,
     )
 
 
-def _clauses(statement: Statement, kind: Kind | None) -> tuple[ClauseOut, ...]:
-    forms = kind.forms if kind else ()
-    matched = [match_clause(clause, forms) for clause in statement.clauses]
-    return tuple(
-        ClauseOut(text=str(clause), key=match.form.key if match else "", form=match.form.example if match else "")
-        for clause, match in zip(statement.clauses, matched, strict=True)
-    )
+def _clauses(statement: Statement) -> tuple[ClauseOut, ...]:
+    found = []
+    for clause in statement.clauses:
+        match = matched(statement.kind, clause)
+        if match is None:
+            found.append(ClauseOut(text=str(clause), key="", form=""))
+            continue
+        picks = tuple(
+            PickOut(place=slot.name, expectation=slot.expectation)
+            for slot in match.form.slots
+            if slot.takes_one and slot.name in match.slots
+        )
+        found.append(ClauseOut(text=str(clause), key=match.form.key, form=match.form.example, picks=picks))
+    return tuple(found)
 
 
 def _step(step: BoardStep, done: Work) -> StepOut:
@@ -355,6 +362,8 @@ def kind(declared: Kind) -> KindOut:
         summary=declared.summary,
         example=declared.example,
         mistake=declared.mistake,
+        by_clicking=declared.by_clicking,
+        lines_in=str(declared.lines_in or ""),
         forms=tuple(
             FormOut(
                 key=form.key,

@@ -59,6 +59,49 @@ class InsertLine(Asked):
     text: RowText
 
 
+class Append(Asked):
+    """Put one line or several at the end of the plan, as typed."""
+
+    op: Literal["append"]
+    text: Annotated[str, Field(max_length=MOST_CHARACTERS)]
+
+
+class NewGiven(Asked):
+    """Write down another given, as typed: a letter, =, and the dimension. What is none is refused in words."""
+
+    op: Literal["new given"]
+    text: RowText
+
+
+class SetPlace(Asked):
+    """Say something else in one place of a clause, such as what was picked on the sheet."""
+
+    op: Literal["place"]
+    line: Whole
+    clause: Whole
+    place: Annotated[str, Field(max_length=40)]
+    text: RowText
+
+
+class SetEvent(Asked):
+    """Say one event of a follower differently; one that is half written leaves the plan as it is."""
+
+    op: Literal["event"]
+    line: Whole
+    clause: Whole
+    event: Annotated[str, Field(max_length=40)]
+    angle: RowText
+    lift: RowText = ""
+    motion: Annotated[str, Field(max_length=40)] = ""
+
+
+class AddEvent(Asked):
+    """Add an event at the end of what a follower does, to be changed to what is meant."""
+
+    op: Literal["add event"]
+    line: Whole
+
+
 class DeleteLine(Asked):
     """Take a line out."""
 
@@ -98,16 +141,36 @@ class ChooseCandidate(Asked):
 
 
 Edit = Annotated[
-    SetGiven | SetClause | SetLine | InsertLine | DeleteLine | MoveLine | SetHead | SaySheet | ChooseCandidate,
+    SetGiven
+    | NewGiven
+    | SetClause
+    | SetPlace
+    | SetEvent
+    | AddEvent
+    | SetLine
+    | InsertLine
+    | Append
+    | DeleteLine
+    | MoveLine
+    | SetHead
+    | SaySheet
+    | ChooseCandidate,
     Field(discriminator="op"),
 ]
 
 
+Key = Annotated[str, Field(max_length=32)]
+
+
 class WorkIn(Asked):
-    """A plan to be worked out, after an edit if there is one."""
+    """A plan to be worked out, after an edit if there is one.
+
+    `known` names layers of the drawing the asker has, by their keys: they are not sent again.
+    """
 
     text: PlanText
     edit: Edit | None = None
+    known: Annotated[tuple[Key, ...], Field(max_length=4000)] = ()
 
 
 class GivenOut(BaseModel):
@@ -124,12 +187,44 @@ class GivenOut(BaseModel):
     is_chain: bool = False
 
 
+class PickOut(BaseModel):
+    """A place of a clause that refers to something drawn, and what is wanted there."""
+
+    place: str
+    expectation: str
+
+
 class ClauseOut(BaseModel):
-    """A clause as written."""
+    """A clause as written; `picks` are the places whose reference may be picked on the sheet instead."""
 
     text: str
     key: str
     form: str
+    picks: tuple[PickOut, ...] = ()
+
+
+class EventOut(BaseModel):
+    """One event of a follower: which clause says it, and what it says; `motion` is empty for the usual one."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    clause: int
+    event: str
+    angle: str
+    lift: str
+    motion: str
+
+
+class EventsOut(BaseModel):
+    """What a follower does, event by event, and what each may be; `still` is the event without lift and motion."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    rows: tuple[EventOut, ...]
+    events: tuple[str, ...]
+    motions: tuple[str, ...]
+    usual: str
+    still: str
 
 
 Marks = tuple[DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Arrowhead | Lettering, ...]
@@ -161,6 +256,8 @@ class EntryOut(BaseModel):
     clauses: tuple[ClauseOut, ...] = ()
     candidates: tuple[CandidateOut, ...] = ()
     worksheet: bool = False
+    events: EventsOut | None = None
+    has_methods: bool = False
     error: PlanError | None = None
 
 
@@ -230,6 +327,8 @@ class JunctionOut(BaseModel):
 class MeasureOut(BaseModel):
     """An outline as measured, plan units, in words."""
 
+    model_config = ConfigDict(from_attributes=True)
+
     outline: str
     line: int
     length: str
@@ -262,8 +361,48 @@ class SheetOut(BaseModel):
     forms: tuple[str, ...]
 
 
+class EdgeRuleOut(BaseModel):
+    """The rule along the edges of the sheet: lengths in mm, longer marks every so many divisions."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    division: float
+    middle: int
+    long: int
+    number: float
+    every: int
+
+
+class StrokeOut(BaseModel):
+    """How strokes of a role are drawn: width in mm, and whether so lightly that they may be rubbed out."""
+
+    width: float
+    light: bool
+
+
+class LayerOut(BaseModel):
+    """What one statement puts on the sheet, mm from the datum; None where the asker has it."""
+
+    key: str
+    marks: Marks | None
+
+
+class DrawingOut(BaseModel):
+    """The sheet: what belongs to the paper, mm on paper, and what every statement draws, from the datum at `origin`."""
+
+    width: float
+    height: float
+    origin: tuple[float, float]
+    ground: Marks
+    layers: tuple[LayerOut, ...]
+
+
 class WorkOut(BaseModel):
-    """A plan worked out; `trouble` says why where it asks for too much and is text alone."""
+    """A plan worked out; `trouble` says why where it asks for too much and is text alone.
+
+    `at` is the line of the statement that was put at the end, 0 where none was; `refused` says why an edit was not made
+    and the plan is as it was; `usually` is the statement that usually comes next.
+    """
 
     text: str
     title: str
@@ -273,8 +412,12 @@ class WorkOut(BaseModel):
     givens: tuple[GivenOut, ...]
     entries: tuple[EntryOut, ...]
     steps: tuple[StepOut, ...]
-    display: DisplayList
-    widths: dict[str, float]
+    sheet_drawing: DrawingOut
+    strokes: dict[str, StrokeOut]
+    edge_rule: EdgeRuleOut
+    at: int = 0
+    refused: str = ""
+    usually: str = ""
     trouble: str = ""
 
 
@@ -300,7 +443,7 @@ class RegionsIn(Asked):
 
     text: PlanText
     spots: Annotated[tuple[Spot, ...], Field(min_length=1, max_length=200)]
-    kind: Literal["line in", "hidden"] = "line in"
+    kind: Annotated[str, Field(max_length=40)] = "line in"
 
 
 class RegionsOut(BaseModel):
@@ -439,17 +582,25 @@ class ChoicesOut(BaseModel):
 
 
 class CompleteIn(Asked):
-    """A row half written below a line of a plan."""
+    """A row half written below a line of a plan.
+
+    `after` is the line it stands below, the last where none is named. `begin` names a kind the row is to begin with,
+    unless it does; `pick` what was picked on the sheet for it.
+    """
 
     text: PlanText
-    after: Whole
     row: RowText
+    after: Whole | None = None
+    begin: Annotated[str, Field(max_length=40)] = ""
+    pick: Annotated[str, Field(max_length=200)] = ""
 
 
 class CompleteOut(BaseModel):
-    """What may follow."""
+    """The row as it is now, what may follow, and why it is no statement yet where that can be told."""
 
+    row: str
     completions: tuple[Completion, ...]
+    doubt: str
 
 
 class SlotOut(BaseModel):
@@ -477,7 +628,11 @@ class FormOut(BaseModel):
 
 
 class KindOut(BaseModel):
-    """A kind of construction."""
+    """A kind of construction.
+
+    `by_clicking` says whether it is said by clicking pieces one after another; `lines_in` as what it lines in what is
+    clicked or pointed at: outline or hidden, empty for other kinds.
+    """
 
     name: str
     group: str
@@ -485,6 +640,8 @@ class KindOut(BaseModel):
     example: str
     mistake: str
     forms: tuple[FormOut, ...]
+    by_clicking: bool
+    lines_in: str
 
 
 class KindsOut(BaseModel):
@@ -641,4 +798,4 @@ class PictureQuery(Asked):
     tool: Annotated[str, Field(max_length=40)]
     value: Annotated[float, Field(ge=-1e5, le=1e5)]
     unit: Literal["mm", "in", "deg"]
-    graduation: Annotated[str, Field(pattern=r"^\d{1,3}(/\d{1,3})?$")] = "1"
+    graduation: Annotated[str, Field(pattern=r"^[1-9]\d{0,2}(/[1-9]\d{0,2})?$")] = "1"

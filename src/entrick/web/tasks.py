@@ -5,14 +5,17 @@ from __future__ import annotations
 
 import re
 from collections.abc import Mapping
+from contextlib import suppress
 from dataclasses import dataclass, field, replace
 from fractions import Fraction
 
 from pydantic import BaseModel
 
 from ..core import fault, formats
+from ..core.assist.clauses import set_place
 from ..core.assist.complete import complete
-from ..core.assist.follow import follow
+from ..core.assist.follow import Event, add_event, follow, set_event
+from ..core.assist.row import begin, doubt, picked
 from ..core.desk import Work, work_out
 from ..core.dimensioning.suggest import suggest_dimensions
 from ..core.display import DisplayList, Layer, draw_worksheet
@@ -21,12 +24,16 @@ from ..core.formats.tables import in_words, table_csv, table_page
 from ..core.measure import Unit
 from ..core.moves import kinds
 from ..core.plan import edit as edits
+from ..core.plan.document import Plan, SheetLine
+from ..core.plan.reader import read_plan
 from ..core.plan.writer import write_plan
 from ..core.proof import why_not_cut
 from ..core.sheet.choose import with_clause
 from ..core.summary import Summary, heading, summarize
 from . import present
 from .schemas import (
+    AddEvent,
+    Append,
     BriefIn,
     BriefOut,
     ChooseCandidate,
@@ -40,15 +47,18 @@ from .schemas import (
     MethodsIn,
     MisreadOut,
     MoveLine,
+    NewGiven,
     OpenedIn,
     PictureQuery,
     PlanIn,
     RegionsIn,
     SaySheet,
     SetClause,
+    SetEvent,
     SetGiven,
     SetHead,
     SetLine,
+    SetPlace,
     SuggestOut,
     WorkIn,
     WorksheetFileIn,
@@ -84,46 +94,67 @@ def vocabulary() -> Answer:
 
 def work(body: WorkIn) -> Answer:
     """Work a plan out, after an edit if one is given."""
-    return _json(present.work(work_out(_edited(body.text, body.edit) if body.edit else body.text)))
+    plan, refused = read_plan(body.text), ""
+    if body.edit is not None:
+        try:
+            plan = _edited(plan, body.edit)
+        except edits.NotUnderstood as error:
+            refused = str(error)
+    done = work_out(write_plan(plan))
+    last = len(done.plan.lines)
+    at = last if isinstance(body.edit, Append) and done.solution.entry(last) else 0
+    return _json(present.work(done, body.known, at, refused))
 
 
-def _edited(text: str, edit: Edit) -> str:
+def _edited(plan: Plan, edit: Edit) -> Plan:
     match edit:
         case SetGiven():
-            return edits.set_given(text, edit.line, edit.value)
+            return edits.set_given(plan, edit.line, edit.value)
+        case NewGiven():
+            return edits.new_given(plan, edit.text)
         case SetClause():
-            return edits.set_clause(text, edit.line, edit.clause, edit.text)
+            return edits.set_clause(plan, edit.line, edit.clause, edit.text)
+        case SetPlace():
+            return set_place(plan, edit.line, edit.clause, edit.place, edit.text)
+        case SetEvent():
+            return set_event(plan, edit.line, Event(edit.clause, edit.event, edit.angle, edit.lift, edit.motion))
+        case AddEvent():
+            return add_event(plan, edit.line)
         case SetLine():
-            return edits.set_line(text, edit.line, edit.text)
+            return edits.set_line(plan, edit.line, edit.text)
         case InsertLine():
-            return edits.insert_line(text, edit.after, edit.text)
+            return edits.insert_line(plan, edit.after, edit.text)
+        case Append():
+            return edits.append(plan, edit.text)
         case DeleteLine():
-            return edits.delete_line(text, edit.line)
+            return edits.delete_line(plan, edit.line)
         case MoveLine():
-            return edits.move_line(text, edit.line, edit.to)
+            return edits.move_line(plan, edit.line, edit.to)
         case SetHead():
-            return edits.set_head(text, edit.key, edit.text)
+            return edits.set_head(plan, edit.key, edit.text)
         case SaySheet():
-            return edits.set_head(text, "sheet", with_clause(work_out(text).solution.sheet, edit.text))
+            said = [line.content for line in plan.lines if isinstance(line.content, SheetLine)]
+            return edits.set_head(plan, "sheet", with_clause(said[-1] if said else None, edit.text))
         case ChooseCandidate():
-            return _chosen(text, edit)
+            return _chosen(plan, edit)
 
 
-def _chosen(text: str, edit: ChooseCandidate) -> str:
-    entry = work_out(text).solution.entry(edit.line)
+def _chosen(plan: Plan, edit: ChooseCandidate) -> Plan:
+    entry = work_out(write_plan(plan)).solution.entry(edit.line)
     candidate = next((c for c in entry.candidates if c.letter == edit.letter), None) if entry else None
     if entry is None or candidate is None:
         raise edits.EditError(f"line {edit.line} has no candidate {edit.letter}")
     words = kinds()[entry.statement.kind].choosing_words
-    return edits.choose_candidate(text, edit.line, candidate.words, words)
+    return edits.choose_candidate(plan, edit.line, candidate.words, words)
 
 
 def unworked(reason: str, body: WorkIn) -> Answer:
-    """Return a plan that asks for too much as text alone, edited where an edit of its lines is asked for."""
-    text = body.text
-    if body.edit is not None and not isinstance(body.edit, SaySheet | ChooseCandidate):
-        text = _edited(text, body.edit)
-    return _json(present.unworked(edits.tidy(text), reason))
+    """Return a plan that asks for too much as text alone, edited where that needs no working out."""
+    plan = read_plan(body.text)
+    if body.edit is not None and not isinstance(body.edit, ChooseCandidate):
+        with suppress(edits.NotUnderstood):
+            plan = _edited(plan, body.edit)
+    return _json(present.unworked(write_plan(plan), reason))
 
 
 def text_alone(_: str, body: ExportIn, __: str) -> Answer:
@@ -132,8 +163,15 @@ def text_alone(_: str, body: ExportIn, __: str) -> Answer:
 
 
 def completion(body: CompleteIn) -> Answer:
-    """Return what may follow a half-written row."""
-    return _json(CompleteOut(completions=complete(work_out(body.text).solution, body.after, body.row)))
+    """Return a row being written as it is now, and what may follow in it."""
+    solution, row = work_out(body.text).solution, body.row
+    after = len(solution.plan.lines) if body.after is None else body.after
+    if body.begin and row.partition("=")[2].partition(",")[0].strip() != body.begin:
+        row = begin(solution, body.begin)
+    if body.pick:
+        row = picked(row, body.pick)
+    offers = complete(solution, after, row)
+    return _json(CompleteOut(row=row, completions=offers, doubt=doubt(row)))
 
 
 def proof(body: PlanIn) -> Answer:
@@ -268,9 +306,6 @@ def picture(query: PictureQuery) -> Answer:
     if query.unit == "deg":
         drawing = angle_picture(query.value, query.tool)
     else:
-        top, _, bottom = query.graduation.partition("/")
-        if int(top) == 0 or (bottom and int(bottom) == 0):
-            raise Refused(422, "The request cannot be understood", "the graduation must be more than nought")
         unit, graduation = Unit(query.unit), Fraction(query.graduation)
         if query.tool == "circle template":
             drawing = template_picture(query.value, unit)

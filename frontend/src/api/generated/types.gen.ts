@@ -5,6 +5,38 @@ export type ClientOptions = {
 };
 
 /**
+ * AddEvent
+ *
+ * Add an event at the end of what a follower does, to be changed to what is meant.
+ */
+export type AddEvent = {
+    /**
+     * Line
+     */
+    line: number;
+    /**
+     * Op
+     */
+    op: 'add event';
+};
+
+/**
+ * Append
+ *
+ * Put one line or several at the end of the plan, as typed.
+ */
+export type Append = {
+    /**
+     * Op
+     */
+    op: 'append';
+    /**
+     * Text
+     */
+    text: string;
+};
+
+/**
  * ArchiveIn
  *
  * Whether a job is archived.
@@ -203,7 +235,7 @@ export type ChooseCandidate = {
 /**
  * ClauseOut
  *
- * A clause as written.
+ * A clause as written; `picks` are the places whose reference may be picked on the sheet instead.
  */
 export type ClauseOut = {
     /**
@@ -215,6 +247,10 @@ export type ClauseOut = {
      */
     key: string;
     /**
+     * Picks
+     */
+    picks?: Array<PickOut>;
+    /**
      * Text
      */
     text: string;
@@ -224,12 +260,23 @@ export type ClauseOut = {
  * CompleteIn
  *
  * A row half written below a line of a plan.
+ *
+ * `after` is the line it stands below, the last where none is named. `begin` names a kind the row is to begin with,
+ * unless it does; `pick` what was picked on the sheet for it.
  */
 export type CompleteIn = {
     /**
      * After
      */
-    after: number;
+    after?: number | null;
+    /**
+     * Begin
+     */
+    begin?: string;
+    /**
+     * Pick
+     */
+    pick?: string;
     /**
      * Row
      */
@@ -243,13 +290,21 @@ export type CompleteIn = {
 /**
  * CompleteOut
  *
- * What may follow.
+ * The row as it is now, what may follow, and why it is no statement yet where that can be told.
  */
 export type CompleteOut = {
     /**
      * Completions
      */
     completions: Array<Completion>;
+    /**
+     * Doubt
+     */
+    doubt: string;
+    /**
+     * Row
+     */
+    row: string;
 };
 
 /**
@@ -322,6 +377,37 @@ export type DisplayList = {
      * Origin
      */
     origin?: [
+        number,
+        number
+    ];
+    /**
+     * Width
+     */
+    width: number;
+};
+
+/**
+ * DrawingOut
+ *
+ * The sheet: what belongs to the paper, mm on paper, and what every statement draws, from the datum at `origin`.
+ */
+export type DrawingOut = {
+    /**
+     * Ground
+     */
+    ground: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Arrowhead | Lettering>;
+    /**
+     * Height
+     */
+    height: number;
+    /**
+     * Layers
+     */
+    layers: Array<LayerOut>;
+    /**
+     * Origin
+     */
+    origin: [
         number,
         number
     ];
@@ -574,6 +660,34 @@ export type DrawnRun = {
 };
 
 /**
+ * EdgeRuleOut
+ *
+ * The rule along the edges of the sheet: lengths in mm, longer marks every so many divisions.
+ */
+export type EdgeRuleOut = {
+    /**
+     * Division
+     */
+    division: number;
+    /**
+     * Every
+     */
+    every: number;
+    /**
+     * Long
+     */
+    long: number;
+    /**
+     * Middle
+     */
+    middle: number;
+    /**
+     * Number
+     */
+    number: number;
+};
+
+/**
  * EntryOut
  *
  * An entry in the order of work, or a comment between entries.
@@ -596,6 +710,11 @@ export type EntryOut = {
      */
     comment?: string;
     error?: PlanError | null;
+    events?: EventsOut | null;
+    /**
+     * Has Methods
+     */
+    has_methods?: boolean;
     /**
      * Kind
      */
@@ -632,6 +751,62 @@ export type EntryOut = {
      * Worksheet
      */
     worksheet?: boolean;
+};
+
+/**
+ * EventOut
+ *
+ * One event of a follower: which clause says it, and what it says; `motion` is empty for the usual one.
+ */
+export type EventOut = {
+    /**
+     * Angle
+     */
+    angle: string;
+    /**
+     * Clause
+     */
+    clause: number;
+    /**
+     * Event
+     */
+    event: string;
+    /**
+     * Lift
+     */
+    lift: string;
+    /**
+     * Motion
+     */
+    motion: string;
+};
+
+/**
+ * EventsOut
+ *
+ * What a follower does, event by event, and what each may be; `still` is the event without lift and motion.
+ */
+export type EventsOut = {
+    /**
+     * Events
+     */
+    events: Array<string>;
+    /**
+     * Motions
+     */
+    motions: Array<string>;
+    /**
+     * Rows
+     */
+    rows: Array<EventOut>;
+    /**
+     * Still
+     */
+    still: string;
+    /**
+     * Usual
+     */
+    usual: string;
 };
 
 /**
@@ -954,8 +1129,15 @@ export type JunctionOut = {
  * KindOut
  *
  * A kind of construction.
+ *
+ * `by_clicking` says whether it is said by clicking pieces one after another; `lines_in` as what it lines in what is
+ * clicked or pointed at: outline or hidden, empty for other kinds.
  */
 export type KindOut = {
+    /**
+     * By Clicking
+     */
+    by_clicking: boolean;
     /**
      * Example
      */
@@ -968,6 +1150,10 @@ export type KindOut = {
      * Group
      */
     group: string;
+    /**
+     * Lines In
+     */
+    lines_in: string;
     /**
      * Mistake
      */
@@ -992,6 +1178,22 @@ export type KindsOut = {
      * Kinds
      */
     kinds: Array<KindOut>;
+};
+
+/**
+ * LayerOut
+ *
+ * What one statement puts on the sheet, mm from the datum; None where the asker has it.
+ */
+export type LayerOut = {
+    /**
+     * Key
+     */
+    key: string;
+    /**
+     * Marks
+     */
+    marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Arrowhead | Lettering> | null;
 };
 
 /**
@@ -1218,6 +1420,22 @@ export type MoveLine = {
 };
 
 /**
+ * NewGiven
+ *
+ * Write down another given, as typed: a letter, =, and the dimension. What is none is refused in words.
+ */
+export type NewGiven = {
+    /**
+     * Op
+     */
+    op: 'new given';
+    /**
+     * Text
+     */
+    text: string;
+};
+
+/**
  * NoticeOut
  *
  * What whoever keeps the register should know, empty where there is nothing.
@@ -1259,6 +1477,22 @@ export type OpenedOut = {
      * Steps
      */
     steps: Array<StepOut>;
+};
+
+/**
+ * PickOut
+ *
+ * A place of a clause that refers to something drawn, and what is wanted there.
+ */
+export type PickOut = {
+    /**
+     * Expectation
+     */
+    expectation: string;
+    /**
+     * Place
+     */
+    place: string;
 };
 
 /**
@@ -1341,7 +1575,7 @@ export type RegionsIn = {
     /**
      * Kind
      */
-    kind?: 'line in' | 'hidden';
+    kind?: string;
     /**
      * Spots
      */
@@ -1472,6 +1706,42 @@ export type SetClause = {
 };
 
 /**
+ * SetEvent
+ *
+ * Say one event of a follower differently; one that is half written leaves the plan as it is.
+ */
+export type SetEvent = {
+    /**
+     * Angle
+     */
+    angle: string;
+    /**
+     * Clause
+     */
+    clause: number;
+    /**
+     * Event
+     */
+    event: string;
+    /**
+     * Lift
+     */
+    lift?: string;
+    /**
+     * Line
+     */
+    line: number;
+    /**
+     * Motion
+     */
+    motion?: string;
+    /**
+     * Op
+     */
+    op: 'event';
+};
+
+/**
  * SetGiven
  *
  * Give a given another value.
@@ -1525,6 +1795,34 @@ export type SetLine = {
      * Op
      */
     op: 'line';
+    /**
+     * Text
+     */
+    text: string;
+};
+
+/**
+ * SetPlace
+ *
+ * Say something else in one place of a clause, such as what was picked on the sheet.
+ */
+export type SetPlace = {
+    /**
+     * Clause
+     */
+    clause: number;
+    /**
+     * Line
+     */
+    line: number;
+    /**
+     * Op
+     */
+    op: 'place';
+    /**
+     * Place
+     */
+    place: string;
     /**
      * Text
      */
@@ -1688,6 +1986,22 @@ export type StepOut = {
 };
 
 /**
+ * StrokeOut
+ *
+ * How strokes of a role are drawn: width in mm, and whether so lightly that they may be rubbed out.
+ */
+export type StrokeOut = {
+    /**
+     * Light
+     */
+    light: boolean;
+    /**
+     * Width
+     */
+    width: number;
+};
+
+/**
  * SuggestOut
  *
  * Dimensions suggested: the plan with them, the statements, and what they leave open.
@@ -1779,6 +2093,8 @@ export type ValidationErrorModel = {
  * WorkIn
  *
  * A plan to be worked out, after an edit if there is one.
+ *
+ * `known` names layers of the drawing the asker has, by their keys: they are not sent again.
  */
 export type WorkIn = {
     /**
@@ -1787,12 +2103,22 @@ export type WorkIn = {
     edit?: ({
         op: 'given';
     } & SetGiven) | ({
+        op: 'new given';
+    } & NewGiven) | ({
         op: 'clause';
     } & SetClause) | ({
+        op: 'place';
+    } & SetPlace) | ({
+        op: 'event';
+    } & SetEvent) | ({
+        op: 'add event';
+    } & AddEvent) | ({
         op: 'line';
     } & SetLine) | ({
         op: 'insert';
     } & InsertLine) | ({
+        op: 'append';
+    } & Append) | ({
         op: 'delete';
     } & DeleteLine) | ({
         op: 'move';
@@ -1804,6 +2130,10 @@ export type WorkIn = {
         op: 'choose';
     } & ChooseCandidate) | null;
     /**
+     * Known
+     */
+    known?: Array<string>;
+    /**
      * Text
      */
     text: string;
@@ -1813,13 +2143,20 @@ export type WorkIn = {
  * WorkOut
  *
  * A plan worked out; `trouble` says why where it asks for too much and is text alone.
+ *
+ * `at` is the line of the statement that was put at the end, 0 where none was; `refused` says why an edit was not made
+ * and the plan is as it was; `usually` is the statement that usually comes next.
  */
 export type WorkOut = {
-    display: DisplayList;
+    /**
+     * At
+     */
+    at?: number;
     /**
      * Drawing
      */
     drawing: string;
+    edge_rule: EdgeRuleOut;
     /**
      * Entries
      */
@@ -1828,11 +2165,22 @@ export type WorkOut = {
      * Givens
      */
     givens: Array<GivenOut>;
+    /**
+     * Refused
+     */
+    refused?: string;
     sheet: SheetOut;
+    sheet_drawing: DrawingOut;
     /**
      * Steps
      */
     steps: Array<StepOut>;
+    /**
+     * Strokes
+     */
+    strokes: {
+        [key: string]: StrokeOut;
+    };
     /**
      * Text
      */
@@ -1850,11 +2198,9 @@ export type WorkOut = {
      */
     unit: 'mm' | 'in';
     /**
-     * Widths
+     * Usually
      */
-    widths: {
-        [key: string]: number;
-    };
+    usually?: string;
 };
 
 /**

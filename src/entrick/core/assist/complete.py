@@ -12,6 +12,7 @@ from ..moves import kinds
 from ..plan.forms import Form, Slot, Word
 from ..plan.slots import NUMBERS, REFERENCES
 from ..solve import Solution
+from .row import free_name
 
 MOST = 40
 
@@ -68,17 +69,9 @@ def _openings(solution: Solution, typed: str) -> tuple[Completion, ...]:
         given = (Completion("given ", "given", "a dimension from the brief"),)
     name = typed if re.fullmatch(r"[^\W\d]\w*", typed) else ""
     return given + tuple(
-        Completion(f"{name or _free(solution, kind)} = {kind.name}, ", kind.name, kind.summary)
+        Completion(f"{name or free_name(solution, kind)} = {kind.name}, ", kind.name, kind.summary)
         for kind in kinds().values()
     )
-
-
-def _free(solution: Solution, kind: Kind) -> str:
-    """Return a name nothing has yet: letters for points, the kind's first letter and a number for the rest."""
-    letters = "OABCDEFGHJKLMNPQSTUVWXYZ" if kind.group == "Points" else ""
-    taken = solution.taken
-    free = next((letter for letter in letters if letter not in taken), None)
-    return free or solution.free_name(kind.name.split()[0], first="1")
 
 
 def _continue(

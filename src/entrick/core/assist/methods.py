@@ -7,15 +7,17 @@ from dataclasses import dataclass
 
 from ..board import BoardStep
 from ..desk import Work, work_out
+from ..geometry import Loop
+from ..geometry.box import Box, together
+from ..geometry.loop import boxed
+from ..kind.declared import METHOD
 from ..moves import kinds
 from ..plan import edit
 from ..plan.document import Clause, Statement
-from ..plan.forms import Form, match_clause
+from ..plan.forms import Form
 from ..plan.writer import write_clauses, write_plan
 from ..sheet.departure import with_departure
-
-BY = "by"
-"""Key of the clauses that choose a method."""
+from .clauses import matched
 
 
 @dataclass(frozen=True)
@@ -58,14 +60,13 @@ def methods(work: Work, line: int) -> tuple[Method, ...]:
     if entry is None or kind is None or entry.made is None:
         return ()
     statement = entry.statement
-    said = [clause for clause in statement.clauses if _key(clause, kind.forms) != BY]
-    chosen = next((str(clause) for clause in statement.clauses if _key(clause, kind.forms) == BY), "")
+    said = [clause for clause in statement.clauses if _key(clause, kind.name) != METHOD]
+    chosen = next((str(clause) for clause in statement.clauses if _key(clause, kind.name) == METHOD), "")
     usual = next(iter(_phrases(kind.forms)), "")
-    text = write_plan(work.plan)
     found = []
     for phrase in _phrases(kind.forms):
         row = _row(statement, said, phrase)
-        done = work_out(edit.set_line(text, line, row))
+        done = work_out(write_plan(edit.set_line(work.plan, line, row)))
         tried = done.solution.entry(line)
         made = tried.made if tried else None
         if made is not None:
@@ -75,13 +76,13 @@ def methods(work: Work, line: int) -> tuple[Method, ...]:
     return tuple(found) if len(found) > 1 else ()
 
 
-def _key(clause: Clause, forms: tuple[Form, ...]) -> str:
-    match = match_clause(clause, forms)
+def _key(clause: Clause, kind: str) -> str:
+    match = matched(kind, clause)
     return match.form.key if match else ""
 
 
 def _phrases(forms: tuple[Form, ...]) -> Iterator[str]:
-    by = [form for form in forms if form.key == BY]
+    by = [form for form in forms if form.key == METHOD]
     if by and all(not form.slots for form in by):
         yield ""
     for form in by:
@@ -93,3 +94,20 @@ def _phrases(forms: tuple[Form, ...]) -> Iterator[str]:
 def _row(statement: Statement, said: list[Clause], phrase: str) -> str:
     parts = [statement.kind, *map(str, said), *([phrase] if phrase else [])]
     return f"{statement.name} = {write_clauses(parts, statement)}"
+
+
+MARGIN = 0.12
+"""Room about the thing constructed in a picture of its methods, as a share of its size: some of what is drawn beside
+the curve belongs to the picture, but not all that runs out."""
+
+
+def framed(work: Work, line: int) -> Box:
+    """Return the frame of the pictures of a statement's methods, mm on paper; of no size where nothing is drawn."""
+    entry = work.solution.entry(line)
+    runs = [shape for shape in (entry.made.shapes if entry and entry.made else ()) if isinstance(shape, Loop)]
+    if not runs:
+        return Box(0.0, 0.0, 0.0, 0.0)
+    box = together([boxed(run).box for run in runs])
+    low, high = work.sheet.on_paper(box.low), work.sheet.on_paper(box.high)
+    room = (high - low) * MARGIN
+    return Box(low.x - room.x, low.y - room.y, high.x + room.x, high.y + room.y)

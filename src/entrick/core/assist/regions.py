@@ -7,9 +7,10 @@ from dataclasses import dataclass
 
 from ..geometry import Arc, Circle, Curve, Loop, Piece, Point, Stop, WalkError, walk
 from ..geometry.arrange import Arrangement, regions
-from ..geometry.edges import Named
+from ..geometry.edges import Named, RegionError
 from ..geometry.meet import meet
 from ..geometry.place import on_side
+from ..moves import kinds
 from ..solve import Solution
 from ..solve.named import drawn_curves
 from ..tolerance import same
@@ -43,6 +44,9 @@ def region_at(solution: Solution, spots: Sequence[Point], kind: str = "line in")
     RegionError
         For a spot around which nothing closes.
     """
+    known = kinds().get(kind)
+    if known is None or known.lines_in is None:
+        raise RegionError(f"{kind} is not lined in by region")
     loops = regions(_arrangement(solution), spots)
     taken: list[str] = []
     statements = []

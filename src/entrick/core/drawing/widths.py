@@ -30,3 +30,6 @@ WIDTHS: dict[str, LineKind] = {
     "strip": LineKind(0.35),
     "lettering": LineKind(0.25),
 }
+
+LIGHT = frozenset({"construction", "point", "letter", "guide"})
+"""Roles drawn so lightly that they may be rubbed out."""

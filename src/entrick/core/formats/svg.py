@@ -7,7 +7,7 @@ from collections.abc import Iterable
 from xml.sax.saxutils import escape, quoteattr
 
 from ..display import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering, Mark
-from ..drawing.widths import WIDTHS, LineKind
+from ..drawing.widths import LIGHT, WIDTHS, LineKind
 from ..geometry import Point
 from ..tolerance import ROUND
 
@@ -55,10 +55,6 @@ def thumbnail_svg(display: DisplayList, low: Point, high: Point) -> str:
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="{box}" fill="none" stroke-linecap="round">\n{body}\n</svg>\n'
     )
-
-
-LIGHT = frozenset({"construction", "point", "letter", "guide"})
-"""Roles drawn so lightly that they may be rubbed out."""
 
 
 def kept(marks: Iterable[Mark], construction: bool) -> list[Mark]:

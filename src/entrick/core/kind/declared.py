@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from ..drawing.strokes import Role
 from ..plan.forms import Form
 from .args import Args
 from .made import Made
@@ -22,6 +23,9 @@ GROUPS = (
     "Proof",
 )
 """Families of kinds, in the order they are listed."""
+
+METHOD = "by"
+"""Key of the clauses that choose a method."""
 
 
 @dataclass(frozen=True)
@@ -43,6 +47,10 @@ class Kind:
     forms : tuple of Form
     construct : callable
         Args to Made; raises ClauseError.
+    lines_in : Role, optional
+        As what it lines in what is clicked piece by piece or pointed at region by region.
+    follows : bool
+        Whether its clauses say, one after another, what a follower does.
     """
 
     name: str
@@ -52,6 +60,18 @@ class Kind:
     mistake: str
     forms: tuple[Form, ...]
     construct: Callable[[Args], Made]
+    lines_in: Role | None = None
+    follows: bool = False
+
+    @property
+    def by_clicking(self) -> bool:
+        """Whether it is said by clicking pieces one after another."""
+        return any(form.needed and slot.type == "walk" for form in self.forms for slot in form.slots)
+
+    @property
+    def has_methods(self) -> bool:
+        """Whether a clause of it chooses among methods of construction."""
+        return any(form.key == METHOD for form in self.forms)
 
     @property
     def choosing_words(self) -> frozenset[str]:

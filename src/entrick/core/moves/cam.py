@@ -15,7 +15,7 @@ from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..rules.cam import MOST_EVENTS, STEEP, Cam, Event, Follower, measured
-from ..rules.motion import MOTIONS
+from ..rules.motion import MOTIONS, USUAL
 from ..tolerance import ROUND, SPECK, same
 from ..worksheets import Remark
 from ..worksheets.cam import CamSheet, Diagram
@@ -147,7 +147,7 @@ def _events(args: Args) -> tuple[tuple[Event, ...], tuple[Remark, ...]]:
             if by <= 0:
                 raise ClauseError(f"a {one.key} is by more than nought", one.clause)
             by = -by if one.key == "fall" else by
-        motion = MOTIONS[one.word("motion")] if one.has("motion") else MOTIONS["harmonic"] if by else None
+        motion = MOTIONS[one.word("motion")] if one.has("motion") else MOTIONS[USUAL] if by else None
         found.append(Event(f"{one.key}{counts[one.key]}", math.radians(angle), lift, lift + by, motion))
         lift += by
         if lift < -ROUND:
@@ -411,4 +411,5 @@ KIND = Kind(
         Form("lift scale {ratio:ratio}", "lift_scale"),
     ),
     construct=construct,
+    follows=True,
 )

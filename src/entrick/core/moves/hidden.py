@@ -23,4 +23,5 @@ KIND = Kind(
         Form("{walk:walk}", "walk", needed=True),
     ),
     construct=construct,
+    lines_in=Role.HIDDEN,
 )

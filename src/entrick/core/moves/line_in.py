@@ -154,4 +154,5 @@ KIND = Kind(
         Form("{walk:walk}", "walk", needed=True),
     ),
     construct=construct,
+    lines_in=Role.OUTLINE,
 )

@@ -56,6 +56,11 @@ class Slot:
         return self.type in REFERENCES
 
     @property
+    def takes_one(self) -> bool:
+        """Whether it takes the name of one thing drawn, and no more."""
+        return self.is_reference and self.type not in ("walk", "several")
+
+    @property
     def shown(self) -> str:
         """The slot as a person reads it in a pattern."""
         return "/".join(self.choices) or f"({self.expectation.removeprefix('a ').removeprefix('an ')})"

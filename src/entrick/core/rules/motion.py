@@ -95,3 +95,5 @@ MOTIONS = {
     )
 }  # fmt: skip
 """Every motion. Peak factors follow from the formulas by differentiation (handbook values agree)."""
+USUAL = "harmonic"
+"""What is meant where no motion is named (common practice, no source)."""

@@ -1,0 +1,35 @@
+/** The drawing by layers: what the desk did not send again, as it is here already, is put back in its place. */
+import type { Mark, WorkOut } from "./client";
+
+/** What one statement draws, from the datum, and the steps it takes from first to last. */
+export interface Layer {
+  key: string;
+  marks: readonly Mark[];
+  first: number;
+  last: number;
+}
+
+/** A plan worked out, with the whole drawing. */
+export type Work = Omit<WorkOut, "sheet_drawing"> & {
+  drawn: {
+    width: number;
+    height: number;
+    origin: readonly [number, number];
+    ground: readonly Mark[];
+    layers: readonly Layer[];
+  };
+};
+
+/** Put an answer together with the layers of the one before it. */
+export function assembled({ sheet_drawing, ...answer }: WorkOut, before: Work | null): Work {
+  const here = new Map(before?.drawn.layers.map((layer) => [layer.key, layer]));
+  const layers = sheet_drawing.layers.map(({ key, marks }): Layer => {
+    const known = here.get(key);
+    if (known) return known;
+    const fresh = (marks ?? []) as unknown as Mark[];
+    const steps = fresh.map((mark) => mark.step);
+    return { key, marks: fresh, first: Math.min(...steps), last: Math.max(...steps) };
+  });
+  const { width, height, origin, ground } = sheet_drawing;
+  return { ...answer, drawn: { width, height, origin, ground: ground as unknown as Mark[], layers } };
+}

@@ -1,0 +1,47 @@
+import { useQuery } from "@tanstack/react-query";
+import { api } from "../api/client";
+import { useBench } from "../state/bench";
+
+/** What is being lined in by region, as what, and what to do with it. */
+export function RegionBar() {
+  const { regions, lineIn, set } = useBench();
+  const { data } = useQuery({ queryKey: ["kinds"], queryFn: api.kinds, staleTime: Infinity });
+  if (!regions) return null;
+  const count = regions.spots.length;
+  return (
+    <div
+      role="group"
+      aria-label="Line in by region"
+      className="absolute inset-x-6 top-1 flex flex-wrap items-center gap-2 bg-ink px-3 py-1 text-page"
+    >
+      <span role="status" className="min-w-0 flex-1">
+        {regions.told ||
+          (count === 0
+            ? "Click inside every region that is material; or move the cross with the arrow keys, and Enter."
+            : `${count} region${count > 1 ? "s" : ""}: ${regions.found?.statements.length ?? 0} to line in`)}
+      </span>
+      <span role="radiogroup" aria-label="Lined in as" className="flex gap-3">
+        {data?.kinds
+          .filter((kind) => kind.lines_in)
+          .map((kind) => (
+            <label key={kind.name} className="flex items-center gap-1" title={kind.summary}>
+              <input
+                type="radio"
+                name="lined-in-as"
+                className="size-4"
+                checked={regions.kind === kind.name}
+                onChange={() => set({ regions: { kind: kind.name, spots: [], found: null, told: "" } })}
+              />
+              {kind.name}
+            </label>
+          ))}
+      </span>
+      <button className="act" disabled={!regions.found} onClick={() => void lineIn()}>
+        Write it down
+      </button>
+      <button className="act" onClick={() => set({ regions: null })}>
+        Leave off
+      </button>
+    </div>
+  );
+}

@@ -1,0 +1,70 @@
+import { memo } from "react";
+import type { Layer, Mark } from "../api/client";
+import { useBench } from "../state/bench";
+import { MarkShape } from "./MarkShape";
+
+interface Props {
+  layers: readonly Layer[];
+  picking: boolean;
+  /** Up to which step can be pointed at. */
+  step: number | null;
+}
+
+/** What can be pointed at: wide, unseen strokes over the drawn ones, points over lines. */
+export function Touches({ layers, picking, step }: Props) {
+  return (
+    <g aria-hidden="true">
+      {[false, true].map((dots) =>
+        layers.map((layer) => (
+          <LayerTouches
+            key={`${layer.key} ${dots}`}
+            marks={layer.marks}
+            picking={picking}
+            dots={dots}
+            upTo={step === null || step >= layer.last ? Infinity : step}
+          />
+        )),
+      )}
+    </g>
+  );
+}
+
+interface LayerProps {
+  marks: readonly Mark[];
+  picking: boolean;
+  dots: boolean;
+  upTo: number;
+}
+
+const name = (mark: Mark) => ("name" in mark ? mark.name : "");
+
+const LayerTouches = memo(function LayerTouches({ marks, picking, dots, upTo }: LayerProps) {
+  const set = useBench((bench) => bench.set);
+  const touched = marks.filter(
+    (mark) =>
+      mark.line > 0 &&
+      mark.kind !== "text" &&
+      (mark.kind === "dot") === dots &&
+      mark.step <= upTo &&
+      (!picking || name(mark)),
+  );
+  return (
+    <>
+      {touched.map((mark, i) => (
+        <g
+          key={i}
+          data-name={name(mark)}
+          onMouseEnter={() => set({ hover: mark.line })}
+          onMouseLeave={() => set({ hover: null })}
+          onClick={() => {
+            const { pick } = useBench.getState();
+            if (pick && name(mark)) pick.take(name(mark));
+            else if (!pick) set({ open: mark.line });
+          }}
+        >
+          <MarkShape mark={mark} height={0} className="touch" width={mark.kind === "dot" ? 2.2 : 2.6} />
+        </g>
+      ))}
+    </>
+  );
+});

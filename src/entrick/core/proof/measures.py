@@ -1,0 +1,69 @@
+"""What an outline measures: length, area, size and middle, and how its pieces join."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Literal
+
+from ..geometry import Point
+from ..geometry.loop import boxed
+from ..measure import spell
+from .finding import Checked
+from .junctions import how, told_apart
+
+
+@dataclass(frozen=True, slots=True)
+class Measured:
+    """A run as measured, plan units, in words; empty where there is no such measure."""
+
+    outline: str
+    line: int
+    length: str
+    area: str
+    size: str
+    middle: str
+    kind: Literal["material", "hole", "open"]
+
+
+@dataclass(frozen=True, slots=True)
+class Joined:
+    """Where two pieces of an outline join; `turn` in degrees, `how` in words, `place` in mm on paper."""
+
+    outline: str
+    line: int
+    first: str
+    second: str
+    turn: float
+    how: str
+    place: Point
+
+
+def measures(checked: Checked) -> Iterator[Measured]:
+    """Return what every run of the part measures."""
+    unit = checked.solution.unit
+    holes = {outline.name: outline.is_hole for outline in checked.outlines}
+    for name, line, loop in checked.runs:
+        box = boxed(loop).box
+        has_area = loop.closed and abs(loop.area) > checked.close * loop.length
+        middle = loop.centroid if has_area else None
+        yield Measured(
+            name,
+            line,
+            f"{spell(loop.length, unit, 3)} {unit}",
+            f"{spell(abs(loop.area), unit, 3)} {unit}²" if loop.closed else "",
+            f"{spell(box.right - box.left, unit, 3)} by {spell(box.upper - box.lower, unit, 3)}",
+            f"{spell(middle.x, unit, 2)}, {spell(middle.y, unit, 2)}" if middle else "",
+            "open" if name not in holes else "hole" if holes[name] else "material",
+        )
+
+
+def joined(checked: Checked) -> Iterator[Joined]:
+    """Return how the pieces of every run join; those alike are told once, those within one curve not at all."""
+    for name, line, loop in checked.runs:
+        for junction, alike in told_apart(loop):
+            if not junction.within:
+                told = how(junction) + (f", {alike} alike" if alike > 1 else "")
+                place = checked.sheet.on_paper(junction.point)
+                yield Joined(name, line, junction.first, junction.second, math.degrees(junction.turn), told, place)

@@ -1,0 +1,65 @@
+"""What tests ask of the desk, said once: plans worked out, things by name, outlines as polygons, edits of text."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from typing import Any
+
+import shapely
+
+from entrick.core.desk import Work, work_out
+from entrick.core.geometry import Arc, Circle, Loop
+from entrick.core.plan.document import Plan
+from entrick.core.plan.reader import read_plan
+from entrick.core.plan.writer import write_plan
+
+HEAD = "units mm\nsheet A2 landscape, scale 1:1, border 10\nO = datum\n"
+
+
+def solved(rows: str, head: str = HEAD) -> Work:
+    """Work statements out; they must solve without a mistake."""
+    done = work_out(head + rows)
+    assert not done.solution.errors, done.solution.errors
+    return done
+
+
+def refused(rows: str, head: str = HEAD) -> str:
+    """Return the first mistake of statements that must not solve."""
+    errors = work_out(head + rows).solution.errors
+    assert errors, f"this should have been refused:\n{rows}"
+    return errors[0].message
+
+
+def thing(done: Work, name: str) -> Any:
+    """Return what a name refers to: a statement's own thing, or a part of it behind a dot."""
+    owner, _, key = name.partition(".")
+    item = done.solution.figure.items[owner]
+    return item.parts[key] if key else item.shape
+
+
+def run_of(done: Work, name: str) -> Loop:
+    """Return a run of pieces by its name."""
+    found = thing(done, name)
+    assert isinstance(found, Loop)
+    return found
+
+
+def outline(loop: Loop, parts: int = 6) -> shapely.Polygon:
+    """Return an outline as a polygon, every arc as so many chords."""
+    spots: list[tuple[float, float]] = []
+    for piece in loop.pieces:
+        match piece.curve:
+            case Arc() as arc:
+                at = [arc.at(arc.start + arc.sweep * k / parts) for k in range(parts)]
+            case Circle() as circle:
+                at = [circle.at(math.tau * k / parts) for k in range(parts)]
+            case _:
+                at = [piece.entry]
+        spots += [(spot.x, spot.y) for spot in at]
+    return shapely.Polygon(spots)
+
+
+def edited(text: str, change: Callable[..., Plan], *said: Any) -> str:
+    """Return a plan's text after an edit of the plan."""
+    return write_plan(change(read_plan(text), *said))

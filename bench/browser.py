@@ -6,7 +6,7 @@ import re
 import statistics
 import tempfile
 import threading
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from pathlib import Path
 
@@ -54,23 +54,36 @@ def open_sample(page: Page, address: str, drawing: str) -> None:
 
 REPAINT = """async (value) => {
     const field = document.querySelector("input[id^=given-]");
-    const strokes = document.querySelector("svg.sheet path.mark-outline");
-    const before = strokes.getAttribute("d");
+    const sheet = document.querySelector("svg.sheet");
+    const long = [];
+    const watch = new PerformanceObserver((list) => long.push(...list.getEntries().map((e) => e.duration)));
+    watch.observe({ type: "longtask" });
     const start = performance.now();
+    const drawn = new Promise((resolve) => {
+        const seen = new MutationObserver(() => { seen.disconnect(); requestAnimationFrame(() => setTimeout(resolve)); });
+        seen.observe(sheet, { subtree: true, childList: true, attributes: true });
+    });
     Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set.call(field, value);
     field.dispatchEvent(new Event("input", { bubbles: true }));
-    while (document.querySelector("svg.sheet path.mark-outline").getAttribute("d") === before)
-        await new Promise(requestAnimationFrame);
-    await new Promise(requestAnimationFrame);
-    return performance.now() - start;
+    await drawn;
+    const took = performance.now() - start;
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    watch.disconnect();
+    return [took, Math.max(0, ...long)];
 }"""
 
 
-def repaint_milliseconds(rounds: int = 15) -> float:
-    """Return the median time from a typed given to the repainted sheet."""
+def repaint_milliseconds(drawings: Sequence[str], rounds: int = 8) -> dict[str, tuple[float, float]]:
+    """Return for each sample the median time from a typed given to the repainted sheet, and its longest task, ms."""
+    found = {}
     with demo_page() as (page, address):
-        open_sample(page, address, "OY-014")
-        page.wait_for_selector("svg.sheet path.mark-outline")
-        page.locator("input[id^=given-]").first.focus()
-        times = [page.evaluate(REPAINT, str(241 + index)) for index in range(rounds)]
-    return statistics.median(times[2:])
+        for drawing in drawings:
+            open_sample(page, address, drawing)
+            page.wait_for_selector("svg.sheet path, svg.sheet line")
+            field = page.locator("input[id^=given-]").first
+            field.focus()
+            value = field.input_value()
+            page.wait_for_timeout(600)
+            times = [page.evaluate(REPAINT, f"{value}*1.000{index + 1}") for index in range(rounds)][1:]
+            found[drawing] = statistics.median(took for took, _ in times), max(long for _, long in times)
+    return found

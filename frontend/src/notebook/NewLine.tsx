@@ -89,7 +89,13 @@ export function NewLine({ work, kinds, more }: Props) {
         )}
       </form>
       {offers.length > 0 && <Offers id={list} offers={offers} at={at} take={take} />}
-      <div className="mt-1 ml-10 flex flex-wrap gap-1">
+      {/* A press keeps the line in focus: were the list to close, what is pressed would move away. */}
+      <div
+        role="toolbar"
+        aria-label="Ways to write it"
+        className="mt-1 ml-10 flex flex-wrap gap-1"
+        onMouseDown={(event) => event.preventDefault()}
+      >
         <KindList kinds={kinds} choose={begin} />
         {lined && (
           <button

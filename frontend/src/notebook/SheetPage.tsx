@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type ChoiceOut, type Edit, type Work } from "../api/client";
+import { api, type ChoiceOut, type ChoicesOut, type Edit, type Work } from "../api/client";
 import { useBench } from "../state/bench";
 import { Figures } from "../ui/Figures";
 import { Mistake } from "./Mistake";
@@ -8,6 +8,11 @@ import { Mistake } from "./Mistake";
 /** Title strip, units and sheet, with the arithmetic that places the view. */
 export function SheetPage({ work }: { work: Work }) {
   const edit = useBench((bench) => bench.edit);
+  const { data: choices } = useQuery({
+    queryKey: ["sheet", work.text],
+    queryFn: () => api.sheetChoices(work.text),
+    placeholderData: keepPreviousData,
+  });
   const put = (key: Extract<Edit, { op: "head" }>["key"]) => (text: string) =>
     void edit({ op: "head", key, text });
   return (
@@ -24,8 +29,9 @@ export function SheetPage({ work }: { work: Work }) {
           value={work.unit}
           onChange={(event) => put("units")(event.target.value)}
         >
-          <option value="mm">mm</option>
-          <option value="in">in</option>
+          {(choices?.units ?? [work.unit]).map((unit) => (
+            <option key={unit}>{unit}</option>
+          ))}
         </select>
         <span className="text-pencil">what bare numbers mean; the numbers stay as written</span>
       </p>
@@ -33,7 +39,7 @@ export function SheetPage({ work }: { work: Work }) {
       {work.sheet.errors.map((error) => (
         <Mistake key={error.message} message={error.message} line={error.line} />
       ))}
-      <Choices work={work} />
+      {choices && <Choices choices={choices} />}
       <h2 className="pt-7 text-lg font-semibold">Where the view stands</h2>
       {work.sheet.working.map((row) => (
         <p key={row} className="font-lettering">
@@ -45,14 +51,8 @@ export function SheetPage({ work }: { work: Work }) {
 }
 
 /** Paper, border, scale and lettering to choose from; the sheet line says what was chosen. */
-function Choices({ work }: { work: Work }) {
+function Choices({ choices: data }: { choices: ChoicesOut }) {
   const edit = useBench((bench) => bench.edit);
-  const { data } = useQuery({
-    queryKey: ["sheet", work.text],
-    queryFn: () => api.sheetChoices(work.text),
-    placeholderData: keepPreviousData,
-  });
-  if (!data) return null;
   const take = (said: string) => void edit({ op: "sheet", text: said });
   const scale = data.scales.find((choice) => choice.chosen);
   const scales = data.scales.map((choice) => ({

@@ -8,14 +8,14 @@ interface OnPaper {
   height: number;
 }
 
-/** The needle of the step at hand. */
-export function Needle({ step, height }: OnPaper & { step: StepOut }) {
+/** The needle of the step at hand; drawn from the datum. */
+export function Needle({ step }: { step: StepOut }) {
   if (!step.needle) return null;
   const [x, y] = step.needle;
   return (
     <g className="now" data-testid="needle">
-      <circle cx={x} cy={height - y} r={1.6} strokeWidth={0.35} />
-      <circle className="now dot" cx={x} cy={height - y} r={0.55} />
+      <circle cx={x} cy={-y} r={1.6} strokeWidth={0.35} />
+      <circle className="now dot" cx={x} cy={-y} r={0.55} />
     </g>
   );
 }

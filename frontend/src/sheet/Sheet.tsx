@@ -116,13 +116,13 @@ export function Sheet({ work }: { work: Work }) {
           {hover !== null && (
             <Lit layers={layers} meant={(mark: Mark) => mark.line === hover && mark.step <= shown} />
           )}
-          {current && <Lit layers={layers} meant={(mark: Mark) => mark.step === step} />}
+          {current && (
+            <g data-testid="current-step" aria-hidden="true">
+              <Lit layers={layers} meant={(mark: Mark) => mark.step === step} />
+              <Needle step={current} />
+            </g>
+          )}
         </g>
-        {current && (
-          <g data-testid="current-step" aria-hidden="true">
-            <Needle step={current} height={height} />
-          </g>
-        )}
         {undecided && <Ghosts candidates={candidates} strokes={strokes} height={height} />}
         <OpenedUp height={height} />
         {regions && <RegionMarks regions={regions} cursor={cursor} height={height} />}

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Mapping, Sequence
+from functools import lru_cache
 from urllib.parse import urlencode
 
 from ..core import fault
@@ -18,6 +19,7 @@ from ..core.display.edge_rule import edge_rule
 from ..core.drawing.widths import LIGHT, WIDTHS
 from ..core.formats.tables import in_words
 from ..core.geometry import Point
+from ..core.kept import KEPT_PIECES, Kept
 from ..core.kind import Kind
 from ..core.kind.classic import opens
 from ..core.measure import Dimension, Quantity, Unit, spell, spell_angle
@@ -215,6 +217,7 @@ def choices(done: Work) -> ChoicesOut:
     ratios = scales(done.solution, done.sheet)
     best = recommended(ratios)
     return ChoicesOut(
+        units=tuple(unit.value for unit in Unit),
         papers=tuple(ChoiceOut.model_validate(choice) for choice in taken(said, papers(done.solution.unit))),
         borders=tuple(ChoiceOut.model_validate(choice) for choice in taken(said, borders())),
         letterings=tuple(ChoiceOut.model_validate(c) for c in taken(said, letterings(), "dimensions aligned")),
@@ -270,12 +273,22 @@ def _entries(done: Work) -> list[EntryOut]:
     return found
 
 
+_ENTRIES: Kept[EntryOut] = Kept(KEPT_PIECES)
+_STEPS: Kept[StepOut] = Kept(KEPT_PIECES)
+
+
 def _entry_or_fault(entry: Entry, done: Work) -> EntryOut:
+    key = (id(entry), done.sheet.factor)
+    known = _ENTRIES.recall(key)
+    if known is not None:
+        return known
     try:
-        return _entry(entry, done)
+        shown = _entry(entry, done)
     except Exception as error:
         told = PlanError(entry.line, fault.told(error, f"presenting line {entry.line}, {entry.statement.kind}"))
         return EntryOut(line=entry.line, text=write_content(entry.statement), name=entry.statement.name, error=told)
+    # Candidates lie on the paper, and move when the view does.
+    return shown if shown.candidates else _ENTRIES.keep(key, shown, entry, 20)
 
 
 def _entry(entry: Entry, done: Work) -> EntryOut:
@@ -309,7 +322,15 @@ def _entry(entry: Entry, done: Work) -> EntryOut:
     )
 
 
+_CLAUSES: Kept[tuple[ClauseOut, ...]] = Kept(8192)
+
+
 def _clauses(statement: Statement) -> tuple[ClauseOut, ...]:
+    known = _CLAUSES.recall(id(statement))
+    return _CLAUSES.keep(id(statement), _matched(statement), statement) if known is None else known
+
+
+def _matched(statement: Statement) -> tuple[ClauseOut, ...]:
     found = []
     for clause in statement.clauses:
         match = matched(statement.kind, clause)
@@ -326,6 +347,18 @@ def _clauses(statement: Statement) -> tuple[ClauseOut, ...]:
 
 
 def _step(step: BoardStep, done: Work) -> StepOut:
+    key = (id(step), done.sheet.factor)
+    return _STEPS.recall(key) or _STEPS.keep(key, _shown(step, done), step, 10)
+
+
+@lru_cache(maxsize=2048)
+def _picture(tool: str, value: str, unit: str, graduation: str) -> str:
+    return "/api/pictures/setting.svg?" + urlencode(
+        {"tool": tool, "value": value, "unit": unit, "graduation": graduation}
+    )
+
+
+def _shown(step: BoardStep, done: Work) -> StepOut:
     setting, kit = None, done.kit
     if step.setting is not None:
         s = step.setting
@@ -338,8 +371,7 @@ def _step(step: BoardStep, done: Work) -> StepOut:
             error=s.error,
             told=s.told,
             rounding=s.rounding,
-            picture="/api/pictures/setting.svg?"
-            + urlencode({"tool": step.tool, "value": f"{s.drawn:.6g}", "unit": unit, "graduation": kit.graduation}),
+            picture=_picture(step.tool, f"{s.drawn:.6g}", unit, str(kit.graduation)),
         )
     return StepOut(
         number=step.number,
@@ -349,7 +381,7 @@ def _step(step: BoardStep, done: Work) -> StepOut:
         text=step.text,
         check=step.check,
         setting=setting,
-        needle=_pair(done.sheet.on_paper(step.needle)) if step.needle else None,
+        needle=_pair(step.needle * done.sheet.factor) if step.needle else None,
         opens=step.source is not None and opens(step.source),
     )
 

@@ -277,7 +277,7 @@ class SettingOut(BaseModel):
 
 
 class StepOut(BaseModel):
-    """A step at the board. `needle` in mm on paper; `opens` tells whether a classic construction stands behind it."""
+    """A step at the board: `needle` in mm from the datum; `opens` where a classic construction stands behind it."""
 
     number: int
     line: int
@@ -572,8 +572,9 @@ class ChoiceOut(BaseModel):
 
 
 class ChoicesOut(BaseModel):
-    """What a sheet may be: papers, borders, scales with their reasons, the recommended one."""
+    """What a sheet may be: units, papers, borders, scales with their reasons, the recommended one."""
 
+    units: tuple[str, ...]
     papers: tuple[ChoiceOut, ...]
     borders: tuple[ChoiceOut, ...]
     scales: tuple[ChoiceOut, ...]

@@ -187,7 +187,7 @@ export type ChoiceOut = {
 /**
  * ChoicesOut
  *
- * What a sheet may be: papers, borders, scales with their reasons, the recommended one.
+ * What a sheet may be: units, papers, borders, scales with their reasons, the recommended one.
  */
 export type ChoicesOut = {
     /**
@@ -210,6 +210,10 @@ export type ChoicesOut = {
      * Scales
      */
     scales: Array<ChoiceOut>;
+    /**
+     * Units
+     */
+    units: Array<string>;
 };
 
 /**
@@ -1944,7 +1948,7 @@ export type SlotOut = {
 /**
  * StepOut
  *
- * A step at the board. `needle` in mm on paper; `opens` tells whether a classic construction stands behind it.
+ * A step at the board: `needle` in mm from the datum; `opens` where a classic construction stands behind it.
  */
 export type StepOut = {
     /**

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Iterator
+from itertools import islice
 
 from ..kind import Kind
 from ..moves import kinds
-from ..plan.document import Plan
+from ..plan.document import Content, Plan, Statement, Unread
 from ..plan.writer import write_content
 from ..solve import Solution
 
@@ -54,8 +56,12 @@ def doubt(row: str) -> str:
 
 def usually_next(plan: Plan) -> str:
     """Return the statement that usually comes next in a plan just begun as work usually begins; empty after that."""
-    written = [write_content(line.content) for line in plan.lines if "=" in write_content(line.content)]
-    stated = [row for row in written if not row.startswith(("given ", "chain "))]
-    if len(stated) >= len(FIRST) or any(row != first for row, first in zip(stated, FIRST, strict=False)):
+    stated = [write_content(said) for said in islice(_stated(plan), len(FIRST))]
+    if len(stated) == len(FIRST) or any(row != first for row, first in zip(stated, FIRST, strict=False)):
         return ""
     return FIRST[len(stated)]
+
+
+def _stated(plan: Plan) -> Iterator[Content]:
+    """Return the statements of a plan, those that cannot be read too."""
+    return (line.content for line in plan.lines if isinstance(line.content, Statement | Unread))

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from itertools import pairwise
+from typing import NamedTuple
 
 from ..tolerance import FINEST
 from .biarc import arc_pair
@@ -41,13 +42,21 @@ def fitted(
     tuple of Line or Arc
         Tangent to each other, two for each stretch (closed form, the biarc of engineering practice).
     """
+    ends = [End(knot, place(knot), heading(knot)) for knot in knots]
     # Finer than this against its own length nothing is drawn, whatever was asked.
-    spots = [place(knot) for knot in knots]
-    within = max(within, FINEST * max(abs(spot - spots[0]) for spot in spots))
+    within = max(within, FINEST * max(abs(end.spot - ends[0].spot) for end in ends))
     found: list[Line | Arc] = []
-    for start, end in pairwise(knots):
+    for start, end in pairwise(ends):
         found += _stretch(place, heading, start, end, within, 0)
     return tuple(found)
+
+
+class End(NamedTuple):
+    """Where a stretch begins or ends: its parameter, place and direction."""
+
+    at: float
+    spot: Point
+    heading: Point
 
 
 def _off(pair: Sequence[Line | Arc], spot: Point) -> float:
@@ -61,18 +70,19 @@ def _off(pair: Sequence[Line | Arc], spot: Point) -> float:
 def _stretch(
     place: Callable[[float], Point],
     heading: Callable[[float], Point],
-    start: float,
-    end: float,
+    start: End,
+    end: End,
     within: float,
     deep: int,
 ) -> list[Line | Arc]:
-    pair = arc_pair(place(start), heading(start), place(end), heading(end))
+    pair = arc_pair(start.spot, start.heading, end.spot, end.heading)
     if not pair:
         return []
-    off = max(_off(pair, place(start + (end - start) * share)) for share in CHECKED)
-    if off <= within or deep >= DEEPEST:
+    long = end.at - start.at
+    if deep >= DEEPEST or all(_off(pair, place(start.at + long * share)) <= within for share in CHECKED):
         return list(pair)
-    middle = (start + end) / 2
+    at = (start.at + end.at) / 2
+    middle = End(at, place(at), heading(at))
     return [
         *_stretch(place, heading, start, middle, within, deep + 1),
         *_stretch(place, heading, middle, end, within, deep + 1),

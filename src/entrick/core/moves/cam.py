@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 from ..drawing.notes import Hatching, Note, RotationArrow
 from ..geometry import Circle, Line, Loop, Piece, Point, Shape, piece_of, rotate
@@ -41,63 +41,99 @@ def construct(args: Args) -> Made:
     At each station the follower stands its least distance plus its lift from the centre (definition). A roller's
     profile is the inner parallel of the path of its middle, a flat face's the envelope of its lines. Dwells are arcs.
     """
-    centre, name = args.need("about").point("centre"), args.need("about").ref("centre").text
+    cam, problems = _read(args)
+    bore, parts, mm = _bore(args, cam), _parts(args), 1 / float(args.unit.mm)
+    rim = Loop(tuple(_outline(cam, args.name)), True)
+    graph = _graph(args, cam, parts, mm)
+    name = args.need("about").ref("centre").text
+    return Made(
+        rim,
+        f"Cam {args.name} about {name}, least {args.say(args.need('least').length('radius').value)}, turning "
+        f"{'clockwise' if cam.clockwise else 'counter-clockwise'}, {_follower_told(args, cam)}: "
+        + ", ".join(_told(event, args) for event in cam.events) + ".",
+        tuple(_working(args, cam, parts)),
+        (*graph.steps, *_steps(args, cam, rim, _least(args, cam), parts)),
+        {**_named(args, cam, bore, parts), **({"diagram": graph.curve} if graph.curve else {}),
+         **{piece.name.removeprefix(f"{args.name}."): piece.curve for piece in rim.pieces}},
+        name,
+        notes=(RotationArrow(cam.centre, cam.least * 0.7, -cam.way), *_hatched(args, bore), *graph.notes),
+        remarks=(*problems, *_remarks(args, cam, bore)),
+        worksheet=CamSheet(cam, rim, bore, _wide(args, mm), _tall(args), mm, parts, args.say).at,
+    )  # fmt: skip
+
+
+def _read(args: Args) -> tuple[Cam, tuple[Remark, ...]]:
+    """Read the cam, and what is to be remarked of its events."""
     least = args.need("least").length("radius")
     if float(least) <= 0:
         raise ClauseError("the least distance is more than nought", args.need("least").clause)
     events, problems = _events(args)
-    cam = _cam(args, centre, float(least), events)
+    return _cam(args, args.need("about").point("centre"), float(least), events), problems
+
+
+def _least(args: Args, cam: Cam) -> Circle:
+    return Circle(cam.centre, cam.least, args.need("least").length("radius").value)
+
+
+def _bore(args: Args, cam: Cam) -> Circle | None:
     shaft = args.get("shaft")
-    bore = Circle(centre, float(shaft.length("size")) / 2, shaft.length("size").value / 2) if shaft else None
-    parts = _parts(args)
-    rim = Loop(tuple(
-        piece for event, curves in cam.stretches() for piece in _pieces(f"{args.name}.{event}", curves)
-    ), True)  # fmt: skip
-    mm = 1 / float(args.unit.mm)
-    size = (_wide(args, mm), _tall(args), mm)
-    stations = {f"station.{k}": _spot(cam, k / parts) for k in range(parts)}
-    least_circle = Circle(centre, float(least), least.value)
-    named: dict[str, Shape | Loop] = {"least": least_circle, **stations, "centre": centre}
+    if shaft is None:
+        return None
+    size = shaft.length("size")
+    return Circle(cam.centre, float(size) / 2, size.value / 2)
+
+
+def _outline(cam: Cam, owner: str) -> Iterator[Piece]:
+    for event, curves in cam.stretches():
+        yield from _pieces(f"{owner}.{event}", curves)
+
+
+def _named(args: Args, cam: Cam, bore: Circle | None, parts: int) -> dict[str, Shape | Loop]:
+    """Return the circles, stations and paths that can be referred to."""
+    named: dict[str, Shape | Loop] = {
+        "least": _least(args, cam),
+        **{f"station.{k}": _spot(cam, k / parts) for k in range(parts)},
+        "centre": cam.centre,
+    }
     if bore is not None:
         named["shaft"] = bore
     if cam.aside:
-        named["offset"] = Circle(centre, abs(cam.aside))
+        named["offset"] = Circle(cam.centre, abs(cam.aside))
     if cam.roller:
-        path = Cam(centre, cam.least + cam.roller, cam.clockwise, cam.events, "knife", 0.0, cam.offset, cam.ahead)
-        named["pitch"] = Loop(tuple(p for e, c in path.stretches() for p in _pieces(f"{args.name}.pitch.{e}", c)), True)
-    notes: list[Note] = [RotationArrow(centre, cam.least * 0.7, -cam.way)]
-    if bore is not None:
-        notes.append(Hatching((Loop((piece_of(bore, f"{args.name}.shaft"),), True),)))
-    graph: tuple[Step, ...] = ()
-    at = args.get("diagram")
-    if at:
-        diagram = Diagram(cam, at.point("corner"), size[0], size[1], parts, mm, args.say)
-        curve = diagram.curve(f"{args.name}.diagram")
-        named["diagram"] = curve
-        notes += diagram.lettering()
-        graphs: tuple[Stroke, ...] = ()
-        below = 16 * mm
-        for order, word in enumerate(GRAPHS, 1):
-            if any(one.word("graph") == word for one in args.all("with")):
-                drawn, lettered = diagram.under(order, below)
-                graphs, below = (*graphs, *drawn), below + 26 * mm
-                notes += lettered
-        graph = _graph_steps(diagram, curve, graphs)
-    named |= {piece.name.removeprefix(f"{args.name}."): piece.curve for piece in rim.pieces}
+        path = Cam(cam.centre, cam.least + cam.roller, cam.clockwise, cam.events, "knife", 0.0, cam.offset, cam.ahead)
+        named["pitch"] = Loop(tuple(_outline(path, f"{args.name}.pitch")), True)
+    return named
 
-    return Made(
-        rim,
-        f"Cam {args.name} about {name}, least {args.say(least.value)}, turning "
-        f"{'clockwise' if cam.clockwise else 'counter-clockwise'}, {_follower_told(args, cam)}: "
-        + ", ".join(_told(event, args) for event in events) + ".",
-        tuple(_working(args, cam, parts)),
-        (*graph, *_steps(args, cam, rim, least_circle, parts)),
-        named,
-        name,
-        notes=tuple(notes),
-        remarks=(*problems, *_remarks(args, cam, bore)),
-        worksheet=CamSheet(cam, rim, bore, *size, parts, args.say).at,
-    )  # fmt: skip
+
+def _hatched(args: Args, bore: Circle | None) -> tuple[Note, ...]:
+    return () if bore is None else (Hatching((Loop((piece_of(bore, f"{args.name}.shaft"),), True),)),)
+
+
+@dataclass(frozen=True)
+class _Graph:
+    """The displacement diagram: its curve, how it is drawn, its lettering. Nothing where none is asked for."""
+
+    curve: Loop | None = None
+    steps: tuple[Step, ...] = ()
+    notes: tuple[Note, ...] = ()
+
+
+def _graph(args: Args, cam: Cam, parts: int, mm: float) -> _Graph:
+    at = args.get("diagram")
+    if at is None:
+        return _Graph()
+    diagram = Diagram(cam, at.point("corner"), _wide(args, mm), _tall(args), parts, mm, args.say)
+    curve = diagram.curve(f"{args.name}.diagram")
+    notes, graphs = list(diagram.lettering()), list[Stroke]()
+    asked = {one.word("graph") for one in args.all("with")}
+    below = 16 * mm
+    for order, word in enumerate(GRAPHS, 1):
+        if word in asked:
+            drawn, lettered = diagram.under(order, below)
+            graphs += drawn
+            notes += lettered
+            below += 26 * mm
+    return _Graph(curve, _graph_steps(diagram, curve, tuple(graphs)), tuple(notes))
 
 
 def _parts(args: Args) -> int:

@@ -11,7 +11,7 @@ from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
 from ..kind.parts import curve_run, run
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from .cylinder import PLANE_OF
+from .round_end import PLANE_OF
 
 
 def construct(args: Args) -> Made:

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
 
-from ..geometry import Arc, Circle, Line, Point, polar
+from ..geometry import Arc, Circle, Line, Loop, Point, polar
 from ..geometry.fitted import fitted
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
 from ..kind.parts import curve_run
@@ -31,60 +32,92 @@ def construct(args: Args) -> Made:
     Along a line: r(θ − sin θ), r(1 − cos θ). Round a circle of radius R the centre goes round by r/R of what the circle
     turns against the line of centres (rolling without slip).
     """
-    size, turns = args.need("radius").length("size"), args.need("turns").length("turns")
-    if not 0 < float(turns) <= 12:
-        raise ClauseError("a circle rolls up to 12 turns", args.need("turns").clause)
-    radius, whole = float(size), math.tau * float(turns)
-    base, start = args.get("on"), args.get("from")
-    strokes: tuple[Stroke, ...] = ()
-    if (base is None) == (start is None):
-        raise ClauseError("the circle rolls from a point along a level line, or on a circle: say one of them")
-    if start is not None:
-        place, heading, centre = _along(start.point("start"), radius)
-        told, strokes = f"from {start.ref('start').text}", (_track(start.point("start"), radius * whole),)
-    else:
-        assert base is not None
-        circle, name = base.shape("circle"), base.ref("circle").text
-        assert isinstance(circle, Circle | Arc)
-        inside = args.get("inside") is not None
-        if inside and radius >= circle.radius:
-            raise ClauseError(f"a circle that rolls inside {name} is smaller than it", args.need("radius").clause)
-        turn = math.radians(args.number("at", usual=0.0))
-        place, heading, centre = _round(circle, radius, inside, turn)
-        told = f"{'inside' if inside else 'on'} {name}"
-    count = max(1, round(PARTS * float(turns)))
+    rolled = _read(args)
+    whole, count = rolled.whole, max(1, round(PARTS * rolled.whole / math.tau))
     stations = [whole * index / count for index in range(count + 1)]
-    curves: list[Line | Arc] = []
-    for arch in range(math.ceil(float(turns) - ROUND)):
-        # At a cusp the path turns back on itself: every arch is drawn for itself.
-        knots = [turn for turn in stations if arch * math.tau - ROUND <= turn <= (arch + 1) * math.tau + ROUND]
-        sign = -1.0 if arch % 2 else 1.0
-        curves += fitted(place, _facing(heading, sign), knots, CLOSE * radius)
-    shape = curve_run(args.name, curves, closed=False)
-    spots = [place(turn) for turn in stations]
-    rolled = tuple(Stroke(Circle(centre(turn), radius)) for turn in stations[:: max(1, count // PARTS)])
+    shape = curve_run(args.name, _arches(rolled, stations), closed=False)
+    spots = [rolled.place(turn) for turn in stations]
+    size, turns = args.need("radius").length("size").value, args.need("turns").length("turns")
+    part = math.tau * rolled.radius / PARTS
     return Made(
         shape,
-        f"Cycloid {args.name} {told}, rolling radius {args.say(size.value)}, {turns.text} turns.",
+        f"Cycloid {args.name} {_told(args)}, rolling radius {args.say(size)}, {turns.text} turns.",
         (
-            f"a turn rolls 2π × {args.say(size.value)} = {args.say(math.tau * radius)}, "
-            f"{args.say(math.tau * radius / PARTS)} for each {spell_angle(360 / PARTS)}",
+            f"a turn rolls 2π × {args.say(size)} = {args.say(math.tau * rolled.radius)}, "
+            f"{args.say(part)} for each {spell_angle(360 / PARTS)}",
             f"{args.say(shape.length)} long",
         ),
-        (
-            Step(Tool.DIVIDERS, f"Divide the rolling circle and the way it rolls in {PARTS} a turn",
-                 math.tau * radius / PARTS, strokes=strokes),
-            Step(Tool.COMPASS, "Draw the rolling circle at every part", radius, centre(0.0), rolled),
-            Step(Tool.DIVIDERS, "On each set the point back by as many parts as it has rolled", radius,
-                 strokes=tuple(Stroke(spot, Role.POINT, str(index)) for index, spot in enumerate(spots))),
-            Step(Tool.PENCIL, f"Draw {args.name} fair through the points", strokes=(Stroke(shape),),
-                 check="it stands square on its base at every cusp"),
-        ),
+        _steps(args, rolled, stations, spots, shape),
         {
             "start": spots[0], "end": spots[-1],
             **{f"station.{index}": spot for index, spot in enumerate(spots)},
             **{str(index): piece.curve for index, piece in enumerate(shape.pieces, 1)},
         },
+    )  # fmt: skip
+
+
+@dataclass(frozen=True)
+class _Rolled:
+    """A circle that rolls: the path of its point, which way it heads, and where its centre is, by the angle rolled."""
+
+    radius: float
+    whole: float
+    place: Path
+    heading: Path
+    centre: Path
+
+
+def _read(args: Args) -> _Rolled:
+    radius, turns = float(args.need("radius").length("size")), float(args.need("turns").length("turns"))
+    if not 0 < turns <= 12:
+        raise ClauseError("a circle rolls up to 12 turns", args.need("turns").clause)
+    base, start = args.get("on"), args.get("from")
+    if (base is None) == (start is None):
+        raise ClauseError("the circle rolls from a point along a level line, or on a circle: say one of them")
+    if start is not None:
+        return _Rolled(radius, math.tau * turns, *_along(start.point("start"), radius))
+    assert base is not None
+    circle, inside = base.shape("circle"), args.get("inside") is not None
+    assert isinstance(circle, Circle | Arc)
+    if inside and radius >= circle.radius:
+        told = f"a circle that rolls inside {base.ref('circle').text} is smaller than it"
+        raise ClauseError(told, args.need("radius").clause)
+    begin = math.radians(args.number("at", usual=0.0))
+    return _Rolled(radius, math.tau * turns, *_round(circle, radius, inside, begin))
+
+
+def _told(args: Args) -> str:
+    start = args.get("from")
+    if start is not None:
+        return f"from {start.ref('start').text}"
+    return f"{'inside' if args.get('inside') else 'on'} {args.need('on').ref('circle').text}"
+
+
+def _arches(rolled: _Rolled, stations: Sequence[float]) -> list[Line | Arc]:
+    curves: list[Line | Arc] = []
+    for arch in range(math.ceil(rolled.whole / math.tau - ROUND)):
+        # At a cusp the path turns back on itself: every arch is drawn for itself.
+        knots = [turn for turn in stations if arch * math.tau - ROUND <= turn <= (arch + 1) * math.tau + ROUND]
+        heading = _facing(rolled.heading, -1.0 if arch % 2 else 1.0)
+        curves += fitted(rolled.place, heading, knots, CLOSE * rolled.radius)
+    return curves
+
+
+def _steps(
+    args: Args, rolled: _Rolled, stations: Sequence[float], spots: Sequence[Point], shape: Loop
+) -> tuple[Step, ...]:
+    start, radius = args.get("from"), rolled.radius
+    track = (_track(start.point("start"), radius * rolled.whole),) if start is not None else ()
+    every = max(1, (len(stations) - 1) // PARTS)
+    circles = tuple(Stroke(Circle(rolled.centre(turn), radius)) for turn in stations[::every])
+    return (
+        Step(Tool.DIVIDERS, f"Divide the rolling circle and the way it rolls in {PARTS} a turn",
+             math.tau * radius / PARTS, strokes=track),
+        Step(Tool.COMPASS, "Draw the rolling circle at every part", radius, rolled.centre(0.0), circles),
+        Step(Tool.DIVIDERS, "On each set the point back by as many parts as it has rolled", radius,
+             strokes=tuple(Stroke(spot, Role.POINT, str(index)) for index, spot in enumerate(spots))),
+        Step(Tool.PENCIL, f"Draw {args.name} fair through the points", strokes=(Stroke(shape),),
+             check="it stands square on its base at every cusp"),
     )  # fmt: skip
 
 

@@ -4,17 +4,15 @@ from __future__ import annotations
 
 import math
 
-from ..geometry import Arc, Line, Loop, Point
-from ..geometry.isometric import AXES, FORESHORTENED, rhombus, true_ellipse
+from ..geometry import Line, Loop, Point
+from ..geometry.isometric import AXES, FORESHORTENED
 from ..geometry.shapes import Curve
 from ..geometry.silhouette import swept
 from ..kind import Args, Kind, Made, Step, Stroke, Tool
-from ..kind.parts import curve_run, run
+from ..kind.parts import curve_run
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-
-PLANE_OF = {"up": "top", "right": "left", "left": "right"}
-"""The plane a cylinder along an axis has its ends on."""
+from .round_end import PLANE_OF, counter_clockwise, end_on
 
 
 def construct(args: Args) -> Made:
@@ -72,21 +70,6 @@ def construct(args: Args) -> Made:
         ),
         parts,
     )  # fmt: skip
-
-
-def end_on(owner: str, centre: Point, size: float, plane: str, true: bool) -> Loop:
-    """Return the end of something round on an isometric plane: the true ellipse, or by four centres."""
-    if true:
-        ellipse = true_ellipse(centre, size, plane)
-        return curve_run(owner, ellipse.drawn(), ellipse)
-    four = rhombus(centre, size, plane)
-    return run(owner, [(f"arc{i}", arc) for i, arc in enumerate(four.arcs, 1)], True)
-
-
-def counter_clockwise(ring: Loop) -> list[Line | Arc]:
-    """Return the curves of a closed run, walked counter-clockwise."""
-    turned = ring if ring.area > 0 else ring.reversed
-    return [piece.curve for piece in turned.pieces if isinstance(piece.curve, Line | Arc)]
 
 
 KIND = Kind(

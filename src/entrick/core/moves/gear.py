@@ -14,10 +14,10 @@ from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..rules.gear import CLOSE, RUNS, Gear, Method, inv
+from ..rules.recess import recess
 from ..tolerance import ROUND, same
 from ..worksheets import Remark
 from ..worksheets.gear import GearSheet
-from .keyway import recess
 from .toothed import SHAPE, SIZE, module_of, pitch_told, proportions_of, times, tooth_remarks
 
 FEWEST = 6

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
 from itertools import pairwise
 
-from ..geometry import Circle, Line, Loop, Point
+from ..geometry import Circle, Line, Loop, Point, Shape
 from ..geometry.biarc import smooth
 from ..geometry.fitted import fitted
 from ..geometry.loop import distance
@@ -16,13 +17,26 @@ from ..kind.parts import curve_run
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from ..tolerance import FITTED, NOUGHT, ROUND
+from ..rules.helix import MOST_TURNS, Helix
+from ..tolerance import FITTED
 
 PARTS = 12
-MOST_TURNS = 30
 
 CLOSE = FITTED["helix"]
 """Departure of the arcs a helix is drawn with, as a share of its radius: a hundredth of a millimetre in 25."""
+
+
+@dataclass(frozen=True)
+class _Runs:
+    """Half turns seen and behind, and the edges of a wire along the seen ones, by the names of their parts."""
+
+    front: dict[str, Loop]
+    back: dict[str, Loop]
+    edges: dict[str, Loop]
+
+    @property
+    def all(self) -> dict[str, Loop]:
+        return {**self.front, **self.back, **self.edges}
 
 
 def construct(args: Args) -> Made:
@@ -33,132 +47,105 @@ def construct(args: Args) -> Made:
 
     Notes
     -----
-    Seen from the front a place at angle θ is r·cos θ from the axis and lead·θ/2π up it. Helix angle atan(lead/πD),
-    length of a turn √((πD)² + lead²) (development). A right hand rises from left to right in front.
+    Helix angle atan(lead/πD), length of a turn √((πD)² + lead²) (development). A right hand rises from left to right
+    in front.
     """
-    foot, name = args.need("from").point("foot"), args.need("from").ref("foot").text
-    wide = args.need("diameter").length("size")
-    narrow = args.get("to")
-    radius, top = float(wide) / 2, float(narrow.length("size")) / 2 if narrow else float(wide) / 2
-    lead, turns = args.need("lead").length("lead"), args.need("turns").length("turns")
-    starts = args.get("starts")
-    count = starts.count("count") if starts else 1
-    if min(radius, float(lead)) <= 0 or top < 0 or not 0 < float(turns) <= MOST_TURNS:
-        raise ClauseError(f"a helix has a diameter and a lead of more than nought, and up to {MOST_TURNS} turns",
-                          args.need("turns").clause)  # fmt: skip
-    hand = -1 if args.get("left") else 1
-    up = Point(1.0, 0.0) if args.get("level") else Point(0.0, 1.0)
-    across = -up.normal
-    whole = math.tau * float(turns)
-
-    def shrink(turn: float) -> float:
-        return radius + (top - radius) * turn / whole
-
-    def curve(begin: float) -> tuple[Callable[[float], Point], Callable[[float], Point]]:
-        def place(turn: float) -> Point:
-            out = shrink(turn) * math.cos(turn + begin) * hand
-            return foot + across * out + up * (float(lead) * turn / math.tau)
-
-        def heading(turn: float) -> Point:
-            slim = (top - radius) / whole
-            out = (slim * math.cos(turn + begin) - shrink(turn) * math.sin(turn + begin)) * hand
-            return (across * out + up * (float(lead) / math.tau)).unit
-
-        return place, heading
-
-    parts: dict[str, Point | Line | Loop] = {}
-    fronts: list[Loop] = []
-    backs: list[Loop] = []
-    edges: list[Loop] = []
-    wire = args.get("wire")
-    half = float(wire.length("size")) / 2 if wire else 0.0
-    for index in range(count):
-        begin = math.pi + math.tau * index / count
-        place, heading = curve(begin)
-        bounds = [
-            0.0,
-            *(t for k in range(-1, 2 * MOST_TURNS + 4) if ROUND < (t := k * math.pi - begin % math.pi) < whole - ROUND),
-            whole,
-        ]
-        for start, end in pairwise(bounds):
-            middle = (start + end) / 2 + begin
-            seen = math.sin(middle) < 0
-            group = fronts if seen else backs
-            told = f"{'front' if seen else 'back'}.{len(group) + 1}"
-            quarters = [start + (end - start) * k / 4 for k in range(5)]
-            group.append(
-                curve_run(f"{args.name}.{told}", fitted(place, heading, quarters, CLOSE * radius), closed=False)
-            )
-            if seen and half > 0:
-                tight = _tight(start, end, begin, shrink, float(lead), half)
-                for side, word in ((1, "above"), (-1, "below")):
-                    # Where the curve bends more tightly than the wire, its inner edge is hidden behind the round end.
-                    low, high = (start, end - tight) if side > 0 else (start + tight, end)
-                    edge = _edge(place, heading, (start + end) / 2, up, side * half)
-                    quarters = [low + (high - low) * k / 4 for k in range(5)]
-                    owner = f"{args.name}.{word}.{len(fronts)}"
-                    edges.append(curve_run(owner, fitted(edge, heading, quarters, CLOSE * radius), closed=False))
-    for run in (*fronts, *backs, *edges):
-        parts[run.pieces[0].name.rpartition(".")[0].removeprefix(f"{args.name}.")] = run
-    length = float(lead) * float(turns)
-    axis = Line.between(foot, foot + up * length)
-    around = math.pi * radius * 2
-    angle = math.degrees(math.atan2(float(lead), around))
-    corner = foot + across * (radius * 1.5)
-    parts |= {"axis": axis, "development": Line.between(corner, corner + across * around + up * float(lead)),
-              "start": foot, "end": foot + up * length}  # fmt: skip
-    place, _ = curve(math.pi)
+    helix = _read(args)
+    runs = _runs(args, helix)
+    wide, lead, turns = (args.need(key).length(slot) for key, slot in
+                         (("diameter", "size"), ("lead", "lead"), ("turns", "turns")))  # fmt: skip
     return Made(
-        Family((*fronts, *backs)),
-        f"Helix {args.name} from {name}, Ø{args.say(wide.value)}, lead {args.say(lead.value)}, {turns.text} turns, "
-        f"{'left' if hand < 0 else 'right'} hand.",
-        (
-            f"pitch {args.say(float(lead) / count)}" if count > 1 else f"pitch and lead {args.say(lead.value)}",
-            f"helix angle atan({args.say(lead.value)} ÷ (π × {args.say(wide.value)})) = {spell_angle(angle)}",
-            f"a turn is √({args.say(around)}² + {args.say(lead.value)}²) = "
-            f"{args.say(math.hypot(around, float(lead)))} long",
-            _drafted(args, place, float(lead), radius, min(whole, math.tau)),
-        ),
-        _steps(args, place, foot, up, across, radius, float(lead), whole, (*fronts, *backs, *edges)),
-        parts,
+        Family((*runs.front.values(), *runs.back.values())),
+        f"Helix {args.name} from {args.need('from').ref('foot').text}, Ø{args.say(wide.value)}, "
+        f"lead {args.say(lead.value)}, {turns.text} turns, {'left' if helix.hand < 0 else 'right'} hand.",
+        tuple(_working(args, helix)),
+        _steps(args, helix, tuple(runs.all.values())),
+        _parts(helix, runs),
     )
 
 
-def _edge(
-    place: Callable[[float], Point], heading: Callable[[float], Point], middle: float, up: Point, off: float
-) -> Callable[[float], Point]:
-    """Return the parallel of a half turn at the radius of the wire, above it or below."""
+def _read(args: Args) -> Helix:
+    wide, narrow = args.need("diameter").length("size"), args.get("to")
+    radius = float(wide) / 2
+    top = float(narrow.length("size")) / 2 if narrow else radius
+    lead, turns = float(args.need("lead").length("lead")), float(args.need("turns").length("turns"))
+    if min(radius, lead) <= 0 or top < 0 or not 0 < turns <= MOST_TURNS:
+        raise ClauseError(f"a helix has a diameter and a lead of more than nought, and up to {MOST_TURNS} turns",
+                          args.need("turns").clause)  # fmt: skip
+    up = Point(1.0, 0.0) if args.get("level") else Point(0.0, 1.0)
+    hand = -1 if args.get("left") else 1
+    return Helix(args.need("from").point("foot"), up, radius, top, lead, math.tau * turns, hand)
+
+
+def _starts(args: Args) -> int:
+    starts = args.get("starts")
+    return starts.count("count") if starts else 1
+
+
+def _runs(args: Args, first: Helix) -> _Runs:
+    """Draw every start half turn by half turn, the seen ones with the edges of the wire."""
+    wire = args.get("wire")
+    half = float(wire.length("size")) / 2 if wire else 0.0
+    runs, count = _Runs({}, {}, {}), _starts(args)
+    for index in range(count):
+        helix = replace(first, begin=math.pi + math.tau * index / count)
+        for start, end in pairwise(helix.halves()):
+            near = helix.is_near((start + end) / 2)
+            word, group = ("front", runs.front) if near else ("back", runs.back)
+            key = f"{word}.{len(group) + 1}"
+            quarters = [start + (end - start) * k / 4 for k in range(5)]
+            curves = fitted(helix.place, helix.heading, quarters, CLOSE * helix.radius)
+            group[key] = curve_run(f"{args.name}.{key}", curves, closed=False)
+            if near and half > 0:
+                runs.edges.update(_wire(args, helix, start, end, half, len(runs.front)))
+    return runs
+
+
+def _wire(args: Args, helix: Helix, start: float, end: float, half: float, number: int) -> Iterator[tuple[str, Loop]]:
+    """Return the two edges of a wire along a seen half turn."""
+    tight = helix.tight(start, end, half)
     # Which side is above is told half way: at its ends the curve runs straight up.
-    side = math.copysign(off, heading(middle).normal.dot(up) * off)
+    side = math.copysign(half, helix.heading((start + end) / 2).normal.dot(helix.up) * half)
+    for sign, word in ((1, "above"), (-1, "below")):
+        # Where the curve bends more tightly than the wire, its inner edge is hidden behind the round end.
+        low, high = (start, end - tight) if sign > 0 else (start + tight, end)
 
-    def edge(turn: float) -> Point:
-        return place(turn) + heading(turn).normal * side
+        def edge(turn: float, off: float = side * sign) -> Point:
+            return helix.place(turn) + helix.heading(turn).normal * off
 
-    return edge
-
-
-def _tight(start: float, end: float, begin: float, shrink: Callable[[float], float], lead: float, half: float) -> float:
-    """Return how far from its ends a half turn bends more tightly than the wire is thick, radians (by halving)."""
-    rise = lead / math.tau
-
-    def bend(away: float) -> float:
-        r, turn = shrink(start + away), start + away + begin
-        ahead = math.hypot(r * math.sin(turn), rise)
-        return ahead**3 / max(abs(r * math.cos(turn) * rise), NOUGHT)
-
-    low, high = 0.0, (end - start) / 2
-    if bend(low) >= half:
-        return 0.0
-    for _ in range(50):
-        middle = (low + high) / 2
-        low, high = (middle, high) if bend(middle) < half else (low, middle)
-    return high
+        quarters = [low + (high - low) * k / 4 for k in range(5)]
+        curves = fitted(edge, helix.heading, quarters, CLOSE * helix.radius)
+        yield f"{word}.{number}", curve_run(f"{args.name}.{word}.{number}", curves, closed=False)
 
 
-def _drafted(args: Args, place: Callable[[float], Point], lead: float, radius: float, whole: float) -> str:
+def _parts(helix: Helix, runs: _Runs) -> dict[str, Shape | Loop]:
+    end = helix.foot + helix.up * helix.length
+    corner = helix.foot + helix.across * (helix.radius * 1.5)
+    unrolled = corner + helix.across * (math.tau * helix.radius) + helix.up * helix.lead
+    return {
+        **runs.all,
+        "axis": Line.between(helix.foot, end),
+        "development": Line.between(corner, unrolled),
+        "start": helix.foot,
+        "end": end,
+    }
+
+
+def _working(args: Args, helix: Helix) -> Iterator[str]:
+    wide, lead = args.need("diameter").length("size"), args.need("lead").length("lead")
+    count, around = _starts(args), math.tau * helix.radius
+    angle = math.degrees(math.atan2(helix.lead, around))
+    yield f"pitch {args.say(helix.lead / count)}" if count > 1 else f"pitch and lead {args.say(lead.value)}"
+    yield f"helix angle atan({args.say(lead.value)} ÷ (π × {args.say(wide.value)})) = {spell_angle(angle)}"
+    long = args.say(math.hypot(around, helix.lead))
+    yield f"a turn is √({args.say(around)}² + {args.say(lead.value)}²) = {long} long"
+    yield _drafted(args, helix)
+
+
+def _drafted(args: Args, helix: Helix) -> str:
     """Return by how much a fair curve through the stations departs from the true one, over a turn."""
-    spots = [place(whole * index / PARTS) for index in range(PARTS + 1)]
-    drawn = smooth(spots)
+    place, whole = helix.place, min(helix.whole, math.tau)
+    drawn = smooth([place(whole * index / PARTS) for index in range(PARTS + 1)])
     each = len(drawn) // PARTS  # none where the stations lie closer together than the rounding
     off = max(
         min(
@@ -171,23 +158,22 @@ def _drafted(args: Args, place: Callable[[float], Point], lead: float, radius: f
     return f"a fair curve through {PARTS} points a turn departs {args.say(off)} at most from the true one"
 
 
-def _steps(
-    args: Args, place: Callable[[float], Point], foot: Point, up: Point, across: Point, radius: float, lead: float,
-    whole: float, runs: tuple[Loop, ...],
-) -> tuple[Step, ...]:  # fmt: skip
+def _steps(args: Args, helix: Helix, runs: tuple[Loop, ...]) -> tuple[Step, ...]:
+    foot, up, across, radius, lead = helix.foot, helix.up, helix.across, helix.radius, helix.lead
     below = foot - up * (radius * 1.4)
-    circle = Circle(below, radius)
-    stations = range(round(PARTS * whole / math.tau) + 1)
+    stations = range(round(PARTS * helix.whole / math.tau) + 1)
     levels = tuple(
         Stroke(Line.between(spot - across * radius, spot + across * radius))
         for index in stations
         for spot in (foot + up * (lead * index / PARTS),)
     )
     spots = tuple(
-        Stroke(place(math.tau * index / PARTS), Role.POINT, str(index) if index <= PARTS else "") for index in stations
+        Stroke(helix.place(math.tau * index / PARTS), Role.POINT, str(index) if index <= PARTS else "")
+        for index in stations
     )
     return (
-        Step(Tool.COMPASS, f"Draw the end view and divide it in {PARTS}", radius, below, (Stroke(circle),)),
+        Step(Tool.COMPASS, f"Draw the end view and divide it in {PARTS}", radius, below,
+             (Stroke(Circle(below, radius)),)),
         Step(Tool.DIVIDERS, f"Divide the lead in {PARTS} as well, draw the lines across", lead / PARTS, foot, levels),
         Step(Tool.STRAIGHTEDGE, "Project each part of the end view on to its line", strokes=spots,
              check="in front a right hand rises from left to right"),

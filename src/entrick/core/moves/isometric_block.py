@@ -3,18 +3,36 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
 
 from ..geometry import Arc, Line, Loop, Point
 from ..geometry.isometric import FORESHORTENED, PLANES, SQUARE, rhombus
 from ..geometry.shapes import Curve
-from ..geometry.silhouette import swept
+from ..geometry.silhouette import Swept, swept
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
 from ..kind.parts import curve_run, run
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..tolerance import ROUND
-from .cylinder import counter_clockwise
+from .round_end import counter_clockwise
+
+
+@dataclass(frozen=True)
+class _Block:
+    """A block as it is drawn: its face from the lower left corner on, how far it goes back, what is seen of it."""
+
+    middle: Point
+    plane: str
+    axes: tuple[Point, Point]
+    corners: tuple[Point, ...]
+    sides: tuple[tuple[str, Curve], ...]
+    back: Point
+
+    @property
+    def rounds(self) -> tuple[Arc, ...]:
+        return tuple(curve for _, curve in self.sides if isinstance(curve, Arc))
 
 
 def construct(args: Args) -> Made:
@@ -28,9 +46,25 @@ def construct(args: Args) -> Made:
     A rounded corner is a quarter of an isometric circle whose centre is set in by the radius along both edges: by the
     rhombus its quarter at a sharp corner is the small arc, at a blunt one the large arc.
     """
-    middle, name = args.need("centred").point("centre"), args.need("centred").ref("centre").text
-    size, plane = args.need("size"), args.need("plane").word("plane")
-    thick, rounded = args.need("thick").length("thick"), args.get("rounded")
+    block = _read(args)
+    face = run(f"{args.name}.face", block.sides, True)
+    view = swept(counter_clockwise(face), block.back)
+    outline = curve_run(f"{args.name}.outline", view.outline)
+    size, thick = args.need("size"), args.need("thick").length("thick")
+    return Made(
+        outline,
+        f"Isometric block {args.name} about {args.need('centred').ref('centre').text} on the {block.plane} plane, "
+        f"{args.say(size.length('width').value)} by {args.say(size.length('height').value)}, "
+        f"{args.say(thick.value)} thick.",
+        _working(args, block.rounds),
+        _steps(args, block, view),
+        _parts(args, block, face, view, outline),
+    )
+
+
+def _read(args: Args) -> _Block:
+    middle, plane = args.need("centred").point("centre"), args.need("plane").word("plane")
+    size, thick, rounded = args.need("size"), args.need("thick").length("thick"), args.get("rounded")
     scale = FORESHORTENED if args.foreshortened else 1.0
     width, height = float(size.length("width")) * scale, float(size.length("height")) * scale
     radius = float(rounded.length("radius")) * scale if rounded else 0.0
@@ -42,57 +76,67 @@ def construct(args: Args) -> Made:
     if u.cross(v) < 0:
         u, v = v, u
         width, height = height, width
-    corners = [middle + u * (width / 2 * i) + v * (height / 2 * j) for i, j in ((-1, -1), (1, -1), (1, 1), (-1, 1))]
+    corners = tuple(
+        middle + u * (width / 2 * i) + v * (height / 2 * j) for i, j in ((-1, -1), (1, -1), (1, 1), (-1, 1))
+    )
+    back = SQUARE[plane] * ((-1.0 if plane == "top" else 1.0) * float(thick) * scale)
+    sides = tuple(_sides(corners, (u, v), radius, plane, ROUND * (width + height)))
+    return _Block(middle, plane, (u, v), corners, sides, back)
+
+
+def _sides(
+    corners: Sequence[Point], axes: tuple[Point, Point], radius: float, plane: str, least: float
+) -> Iterator[tuple[str, Curve]]:
+    """Return the rounds and edges of the face in order; edges that the rounds leave nothing of are left out."""
+    u, v = axes
     inward = [(u, v), (v, -u), (-u, -v), (-v, u)]
-    pieces: list[tuple[str, Curve]] = []
-    touches: list[Point] = []
     for index, (corner, (along, back)) in enumerate(zip(corners, inward, strict=True)):
-        following = corners[(index + 1) % 4]
         if radius:
-            arc = _round(corner, along, back, radius, plane)
-            touches += [arc.first, arc.last]
-            pieces.append((f"round{index + 1}", arc))
-        start, end = corner + along * radius, following - along * radius
-        if abs(end - start) > ROUND * (width + height):
-            pieces.append((f"side{index + 1}", Line.between(start, end)))
-    face = run(f"{args.name}.face", pieces, True)
-    away = SQUARE[plane] * ((-1.0 if plane == "top" else 1.0) * float(thick) * scale)
-    view = swept(counter_clockwise(face), away)
-    parts: dict[str, Point | Curve | Loop] = {
+            yield f"round{index + 1}", _round(corner, along, back, radius, plane)
+        start, end = corner + along * radius, corners[(index + 1) % 4] - along * radius
+        if abs(end - start) > least:
+            yield f"side{index + 1}", Line.between(start, end)
+
+
+def _parts(args: Args, block: _Block, face: Loop, view: Swept, outline: Loop) -> dict[str, Point | Curve | Loop]:
+    touches = [end for arc in block.rounds for end in (arc.first, arc.last)]
+    stretches = {"near": view.near, "far": view.far, "hidden": view.hidden}
+    return {
         "face": face,
-        "outline": curve_run(f"{args.name}.outline", view.outline),
-        "near": curve_run(f"{args.name}.near", view.near, closed=False),
-        "far": curve_run(f"{args.name}.far", view.far, closed=False),
-        "hidden": curve_run(f"{args.name}.hidden", view.hidden, closed=False),
-        "edge.1": view.edges[0], "edge.2": view.edges[1], "middle": middle,
-        **{f"corner.{index}": corner for index, corner in enumerate(corners, 1)},
+        "outline": outline,
+        **{word: curve_run(f"{args.name}.{word}", curves, closed=False) for word, curves in stretches.items()},
+        "edge.1": view.edges[0],
+        "edge.2": view.edges[1],
+        "middle": block.middle,
+        **{f"corner.{index}": corner for index, corner in enumerate(block.corners, 1)},
         **{f"touch.{index}": touch for index, touch in enumerate(touches, 1)},
-    }  # fmt: skip
-    outline = parts["outline"]
-    assert isinstance(outline, Loop)
+    }
+
+
+def _working(args: Args, rounds: Sequence[Arc]) -> tuple[str, ...]:
+    if not rounds:
+        return ()
+    large, small = max(arc.radius for arc in rounds), min(arc.radius for arc in rounds)
+    return (f"rounds: large R{args.say(large)} at blunt corners, small R{args.say(small)} at sharp ones",)
+
+
+def _steps(args: Args, block: _Block, view: Swept) -> tuple[Step, ...]:
+    corners, (first, second) = block.corners, (math.degrees(axis.angle) % 180 for axis in block.axes)
     box = tuple(Stroke(Line.between(a, b)) for a, b in zip(corners, (*corners[1:], corners[0]), strict=True))
-    arcs = [curve for _, curve in pieces if isinstance(curve, Arc)]
+    rounded = args.get("rounded")
     rounds = tuple(
         Step(Tool.COMPASS, f"Set in the round {args.say(rounded.length('radius').value)} along both edges, swing it",
              arc.radius, arc.centre, (Stroke(arc), Stroke(arc.first), Stroke(arc.last)))
-        for arc in arcs if rounded
+        for arc in block.rounds if rounded
     )  # fmt: skip
-    back_strokes = (*(Stroke(edge) for edge in view.edges), *(Stroke(curve) for curve in (*view.far, *view.hidden)))
-    return Made(
-        outline,
-        f"Isometric block {args.name} about {name} on the {plane} plane, {args.say(size.length('width').value)} by "
-        f"{args.say(size.length('height').value)}, {args.say(thick.value)} thick.",
-        (f"rounds: large R{args.say(max(a.radius for a in arcs))} at blunt corners, small R"
-         f"{args.say(min(a.radius for a in arcs))} at sharp ones",) if arcs else (),
-        (
-            Step(Tool.ANGLE, f"Draw the face along the axes at {spell_angle(math.degrees(u.angle) % 180)} and "
-                 f"{spell_angle(math.degrees(v.angle) % 180)}", math.degrees(u.angle) % 180,
-                 strokes=(*box, Stroke(middle, Role.POINT))),
-            *rounds,
-            Step(Tool.DIVIDERS, "Carry corners and centres back by the thickness and repeat what is seen", abs(away),
-                 strokes=back_strokes, check="the edges touch the rounds, they do not start from the square corners"),
-        ),
-        parts,
+    behind = tuple(Stroke(curve) for curve in (*view.edges, *view.far, *view.hidden))
+    return (
+        Step(Tool.ANGLE, f"Draw the face along the axes at {spell_angle(first)} and {spell_angle(second)}", first,
+             strokes=(*box, Stroke(block.middle, Role.POINT))),
+        *rounds,
+        Step(Tool.DIVIDERS, "Carry corners and centres back by the thickness and repeat what is seen",
+             abs(block.back), strokes=behind,
+             check="the edges touch the rounds, they do not start from the square corners"),
     )  # fmt: skip
 
 

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
+from itertools import pairwise
 
 from ..geometry import Line, Loop, Point, polyline
 from ..geometry.isometric import FORESHORTENED, LEFT, RIGHT, UP
@@ -11,6 +13,16 @@ from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
+FACES = {
+    "top": ("top_near", "top_right", "top_far", "top_left"),
+    "right": ("near", "right_low", "top_right", "top_near"),
+    "left": ("near", "top_near", "top_left", "left_low"),
+}
+OUTLINE = ("near", "right_low", "top_right", "top_far", "top_left", "left_low")
+INNER = tuple((spot, "top_near") for spot in ("near", "top_right", "top_left"))
+BEHIND = tuple((spot, "far_low") for spot in ("right_low", "left_low", "top_far"))
+"""Corners of what is seen and of what lies behind."""
+
 
 def construct(args: Args) -> Made:
     """Construct a box from its near lower corner.
@@ -18,56 +30,63 @@ def construct(args: Args) -> Made:
     Parts: faces ``top``, ``left``, ``right`` (closed runs), their middles ``top_middle`` …, corners
     ``near``, ``top_near`` and so on, edges ``edge.1`` … ``edge.9`` seen and ``behind.1`` … ``behind.3``.
     """
-    corner, name = args.need("from").point("corner"), args.need("from").ref("corner").text
+    sizes = _sizes(args)
+    spots = _corners(args.need("from").point("corner"), sizes)
+    seen = [Line.between(spots[a], spots[b]) for a, b in (*pairwise((*OUTLINE, OUTLINE[0])), *INNER)]
+    told = " by ".join(args.say(args.need("size").length(slot).value) for slot in ("width", "depth", "height"))
+    axes = "axes at 30°, 150° and upright"
+    lengths = ", lengths × √(2/3) = 0.8165" if args.foreshortened else "; lengths in full, as isometric drawing does"
+    return Made(
+        polyline([spots[one] for one in OUTLINE], [f"{args.name}.edge.{i}" for i in range(1, 7)], closed=True),
+        f"Isometric box {args.name} from {args.need('from').ref('corner').text}, {told}.",
+        (axes + lengths,),
+        _steps(args, sizes, seen),
+        _parts(args, spots, seen),
+    )
+
+
+def _sizes(args: Args) -> tuple[Point, Point, Point]:
+    """Return width, depth and height as they go from the near lower corner on the sheet."""
     size = args.need("size")
-    lengths = [size.length(slot) for slot in ("width", "depth", "height")]
-    if min(map(float, lengths)) <= 0:
+    lengths = [float(size.length(slot)) for slot in ("width", "depth", "height")]
+    if min(lengths) <= 0:
         raise ClauseError("a box is more than nought each way", size.clause)
     scale = FORESHORTENED if args.foreshortened else 1.0
-    w, d, h = (axis * (float(length) * scale) for axis, length in zip((RIGHT, LEFT, UP), lengths, strict=True))
-    spots = {
+    wide, deep, high = (axis * (length * scale) for axis, length in zip((RIGHT, LEFT, UP), lengths, strict=True))
+    return wide, deep, high
+
+
+def _corners(corner: Point, sizes: tuple[Point, Point, Point]) -> dict[str, Point]:
+    w, d, h = sizes
+    return {
         "near": corner, "right_low": corner + w, "left_low": corner + d, "far_low": corner + w + d,
         "top_near": corner + h, "top_right": corner + w + h, "top_left": corner + d + h, "top_far": corner + w + d + h,
     }  # fmt: skip
-    faces = {
-        "top": ("top_near", "top_right", "top_far", "top_left"),
-        "right": ("near", "right_low", "top_right", "top_near"),
-        "left": ("near", "top_near", "top_left", "left_low"),
-    }
-    outline = ("near", "right_low", "top_right", "top_far", "top_left", "left_low")
+
+
+def _parts(args: Args, spots: dict[str, Point], seen: Sequence[Line]) -> dict[str, Point | Curve | Loop]:
     parts: dict[str, Point | Curve | Loop] = dict(spots)
-    for face, names in faces.items():
+    for face, names in FACES.items():
         corners = [spots[one] for one in names]
         parts[face] = polyline(corners, [f"{args.name}.{face}.{i}" for i in range(1, 5)], closed=True)
         parts[f"{face}_middle"] = (corners[0] + corners[2]) * 0.5
-    ends = [
-        *zip(outline, (*outline[1:], outline[0]), strict=True),
-        *((spot, "top_near") for spot in ("near", "top_right", "top_left")),
-    ]
-    seen = [Line.between(spots[a], spots[b]) for a, b in ends]
-    behind = [Line.between(spots[a], spots["far_low"]) for a in ("right_low", "left_low", "top_far")]
     parts |= {f"edge.{i}": edge for i, edge in enumerate(seen, 1)}
-    parts |= {f"behind.{i}": edge for i, edge in enumerate(behind, 1)}
-    shape = polyline([spots[one] for one in outline], [f"{args.name}.edge.{i}" for i in range(1, 7)], closed=True)
-    told = " by ".join(args.say(length.value) for length in lengths)
-    strokes = tuple(Stroke(edge) for edge in seen)
+    return parts | {f"behind.{i}": Line.between(spots[a], spots[b]) for i, (a, b) in enumerate(BEHIND, 1)}
+
+
+def _steps(args: Args, sizes: tuple[Point, Point, Point], seen: Sequence[Line]) -> tuple[Step, ...]:
+    corner, name = args.need("from").point("corner"), args.need("from").ref("corner").text
+    words = (("right", "width"), ("left", "depth"), ("upright", "height"))
     directions = tuple(
         Step(Tool.ANGLE, f"From {name} draw the {word} axis and set off the {what}", math.degrees(axis.angle) % 180,
-             strokes=(Stroke(Line.between(corner, corner + axis * reach)),))
-        for word, what, axis, reach in (("right", "width", RIGHT, abs(w)), ("left", "depth", LEFT, abs(d)),
-                                        ("upright", "height", UP, abs(h)))
+             strokes=(Stroke(Line.between(corner, corner + along)),))
+        for (word, what), axis, along in zip(words, (RIGHT, LEFT, UP), sizes, strict=True)
     )  # fmt: skip
-    return Made(
-        shape,
-        f"Isometric box {args.name} from {name}, {told}.",
-        ("axes at 30°, 150° and upright"
-         + (", lengths × √(2/3) = 0.8165" if scale != 1 else "; lengths in full, as isometric drawing does"),),
-        (
-            *directions,
-            Step(Tool.STRAIGHTEDGE, "Complete the faces by parallels", strokes=(*strokes, Stroke(corner, Role.POINT)),
-                 check="opposite edges are parallel and equal"),
-        ),
-        parts,
+    return (
+        *directions,
+        Step(Tool.STRAIGHTEDGE, "Complete the faces by parallels",
+             strokes=(*(Stroke(edge) for edge in seen), Stroke(corner, Role.POINT)),
+             check="opposite edges are parallel and equal"),
     )  # fmt: skip
 
 

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import math
 
-from ..geometry import Arc, Circle, Line, polar
+from ..geometry import Arc, Circle
 from ..geometry.place import SIDES
 from ..kind import Args, Kind, Made, Said, Step, Stroke, Tool
 from ..kind.parts import parts_of, run
 from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
+from ..rules.recess import recess
 
 
 def construct(args: Args) -> Made:
@@ -63,20 +64,6 @@ def _floor(args: Args, radius: Number, inward: bool) -> tuple[Number, tuple[str,
         )
     floor = size - radius
     return floor, (f"{args.say(size)} − {args.say(radius)} = {args.say(floor)} to the floor",)
-
-
-def recess(circle: Circle | Arc, width: float, floor: float, angle: float) -> list[tuple[str, Line]]:
-    """Return left side, floor and right side of a keyway, its floor so far from the centre; the angle in radians."""
-    ahead = polar(1.0, angle)
-    across = ahead.normal * (width / 2)
-    edge = math.sqrt(circle.radius**2 - width**2 / 4)
-    left, right = (circle.centre + ahead * edge + across * side for side in (1, -1))
-    base_left, base_right = (circle.centre + ahead * floor + across * side for side in (1, -1))
-    return [
-        ("left", Line.between(left, base_left)),
-        ("floor", Line.between(base_left, base_right)),
-        ("right", Line.between(base_right, right)),
-    ]
 
 
 def _towards(args: Args) -> tuple[float, str]:

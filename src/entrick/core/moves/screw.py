@@ -116,10 +116,48 @@ def construct(args: Args) -> Made:
     until the core hides it, at acos(root ÷ crest) past the side (from the projection). V threads are drawn as the
     books do: straight flanks from crest to root.
     """
-    foot, name = args.need("from").point("foot"), args.need("from").ref("foot").text
-    over, core = args.need("diameter").length("size"), args.need("core").length("size")
-    lead, length = args.need("lead").length("lead"), args.need("length").length("length")
-    starts = args.get("starts").count("count") if args.get("starts") else 1  # type: ignore[union-attr]
+    screw, starts = _read(args), _starts(args)
+    vee = _is_vee(args)
+    found = _vee(screw, starts) if vee else _square(screw, starts, _beyond(args))
+    edges = {
+        f"{word}.{index}": curve_run(f"{args.name}.{word}.{index}", curve, closed=False)
+        for word, curves in found.items()
+        for index, curve in enumerate(curves, 1)
+    }
+    foot, (over, core, lead, length) = args.need("from"), (args.need(key).length(slot).value for key, slot in _SIZES)
+    return Made(
+        Family(tuple(edges.values())),
+        f"Screw {args.name} from {foot.ref('foot').text}, {'V' if vee else 'square'} thread Ø{args.say(over)}, "
+        f"core Ø{args.say(core)}, lead {args.say(lead)}, {args.say(length)} long, "
+        f"{'left' if args.get('left') else 'right'} hand.",
+        _working(args, starts, vee),
+        _steps(args, screw, edges, vee),
+        {**edges, "axis": Line.between(foot.point("foot"), screw.put(0.0, screw.length)), "foot": foot.point("foot")},
+    )
+
+
+_SIZES = (("diameter", "size"), ("core", "size"), ("lead", "lead"), ("length", "length"))
+"""Clauses and their places: diameter over the threads, of the core, lead, length."""
+
+
+def _starts(args: Args) -> int:
+    starts = args.get("starts")
+    return starts.count("count") if starts else 1
+
+
+def _is_vee(args: Args) -> bool:
+    form = args.get("form")
+    return form is not None and form.word("form") == "vee"
+
+
+def _beyond(args: Args) -> float:
+    """Return how far past the side the crest of a square thread is seen, radians."""
+    return math.acos(float(args.need("core").length("size")) / float(args.need("diameter").length("size")))
+
+
+def _read(args: Args) -> _Screw:
+    over, core, lead, length = (args.need(key).length(slot) for key, slot in _SIZES)
+    starts = _starts(args)
     pitch = lead.value / starts
     if not 0 < float(core) < float(over):
         raise ClauseError(f"the core is thinner than the {args.say(over.value)} over the threads",
@@ -127,47 +165,33 @@ def construct(args: Args) -> Made:
     if float(lead) <= 0 or not 0 < float(length) <= MOST_PITCHES * float(pitch):
         raise ClauseError(f"a screw is more than nought long, and at most {MOST_PITCHES} pitches",
                           args.need("length").clause)  # fmt: skip
-    vee = args.get("form") is not None and args.need("form").word("form") == "vee"
-    beyond = math.acos(float(core) / float(over))
-    if not vee and beyond > math.pi / (2 * starts):
+    if not _is_vee(args) and _beyond(args) > math.pi / (2 * starts):
         least = float(over) * math.cos(math.pi / (2 * starts))
         raise ClauseError(
             f"with {starts} starts the core is at least {args.say(least)}: a thinner one is hidden by the next thread",
             args.need("core").clause,
         )
-    hand = -1 if args.get("left") else 1
+    foot = args.need("from").point("foot")
     up = Point(1.0, 0.0) if args.get("level") else Point(0.0, 1.0)
-    across = -up.normal * hand
+    across = -up.normal * (-1 if args.get("left") else 1)
 
     def put(out: float, high: float) -> Point:
         # Written out: it runs thousands of times for one screw.
         return Point(foot.x + across.x * out + up.x * high, foot.y + across.y * out + up.y * high)
 
-    screw = _Screw(float(over) / 2, float(core) / 2, float(lead), float(pitch), float(length), put)
-    found = _vee(screw, starts) if vee else _square(screw, starts, beyond)
-    edges: list[Loop] = []
-    parts: dict[str, Point | Line | Loop] = {}
-    for word, curves in found.items():
-        for index, curve in enumerate(curves, 1):
-            edges.append(curve_run(f"{args.name}.{word}.{index}", curve, closed=False))
-            parts[f"{word}.{index}"] = edges[-1]
-    parts |= {"axis": Line.between(foot, put(0.0, float(length))), "foot": foot}
-    thread = f"{args.say(pitch / 2)} thick, half the pitch, and " if not vee else ""
+    return _Screw(float(over) / 2, float(core) / 2, float(lead), float(pitch), float(length), put)
+
+
+def _working(args: Args, starts: int, vee: bool) -> tuple[str, ...]:
+    over, core, lead, _ = (args.need(key).length(slot).value for key, slot in _SIZES)
+    pitch = lead / starts
+    thick = "" if vee else f"{args.say(pitch / 2)} thick, half the pitch, and "
+    deep = f"({args.say(over)} − {args.say(core)}) ÷ 2 = {args.say((over - core) / 2)} deep"
     angle = math.degrees(math.atan2(float(lead), math.pi * float(over)))
-    return Made(
-        Family(tuple(edges)),
-        f"Screw {args.name} from {name}, {'V' if vee else 'square'} thread Ø{args.say(over.value)}, core "
-        f"Ø{args.say(core.value)}, lead {args.say(lead.value)}, {args.say(length.value)} long, "
-        f"{'left' if hand < 0 else 'right'} hand.",
-        (
-            f"pitch {args.say(lead.value)} ÷ {starts} start{'s' if starts > 1 else ''} = {args.say(pitch)}",
-            f"the thread is {thread}({args.say(over.value)} − {args.say(core.value)}) ÷ 2 = "
-            f"{args.say((over.value - core.value) / 2)} deep",
-            f"helix angle over the threads atan({args.say(lead.value)} ÷ (π × {args.say(over.value)})) = "
-            f"{spell_angle(angle)}",
-        ),
-        _steps(args, screw, parts, vee),
-        parts,
+    return (
+        f"pitch {args.say(lead)} ÷ {starts} start{'s' if starts > 1 else ''} = {args.say(pitch)}",
+        f"the thread is {thick}{deep}",
+        f"helix angle over the threads atan({args.say(lead)} ÷ (π × {args.say(over)})) = {spell_angle(angle)}",
     )
 
 
@@ -228,7 +252,7 @@ def _ends(screw: _Screw, radius: Callable[[float, float], float]) -> list[Drawn]
     return found
 
 
-def _steps(args: Args, screw: _Screw, parts: Mapping[str, Point | Line | Loop], vee: bool) -> tuple[Step, ...]:
+def _steps(args: Args, screw: _Screw, parts: Mapping[str, Loop], vee: bool) -> tuple[Step, ...]:
     middle = screw.put(0.0, -screw.crest * 1.4)
     rise = screw.lead / PARTS
     levels = tuple(

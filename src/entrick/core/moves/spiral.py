@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
+from dataclasses import dataclass
 
-from ..geometry import Line, Point, polar
+from ..geometry import Line, Loop, Point, polar
 from ..geometry.ellipse import FINE
 from ..geometry.fitted import fitted
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
@@ -16,6 +18,35 @@ from ..plan.forms import Form
 PARTS = 12
 
 
+@dataclass(frozen=True)
+class _Spiral:
+    """A spiral: r = first + rise·θ about a centre, θ up to `whole` radians, turned the way it goes."""
+
+    centre: Point
+    first: float
+    rise: float
+    begin: float
+    way: int
+    whole: float
+
+    def place(self, turn: float) -> Point:
+        return self.centre + polar(self.first + self.rise * turn, self.begin + self.way * turn)
+
+    def heading(self, turn: float) -> Point:
+        out = polar(1.0, self.begin + self.way * turn)
+        return (out * self.rise + out.normal * (self.way * (self.first + self.rise * turn))).unit
+
+    @property
+    def reach(self) -> float:
+        """Greatest radius."""
+        return max(self.first, self.first + self.rise * self.whole)
+
+    @property
+    def lead(self) -> float:
+        """How much further out or in it is for every turn."""
+        return abs(self.rise) * math.tau
+
+
 def construct(args: Args) -> Made:
     """Construct a spiral about a point from a radius to a radius in so many turns.
 
@@ -25,56 +56,59 @@ def construct(args: Args) -> Made:
     -----
     r = r₀ + (lead/2π)·θ (definition); the tangent makes atan(r·2π/lead) with the radius.
     """
-    centre, name = args.need("about").point("centre"), args.need("about").ref("centre").text
-    radii = args.need("radii")
-    first, last = radii.length("first"), radii.length("last")
-    turns, parts = args.need("turns").length("turns"), args.get("parts")
-    count = parts.count("count") if parts else PARTS
-    if float(turns) <= 0 or float(turns) > 40 or min(float(first), float(last)) < 0 or first.value == last.value:
-        raise ClauseError("a spiral has up to 40 turns, and two different radii none below nought", radii.clause)
-    way = -1 if args.get("cw") else 1
-    begin = math.radians(args.number("at", usual=0.0))
-    whole = math.tau * float(turns)
-    rise = (float(last) - float(first)) / whole
-
-    def place(turn: float) -> Point:
-        return centre + polar(float(first) + rise * turn, begin + way * turn)
-
-    def heading(turn: float) -> Point:
-        out = polar(1.0, begin + way * turn)
-        return (out * rise + out.normal * (way * (float(first) + rise * turn))).unit
-
-    steps = max(1, round(count * float(turns)))
-    stations = [whole * index / steps for index in range(steps + 1)]
-    knots = stations if len(stations) > 4 else [whole * index / 4 for index in range(5)]
-    curves = fitted(place, heading, knots, FINE * max(float(first), float(last)))
-    shape = curve_run(args.name, curves, closed=False)
-    lead = abs(rise) * math.tau
-    reach = max(float(first), float(last))
-    ends = [centre + polar(reach, begin + math.tau * i / count) for i in range(count)]
-    rays = tuple(Stroke(Line.between(centre, end)) for end in ends)
-    spots = [place(turn) for turn in stations]
-    swings = tuple(Stroke(spot, Role.POINT, str(index)) for index, spot in enumerate(spots))
+    spiral, count = _read(args), _parts(args)
+    steps = max(1, round(count * spiral.whole / math.tau))
+    stations = [spiral.whole * index / steps for index in range(steps + 1)]
+    knots = stations if len(stations) > 4 else [spiral.whole * index / 4 for index in range(5)]
+    shape = curve_run(args.name, fitted(spiral.place, spiral.heading, knots, FINE * spiral.reach), closed=False)
+    spots = [spiral.place(turn) for turn in stations]
+    radii, lead = args.need("radii"), spiral.lead
     return Made(
         shape,
-        f"Spiral {args.name} about {name}, R{args.say(first.value)} to R{args.say(last.value)}, {turns.text} turns.",
+        f"Spiral {args.name} about {args.need('about').ref('centre').text}, R{args.say(radii.length('first').value)} "
+        f"to R{args.say(radii.length('last').value)}, {args.need('turns').length('turns').text} turns.",
         (
-            f"{args.say(lead)} further {'out' if rise > 0 else 'in'} for every turn, {args.say(lead / count)} for "
-            f"every {spell_angle(360 / count)}",
+            f"{args.say(lead)} further {'out' if spiral.rise > 0 else 'in'} for every turn, {args.say(lead / count)} "
+            f"for every {spell_angle(360 / count)}",
             f"{args.say(shape.length)} long",
         ),
-        (
-            Step(Tool.ANGLE, f"Draw {count} radii, {spell_angle(360 / count)} apart", 360 / count, centre, rays),
-            Step(Tool.RULE, f"Divide the lead in {count}: each part is so much more radius", lead / count),
-            Step(Tool.COMPASS, "Swing each radius to its line, one part more every time", first.value, centre, swings),
-            Step(Tool.PENCIL, f"Draw {args.name} fair through the points", strokes=(Stroke(shape),)),
-        ),
+        _steps(args, spiral, count, spots, shape),
         {
-            "start": spots[0], "end": spots[-1], "centre": centre,
+            "start": spots[0], "end": spots[-1], "centre": spiral.centre,
             **{f"station.{index}": spot for index, spot in enumerate(spots)},
             **{str(index): piece.curve for index, piece in enumerate(shape.pieces, 1)},
         },
     )  # fmt: skip
+
+
+def _parts(args: Args) -> int:
+    parts = args.get("parts")
+    return parts.count("count") if parts else PARTS
+
+
+def _read(args: Args) -> _Spiral:
+    radii, turns = args.need("radii"), float(args.need("turns").length("turns"))
+    first, last = radii.length("first"), radii.length("last")
+    if not 0 < turns <= 40 or min(float(first), float(last)) < 0 or first.value == last.value:
+        raise ClauseError("a spiral has up to 40 turns, and two different radii none below nought", radii.clause)
+    whole = math.tau * turns
+    rise = (float(last) - float(first)) / whole
+    begin, way = math.radians(args.number("at", usual=0.0)), -1 if args.get("cw") else 1
+    return _Spiral(args.need("about").point("centre"), float(first), rise, begin, way, whole)
+
+
+def _steps(args: Args, spiral: _Spiral, count: int, spots: Sequence[Point], shape: Loop) -> tuple[Step, ...]:
+    centre = spiral.centre
+    ends = [centre + polar(spiral.reach, spiral.begin + math.tau * i / count) for i in range(count)]
+    rays = tuple(Stroke(Line.between(centre, end)) for end in ends)
+    swings = tuple(Stroke(spot, Role.POINT, str(index)) for index, spot in enumerate(spots))
+    first = args.need("radii").length("first").value
+    return (
+        Step(Tool.ANGLE, f"Draw {count} radii, {spell_angle(360 / count)} apart", 360 / count, centre, rays),
+        Step(Tool.RULE, f"Divide the lead in {count}: each part is so much more radius", spiral.lead / count),
+        Step(Tool.COMPASS, "Swing each radius to its line, one part more every time", first, centre, swings),
+        Step(Tool.PENCIL, f"Draw {args.name} fair through the points", strokes=(Stroke(shape),)),
+    )
 
 
 KIND = Kind(

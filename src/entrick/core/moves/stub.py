@@ -3,17 +3,42 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
 
 from ..geometry import Arc, Circle, Line, Loop, Point
 from ..geometry.isometric import AXES, FORESHORTENED
 from ..geometry.partial import between, places_on
 from ..geometry.shapes import Curve
-from ..geometry.silhouette import swept
+from ..geometry.silhouette import Swept, swept
 from ..kind import Args, Kind, Made, Step, Stroke, Tool
 from ..kind.parts import curve_run
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from .cylinder import PLANE_OF, counter_clockwise, end_on
+from .round_end import PLANE_OF, counter_clockwise, end_on
+
+
+@dataclass(frozen=True)
+class _Stub:
+    """A stub as it is drawn: its places along the axis, the rings of its ends, what is seen of both cylinders."""
+
+    foot: Point
+    shoulder: Point
+    tip: Point
+    ring: Loop
+    end: Loop
+    body: Swept
+    neck: Swept
+    cap: Arc | None
+
+    @property
+    def axis(self) -> Line:
+        return Line.between(self.foot, self.tip)
+
+    @property
+    def wide(self) -> float:
+        """Width of the smaller cylinder as drawn."""
+        return abs(self.neck.touches[0] - self.neck.touches[1])
 
 
 def construct(args: Args) -> Made:
@@ -28,76 +53,106 @@ def construct(args: Args) -> Made:
     A ball of diameter d is seen as a circle of diameter √(3/2)·d in isometric drawing (drawn at full length along the
     axes, 1/√(2/3)). Between four-centre ends its round is drawn as wide as they are, so that it runs into the edges.
     """
-    foot, name = args.need("from").point("foot"), args.need("from").ref("foot").text
-    large, long = args.need("diameter").length("size"), args.need("length").length("length")
-    small, step = args.need("step_diameter").length("size"), args.need("step_length").length("length")
-    word = args.need("along").word("axis") if args.get("along") else "up"
-    scale = FORESHORTENED if args.foreshortened else 1.0
-    if float(long) <= 0 or float(step) <= 0:
+    stub = _read(args)
+    large, long, small, step = (args.need(key).length(slot).value for key, slot in _SIZES)
+    parts = _parts(args, stub)
+    return Made(
+        curve_run(f"{args.name}.outline", stub.body.outline),
+        f"Stub {args.name} from {args.need('from').ref('foot').text}, Ø{args.say(large)} × {args.say(long)}, "
+        f"then Ø{args.say(small)} × {args.say(step)}{', rounded' if stub.cap else ''}, {_along(args)}.",
+        tuple(_working(args, stub)),
+        _steps(args, stub, parts),
+        parts,
+    )
+
+
+_SIZES = (("diameter", "size"), ("length", "length"), ("step_diameter", "size"), ("step_length", "length"))
+"""Clauses and their places: diameter and length of the larger cylinder, then of the smaller one."""
+
+
+def _along(args: Args) -> str:
+    return args.need("along").word("axis") if args.get("along") else "up"
+
+
+def _scale(args: Args) -> float:
+    return FORESHORTENED if args.foreshortened else 1.0
+
+
+def _read(args: Args) -> _Stub:
+    foot, word, scale = args.need("from").point("foot"), _along(args), _scale(args)
+    large, long, small, step = (float(args.need(key).length(slot)) for key, slot in _SIZES)
+    if long <= 0 or step <= 0:
         raise ClauseError("both cylinders are more than nought long", args.need("length", "step_length").clause)
-    if not 0 < float(small) < float(large):
-        raise ClauseError(
-            f"the step is narrower than the {args.say(large.value)} it stands on", args.need("step_diameter").clause
-        )
-    plane, axis, true = PLANE_OF[word], AXES[word], args.get("true") is not None
+    if not 0 < small < large:
+        told = f"the step is narrower than the {args.say(args.need('diameter').length('size').value)} it stands on"
+        raise ClauseError(told, args.need("step_diameter").clause)
     # The larger one grows from the foot towards the eye: upright ones upwards, slanted ones down their axis.
-    towards = axis if word == "up" else -axis
-    shoulder, tip = foot + towards * (float(long) * scale), foot + towards * ((float(long) + float(step)) * scale)
-    ring = end_on(f"{args.name}.shoulder", shoulder, float(large) * scale, plane, true)
+    towards = AXES[word] if word == "up" else -AXES[word]
+    shoulder, tip = foot + towards * (long * scale), foot + towards * ((long + step) * scale)
+    plane, true = PLANE_OF[word], args.get("true") is not None
+    ring = end_on(f"{args.name}.shoulder", shoulder, large * scale, plane, true)
+    end = end_on(f"{args.name}.end", tip, small * scale, plane, true)
     body = swept(counter_clockwise(ring), foot - shoulder)
-    end = end_on(f"{args.name}.end", tip, float(small) * scale, plane, true)
     neck = swept(counter_clockwise(end), shoulder - tip)
-    wide = abs(neck.touches[0] - neck.touches[1])
-    rounded = args.get("rounded") is not None
-    cap = Arc.between(Circle((neck.touches[0] + neck.touches[1]) * 0.5, wide / 2), *neck.touches)
-    if (cap.middle - tip).dot(towards) < 0:
-        cap = Arc(cap.centre, cap.radius, cap.start, -cap.sweep)
-    outline = curve_run(f"{args.name}.neck", _with_cap(neck.outline, cap) if rounded else neck.outline)
-    rim = _left_of(ring, outline)
-    parts: dict[str, Point | Curve | Loop] = {
-        "rim": rim, "shoulder": ring, "seam": curve_run(f"{args.name}.seam", neck.far, closed=False),
+    cap = _cap(neck, tip, towards) if args.get("rounded") else None
+    return _Stub(foot, shoulder, tip, ring, end, body, neck, cap)
+
+
+def _cap(neck: Swept, tip: Point, towards: Point) -> Arc:
+    """Return the round end: half a circle from edge to edge, bulging away from the shoulder."""
+    first, last = neck.touches
+    cap = Arc.between(Circle((first + last) * 0.5, abs(first - last) / 2), first, last)
+    return cap if (cap.middle - tip).dot(towards) >= 0 else Arc(cap.centre, cap.radius, cap.start, -cap.sweep)
+
+
+def _parts(args: Args, stub: _Stub) -> dict[str, Point | Curve | Loop]:
+    body, neck, cap = stub.body, stub.neck, stub.cap
+    outline = curve_run(f"{args.name}.neck", _with_cap(neck.outline, cap) if cap else neck.outline)
+    return {
+        "rim": _left_of(stub.ring, outline), "shoulder": stub.ring,
+        "seam": curve_run(f"{args.name}.seam", neck.far, closed=False),
         "far": curve_run(f"{args.name}.far", body.far, closed=False),
         "hidden": curve_run(f"{args.name}.hidden", body.hidden, closed=False),
         "edge.1": body.edges[0], "edge.2": body.edges[1], "edge.3": neck.edges[0], "edge.4": neck.edges[1],
         "touch.1": body.touches[0], "touch.2": body.touches[1], "touch.3": neck.touches[0], "touch.4": neck.touches[1],
-        "axis": Line.between(foot, tip), "middle": shoulder, "tip": tip, "foot": foot, "neck": outline,
-        **({"round": cap} if rounded else {"end": end}),
+        "axis": stub.axis, "middle": stub.shoulder, "tip": stub.tip, "foot": stub.foot, "neck": outline,
+        **({"round": cap} if cap else {"end": stub.end}),
     }  # fmt: skip
-    working = [f"shoulder ({args.say(large.value)} − {args.say(small.value)}) ÷ 2 = "
-               f"{args.say((large.value - small.value) / 2)} wide all round"]  # fmt: skip
-    last: Curve | Loop = cap if rounded else end
-    setting = cap.radius if rounded else abs(tip - shoulder)
-    if rounded:
-        ball = float(small) * scale * math.sqrt(1.5)
-        working.append(f"a ball of {args.say(small.value)} shows as a circle √1.5 × {args.say(float(small) * scale)} = "
-                       f"{args.say(ball)} across")  # fmt: skip
-        if not true:
-            working.append(f"drawn {args.say(wide)} across, as wide as the four-centre end: {args.say(ball - wide)} "
-                           "narrower, so that it runs into the edges")  # fmt: skip
-    return Made(
-        curve_run(f"{args.name}.outline", body.outline),
-        f"Stub {args.name} from {name}, Ø{args.say(large.value)} × {args.say(long.value)}, "
-        f"then Ø{args.say(small.value)} × {args.say(step.value)}{', rounded' if rounded else ''}, {word}.",
-        tuple(working),
-        (
-            Step(Tool.ANGLE, f"Draw the axis from {name}; set off both lengths", math.degrees(axis.angle) % 180,
-                 strokes=(Stroke(parts["axis"]),)),
-            Step(Tool.COMPASS, "Construct the shoulder", strokes=(Stroke(ring),)),
-            Step(Tool.COMPASS, "Carry its centres back and draw the seen half of the far end",
-                 abs(shoulder - foot), strokes=(Stroke(parts["far"]), Stroke(parts["hidden"])),
-                 check="the hidden half stays light"),
-            Step(Tool.STRAIGHTEDGE, "Draw the edges of the larger cylinder, touching both ends",
-                 strokes=tuple(Stroke(edge) for edge in body.edges), check="they run on without a corner"),
-            Step(Tool.COMPASS, "About the middle of the shoulder construct the smaller circle: its near half is the "
-                 "seam", strokes=(Stroke(parts["seam"]),)),
-            Step(Tool.COMPASS, "Round the end with the compass from edge to edge" if rounded
-                 else "Carry its centres forward and draw the whole end", setting,
-                 tip if rounded else None, (Stroke(last),)),
-            Step(Tool.STRAIGHTEDGE, "Draw the edges of the smaller cylinder",
-                 strokes=tuple(Stroke(edge) for edge in neck.edges),
-                 check="what it hides of the shoulder is not gone over"),
-        ),
-        parts,
+
+
+def _working(args: Args, stub: _Stub) -> Iterator[str]:
+    large, small = (args.need(key).length("size").value for key in ("diameter", "step_diameter"))
+    wide = args.say((large - small) / 2)
+    yield f"shoulder ({args.say(large)} − {args.say(small)}) ÷ 2 = {wide} wide all round"
+    if stub.cap:
+        drawn = float(small) * _scale(args)
+        ball = drawn * math.sqrt(1.5)
+        yield f"a ball of {args.say(small)} shows as a circle √1.5 × {args.say(drawn)} = {args.say(ball)} across"
+        if not args.get("true"):
+            yield (f"drawn {args.say(stub.wide)} across, as wide as the four-centre end: {args.say(ball - stub.wide)} "
+                   "narrower, so that it runs into the edges")  # fmt: skip
+
+
+def _steps(args: Args, stub: _Stub, parts: Mapping[str, Point | Curve | Loop]) -> tuple[Step, ...]:
+    axis, cap = stub.axis, stub.cap
+    return (
+        Step(Tool.ANGLE, f"Draw the axis from {args.need('from').ref('foot').text}; set off both lengths",
+             math.degrees(AXES[_along(args)].angle) % 180, strokes=(Stroke(axis),)),
+        Step(Tool.COMPASS, "Construct the shoulder", strokes=(Stroke(stub.ring),)),
+        Step(Tool.COMPASS, "Carry its centres back and draw the seen half of the far end",
+             abs(stub.shoulder - stub.foot), strokes=(Stroke(parts["far"]), Stroke(parts["hidden"])),
+             check="the hidden half stays light"),
+        Step(Tool.STRAIGHTEDGE, "Draw the edges of the larger cylinder, touching both ends",
+             strokes=tuple(Stroke(edge) for edge in stub.body.edges), check="they run on without a corner"),
+        Step(Tool.COMPASS, "About the middle of the shoulder construct the smaller circle: its near half is the seam",
+             strokes=(Stroke(parts["seam"]),)),
+        Step(Tool.COMPASS, "Round the end with the compass from edge to edge", cap.radius, stub.tip, (Stroke(cap),))
+        if cap else
+        Step(Tool.COMPASS, "Carry its centres forward and draw the whole end", abs(stub.tip - stub.shoulder),
+             strokes=(Stroke(stub.end),)),
+        Step(Tool.STRAIGHTEDGE, "Draw the edges of the smaller cylinder",
+             strokes=tuple(Stroke(edge) for edge in stub.neck.edges),
+             check="what it hides of the shoulder is not gone over"),
     )  # fmt: skip
 
 

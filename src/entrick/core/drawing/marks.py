@@ -150,6 +150,15 @@ class Arrowhead:
 Mark = DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Lettering | Arrowhead
 
 
+_WIDE = 0.72
+"""Width of a letter as a share of its height, in the lettering face."""
+
+
+def wide(text: str, height: float) -> float:
+    """Return how much room lettering takes along its line, mm."""
+    return _WIDE * height * len(text)
+
+
 def reach(mark: Mark) -> tuple[tuple[float, float], ...]:
     """Return places whose bounding box holds a mark; lettering is taken a little wider than it is."""
     match mark:
@@ -164,7 +173,7 @@ def reach(mark: Mark) -> tuple[tuple[float, float], ...]:
         case Arrowhead():
             return mark.corners
         case Lettering():
-            long = 0.72 * mark.height * len(mark.text)
+            long = wide(mark.text, mark.height)
             start = {"start": 0.0, "middle": -long / 2, "end": -long}[mark.anchor]
             turned = math.radians(mark.angle)
             cos, sin = math.cos(turned), math.sin(turned)

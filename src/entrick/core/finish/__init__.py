@@ -3,6 +3,7 @@
 Everything here is in mm on paper from the datum, so that the room it takes is known before the view is placed.
 """
 
-from .layout import Finished, View, finish
+from .layout import finish
+from .style import Finished, View
 
 __all__ = ["Finished", "View", "finish"]

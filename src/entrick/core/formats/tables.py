@@ -9,8 +9,7 @@ from dataclasses import dataclass
 
 from ..board.steps import length_setting
 from ..desk import Work
-from ..drawing.marks import DisplayList, DrawnLine, Lettering, Mark
-from ..finish.layout import wide
+from ..drawing.marks import DisplayList, DrawnLine, Lettering, Mark, wide
 from ..measure import spell, spell_angle
 from ..worksheets import Table
 

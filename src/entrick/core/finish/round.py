@@ -1,0 +1,130 @@
+"""Dimensions with leaders: radii and diameters, angles, labels."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Sequence
+from dataclasses import replace
+
+from ..drawing.marks import DrawnArc, DrawnLine, Lettering, Mark, wide
+from ..drawing.notes import AngleDimension, Label, RoundDimension
+from ..geometry import Arc, Circle, Point, polar
+from ..geometry.box import Box
+from ..tolerance import same
+from .occupied import Occupied
+from .style import ARROW, LETTERS, OFF, PAST, View, arrow, box_of
+
+
+def _drawn_part(circle: Circle | Arc, view: View) -> Circle | Arc:
+    """Return the longest part of a circle that is lined in: a leader points at what is seen."""
+    parts = [
+        piece.curve
+        for loop in view.outlines
+        for piece in loop.pieces
+        if isinstance(piece.curve, Circle | Arc)
+        and abs(piece.curve.centre - circle.centre) <= same(circle.radius) * 10
+        and abs(piece.curve.radius - circle.radius) <= same(circle.radius) * 10
+    ]
+    if isinstance(circle, Arc) and circle in parts:
+        return circle
+    return max(parts, key=lambda part: abs(part.sweep) if isinstance(part, Arc) else math.tau, default=circle)
+
+
+_LEADERS = (7.0, 12.0, 18.0, 26.0)
+_SLANTS = (45.0, 30.0, 60.0, 135.0, 150.0, 120.0, -45.0, -30.0, -60.0, -135.0, -150.0, -120.0)
+
+
+LONG, STEEP, INWARD, CROSSING = 100.0, 0.3, 0.4, 0.5
+"""What a leader is worth against a covered stroke: a millimetre of length is 1/LONG of one; STEEP where it runs nearly
+level or plumb, INWARD where it lies inside the round, CROSSING for a stroke it crosses (by eye, no source)."""
+GOOD = 0.3
+"""A leader this good is taken without looking at more slants (by eye, no source)."""
+
+
+def round_dimension(note: RoundDimension, view: View, taken: Occupied) -> Iterator[Mark]:
+    """Draw a leader to a circle or arc, its lettering where it covers least."""
+    circle = _drawn_part(note.circle, view)
+    note = replace(note, circle=circle)
+    best: tuple[float, Point, Point, float] | None = None
+    for angle in _leader_angles(note):
+        tip, ray = circle.at(math.radians(angle)) * view.factor, polar(1.0, math.radians(angle))
+        for inward in (False, True):
+            for reach in _LEADERS:
+                if inward and reach > circle.radius * view.factor:
+                    continue
+                cost = reach / LONG + STEEP * (abs(abs(ray.x) - abs(ray.y)) > 0.9) + INWARD * inward
+                if best is not None and cost >= best[0]:
+                    continue
+                end = tip - ray * reach if inward else tip + ray * reach
+                cost += taken.hits(_landing(end, note.text, end.x >= tip.x))
+                if best is not None and cost >= best[0]:
+                    continue
+                cost += CROSSING * taken.crossings(tip + ray * (-0.05 if inward else 0.05), end)
+                if best is None or cost < best[0]:
+                    best = (cost, tip, end, 1 if end.x >= tip.x else -1)
+            if best is not None and best[0] < GOOD:
+                break
+    assert best is not None
+    _, tip, end, side = best
+    landing = Point(end.x + 2 * side, end.y)
+    taken.take(_landing(end, note.text, side > 0))
+    yield DrawnLine(tip.x, tip.y, end.x, end.y, "dimension")
+    yield DrawnLine(end.x, end.y, landing.x, landing.y, "dimension")
+    yield arrow(tip, (tip - end).unit)
+    anchor = "start" if side > 0 else "end"
+    yield Lettering(note.text, landing.x + 0.6 * side, end.y - LETTERS / 2, LETTERS, anchor, "dimension")  # type: ignore[arg-type]
+
+
+def _leader_angles(note: RoundDimension) -> Sequence[float]:
+    if note.angle is not None:
+        return (note.angle,)
+    if isinstance(note.circle, Circle):
+        return _SLANTS
+    arc = note.circle
+    shares = (0.5, 0.35, 0.65, 0.2, 0.8)
+    return [math.degrees(arc.start + arc.sweep * share) for share in shares]
+
+
+def _landing(end: Point, text: str, right: bool) -> Box:
+    room = wide(text, LETTERS) + 3
+    x0, x1 = (end.x, end.x + room) if right else (end.x - room, end.x)
+    return Box(x0, end.y - LETTERS / 2 - 0.4, x1, end.y + LETTERS / 2 + 0.4)
+
+
+def angle(note: AngleDimension, view: View, taken: Occupied) -> Iterator[Mark]:
+    corner, radius = note.corner * view.factor, note.radius
+    start, sweep = math.radians(note.first), math.radians(note.turn)
+    for angle in (start, start + sweep):
+        near, far = corner + polar(OFF, angle), corner + polar(radius + PAST, angle)
+        yield DrawnLine(near.x, near.y, far.x, far.y, "dimension")
+    yield DrawnArc(corner.x, corner.y, radius, note.first, note.turn, "dimension")
+    room = ARROW / radius
+    turned = 1 if abs(sweep) > 2.5 * room else -1
+    for angle, way in ((start, -1), (start + sweep, 1)):
+        ahead = polar(1.0, angle + way * turned * (math.pi / 2 - room / 2)) * math.copysign(1, sweep)
+        yield arrow(corner + polar(radius, angle), ahead)
+    middle = corner + polar(radius + 1.5 + LETTERS / 2, start + sweep / 2)
+    across = polar(1.0, start + sweep / 2).x
+    anchor = "start" if across > 0.3 else "end" if across < -0.3 else "middle"
+    text = Lettering(note.text, middle.x, middle.y - LETTERS / 2, LETTERS, anchor, "dimension")  # type: ignore[arg-type]
+    taken.take(box_of(text))
+    yield text
+
+
+def label(note: Label, view: View, taken: Occupied) -> Iterator[Mark]:
+    at = note.at * view.factor
+    if note.target is None:
+        mark = Lettering(note.text, at.x, at.y - note.height / 2, note.height, "middle", "label")
+        taken.take(box_of(mark))
+        yield mark
+        return
+    target = note.target * view.factor
+    side = 1 if at.x >= target.x else -1
+    landing = Point(at.x + 2 * side, at.y)
+    yield DrawnLine(target.x, target.y, at.x, at.y, "dimension")
+    yield DrawnLine(at.x, at.y, landing.x, landing.y, "dimension")
+    yield arrow(target, (target - at).unit)
+    anchor = "start" if side > 0 else "end"
+    mark = Lettering(note.text, landing.x + 0.6 * side, at.y - note.height / 2, note.height, anchor, "label")  # type: ignore[arg-type]
+    taken.take(box_of(mark))
+    yield mark

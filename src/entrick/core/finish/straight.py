@@ -1,0 +1,125 @@
+"""Straight dimensions and the rows they stand in."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Sequence
+from dataclasses import replace
+
+from ..drawing.marks import DrawnLine, Lettering, Mark, wide
+from ..drawing.notes import LinearDimension, Note
+from ..geometry import Point
+from ..geometry.place import SIDES
+from ..tolerance import ROUND
+from .occupied import Occupied
+from .style import ARROW, FIRST, LETTERS, NEXT, OFF, PAST, View, arrow, box_of
+
+
+def rows(notes: Sequence[tuple[int, Note]], view: View) -> Iterator[tuple[int, LinearDimension, int]]:
+    """Give every straight dimension its row: short ones inside, none over another."""
+    linear = [(line, note) for line, note in notes if isinstance(note, LinearDimension)]
+    linear.sort(key=lambda entry: (entry[1].row == 0, _span(entry[1])[1] - _span(entry[1])[0]))
+    filled: dict[tuple[str, str, int], list[tuple[float, float]]] = {}
+    for line, note in linear:
+        if note.way == "aligned":
+            yield line, note, note.row or 1
+            continue
+        start, end = _span(note)
+        room = (wide(note.text, LETTERS) + 2 * ARROW + 1) / view.factor
+        if end - start < room:
+            end += room
+        row = note.row
+        if row == 0:
+            row = 1
+            while any(a < end - ROUND and b > start + ROUND for a, b in filled.get((note.way, note.side, row), [])):
+                row += 1
+        filled.setdefault((note.way, note.side, row), []).append((start, end))
+        yield line, note, row
+
+
+MOST_ROWS = 6
+"""Rows a slanted dimension may move out to keep its lettering clear."""
+
+
+def placed(note: LinearDimension, row: int, view: View, taken: Occupied) -> list[Mark]:
+    """Draw a straight dimension; one that lies along its points moves out until its lettering is clear."""
+    tried: list[list[Mark]] = []
+    tries = range(1, MOST_ROWS) if note.way == "aligned" and note.row == 0 else (row,)
+    for each in tries:
+        marks = list(_linear(replace(note, row=each), view))
+        tried.append(marks)
+        if not any(taken.hits(box_of(mark)) for mark in marks if isinstance(mark, Lettering)):
+            return marks
+    return tried[0]
+
+
+def _span(note: LinearDimension) -> tuple[float, float]:
+    along = Point(0.0, 1.0) if note.way == "plumb" else Point(1.0, 0.0)
+    if note.way == "aligned":
+        return 0.0, abs(note.second - note.first)
+    start, end = sorted((note.first.dot(along), note.second.dot(along)))
+    return start, end
+
+
+def _linear(note: LinearDimension, view: View) -> Iterator[Mark]:
+    first, second = note.first * view.factor, note.second * view.factor
+    out = FIRST + (note.row - 1) * NEXT
+    if note.way == "aligned":
+        ahead = (second - first).unit
+        square = note.off if note.off is not None else ahead.normal
+        away = square if square.dot(SIDES[note.side]) >= 0 else -square
+        ends = (first + away * out, second + away * out)
+    else:
+        level = note.way == "level"
+        ahead = Point(1.0, 0.0) if level else Point(0.0, 1.0)
+        away = SIDES[note.side]
+        edge = max(view.low.dot(away), view.high.dot(away)) + out
+        ends = tuple(ahead * spot.dot(ahead) + away * edge for spot in (first, second))  # type: ignore[assignment]
+        if ends[0].dot(ahead) > ends[1].dot(ahead):
+            ends, first, second = (ends[1], ends[0]), second, first
+    for spot, end in ((first, ends[0]), (second, ends[1])):
+        start, stop = spot + away * OFF, end + away * PAST
+        yield DrawnLine(start.x, start.y, stop.x, stop.y, "dimension")
+    yield from _dimension_line(ends[0], ends[1], note.text, view.aligned or note.off is not None, note.off)
+
+
+def _dimension_line(start: Point, end: Point, text: str, aligned: bool, off: Point | None = None) -> Iterator[Mark]:
+    length = abs(end - start)
+    ahead = (end - start).unit if length > 0 else Point(1.0, 0.0)
+    angle = math.degrees(ahead.angle)
+    upright = -90 < angle <= 90
+    turned = angle if upright else angle + 180
+    over = ahead.normal if upright else -ahead.normal
+    room = wide(text, LETTERS)
+    inside = length >= 2 * ARROW + 1
+    along = LETTERS if not aligned and abs(ahead.y) > 0.5 else room
+    fits = length >= along + (2 * ARROW if inside else 0) + 1
+    middle = (start + end) * 0.5
+    if inside:
+        broken = room + 2 if abs(ahead.y) < 0.5 else LETTERS + 2
+        yield from _stroke(start, end, None if aligned or not fits else broken)
+        yield from (arrow(start, -ahead), arrow(end, ahead))
+    else:
+        yield from _stroke(start - ahead * (2 * ARROW), end + ahead * (2 * ARROW), None)
+        yield from (arrow(start, ahead), arrow(end, -ahead))
+    at = middle if fits else end + ahead * (ARROW * (1 if inside else 2) + room / 2 + 0.5)
+    if not fits:
+        yield from _stroke(end, end + ahead * (ARROW * (1 if inside else 2) + room), None)
+    if aligned:
+        # On an isometric plane the letters stand along the extension lines.
+        up = over if off is None else off if off.dot(over) >= 0 else -off
+        slant = math.degrees(math.atan2(up.cross(over), up.dot(over)))
+        at = at + up * 1.0
+        yield Lettering(text, at.x, at.y, LETTERS, "middle", "dimension", angle=turned, slant=slant)
+    else:
+        lift = 1.0 if not fits and abs(ahead.y) < 0.5 else -LETTERS / 2
+        yield Lettering(text, at.x, at.y + lift, LETTERS, "middle", "dimension")
+
+
+def _stroke(start: Point, end: Point, broken: float | None) -> Iterator[Mark]:
+    if broken is None or abs(end - start) < broken:
+        yield DrawnLine(start.x, start.y, end.x, end.y, "dimension")
+        return
+    ahead, middle = (end - start).unit, (start + end) * 0.5
+    for a, b in ((start, middle - ahead * (broken / 2)), (middle + ahead * (broken / 2), end)):
+        yield DrawnLine(a.x, a.y, b.x, b.y, "dimension")

@@ -1,0 +1,51 @@
+"""Sizes of what finishing draws, mm on paper, and the small marks all of it is made of."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from ..drawing.marks import Arrowhead, Lettering, Mark, wide
+from ..geometry import Loop, Point
+from ..geometry.box import Box
+
+FIRST, NEXT = 10.0, 8.0
+"""The first dimension line stands 10 mm off the view, each further one 8 mm (common practice)."""
+OFF, PAST = 1.0, 2.0
+"""Extension lines start 1 mm off the outline and run 2 mm past the dimension line (common practice)."""
+ARROW = 3.0
+"""Arrowheads are 3 long to 1 wide, closed, filled (common practice)."""
+OVER = 3.0
+"""Centre lines run this far past what they centre, mm (common practice)."""
+LETTERS = 2.5
+"""Height of dimension lettering, mm (ISO 3098)."""
+
+
+@dataclass(frozen=True)
+class View:
+    """What finishing has to know of the view: its scale, its box on paper from the datum, its outlines."""
+
+    factor: float
+    low: Point
+    high: Point
+    outlines: tuple[Loop, ...]
+    aligned: bool = True
+
+
+Finished = tuple[int, Mark]
+"""A mark in mm from the datum, with the line of the plan that asked for it."""
+
+
+def box_of(mark: Lettering) -> Box:
+    """Return the box lettering takes on paper."""
+    length, height = wide(mark.text, mark.height), mark.height
+    start = mark.x - (length / 2 if mark.anchor == "middle" else length if mark.anchor == "end" else 0)
+    if abs(mark.angle - 90) < 1:
+        start = mark.y - (length / 2 if mark.anchor == "middle" else 0)
+        return Box(mark.x - height, start, mark.x, start + length)
+    return Box(start, mark.y, start + length, mark.y + height)
+
+
+def arrow(tip: Point, pointing: Point) -> Arrowhead:
+    """Return an arrowhead with its tip at a place, pointing in a direction."""
+    return Arrowhead(tip.x, tip.y, math.degrees(pointing.angle), length=ARROW, wide=ARROW / 3)

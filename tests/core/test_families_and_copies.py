@@ -1,20 +1,14 @@
 """Points and lines that follow from others, families, and copies."""
 
 import math
-from itertools import pairwise
 
 import pytest
-from hypothesis import assume, given
-from hypothesis import strategies as st
 
-from desk import HEAD, refused, solved
-from entrick.core.desk import Work, work_out
+from desk import refused, solved
+from entrick.core.desk import Work
 from entrick.core.geometry import Circle, Line, Loop, Point, Shape
 from entrick.core.geometry.shapes import extremes
-from entrick.core.geometry.transform import rotate, shift
 from entrick.core.kind.figure import Family
-
-coordinates = st.floats(-80, 80).map(lambda v: round(v, 3))
 
 
 def point(done: Work, name: str) -> Point:
@@ -27,102 +21,6 @@ def line(done: Work, name: str) -> Line:
     found = dict(done.solution.figure.things())[name]
     assert isinstance(found, Line)
     return found
-
-
-def points(x: float, y: float, u: float, v: float) -> str:
-    return f"A = point, {x} right of O, {y} above O\nB = point, {u} right of O, {v} above O\n"
-
-
-@given(coordinates, coordinates, coordinates, coordinates)
-def test_a_midpoint_is_as_far_from_both_and_on_the_line(x: float, y: float, u: float, v: float) -> None:
-    assume(math.hypot(x - u, y - v) > 0.1)
-    done = solved(points(x, y, u, v) + "M = midpoint, between A and B\np = bisector, of line A B\n")
-    a, b, m = (point(done, n) for n in "ABM")
-    assert abs(m - a) == pytest.approx(abs(m - b))
-    assert abs((m - a).cross(b - a)) < 1e-6
-    axis = line(done, "p")
-    far = axis.at(37)
-    assert abs(far - a) == pytest.approx(abs(far - b))
-
-
-@given(coordinates, coordinates, st.floats(0, 179))
-def test_a_foot_is_the_nearest_point_of_the_line(x: float, y: float, angle: float) -> None:
-    done = work_out(
-        HEAD + f"A = point, {x} right of O, {y} above O\nl = line, through O, at {angle:.3f}°\nF = foot, of A on l\n"
-    )
-    if done.solution.errors:
-        assert "lies on l already" in done.solution.errors[0].message
-        return
-    a, f, l_ = point(done, "A"), point(done, "F"), line(done, "l")
-    assert abs(l_.offset_of(f)) < 1e-9
-    assert abs((a - f).dot(l_.direction)) < 1e-9
-    assert all(abs(a - l_.at(l_.along(f) + step)) >= abs(a - f) for step in (-1, 1))
-
-
-@given(st.floats(0, 359), st.floats(5, 170))
-def test_an_angle_is_halved(start: float, angle: float) -> None:
-    done = solved(
-        f"A = point, 50 from O, at {start:.3f}°\nB = point, 30 from O, at {start + angle:.3f}°\nq = bisector, of angle A O B\n"
-    )
-    q = line(done, "q").direction
-    a, b = point(done, "A").unit, point(done, "B").unit
-    assert math.acos(min(1, q.dot(a))) == pytest.approx(math.acos(min(1, q.dot(b))), abs=1e-6)
-
-
-@given(st.floats(0, 179), st.floats(0.1, 60), st.sampled_from(["above", "below", "left", "right"]))
-def test_a_parallel_keeps_its_distance_on_the_named_side(angle: float, distance: float, side: str) -> None:
-    assume((abs(angle - 90) > 5) if side in ("above", "below") else (8 < angle < 172))
-    done = solved(f"l = line, through O, at {angle:.3f}°\nm = parallel, to l, at {distance:.3f}, {side}\n")
-    m = line(done, "m")
-    assert abs(m.direction.cross(line(done, "l").direction)) < 1e-12
-    assert abs(m.offset_of(Point(0, 0))) == pytest.approx(round(distance, 3))
-    foot = m.foot(Point(0, 0))
-    assert {"above": foot.y, "below": -foot.y, "left": -foot.x, "right": foot.x}[side] > 0
-
-
-@given(st.integers(2, 40), st.floats(1, 100), st.sampled_from(["above", "below", "left", "right"]))
-def test_spaced_points_lie_on_the_circle_a_chord_apart(count: int, radius: float, side: str) -> None:
-    """Chord 2R·sin(180°/n): rules of plane geometry, found in any handbook's table of chords (from memory)."""
-    done = solved(f"c = circle, centre O, radius {radius:.4f}\nring = spaced, {count} on c, from {side}\n")
-    spots = [point(done, f"ring.{i}") for i in range(1, count + 1)]
-    r = round(radius, 4)
-    chord = 2 * r * math.sin(math.pi / count)
-    for first, second in zip(spots, [*spots[1:], spots[0]], strict=True):
-        assert abs(first) == pytest.approx(r)
-        assert abs(second - first) == pytest.approx(chord)
-    start = {"above": (0, r), "below": (0, -r), "left": (-r, 0), "right": (r, 0)}[side]
-    assert (spots[0].x, spots[0].y) == pytest.approx(start, abs=1e-9)
-
-
-@pytest.mark.parametrize(
-    ("count", "chord"), [(3, 1.7320508), (5, 1.1755705), (6, 1.0), (7, 0.8677675), (8, 0.7653669), (12, 0.5176381)]
-)
-def test_chords_against_the_published_table(count: int, chord: float) -> None:
-    """Length of chords for spacing off the circumference of a circle of diameter 2 (machinist's handbook table, from memory)."""
-    done = solved(f"c = circle, centre O, radius 1\nring = spaced, {count} on c\n")
-    settings = [s.setting.actual for s in done.steps if s.tool == "dividers" and s.setting]
-    assert settings == pytest.approx([chord] * (count - 1), abs=5e-8)
-
-
-@given(coordinates, coordinates, coordinates, coordinates, st.integers(2, 12))
-def test_a_line_is_divided_equally(x: float, y: float, u: float, v: float, count: int) -> None:
-    assume(math.hypot(x - u, y - v) > 0.5)
-    done = solved(points(x, y, u, v) + f"d = divide, of line A B, in {count}\n")
-    spots = [point(done, "A"), *(point(done, f"d.{i}") for i in range(1, count)), point(done, "B")]
-    part = abs(spots[-1] - spots[0]) / count
-    assert all(abs(b - a) == pytest.approx(part) for a, b in pairwise(spots))
-
-
-@given(coordinates, coordinates, st.floats(-7, 7), coordinates, coordinates)
-def test_turned_and_shifted_shapes_are_congruent(x: float, y: float, angle: float, u: float, v: float) -> None:
-    a, b, about = Point(x, y), Point(u, v), Point(3, -4)
-    assume(abs(a - b) > 1e-3)
-    for copy in (lambda s: rotate(s, about, angle), lambda s: shift(s, Point(7, -2))):
-        assert abs(copy(a) - copy(b)) == pytest.approx(abs(a - b))
-        moved = copy(Line.between(a, b))
-        assert abs(moved.at(moved.start) - copy(a)) < 1e-9
-        assert abs(moved.at(moved.end) - copy(b)) < 1e-9
-    assert abs(rotate(rotate(a, about, angle), about, -angle) - a) < 1e-9
 
 
 FAMILY = "c = circle, centre O, radius 50\nring = spaced, 3 on c, from below\nhole = circle, centre ring, diameter 9\n"

@@ -62,3 +62,18 @@ def same(size: float) -> float:
         Tolerance in plan units.
     """
     return max(SMALLEST, RELATIVE * abs(size))
+
+
+def worked(size: float) -> float:
+    """Return the length below which two places coincide that were come by in several steps, plan units."""
+    return 10 * same(size)
+
+
+def assembled(size: float) -> float:
+    """Return the same for places come by in different ways through a whole figure, plan units."""
+    return 100 * same(size)
+
+
+def surely_two(size: float) -> float:
+    """Return the length beyond which two places are surely two, whatever way they were come by, plan units."""
+    return 1000 * same(size)

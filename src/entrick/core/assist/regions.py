@@ -13,7 +13,7 @@ from ..geometry.place import on_side
 from ..moves import kinds
 from ..solve import Solution
 from ..solve.named import drawn_curves
-from ..tolerance import same
+from ..tolerance import surely_two
 
 
 @dataclass(frozen=True)
@@ -111,7 +111,7 @@ def _walks(loop: Loop, said: Said) -> bool:
         found = walk(stops)
     except WalkError:
         return False
-    close = same(loop.length) * 1000
+    close = surely_two(loop.length)
     return len(found.pieces) == len(loop.pieces) and all(
         abs(a.entry - b.entry) <= close and abs(a.length - b.length) <= close
         for a, b in zip(found.pieces, loop.pieces, strict=True)

@@ -10,7 +10,7 @@ from ..drawing.marks import DrawnArc, DrawnLine, Lettering, Mark, wide
 from ..drawing.notes import AngleDimension, Label, RoundDimension
 from ..geometry import Arc, Circle, Point, polar
 from ..geometry.box import Box
-from ..tolerance import same
+from ..tolerance import worked
 from .occupied import Occupied
 from .style import ARROW, LETTERS, OFF, PAST, View, arrow, box_of
 
@@ -22,8 +22,8 @@ def _drawn_part(circle: Circle | Arc, view: View) -> Circle | Arc:
         for loop in view.outlines
         for piece in loop.pieces
         if isinstance(piece.curve, Circle | Arc)
-        and abs(piece.curve.centre - circle.centre) <= same(circle.radius) * 10
-        and abs(piece.curve.radius - circle.radius) <= same(circle.radius) * 10
+        and abs(piece.curve.centre - circle.centre) <= worked(circle.radius)
+        and abs(piece.curve.radius - circle.radius) <= worked(circle.radius)
     ]
     if isinstance(circle, Arc) and circle in parts:
         return circle

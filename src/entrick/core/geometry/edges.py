@@ -12,7 +12,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from itertools import product
 
-from ..tolerance import DIRECTION, ROUND, same
+from ..tolerance import DIRECTION, ROUND, assembled
 from .box import Box, box_of, together
 from .loop import Loop, Piece
 from .meet import meet
@@ -89,7 +89,7 @@ class Edges:
         spots = [spot for named in curves for spot in extremes(named.curve)]
         spots += [named.curve.through for named in curves if isinstance(named.curve, Line)]
         reach = 1.0 + max((max(abs(spot.x), abs(spot.y)) for spot in spots), default=1.0)
-        self.close = same(reach) * 100
+        self.close = assembled(reach)
         self.supports: list[Line | Circle] = []
         self.spans: list[list[Span]] = []
         known: dict[tuple[int, ...], int] = {}

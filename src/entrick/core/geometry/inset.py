@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterator
 
 from ..measure import Number
-from ..tolerance import same
+from ..tolerance import same, surely_two, worked
 from .edges import Edges, Half, Named
 from .loop import Boxed, Loop
 from .meet import meet
@@ -47,7 +47,7 @@ def inset(loop: Loop, wall: Number, inward: bool = True, sharp: bool = False) ->
     if not raw:
         return ()
     edges = Edges(raw)
-    close = same(max(abs(spot) for spot in ccw.box) + float(wall)) * 1000
+    close = surely_two(max(abs(spot) for spot in ccw.box) + float(wall))
     outline = Boxed(ccw)
     kept: dict[Half, None] = {}
     for carrier, spans in enumerate(edges.spans):
@@ -66,7 +66,7 @@ def _prune(edges: Edges, kept: dict[Half, None]) -> None:
     """Drop stretches that lead nowhere: past a corner that is nearly straight a parallel stays almost far enough."""
     # Much finer than what is taken for one place elsewhere: what is dropped here may be very short.
     reach = max((abs(edges.start(half).point) for half in kept), default=0.0)
-    close = same(reach) * 10
+    close = worked(reach)
 
     def cell(spot: Point) -> tuple[int, int]:
         return round(spot.x / close / 4), round(spot.y / close / 4)

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from ..measure import Number
-from ..tolerance import same
+from ..tolerance import same, worked
 from .meet import meet
 from .shapes import Circle, Line, Point
 
@@ -135,7 +135,7 @@ def tangencies(first: Sequence[Locus], second: Sequence[Locus], radius: Number) 
     for one in first:
         for other in second:
             for centre in _crossings(one.curve, other.curve):
-                if found and any(abs(centre - known.centre) <= same(abs(centre) + size) * 10 for known in found):
+                if found and any(abs(centre - known.centre) <= worked(abs(centre) + size) for known in found):
                     continue
                 found.append(Tangency(centre, (one, other), (one.touch(centre, size), other.touch(centre, size))))
     return tuple(found)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable
 
-from ..tolerance import same
+from ..tolerance import assembled, worked
 from .loop import Loop, Piece, piece_of
 from .meet import meet
 from .shapes import Arc, Circle, Curve, Line, Point, is_drawn_at
@@ -19,7 +19,7 @@ def jointed(ring: Loop, ends: Iterable[Point]) -> Loop:
     oval = ring.stands_for
     if oval is None:
         return ring
-    close = same(oval.a) * 100
+    close = assembled(oval.a)
     turns = [oval.nearest_turn(end) for end in ends if oval.distance(end) <= close]
     if not turns:
         return ring
@@ -35,7 +35,7 @@ def places_on(ring: Loop, curves: Iterable[Curve], whole: bool = False) -> list[
         for index, piece in enumerate(ring.pieces):
             for meeting in meet(piece.curve, curve):
                 spot = meeting.point
-                close = same(abs(spot)) * 100
+                close = assembled(abs(spot))
                 if not is_drawn_at(piece.curve, spot) or not (whole or is_drawn_at(curve, spot)):
                     continue
                 if all(abs(spot - other) > close for _, other in found):
@@ -51,7 +51,7 @@ def between(ring: Loop, first: Place, last: Place) -> Loop:
     count = len(ring.pieces)
     inner = [ring.pieces[(i + step) % count] for step in range(1, (j - i - 1) % count + 1)]
     pieces = [_cut(ring.pieces[i], start, None), *inner, _cut(ring.pieces[j], None, end)]
-    return Loop(tuple(piece for piece in pieces if piece.length > same(piece.length + abs(start)) * 10), False)
+    return Loop(tuple(piece for piece in pieces if piece.length > worked(piece.length + abs(start))), False)
 
 
 def _along(piece: Piece, spot: Point) -> float:

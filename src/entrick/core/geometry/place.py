@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from ..tolerance import same
+from ..tolerance import worked
 from .shapes import Point
 
 SIDES: dict[str, Point] = {
@@ -41,6 +41,6 @@ def on_side(spots: Sequence[Point], word: str) -> list[int]:
         return list(range(len(spots)))
     heights = [spot.dot(SIDES[word]) for spot in spots]
     middle = sum(heights) / len(heights)
-    tolerance = same(max(abs(a - b) for a in heights for b in heights[:1]) or 1.0) * 10
+    tolerance = worked(max(abs(a - b) for a in heights for b in heights[:1]) or 1.0)
     chosen = [index for index, height in enumerate(heights) if height > middle + tolerance]
     return chosen or list(range(len(spots)))

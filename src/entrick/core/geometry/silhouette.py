@@ -6,7 +6,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..tolerance import ROUND, same
+from ..tolerance import ROUND, assembled, surely_two
 from .shapes import Arc, Line, Point, ends
 from .transform import shift
 
@@ -56,7 +56,7 @@ def swept(ring: Sequence[Drawn], by: Point) -> Swept:
     across = by.unit.normal
     touches = (_furthest(ring, across), _furthest(ring, -across))
     turned = _from(_cut(ring, touches), touches[0])
-    close = same(max(abs(spot) for spot in touches) + abs(by)) * 1000
+    close = surely_two(max(abs(spot) for spot in touches) + abs(by))
     middle = next(i for i, curve in enumerate(turned) if abs(ends(curve)[1] - touches[1]) < close) + 1
     # Counter-clockwise from the left-hand touch point the walk goes behind first, then ahead.
     behind, ahead = turned[:middle], turned[middle:]
@@ -92,7 +92,7 @@ def _cut(ring: Sequence[Drawn], touches: Sequence[Point]) -> list[Drawn]:
 
 
 def _inside(arc: Arc, spot: Point) -> bool:
-    if abs(abs(spot - arc.centre) - arc.radius) > same(arc.radius) * 100:
+    if abs(abs(spot - arc.centre) - arc.radius) > assembled(arc.radius):
         return False
     turn = ((spot - arc.centre).angle - arc.start) % math.tau
     return ROUND < turn < arc.sweep - ROUND

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import product
 
-from ..tolerance import NOUGHT, same
+from ..tolerance import NOUGHT, same, surely_two
 from .shapes import Circle, Line, Point
 
 Target = Point | Line | Circle
@@ -49,7 +49,7 @@ def circles_touching(targets: Sequence[Target]) -> tuple[Touching, ...]:
 
 
 def _alike(one: Circle, other: Circle) -> bool:
-    close = same(abs(one.centre) + one.radius) * 1000
+    close = surely_two(abs(one.centre) + one.radius)
     return abs(one.centre - other.centre) < close and abs(one.radius - other.radius) < close
 
 

@@ -11,7 +11,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import product
 
-from ..tolerance import same
+from ..tolerance import same, surely_two, worked
 from .loop import Loop, Piece
 from .meet import Meeting, gap, meet
 from .partial import Place, between, jointed, places_on
@@ -120,7 +120,7 @@ def _single_run(stop: Stop, closed: bool) -> Loop:
     run = stop.run
     assert run is not None
     if closed and not run.closed:
-        if run.gap > same(abs(run.pieces[0].entry)) * 10:
+        if run.gap > worked(abs(run.pieces[0].entry)):
             spots = (run.pieces[-1].exit, run.pieces[0].entry)
             raise WalkError(f"{stop.name} does not close: its ends are {run.gap:.4g} apart", 0, spots[0], spots)
         return Loop(run.pieces, True)
@@ -144,7 +144,7 @@ def _either_way(stops: Sequence[Stop], index: int, closed: bool) -> tuple[Loop, 
     after = (index + 1) % count
     entries = _spots(stop, stops[index - 1], stop, index)
     exits = _spots(stop, stops[after], stops[after], after)
-    apart = same(abs(entries[0][1])) * 1000
+    apart = surely_two(abs(entries[0][1]))
     pairs = [(a, b) for a in entries for b in exits if abs(a[1] - b[1]) > apart]
     if not pairs:
         raise WalkError(f"the walk comes onto {stop.name} and leaves it at the same place", index, entries[0][1])
@@ -257,7 +257,7 @@ def _joins(stops: Sequence[Stop], closed: bool) -> list[Meeting]:
             for other in (n for n in neighbours if 0 <= n < count):
                 if len(choices[other]) > 1:
                     taken = choices[index][0].point
-                    rest = [m for m in choices[other] if abs(m.point - taken) > same(abs(taken)) * 10]
+                    rest = [m for m in choices[other] if abs(m.point - taken) > worked(abs(taken))]
                     choices[other] = rest or choices[other]
     for index, found in enumerate(choices):
         if len(found) > 1:
@@ -276,7 +276,7 @@ def _two_pieces(stops: Sequence[Stop], choices: list[list[Meeting]]) -> list[Mee
     onward, back = choices
     for first in onward:
         for second in back:
-            if abs(first.point - second.point) > same(abs(first.point)) * 10:
+            if abs(first.point - second.point) > worked(abs(first.point)):
                 return [first, second]
     raise WalkError(
         f"{stops[0].name} and {stops[1].name} meet at one place only, so a walk along both does not close",
@@ -316,7 +316,7 @@ def _shared_end(first: Curve, second: Curve) -> Point | None:
     """Return where two pieces of the same line or circle hand over to each other."""
     ends = [extremes(curve)[:2] if not isinstance(curve, Circle) else () for curve in (first, second)]
     pairs = ((a, b) for a in ends[0] for b in ends[1])
-    return next((a for a, b in pairs if abs(a - b) <= same(max(abs(a), 1.0)) * 10), None)
+    return next((a for a, b in pairs if abs(a - b) <= worked(max(abs(a), 1.0))), None)
 
 
 def _options(stop: Stop, entry: Point, exit_: Point) -> list[Piece]:
@@ -425,7 +425,7 @@ def _refuse_equal_ways(stops: Sequence[Stop], joins: list[Meeting], options: lis
         around = {index - 1, index} if not closed else {(index - 1) % len(joins), index}
         if any(joins[j].touch for j in around if 0 <= j < len(joins)) or not isinstance(stop.curve, Circle):
             continue
-        if len(ways) == 2 and abs(ways[0].length - ways[1].length) <= same(ways[0].length) * 10:
+        if len(ways) == 2 and abs(ways[0].length - ways[1].length) <= worked(ways[0].length):
             raise WalkError(
                 f"both ways round {stop.name} are equally long: say {stop.name} cw, {stop.name} ccw or via a point",
                 index,

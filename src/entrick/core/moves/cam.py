@@ -16,7 +16,7 @@ from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..rules.cam import MOST_EVENTS, STEEP, Cam, Event, Follower, measured
 from ..rules.motion import MOTIONS, USUAL
-from ..tolerance import ROUND, SPECK, same
+from ..tolerance import ROUND, SPECK, assembled
 from ..worksheets import Remark
 from ..worksheets.cam import CamSheet, Diagram
 
@@ -338,7 +338,7 @@ def _remarks(args: Args, cam: Cam, bore: Circle | None) -> Iterator[Remark]:
             yield Remark("wrong", f"at {where:.0f}° the path of the roller bends with {args.say(radius)}, less than "
                          f"the roller's {args.say(cam.roller)}: the profile is {how}; take a smaller roller or a "
                          "larger least distance", _spot(cam, where / 360))  # fmt: skip
-    if cam.lowest < -same(cam.least) * 100:
+    if cam.lowest < -assembled(cam.least):
         yield Remark("look", f"the curve through the measured lifts falls {args.say(-cam.lowest)} below the least "
                      "distance between stations: measure more of them there")  # fmt: skip
     if bore is not None and cam.least <= bore.radius:

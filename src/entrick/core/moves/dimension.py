@@ -14,7 +14,7 @@ from ..kind import Args, Kind, Made, Said, Step, Tool
 from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from ..tolerance import ROUND, same
+from ..tolerance import ROUND, same, worked
 
 FINEST = 64
 """A measured length that agrees with a whole number of these parts is written as the fraction."""
@@ -55,7 +55,7 @@ def measured(args: Args, size: Number) -> str:
     if isinstance(size, Fraction):
         return args.say(size)
     close = Fraction(round(size * FINEST), FINEST)
-    return args.say(close if abs(float(close) - size) <= same(size) * 10 else size)
+    return args.say(close if abs(float(close) - size) <= worked(size) else size)
 
 
 def _spot(said: Said, slot: str) -> Point:

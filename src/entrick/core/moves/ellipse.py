@@ -13,7 +13,7 @@ from ..kind.parts import curve_run, run
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from ..tolerance import same
+from ..tolerance import assembled, same
 
 METHODS = ("circles", "trammel", "rectangle", "foci", "four centres")
 
@@ -28,7 +28,7 @@ def construct(args: Args) -> Made:
     ellipse = _ellipse(args, centre)
     method = _method(args)
     if method == "four centres":
-        if ellipse.a - ellipse.b <= same(ellipse.a) * 100:
+        if ellipse.a - ellipse.b <= assembled(ellipse.a):
             raise ClauseError("both axes are alike: it is a circle, and the compass draws it")
         arcs = four_centres(ellipse)
         shape = run(args.name, list(zip(("right", "top", "left", "bottom"), arcs, strict=True)), True)

@@ -15,7 +15,7 @@ from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..rules.gear import CLOSE, RUNS, Gear, Method, inv
 from ..rules.recess import recess
-from ..tolerance import ROUND, same
+from ..tolerance import ROUND, assembled
 from ..worksheets import Remark
 from ..worksheets.gear import GearSheet
 from .toothed import SHAPE, SIZE, module_of, pitch_told, proportions_of, times, tooth_remarks
@@ -94,7 +94,7 @@ def _size(args: Args) -> tuple[int, Number, list[str]]:
         assert m is not None
         assert across is not None
         whole = round(float(across / m))
-        if abs(float(across) - whole * float(m)) > same(float(across)) * 100:
+        if abs(float(across) - whole * float(m)) > assembled(float(across)):
             raise ClauseError(f"Ø{args.say(across)} ÷ {args.say(m)} = {float(across / m):.4g}: not a whole number of "
                               "teeth", size.clause if size else None)  # fmt: skip
         count = whole
@@ -103,7 +103,7 @@ def _size(args: Args) -> tuple[int, Number, list[str]]:
         assert across is not None
         m = across / count
         worked.append(f"module {args.say(across)} ÷ {count} = {args.say(m)}")
-    elif across is not None and abs(float(across) - count * float(m)) > same(float(across)) * 100:
+    elif across is not None and abs(float(across) - count * float(m)) > assembled(float(across)):
         raise ClauseError(
             f"{count} teeth of module {args.say(m)} make a pitch diameter of {args.say(m * count)}, not "
             f"{args.say(across)}: one of the three is wrong", size.clause if size else None,

@@ -10,7 +10,7 @@ from ..kind import Args, Kind, Made, Role, Said, Step, Stroke, Tool
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from ..tolerance import same
+from ..tolerance import worked
 
 
 def construct(args: Args) -> Made:
@@ -52,7 +52,7 @@ def _on_curve(args: Args, clause: Said) -> Made:
     if not isinstance(curve, Line):
         raise ClauseError(f"{name} is round: say an angle, such as  on {name} at 30°", clause.clause)
     distance, origin = clause.length("distance"), clause.point("origin")
-    if abs(curve.offset_of(origin)) > same(abs(origin)) * 10:
+    if abs(curve.offset_of(origin)) > worked(abs(origin)):
         raise ClauseError(f"{clause.ref('origin').text} does not lie on {name}", clause.clause)
     place = origin + curve.direction * float(distance)
     step = Step(

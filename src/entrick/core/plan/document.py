@@ -12,7 +12,7 @@ from .terms import Expression, Term, write
 MOST_LINES = 1000
 LONGEST_LINE = 1600
 MOST_CHARACTERS = 100_000
-MOST_STATEMENTS = 500
+MOST_STATEMENTS = 1000
 
 
 class PlanTooLarge(ValueError):

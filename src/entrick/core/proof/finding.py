@@ -13,7 +13,7 @@ from ..geometry.loop import boxed
 from ..kind.claims import Claim
 from ..sheet import Sheet
 from ..solve import Solution
-from ..tolerance import same
+from ..tolerance import assembled
 
 Weight = Literal["wrong", "look", "note", "good"]
 
@@ -74,7 +74,7 @@ class Checked:
     @cached_property
     def close(self) -> float:
         """Distance below which two places of the part are the same, rounding of several steps allowed for."""
-        return same(self.size) * 100
+        return assembled(self.size)
 
     def claims(self, wanted: type[C]) -> list[tuple[int, C]]:
         """Return what was said of the finished part, each with its line."""

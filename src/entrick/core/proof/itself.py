@@ -9,7 +9,7 @@ from ..geometry.box import neighbours
 from ..geometry.loop import boxed
 from ..geometry.shapes import is_drawn_at
 from ..kept import KEPT_PIECES, Kept
-from ..tolerance import same
+from ..tolerance import assembled
 from .finding import Checked, Finding
 
 MOST_PIECES = 120
@@ -38,12 +38,12 @@ def _crossings(loop: Loop) -> tuple[tuple[Point, str, str], ...]:
 def _found(loop: Loop) -> Iterator[tuple[Point, str, str]]:
     junctions = [end for piece in loop.pieces for end in (piece.entry, piece.exit)]
     boxes = boxed(loop).boxes
-    close = same(max(map(abs, boxed(loop).box))) * 100
+    close = assembled(max(map(abs, boxed(loop).box)))
     for index, other in sorted(neighbours(boxes, close)):
         first, second = loop.pieces[index], loop.pieces[other]
         for meeting in meet(first.curve, second.curve):
             spot = meeting.point
             if not (is_drawn_at(first.curve, spot) and is_drawn_at(second.curve, spot)):
                 continue
-            if all(abs(spot - end) > same(abs(spot)) * 100 for end in junctions):
+            if all(abs(spot - end) > assembled(abs(spot)) for end in junctions):
                 yield spot, first.name, second.name

@@ -13,7 +13,7 @@ from ..geometry.shapes import is_drawn_at
 from ..kind.parts import MOST_STROKES
 from ..measure import Unit, spell
 from ..solve.named import drawn_curves
-from ..tolerance import NEAR_MISS, same
+from ..tolerance import NEAR_MISS, surely_two
 from .finding import Checked, Finding
 
 MOST_CURVES = 120
@@ -45,7 +45,7 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         for name, end, other, target in ((first, a, second, b), (second, b, first, a)):
             for spot in ends_of(end) if isinstance(end, Arc) else ():
                 miss = abs(nearest_place(target, spot) - spot)
-                if same(abs(spot)) * 1e3 < miss < _little(end, target) and not _goes_through(end, target, spot, miss):
+                if surely_two(abs(spot)) < miss < _little(end, target) and not _goes_through(end, target, spot, miss):
                     told = f"{name} ends {spell(miss, unit)} {unit} short of {other}: was it meant to meet it?"
                     yield Finding("look", "nearly", told, line, checked.sheet.on_paper(spot))
 
@@ -84,7 +84,7 @@ def _nearly_touching(first: Curve, second: Curve) -> tuple[float, Point] | None:
             place = a.centre + way * a.radius
         case _:
             return None
-    if not same(size) * 1e3 < abs(by) < size * NEAR_MISS:
+    if not surely_two(size) < abs(by) < size * NEAR_MISS:
         return None
     near = all(abs(nearest_place(curve, place) - place) <= abs(by) * 2 for curve in (first, second))
     return (by, place) if near else None

@@ -13,7 +13,7 @@ from typing import Literal
 from ..geometry import Arc, Line, Point, polar
 from ..geometry.fitted import fitted
 from ..geometry.shapes import ends
-from ..tolerance import CONVERGED, FITTED, NOUGHT, ROUND, same
+from ..tolerance import CONVERGED, FITTED, NOUGHT, ROUND, assembled
 from .motion import Motion
 
 CLOSE = FITTED["cam"]
@@ -277,7 +277,7 @@ class Cam:
             yield name, curves
             after = (index + 1) % len(found)
             last, first = ends(curves[-1])[1], ends(found[after][1][0])[0]
-            if abs(last - first) > same(self.least) * 100:
+            if abs(last - first) > assembled(self.least):
                 yield f"{name}_to_{found[after][0]}", (self._join(index, last, first),)
 
     def _stretch(self, index: int, within: float) -> tuple[Line | Arc, ...]:

@@ -1,0 +1,57 @@
+"""``tangent``."""
+
+import math
+
+import pytest
+from hypothesis import assume, given
+from hypothesis import strategies as st
+
+from desk import HEAD, refused, thing
+from entrick.core.desk import work_out
+from entrick.core.geometry import Circle, Line, Point
+
+circle_rows = st.tuples(st.floats(-60, 60), st.floats(-60, 60), st.floats(2, 40))
+
+
+@given(
+    circle_rows,
+    circle_rows,
+    st.sampled_from(["outer", "crossed"]),
+    st.sampled_from(["above", "below", "left", "right"]),
+)
+def test_common_tangents_touch_both(a, b, pair: str, side: str) -> None:  # type: ignore[no-untyped-def]
+    apart = math.hypot(a[0] - b[0], a[1] - b[1])
+    assume(apart > a[2] + b[2] + 1)
+    done = work_out(
+        HEAD
+        + "".join(
+            f"{n} = point, {x:.4f} right of O, {y:.4f} above O\nc{n} = circle, centre {n}, radius {r:.4f}\n"
+            for n, (x, y, r) in zip("AB", (a, b), strict=True)
+        )
+        + f"t = line, touching cA, touching cB, {pair}, {side}\n"
+    )
+    entry = done.solution.entries[-1]
+    if entry.made is None:  # both of the pair lie alike on that side: they must then be told apart otherwise
+        assert len(entry.candidates) == 4
+        return
+    line = entry.made.shape
+    assert isinstance(line, Line)
+    for name in ("cA", "cB"):
+        circle = thing(done, name)
+        assert isinstance(circle, Circle)
+        assert abs(abs(line.offset_of(circle.centre)) - circle.radius) < 1e-8
+        touch = thing(done, f"t.touch.{name}")
+        assert isinstance(touch, Point)
+        assert abs(abs(touch - circle.centre) - circle.radius) < 1e-8
+
+
+def test_a_tangent_from_a_point() -> None:
+    done = work_out(
+        HEAD + "A = point, 50 right of O\nc = circle, centre O, radius 30\nt = line, through A, touching c, above\n"
+    )
+    touch = thing(done, "t.touch.c")
+    assert isinstance(touch, Point)
+    assert (touch.x, touch.y) == pytest.approx((18, 24))  # 30²/50 and the 3-4-5 triangle
+    assert "lie one inside the other" in refused(
+        "c = circle, centre O, radius 30\nA = point, 5 right of O\nt = line, through A, touching c"
+    )

@@ -89,6 +89,8 @@ def solve_changed(base: Solution, line: int, content: Content) -> Solution:
         said = row.content
         if isinstance(said, Given | Chain | Statement) and (number == line or not changed.isdisjoint(owners(said))):
             before = run.quantities.pop(said.name, None), run.items.pop(said.name, None)
+            for link in [name for name in run.quantities if name.startswith(f"{said.name}.")]:
+                del run.quantities[link]
             run.read(number, said)
             after = run.quantities.get(said.name), run.items.get(said.name)
             if after[0] != before[0] or after[1] is not before[1] or isinstance(said, Chain):

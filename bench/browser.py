@@ -60,7 +60,8 @@ REPAINT = """async (value) => {
     watch.observe({ type: "longtask" });
     const start = performance.now();
     const drawn = new Promise((resolve) => {
-        const seen = new MutationObserver(() => { seen.disconnect(); requestAnimationFrame(() => setTimeout(resolve)); });
+        const painted = () => requestAnimationFrame(() => setTimeout(resolve));
+        const seen = new MutationObserver(() => { seen.disconnect(); painted(); });
         seen.observe(sheet, { subtree: true, childList: true, attributes: true });
     });
     Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set.call(field, value);

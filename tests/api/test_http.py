@@ -142,7 +142,7 @@ def test_whatever_text_may_be_saved_may_be_listed_opened_exported_archived_and_c
 
 def test_a_plan_too_large_is_refused_and_not_half_saved(client: FlaskClient) -> None:
     before = client.get("/api/jobs").json["total"]  # type: ignore[index]
-    assert client.post("/api/jobs", json={"text": "x = datum\n" * 600}).status_code == 413
+    assert client.post("/api/jobs", json={"text": "x = datum\n" * 1001}).status_code == 413
     assert client.post("/api/jobs/1/revisions", json={"text": "#\n" * 1500, "based_on": 1}).status_code == 413
     assert client.get("/api/jobs").json["total"] == before  # type: ignore[index]
     assert client.get("/api/jobs/1").json["newest"]["number"] == 1  # type: ignore[index]

@@ -209,3 +209,33 @@ def test_the_openapi_document_is_served_and_the_one_the_types_come_from(client: 
     assert {"/api/work", "/api/jobs/{job_id}/revisions", "/api/kinds"} <= set(served["paths"])  # type: ignore[index]
     with open("frontend/openapi.json", encoding="utf-8") as file:
         assert file.read() == document(), "run make types"
+
+
+def test_layers_the_asker_has_are_not_sent_again(client: FlaskClient) -> None:
+    first = client.post("/api/work", json={"text": TEXT}).json["sheet_drawing"]["layers"]
+    known = [layer["key"] for layer in first]
+    again = client.post("/api/work", json={"text": TEXT, "known": known[1:]}).json["sheet_drawing"]["layers"]
+    assert [layer["key"] for layer in again] == known
+    assert [layer["marks"] is None for layer in again] == [False] + [True] * (len(known) - 1)
+    assert again[0] == first[0]
+
+
+def test_an_edit_that_is_not_understood_leaves_the_plan_and_says_why(client: FlaskClient) -> None:
+    answer = client.post("/api/work", json={"text": TEXT, "edit": {"op": "new given", "text": "nonsense"}}).json
+    assert "write a letter" in answer["refused"]
+    assert answer["text"] == client.post("/api/work", json={"text": TEXT}).json["text"]
+
+
+def test_what_is_put_at_the_end_is_told_by_its_line(client: FlaskClient) -> None:
+    edit = {"op": "append", "text": "zz = point, 3 right of O,\nyy = point, 4 right of O, >"}
+    answer = client.post("/api/work", json={"text": TEXT, "edit": edit}).json
+    assert answer["text"].endswith("zz = point, 3 right of O\nyy = point, 4 right of O\n")
+    assert [entry["name"] for entry in answer["entries"] if entry["line"] == answer["at"]] == ["yy"]
+
+
+def test_a_row_is_begun_and_picked_into_by_the_desk(client: FlaskClient) -> None:
+    row = client.post("/api/complete", json={"text": TEXT, "row": "", "begin": "line in"}).json["row"]
+    assert row.endswith("= line in, ")
+    row = client.post("/api/complete", json={"text": TEXT, "row": row, "begin": "line in", "pick": "a"}).json["row"]
+    row = client.post("/api/complete", json={"text": TEXT, "row": row, "pick": "b"}).json["row"]
+    assert row.endswith("= line in, a > b")

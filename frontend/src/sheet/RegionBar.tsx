@@ -23,6 +23,7 @@ export function RegionBar() {
       <span role="radiogroup" aria-label="Lined in as" className="flex gap-3">
         {data?.kinds
           .filter((kind) => kind.lines_in)
+          .sort((a) => (a.lines_in === "outline" ? -1 : 1))
           .map((kind) => (
             <label key={kind.name} className="flex items-center gap-1" title={kind.summary}>
               <input

@@ -52,7 +52,8 @@ def build_display(solution: Solution, steps: Sequence[tuple[BoardStep, ...]], sh
         own = tuple(islice(sides, len(each.letters)))
         if each.layer is None or each.sides != own:
             each.layer, each.sides = Layer((*each.marks, *map(_lettered, each.letters, own))), own
-        layers.append(each.layer)
+        if each.layer.marks:
+            layers.append(each.layer)
     last = {own[-1].line: own[-1].number for own in steps}
     for line, marks in groupby(sheet.finish, lambda found: found[0]):
         layers.append(Layer(tuple(moved(mark, 0.0, 0.0, line, last.get(line, 0)) for _, mark in marks)))

@@ -80,7 +80,7 @@ def test_each_rule_says_what_it_is_for(rows: str, rule: str, weight: str, told: 
     ("c = circle, centre O, radius 20\nA = point, 49.8 right of O\nd = circle, centre A, radius 30\n",
      "cross instead of touching, by 0.2 mm"),
     ("s = swing, from O, radius 20, between 0 and 89.5\nA = point, 30 left of O\nB = point, 40 above O\n"
-     "l = line, from A to B\nm = line, through O, plumb\n", "s ends 0.175 mm short of m"),
+     "l = line, from A to B\nm = line, from O to B\nx = line in, open, s > m upper\n", "s ends 0.175 mm short of m"),
 ])  # fmt: skip
 def test_curves_that_nearly_touch_are_told_what_exact_tangency_needs(rows: str, told: str) -> None:
     assert told in says(found("O = datum\n" + rows, "nearly"))

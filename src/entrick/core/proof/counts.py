@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from ..geometry import Arc, Circle, Point
+from ..geometry import Arc, Circle, Piece, Point
 from ..measure import spell
 from ..plan.document import Given
 from ..plan.writer import as_given
@@ -13,12 +13,12 @@ from .finding import Checked, Finding
 
 def inspect(checked: Checked) -> Iterator[Finding]:
     """Count the round pieces of the outline by size against givens with a count."""
-    rounds = [(p.curve.radius, p.curve.centre) for _, _, loop in checked.runs for p in loop.pieces
-              if isinstance(p.curve, Arc | Circle)]  # fmt: skip
+    rounds = [(p, p.curve) for _, _, loop in checked.runs for p in loop.pieces if isinstance(p.curve, Arc | Circle)]
     counted = [entry for entry in checked.solution.givens if isinstance(entry.given, Given) and entry.given.count]
     if not rounds:
         return
     totals: dict[float, int] = {}
+    alike: dict[float, set[str]] = {}
     sizes: dict[int, float] = {}
     for entry in counted:
         given = entry.given
@@ -27,13 +27,19 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         radius = float(entry.quantity.value) / (2 if given.mark == "Ø" else 1)
         radius = next((known for known in totals if abs(known - radius) <= checked.close), radius)
         totals[radius] = totals.get(radius, 0) + given.count
+        alike.setdefault(radius, set()).add(given.name)
         sizes[entry.line] = radius
     for entry in counted:
         given = entry.given
         if entry.line not in sizes or not isinstance(given, Given):
             continue
         radius = sizes[entry.line]
-        found = len(_apart([c for r, c in rounds if abs(r - radius) <= checked.close], checked.close))
+        features = [
+            curve.centre
+            for piece, curve in rounds
+            if abs(curve.radius - radius) <= checked.close and _is_meant(piece, given.mark, alike[radius], checked)
+        ]
+        found = len(_apart(features, checked.close))
         wanted, said = totals[radius], as_given(given)
         size = spell(radius * 2 if given.mark == "Ø" else radius, checked.solution.unit)
         if found == wanted:
@@ -42,6 +48,17 @@ def inspect(checked: Checked) -> Iterator[Finding]:
             both = f" with all of that size ({wanted})" if wanted != given.count else ""
             told = f"{given.name} is given {said}{both}, and {found} of {given.mark}{size} are lined in"
             yield Finding("look", "count", told, entry.line)
+
+
+def _is_meant(piece: Piece, mark: str, names: set[str], checked: Checked) -> bool:
+    """Tell whether a round piece is what givens count: made with one of them, or else whole for a diameter, part of a
+    round for a radius.
+
+    A rounded corner is no hole, though it may have its radius.
+    """
+    if not names.isdisjoint(checked.standing_on.get(piece.name.partition(".")[0], ())):
+        return True
+    return isinstance(piece.curve, Circle if mark == "Ø" else Arc)
 
 
 def _apart(centres: list[Point], close: float) -> list[Point]:

@@ -6,7 +6,6 @@ import math
 from collections.abc import Iterator
 
 from ..geometry import Arc, Circle, Line, Piece, Point
-from ..geometry.shapes import is_drawn_at, outer_places
 from ..tolerance import SPECK
 from .finding import Checked, Finding
 
@@ -52,17 +51,41 @@ def _keys(piece: Piece, close: float) -> Iterator[tuple[object, ...]]:
 
 
 def _overlap(first: Piece, second: Piece, close: float) -> Point | None:
-    """Return the middle of the stretch two pieces share, if they share more than a place."""
-    spots = [
-        spot
-        for piece, other in ((first, second), (second, first))
-        for spot in (*outer_places(piece.curve), _middle(piece))
-        if is_drawn_at(other.curve, spot) and _lies_on(other, spot, close)
-    ]
-    if not spots:
+    """Return the middle of the stretch two pieces share, if they share more than places."""
+    if not _same_carrier(first, second, close):
         return None
-    low, high = min(spots, key=lambda p: (p.x, p.y)), max(spots, key=lambda p: (p.x, p.y))
-    return (low + high) * 0.5 if abs(high - low) > close * 10 else None
+    if isinstance(first.curve, Line):
+        line = first.curve
+        ends = [sorted((line.along(piece.entry), line.along(piece.exit))) for piece in (first, second)]
+        low, high = max(ends[0][0], ends[1][0]), min(ends[0][1], ends[1][1])
+        return line.at((low + high) / 2) if high - low > close * 10 else None
+    radius = first.curve.radius
+    shared = max(_shared(_turns(first), _turns(second)), key=lambda stretch: stretch[1])
+    return first.curve.at(shared[0] + shared[1] / 2) if shared[1] * radius > close * 10 else None
+
+
+def _same_carrier(first: Piece, second: Piece, close: float) -> bool:
+    return _lies_on(first, second.entry, close) and _lies_on(first, second.exit, close) and (
+        isinstance(first.curve, Line) or _lies_on(first, _middle(second), close)
+    )  # fmt: skip
+
+
+def _turns(piece: Piece) -> tuple[float, float]:
+    """Return where a round piece begins, and how far it runs counter-clockwise, radians."""
+    if not isinstance(piece.curve, Arc):
+        return 0.0, math.tau
+    arc = piece.curve
+    return (arc.start, arc.sweep) if arc.sweep > 0 else (arc.start + arc.sweep, -arc.sweep)
+
+
+def _shared(first: tuple[float, float], second: tuple[float, float]) -> list[tuple[float, float]]:
+    """Return the stretches two turns share; of no length where they only meet end to end."""
+    (start, sweep), found = first, []
+    for turn in (-1, 0, 1):
+        begin = (second[0] - start) % math.tau + turn * math.tau
+        low, high = max(0.0, begin), min(sweep, begin + second[1])
+        found.append((start + low, max(0.0, high - low)))
+    return found
 
 
 def _middle(piece: Piece) -> Point:

@@ -2,17 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+import math
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from functools import cached_property
+from itertools import islice
 from typing import Literal, TypeVar
 
 from ..board import BoardStep
-from ..geometry import Loop, Point
+from ..geometry import Arc, Circle, Loop, Point
 from ..geometry.loop import boxed
+from ..kept import Kept
 from ..kind.claims import Claim
+from ..moves import kinds
 from ..sheet import Sheet
-from ..solve import Solution
+from ..solve import Entry, Solution
+from ..solve.remembered import owners
 from ..tolerance import assembled
 
 Weight = Literal["wrong", "look", "note", "good"]
@@ -55,13 +60,45 @@ class Checked:
         return tuple(found)
 
     @cached_property
+    def standing_on(self) -> Mapping[str, frozenset[str]]:
+        """Every statement by name, with all the givens and things it stands on, near and far."""
+        found: dict[str, frozenset[str]] = {}
+        for entry in self.solution.entries:
+            used = frozenset(owners(entry.statement))
+            found[entry.statement.name] = used.union(*(found.get(name, frozenset()) for name in used))
+        return found
+
+    @cached_property
+    def pictorial(self) -> frozenset[str]:
+        """Statements that are, or stand on, isometric work: a picture of a part, whose lines bound no plate."""
+        kind_of = {entry.statement.name: kinds().get(entry.statement.kind) for entry in self.solution.entries}
+        drawn = {name for name, kind in kind_of.items() if kind is not None and kind.group == "Isometric"}
+        return frozenset(name for name, used in self.standing_on.items() if name in drawn or used & drawn)
+
+    @cached_property
+    def flat(self) -> tuple[tuple[str, int, Loop], ...]:
+        """What is lined in of the part itself, seen square on: everything but pictures."""
+        return tuple(run for run in self.runs if run[0].partition(".")[0] not in self.pictorial)
+
+    @cached_property
+    def lining_in(self) -> tuple[Entry, ...]:
+        """The statements that line something in, those that could not as well."""
+        known = kinds()
+        lines_in = {name for name, kind in known.items() if kind.lines_in is not None}
+        return tuple(entry for entry in self.solution.entries if entry.statement.kind in lines_in)
+
+    @cached_property
+    def failed_outlines(self) -> tuple[str, ...]:
+        """Names of outlines that could not be lined in: what is said of the whole part does not hold without them."""
+        return tuple(entry.statement.name for entry in self.lining_in if entry.error)
+
+    @cached_property
     def outlines(self) -> tuple[Outline, ...]:
-        """The closed outlines, largest first."""
-        closed = sorted((r for r in self.runs if r[2].closed), key=lambda run: -abs(run[2].area))
+        """The closed outlines of the part, largest first; none of a picture."""
+        closed = sorted((r for r in self.flat if r[2].closed), key=lambda run: -abs(run[2].area))
         found = []
         for index, (name, line, loop) in enumerate(closed):
-            spot = _inner_spot(loop)
-            around = sum(boxed(other).encloses(spot) for _, _, other in closed[:index])
+            around = sum(_lies_in(loop, other) for _, _, other in closed[:index])
             found.append(Outline(name, line, loop, around))
         return tuple(found)
 
@@ -86,11 +123,35 @@ class Checked:
         ]
 
 
-def _inner_spot(loop: Loop) -> Point:
-    """Return a place of an outline by which to tell what lies around it."""
-    piece = max(loop.pieces, key=lambda p: p.length)
-    curve = piece.curve
-    return curve.middle if hasattr(curve, "middle") else (piece.entry + piece.exit) * 0.5
+_INSIDE: Kept[bool] = Kept(8192)
+
+ASKED = 9
+"""Places of an outline by which it is told what it lies in; an odd number, so that one answer has the more."""
+
+
+def _lies_in(inner: Loop, outer: Loop) -> bool:
+    """Tell whether most of one outline lies inside another: a hole may touch its edge, or break out over it."""
+    key = (id(inner), id(outer))
+    known = _INSIDE.recall(key)
+    if known is None:
+        spots = list(_sampled(inner))
+        inside = sum(boxed(outer).encloses(spot) for spot in spots)
+        known = _INSIDE.keep(key, 2 * inside > len(spots), (inner, outer))
+    return known
+
+
+def _sampled(loop: Loop) -> Iterator[Point]:
+    """Return places along the longest pieces of an outline, none of them at an end."""
+    longest = sorted(loop.pieces, key=lambda piece: -piece.length)[:ASKED]
+    each = -(-ASKED // len(longest))
+    for piece, share in islice(((p, (k + 0.5) / each) for k in range(each) for p in longest), ASKED):
+        match piece.curve:
+            case Arc() as arc:
+                yield arc.at(arc.start + arc.sweep * share)
+            case Circle() as circle:
+                yield circle.at(math.tau * share)
+            case _:
+                yield piece.entry + (piece.exit - piece.entry) * share
 
 
 @dataclass(frozen=True, slots=True)

@@ -15,7 +15,7 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     crosses = [note.along for _, m in made for note in m.notes if isinstance(note, CentreLine)]
     begun = any(m.notes for _, m in made)
     bare: list[tuple[str, Point]] = []
-    for name, _, loop in checked.runs:
+    for name, _, loop in checked.flat:
         for piece in loop.pieces:
             if isinstance(piece.curve, Circle) and not _centred(piece.curve, crosses, checked.close):
                 bare.append((piece.name if "." not in piece.name else name, piece.curve.centre))

@@ -22,6 +22,8 @@ BACK = math.radians(179.9)
 def inspect(checked: Checked) -> Iterator[Finding]:
     """Report every junction: tangent, a corner with its angle, nearly tangent, or doubling back."""
     for entry in checked.solution.entries:
+        if entry.statement.name in checked.pictorial:
+            continue  # a corner of a picture is none of the part's
         for loop in entry.made.loops if entry.made else ():
             pieces = {piece.name: piece.curve for piece in loop.pieces}
             for junction, alike in told_apart(loop):

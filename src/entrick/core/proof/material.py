@@ -15,6 +15,8 @@ from .finding import Checked, Finding, Outline
 
 def inspect(checked: Checked) -> Iterator[Finding]:
     """Report holes outside the material, outlines that cross, separate pieces, and the area of the whole."""
+    if checked.failed_outlines:
+        return  # what is wrong with the holes may be that their rim is not there
     outlines = checked.outlines
     crossed: set[str] = set()
     for first, second in combinations(outlines, 2):

@@ -13,6 +13,7 @@ from ..geometry.shapes import is_drawn_at
 from ..kind.parts import MOST_STROKES
 from ..measure import Unit, spell
 from ..solve.named import drawn_curves
+from ..solve.remembered import owners
 from ..tolerance import NEAR_MISS, surely_two
 from .finding import Checked, Finding
 
@@ -32,6 +33,7 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     ]
     curves = curves[:MOST_CURVES]
     lines = {entry.statement.name: entry.line for entry in checked.solution.entries}
+    walked = {name for entry in checked.lining_in for name in owners(entry.statement)}
     unit = checked.solution.unit
     for (first, a), (second, b) in combinations(curves, 2):
         line = lines.get(second.partition(".")[0], 0)
@@ -41,6 +43,10 @@ def inspect(checked: Checked) -> Iterator[Finding]:
             told = f"{first} and {second} {_misses(by)} by {spell(abs(by), unit)} {unit}: "
             told += exactly(a, b, first, second, unit)
             yield Finding("look", "nearly", told, line, checked.sheet.on_paper(place))
+            continue
+        # A construction line is as long as the construction needed it; only what is lined in, or should
+        # have been, was meant to meet.
+        if not {first.partition(".")[0], second.partition(".")[0]} <= walked:
             continue
         for name, end, other, target in ((first, a, second, b), (second, b, first, a)):
             for spot in ends_of(end) if isinstance(end, Arc) else ():

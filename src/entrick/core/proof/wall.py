@@ -14,6 +14,8 @@ from .finding import Checked, Finding, Outline
 
 def inspect(checked: Checked) -> Iterator[Finding]:
     """Report the least wall and where it is, and every wall thinner than one that was said."""
+    if checked.failed_outlines:
+        return
     unit, limits = checked.solution.unit, checked.claims(LeastWall)
     limit = max((claim.wall for _, claim in limits), default=0.0)
     walls = []
@@ -21,15 +23,18 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         if not _share_material(first, second):
             continue
         wall, spot, other = least_wall(first.loop, second.loop)
-        if wall > checked.close:
-            walls.append((wall, first, second, checked.sheet.on_paper((spot + other) * 0.5)))
+        walls.append((max(wall, 0.0), first, second, checked.sheet.on_paper((spot + other) * 0.5)))
     walls.sort(key=lambda found: found[0])
     for wall, first, second, place in walls:
-        if wall < limit - checked.close:
+        if wall <= checked.close:
+            asked = f"; {spell(limit, unit)} is asked for" if limit and not math.isinf(limit) else ""
+            told = f"no wall is left between {first.name} and {second.name}: they meet{asked}"
+            yield Finding("wrong", "wall", told, limits[0][0] if limits else second.line, place)
+        elif wall < limit - checked.close:
             told = f"{spell(wall, unit)} {unit} of wall between {first.name} and {second.name}"
             told += f"; {spell(limit, unit)} is asked for"
             yield Finding("wrong", "wall", told, limits[0][0], place)
-    if walls and walls[0][0] >= limit - checked.close:
+    if walls and walls[0][0] >= max(limit - checked.close, checked.close):
         wall, first, second, place = walls[0]
         told = f"least wall {spell(wall, unit)} {unit}, between {first.name} and {second.name}"
         yield Finding("good", "wall", told, second.line, place)

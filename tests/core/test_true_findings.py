@@ -1,0 +1,165 @@
+"""A finding is said when it is so, and only then: both sides of each rule, over parts of many sizes."""
+
+from __future__ import annotations
+
+import math
+
+import pytest
+import shapely
+from hypothesis import assume, example, given, settings
+from hypothesis import strategies as st
+
+from desk import HEAD, outline, solved
+from entrick.core.desk import Work, work_out
+from entrick.core.geometry import Loop
+
+PLATE = "frame = box, 120 by 80, centred on O\nrim = line in, frame.bottom > frame.right > frame.top > frame.left\n"
+
+
+def told(done: Work, *rules: str) -> list[tuple[str, str]]:
+    return [(f.weight, f.message) for f in done.findings if f.rule in rules]
+
+
+def hole(name: str, x: float, y: float, radius: float | str) -> str:
+    return (
+        f"P{name} = point, {x} right of O, {y} above O\n{name} = circle, centre P{name}, radius {radius}\n"
+        f"in_{name} = line in, {name}\n"
+    )
+
+
+@given(st.integers(0, 5), st.integers(1, 5), st.booleans())
+def test_a_count_counts_holes_and_not_the_rounded_corners_of_their_radius(made: int, wanted: int, linked: bool) -> None:
+    size = "d/2" if linked else "5"
+    rows = "given d = %d× Ø10\n" % wanted + HEAD.removeprefix("units mm\n") + "frame = box, 120 by 80, centred on O\n"  # noqa: UP031
+    corners = ["bottom right", "right top", "top left", "left bottom"]
+    for number, pair in enumerate(corners, 1):
+        first, second = pair.split()
+        rows += f"r{number} = fillet, between frame.{first} and frame.{second}, radius 5\n"
+    rows += "rim = line in, frame.bottom > r1 > frame.right > r2 > frame.top > r3 > frame.left > r4\n"
+    rows += "".join(hole(f"h{k}", -40 + 20 * k, 10, size) for k in range(made))
+    found = told(solved(rows, "units mm\n"), "count")
+    assert len(found) == 1
+    assert (found[0][0] == "good") == (made == wanted), found
+    if made != wanted:
+        assert f"{made} of Ø10 are lined in" in found[0][1]
+
+
+@given(st.integers(0, 355), st.integers(5, 300), st.integers(0, 355), st.integers(5, 300))
+@example(0, 180, 180, 180)
+@example(20, 90, 110, 250)
+def test_arcs_are_cut_twice_where_they_overlap_and_not_where_they_only_meet(a: int, s: int, b: int, t: int) -> None:
+    done = solved(
+        f"one = swing, from O, radius 30, between {a} and {a + s}\ntwo = swing, from O, radius 30, between {b} and {b + t}\n"
+        "x = line in, open, one\ny = line in, open, two\n"
+    )
+    shared = {d % 360 for d in range(a, a + s)} & {d % 360 for d in range(b, b + t)}  # whole degrees gone over twice
+    found = told(done, "doubled")
+    assert bool(found) == bool(shared), (found, len(shared))
+
+
+@given(st.integers(-30, 30), st.integers(1, 60), st.integers(31, 60), st.integers(1, 60))
+def test_lines_are_cut_twice_where_they_overlap_and_not_where_they_only_meet(a: int, s: int, b: int, t: int) -> None:
+    ends = {"A": a, "B": a + s, "C": b - 31, "D": b - 31 + t}
+    rows = "".join(f"{name} = point, {x} right of O\n" for name, x in ends.items())
+    done = solved(rows + "l = line, from A to B\nm = line, from D to C\nx = line in, open, l\ny = line in, open, m\n")
+    overlap = min(ends["B"], ends["D"]) - max(ends["A"], ends["C"])
+    assert bool(told(done, "doubled")) == (overlap > 0)
+
+
+@given(st.integers(-20, 110), st.integers(3, 12), st.booleans())
+@example(52, 8, True)
+@example(68, 8, True)
+def test_the_wall_of_a_hole_to_its_edge_is_told_also_where_none_is_left(x: int, radius: int, asked: bool) -> None:
+    rows = PLATE + hole("c", x, 0, radius) + ("must = check, wall at least 4\n" if asked else "")
+    done = solved(rows)
+    wall = shapely.box(-60, -40, 60, 40).boundary.distance(shapely.Point(x, 0)) - radius
+    inside = x < 60
+    found = told(done, "wall", "material")
+    text = "\n".join(message for _, message in found)
+    assert ("a hole in nothing" in text) == (not inside and wall > -1e-9)
+    none_left = inside and wall <= 1e-9
+    assert ("no wall is left between rim and in_c" in text) == none_left
+    if inside and wall > 1e-9:
+        assert (f"least wall {wall:g} mm" in text) == (wall >= 4 or not asked)
+        assert ("4 is asked for" in text) == (asked and wall < 4)
+    if none_left and asked:
+        assert "4 is asked for" in text
+
+
+def test_a_hole_that_touches_the_edge_from_inside_is_deducted() -> None:
+    done = solved(PLATE + hole("c", 52, 0, 8))
+    area = 120 * 80 - math.pi * 64
+    assert any(f"material in all: {area:.1f}"[:22] in message for _, message in told(done, "material"))
+
+
+@pytest.mark.parametrize("row", [
+    "b = isometric box, from O, 60 by 40 by 30\nx = line in, b\nt = line in, b.top\n",
+    "c = cylinder, from O, diameter 40, length 60\nx = line in, c\ne = isometric circle, centred on O, diameter 20, on top\ny = line in, e\n",
+    "k = isometric block, centred on O, 60 by 40, on right, thick 22, rounded 8\nx = line in, k\nf = line in, k.face\n",
+])  # fmt: skip
+def test_a_picture_has_no_walls_holes_or_corners_of_the_part(row: str) -> None:
+    done = solved(row)
+    assert told(done, "wall", "material", "junction") == []
+    assert not [message for _, message in told(done, "finish") if "centre lines" in message]
+    assert told(solved(PLATE), "junction"), "a flat part beside it has them"
+
+
+@given(st.integers(1, 4))
+def test_what_follows_from_a_rim_that_failed_is_not_told_of_its_holes(count: int) -> None:
+    holes = "".join(hole(f"c{k}", 25 * k - 50, 0, 6) for k in range(count))
+    broken = work_out(HEAD + PLATE.replace("frame.left\n", "frame.nowhere\n") + holes)
+    assert broken.solution.errors
+    assert told(broken, "wall", "material") == []
+    assert told(solved(PLATE + holes), "material")
+
+
+@given(st.integers(60, 110), st.integers(40, 70), st.integers(6, 12), st.integers(2, 5))
+@settings(max_examples=20)
+def test_one_wall_all_along_is_told_unless_an_inset_made_it(wide: int, tall: int, radius: int, wall: int) -> None:
+    def rounded(name: str, w: int, h: int, r: int) -> str:
+        rows = f"{name} = box, {w} by {h}, centred on O\n"
+        pairs = ("bottom right", "right top", "top left", "left bottom")
+        for number, (first, second) in enumerate((pair.split() for pair in pairs), 1):
+            rows += f"{name}r{number} = fillet, between {name}.{first} and {name}.{second}, radius {r}\n"
+        walk = " > ".join(f"{name}.{side} > {name}r{n}" for n, side in enumerate(("bottom", "right", "top", "left"), 1))
+        return rows + f"in_{name} = line in, {walk}\n"
+
+    outer = rounded("a", wide, tall, radius)
+    assume(radius > wall)
+    by_hand = solved(outer + rounded("b", wide - 2 * wall, tall - 2 * wall, radius - wall))
+    assert any("keeps a wall" in message for _, message in told(by_hand, "relation"))
+    by_inset = solved(outer + f"i = inset, of in_a, wall {wall}\nin_i = line in, i\n")
+    assert not any(
+        "keeps a wall" in message or "one wall meant" in message for _, message in told(by_inset, "relation")
+    )
+
+
+def test_two_slots_about_one_centre_are_not_taken_for_a_wall() -> None:
+    """A slotted plate: the round ends of a long slot and of a short one beside it share centres, and no wall."""
+    done = solved(
+        PLATE
+        + "A = point, 40 left of O\nB = point, 40 right of O\ns = slot, from A to B, width 30\nin_s = line in, s\n"
+        "c = circle, centre A, radius 4\nin_c = line in, c\ne = circle, centre B, radius 6\nin_e = line in, e\n"
+    )
+    assert not any("one wall meant" in message for _, message in told(done, "relation"))
+
+
+@given(st.integers(12, 40), st.sampled_from([20, 25]))
+@settings(max_examples=10)
+def test_slivers_of_many_teeth_are_told_once(teeth: int, angle: int) -> None:
+    done = solved(f"g = gear, about O, {teeth} teeth, module 3, pressure {angle}\nrim = line in, g\n")
+    assert len(told(done, "sliver")) <= 2
+    shape = done.solution.figure.items["rim"].shape
+    assert isinstance(shape, Loop)
+    short = [p for p in shape.pieces if not p.curve_of and p.length < 0.2]
+    assert bool(told(done, "sliver")) == bool(short)
+    assert outline(shape).is_valid
+
+
+@given(st.integers(1, 9))
+def test_a_construction_line_may_end_where_it_will(tenths: int) -> None:
+    """An arc that ends near a construction line says nothing; the same arc lined in with it does."""
+    angle = 90 - tenths / 10
+    rows = f"s = swing, from O, radius 60, between 0 and {angle}\nm = line, through O, plumb\n"
+    assert not told(solved(rows), "nearly")
+    assert told(work_out(HEAD + rows + "x = line in, open, s > m upper\n"), "nearly")

@@ -20,11 +20,11 @@ from ..moves import kinds
 from ..plan.document import Chain, Content, Given, Line, Plan, Statement
 from ..plan.errors import ClauseError
 from ..plan.evaluate import evaluate
-from ..plan.forms import match_clauses
+from ..plan.forms import match_clause, match_clauses
 from ..plan.slots import NUMBERS
-from ..plan.terms import Binary, Expression, Num, rewrite, terms, write
+from ..plan.terms import Binary, Expression, Num, names, rewrite, terms, write
 from ..solve import Solution, solve, solve_changed, spoken
-from ..tolerance import ALIKE, NOISE, VARIED
+from ..tolerance import ALIKE, DIRECTION, NOISE, VARIED
 
 RIGHT = 90
 """Angles that are whole multiples of a right angle are drawn, not dimensioned (common practice)."""
@@ -53,15 +53,19 @@ class Variation:
         self.solution = solution
         self.sizes: list[Size] = []
         self.varied: list[Solution] = []
+        self.held: list[Size] = []
+        counts = _counts(solution)
         loose = _loosened(solution)
         shape = _shape(solution)
         for size in _sizes(solution):
             content = _enlarged(solution.plan.lines[size.line - 1].content, size.number)
             other = solve_changed(loose, size.line, content)
-            # A number that cannot be a trifle larger is a count, or holds a choice in place: it is no size.
             if len(other.errors) == len(solution.errors) and _shape(other) == shape:
                 self.sizes.append(size)
                 self.varied.append(other)
+            elif size.name not in counts:
+                # It cannot be a trifle larger alone: what it makes meets the rest only because the numbers agree.
+                self.held.append(size)
 
     def row(self, measure: Callable[[Solution], float]) -> Row:
         """Return how a measure moves with each size."""
@@ -112,6 +116,12 @@ class Variation:
         for row in self.needed.rows:
             found.add(said.rest(row))
         return found
+
+    def states(self, note: Dimensioned, size: Size) -> bool:
+        """Tell whether a dimension shows a size: its value, or twice a radius."""
+        value = measured(note)
+        shown = (value, 2 * value) if isinstance(note, RoundDimension) else (value,)
+        return any(math.isclose(each, abs(size.value), rel_tol=DIRECTION) for each in shown)
 
     def missing(self, said: RowSpace) -> list[Size]:
         """Return the sizes that a set of dimensions leaves open."""
@@ -275,6 +285,19 @@ def _bare(line: int, statement: Statement, solution: Solution) -> Iterator[Size]
                     if slot.type == "angle" and plain.isdigit() and int(plain) % RIGHT == 0:
                         continue
                     yield from _size(line, number, f"{write(number)} in {statement.name}", solution)
+
+
+def _counts(solution: Solution) -> frozenset[str]:
+    """Return the givens that say how many, and not how large."""
+    found: set[str] = set()
+    for entry in solution.entries:
+        kind = kinds().get(entry.statement.kind)
+        for clause in entry.statement.clauses if kind else ():
+            match = match_clause(clause, kind.forms)  # type: ignore[union-attr]
+            for slot in match.form.slots if match else ():
+                if slot.type == "count":
+                    found.update(name for item in match.slots.get(slot.name, ()) for name in names(item))  # type: ignore[union-attr]
+    return frozenset(found)
 
 
 def _size(line: int, number: Num, name: str, solution: Solution) -> Iterator[Size]:

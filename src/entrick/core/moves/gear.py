@@ -144,6 +144,12 @@ def _bore(args: Args, centre: Point, gear: Gear) -> Circle | Loop | None:
     return run(f"{args.name}.bore", [("round", Arc.between(circle, *ends, long=True)), *sides], True)
 
 
+def _unless(gear: Gear, mate: Gear) -> str:
+    """Return the reservation under which the contact ratio of a pair stands."""
+    interfere = gear.interferes(mate) or mate.interferes(gear)
+    return ", were there no interference: there is, and the real one is less" if interfere else ""
+
+
 def _working(args: Args, gear: Gear, module: Number, method: Method, mate: Gear | None) -> Iterator[str]:
     say, a, b = args.say, gear.addendum, gear.dedendum
     across = module * gear.teeth
@@ -157,7 +163,8 @@ def _working(args: Args, gear: Gear, module: Number, method: Method, mate: Gear 
     less = f" − {say(gear.backlash)} ÷ 2" if gear.backlash else ""
     yield f"thickness π × {say(across)} ÷ (2 × {gear.teeth}){less} = {say(gear.thickness)}"
     wide, high = gear.chordal
-    yield f"chordal thickness D·sin(90°/N) = {say(wide)}, {say(high)} below the top"
+    half = spell_angle(math.degrees(gear.thickness / (2 * gear.pitch)))
+    yield f"chordal thickness D·sin(t ÷ D) = {say(across)} × sin {half} = {say(wide)}, {say(high)} below the top"
     count = gear.spanned
     less = " less backlash" if gear.backlash else ""
     yield (
@@ -170,7 +177,7 @@ def _working(args: Args, gear: Gear, module: Number, method: Method, mate: Gear 
         yield (
             f"contact ratio (√(R₁² − r₁²) + √(R₂² − r₂²) − C·sin φ) ÷ πm·cos φ = ({say(reach[0])} + {say(reach[1])} − "
             f"{say(gear.distance(mate) * math.sin(gear.pressure))}) ÷ {say(gear.base_pitch)} = "
-            f"{gear.contact_ratio(mate):.3f}"
+            f"{gear.contact_ratio(mate):.3f}{_unless(gear, mate)}"
         )
     if method == "arcs":
         face, inner, off = gear.two_arcs

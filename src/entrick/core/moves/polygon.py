@@ -36,6 +36,9 @@ def construct(args: Args) -> Made:
     size = said.length("size")
     if float(size) <= 0:
         raise ClauseError("the size of a polygon is more than nought", said.clause)
+    if count % 2 and said.key == "flats":
+        told = f"of {count} sides no two face each other: there is no size across flats; give a side, or the radius"
+        raise ClauseError(told, said.clause)
     radius = {
         "side": float(size) / (2 * math.sin(half)),
         "corners": float(size) / 2,
@@ -55,7 +58,9 @@ def construct(args: Args) -> Made:
         (
             f"360 ÷ {count} = {spell_angle(360 / count)}",
             f"side 2 × {args.say(radius)} × sin {spell_angle(180 / count)} = {args.say(side)}",
-            f"across flats {args.say(flats)}" + (f", across corners {args.say(2 * radius)}" if count % 2 == 0 else ""),
+            f"across flats {args.say(flats)}, across corners {args.say(2 * radius)}"
+            if count % 2 == 0
+            else f"from a side to the corner across {args.say(radius + flats / 2)}",
             method[0],
         ),
         steps,

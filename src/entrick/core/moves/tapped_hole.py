@@ -54,7 +54,8 @@ def construct(args: Args) -> Made:
         f"{found.name}, {found.series}: major {args.say(major)}, pitch {args.say(found.pitch / args.unit.mm)}",
         *worked,
         f"tapping drill {args.say(major)} − {args.say(found.pitch / args.unit.mm)} = {args.say(drill)}"
-        + (f", {_nearest(drill)}" if args.unit is Unit.INCH else ""),
+        + (f", {_nearest(drill)}" if args.unit is Unit.INCH else "")
+        + ("" if _is_standard(args, found, minor) else f": the standard thread, not the Ø{args.say(minor)} drawn"),
         f"caution: {CAUTION}",
     ]
     if args.get("section"):
@@ -63,6 +64,11 @@ def construct(args: Args) -> Made:
         clause = args.need("depth", "through", "drilled", "filled").clause
         raise ClauseError("depths belong to a section: say which way it goes, such as  section down", clause)
     return _end_view(args, place, name, found, major, minor, working, remarks)
+
+
+def _is_standard(args: Args, found: Thread, minor: Number) -> bool:
+    """Tell whether the hole is drawn as wide as the thread of the table leaves it."""
+    return abs(float(minor - found.minor / args.unit.mm)) <= AGREES * float(found.major / args.unit.mm)
 
 
 def _nearest(drill: Number) -> str:

@@ -128,12 +128,14 @@ class GearSheet:
 
     def _pair(self, mate: Gear) -> Table:
         gear = self.gear
+        interfere = gear.interferes(mate) or mate.interferes(gear)
+        reserve = ", were there no interference" if interfere else ""
         rows: list[tuple[str, str | float]] = [
-            ("centre distance", gear.distance(mate)), ("contact ratio", f"{gear.contact_ratio(mate):.3f}"),
+            ("centre distance", gear.distance(mate)), ("contact ratio", f"{gear.contact_ratio(mate):.3f}{reserve}"),
             ("ratio", f"{gear.teeth} : {mate.teeth}"), ("mate, pitch diameter", 2 * mate.pitch),
             ("mate, outside diameter", 2 * mate.outside),
             ("undercut", ", ".join(n for n, g in (("this gear", gear), ("mate", mate)) if g.is_undercut) or "neither"),
-            ("interference", "yes" if gear.interferes(mate) or mate.interferes(gear) else "none"),
+            ("interference", "yes" if interfere else "none"),
         ]  # fmt: skip
         return Table(f"With a mate of {mate.teeth} teeth", (Column("of the pair"), Column("", "length")), tuple(rows))
 

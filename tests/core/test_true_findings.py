@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 
 from desk import HEAD, outline, solved
 from entrick.core.desk import Work, work_out
+from entrick.core.formats.data import solution_data
 from entrick.core.geometry import Loop
 
 PLATE = "frame = box, 120 by 80, centred on O\nrim = line in, frame.bottom > frame.right > frame.top > frame.left\n"
@@ -244,3 +245,9 @@ def test_a_tapping_drill_is_told_apart_from_a_hole_that_is_drawn_otherwise(said:
     working = " ".join(done.solution.entries[-1].made.working)  # type: ignore[union-attr]
     assert "= 22" in working
     assert ("the standard thread, not" in working) == reserved
+
+
+def test_outlines_in_the_data_are_what_is_lined_in_and_nothing_else() -> None:
+    data = solution_data(solved(PLATE + "e = ellipse, centred on O, axes 40 and 20\n"))
+    assert set(data["outlines"]) == {"rim"}
+    assert {"frame", "e"} <= set(data["runs"])

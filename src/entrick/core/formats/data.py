@@ -15,10 +15,12 @@ def solution_data(work: Work) -> dict[str, Any]:
     Returns
     -------
     dict
-        Lengths in plan units, angles in degrees counter-clockwise from the right.
+        Lengths in plan units, angles in degrees counter-clockwise from the right. `outlines` is what is lined in, and
+        nothing else; `runs` are the other runs of pieces.
     """
     items = work.solution.figure.items.values()
     things = list(work.solution.figure.things())
+    outlines = {name: _loop(loop) for name, _, loop in work.checked.runs}
     return {
         "title": work.solution.title,
         "drawing": work.solution.drawing,
@@ -31,7 +33,8 @@ def solution_data(work: Work) -> dict[str, Any]:
         "parts": {
             f"{i.name}.{key}": _pair(shape) for i in items for key, shape in i.parts.items() if isinstance(shape, Point)
         },
-        "outlines": {name: _loop(shape) for name, shape in things if isinstance(shape, Loop)},
+        "outlines": outlines,
+        "runs": {name: _loop(shape) for name, shape in things if isinstance(shape, Loop) and name not in outlines},
         "settings": [
             {
                 "step": step.number,

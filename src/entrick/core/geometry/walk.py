@@ -395,7 +395,45 @@ def _ways(stops: Sequence[Stop], joins: list[Meeting], closed: bool) -> tuple[Co
             if best is None or total < best[0]:
                 best = (total, run)
     assert best is not None
+    _refuse_smooth_both_ways(stops, joins, ways, best[1], closed)
     return best[0], tuple(way.piece for way in best[1])
+
+
+def _refuse_smooth_both_ways(
+    stops: Sequence[Stop], joins: Sequence[Meeting], ways: Sequence[Sequence[_Way]], best: Sequence[_Way], closed: bool
+) -> None:
+    """Refuse a walk in which pieces that touch one another may be gone round the other way all together, as smoothly.
+
+    A corner can be turned either way, and the shorter is meant unless something is said; but which of two smooth
+    outlines is meant cannot be told, and the shorter of them may be the other one when a size changes.
+    """
+    for chain in _chains(joins, len(stops), closed):
+        if len(chain) < 2 or any(len(ways[index]) != 2 for index in chain):
+            continue
+        other = {index: next(way for way in ways[index] if way is not best[index]) for index in chain}
+        off = sum(best[index].off for index in chain), sum(way.off for way in other.values())
+        inner = zip(chain, [*chain[1:], chain[0]] if len(chain) == len(stops) and closed else chain[1:], strict=False)
+        if off[0] == off[1] and not any(_doubles_back(other[a], other[b], joins[a]) for a, b in inner):
+            first, second = stops[chain[0]].name, stops[chain[1]].name
+            raise WalkError(
+                f"{first} and {second} run into each other smoothly both ways round: say {first} cw or {first} ccw",
+                chain[0],
+                joins[chain[0]].point,
+            )
+
+
+def _chains(joins: Sequence[Meeting], count: int, closed: bool) -> list[list[int]]:
+    """Return the pieces that follow one another by touching, from corner to corner."""
+    corners = [index for index, join in enumerate(joins) if not join.touch]
+    if closed and not corners:
+        return [list(range(count))]
+    start = (corners[0] + 1) % count if closed else 0
+    chains: list[list[int]] = [[]]
+    for index in ((start + step) % count for step in range(count)):
+        chains[-1].append(index)
+        if index < len(joins) and not joins[index].touch:
+            chains.append([])
+    return [chain for chain in chains if chain]
 
 
 _Run = tuple[Cost, tuple[_Way, ...]]

@@ -1,0 +1,72 @@
+"""Which way round a walk goes: decided by what is drawn or said, never by which happens to be shorter."""
+
+from __future__ import annotations
+
+import math
+from itertools import pairwise
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from desk import refused, run_of, solved
+
+SIDES = (("above", "left"), ("below",), ("above", "right"))
+
+
+def lobes(radius: float, blend: float, walk: str) -> str:
+    """Three lobes about O and a round between each two that touches both from outside."""
+    rows = "k = circle, centre O, radius 50\n"
+    for name, angle in zip("abc", (90, 210, 330), strict=True):
+        x, y = 50 * math.cos(math.radians(angle)), 50 * math.sin(math.radians(angle))
+        rows += (
+            f"P{name} = point, {x:.6f} right of O, {y:.6f} above O\n{name} = circle, centre P{name}, radius {radius}\n"
+        )
+    for number, (one, other) in enumerate(("ab", "bc", "ca"), 1):
+        rows += f"t{number} = arc, radius {blend}, beside {one}, beside {other}, near O\n"
+        rows += f"h{number} = circle, centre t{number}.centre, radius {blend}\n"
+    return rows + f"rim = line in, {walk}\n"
+
+
+WHOLE = "a {} > h1 > b > h2 > c > h3"
+
+
+@given(st.floats(15, 30), st.floats(40, 70))
+@settings(max_examples=30)
+def test_circles_that_run_into_each_other_both_ways_are_not_decided_by_length(radius: float, blend: float) -> None:
+    told = refused(lobes(round(radius, 2), round(blend, 2), WHOLE.format("")))
+    assert "smoothly both ways round: say" in told
+    outer, inner = (
+        run_of(solved(lobes(round(radius, 2), round(blend, 2), WHOLE.format(way))), "rim") for way in ("ccw", "cw")
+    )
+    assert abs(outer.area) != pytest.approx(abs(inner.area)), "they are two outlines, and words choose between them"
+
+
+@pytest.mark.parametrize("walk", [WHOLE.format("ccw"), WHOLE.format("cw"), "a > t1 > b > t2 > c > t3"])
+def test_a_choice_made_by_words_or_by_what_is_drawn_does_not_flip_when_a_given_changes(walk: str) -> None:
+    """Area and perimeter go on without a jump over the whole range a radius may have (R20 to R26 among it)."""
+    sizes = [16 + 0.25 * step for step in range(57)]
+    runs = [run_of(solved(lobes(radius, 55, walk)), "rim") for radius in sizes]
+    for before, after in pairwise(runs):
+        assert abs(abs(after.area) - abs(before.area)) < 0.25 * 2 * max(before.length, after.length)
+        assert abs(after.length - before.length) < 0.25 * 4 * math.tau
+
+
+@given(st.integers(10, 40), st.integers(100, 160))
+def test_straight_pieces_and_corners_leave_nothing_to_say(radius: int, apart: int) -> None:
+    """A belt round two pulleys, and a circle cut by a line: as they were."""
+    belt = run_of(
+        solved(
+            f"A = point, {apart} right of O\na = circle, centre O, radius {radius}\nb = circle, centre A, radius {radius + 5}\n"
+            "t = line, touching a, touching b, outer, above\nu = line, touching a, touching b, outer, below\nrim = line in, a > t > b > u\n"
+        ),
+        "rim",
+    )
+    assert all(junction.is_tangent for junction in belt.junctions)
+    cut = run_of(
+        solved(
+            f"a = circle, centre O, radius {radius}\nT = point, 4 above O\nl = line, through T, level\nx = line in, a short > l\n"
+        ),
+        "x",
+    )
+    assert abs(cut.area) < math.pi * radius**2 / 2

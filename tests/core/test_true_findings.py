@@ -12,8 +12,9 @@ from hypothesis import strategies as st
 
 from desk import HEAD, outline, solved
 from entrick.core.desk import Work, work_out
+from entrick.core.drawing.marks import Lettering, reach
 from entrick.core.formats.data import solution_data
-from entrick.core.geometry import Loop
+from entrick.core.geometry import Loop, Point
 
 PLATE = "frame = box, 120 by 80, centred on O\nrim = line in, frame.bottom > frame.right > frame.top > frame.left\n"
 
@@ -251,3 +252,41 @@ def test_outlines_in_the_data_are_what_is_lined_in_and_nothing_else() -> None:
     data = solution_data(solved(PLATE + "e = ellipse, centred on O, axes 40 and 20\n"))
     assert set(data["outlines"]) == {"rim"}
     assert "e" in data["runs"]
+
+
+@given(st.integers(0, 60), st.integers(0, 20), st.sampled_from(["PIN HOLE", "A", "WALL 12"]))
+@settings(max_examples=40)
+def test_lettering_that_stands_over_another_is_told_and_what_stands_apart_is_not(x: int, y: int, text: str) -> None:
+    rows = f'P = point, {x} right of O, {y} above O\na = label, saying "SHAFT", at O, height 5\nb = label, saying "{text}", at P, height 5\n'
+    done = solved(rows)
+    boxes = []
+    for mark in (m for layer in done.drawing.layers for m in layer.marks):
+        if isinstance(mark, Lettering) and mark.text in ("SHAFT", text):
+            xs, ys = zip(*reach(mark), strict=True)
+            boxes.append(shapely.box(min(xs), min(ys), max(xs), max(ys)))
+    apart = boxes[0].distance(boxes[1])
+    shared = boxes[0].intersection(boxes[1]).bounds if boxes[0].intersects(boxes[1]) else (0.0, 0.0, 0.0, 0.0)
+    deep = min(shared[2] - shared[0], shared[3] - shared[1])
+    said = any("“SHAFT”" in m and f"“{text}”" in m for _, m in told(done, "lettering"))
+    if apart > 0:
+        assert not said
+    if deep > 1.0:
+        assert said
+
+
+@given(st.integers(-150, 150))
+@settings(max_examples=20)
+def test_what_runs_over_the_border_or_the_strip_is_told_and_what_stays_inside_is_not(y: int) -> None:
+    head = "units mm\nsheet A4 landscape, scale 1:1, border 10\nO = datum, 140 from left, 100 from bottom\n"
+    done = solved(
+        f'c = circle, centre O, radius 20\nrim = line in, c\nP = point, {y} above O\nb = label, saying "SHAFT", at P, height 5\n',
+        head,
+    )
+    place = done.sheet.on_paper(Point(0.0, float(y)))
+    inside = 10 + 12 + 2.6 < place.y < 200 - 2.6
+    found = [message for _, message in told(done, "lettering") if "“SHAFT” runs over" in message]
+    if inside:
+        assert not found
+    elif abs(place.y - (22 + 2.6)) > 0.2 and abs(place.y - (200 - 2.6)) > 0.2:
+        assert found
+        assert ("title strip" in found[0]) == (place.y < 100 and place.y + 2.5 > 22)

@@ -42,7 +42,7 @@ class Work:
     @cached_property
     def checked(self) -> Checked:
         """The plan as the inspection looks at it."""
-        return Checked(self.solution, self.sheet, self.steps)
+        return Checked(self.solution, self.sheet, self.steps, self.drawing)
 
     @cached_property
     def findings(self) -> tuple[Finding, ...]:
@@ -55,7 +55,7 @@ class Work:
         for rule in rules():
             seen, _, faults = spared(
                 self.solution,
-                lambda solution, rule=rule: tuple(rule(Checked(solution, self.sheet, self.steps))),  # type: ignore[misc]
+                lambda solution, rule=rule: tuple(rule(Checked(solution, self.sheet, self.steps, self.drawing))),  # type: ignore[misc]
                 f"inspecting with {rule.__module__.rpartition('.')[2]}",
             )
             found += seen or ()

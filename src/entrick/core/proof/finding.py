@@ -10,6 +10,7 @@ from itertools import islice
 from typing import Literal, TypeVar
 
 from ..board import BoardStep
+from ..display import Drawing
 from ..geometry import Arc, Circle, Loop, Point
 from ..geometry.loop import boxed
 from ..kept import Kept
@@ -42,11 +43,12 @@ class Outline:
 
 @dataclass(frozen=True)
 class Checked:
-    """A solved plan on its sheet, with its steps: all a rule may look at."""
+    """A solved plan on its sheet, with its steps and what is drawn: all a rule may look at."""
 
     solution: Solution
     sheet: Sheet
     steps: tuple[BoardStep, ...]
+    drawing: Drawing
 
     @cached_property
     def runs(self) -> tuple[tuple[str, int, Loop], ...]:

@@ -59,10 +59,10 @@ def test_a_mistake_stands_at_its_place_loses_nothing_and_can_be_mended(page: Pag
     expect(entry(page, "b")).to_be_visible()
     page.reload()
     expect(given).to_have_value("4 1/")
-    given.fill("0,5")
+    given.fill("20,5")
     given.press("Enter")
     page.get_by_role("button", name="Mend it").first.click()
-    expect(given).to_have_value("0.5")
+    expect(given).to_have_value("20.5")
     page.get_by_role("tab", name="Findings").click()
     expect(page.get_by_text("tangent").first).to_be_visible()
 

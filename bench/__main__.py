@@ -85,7 +85,7 @@ def pick_of_thousand() -> Callable[[int], object]:
 
 
 CURVES = {
-    "polygon": "polygon, 7 sides, centred on O, {} across flats",
+    "polygon": "polygon, 7 sides, centred on O, {} across corners",
     "ellipse by circles": "ellipse, centred on O, axes {} and 56",
     "ellipse by four centres": "ellipse, centred on O, axes {} and 56, by four centres",
     "spiral": "spiral, about O, radius 10 to {}, 2 turns",
@@ -203,7 +203,9 @@ def local_change(statements: int) -> Callable[[int], None]:
     """Return the work of changing a given that one eye of a plan of that many statements and its blends use."""
 
     def work(index: int) -> None:
-        work_out(chain(statements).replace("radius r + 0", f"radius {9 + (index + 2) / 1000}", 1))
+        work_out(
+            chain(statements).replace("radius r + 0", f"radius {9 + (index + 2) / 1000 + statements / 1e6:.6f}", 1)
+        )
 
     return work
 

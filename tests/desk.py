@@ -9,7 +9,7 @@ from typing import Any
 import shapely
 
 from entrick.core.desk import Work, work_out
-from entrick.core.geometry import Arc, Circle, Loop
+from entrick.core.geometry import Arc, Circle, Line, Loop, Point
 from entrick.core.plan.document import Plan
 from entrick.core.plan.reader import read_plan
 from entrick.core.plan.writer import write_plan
@@ -42,6 +42,24 @@ def run_of(done: Work, name: str) -> Loop:
     """Return a run of pieces by its name."""
     found = thing(done, name)
     assert isinstance(found, Loop)
+    return found
+
+
+def _called(done: Work, name: str) -> Any:
+    return dict(done.solution.figure.things()).get(name) or thing(done, name)
+
+
+def point_of(done: Work, name: str) -> Point:
+    """Return a point by its name."""
+    found = _called(done, name)
+    assert isinstance(found, Point), name
+    return found
+
+
+def line_of(done: Work, name: str) -> Line:
+    """Return a line by its name."""
+    found = _called(done, name)
+    assert isinstance(found, Line), name
     return found
 
 

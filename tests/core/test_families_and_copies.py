@@ -4,24 +4,10 @@ import math
 
 import pytest
 
-from desk import refused, solved
-from entrick.core.desk import Work
-from entrick.core.geometry import Circle, Line, Loop, Point, Shape
+from desk import line_of, point_of, refused, solved
+from entrick.core.geometry import Circle, Loop, Point, Shape
 from entrick.core.geometry.shapes import extremes
 from entrick.core.kind.figure import Family
-
-
-def point(done: Work, name: str) -> Point:
-    found = dict(done.solution.figure.things()).get(name)
-    assert isinstance(found, Point), name
-    return found
-
-
-def line(done: Work, name: str) -> Line:
-    found = dict(done.solution.figure.things())[name]
-    assert isinstance(found, Line)
-    return found
-
 
 FAMILY = "c = circle, centre O, radius 50\nring = spaced, 3 on c, from below\nhole = circle, centre ring, diameter 9\n"
 
@@ -36,8 +22,8 @@ def test_a_statement_given_a_family_makes_a_family() -> None:
     assert {f"hole.{i}" for i in (1, 2, 3)} <= dict(done.solution.figure.things()).keys()
     one = done.solution.figure.items["one"].shape
     assert isinstance(one, Circle)
-    assert one.centre == point(done, "ring.2")
-    assert abs(point(done, "mid.3")) == pytest.approx(25)
+    assert one.centre == point_of(done, "ring.2")
+    assert abs(point_of(done, "mid.3")) == pytest.approx(25)
     entry = next(e for e in done.solution.entries if e.statement.name == "hole")
     assert entry.made is not None
     assert entry.made.sentence == "3 times: Circle hole about ring, diameter 9."
@@ -82,7 +68,7 @@ def test_shifted_things_keep_their_size() -> None:
     d = done.solution.figure.items["d"].shape
     assert isinstance(d, Circle)
     assert (d.centre, d.radius) == (Point(30, -4), 7)
-    assert extremes(line(done, "m")) == (Point(0, 5), Point(30, 1))
+    assert extremes(line_of(done, "m")) == (Point(0, 5), Point(30, 1))
 
 
 @pytest.mark.parametrize(("rows", "says"), [

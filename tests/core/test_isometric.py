@@ -7,9 +7,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from desk import solved, thing
-from entrick.core.desk import Work, work_out
-from entrick.core.geometry import Line, Point
+from desk import line_of, solved
+from entrick.core.desk import work_out
+from entrick.core.geometry import Point
 from entrick.core.geometry.isometric import (
     PLANES,
     rhombus,
@@ -19,18 +19,6 @@ from entrick.core.geometry.isometric import (
 
 HEAD = "units mm\nsheet A1 landscape, scale 1:1, border 10\nO = datum\n"
 sizes = st.integers(5, 90)
-
-
-def point(done: Work, name: str) -> Point:
-    found = thing(done, name)
-    assert isinstance(found, Point)
-    return found
-
-
-def edge(done: Work, name: str) -> Line:
-    found = thing(done, name)
-    assert isinstance(found, Line)
-    return found
 
 
 @given(sizes, st.sampled_from(list(PLANES)), st.floats(0, 6.28), st.floats(1.05, 4))
@@ -107,7 +95,7 @@ def test_the_school_is_chosen_for_the_plan_and_stated_on_the_sheet() -> None:
     for school in ("drawing", "projection"):
         done = work_out(f"units mm\nsheet A3, isometric {school}\n{rows}")
         assert not done.sheet.errors
-        sizes.append(edge(done, "b.edge.1").end)
+        sizes.append(line_of(done, "b.edge.1").end)
         told.append([m.text for m in done.display.marks if m.kind == "text"])
         assert f"1:1 isometric {school}" in told[-1]
         assert "60" in told[-1], "the part is lettered at its own size in either school"

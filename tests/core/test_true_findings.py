@@ -113,8 +113,9 @@ def test_what_follows_from_a_rim_that_failed_is_not_told_of_its_holes(count: int
     holes = "".join(hole(f"c{k}", 25 * k - 50, 0, 6) for k in range(count))
     broken = work_out(HEAD + PLATE.replace("frame.left\n", "frame.nowhere\n") + holes)
     assert broken.solution.errors
-    assert told(broken, "wall", "material") == []
+    assert told(broken, "wall", "material", "overall", "symmetry") == []
     assert told(solved(PLATE + holes), "material")
+    assert told(solved(PLATE + holes), "overall")
 
 
 @given(st.integers(60, 110), st.integers(40, 70), st.integers(6, 12), st.integers(2, 5))

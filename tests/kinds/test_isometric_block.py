@@ -6,9 +6,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from desk import solved, thing
-from entrick.core.desk import Work
-from entrick.core.geometry import Line, Loop, Point
+from desk import line_of, solved, thing
+from entrick.core.geometry import Loop, Point
 from entrick.core.geometry.isometric import (
     PLANES,
     SQUARE,
@@ -16,12 +15,6 @@ from entrick.core.geometry.isometric import (
 )
 
 HEAD = "units mm\nsheet A1 landscape, scale 1:1, border 10\nO = datum\n"
-
-
-def edge(done: Work, name: str) -> Line:
-    found = thing(done, name)
-    assert isinstance(found, Line)
-    return found
 
 
 solved = partial(solved, head=HEAD)
@@ -44,7 +37,7 @@ def test_a_rounded_block_is_its_face_carried_back(w: int, h: int, thick: int, ra
         sum(arc.radius**2 * arc.sweep + arc.centre.cross(arc.last - arc.first) for arc in rhombus(Point(0, 0), 2 * radius, plane).arcs) / 2
     ) if radius else 0.0  # fmt: skip
     assert abs(face.area) == pytest.approx(square - lost)  # type: ignore[union-attr]
-    edges = [edge(done, f"b.edge.{number}") for number in (1, 2)]
+    edges = [line_of(done, f"b.edge.{number}") for number in (1, 2)]
     assert all(line.end == pytest.approx(thick) for line in edges)
     assert all(abs(line.direction.cross(SQUARE[plane])) < 1e-9 for line in edges)
     across = abs((edges[0].at(0.0) - edges[1].at(0.0)).cross(edges[0].direction))

@@ -6,9 +6,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from desk import solved, thing
-from entrick.core.desk import Work
-from entrick.core.geometry import Line, Loop
+from desk import line_of, solved, thing
+from entrick.core.geometry import Loop
 from entrick.core.geometry.isometric import (
     AXES,
     FORESHORTENED,
@@ -20,12 +19,6 @@ HEAD = "units mm\nsheet A1 landscape, scale 1:1, border 10\nO = datum\n"
 sizes = st.integers(5, 90)
 
 
-def edge(done: Work, name: str) -> Line:
-    found = thing(done, name)
-    assert isinstance(found, Line)
-    return found
-
-
 solved = partial(solved, head=HEAD)
 
 
@@ -35,7 +28,7 @@ def test_edges_of_a_box_run_along_the_axes_at_their_lengths(w: int, d: int, h: i
     scale = FORESHORTENED if projected else 1.0
     lengths = {"right": w * scale, "left": d * scale, "up": h * scale}
     for name in (*(f"edge.{i}" for i in range(1, 10)), *(f"behind.{i}" for i in range(1, 4))):
-        line = edge(done, f"b.{name}")
+        line = line_of(done, f"b.{name}")
         (axis,) = [word for word, way in AXES.items() if abs(line.direction.cross(way)) < 1e-9]
         assert line.end == pytest.approx(lengths[axis])
     outline = done.solution.figure.items["b"].shape

@@ -7,9 +7,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from desk import solved, thing
-from entrick.core.desk import Work
-from entrick.core.geometry import Line, Loop, Point
+from desk import line_of, point_of, solved, thing
+from entrick.core.geometry import Loop
 from entrick.core.geometry.isometric import (
     PLANES,
     SQUARE,
@@ -22,19 +21,7 @@ HEAD = "units mm\nsheet A1 landscape, scale 1:1, border 10\nO = datum\n"
 sizes = st.integers(5, 90)
 
 
-def point(done: Work, name: str) -> Point:
-    found = thing(done, name)
-    assert isinstance(found, Point)
-    return found
-
-
 solved = partial(solved, head=HEAD)
-
-
-def edge(done: Work, name: str) -> Line:
-    found = thing(done, name)
-    assert isinstance(found, Line)
-    return found
 
 
 @given(sizes, st.sampled_from(list(PLANES)))
@@ -44,12 +31,12 @@ def test_circles_on_a_face_touch_the_middles_of_its_sides(side: int, plane: str)
         f"b = isometric box, from O, {side} by {side} by {side}\n"
         + "".join(f"{p} = isometric circle, centred on b.{p}_middle, diameter {side}, on {p}\n" for p in PLANES)
     )
-    touches = [point(done, f"{plane}.touch.{i}") for i in range(1, 5)]
+    touches = [point_of(done, f"{plane}.touch.{i}") for i in range(1, 5)]
     face = thing(done, f"b.{plane}")
     assert isinstance(face, Loop)
     for spot in touches:
         assert min(abs(spot - (p.entry + p.exit) * 0.5) for p in face.pieces) < 1e-9 * side * 100
-    others = [point(done, f"{other}.touch.{i}") for other in PLANES if other != plane for i in range(1, 5)]
+    others = [point_of(done, f"{other}.touch.{i}") for other in PLANES if other != plane for i in range(1, 5)]
     assert sum(any(abs(spot - other) < 1e-7 for other in others) for spot in touches) == 2
 
 
@@ -60,7 +47,7 @@ def test_which_way_an_isometric_circle_leans(plane: str, degrees: float) -> None
     done = solved(f"c = isometric circle, centred on O, diameter 40, on {plane}, by template\n")
     working = done.solution.entries[-1].made.working  # type: ignore[union-attr]
     assert any("Ø40 hole" in row for row in working)
-    assert abs(edge(done, "c.short").direction.cross(SQUARE[plane])) < 1e-9
+    assert abs(line_of(done, "c.short").direction.cross(SQUARE[plane])) < 1e-9
 
 
 def test_quarters_of_circles_on_three_planes_close_about_a_corner() -> None:

@@ -6,23 +6,9 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from desk import solved
-from entrick.core.desk import Work
-from entrick.core.geometry import Line, Point
+from desk import line_of, point_of, solved
 
 coordinates = st.floats(-80, 80).map(lambda v: round(v, 3))
-
-
-def point(done: Work, name: str) -> Point:
-    found = dict(done.solution.figure.things()).get(name)
-    assert isinstance(found, Point), name
-    return found
-
-
-def line(done: Work, name: str) -> Line:
-    found = dict(done.solution.figure.things())[name]
-    assert isinstance(found, Line)
-    return found
 
 
 def points(x: float, y: float, u: float, v: float) -> str:
@@ -33,9 +19,9 @@ def points(x: float, y: float, u: float, v: float) -> str:
 def test_a_midpoint_is_as_far_from_both_and_on_the_line(x: float, y: float, u: float, v: float) -> None:
     assume(math.hypot(x - u, y - v) > 0.1)
     done = solved(points(x, y, u, v) + "M = midpoint, between A and B\np = bisector, of line A B\n")
-    a, b, m = (point(done, n) for n in "ABM")
+    a, b, m = (point_of(done, n) for n in "ABM")
     assert abs(m - a) == pytest.approx(abs(m - b))
     assert abs((m - a).cross(b - a)) < 1e-6
-    axis = line(done, "p")
+    axis = line_of(done, "p")
     far = axis.at(37)
     assert abs(far - a) == pytest.approx(abs(far - b))

@@ -6,22 +6,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from desk import solved
-from entrick.core.desk import Work
-from entrick.core.geometry import Point
-
-
-def point(done: Work, name: str) -> Point:
-    found = dict(done.solution.figure.things()).get(name)
-    assert isinstance(found, Point), name
-    return found
+from desk import point_of, solved
 
 
 @given(st.integers(2, 40), st.floats(1, 100), st.sampled_from(["above", "below", "left", "right"]))
 def test_spaced_points_lie_on_the_circle_a_chord_apart(count: int, radius: float, side: str) -> None:
     """Chord 2R·sin(180°/n): rules of plane geometry, found in any handbook's table of chords (from memory)."""
     done = solved(f"c = circle, centre O, radius {radius:.4f}\nring = spaced, {count} on c, from {side}\n")
-    spots = [point(done, f"ring.{i}") for i in range(1, count + 1)]
+    spots = [point_of(done, f"ring.{i}") for i in range(1, count + 1)]
     r = round(radius, 4)
     chord = 2 * r * math.sin(math.pi / count)
     for first, second in zip(spots, [*spots[1:], spots[0]], strict=True):

@@ -7,9 +7,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from desk import solved, thing
-from entrick.core.desk import Work
-from entrick.core.geometry import Arc, Line, Loop
+from desk import line_of, solved, thing
+from entrick.core.geometry import Arc, Loop
 from entrick.core.geometry.isometric import (
     AXES,
 )
@@ -18,12 +17,6 @@ HEAD = "units mm\nsheet A1 landscape, scale 1:1, border 10\nO = datum\n"
 
 
 sizes = st.integers(5, 90)
-
-
-def edge(done: Work, name: str) -> Line:
-    found = thing(done, name)
-    assert isinstance(found, Line)
-    return found
 
 
 solved = partial(solved, head=HEAD)
@@ -57,7 +50,7 @@ def test_what_a_stub_shows_of_its_shoulder_lies_outside_the_smaller_cylinder(
         assert isinstance(cap, Arc)
         assert abs(cap.sweep) == pytest.approx(math.pi)
         for name in ("s.edge.3", "s.edge.4"):
-            line = edge(done, name)
+            line = line_of(done, name)
             assert min(abs(line.at(0.0) - end) for end in (cap.first, cap.last)) < 1e-9 * 100
             assert abs(line.direction.dot((line.at(0.0) - cap.centre).unit)) < 1e-9, "without a corner"
         if true:

@@ -12,6 +12,8 @@ from .finding import Checked, Finding
 
 def inspect(checked: Checked) -> Iterator[Finding]:
     """Report the overall size as measured on the outlines, against the overall size that was said."""
+    if checked.failed_outlines:
+        return  # the part is not whole without them
     if not checked.runs:
         return
     boxes = [loop.box for _, _, loop in checked.runs]

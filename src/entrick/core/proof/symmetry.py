@@ -14,6 +14,8 @@ from .finding import Checked, Finding, Mend
 
 def inspect(checked: Checked) -> Iterator[Finding]:
     """Report where a symmetric part is not, and offer a symmetry about a datum line that nobody spoke of."""
+    if checked.failed_outlines:
+        return  # the part is not whole without them
     pieces = [(line, piece) for _, line, loop in checked.runs for piece in loop.pieces]
     if not pieces:
         return

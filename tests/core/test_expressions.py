@@ -9,6 +9,7 @@ import sympy
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
+from desk import HEAD, refused, solved, thing
 from entrick.core.desk import work_out
 from entrick.core.geometry import Circle, Point
 from entrick.core.kind import Args, Option, Said, Undecided, choose
@@ -99,7 +100,6 @@ def test_what_a_result_measures_follows_from_what_went_in(text: str, dimension: 
         ("w + 30°", "mixes"),
         ("w*v*w", "multiplies"),
         ("30°*30°", "multiplies"),
-        ("3/w", "divides a plain"),
         ("30°/w", "divides an? angle"),
         ("sqrt(0 - 4)", "below nought"),
         ("asin(2)", "from -1 to 1"),
@@ -162,3 +162,38 @@ def test_references_say_what_is_wanted_and_what_was_found() -> None:
         with pytest.raises(ClauseError, match=says):
             figure.refer(text, wanted)
     assert figure.refer("c.centre", "point").shape == Point(0, 0)
+
+
+def test_a_number_to_a_length_is_a_pitch() -> None:
+    """24 teeth on 3 in are 8 to the inch, in a plan of either unit."""
+    gears = [
+        solved("given N = 24\ngiven D = 3 in\nw = gear, about O, N teeth, diametral pitch " + pitch + "\n", head)
+        for pitch in ("N/D", "8") for head in (HEAD, HEAD.replace("units mm", "units in"))
+    ]  # fmt: skip
+    assert thing(gears[0], "w.pitch").radius == pytest.approx(38.1)
+    assert thing(gears[1], "w.pitch").radius == pytest.approx(1.5)
+    assert thing(gears[0], "w") == thing(gears[2], "w")
+    assert "wants a radius" in refused("given N = 24\ngiven D = 3 in\nc = circle, centre O, radius N/D\n")
+
+
+def test_a_given_may_stand_where_an_angle_or_a_point_may() -> None:
+    row = "way = slot, about O, radii 40 and 50, from a1 to a2\n"
+    assert thing(solved("given a1 = 30\ngiven a2 = 80\n" + row), "way") == thing(
+        solved(row.replace("a1", "30°").replace("a2", "80°")), "way"
+    )
+    assert "a point is wanted" in refused("given a1 = 30\nc = circle, centre a1, radius 3\n")
+
+
+@pytest.mark.parametrize("centre", ["centre O", "centred on O", "about O"])
+@pytest.mark.parametrize("kind", ["circle, {}, radius 30", "box, 20 by 30, {}", "polygon, 6 sides, {}, radius 30"])
+def test_one_idea_may_be_worded_in_each_of_its_ways(centre: str, kind: str) -> None:
+    assert thing(solved(f"x = {kind.format(centre)}\n"), "x")
+
+
+def test_how_often_may_be_worded_in_each_of_its_ways() -> None:
+    rows = "given n = 6\nc = circle, centre O, radius 30\n"
+    places = [
+        thing(solved(f"{rows}x = spaced, {times}\n"), "x")
+        for times in ("6 on c", "n times on c", "6 about c", "n on c")
+    ]
+    assert all(place == places[0] for place in places)

@@ -174,3 +174,16 @@ def test_line_ends_and_marks_of_other_editors_are_taken() -> None:
 )
 def test_heading_lines_are_changed_written_in_their_place_or_taken_out(key: str, said: str, rows: list[str]) -> None:
     assert edited("units in\ngiven a = 4\nO = datum\n", edit.set_head, key, said).splitlines() == rows
+
+
+@pytest.mark.parametrize(
+    ("typed", "kept"),
+    [
+        ('given a = 3 "n", assumed', 'given a = 3, assumed "n"'),
+        ('chain c = 1 2 "n", assumed', 'chain c = 1 2, assumed "n"'),
+        ('A = point, 3 right of O "n", assumed', 'A = point, 3 right of O, assumed "n"'),
+        ('O = datum "n", assumed', 'O = datum, assumed "n"'),
+    ],
+)
+def test_a_note_may_stand_before_that_a_size_is_assumed(typed: str, kept: str) -> None:
+    assert edit.tidy(typed) == edit.tidy(kept) == kept + "\n"

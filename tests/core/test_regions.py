@@ -5,7 +5,7 @@ from functools import partial
 
 import pytest
 import shapely
-from hypothesis import assume, given, settings
+from hypothesis import HealthCheck, assume, given, settings
 from hypothesis import strategies as st
 from shapely.ops import polygonize, unary_union
 
@@ -64,7 +64,7 @@ numbers = st.integers(-40, 40)
 circles = st.tuples(numbers, numbers, st.integers(6, 30))
 
 
-@settings(max_examples=60)
+@settings(max_examples=60, suppress_health_check=[HealthCheck.filter_too_much])
 @given(
     st.lists(circles, min_size=2, max_size=5, unique=True),
     st.lists(st.tuples(numbers, numbers), min_size=1, max_size=4),

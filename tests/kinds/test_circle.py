@@ -2,7 +2,7 @@
 
 import pytest
 
-from desk import HEAD, edited, solved
+from desk import HEAD, edited, refused, solved, thing
 from entrick.core.desk import work_out
 from entrick.core.geometry import Circle
 from entrick.core.plan.edit import choose_candidate
@@ -42,3 +42,13 @@ def test_each_lettered_circle_is_chosen_by_its_words_and_touches() -> None:
         done = work_out(edited(HEAD + rows, choose_candidate, entry.line, candidate.words, frozenset()))
         assert done.solution.figure.items["x"].shape == candidate.shape
         assert {"x.touch.a", "x.centre"} <= {f"x.{key}" for key in done.solution.figure.items["x"].parts}
+
+
+def test_a_circle_about_a_centre_goes_through_a_point() -> None:
+    done = solved(
+        "A = point, 30 right of O, 40 above\nc = circle, about O, through A\nd = circle, concentric with c, through A\n"
+    )
+    assert thing(done, "c") == thing(done, "d")
+    assert thing(done, "c").radius == pytest.approx(50)
+    assert "the centre itself" in refused("c = circle, centre O, through O\n")
+    assert "has its size" in refused("A = point, 30 right of O\nc = circle, centre O, through A, radius 8\n")

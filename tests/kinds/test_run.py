@@ -7,7 +7,7 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from desk import run_of, solved
+from desk import refused, run_of, solved
 from entrick.core.geometry import Point
 
 lengths = st.integers(2, 60)
@@ -40,3 +40,11 @@ def test_a_leg_at_an_angle_counts_it_from_the_right(angle: int, size: int) -> No
         leg = run.pieces[1]
         turned = math.degrees((leg.exit - leg.entry).angle) % 360
         assert math.isclose(turned, angle, abs_tol=1e-7) or math.isclose(turned, angle + 360, abs_tol=1e-7)
+
+
+def test_legs_are_repeated_without_being_said_again() -> None:
+    once = solved("r = run, from O, right 10, up 5, 3 times, left 30, close\n")
+    long = solved("r = run, from O, right 10, up 5, right 10, up 5, right 10, up 5, left 30, close\n")
+    assert run_of(once, "r") == run_of(long, "r")
+    assert "stand before it" in refused("r = run, from O, 3 times, right 10\n")
+    assert "at most 400 legs" in refused("r = run, from O, right 10, up 5, 300 times\n")

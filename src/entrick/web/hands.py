@@ -134,7 +134,10 @@ def _work(pipe: Connection) -> None:
     with contextlib.suppress(ValueError, OSError):  # a system that knows no such limit has the clock alone
         resource.setrlimit(resource.RLIMIT_AS, (fresh + MEMORY, fresh + MEMORY))
     clock = Clock()
-    pipe.send("ready")
+    try:
+        pipe.send("ready")
+    except OSError:
+        return  # the desk was closed while this hand was being made
     while True:
         try:
             task, args = pipe.recv()

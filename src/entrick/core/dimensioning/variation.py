@@ -14,7 +14,6 @@ from operator import mul
 from ..drawing.notes import AngleDimension, LinearDimension, Note, RoundDimension
 from ..geometry import Arc, Circle, Loop, Point
 from ..kept import Kept
-from ..kind import Role
 from ..measure import Dimension
 from ..moves import kinds
 from ..plan.document import Chain, Content, Given, Line, Plan, Statement
@@ -210,7 +209,7 @@ def lined_runs(solution: Solution) -> list[Loop]:
     return [
         shape
         for entry in solution.entries
-        if entry.made and entry.made.lined in (Role.OUTLINE, Role.HIDDEN)
+        if entry.made and entry.made.lined
         for shape in entry.made.shapes
         if isinstance(shape, Loop)
     ]
@@ -305,7 +304,7 @@ def _size(line: int, number: Num, name: str, solution: Solution) -> Iterator[Siz
         quantity = evaluate(number, {}, solution.unit)
     except ClauseError:
         return
-    if quantity.value != 0 and quantity.dimension is not Dimension.AREA:
+    if quantity.value != 0 and quantity.dimension not in (Dimension.AREA, Dimension.PER_LENGTH):
         yield Size(line, number, name, float(quantity.value))
 
 

@@ -134,7 +134,7 @@ def _drawn(
     marks: list[Mark] = []
     letters: list[Letter] = []
     for step, stroke in ((each, stroke) for each in steps for stroke in each.strokes):
-        name = "" if stroke.role in (Role.OUTLINE, Role.HIDDEN) else names.get(stroke.shape, "")
+        name = "" if stroke.role in (Role.OUTLINE, Role.EDGE, Role.HIDDEN) else names.get(stroke.shape, "")
         mark = _draw(stroke.shape, stand, str(stroke.role), step.line, step.number, name)
         if mark is not None:
             marks.append(_dashed(mark) if stroke.role is Role.HIDDEN else mark)

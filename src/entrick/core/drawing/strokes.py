@@ -13,6 +13,7 @@ class Role(StrEnum):
 
     CONSTRUCTION = "construction"
     OUTLINE = "outline"
+    EDGE = "edge"
     POINT = "point"
     HIDDEN = "hidden"
     CENTRE = "centre"

@@ -16,6 +16,7 @@ class LineKind:
 
 WIDTHS: dict[str, LineKind] = {
     "outline": LineKind(0.5),
+    "edge": LineKind(0.5),
     "construction": LineKind(0.18, (), 0.55),
     "point": LineKind(0.18, (), 0.8),
     "hidden": LineKind(0.25),

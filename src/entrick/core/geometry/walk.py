@@ -17,6 +17,7 @@ from .meet import Meeting, gap, meet
 from .partial import Place, between, jointed, places_on
 from .place import on_side
 from .shapes import Arc, Circle, Curve, Line, Point, extremes, is_drawn_at, support
+from .transform import rotate
 
 
 class WalkError(ValueError):
@@ -63,7 +64,40 @@ MOST_RUNS = 8
 """Runs of pieces one walk may join: each may be walked either way."""
 
 
-def walk(stops: Sequence[Stop], closed: bool = True) -> Loop:
+def turned(stops: Sequence[Stop], count: int, centre: Point) -> list[Stop]:
+    """Return the stops of a walk that goes along the same pieces again and again, equally spaced about a centre.
+
+    Raises
+    ------
+    WalkError
+        Where a stop says what does not turn with it: a word of place, or a closed run.
+    """
+    for index, stop in enumerate(stops):
+        if stop.side:
+            told = f"{stop.side[0]} does not turn with the pieces: say at which point the walk comes onto {stop.name}"
+            raise WalkError(told, index)
+        if stop.run is not None and stop.run.closed:
+            raise WalkError(f"{stop.name} is closed: name the piece of it that is walked, such as {stop.name}.1", index)
+
+    def at(stop: Stop, number: int) -> Stop:
+        angle = math.tau * number / count
+        run = rotate(stop.run, centre, angle) if stop.run else None
+        assert run is None or isinstance(run, Loop)
+        if run is not None:
+            run = Loop(tuple(replace(p, name=f"{p.name}.{number + 1}") for p in run.pieces), run.closed)
+        return replace(
+            stop,
+            curve=rotate(stop.curve, centre, angle),
+            name=f"{stop.name}.{number + 1}",
+            via=rotate(stop.via, centre, angle) if stop.via is not None else None,
+            at=rotate(stop.at, centre, angle) if stop.at is not None else None,
+            run=run,
+        )
+
+    return [*stops, *(at(stop, number) for number in range(1, count) for stop in stops)]
+
+
+def walk(stops: Sequence[Stop], closed: bool = True, period: int = 0) -> Loop:
     """Walk an outline along named pieces.
 
     Parameters
@@ -72,6 +106,8 @@ def walk(stops: Sequence[Stop], closed: bool = True) -> Loop:
         The pieces in order; a closed walk returns from the last to the first.
     closed : bool
         False for an open run, which begins and ends at the drawn ends of its outer pieces.
+    period : int
+        After how many stops the walk repeats itself, see `turned`; 0 where it does not. Every repeat goes the same way.
 
     Returns
     -------
@@ -83,7 +119,7 @@ def walk(stops: Sequence[Stop], closed: bool = True) -> Loop:
         Where two pieces do not meet (with the distance), where several crossings fit, or where both ways
         round are equally long.
     """
-    runs = [index for index, stop in enumerate(stops) if stop.run is not None]
+    runs = [index for index, stop in enumerate(stops[: period or len(stops)]) if stop.run is not None]
     if len(runs) > MOST_RUNS:
         raise WalkError(f"at most {MOST_RUNS} runs are joined in one walk; join some of them first", runs[MOST_RUNS])
     if not runs:
@@ -94,7 +130,7 @@ def walk(stops: Sequence[Stop], closed: bool = True) -> Loop:
     best: tuple[Cost, Loop] | None = None
     refused: WalkError | None = None
     for chosen in product(*ways):
-        expanded = _expanded(stops, dict(zip(runs, chosen, strict=True)))
+        expanded = _expanded(stops, _every(stops, dict(zip(runs, chosen, strict=True)), period))
         try:
             found = _walked(expanded, closed)
         except WalkError as error:
@@ -106,6 +142,18 @@ def walk(stops: Sequence[Stop], closed: bool = True) -> Loop:
         assert refused is not None
         raise refused
     return best[1]
+
+
+def _every(stops: Sequence[Stop], first: Mapping[int, Loop], period: int) -> Mapping[int, Loop]:
+    """Return the way along every run of a walk that repeats itself, from those along the runs of the first period."""
+    if not period:
+        return first
+    found = {}
+    for index, stop in enumerate(stops):
+        if stop.run is not None:
+            as_drawn = first[index % period] is stops[index % period].run
+            found[index] = stop.run if as_drawn else stop.run.reversed
+    return found
 
 
 def _walked(stops: Sequence[Stop], closed: bool) -> tuple[Cost, Loop]:
@@ -370,6 +418,9 @@ def _way(stop: Stop, piece: Piece) -> _Way:
     off = 0
     if isinstance(stop.curve, Arc) and isinstance(piece.curve, Arc):
         off = 0 if is_drawn_at(stop.curve, piece.curve.middle) else 1
+    elif isinstance(stop.curve, Line) and stop.curve.start is not None:
+        # Of the two ways along a run the one that joins its neighbours at its ends is meant.
+        off = sum(not is_drawn_at(stop.curve, end) for end in (piece.entry, piece.exit))
     return _Way(piece, off, piece.length, piece.direction(piece.entry), piece.direction(piece.exit))
 
 

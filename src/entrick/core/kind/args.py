@@ -95,7 +95,7 @@ class Said:
         found: list[tuple[str, Shape | Loop]] = []
         for ref in self.refs(slot):
             if isinstance(ref.shape, Family):
-                found += [(f"{ref.text}.{index}", member) for index, member in enumerate(ref.shape.members, 1)]
+                found += [(f"{ref.text}.{label}", member) for label, member in ref.shape.labelled]
             else:
                 found.append((ref.text, ref.shape))
         return found

@@ -6,21 +6,25 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import combinations
 
-from ..geometry import Point, Shape
+from ..geometry import Arc, Circle, Line, Point, Shape
 from ..geometry.place import SIDES, on_side
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
+from ..tolerance import DIRECTION
 from .args import Args
+from .figure import Ref
 
 
 @dataclass(frozen=True, slots=True)
 class Candidate:
-    """One of several solutions: its letter, what it is among all of them, and whether it is the one chosen."""
+    """One of several solutions: its letter, what it is among all of them, whether it is the one chosen, and the points
+    that the statement names."""
 
     letter: str
     index: int
     options: tuple[Option, ...]
     chosen: bool = False
+    landmarks: tuple[Ref, ...] = ()
 
     @property
     def shape(self) -> Shape:
@@ -35,7 +39,7 @@ class Candidate:
     @property
     def words(self) -> tuple[str, ...]:
         """The words that choose it, worked out when they are asked for: most solutions are never looked at."""
-        return _selecting(self.options, self.index)
+        return _selecting(self.options, self.index, self.landmarks)
 
 
 class Undecided(ClauseError):
@@ -62,20 +66,68 @@ PLACE = Form("{where:" + "/".join(SIDES) + "}", "where", most=2, choice=True)
 NEAR = Form("near {near:point}", choice=True)
 
 
+TOWARDS = Form("towards {near:point}", "near", choice=True)
+
+
+AWAY = Form("away from {away:point}", choice=True)
+
+
 ORDINAL = Form("{turn:" + "/".join(ORDINALS) + "}", "turn", choice=True)
 
 
-CHOICES = (PLACE, NEAR, ORDINAL)
+CONTACTS = ("beside", "around", "inside")
+
+
+CONTACT = Form("{contact:" + "/".join(CONTACTS) + "} {which:circle}", "contact with", most=3, choice=True)
+"""How the thing wanted touches something round that it is said to be touching."""
+
+
+BEYOND = Form("{way:above/below/left/right} [of] {which:line}", "beyond", most=3, choice=True)
+"""On which side it lies of a line it is said to be touching."""
+
+
+def sides_of(line: Line, name: str, spot: Point) -> frozenset[str]:
+    """Return the words that say on which side of a line a place lies: ``above l``, ``left l``."""
+    foot, across = line.foot(spot), line.direction.normal
+    found = set()
+    if abs(across.y) > DIRECTION:
+        found.add("above" if (spot - foot).dot(across) * across.y > 0 else "below")
+    if abs(across.x) > DIRECTION:
+        found.add("right" if (spot - foot).dot(across) * across.x > 0 else "left")
+    return frozenset(f"{word} {name}" for word in found)
+
+
+CHOICES = (PLACE, NEAR, TOWARDS, AWAY, ORDINAL)
 
 
 @dataclass(frozen=True, slots=True)
 class Option:
-    """A solution before it is chosen: its shape, where it lies, what it is called, its own choosing words."""
+    """A solution before it is chosen.
+
+    Attributes
+    ----------
+    shape : Shape
+    spot : Point
+        Where it lies.
+    about : str
+        What it is called.
+    traits : frozenset of str
+        Its own choosing words.
+    said_to_lie : Point or None
+        Where it lies for words of place, where that is told by how it was constructed: what is drawn may come to lie
+        across the axis of two solutions when a size changes, and the word must go on meaning the same one.
+    """
 
     shape: Shape
     spot: Point
     about: str
     traits: frozenset[str] = frozenset()
+    said_to_lie: Point | None = None
+
+    @property
+    def place(self) -> Point:
+        """Where it lies for words of place."""
+        return self.spot if self.said_to_lie is None else self.said_to_lie
 
 
 def choose(options: Sequence[Option], args: Args, noun: str) -> tuple[int, tuple[Candidate, ...]]:
@@ -102,31 +154,33 @@ def choose(options: Sequence[Option], args: Args, noun: str) -> tuple[int, tuple
     Undecided
         When the words leave more than one.
     """
-    order = sorted(range(len(options)), key=lambda i: (round(options[i].spot.x, 9), round(options[i].spot.y, 9)))
+    order = sorted(range(len(options)), key=lambda i: (round(options[i].place.x, 9), round(options[i].place.y, 9)))
     ranked = [options[i] for i in order]
     if len(ranked) == 1:
         return order[0], ()
     left = _narrow(ranked, args)
     if len(left) != 1:
-        candidates = _letter(ranked, None)
+        candidates = _letter(ranked, None, args)
         listed = "; ".join(f"{c.letter} {c.about} ({', '.join(c.words)})" for c in candidates)
         raise Undecided(f"{len(ranked)} {noun}s fit; say which: {listed}", candidates)
-    return order[left[0]], _letter(ranked, left[0])
+    return order[left[0]], _letter(ranked, left[0], args)
 
 
 def _narrow(options: Sequence[Option], args: Args) -> list[int]:
     left = list(range(len(options)))
     for said in args.said:
-        for _, value in said.values:
-            if isinstance(value, str) and any(value in option.traits for option in options):
-                left = [i for i in left if value in options[i].traits]
+        phrase = " ".join(value.text if isinstance(value, Ref) else str(value) for _, value in said.values)
+        if any(phrase in option.traits for option in options):
+            left = [i for i in left if phrase in options[i].traits]
     for said in args.all("where"):
-        left = [left[i] for i in on_side([options[i].spot for i in left], said.word("where"))]
+        left = [left[i] for i in on_side([options[i].place for i in left], said.word("where"))]
     near = args.get("near")
     if near is not None:
-        target = near.ref("near").shape
-        assert isinstance(target, Point)
-        left = sorted(left, key=lambda i: abs(options[i].spot - target))[:1]
+        target = near.point("near")
+        left = [min(left, key=lambda i: abs(options[i].spot - target))]
+    away = args.get("away")
+    if away is not None:
+        left = [max(left, key=lambda i: abs(options[i].spot - away.point("away")))]
     turn = args.get("turn")
     if turn is not None:
         index = ORDINALS.index(turn.word("turn"))
@@ -134,14 +188,26 @@ def _narrow(options: Sequence[Option], args: Args) -> list[int]:
     return left
 
 
-def _letter(options: Sequence[Option], chosen: int | None) -> tuple[Candidate, ...]:
-    return tuple(Candidate("ABCDEFGH"[i], i, tuple(options), i == chosen) for i in range(len(options)))
+def _letter(options: Sequence[Option], chosen: int | None, args: Args) -> tuple[Candidate, ...]:
+    named = _landmarks(args)
+    return tuple(Candidate("ABCDEFGH"[i], i, tuple(options), i == chosen, named) for i in range(len(options)))
 
 
-def _selecting(options: Sequence[Option], index: int) -> tuple[str, ...]:
+def _landmarks(args: Args) -> tuple[Ref, ...]:
+    """Return the points a statement names, and the centres of what is round, as the drafter calls them."""
+    found: dict[str, Ref] = {}
+    for ref in (value for said in args.said for _, value in said.values if isinstance(value, Ref)):
+        if isinstance(ref.shape, Point):
+            found[ref.text] = ref
+        elif isinstance(ref.shape, Circle | Arc) and ref.centre_name:
+            found[ref.centre_name] = Ref(ref.centre_name, ref.shape.centre)
+    return tuple(found.values())
+
+
+def _selecting(options: Sequence[Option], index: int, landmarks: Sequence[Ref]) -> tuple[str, ...]:
     """Return the fewest words that single out one option."""
     if len(options) == 2:
-        apart = options[index].spot - options[1 - index].spot
+        apart = options[index].place - options[1 - index].place
         if abs(apart.y) > CLEARLY * abs(apart):
             return ("above",) if apart.y > 0 else ("below",)
         if abs(apart.x) > CLEARLY * abs(apart):
@@ -151,10 +217,29 @@ def _selecting(options: Sequence[Option], index: int) -> tuple[str, ...]:
         left = [i for i in range(len(options)) if all(w in options[i].traits for w in words if w not in SIDES)]
         for word in words:
             if word in SIDES:
-                left = [left[i] for i in on_side([options[i].spot for i in left], word)]
+                left = [left[i] for i in on_side([options[i].place for i in left], word)]
         if left == [index]:
             return words
-    return (ORDINALS[index],)
+    return _by_landmark(options, index, landmarks) or (ORDINALS[index],)
+
+
+def _by_landmark(options: Sequence[Option], index: int, landmarks: Sequence[Ref]) -> tuple[str, ...]:
+    """Return the words that single out one option by how near it is to a named point, among those of its traits."""
+    traits = sorted(options[index].traits)
+    for words in ((), *((trait,) for trait in traits)):
+        left = [option for option in options if option.traits.issuperset(words)]
+        for ref in landmarks:
+            assert isinstance(ref.shape, Point)
+            reach = sorted(abs(option.spot - ref.shape) for option in left)
+            own = abs(options[index].spot - ref.shape)
+            if len(left) < 2:
+                continue
+            margin = CLEARLY * reach[-1]
+            if own == reach[0] and reach[1] - own > margin:
+                return (*words, f"near {ref.text}")
+            if own == reach[-1] and own - reach[-2] > margin:
+                return (*words, f"away from {ref.text}")
+    return ()
 
 
 def _word_sets(traits: Sequence[str]) -> Iterator[tuple[str, ...]]:
@@ -162,5 +247,9 @@ def _word_sets(traits: Sequence[str]) -> Iterator[tuple[str, ...]]:
     for count in (1, 2, 3):
         for chosen in combinations(words, count):
             against = ({"above", "below"}, {"left", "right"})
-            if sum(word in SIDES for word in chosen) <= 2 and not any(pair <= set(chosen) for pair in against):
+            if (
+                sum(word in SIDES for word in chosen) <= 2
+                and sum(word in CONTACTS for word in chosen) <= 1
+                and not any(pair <= set(chosen) for pair in against)
+            ):
                 yield chosen

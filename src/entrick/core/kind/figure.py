@@ -13,9 +13,23 @@ from ..plan.slots import SLOTS
 
 @dataclass(frozen=True, slots=True)
 class Family:
-    """Several things made by one statement: ``ring.1``, ``ring.2`` and so on."""
+    """Several things made by one statement: ``ring.1``, ``ring.2`` and so on.
+
+    Attributes
+    ----------
+    members : tuple of Point, Line, Circle, Arc or Loop
+    labels : tuple of str
+        What stands behind the dot for each: its number, or two where each member of a family made several.
+    """
 
     members: tuple[Shape | Loop, ...]
+    labels: tuple[str, ...] = ()
+
+    @property
+    def labelled(self) -> tuple[tuple[str, Shape | Loop], ...]:
+        """Every member with what stands behind the dot for it."""
+        numbers = self.labels or tuple(map(str, range(1, len(self.members) + 1)))
+        return tuple(zip(numbers, self.members, strict=True))
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,7 +132,7 @@ class Figure:
         """Return everything made by name, the members of families one by one."""
         for item in self.items.values():
             if isinstance(item.shape, Family):
-                yield from ((f"{item.name}.{index}", member) for index, member in enumerate(item.shape.members, 1))
+                yield from ((f"{item.name}.{label}", member) for label, member in item.shape.labelled)
             else:
                 yield item.name, item.shape
 

@@ -39,6 +39,7 @@ class Dimension(StrEnum):
     LENGTH = "length"
     ANGLE = "angle"
     AREA = "area"
+    PER_LENGTH = "number to a length"
 
 
 @dataclass(frozen=True, slots=True)

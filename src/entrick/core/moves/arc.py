@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable
 from functools import partial
 
-from ..geometry import Arc, Circle, Line, Point, support
+from ..geometry import Arc, Circle, Line, Point, reflect, support
 from ..geometry.locus import (
     Locus,
     Tangency,
@@ -20,6 +20,7 @@ from ..geometry.locus import (
     touching_line,
 )
 from ..kind import CHOICES, Args, Kind, Made, Option, Role, Said, Step, Stroke, Tool, choose
+from ..kind.choosing import BEYOND, sides_of
 from ..kind.classic import parallel_by_sliding
 from ..kind.figure import Ref
 from ..measure import Number
@@ -52,7 +53,7 @@ def construct(args: Args, keep: Callable[[Tangency], bool] | None = None) -> Mad
     ClauseError
         When no arc fits, with the limiting radius; `Undecided` when several do and no word chooses.
     """
-    said = args.all(*CONDITIONS)
+    said = _conditions(args)
     size = args.need("radius").length("radius").value
     if len(said) != 2:
         raise ClauseError(
@@ -88,6 +89,19 @@ def construct(args: Args, keep: Callable[[Tangency], bool] | None = None) -> Mad
         f"{args.name}.centre",
         candidates,
     )
+
+
+def _conditions(args: Args) -> list[Said]:
+    """Return the conditions; ``around a`` beside ``touching a`` says how it touches, and is no condition of its own."""
+    said = args.all(*CONDITIONS)
+    touched = {clause.ref("target").text for clause in said if clause.key == "touching"}
+    how = {
+        clause.ref("target").text: clause
+        for clause in said
+        if clause.key in ("beside", "around", "inside") and clause.ref("target").text in touched
+    }
+    kept = [clause for clause in said if clause not in how.values()]
+    return [how.get(clause.ref("target").text, clause) for clause in kept]
 
 
 def _loci(args: Args, clause: Said, size: Number) -> list[Locus]:
@@ -172,13 +186,45 @@ def _option(tangency: Tangency, said: list[Said], size: Number, long: bool) -> O
     about = ", ".join(
         f"{locus.contact} {clause.ref('target').text}" for locus, clause in zip(tangency.loci, said, strict=True)
     )
-    contacts = {locus.contact for locus, clause in zip(tangency.loci, said, strict=True) if clause.key == "touching"}
-    contacts &= {"beside", "around", "inside"}
-    traits = frozenset(contacts) if len(contacts) == 1 else frozenset()
+    contacts = {
+        clause.ref("target").text: locus.contact
+        for locus, clause in zip(tangency.loci, said, strict=True)
+        if clause.key == "touching" and locus.contact in ("beside", "around", "inside")
+    }
+    each = {f"{contact} {name}" for name, contact in contacts.items()}
+    for clause in said:
+        line = clause.ref("target").shape
+        if clause.key == "touching" and isinstance(line, Line):
+            each |= sides_of(line, clause.ref("target").text, tangency.centre)
+    traits = frozenset(each | (set(contacts.values()) if len(set(contacts.values())) == 1 else set()))
     if start is None or end is None or abs(start - end) <= same(float(size)):
         return Option(circle, tangency.centre, about, traits)
     arc = Arc.between(circle, start, end, long)
-    return Option(arc, arc.centroid, about, traits)
+    return Option(arc, arc.centroid, about, traits, None if long else _said_to_lie(tangency, arc))
+
+
+def _said_to_lie(tangency: Tangency, arc: Arc) -> Point | None:
+    """Return where an arc lies for words of place: on the side of the line of centres on which both its touches are.
+
+    A blend beside two eyes that stand far apart for its radius dips across their line of centres, and its middle comes
+    to lie on the other side; it is still the upper one of the two.
+    """
+    first, second = (locus.target for locus in tangency.loci)
+    match first, second:
+        case ((Circle(centre=a) | (Point() as a)), (Circle(centre=b) | (Point() as b))) if a != b:
+            axis = Line.between(a, b)
+        case ((Circle(centre=a) | (Point() as a)), Line(direction=along)):
+            axis = Line(a, along.normal)
+        case Line(direction=along), (Circle(centre=b) | (Point() as b)):
+            axis = Line(b, along.normal)
+        case _:
+            return None
+    sides = [axis.offset_of(touch) for touch in tangency.touches if touch is not None]
+    lies = axis.offset_of(arc.centroid)
+    least = same(arc.radius)
+    if any(side * lies >= 0 for side in sides if abs(side) > least) or all(abs(side) <= least for side in sides):
+        return None
+    return reflect(arc.centroid, axis)
 
 
 def _told(clause: Said) -> str:
@@ -284,14 +330,13 @@ KIND = Kind(
     "The arc over the top has its centre below.",
     forms=(
         Form("radius {radius:radius}", needed=True),
-        Form("beside {target:circle}", most=2),
-        Form("around {target:circle}", most=2),
-        Form("inside {target:circle}", most=2),
+        *(Form(f"{contact} {{target:circle}}", most=2) for contact in ("beside", "around", "inside")),
         Form("touching {target:curve}", most=2),
         Form("through {target:point}", most=2),
         Form("centred on {target:curve}", "centred", most=2),
         Form("{span:short/long}", "span"),
         Form("{contact:beside/around/inside}", "contact", choice=True),
+        BEYOND,
         *CHOICES,
     ),
     construct=construct,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ..geometry import Line, Point
 from ..kind import Args, Kind, Made, Step, Stroke, Tool
-from ..kind.figure import Family
+from ..kind.parts import run
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
@@ -30,14 +30,14 @@ def construct(args: Args) -> Made:
         start, where, name = corner.point("corner"), "from the lower left corner", corner.ref("corner").text
     corners = (start, start + across, start + across + up, start + up)
     sides = tuple(Line.between(a, b) for a, b in zip(corners, (*corners[1:], corners[0]), strict=True))
-    named = zip(("bottom", "right", "top", "left"), sides, strict=True)
+    named = dict(zip(("bottom", "right", "top", "left"), sides, strict=True))
     spots = zip(("lower_left", "lower_right", "upper_right", "upper_left"), corners, strict=True)
     told = f"{args.say(width.value)} by {args.say(height.value)}"
     halves = tuple(f"{args.say(v.value)} ÷ 2 = {args.say(v.value / 2)}" for v in (width, height))
     level = tuple(Stroke(side) for side in (sides[0], sides[2]))
     plumb = tuple(Stroke(side) for side in (sides[1], sides[3]))
     return Made(
-        Family(sides),
+        run(args.name, list(named.items()), closed=True),
         f"Box {args.name}, {told}, {where} {name}.",
         halves if centred else (),
         (
@@ -55,7 +55,7 @@ def construct(args: Args) -> Made:
                 check="the diagonals are equal",
             ),
         ),
-        {**dict(named), **dict(spots), "centre": start + (across + up) * 0.5},
+        {**named, **dict(spots), "centre": start + (across + up) * 0.5},
     )
 
 

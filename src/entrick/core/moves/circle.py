@@ -5,6 +5,7 @@ from __future__ import annotations
 from ..geometry import Arc, Circle, Line, Point, support
 from ..geometry.three import Touching, circles_touching
 from ..kind import CHOICES, Args, Kind, Made, Option, Role, Said, Step, Stroke, Tool, choose
+from ..kind.choosing import BEYOND, CONTACT, sides_of
 from ..kind.classic import bisection
 from ..kind.figure import Ref
 from ..measure import Number
@@ -16,6 +17,8 @@ from ..tolerance import same
 def construct(args: Args) -> Made:
     """Construct a circle about a point, by radius or diameter; or one that touches any three things."""
     touching = args.all("through", "touching")
+    if len(touching) == 1 and touching[0].key == "through" and args.get("centre", "concentric"):
+        return _through(args, touching[0])
     if touching:
         return _three(args, touching)
     centre = _centre(args)
@@ -32,7 +35,7 @@ def construct(args: Args) -> Made:
         size = radius.length("radius").value
         given = f"radius {args.say(size)}"
     else:
-        raise ClauseError("a circle needs a radius or a diameter")
+        raise ClauseError("a circle needs a radius or a diameter, or a point it goes through")
     assert isinstance(centre.shape, Point)
     circle = Circle(centre.shape, float(size), size)
     return Made(
@@ -41,6 +44,36 @@ def construct(args: Args) -> Made:
         working,
         (_draw(args, circle, centre.text, size),),
         {"centre": centre.shape},
+        centre.text,
+    )
+
+
+def _through(args: Args, said: Said) -> Made:
+    """Construct a circle about a centre through a point: the needle on the one, opened to the other."""
+    size = args.get("radius", "diameter")
+    if size:
+        raise ClauseError(f"a circle about a centre through a point has its size: no {size.key}", size.clause)
+    centre, place, name = _centre(args), said.point("target"), said.ref("target").text
+    assert isinstance(centre.shape, Point)
+    radius = abs(place - centre.shape)
+    if radius <= same(max(abs(place), abs(centre.shape))):
+        raise ClauseError(f"{name} is the centre itself: a circle goes through a place beside it", said.clause)
+    circle = Circle(centre.shape, radius, radius)
+    return Made(
+        circle,
+        f"Circle {args.name} about {centre.text}, through {name}.",
+        (f"radius, from {centre.text} to {name}: {args.say(radius)}",),
+        (
+            Step(
+                Tool.COMPASS,
+                f"Needle on {centre.text}, open to {name}, draw circle {args.name} lightly",
+                radius,
+                circle.centre,
+                (Stroke(circle),),
+                f"it goes through {name}",
+            ),
+        ),
+        {"centre": circle.centre},
         centre.text,
     )
 
@@ -71,7 +104,7 @@ def _three(args: Args, said: list[Said]) -> Made:
     found = circles_touching(targets)
     if not found:
         raise ClauseError(f"no circle touches {', '.join(names[:2])} and {names[2]} all at once")
-    options = [Option(f.circle, f.circle.centre, _about(f, names), frozenset(f.contacts)) for f in found]
+    options = [Option(f.circle, f.circle.centre, _about(f, names), _traits(f, said)) for f in found]
     index, candidates = choose(options, args, "circle")
     chosen = found[index]
     circle = chosen.circle
@@ -88,6 +121,17 @@ def _three(args: Args, said: list[Said]) -> Made:
         f"{args.name}.centre",
         candidates,
     )
+
+
+def _traits(touching: Touching, said: list[Said]) -> frozenset[str]:
+    found: set[str] = set()
+    for contact, clause in zip(touching.contacts, said, strict=True):
+        name, shape = clause.ref("target").text, clause.ref("target").shape
+        if isinstance(shape, Line):
+            found |= sides_of(shape, name, touching.circle.centre)
+        elif contact in ("beside", "around", "inside"):
+            found |= {contact, f"{contact} {name}"}
+    return frozenset(found)
 
 
 def _about(touching: Touching, names: list[str]) -> str:
@@ -126,7 +170,7 @@ def _draw(args: Args, circle: Circle, centre: str, size: Number) -> Step:
 KIND = Kind(
     name="circle",
     group="Circles and arcs",
-    summary="about a centre, by radius or diameter; or touching three things",
+    summary="about a centre, by radius, diameter or a point on it; or touching three things",
     example="eye = circle, centre A, diameter 60",
     mistake="The diameter is set on the compass instead of the radius. "
     "Templates go by diameter, compasses by radius, briefs by either.",
@@ -138,6 +182,8 @@ KIND = Kind(
         Form("through {target:point}", most=3),
         Form("touching {target:curve}", most=3),
         Form("{contact:beside/around/inside}", "contact", choice=True),
+        CONTACT,
+        BEYOND,
         *CHOICES,
     ),
     construct=construct,

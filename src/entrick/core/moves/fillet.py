@@ -8,6 +8,7 @@ from ..geometry import Arc, Circle, Line
 from ..geometry.locus import Tangency
 from ..geometry.shapes import is_drawn_at
 from ..kind import CHOICES, Args, Kind, Made, Said
+from ..kind.choosing import BEYOND, CONTACT
 from ..plan.forms import Form
 from . import arc
 
@@ -41,6 +42,8 @@ KIND = Kind(
         Form("between {first:curve} [and] {second:curve}", needed=True),
         Form("radius {radius:radius}", needed=True),
         Form("{contact:beside/around/inside}", "contact", choice=True),
+        CONTACT,
+        BEYOND,
         *CHOICES,
     ),
     construct=construct,

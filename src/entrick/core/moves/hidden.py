@@ -20,6 +20,7 @@ KIND = Kind(
     mistake="The dashes stop short of the outline: a hidden line begins and ends on a dash.",
     forms=(
         Form("open"),
+        line_in.REPEATED,
         Form("{walk:walk}", "walk", needed=True),
     ),
     construct=construct,

@@ -5,9 +5,12 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
+from ..allowance import check_copies
 from ..geometry import Arc, Circle, Loop, Piece, Shape, Stop, WalkError, walk
-from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..geometry.walk import turned
+from ..kind import Args, Kind, Made, Role, Said, Step, Stroke, Tool
 from ..kind.parts import MOST_STROKES
+from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
@@ -24,19 +27,23 @@ def construct(args: Args) -> Made:
 
 
 def lined(args: Args, role: Role) -> Made:
-    """Go over pieces as outline or as hidden lines.
+    """Go over pieces as outline, as edges seen on a face, or as hidden lines.
 
     Parts of the run, for dimensions: ``left right top bottom``, its outermost places, and ``corner.1`` and so on,
     where its pieces begin.
     """
-    clause = args.need("walk")
+    clause, again = args.need("walk"), args.get("repeat")
+    stops: Sequence[Stop] = clause.stops("walk")
+    said = len(stops)
     try:
-        loop = _walked(clause.stops("walk"), args.get("open") is None, role)
+        if again:
+            stops = _repeated(args, stops, again)
+        loop = _walked(stops, args.get("open") is None, role, said if again else 0)
     except WalkError as error:
         raise ClauseError(error.message, clause.clause) from error
     names = " > ".join(_named(loop))
     closing = "closed" if loop.closed else "an open run"
-    does = "Line in" if role is Role.OUTLINE else "Hidden lines"
+    does = {Role.OUTLINE: "Line in", Role.EDGE: "Seen edge", Role.HIDDEN: "Hidden lines"}[role]
     return Made(
         loop,
         f"{does} {args.name} along {names}: {closing}.",
@@ -44,7 +51,7 @@ def lined(args: Args, role: Role) -> Made:
             f"{len(loop.pieces)} piece{'s' if len(loop.pieces) > 1 else ''}, length {args.say(loop.length)}"
             + (f", area {args.say(abs(loop.area))} square" if loop.closed else ""),
         ),
-        _steps(loop, role),
+        (*_carried(stops[:said], stops[said:]), *_steps(loop, role)),
         _outermost(loop),
         lined=role,
         cut=args.get("cut") is not None,
@@ -60,14 +67,36 @@ def _named(loop: Loop) -> list[str]:
     return list(dict.fromkeys(owner.partition(".")[0] for owner in owners))
 
 
-def _walked(stops: Sequence[Stop], closed: bool, role: Role) -> Loop:
-    if role is Role.HIDDEN and closed:
-        # What lies behind is often open: its ends are where the material in front begins.
+def _repeated(args: Args, stops: Sequence[Stop], again: Said) -> list[Stop]:
+    count = again.count("count")
+    if count < 2:
+        raise ClauseError("a walk is repeated at least twice", again.clause)
+    if args.get("open"):
+        raise ClauseError("a walk that is repeated all round closes: it is not open", again.clause)
+    check_copies([stop.run or stop.curve for stop in stops], count)
+    return turned(stops, count, again.point("centre"))
+
+
+def _carried(stops: Sequence[Stop], copies: Sequence[Stop]) -> tuple[Step, ...]:
+    """Carry what is repeated round to its other places; a circle about the centre is its own copy."""
+    if not copies:
+        return ()
+    drawn = {stop.curve for stop in stops}
+    others = [stop for stop in copies if stop.run or stop.curve not in drawn]
+    strokes = tuple(Stroke(stop.run or stop.curve) for stop in others)
+    names = " and ".join(dict.fromkeys(stop.name.rpartition(".")[0] for stop in others))
+    told = f"Carry {names} round, {spell_angle(360 * len(stops) / (len(stops) + len(copies)))} from each to the next"
+    return (Step(Tool.DIVIDERS, told, strokes=strokes, check="the last comes back to the first"),)
+
+
+def _walked(stops: Sequence[Stop], closed: bool, role: Role, period: int) -> Loop:
+    if role is not Role.OUTLINE and closed:
+        # What lies behind is often open: its ends are where the material in front begins. So is an edge on a face.
         try:
-            return walk(stops)
+            return walk(stops, period=period)
         except WalkError:
             return walk(stops, closed=False)
-    return walk(stops, closed)
+    return walk(stops, closed, period)
 
 
 def _outermost(loop: Loop) -> dict[str, Shape | Loop]:
@@ -142,6 +171,10 @@ def _line_in(piece: Piece, role: Role) -> Step:
     )
 
 
+REPEATED = Form("{count:count} about {centre:point}", "repeat")
+"""The same pieces again and again, equally spaced."""
+
+
 KIND = Kind(
     name="line in",
     group="Outline",
@@ -151,6 +184,7 @@ KIND = Kind(
     forms=(
         Form("open"),
         Form("cut"),
+        REPEATED,
         Form("{walk:walk}", "walk", needed=True),
     ),
     construct=construct,

@@ -13,10 +13,14 @@ from ..tolerance import same
 
 _WAYS = {"right": Point(1.0, 0.0), "left": Point(-1.0, 0.0), "up": Point(0.0, 1.0), "down": Point(0.0, -1.0)}
 MOST_LEGS = 60
+MOST_REPEATED = 400
+"""Legs a run may have, said, and with those that are repeated."""
 
 
 def construct(args: Args) -> Made:
     """Construct legs in order: so far right, left, up or down; at an angle for a length or on to a line; to a point.
+
+    ``6 times`` goes along the legs said before it six times in all.
 
     Parts: ``leg.1`` …, ``corner.1`` … (the start), ``start``, ``end``.
     """
@@ -24,7 +28,7 @@ def construct(args: Args) -> Made:
     if not args.all("leg"):
         raise ClauseError("say at least one leg, such as  right 20  or  at 30° for 12")
     corners, told, angles = [start], [], []
-    for leg in args.all("leg"):
+    for leg in _legs(args):
         here = corners[-1]
         there, words, degrees = _leg(args, leg, here)
         if abs(there - here) <= same(abs(here)):
@@ -52,6 +56,24 @@ def construct(args: Args) -> Made:
         steps,
         parts,
     )
+
+
+def _legs(args: Args) -> list[Said]:
+    """Return the legs in order; ``6 times`` makes six in all of those said since the last such clause."""
+    found: list[Said] = []
+    since = 0
+    for said in args.all("leg", "times"):
+        if said.key == "leg":
+            found.append(said)
+            continue
+        group = found[since:]
+        if not group:
+            raise ClauseError("the legs to be repeated stand before it, such as  right 10, up 5, 6 times", said.clause)
+        if since + said.count("count") * len(group) > MOST_REPEATED:
+            raise ClauseError(f"a run has at most {MOST_REPEATED} legs, with those that are repeated", said.clause)
+        found += group * (said.count("count") - 1)
+        since = len(found)
+    return found
 
 
 def _leg(args: Args, leg: Said, here: Point) -> tuple[Point, str, float]:
@@ -99,6 +121,7 @@ KIND = Kind(
         Form("at {angle:angle} for {amount:length}", "leg", most=MOST_LEGS),
         Form("at {angle:angle} to {line:line}", "leg", most=MOST_LEGS),
         Form("to {point:point}", "leg", most=MOST_LEGS),
+        Form("{count:count} times", "times", most=MOST_LEGS),
         Form("close"),
     ),
     construct=construct,

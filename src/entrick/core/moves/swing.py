@@ -7,8 +7,10 @@ import math
 from ..geometry import Arc, Circle
 from ..kind import Args, Kind, Made, Step, Stroke, Tool
 from ..kind.parts import parts_of
+from ..measure import Number
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
+from ..tolerance import same
 
 REACH = math.radians(25)
 """Half of a swing drawn towards a place."""
@@ -18,8 +20,18 @@ def construct(args: Args) -> Made:
     """Construct a swing: the whole circle, the part between two directions, or a short part towards a point."""
     clause = args.need("from")
     needle, name = clause.point("needle"), clause.ref("needle").text
-    size = args.need("radius").length("radius").value
+    radius, through = args.get("radius"), args.get("through")
     between, towards = args.get("between"), args.get("towards")
+    if radius and through:
+        raise ClauseError("a swing has a radius or goes through a point, not both", through.clause)
+    if through:
+        place, passing = through.point("place"), through.ref("place").text
+        size: Number = abs(place - needle)
+        if size <= same(max(abs(place), abs(needle))):
+            raise ClauseError(f"{passing} is the needle point itself", through.clause)
+        opened = f", open to {passing}"
+    else:
+        size, opened = args.need("radius", "through").length("radius").value, ""
     shape: Circle | Arc = Circle(needle, float(size), size)
     where = "all the way round"
     if between and towards:
@@ -39,7 +51,7 @@ def construct(args: Args) -> Made:
         shape,
         f"Swing {args.name} from {name}, radius {args.say(size)}, {where}.",
         (f"every place on it is {args.say(size)} from {name}",),
-        (Step(Tool.COMPASS, f"Needle on {name}, swing {args.name} lightly", size, needle, (Stroke(shape),)),),
+        (Step(Tool.COMPASS, f"Needle on {name}{opened}, swing {args.name} lightly", size, needle, (Stroke(shape),)),),
         parts_of(shape),
         name,
     )
@@ -53,7 +65,8 @@ KIND = Kind(
     mistake="One locus alone fixes nothing: a centre is where two of them cross.",
     forms=(
         Form("from {needle:point}", needed=True),
-        Form("radius {radius:radius}", needed=True),
+        Form("radius {radius:radius}"),
+        Form("through {place:point}"),
         Form("between {first:angle} [and] {last:angle}"),
         Form("towards {point:point}"),
     ),

@@ -18,7 +18,7 @@ from ..worksheets import Remark
 
 SIZE = (
     Form("module {module:length}"),
-    Form("diametral pitch {pitch:length}", "diametral"),
+    Form("diametral pitch {pitch:pitch}", "diametral"),
 )
 """Clauses that say how large a tooth is."""
 
@@ -80,6 +80,8 @@ def proportions_of(args: Args, module: Number) -> Proportions:
     ------
     ClauseError
     """
+    if float(module) < SPECK:
+        raise ClauseError(f"teeth of module {float(module):g} are too small to draw")
     said = args.get("pressure")
     angle = args.number("pressure", usual=USUAL_ANGLE)
     if not LEAST_ANGLE <= angle <= MOST_ANGLE:

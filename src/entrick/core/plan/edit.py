@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Sequence, Set
 from dataclasses import replace
 
 from .document import (
@@ -23,7 +23,7 @@ from .document import (
     Unread,
 )
 from .reader import read_line, read_plan
-from .terms import Name, Num, Text
+from .terms import Name, Num, Text, write
 from .writer import write_clauses, write_content, write_line, write_plan
 
 
@@ -198,13 +198,18 @@ def choose_candidate(plan: Plan, line: int, words: Sequence[str], choices: froze
         Every word that only chooses, for the statement's kind.
     """
     statement = statement_on(plan, line)
-    kept = [str(c) for c in statement.clauses if not _only_chooses(c, choices)]
+    said = {str(clause) for clause in statement.clauses}
+    kept = [str(c) for c in statement.clauses if not _only_chooses(c, choices, said)]
     return set_line(plan, line, _statement_row(statement, [*kept, *words]))
 
 
-def _only_chooses(clause: Clause, choices: frozenset[str]) -> bool:
-    first = clause.items[0]
-    return isinstance(first, Name) and (first.text in choices and (len(clause.items) == 1 or first.text == "near"))
+def _only_chooses(clause: Clause, choices: frozenset[str], said: Set[str]) -> bool:
+    """Tell whether a clause only chooses: words of place, ``near A``, or how something touches that is said to."""
+    first, *rest = clause.items
+    if not (isinstance(first, Name) and first.text in choices):
+        return False
+    touched = " ".join(write(item) for item in rest if item != Name("of"))
+    return not rest or first.text in ("near", "towards", "away") or f"touching {touched}" in said
 
 
 def _statement_row(statement: Statement, parts: Sequence[str]) -> str:

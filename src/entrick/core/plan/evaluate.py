@@ -86,12 +86,28 @@ def _evaluate(item: Expression, givens: Mapping[str, Quantity], unit: Unit) -> Q
 
 
 _LENGTH, _ANGLE, _AREA, _PLAIN = Dimension.LENGTH, Dimension.ANGLE, Dimension.AREA, Dimension.PLAIN
+_PER_LENGTH = Dimension.PER_LENGTH
 
 
-_PRODUCTS = {(_LENGTH, _LENGTH): _AREA}
+_PRODUCTS = {
+    (_LENGTH, _LENGTH): _AREA,
+    (_PER_LENGTH, _LENGTH): _PLAIN,
+    (_LENGTH, _PER_LENGTH): _PLAIN,
+    (_PER_LENGTH, _AREA): _LENGTH,
+    (_AREA, _PER_LENGTH): _LENGTH,
+}
 
 
-_QUOTIENTS = {(_LENGTH, _LENGTH): _PLAIN, (_ANGLE, _ANGLE): _PLAIN, (_AREA, _LENGTH): _LENGTH, (_AREA, _AREA): _PLAIN}
+_QUOTIENTS = {
+    (_LENGTH, _LENGTH): _PLAIN,
+    (_ANGLE, _ANGLE): _PLAIN,
+    (_AREA, _LENGTH): _LENGTH,
+    (_AREA, _AREA): _PLAIN,
+    (_PLAIN, _LENGTH): _PER_LENGTH,
+    (_LENGTH, _AREA): _PER_LENGTH,
+    (_PLAIN, _PER_LENGTH): _LENGTH,
+    (_PER_LENGTH, _PER_LENGTH): _PLAIN,
+}
 
 
 def _binary(left: Quantity, sign: str, right: Quantity, text: str) -> Quantity:

@@ -10,7 +10,7 @@ A form is a short pattern: words stand for themselves, ``[word]`` may be left ou
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence, Set
 from dataclasses import dataclass, field
 from difflib import get_close_matches
 from functools import cached_property
@@ -18,7 +18,7 @@ from functools import cached_property
 from .document import Clause
 from .errors import ClauseError
 from .slots import REFERENCES, SLOTS, lengths
-from .terms import Name, Term
+from .terms import Arrow, Name, Ratio, Term, Text, write
 
 
 @dataclass(frozen=True, slots=True)
@@ -134,8 +134,10 @@ class Match:
     slots: Mapping[str, tuple[Term, ...]]
 
 
-def match_clauses(clauses: Sequence[Clause], forms: Sequence[Form], kind: str) -> tuple[Match, ...]:
-    """Match every clause of a statement to one of its kind's forms.
+def match_clauses(
+    clauses: Sequence[Clause], forms: Sequence[Form], kind: str, givens: Set[str] = frozenset()
+) -> tuple[Match, ...]:
+    """Match every clause of a statement to one of its kind's forms; givens are the names known to be of numbers.
 
     Raises
     ------
@@ -144,7 +146,7 @@ def match_clauses(clauses: Sequence[Clause], forms: Sequence[Form], kind: str) -
     """
     matches: list[Match] = []
     for index, clause in enumerate(clauses):
-        found = match_clause(clause, forms, index)
+        found = match_clause(clause, forms, index, givens)
         if found is None:
             raise _misfit(clause, index, forms, kind)
         if sum(m.form.key == found.form.key for m in matches) >= found.form.most:
@@ -158,28 +160,54 @@ def match_clauses(clauses: Sequence[Clause], forms: Sequence[Form], kind: str) -
     return tuple(matches)
 
 
-def match_clause(clause: Clause, forms: Sequence[Form], index: int = 0) -> Match | None:
-    """Match one clause to the first form it fits, or to none."""
-    return next((m for form in forms if (m := _match(clause, form, index))), None)
+SAME = (
+    (("centre",), ("centred", "on"), ("about",)),
+    (("times",), ("times", "about"), ("times", "on"), ("about",), ("on",)),
+)
+"""Words for one idea: which of them a clause is declared with is of no account."""
 
 
-def _match(clause: Clause, form: Form, index: int) -> Match | None:
-    slots = _fit(clause.items, form.parts)
-    return None if slots is None else Match(form, index, slots)
+def match_clause(clause: Clause, forms: Sequence[Form], index: int = 0, givens: Set[str] = frozenset()) -> Match | None:
+    """Match one clause to the first form it fits, or to none.
+
+    One that fits none may still be another wording of one: ``about A`` for ``centre A``. Where only a form fits in
+    which a given stands for something drawn, it is that form, so that what is wrong can be said.
+    """
+    spellings = [clause.items, *_other_words(clause.items, givens)]
+    for known in (givens, frozenset[str]()) if givens else (givens,):
+        for items in spellings:
+            for form in forms:
+                slots = _fit(items, form.parts, known)
+                if slots is not None:
+                    return Match(form, index, slots)
+    return None
 
 
-def _fit(items: tuple[Term, ...], parts: Sequence[Word | Slot]) -> dict[str, tuple[Term, ...]] | None:
+def _other_words(items: tuple[Term, ...], givens: Set[str]) -> Iterator[tuple[Term, ...]]:
+    """Return a clause in the other words of the same idea: where its centre is, how many times."""
+    ideas, times = SAME
+    head = next((words for words in ideas if items[: len(words)] == tuple(map(Name, words))), None)
+    if head:
+        yield from ((*map(Name, words), *items[len(head) :]) for words in ideas if words != head)
+    count, rest = items[:1], items[1:]
+    many = next((words for words in sorted(times, key=len, reverse=True)
+                 if count and rest[: len(words)] == tuple(map(Name, words))), None)  # fmt: skip
+    if many and (not isinstance(count[0], Name | Text | Arrow | Ratio) or str(write(count[0])) in givens):
+        yield from ((*count, *map(Name, words), *rest[len(many) :]) for words in times if words != many)
+
+
+def _fit(items: tuple[Term, ...], parts: Sequence[Word | Slot], givens: Set[str]) -> dict[str, tuple[Term, ...]] | None:
     if not parts:
         return None if items else {}
     part, rest = parts[0], parts[1:]
     if isinstance(part, Word):
         if items and items[0] == Name(part.text):
-            fitted = _fit(items[1:], rest)
+            fitted = _fit(items[1:], rest, givens)
             if fitted is not None:
                 return fitted
-        return _fit(items, rest) if part.optional else None
-    for taken in lengths(part.type, items):
-        fitted = _fit(items[taken:], rest)
+        return _fit(items, rest, givens) if part.optional else None
+    for taken in lengths(part.type, items, givens):
+        fitted = _fit(items[taken:], rest, givens)
         if fitted is not None:
             return {part.name: items[:taken], **fitted}
     return None

@@ -93,12 +93,13 @@ class _ToModel(Transformer[Token, Line]):
     def statement(self, name: Token, kind: str, *parts: Clause | Token) -> Statement:
         kept, assumed = [part for part in parts if isinstance(part, Clause)], False
         note = next((str(part)[1:-1] for part in parts if isinstance(part, Token)), "")
-        if kept and isinstance(kept[-1].items[-1], Text):
-            note = kept[-1].items[-1].text
-            kept[-1] = Clause(kept[-1].items[:-1])
-        if kept and kept[-1].items == (Name("assumed"),):
-            assumed = True
-            kept.pop()
+        for _ in range(2):
+            if kept and not note and isinstance(kept[-1].items[-1], Text):
+                note = kept[-1].items[-1].text
+                kept[-1] = Clause(kept[-1].items[:-1])
+            if kept and kept[-1].items == (Name("assumed"),):
+                assumed = True
+                kept.pop()
         return Statement(str(name), kind, tuple(c for c in kept if c.items), assumed, note)
 
     def kind(self, *words: Token) -> str:

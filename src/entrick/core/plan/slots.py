@@ -3,7 +3,7 @@ takes."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Sequence, Set
 from dataclasses import dataclass
 from typing import Literal
 
@@ -44,6 +44,7 @@ SLOTS = {
         SlotType("diameter", "a diameter", "number"),
         SlotType("angle", "an angle", "number"),
         SlotType("count", "a whole number", "number"),
+        SlotType("pitch", "a number to the inch", "number"),
         SlotType("lengths", "lengths one after another", "number"),
         SlotType("point", "a point", "reference", ("point",)),
         SlotType("line", "a line", "reference", ("line",)),
@@ -70,11 +71,16 @@ REFERENCES = frozenset(slot.name for slot in SLOTS.values() if slot.takes == "re
 NUMBERS = frozenset(slot.name for slot in SLOTS.values() if slot.takes == "number")
 
 
-def lengths(type: str, items: tuple[Term, ...]) -> Sequence[int]:
-    """Return how many of the terms that follow a slot can take, the most likely first; none where nothing fits."""
+def lengths(type: str, items: tuple[Term, ...], givens: Set[str] = frozenset()) -> Sequence[int]:
+    """Return how many of the terms that follow a slot can take, the most likely first; none where nothing fits.
+
+    What is known to be the name of a given is no reference.
+    """
     if not items:
         return ()
     first = items[0]
+    if type in REFERENCES and isinstance(first, Name) and first.text in givens:
+        return ()
     match type:
         case "walk":
             return (len(items),)

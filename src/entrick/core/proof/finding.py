@@ -11,10 +11,12 @@ from typing import Literal, TypeVar
 
 from ..board import BoardStep
 from ..display import Drawing
+from ..drawing.strokes import Role
 from ..geometry import Arc, Circle, Loop, Point
 from ..geometry.loop import boxed
 from ..kept import Kept
 from ..kind.claims import Claim
+from ..kind.figure import Family
 from ..moves import kinds
 from ..sheet import Sheet
 from ..solve import Entry, Solution
@@ -41,6 +43,16 @@ class Outline:
         return self.depth % 2 == 1
 
 
+def outlines_of(entry: Entry) -> list[tuple[str, Loop]]:
+    """Return the outlines a statement lines in, by name."""
+    made, name = entry.made, entry.statement.name
+    if made is None or made.lined is not Role.OUTLINE:
+        return []
+    shapes = made.shape.labelled if isinstance(made.shape, Family) else ()
+    members = [(f"{name}.{label}", shape) for label, shape in shapes] or [(name, made.shape)]
+    return [(called, shape) for called, shape in members if isinstance(shape, Loop)]
+
+
 @dataclass(frozen=True)
 class Checked:
     """A solved plan on its sheet, with its steps and what is drawn: all a rule may look at."""
@@ -55,10 +67,7 @@ class Checked:
         """Everything lined in, closed or not: name, line of the plan, pieces."""
         found = []
         for entry in self.solution.entries:
-            loops = entry.made.loops if entry.made else ()
-            for index, loop in enumerate(loops, 1):
-                name = entry.statement.name
-                found.append((f"{name}.{index}" if len(loops) > 1 else name, entry.line, loop))
+            found += [(name, entry.line, loop) for name, loop in outlines_of(entry)]
         return tuple(found)
 
     @cached_property

@@ -58,44 +58,48 @@ def construct_all(kind: str, args: Args) -> tuple[Made, int]:
         return _construct(kind, args)
     if len(counts) > 1:
         raise ClauseError(f"families of {' and '.join(map(str, sorted(counts)))} members cannot be paired")
+    labels = [label for label, _ in next(ref.shape.labelled for ref in refs if isinstance(ref.shape, Family))]
     made: list[Made] = []
     asked = 0
-    for index in range(counts.pop()):
-        one, more = _construct(kind, _member(args, index))
+    for index, label in enumerate(labels):
+        one, more = _construct(kind, _member(args, index, label))
         made.append(one)
         asked += more
         if asked > MOST_PIECES:
             raise refuse("this, for every member,", asked, MOST_PIECES)
-    if any(isinstance(one.shape, Family) for one in made):
-        raise ClauseError("a family of families is not kept: name one member, such as .1")
     parts: dict[str, Shape | Loop] = {}
-    for index, one in enumerate(made, 1):
-        if not isinstance(one.shape, Family):
-            parts[str(index)] = one.shape
-        parts |= {f"{index}.{key}": shape for key, shape in one.parts.items()}
-    members = tuple(shape for one in made for shape in one.shapes)
+    members: list[tuple[str, Shape | Loop]] = []
+    for label, one in zip(labels, made, strict=True):
+        if isinstance(one.shape, Family):
+            members += [(f"{label}.{inner}", shape) for inner, shape in one.shape.labelled]
+        elif not one.nothing:
+            members.append((label, one.shape))
+        parts |= {f"{label}.{key}": shape for key, shape in one.parts.items()}
+    parts |= members
     told = made[0].sentence
     for name in (args.name, *(ref.text for ref in refs)):
-        told = told.replace(f"{name}.1", name)
+        told = told.replace(f"{name}.{labels[0]}", name)
     steps = tuple(step for one in made for step in one.steps)
     notes = tuple(note for one in made for note in one.notes)
     sentence = f"{len(made)} times: {told}"
-    family = Made(Family(members), sentence, made[0].working, steps, parts, lined=made[0].lined, notes=notes,
+    shapes, behind = tuple(shape for _, shape in members), tuple(label for label, _ in members)
+    family = Made(Family(shapes, behind), sentence, made[0].working, steps, parts, lined=made[0].lined, notes=notes,
                   nothing=made[0].nothing, cut=made[0].cut)  # fmt: skip
     return family, asked
 
 
-def _member(args: Args, index: int) -> Args:
+def _member(args: Args, index: int, label: str) -> Args:
     """Return the arguments of one member of a family."""
 
     def one(slot: str, value: Value) -> Value:
         if not (isinstance(value, Ref) and isinstance(value.shape, Family)):
             return value
-        shape, text = value.shape.members[index], f"{value.text}.{index + 1}"
+        own, shape = value.shape.labelled[index]
+        text = f"{value.text}.{own}"
         if slot == "walk":
             assert not isinstance(shape, Point)
             return (Stop(shape.pieces[0].curve, text, run=shape) if isinstance(shape, Loop) else Stop(shape, text),)
         return Ref(text, shape, f"{text}.centre")
 
     said = tuple(replace(s, values=tuple((slot, one(slot, value)) for slot, value in s.values)) for s in args.said)
-    return replace(args, name=f"{args.name}.{index + 1}", said=said)
+    return replace(args, name=f"{args.name}.{label}", said=said)

@@ -22,8 +22,8 @@ def members(item: Item) -> Iterator[tuple[str, Shape | Loop]]:
     """Return the things an item stands for, each by the shortest name that refers to it."""
     if isinstance(item.shape, Family):
         names = {part: key for key, part in reversed(list(item.parts.items()))}
-        for index, member in enumerate(item.shape.members, 1):
-            yield f"{item.name}.{names.get(member, index)}", member
+        for label, member in item.shape.labelled:
+            yield f"{item.name}.{names.get(member, label)}", member
     else:
         yield item.name, item.shape
 

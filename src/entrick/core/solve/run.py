@@ -270,7 +270,8 @@ class _Run:
     def _construct(self, number: int, statement: Statement, things: list[Item]) -> Remembered:
         if statement.kind not in kinds():
             raise unknown_kind(statement.kind)
-        matches = matches_of(statement.kind, spoken(statement))
+        givens = frozenset(name for name, _ in names_used(statement) if name in self.quantities)
+        matches = matches_of(statement.kind, spoken(statement), givens)
         said = tuple(said_in(match, self.figure, self.quantities, self.head.unit) for match in matches)
         args = Args(statement.name, self.head.unit, said, self.projected, kinds()[statement.kind])
         made, asked = construct_all(statement.kind, args)

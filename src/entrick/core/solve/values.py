@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from fractions import Fraction
 from functools import lru_cache
 
 from ..geometry import Line, Point
@@ -34,8 +35,8 @@ def spoken(statement: Statement) -> tuple[Clause, ...]:
 
 # Changing one given leaves most statements as they were: what was matched and constructed before is kept.
 @lru_cache(maxsize=4096)
-def matches_of(kind: str, clauses: tuple[Clause, ...]) -> tuple[Match, ...]:
-    return match_clauses(clauses, kinds()[kind].forms, kind)
+def matches_of(kind: str, clauses: tuple[Clause, ...], givens: frozenset[str]) -> tuple[Match, ...]:
+    return match_clauses(clauses, kinds()[kind].forms, kind, givens)
 
 
 def said_in(match: Match, figure: Figure, quantities: Mapping[str, Quantity], unit: Unit) -> Said:
@@ -78,15 +79,17 @@ def _value(slot: Slot, items: Sequence[Term], figure: Figure, quantities: Mappin
             return tuple(found)
         case "text":
             return first.text if isinstance(first, Text) else ""
-        case "length" | "radius" | "diameter" | "angle" | "count":
+        case "length" | "radius" | "diameter" | "angle" | "count" | "pitch":
             quantity = evaluate(first, quantities, unit)  # type: ignore[arg-type]
+            if slot.type == "pitch" and quantity.dimension is Dimension.PER_LENGTH:
+                return Length(quantity.value * Fraction(254, 10) / unit.mm, write(first))
             return _number(slot.type, write(first), quantity)
     return write(first)
 
 
 def _number(wanted: str, text: str, quantity: Quantity) -> Length:
     dimension = quantity.dimension
-    if dimension is Dimension.AREA or (
+    if dimension in (Dimension.AREA, Dimension.PER_LENGTH) or (
         (dimension is Dimension.ANGLE) != (wanted == "angle") and dimension is not Dimension.PLAIN
     ):
         raise ClauseError(f"{text} is {'an' if dimension[0] == 'a' else 'a'} {dimension}; the clause wants a {wanted}")

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from desk import HEAD, edited, point_of, refused, solved, thing
 from entrick.core.desk import work_out
 from entrick.core.moves import kinds
-from entrick.core.plan.edit import choose_candidate
+from entrick.core.plan.edit import choose_candidate, choose_in_walk
 
 ROUND = ("a", "b", "c")
 
@@ -90,3 +90,35 @@ def test_a_side_of_a_line_that_is_touched_chooses() -> None:
     assert over.y == pytest.approx(-under.y)
     assert over.y > 0
     assert "fit; say which" in refused(ROOM + row.format(""))
+
+
+CROSSED = (
+    "A = point, 30 right of O\nc = circle, centre O, radius 20\nd = circle, centre A, radius 20\n"
+    "l = line, through O, at 10°\nm = line, through A, at -8°\nrim = line in, c > l > d > m\n"
+)
+
+
+def test_all_that_a_walk_leaves_undecided_is_said_at_once_and_chosen_by_letter() -> None:
+    text = HEAD + CROSSED
+    entry = work_out(text).solution.entries[-1]
+    assert entry.error is not None
+    assert entry.error.message.count("cross at 2 places") == 4
+    assert len({c.letter for c in entry.candidates}) == 8
+    while entry.candidates:
+        first = entry.candidates[0]
+        assert first.of_walk is not None
+        text = edited(text, choose_in_walk, entry.line, *first.of_walk)
+        after = work_out(text).solution.entries[-1]
+        assert len(after.candidates) < len(entry.candidates)
+        entry = after
+    assert entry.error is None, text
+
+
+def test_halves_are_neither_long_nor_short() -> None:
+    half = "c = circle, centre O, radius 20\nrim = line in, c {} > O.level\n"
+    for word in ("", "long", "short"):
+        entry = work_out(HEAD + half.format(word)).solution.entries[-1]
+        assert [c.words for c in entry.candidates] == [("ccw",), ("cw",)]
+    arc = "A = point, 40 right of O\nx = arc, radius 20, through O, through A{}\n"
+    assert "2 arcs fit" in refused(arc.format(""))
+    assert thing(solved(arc.format(", above")), "x").middle.y == pytest.approx(20)

@@ -118,13 +118,15 @@ def test_long_takes_the_other_part_of_the_arc() -> None:
     assert abs(short.sweep) + abs(long.sweep) == pytest.approx(math.tau)
 
 
-def test_loci_that_only_touch_give_the_single_right_answer() -> None:
-    """At the limiting radius the two swings touch: one arc, no letters to choose from."""
-    done = work_out(HEAD + TWO + "x = arc, radius 45, beside a, beside b\ny = arc, radius 95, around a, around b\n")
+def test_loci_that_only_touch_give_the_single_centre_and_either_half() -> None:
+    """At the limiting radius the two swings touch: one centre, and only words can say which half is drawn."""
+    rows = TWO + "x = arc, radius 45, beside a, beside b{0}\ny = arc, radius 95, around a, around b{0}\n"
+    told = work_out(HEAD + rows.format("")).solution
+    assert [e.candidates[0].words for e in told.entries[-2:]] == [("below",), ("below",)]
+    done = work_out(HEAD + rows.format(", above"))
     assert not done.solution.errors
     x, y = thing(done, "x"), thing(done, "y")
     assert isinstance(x, Arc | Circle)
     assert isinstance(y, Arc | Circle)
     assert (x.centre.x, x.centre.y) == pytest.approx((5, 0))
     assert (y.centre.x, y.centre.y) == pytest.approx((-5, 0))
-    assert not done.solution.entries[-1].candidates

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from desk import run_of, solved
+from desk import refused, run_of, solved
 from entrick.core.geometry import Point
 
 angles = st.integers(0, 359)
@@ -22,7 +22,7 @@ def test_a_smooth_curve_goes_through_every_point_without_a_corner(spots: list[tu
     assume(min(gaps) > 5)
     (x0, y0), (x1, y1) = spots[:2]
     back = math.atan2(y1 - y0, x1 - x0) - math.radians(leaving)
-    assume(math.cos(back) > -1 + 1e-9)  # straight away from the next point: no pair of arcs turns round, known gap
+    assume(math.cos(back) > -1 + 1e-9)  # straight away from the next point is refused
     rows = "".join(f"P{i} = point, {x} right of O, {y} above O\n" for i, (x, y) in enumerate(spots))
     names = " ".join(f"P{i}" for i in range(len(spots)))
     curve = run_of(solved(rows + f"s = smooth, through {names}, leaving at {leaving}\n"), "s")
@@ -43,3 +43,15 @@ def test_a_smooth_curve_says_whether_its_points_were_computed() -> None:
     ]
     assert told[-1] != told[-2].replace(" s", " t")
     assert "eye" in told[-1]
+
+
+def test_a_smooth_curve_that_sets_out_straight_away_is_refused() -> None:
+    rows = "A = point, 20 right of O\nB = point, 45 right of O, 5 above\ns = smooth, through O A B, "
+    assert "leaves O straight away from A" in refused(rows + "leaving at 180°\n")
+    assert "arrives at B straight back towards A" in refused(rows + "arriving along line B A\n")
+
+
+def test_a_smooth_curve_that_comes_straight_back_turns_round() -> None:
+    curve = run_of(solved("A = point, 40 right of O\nB = point, 15 right of O\ns = smooth, through O A B\n"), "s")
+    assert all(junction.is_tangent for junction in curve.junctions)
+    assert curve.distance(Point(40.0, 0.0)) < 1e-9

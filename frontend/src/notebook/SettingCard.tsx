@@ -176,7 +176,7 @@ function Candidates({ entry }: { entry: Entry }) {
       onFocus={() => set({ ghosts: entry.line })}
       onBlur={() => set({ ghosts: null })}
     >
-      <legend className="font-semibold">{entry.candidates.length} fit; choose by letter</legend>
+      <legend className="font-semibold">Several fit: choose by letter</legend>
       {entry.candidates.map((candidate) => (
         <button
           key={candidate.letter}

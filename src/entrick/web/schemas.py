@@ -137,7 +137,7 @@ class ChooseCandidate(Asked):
 
     op: Literal["choose"]
     line: Whole
-    letter: Annotated[str, Field(pattern="^[A-H]$")]
+    letter: Annotated[str, Field(pattern="^[A-HJ-NP-Z]$")]
 
 
 Edit = Annotated[

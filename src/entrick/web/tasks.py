@@ -144,6 +144,8 @@ def _chosen(plan: Plan, edit: ChooseCandidate) -> Plan:
     candidate = next((c for c in entry.candidates if c.letter == edit.letter), None) if entry else None
     if entry is None or candidate is None:
         raise edits.EditError(f"line {edit.line} has no candidate {edit.letter}")
+    if candidate.of_walk:
+        return edits.choose_in_walk(plan, edit.line, *candidate.of_walk)
     words = kinds()[entry.statement.kind].choosing_words
     return edits.choose_candidate(plan, edit.line, candidate.words, words)
 

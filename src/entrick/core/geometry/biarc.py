@@ -30,7 +30,8 @@ def smooth(
 
     Notes
     -----
-    At each inner point the curve has the direction of the circle through it and its two neighbours. Between two points
+    At each inner point the curve has the direction of the circle through it and its two neighbours; where it comes
+    straight back it turns round to the left. Between two points
     with directions lies a pair of arcs whose distances along the end tangents are equal (closed form, the biarc of
     engineering practice).
     """
@@ -56,6 +57,10 @@ def _heading(spots: Sequence[Point], index: int, closed: bool) -> Point:
     before, at, after = (spots[(middle + step) % count] for step in (-1, 0, 1))
     ahead = after - before if abs(after - before) > 0 else at - before
     circle = next(iter(circles_touching((before, at, after))), None)
+    if circle is None and (at - before).dot(after - at) < 0:
+        # It turns straight back: round the place where it turns, and along the path before and after.
+        along = ((at - before).unit, (at - before).unit.normal, (after - at).unit)
+        return along[1 if closed else index - middle + 1]
     if circle is None:
         return ahead.unit
     tangent = (spots[index] - circle.circle.centre).unit.normal

@@ -7,28 +7,53 @@ cross it takes the shorter way, unless told otherwise.
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import product
+from typing import NamedTuple
 
 from ..tolerance import same, surely_two, worked
 from .loop import Loop, Piece
 from .meet import Meeting, gap, meet
 from .partial import Place, between, jointed, places_on
-from .place import on_side
+from .place import SIDES, on_side
 from .shapes import Arc, Circle, Curve, Line, Point, extremes, is_drawn_at, support
 from .transform import rotate
 
 
-class WalkError(ValueError):
-    """A walk that cannot be made. `stop` is the index of the piece where it fails, `place` where on the figure."""
+class Unsettled(NamedTuple):
+    """Where words have to choose: at which stop, what to say, and the words for each way with what it leads along."""
 
-    def __init__(self, message: str, stop: int, place: Point | None = None, spots: Sequence[Point] = ()) -> None:
+    stop: int
+    told: str
+    ways: tuple[tuple[str, Point | Curve], ...]
+
+
+class WalkError(ValueError):
+    """A walk that cannot be made. `stop` is the index of the piece where it fails, `place` where on the figure;
+    `unsettled` is all that words would choose."""
+
+    def __init__(
+        self,
+        message: str,
+        stop: int,
+        place: Point | None = None,
+        spots: Sequence[Point] = (),
+        unsettled: Sequence[Unsettled] = (),
+    ) -> None:
         super().__init__(message)
         self.message = message
         self.stop = stop
         self.place = place
         self.spots = tuple(spots)
+        self.unsettled = tuple(unsettled)
+
+
+def _undecided(unsettled: Sequence[Unsettled]) -> WalkError:
+    """Return one error for all that words have to choose."""
+    spots = [what for each in unsettled for _, what in each.ways if isinstance(what, Point)]
+    told = "; ".join(each.told for each in unsettled)
+    return WalkError(told, unsettled[0].stop, spots[0] if spots else None, spots, unsettled)
 
 
 @dataclass(frozen=True, slots=True)
@@ -130,11 +155,11 @@ def walk(stops: Sequence[Stop], closed: bool = True, period: int = 0) -> Loop:
     best: tuple[Cost, Loop] | None = None
     refused: WalkError | None = None
     for chosen in product(*ways):
-        expanded = _expanded(stops, _every(stops, dict(zip(runs, chosen, strict=True)), period))
+        every = _every(stops, dict(zip(runs, chosen, strict=True)), period)
         try:
-            found = _walked(expanded, closed)
+            found = _walked(_expanded(stops, every), closed)
         except WalkError as error:
-            refused = refused or error
+            refused = refused or _as_said(error, stops, every)
             continue
         if best is None or found[0] < best[0]:
             best = found
@@ -142,6 +167,22 @@ def walk(stops: Sequence[Stop], closed: bool = True, period: int = 0) -> Loop:
         assert refused is not None
         raise refused
     return best[1]
+
+
+def _as_said(error: WalkError, stops: Sequence[Stop], runs: Mapping[int, Loop]) -> WalkError:
+    """Return an error in a walk whose runs were put in piece by piece, by the stops that were said."""
+    begun = [
+        (index, number == 0)
+        for index, stop in enumerate(stops)
+        for number in range(len(runs[index].pieces) if stop.run is not None else 1)
+    ]
+    said = []
+    for each in error.unsettled:
+        index, first = begun[each.stop]
+        # Words behind a run say where the walk comes onto it, and nothing of the way along its pieces.
+        sayable = stops[index].run is None or (first and each.ways[0][0] not in ("cw", "ccw"))
+        said.append(each._replace(stop=index, ways=each.ways if sayable else ()))
+    return WalkError(error.message, begun[error.stop][0], error.place, error.spots, said)
 
 
 def _every(stops: Sequence[Stop], first: Mapping[int, Loop], period: int) -> Mapping[int, Loop]:
@@ -307,17 +348,36 @@ def _joins(stops: Sequence[Stop], closed: bool) -> list[Meeting]:
                     taken = choices[index][0].point
                     rest = [m for m in choices[other] if abs(m.point - taken) > worked(abs(taken))]
                     choices[other] = rest or choices[other]
-    for index, found in enumerate(choices):
-        if len(found) > 1:
-            nxt = (index + 1) % len(stops)
-            raise WalkError(
-                f"{stops[index].name} and {stops[nxt].name} cross at {len(found)} places: "
-                f"say which, such as {stops[nxt].name} {_word_for(found)}, or at a named point",
-                nxt,
-                found[0].point,
-                [m.point for m in found],
-            )
+    several = [
+        _which_crossing(stops, index, (index + 1) % len(stops), found)
+        for index, found in enumerate(choices)
+        if len(found) > 1
+    ]
+    if several:
+        raise _undecided(several)
     return [found[0] for found in choices]
+
+
+def _which_crossing(stops: Sequence[Stop], here: int, there: int, found: Sequence[Meeting]) -> Unsettled:
+    spots = [meeting.point for meeting in found]
+    worded = [(words, spot) for index, spot in enumerate(spots) if (words := _words_for(spots, index))]
+    worded.sort(key=lambda way: list(SIDES).index(way[0].split()[0]))
+    first, second = stops[here].name, stops[there].name
+    such = f", such as {second} {worded[0][0]}," if worded else ""
+    told = f"{first} and {second} cross at {len(found)} places: say which{such} or at a named point"
+    return Unsettled(there, told, tuple(worded))
+
+
+def _words_for(spots: Sequence[Point], index: int) -> str:
+    """Return the fewest words of place that single one spot out; empty where two do not."""
+    sides = ("upper", "lower", "left", "right")
+    for words in (*((word,) for word in sides), *product(sides[:2], sides[2:])):
+        left = list(range(len(spots)))
+        for word in words:
+            left = [left[i] for i in on_side([spots[i] for i in left], word)]
+        if left == [index]:
+            return " ".join(words)
+    return ""
 
 
 def _two_pieces(stops: Sequence[Stop], choices: list[list[Meeting]]) -> list[Meeting]:
@@ -331,11 +391,6 @@ def _two_pieces(stops: Sequence[Stop], choices: list[list[Meeting]]) -> list[Mee
         1,
         onward[0].point,
     )
-
-
-def _word_for(found: Sequence[Meeting]) -> str:
-    spots = [m.point for m in found]
-    return next((word for word in ("upper", "left") if len(on_side(spots, word)) == 1), "upper")
 
 
 def _meetings(stops: Sequence[Stop], here: int, there: int) -> list[Meeting]:
@@ -384,6 +439,8 @@ def _options(stop: Stop, entry: Point, exit_: Point) -> list[Piece]:
     if stop.via is not None:
         via = whole.centre + (stop.via - whole.centre).unit * whole.radius
         both = [p for p in both if is_drawn_at(p.curve, via)] or both
+    if stop.way in ("long", "short") and abs(both[0].length - both[1].length) <= worked(both[0].length):
+        return both
     match stop.way:
         case "ccw":
             return both[:1]
@@ -433,7 +490,6 @@ def _ways(stops: Sequence[Stop], joins: list[Meeting], closed: bool) -> tuple[Co
         entries = [_far_end(stops[0], 0, points[0]), *points]
         exits = [*points, _far_end(stops[-1], len(stops) - 1, points[-1])]
     options = [_options(stop, a, b) for stop, a, b in zip(stops, entries, exits, strict=True)]
-    _refuse_equal_ways(stops, joins, options, closed)
     ways = [[_way(stop, piece) for piece in pieces] for stop, pieces in zip(stops, options, strict=True)]
     # Every run ends on its way along the piece before, so the cheapest run to each way is enough.
     best: _Run | None = None
@@ -446,14 +502,16 @@ def _ways(stops: Sequence[Stop], joins: list[Meeting], closed: bool) -> tuple[Co
             if best is None or total < best[0]:
                 best = (total, run)
     assert best is not None
-    _refuse_smooth_both_ways(stops, joins, ways, best[1], closed)
+    unsettled = [*_equal_ways(stops, joins, options, closed), *_smooth_both_ways(stops, joins, ways, best[1], closed)]
+    if unsettled:
+        raise _undecided(unsettled)
     return best[0], tuple(way.piece for way in best[1])
 
 
-def _refuse_smooth_both_ways(
+def _smooth_both_ways(
     stops: Sequence[Stop], joins: Sequence[Meeting], ways: Sequence[Sequence[_Way]], best: Sequence[_Way], closed: bool
-) -> None:
-    """Refuse a walk in which pieces that touch one another may be gone round the other way all together, as smoothly.
+) -> Iterator[Unsettled]:
+    """Find where a walk is undecided, as pieces that touch may be gone round the other way all together, as smoothly.
 
     A corner can be turned either way, and the shorter is meant unless something is said; but which of two smooth
     outlines is meant cannot be told, and the shorter of them may be the other one when a size changes.
@@ -466,11 +524,15 @@ def _refuse_smooth_both_ways(
         inner = zip(chain, [*chain[1:], chain[0]] if len(chain) == len(stops) and closed else chain[1:], strict=False)
         if off[0] == off[1] and not any(_doubles_back(other[a], other[b], joins[a]) for a, b in inner):
             first, second = stops[chain[0]].name, stops[chain[1]].name
-            raise WalkError(
-                f"{first} and {second} run into each other smoothly both ways round: say {first} cw or {first} ccw",
+            yield Unsettled(
                 chain[0],
-                joins[chain[0]].point,
+                f"{first} and {second} run into each other smoothly both ways round: say {first} cw or {first} ccw",
+                _either(ways[chain[0]][0].piece, ways[chain[0]][1].piece),
             )
+
+
+def _either(ccw: Piece, cw: Piece) -> tuple[tuple[str, Curve], ...]:
+    return ("ccw", ccw.curve), ("cw", cw.curve)
 
 
 def _chains(joins: Sequence[Meeting], count: int, closed: bool) -> list[list[int]]:
@@ -509,14 +571,14 @@ def _far_end(stop: Stop, index: int, join: Point) -> Point:
     return max(_ends(stop, index), key=lambda end: abs(end - join))
 
 
-def _refuse_equal_ways(stops: Sequence[Stop], joins: list[Meeting], options: list[list[Piece]], closed: bool) -> None:
+def _equal_ways(
+    stops: Sequence[Stop], joins: list[Meeting], options: list[list[Piece]], closed: bool
+) -> Iterator[Unsettled]:
+    """Find where both ways round a circle are equally long, and no touch decides."""
     for index, (stop, ways) in enumerate(zip(stops, options, strict=True)):
         around = {index - 1, index} if not closed else {(index - 1) % len(joins), index}
         if any(joins[j].touch for j in around if 0 <= j < len(joins)) or not isinstance(stop.curve, Circle):
             continue
         if len(ways) == 2 and abs(ways[0].length - ways[1].length) <= worked(ways[0].length):
-            raise WalkError(
-                f"both ways round {stop.name} are equally long: say {stop.name} cw, {stop.name} ccw or via a point",
-                index,
-                stop.curve.centre,
-            )
+            told = f"both ways round {stop.name} are equally long: say {stop.name} cw, {stop.name} ccw or via a point"
+            yield Unsettled(index, told, _either(*ways))

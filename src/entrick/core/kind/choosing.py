@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import combinations
+from typing import NamedTuple
 
 from ..geometry import Arc, Circle, Line, Point, Shape
 from ..geometry.place import SIDES, on_side
@@ -39,14 +40,20 @@ class Candidate:
     @property
     def words(self) -> tuple[str, ...]:
         """The words that choose it, worked out when they are asked for: most solutions are never looked at."""
-        return _selecting(self.options, self.index, self.landmarks)
+        of_walk = self.options[self.index].of_walk
+        return (of_walk.words,) if of_walk else _selecting(self.options, self.index, self.landmarks)
+
+    @property
+    def of_walk(self) -> OfWalk | None:
+        """Which stop of a walk it settles, where it is one way of a walk."""
+        return self.options[self.index].of_walk
 
 
 class Undecided(ClauseError):
     """Several solutions fit; carries them, lettered, so that the drafter can choose."""
 
-    def __init__(self, message: str, candidates: Sequence[Candidate]) -> None:
-        super().__init__(message)
+    def __init__(self, message: str, candidates: Sequence[Candidate], clause: int | None = None) -> None:
+        super().__init__(message, clause)
         self.candidates = tuple(candidates)
 
 
@@ -100,6 +107,14 @@ def sides_of(line: Line, name: str, spot: Point) -> frozenset[str]:
 CHOICES = (PLACE, NEAR, TOWARDS, AWAY, ORDINAL)
 
 
+class OfWalk(NamedTuple):
+    """One way of a walk: the clause it stands in, which stop it settles, and the words behind that stop."""
+
+    clause: int
+    stop: int
+    words: str
+
+
 @dataclass(frozen=True, slots=True)
 class Option:
     """A solution before it is chosen.
@@ -116,6 +131,8 @@ class Option:
     said_to_lie : Point or None
         Where it lies for words of place, where that is told by how it was constructed: what is drawn may come to lie
         across the axis of two solutions when a size changes, and the word must go on meaning the same one.
+    of_walk : OfWalk or None
+        For one way of a walk.
     """
 
     shape: Shape
@@ -123,6 +140,7 @@ class Option:
     about: str
     traits: frozenset[str] = frozenset()
     said_to_lie: Point | None = None
+    of_walk: OfWalk | None = None
 
     @property
     def place(self) -> Point:
@@ -188,9 +206,20 @@ def _narrow(options: Sequence[Option], args: Args) -> list[int]:
     return left
 
 
+LETTERS = "ABCDEFGHJKLMNPQRSTUVWXYZ"
+"""What solutions are lettered with; I and O are taken for figures."""
+
+
+def lettered(options: Sequence[Option], chosen: int | None, named: tuple[Ref, ...] = ()) -> tuple[Candidate, ...]:
+    """Return solutions lettered in order, as many as there are letters."""
+    return tuple(
+        Candidate(letter, i, tuple(options), i == chosen, named)
+        for i, (letter, _) in enumerate(zip(LETTERS, options, strict=False))
+    )
+
+
 def _letter(options: Sequence[Option], chosen: int | None, args: Args) -> tuple[Candidate, ...]:
-    named = _landmarks(args)
-    return tuple(Candidate("ABCDEFGH"[i], i, tuple(options), i == chosen, named) for i in range(len(options)))
+    return lettered(options, chosen, _landmarks(args))
 
 
 def _landmarks(args: Args) -> tuple[Ref, ...]:

@@ -26,7 +26,7 @@ from ..kind.figure import Ref
 from ..measure import Number
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from ..tolerance import same
+from ..tolerance import DIRECTION, same
 
 CONDITIONS = ("beside", "around", "inside", "touching", "through", "centred")
 _SWING = math.radians(14)
@@ -68,9 +68,9 @@ def construct(args: Args, keep: Callable[[Tangency], bool] | None = None) -> Mad
     if keep is not None:
         found = tuple(filter(keep, found)) or found
     long = any(s.word("span") == "long" for s in args.all("span"))
-    options = [_option(tangency, said, size, long) for tangency in found]
-    index, candidates = choose(options, args, "arc")
-    tangency, shape = found[index], options[index].shape
+    options = [(tangency, option) for tangency in found for option in _options(tangency, said, size, long)]
+    index, candidates = choose([option for _, option in options], args, "arc")
+    tangency, shape = options[index][0], options[index][1].shape
     assert isinstance(shape, Arc | Circle)
     touched = {
         f"touch.{clause.ref('target').text}": point
@@ -180,7 +180,8 @@ def _why_none(args: Args, said: list[Said], loci: list[list[Locus]], size: Numbe
     return f"{told}: move {names[1]}"
 
 
-def _option(tangency: Tangency, said: list[Said], size: Number, long: bool) -> Option:
+def _options(tangency: Tangency, said: list[Said], size: Number, long: bool) -> list[Option]:
+    """Return the arc about a centre; both halves where neither way round is the longer."""
     circle = Circle(tangency.centre, float(size), size)
     start, end = tangency.touches
     about = ", ".join(
@@ -198,9 +199,12 @@ def _option(tangency: Tangency, said: list[Said], size: Number, long: bool) -> O
             each |= sides_of(line, clause.ref("target").text, tangency.centre)
     traits = frozenset(each | (set(contacts.values()) if len(set(contacts.values())) == 1 else set()))
     if start is None or end is None or abs(start - end) <= same(float(size)):
-        return Option(circle, tangency.centre, about, traits)
+        return [Option(circle, tangency.centre, about, traits)]
     arc = Arc.between(circle, start, end, long)
-    return Option(arc, arc.centroid, about, traits, None if long else _said_to_lie(tangency, arc))
+    if abs(abs(arc.sweep) - math.pi) <= DIRECTION:
+        halves = (arc, Arc.between(circle, start, end, not long))
+        return [Option(half, half.centroid, about, traits) for half in halves]
+    return [Option(arc, arc.centroid, about, traits, None if long else _said_to_lie(tangency, arc))]
 
 
 def _said_to_lie(tangency: Tangency, arc: Arc) -> Point | None:

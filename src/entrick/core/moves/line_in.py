@@ -6,9 +6,10 @@ import math
 from collections.abc import Sequence
 
 from ..allowance import check_copies
-from ..geometry import Arc, Circle, Loop, Piece, Shape, Stop, WalkError, walk
+from ..geometry import Arc, Circle, Loop, Piece, Point, Shape, Stop, WalkError, walk
 from ..geometry.walk import turned
-from ..kind import Args, Kind, Made, Role, Said, Step, Stroke, Tool
+from ..kind import Args, Kind, Made, Option, Role, Said, Step, Stroke, Tool, Undecided
+from ..kind.choosing import OfWalk, lettered
 from ..kind.parts import MOST_STROKES
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
@@ -40,6 +41,9 @@ def lined(args: Args, role: Role) -> Made:
             stops = _repeated(args, stops, again)
         loop = _walked(stops, args.get("open") is None, role, said if again else 0)
     except WalkError as error:
+        ways = _ways_of(error, clause.clause, stops, said)
+        if ways:
+            raise Undecided(error.message, lettered(ways, None), clause.clause) from error
         raise ClauseError(error.message, clause.clause) from error
     names = " > ".join(_named(loop))
     closing = "closed" if loop.closed else "an open run"
@@ -65,6 +69,18 @@ def _named(loop: Loop) -> list[str]:
     if len(distinct) <= MOST_TOLD:
         return distinct
     return list(dict.fromkeys(owner.partition(".")[0] for owner in owners))
+
+
+def _ways_of(error: WalkError, clause: int, stops: Sequence[Stop], said: int) -> list[Option]:
+    """Return every way that words would choose, all along the walk; of one that repeats itself each once."""
+    found: dict[OfWalk, Option] = {}
+    for each in error.unsettled:
+        stop = each.stop % said
+        for words, what in each.ways:
+            spot = what if isinstance(what, Point) else what.middle if isinstance(what, Arc) else what.at(0.0)
+            way = OfWalk(clause, stop, words)
+            found.setdefault(way, Option(what, spot, f"{stops[stop].name} {words}", of_walk=way))
+    return list(found.values())
 
 
 def _repeated(args: Args, stops: Sequence[Stop], again: Said) -> list[Stop]:

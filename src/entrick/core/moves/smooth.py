@@ -9,7 +9,7 @@ from ..geometry.biarc import smooth
 from ..kind import Args, Kind, Made, Said, Step, Stroke, Tool
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from ..tolerance import same
+from ..tolerance import DIRECTION, same
 
 MOST_POINTS = 60
 
@@ -35,6 +35,7 @@ def construct(args: Args) -> Made:
             f"a smooth curve goes through 2 to {MOST_POINTS} points; a closed one through 3", clause.clause
         )
     leaving, arriving = (_direction(args.get(key)) for key in ("leaving", "arriving"))
+    _refuse_straight_back(args, named, spots, leaving, arriving)
     curves = smooth(spots, closed, leaving, arriving)
     pieces: tuple[Piece, ...] = tuple(
         piece_of(curve, f"{args.name}.{i}", args.name) for i, curve in enumerate(curves, 1)
@@ -62,6 +63,18 @@ def construct(args: Args) -> Made:
         ),
         {**parts, "start": pieces[0].entry, "end": pieces[-1].exit},
     )  # fmt: skip
+
+
+def _refuse_straight_back(
+    args: Args, named: list[tuple[str, Shape | Loop]], spots: list[Point], leaving: Point | None, arriving: Point | None
+) -> None:
+    """Two arcs do not turn a curve round that sets out straight away from where it goes."""
+    for key, way, there, here in (("leaving", leaving, 1, 0), ("arriving", arriving, -1, -2)):
+        ahead = (spots[there] - spots[here]).unit
+        if way is not None and way.dot(ahead) < 0 and abs(way.cross(ahead)) < DIRECTION:
+            verb = f"leaves {named[0][0]} straight away from {named[1][0]}" if key == "leaving" else (
+                f"arrives at {named[-1][0]} straight back towards {named[-2][0]}")  # fmt: skip
+            raise ClauseError(f"the curve {verb}: give a point between, or another direction", args.need(key).clause)
 
 
 def _direction(said: Said | None) -> Point | None:

@@ -203,6 +203,13 @@ def choose_candidate(plan: Plan, line: int, words: Sequence[str], choices: froze
     return set_line(plan, line, _statement_row(statement, [*kept, *words]))
 
 
+def choose_in_walk(plan: Plan, line: int, clause: int, stop: int, words: str) -> Plan:
+    """Say words behind one stop of a walk."""
+    stops = str(statement_on(plan, line).clauses[clause]).split(" > ")
+    stops[stop] = f"{stops[stop]} {words}"
+    return set_clause(plan, line, clause, " > ".join(stops))
+
+
 def _only_chooses(clause: Clause, choices: frozenset[str], said: Set[str]) -> bool:
     """Tell whether a clause only chooses: words of place, ``near A``, or how something touches that is said to."""
     first, *rest = clause.items

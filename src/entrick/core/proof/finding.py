@@ -48,9 +48,9 @@ def outlines_of(entry: Entry) -> list[tuple[str, Loop]]:
     made, name = entry.made, entry.statement.name
     if made is None or made.lined is not Role.OUTLINE:
         return []
-    shapes = made.shape.labelled if isinstance(made.shape, Family) else ()
-    members = [(f"{name}.{label}", shape) for label, shape in shapes] or [(name, made.shape)]
-    return [(called, shape) for called, shape in members if isinstance(shape, Loop)]
+    if not isinstance(made.shape, Family):
+        return [(name, made.shape)] if isinstance(made.shape, Loop) else []
+    return [(f"{name}.{label}", shape) for label, shape in made.shape.labelled if isinstance(shape, Loop)]
 
 
 @dataclass(frozen=True)

@@ -123,3 +123,24 @@ def test_rows_of_rows_have_two_numbers() -> None:
     ]
     assert thing(done, "x").centre == thing(done, "all.2.1").centre
     assert len(done.checked.outlines) == 6
+
+
+BORED = "A = point, 40 right of O\nc = circle, centre A, radius 10\nd = circle, centre O, radius 80\nrim = line in, d\nbore = line in, c\n"
+
+
+def test_copies_of_what_is_lined_in_are_outlines_cut_once() -> None:
+    done = solved(BORED + "t = turn, of bore, 4 about O\n")
+    again = solved(BORED + "t = turn, of bore, 4 about O\nmore = line in, t\n")
+    for each in (done, again):
+        assert [o.name for o in each.checked.outlines] == ["rim", "bore", "t.2", "t.3", "t.4"]
+        assert len([mark for mark in each.display.marks if mark.role == "outline"]) == 5
+        assert not [f for f in each.findings if f.weight in ("wrong", "look") and "cut twice" in f.message]
+    plain = solved(BORED + "other = mirror, of c, about O.plumb\n")
+    assert [o.name for o in plain.checked.outlines] == ["rim", "bore"]
+    mixed = solved(BORED + "two = mirror, of bore d, about line O A\nthree = shift, of bore, 20 above, 2 times\n")
+    assert [o.name for o in mixed.checked.outlines] == ["rim", "bore", "three.1", "three.2"]
+
+
+def test_an_outline_may_still_be_gone_over_as_hidden() -> None:
+    done = solved(BORED + "t = mirror, of bore, about O.plumb\nh = hidden, t\n")
+    assert [mark.role for mark in done.display.marks].count("hidden") == 1

@@ -15,7 +15,8 @@ DISC = "c = circle, centre O, radius 50\n"
 @given(st.integers(2, 40), st.floats(0.1, 0.9), st.floats(1, 20), st.booleans())
 def test_notches_all_round_are_walked_like_one(count: int, share: float, depth: float, inward: bool) -> None:
     """Area by the shoelace and segments: disc less or more n notches; the outline comes back on itself when turned."""
-    width, depth = round(share * 100 * math.sin(math.pi / count), 6), round(depth, 6)
+    width = round(share * 100 * math.sin(math.pi / count), 6)
+    depth = round(depth + 50 - math.sqrt(2500 - width**2 / 4), 6)
     way = "inward, " if inward else ""
     done = solved(
         f"{DISC}n = keyway, on c, width {width:.6f}, depth {depth:.6f}, {way}above\nrim = line in, c > n, {count} about O\n"

@@ -62,3 +62,32 @@ def test_a_slot_bounded_by_circles_has_ends_that_aim_at_the_centre() -> None:
             clear = thing(done, f"c.{ring}")
             assert isinstance(clear, Circle)
             assert abs(p.entry - clear.centre) >= 14 - 1e-6, "the slot stays clear of the circles that bound it"
+
+
+@pytest.mark.parametrize("angle", range(0, 360, 15))
+def test_sides_keep_their_names_at_every_angle(angle: int) -> None:
+    done = solved(f"s = slot, centred on O, length 60, width 12, at {angle}°\n")
+    middle = {name: thing(done, f"s.{name}").at(24.0) for name in ("upper", "lower", "left", "right")}
+    assert middle["upper"].y >= middle["lower"].y - 1e-9
+    assert middle["left"].x <= middle["right"].x + 1e-9
+    assert len({thing(done, f"s.{name}") for name in middle}) == 2
+
+
+WASHER = (
+    "pitch = circle, centre O, radius 75\nat = spaced, 2 on pitch, from above\nclear = circle, centre at, radius 20\n"
+    "long = slot, about O, radii 70 and 80, between clear.1 and clear.2{}\n"
+)
+
+
+@pytest.mark.parametrize(("words", "radius"), [(", on inner", 70), (", on outer", 80), ("", 75)])
+def test_a_bounding_circle_cuts_where_it_is_said_to(words: str, radius: int) -> None:
+    """By the triangle of the two centres and the crossing: 75² + r² − 2·75·r·cos = 20² (law of cosines)."""
+    done = solved(WASHER.format(words))
+    entry = done.solution.entries[-1]
+    assert entry.made is not None
+    off = math.degrees(math.acos((75**2 + radius**2 - 20**2) / (2 * 75 * radius)))
+    assert math.degrees(thing(done, "long.outer").start) == pytest.approx(90 + off)
+    assert any("as nothing is said" in row for row in entry.made.working) == (words == "")
+    assert {"inner": "inner side", "outer": "outer side"}.get(words[5:], "middle line") in entry.made.sentence
+    marked = [stroke.shape for step in entry.made.steps for stroke in step.strokes if isinstance(stroke.shape, Point)]
+    assert [abs(spot) for spot in marked] == pytest.approx([radius, radius])

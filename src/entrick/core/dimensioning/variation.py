@@ -207,11 +207,7 @@ def measured(note: Dimensioned) -> float:
 def lined_runs(solution: Solution) -> list[Loop]:
     """Return what is lined in, seen and hidden."""
     return [
-        shape
-        for entry in solution.entries
-        if entry.made and entry.made.lined
-        for shape in entry.made.shapes
-        if isinstance(shape, Loop)
+        shape for entry in solution.entries if entry.made for shape in entry.made.gone_over if isinstance(shape, Loop)
     ]
 
 

@@ -36,10 +36,11 @@ def nearest(first: Curve, second: Curve) -> Distance:
     for meeting in meet(first, second):
         if is_drawn_at(first, meeting.point) and is_drawn_at(second, meeting.point):
             return 0.0, meeting.point, meeting.point
-    return min(_candidates(first, second), key=lambda span: span[0])
+    return min(facing(first, second), key=lambda span: span[0])
 
 
-def _candidates(first: Curve, second: Curve) -> Iterator[Distance]:
+def facing(first: Curve, second: Curve) -> Iterator[Distance]:
+    """Return the spans among which the least is: from an end to its nearest place, or square to both."""
     for end in ends_of(first):
         place = nearest_place(second, end)
         yield abs(place - end), end, place

@@ -74,6 +74,8 @@ class Stop:
         The meeting at, or nearest to, this point is where the walk comes onto this piece.
     run : Loop or None
         Several pieces end to end that are walked as they are; `curve` is the first of them.
+    lined : str
+        As what the run has been gone over before; empty where it has not.
     """
 
     curve: Curve
@@ -83,6 +85,7 @@ class Stop:
     side: tuple[str, ...] = ()
     at: Point | None = None
     run: Loop | None = None
+    lined: str = ""
 
 
 MOST_RUNS = 8

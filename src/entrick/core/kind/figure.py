@@ -6,6 +6,7 @@ from collections.abc import Iterator, Mapping, Set
 from dataclasses import dataclass, field
 from difflib import get_close_matches
 
+from ..drawing.strokes import Role
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
 from ..plan.errors import ClauseError
 from ..plan.slots import SLOTS
@@ -46,6 +47,8 @@ class Item:
         What can be referred to behind a dot, such as ``centre`` or ``touch.eyeA``.
     centre_name : str
         What the drafter calls the centre of a circle or arc.
+    lined : Role or None
+        What it has been gone over as; None while it is construction.
     """
 
     name: str
@@ -53,15 +56,17 @@ class Item:
     line: int
     parts: Mapping[str, Shape | Loop] = field(default_factory=dict)
     centre_name: str = ""
+    lined: Role | None = None
 
 
 @dataclass(frozen=True, slots=True)
 class Ref:
-    """A reference as written, with what it refers to."""
+    """A reference as written, with what it refers to, and as what that has been gone over."""
 
     text: str
     shape: Shape | Loop | Family
     centre_name: str = ""
+    lined: Role | None = None
 
 
 _CLASSES: dict[str, type] = {"point": Point, "line": Line, "circle": Circle, "arc": Arc, "outline": Loop}
@@ -118,15 +123,17 @@ class Figure:
             close = get_close_matches(part, list(item.parts), 1, 0.4)
             instead = (text, f"{name}.{close[0]}") if close else None
             raise ClauseError(f"{name} has no part {part}; it has {choices}", None, instead)
+        whole = not part or (isinstance(item.shape, Family) and shape in item.shape.members)
+        lined = item.lined if whole else None
         if isinstance(shape, Family) and all(isinstance(member, _TYPES[wanted]) for member in shape.members):
-            return Ref(text, shape)
+            return Ref(text, shape, lined=lined)
         if not isinstance(shape, _TYPES[wanted]):
             found = _CALLED[type(shape)]
             fitting = [key for key, value in item.parts.items() if isinstance(value, _TYPES[wanted])]
             hint = f"; did you mean {name}.{fitting[0]}?" if fitting and not part else ""
             instead = (text, f"{name}.{fitting[0]}") if hint else None
             raise ClauseError(f"{text} is {found}; {_wanted(wanted)} is wanted here{hint}", None, instead)
-        return Ref(text, shape, (item.centre_name or f"{name}.centre") if not part else f"{text}.centre")
+        return Ref(text, shape, (item.centre_name or f"{name}.centre") if not part else f"{text}.centre", lined)
 
     def things(self) -> Iterator[tuple[str, Shape | Loop]]:
         """Return everything made by name, the members of families one by one."""

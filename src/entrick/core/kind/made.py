@@ -77,6 +77,8 @@ class Made:
         For a datum: where it stands on the sheet.
     lined : Role or None
         What a run of pieces is gone over as; None while it is construction.
+    standing : frozenset of int
+        Which members of a family were there, and gone over, before.
     notes : tuple of Note
         What is drawn in paper sizes whatever the scale: dimensions, hatching, centre lines, labels.
     nothing : bool
@@ -102,6 +104,7 @@ class Made:
     candidates: tuple[Candidate, ...] = ()
     placing: Placing | None = None
     lined: Role | None = None
+    standing: frozenset[int] = frozenset()
     notes: tuple[Note, ...] = ()
     nothing: bool = False
     cut: bool = False
@@ -120,4 +123,9 @@ class Made:
     @property
     def loops(self) -> tuple[Loop, ...]:
         """The outlines among it."""
-        return tuple(s for s in self.shapes if isinstance(s, Loop)) if self.lined is Role.OUTLINE else ()
+        return tuple(s for s in self.gone_over if isinstance(s, Loop)) if self.lined is Role.OUTLINE else ()
+
+    @property
+    def gone_over(self) -> tuple[Shape | Loop, ...]:
+        """What this statement itself goes over."""
+        return tuple(s for i, s in enumerate(self.shapes) if i not in self.standing) if self.lined else ()

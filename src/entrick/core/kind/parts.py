@@ -8,7 +8,7 @@ from ..geometry import Arc, Circle, Curve, Line, Loop, Piece, Point, Shape, piec
 from ..geometry.ellipse import Ellipse
 from ..plan.errors import ClauseError
 from . import Role, Step, Stroke, Tool
-from .figure import Family
+from .figure import Family, Ref
 
 MOST_STROKES = 12
 """Pieces beyond which a run is one curve to the eye and to the hand, and is drawn in one go."""
@@ -67,6 +67,12 @@ def renamed(shape: Shape | Loop, owner: str) -> Shape | Loop:
     return Loop(tuple(pieces), shape.closed, shape.stands_for)
 
 
+def as_original(refs: Sequence[Ref]) -> Role | None:
+    """Return as what the originals of copies were all gone over: so are the copies."""
+    roles = {ref.lined for ref in refs}
+    return roles.pop() if len(roles) == 1 else None
+
+
 def draw(shape: Shape | Loop, name: str, role: Role = Role.CONSTRUCTION) -> tuple[Step, ...]:
     """Return the steps that draw a thing whose place is already marked: arcs by the compass, first, then lines."""
     match shape:
@@ -106,17 +112,34 @@ def places(shape: Shape | Loop) -> tuple[tuple[str, Point], ...]:
             return tuple(("a corner of " if spot in corners else "a centre of ", spot) for spot in found)
 
 
+def outermost_parts(loop: Loop) -> dict[str, Shape | Loop]:
+    """Return the parts of what is lined in: its outermost places, and the corners where its pieces begin."""
+    spots = [spot for piece in loop.pieces for spot in piece.outermost]
+    return {
+        "left": min(spots, key=lambda p: p.x),
+        "right": max(spots, key=lambda p: p.x),
+        "top": max(spots, key=lambda p: p.y),
+        "bottom": min(spots, key=lambda p: p.y),
+        **{f"corner.{index}": piece.entry for index, piece in enumerate(loop.pieces, 1) if len(loop.pieces) > 1},
+    }
+
+
 def copied(
-    owner: str, things: Sequence[tuple[str, Shape | Loop]], copies: Sequence[Shape | Loop]
+    owner: str, things: Sequence[tuple[str, Shape | Loop]], copies: Sequence[Shape | Loop], lined: Role | None = None
 ) -> tuple[Shape | Loop | Family, dict[str, Shape | Loop]]:
     """Return copies as one thing or a family, with their parts: by number, and by the name of what was copied."""
+
+    def own_parts(copy: Shape | Loop) -> dict[str, Shape | Loop]:
+        more = outermost_parts(copy) if lined and isinstance(copy, Loop) else {}
+        return {**parts_of(copy), **more}
+
     if len(copies) == 1:
         only = renamed(copies[0], owner)
-        return only, parts_of(only)
+        return only, own_parts(only)
     members = tuple(renamed(copy, f"{owner}.{index}") for index, copy in enumerate(copies, 1))
     parts: dict[str, Shape | Loop] = {}
     for index, (name, member) in enumerate(zip((name for name, _ in things), members, strict=True), 1):
         for key in dict.fromkeys((str(index), name or str(index))):
             parts[key] = member
-            parts |= {f"{key}.{part}": shape for part, shape in parts_of(member).items()}
+            parts |= {f"{key}.{part}": shape for part, shape in own_parts(member).items()}
     return Family(members), parts

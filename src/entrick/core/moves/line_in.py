@@ -6,11 +6,11 @@ import math
 from collections.abc import Sequence
 
 from ..allowance import check_copies
-from ..geometry import Arc, Circle, Loop, Piece, Point, Shape, Stop, WalkError, walk
+from ..geometry import Arc, Circle, Loop, Piece, Point, Stop, WalkError, walk
 from ..geometry.walk import turned
 from ..kind import Args, Kind, Made, Option, Role, Said, Step, Stroke, Tool, Undecided
 from ..kind.choosing import OfWalk, lettered
-from ..kind.parts import MOST_STROKES
+from ..kind.parts import MOST_STROKES, outermost_parts
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
@@ -45,6 +45,8 @@ def lined(args: Args, role: Role) -> Made:
         if ways:
             raise Undecided(error.message, lettered(ways, None), clause.clause) from error
         raise ClauseError(error.message, clause.clause) from error
+    if len(stops) == 1 and stops[0].lined == role:
+        return _there_already(args, loop, stops[0].name)
     names = " > ".join(_named(loop))
     closing = "closed" if loop.closed else "an open run"
     does = {Role.OUTLINE: "Line in", Role.EDGE: "Seen edge", Role.HIDDEN: "Hidden lines"}[role]
@@ -56,7 +58,7 @@ def lined(args: Args, role: Role) -> Made:
             + (f", area {args.say(abs(loop.area))} square" if loop.closed else ""),
         ),
         (*_carried(stops[:said], stops[said:]), *_steps(loop, role)),
-        _outermost(loop),
+        outermost_parts(loop),
         lined=role,
         cut=args.get("cut") is not None,
     )
@@ -69,6 +71,12 @@ def _named(loop: Loop) -> list[str]:
     if len(distinct) <= MOST_TOLD:
         return distinct
     return list(dict.fromkeys(owner.partition(".")[0] for owner in owners))
+
+
+def _there_already(args: Args, loop: Loop, name: str) -> Made:
+    """What is gone over once more stays what it is: one outline, to be cut once."""
+    told = f"{args.name} is {name}, which has been gone over: nothing more is drawn."
+    return Made(loop, told, parts=outermost_parts(loop), cut=args.get("cut") is not None)
 
 
 def _ways_of(error: WalkError, clause: int, stops: Sequence[Stop], said: int) -> list[Option]:
@@ -113,17 +121,6 @@ def _walked(stops: Sequence[Stop], closed: bool, role: Role, period: int) -> Loo
         except WalkError:
             return walk(stops, closed=False)
     return walk(stops, closed, period)
-
-
-def _outermost(loop: Loop) -> dict[str, Shape | Loop]:
-    spots = [spot for piece in loop.pieces for spot in piece.outermost]
-    return {
-        "left": min(spots, key=lambda p: p.x),
-        "right": max(spots, key=lambda p: p.x),
-        "top": max(spots, key=lambda p: p.y),
-        "bottom": min(spots, key=lambda p: p.y),
-        **{f"corner.{index}": piece.entry for index, piece in enumerate(loop.pieces, 1) if len(loop.pieces) > 1},
-    }
 
 
 def _steps(loop: Loop, role: Role) -> tuple[Step, ...]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ..geometry import Line, Point, reflect
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
-from ..kind.parts import copied, draw, places
+from ..kind.parts import as_original, copied, draw, places
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
@@ -15,11 +15,12 @@ def construct(args: Args) -> Made:
     line = args.need("about").line("axis")
     several = clause.has("originals")
     things = clause.things("originals") if several else [(clause.ref("original").text, clause.thing("original"))]
+    lined = as_original(clause.refs("originals") if several else [clause.ref("original")])
     copies = [reflect(thing, line) for _, thing in things]
     for (name, thing), copy in zip(things, copies, strict=True):
         if copy == thing and isinstance(thing, Point):
             raise ClauseError(f"{name} lies on {axis}: its mirror image is itself", clause.clause)
-    shape, parts = copied(args.name, things, copies)
+    shape, parts = copied(args.name, things, copies, lined)
     steps: list[Step] = []
     for index, ((name, thing), copy) in enumerate(zip(things, copies, strict=True), 1):
         called = args.name if not several else f"{args.name}.{index}"
@@ -27,7 +28,7 @@ def construct(args: Args) -> Made:
         carried = [s for what, spot in places(thing) for s in _carry(spot, line, f"{what}{name}", axis, label)]
         steps += carried
         if not isinstance(thing, Point):
-            steps += draw(copy, called)
+            steps += draw(copy, called, lined or Role.CONSTRUCTION)
     told = " and ".join(name for name, _ in things)
     return Made(
         shape,
@@ -35,6 +36,7 @@ def construct(args: Args) -> Made:
         ("each point is as far behind the axis as its original is before it",),
         tuple(steps),
         parts,
+        lined=lined,
     )
 
 

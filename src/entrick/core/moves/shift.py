@@ -6,7 +6,7 @@ from ..allowance import check_copies
 from ..geometry import Line, Loop, Point, Shape, shift
 from ..geometry.place import SIDES
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
-from ..kind.parts import copied, draw, places
+from ..kind.parts import as_original, copied, draw, places
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
@@ -16,6 +16,7 @@ def construct(args: Args) -> Made:
     clause = args.need("of")
     name = clause.ref("original").text if clause.has("original") else ""
     things = clause.things("originals") if not name else [(name, clause.thing("original"))]
+    lined = as_original([clause.ref("original")] if name else clause.refs("originals"))
     by, told = _displacement(args)
     if by == Point(0.0, 0.0):
         raise ClauseError("the offsets come to nought: nothing would move")
@@ -24,13 +25,20 @@ def construct(args: Args) -> Made:
     check_copies([thing for _, thing in things], count)
     copies = [shift(thing, by * index) for index in range(1, count + 1) for _, thing in things]
     labels = [(label if count == 1 else "", thing) for _ in range(count) for label, thing in things]
-    shape, parts = copied(args.name, labels, copies)
+    shape, parts = copied(args.name, labels, copies, lined)
     steps: list[Step] = []
     for index, copy in enumerate(copies):
         called = args.name if len(copies) == 1 else f"{args.name}.{index + 1}"
-        steps += _steps(things[index % len(things)], copy, called, by * (index // len(things) + 1))
+        steps += _steps(things[index % len(things)], copy, called, by * (index // len(things) + 1), lined)
     row = f", {count} times over" if count > 1 else ""
-    return Made(shape, f"{args.name}, {' and '.join(n for n, _ in things)} moved {told}{row}.", (), tuple(steps), parts)
+    return Made(
+        shape,
+        f"{args.name}, {' and '.join(n for n, _ in things)} moved {told}{row}.",
+        (),
+        tuple(steps),
+        parts,
+        lined=lined,
+    )
 
 
 def _displacement(args: Args) -> tuple[Point, str]:
@@ -49,7 +57,9 @@ def _displacement(args: Args) -> tuple[Point, str]:
     return by, " and ".join(f"{args.say(amount.value)} {way}" for amount, way in offsets)
 
 
-def _steps(original: tuple[str, Shape | Loop], after: Shape | Loop, name: str, by: Point) -> list[Step]:
+def _steps(
+    original: tuple[str, Shape | Loop], after: Shape | Loop, name: str, by: Point, lined: Role | None
+) -> list[Step]:
     called, before = original
     if isinstance(before, Line):
         return [Step(Tool.STRAIGHTEDGE, f"Slide two set squares: draw {name}", strokes=(Stroke(after),))]
@@ -58,7 +68,7 @@ def _steps(original: tuple[str, Shape | Loop], after: Shape | Loop, name: str, b
         label = name if isinstance(before, Point) else ""
         strokes = (Stroke(Line.between(spot, spot + by)), Stroke(spot + by, Role.POINT, label))
         steps.append(Step(Tool.DIVIDERS, f"Carry {what}{called} across", abs(by), spot, strokes))
-    return steps if isinstance(before, Point) else [*steps, *draw(after, name)]
+    return steps if isinstance(before, Point) else [*steps, *draw(after, name, lined or Role.CONSTRUCTION)]
 
 
 KIND = Kind(

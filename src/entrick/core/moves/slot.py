@@ -58,8 +58,25 @@ def _straight(args: Args) -> Made:
         f"Slot {args.name}, {told}, {args.say(width.value)} wide.",
         (f"{args.say(width.value)} ÷ 2 = {args.say(half)}: radius of the ends", *working),
         (*ends, sides),
-        {**parts_of(shape), "first": first, "second": second, "centre": (first + second) * 0.5},
+        {
+            **_sides(curves[0][1], curves[2][1], ahead.normal),
+            **parts_of(shape),
+            "first": first,
+            "second": second,
+            "centre": (first + second) * 0.5,
+        },
     )
+
+
+def _sides(right_hand: Curve, left_hand: Curve, across: Point) -> dict[str, Curve]:
+    """Return both sides by every word that fits them, so that a name holds whatever the slot's angle is."""
+    high, low = (left_hand, right_hand) if across.y > 0 else (right_hand, left_hand)
+    near, far = (left_hand, right_hand) if across.x < 0 else (right_hand, left_hand)
+    if across.y == 0:
+        high, low = near, far
+    if across.x == 0:
+        near, far = high, low
+    return {"upper": high, "lower": low, "left": near, "right": far}
 
 
 def _end_centres(args: Args, half: Number) -> tuple[Point, Point, str, tuple[str, ...]]:
@@ -102,6 +119,7 @@ def _curved(args: Args) -> Made:
     inner, outer, worked = _radii(args)
     middle = (inner + outer) / 2
     start, end, bounds, told = _bounds(args, centre, {"inner": inner, "middle": middle, "outer": outer})
+    marks = _marked(args, centre, name, (start, end), {"inner": inner, "middle": middle, "outer": outer})
     sweep = (end - start) % math.tau or math.tau
     ends = args.get("ends")
     how = ends.word("how") if ends else ("aiming" if bounds else "round")
@@ -131,10 +149,56 @@ def _curved(args: Args) -> Made:
     return Made(
         shape,
         f"Curved slot {args.name} about {name}, radii {args.say(inner)} and {args.say(outer)}, {told}.",
-        (*worked, f"it spans {spell_angle(math.degrees(sweep))}"),
-        (*arcs, *(_end_step(name, curve, how) for curve in closing)),
+        (*worked, *_where_cut(args, how), f"it spans {spell_angle(math.degrees(sweep))}"),
+        (*marks, *arcs, *(_end_step(name, curve, how) for curve in closing)),
         {**parts_of(shape), "middle": Arc(centre, float(middle), start, sweep, middle)},
         name,
+    )
+
+
+WORDED = {"inner": "the inner side", "middle": "the middle line", "outer": "the outer side"}
+"""Where circles that bound a curved slot may cut it; washers of the trade are cut at the inner side."""
+
+
+def _cut_on(args: Args) -> str:
+    where = args.get("on")
+    return where.word("which") if where else "middle"
+
+
+def _where_cut(args: Args, how: str) -> tuple[str, ...]:
+    """Say which place of a bounding circle ends the slot: it is a choice, and offices differ."""
+    if args.get("between") is None or how == "following":
+        return ()
+    others = " or ".join(f"on {which}" for which in WORDED if which != _cut_on(args))
+    said = "" if args.get("on") else f", as nothing is said; {others} takes another (washers: inner)"
+    return (f"it ends where the circles cross {WORDED[_cut_on(args)]}{said}",)
+
+
+def _marked(
+    args: Args, centre: Point, name: str, angles: tuple[float, float], radii: dict[str, Number]
+) -> tuple[Step, ...]:
+    """Mark where the slot ends: at the crossings of the circles that bound it, or at the angles."""
+    between, radius = args.get("between"), radii[_cut_on(args)]
+    spots = [centre + polar(float(radius), angle) for angle in angles]
+    if between is None:
+        return tuple(
+            Step(
+                Tool.ANGLE,
+                f"From {name} draw the line on which the {which} end lies",
+                math.degrees(angle) % 360,
+                strokes=(Stroke(Line.between(centre, spot)), Stroke(spot, Role.POINT)),
+            )
+            for which, angle, spot in zip(("first", "second"), angles, spots, strict=True)
+        )
+    light = Stroke(Arc(centre, float(radius), angles[0], (angles[1] - angles[0]) % math.tau or math.tau, radius))
+    names = [between.ref(slot).text for slot in ("first", "second")]
+    return (
+        Step(Tool.COMPASS, f"Needle on {name}, draw {WORDED[_cut_on(args)]} lightly", radius, centre, (light,)),
+        Step(
+            Tool.PENCIL,
+            f"Mark where {names[0]} and {names[1]} cross it: there the slot ends",
+            strokes=tuple(Stroke(spot, Role.POINT) for spot in spots),
+        ),
     )
 
 
@@ -168,15 +232,14 @@ def _bounds(args: Args, centre: Point, radii: dict[str, Number]) -> tuple[float,
         told = f"from {spell_angle(first)} to {spell_angle(last)}"
         return math.radians(first), math.radians(last), (), told
     assert circles is not None
-    where = args.get("on")
-    on = where.word("which") if where else "middle"
+    on = _cut_on(args)
     found, bounds = [], []
     for slot, side in (("first", 1), ("second", -1)):
         bound = circles.shape(slot)
         assert isinstance(bound, Circle | Arc)
         bounds.append(Circle(bound.centre, bound.radius, bound.exact))
         found.append(_crossing(args, circles, slot, centre, radii[on], bounds[-1], side))
-    told = f"between {circles.ref('first').text} and {circles.ref('second').text}"
+    told = f"between {circles.ref('first').text} and {circles.ref('second').text}, cut at {WORDED[on]}"
     return found[0], found[1], tuple(bounds), told
 
 

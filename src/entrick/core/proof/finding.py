@@ -50,7 +50,8 @@ def outlines_of(entry: Entry) -> list[tuple[str, Loop]]:
         return []
     if not isinstance(made.shape, Family):
         return [(name, made.shape)] if isinstance(made.shape, Loop) else []
-    return [(f"{name}.{label}", shape) for label, shape in made.shape.labelled if isinstance(shape, Loop)]
+    members = [member for i, member in enumerate(made.shape.labelled) if i not in made.standing]
+    return [(f"{name}.{label}", shape) for label, shape in members if isinstance(shape, Loop)]
 
 
 @dataclass(frozen=True)

@@ -6,7 +6,10 @@ import math
 from collections.abc import Iterator
 from itertools import combinations
 
+from ..geometry import Point
+from ..geometry.loop import boxed
 from ..geometry.nearest import least_wall
+from ..geometry.thickness import thinnest
 from ..kind.claims import LeastWall
 from ..measure import spell
 from .finding import Checked, Finding, Outline
@@ -38,8 +41,33 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         wall, first, second, place = walls[0]
         told = f"least wall {spell(wall, unit)} {unit}, between {first.name} and {second.name}"
         yield Finding("good", "wall", told, second.line, place)
-    elif limit and not walls and not math.isinf(limit):
-        yield Finding("note", "wall", "there is no wall between two outlines to measure", limits[0][0])
+    if limit and not math.isinf(limit):
+        yield from _thickness(checked, limits[0][0], limit)
+
+
+def _thickness(checked: Checked, line: int, limit: float) -> Iterator[Finding]:
+    """Report how thin each outline gets by itself: the neck of a link, the arm of a hook."""
+    unit = checked.solution.unit
+    loops = [outline.loop for outline in checked.outlines]
+    bounds = [boxed(loop) for loop in loops]
+    least: tuple[float, str, Point] | None = None
+    for outline in checked.outlines:
+        others = [loop for loop in loops if loop is not outline.loop]
+        found = thinnest(
+            outline.loop, others, lambda spot: sum(bound.encloses(spot) for bound in bounds) % 2 == 1, limit
+        )
+        if found is None:
+            continue
+        thick, first, second = found
+        place = checked.sheet.on_paper((first + second) * 0.5)
+        if thick < limit - checked.close:
+            told = f"{outline.name} is {spell(thick, unit)} {unit} thin here; {spell(limit, unit)} is asked for"
+            yield Finding("wrong", "wall", told, line, place)
+        if least is None or thick < least[0]:
+            least = thick, outline.name, place
+    if least and least[0] >= limit - checked.close:
+        told = f"{least[1]} is nowhere thinner than {spell(least[0], unit)} {unit}"
+        yield Finding("good", "wall", told, line, least[2])
 
 
 def _share_material(first: Outline, second: Outline) -> bool:

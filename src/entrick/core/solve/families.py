@@ -76,6 +76,10 @@ def construct_all(kind: str, args: Args) -> tuple[Made, int]:
             members.append((label, one.shape))
         parts |= {f"{label}.{key}": shape for key, shape in one.parts.items()}
     parts |= members
+    standing: set[int] = set()
+    for index, one in enumerate(made):
+        before = sum(len(earlier.shapes) for earlier in made[:index])
+        standing.update(before + inner for inner in one.standing)
     told = made[0].sentence
     for name in (args.name, *(ref.text for ref in refs)):
         told = told.replace(f"{name}.{labels[0]}", name)
@@ -83,7 +87,8 @@ def construct_all(kind: str, args: Args) -> tuple[Made, int]:
     notes = tuple(note for one in made for note in one.notes)
     sentence = f"{len(made)} times: {told}"
     shapes, behind = tuple(shape for _, shape in members), tuple(label for label, _ in members)
-    family = Made(Family(shapes, behind), sentence, made[0].working, steps, parts, lined=made[0].lined, notes=notes,
+    family = Made(Family(shapes, behind), sentence, made[0].working, steps, parts, lined=made[0].lined,
+                  standing=frozenset(standing), notes=notes,
                   nothing=made[0].nothing, cut=made[0].cut)  # fmt: skip
     return family, asked
 
@@ -98,8 +103,10 @@ def _member(args: Args, index: int, label: str) -> Args:
         text = f"{value.text}.{own}"
         if slot == "walk":
             assert not isinstance(shape, Point)
-            return (Stop(shape.pieces[0].curve, text, run=shape) if isinstance(shape, Loop) else Stop(shape, text),)
-        return Ref(text, shape, f"{text}.centre")
+            if isinstance(shape, Loop):
+                return (Stop(shape.pieces[0].curve, text, run=shape, lined=value.lined or ""),)
+            return (Stop(shape, text),)
+        return Ref(text, shape, f"{text}.centre", value.lined)
 
     said = tuple(replace(s, values=tuple((slot, one(slot, value)) for slot, value in s.values)) for s in args.said)
     return replace(args, name=f"{args.name}.{label}", said=said)

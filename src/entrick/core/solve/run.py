@@ -277,7 +277,7 @@ class _Run:
         made, asked = construct_all(statement.kind, args)
         item = None
         if not made.nothing:
-            item = Item(statement.name, made.shape, number, made.parts, made.centre_name)
+            item = Item(statement.name, made.shape, number, made.parts, made.centre_name, made.lined)
         entry = Entry(number, statement, made, None, () if made.nothing else made.candidates)
         return Remembered(entry, item, asked, statement, things)
 

@@ -33,11 +33,15 @@ def stops_of(items: Sequence[Term], figure: Figure) -> list[Stop]:
 
 
 def _stop(words: list[str], figure: Figure) -> Stop:
-    curve = figure.refer(words[0], "walk").shape
+    ref = figure.refer(words[0], "walk")
+    curve = ref.shape
     if isinstance(curve, Family):
         raise ClauseError(f"{words[0]} is a family of several; name one of them, such as {words[0]}.1")
     assert not isinstance(curve, Point)
-    stop = Stop(curve.pieces[0].curve, words[0], run=curve) if isinstance(curve, Loop) else Stop(curve, words[0])
+    if isinstance(curve, Loop):
+        stop = Stop(curve.pieces[0].curve, words[0], run=curve, lined=ref.lined or "")
+    else:
+        stop = Stop(curve, words[0])
     rest = iter(words[1:])
     for word in rest:
         if word in _WAYS:

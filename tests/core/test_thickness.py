@@ -1,0 +1,84 @@
+"""How thin one outline gets, against a finely sampled outline and against what is drawn."""
+
+import pytest
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+
+from desk import run_of, solved, thing
+from entrick.core.geometry.thickness import thinnest
+
+LINK = (
+    "A = point, 45 left of O\nB = point, 45 right of O\na = circle, centre A, radius {0}\nb = circle, centre B, radius {1}\n"
+    "top = arc, radius {2}, beside a, beside b, above\nlow = arc, radius {2}, beside a, beside b, below\n"
+    "rim = line in, a > top > b > low\n"
+)
+
+
+def thickness(rows: str) -> float:
+    rim = run_of(solved(rows), "rim")
+    found = thinnest(rim, [], rim.encloses)
+    assert found is not None
+    return found[0]
+
+
+@settings(deadline=None, max_examples=40)
+@given(st.integers(10, 30), st.integers(10, 30), st.integers(60, 200))
+def test_the_waist_of_a_link_is_where_its_blends_face_each_other(a: int, b: int, r: int) -> None:
+    """By sampling: for every place of the upper blend, the nearest of the lower one."""
+    rows = LINK.format(a, b, r)
+    done = solved(rows)
+    upper = thing(done, "top")
+    spots = [upper.at(upper.start + upper.sweep * k / 4000) for k in range(4001)]
+    sampled = min(2 * spot.y for spot in spots)
+    assume(sampled > 0)  # else the blends cross, and the outline itself
+    found = thickness(rows)
+    assert found <= sampled + 1e-9
+    if min(spots, key=lambda spot: spot.y) not in (spots[0], spots[-1]):
+        assert found == pytest.approx(sampled, abs=1e-3)
+
+
+@pytest.mark.parametrize(
+    ("rows", "thin"),
+    [
+        ("b = box, 60 by 40, centred on O\nrim = line in, b\n", 40.0),
+        ("c = circle, centre O, radius 12\nrim = line in, c\n", 24.0),
+        ("A = point, 50 right of O\ns = slot, from O to A, width 14\nrim = line in, s\n", 14.0),
+        # a hook's throat cut into a plate: the corner of the cut points at the far edge
+        (
+            "r = run, from O, right 60, up 40, left 25, down 28, left 10, up 28, left 25, close\nrim = line in, r\n",
+            12.0,
+        ),
+    ],
+)
+def test_thickness_of_plain_shapes(rows: str, thin: float) -> None:
+    assert thickness(rows) == pytest.approx(thin)
+
+
+def test_a_corner_that_points_into_the_material_counts() -> None:
+    """A vee cut into a bar from above, its point 7 above the foot."""
+    rows = "r = run, from O, right 60, up 20, left 20, to P, to Q, left 20, close\nrim = line in, r\n"
+    assert thickness("P = point, 30 right of O, 7 above\nQ = point, 20 right of O, 20 above\n" + rows) == pytest.approx(
+        7
+    )
+
+
+def test_a_triangle_has_none() -> None:
+    rim = run_of(solved("r = run, from O, right 60, up 40, close\nrim = line in, r\n"), "rim")
+    assert thinnest(rim, [], rim.encloses) is None
+
+
+@settings(deadline=None, max_examples=30)
+@given(st.integers(5, 60))
+def test_the_proof_says_so_only_where_it_is_so(asked: int) -> None:
+    rows = LINK.format(25, 25, 90)
+    thin = thickness(rows)
+    told = [f for f in solved(f"{rows}must = check, wall at least {asked}\n").findings if f.rule == "wall"]
+    assert [f.weight for f in told] == ["wrong" if thin < asked - 1e-6 else "good"]
+    assert not [f for f in solved(rows).findings if f.rule == "wall"]
+
+
+def test_what_lies_across_a_hole_is_a_wall_and_no_thickness() -> None:
+    rows = "b = box, 60 by 40, centred on O\nrim = line in, b\nc = circle, centre O, radius 15\nbore = line in, c\n"
+    told = [f.message for f in solved(rows + "must = check, wall at least 4\n").findings if f.rule == "wall"]
+    assert told[0] == "least wall 5 mm, between rim and bore"
+    assert not any("nowhere thinner than 40" in each for each in told)

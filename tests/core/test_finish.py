@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from desk import refused
 from entrick.core.desk import Work, work_out
 from entrick.core.drawing.marks import Arrowhead, DrawnArc, DrawnCircle, DrawnLine, Lettering, Mark
 from entrick.core.finish.chain import centre_dashes, hidden_dashes
@@ -215,3 +216,13 @@ def test_a_scale_bar_is_to_scale_and_figured(along: str, degrees: int) -> None:
     assert len(lines) == 6
     texts = [m.text for m in marks(done, "dimension", Lettering) if isinstance(m, Lettering)]
     assert texts == ["0", "10", "20", "30", "40"]
+
+
+def test_a_distance_between_is_square_to_parallel_lines() -> None:
+    rows = "l = line, from O to A\nm = parallel, to l, at 7, above\nd = dimension, between l and m\ne = dimension, between B and l\n"
+    done = solved("O = datum\nA = point, 40 from O, at 25°\nB = point, 12 from O, at 115°\n" + rows)
+    letters = [mark.text for mark in done.display.marks if isinstance(mark, Lettering)]
+    assert letters.count("7") == 1
+    assert letters.count("12") == 1
+    assert "not parallel" in refused("l = line, through O, at 20°\nd = dimension, between l and O.level\n")
+    assert "two parallel lines" in refused("A = point, 40 right of O\nd = dimension, between O and A\n")

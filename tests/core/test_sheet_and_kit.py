@@ -6,9 +6,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from desk import edited
+from desk import edited, refused
 from entrick.core.board import default_kit
 from entrick.core.desk import work_out
+from entrick.core.drawing.marks import Lettering, wide
 from entrick.core.measure import Unit
 from entrick.core.plan import edit
 from entrick.core.plan.document import Given
@@ -103,3 +104,40 @@ def test_a_product_is_not_taken_for_a_count() -> None:
     values = work_out(text).solution.quantities
     assert (values["b"].value, values["c"].value) == (36, 36)
     assert write_plan(read_plan(write_plan(read_plan(text)))) == write_plan(read_plan(text))
+
+
+@pytest.mark.parametrize(
+    ("said", "place"),
+    [
+        ("60 from left, 45 from bottom", (70, 55)),
+        ("60 from right, 45 from top", (227, 155)),
+        ("60 from left edge, 45 from top edge", (60, 165)),
+        ("60 from right edge, 45 from bottom edge", (237, 45)),
+    ],
+)
+def test_the_datum_is_measured_in_from_any_side(said: str, place: tuple[int, int]) -> None:
+    done = work_out(f"units mm\nsheet A4 landscape, border 10\nO = datum, {said}\nc = circle, centre O, radius 20\n")
+    assert tuple(done.sheet.origin) == place
+    told = [(step.text, step.setting.told) for step in done.steps[:2] if step.setting]
+    for each, (text, setting) in zip(said.split(", "), told, strict=True):
+        assert each.split()[2].replace("top", "upper").replace("bottom", "lower") in text
+        assert setting.split()[0] == each.split()[0]
+    assert "from one side" in refused("", "units mm\nO = datum, 60 from left, 45 from right\n")
+
+
+def test_a_strip_on_top_leaves_the_space_below_it() -> None:
+    done = work_out('plan "T"\nunits mm\nsheet A4 landscape, strip top\nO = datum\nc = circle, centre O, radius 20\n')
+    low, high = done.sheet.space
+    assert (low.y, high.y) == (10, 200 - done.sheet.strip)
+    title = next(mark for mark in done.display.marks if isinstance(mark, Lettering) and mark.text == "T")
+    assert title.y > high.y
+
+
+@pytest.mark.parametrize("words", [4, 12, 40])
+def test_a_long_title_stays_in_its_field(words: int) -> None:
+    title = " ".join(["wheel"] * words)
+    done = work_out(f'plan "{title}"\ndrawing OY-900\nunits mm\nsheet A4 landscape\nO = datum\n')
+    rows = [mark for mark in done.display.marks if isinstance(mark, Lettering) and "wheel" in mark.text]
+    assert " ".join(row.text for row in rows) == title
+    field = done.sheet.left + (done.sheet.width - done.sheet.left - done.sheet.border) * 0.5
+    assert all(row.x + wide(row.text, row.height) <= field for row in rows)

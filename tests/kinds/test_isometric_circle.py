@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from desk import line_of, point_of, solved, thing
+from desk import line_of, point_of, refused, run_of, solved, thing
 from entrick.core.geometry import Loop
 from entrick.core.geometry.isometric import (
     PLANES,
@@ -59,3 +59,11 @@ def test_quarters_of_circles_on_three_planes_close_about_a_corner() -> None:
     assert isinstance(loop, Loop)
     assert loop.closed
     assert sorted(abs(piece.entry) for piece in loop.pieces) == pytest.approx([30, 30, 30])
+
+
+def test_a_radius_is_half_a_diameter() -> None:
+    done = solved(
+        "a = isometric circle, centred on O, radius 20, on top\nb = isometric circle, centred on O, diameter 40, on top\n"
+    )
+    assert [p.curve for p in run_of(done, "a").pieces] == [p.curve for p in run_of(done, "b").pieces]
+    assert "not both" in refused("a = isometric circle, centred on O, radius 20, diameter 40, on top\n")

@@ -12,8 +12,10 @@ from ..geometry import Arc, Circle, Point
 from ..kept import Kept
 from ..kind import Step, Stroke, Tool
 from ..kind.classic import opened
+from ..kind.made import Measured
 from ..measure import Number, Reading, Scale, Unit, read_on_rule, spell, spell_angle
 from ..sheet import Sheet
+from ..sheet.layout import side_told
 from ..solve import Entry, Solution
 from ..tolerance import DIRECTION, ROUND
 from .kit import Kit
@@ -129,11 +131,16 @@ def opened_steps(step: BoardStep, kit: Kit, sheet: Sheet) -> tuple[BoardStep, ..
 
 def _placing(entry: Entry, kit: Kit, sheet: Sheet) -> list[BoardStep]:
     """Return the two measurements from the border that place the datum on the paper, at full size."""
-    name = entry.statement.name
-    places = (
-        ("left border", "to the right", sheet.origin.x - sheet.left),
-        ("lower border", "upwards", sheet.origin.y - sheet.border),
+    name, placing = entry.statement.name, entry.made.placing if entry.made else None
+    measured = (
+        (placing and placing.across) or Measured(0, "left"),
+        (placing and placing.up) or Measured(0, "bottom"),
     )
+    ways = {"left": "to the right", "right": "to the left", "top": "downwards", "bottom": "upwards"}
+    places = [
+        (side_told(side), ways[side.side], abs(at - sheet.side(side)))
+        for side, at in zip(measured, (sheet.origin.x, sheet.origin.y), strict=True)
+    ]
     steps = []
     for number, ((edge, way, at), told) in enumerate(zip(places, sheet.working, strict=True), 1):
         on_paper = at / float(sheet.unit.mm)

@@ -10,7 +10,19 @@ from typing import Literal
 
 from ..allowance import pieces
 from ..board import BoardStep
-from ..drawing.marks import Drawing, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Layer, Lettering, Mark, moved
+from ..drawing.marks import (
+    Drawing,
+    DrawnArc,
+    DrawnCircle,
+    DrawnDot,
+    DrawnLine,
+    DrawnRun,
+    Layer,
+    Lettering,
+    Mark,
+    moved,
+    wide,
+)
 from ..drawing.notes import TitleFields
 from ..drawing.strokes import Stroke
 from ..finish.chain import hidden_dashes
@@ -337,7 +349,7 @@ Field = tuple[str, str, float, float]
 
 def _strip(solution: Solution, sheet: Sheet) -> list[Mark]:
     """Draw the title block (fields after ISO 7200): one row, and a second where a `title` statement fills it."""
-    low = sheet.border
+    low = sheet.height - sheet.border - sheet.strip if sheet.strip_on_top else sheet.border
     said_so = (
         any(str(clause).startswith("isometric ") for clause in solution.sheet.clauses) if solution.sheet else False
     )
@@ -359,7 +371,7 @@ def _strip(solution: Solution, sheet: Sheet) -> list[Mark]:
         ("SHEET", said.get("sheet", ""), 0.7, 2.5),
         ("PROJECTION", "", 0.85, 2.5),
     ]
-    symbol = _projection(said.get("projection", ""), sheet)
+    symbol = _projection(said.get("projection", ""), low, sheet)
     return [*_row(second, low, SECOND_ROW, sheet), *_row(first, low + SECOND_ROW, STRIP, sheet), *symbol]
 
 
@@ -372,7 +384,8 @@ def title_fields(solution: Solution) -> dict[str, str]:
 def _row(fields: Sequence[Field], low: float, tall: float, sheet: Sheet) -> list[Mark]:
     left, right, high = sheet.left, sheet.width - sheet.border, low + tall
     wide = right - left
-    marks: list[Mark] = [DrawnLine(left, high, right, high, "strip")]
+    line = low if sheet.strip_on_top else high
+    marks: list[Mark] = [DrawnLine(left, line, right, line, "strip")]
     for index, (label, text, share, height) in enumerate(fields):
         x = left + wide * share
         end = left + wide * fields[index + 1][2] if index + 1 < len(fields) else right
@@ -383,16 +396,34 @@ def _row(fields: Sequence[Field], low: float, tall: float, sheet: Sheet) -> list
         if label != "PROJECTION":
             marks += [DrawnLine(x + 1.5, y, end - 1.5, y, "guide") for y in (base, base + height)]
         marks.append(Lettering(label, x + 2, high - 3.3 if tall >= STRIP else high - 2.7, 1.8))
-        marks.append(Lettering(text, x + 2, base, height))
+        marks += _fitted(text, x + 2, base, height, end - x - 3.5)
     return marks
 
 
-def _projection(which: str, sheet: Sheet) -> list[Mark]:
+SMALLEST_LETTERS = 1.8
+"""Letters of a strip are not made smaller than this, mm; what is longer still stands in two rows."""
+
+
+def _fitted(text: str, x: float, base: float, height: float, room: float) -> list[Mark]:
+    """Letter a field as large as it goes into its room; in two rows, at a word, where one would be too small."""
+    long = wide(text, height)
+    if long <= room:
+        return [Lettering(text, x, base, height)]
+    if height * room / long >= SMALLEST_LETTERS:
+        return [Lettering(text, x, base, height * room / long)]
+    words = text.split()
+    cuts = [(" ".join(words[:at]), " ".join(words[at:])) for at in range(1, len(words))] or [(text, "")]
+    rows = min(cuts, key=lambda pair: max(wide(part, 1.0) for part in pair))
+    small = min(SMALLEST_LETTERS, room / max(wide(part, 1.0) for part in rows))
+    return [Lettering(part, x, base + (small + 0.6) * (1 - row) - 0.4, small) for row, part in enumerate(rows) if part]
+
+
+def _projection(which: str, low: float, sheet: Sheet) -> list[Mark]:
     """Draw the symbol of the projection: a cone's side and its end view, the end on the side the school asks for."""
     if not which:
         return []
     left, wide = sheet.left, sheet.width - sheet.border - sheet.left
-    x, y = left + wide * 0.97, sheet.border + SECOND_ROW / 2
+    x, y = left + wide * 0.97, low + SECOND_ROW / 2
     end, side = (x, x - 9.0) if which == "first" else (x - 9.0, x)
     corners = [(side - 3, y - 1.3), (side + 3, y - 2.6), (side + 3, y + 2.6), (side - 3, y + 1.3), (side - 3, y - 1.3)]
     cone: list[Mark] = [DrawnLine(*a, *b, "strip") for a, b in pairwise(corners)]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
+from typing import Literal
 
 from ..drawing.notes import Note
 from ..drawing.strokes import Role, Stroke, Tool
@@ -46,14 +47,23 @@ class Step:
 
 
 @dataclass(frozen=True, slots=True)
-class Placing:
-    """Where the datum stands on the sheet: paper lengths from the border in plan units, or centred when None.
+class Measured:
+    """A length measured in from one side of the sheet, plan units on paper: from its border, or the paper's edge."""
 
-    `corner` gives the lower left corner of the view instead.
+    length: Number
+    side: Literal["left", "right", "top", "bottom"]
+    edge: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Placing:
+    """Where the datum stands on the sheet: measured in from its sides, or in the middle where None.
+
+    `corner` gives the lower left corner of the view instead, from the borders.
     """
 
-    from_left: Number | None = None
-    from_below: Number | None = None
+    across: Measured | None = None
+    up: Measured | None = None
     corner: tuple[Number, Number] | None = None
 
 

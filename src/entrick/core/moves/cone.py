@@ -6,6 +6,8 @@ import math
 
 from ..geometry import Line, Loop, Point
 from ..geometry.isometric import AXES, FORESHORTENED, rhombus, tangents_to_arcs, true_ellipse
+from ..geometry.loop import distance
+from ..geometry.partial import Place, between
 from ..geometry.shapes import Curve
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
 from ..kind.parts import curve_run, run
@@ -17,7 +19,8 @@ from .round_end import PLANE_OF
 def construct(args: Args) -> Made:
     """Construct a cone: its base, and the two edges from the apex that touch the base as it is drawn.
 
-    Parts: ``base`` (the whole curve), ``edge.1``, ``edge.2``, ``touch.1``, ``touch.2``, ``apex``, ``axis``.
+    It is its outline. Parts: ``base`` (the whole curve), ``near`` and ``hidden`` (what is seen of it and what not),
+    ``edge.1``, ``edge.2``, ``touch.1``, ``touch.2``, ``apex``, ``axis``.
     """
     foot, name = args.need("from").point("foot"), args.need("from").ref("foot").text
     diameter, height = args.need("diameter").length("size"), args.need("height").length("height")
@@ -40,13 +43,17 @@ def construct(args: Args) -> Made:
             "the apex lies over the base: the cone is too low for its edges to be seen", args.need("height").clause
         )
     (one, first), (other, second) = found
+    near, hidden = _parted(base, first, second, apex)
+    outline = curve_run(f"{args.name}.outline", (one, *near, Line.between(second, apex)))
     parts: dict[str, Point | Curve | Loop] = {
+        "outline": outline, "near": curve_run(f"{args.name}.near", near, closed=False),
+        "hidden": curve_run(f"{args.name}.hidden", hidden, closed=False),
         "base": base, "edge.1": one, "edge.2": other, "touch.1": first, "touch.2": second, "apex": apex,
         "axis": Line.between(foot, apex), "foot": foot,
         **{f"base.{piece.name.rpartition('.')[2]}": piece.curve for piece in base.pieces},
     }  # fmt: skip
     return Made(
-        base,
+        outline,
         f"Cone {args.name} from {name}, Ø{args.say(diameter.value)}, {args.say(height.value)} {word}, its base "
         f"{'true' if true else 'by four centres'}.",
         (f"its edges touch {args.say(abs(first - foot))} from the middle, not at the ends of the long axis",),
@@ -60,6 +67,20 @@ def construct(args: Args) -> Made:
         ),
         parts,
     )  # fmt: skip
+
+
+def _parted(base: Loop, first: Point, second: Point, apex: Point) -> tuple[list[Curve], list[Curve]]:
+    """Return the base from the one edge to the other as far as it is seen, and what the cone hides of it: its half
+    towards the apex."""
+    ends: list[Place] = [
+        min(((i, spot) for i in range(len(base.pieces))), key=lambda at: distance(base.pieces[at[0]].curve, at[1]))
+        for spot in (first, second)
+    ]
+    ways = [between(base, *ends), between(base, ends[1], ends[0]).reversed]
+    middle = (first + second) * 0.5
+    ways.sort(key=lambda way: (way.pieces[len(way.pieces) // 2].entry - middle).dot(apex - middle))
+    seen, hidden = ([piece.curve for piece in way.pieces] for way in ways)
+    return seen, hidden
 
 
 KIND = Kind(

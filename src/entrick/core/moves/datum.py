@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from ..geometry import Line, Point
 from ..kind import Args, Kind, Made, Placing, Role, Step, Stroke, Tool
+from ..kind.made import Measured
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
@@ -14,16 +17,15 @@ def construct(args: Args) -> Made:
     The view is centred on the sheet, (space − overall)/2 each way, unless the datum is measured from the border.
     """
     origin = Point(0.0, 0.0)
-    left, bottom, corner = args.get("left"), args.get("bottom"), args.get("corner")
-    placing = Placing(
-        left.length("left").value if left else None,
-        bottom.length("bottom").value if bottom else None,
-        (corner.length("left").value, corner.length("bottom").value) if corner else None,
-    )
-    if corner and (left or bottom):
+    across, up = _measured(args, "left", "right"), _measured(args, "bottom", "top")
+    corner = args.get("corner")
+    if corner and (across or up):
         raise ClauseError("say either where the datum stands or where the corner of the view does", corner.clause)
+    begins = (corner.length("left").value, corner.length("bottom").value) if corner else None
+    placing = Placing(across, up, begins)
     axes = (Stroke(Line(origin, Point(1.0, 0.0))), Stroke(Line(origin, Point(0.0, 1.0))))
-    where = "measured from the border" if left or bottom else "view in the middle of the sheet"
+    edges = {"edge of the paper" if side.edge else "border" for side in (across, up) if side}
+    where = f"measured from the {' and the '.join(sorted(edges))}" if edges else "view in the middle of the sheet"
     where = "lower left corner of the view measured from the border" if corner else where
     return Made(
         origin,
@@ -42,6 +44,16 @@ def construct(args: Args) -> Made:
     )
 
 
+def _measured(args: Args, *sides: Literal["left", "right", "top", "bottom"]) -> Measured | None:
+    """Return what is measured in from one of two sides that face each other."""
+    said = [(side, edge, clause) for side in sides for edge in (False, True)
+            for clause in args.all(f"{side} edge" if edge else side)]  # fmt: skip
+    if len(said) > 1:
+        told = f"the datum is measured in from one side, {sides[0]} or {sides[1]}, once"
+        raise ClauseError(told, said[1][2].clause)
+    return next((Measured(clause.length("in").value, side, edge) for side, edge, clause in said), None)
+
+
 KIND = Kind(
     name="datum",
     group="Points",
@@ -51,8 +63,8 @@ KIND = Kind(
     "take the overall size from the space first, and halve what is left.",
     forms=(
         Form("middle of sheet"),
-        Form("{left:length} from left", "left"),
-        Form("{bottom:length} from bottom", "bottom"),
+        *(Form(f"{{in:length}} from {side}", side) for side in ("left", "right", "bottom", "top")),
+        *(Form(f"{{in:length}} from {side} edge", f"{side} edge") for side in ("left", "right", "bottom", "top")),
         Form("view {left:length} from left and {bottom:length} from bottom", "corner"),
     ),
     construct=construct,

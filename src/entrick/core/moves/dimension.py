@@ -14,7 +14,7 @@ from ..kind import Args, Kind, Made, Said, Step, Tool
 from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from ..tolerance import ROUND, same, worked
+from ..tolerance import DIRECTION, ROUND, same, worked
 
 FINEST = 64
 """A measured length that agrees with a whole number of these parts is written as the fraction."""
@@ -26,9 +26,9 @@ def construct(args: Args) -> Made:
     Straight dimensions stand level or plumb off the view, on the side said, or along the two points when neither is
     said; they find a free row unless one is named.
     """
-    said = args.need("from", "chain", "edge", "radius", "diameter", "angle", "angle of lines")
+    said = args.need("from", "chain", "edge", "between", "radius", "diameter", "angle", "angle of lines")
     match said.key:
-        case "from" | "chain" | "edge":
+        case "from" | "chain" | "edge" | "between":
             notes, told = _straight(args, said)
         case "radius" | "diameter":
             notes, told = _round(args, said)
@@ -74,7 +74,10 @@ def _centre(name: str, thing: object, clause: int) -> Point:
 def _straight(args: Args, said: Said) -> tuple[list[Note], str]:
     way, side, row = _standing(args)
     text, count = args.get("text"), args.get("count")
-    if said.key == "from":
+    if said.key == "between":
+        spots = _across(args, said)
+        names = [said.ref("first").text, said.ref("second").text]
+    elif said.key == "from":
         spots = [_spot(said, "first"), _spot(said, "second")]
         names = [said.ref("first").text, said.ref("second").text]
     else:
@@ -101,8 +104,26 @@ def _straight(args: Args, said: Said) -> tuple[list[Note], str]:
         told = f"{count.count('count')}× {told}" if count else told
         placed = row + index if row and said.key == "edge" else row
         notes.append(LinearDimension(a, b, way, side, placed, told, off))
-    how = {"from": "from", "chain": "in a chain", "edge": "from a common edge"}[said.key]
+    how = {"from": "from", "between": "square from", "chain": "in a chain", "edge": "from a common edge"}[said.key]
     return notes, f"{how} {' to '.join(names)}"
+
+
+def _across(args: Args, said: Said) -> list[Point]:
+    """Return the two places of a distance between parallel lines, or of a place from a line, square to it."""
+    things = [(said.ref(slot).text, said.thing(slot)) for slot in ("first", "second")]
+    lines = [thing for _, thing in things if isinstance(thing, Line)]
+    if not lines:
+        raise ClauseError("a distance between is that of two parallel lines, or of a place from a line", said.clause)
+    if len(lines) == 2:
+        first, second = lines
+        if abs(first.direction.cross(second.direction)) > DIRECTION:
+            told = f"{things[0][0]} and {things[1][0]} are not parallel: they have no one distance, but an angle"
+            raise ClauseError(told, said.clause)
+        start = first.at(first.end) if first.end is not None else first.through
+        return [start, second.foot(start)]
+    spots = [thing if isinstance(thing, Line) else _centre(name, thing, said.clause) for name, thing in things]
+    place = next(spot for spot in spots if isinstance(spot, Point))
+    return [spot.foot(place) if isinstance(spot, Line) else spot for spot in spots]
 
 
 def _standing(args: Args) -> tuple[str, str, int]:
@@ -177,6 +198,7 @@ KIND = Kind(
     mistake="A size is given twice, or a chain is closed by its overall size: leave one link out.",
     forms=(
         Form("from {first:shape} to {second:shape}"),
+        Form("between {first:shape} [and] {second:shape}"),
         Form("chain {points:several}", "chain"),
         Form("edge {points:several}", "edge"),
         Form("radius {circle:shape}"),

@@ -11,6 +11,7 @@ from ..geometry.shapes import Curve
 from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
 from ..kind.parts import curve_run, run
 from ..measure import spell_angle
+from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from .ellipse import held_against
 
@@ -22,7 +23,11 @@ def construct(args: Args) -> Made:
     by four centres ``arc.1`` … and ``true``.
     """
     centre, name = args.need("centred").point("centre"), args.need("centred").ref("centre").text
-    said, plane = args.need("diameter").length("size"), args.need("plane").word("plane")
+    across_it, half = args.get("diameter"), args.get("radius")
+    if across_it and half:
+        raise ClauseError("a circle takes a radius or a diameter, not both", half.clause)
+    said = 2 * half.length("half").value if half else args.need("diameter", "radius").length("size").value
+    plane = args.need("plane").word("plane")
     diameter = float(said) * (FORESHORTENED if args.foreshortened else 1.0)
     four, true = rhombus(centre, diameter, plane), true_ellipse(centre, diameter, plane)
     method = args.get("by")
@@ -46,7 +51,7 @@ def construct(args: Args) -> Made:
     across = PLANES[plane]
     return Made(
         shape,
-        f"Isometric circle {args.name} about {name} on the {plane} plane, Ø{args.say(said.value)}, "
+        f"Isometric circle {args.name} about {name} on the {plane} plane, Ø{args.say(said)}, "
         f"{'by four centres' if how == 'rhombus' else 'true' if how == 'points' else 'by template'}.",
         (
             f"its long axis lies at {spell_angle(turned)}, square to the axis the {plane} plane does not contain",
@@ -126,7 +131,8 @@ KIND = Kind(
     mistake="It leans the wrong way: the short axis lies along the axis the plane does not contain.",
     forms=(
         Form("centred on {centre:point}", "centred", needed=True),
-        Form("diameter {size:diameter}", needed=True),
+        Form("diameter {size:diameter}"),
+        Form("radius {half:radius}"),
         Form("on {plane:top/left/right} [plane]", "plane", needed=True),
         Form("by {how:rhombus/points/template}", "by"),
         Form("projection"),

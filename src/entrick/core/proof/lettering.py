@@ -53,8 +53,14 @@ def _outside(marks: list[Mark], checked: Checked) -> Iterator[Finding]:
         if frame.contains(box, OVERLAP):
             continue
         told.add(name)
-        over = "the title strip" if box.lower < low.y - OVERLAP and box.upper > low.y else "the border"
+        over = "the title strip" if _over_strip(box, low.y, high.y, sheet.strip_on_top) else "the border"
         yield Finding("look", "lettering", f"{name} runs over {over}", mark.line, _place(box, checked))
+
+
+def _over_strip(box: Box, low: float, high: float, on_top: bool) -> bool:
+    if on_top:
+        return box.upper > high + OVERLAP and box.lower < high
+    return box.lower < low - OVERLAP and box.upper > low
 
 
 def _name(mark: Mark) -> str:

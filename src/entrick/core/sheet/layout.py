@@ -7,6 +7,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from fractions import Fraction
 from functools import cached_property
+from typing import Literal
 
 from ..allowance import FARTHEST
 from ..drawing.marks import reach
@@ -15,6 +16,7 @@ from ..finish import Finished, View, finish
 from ..geometry import Loop, Point, Shape
 from ..geometry.shapes import extremes
 from ..kind import Placing
+from ..kind.made import Measured
 from ..measure import Number, Quantity, Scale, Unit, spell
 from ..plan.document import SheetLine
 from ..plan.errors import ClauseError, PlanError
@@ -66,6 +68,7 @@ FORMS = (
     Form("border {border:length}"),
     Form("dimensions {lettering:aligned/unidirectional}", "dimensions"),
     Form("isometric {school:drawing/projection}", "isometric"),
+    Form("strip {where:bottom/top}"),
     Form("ground {which:isometric/squares} {size:length}", "ground"),
 )
 
@@ -81,6 +84,8 @@ class Sheet:
         Border on the left, the filing side.
     strip : float
         Height of the title strip.
+    strip_on_top : bool
+        Whether it runs along the top of the sheet.
     scale : Scale
     unit : Unit
         Of the plan.
@@ -114,6 +119,7 @@ class Sheet:
     name: str = ""
     left: float = 10.0
     strip: float = STRIP
+    strip_on_top: bool = False
     aligned: bool = True
     finish: tuple[Finished, ...] = ()
     room: tuple[Point, Point] = (Point(0.0, 0.0), Point(0.0, 0.0))
@@ -127,11 +133,18 @@ class Sheet:
 
     @property
     def space(self) -> tuple[Point, Point]:
-        """Corners of the drawing space: inside the border, above the title strip."""
+        """Corners of the drawing space: inside the border, clear of the title strip."""
+        low, high = (0.0, self.strip) if self.strip_on_top else (self.strip, 0.0)
         return (
-            Point(self.left, self.border + self.strip),
-            Point(self.width - self.border, self.height - self.border),
+            Point(self.left, self.border + low),
+            Point(self.width - self.border, self.height - self.border - high),
         )
+
+    def side(self, measured: Measured) -> float:
+        """Return where the border or the edge stands from which something is measured in, mm."""
+        border = 0.0 if measured.edge else self.left if measured.side == "left" else self.border
+        far = {"right": self.width, "top": self.height}.get(measured.side)
+        return border if far is None else far - border
 
     def on_paper(self, point: Point) -> Point:
         """Return where a point of the figure stands on the paper, mm."""
@@ -167,8 +180,8 @@ def lay_out(solution: Solution) -> Sheet:
     nowhere = Point(0.0, 0.0)
     bare = Sheet(
         said.width, said.height, said.border, said.scale, solution.unit, nowhere, (nowhere, nowhere), (), said.errors,
-        said.name, said.left, STRIP + (SECOND_ROW if titled else 0.0), said.aligned, ground=said.ground,
-        square=said.square,
+        said.name, said.left, STRIP + (SECOND_ROW if titled else 0.0), said.strip_on_top, said.aligned,
+        ground=said.ground, square=said.square,
     )  # fmt: skip
     return lay_out_at(solution, bare)
 
@@ -193,10 +206,10 @@ def lay_out_at(solution: Solution, sheet: Sheet) -> Sheet:
     room = _with_marks(view, marks)
     low, high = sheet.space
     places = [
-        _place(Room(low.x, high.x, view[0].x, view[1].x, room[0].x, room[1].x), "across", placing.from_left,
-               placing.corner and placing.corner[0], sheet.left, solution.unit),
-        _place(Room(low.y, high.y, view[0].y, view[1].y, room[0].y, room[1].y), "up", placing.from_below,
-               placing.corner and placing.corner[1], sheet.border, solution.unit),
+        _place(Room(low.x, high.x, view[0].x, view[1].x, room[0].x, room[1].x), "across", placing.across,
+               placing.corner and placing.corner[0], sheet),
+        _place(Room(low.y, high.y, view[0].y, view[1].y, room[0].y, room[1].y), "up", placing.up,
+               placing.corner and placing.corner[1], sheet),
     ]  # fmt: skip
     origin = Point(places[0][0], places[1][0])
     return replace(
@@ -229,16 +242,19 @@ class Room:
 
 
 def _place(
-    span: Room, way: str, stated: Number | None, corner: Number | None, border: float, unit: Unit
+    span: Room, way: Literal["across", "up"], stated: Measured | None, corner: Number | None, sheet: Sheet
 ) -> tuple[float, str]:
     """Return where the datum stands, mm from the edge of the paper, and the arithmetic in plan units."""
+    unit, border = sheet.unit, sheet.left if way == "across" else sheet.border
     mm = float(unit.mm)
 
     def say(length: float) -> str:
         return spell(length / mm, unit, 2)
 
     if stated is not None:
-        return border + float(stated) * mm, f"{way}: the datum stands {spell(stated, unit)} from the border"
+        inward = -1 if stated.side in ("right", "top") else 1
+        told = f"{way}: the datum stands {spell(stated.length, unit)} from the {side_told(stated)}"
+        return sheet.side(stated) + inward * float(stated.length) * mm, told
     if corner is not None:
         told = f"{way}: the view begins {spell(corner, unit)} from the border"
         return border + float(corner) * mm - span.start, told
@@ -249,6 +265,12 @@ def _place(
     each = "each side of it all" if around else "each side of the view"
     told = f"{way}: ({say(space)} − {say(overall)}{around}) ÷ 2 = {say(left)} {each}"
     return span.low + left - span.room_start, told
+
+
+def side_told(measured: Measured) -> str:
+    """Say from where something is measured in."""
+    named = {"top": "upper", "bottom": "lower"}.get(measured.side, measured.side)
+    return f"{named} edge of the paper" if measured.edge else f"{named} border"
 
 
 def view_box(solution: Solution) -> tuple[Point, Point]:
@@ -278,6 +300,7 @@ class _Read:
     border: float = 10.0
     left: float = 10.0
     scale: Scale = field(default_factory=Scale)
+    strip_on_top: bool = False
     aligned: bool = True
     errors: tuple[PlanError, ...] = ()
     name: str = "A4 landscape"
@@ -318,6 +341,8 @@ def _said(line: SheetLine, solution: Solution) -> _Read:
                 read = replace(read, border=border, left=border)
             case "filing":
                 read = replace(read, border=10.0, left=FILING)
+            case "strip":
+                read = replace(read, strip_on_top=words["where"] == "top")
             case "dimensions":
                 read = replace(read, aligned=words["lettering"] == "aligned")
             case "ground":

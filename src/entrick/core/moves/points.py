@@ -1,0 +1,74 @@
+"""``points``: a list of places measured from one origin, as a family."""
+
+from __future__ import annotations
+
+from ..geometry import Line, Point
+from ..kind import Args, Kind, Made, Role, Said, Step, Stroke, Tool
+from ..kind.figure import Family
+from ..measure import Number
+from ..plan.errors import ClauseError
+from ..plan.forms import Form
+
+MOST_POINTS = 200
+
+
+def construct(args: Args) -> Made:
+    """Construct a point for every pair of lengths: so far right of the origin, so far above it; below nought the other
+    way."""
+    origin, name = args.need("from").point("origin"), args.need("from").ref("origin").text
+    pairs = [_pair(said) for said in args.all("places")]
+    if not pairs:
+        raise ClauseError("say at least one place, right and above, such as  10 20, 35 20")
+    spots = tuple(origin + Point(float(x), float(y)) for x, y in pairs)
+    steps = [step for index, pair in enumerate(pairs, 1) for step in _steps(args, origin, name, index, pair)]
+    return Made(
+        Family(spots),
+        f"Points {args.name}, {len(spots)} from {name}.",
+        tuple(f"{args.name}.{i}: {args.say(x)} right, {args.say(y)} above" for i, (x, y) in enumerate(pairs, 1)),
+        tuple(steps),
+        {str(index): spot for index, spot in enumerate(spots, 1)},
+    )
+
+
+def _pair(said: Said) -> tuple[Number, Number]:
+    lengths = [length.value for length in said.lengths("lengths")]
+    if len(lengths) != 2:
+        raise ClauseError(f"a place is two lengths, right and above; here are {len(lengths)}", said.clause)
+    return lengths[0], lengths[1]
+
+
+def _steps(args: Args, origin: Point, name: str, index: int, pair: tuple[Number, Number]) -> tuple[Step, ...]:
+    """Measure along, then square to it, always from the origin: errors do not add up."""
+    x, y = pair
+    across = origin + Point(float(x), 0.0)
+    spot = across + Point(0.0, float(y))
+    called = f"{args.name}.{index}"
+    along = Step(
+        Tool.RULE,
+        f"From {name} measure to the {'right' if x >= 0 else 'left'} for {called}",
+        x if x >= 0 else -x,
+        strokes=(Stroke(Line.between(origin, across)),),
+    )
+    rise = Step(
+        Tool.RULE,
+        f"From there measure {'upwards' if y >= 0 else 'downwards'} and mark {called}",
+        y if y >= 0 else -y,
+        strokes=(Stroke(Line.between(across, spot)), Stroke(spot, Role.POINT, str(index))),
+    )
+    if x == 0 and y == 0:
+        return (Step(Tool.PENCIL, f"Mark {called} at {name}", strokes=(Stroke(spot, Role.POINT, str(index)),)),)
+    return (along, rise) if x else (rise,)
+
+
+KIND = Kind(
+    name="points",
+    group="Points",
+    summary="a list of places measured from one origin",
+    example="holes = points, from O, 10 20, 35 20, 35 60",
+    mistake="Each is measured from the one before, and the errors add up: measure every one from the origin.",
+    forms=(
+        Form("from {origin:point}", needed=True),
+        Form("{lengths:lengths}", "places", most=MOST_POINTS),
+    ),
+    construct=construct,
+)

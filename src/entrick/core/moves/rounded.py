@@ -1,0 +1,157 @@
+"""``rounded``: the corners of a run rounded with one radius, all of them or those that are named."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+
+from ..geometry import Arc, Circle, Line, Loop, Piece, Point, Shape, support
+from ..geometry.locus import Locus, Tangency, around, beside, inside, tangencies, touching_line
+from ..geometry.shapes import is_drawn_at
+from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind.parts import parts_of
+from ..measure import Number
+from ..plan.errors import ClauseError
+from ..plan.forms import Form
+from ..tolerance import assembled
+
+
+def construct(args: Args) -> Made:
+    """Construct a run along another, with an arc of the radius in the place of its corners.
+
+    Pieces keep their names; the arcs are ``round.1`` and so on, in the order of the corners; ``centre.1`` and so on.
+    """
+    clause = args.need("all", "some")
+    run, name = clause.run("run"), clause.ref("run").text
+    size = args.need("radius").length("radius").value
+    near = assembled(run.length)
+    corners = [junction.point for junction in run.junctions if not junction.is_tangent]
+    if clause.key == "some":
+        corners = [_corner(spot, label, corners, clause.clause, near) for label, spot in clause.things("corners")]
+    if not corners:
+        raise ClauseError(f"{name} has no corner to round", clause.clause)
+    rounds: dict[int, tuple[Tangency, Arc]] = {}
+    for index, piece in enumerate(run.pieces):
+        after = run.pieces[(index + 1) % len(run.pieces)]
+        if any(abs(piece.exit - corner) <= near for corner in corners) and (run.closed or index + 1 < len(run.pieces)):
+            rounds[index] = _round(args, piece, after, size)
+    pieces = _trimmed(args, run, rounds, size)
+    shape = Loop(tuple(pieces), run.closed)
+    centres = {f"centre.{i}": tangency.centre for i, (tangency, _) in enumerate(rounds.values(), 1)}
+    return Made(
+        shape,
+        f"Run {args.name}, {name} with {len(rounds)} corner{'s' if len(rounds) > 1 else ''} of radius "
+        f"{args.say(size)}.",
+        (f"the centre of each lies {args.say(size)} from both sides of its corner",),
+        tuple(step for i, (index, found) in enumerate(rounds.items(), 1)
+              for step in _steps(args, run, index, i, found, size)),
+        {**parts_of(shape), **{f"round.{i}": arc for i, (_, arc) in enumerate(rounds.values(), 1)}, **centres},
+    )  # fmt: skip
+
+
+def _corner(spot: Shape | Loop, label: str, corners: Sequence[Point], clause: int, near: float) -> Point:
+    found = [corner for corner in corners if isinstance(spot, Point) and abs(corner - spot) <= near]
+    if not found:
+        raise ClauseError(f"{label} is no corner of it", clause)
+    return found[0]
+
+
+def _loci(piece: Piece, size: Number) -> list[Locus]:
+    match support(piece.curve):
+        case Line() as line:
+            return list(touching_line(line, size))
+        case Circle() as circle:
+            grown = around if size > circle.size else inside
+            return [beside(circle, size), *([] if size == circle.size else [grown(circle, size)])]
+    raise TypeError(piece)
+
+
+def _round(args: Args, piece: Piece, after: Piece, size: Number) -> tuple[Tangency, Arc]:
+    """Return the arc that leads from one piece into the next where they make a corner: the one nearest to it."""
+    found = []
+    for tangency in tangencies(_loci(piece, size), _loci(after, size), size):
+        first, second = tangency.touches
+        if first is None or second is None:
+            continue
+        if is_drawn_at(piece.curve, first) and is_drawn_at(after.curve, second):
+            arc = Arc.between(Circle(tangency.centre, float(size), size), first, second)
+            ahead = Piece(arc, "", first, second)
+            leads = (
+                piece.direction(first).dot(ahead.direction(first)),
+                ahead.direction(second).dot(after.direction(second)),
+            )
+            if min(leads) > 0:
+                found.append((abs(first - piece.exit) + abs(second - piece.exit), tangency, arc))
+    if not found:
+        called = f"{piece.name} and {after.name}"
+        raise ClauseError(f"a radius of {args.say(size)} does not fit between {called}", args.need("radius").clause)
+    _, tangency, arc = min(found, key=lambda each: each[0])
+    return tangency, arc
+
+
+def _trimmed(args: Args, run: Loop, rounds: dict[int, tuple[Tangency, Arc]], size: Number) -> list[Piece]:
+    pieces: list[Piece] = []
+    order = {index: number for number, index in enumerate(rounds, 1)}
+    for index, piece in enumerate(run.pieces):
+        before = rounds.get((index - 1) % len(run.pieces)) if run.closed or index else None
+        here = rounds.get(index)
+        start = before[1].last if before else piece.entry
+        end = here[1].first if here else piece.exit
+        kept = _between(piece, start, end)
+        if kept is None:
+            told = f"the rounds at both ends of {piece.name} run into each other: {args.say(size)} is too large for it"
+            raise ClauseError(told, args.need("radius").clause)
+        name = f"{args.name}.{piece.name.rpartition('.')[2]}"
+        if abs(end - start) > assembled(run.length):
+            pieces.append(Piece(kept, name, start, end))
+        if here:
+            pieces.append(Piece(here[1], f"{args.name}.round{order[index]}", here[1].first, here[1].last))
+    return pieces
+
+
+def _between(piece: Piece, start: Point, end: Point) -> Line | Arc | None:
+    """Return what is left of a piece between two of its places; None where they have changed places."""
+    if isinstance(piece.curve, Line):
+        left = piece.direction(piece.entry).dot(end - start)
+        return Line.between(start, end) if left >= -assembled(piece.length) else None
+    assert isinstance(piece.curve, Arc)
+    arc = piece.curve
+    begin, finish = ((math.copysign(1.0, arc.sweep) * ((spot - arc.centre).angle - arc.start)) % math.tau
+                     for spot in (start, end))  # fmt: skip
+    if finish < begin:
+        return None
+    return Arc(arc.centre, arc.radius, (start - arc.centre).angle, math.copysign(finish - begin, arc.sweep), arc.exact)
+
+
+def _steps(
+    args: Args, run: Loop, index: int, number: int, found: tuple[Tangency, Arc], size: Number
+) -> tuple[Step, ...]:
+    tangency, arc = found
+    names = f"{run.pieces[index].name} and {run.pieces[(index + 1) % len(run.pieces)].name}"
+    touches = [spot for spot in tangency.touches if spot is not None]
+    legs = tuple(Stroke(Line.between(spot, tangency.centre)) for spot in touches)
+    return (
+        Step(
+            Tool.RULE,
+            f"At the radius from {names} mark centre {number}",
+            size,
+            strokes=(*legs, Stroke(tangency.centre, Role.POINT), *(Stroke(spot, Role.POINT) for spot in touches)),
+        ),
+        Step(Tool.COMPASS, f"Needle on centre {number}, draw the round from touch point to touch point", size,
+             tangency.centre, (Stroke(arc),), "it runs into both sides without a corner"),
+    )  # fmt: skip
+
+
+KIND = Kind(
+    name="rounded",
+    group="Circles and arcs",
+    summary="the corners of a run rounded with one radius",
+    example="plate = rounded, all corners of frame, radius 6",
+    mistake="The radius is measured from the corner itself: its centre lies the radius in from both sides.",
+    forms=(
+        Form("all corners of {run:run}", "all"),
+        Form("corners {corners:several} of {run:run}", "some"),
+        Form("radius {radius:radius}", needed=True),
+    ),
+    construct=construct,
+)

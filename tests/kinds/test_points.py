@@ -1,0 +1,29 @@
+"""``points``."""
+
+import pytest
+
+from desk import point_of, refused, solved, thing
+
+
+def test_places_are_right_and_above_their_origin() -> None:
+    done = solved(
+        "A = point, 5 right of O, 5 above\nat = points, from A, 10 20, 35 (-15), 0 0\nc = circle, centre at, radius 2\n"
+    )
+    assert [tuple(point_of(done, f"at.{i}")) for i in (1, 2, 3)] == [(15, 25), (40, -10), (5, 5)]
+    assert thing(done, "c.2.centre") == point_of(done, "at.2")
+
+
+def test_every_place_is_measured_from_the_origin_itself() -> None:
+    entry = solved("at = points, from O, 10 20, 35 (-15), 0 0\n").solution.entries[-1]
+    assert entry.made is not None
+    assert [(step.setting, step.text.split()[1]) for step in entry.made.steps if step.setting is not None] == [
+        (10, "O"), (20, "there"), (35, "O"), (15, "there")]  # fmt: skip
+
+
+@pytest.mark.parametrize(("clauses", "told"), [("10", "here are 1"), ("10 20 30", "here are 3")])
+def test_a_place_is_two_lengths(clauses: str, told: str) -> None:
+    assert told in refused(f"at = points, from O, {clauses}\n")
+
+
+def test_a_list_wants_a_place() -> None:
+    assert "at least one place" in refused("at = points, from O\n")

@@ -67,7 +67,7 @@ def draw(file: Path, output: Path, clean: bool, cutter: bool, insist: bool) -> N
         reason = why_not_cut(work.findings)
         if reason and not insist:
             raise click.ClickException(f"not to be cut as it is: {reason}. --insist writes it all the same")
-        output.write_text(formats.write_cutter_dxf(work.display, work.solution.unit), "utf-8")
+        output.write_text(formats.write_cutter_dxf(work.outlines, work.solution.unit), "utf-8")
         click.echo(CAUTION, err=True)
         return
     match output.suffix.lower():

@@ -86,7 +86,7 @@ def test_the_sheet_may_be_any_paper_and_the_largest_scale_that_fits_is_named(cli
 def test_a_cutter_gets_the_outlines_alone_and_is_refused_what_is_open(client: FlaskClient) -> None:
     answer = client.post("/api/export/cutter", json={"text": FRAME + RIM})
     assert answer.status_code == 200
-    assert answer.headers["Content-Disposition"].endswith('Cover.dxf"')
+    assert answer.headers["Content-Disposition"].endswith('Cover-outlines.dxf"')
     drawing = ezdxf.read(io.StringIO(answer.text))
     assert sorted(e.dxftype() for e in drawing.modelspace()) == ["CIRCLE", "LINE", "LINE", "LINE", "LINE"]
     opened = FRAME + "rim = line in, frame.bottom > frame.right, open\n"

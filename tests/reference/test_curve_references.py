@@ -143,10 +143,13 @@ def test_the_length_of_a_turn_of_helix_against_numerical_integration(diameter: i
 def test_a_true_ellipse_goes_to_dxf_as_one_and_four_centres_as_arcs() -> None:
     rows = "e = ellipse, centred on O, axes 90 and 56, at 20°\nf = ellipse, centred on O, axes 60 and 30, by four centres\nrim = line in, e\nhole = line in, f\n"
     done = work_out(HEAD + rows)
-    file = ezdxf.read(io.StringIO(formats.write_cutter_dxf(done.display, done.solution.unit)))
+    file = ezdxf.read(io.StringIO(formats.write_cutter_dxf(done.outlines, done.solution.unit)))
     assert not file.audit().errors
     kinds = sorted(entity.dxftype() for entity in file.modelspace())
-    assert kinds == ["ARC"] * 4 + ["ELLIPSE"]
+    assert kinds == ["ELLIPSE", "LWPOLYLINE"]
+    (oval,) = file.modelspace().query("LWPOLYLINE")
+    assert oval.closed
+    assert [bulge != 0 for *_, bulge in oval.get_points("xyb")] == [True] * 4
     (ellipse,) = file.modelspace().query("ELLIPSE")
     assert ellipse.dxf.major_axis.magnitude == pytest.approx(45)
     assert ellipse.dxf.ratio == pytest.approx(28 / 45)

@@ -103,7 +103,7 @@ def test_an_ellipse_in_dxf_is_full_size_whatever_the_scale(a: int, b: int, tilt:
     done = work_out(
         f"units mm\nsheet A1, scale {scale}\nO = datum\ne = ellipse, centred on O, axes {2 * a} and {2 * b}, at {tilt}\nrim = line in, e\n"
     )
-    (entity,) = ezdxf.read(io.StringIO(formats.write_cutter_dxf(done.display, done.solution.unit))).modelspace()
+    (entity,) = ezdxf.read(io.StringIO(formats.write_cutter_dxf(done.outlines, done.solution.unit))).modelspace()
     assert entity.dxf.major_axis.magnitude == pytest.approx(a)
     assert entity.dxf.ratio == pytest.approx(b / a)
     assert math.degrees(math.atan2(entity.dxf.major_axis.y, entity.dxf.major_axis.x)) % 180 == pytest.approx(
@@ -136,7 +136,7 @@ def test_sample_jobs_of_curves_are_issued_in_every_format(name: str) -> None:
 @pytest.mark.parametrize("how", ["arcs", "polyline"])
 def test_a_true_ellipse_in_dxf_keeps_within_the_tolerance_asked_for(how: str, within: float) -> None:
     done = solved("e = ellipse, centred on O, axes 90 and 56, at 20\nrim = line in, e\n")
-    text = formats.write_cutter_dxf(done.display, done.solution.unit, formats.Ovals(how, within))
+    text = formats.write_cutter_dxf(done.outlines, done.solution.unit, formats.Ovals(how, within))
     (entity,) = ezdxf.read(io.StringIO(text)).modelspace().query("LWPOLYLINE")
     assert entity.closed
     ellipse = rim(done).stands_for
@@ -144,7 +144,7 @@ def test_a_true_ellipse_in_dxf_keeps_within_the_tolerance_asked_for(how: str, wi
     path = ezdxf.path.make_path(entity)
     spots = list(path.flattening(within / 100))
     assert max(ellipse.distance(Point(p.x, p.y)) for p in spots) <= within * 1.02
-    finer = formats.write_cutter_dxf(done.display, done.solution.unit, formats.Ovals(how, within / 4))
+    finer = formats.write_cutter_dxf(done.outlines, done.solution.unit, formats.Ovals(how, within / 4))
     (more,) = ezdxf.read(io.StringIO(finer)).modelspace().query("LWPOLYLINE")
     assert len(more) >= len(entity)
 

@@ -120,38 +120,29 @@ def key_of(entity) -> tuple[str, float, float]:  # type: ignore[no-untyped-def]
 def test_a_clean_dxf_holds_no_construction_and_a_cutters_the_outline_alone(sample: Work) -> None:
     document = ezdxf.read(io.StringIO(formats.write_dxf(sample.display, sample.solution.unit, construction=False)))
     assert not {e.dxf.layer for e in document.modelspace()} & {"CONSTRUCTION", "POINT", "LETTER", "GUIDE", "STRIP"}
-    cutter = ezdxf.read(io.StringIO(formats.write_cutter_dxf(sample.display, sample.solution.unit)))
-    pieces = [p for e in sample.solution.entries if e.made for loop in e.made.loops for p in loop.pieces]
+    cutter = ezdxf.read(io.StringIO(formats.write_cutter_dxf(sample.outlines, sample.solution.unit)))
     assert {e.dxf.layer for e in cutter.modelspace()} == {"OUTLINE"}
-    assert len(list(cutter.modelspace())) == len(pieces)
+    assert len(list(cutter.modelspace())) == len(sample.outlines)
 
 
 def test_a_cutters_dxf_closes_and_encloses_the_area_that_was_proved(sample: Work) -> None:
-    """Re-read by another library: the arcs and lines chain up end to end, and their areas are those of the figure."""
-    cutter = ezdxf.read(io.StringIO(formats.write_cutter_dxf(sample.display, sample.solution.unit)))
-    ends: dict[tuple[int, int], int] = {}
-    area = 0.0
-    for entity in cutter.modelspace():
+    """Re-read by another library: every outline one closed polyline with true arcs or a circle, of the same area."""
+    cutter = ezdxf.read(io.StringIO(formats.write_cutter_dxf(sample.outlines, sample.solution.unit)))
+    for entity, loop in zip(cutter.modelspace(), sample.outlines, strict=True):
         if entity.dxftype() == "CIRCLE":
-            area += math.pi * entity.dxf.radius**2
+            assert math.pi * entity.dxf.radius**2 == pytest.approx(abs(loop.area))
             continue
-        spots = (
-            [entity.start_point, entity.end_point] if entity.dxftype() == "ARC" else [entity.dxf.start, entity.dxf.end]
-        )
-        for spot in spots:
-            key = next(((i, j) for i in (-1, 0, 1) for j in (-1, 0, 1)
-                        if (round(spot.x * 1e4) + i, round(spot.y * 1e4) + j) in ends), (0, 0))  # fmt: skip
-            place = (round(spot.x * 1e4) + key[0], round(spot.y * 1e4) + key[1])
-            ends[place] = ends.get(place, 0) + 1
-    assert all(count % 2 == 0 for count in ends.values()), "every end meets another"
-    circles = [
-        loop
-        for e in sample.solution.entries
-        if e.made
-        for loop in e.made.loops
-        if isinstance(loop.pieces[0].curve, Circle)
-    ]
-    assert area == pytest.approx(sum(abs(loop.area) for loop in circles if len(loop.pieces) == 1))
+        assert entity.dxftype() == "LWPOLYLINE"
+        assert entity.closed
+        area = 0.0
+        rows = list(entity.get_points("xyb"))
+        for (x, y, bulge), (u, v, _) in zip(rows, [*rows[1:], rows[0]], strict=True):
+            area += (x * v - u * y) / 2
+            turn = 4 * math.atan(bulge)
+            if bulge:
+                radius = math.hypot(u - x, v - y) / (2 * abs(math.sin(turn / 2)))
+                area += radius**2 * (turn - math.sin(turn)) / 2
+        assert area == pytest.approx(loop.area)
 
 
 def test_the_svg_is_in_millimetres_and_leaves_construction_out_when_told(sample: Work) -> None:

@@ -282,7 +282,7 @@ def test_undercut_begins_at_the_published_least_number_of_teeth() -> None:
 
 def test_a_ring_of_120_teeth_is_one_closed_polyline_in_dxf_within_its_tolerance() -> None:
     done = solved("w = gear, about O, 120 teeth, module 3\nrim = line in, w\n")
-    text = write_cutter_dxf(done.display, done.solution.unit)
+    text = write_cutter_dxf(done.outlines, done.solution.unit)
     (entity,) = ezdxf.read(io.StringIO(text)).modelspace().query("LWPOLYLINE")
     assert entity.closed
     far = [math.hypot(p.x, p.y) for p in make_path(entity).flattening(0.001)]

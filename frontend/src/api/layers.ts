@@ -15,6 +15,8 @@ export type Work = Omit<WorkOut, "sheet_drawing"> & {
     width: number;
     height: number;
     origin: readonly [number, number];
+    /** Left, lower, right and upper side of the room inside the border, clear of the strip. */
+    space: readonly [number, number, number, number];
     ground: readonly Mark[];
     layers: readonly Layer[];
   };
@@ -30,6 +32,6 @@ export function assembled({ sheet_drawing, ...answer }: WorkOut, before: Work | 
     const steps = fresh.map((mark) => mark.step);
     return { key, marks: fresh, first: Math.min(...steps), last: Math.max(...steps) };
   });
-  const { width, height, origin, ground } = sheet_drawing;
-  return { ...answer, drawn: { width, height, origin, ground: ground as unknown as Mark[], layers } };
+  const { width, height, origin, space, ground } = sheet_drawing;
+  return { ...answer, drawn: { width, height, origin, space, ground: ground as unknown as Mark[], layers } };
 }

@@ -109,6 +109,14 @@ export function Sheet({ work }: { work: Work }) {
           ))}
         </g>
         {/* Layers count from the datum, upwards: an edit that moves the view moves this one group. */}
+        <clipPath id="space">
+          <rect
+            x={drawn.space[0] - drawn.origin[0]}
+            y={drawn.origin[1] - drawn.space[3]}
+            width={drawn.space[2] - drawn.space[0]}
+            height={drawn.space[3] - drawn.space[1]}
+          />
+        </clipPath>
         <g transform={`translate(${drawn.origin[0]} ${height - drawn.origin[1]})`}>
           <g data-testid="strokes">
             <Layers layers={layers} strokes={strokes} construction={construction} step={step} />

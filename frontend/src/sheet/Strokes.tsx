@@ -36,22 +36,25 @@ interface LayerProps {
 }
 
 const LayerStrokes = memo(function LayerStrokes({ marks, strokes, construction, upTo, now }: LayerProps) {
+  const isLight = (mark: Mark) => strokes[mark.role]?.light ?? false;
+  const shown = (mark: Mark, i: number) => {
+    const stroke = strokes[mark.role];
+    const light = isLight(mark);
+    if (mark.step > upTo || (construction === "away" && light && mark.step !== now)) return null;
+    return (
+      <MarkShape
+        key={i}
+        mark={mark}
+        height={0}
+        className={`mark-${mark.role}${light && construction === "faded" ? " opacity-35" : ""}`}
+        width={mark.kind === "dot" ? undefined : stroke?.width}
+      />
+    );
+  };
   return (
     <>
-      {marks.map((mark, i) => {
-        const stroke = strokes[mark.role];
-        const light = stroke?.light ?? false;
-        if (mark.step > upTo || (construction === "away" && light && mark.step !== now)) return null;
-        return (
-          <MarkShape
-            key={i}
-            mark={mark}
-            height={0}
-            className={`mark-${mark.role}${light && construction === "faded" ? " opacity-35" : ""}`}
-            width={mark.kind === "dot" ? undefined : stroke?.width}
-          />
-        );
-      })}
+      <g clipPath="url(#space)">{marks.map((mark, i) => isLight(mark) && shown(mark, i))}</g>
+      {marks.map((mark, i) => !isLight(mark) && shown(mark, i))}
     </>
   );
 });

@@ -12,6 +12,7 @@ from . import fault
 from .allowance import pieces
 from .board import BoardStep, Kit, default_kit, steps_by_statement
 from .display import DisplayList, Drawing, build_display
+from .geometry import Loop
 from .kept import KEPT_PIECES, kept_by_weight
 from .plan.document import Plan
 from .plan.errors import PlanError
@@ -38,6 +39,11 @@ class Work:
     def display(self) -> DisplayList:
         """Everything on the sheet, in its place on paper."""
         return self.drawing.display
+
+    @property
+    def outlines(self) -> tuple[Loop, ...]:
+        """What is lined in as outline of the part, closed or not."""
+        return tuple(loop for _, _, loop in self.checked.runs)
 
     @cached_property
     def checked(self) -> Checked:

@@ -108,6 +108,7 @@ def _drawing(drawing: Drawing, known: Collection[str]) -> DrawingOut:
         width=drawing.width,
         height=drawing.height,
         origin=drawing.origin,
+        space=drawing.space,
         ground=drawing.ground,
         layers=tuple(
             LayerOut(key=layer.key, marks=None if layer.key in known else layer.marks) for layer in drawing.layers

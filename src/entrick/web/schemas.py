@@ -388,11 +388,15 @@ class LayerOut(BaseModel):
 
 
 class DrawingOut(BaseModel):
-    """The sheet: what belongs to the paper, mm on paper, and what every statement draws, from the datum at `origin`."""
+    """The sheet: what belongs to the paper, mm on paper, and what every statement draws, from the datum at `origin`.
+
+    Light work stops at the sides of `space`: left, lower, right, upper.
+    """
 
     width: float
     height: float
     origin: tuple[float, float]
+    space: tuple[float, float, float, float]
     ground: Marks
     layers: tuple[LayerOut, ...]
 

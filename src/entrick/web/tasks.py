@@ -279,7 +279,7 @@ def _written(format: str, done: Work, body: ExportIn) -> str | bytes:
         case "dxf":
             return formats.write_dxf(done.display, done.solution.unit, construction, ovals)
         case "cutter":
-            return formats.write_cutter_dxf(done.display, done.solution.unit, ovals)
+            return formats.write_cutter_dxf(done.outlines, done.solution.unit, ovals)
         case "csv":
             return formats.settings_csv(done.steps, done.kit)
     return write_plan(done.plan)
@@ -294,11 +294,13 @@ _TYPES = {
     "entrick": "text/plain; charset=utf-8",
 }
 _ENDINGS = {"cutter": "dxf"}
+_APART = {"cutter": "-outlines"}
+"""What stands behind the name of a file that is not to be taken for another of the same ending."""
 
 
 def _file(content: str | bytes, format: str, name: str) -> Answer:
     stem = re.sub(r"[^A-Za-z0-9-]+", "-", name).strip("-")[:100] or "plan"
-    kept = f'attachment; filename="{stem}.{_ENDINGS.get(format, format)}"'
+    kept = f'attachment; filename="{stem}{_APART.get(format, "")}.{_ENDINGS.get(format, format)}"'
     written = content.encode("utf-8", "replace") if isinstance(content, str) else content
     return Answer(written, _TYPES[format], {"Content-Disposition": kept})
 

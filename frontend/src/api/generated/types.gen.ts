@@ -363,6 +363,8 @@ export type DeleteLine = {
  * Millimetres on paper for one plan unit.
  * origin : (float, float)
  * Where the datum stands.
+ * space : (left, lower, right, upper) or None
+ * Inside the border and clear of the strip: light work stops there. None where it may go anywhere.
  */
 export type DisplayList = {
     /**
@@ -385,6 +387,15 @@ export type DisplayList = {
         number
     ];
     /**
+     * Space
+     */
+    space?: [
+        number,
+        number,
+        number,
+        number
+    ] | null;
+    /**
      * Width
      */
     width: number;
@@ -394,6 +405,8 @@ export type DisplayList = {
  * DrawingOut
  *
  * The sheet: what belongs to the paper, mm on paper, and what every statement draws, from the datum at `origin`.
+ *
+ * Light work stops at the sides of `space`: left, lower, right, upper.
  */
 export type DrawingOut = {
     /**
@@ -412,6 +425,15 @@ export type DrawingOut = {
      * Origin
      */
     origin: [
+        number,
+        number
+    ];
+    /**
+     * Space
+     */
+    space: [
+        number,
+        number,
         number,
         number
     ];

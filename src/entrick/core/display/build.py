@@ -71,7 +71,8 @@ def build_display(solution: Solution, steps: Sequence[tuple[BoardStep, ...]], sh
         layers.append(Layer(tuple(moved(mark, 0.0, 0.0, line, last.get(line, 0)) for _, mark in marks)))
     ground = (*_ground(sheet), *_border(sheet), *_strip(solution, sheet))
     origin = (sheet.origin.x, sheet.origin.y)
-    return Drawing(sheet.width, sheet.height, ground, tuple(layers), sheet.factor, origin)
+    low, high = sheet.space
+    return Drawing(sheet.width, sheet.height, ground, tuple(layers), sheet.factor, origin, (*low, *high))
 
 
 @dataclass(frozen=True, slots=True)
@@ -181,6 +182,14 @@ def draw_curves(curves: Sequence[Shape], sheet: Sheet) -> list[Mark]:
     """Draw curves as outline, for something that is not yet a statement."""
     stand = _on_paper(sheet)
     drawn = (_draw(curve, stand, str(Role.OUTLINE), 0, 0, "") for curve in curves)
+    return [mark for mark in drawn if mark is not None]
+
+
+def draw_outlines(loops: Sequence[Loop]) -> list[Mark]:
+    """Draw outlines in plan units, each in one piece: what a cutter follows."""
+    stand = Stand(1.0, Point(0.0, 0.0), Point(0.0, 0.0), Point(0.0, 0.0))
+    alone = (loop.pieces[0].curve if len(loop.pieces) == 1 and loop.closed else loop for loop in loops)
+    drawn = (_draw(shape, stand, str(Role.OUTLINE), 0, 0, "") for shape in alone)
     return [mark for mark in drawn if mark is not None]
 
 

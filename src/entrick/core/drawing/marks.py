@@ -219,6 +219,8 @@ class DisplayList:
         Millimetres on paper for one plan unit.
     origin : (float, float)
         Where the datum stands.
+    space : (left, lower, right, upper) or None
+        Inside the border and clear of the strip: light work stops there. None where it may go anywhere.
     """
 
     width: float
@@ -226,6 +228,7 @@ class DisplayList:
     marks: tuple[Mark, ...]
     factor: float = 1.0
     origin: tuple[float, float] = (0.0, 0.0)
+    space: tuple[float, float, float, float] | None = None
 
 
 @dataclass(frozen=True)
@@ -256,6 +259,8 @@ class Drawing:
         Millimetres on paper for one plan unit.
     origin : (float, float)
         Where the datum stands on paper.
+    space : (left, lower, right, upper)
+        See `DisplayList`.
     """
 
     width: float
@@ -264,10 +269,11 @@ class Drawing:
     layers: tuple[Layer, ...]
     factor: float
     origin: tuple[float, float]
+    space: tuple[float, float, float, float]
 
     @cached_property
     def display(self) -> DisplayList:
         """Everything in its place on paper."""
         dx, dy = self.origin
         laid = (moved(mark, dx, dy, mark.line, mark.step) for layer in self.layers for mark in layer.marks)
-        return DisplayList(self.width, self.height, (*self.ground, *laid), self.factor, self.origin)
+        return DisplayList(self.width, self.height, (*self.ground, *laid), self.factor, self.origin, self.space)

@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import io
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING, Literal
 
 from ..display import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering, Mark
+from ..display.build import draw_outlines
 from ..drawing.widths import WIDTHS
-from ..geometry import Arc, Point, piece_of
+from ..geometry import Arc, Loop, Point, piece_of
 from ..geometry.ellipse import FINE, Ellipse
 from ..geometry.fitted import fitted
 from ..measure import Unit
@@ -85,10 +87,9 @@ def write_dxf(display: DisplayList, unit: Unit, construction: bool = True, ovals
     return stream.getvalue()
 
 
-def write_cutter_dxf(display: DisplayList, unit: Unit, ovals: Ovals = ENTITIES) -> str:
-    """Write the outlines alone, for a cutter: one layer, nothing else in the file."""
-    outlines = tuple(mark for mark in display.marks if mark.role == "outline")
-    return write_dxf(replace(display, marks=outlines), unit, False, ovals)
+def write_cutter_dxf(outlines: Sequence[Loop], unit: Unit, ovals: Ovals = ENTITIES) -> str:
+    """Write outlines alone, for a cutter: each one closed polyline with true arcs, or a circle, on one layer."""
+    return write_dxf(DisplayList(0.0, 0.0, tuple(draw_outlines(outlines))), unit, False, ovals)
 
 
 def _plainer(mark: Mark, ovals: Ovals, display: DisplayList) -> Mark:

@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING
 
 from ..display import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering, Mark
 from ..tolerance import ROUND
-from .svg import kept, line_kind
+from .svg import by_light, line_kind
 
 if TYPE_CHECKING:
     from reportlab.pdfgen.canvas import Canvas
@@ -45,8 +45,16 @@ def write_pdf(display: DisplayList, title: str = "", construction: bool = True) 
     canvas.scale(POINTS_PER_MM, POINTS_PER_MM)
     canvas.setLineCap(1)
     face = _face()
-    for mark in kept(display.marks, construction):
-        _draw(canvas, mark, face)
+    for light, marks in by_light(display, construction):
+        canvas.saveState()
+        if light and display.space:
+            left, low, right, high = display.space
+            inside = canvas.beginPath()
+            inside.rect(left, low, right - left, high - low)
+            canvas.clipPath(inside, stroke=0, fill=0)
+        for mark in marks:
+            _draw(canvas, mark, face)
+        canvas.restoreState()
     canvas.showPage()
     canvas.save()
     return buffer.getvalue()

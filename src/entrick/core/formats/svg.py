@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator, Sequence
+from itertools import groupby
 from xml.sax.saxutils import escape, quoteattr
 
 from ..display import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering, Mark
@@ -28,13 +29,36 @@ def write_svg(display: DisplayList, construction: bool = True) -> str:
     str
         A document whose user unit is one millimetre.
     """
-    body = "\n".join(_mark(mark, display.height) for mark in kept(display.marks, construction))
+    body = "\n".join(_clipped(light, marks, display) for light, marks in by_light(display, construction))
     width, height = f"{display.width:.6g}", f"{display.height:.6g}"
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}mm" height="{height}mm" '
         f'viewBox="0 0 {width} {height}" fill="none" stroke-linecap="round">\n'
-        f'<rect width="{width}" height="{height}" fill="#fffdf8"/>\n{body}\n</svg>\n'
+        f'<rect width="{width}" height="{height}" fill="#fffdf8"/>\n{_space(display)}{body}\n</svg>\n'
     )
+
+
+def by_light(display: DisplayList, construction: bool) -> Iterator[tuple[bool, list[Mark]]]:
+    """Return marks in order, in stretches of light work, which stops at the border, and of all else."""
+    for light, marks in groupby(kept(display.marks, construction), lambda mark: mark.role in CLIPPED):
+        yield light and display.space is not None, list(marks)
+
+
+CLIPPED = LIGHT - {"guide"}
+"""Roles that stop at the border; the guide lines of the strip belong beyond it."""
+
+
+def _space(display: DisplayList) -> str:
+    if display.space is None:
+        return ""
+    left, low, right, high = display.space
+    box = f'x="{left:.6g}" y="{display.height - high:.6g}" width="{right - left:.6g}" height="{high - low:.6g}"'
+    return f'<clipPath id="space"><rect {box}/></clipPath>\n'
+
+
+def _clipped(light: bool, marks: Sequence[Mark], display: DisplayList) -> str:
+    body = "\n".join(_mark(mark, display.height) for mark in marks)
+    return f'<g clip-path="url(#space)">\n{body}\n</g>' if light else body
 
 
 def thumbnail_svg(display: DisplayList, low: Point, high: Point) -> str:

@@ -187,9 +187,10 @@ def choose(options: Sequence[Option], args: Args, noun: str) -> tuple[int, tuple
 def _narrow(options: Sequence[Option], args: Args) -> list[int]:
     left = list(range(len(options)))
     for said in args.said:
-        phrase = " ".join(value.text if isinstance(value, Ref) else str(value) for _, value in said.values)
-        if any(phrase in option.traits for option in options):
-            left = [i for i in left if phrase in options[i].traits]
+        values = " ".join(value.text if isinstance(value, Ref) else str(value) for _, value in said.values)
+        for phrase in (values, f"{said.key} {values}"):
+            if any(phrase in option.traits for option in options):
+                left = [i for i in left if phrase in options[i].traits]
     for said in args.all("where"):
         left = [left[i] for i in on_side([options[i].place for i in left], said.word("where"))]
     near = args.get("near")

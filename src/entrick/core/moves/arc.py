@@ -95,13 +95,7 @@ def _conditions(args: Args) -> list[Said]:
     """Return the conditions; ``around a`` beside ``touching a`` says how it touches, and is no condition of its own."""
     said = args.all(*CONDITIONS)
     touched = {clause.ref("target").text for clause in said if clause.key == "touching"}
-    how = {
-        clause.ref("target").text: clause
-        for clause in said
-        if clause.key in ("beside", "around", "inside") and clause.ref("target").text in touched
-    }
-    kept = [clause for clause in said if clause not in how.values()]
-    return [how.get(clause.ref("target").text, clause) for clause in kept]
+    return [clause for clause in said if clause.key == "touching" or clause.ref("target").text not in touched]
 
 
 def _loci(args: Args, clause: Said, size: Number) -> list[Locus]:

@@ -1,15 +1,18 @@
 """Finishing: dimensions, centre lines, hatching and labels stand at paper size, in their place, and are true."""
 
+import io
 import math
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from pypdf import PdfReader
 
 from desk import refused
 from entrick.core.desk import Work, work_out
 from entrick.core.drawing.marks import Arrowhead, DrawnArc, DrawnCircle, DrawnLine, Lettering, Mark
 from entrick.core.finish.chain import centre_dashes, hidden_dashes
+from entrick.core.formats import write_pdf, write_svg
 from entrick.demo import sample_plans
 
 HEAD = "units mm\nsheet A2 landscape, scale 1:1, border 10\n"
@@ -226,3 +229,56 @@ def test_a_distance_between_is_square_to_parallel_lines() -> None:
     assert letters.count("12") == 1
     assert "not parallel" in refused("l = line, through O, at 20°\nd = dimension, between l and O.level\n")
     assert "two parallel lines" in refused("A = point, 40 right of O\nd = dimension, between O and A\n")
+
+
+@pytest.mark.parametrize(
+    ("lines", "read"),
+    [
+        # both are drawn on either side of the corner: the smaller angle
+        ("l = line, through O, at 165°\n", "15°"),
+        ("P = point, 40 from O, at 165°\nQ = point, 40 from O, at -15°\nl = line, from P to Q\n", "15°"),
+        # drawn on one side only: the angle that is there, whichever
+        ("P = point, 40 from O, at 165°\nl = line, from O to P\nA = point, 40 right of O\n", "165°"),
+    ],
+)
+def test_an_angle_is_dimensioned_as_one_reads_it(lines: str, read: str) -> None:
+    other = "line O A" if "A = " in lines else "O.level"
+    done = solved(f"O = datum\n{lines}d = dimension, angle between {other} and l\n")
+    assert read in [mark.text for mark in done.display.marks if isinstance(mark, Lettering)]
+
+
+def test_a_slot_has_its_centre_lines_along_and_across() -> None:
+    straight = solved("O = datum\ns = slot, centred on O, length 60, width 12, at 20°\ncl = centre lines, of s\n")
+    lines = [mark for mark in straight.display.marks if isinstance(mark, DrawnLine) and mark.role == "centre"]
+    lengths = sorted(math.hypot(m.x2 - m.x1, m.y2 - m.y1) for m in lines)
+    assert lengths == pytest.approx([12 + 6, 12 + 6, 60 + 6])
+    curved = solved("O = datum\ns = slot, about O, radii 40 and 50, from 20° to 80°\ncl = centre lines, of s\n")
+    (arc,) = [mark for mark in curved.display.marks if isinstance(mark, DrawnArc) and mark.role == "centre"]
+    assert arc.r == pytest.approx(45)
+    assert arc.sweep == pytest.approx(60 + 2 * math.degrees((5 + 3) / 45))
+    assert len([m for m in curved.display.marks if isinstance(m, DrawnLine) and m.role == "centre"]) == 2
+
+
+def test_the_name_of_a_point_stands_off_the_outline() -> None:
+    """A point on a level edge: its name would stand over the corner going up on the right, and takes the left side."""
+    rows = "O = datum\nA = point, 20 right of O\nB = point, 20 above A\nC = point, 20 left of O\nrun1 = run, from C, to A, to B, close\n"
+    plain, lined = solved(rows), solved(rows + "rim = line in, run1\n")
+    for done, free in ((plain, False), (lined, True)):
+        letter = next(mark for mark in done.display.marks if isinstance(mark, Lettering) and mark.text == "B")
+        at = done.sheet.on_paper(done.solution.figure.items["B"].shape)  # type: ignore[arg-type]
+        assert (letter.y > at.y) or not free
+    edge = lined.sheet.on_paper(lined.solution.figure.items["A"].shape)  # type: ignore[arg-type]
+    name = next(mark for mark in lined.display.marks if isinstance(mark, Lettering) and mark.text == "A")
+    assert name.x > edge.x or name.y < edge.y
+
+
+def test_light_work_stops_at_the_border_in_every_file() -> None:
+    done = solved("O = datum\nc = circle, centre O, radius 400\nd = circle, centre O, radius 20\nrim = line in, d\n")
+    svg = write_svg(done.display)
+    assert svg.count('<g clip-path="url(#space)">') >= 1
+    before, _, after = svg.partition('<g clip-path="url(#space)">')
+    assert 'r="400.0' in after.partition("</g>")[0]
+    assert 'r="400.0' not in before
+    page = PdfReader(io.BytesIO(write_pdf(done.display))).pages[0].get_contents()
+    assert page is not None
+    assert b" re W" in page.get_data().replace(b"\n", b" ")

@@ -26,7 +26,9 @@ from ..drawing.marks import (
 from ..drawing.notes import TitleFields
 from ..drawing.strokes import Stroke
 from ..finish.chain import hidden_dashes
+from ..finish.occupied import Occupied
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
+from ..geometry.box import Box
 from ..kept import KEPT_PIECES, Kept
 from ..kind import Candidate, Role
 from ..kind.figure import Family, Item
@@ -58,7 +60,7 @@ def build_display(solution: Solution, steps: Sequence[tuple[BoardStep, ...]], sh
     """
     drawn = _drawn_all(steps, solution, _from_datum(sheet))
     letters = [letter for each in drawn for letter in each.letters]
-    sides = iter(_sides(letters, (dot for each in drawn for dot in each.dots)))
+    sides = iter(_sides(letters, (dot for each in drawn for dot in each.dots), _outlined(solution, sheet)))
     layers: list[Layer] = []
     for each in drawn:
         own = tuple(islice(sides, len(each.letters)))
@@ -175,7 +177,7 @@ def draw_lettered(strokes: Sequence[Stroke], sheet: Sheet) -> list[Mark]:
         if stroke.label and isinstance(stroke.shape, Point):
             letters.append((stroke.label, stand.at(stroke.shape), 0, 0))
     dots = (Point(mark.x, mark.y) for mark in marks if isinstance(mark, DrawnDot))
-    return [*marks, *map(_lettered, letters, _sides(letters, dots))]
+    return [*marks, *map(_lettered, letters, _sides(letters, dots, Occupied((), 1.0)))]
 
 
 def draw_curves(curves: Sequence[Shape], sheet: Sheet) -> list[Mark]:
@@ -451,8 +453,24 @@ _AROUND: tuple[tuple[float, float, Literal["start", "end"]], ...] = (
 """The sides of a point on which its name may stand: from the point to the foot of the letters, mm."""
 
 
-def _sides(letters: Sequence[Letter], dots: Iterable[Point]) -> list[int]:
-    """Choose for each name the side of its point where it covers the fewest other names and dots."""
+_OUTLINED: Kept[Occupied] = Kept(KEPT_PIECES)
+
+
+def _outlined(solution: Solution, sheet: Sheet) -> Occupied:
+    """Return where outlines run, mm from the datum; nothing of a view that is too far across to be finished."""
+    made = [entry.made for entry in solution.entries if entry.made]
+    loops = [loop for m in made for loop in m.loops] if sheet.is_finished else []
+    factor = sheet.factor
+    key = (factor, *map(id, loops))
+    found = _OUTLINED.recall(key)
+    if found is None:
+        found = Occupied(loops, factor)
+        _OUTLINED.keep(key, found, loops, 5 + pieces(loops))
+    return found
+
+
+def _sides(letters: Sequence[Letter], dots: Iterable[Point], outlined: Occupied) -> list[int]:
+    """Choose for each name the side of its point where it covers the fewest other names, dots and outlines."""
     taken: dict[tuple[int, int], list[Point]] = {}
     floor = math.floor
     for dot in dots:
@@ -469,10 +487,12 @@ def _sides(letters: Sequence[Letter], dots: Iterable[Point]) -> list[int]:
             Point(at.x + dx + (half if anchor == "start" else -half), at.y + dy + LETTER / 2)
             for dx, dy, anchor in _AROUND
         ]
-        best, least = 0, len(near) + 1
+        best, least = 0, math.inf
         # Where it is so crowded no side is better than another.
-        for side, middle in enumerate(middles) if 0 < len(near) <= CROWDED else ():
+        for side, middle in enumerate(middles) if len(near) <= CROWDED else ():
             covered = sum(abs(p.x - middle.x) < half + 1 and abs(p.y - middle.y) < LETTER for p in near)
+            reach = LETTER / 2
+            covered += outlined.hits(Box(middle.x - half, middle.y - reach, middle.x + half, middle.y + reach))
             if covered < least:
                 best, least = side, covered
             if not covered:

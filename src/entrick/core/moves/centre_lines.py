@@ -2,24 +2,30 @@
 
 from __future__ import annotations
 
+import math
+
 from ..drawing.notes import CentreLine, Note
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
 from ..kind import Args, Kind, Made, Step, Tool
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
+from ..tolerance import DIRECTION, worked
 
 
 def construct(args: Args) -> Made:
     """Draw a centre cross on each circle, a chain circle, or a chain line along an axis.
 
-    A cross is level and plumb, or turned so that one line aims at a point: for holes on a pitch circle.
+    A slot has one along its middle and one across each end. A cross is level and plumb, or turned so that one line
+    aims at a point: for holes on a pitch circle.
     """
     notes: list[Note] = []
     told: list[str] = []
     towards = args.get("towards")
     for clause in args.all("of"):
         for name, thing in clause.things("things"):
-            for circle in _circles(name, thing, clause.clause):
+            slot = _slot(thing) if isinstance(thing, Loop) and towards is None else []
+            notes += slot
+            for circle in () if slot else _circles(name, thing, clause.clause):
                 notes += _cross(circle, towards.point("point") if towards else None)
         told.append(f"of {' '.join(ref.text for ref in clause.refs('things'))}")
     for clause in args.all("round"):
@@ -41,6 +47,24 @@ def construct(args: Args) -> Made:
         notes=tuple(notes),
         nothing=True,
     )  # fmt: skip
+
+
+def _slot(run: Loop) -> list[Note]:
+    """Return the centre lines of a slot: along its middle, and across each round end; none for any other run."""
+    if len(run.pieces) != 4 or not run.closed:
+        return []
+    one, end, other, start = (piece.curve for piece in run.pieces)
+    ends = [each for each in (start, end) if isinstance(each, Arc) and abs(abs(each.sweep) - math.pi) < DIRECTION]
+    if isinstance(one, Line) and isinstance(other, Line) and len(ends) == 2:
+        middle: Line | Arc = Line.between(ends[0].middle, ends[1].middle)
+        return [CentreLine(curve) for curve in (middle, *(Line.between(each.first, each.last) for each in ends))]
+    if isinstance(one, Arc) and isinstance(other, Arc) and abs(one.centre - other.centre) <= worked(one.radius):
+        radius = (one.radius + other.radius) / 2
+        reach = [each.radius / radius for each in ends] or [0.0]
+        way = math.copysign(1, one.sweep)
+        middle = Arc(one.centre, radius, one.start - way * reach[0], one.sweep + 2 * way * reach[0])
+        return [CentreLine(middle), *(CentreLine(Line.between(each.first, each.last)) for each in ends)]
+    return []
 
 
 def _circles(name: str, thing: Shape | Loop, clause: int) -> list[Circle | Arc]:

@@ -174,20 +174,27 @@ def _angle(args: Args, said: Said) -> tuple[list[Note], str]:
 
 
 def arms_of(first: Line, second: Line) -> tuple[Point, Point, Point] | None:
-    """Return the corner of two lines and the directions in which they lead away from it; None for parallels."""
+    """Return the corner of two lines and the directions in which they lead away from it; None for parallels.
+
+    Where a line is drawn on both sides of the corner, the smaller angle is meant: 15°, not 165°.
+    """
     found = meet(first, second)
     if not found:
         return None
     corner = found[0].point
-    return corner, _arm(first, corner), _arm(second, corner)
+    pairs = [(a, b) for a in _arms(first, corner) for b in _arms(second, corner)]
+    one, other = min(pairs, key=lambda pair: abs(math.atan2(pair[0].cross(pair[1]), pair[0].dot(pair[1]))))
+    return corner, one, other
 
 
-def _arm(line: Line, corner: Point) -> Point:
-    """Return the direction in which the drawn part of a line leads away from a corner."""
+def _arms(line: Line, corner: Point) -> tuple[Point, ...]:
+    """Return the directions in which the drawn part of a line leads away from a corner: one, or both."""
     if line.start is None or line.end is None:
-        return line.direction
+        return line.direction, -line.direction
     ends: Sequence[Point] = (line.at(line.start), line.at(line.end))
-    return max(ends, key=lambda end: abs(end - corner)) - corner
+    near, far = sorted((end - corner for end in ends), key=abs)
+    through = near.dot(far) < 0 and abs(near) > same(abs(far))
+    return (far, near) if through else (far,)
 
 
 KIND = Kind(

@@ -132,6 +132,12 @@ class Sheet:
         return float(self.unit.mm * self.scale.ratio)
 
     @property
+    def is_finished(self) -> bool:
+        """Whether the view is small enough for dimensions, letters and hatching to find their places in it."""
+        low, high = self.view[0] - self.origin, self.view[1] - self.origin
+        return reach_of(low, high) <= FARTHEST
+
+    @property
     def space(self) -> tuple[Point, Point]:
         """Corners of the drawing space: inside the border, clear of the title strip."""
         low, high = (0.0, self.strip) if self.strip_on_top else (self.strip, 0.0)
@@ -195,7 +201,7 @@ def lay_out_at(solution: Solution, sheet: Sheet) -> Sheet:
     factor = float(sheet.unit.mm * sheet.scale.ratio)
     view = (box[0] * factor, box[1] * factor)
     outlines = tuple(loop for _, m in made for loop in m.loops)
-    wide = max(abs(view[1] - view[0]), abs(view[0]), abs(view[1]))
+    wide = reach_of(*view)
     marks: tuple[Finished, ...] = ()
     if wide <= FARTHEST:
         marks = finish(notes, View(factor, *view, outlines, sheet.aligned))
@@ -220,6 +226,11 @@ def lay_out_at(solution: Solution, sheet: Sheet) -> Sheet:
         finish=marks,
         room=(origin + room[0], origin + room[1]),
     )
+
+
+def reach_of(low: Point, high: Point) -> float:
+    """Return how far a view goes: from side to side, or from the datum."""
+    return max(abs(high - low), abs(low), abs(high))
 
 
 def _with_marks(view: tuple[Point, Point], marks: Sequence[Finished]) -> tuple[Point, Point]:

@@ -447,9 +447,11 @@ CROWDED = 400
 CELL = 3 * LETTER
 """Side of the squares the sheet is parted into to see what stands near a letter, mm."""
 
-_AROUND: tuple[tuple[float, float, Literal["start", "end"]], ...] = (
-    (1.4, 1.2, "start"), (1.4, -3.4, "start"), (-1.4, 1.2, "end"), (-1.4, -3.4, "end"),
-)  # fmt: skip
+_AROUND: tuple[tuple[float, float, Literal["start", "end"]], ...] = tuple(
+    (side * (1.4 + out), rise + math.copysign(out, rise), "start" if side > 0 else "end")
+    for out in (0.0, 2.5, 5.0)
+    for side, rise in ((1, 1.2), (1, -3.4), (-1, 1.2), (-1, -3.4))
+)
 """The sides of a point on which its name may stand: from the point to the foot of the letters, mm."""
 
 

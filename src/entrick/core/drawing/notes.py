@@ -33,7 +33,8 @@ class LinearDimension:
     way : str
         "level", "plumb" or "aligned".
     side : str
-        "above", "below", "left" or "right": where the dimension line stands.
+        "above", "below", "left" or "right": where the dimension line stands; empty where one that lies along its
+        points takes the side away from the part.
     row : int
         Dimension lines out from the view, the first 10 mm; 0 for the first that is free.
     text : str

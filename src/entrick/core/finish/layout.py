@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from ..drawing.marks import Lettering
+from ..drawing.marks import DrawnLine, Lettering
 from ..drawing.notes import (
     AngleDimension,
     CentreLine,
@@ -15,6 +15,7 @@ from ..drawing.notes import (
     RoundDimension,
     ScaleBar,
 )
+from ..geometry import Point
 from .occupied import Occupied
 from .others import centre_line, hatched, rotation_arrow, scale_bar
 from .round import angle, label, round_dimension
@@ -45,6 +46,8 @@ def finish(notes: Sequence[tuple[int, Note]], view: View) -> tuple[Finished, ...
         for mark in marks:
             if isinstance(mark, Lettering):
                 taken.take(box_of(mark))
+            elif isinstance(mark, DrawnLine):
+                taken.cross(Point(mark.x1, mark.y1), Point(mark.x2, mark.y2))
         drawn += [(line, mark) for mark in marks]
     for line, note in notes:
         match note:

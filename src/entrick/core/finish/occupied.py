@@ -73,6 +73,10 @@ class Occupied:
                 count += (ex * (y0 - b) - ey * (x0 - a)) * (ex * (y1 - b) - ey * (x1 - a)) < 0
         return count
 
+    def cross(self, first: Point, last: Point) -> None:
+        """Mark a stroke, so that lettering that comes later keeps off it."""
+        self._sort_in((first.x, first.y, last.x, last.y))
+
     def take(self, box: Box) -> None:
         """Mark a box as taken."""
         self.boxes.append(box)

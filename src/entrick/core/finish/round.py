@@ -103,12 +103,19 @@ def angle(note: AngleDimension, view: View, taken: Occupied) -> Iterator[Mark]:
     for angle, way in ((start, -1), (start + sweep, 1)):
         ahead = polar(1.0, angle + way * turned * (math.pi / 2 - room / 2)) * math.copysign(1, sweep)
         yield arrow(corner + polar(radius, angle), ahead)
-    middle = corner + polar(radius + 1.5 + LETTERS / 2, start + sweep / 2)
-    across = polar(1.0, start + sweep / 2).x
-    anchor = "start" if across > 0.3 else "end" if across < -0.3 else "middle"
-    text = Lettering(note.text, middle.x, middle.y - LETTERS / 2, LETTERS, anchor, "dimension")  # type: ignore[arg-type]
+    figures = [_figure(note, view, share, out) for out in (0.0, 3.0, 6.0) for share in (0.5, 0.3, 0.7, 0.15, 0.85)]
+    text = min(figures, key=lambda figure: taken.hits(box_of(figure)))
     taken.take(box_of(text))
     yield text
+
+
+def _figure(note: AngleDimension, view: View, share: float, out: float) -> Lettering:
+    """Set the figure of an angle at a share of its turn, so far out of its usual place."""
+    towards = math.radians(note.first + note.turn * share)
+    place = note.corner * view.factor + polar(note.radius + 1.5 + LETTERS / 2 + out, towards)
+    across = math.cos(towards)
+    anchor = "start" if across > 0.3 else "end" if across < -0.3 else "middle"
+    return Lettering(note.text, place.x, place.y - LETTERS / 2, LETTERS, anchor, "dimension")  # type: ignore[arg-type]
 
 
 def label(note: Label, view: View, taken: Occupied) -> Iterator[Mark]:

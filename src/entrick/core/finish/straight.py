@@ -40,17 +40,47 @@ def rows(notes: Sequence[tuple[int, Note]], view: View) -> Iterator[tuple[int, L
 MOST_ROWS = 6
 """Rows a slanted dimension may move out to keep its lettering clear."""
 
+INSIDE, OVER_LETTERS, OVER_OUTLINE, FURTHER = 4.0, 3.0, 1.5, 1.0
+"""What it costs a slanted dimension to stand in the part, its figure over something, its line across an outline, and a
+row further out (by eye, no source)."""
+
 
 def placed(note: LinearDimension, row: int, view: View, taken: Occupied) -> list[Mark]:
-    """Draw a straight dimension; one that lies along its points moves out until its lettering is clear."""
-    tried: list[list[Mark]] = []
-    tries = range(1, MOST_ROWS) if note.way == "aligned" and note.row == 0 else (row,)
-    for each in tries:
-        marks = list(_linear(replace(note, row=each), view))
-        tried.append(marks)
-        if not any(taken.hits(box_of(mark)) for mark in marks if isinstance(mark, Lettering)):
-            return marks
-    return tried[0]
+    """Draw a straight dimension; one that lies along its points stands outside the part, and moves out until its
+    lettering is clear."""
+    if note.way != "aligned":
+        return list(_linear(replace(note, row=row), view))
+    best: tuple[float, list[Mark]] | None = None
+    for side in (note.side,) if note.side else _sides(note):
+        for each in (note.row,) if note.row else range(1, MOST_ROWS):
+            marks = list(_linear(replace(note, row=each, side=side), view))
+            cost = FURTHER * (each - 1) + _cost(marks, view, taken)
+            if best is None or cost < best[0]:
+                best = (cost, marks)
+            if cost <= FURTHER * (each - 1):
+                break
+    assert best is not None
+    return best[1]
+
+
+def _sides(note: LinearDimension) -> tuple[str, str]:
+    """Return the two sides on which a dimension along its points may stand."""
+    square = note.off if note.off is not None else (note.second - note.first).normal
+    return ("below", "above") if abs(square.y) >= abs(square.x) else ("left", "right")
+
+
+def _cost(marks: Sequence[Mark], view: View, taken: Occupied) -> float:
+    """Return what is wrong with where a dimension stands."""
+    cost = 0.0
+    for mark in marks:
+        if isinstance(mark, Lettering):
+            cost += OVER_LETTERS * taken.hits(box_of(mark))
+            spot = Point(mark.x, mark.y) * (1 / view.factor)
+            cost += INSIDE * (sum(loop.encloses(spot) for loop in view.outlines if loop.closed) % 2)
+    # The dimension line itself comes after its two extension lines.
+    for line in [mark for mark in marks if isinstance(mark, DrawnLine)][2:]:
+        cost += OVER_OUTLINE * taken.crossings(Point(line.x1, line.y1), Point(line.x2, line.y2))
+    return cost
 
 
 def _span(note: LinearDimension) -> tuple[float, float]:

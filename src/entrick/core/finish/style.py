@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from ..drawing.marks import Arrowhead, Lettering, Mark, wide
+from ..drawing.marks import Arrowhead, Lettering, Mark, reach
 from ..geometry import Loop, Point
-from ..geometry.box import Box
+from ..geometry.box import Box, around
 
 FIRST, NEXT = 10.0, 8.0
 """The first dimension line stands 10 mm off the view, each further one 8 mm (common practice)."""
@@ -38,12 +38,7 @@ Finished = tuple[int, Mark]
 
 def box_of(mark: Lettering) -> Box:
     """Return the box lettering takes on paper."""
-    length, height = wide(mark.text, mark.height), mark.height
-    start = mark.x - (length / 2 if mark.anchor == "middle" else length if mark.anchor == "end" else 0)
-    if abs(mark.angle - 90) < 1:
-        start = mark.y - (length / 2 if mark.anchor == "middle" else 0)
-        return Box(mark.x - height, start, mark.x, start + length)
-    return Box(start, mark.y, start + length, mark.y + height)
+    return around(Point(x, y) for x, y in reach(mark))
 
 
 def arrow(tip: Point, pointing: Point) -> Arrowhead:

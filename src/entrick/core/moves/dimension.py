@@ -130,7 +130,7 @@ def _standing(args: Args) -> tuple[str, str, int]:
     """Return how a straight dimension lies, on which side, and in which row."""
     way = "level" if args.get("level") else "plumb" if args.get("plumb") else "aligned"
     side_said, row = args.get("side"), args.get("row")
-    side = side_said.word("side") if side_said else {"plumb": "left"}.get(way, "below")
+    side = side_said.word("side") if side_said else {"plumb": "left", "level": "below"}.get(way, "")
     if (way == "level" and side in ("left", "right")) or (way == "plumb" and side in ("above", "below")):
         allowed = "above or below" if way == "level" else "left or right"
         raise ClauseError(f"a {way} dimension stands {allowed} the view", side_said.clause if side_said else None)

@@ -26,7 +26,7 @@ from ..drawing.marks import (
 from ..drawing.notes import TitleFields
 from ..drawing.strokes import Stroke
 from ..finish.chain import hidden_dashes
-from ..finish.occupied import Occupied
+from ..finish.occupied import Occupied, Segment, cuts
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
 from ..geometry.box import Box
 from ..kept import KEPT_PIECES, Kept
@@ -454,6 +454,9 @@ _AROUND: tuple[tuple[float, float, Literal["start", "end"]], ...] = tuple(
 )
 """The sides of a point on which its name may stand: from the point to the foot of the letters, mm."""
 
+_FURTHEST = 1.4 + 5.0
+"""How far from its point a name may begin, mm."""
+
 
 _OUTLINED: Kept[Occupied] = Kept(KEPT_PIECES)
 
@@ -481,28 +484,40 @@ def _sides(letters: Sequence[Letter], dots: Iterable[Point], outlined: Occupied)
     for text, at, _, _ in letters:
         half = LETTER * 0.35 * len(text)
         # A name lies within this far of its point, whichever side it takes, and a dot or name as far from its middle.
-        wide, tall = 2 * half + 2.4, 2 * LETTER
+        wide, tall = 2 * half + _FURTHEST, LETTER + _FURTHEST
         columns = range(floor((at.x - wide) / CELL), floor((at.x + wide) / CELL) + 1)
         rows = range(floor((at.y - tall) / CELL), floor((at.y + tall) / CELL) + 1)
         near = [p for column in columns for row in rows for p in taken.get((column, row), ())]
-        middles = [
-            Point(at.x + dx + (half if anchor == "start" else -half), at.y + dy + LETTER / 2)
-            for dx, dy, anchor in _AROUND
-        ]
-        best, least = 0, math.inf
+        best = 0
         # Where it is so crowded no side is better than another.
-        for side, middle in enumerate(middles) if len(near) <= CROWDED else ():
-            covered = sum(abs(p.x - middle.x) < half + 1 and abs(p.y - middle.y) < LETTER for p in near)
-            reach = LETTER / 2
-            covered += outlined.hits(Box(middle.x - half, middle.y - reach, middle.x + half, middle.y + reach))
-            if covered < least:
-                best, least = side, covered
-            if not covered:
-                break
+        if len(near) <= CROWDED:
+            strokes = outlined.strokes_in(Box(at.x - wide, at.y - tall, at.x + wide, at.y + tall))
+            best = _freest(at, half, near, strokes)
         chosen.append(best)
-        middle = middles[best]
+        middle = _middle(at, half, best)
         taken.setdefault((floor(middle.x / CELL), floor(middle.y / CELL)), []).append(middle)
     return chosen
+
+
+def _middle(at: Point, half: float, side: int) -> Point:
+    dx, dy, anchor = _AROUND[side]
+    return Point(at.x + dx + (half if anchor == "start" else -half), at.y + dy + LETTER / 2)
+
+
+def _freest(at: Point, half: float, near: Sequence[Point], strokes: Sequence[Segment]) -> int:
+    """Return the side of a point where its name covers least, the nearest of those that cover as little."""
+    best, least, tall = 0, math.inf, LETTER / 2
+    for side in range(len(_AROUND)):
+        x, y = _middle(at, half, side)
+        covered = sum(abs(p.x - x) < half + 1 and abs(p.y - y) < LETTER for p in near)
+        if strokes:
+            box = Box(x - half, y - tall, x + half, y + tall)
+            covered += sum(cuts(stroke, box) for stroke in strokes)
+        if covered < least:
+            best, least = side, covered
+        if not covered:
+            break
+    return best
 
 
 def _lettered(letter: Letter, side: int) -> Lettering:

@@ -52,6 +52,15 @@ class Occupied:
             return found[0]
         return {segment for cell in found for segment in cell}
 
+    def strokes_in(self, box: Box) -> list[Segment]:
+        """Return the strokes that may reach into a box."""
+        x0, y0, x1, y1 = box
+        return [
+            (a, b, c, d)
+            for a, b, c, d in self._near(box)
+            if not ((a < x0 and c < x0) or (a > x1 and c > x1) or (b < y0 and d < y0) or (b > y1 and d > y1))
+        ]
+
     def hits(self, box: Box) -> int:
         """Count what a box would cover."""
         x0, y0, x1, y1 = box
@@ -59,7 +68,7 @@ class Occupied:
         for segment in self._near(box):
             a, b, c, d = segment
             if not ((a < x0 and c < x0) or (a > x1 and c > x1) or (b < y0 and d < y0) or (b > y1 and d > y1)):
-                count += _cuts(segment, box)
+                count += cuts(segment, box)
         return count
 
     def crossings(self, first: Point, last: Point) -> int:
@@ -88,7 +97,7 @@ def _cells(box: Box) -> Iterator[tuple[int, int]]:
             yield column, row
 
 
-def _cuts(segment: Segment, box: Box) -> bool:
+def cuts(segment: Segment, box: Box) -> bool:
     """Tell whether a segment passes through a box (clipping against its four sides)."""
     (a, b, c, d), (x0, y0, x1, y1) = segment, box
     low, high = 0.0, 1.0

@@ -14,6 +14,7 @@ from collections.abc import Iterator, Mapping, Sequence, Set
 from dataclasses import dataclass, field
 from difflib import get_close_matches
 from functools import cached_property
+from itertools import chain
 
 from .document import Clause
 from .errors import ClauseError
@@ -173,9 +174,8 @@ def match_clause(clause: Clause, forms: Sequence[Form], index: int = 0, givens: 
     One that fits none may still be another wording of one: ``about A`` for ``centre A``. Where only a form fits in
     which a given stands for something drawn, it is that form, so that what is wrong can be said.
     """
-    spellings = [clause.items, *_other_words(clause.items, givens)]
     for known in (givens, frozenset[str]()) if givens else (givens,):
-        for items in spellings:
+        for items in chain((clause.items,), _other_words(clause.items, givens)):
             for form in forms:
                 slots = _fit(items, form.parts, known)
                 if slots is not None:

@@ -33,7 +33,10 @@ export function Sheet({ work }: { work: Work }) {
 
   const current = step === null ? undefined : work.steps[step - 1];
   const shown = step ?? Infinity;
-  const candidates = work.entries.find((entry) => entry.line === (ghosts ?? open))?.candidates ?? [];
+  // What is undecided is lettered without being asked for, unless another entry is looked at.
+  const waiting = work.entries.find((entry) => entry.error && entry.candidates?.length)?.line;
+  const candidates =
+    work.entries.find((entry) => entry.line === (ghosts ?? open ?? waiting))?.candidates ?? [];
   const undecided = candidates.length > 0 && (ghosts !== null || !candidates.some((c) => c.chosen));
 
   const keys: Record<string, () => void> = {

@@ -195,14 +195,23 @@ def draw_outlines(loops: Sequence[Loop]) -> list[Mark]:
     return [mark for mark in drawn if mark is not None]
 
 
+GHOST = 5.0
+"""Height of the letters of what may be chosen, mm."""
+
+
 def ghosts(candidates: Sequence[Candidate], sheet: Sheet, line: int) -> list[tuple[Candidate, list[Mark]]]:
     """Draw the lettered candidates of a statement, each with its letter at a place along it of its own."""
     stand = _on_paper(sheet)
     found = []
+    letters: list[Point] = []
     for index, candidate in enumerate(candidates):
         mark = _draw(candidate.shape, stand, "ghost", line, 0, "")
         spot = stand.at(_along(candidate.shape, (index + 1) / (len(candidates) + 1)))
-        letter = Lettering(candidate.letter, spot.x, spot.y + 1, 5.0, "middle", "ghost", line)
+        # Two places close by have their letters over and under them.
+        low = any(abs(spot - other) < GHOST for other in letters)
+        letters.append(spot)
+        rise = -GHOST - 1 if low else 1.0
+        letter = Lettering(candidate.letter, spot.x, spot.y + rise, GHOST, "middle", "ghost", line)
         found.append((candidate, [m for m in (mark, letter) if m is not None]))
     return found
 

@@ -22,11 +22,15 @@ from .transform import rotate
 
 
 class Unsettled(NamedTuple):
-    """Where words have to choose: at which stop, what to say, and the words for each way with what it leads along."""
+    """Where words have to choose: at which stop, what is said of it, and the words for each way with where it leads.
+
+    Of two pieces that cross at several places `crossing` names both, and `told` is an example of what to say.
+    """
 
     stop: int
     told: str
     ways: tuple[tuple[str, Point | Curve], ...]
+    crossing: str = ""
 
 
 class WalkError(ValueError):
@@ -52,8 +56,17 @@ class WalkError(ValueError):
 def _undecided(unsettled: Sequence[Unsettled]) -> WalkError:
     """Return one error for all that words have to choose."""
     spots = [what for each in unsettled for _, what in each.ways if isinstance(what, Point)]
-    told = "; ".join(each.told for each in unsettled)
-    return WalkError(told, unsettled[0].stop, spots[0] if spots else None, spots, unsettled)
+    crossings = [each for each in unsettled if each.crossing]
+    told = [each.told for each in unsettled if not each.crossing]
+    if crossings:
+        first, *others = crossings
+        so = f", so do {', '.join(each.crossing for each in others)}" if others else ""
+        such = f", such as {first.told}," if first.told else ""
+        told.insert(
+            0,
+            f"{first.crossing} cross at {len(first.ways) or 'several'} places{so}: say which{such} or at a named point",
+        )
+    return WalkError("; ".join(told), unsettled[0].stop, spots[0] if spots else None, spots, unsettled)
 
 
 @dataclass(frozen=True, slots=True)
@@ -366,9 +379,8 @@ def _which_crossing(stops: Sequence[Stop], here: int, there: int, found: Sequenc
     worded = [(words, spot) for index, spot in enumerate(spots) if (words := _words_for(spots, index))]
     worded.sort(key=lambda way: list(SIDES).index(way[0].split()[0]))
     first, second = stops[here].name, stops[there].name
-    such = f", such as {second} {worded[0][0]}," if worded else ""
-    told = f"{first} and {second} cross at {len(found)} places: say which{such} or at a named point"
-    return Unsettled(there, told, tuple(worded))
+    such = f"{second} {worded[0][0]}" if worded else ""
+    return Unsettled(there, such, tuple(worded), f"{first} and {second}")
 
 
 def _words_for(spots: Sequence[Point], index: int) -> str:

@@ -41,7 +41,7 @@ class Candidate:
     def words(self) -> tuple[str, ...]:
         """The words that choose it, worked out when they are asked for: most solutions are never looked at."""
         of_walk = self.options[self.index].of_walk
-        return (of_walk.words,) if of_walk else _selecting(self.options, self.index, self.landmarks)
+        return (self.about,) if of_walk else _selecting(self.options, self.index, self.landmarks)
 
     @property
     def of_walk(self) -> OfWalk | None:

@@ -6,13 +6,15 @@ from functools import partial
 import numpy as np
 import pytest
 import shapely
+import shapely.affinity
 import sympy
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from scipy.interpolate import CubicSpline
 
-from desk import run_of, solved
+from desk import outline, run_of, solved
 from entrick.core.desk import Work, work_out
+from entrick.core.drawing.marks import DrawnCircle, Lettering
 from entrick.core.geometry import Arc, Line, Loop, Point, polar, rotate
 from entrick.core.rules.cam import STEEP, Cam, Event, measured
 from entrick.core.rules.motion import MOTIONS, ROUNDED
@@ -260,7 +262,6 @@ def test_an_undercut_is_real_and_the_least_roller_is_not() -> None:
 
 @pytest.mark.parametrize(("clauses", "words"), [
     ("rise 200° by 20, fall 200° by 20", "40° too much"),
-    ("rise 180° by 20, fall 180° by 30", "10 below its least distance"),
     ("dwell 360°", "at least one rise"),
     ("rise 180° by 20, fall 180° by 20, knife, roller radius 4", "not both"),
     ("rise 180° by 20, fall 180° by 20, offset 40 left", "passes the least circle"),
@@ -309,3 +310,28 @@ def test_measured_lifts_that_swing_under_the_least_distance_are_told() -> None:
 
 
 solved = partial(solved, head=HEAD)
+
+
+def test_a_cam_may_begin_with_a_fall() -> None:
+    """The same cam told from its top and from its foot, half a turn later: the same profile, turned half round."""
+    down = solved("a = cam, about O, least 30, fall 180° by 20 cycloidal, rise 180° by 20 harmonic\n")
+    up = solved("a = cam, about O, least 30, rise 180° by 20 harmonic, fall 180° by 20 cycloidal\n")
+    one, other = (outline(run_of(done, "a"), 20) for done in (down, up))
+    assert one.area == pytest.approx(other.area)
+    assert one.symmetric_difference(shapely.affinity.rotate(other, 180, origin=(0, 0))).area < 1e-4 * other.area
+    assert min(math.hypot(x, y) for x, y in one.exterior.coords) == pytest.approx(30, abs=1e-6)
+
+
+def test_diagram_and_follower_are_drawn_as_one_wishes() -> None:
+    row = "a = cam, about O, least 30, roller radius 6, rise 180° by 20, fall 180° by 20, diagram from G"
+    done = solved(f'{row}, titled "LIFT OF THE PADDLE", degrees, with follower, 24 parts\n')
+    letters = [mark.text for mark in done.display.marks if isinstance(mark, Lettering)]
+    assert "LIFT OF THE PADDLE" in letters
+    assert "DISPLACEMENT DIAGRAM" not in letters
+    angles = [float(text[:-1]) for text in letters if text.endswith("°")]
+    assert angles == sorted(angles)
+    assert all(angle % 15 == 0 for angle in angles)
+    assert not [f for f in done.findings if f.rule == "lettering"]
+    roller = [mark for mark in done.display.marks if isinstance(mark, DrawnCircle) and mark.role == "edge"]
+    assert [mark.r for mark in roller] == pytest.approx([6])
+    assert not done.outlines

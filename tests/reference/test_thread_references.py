@@ -32,7 +32,8 @@ def working(done: Work, name: str = "t") -> str:
     ("M3", 2.459, 2.5), ("M4", 3.242, 3.3), ("M5", 4.134, 4.2), ("M6", 4.917, 5.0), ("M8", 6.647, 6.8),
     ("M10", 8.376, 8.5), ("M12", 10.106, 10.2), ("M16", 13.835, 14.0), ("M20", 17.294, 17.5), ("M24", 20.752, 21.0),
     ("M30", 26.211, 26.5), ("M36", 31.670, 32.0), ("M10x1.25", 8.647, 8.8), ("M12x1.25", 10.647, 10.8),
-    ("M20x1.5", 18.376, 18.5), ("M8x1", 6.917, 7.0),
+    ("M20x1.5", 18.376, 18.5), ("M8x1", 6.917, 7.0), ("M3.5", 2.850, 2.9), ("M7", 5.917, 6.0), ("M2x0.25", 1.729, 1.75),
+    ("M6x0.75", 5.188, 5.2), ("M45", 40.129, 40.5), ("M1.6x0.2", 1.383, 1.4),
 ])  # fmt: skip
 def test_metric_threads_against_the_standards(name: str, minor: float, drill: float) -> None:
     """Minor diameters of ISO 724 and drills of ISO 2306, from memory; the drills are rounded to a tenth there."""
@@ -44,7 +45,7 @@ def test_metric_threads_against_the_standards(name: str, minor: float, drill: fl
 @pytest.mark.parametrize(("name", "major", "minor", "drill"), [
     ("1/4-20", 0.25, 0.1959, 0.201), ("5/16-18 UNC", 0.3125, 0.2524, 0.257), ("3/8-16", 0.375, 0.3073, 5 / 16),
     ("1/2-13", 0.5, 0.4167, 27 / 64), ("3/4-10", 0.75, 0.6417, 21 / 32), ("1-8", 1.0, 0.8647, 7 / 8),
-    ("#10-32 UNF", 0.19, 0.1562, 0.159), ("1/4-28", 0.25, 0.2113, 0.213), ("1/2-20", 0.5, 0.4459, 29 / 64),
+    ("#0-80", 0.06, 0.0465, 3 / 64), ("#2-56", 0.086, 0.0667, 0.070), ("#10-32 UNF", 0.19, 0.1562, 0.159), ("1/4-28", 0.25, 0.2113, 0.213), ("1/2-20", 0.5, 0.4459, 29 / 64),
 ])  # fmt: skip
 def test_unified_threads_against_the_handbook(name: str, major: float, minor: float, drill: float) -> None:
     """Basic diameters of ASME B1.1 and the usual drills of the handbooks, from memory."""
@@ -62,12 +63,14 @@ def test_every_thread_of_the_tables_is_deeper_than_nothing_and_finer_than_coarse
             assert float(fine) < float(pitch)
             assert thread(f"M{size} × {fine}").series == "metric fine"
     for size, counts in UNIFIED.items():
-        assert list(counts) == sorted(counts, key=float), "coarse first"
-        assert thread(f"{size}-{float(counts[0]):g} UNC").series == "unified coarse"
+        said = [float(count) for count in counts if count is not None]
+        assert said == sorted(said), "coarse first"
+        series = [thread(f"{size}-{count:g}").series for count in said]
+        assert series == [f"unified {word}" for word, count in zip(("coarse", "fine"), counts, strict=False) if count]
 
 
 @pytest.mark.parametrize(("text", "words"), [
-    ("M11", "the nearest is M10"), ("M10x3", "it has 1.5, 1, 1.25"), ("1/4-21", "20 or 28 threads"),
+    ("M11", "the nearest is M10"), ("M10x3", "it has 1.5, 0.75, 1, 1.25"), ("1/4-21", "20 or 28 threads"),
     ("1/3-20", "no size of the unified table"), ("1/4-20 UNF", "is UNC"), ("G 1/2", "is no thread of the tables"),
 ])  # fmt: skip
 def test_a_thread_that_stands_in_no_table_is_refused(text: str, words: str) -> None:
@@ -185,3 +188,31 @@ def test_hatching_bears_holes_that_share_an_edge_with_the_outline_at_any_size(fa
     done = work_out(cap.replace("given w = 150", f"given w = 150*{factor:.6f}"))
     if not done.solution.errors:
         assert all(line.length > 1e-6 for line in hatched(done))
+
+
+@pytest.mark.parametrize(("text", "major", "pitch"), [("M22x0.7", 22, 0.7), ("5/8-14", 15.875, 25.4 / 14)])
+def test_a_thread_of_no_table_is_drawn_where_it_is_said_to_be_special(text: str, major: float, pitch: float) -> None:
+    """The same 60° profile: 1.0825 of the pitch off the diameter."""
+    found = thread(text, special=True)
+    assert (float(found.major), float(found.pitch)) == pytest.approx((major, pitch))
+    assert float(found.minor) == pytest.approx(major - 2 * 5 / 8 * math.sqrt(3) / 2 * pitch, abs=1e-5)
+    assert "in no table" in working(
+        solved(f'P0 = point, 9 right of O\nt = tapped hole, at P0, thread "{text}", special\n')
+    )
+    told = work_out(f'{HEAD}t = tapped hole, at P, thread "{text}"\n').solution.errors[0].message
+    assert "say  special" in told
+    assert (
+        "to its axis" in work_out(f'{HEAD}t = tapped hole, at P, thread "M3x3", special\n').solution.errors[0].message
+    )
+
+
+def test_a_thread_runs_out_behind_its_full_depth() -> None:
+    row = 't = tapped hole, at P, thread "M12", section down, depth 20, drilled 28, runout {}\n'
+    done = solved(row.format(4))
+    first = done.solution.figure.items["t"].parts["run_out.1"]
+    assert isinstance(first, Line)
+    ends = [first.at(0.0), first.at(first.end or 0.0)]
+    assert [30 - spot.y for spot in ends] == pytest.approx([20, 24])
+    assert [abs(spot.x) for spot in ends] == pytest.approx([6, 10.1055 / 2], abs=1e-3)
+    assert [mark.role for mark in done.display.marks].count("thread") == 4
+    assert "within the drilled depth" in work_out(HEAD + row.format(9)).solution.errors[0].message

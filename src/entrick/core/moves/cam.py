@@ -18,7 +18,7 @@ from ..rules.cam import MOST_EVENTS, STEEP, Cam, Event, Follower, measured
 from ..rules.motion import MOTIONS, USUAL
 from ..tolerance import ROUND, SPECK, assembled
 from ..worksheets import Remark
-from ..worksheets.cam import CamSheet, Diagram
+from ..worksheets.cam import CamSheet, Diagram, follower_strokes
 
 GRAPHS = ("velocity", "acceleration")
 """What may be plotted under the displacement diagram, in that order."""
@@ -52,7 +52,7 @@ def construct(args: Args) -> Made:
         f"{'clockwise' if cam.clockwise else 'counter-clockwise'}, {_follower_told(args, cam)}: "
         + ", ".join(_told(event, args) for event in cam.events) + ".",
         tuple(_working(args, cam, parts)),
-        (*graph.steps, *_steps(args, cam, rim, _least(args, cam), parts)),
+        (*graph.steps, *_steps(args, cam, rim, _least(args, cam), parts), *_follower(args, cam, mm)),
         {**_named(args, cam, bore, parts), **({"diagram": graph.curve} if graph.curve else {}),
          **{piece.name.removeprefix(f"{args.name}."): piece.curve for piece in rim.pieces}},
         name,
@@ -122,7 +122,10 @@ def _graph(args: Args, cam: Cam, parts: int, mm: float) -> _Graph:
     at = args.get("diagram")
     if at is None:
         return _Graph()
-    diagram = Diagram(cam, at.point("corner"), _wide(args, mm), _tall(args), parts, mm, args.say)
+    titled = args.get("titled")
+    title = titled.word("title") if titled else "DISPLACEMENT DIAGRAM"
+    in_degrees = args.get("degrees") is not None
+    diagram = Diagram(cam, at.point("corner"), _wide(args, mm), _tall(args), parts, mm, args.say, title, in_degrees)
     curve = diagram.curve(f"{args.name}.diagram")
     notes, graphs = list(diagram.lettering()), list[Stroke]()
     asked = {one.word("graph") for one in args.all("with")}
@@ -134,6 +137,15 @@ def _graph(args: Args, cam: Cam, parts: int, mm: float) -> _Graph:
             notes += lettered
             below += 26 * mm
     return _Graph(curve, _graph_steps(diagram, curve, tuple(graphs)), tuple(notes))
+
+
+def _follower(args: Args, cam: Cam, mm: float) -> Iterator[Step]:
+    """Draw the follower where it stands at 0°, where that is asked for: no part of the cam, and not to be cut."""
+    if any(one.word("graph") == "follower" for one in args.all("with")):
+        drawn = (
+            Stroke(s.shape, Role.EDGE) for s in follower_strokes(cam, cam.lift(0.0)[0], mm) if s.role is Role.OUTLINE
+        )
+        yield Step(Tool.PENCIL, "Draw the follower where it stands at 0°", strokes=tuple(drawn))
 
 
 def _parts(args: Args) -> int:
@@ -186,14 +198,17 @@ def _events(args: Args) -> tuple[tuple[Event, ...], tuple[Remark, ...]]:
         motion = MOTIONS[one.word("motion")] if one.has("motion") else MOTIONS[USUAL] if by else None
         found.append(Event(f"{one.key}{counts[one.key]}", math.radians(angle), lift, lift + by, motion))
         lift += by
-        if lift < -ROUND:
-            raise ClauseError(f"the follower falls {args.say(-lift)} below its least distance", one.clause)
+    # Told from where the follower stands at 0°, which is not its lowest place where the first event falls.
+    lowest = min(0.0, *(event.end for event in found))
+    if lowest < -ROUND:
+        found = [replace(event, start=event.start - lowest, end=event.end - lowest) for event in found]
+    rest = -lowest
     remarks = []
     if total < 360 - FULL:
         left = 360 - total
         remarks.append(Remark("wrong", f"the events come to {spell_angle(total)} of 360°: {spell_angle(left)} is "
                               "missing; it is drawn as a dwell"))  # fmt: skip
-        found.append(Event("rest", math.radians(left), lift, lift))
+        found.append(Event("rest", math.radians(left), lift + rest, lift + rest))
     if abs(lift) > ROUND:
         remarks.append(Remark("wrong", f"the follower does not come back: at 360° it is {args.say(lift)} too "
                               f"{'high' if lift > 0 else 'low'}; the profile has a step there"))  # fmt: skip
@@ -442,7 +457,9 @@ KIND = Kind(
         Form("{count:count} parts", "parts"),
         Form("every {angle:angle}"),
         Form("diagram from {corner:point}"),
-        Form("with {graph:velocity/acceleration}", most=2),
+        Form("with {graph:velocity/acceleration/follower}", most=3),
+        Form("titled {title:text}", "titled"),
+        Form("degrees"),
         Form("{angle:angle} is {length:length}", "graph"),
         Form("lift scale {ratio:ratio}", "lift_scale"),
     ),

@@ -44,7 +44,7 @@ def construct(args: Args) -> Made:
     place, name = args.need("at").point("place"), args.need("at").ref("place").text
     said = args.need("thread")
     try:
-        found = thread(said.word("size"))
+        found = thread(said.word("size"), args.get("special") is not None)
     except UnknownThread as error:
         raise ClauseError(str(error), said.clause) from error
     major = found.major / args.unit.mm
@@ -60,8 +60,8 @@ def construct(args: Args) -> Made:
     ]
     if args.get("section"):
         return _section(args, place, name, found, major, minor, working, remarks)
-    if args.get("depth", "through", "drilled", "filled"):
-        clause = args.need("depth", "through", "drilled", "filled").clause
+    if args.get("depth", "through", "drilled", "filled", "runout"):
+        clause = args.need("depth", "through", "drilled", "filled", "runout").clause
         raise ClauseError("depths belong to a section: say which way it goes, such as  section down", clause)
     return _end_view(args, place, name, found, major, minor, working, remarks)
 
@@ -151,6 +151,7 @@ def _section(
         parts["end"] = Line.between(at(-wide, deep), at(wide, deep))
         parts["shoulder"] = Line.between(at(-thin, drilled), at(thin, drilled))
         parts |= {"tip": at(0.0, drilled + point), "deep": at(0.0, deep), "drilled": at(0.0, drilled)}
+    parts |= _run_out(args, at, wide, thin, (deep, drilled), through)
     parts["edge"] = _edge(args.name, at, wide, thin, (deep, drilled, point), filled, through)
     working.append("hatching stops at the outer line of the thread: the bolt is not cut" if filled
                    else "hatching runs through the thread to the edge of the hole")  # fmt: skip
@@ -167,6 +168,28 @@ def _section(
         parts,
         remarks=remarks,
     )
+
+
+def _run_out(
+    args: Args,
+    at: Callable[[float, float], Point],
+    wide: float,
+    thin: float,
+    depths: tuple[float, float],
+    through: bool,
+) -> dict[str, Shape | Loop]:
+    """Return the slanted lines along which a thread runs out behind its full depth."""
+    said, (deep, drilled) = args.get("runout"), depths
+    if said is None:
+        return {}
+    long = float(said.length("long"))
+    if through or not 0 < long <= drilled - deep:
+        room = (
+            "a hole that goes through has none" if through else f"it ends within the drilled depth, {drilled - deep:g}"
+        )
+        raise ClauseError(f"the run-out lies behind the full thread: {room}", said.clause)
+    return {f"run_out.{number}": Line.between(at(side * wide, deep), at(side * thin, deep + long))
+            for number, side in ((1, -1), (2, 1))}  # fmt: skip
 
 
 def _depths(args: Args, major: Number) -> tuple[float, float, bool]:
@@ -227,6 +250,9 @@ def _steps(
     if "end" in parts:
         yield Step(Tool.RULE, "Measure the depth of the thread from the face and close it, thick", depths[0], place,
                    strokes(Role.OUTLINE, "end"))  # fmt: skip
+        if "run_out.1" in parts:
+            yield Step(Tool.STRAIGHTEDGE, "Draw the run-out of the thread thin, from its end to the edge of the hole",
+                       strokes=strokes(Role.THREAD, "run_out.1", "run_out.2"))  # fmt: skip
         yield Step(Tool.RULE, "Measure the drilled depth from the face", depths[1], place,
                    strokes(Role.OUTLINE, "shoulder", "rest.1", "rest.2"))  # fmt: skip
         yield Step(Tool.ANGLE, "Draw the drill's point with the 30° set square", 30, place,
@@ -242,11 +268,13 @@ KIND = Kind(
     forms=(
         Form("at {place:point}", needed=True),
         Form("thread {size:text}", needed=True),
+        Form("special"),
         Form("end view", "end"),
         Form("section {way:" + "/".join(WAYS) + "}"),
         Form("through {thick:length}"),
         Form("depth {deep:length}"),
         Form("drilled {deep:length}"),
+        Form("runout {long:length}"),
         Form("filled"),
         Form("minor {school:computed/simplified}"),
         Form("thread depth {deep:length}", "thread_depth"),

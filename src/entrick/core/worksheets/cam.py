@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from itertools import pairwise
 
+from ..drawing.marks import wide
 from ..drawing.notes import Hatching, Label, Note, RotationArrow
 from ..drawing.strokes import Role, Stroke
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape, piece_of, polar, polyline, rotate
@@ -46,6 +47,9 @@ class Diagram:
         A millimetre in plan units.
     say : callable
         Writes a length.
+    title : str
+    in_degrees : bool
+        Whether stations are lettered by their angles, as many as there is room for, and not by their numbers.
     """
 
     cam: Cam
@@ -55,6 +59,8 @@ class Diagram:
     parts: int
     mm: float
     say: Callable[[float], str]
+    title: str = "DISPLACEMENT DIAGRAM"
+    in_degrees: bool = False
 
     @property
     def top(self) -> float:
@@ -160,12 +166,12 @@ class Diagram:
         """Letter stations, angles, both axes with their scales, the motions, the title."""
         mm = self.mm
         notes: list[Note] = [
-            Label(str(index % self.parts if index < self.parts else 0), self.spot(angle, 0.0) - Point(0.0, 3 * mm), 2.0)
-            for index, angle in enumerate(self.stations)
+            Label(text, self.spot(angle, 0.0) - Point(0.0, 3 * mm), 2.0) for angle, text in self._station_names()
         ]
         middle, top = self.spot(180, 0.0), self.top
         bounds = [math.degrees(angle) for angle in self.cam.starts]
-        notes += [Label(f"{angle:g}°", self.spot(angle, 0.0) - Point(0.0, 7 * mm), 2.5) for angle in bounds]
+        if not self.in_degrees:
+            notes += [Label(f"{angle:g}°", self.spot(angle, 0.0) - Point(0.0, 7 * mm), 2.5) for angle in bounds]
         notes += [
             Label(event.motion.name if event.motion else "dwell" if event.stands else "measured",
                   self.spot((low + high) / 2, 0.0) + Point(0.0, top + 3 * mm), 2.0)
@@ -176,9 +182,19 @@ class Diagram:
         notes += [
             Label(f"CAM ANGLE, 30° = {self.say(30 * self.wide)}", middle - Point(0.0, 12 * mm), 2.5),
             Label(f"LIFT, {ratio}", self.at + Point(-2 * mm, top + 8 * mm), 2.5),
-            Label("DISPLACEMENT DIAGRAM", middle + Point(0.0, top + 9 * mm), 3.5),
+            Label(self.title, middle + Point(0.0, top + 9 * mm), 3.5),
         ]
         return tuple(notes)
+
+    def _station_names(self) -> Iterator[tuple[float, str]]:
+        """Return what stands under every station; of angles every so many, as there is room for."""
+        if not self.in_degrees:
+            yield from ((angle, str(index % self.parts)) for index, angle in enumerate(self.stations))
+            return
+        texts = [f"{angle:.4g}°" for angle in self.stations]
+        room = self.wide * 360 / self.parts / self.mm
+        every = max(1, math.ceil((max(wide(text, 2.0) for text in texts) + 1) / room))
+        yield from zip(self.stations[::every], texts[::every], strict=True)
 
     def under(self, order: int, below: float) -> tuple[tuple[Stroke, ...], tuple[Note, ...]]:
         """Draw velocity (order 1) or acceleration (2) under the diagram, to its own height."""
@@ -279,7 +295,7 @@ class CamSheet:
         pressed = "" if cam.follower == "flat" else f", pressure angle {abs(angle):.1f}°"
         return Worksheet(
             "Cam worksheet", _tables(cam, self.parts),
-            (*strokes, *moment, *_turned(cam, self.rim, self.parts, by), *_follower(cam, lift, mm)),
+            (*strokes, *moment, *_turned(cam, self.rim, self.parts, by), *follower_strokes(cam, lift, mm)),
             (*notes, *_numbers(cam, self.parts, by, mm)), (low, high), "Turn the cam",
             f"at {turn:g}° the lift is {self.say(lift)}, the follower {_going(velocity)}{pressed}", CAUTION,
         )  # fmt: skip
@@ -309,7 +325,7 @@ def _numbers(cam: Cam, parts: int, by: float, mm: float) -> Iterator[Note]:
         yield Label(str(index), cam.centre + ray + ray.unit * (3 * mm), 2.5)
 
 
-def _follower(cam: Cam, lift: float, mm: float) -> Iterator[Stroke]:
+def follower_strokes(cam: Cam, lift: float, mm: float) -> Iterator[Stroke]:
     """Draw the follower where it is: an edge, a roller or a face, with its stem."""
     right = -cam.ahead.normal
     foot = cam.centre + right * cam.offset + cam.ahead * (cam.rest + lift)

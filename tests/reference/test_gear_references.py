@@ -14,10 +14,11 @@ from hypothesis import strategies as st
 from scipy.optimize import brentq, minimize_scalar
 from shapely import affinity
 
-from desk import outline, solved
+from desk import outline, refused, run_of, solved
 from entrick.core.desk import Work, work_out
 from entrick.core.formats import write_cutter_dxf
-from entrick.core.geometry import Arc, Loop, Point, polar
+from entrick.core.geometry import Arc, Circle, Loop, Point, meet, polar
+from entrick.core.geometry.shapes import is_drawn_at
 from entrick.core.rules.gear import CLOSE, PROPORTIONS, Gear, angle_of_inv, inv, radii
 
 HEAD = "units mm\nsheet A1 landscape, scale 1:1, border 10\nO = datum\n"
@@ -322,3 +323,61 @@ def test_some_teeth_are_shown_and_the_rest_by_their_circles(shown: str, count: i
 
 
 solved = partial(solved, head=HEAD)
+
+
+@settings(deadline=None, max_examples=25)
+@given(st.integers(12, 60), st.floats(-0.3, 0.6), st.floats(0, 0.3))
+def test_a_shifted_profile_by_what_is_drawn_and_by_the_base_pitch(teeth: int, shift: float, play: float) -> None:
+    """Thickness πm/2 + 2xm·tan φ, met on the drawn ring by the pitch circle; span (k − 1)·p_b + s_b by definition."""
+    x, backlash = round(shift, 3), round(play, 3)
+    row = f"w = gear, about O, {teeth} teeth, module 4, profile shift {'(' * (x < 0)}{x}{')' * (x < 0)}, backlash {backlash}, fillet radius 0.2\n"
+    done = solved(row)
+    gear = Gear(teeth, 4.0, math.radians(20), 1.0, 1.25, backlash, 0.2, x)
+    assume(not gear.is_undercut)
+    assert gear.thickness == pytest.approx(2 * math.pi + 8 * x * math.tan(math.radians(20)) - backlash / 2)
+    pitch = Circle(Point(0.0, 0.0), gear.pitch)
+    met = sorted(
+        m.point.angle % math.tau
+        for piece in run_of(done, "w").pieces
+        if piece.name.startswith("w.tooth1.")
+        for m in meet(piece.curve, pitch)
+        if is_drawn_at(piece.curve, m.point)
+    )
+    assert (met[-1] - met[0]) * gear.pitch == pytest.approx(gear.thickness, abs=4e-3)
+    count = gear.spanned
+    assert gear.span(count) == pytest.approx((count - 1) * gear.base_pitch + 2 * gear.base * gear.half_base)
+    assert gear.outside - gear.root == pytest.approx(9)
+
+
+def test_the_shift_that_ends_undercut() -> None:
+    """x = (17.097 − N)/17.097 at 20° and full depth (handbook rule of 17 teeth, from memory)."""
+    for teeth in (9, 12, 15):
+        least = (2 / math.sin(math.radians(20)) ** 2 - teeth) / (2 / math.sin(math.radians(20)) ** 2)
+        assert Gear(teeth, 1.0, math.radians(20), shift=least - 0.01).is_undercut
+        assert not Gear(teeth, 1.0, math.radians(20), shift=least + 0.01).is_undercut
+
+
+def test_stated_radii_are_held_against_the_best() -> None:
+    """The taught 4.66 and 2.51 for 20 teeth of 20°, per unit diametral pitch (common practice, no source)."""
+    entry = solved("w = gear, about O, 20 teeth, module 4, by arcs, radii 18.64 and 10.04\n").solution.entries[-1]
+    assert entry.made is not None
+    told = "\n".join(entry.made.working)
+    assert "face radius 4.660 × 4 = 18.64, flank radius 2.510 × 4 = 10.04" in told
+    assert "stated; the best are" in told
+    best = Gear(20, 4.0, math.radians(20)).two_arcs
+    assert entry.made.departs is not None
+    assert entry.made.departs >= best[2]
+    assert "belong to flanks" in refused("w = gear, about O, 20 teeth, module 4, radii 18 and 10\n")
+    assert "has a radius over" in refused("w = gear, about O, 20 teeth, module 4, by arcs, radii 18 and 1\n")
+
+
+def test_over_pins_is_told_where_it_is_asked_for() -> None:
+    """The pin touches both flanks of a space: its middle stands where the drawn flanks are half a pin away."""
+    done = solved("w = gear, about O, 24 teeth, module 4, over pins 7\n")
+    size = Gear(24, 4.0, math.radians(20)).over_pins(7.0)
+    assert size is not None
+    middle = polar(size / 2 - 3.5, math.pi / 2 + math.pi / 24)
+    assert run_of(done, "w").distance(middle) == pytest.approx(3.5, abs=4e-3)
+    assert done.solution.entries[-1].made is not None
+    assert any(row.startswith("over two pins of Ø7:") for row in done.solution.entries[-1].made.working)
+    assert "take larger ones" in refused("w = gear, about O, 24 teeth, module 4, over pins 1\n")

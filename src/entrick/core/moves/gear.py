@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
+from dataclasses import replace
 from functools import partial
 
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape, polar
@@ -22,6 +23,10 @@ from .toothed import SHAPE, SIZE, module_of, pitch_told, proportions_of, times, 
 
 FEWEST = 6
 """Teeth below which no involute gear is drawn."""
+
+
+MOST_SHIFT = 1
+"""Modules by which a profile is shifted at most: beyond, teeth are pointed or undercut (common practice, no source)."""
 
 
 def construct(args: Args) -> Made:
@@ -47,8 +52,8 @@ def construct(args: Args) -> Made:
     exact = module / 2
     circles = {
         "pitch": Circle(centre, gear.pitch, exact * teeth),
-        "outside": Circle(centre, gear.outside, exact * teeth + times(gear.addendum, module)),
-        "root": Circle(centre, gear.root, exact * teeth - times(gear.dedendum, module)),
+        "outside": Circle(centre, gear.outside, exact * teeth + times(gear.addendum + gear.shift, module)),
+        "root": Circle(centre, gear.root, exact * teeth - times(gear.dedendum - gear.shift, module)),
         "base": Circle(centre, gear.base),
     }
     named: dict[str, Shape | Loop] = {
@@ -117,10 +122,41 @@ def _size(args: Args) -> tuple[int, Number, list[str]]:
 def _gear(args: Args, teeth: int, module: Number) -> Gear:
     shape = proportions_of(args, module)
     fillet = args.number("fillet", usual=0.3 * float(module))
-    gear = Gear(teeth, float(module), shape.pressure, shape.addendum, shape.dedendum, shape.backlash, max(fillet, 0.0))
+    shift = args.number("shift", usual=0.0)
+    if abs(shift) > MOST_SHIFT:
+        raise ClauseError(f"a profile is shifted by at most {MOST_SHIFT} modules either way", args.need("shift").clause)
+    gear = Gear(
+        teeth, float(module), shape.pressure, shape.addendum, shape.dedendum, shape.backlash, max(fillet, 0.0), shift
+    )  # fmt: skip
+    gear = replace(gear, radii=_radii(args, gear))
     if gear.root <= 0:
         raise ClauseError("the teeth are deeper than the gear: more teeth, or a smaller dedendum")
     return gear
+
+
+def _radii(args: Args, gear: Gear) -> tuple[float, float] | None:
+    """Return the radii of face and flank where they are stated, as from a chart."""
+    said = args.get("radii")
+    if said is None:
+        return None
+    if not args.get("by") or args.need("by").word("how") != "arcs":
+        raise ClauseError("radii of face and flank belong to flanks  by arcs", said.clause)
+    found = float(said.length("face")), float(said.length("flank"))
+    low, high = gear.pitch - gear.base, gear.pitch + gear.base
+    if not all(low < radius < high for radius in found):
+        told = f"an arc through the pitch point with its centre on the base circle has a radius over {args.say(low)}"
+        raise ClauseError(told, said.clause)
+    return found
+
+
+def _over_pins(args: Args, gear: Gear) -> Iterator[str]:
+    said = args.get("pins")
+    if said is None:
+        return
+    size = gear.over_pins(float(said.length("pin")))
+    if size is None:
+        raise ClauseError("the pins fall past the flanks to the root: take larger ones", said.clause)
+    yield f"over two pins of Ø{args.say(said.length('pin').value)}: {args.say(size)}"
 
 
 def _bore(args: Args, centre: Point, gear: Gear) -> Circle | Loop | None:
@@ -161,17 +197,26 @@ def _working(args: Args, gear: Gear, module: Number, method: Method, mate: Gear 
     yield f"root D − 2b = {say(across)} − 2 × {say(ded)} = {say(across - 2 * ded)}"
     yield f"base circle D·cos φ = {say(across)} × cos {angle} = {say(2 * gear.base)}"
     less = f" − {say(gear.backlash)} ÷ 2" if gear.backlash else ""
+    if gear.shift:
+        moved = times(gear.shift, module)
+        with_it = f"with it outside {say(2 * gear.outside)}, root {say(2 * gear.root)}"
+        yield f"profile shift {gear.shift:g} × {say(module)} = {say(moved)}: {with_it}"
+        less += f" + 2 × {say(moved)} × tan {angle}"
     yield f"thickness π × {say(across)} ÷ (2 × {gear.teeth}){less} = {say(gear.thickness)}"
     wide, high = gear.chordal
     half = spell_angle(math.degrees(gear.thickness / (2 * gear.pitch)))
     yield f"chordal thickness D·sin(t ÷ D) = {say(across)} × sin {half} = {say(wide)}, {say(high)} below the top"
     count = gear.spanned
     less = " less backlash" if gear.backlash else ""
+    less += " plus 2xm·sin φ for the shift" if gear.shift else ""
     yield (
         f"span over {count} teeth m·cos φ·(π(k − ½) + N·inv φ){less} = {say(module)} × "
         f"cos {angle} × (π × {count - 0.5:g} + {gear.teeth} × {inv(gear.pressure):.6f}) = {say(gear.span(count))}"
     )
+    yield from _over_pins(args, gear)
     if mate is not None:
+        if mate.shift:
+            yield f"the mate is shifted as far the other way, {mate.shift:g}: their distance stays as it is without"
         yield f"centre distance ({say(across)} + {say(2 * mate.pitch)}) ÷ 2 = {say(gear.distance(mate))}"
         reach = [math.sqrt(each.tip**2 - each.base**2) for each in (gear, mate)]
         yield (
@@ -186,6 +231,9 @@ def _working(args: Args, gear: Gear, module: Number, method: Method, mate: Gear 
             f"{inner.radius / gear.module:.3f} × {say(module)} = {say(inner.radius)}: centres on the base circle"
         )
         yield f"the arcs depart {say(off)} at most from the involute"  # fmt: skip
+        if gear.radii is not None:
+            best = replace(gear, radii=None).two_arcs
+            yield f"stated; the best are {say(best[0].radius)} and {say(best[1].radius)}, and depart {say(best[2])}"
     elif method == "arc":
         one, off = gear.one_arc
         yield f"radius {one.radius / gear.module:.3f} × {say(module)} = {say(one.radius)}, centre on the base circle"
@@ -285,6 +333,9 @@ KIND = Kind(
         Form("pitch diameter {size:diameter}", "pitch"),
         *SHAPE,
         Form("fillet radius {size:radius}", "fillet"),
+        Form("profile shift {factor:length}", "shift"),
+        Form("radii {face:radius} [and] {flank:radius}"),
+        Form("over pins {pin:diameter}", "pins"),
         Form("bore diameter {size:diameter}", "bore"),
         Form("keyway {width:length} by {depth:length}"),
         Form("shown {which:one/three/all}"),

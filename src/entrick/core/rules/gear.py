@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 from typing import Literal
 
@@ -69,6 +69,10 @@ class Gear:
         Play at the pitch circle of a pair; half of it is taken off each tooth.
     fillet : float
         Radius wished for at the root.
+    shift : float
+        Profile shift, in modules: the rack that cuts it is set so far out.
+    radii : (float, float) or None
+        Face and flank radius of two arcs where they are stated, as from a chart; the best ones are found else.
     """
 
     teeth: int
@@ -78,6 +82,8 @@ class Gear:
     dedendum: float = 1.25
     backlash: float = 0.0
     fillet: float = 0.0
+    shift: float = 0.0
+    radii: tuple[float, float] | None = None
 
     @property
     def pitch(self) -> float:
@@ -92,17 +98,18 @@ class Gear:
     @property
     def outside(self) -> float:
         """Radius of the outside circle."""
-        return self.pitch + self.addendum * self.module
+        return self.pitch + (self.addendum + self.shift) * self.module
 
     @property
     def root(self) -> float:
         """Radius of the root circle."""
-        return self.pitch - self.dedendum * self.module
+        return self.pitch - (self.dedendum - self.shift) * self.module
 
     @property
     def thickness(self) -> float:
-        """Thickness of a tooth along the pitch circle, πm/2 less its share of the backlash."""
-        return math.pi * self.module / 2 - self.backlash / 2
+        """Thickness of a tooth along the pitch circle, πm/2 + 2xm·tan φ less its share of the backlash."""
+        wide = math.pi * self.module / 2 - self.backlash / 2
+        return wide + 2 * self.shift * self.module * math.tan(self.pressure)
 
     @property
     def half_base(self) -> float:
@@ -127,8 +134,8 @@ class Gear:
 
     @property
     def is_undercut(self) -> bool:
-        """Whether a rack that cuts it takes away some of the involute: N < 2k/sin²φ (handbook formula)."""
-        return self.teeth < 2 * self.addendum / math.sin(self.pressure) ** 2 - ROUND
+        """Whether a rack that cuts it takes away some of the involute: N < 2(k − x)/sin²φ (handbook formula)."""
+        return self.teeth < 2 * (self.addendum - self.shift) / math.sin(self.pressure) ** 2 - ROUND
 
     def roll(self, radius: float) -> float:
         """Return how far the thread is unwound at a radius: tan of the pressure angle there."""
@@ -147,7 +154,7 @@ class Gear:
         """Chordal thickness and height at the pitch circle: D·sin(t/D), a + D/2·(1 − cos(t/D)) (handbook formulas)."""
         turn = self.thickness / (2 * self.pitch)
         wide = 2 * self.pitch * math.sin(turn)
-        return wide, self.addendum * self.module + self.pitch * (1 - math.cos(turn))
+        return wide, self.outside - self.pitch + self.pitch * (1 - math.cos(turn))
 
     @property
     def spanned(self) -> int:
@@ -155,8 +162,10 @@ class Gear:
         return max(2, round(self.teeth * self.pressure / math.pi + 0.5))
 
     def span(self, count: int) -> float:
-        """Return the size over so many teeth: m·cos φ·(π(k − ½) + N·inv φ) less backlash (handbook formula)."""
+        """Return the size over so many teeth: m·cos φ·(π(k − ½) + N·inv φ) + 2xm·sin φ less backlash (handbook
+        formula)."""
         wide = math.pi * (count - 0.5) + self.teeth * inv(self.pressure)
+        wide += 2 * self.shift * math.tan(self.pressure)
         return math.cos(self.pressure) * (self.module * wide - self.backlash / 2)
 
     def over_pins(self, pin: float) -> float | None:
@@ -180,8 +189,9 @@ class Gear:
         return math.pi * self.module * math.cos(self.pressure)
 
     def mate(self, teeth: int) -> Gear:
-        """Return a gear of other teeth that runs with this one."""
-        return Gear(teeth, self.module, self.pressure, self.addendum, self.dedendum, self.backlash, self.fillet)
+        """Return a gear of other teeth that runs with this one, shifted as far the other way: the pair stands
+        (D₁ + D₂)/2 apart, as it does without."""
+        return replace(self, teeth=teeth, shift=-self.shift, radii=None)
 
     def distance(self, other: Gear) -> float:
         """Return the centre distance of a pair, (D₁ + D₂)/2."""
@@ -388,8 +398,10 @@ def _departure(arc: Centred, places: list[Point]) -> float:
 
 @lru_cache(maxsize=512)
 def _two_arcs(gear: Gear) -> tuple[Centred, Centred, float]:
-    face = gear.best_arc(gear.pitch, gear.tip)
-    inner = gear.best_arc(gear.start, gear.pitch)
+    if gear.radii is not None:
+        face, inner = (gear.centred(radius) for radius in gear.radii)
+    else:
+        face, inner = gear.best_arc(gear.pitch, gear.tip), gear.best_arc(gear.start, gear.pitch)
     off = max(gear.departure(face, gear.pitch, gear.tip), gear.departure(inner, gear.start, gear.pitch))
     return face, inner, off
 

@@ -44,6 +44,8 @@ ODD = [
     ("z = isometric block, centred on O, 1000000 by 1000000, on top, thick 1/2, rounded 0.0000000001", None),
     ("l = line, from O to A\nz = line in, open, cut, l", None),
     ("e = run, from O, right 20, up 10\nz = hidden, e.leg.1 > e > e.leg.1, open", None),
+    ("w = gear, about O, by arc, 20 teeth, pitch diameter 0.0000000001", "too small to draw"),
+    ("w = rack, from O, 3 teeth, module 0.0000000001", "too small to draw"),
     ("w = gear, about O, 24 teeth, module 4\nz = turn, of w, 360 about O", "60\u202f000"),
     ("k = circle, centre O, radius 20\n" + "".join(f"z{i} = turn, of k, 360 about A\n" for i in range(99)), "60\u202f000"),
     ("b = box, 40 by 20, from O\nl = line, through b.upper_right, at 30°\nz = line in, b.bottom > b.right > l > b.top > b.left", None),

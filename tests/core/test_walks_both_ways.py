@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import re
 from itertools import pairwise
 
 import pytest
@@ -10,6 +11,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from desk import refused, run_of, solved
+from entrick.core.plan.reader import read_plan
+from entrick.core.solve import solve
+from entrick.demo import sample_plans
 
 SIDES = (("above", "left"), ("below",), ("above", "right"))
 
@@ -70,3 +74,45 @@ def test_straight_pieces_and_corners_leave_nothing_to_say(radius: int, apart: in
         "x",
     )
     assert abs(cut.area) < math.pi * radius**2 / 2
+
+
+def closed(text: str) -> list[tuple[float, float]] | None:
+    """Return area and girth of every closed outline; None where something does not solve."""
+    solution = solve(read_plan(text))
+    if solution.errors:
+        return None
+    loops = [loop for entry in solution.entries if entry.made for loop in entry.made.loops if loop.closed]
+    return [(abs(loop.area), loop.length) for loop in loops]
+
+
+def apart(one: list[tuple[float, float]], other: list[tuple[float, float]]) -> float:
+    return max(
+        (abs(a[0] - b[0]) / a[0] + abs(a[1] - b[1]) / a[1] for a, b in zip(one, other, strict=True)), default=0.0
+    )
+
+
+@pytest.mark.parametrize("name", sorted(sample_plans()))
+def test_no_given_of_a_sample_flips_an_outline_into_another(name: str) -> None:
+    """Over some percent of every given: what changes between two sizes halves with the step between them."""
+    text = sample_plans()[name]
+    for row in re.finditer(r'^given (\w+) = (?:\d+× )?([ØR]?)([^"\n,]+?)(?=,| "|$)', text, re.MULTILINE):
+
+        def at(factor: float, row: re.Match[str] = row) -> list[tuple[float, float]] | None:
+            return closed(text.replace(row[0], f"given {row[1]} = {row[2]}({row[3]})*{factor:.12f}", 1))
+
+        found = [(factor, each) for factor in (0.95, 0.98, 1.0, 1.02, 1.05) if (each := at(factor)) is not None]
+        for (low, one), (high, other) in pairwise(found):
+            assert len(one) == len(other)
+            first = moved = apart(one, other)
+            if first < 0.02:
+                continue  # so little changes that nothing can have flipped
+            for _ in range(4):
+                middle = at((low + high) / 2)
+                if middle is None:
+                    break
+                left = apart(one, middle) > apart(middle, other)
+                half = (low + high) / 2
+                low, one, high, other = (low, one, half, middle) if left else (half, middle, high, other)
+                moved = apart(one, other)
+            else:
+                assert moved < 0.4 * first, (row[0], low, high)

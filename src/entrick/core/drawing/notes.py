@@ -73,12 +73,16 @@ class AngleDimension:
 
 @dataclass(frozen=True, slots=True)
 class Label:
-    """Words beside a place; with a leader when `target` is given. Height in mm on paper."""
+    """Words beside a place; with a leader when `target` is given. Height in mm on paper.
+
+    Where it stands by something drawn so many `times` as large as the view, the scale of that follows the words.
+    """
 
     text: str
     at: Point
     height: float = 3.5
     target: Point | None = None
+    times: int = 0
 
 
 @dataclass(frozen=True, slots=True)

@@ -120,8 +120,11 @@ def _figure(note: AngleDimension, view: View, share: float, out: float) -> Lette
 
 def label(note: Label, view: View, taken: Occupied) -> Iterator[Mark]:
     at = note.at * view.factor
+    text = note.text
+    if note.times:
+        text += f"  {view.scale.times(note.times)}"
     if note.target is None:
-        mark = Lettering(note.text, at.x, at.y - note.height / 2, note.height, "middle", "label")
+        mark = Lettering(text, at.x, at.y - note.height / 2, note.height, "middle", "label")
         taken.take(box_of(mark))
         yield mark
         return

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from ..drawing.marks import Arrowhead, Lettering, Mark, reach
 from ..geometry import Loop, Point
 from ..geometry.box import Box, around
+from ..measure import Scale
 
 FIRST, NEXT = 10.0, 8.0
 """The first dimension line stands 10 mm off the view, each further one 8 mm (common practice)."""
@@ -30,6 +31,7 @@ class View:
     high: Point
     outlines: tuple[Loop, ...]
     aligned: bool = True
+    scale: Scale = field(default_factory=Scale)
 
 
 Finished = tuple[int, Mark]

@@ -31,6 +31,11 @@ class Scale:
         """Return the drawn length of an actual one; exact stays exact."""
         return value * self.ratio if isinstance(value, Fraction) else value * float(self.ratio)
 
+    def times(self, larger: int) -> Scale:
+        """Return the scale of what is drawn so many times as large, with a 1 on the side that takes it."""
+        ratio = self.ratio * larger
+        return Scale(ratio, 1) if ratio >= 1 else Scale(1, 1 / ratio)
+
     @property
     def is_recommended(self) -> bool:
         """Whether the ratio is 1:2, 1:5, 1:10, 2:1, 5:1, 10:1 or a decade of them (ISO 5455)."""

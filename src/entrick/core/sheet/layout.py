@@ -204,7 +204,7 @@ def lay_out_at(solution: Solution, sheet: Sheet) -> Sheet:
     wide = reach_of(*view)
     marks: tuple[Finished, ...] = ()
     if wide <= FARTHEST:
-        marks = finish(notes, View(factor, *view, outlines, sheet.aligned))
+        marks = finish(notes, View(factor, *view, outlines, sheet.aligned, sheet.scale))
     elif notes:
         reaches = f"at {sheet.scale} the view reaches {wide / 1000:.0f} m on paper"
         told = f"{reaches}; dimensions, hatching and centre lines go with one of up to {FARTHEST / 1000:g} m"

@@ -82,7 +82,7 @@ def test_an_arc_is_added_by_the_family_list_picking_and_a_candidate(
     page.get_by_role("button", name="Pick on the sheet").click()
     click_stroke("b")
     next_line(page).press("Enter")
-    letters = page.get_by_role("group", name=re.compile("8 fit"))
+    letters = page.get_by_role("group", name=re.compile("Several fit"))
     expect(letters.get_by_role("button")).to_have_count(8)
     expect(page.get_by_test_id("ghost-A")).to_be_visible()
     expect(page.get_by_test_id("ghost-H")).to_be_attached()

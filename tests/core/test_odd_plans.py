@@ -45,6 +45,7 @@ ODD = [
     ("l = line, from O to A\nz = line in, open, cut, l", None),
     ("e = run, from O, right 20, up 10\nz = hidden, e.leg.1 > e > e.leg.1, open", None),
     ("w = gear, about O, by arc, 20 teeth, pitch diameter 0.0000000001", "too small to draw"),
+    ("w = cone, from O, diameter 0.0000000001, height 0.5", "too small for its base"),
     ("w = rack, from O, 3 teeth, module 0.0000000001", "too small to draw"),
     ("w = gear, about O, 24 teeth, module 4\nz = turn, of w, 360 about O", "60\u202f000"),
     ("k = circle, centre O, radius 20\n" + "".join(f"z{i} = turn, of k, 360 about A\n" for i in range(99)), "60\u202f000"),

@@ -77,6 +77,8 @@ def _parted(base: Loop, first: Point, second: Point, apex: Point) -> tuple[list[
         for spot in (first, second)
     ]
     ways = [between(base, *ends), between(base, ends[1], ends[0]).reversed]
+    if not all(way.pieces for way in ways):
+        raise ClauseError("the cone is too small for its base to be parted at its edges")
     middle = (first + second) * 0.5
     ways.sort(key=lambda way: (way.pieces[len(way.pieces) // 2].entry - middle).dot(apex - middle))
     seen, hidden = ([piece.curve for piece in way.pieces] for way in ways)

@@ -291,3 +291,14 @@ def test_what_runs_over_the_border_or_the_strip_is_told_and_what_stays_inside_is
     elif abs(place.y - (22 + 2.6)) > 0.2 and abs(place.y - (200 - 2.6)) > 0.2:
         assert found
         assert ("title strip" in found[0]) == (place.y < 100 and place.y + 2.5 > 22)
+
+
+@pytest.mark.parametrize(
+    ("strip", "y", "told"), [("bottom", -95, True), ("bottom", 95, False), ("top", 95, True), ("top", -95, False)]
+)
+def test_a_needle_under_the_title_strip_is_told(strip: str, y: int, told: bool) -> None:
+    """On A4 the datum stands 105 above the lower edge: 95 off it is inside the border, where a strip may be."""
+    head = f"units mm\nsheet A4 landscape, strip {strip}\nO = datum, 148 from left edge, 105 from bottom edge\n"
+    rows = f"P = point, {abs(y) - 5} {'above' if y > 0 else 'below'} O\nc = circle, centre P, radius 30\n"
+    found = [f.message for f in solved(rows, head).findings if "where the title strip will" in f.message]
+    assert bool(found) == told

@@ -27,3 +27,12 @@ def test_a_place_is_two_lengths(clauses: str, told: str) -> None:
 
 def test_a_list_wants_a_place() -> None:
     assert "at least one place" in refused("at = points, from O\n")
+
+
+def test_rows_of_a_table_are_places_too() -> None:
+    done = solved('at = points, from O, csv "-20,15; 42.5,15 0,-7.25"\n')
+    assert [tuple(point_of(done, f"at.{i}")) for i in (1, 2, 3)] == [(-20, 15), (42.5, 15), (0, -7.25)]
+    assert "row 2 of the list, 4, is not two numbers" in refused('at = points, from O, csv "1,2 4"\n')
+    assert "row 1 of the list, 1,x," in refused('at = points, from O, csv "1,x"\n')
+    many = " ".join(f"{i},{i}" for i in range(201))
+    assert "at most 200 places" in refused(f'at = points, from O, csv "{many}"\n')

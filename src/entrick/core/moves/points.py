@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import re
+from fractions import Fraction
+
 from ..geometry import Line, Point
 from ..kind import Args, Kind, Made, Role, Said, Step, Stroke, Tool
 from ..kind.figure import Family
@@ -16,7 +19,13 @@ def construct(args: Args) -> Made:
     """Construct a point for every pair of lengths: so far right of the origin, so far above it; below nought the other
     way."""
     origin, name = args.need("from").point("origin"), args.need("from").ref("origin").text
-    pairs = [_pair(said) for said in args.all("places")]
+    pairs = [
+        pair
+        for said in args.all("places", "csv")
+        for pair in (_listed(args, said) if said.key == "csv" else [_pair(said)])
+    ]
+    if len(pairs) > MOST_POINTS:
+        raise ClauseError(f"a list has at most {MOST_POINTS} places; this has {len(pairs)}")
     if not pairs:
         raise ClauseError("say at least one place, right and above, such as  10 20, 35 20")
     spots = tuple(origin + Point(float(x), float(y)) for x, y in pairs)
@@ -35,6 +44,21 @@ def _pair(said: Said) -> tuple[Number, Number]:
     if len(lengths) != 2:
         raise ClauseError(f"a place is two lengths, right and above; here are {len(lengths)}", said.clause)
     return lengths[0], lengths[1]
+
+
+def _listed(args: Args, said: Said) -> list[tuple[Number, Number]]:
+    """Return the places of rows as a table gives them: two numbers with a comma, rows apart by blanks or semicolons."""
+    rows = [row for row in re.split(r"[;\s]+", said.word("rows").strip()) if row]
+    found: list[tuple[Number, Number]] = []
+    for number, row in enumerate(rows, 1):
+        parts = row.split(",")
+        try:
+            x, y = (Fraction(part) for part in parts)
+        except ValueError as error:
+            told = f"row {number} of the list, {row}, is not two numbers with a comma between them, such as  10.5,20"
+            raise ClauseError(told, said.clause) from error
+        found.append((x, y))
+    return found
 
 
 def _steps(args: Args, origin: Point, name: str, index: int, pair: tuple[Number, Number]) -> tuple[Step, ...]:
@@ -68,6 +92,7 @@ KIND = Kind(
     mistake="Each is measured from the one before, and the errors add up: measure every one from the origin.",
     forms=(
         Form("from {origin:point}", needed=True),
+        Form("csv {rows:text}"),
         Form("{lengths:lengths}", "places", most=MOST_POINTS),
     ),
     construct=construct,

@@ -11,7 +11,7 @@ from .finding import Checked, Finding
 
 
 def inspect(checked: Checked) -> Iterator[Finding]:
-    """Report a view that leaves the space, an unusual scale, and centres that fall off the paper."""
+    """Report a view that leaves the space, an unusual scale, and centres off the paper or under the title strip."""
     sheet = checked.sheet
     if not checked.solution.entries:
         return
@@ -48,3 +48,16 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         if not (0 <= place.x <= sheet.width and 0 <= place.y <= sheet.height):
             told = f"the needle of step {step.number} ({step.name}) stands off the paper: fix a slip beside the sheet"
             yield Finding("note", "fit", told, step.line)
+        elif _in_strip(checked, place):
+            told = f"the needle of step {step.number} ({step.name}) stands where the title strip will: draw that last"
+            yield Finding("note", "fit", told, step.line, place)
+
+
+def _in_strip(checked: Checked, place: Point) -> bool:
+    """Tell whether a place lies where the title strip will be, inside the border: light work is not shown there."""
+    sheet = checked.sheet
+    low, high = sheet.space
+    inside = sheet.left < place.x < sheet.width - sheet.border
+    if sheet.strip_on_top:
+        return inside and high.y + PAPER < place.y < high.y + sheet.strip
+    return inside and low.y - sheet.strip < place.y < low.y - PAPER

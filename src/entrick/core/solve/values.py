@@ -15,7 +15,7 @@ from ..plan.document import Clause, Statement
 from ..plan.errors import ClauseError
 from ..plan.evaluate import evaluate
 from ..plan.forms import Match, Slot, match_clause, match_clauses
-from ..plan.terms import Term, Text, names, write
+from ..plan.terms import Name, Term, Text, names, write
 from ..tolerance import same
 from .walks import stops_of
 
@@ -29,7 +29,12 @@ def spoken(statement: Statement) -> tuple[Clause, ...]:
     if not (statement.note and statement.clauses and kind):
         return statement.clauses
     whole = Clause((*statement.clauses[-1].items, Text(statement.note)))
-    wanted = match_clause(whole, kind.forms) and not match_clause(statement.clauses[-1], kind.forms)
+    found = match_clause(whole, kind.forms)
+    if found is None:
+        return statement.clauses
+    # A form that begins with the clause's own word and takes the text is meant, whatever the word alone might be.
+    named = found.form.head != "" and whole.items[0] == Name(found.form.head)
+    wanted = named or not match_clause(statement.clauses[-1], kind.forms)
     return (*statement.clauses[:-1], whole) if wanted else statement.clauses
 
 

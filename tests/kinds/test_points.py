@@ -36,3 +36,5 @@ def test_rows_of_a_table_are_places_too() -> None:
     assert "row 1 of the list, 1,x," in refused('at = points, from O, csv "1,x"\n')
     many = " ".join(f"{i},{i}" for i in range(201))
     assert "at most 200 places" in refused(f'at = points, from O, csv "{many}"\n')
+    for row in ("1e999999999,1", "1/0,1", "nan,1", "1,2,3"):
+        assert "is not two numbers" in refused(f'at = points, from O, csv "{row}"\n')

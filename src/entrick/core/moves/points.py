@@ -14,6 +14,9 @@ from ..plan.forms import Form
 
 MOST_POINTS = 200
 
+ROW = re.compile(r"(-?\d{1,7}(?:\.\d{1,9})?),(-?\d{1,7}(?:\.\d{1,9})?)")
+"""A row of a table: two decimal numbers."""
+
 
 def construct(args: Args) -> Made:
     """Construct a point for every pair of lengths: so far right of the origin, so far above it; below nought the other
@@ -51,13 +54,11 @@ def _listed(args: Args, said: Said) -> list[tuple[Number, Number]]:
     rows = [row for row in re.split(r"[;\s]+", said.word("rows").strip()) if row]
     found: list[tuple[Number, Number]] = []
     for number, row in enumerate(rows, 1):
-        parts = row.split(",")
-        try:
-            x, y = (Fraction(part) for part in parts)
-        except ValueError as error:
-            told = f"row {number} of the list, {row}, is not two numbers with a comma between them, such as  10.5,20"
-            raise ClauseError(told, said.clause) from error
-        found.append((x, y))
+        place = ROW.fullmatch(row)
+        if place is None:
+            told = f"row {number} of the list, {row[:20]}, is not two numbers with a comma between, such as  10.5,20"
+            raise ClauseError(told, said.clause)
+        found.append((Fraction(place[1]), Fraction(place[2])))
     return found
 
 

@@ -91,3 +91,11 @@ def test_a_bounding_circle_cuts_where_it_is_said_to(words: str, radius: int) -> 
     assert {"inner": "inner side", "outer": "outer side"}.get(words[5:], "middle line") in entry.made.sentence
     marked = [stroke.shape for step in entry.made.steps for stroke in step.strokes if isinstance(stroke.shape, Point)]
     assert [abs(spot) for spot in marked] == pytest.approx([radius, radius])
+
+
+def test_the_middles_of_a_curved_slots_ends_are_named() -> None:
+    done = solved("s = slot, about O, radius 26, width 8, from 60° to 120°\n")
+    for name, angle in (("first", 60), ("second", 120)):
+        spot = thing(done, f"s.{name}")
+        assert (abs(spot), math.degrees(spot.angle)) == pytest.approx((26, angle))
+        assert spot == pytest.approx(thing(done, f"s.{name}_end").centre)

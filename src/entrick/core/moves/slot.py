@@ -151,7 +151,12 @@ def _curved(args: Args) -> Made:
         f"Curved slot {args.name} about {name}, radii {args.say(inner)} and {args.say(outer)}, {told}.",
         (*worked, *_where_cut(args, how), f"it spans {spell_angle(math.degrees(sweep))}"),
         (*marks, *arcs, *(_end_step(name, curve, how) for curve in closing)),
-        {**parts_of(shape), "middle": Arc(centre, float(middle), start, sweep, middle)},
+        {
+            **parts_of(shape),
+            "middle": Arc(centre, float(middle), start, sweep, middle),
+            "first": centre + polar(float(middle), start),
+            "second": centre + polar(float(middle), start + sweep),
+        },
         name,
     )
 

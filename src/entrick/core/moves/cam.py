@@ -407,7 +407,8 @@ def _steps(args: Args, cam: Cam, rim: Loop, least: Circle, parts: int) -> Iterat
     )  # fmt: skip
     for k in range(parts):
         spot = _spot(cam, k / parts)
-        marks: tuple[Stroke, ...] = (Stroke(spot, Role.POINT, str(k)),)
+        called = f"{360 * k / parts:.4g}°" if args.get("degrees") else str(k)
+        marks: tuple[Stroke, ...] = (Stroke(spot, Role.POINT, called),)
         if cam.roller:
             marks = (*marks, Stroke(Circle(spot, cam.roller)))
         if cam.follower == "flat":

@@ -335,3 +335,17 @@ def test_diagram_and_follower_are_drawn_as_one_wishes() -> None:
     roller = [mark for mark in done.display.marks if isinstance(mark, DrawnCircle) and mark.role == "edge"]
     assert [mark.r for mark in roller] == pytest.approx([6])
     assert not done.outlines
+
+
+def test_heights_are_carried_level_to_the_followers_line() -> None:
+    row = "H = point, 150 right of O, {} above\na = cam, about O, least 30, rise 180° by 20, fall 180° by 20, diagram from H, carried across\n"
+    step = next(s for s in solved(row.format(30)).steps if s.text.startswith("Carry every height"))
+    lines = [stroke.shape for stroke in step.strokes if isinstance(stroke.shape, Line)]
+    assert len(lines) == 7
+    for line in lines:
+        end = line.at(line.end or 0.0)
+        assert end.x == pytest.approx(0)
+        lift = (1 - math.cos(math.radians((line.through.x - 150) / (8 / 30)))) / 2 * 20
+        assert end.y - 30 == line.through.y - 30 == pytest.approx(lift, abs=1e-9)
+    told = work_out(HEAD + row.format(42)).solution.errors[0].message
+    assert "set its corner 12 below" in told

@@ -16,7 +16,7 @@ from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..rules.cam import MOST_EVENTS, STEEP, Cam, Event, Follower, measured
 from ..rules.motion import MOTIONS, USUAL
-from ..tolerance import ROUND, SPECK, assembled
+from ..tolerance import ROUND, SPECK, assembled, worked
 from ..worksheets import Remark
 from ..worksheets.cam import CamSheet, Diagram, follower_strokes
 
@@ -136,7 +136,31 @@ def _graph(args: Args, cam: Cam, parts: int, mm: float) -> _Graph:
             graphs += drawn
             notes += lettered
             below += 26 * mm
-    return _Graph(curve, _graph_steps(diagram, curve, tuple(graphs)), tuple(notes))
+    carried = _carried(args, cam, diagram)
+    return _Graph(curve, (*_graph_steps(diagram, curve, tuple(graphs)), *carried), tuple(notes))
+
+
+def _carried(args: Args, cam: Cam, diagram: Diagram) -> tuple[Step, ...]:
+    """Carry the heights of the diagram across to the follower's line, where it stands level with them."""
+    said = args.get("carried")
+    if said is None:
+        return ()
+    line = cam.centre - cam.ahead.normal * cam.aside
+    rest = line + cam.ahead * cam.rest
+    if cam.ahead != SIDES["above"] or diagram.tall != 1.0:
+        told = "heights are carried across to a follower that points up, from a diagram whose lift is at 1:1"
+        raise ClauseError(told, said.clause)
+    off = diagram.at.y - rest.y
+    if abs(off) > worked(cam.rest):
+        way = "below" if off > 0 else "above"
+        told = (
+            f"the diagram's base is not level with the follower at no lift: set its corner {args.say(abs(off))} {way}"
+        )
+        raise ClauseError(told, said.clause)
+    heights = {round(spot.y, 9): spot for spot in (
+        diagram.spot(angle, cam.lift(math.radians(angle))[0]) for angle in diagram.stations)}  # fmt: skip
+    strokes = tuple(Stroke(Line.between(spot, Point(rest.x, spot.y))) for spot in heights.values())
+    return (Step(Tool.ANGLE, "Carry every height level across to the follower's line", 0, strokes=strokes),)
 
 
 def _follower(args: Args, cam: Cam, mm: float) -> Iterator[Step]:
@@ -459,6 +483,7 @@ KIND = Kind(
         Form("every {angle:angle}"),
         Form("diagram from {corner:point}"),
         Form("with {graph:velocity/acceleration/follower}", most=3),
+        Form("carried across", "carried"),
         Form("titled {title:text}", "titled"),
         Form("degrees"),
         Form("{angle:angle} is {length:length}", "graph"),

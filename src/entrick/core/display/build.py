@@ -26,7 +26,8 @@ from ..drawing.marks import (
 from ..drawing.notes import TitleFields
 from ..drawing.strokes import Stroke
 from ..finish.chain import hidden_dashes
-from ..finish.occupied import Occupied, Segment, cuts
+from ..finish.occupied import Occupied, Segment, cuts, meets
+from ..finish.style import box_of
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
 from ..geometry.box import Box
 from ..kept import KEPT_PIECES, Kept
@@ -60,7 +61,8 @@ def build_display(solution: Solution, steps: Sequence[tuple[BoardStep, ...]], sh
     """
     drawn = _drawn_all(steps, solution, _from_datum(sheet))
     letters = [letter for each in drawn for letter in each.letters]
-    sides = iter(_sides(letters, (dot for each in drawn for dot in each.dots), _outlined(solution, sheet)))
+    standing = [_outlined(solution, sheet), *_dimensioned(sheet)]
+    sides = iter(_sides(letters, (dot for each in drawn for dot in each.dots), standing))
     layers: list[Layer] = []
     for each in drawn:
         own = tuple(islice(sides, len(each.letters)))
@@ -177,7 +179,7 @@ def draw_lettered(strokes: Sequence[Stroke], sheet: Sheet) -> list[Mark]:
         if stroke.label and isinstance(stroke.shape, Point):
             letters.append((stroke.label, stand.at(stroke.shape), 0, 0))
     dots = (Point(mark.x, mark.y) for mark in marks if isinstance(mark, DrawnDot))
-    return [*marks, *map(_lettered, letters, _sides(letters, dots, Occupied((), 1.0)))]
+    return [*marks, *map(_lettered, letters, _sides(letters, dots, ()))]
 
 
 def draw_curves(curves: Sequence[Shape], sheet: Sheet) -> list[Mark]:
@@ -483,8 +485,22 @@ def _outlined(solution: Solution, sheet: Sheet) -> Occupied:
     return found
 
 
-def _sides(letters: Sequence[Letter], dots: Iterable[Point], outlined: Occupied) -> list[int]:
-    """Choose for each name the side of its point where it covers the fewest other names, dots and outlines."""
+def _dimensioned(sheet: Sheet) -> list[Occupied]:
+    """Return where dimensions and their figures stand, mm from the datum; nothing where there are none."""
+    if not sheet.finish:
+        return []
+    found = Occupied((), 1.0)
+    for _, mark in sheet.finish:
+        if isinstance(mark, DrawnLine) and mark.role == "dimension":
+            found.cross(Point(mark.x1, mark.y1), Point(mark.x2, mark.y2))
+        elif isinstance(mark, Lettering):
+            found.take(box_of(mark))
+    return [found]
+
+
+def _sides(letters: Sequence[Letter], dots: Iterable[Point], standing: Sequence[Occupied]) -> list[int]:
+    """Choose for each name the side of its point where it covers the fewest other names, dots, outlines and
+    dimensions."""
     taken: dict[tuple[int, int], list[Point]] = {}
     floor = math.floor
     for dot in dots:
@@ -500,8 +516,9 @@ def _sides(letters: Sequence[Letter], dots: Iterable[Point], outlined: Occupied)
         best = 0
         # Where it is so crowded no side is better than another.
         if len(near) <= CROWDED:
-            strokes = outlined.strokes_in(Box(at.x - wide, at.y - tall, at.x + wide, at.y + tall))
-            best = _freest(at, half, near, strokes)
+            room = Box(at.x - wide, at.y - tall, at.x + wide, at.y + tall)
+            strokes = [stroke for each in standing for stroke in each.strokes_in(room)]
+            best = _freest(at, half, near, strokes, [box for each in standing for box in each.boxes_in(room)])
         chosen.append(best)
         middle = _middle(at, half, best)
         taken.setdefault((floor(middle.x / CELL), floor(middle.y / CELL)), []).append(middle)
@@ -513,15 +530,16 @@ def _middle(at: Point, half: float, side: int) -> Point:
     return Point(at.x + dx + (half if anchor == "start" else -half), at.y + dy + LETTER / 2)
 
 
-def _freest(at: Point, half: float, near: Sequence[Point], strokes: Sequence[Segment]) -> int:
+def _freest(at: Point, half: float, near: Sequence[Point], strokes: Sequence[Segment], boxes: Sequence[Box]) -> int:
     """Return the side of a point where its name covers least, the nearest of those that cover as little."""
     best, least, tall = 0, math.inf, LETTER / 2
     for side in range(len(_AROUND)):
         x, y = _middle(at, half, side)
         covered = sum(abs(p.x - x) < half + 1 and abs(p.y - y) < LETTER for p in near)
-        if strokes:
+        if strokes or boxes:
             box = Box(x - half, y - tall, x + half, y + tall)
             covered += sum(cuts(stroke, box) for stroke in strokes)
+            covered += sum(meets(other, box) for other in boxes)
         if covered < least:
             best, least = side, covered
         if not covered:

@@ -61,10 +61,14 @@ class Occupied:
             if not ((a < x0 and c < x0) or (a > x1 and c > x1) or (b < y0 and d < y0) or (b > y1 and d > y1))
         ]
 
+    def boxes_in(self, box: Box) -> list[Box]:
+        """Return the boxes that reach into another."""
+        return [other for other in self.boxes if meets(other, box)]
+
     def hits(self, box: Box) -> int:
         """Count what a box would cover."""
         x0, y0, x1, y1 = box
-        count = sum(3 for a, b, c, d in self.boxes if a < x1 and c > x0 and b < y1 and d > y0)
+        count = 3 * len(self.boxes_in(box))
         for segment in self._near(box):
             a, b, c, d = segment
             if not ((a < x0 and c < x0) or (a > x1 and c > x1) or (b < y0 and d < y0) or (b > y1 and d > y1)):
@@ -95,6 +99,13 @@ def _cells(box: Box) -> Iterator[tuple[int, int]]:
     for column in range(math.floor(box[0] / CELL), math.floor(box[2] / CELL) + 1):
         for row in range(math.floor(box[1] / CELL), math.floor(box[3] / CELL) + 1):
             yield column, row
+
+
+def meets(one: Box, other: Box) -> bool:
+    """Tell whether two boxes reach into each other."""
+    a, b, c, d = one
+    x0, y0, x1, y1 = other
+    return a < x1 and c > x0 and b < y1 and d > y0
 
 
 def cuts(segment: Segment, box: Box) -> bool:

@@ -24,13 +24,15 @@ from .transform import rotate
 class Unsettled(NamedTuple):
     """Where words have to choose: at which stop, what is said of it, and the words for each way with where it leads.
 
-    Of two pieces that cross at several places `crossing` names both, and `told` is an example of what to say.
+    Of two pieces that cross at several places `crossing` names both, and `told` is an example of what to say; not every
+    one of the places need have words.
     """
 
     stop: int
     told: str
     ways: tuple[tuple[str, Point | Curve], ...]
     crossing: str = ""
+    places: int = 0
 
 
 class WalkError(ValueError):
@@ -380,7 +382,7 @@ def _which_crossing(stops: Sequence[Stop], here: int, there: int, found: Sequenc
     worded.sort(key=lambda way: list(SIDES).index(way[0].split()[0]))
     first, second = stops[here].name, stops[there].name
     such = f"{second} {worded[0][0]}" if worded else ""
-    return Unsettled(there, such, tuple(worded), f"{first} and {second}")
+    return Unsettled(there, such, tuple(worded), f"{first} and {second}", len(found))
 
 
 def _words_for(spots: Sequence[Point], index: int) -> str:

@@ -64,10 +64,7 @@ def _undecided(unsettled: Sequence[Unsettled]) -> WalkError:
         first, *others = crossings
         so = f", so do {', '.join(each.crossing for each in others)}" if others else ""
         such = f", such as {first.told}," if first.told else ""
-        told.insert(
-            0,
-            f"{first.crossing} cross at {len(first.ways) or 'several'} places{so}: say which{such} or at a named point",
-        )
+        told.insert(0, f"{first.crossing} cross at {first.places} places{so}: say which{such} or at a named point")
     return WalkError("; ".join(told), unsettled[0].stop, spots[0] if spots else None, spots, unsettled)
 
 

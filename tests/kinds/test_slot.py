@@ -99,3 +99,11 @@ def test_the_middles_of_a_curved_slots_ends_are_named() -> None:
         spot = thing(done, f"s.{name}")
         assert (abs(spot), math.degrees(spot.angle)) == pytest.approx((26, angle))
         assert spot == pytest.approx(thing(done, f"s.{name}_end").centre)
+
+
+def test_a_slot_with_a_length_is_straight_however_its_centre_is_said() -> None:
+    slots = [
+        run_of(solved(f"s = slot, {centre} O, length 40, width 12\n"), "s")
+        for centre in ("centred on", "about", "centre")
+    ]
+    assert slots[0] == slots[1] == slots[2]

@@ -17,6 +17,10 @@ MOST_COMPARED = 120
 """Pieces beyond which only those are compared that come as near to each other as is asked for."""
 
 
+ALONG = (0.5, 0.25, 0.75, 0.1, 0.9, 0.4, 0.6)
+"""Where along two parallel sides the span between them is looked at: a hole may lie across some of it."""
+
+
 def thinnest(
     loop: Loop, others: Sequence[Loop], is_material: Callable[[Point], bool], limit: float = math.inf
 ) -> Distance | None:
@@ -80,8 +84,9 @@ def _spans(first: Piece, second: Piece) -> Iterator[Distance]:
         ends = sorted(a.along(end) for end in extremes(b))
         low, high = max(ends[0], a.start or 0.0), min(ends[1], a.end or 0.0)
         if high > low:
-            middle = a.at((low + high) / 2)
-            yield abs(b.foot(middle) - middle), middle, b.foot(middle)
+            for share in ALONG:
+                place = a.at(low + (high - low) * share)
+                yield abs(b.foot(place) - place), place, b.foot(place)
     yield from facing(a, b)
 
 

@@ -20,7 +20,8 @@ def construct(args: Args) -> Made:
     middle radius with a width or between two radii, from one angle to another or from one circle to another,
     counter-clockwise.
     """
-    return _curved(args) if args.get("about") else _straight(args)
+    straight = args.get("length", "between centres")
+    return _curved(args) if args.get("about") and not straight else _straight(args)
 
 
 def _straight(args: Args) -> Made:
@@ -80,7 +81,7 @@ def _sides(right_hand: Curve, left_hand: Curve, across: Point) -> dict[str, Curv
 
 
 def _end_centres(args: Args, half: Number) -> tuple[Point, Point, str, tuple[str, ...]]:
-    between, centred = args.get("from"), args.get("centred")
+    between, centred = args.get("from"), args.get("centred", "about")
     if (between is None) == (centred is None):
         raise ClauseError("a straight slot runs from one end centre to another, or is centred on a point")
     if between:

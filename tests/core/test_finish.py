@@ -10,7 +10,7 @@ from pypdf import PdfReader
 
 from desk import refused
 from entrick.core.desk import Work, work_out
-from entrick.core.drawing.marks import Arrowhead, DrawnArc, DrawnCircle, DrawnLine, Lettering, Mark
+from entrick.core.drawing.marks import Arrowhead, DrawnArc, DrawnCircle, DrawnLine, Lettering, Mark, reach
 from entrick.core.finish.chain import centre_dashes, hidden_dashes
 from entrick.core.formats import write_pdf, write_svg
 from entrick.demo import sample_plans
@@ -260,16 +260,16 @@ def test_a_slot_has_its_centre_lines_along_and_across() -> None:
 
 
 def test_the_name_of_a_point_stands_off_the_outline() -> None:
-    """A point on a level edge: its name would stand over the corner going up on the right, and takes the left side."""
-    rows = "O = datum\nA = point, 20 right of O\nB = point, 20 above A\nC = point, 20 left of O\nrun1 = run, from C, to A, to B, close\n"
-    plain, lined = solved(rows), solved(rows + "rim = line in, run1\n")
-    for done, free in ((plain, False), (lined, True)):
-        letter = next(mark for mark in done.display.marks if isinstance(mark, Lettering) and mark.text == "B")
-        at = done.sheet.on_paper(done.solution.figure.items["B"].shape)  # type: ignore[arg-type]
-        assert (letter.y > at.y) or not free
-    edge = lined.sheet.on_paper(lined.solution.figure.items["A"].shape)  # type: ignore[arg-type]
-    name = next(mark for mark in lined.display.marks if isinstance(mark, Lettering) and mark.text == "A")
-    assert name.x > edge.x or name.y < edge.y
+    """A hole so small that a name beside its centre stands on its edge: it goes further out."""
+    rows = "O = datum\nA = point, 30 right of O\nc = circle, centre A, radius 3\n"
+    plain, lined = solved(rows), solved(rows + "bore = line in, c\n")
+    crossed = []
+    for done in (plain, lined):
+        name = next(mark for mark in done.display.marks if isinstance(mark, Lettering) and mark.text == "A")
+        at = done.sheet.on_paper(done.solution.figure.items["A"].shape)  # type: ignore[arg-type]
+        corners = [math.hypot(x - at.x, y - at.y) for x, y in reach(name)]
+        crossed.append(min(corners) < 3 < max(corners))
+    assert crossed == [True, False]
 
 
 def test_light_work_stops_at_the_border_in_every_file() -> None:

@@ -2,12 +2,14 @@
 
 import io
 import math
+import re
 from functools import partial
 
 import ezdxf
 import mpmath
 import pytest
 import shapely
+import sympy
 from ezdxf.path import make_path
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
@@ -381,3 +383,16 @@ def test_over_pins_is_told_where_it_is_asked_for() -> None:
     assert done.solution.entries[-1].made is not None
     assert any(row.startswith("over two pins of Ø7:") for row in done.solution.entries[-1].made.working)
     assert "take larger ones" in refused("w = gear, about O, 24 teeth, module 4, over pins 1\n")
+
+
+def test_the_line_of_the_span_computes() -> None:
+    """What stands before the last sign of equality comes to what stands behind it, shifted and with backlash."""
+    row = "w = gear, about O, 24 teeth, module 4, profile shift 0.25, backlash 0.5\n"
+    made = solved(row).solution.entries[-1].made
+    assert made is not None
+    told = next(line for line in made.working if line.startswith("span"))
+    _, numbers, result = told.rsplit(" = ", 2)
+    said = re.sub(r"(cos|tan) ([\d.]+)°", lambda m: str(getattr(math, m[1])(math.radians(float(m[2])))), numbers)
+    for sign, meant in (("×", "*"), ("÷", "/"), ("−", "-"), ("π", str(math.pi))):
+        said = said.replace(sign, meant)
+    assert float(sympy.sympify(said)) == pytest.approx(float(result), abs=1e-3)

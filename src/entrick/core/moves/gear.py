@@ -207,11 +207,15 @@ def _working(args: Args, gear: Gear, module: Number, method: Method, mate: Gear 
     half = spell_angle(math.degrees(gear.thickness / (2 * gear.pitch)))
     yield f"chordal thickness D·sin(t ÷ D) = {say(across)} × sin {half} = {say(wide)}, {say(high)} below the top"
     count = gear.spanned
-    less = " less backlash" if gear.backlash else ""
-    less += " plus 2xm·sin φ for the shift" if gear.shift else ""
+    by_letter, by_number = "", ""
+    if gear.backlash:
+        by_letter, by_number = " − b ÷ 2", f" − {say(gear.backlash)} ÷ 2"
+    if gear.shift:
+        by_letter += " + 2xm·tan φ"
+        by_number += f" + 2 × {say(times(gear.shift, module))} × tan {angle}"
     yield (
-        f"span over {count} teeth m·cos φ·(π(k − ½) + N·inv φ){less} = {say(module)} × "
-        f"cos {angle} × (π × {count - 0.5:g} + {gear.teeth} × {inv(gear.pressure):.6f}) = {say(gear.span(count))}"
+        f"span over {count} teeth cos φ·(m·(π(k − ½) + N·inv φ){by_letter}) = cos {angle} × ({say(module)} × "
+        f"(π × {count - 0.5:g} + {gear.teeth} × {inv(gear.pressure):.6f}){by_number}) = {say(gear.span(count))}"
     )
     yield from _over_pins(args, gear)
     if mate is not None:

@@ -23,9 +23,7 @@ def construct(args: Args) -> Made:
     way."""
     origin, name = args.need("from").point("origin"), args.need("from").ref("origin").text
     pairs = [
-        pair
-        for said in args.all("places", "csv")
-        for pair in (_listed(args, said) if said.key == "csv" else [_pair(said)])
+        pair for said in args.all("places", "csv") for pair in (_listed(said) if said.key == "csv" else [_pair(said)])
     ]
     if len(pairs) > MOST_POINTS:
         raise ClauseError(f"a list has at most {MOST_POINTS} places; this has {len(pairs)}")
@@ -49,7 +47,7 @@ def _pair(said: Said) -> tuple[Number, Number]:
     return lengths[0], lengths[1]
 
 
-def _listed(args: Args, said: Said) -> list[tuple[Number, Number]]:
+def _listed(said: Said) -> list[tuple[Number, Number]]:
     """Return the places of rows as a table gives them: two numbers with a comma, rows apart by blanks or semicolons."""
     rows = [row for row in re.split(r"[;\s]+", said.word("rows").strip()) if row]
     found: list[tuple[Number, Number]] = []

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import lru_cache
 from itertools import chain
 
+from ..acts import act
 from ..geometry import Arc, Circle, Point
 from ..kept import Kept
 from ..kind import Step, Stroke, Tool
@@ -19,6 +20,8 @@ from ..sheet.layout import side_told
 from ..solve import Entry, Solution
 from ..tolerance import DIRECTION, ROUND
 from .kit import Kit
+from .order import HANDY, Ordered, in_order
+from .words import setting_of, step_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,6 +43,8 @@ class Setting:
         The whole conversion in words: ``70 at 1:2 is 35``.
     rounding : str
         What the graduation adds or takes, in words; empty where nothing is read off.
+    kept : bool
+        Whether the instrument stands so already and is left as it is.
     """
 
     is_angle: bool
@@ -49,6 +54,7 @@ class Setting:
     error: float
     told: str
     rounding: str = ""
+    kept: bool = False
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -85,7 +91,7 @@ def board_steps(solution: Solution, kit: Kit, sheet: Sheet) -> tuple[BoardStep, 
     return tuple(chain.from_iterable(steps_by_statement(solution, kit, sheet)))
 
 
-_STEPS: Kept[tuple[BoardStep, ...]] = Kept(8192)
+_STEPS: Kept[tuple[tuple[BoardStep, ...], Mapping[str, act.Setting]]] = Kept(8192)
 
 
 def steps_by_statement(solution: Solution, kit: Kit, sheet: Sheet) -> tuple[tuple[BoardStep, ...], ...]:
@@ -94,24 +100,52 @@ def steps_by_statement(solution: Solution, kit: Kit, sheet: Sheet) -> tuple[tupl
     found: list[tuple[BoardStep, ...]] = []
     count = 0
     set_step = setter(kit, sheet.scale, solution.unit, sheet.square)
-    for entry in solution.entries:
+    stands: Mapping[str, act.Setting] = {}
+    for own in in_order(solution, sheet):
+        entry = own.entry
         made = entry.made
-        if made is None or not (made.steps or made.placing):
+        if made is None:
             continue
-        key = (id(entry), id(set_step), count)
-        steps = None if made.placing else _STEPS.recall(key)
-        if steps is None:
-            placing = _placing(entry, kit, sheet) if made.placing else []
-            name, first = entry.statement.name, count + len(placing) + 1
-            steps = (*placing, *(set_step(step, n, entry.line, name) for n, step in enumerate(made.steps, first)))
-            _STEPS.keep(key, steps, (entry, set_step), len(steps))
-        found.append(steps)
+        if made.placing:
+            placing = _placing(entry, kit, sheet, own.acts)
+            told, stands = _told(own, set_step, count + len(placing), stands, HANDY / sheet.factor)
+            steps = (*placing, *told)
+        else:
+            key = (id(own), id(set_step), count, *stands.items())
+            known = _STEPS.recall(key)
+            if known is None:
+                known = _told(own, set_step, count, stands, HANDY / sheet.factor)
+                _STEPS.keep(key, known, (own, set_step), len(known[0]))
+            steps, stands = known
+        if steps:
+            found.append(steps)
         count += len(steps)
     return tuple(found)
 
 
-HANDY = 20.0
-"""Compass opening where a construction leaves it free, mm on paper."""
+def _told(
+    own: Ordered, set_step: Callable[[Step, int, int, str], BoardStep], count: int, stands: Mapping[str, act.Setting],
+    handy: float,
+) -> tuple[tuple[BoardStep, ...], Mapping[str, act.Setting]]:  # fmt: skip
+    """Tell the acts of a statement, and how the instruments stand afterwards: what stands so already is left so."""
+    entry, name = own.entry, own.entry.statement.name
+    if entry.made is not None and entry.made.steps:
+        prose = enumerate(entry.made.steps, count + 1)
+        return tuple(set_step(step, number, entry.line, name) for number, step in prose), {}
+    steps = []
+    now = dict(stands)
+    acts = own.acts[1:] if entry.made is not None and entry.made.placing else own.acts
+    for number, each in enumerate(acts, count + 1):
+        step = set_step(step_of(each, handy), number, entry.line, name)
+        wanted = setting_of(each)
+        if wanted is not None and step.setting is not None:
+            if now.get(wanted[0]) == wanted[1] and step.tool != "circle template":
+                step = replace(step, setting=replace(step.setting, kept=True))
+            elif wanted[1].free:
+                step = replace(step, setting=replace(step.setting, reading=f"about {step.setting.reading}"))
+            now[wanted[0]] = wanted[1]
+        steps.append(step)
+    return tuple(steps), now
 
 
 def opened_steps(step: BoardStep, kit: Kit, sheet: Sheet) -> tuple[BoardStep, ...]:
@@ -129,7 +163,7 @@ def opened_steps(step: BoardStep, kit: Kit, sheet: Sheet) -> tuple[BoardStep, ..
     return tuple(set_step(each, number, step.line, step.name) for number, each in enumerate(found, 1))
 
 
-def _placing(entry: Entry, kit: Kit, sheet: Sheet) -> list[BoardStep]:
+def _placing(entry: Entry, kit: Kit, sheet: Sheet, acts: Sequence[act.Act]) -> list[BoardStep]:
     """Return the two measurements from the border that place the datum on the paper, at full size."""
     name, placing = entry.statement.name, entry.made.placing if entry.made else None
     measured = (
@@ -147,7 +181,7 @@ def _placing(entry: Entry, kit: Kit, sheet: Sheet) -> list[BoardStep]:
         setting = length_setting(on_paper, kit, Scale(), sheet.unit)
         text = f"From the {edge} measure {way} to the place of {name}"
         steps.append(BoardStep(number, entry.line, name, "rule", text, setting, None, (), told))
-    return steps
+    return [steps[0], replace(steps[1], text=f"{steps[1].text}, and mark it", strokes=acts[0].strokes)]
 
 
 @lru_cache(maxsize=16)

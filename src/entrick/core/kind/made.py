@@ -6,6 +6,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import Literal
 
+from ..acts import Work
 from ..drawing.notes import Note
 from ..drawing.strokes import Role, Stroke, Tool
 from ..geometry import Loop, Point, Shape
@@ -79,6 +80,8 @@ class Made:
     working : tuple of str
         Formula, numbers put in, result: as the drafter would write it.
     steps : tuple of Step
+    draw : callable or None
+        Puts down how it is drawn, act by act; its shapes are drawn from what stands there where nothing is said.
     parts : mapping of str to Shape or Loop
     centre_name : str
     candidates : tuple of Candidate
@@ -122,6 +125,7 @@ class Made:
     departs: float | None = None
     remarks: tuple[Remark, ...] = ()
     worksheet: Callable[[float], Worksheet] | None = None
+    draw: Callable[[Work], None] | None = None
 
     @property
     def shapes(self) -> tuple[Shape | Loop, ...]:

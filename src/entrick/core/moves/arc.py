@@ -6,6 +6,8 @@ import math
 from collections.abc import Callable
 from functools import partial
 
+from ..acts import Work
+from ..acts.procedures import locus, touch_on
 from ..geometry import Arc, Circle, Line, Point, reflect, support
 from ..geometry.locus import (
     Locus,
@@ -19,9 +21,8 @@ from ..geometry.locus import (
     through,
     touching_line,
 )
-from ..kind import CHOICES, Args, Kind, Made, Option, Role, Said, Step, Stroke, Tool, choose
+from ..kind import CHOICES, Args, Kind, Made, Option, Said, choose
 from ..kind.choosing import BEYOND, sides_of
-from ..kind.classic import parallel_by_sliding
 from ..kind.figure import Ref
 from ..measure import Number
 from ..plan.errors import ClauseError
@@ -29,8 +30,6 @@ from ..plan.forms import Form
 from ..tolerance import DIRECTION, same
 
 CONDITIONS = ("beside", "around", "inside", "touching", "through", "centred")
-_SWING = math.radians(14)
-"""Half the length of a light swing drawn where a centre is expected."""
 
 
 def construct(args: Args, keep: Callable[[Tangency], bool] | None = None) -> Made:
@@ -84,10 +83,10 @@ def construct(args: Args, keep: Callable[[Tangency], bool] | None = None) -> Mad
         + _lying(args)
         + ".",
         tuple(_working(args, clause, locus, size) for clause, locus in zip(said, tangency.loci, strict=True)),
-        _steps(args, said, tangency, shape, size),
-        {"centre": tangency.centre, **touched, **ends},
-        f"{args.name}.centre",
-        candidates,
+        parts={"centre": tangency.centre, **touched, **ends},
+        centre_name=f"{args.name}.centre",
+        candidates=candidates,
+        draw=partial(_draw, args, said, tangency, shape),
     )
 
 
@@ -252,71 +251,22 @@ def _working(args: Args, clause: Said, locus: Locus, size: Number) -> str:
     return f"the centre lies on {target.text}"
 
 
-def _steps(args: Args, said: list[Said], tangency: Tangency, shape: Arc | Circle, size: Number) -> tuple[Step, ...]:
-    steps = [
-        _locus_step(clause, locus, tangency.centre, size) for clause, locus in zip(said, tangency.loci, strict=True)
-    ]
-    steps.append(
-        Step(
-            Tool.PENCIL,
-            f"Mark the centre of {args.name} where the two cross",
-            strokes=(Stroke(tangency.centre, Role.POINT),),
-            check="the needle must hold here, so prick it lightly",
-        )
-    )
-    for clause, locus, point in zip(said, tangency.loci, tangency.touches, strict=True):
-        if point is None or clause.key == "through":
-            continue
-        straight = isinstance(locus.target, Line)
-        across = Line.between(tangency.centre, point)
-        if isinstance(locus.target, Circle) and locus.contact == "inside":
-            across = Line.between(locus.target.centre, point)
-        steps.append(
-            Step(
-                Tool.ANGLE if straight else Tool.STRAIGHTEDGE,
-                f"Mark the touch point on {clause.ref('target').text}: "
-                + ("square to it from the centre" if straight else "on the line of centres"),
-                math.degrees(across.direction.angle) % 180 if straight else None,
-                strokes=(Stroke(across), Stroke(point)),
-            )
-        )
-    steps.append(
-        Step(
-            Tool.COMPASS,
-            f"Needle on the centre, draw {args.name} lightly"
-            + (" from touch point to touch point" if isinstance(shape, Arc) else ""),
-            size,
-            tangency.centre,
-            (Stroke(shape),),
-            "it runs into what it touches without a corner and does not cross it",
-        )
-    )
-    return tuple(step for step in steps if step is not None)
-
-
-def _locus_step(clause: Said, locus: Locus, centre: Point, size: Number) -> Step | None:
-    target = clause.ref("target")
-    if locus.contact == "centred on":
-        return None
-    if isinstance(locus.curve, Line):
-        foot = locus.target.foot(centre)  # type: ignore[union-attr]
-        half = float(size) * math.sin(_SWING)
-        along = locus.curve.along(centre)
-        near = Line(locus.curve.through, locus.curve.direction, along - half, along + half)
-        return Step(
-            Tool.RULE,
-            f"Draw a parallel to {target.text} at the radius",
-            size,
-            strokes=(Stroke(near), Stroke(Line.between(foot, centre))),
-            opened=partial(parallel_by_sliding, locus.target, centre, Stroke(near)),  # type: ignore[arg-type]
-        )
-    needle = locus.curve.centre
-    strokes: tuple[Stroke, ...] = ()
-    if locus.curve.radius > same(1.0):
-        towards = (centre - needle).angle
-        strokes = (Stroke(Arc(needle, locus.curve.radius, towards - _SWING, 2 * _SWING, locus.swing)),)
-    name = target.text if clause.key == "through" else target.centre_name
-    return Step(Tool.COMPASS, f"Swing from {name} where the centre will lie", locus.swing, needle, strokes)
+def _draw(args: Args, said: list[Said], tangency: Tangency, shape: Arc | Circle, work: Work) -> None:
+    """Cross the two loci in the centre, mark where it touches, swing from touch to touch."""
+    named = [(clause.ref("target").text, clause.ref("target").centre_name) for clause in said]
+    centre, called = tangency.centre, f"{args.name}.centre"
+    things = [locus(work, each, names, centre) for each, names in zip(tangency.loci, named, strict=True)]
+    first, second = things
+    mark = work.mark(centre, called) if first is None or second is None else work.prick(
+        first, second, centre, called, check="the needle must hold here, so prick it lightly"
+    )  # fmt: skip
+    for clause, where, spot in zip(said, tangency.loci, tangency.touches, strict=True):
+        if spot is not None and clause.key != "through":
+            name = clause.ref("target").text
+            assert isinstance(where.target, Line | Circle)
+            touch_on(work, mark, where.target, spot, name, f"{args.name}.touch.{name}")
+    work.swing(mark, shape.size, args.name, shape=shape,
+               check="it runs into what it touches without a corner and does not cross it")  # fmt: skip
 
 
 KIND = Kind(

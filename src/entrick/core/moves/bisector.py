@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import math
+from functools import partial
 
-from ..geometry import Line
-from ..kind import Args, Kind, Made, Stroke
-from ..kind.classic import angle_bisection, bisection
+from ..acts import Work
+from ..acts.procedures import bisect, halve
+from ..geometry import Line, Point
+from ..kind import Args, Kind, Made
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
@@ -28,8 +30,8 @@ def construct(args: Args) -> Made:
         axis,
         f"Line {args.name}, bisecting {name} squarely.",
         (f"it is as far from one end as from the other: half is {args.say(abs(second - first) / 2)}",),
-        bisection(first, second, (f"one end of {name}", "the other"), Stroke(axis), f"draw {args.name}"),
-        {"middle": middle},
+        parts={"middle": middle},
+        draw=partial(_draw, args, (first, second), axis),
     )
 
 
@@ -44,15 +46,27 @@ def _of_angle(args: Args) -> Made:
     if abs(abs(angle) - math.pi) < NOUGHT or abs(angle) < NOUGHT:
         raise ClauseError(f"{' '.join(names)} is a straight line: there is no one bisector", clause.clause)
     direction = (first + second).unit
-    reach = min(abs(arm - corner) for arm in arms) * 0.6
-    steps = angle_bisection(corner, (first, second), reach, (names[1], args.name), Stroke(Line(corner, direction)))
     told = spell_angle(abs(math.degrees(angle)))
     return Made(
         Line(corner, direction),
         f"Line {args.name}, bisecting the angle {' '.join(names)}.",
         (f"{told} ÷ 2 = {spell_angle(abs(math.degrees(angle)) / 2)}",),
-        steps,
+        draw=partial(_draw_angle, args, corner, arms, Line(corner, direction)),
     )
+
+
+def _draw(args: Args, ends: tuple[Point, Point], axis: Line, work: Work) -> None:
+    name = args.need("of").ref("line").text
+    first, second = (work.mark(end, told) for end, told in zip(ends, (f"one end of {name}", "the other"), strict=True))
+    bisect(work, first, second, args.name, axis)
+
+
+def _draw_angle(args: Args, corner: Point, arms: tuple[Point, Point], axis: Line, work: Work) -> None:
+    clause = args.need("angle")
+    at = work.mark(corner, clause.ref("corner").text)
+    ends = [work.mark(arm, clause.ref(slot).text) for arm, slot in zip(arms, ("first", "second"), strict=True)]
+    edges = work.through(at, ends[0]), work.through(at, ends[1])
+    halve(work, at, edges, arms, args.name, axis)
 
 
 KIND = Kind(

@@ -2,8 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
+from functools import partial
+
+from ..acts import LEVEL, PLUMB, Mark, Work
 from ..geometry import Line, Point
-from ..kind import Args, Kind, Made, Step, Stroke, Tool
+from ..geometry.shapes import ends
+from ..kind import Args, Kind, Made
 from ..kind.parts import run
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
@@ -34,29 +39,45 @@ def construct(args: Args) -> Made:
     spots = zip(("lower_left", "lower_right", "upper_right", "upper_left"), corners, strict=True)
     told = f"{args.say(width.value)} by {args.say(height.value)}"
     halves = tuple(f"{args.say(v.value)} ÷ 2 = {args.say(v.value / 2)}" for v in (width, height))
-    level = tuple(Stroke(side) for side in (sides[0], sides[2]))
-    plumb = tuple(Stroke(side) for side in (sides[1], sides[3]))
     return Made(
         run(args.name, list(named.items()), closed=True),
         f"Box {args.name}, {told}, {where} {name}.",
         halves if centred else (),
-        (
-            Step(
-                Tool.RULE,
-                f"From {name} mark off the height, draw the two level sides lightly",
-                height.value,
-                strokes=level,
-            ),
-            Step(
-                Tool.RULE,
-                "Mark off the width, draw the two plumb sides lightly",
-                width.value,
-                strokes=plumb,
-                check="the diagonals are equal",
-            ),
-        ),
-        {**named, **dict(spots), "centre": start + (across + up) * 0.5},
+        parts={**named, **dict(spots), "centre": start + (across + up) * 0.5},
+        draw=partial(_draw, args, named, corners),
     )
+
+
+def _draw(args: Args, sides: Mapping[str, Line], corners: Sequence[Point], work: Work) -> None:
+    """Measure to the sides, from the centre half of it each way, and draw them level and plumb; prick the corners."""
+    size, centred, corner = args.need("size"), args.get("centred"), args.get("corner")
+    width, height = size.length("width").value, size.length("height").value
+    found: dict[str, Mark] = {}
+    if centred:
+        middle = work.mark(centred.point("centre"), centred.ref("centre").text)
+        for side, way, reach in (("left", LEVEL, -width / 2), ("right", LEVEL, width / 2),
+                                 ("bottom", PLUMB, -height / 2), ("top", PLUMB, height / 2)):  # fmt: skip
+            found[side] = work.measure(middle, way, reach, f"the place of {args.name}.{side}")
+    else:
+        assert corner is not None
+        start = work.mark(corner.point("corner"), corner.ref("corner").text)
+        found = {"left": start, "bottom": start,
+                 "right": work.measure(start, LEVEL, width, f"{args.name}.lower_right"),
+                 "top": work.measure(start, PLUMB, height, f"{args.name}.upper_left")}  # fmt: skip
+    ways = {"bottom": LEVEL, "top": LEVEL, "left": PLUMB, "right": PLUMB}
+    edges = {side: work.draw(found[side], way, called=f"{args.name}.{side}", shown=_ahead(sides[side]))
+             for side, way in ways.items()}  # fmt: skip
+    names = (("bottom", "left"), ("bottom", "right"), ("top", "right"), ("top", "left"))
+    words = ("lower_left", "lower_right", "upper_right", "upper_left")
+    for (one, other), word, spot in zip(names, words, corners, strict=True):
+        check = "the diagonals are equal" if word == "upper_left" else ""
+        work.prick(edges[one], edges[other], spot, f"{args.name}.{word}", check=check)
+
+
+def _ahead(side: Line) -> Line:
+    """Return a side as it is drawn: to the right, or upwards."""
+    start, end = ends(side)
+    return Line.between(*sorted((start, end), key=lambda spot: (spot.x, spot.y)))
 
 
 KIND = Kind(

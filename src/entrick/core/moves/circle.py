@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+from functools import partial
+
+from ..acts import Edge, Mark, Round, Work
+from ..acts.procedures import circle_centre, touch_on
+from ..acts.shapes import draw
 from ..geometry import Arc, Circle, Line, Point, support
 from ..geometry.three import Touching, circles_touching
-from ..kind import CHOICES, Args, Kind, Made, Option, Role, Said, Step, Stroke, Tool, choose
+from ..kind import CHOICES, Args, Kind, Made, Option, Said, choose
 from ..kind.choosing import BEYOND, CONTACT, sides_of
-from ..kind.classic import bisection
 from ..kind.figure import Ref
-from ..measure import Number
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..tolerance import same
@@ -42,9 +45,9 @@ def construct(args: Args) -> Made:
         circle,
         f"Circle {args.name} about {centre.text}, {given}.",
         working,
-        (_draw(args, circle, centre.text, size),),
-        {"centre": centre.shape},
-        centre.text,
+        parts={"centre": centre.shape},
+        centre_name=centre.text,
+        draw=partial(_draw, args, circle, centre.text, None),
     )
 
 
@@ -63,18 +66,9 @@ def _through(args: Args, said: Said) -> Made:
         circle,
         f"Circle {args.name} about {centre.text}, through {name}.",
         (f"radius, from {centre.text} to {name}: {args.say(radius)}",),
-        (
-            Step(
-                Tool.COMPASS,
-                f"Needle on {centre.text}, open to {name}, draw circle {args.name} lightly",
-                radius,
-                circle.centre,
-                (Stroke(circle),),
-                f"it goes through {name}",
-            ),
-        ),
-        {"centre": circle.centre},
-        centre.text,
+        parts={"centre": circle.centre},
+        centre_name=centre.text,
+        draw=partial(_draw, args, circle, centre.text, said),
     )
 
 
@@ -116,10 +110,11 @@ def _three(args: Args, said: list[Said]) -> Made:
             f"radius {args.say(circle.radius)}",
             f"centre {args.say(circle.centre.x)} across and {args.say(circle.centre.y)} up from the datum",
         ),
-        (*_find_centre(args, chosen, names), _draw(args, circle, f"{args.name}.centre", circle.radius)),
-        {"centre": circle.centre} | {f"touch.{c.ref('target').text}": p for c, p in touches if c.key == "touching"},
-        f"{args.name}.centre",
-        candidates,
+        parts={"centre": circle.centre}
+        | {f"touch.{c.ref('target').text}": p for c, p in touches if c.key == "touching"},
+        centre_name=f"{args.name}.centre",
+        candidates=candidates,
+        draw=partial(_draw_three, args, said, chosen),
     )
 
 
@@ -138,33 +133,35 @@ def _about(touching: Touching, names: list[str]) -> str:
     return ", ".join(f"{contact} {name}" for contact, name in zip(touching.contacts, names, strict=True))
 
 
-def _find_centre(args: Args, touching: Touching, names: list[str]) -> tuple[Step, ...]:
-    """Through three points: bisect two of the chords. Else the centre is set off as worked out."""
-    centre = touching.circle.centre
-    mark = Stroke(centre, Role.POINT)
-    if touching.contacts == ("through",) * 3:
-        a, b, c = touching.touches
-        middle = (a + b) * 0.5
-        # Where the angle at the third point is square the centre is the middle itself: the bisector runs through it.
-        end = centre if abs(centre - middle) > same(touching.circle.radius) else middle + (b - a).normal * 0.5
-        first = bisection(a, b, (names[0], names[1]), Stroke(Line.between(middle, end)), "run it on")
-        second = bisection(b, c, (names[1], names[2]), mark, "mark the centre where it meets the first")
-        return (*first, *second)
-    return (
-        Step(Tool.RULE, "From the datum measure to the right to the centre worked out", centre.x),
-        Step(Tool.RULE, "From there measure upwards and mark the centre", centre.y, strokes=(mark,)),
-    )
+def _draw_three(args: Args, said: list[Said], touching: Touching, work: Work) -> None:
+    """Construct the centre from the three things, mark the touches, and open the compass to the first of them."""
+    circle, called = touching.circle, f"{args.name}.centre"
+    things = []
+    for clause in said:
+        thing = draw(work, clause.shape("target"), clause.ref("target").text)
+        assert isinstance(thing, Mark | Edge | Round)
+        things.append(thing)
+    centre = circle_centre(work, things, touching.touches, circle.centre, called) or work.mark(circle.centre, called)
+    ends = []
+    for clause, thing, spot in zip(said, things, touching.touches, strict=True):
+        name = clause.ref("target").text
+        if isinstance(thing, Mark):
+            ends.append(thing)
+        else:
+            target = thing.line if isinstance(thing, Edge) else thing.circle
+            ends.append(touch_on(work, centre, target, spot, name, f"{args.name}.touch.{name}"))
+    work.swing(centre, work.between(centre, ends[0]), args.name, shape=circle, check="it goes through all three")
 
 
-def _draw(args: Args, circle: Circle, centre: str, size: Number) -> Step:
-    return Step(
-        Tool.COMPASS,
-        f"Needle on {centre}, draw circle {args.name} lightly",
-        size,
-        circle.centre,
-        (Stroke(circle),),
-        "measure across the finished circle: it is twice the setting",
-    )
+def _draw(args: Args, circle: Circle, centre: str, through: Said | None, work: Work) -> None:
+    mark = work.mark(circle.centre, centre)
+    if through:
+        end = work.mark(through.point("target"), through.ref("target").text)
+        work.swing(mark, work.between(mark, end), args.name, shape=circle, check=f"it goes through {end.called}",
+                   anew=True)  # fmt: skip
+        return
+    check = "measure across the finished circle: it is twice the setting"
+    work.swing(mark, circle.size, args.name, shape=circle, check=check, anew=True)
 
 
 KIND = Kind(

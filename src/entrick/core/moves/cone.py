@@ -2,18 +2,19 @@
 
 from __future__ import annotations
 
-import math
+from functools import partial
 
+from ..acts import Work
 from ..geometry import Line, Loop, Point
 from ..geometry.isometric import AXES, FORESHORTENED, rhombus, tangents_to_arcs, true_ellipse
 from ..geometry.loop import distance
 from ..geometry.partial import Place, between
 from ..geometry.shapes import Curve
-from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind import Args, Kind, Made
 from ..kind.parts import curve_run, run
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from .round_end import PLANE_OF
+from .round_end import PLANE_OF, draw_axis, draw_round, draw_tangents
 
 
 def construct(args: Args) -> Made:
@@ -57,16 +58,22 @@ def construct(args: Args) -> Made:
         f"Cone {args.name} from {name}, Ø{args.say(diameter.value)}, {args.say(height.value)} {word}, its base "
         f"{'true' if true else 'by four centres'}.",
         (f"its edges touch {args.say(abs(first - foot))} from the middle, not at the ends of the long axis",),
-        (
-            Step(Tool.ANGLE, f"Draw the axis from {name} and set off the height", math.degrees(axis.angle) % 180,
-                 strokes=(Stroke(Line.between(foot, apex)), Stroke(apex, Role.POINT))),
-            Step(Tool.COMPASS, "Construct the base", strokes=(Stroke(base),)),
-            Step(Tool.STRAIGHTEDGE, "From the apex draw the two edges that touch the base",
-                 strokes=(Stroke(one), Stroke(other), Stroke(first), Stroke(second)),
-                 check="the edge is square to the radius of the arc it touches"),
-        ),
-        parts,
+        parts=parts,
+        draw=partial(_draw, args, apex, plane, [first, second]),
     )  # fmt: skip
+
+
+def _draw(args: Args, apex: Point, plane: str, touches: list[Point], work: Work) -> None:
+    """Draw the axis, the base, and from the apex the two edges that touch it."""
+    foot, name = work.mark(args.need("from").point("foot"), args.need("from").ref("foot").text), f"{args.name}.base"
+    height, diameter = args.need("height").length("height").value, args.need("diameter").length("size").value
+    scale, word = FORESHORTENED if args.foreshortened else 1, (
+        args.need("along").word("axis") if args.get("along") else "up")  # fmt: skip
+    top = draw_axis(work, foot, word, height * scale, apex, args.name, f"{args.name}.apex")
+    true = args.get("true") is not None
+    draw_round(work, foot, diameter * scale, plane, name, true)
+    draw_tangents(work, top, foot, diameter * scale, plane, name, true, touches,
+                  [f"{args.name}.edge.{number}" for number in (1, 2)])  # fmt: skip
 
 
 def _parted(base: Loop, first: Point, second: Point, apex: Point) -> tuple[list[Curve], list[Curve]]:

@@ -2,8 +2,13 @@
 
 from __future__ import annotations
 
-from ..geometry import Arc, Circle, Line, gap, meet
-from ..kind import CHOICES, Args, Kind, Made, Option, Role, Step, Stroke, Tool, choose
+from functools import partial
+
+from ..acts import Edge, Round, Work
+from ..acts.shapes import draw
+from ..geometry import Arc, Circle, Line, Point, gap, meet
+from ..kind import CHOICES, Args, Kind, Made, Option, choose
+from ..kind.figure import Ref
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
@@ -27,15 +32,22 @@ def construct(args: Args) -> Made:
     return Made(
         place,
         f"Point {args.name}, where {first.text} and {second.text} {how}.",
-        steps=(
-            Step(
-                Tool.PENCIL,
-                f"Mark {args.name} where {first.text} and {second.text} {how}",
-                strokes=(Stroke(place, Role.POINT, args.name),),
-            ),
-        ),
+        draw=partial(_draw, args, first, second, place, found[index].touch),
         candidates=candidates,
     )
+
+
+def _draw(args: Args, first: Ref, second: Ref, place: Point, touch: bool, work: Work) -> None:
+    things = []
+    for ref in (first, second):
+        thing = draw(work, ref.shape, ref.text)  # type: ignore[arg-type]
+        assert isinstance(thing, Edge | Round)
+        things.append(thing)
+    rounds = sorted(things, key=lambda thing: isinstance(thing, Edge))
+    if touch and isinstance(rounds[0], Round):
+        work.touch(rounds[0], rounds[1], place, args.name, label=args.name)
+    else:
+        work.prick(*things, place, args.name, label=args.name, anew=not work.has_mark(place))
 
 
 KIND = Kind(

@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
+from functools import partial
 
+from ..acts import LEVEL, PLUMB, Mark, Way, Work
+from ..acts.procedures import ray_to
 from ..geometry import Arc, Circle, Line, Loop, Point, polar
 from ..geometry.fitted import fitted
-from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind import Args, Kind, Made
 from ..kind.parts import curve_run
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
@@ -47,12 +50,12 @@ def construct(args: Args) -> Made:
             f"{args.say(part)} for each {spell_angle(360 / PARTS)}",
             f"{args.say(shape.length)} long",
         ),
-        _steps(args, rolled, stations, spots, shape),
-        {
+        parts={
             "start": spots[0], "end": spots[-1],
             **{f"station.{index}": spot for index, spot in enumerate(spots)},
             **{str(index): piece.curve for index, piece in enumerate(shape.pieces, 1)},
         },
+        draw=partial(_draw, args, rolled, stations, spots, shape),
     )  # fmt: skip
 
 
@@ -103,30 +106,49 @@ def _arches(rolled: _Rolled, stations: Sequence[float]) -> list[Line | Arc]:
     return curves
 
 
-def _steps(
-    args: Args, rolled: _Rolled, stations: Sequence[float], spots: Sequence[Point], shape: Loop
-) -> tuple[Step, ...]:
-    start, radius = args.get("from"), rolled.radius
-    track = (_track(start.point("start"), radius * rolled.whole),) if start is not None else ()
-    every = max(1, (len(stations) - 1) // PARTS)
-    circles = tuple(Stroke(Circle(rolled.centre(turn), radius)) for turn in stations[::every])
-    return (
-        Step(Tool.DIVIDERS, f"Divide the rolling circle and the way it rolls in {PARTS} a turn",
-             math.tau * radius / PARTS, strokes=track),
-        Step(Tool.COMPASS, "Draw the rolling circle at every part", radius, rolled.centre(0.0), circles),
-        Step(Tool.DIVIDERS, "On each set the point back by as many parts as it has rolled", radius,
-             strokes=tuple(Stroke(spot, Role.POINT, str(index)) for index, spot in enumerate(spots))),
-        Step(Tool.PENCIL, f"Draw {args.name} fair through the points", strokes=(Stroke(shape),),
-             check="it stands square on its base at every cusp"),
-    )  # fmt: skip
+def _draw(
+    args: Args, rolled: _Rolled, stations: Sequence[float], spots: Sequence[Point], shape: Loop, work: Work
+) -> None:
+    """Draw the rolling circle at every part of its way, and on it the point, turned as far as it has rolled."""
+    size, base = args.need("radius").length("size").value, args.get("on")
+    centres = _centres_along(args, rolled, stations, work) if base is None else _centres_round(
+        args, rolled, stations, work)  # fmt: skip
+    marks = []
+    for index, (centre, spot) in enumerate(zip(centres, spots, strict=True)):
+        called = f"{args.name}.station.{index}"
+        circle = work.swing(centre, size, f"the rolling circle at part {index}")
+        degrees = math.degrees((spot - centre.at).angle)
+        marks.append(ray_to(work, centre, circle, degrees, spot, called, str(index)))
+    work.trace(marks, shape, args.name, check="it stands square on its base at every cusp")
+
+
+def _centres_along(args: Args, rolled: _Rolled, stations: Sequence[float], work: Work) -> Iterator[Mark]:
+    said = args.need("from")
+    start = work.mark(said.point("start"), said.ref("start").text)
+    track = work.draw(start, LEVEL, start.at + Point(rolled.radius * rolled.whole, 0.0), "the line it rolls on")
+    for index, turn in enumerate(stations):
+        centre = rolled.centre(turn)
+        under = work.measure(start, Way(0, track.key, track.called), rolled.radius * turn,
+                             f"part {index} of the way") if turn else start  # fmt: skip
+        yield work.measure(under, PLUMB, args.need("radius").length("size").value, f"the centre at part {index}", centre)
+
+
+def _centres_round(args: Args, rolled: _Rolled, stations: Sequence[float], work: Work) -> Iterator[Mark]:
+    said = args.need("on")
+    base = said.shape("circle")
+    assert isinstance(base, Circle | Arc)
+    size = args.need("radius").length("size").value
+    middle, name = work.mark(base.centre, said.ref("circle").centre_name), said.ref("circle").text
+    work.round(base, name)
+    ring = work.swing(middle, base.size - size if args.get("inside") else base.size + size, "the way of the centres")
+    for index, turn in enumerate(stations):
+        spot = rolled.centre(turn)
+        degrees = args.number("at", usual=0.0) + math.degrees(turn) * rolled.radius / base.radius
+        yield ray_to(work, middle, ring, degrees, spot, f"the centre at part {index}")
 
 
 def _facing(heading: Path, sign: float) -> Path:
     return lambda turn: heading(turn) * sign
-
-
-def _track(start: Point, length: float) -> Stroke:
-    return Stroke(Line.between(start, start + Point(length, 0.0)))
 
 
 def _along(start: Point, radius: float) -> tuple[Path, Path, Path]:

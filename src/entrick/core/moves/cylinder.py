@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
-import math
+from functools import partial
 
-from ..geometry import Line, Loop, Point
+from ..acts import Work
+from ..acts.copies import laid_off
+from ..geometry import Line, Loop, Point, shift
 from ..geometry.isometric import AXES, FORESHORTENED
 from ..geometry.shapes import Curve
-from ..geometry.silhouette import swept
-from ..kind import Args, Kind, Made, Step, Stroke, Tool
+from ..geometry.silhouette import Swept, swept
+from ..kind import Args, Kind, Made
 from ..kind.parts import curve_run
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from .round_end import PLANE_OF, counter_clockwise, end_on
+from .round_end import PLANE_OF, counter_clockwise, draw_axis, draw_edges, draw_round, end_on
 
 
 def construct(args: Args) -> Made:
@@ -29,7 +31,7 @@ def construct(args: Args) -> Made:
     """
     foot, name = args.need("from").point("foot"), args.need("from").ref("foot").text
     diameter, length = args.need("diameter").length("size"), args.need("length").length("length")
-    word = args.need("along").word("axis") if args.get("along") else "up"
+    word = _word(args)
     scale = FORESHORTENED if args.foreshortened else 1.0
     if float(length) <= 0:
         raise ClauseError("a cylinder is more than nought long", args.need("length").clause)
@@ -58,18 +60,31 @@ def construct(args: Args) -> Made:
         f"Cylinder {args.name} from {name}, Ø{args.say(diameter.value)}, {args.say(length.value)} {word}, "
         f"its ends {'true' if true else 'by four centres'}.",
         (f"the edges touch {args.say(abs(touches[0] - touches[1]))} apart, at the ends of the long axis",),
-        (
-            Step(Tool.ANGLE, f"Draw the axis from {name} and set off the length", math.degrees(axis.angle) % 180,
-                 strokes=(Stroke(parts["axis"]),)),
-            Step(Tool.COMPASS, "Construct the end that is seen whole", strokes=(Stroke(end),)),
-            Step(Tool.COMPASS, "Carry its centres along the axis and draw the seen half of the other end",
-                 abs(move), strokes=(Stroke(parts["far"]), Stroke(parts["hidden"])),
-                 check="the hidden half stays light"),
-            Step(Tool.STRAIGHTEDGE, "Draw the edges along the axis, touching both ends",
-                 strokes=tuple(Stroke(edge) for edge in view.edges), check="they run on without a corner"),
-        ),
-        parts,
+        parts=parts,
+        draw=partial(_draw, args, (seen, other), plane, end, view),
     )  # fmt: skip
+
+
+def _draw(args: Args, middles: tuple[Point, Point], plane: str, end: Loop, view: Swept, work: Work) -> None:
+    """Draw the axis, the end that is seen whole, and carry it along the axis; the edges touch both ends."""
+    foot, word = work.mark(args.need("from").point("foot"), args.need("from").ref("foot").text), _word(args)
+    length, diameter = args.need("length").length("length").value, args.need("diameter").length("size").value
+    scale = FORESHORTENED if args.foreshortened else 1
+    seen, other = middles
+    far = seen if abs(foot.at - other) < abs(foot.at - seen) else other
+    top = draw_axis(work, foot, word, length * scale, far, args.name, f"the middle of the other end of {args.name}")
+    ends = {far: top, foot.at: foot}
+    middle, back = (ends[min(ends, key=lambda at, spot=spot: abs(at - spot))] for spot in middles)  # type: ignore[misc]
+    true = args.get("true") is not None
+    draw_round(work, middle, diameter * scale, plane, f"{args.name}.end", true)
+    laid_off(work, end, shift(end, other - seen), "shift", middle, back, called=f"the other end of {args.name}")
+    axis = work.through(foot, top)
+    draw_edges(work, middle, diameter * scale, plane, f"{args.name}.end", true, view.touches, axis,
+               (view.touches[0] + (other - seen), view.touches[1] + (other - seen)))  # fmt: skip
+
+
+def _word(args: Args) -> str:
+    return args.need("along").word("axis") if args.get("along") else "up"
 
 
 KIND = Kind(

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import Literal
 
+from ..acts import LEVEL, PLUMB, Work
 from ..geometry import Line, Point
-from ..kind import Args, Kind, Made, Placing, Role, Step, Stroke, Tool
+from ..kind import Args, Kind, Made, Placing
 from ..kind.made import Measured
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
@@ -23,25 +25,23 @@ def construct(args: Args) -> Made:
         raise ClauseError("say either where the datum stands or where the corner of the view does", corner.clause)
     begins = (corner.length("left").value, corner.length("bottom").value) if corner else None
     placing = Placing(across, up, begins)
-    axes = (Stroke(Line(origin, Point(1.0, 0.0))), Stroke(Line(origin, Point(0.0, 1.0))))
     edges = {"edge of the paper" if side.edge else "border" for side in (across, up) if side}
     where = f"measured from the {' and the '.join(sorted(edges))}" if edges else "view in the middle of the sheet"
     where = "lower left corner of the view measured from the border" if corner else where
     return Made(
         origin,
         f"Datum {args.name}, {where}.",
-        steps=(
-            Step(
-                Tool.ANGLE,
-                f"Draw a level and a plumb line through {args.name}",
-                0,
-                strokes=(*axes, Stroke(origin, Role.POINT, args.name)),
-                check="the two lines are square to each other",
-            ),
-        ),
-        parts={"level": axes[0].shape, "plumb": axes[1].shape},
+        draw=partial(_draw, args, origin),
+        parts={"level": Line(origin, Point(1.0, 0.0)), "plumb": Line(origin, Point(0.0, 1.0))},
         placing=placing,
     )
+
+
+def _draw(args: Args, origin: Point, work: Work) -> None:
+    """Draw its level and plumb line; its mark stands where it was measured to."""
+    mark = work.mark(origin, args.name)
+    for word, way in (("level", LEVEL), ("plumb", PLUMB)):
+        work.draw(mark, way, called=f"the {word} line of {args.name}")
 
 
 def _measured(args: Args, *sides: Literal["left", "right", "top", "bottom"]) -> Measured | None:

@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
+from functools import partial
+
+from ..acts import Work
+from ..acts.procedures import divide
+from ..geometry import Point
 from ..kind import Args, Kind, Made
-from ..kind.classic import divide_equally
 from ..kind.figure import Family
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
@@ -28,14 +32,20 @@ def construct(args: Args) -> Made:
     length = abs(last - first)
     spots = tuple(first + (last - first) * (index / count) for index in range(1, count))
     each = args.say(length / count)
-    steps = divide_equally(first, last, count, (name, args.name), f"each part is {each} at full size")
     return Made(
         Family(spots),
         f"Points {args.name}, dividing {name} in {count} equal parts.",
         (f"{args.say(length)} ÷ {count} = {each}",),
-        steps,
-        {str(index): spot for index, spot in enumerate(spots, 1)},
+        parts={str(index): spot for index, spot in enumerate(spots, 1)},
+        draw=partial(_draw, args, (first, last), f"each part is {each} at full size"),
     )
+
+
+def _draw(args: Args, ends: tuple[Point, Point], check: str, work: Work) -> None:
+    name, count = args.need("of").ref("line").text, args.need("in").count("count")
+    first, last = (work.mark(end, told) for end, told in zip(ends, (f"one end of {name}", "the other"), strict=True))
+    labels = [str(index) for index in range(1, count)]
+    divide(work, first, last, count, [f"{args.name}.{label}" for label in labels], labels, check)
 
 
 KIND = Kind(

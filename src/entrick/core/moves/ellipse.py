@@ -3,17 +3,22 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from fractions import Fraction
+from functools import partial
 
-from ..geometry import Arc, Circle, Line, Loop, Point, polar
+from ..acts import Edge, Mark, Way, Work
+from ..acts.procedures import away, bisect, divide, foci_of
+from ..geometry import Line, Loop, Point, polar, rotate
 from ..geometry.ellipse import Ellipse, departure, four_centres
 from ..geometry.shapes import Curve, Shape
-from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind import Args, Kind, Made, Role, Stroke
 from ..kind.parts import curve_run, run
-from ..measure import spell_angle
+from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from ..tolerance import assembled, same
+from ..tolerance import ROUND, assembled, same
 
 METHODS = ("circles", "trammel", "rectangle", "foci", "four centres")
 
@@ -59,26 +64,22 @@ def construct(args: Args) -> Made:
         *_compared(args, ellipse, method),
     )
     off, place = departure(ellipse, four_centres(ellipse), math.pi / 2) if method == "four centres" else (None, centre)
-    beside = (held_against(parts["true"], place),) if method == "four centres" else ()
+    beside = (parts["true"], place) if method == "four centres" else None
     return Made(
         shape,
         f"Ellipse {args.name} about {name}, {args.say(2 * a)} by {args.say(2 * b)}{tilted}, by {method}.",
         working,
-        (*_axes(args, ellipse), *_STEPS[method](args, ellipse, shape), *beside),
-        parts,
-        f"{args.name}.centre",
+        parts=parts,
+        centre_name=f"{args.name}.centre",
         departs=off,
+        draw=partial(_draw, args, ellipse, shape, method, beside),
     )
 
 
-def held_against(true: Shape | Loop, place: Point) -> Step:
-    """Return the step that shows the true curve beside one drawn by arcs, and where they are furthest apart."""
-    return Step(
-        Tool.PENCIL,
-        "Beside it, lightly, the true ellipse through a few of its points",
-        strokes=(Stroke(true), Stroke(place, Role.POINT)),
-        check="the arcs are furthest from it at the point that is pricked",
-    )
+def held_against(work: Work, true: Shape | Loop, place: Point) -> None:
+    """Hold the true curve beside one drawn by arcs, and show where they are furthest apart."""
+    work.finish("Hold the true ellipse beside it: the arcs are furthest from it at the point", "compare",
+                [Stroke(true), Stroke(place, Role.POINT)])  # fmt: skip
 
 
 def _ellipse(args: Args, centre: Point) -> Ellipse:
@@ -132,121 +133,168 @@ def _compared(args: Args, ellipse: Ellipse, method: str) -> tuple[str, ...]:
     )
 
 
-def _axes(args: Args, ellipse: Ellipse) -> tuple[Step, ...]:
-    ends = [ellipse.centre + ellipse.major, ellipse.centre - ellipse.major]
-    short = [ellipse.centre + ellipse.across, ellipse.centre - ellipse.across]
-    tilt = math.degrees(ellipse.major.angle) % 180
-    return (
-        Step(
-            Tool.ANGLE,
-            f"Draw the long axis of {args.name} through its centre, set off half of it each way",
-            tilt,
-            strokes=(Stroke(Line.between(ends[1], ends[0])), Stroke(ends[0]), Stroke(ends[1])),
-        ),
-        Step(
-            Tool.ANGLE,
-            "Draw the short axis square to it, set off half of it each way",
-            (tilt + 90) % 180,
-            strokes=(Stroke(Line.between(short[1], short[0])), Stroke(short[0]), Stroke(short[1])),
-        ),
-    )
+@dataclass(frozen=True)
+class Axes:
+    """The axes of an ellipse as they stand on the sheet: its centre, both lines, and the four ends.
 
+    `ends` are right, top, left and bottom of the long axis; `half` and `other` half the long and the short one, exact
+    where they are given.
+    """
 
-def _finish(args: Args, shape: Loop) -> Step:
-    return Step(
-        Tool.PENCIL,
-        f"Draw {args.name} fair through the points with the French curve",
-        strokes=(Stroke(shape),),
-        check="it is square to the axes at their ends: no point there",
-    )
+    centre: Mark
+    long: Edge
+    short: Edge
+    ends: tuple[Mark, Mark, Mark, Mark]
+    half: Number
+    other: Number
 
 
 PARTS = 12
+"""Places of a true ellipse that are constructed, its ends among them."""
 
 
-def _by_circles(args: Args, ellipse: Ellipse, shape: Loop) -> tuple[Step, ...]:
+def _draw(
+    args: Args, ellipse: Ellipse, shape: Loop, method: str, beside: tuple[Shape | Loop, Point] | None, work: Work
+) -> None:
+    axes = _axes(args, ellipse, work)
+    if method == "four centres":
+        _by_four_centres(args, ellipse, axes, work)
+    else:
+        even = ellipse.a - ellipse.b <= assembled(ellipse.a)
+        find = _by_circles if even else _METHODS[method]
+        found = {round(turn, 9): mark for turn, mark in find(args, ellipse, axes, work)}
+        found |= {round(math.pi / 2 * index, 9): mark for index, mark in enumerate(axes.ends)}
+        marks = [found[turn] for turn in sorted(found)]
+        work.trace(marks, shape, args.name, check="it is square to the axes at their ends: no point there")
+    if beside is not None:
+        held_against(work, *beside)
+
+
+def _axes(args: Args, ellipse: Ellipse, work: Work) -> Axes:
+    """Draw both axes through the centre and set off half of each, each way; a half that is not given is found from the
+    point the ellipse goes through, by the circle on the other one."""
+    name, centre = args.name, work.mark(ellipse.centre, args.need("centred").ref("centre").text)
+    turn: Number = args.need("at").length("angle").value if args.get("at") else 0
+    both, one = args.get("axes"), args.get("axis")
+    given = (both or args.need("axis")).length("first").value / 2
+    first_long = abs(ellipse.major.unit.cross(polar(1.0, math.radians(float(turn))))) < ROUND
+    out, up = (ellipse.major, ellipse.across) if first_long else (ellipse.across, ellipse.major)
+    first = work.draw(centre, Way(turn), called=f"the first axis of {name}",
+                      shown=Line.between(ellipse.centre - out, ellipse.centre + out))  # fmt: skip
+    second = work.square(first, centre)
+    marks = {}
+    for sign in (1, -1):
+        spot = ellipse.centre + out * sign
+        marks[sign] = work.measure(centre, away(first, centre, spot), given, f"an end of the axis of {name}", spot)
+    if both:
+        rest: Number = both.length("second").value / 2
+        ends = [work.measure(centre, away(second, centre, ellipse.centre + up * sign), rest,
+                             f"an end of the other axis of {name}", ellipse.centre + up * sign)
+                for sign in (1, -1)]  # fmt: skip
+    else:
+        assert one is not None
+        rest = abs(up)
+        ends = _other_ends(args, ellipse, (out, up), (centre, first, second), given, work)
+    if first_long:
+        return Axes(centre, first, second, (marks[1], ends[0], marks[-1], ends[1]), given, rest)
+    return Axes(centre, second, first, (ends[0], marks[-1], ends[1], marks[1]) if up.cross(out) < 0 else (
+        ends[0], marks[1], ends[1], marks[-1]), rest, given)  # fmt: skip
+
+
+def _other_ends(
+    args: Args, ellipse: Ellipse, halves: tuple[Point, Point], drawn: tuple[Mark, Edge, Edge], half: Number, work: Work
+) -> list[Mark]:
+    through, (out, up), (centre, first, second) = args.need("through"), halves, drawn
+    place = work.mark(through.point("point"), through.ref("point").text)
+    away_ = place.at - ellipse.centre
+    along, high = away_.dot(out.unit), away_.dot(up.unit)
+    on_circle = ellipse.centre + out.unit * along + up.unit * math.copysign(
+        math.sqrt(abs(out) ** 2 - along**2), high)  # fmt: skip
+    end = ellipse.centre + up * math.copysign(1.0, high)
+    if abs(along) <= same(abs(out)):
+        top = place
+    else:
+        ring = work.swing(centre, half, "the circle on the axis", near=[on_circle])
+        plumb = work.parallel(second, place, on_circle)
+        cut = work.prick(plumb, ring, on_circle, f"the cut beside {place.called}")
+        ray = work.through(centre, cut)
+        level_at = ellipse.centre + (on_circle - ellipse.centre) * (abs(up) / abs(out))
+        level = work.parallel(first, place, level_at)
+        spot = work.prick(level, ray, level_at, "the half axis on the radius")
+        swing = work.swing(centre, work.between(centre, spot), near=[end, ellipse.centre * 2 - end])
+        top = work.prick(swing, second, end, f"an end of the other axis of {args.name}")
+    swing = work.swing(centre, work.between(centre, top), near=[end, ellipse.centre * 2 - end])
+    low = work.prick(swing, second, ellipse.centre * 2 - end, f"the other end of the axis of {args.name}")
+    return [top, low] if high > 0 else [low, top]
+
+
+Found = Iterator[tuple[float, Mark]]
+"""Places of the ellipse with their eccentric angles, 0 to 2π."""
+
+
+def _turn(ellipse: Ellipse, spot: Point) -> float:
+    off = spot - ellipse.centre
+    return math.atan2(off.dot(ellipse.across.unit) / ellipse.b, off.dot(ellipse.major.unit) / ellipse.a) % math.tau
+
+
+def _by_circles(args: Args, ellipse: Ellipse, axes: Axes, work: Work) -> Found:
     """Radii cut both circles; plumb from the outer and level from the inner cut meet on the ellipse."""
-    outer, inner = Circle(ellipse.centre, ellipse.a), Circle(ellipse.centre, ellipse.b)
-    base = ellipse.major.angle
-    turns = [math.tau * index / PARTS for index in range(PARTS)]
-    rays = tuple(Stroke(Line.between(ellipse.centre, outer.at(base + turn))) for turn in turns)
-    drops: list[Stroke] = []
-    for turn in turns:
-        spot = ellipse.at(turn)
-        for circle in (outer, inner):
-            if abs(circle.at(base + turn) - spot) > same(ellipse.a):
-                drops.append(Stroke(Line.between(circle.at(base + turn), spot)))
-        drops.append(Stroke(spot, Role.POINT))
-    return (
-        Step(Tool.COMPASS, "Draw the circle on the long axis", ellipse.a, ellipse.centre, (Stroke(outer),)),
-        Step(Tool.COMPASS, "Draw the circle on the short axis", ellipse.b, ellipse.centre, (Stroke(inner),)),
-        Step(Tool.ANGLE, f"Divide both in {PARTS} by radii", 30, strokes=rays),
-        Step(
-            Tool.STRAIGHTEDGE,
-            "Draw from every outer cut parallel to the short axis, from every inner one to the long: "
-            "they meet on the ellipse",
-            strokes=tuple(drops),
-        ),
-        _finish(args, shape),
-    )
-
-
-def _by_trammel(args: Args, ellipse: Ellipse, shape: Loop) -> tuple[Step, ...]:
-    """A strip with half the long axis and half the short one marked from its end: the marks run on the axes."""
-    strips: list[Stroke] = []
-    for index in range(1, PARTS):
+    outer = work.swing(axes.centre, axes.half, "the circle on the long axis")
+    inner = work.swing(axes.centre, axes.other, "the circle on the short axis")
+    forth = axes.long.line.direction.dot(ellipse.major) > 0
+    for index in range(PARTS):
+        if index % 3 == 0:
+            continue
         turn = math.tau * index / PARTS
-        spot = ellipse.at(turn)
-        on_long = ellipse.centre + ellipse.major.unit * (math.cos(turn) * (ellipse.a - ellipse.b))
-        on_short = ellipse.centre - ellipse.across.unit * (math.sin(turn) * (ellipse.a - ellipse.b))
-        if abs(on_short - spot) > same(ellipse.a):
-            strips += [Stroke(Line.between(on_short, spot)), Stroke(on_long), Stroke(spot, Role.POINT)]
-    return (
-        Step(Tool.RULE, "On the edge of a paper strip mark half the long axis from its end", ellipse.a),
-        Step(Tool.RULE, "and half the short axis from the same end", ellipse.b),
-        Step(
-            Tool.PENCIL,
-            "Keep the outer mark on the short axis, the inner on the long one; prick at the end of the "
-            "strip as it turns",
-            strokes=tuple(strips),
-            check="both marks lie on their axes each time",
-        ),
-        _finish(args, shape),
-    )
+        out = (outer.circle.centre + rotate(ellipse.major, Point(0.0, 0.0), turn))
+        spot, near = ellipse.at(turn), ellipse.centre + (out - ellipse.centre) * (ellipse.b / ellipse.a)
+        degrees = Fraction(360 * index, PARTS) + (0 if forth else 180)
+        ray = work.draw(axes.centre, Way(degrees, axes.long.key, axes.long.called), out)
+        cut = work.prick(ray, outer, out, f"the outer cut of radius {index}")
+        if abs(out - near) <= same(ellipse.a):
+            yield turn, cut
+            continue
+        inside = work.prick(ray, inner, near, f"the inner cut of radius {index}")
+        down, across = work.parallel(axes.short, cut, spot), work.parallel(axes.long, inside, spot)
+        yield turn, work.prick(down, across, spot, f"place {index} of {args.name}")
 
 
-def _by_rectangle(args: Args, ellipse: Ellipse, shape: Loop) -> tuple[Step, ...]:
+def _by_trammel(args: Args, ellipse: Ellipse, axes: Axes, work: Work) -> Found:
+    """A strip with half the long axis and half the short one marked from its end: the marks run on the axes."""
+    less, each = axes.half - axes.other, PARTS // 4
+    number = 0
+    for side in (1, -1):
+        for index in range(1, each + 1):
+            size = less * Fraction(index, each + 1)
+            place = ellipse.centre - ellipse.across.unit * (side * float(size))
+            tick = work.measure(axes.centre, away(axes.short, axes.centre, place), size,
+                                "the place of the outer tick", place)  # fmt: skip
+            turn = math.asin(min(1.0, float(size) / float(less)))
+            for each_turn in (turn, math.pi - turn):
+                spot = ellipse.at(side * each_turn)
+                number += 1
+                mark = work.strip(tick, axes.long, axes.half, axes.other, spot, f"place {number} of {args.name}")
+                yield (side * each_turn) % math.tau, mark
+
+
+def _by_rectangle(args: Args, ellipse: Ellipse, axes: Axes, work: Work) -> Found:
     """Intersecting lines: half the long axis and the side of the box divided alike, joined from both short ends."""
     parts = 4
-    out, up = ellipse.major, ellipse.across
-    box = [ellipse.centre + out * i + up * j for i, j in ((-1, -1), (1, -1), (1, 1), (-1, 1))]
-    strokes: list[Stroke] = []
-    for i in (1, -1):
-        for j in (1, -1):
-            for index in range(1, parts):
-                share = index / parts
-                side = ellipse.centre + out * i + up * (j * share)
-                axis = ellipse.centre + out * (i * (1 - share))
-                far, near = ellipse.centre - up * j, ellipse.centre + up * j
-                spot = _cross(far, axis, near, side)
-                strokes += [Stroke(Line.between(near, side)), Stroke(Line.between(far, spot)), Stroke(spot, Role.POINT)]
-    edges = tuple(Stroke(Line.between(a, b)) for a, b in zip(box, [*box[1:], box[0]], strict=True))
-    return (
-        Step(Tool.STRAIGHTEDGE, "Draw the rectangle on the axes", strokes=edges),
-        Step(
-            Tool.DIVIDERS,
-            f"Divide half the long axis and half the end of the box in {parts} alike",
-            ellipse.a / parts,
-            ellipse.centre,
-        ),
-        Step(
-            Tool.STRAIGHTEDGE,
-            "Join the divisions of the box to the near end of the short axis, those of the axis "
-            "to the far one and on: they meet on the ellipse",
-            strokes=tuple(strokes),
-        ),
-        _finish(args, shape),
-    )
+    right, top, left, bottom = axes.ends
+    number = 0
+    for end in (right, left):
+        upright = work.parallel(axes.short, end)
+        on_axis = divide(work, end, axes.centre, parts, [f"part {k} of the half axis" for k in range(1, parts)])
+        for near, far, j in ((top, bottom, 1), (bottom, top, -1)):
+            level = work.parallel(axes.long, near)
+            corner = work.prick(upright, level, end.at + ellipse.across * j, f"a corner of the box about {args.name}")
+            on_side = divide(work, end, corner, parts, [f"part {k} of the side" for k in range(1, parts)])
+            for k in range(parts - 1):
+                spot = _cross(far.at, on_axis[k].at, near.at, on_side[k].at)
+                one = work.through(far, on_axis[k], reach=spot)
+                other = work.through(near, on_side[k], reach=spot)
+                number += 1
+                yield _turn(ellipse, spot), work.prick(one, other, spot, f"place {number} of {args.name}")
 
 
 def _cross(a: Point, b: Point, c: Point, d: Point) -> Point:
@@ -254,106 +302,60 @@ def _cross(a: Point, b: Point, c: Point, d: Point) -> Point:
     return a + first * ((c - a).cross(second) / first.cross(second))
 
 
-def _by_foci(args: Args, ellipse: Ellipse, shape: Loop) -> tuple[Step, ...]:
+def _by_foci(args: Args, ellipse: Ellipse, axes: Axes, work: Work) -> Found:
     """Distances to the foci add up to the long axis: swings of r and 2a − r cross on it."""
-    f1, f2 = ellipse.foci
-    steps = [
-        Step(
-            Tool.COMPASS,
-            "Half the long axis in the compass, needle on the end of the short one: cut the foci",
-            ellipse.a,
-            ellipse.centre + ellipse.across,
-            (Stroke(f1, Role.POINT, "F"), Stroke(f2, Role.POINT, "F")),
-        ),
-    ]
-    for index in range(1, 6):
-        turn = math.pi / 2 * index / 6
-        spots = [ellipse.at(t) for t in (turn, -turn, math.pi - turn, math.pi + turn)]
-        near = abs(spots[0] - f1)
-        arcs = [
-            (f1, near, spots[:2]),
-            (f2, 2 * ellipse.a - near, spots[:2]),
-            (f2, near, spots[2:]),
-            (f1, 2 * ellipse.a - near, spots[2:]),
-        ]
-        strokes = [Stroke(Arc(at, r, (spot - at).angle - 0.06, 0.12)) for at, r, both in arcs if r > 0 for spot in both]
-        strokes += [Stroke(spot, Role.POINT) for spot in spots]
-        steps.append(
-            Step(
-                Tool.COMPASS,
-                f"Take any part of the long axis, swing from each focus, and what is left of it "
-                f"from the other: crossing {index}",
-                near,
-                f1,
-                tuple(strokes),
-            )
-        )
-    return (*steps, _finish(args, shape))
+    first, second = foci_of(work, ellipse, args.name)
+    right, _, left, _ = axes.ends
+    out = first.at - ellipse.centre
+    number = 0
+    for share in (0.3, 0.6, 0.88):
+        part = work.anywhere(axes.long, ellipse.centre + out * share, "any part of the long axis")
+        near, far = work.between(right, part), work.between(left, part)
+        x = (float(far.size) ** 2 - float(near.size) ** 2) / (4 * abs(out))
+        y = ellipse.b * math.sqrt(max(1 - (x / ellipse.a) ** 2, 0.0))
+        for one, other, side in ((first, second, 1), (second, first, -1)):
+            spots = [ellipse.centre + ellipse.major.unit * (side * x) + ellipse.across.unit * (s * y) for s in (1, -1)]
+            swings = [work.swing(one, near, near=spots), work.swing(other, far, near=spots)]
+            for spot in spots:
+                number += 1
+                yield _turn(ellipse, spot), work.prick(*swings, spot, f"place {number} of {args.name}")
 
 
-def _by_four_centres(args: Args, ellipse: Ellipse, shape: Loop) -> tuple[Step, ...]:
+def _by_four_centres(args: Args, ellipse: Ellipse, axes: Axes, work: Work) -> None:
+    """Take the difference of the halves off the join of two ends, bisect the rest: its bisector holds both centres."""
     arcs = four_centres(ellipse)
-    right, top = ellipse.centre + ellipse.major, ellipse.centre + ellipse.across
-    less = ellipse.a - ellipse.b
-    cut = top + (right - top).unit * less
-    middle = (right + cut) * 0.5
-    names = ("right", "top", "left", "bottom")
-    swings = tuple(
-        Step(
-            Tool.COMPASS,
-            f"Needle on the centre, swing the {name} arc from line to line",
-            arc.radius,
-            arc.centre,
-            (Stroke(arc),),
-            "it runs into the next without a corner",
-        )
-        for name, arc in zip(names, arcs, strict=True)
-    )
-    return (
-        Step(
-            Tool.STRAIGHTEDGE,
-            "Join the ends of the long and the short axis",
-            strokes=(Stroke(Line.between(right, top)),),
-        ),
-        Step(
-            Tool.COMPASS,
-            "Needle on the end of the short axis, take the difference of the halves off the join",
-            less,
-            top,
-            (Stroke(Arc(top, less, (cut - top).angle - 0.15, 0.3)), Stroke(cut)),
-        )
-        if less > same(ellipse.a)
-        else Step(Tool.PENCIL, "The axes are equal: it is a circle"),
-        Step(
-            Tool.STRAIGHTEDGE,
-            "Bisect what is left squarely, and run the bisector to both axes: two centres",
-            strokes=(Stroke(Line.between(middle, arcs[1].centre)), Stroke(arcs[0].centre), Stroke(arcs[1].centre)),
-        ),
-        Step(
-            Tool.DIVIDERS,
-            "Carry both centres to the other side",
-            abs(arcs[0].centre - ellipse.centre),
-            ellipse.centre,
-            (Stroke(arcs[2].centre), Stroke(arcs[3].centre)),
-        ),
-        Step(
-            Tool.STRAIGHTEDGE,
-            "Draw the lines of centres through: the arcs meet on them",
-            strokes=tuple(
-                Stroke(Line.between(arcs[i].centre, arcs[j].last if j % 2 == 0 else arcs[j].first))
-                for i, j in ((1, 0), (1, 2), (3, 2), (3, 0))
-            ),
-        ),
-        *swings,
-    )
+    right, top, _, _ = axes.ends
+    less = axes.half - axes.other
+    join = work.through(top, right, "the join of the ends of both axes")
+    cut_at = top.at + (right.at - top.at).unit * float(less)
+    swing = work.swing(top, less, near=[cut_at], told="what the halves differ by")
+    cut = work.prick(swing, join, cut_at, "the cut on the join")
+    middle_ = (cut_at + right.at) * 0.5
+    axis = bisect(work, right, cut, "the bisector of what is left", Line.between(middle_, arcs[1].centre))
+    names = [f"the {word} centre of {args.name}" for word in ("right", "top", "left", "bottom")]
+    near = work.prick(axis, axes.long, arcs[0].centre, names[0])
+    far = work.prick(axis, axes.short, arcs[1].centre, names[1])
+    marks = [near, far]
+    for own, arc, along, word in ((near, arcs[2], axes.long, names[2]), (far, arcs[3], axes.short, names[3])):
+        carried = work.swing(axes.centre, work.between(axes.centre, own), near=[arc.centre])
+        marks.append(work.prick(carried, along, arc.centre, word))
+    rounds = [(right, 0), (top, 1), (axes.ends[2], 2), (axes.ends[3], 3)]
+    swung = {}
+    for end, index in rounds:
+        swung[index] = work.swing(marks[index], work.between(marks[index], end),
+                                  f"{args.name}.{('right', 'top', 'left', 'bottom')[index]}", shape=arcs[index],
+                                  check="it runs into the next without a corner")  # fmt: skip
+    for one, other in ((0, 1), (1, 2), (2, 3), (3, 0)):
+        spot = arcs[one].last
+        line = work.through(marks[one], marks[other], "the line of centres", reach=spot)
+        work.prick(line, swung[one], spot, f"where the arcs of {args.name} meet")
 
 
-_STEPS: dict[str, Callable[[Args, Ellipse, Loop], tuple[Step, ...]]] = {
+_METHODS: dict[str, Callable[[Args, Ellipse, Axes, Work], Found]] = {
     "circles": _by_circles,
     "trammel": _by_trammel,
     "rectangle": _by_rectangle,
     "foci": _by_foci,
-    "four centres": _by_four_centres,
 }
 
 

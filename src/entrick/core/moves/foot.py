@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-import math
 from functools import partial
 
-from ..geometry import Line
-from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
-from ..kind.classic import square_from
+from ..acts import Work
+from ..acts.procedures import foot
+from ..geometry import Line, Point
+from ..kind import Args, Kind, Made
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..tolerance import same
@@ -25,16 +25,12 @@ def construct(args: Args) -> Made:
         place,
         f"Point {args.name}, the foot of the perpendicular from {names[0]} on {names[1]}.",
         (f"{names[0]} is {args.say(abs(place - point))} from {names[1]}",),
-        (
-            Step(
-                Tool.ANGLE,
-                f"From {names[0]} draw square to {names[1]}, mark {args.name}",
-                math.degrees(line.direction.normal.angle) % 180,
-                strokes=(Stroke(Line.between(point, place)), Stroke(place, Role.POINT, args.name)),
-                opened=partial(square_from, point, place, Stroke(Line.between(point, place))),
-            ),
-        ),
+        draw=partial(_draw, args, point, line, names),
     )
+
+
+def _draw(args: Args, point: Point, line: Line, names: tuple[str, str], work: Work) -> None:
+    foot(work, work.mark(point, names[0]), work.edge(line, names[1]), args.name, args.name)
 
 
 KIND = Kind(

@@ -3,23 +3,30 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
-from dataclasses import replace
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, replace
+from fractions import Fraction
 from functools import partial
 
-from ..geometry import Arc, Circle, Line, Loop, Point, Shape, polar
-from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
-from ..kind.classic import square_at
+from ..acts import PLUMB, Edge, Mark, Round, Way, Work
+from ..acts.copies import laid_off
+from ..acts.procedures import away, foot, off
+from ..geometry import Arc, Circle, Line, Loop, Piece, Point, Shape, polar
+from ..kind import Args, Kind, Made
 from ..kind.parts import run
 from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..rules.gear import CLOSE, RUNS, Gear, Method, inv
 from ..rules.recess import recess
-from ..tolerance import ROUND, assembled
+from ..tolerance import ROUND, SPECK, assembled
 from ..worksheets import Remark
 from ..worksheets.gear import GearSheet
+from .keyway import draw_recess
 from .toothed import SHAPE, SIZE, module_of, pitch_told, proportions_of, times, tooth_remarks
+
+UNWOUND = 5
+"""Places of a flank that are unwound from the base circle."""
 
 FEWEST = 6
 """Teeth below which no involute gear is drawn."""
@@ -78,12 +85,12 @@ def construct(args: Args) -> Made:
         f"{spell_angle(math.degrees(gear.pressure))}, flanks by {told}"
         + (f", {shown} shown." if shown < teeth else "."),
         (*worked, *_working(args, gear, module, method, mate)),
-        tuple(_steps(args, gear, module, centre, turned, method, ring, circles)),
-        named,
-        name,
+        parts=named,
+        centre_name=name,
         departs=gear.departs(method) if method != "involute" else None,
         remarks=tuple(_remarks(args, gear, module, mate, centre, bore)),
         worksheet=GearSheet(gear, centre, mate, method, 1 / float(args.unit.mm), args.say).at,
+        draw=partial(_draw, args, gear, (turned, shown), method, ring, named),
     )
 
 
@@ -269,54 +276,209 @@ def _remarks(
                          top)  # fmt: skip
 
 
-def _steps(
-    args: Args, gear: Gear, module: Number, centre: Point, turned: float, method: Method, ring: Loop,
-    circles: dict[str, Circle],
-) -> Iterator[Step]:  # fmt: skip
-    def circle(key: str, text: str, check: str = "") -> Step:
-        return Step(Tool.COMPASS, text, circles[key].size, centre, (Stroke(circles[key]),), check)
+def _draw(
+    args: Args, gear: Gear, stands: tuple[float, int], method: Method, ring: Loop, named: dict[str, Shape | Loop],
+    work: Work,
+) -> None:  # fmt: skip
+    """Draw the circles, one side of a tooth, turn it over on the middle line of the tooth, and the tooth round."""
+    centre = work.mark(named["centre"], args.need("about").ref("centre").text)  # type: ignore[arg-type]
+    turned, shown = stands
+    degrees: Number = args.need("turned").length("angle").value if args.get("turned") else 90
+    drawn = _Drawn(args, gear, centre.at, turned, method)
+    circles = {key: work.swing(centre, named[key].size, f"the {key} circle of {args.name}")  # type: ignore[union-attr]
+               for key in ("pitch", "outside", "root")}  # fmt: skip
+    if gear.is_pointed:
+        circles["tip"] = work.swing(centre, gear.tip, "the circle on which the teeth end")
+    middle = work.draw(centre, Way(degrees), centre.at + polar(gear.outside, turned), "the middle line of a tooth")
+    spot = work.prick(middle, circles["pitch"], drawn.put(polar(gear.pitch, 0.0)), f"{args.name}.pitch_point")
+    half = gear.half(gear.pitch)
+    place = drawn.put(polar(gear.pitch, -half))
+    chord = work.swing(spot, 2 * gear.pitch * math.sin(half / 2), near=[place], told="half the chordal thickness")
+    flank = work.prick(chord, circles["pitch"], place, "where a flank crosses the pitch circle")
+    line = _pressure_line(work, gear, drawn, centre, flank)
+    touch = foot(work, centre, line, "where the pressure line touches the base circle")
+    circles["base"] = work.swing(centre, work.between(centre, touch), f"the base circle of {args.name}")
+    space = work.draw(centre, Way(degrees - Fraction(180, gear.teeth)),
+                      drawn.put(polar(gear.outside, -math.pi / gear.teeth)), "the middle line of a space")  # fmt: skip
+    work.prick(space, circles["root"], drawn.put(polar(gear.root, -math.pi / gear.teeth)), "the middle of a space")
+    teeth = _by_tooth(args, ring, shown)
+    first = teeth[shown // 2 if shown < gear.teeth else 0]
+    rise, fall = _sides(first)
+    _draw_rise(work, drawn, centre, circles, (flank, touch), rise)
+    laid_off(work, rise, fall, "mirror", middle, called="the other side of the tooth")
+    for index, tooth in enumerate(teeth):
+        number = index - (shown // 2 if shown < gear.teeth else 0)
+        if number:
+            laid_off(work, first, tooth, "turn", centre, degrees=Fraction(360 * number, gear.teeth),
+                     called=f"tooth {index + 1} of {args.name}")  # fmt: skip
+    _draw_bore(args, named, centre, work)
+    mating = args.get("mating")
+    if mating:
+        mate = named["mate"]
+        assert isinstance(mate, Point)
+        work.measure(centre, Way(0), mate.x - centre.at.x, f"{args.name}.mate", mate)
 
-    ahead = polar(1.0, turned)
-    spot = centre + ahead * gear.pitch
-    yield circle("pitch", "Draw the pitch circle")
-    yield circle("outside", "Draw the outside circle: the addendum beyond it", "the addendum counts on both sides")
-    yield circle("root", "Draw the root circle: the dedendum inside it")
-    middle = Line.between(centre, centre + ahead * gear.outside)
-    yield Step(Tool.STRAIGHTEDGE, "Draw the middle line of a tooth: where it meets the pitch circle is the pitch point",
-               strokes=(Stroke(middle), Stroke(spot, Role.POINT)))  # fmt: skip
-    slope = polar(1.0, turned + math.pi / 2 - gear.pressure)
-    reach = gear.pitch * math.sin(gear.pressure) * 1.3
-    yield Step(Tool.ANGLE, "Through the pitch point draw the pressure line, at the pressure angle to the tangent",
-               math.degrees(gear.pressure), spot,
-               (Stroke(Line.between(spot - slope * reach, spot + slope * reach)),))  # fmt: skip
-    yield circle("base", "Draw the base circle, touching the pressure line", "it touches the pressure line")
-    wide, _ = gear.chordal
-    edges = [centre + polar(gear.pitch, turned + side * gear.half(gear.pitch)) for side in (-1, 1)]
-    yield Step(Tool.DIVIDERS, "Set off the chordal thickness on the pitch circle, half each side of the middle line",
-               wide, strokes=tuple(Stroke(edge, Role.POINT) for edge in edges))  # fmt: skip
-    if method == "involute":
-        threads = [
-            (_put(centre, turned, out * gear.base), _put(centre, turned, place))
-            for place, out in (gear.involute(gear.roll(gear.tip) * k / 6) for k in range(1, 7))
-        ]
-        yield Step(Tool.DIVIDERS, "Unwind the base circle: tangents at equal parts, on each as many parts as unwound",
-                   gear.base * gear.roll(gear.tip) / 6,
-                   strokes=(*(Stroke(Line.between(*ends)) for ends in threads),
-                            *(Stroke(end, Role.POINT) for _, end in threads)),
-                   opened=partial(square_at, threads[-1][0], (threads[-1][0] - centre).unit, gear.module,
-                                  Stroke(Line.between(*threads[-1]))))  # fmt: skip
+
+@dataclass(frozen=True)
+class _Drawn:
+    """A gear where it stands: what puts a place of its first tooth, about the origin to the right, on the sheet."""
+
+    args: Args
+    gear: Gear
+    centre: Point
+    turned: float
+    method: Method
+
+    def put(self, place: Point) -> Point:
+        return _put(self.centre, self.turned, place)
+
+
+def _by_tooth(args: Args, ring: Loop, shown: int) -> list[Loop]:
+    found: dict[str, list[Piece]] = {f"{args.name}.tooth{index}": [] for index in range(1, shown + 1)}
+    for piece in ring.pieces:
+        found[_tooth_of(args.name, piece.name)].append(piece)
+    return [Loop(tuple(pieces), False) for pieces in found.values()]
+
+
+def _tooth_of(owner: str, name: str) -> str:
+    return f"{owner}.{name.removeprefix(f'{owner}.').partition('.')[0]}"
+
+
+def _sides(tooth: Loop) -> tuple[Loop, Loop]:
+    """Return the side of a tooth that rises, without its tip, and the other one, walked from the space to the tip."""
+    pieces = [piece for piece in tooth.pieces if not piece.name.endswith(".tip")]
+    half = len(pieces) // 2
+    return Loop(tuple(pieces[:half]), False), Loop(tuple(p.reversed for p in reversed(pieces[half:])), False)
+
+
+def _pressure_line(work: Work, gear: Gear, drawn: _Drawn, centre: Mark, flank: Mark) -> Edge:
+    """Draw the line through a place of the pitch circle that makes the pressure angle with the tangent there."""
+    radius = work.through(centre, flank)
+    forth = radius.line.direction.dot(flank.at - centre.at) > 0
+    angle = math.degrees(gear.pressure)
+    given = drawn.args.get("pressure")
+    size: Number = given.length("angle").value if given else angle
+    way = Way(90 + size + (0 if forth else 180), radius.key, radius.called)
+    reach = work.direction(way) * (gear.pitch * math.sin(gear.pressure) * 1.3)
+    return work.draw(flank, way, called="the pressure line",
+                     shown=Line.between(flank.at - reach, flank.at + reach))  # fmt: skip
+
+
+def _draw_rise(
+    work: Work, drawn: _Drawn, centre: Mark, circles: Mapping[str, Round], found: tuple[Mark, Mark], rise: Loop
+) -> None:
+    """Draw the working flank, run it straight to the centre inside the base circle, and round it into the root."""
+    gear, put, (flank, touch) = drawn.gear, drawn.put, found
+    tip = circles.get("tip", circles["outside"])
+    if drawn.method == "involute":
+        start = put(polar(gear.base, -gear.half_base))
+        chord = work.swing(touch, 2 * gear.base * math.sin(math.tan(gear.pressure) / 2), near=[start],
+                           told="as much arc as the pressure line is long, as a chord")  # fmt: skip
+        begin = work.prick(chord, circles["base"], start, "where the involute begins")
+        _draw_involute(work, drawn, centre, circles["base"], begin, rise)
+        line_end = begin
     else:
-        arcs = gear.two_arcs[:2] if method == "arcs" else (gear.one_arc[0],)
-        words = ("face", "flank") if method == "arcs" else ("flank",)
-        for word, arc in zip(words, arcs, strict=True):
-            needle = _put(centre, turned, arc.centre)
-            yield Step(Tool.COMPASS, f"Needle on the base circle, draw the {word} arc through the thickness point",
-                       arc.radius, needle, (Stroke(needle, Role.POINT),))  # fmt: skip
-    yield Step(Tool.PENCIL, "Draw one flank; below the base circle it runs straight to the centre, with its fillet; "
-               "mirror it", strokes=(Stroke(gear.ring(method, args.name, centre, turned, 1)),))  # fmt: skip
-    yield Step(Tool.DIVIDERS, f"Step the teeth round: {gear.teeth} chords of the pitch circle",
-               2 * gear.pitch * math.sin(math.pi / gear.teeth), centre, (Stroke(ring),),
-               "the last step comes back to the first tooth")  # fmt: skip
+        arcs = gear.two_arcs[:2] if drawn.method == "arcs" else (gear.one_arc[0],)
+        rounds = []
+        for word, arc in zip(("face", "flank") if len(arcs) > 1 else ("flank",), arcs, strict=True):
+            spot = put(arc.centre)
+            swing = work.swing(flank, arc.radius, near=[spot], told=f"the radius of the {word}")
+            needle = work.prick(swing, circles["base"], spot, f"the centre of the {word} arc")
+            rounds.append(work.swing(needle, arc.radius, f"the {word} arc", near=[flank.at]))
+            if arc is arcs[0]:
+                end = rise.pieces[-1].exit
+                work.prick(rounds[0], tip, end, "where the flank ends")
+        line_end = work.prick(rounds[-1], circles["base"] if gear.base > gear.root else circles["root"],
+                              put(polar(gear.start, arcs[-1].angle(gear.start))), "where the flank begins")  # fmt: skip
+    radial = next((piece for piece in rise.pieces if piece.name.endswith(".radial")), None)
+    edge = work.through(centre, line_end, "the flank inside the base circle", reach=line_end.at) if (
+        radial or gear.root < gear.base) else None  # fmt: skip
+    _draw_fillet(work, drawn, centre, circles, edge, rise)
+
+
+def _draw_involute(work: Work, drawn: _Drawn, centre: Mark, base: Round, begin: Mark, rise: Loop) -> None:
+    """Step equal parts round the base circle; on the tangent at each set off what has been unwound."""
+    gear, put = drawn.gear, drawn.put
+    curve = next(Loop(tuple(p for p in rise.pieces if p.curve_of == name), False)
+                 for name in (rise.pieces[-1].curve_of,))  # fmt: skip
+    if not rise.pieces[-1].curve_of:
+        curve = Loop((rise.pieces[-1],), False)
+    low = gear.roll(max(abs(curve.pieces[0].entry - drawn.centre), gear.base))
+    high = gear.roll(gear.tip)
+    rolls = [low + (high - low) * k / UNWOUND for k in range(UNWOUND + 1)]
+    marks = [] if low > SPECK else [begin]
+    here, at = begin, 0.0
+    for number, roll in enumerate(rolls if low > SPECK else rolls[1:], 1):
+        spot = put(polar(gear.base, roll - gear.half_base))
+        (here,) = work.step_off(here, 2 * gear.base * math.sin((roll - at) / 2), base, [spot],
+                                [f"part {number} of the base circle"])  # fmt: skip
+        at = roll
+        radius = work.through(centre, here)
+        place = put(gear.involute(roll)[0])
+        thread = work.square(radius, here, place, f"the thread from part {number}")
+        marks.append(work.measure(here, away(thread, here, place), gear.base * roll, f"place {number} of the flank",
+                                  place))  # fmt: skip
+    work.trace(marks, curve, rise.pieces[-1].curve_of or rise.pieces[-1].name, within=2 * CLOSE * gear.module)
+
+
+def _draw_fillet(
+    work: Work, drawn: _Drawn, centre: Mark, circles: Mapping[str, Round], edge: Edge | None, rise: Loop
+) -> None:
+    """Cross the circle on which its centre lies with the locus beside the flank, and swing it from touch to touch."""
+    found = next((p.curve for p in rise.pieces if p.name.endswith(".fillet")), None)
+    if not isinstance(found, Arc):
+        return
+    size, gear = found.size, drawn.gear
+    ring = work.swing(centre, gear.root + found.radius, "the circle on which the fillet's centre lies",
+                      near=[found.centre])  # fmt: skip
+    touch = max((found.first, found.last), key=lambda spot: abs(spot - drawn.centre))
+    called = "the centre of the fillet"
+    if edge is not None and abs(touch - drawn.centre) <= gear.base * (1 + ROUND):
+        locus = off(work, edge, centre, size, "the parallel to the flank", Line.between(
+            edge.line.foot(drawn.centre) + (found.centre - edge.line.foot(found.centre)), found.centre), found.centre)
+        needle = work.prick(ring, locus, found.centre, called)
+        work.prick(work.square(edge, needle, touch), edge, touch, "where the fillet touches the flank")
+    elif drawn.method == "involute":
+        needle = _beside_involute(work, drawn, centre, circles["base"], found, touch)
+    else:
+        arc = gear.two_arcs[1] if drawn.method == "arcs" else gear.one_arc[0]
+        own = work.mark(drawn.put(arc.centre))
+        beside = work.swing(own, arc.radius + found.radius, near=[found.centre])
+        needle = work.prick(ring, beside, found.centre, called)
+        line = work.through(own, needle, "the line of centres", reach=touch)
+        flank = work.round(Circle(own.at, arc.radius))
+        work.prick(line, flank, touch, "where the fillet touches the flank")
+    foot_ = min((found.first, found.last), key=lambda spot: abs(spot - drawn.centre))
+    work.prick(work.through(centre, needle), circles["root"], foot_, "where the fillet touches the root circle")
+    work.swing(needle, size, f"the fillet of {drawn.args.name}", shape=found)
+
+
+def _beside_involute(work: Work, drawn: _Drawn, centre: Mark, base: Round, fillet: Arc, touch: Point) -> Mark:
+    """The centre lies on the thread that ends where the fillet touches, further along it by the radius."""
+    out, rb = touch - drawn.centre, drawn.gear.base
+    away_ = math.acos(min(1.0, rb / abs(out)))
+    spots = [drawn.centre + polar(rb, out.angle + side * away_) for side in (1, -1)]
+    spot = min(spots, key=lambda each: abs((each - touch).unit.cross((fillet.centre - touch).unit)))
+    start = work.mark(drawn.put(polar(rb, -drawn.gear.half_base)))
+    (part,) = work.step_off(start, abs(spot - start.at), base, [spot], ["where the thread of the fillet touches"])
+    thread = work.square(work.through(centre, part), part, fillet.centre, "the thread through the fillet's touch")
+    at = work.measure(part, away(thread, part, touch), abs(touch - spot), "where the fillet touches the flank", touch)
+    return work.measure(at, away(thread, at, fillet.centre), fillet.size, "the centre of the fillet", fillet.centre)
+
+
+def _draw_bore(args: Args, named: Mapping[str, Shape | Loop], centre: Mark, work: Work) -> None:
+    bore, key = named.get("bore"), args.get("keyway")
+    if bore is None:
+        return
+    size = args.need("bore").length("size").value
+    ring = work.swing(centre, size / 2, f"the bore of {args.name}")
+    if key is None or not isinstance(bore, Loop):
+        return
+    start = centre.at + Point(0.0, ring.circle.radius)
+    middle = work.draw(centre, PLUMB, start + Point(0.0, float(key.length("depth"))), "the middle line of the keyway")
+    near = work.prick(middle, ring, start, "the middle of the keyway on the bore")
+    draw_recess(work, ring, middle, near, (key.length("width").value, key.length("depth").value),
+                {piece.name.rpartition(".")[2]: piece.curve for piece in bore.pieces}, f"{args.name}.bore")  # fmt: skip
 
 
 def _put(centre: Point, turned: float, place: Point) -> Point:

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from functools import partial
 from itertools import accumulate, pairwise
 
+from ..acts import LEVEL, PLUMB, Work
 from ..geometry import Line, Loop, Point, Shape
-from ..kind import Args, Kind, Length, Made, Said, Step, Stroke, Tool
+from ..kind import Args, Kind, Length, Made, Said
 from ..kind.figure import Family
 from ..measure import Number
 from ..plan.errors import ClauseError
@@ -38,10 +40,6 @@ def construct(args: Args) -> Made:
     for i, x in enumerate(across):
         for j, y in enumerate(up):
             parts[f"at.{i}.{j}"] = start + Point(float(x), float(y))
-    steps = [
-        *(_step(args, way, sums, lines) for way, sums, lines in
-          (("to the right", across, plumb), ("upwards", up, level)) if len(sums) > 1)
-    ]  # fmt: skip
     return Made(
         Family((*plumb, *level)),
         f"Grid {args.name} {where}, {args.say(across[-1])} by {args.say(up[-1])}.",
@@ -50,8 +48,8 @@ def construct(args: Args) -> Made:
             for way, sums in (("across", across), ("up", up))
             if len(sums) > 2
         ),
-        tuple(step for group in steps for step in group),
-        parts,
+        parts=parts,
+        draw=partial(_draw, args, start, (across, up), (plumb, level)),
     )
 
 
@@ -66,17 +64,28 @@ def _line(start: Point, along: Point, direction: Point) -> Line:
     return Line.between(start, start + along) if abs(along) > 0 else Line(start, direction)
 
 
-def _step(args: Args, way: str, sums: list[Number], lines: list[Line]) -> list[Step]:
-    """One measurement for each line, all from the first: errors do not add up."""
-    first = Step(Tool.STRAIGHTEDGE, f"Draw the first line of {args.name}", strokes=(Stroke(lines[0]),))
-    return [
-        first,
-        *(
-            Step(Tool.RULE, f"From it measure {way}, draw line {i}", total, strokes=(Stroke(line),))
-            for i, (total, line) in enumerate(zip(sums, lines, strict=True))
-            if i > 0
-        ),
-    ]
+def _draw(
+    args: Args, start: Point, sums: tuple[list[Number], list[Number]], lines: tuple[list[Line], list[Line]], work: Work
+) -> None:
+    """Measure every line from the first, so that errors do not add up; the corner half of it from the middle."""
+    corner, centred = args.get("corner"), args.get("centred")
+    if corner:
+        first = work.mark(corner.point("point"), corner.ref("point").text)
+    else:
+        assert centred is not None
+        first = work.mark(centred.point("point"), centred.ref("point").text)
+        if sums[0][-1]:
+            first = work.measure(first, LEVEL, -sums[0][-1] / 2, f"the place below or above the corner of {args.name}")
+        if sums[1][-1]:
+            first = work.measure(first, PLUMB, -sums[1][-1] / 2, f"the corner of {args.name}", start)
+    for word, way, totals, family in (("across", PLUMB, sums[0], lines[0]), ("up", LEVEL, sums[1], lines[1])):
+        along = LEVEL if way is PLUMB else PLUMB
+        if len(totals) == 1:
+            continue
+        for index, (total, line) in enumerate(zip(totals, family, strict=True)):
+            name = f"{args.name}.{word}.{index}"
+            at = first if index == 0 else work.measure(first, along, total, f"the place of {name}")
+            work.draw(at, way, called=name, shown=line)
 
 
 KIND = Kind(

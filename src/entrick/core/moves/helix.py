@@ -3,24 +3,31 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
+from functools import partial
 from itertools import pairwise
 
-from ..geometry import Circle, Line, Loop, Point, Shape
+from ..acts import LEVEL, PLUMB, Edge, Mark, Round, Way, Work
+from ..acts.paper import nearest_place
+from ..acts.procedures import away
+from ..geometry import Line, Loop, Point, Shape, rotate
 from ..geometry.biarc import smooth
 from ..geometry.fitted import fitted
 from ..geometry.loop import distance
-from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind import Args, Kind, Made
 from ..kind.figure import Family
 from ..kind.parts import curve_run
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..rules.helix import MOST_TURNS, Helix
-from ..tolerance import FITTED
+from ..tolerance import FITTED, ROUND
 
 PARTS = 12
+
+END_VIEW = 1.4
+"""Distance of the end view from the foot of the axis, in radii."""
 
 CLOSE = FITTED["helix"]
 """Departure of the arcs a helix is drawn with, as a share of its radius: a hundredth of a millimetre in 25."""
@@ -59,8 +66,8 @@ def construct(args: Args) -> Made:
         f"Helix {args.name} from {args.need('from').ref('foot').text}, Ø{args.say(wide.value)}, "
         f"lead {args.say(lead.value)}, {turns.text} turns, {'left' if helix.hand < 0 else 'right'} hand.",
         tuple(_working(args, helix)),
-        _steps(args, helix, tuple(runs.all.values())),
-        _parts(helix, runs),
+        parts=_parts(helix, runs),
+        draw=partial(_draw, args, helix, runs),
     )
 
 
@@ -93,12 +100,19 @@ def _runs(args: Args, first: Helix) -> _Runs:
             near = helix.is_near((start + end) / 2)
             word, group = ("front", runs.front) if near else ("back", runs.back)
             key = f"{word}.{len(group) + 1}"
-            quarters = [start + (end - start) * k / 4 for k in range(5)]
-            curves = fitted(helix.place, helix.heading, quarters, CLOSE * helix.radius)
+            curves = fitted(helix.place, helix.heading, _knots(start, end), CLOSE * helix.radius)
             group[key] = curve_run(f"{args.name}.{key}", curves, closed=False)
             if near and half > 0:
                 runs.edges.update(_wire(args, helix, start, end, half, len(runs.front)))
     return runs
+
+
+def _knots(start: float, end: float) -> list[float]:
+    """Return where a half turn is constructed: at its ends and at every part of a turn between."""
+    part = math.tau / PARTS
+    between = [part * k for k in range(math.ceil(start / part + ROUND), math.floor(end / part - ROUND) + 1)]
+    inner = [turn for turn in between if start + ROUND < turn < end - ROUND]
+    return [start, *inner, end] if len(inner) > 1 else [start + (end - start) * k / 4 for k in range(5)]
 
 
 def _wire(args: Args, helix: Helix, start: float, end: float, half: float, number: int) -> Iterator[tuple[str, Loop]]:
@@ -158,28 +172,73 @@ def _drafted(args: Args, helix: Helix) -> str:
     return f"a fair curve through {PARTS} points a turn departs {args.say(off)} at most from the true one"
 
 
-def _steps(args: Args, helix: Helix, runs: tuple[Loop, ...]) -> tuple[Step, ...]:
-    foot, up, across, radius, lead = helix.foot, helix.up, helix.across, helix.radius, helix.lead
-    below = foot - up * (radius * 1.4)
-    stations = range(round(PARTS * helix.whole / math.tau) + 1)
-    levels = tuple(
-        Stroke(Line.between(spot - across * radius, spot + across * radius))
-        for index in stations
-        for spot in (foot + up * (lead * index / PARTS),)
-    )
-    spots = tuple(
-        Stroke(helix.place(math.tau * index / PARTS), Role.POINT, str(index) if index <= PARTS else "")
-        for index in stations
-    )
-    return (
-        Step(Tool.COMPASS, f"Draw the end view and divide it in {PARTS}", radius, below,
-             (Stroke(Circle(below, radius)),)),
-        Step(Tool.DIVIDERS, f"Divide the lead in {PARTS} as well, draw the lines across", lead / PARTS, foot, levels),
-        Step(Tool.STRAIGHTEDGE, "Project each part of the end view on to its line", strokes=spots,
-             check="in front a right hand rises from left to right"),
-        Step(Tool.PENCIL, f"Draw {args.name} fair through the points; the far half lightly",
-             strokes=tuple(Stroke(run) for run in runs)),
-    )  # fmt: skip
+def _draw(args: Args, first: Helix, runs: _Runs, work: Work) -> None:
+    """Divide the end view and the lead alike, and carry every part of the one on to its line across of the other."""
+    foot = work.mark(first.foot, args.need("from").ref("foot").text)
+    axis = work.draw(foot, LEVEL if args.get("level") else PLUMB, first.foot + first.up * first.length,
+                     f"the axis of {args.name}")  # fmt: skip
+    count = _starts(args)
+    places: list[Mark] = []
+    for index in range(count):
+        helix = replace(first, begin=math.pi + math.tau * index / count)
+        turns = sorted({*(math.tau * k / PARTS for k in range(round(PARTS * helix.whole / math.tau) + 1)),
+                        helix.whole, *(turn for turn in helix.halves())})  # fmt: skip
+        turns = [turn for k, turn in enumerate(turns) if k == 0 or turn - turns[k - 1] > ROUND]
+        marks = {turn: station(work, helix, turn, foot, axis, args.name) for turn in turns if turn <= helix.whole}
+        places += marks.values()
+        for (start, end), run in zip(pairwise(helix.halves()), _own(runs, helix), strict=False):
+            own = [mark for turn, mark in marks.items() if start - ROUND <= turn <= end + ROUND]
+            name = run.pieces[0].curve_of
+            work.trace(own, run, name, check="in front a right hand rises from left to right")
+    for name, run in runs.edges.items():
+        _draw_edge(args, places, run, f"{args.name}.{name}", CLOSE * first.radius, work)
+
+
+def _own(runs: _Runs, helix: Helix) -> list[Loop]:
+    """Return the half turns of one start, in order."""
+    both = [*runs.front.values(), *runs.back.values()]
+    found = []
+    for start, end in pairwise(helix.halves()):
+        spot = helix.place(start)
+        near = helix.is_near((start + end) / 2)
+        group = runs.front if near else runs.back
+        found.append(min(group.values(), key=lambda run: abs(run.pieces[0].entry - spot)) if group else both[0])
+    return found
+
+
+def station(work: Work, helix: Helix, turn: float, foot: Mark, axis: Edge, name: str) -> Mark:
+    """Mark a place of a helix: its part of the end view carried along the axis on to its line across."""
+    below = helix.foot - helix.up * (END_VIEW * helix.radius)
+    told = f"the centre of the end view of {name}"
+    centre = work.measure(foot, away(axis, foot, below), END_VIEW * helix.radius, told, below) if (
+        not work.has_mark(below)) else work.mark(below)  # fmt: skip
+    out, angle = helix.out(turn), turn + helix.begin
+    high = helix.foot + helix.up * (helix.lead * turn / math.tau)
+    at = work.measure(foot, away(axis, foot, high), helix.lead * turn / math.tau, f"a height of {name}",
+                      high) if turn else foot  # fmt: skip
+    if out <= work.paper.nothing:
+        return at
+    level = work.square(axis, at, helix.place(turn))
+    ring = work.swing(centre, out, f"the end view of {name}")
+    spot = below + rotate(helix.across * (out * helix.hand), Point(0.0, 0.0), angle)
+    ray = work.draw(centre, Way(math.degrees(angle) - 90 * helix.hand, axis.key, axis.called), spot)
+    part = work.prick(ray, ring, spot, f"a part of the end view of {name}")
+    carried = work.parallel(axis, part, helix.place(turn))
+    return work.prick(carried, level, helix.place(turn), f"a place of {name}")
+
+
+def _draw_edge(
+    args: Args, places: Sequence[Mark], run: Loop, name: str, within: float, work: Work
+) -> None:
+    """Swing the wire about places of the middle line, and draw its edge touching the swings."""
+    half = args.need("wire").length("size").value / 2
+    touched: list[Round] = []
+    for mark in places:
+        spots = [nearest_place(piece.curve, mark.at) for piece in run.pieces]
+        spot = min(spots, key=lambda place: abs(place - mark.at))
+        if abs(abs(spot - mark.at) - float(half)) < CLOSE * float(half):
+            touched.append(work.swing(mark, half, f"the wire at {mark.called}", near=[spot]))
+    work.trace(touched, run, name, touching=True, within=within)
 
 
 KIND = Kind(

@@ -2,13 +2,20 @@
 
 from __future__ import annotations
 
-from ..geometry import Arc, Circle, Line, Loop, Piece, Shape
+from collections.abc import Sequence
+from functools import partial
+
+from ..acts import Work
+from ..acts.procedures import off
+from ..geometry import Arc, Circle, Line, Loop, Shape
 from ..geometry.inset import inset
-from ..kind import Args, Kind, Made, Step, Stroke, Tool
+from ..kind import Args, Kind, Made
 from ..kind.figure import Family
 from ..kind.parts import parts_of, renamed
+from ..measure import Number
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
+from ..tolerance import worked
 
 
 def construct(args: Args) -> Made:
@@ -45,8 +52,8 @@ def construct(args: Args) -> Made:
         f"{args.name}, {args.say(wall.value)} {where} {name} all round"
         + (f", in {len(found)} parts." if several else "."),
         _working(args, outline, float(wall) if inward else -float(wall)),
-        tuple(_step(piece, wall.value) for loop in runs for piece in loop.pieces),  # type: ignore[union-attr]
-        parts,
+        parts=parts,
+        draw=partial(_draw, outline, runs, wall.value),
     )
 
 
@@ -64,13 +71,32 @@ def _working(args: Args, outline: Loop, wall: float) -> tuple[str, ...]:
     return tuple(told)
 
 
-def _step(piece: Piece, wall: object) -> Step:
-    match piece.curve:
-        case Arc() | Circle():
-            text = f"Same centre, radius changed by the wall: draw {piece.name}"
-            return Step(Tool.COMPASS, text, piece.curve.size, piece.curve.centre, (Stroke(piece.curve),))
-        case Line():
-            return Step(Tool.RULE, f"Parallel at the wall: draw {piece.name}", wall, strokes=(Stroke(piece.curve),))  # type: ignore[arg-type]
+def _draw(outline: Loop, runs: Sequence[Shape | Loop], wall: Number, work: Work) -> None:
+    """Draw parallels at the wall along straights, and arcs about the same centres, smaller or larger by the wall."""
+    for run in runs:
+        assert isinstance(run, Loop)
+        for piece in run.pieces:
+            if isinstance(piece.curve, Arc | Circle):
+                work.round(piece.curve, piece.name)
+                continue
+            line = Line.between(piece.entry, piece.exit)
+            model = _along(outline, line, float(wall))
+            if model is None:
+                work.edge(line, piece.name)
+            else:
+                edge = work.edge(model)
+                off(work, edge, work.place_on(edge, model), wall, piece.name, line, line.at(0.0))
+
+
+def _along(outline: Loop, line: Line, wall: float) -> Line | None:
+    """Return the straight of the outline along which one of the inset runs."""
+    near = worked(outline.length)
+    for piece in outline.pieces:
+        if isinstance(piece.curve, Line):
+            model = Line.between(piece.entry, piece.exit)
+            if all(abs(abs(model.offset_of(end)) - wall) <= near for end in (line.at(0.0), line.at(line.end or 0.0))):
+                return model
+    return None
 
 
 KIND = Kind(

@@ -3,11 +3,15 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
+from functools import partial
 
-from ..geometry import Arc, Circle, Line, Point, polar
+from ..acts import Work
+from ..acts.procedures import away, ray_to
+from ..geometry import Arc, Circle, Loop, Point, polar
 from ..geometry.ellipse import FINE
 from ..geometry.fitted import fitted
-from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind import Args, Kind, Made
 from ..kind.parts import curve_run
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
@@ -47,8 +51,6 @@ def construct(args: Args) -> Made:
     # The curve is infinitely tight at its start: stations there are closer.
     knots = [0.0, *(stations[1] * 0.5**k for k in range(9, 0, -1)), *stations[1:]]
     shape = curve_run(args.name, fitted(place, heading, knots, FINE * base.radius), closed=False)
-    pricked = tuple(Stroke(place(turn), Role.POINT, str(index)) for index, turn in enumerate(stations))
-    threads = tuple(Stroke(Line.between(base.at(begin + way * turn), place(turn))) for turn in stations[1:])
     spots = [place(turn) for turn in stations]
     return Made(
         shape,
@@ -58,21 +60,33 @@ def construct(args: Args) -> Made:
             f"{args.say(base.radius * whole / count)} of thread",
             f"{args.say(base.radius * whole**2 / 2)} long",
         ),
-        (
-            Step(Tool.DIVIDERS, f"Divide {name} into parts of {spell_angle(degrees / count)}",
-                 2 * base.radius * math.sin(whole / count / 2), base.centre),
-            Step(Tool.STRAIGHTEDGE, "Draw the tangent at each part", strokes=threads),
-            Step(Tool.DIVIDERS, "Set off one part of the circumference on the first, two on the second, and so on",
-                 base.radius * whole / count, strokes=pricked),
-            Step(Tool.PENCIL, f"Draw {args.name} fair through the points", strokes=(Stroke(shape),),
-                 check="it is square to every tangent"),
-        ),
-        {
+        parts={
             "start": spots[0], "end": spots[-1],
             **{f"station.{index}": spot for index, spot in enumerate(spots)},
             **{str(index): piece.curve for index, piece in enumerate(shape.pieces, 1)},
         },
+        draw=partial(_draw, args, base, (whole / count, count), spots, shape),
     )  # fmt: skip
+
+
+def _draw(
+    args: Args, base: Circle | Arc, parts: tuple[float, int], spots: Sequence[Point], shape: Loop, work: Work
+) -> None:
+    """Step parts round the base circle; on the tangent at each set off as much thread as has been unwound."""
+    name, (each, count) = args.need("of").ref("circle").text, parts
+    ring, centre = work.round(base, name), work.mark(base.centre, args.need("of").ref("circle").centre_name)
+    begin = args.need("at").length("angle").value if args.get("at") else 0
+    way = -1 if args.get("cw") else 1
+    first = ray_to(work, centre, ring, begin, spots[0], f"{args.name}.station.0", "0")
+    touches = [base.at(math.radians(float(begin)) + way * each * index) for index in range(1, count + 1)]
+    names = [f"part {index} of {name}" for index in range(1, count + 1)]
+    marks = [first]
+    for index, touch in enumerate(work.step_off(first, 2 * base.radius * math.sin(each / 2), ring, touches, names), 1):
+        radius = work.through(centre, touch)
+        thread = work.square(radius, touch, spots[index], f"the thread from part {index}")
+        marks.append(work.measure(touch, away(thread, touch, spots[index]), base.radius * each * index,
+                                  f"{args.name}.station.{index}", spots[index], label=str(index)))  # fmt: skip
+    work.trace(marks, shape, args.name, check="it is square to every thread")
 
 
 KIND = Kind(

@@ -2,21 +2,24 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from functools import partial
 
-from ..geometry import Arc, Line, Loop, Point
-from ..geometry.isometric import FORESHORTENED, PLANES, SQUARE, rhombus
+from ..acts import Way, Work
+from ..acts.copies import laid_off
+from ..acts.procedures import away
+from ..geometry import Arc, Line, Loop, Point, shift
+from ..geometry.isometric import AXES, FORESHORTENED, PLANES, SQUARE, rhombus
 from ..geometry.shapes import Curve
 from ..geometry.silhouette import Swept, swept
-from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind import Args, Kind, Made
 from ..kind.parts import curve_run, run
-from ..measure import spell_angle
+from ..measure import Number
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..tolerance import ROUND
-from .round_end import counter_clockwise
+from .round_end import DEGREES, IN_PLANE, counter_clockwise, touch_on_line
 
 
 @dataclass(frozen=True)
@@ -57,8 +60,8 @@ def construct(args: Args) -> Made:
         f"{args.say(size.length('width').value)} by {args.say(size.length('height').value)}, "
         f"{args.say(thick.value)} thick.",
         _working(args, block.rounds),
-        _steps(args, block, view),
-        _parts(args, block, face, view, outline),
+        parts=_parts(args, block, face, view, outline),
+        draw=partial(_draw, args, block, face, view),
     )
 
 
@@ -120,24 +123,62 @@ def _working(args: Args, rounds: Sequence[Arc]) -> tuple[str, ...]:
     return (f"rounds: large R{args.say(large)} at blunt corners, small R{args.say(small)} at sharp ones",)
 
 
-def _steps(args: Args, block: _Block, view: Swept) -> tuple[Step, ...]:
-    corners, (first, second) = block.corners, (math.degrees(axis.angle) % 180 for axis in block.axes)
-    box = tuple(Stroke(Line.between(a, b)) for a, b in zip(corners, (*corners[1:], corners[0]), strict=True))
+def _draw(args: Args, block: _Block, face: Loop, view: Swept, work: Work) -> None:
+    """Draw the face by half its sizes each way along its axes, round its corners, carry it back by the thickness."""
+    said, size, name = args.need("centred"), args.need("size"), args.name
+    scale: Number = FORESHORTENED if args.foreshortened else 1
+    middle = work.mark(block.middle, said.ref("centre").text)
+    u, v = PLANES[block.plane]
+    halves = {"width": size.length("width").value * scale / 2, "height": size.length("height").value * scale / 2}
+    axes, sides = {}, {}
+    for slot, vector in (("width", u), ("height", v)):
+        word = next(word for word, each in AXES.items() if abs(each - vector) < ROUND)
+        reach = vector * float(halves[slot])
+        axes[slot] = work.draw(middle, Way(DEGREES[word]), called=f"the {word} axis of {name}",
+                               shown=Line.between(block.middle - reach, block.middle + reach))  # fmt: skip
+        for sign in (1, -1):
+            spot = block.middle + reach * sign
+            sides[slot, sign] = work.measure(middle, away(axes[slot], middle, spot), halves[slot],
+                                             f"the middle of a side of {name}", spot)  # fmt: skip
+    lines = {(slot, sign): work.parallel(axes["height" if slot == "width" else "width"], mark)
+             for (slot, sign), mark in sides.items()}  # fmt: skip
+    for number, corner in enumerate(block.corners, 1):
+        pair = [line for line in lines.values() if abs(line.line.offset_of(corner)) < work.paper.nothing]
+        work.prick(*pair, corner, f"{name}.corner.{number}")
+    _draw_rounds(args, block, work)
+    back = work.draw(middle, Way(DEGREES[_third(block.plane)]), block.middle + block.back, f"the depth of {name}")
+    behind = work.measure(middle, away(back, middle, block.middle + block.back),
+                          args.need("thick").length("thick").value * scale, f"the middle of the back of {name}",
+                          block.middle + block.back)  # fmt: skip
+    laid_off(work, face, shift(face, block.back), "shift", middle, behind, called=f"the back of {name}")
+    for number, (touch, edge) in enumerate(zip(view.touches, view.edges, strict=True), 1):
+        arc = next((a for a in block.rounds if abs(abs(touch - a.centre) - a.radius) < work.paper.nothing), None)
+        if arc is not None and not work.has_mark(touch):
+            needle, ring = work.mark(arc.centre), work.round(arc)
+            touch_on_line(work, needle, ring, back, touch, f"where edge {number} touches")
+        work.parallel(back, work.mark(touch), edge.at(edge.end or 0.0), f"{name}.edge.{number}",
+                      check="the edges touch the rounds, they do not start from the square corners")  # fmt: skip
+
+
+def _draw_rounds(args: Args, block: _Block, work: Work) -> None:
+    """Set the radius off from the corner along both edges; the squares there cross in the centre of the round."""
     rounded = args.get("rounded")
-    rounds = tuple(
-        Step(Tool.COMPASS, f"Set in the round {args.say(rounded.length('radius').value)} along both edges, swing it",
-             arc.radius, arc.centre, (Stroke(arc), Stroke(arc.first), Stroke(arc.last)))
-        for arc in block.rounds if rounded
-    )  # fmt: skip
-    behind = tuple(Stroke(curve) for curve in (*view.edges, *view.far, *view.hidden))
-    return (
-        Step(Tool.ANGLE, f"Draw the face along the axes at {spell_angle(first)} and {spell_angle(second)}", first,
-             strokes=(*box, Stroke(block.middle, Role.POINT))),
-        *rounds,
-        Step(Tool.DIVIDERS, "Carry corners and centres back by the thickness and repeat what is seen",
-             abs(block.back), strokes=behind,
-             check="the edges touch the rounds, they do not start from the square corners"),
-    )  # fmt: skip
+    if rounded is None:
+        return
+    size = rounded.length("radius").value * (FORESHORTENED if args.foreshortened else 1)
+    for number, (corner, arc) in enumerate(zip(block.corners, block.rounds, strict=True), 1):
+        mark, squares, ends = work.mark(corner), [], []
+        for spot in (arc.first, arc.last):
+            edge = work.edge(Line.between(corner, spot))
+            end = work.measure(mark, away(edge, mark, spot), size, f"{args.name}.touch of round {number}", spot)
+            ends.append(end)
+            squares.append(work.square(edge, end, arc.centre))
+        needle = work.prick(*squares, arc.centre, f"the centre of round {number} of {args.name}")
+        work.swing(needle, work.between(needle, ends[0]), f"{args.name}.face.round{number}", shape=arc)
+
+
+def _third(plane: str) -> str:
+    return ({"right", "left", "up"} - set(IN_PLANE[plane])).pop()
 
 
 def _round(corner: Point, along: Point, back: Point, radius: float, plane: str) -> Arc:

@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Sequence
+from functools import partial
 from itertools import pairwise
 
+from ..acts import Way, Work
+from ..acts.procedures import away
 from ..geometry import Line, Loop, Point, polyline
 from ..geometry.isometric import FORESHORTENED, LEFT, RIGHT, UP
 from ..geometry.shapes import Curve
-from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind import Args, Kind, Made
+from ..measure import Number
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
@@ -40,8 +43,8 @@ def construct(args: Args) -> Made:
         polyline([spots[one] for one in OUTLINE], [f"{args.name}.edge.{i}" for i in range(1, 7)], closed=True),
         f"Isometric box {args.name} from {args.need('from').ref('corner').text}, {told}.",
         (axes + lengths,),
-        _steps(args, sizes, seen),
-        _parts(args, spots, seen),
+        parts=_parts(args, spots, seen),
+        draw=partial(_draw, args, spots),
     )
 
 
@@ -74,20 +77,31 @@ def _parts(args: Args, spots: dict[str, Point], seen: Sequence[Line]) -> dict[st
     return parts | {f"behind.{i}": Line.between(spots[a], spots[b]) for i, (a, b) in enumerate(BEHIND, 1)}
 
 
-def _steps(args: Args, sizes: tuple[Point, Point, Point], seen: Sequence[Line]) -> tuple[Step, ...]:
-    corner, name = args.need("from").point("corner"), args.need("from").ref("corner").text
-    words = (("right", "width"), ("left", "depth"), ("upright", "height"))
-    directions = tuple(
-        Step(Tool.ANGLE, f"From {name} draw the {word} axis and set off the {what}", math.degrees(axis.angle) % 180,
-             strokes=(Stroke(Line.between(corner, corner + along)),))
-        for (word, what), axis, along in zip(words, (RIGHT, LEFT, UP), sizes, strict=True)
-    )  # fmt: skip
-    return (
-        *directions,
-        Step(Tool.STRAIGHTEDGE, "Complete the faces by parallels",
-             strokes=(*(Stroke(edge) for edge in seen), Stroke(corner, Role.POINT)),
-             check="opposite edges are parallel and equal"),
-    )  # fmt: skip
+def _draw(args: Args, spots: dict[str, Point], work: Work) -> None:
+    """Draw the three axes from the near corner, set the sizes off, and complete the faces by parallels."""
+    clause, size, name = args.need("from"), args.need("size"), args.name
+    scale: Number = FORESHORTENED if args.foreshortened else 1
+    marks = {"near": work.mark(clause.point("corner"), clause.ref("corner").text)}
+    axes = {}
+    for slot, degrees, word in (("width", 30, "right_low"), ("depth", 150, "left_low"), ("height", 90, "top_near")):
+        axis = work.draw(marks["near"], Way(degrees), spots[word], f"the axis of the {slot} of {name}")
+        axes[slot] = axis
+        marks[word] = work.measure(marks["near"], away(axis, marks["near"], spots[word]),
+                                   size.length(slot).value * scale, f"{name}.{word}", spots[word])  # fmt: skip
+    for word, first, along, second, beside in _COMPLETED:
+        one = work.parallel(axes[along], marks[first], spots[word])
+        other = work.parallel(axes[beside], marks[second], spots[word])
+        check = "opposite edges are parallel and equal" if word == "top_far" else ""
+        marks[word] = work.prick(one, other, spots[word], f"{name}.{word}", check=check)
+
+
+_COMPLETED = (
+    ("top_right", "right_low", "height", "top_near", "width"),
+    ("top_left", "left_low", "height", "top_near", "depth"),
+    ("top_far", "top_right", "depth", "top_left", "width"),
+    ("far_low", "right_low", "depth", "left_low", "width"),
+)
+"""Corners completed by parallels: from which corner along which size, and from which other along which other."""
 
 
 KIND = Kind(

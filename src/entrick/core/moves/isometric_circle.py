@@ -3,17 +3,20 @@
 from __future__ import annotations
 
 import math
+from functools import partial
 
+from ..acts import Work
 from ..geometry import Line, Loop, Point
 from ..geometry.ellipse import departure
-from ..geometry.isometric import FORESHORTENED, PLANES, FourCentres, lean, rhombus, true_ellipse
-from ..geometry.shapes import Curve
-from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..geometry.isometric import FORESHORTENED, FourCentres, lean, rhombus, true_ellipse
+from ..geometry.shapes import Curve, Shape
+from ..kind import Args, Kind, Made
 from ..kind.parts import curve_run, run
-from ..measure import spell_angle
+from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from .ellipse import held_against
+from .round_end import draw_round, draw_touches
 
 
 def construct(args: Args) -> Made:
@@ -48,7 +51,6 @@ def construct(args: Args) -> Made:
     }
     if how == "rhombus":
         parts["true"] = curve_run(f"{args.name}.true", true.drawn(), true)
-    across = PLANES[plane]
     return Made(
         shape,
         f"Isometric circle {args.name} about {name} on the {plane} plane, Ø{args.say(said)}, "
@@ -59,12 +61,9 @@ def construct(args: Args) -> Made:
             f"{args.say(2 * true.b)}",
             *_told(args, four, diameter, off, place, true.centre, how),
         ),
-        (
-            *_steps(args, four, shape, diameter, across, how, centre),
-            *((held_against(parts["true"], place),) if how == "rhombus" else ()),
-        ),
-        parts,
-        f"{args.name}.centre",
+        parts=parts,
+        centre_name=f"{args.name}.centre",
+        draw=partial(_draw, args, said, plane, how, shape, (parts.get("true"), place)),
         departs=off if how == "rhombus" else None,
     )
 
@@ -89,38 +88,19 @@ def _told(
     ]
 
 
-def _steps(
-    args: Args, four: FourCentres, shape: Loop, diameter: float, across: tuple[Point, Point], how: str, centre: Point
-) -> tuple[Step, ...]:
-    axes = tuple(
-        Step(Tool.ANGLE, f"Through the centre draw the axis at {spell_angle(math.degrees(axis.angle))}",
-             math.degrees(axis.angle) % 180,
-             strokes=(Stroke(Line.between(centre - axis * (diameter * 0.6), centre + axis * (diameter * 0.6))),))
-        for axis in across
-    )  # fmt: skip
-    corners = four.corners
-    box = tuple(Stroke(Line.between(a, b)) for a, b in zip(corners, (*corners[1:], corners[0]), strict=True))
-    touches = tuple(Stroke(touch, Role.POINT) for touch in four.touches)
-    rhomb = Step(Tool.RULE, "Set off half the diameter each way on both axes and draw the rhombus", diameter / 2,
-                 strokes=(*box, *touches), check="its sides are the diameter")  # fmt: skip
+def _draw(
+    args: Args, said: Number, plane: str, how: str, shape: Loop, beside: tuple[Shape | Loop | None, Point], work: Work
+) -> None:
+    centre = work.mark(args.need("centred").point("centre"), args.need("centred").ref("centre").text)
+    size: Number = float(said) * FORESHORTENED if args.foreshortened else said
     if how == "template":
-        check = "its marks lie on the axes; it does not lean the other way"
-        return (*axes, Step(Tool.PENCIL, "Lay the template's marks on the axes and draw round the hole",
-                            strokes=(Stroke(shape),), check=check))  # fmt: skip
-    if how == "points":
-        fair = Step(Tool.PENCIL, f"Draw {args.name} fair, touching the rhombus in the middle of every side",
-                    strokes=(Stroke(shape),))  # fmt: skip
-        return (*axes, rhomb, fair)
-    lines = tuple(Stroke(Line.between(corners[k], four.touches[j])) for k, j in ((0, 1), (0, 2), (2, 3), (2, 0)))
-    swings = tuple(
-        Step(Tool.COMPASS, f"Swing the {'large' if index % 2 else 'small'} arc, touch to touch", arc.radius,
-             arc.centre, (Stroke(arc),), "it runs into the next without a corner")
-        for index, arc in sorted(enumerate(four.arcs), key=lambda pair: -pair[1].radius)
-    )  # fmt: skip
-    join = Step(Tool.STRAIGHTEDGE, "Draw from both blunt corners to the middles of the far sides: they cross in the "
-                "small centres",
-                strokes=(*lines, Stroke(four.arcs[0].centre), Stroke(four.arcs[2].centre)))  # fmt: skip
-    return (*axes, rhomb, join, *swings)
+        _, touches = draw_touches(work, centre, size, plane, args.name)
+        work.trace(touches, shape, args.name, tool="isometric template", check="it does not lean the other way")
+        return
+    draw_round(work, centre, size, plane, args.name, how == "points")
+    true, place = beside
+    if true is not None:
+        held_against(work, true, place)
 
 
 KIND = Kind(

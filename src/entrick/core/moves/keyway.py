@@ -3,10 +3,14 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping, Sequence
+from functools import partial
 
-from ..geometry import Arc, Circle
+from ..acts import Edge, Mark, Round, Way, Work
+from ..acts.procedures import away
+from ..geometry import Arc, Circle, Curve, Line, polar
 from ..geometry.place import SIDES
-from ..kind import Args, Kind, Made, Said, Step, Stroke, Tool
+from ..kind import Args, Kind, Made, Said
 from ..kind.parts import parts_of, run
 from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
@@ -37,20 +41,68 @@ def construct(args: Args) -> Made:
     curves = recess(circle, float(width), float(floor), angle)
     base_left, base_right = (curves[1][1].at(along or 0.0) for along in (curves[1][1].start, curves[1][1].end))
     shape = run(args.name, curves, False)
-    sides = (Stroke(curves[0][1]), Stroke(curves[2][1]))
     return Made(
         shape,
         f"Keyway {args.name} on {name}, {args.say(width)} wide, {told}.",
         (f"{args.say(width)} ÷ 2 = {args.say(width / 2)} each side of the middle line", *worked),
-        (
-            Step(Tool.RULE, f"Half the width each side of the middle line, draw both sides of {args.name}", width / 2,
-                 strokes=sides, check="the sides are parallel to the middle line, not aimed at the centre"),
-            Step(Tool.RULE, f"From the centre of {name} measure to the floor and draw it", floor,
-                 circle.centre, (Stroke(curves[1][1]),)),
-        ),
-        parts_of(shape)
+        parts=parts_of(shape)
         | {"corner_left": base_left, "corner_right": base_right, "middle": (base_left + base_right) * 0.5},
+        draw=partial(_draw, args, circle, curves, angle),
     )  # fmt: skip
+
+
+def _draw(
+    args: Args, circle: Circle | Arc, curves: Sequence[tuple[str, Line]], angle: float, work: Work
+) -> None:
+    """Draw the middle line, measure the depth on it from the circle, and half the width each side of it."""
+    name, inward = args.need("on").ref("circle").text, args.get("inward") is not None
+    said, width = args.need("depth", "over"), args.need("width").length("width").value
+    centre, ring = work.mark(circle.centre, args.need("on").ref("circle").centre_name), work.round(circle, name)
+    towards = args.need("at", "side")
+    sides = {"right": 0, "above": 90, "left": 180, "below": 270}
+    way = Way(sides[towards.word("side")] if towards.key == "side" else towards.length("angle").value)
+    ahead = polar(1.0, angle)
+    floor = dict(curves)["floor"]
+    far, near = floor.foot(circle.centre), circle.centre + ahead * circle.radius
+    middle = work.draw(centre, way, far, f"the middle line of {args.name}")
+    along = middle.line.direction.dot(ahead) > 0
+    size = said.length("size").value
+    if said.key == "depth":
+        start = work.prick(middle, ring, near, f"the middle of {args.name} on {name}")
+    else:
+        start = work.prick(middle, ring, circle.centre - ahead * circle.radius, f"the far side of {name}")
+    forwards = along != (inward and said.key == "depth")
+    way = Way(0 if forwards else 180, middle.key, middle.called)
+    depth = work.measure(start, way, size, f"{args.name}.middle", far)
+    _draw_sides(work, ring, middle, depth, width, dict(curves), args.name)
+
+
+def draw_recess(
+    work: Work, ring: Round, middle: Edge, near: Mark, sizes: tuple[Number, Number], curves: Mapping[str, Curve],
+    name: str,
+) -> None:  # fmt: skip
+    """Draw a recess of a width and depth, measured outwards from the circle on its middle line."""
+    floor = curves["floor"]
+    assert isinstance(floor, Line)
+    far = floor.foot(near.at)
+    depth = work.measure(near, away(middle, near, far), sizes[1], f"the middle of the floor of {name}", far)
+    _draw_sides(work, ring, middle, depth, sizes[0], curves, name)
+
+
+def _draw_sides(
+    work: Work, ring: Round, middle: Edge, depth: Mark, width: Number, curves: Mapping[str, Curve], name: str
+) -> None:
+    floor = curves["floor"]
+    assert isinstance(floor, Line)
+    base = work.square(middle, depth, floor.at(0.0), f"{name}.floor")
+    for word, spot in (("left", floor.at(0.0)), ("right", floor.at(floor.end or 0.0))):
+        side = curves[word]
+        assert isinstance(side, Line)
+        corner = work.measure(depth, away(base, depth, spot), width / 2, f"{name}.corner_{word}", spot)
+        mouth = side.at(0.0) if word == "left" else side.at(side.end or 0.0)
+        edge = work.parallel(middle, corner, mouth, f"{name}.{word}",
+                             check="it is parallel to the middle line, not aimed at the centre")  # fmt: skip
+        work.prick(edge, ring, mouth, f"the {word} edge of {name}")
 
 
 def _floor(args: Args, radius: Number, inward: bool) -> tuple[Number, tuple[str, ...]]:

@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
 from dataclasses import replace
 from functools import partial
 from itertools import product
 
+from ..acts import Edge, Round, Way, Work
+from ..acts.procedures import tangent_from, tangent_to_both
+from ..acts.shapes import draw
 from ..geometry import Arc, Circle, Line, Point, meet, polar
-from ..kind import CHOICES, Args, Candidate, Kind, Made, Option, Said, Step, Stroke, Tool, choose
-from ..kind.classic import parallel_by_sliding, square_at, square_from, tangent_from
+from ..kind import CHOICES, Args, Candidate, Kind, Made, Option, Said, choose
 from ..kind.figure import Ref
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
@@ -49,10 +50,6 @@ def construct(args: Args) -> Made:
     raise ClauseError("say a point the line goes through, such as  through A", directions[0].clause)
 
 
-HANDY = 20.0
-"""Compass opening where any will do, mm."""
-
-
 def _two_points(args: Args, first: Ref, second: Ref) -> Made:
     a, b = first.shape, second.shape
     assert isinstance(a, Point)
@@ -64,15 +61,8 @@ def _two_points(args: Args, first: Ref, second: Ref) -> Made:
         line,
         f"Line {args.name} from {first.text} to {second.text}.",
         (f"length {args.say(abs(b - a))}, at {spell_angle(math.degrees(line.direction.angle) % 180)}",),
-        (
-            Step(
-                Tool.STRAIGHTEDGE,
-                f"Join {first.text} and {second.text} lightly",
-                strokes=(Stroke(line),),
-                check=f"measure {first.text} to {second.text}: {args.say(abs(b - a))} at full size",
-            ),
-        ),
-        _parts(line),
+        parts=_parts(line),
+        draw=partial(_draw_two, args, first, second, line),
     )
 
 
@@ -92,32 +82,10 @@ def _directed(args: Args, point: Ref) -> Made:
         direction = _exact_direction(float(degrees))
         said = clause.key if exact is not None else f"at {spell_angle(degrees)}"
     line = Line(place, direction)
-    opened = None
-    if clause.key in ("parallel", "square"):
-        model_line = clause.line("line")
-        foot = model_line.foot(place)
-        off = abs(foot - place) > same(abs(place))
-        if clause.key == "parallel" and off:
-            opened = partial(parallel_by_sliding, model_line, place, Stroke(line))
-        elif clause.key == "square":
-            opened = (
-                partial(square_from, place, foot, Stroke(line))
-                if off
-                else partial(square_at, place, model_line.direction, HANDY / float(args.unit.mm), Stroke(line))
-            )
-    how = "Slide two set squares: draw" if clause.key in ("parallel", "square") else "Draw"
     return Made(
         line,
         f"Line {args.name} through {point.text}, {said}.",
-        steps=(
-            Step(
-                Tool.ANGLE,
-                f"{how} a light line through {point.text}, {said}",
-                degrees,
-                strokes=(Stroke(line),),
-                opened=opened,
-            ),
-        ),
+        draw=partial(_draw_directed, args, point, line),
     )
 
 
@@ -147,16 +115,13 @@ def _limited(args: Args, throughs: list[Said], directions: list[Said]) -> Made:
     if abs(end - start) <= same(abs(start)):
         raise ClauseError("the line has no length", bound.clause)
     line = Line.between(start, end)
-    step = replace(
-        made.steps[0], strokes=(Stroke(line),), check=f"it is {args.say(abs(end - start))} long at full size"
-    )
     return replace(
         made,
         shape=line,
         sentence=f"{made.sentence[:-1]}, {told}.",
-        steps=(step,),
         parts=_parts(line),
         candidates=candidates,
+        draw=partial(_draw_limited, args, throughs[0].ref("point"), bound, line, end),
     )
 
 
@@ -196,68 +161,61 @@ def _touching(args: Args, first: Ref, second: Ref) -> Made:
     chosen = options[index].shape
     assert isinstance(chosen, Line)
     marks = dict(zip((first.text, second.text), touches[index], strict=True))
-    square = [
-        Step(
-            Tool.ANGLE,
-            f"Square to the line, through the centre of {ref.text}, mark the touch point",
-            math.degrees(line.direction.normal.angle) % 180,
-            strokes=(Stroke(Line.between(_centre(ref), marks[ref.text])), Stroke(marks[ref.text])),
-            check="the line goes past the circle, it does not cut it",
-        )
-        for ref in (first, second)
-        if _radius(ref) > 0
-    ]
     touched = {f"touch.{ref.text}": marks[ref.text] for ref in (first, second) if _radius(ref) > 0}
     passing = "through" if radii[0] == 0 else "touching"
     return Made(
         chosen,
         f"Line {args.name} {passing} {first.text} and touching {second.text}, {options[index].about}.",
         (f"touch points {args.say(abs(chosen.at(0) - marks[second.text]))} apart",),
-        (
-            Step(
-                Tool.STRAIGHTEDGE,
-                f"Lay the edge {'through' if radii[0] == 0 else 'against'} {first.text} and against {second.text}, "
-                "draw lightly",
-                strokes=(Stroke(chosen),),
-                opened=_opened(first, second, touches[index], Stroke(chosen)),
-            ),
-            *square,
-        ),
-        {**_parts(chosen), **touched},
+        parts={**_parts(chosen), **touched},
         candidates=candidates,
+        draw=partial(_draw_touching, args, (first, second), touches[index], chosen),
     )
 
 
-def _opened(first: Ref, second: Ref, touches: tuple[Point, Point], result: Stroke) -> Callable[[], tuple[Step, ...]]:
-    """Return how the tangent is constructed: from a point directly, of two circles after shrinking one to a point.
+def _draw_two(args: Args, first: Ref, second: Ref, line: Line, work: Work) -> None:
+    marks = [work.mark(ref.shape, ref.text) for ref in (first, second)]  # type: ignore[arg-type]
+    check = f"measure {first.text} to {second.text}: {args.say((line.end or 0.0) - (line.start or 0.0))} at full size"
+    work.through(*marks, args.name, shown=line, check=check)
 
-    A circle about the larger centre, of the difference of the radii (the sum for a crossed tangent), takes the place
-    of the larger one; the tangent to it from the other centre is parallel to the one wanted.
-    """
-    refs, spots = (first, second), touches
-    if _radius(first) > _radius(second):
-        refs, spots = (second, first), (touches[1], touches[0])
-    point, other = _centre(refs[0]), refs[1]
-    centre = _centre(other)
-    if _radius(refs[0]) == 0:
-        return partial(tangent_from, point, Circle(centre, _radius(other)), spots[1], result)
-    inner = spots[1] - (spots[0] - point)
-    helper = Circle(centre, abs(inner - centre))
 
-    def steps() -> tuple[Step, ...]:
-        if helper.radius <= same(abs(spots[1])):
-            return (*square_at(point, (centre - point).unit, abs(spots[0] - point) / 2, Stroke(spots[0])),
-                    Step(Tool.STRAIGHTEDGE, "Join the touch points", strokes=(result,)))  # fmt: skip
-        light = Stroke(Line.between(point, inner))
-        return (
-            Step(Tool.COMPASS, f"Needle on the centre of {other.text}, draw a circle of the "
-                 f"{'sum' if helper.radius > _radius(other) else 'difference'} of the radii", helper.radius, centre,
-                 (Stroke(helper),)),
-            *tangent_from(point, helper, inner, light),
-            *parallel_by_sliding(Line.between(point, inner), spots[1], result),
-        )  # fmt: skip
+def _draw_directed(args: Args, point: Ref, line: Line, work: Work) -> Edge:
+    mark = work.mark(point.shape, point.text)  # type: ignore[arg-type]
+    clause = args.need("level", "plumb", "at", "parallel", "square")
+    if clause.key in ("parallel", "square"):
+        model = work.edge(clause.line("line"), clause.ref("line").text)
+        way = Way(0 if clause.key == "parallel" else 90, model.key, model.called)
+        return work.draw(mark, way, called=args.name, shown=line)
+    degrees = {"level": 0, "plumb": 90}.get(clause.key)
+    way = Way(clause.length("angle").value if degrees is None else degrees)
+    return work.draw(mark, way, called=args.name, shown=line)
 
-    return steps
+
+def _draw_limited(args: Args, point: Ref, bound: Said, line: Line, end: Point, work: Work) -> None:
+    edge = _draw_directed(args, point, line, work)
+    start, called = work.mark(point.shape, point.text), f"{args.name}.end"  # type: ignore[arg-type]
+    if bound.key == "for":
+        ahead = edge.line.direction.dot(end - start.at) * float(bound.length("length")) > 0
+        way = Way(0 if ahead else 180, edge.key, edge.called)
+        work.measure(start, way, bound.length("length").value, called, end)
+        return
+    target = draw(work, bound.shape("curve"), bound.ref("curve").text)
+    assert isinstance(target, Edge | Round)
+    work.prick(edge, target, end, called)
+
+
+def _draw_touching(
+    args: Args, refs: tuple[Ref, Ref], touches: tuple[Point, Point], line: Line, work: Work
+) -> None:
+    if min(map(_radius, refs)) > 0:
+        circles = [Circle(ref.shape.centre, ref.shape.radius, ref.shape.exact) for ref in refs]  # type: ignore[union-attr]
+        names = [ref.text for ref in refs]
+        tangent_to_both(work, circles, names, touches, args.name, line)
+        return
+    (point, at), (round_, touch) = sorted(zip(refs, touches, strict=True), key=lambda pair: _radius(pair[0]))
+    circle = work.round(round_.shape, round_.text)  # type: ignore[arg-type]
+    mark = work.mark(at, point.text)
+    tangent_from(work, mark, circle, touch, args.name, f"{args.name}.touch.{round_.text}", line)
 
 
 def _centre(ref: Ref) -> Point:

@@ -2,25 +2,25 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Sequence
+from fractions import Fraction
+from functools import partial
 
+from ..acts import Work
+from ..acts.copies import laid_off
+from ..acts.shapes import MOST_STROKES, as_run, draw, go_over
 from ..allowance import check_copies
-from ..geometry import Arc, Circle, Loop, Piece, Point, Stop, WalkError, walk
+from ..geometry import Arc, Circle, Curve, Loop, Point, Stop, WalkError, walk
 from ..geometry.walk import turned
-from ..kind import Args, Kind, Made, Option, Role, Said, Step, Stroke, Tool, Undecided
+from ..kind import Args, Kind, Made, Option, Role, Said, Undecided
 from ..kind.choosing import OfWalk, lettered
-from ..kind.parts import MOST_STROKES, outermost_parts
-from ..measure import spell_angle
+from ..kind.parts import outermost_parts
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
+from ..tolerance import assembled
 
 MOST_TOLD = 24
 """Pieces a sentence names one by one."""
-
-MOST_STEPS = 200
-"""Pieces beyond which an outline is gone over feature by feature, in one step: a gear's teeth."""
-
 
 def construct(args: Args) -> Made:
     """Walk the outline along the named pieces; see `entrick.core.geometry.walk`."""
@@ -57,9 +57,9 @@ def lined(args: Args, role: Role) -> Made:
             f"{len(loop.pieces)} piece{'s' if len(loop.pieces) > 1 else ''}, length {args.say(loop.length)}"
             + (f", area {args.say(abs(loop.area))} square" if loop.closed else ""),
         ),
-        (*_carried(stops[:said], stops[said:]), *_steps(loop, role)),
-        outermost_parts(loop),
+        parts=outermost_parts(loop),
         lined=role,
+        draw=partial(_draw, args, stops, said, loop, role),
         cut=args.get("cut") is not None,
     )
 
@@ -101,16 +101,29 @@ def _repeated(args: Args, stops: Sequence[Stop], again: Said) -> list[Stop]:
     return turned(stops, count, again.point("centre"))
 
 
-def _carried(stops: Sequence[Stop], copies: Sequence[Stop]) -> tuple[Step, ...]:
-    """Carry what is repeated round to its other places; a circle about the centre is its own copy."""
-    if not copies:
-        return ()
-    drawn = {stop.curve for stop in stops}
-    others = [stop for stop in copies if stop.run or stop.curve not in drawn]
-    strokes = tuple(Stroke(stop.run or stop.curve) for stop in others)
-    names = " and ".join(dict.fromkeys(stop.name.rpartition(".")[0] for stop in others))
-    told = f"Carry {names} round, {spell_angle(360 * len(stops) / (len(stops) + len(copies)))} from each to the next"
-    return (Step(Tool.DIVIDERS, told, strokes=strokes, check="the last comes back to the first"),)
+def _draw(args: Args, stops: Sequence[Stop], said: int, loop: Loop, role: Role, work: Work) -> None:
+    """Carry what is repeated round to its other places, and go over everything from mark to mark."""
+    if len(stops) > said:
+        again = args.need("repeat")
+        centre = work.mark(again.point("centre"), again.ref("centre").text)
+        count = len(stops) // said
+        names = " and ".join(dict.fromkeys(stop.name for stop in stops[:said]))
+        for number in range(1, count):
+            degrees = Fraction(360 * number, count)
+            for stop, copy in zip(stops[:said], stops[said * number : said * (number + 1)], strict=True):
+                if stop.run is None and same_place(stop.curve, copy.curve):
+                    continue
+                if stop.run is None:
+                    draw(work, stop.curve, stop.name)
+                laid_off(work, as_run(stop.run or stop.curve), as_run(copy.run or copy.curve), "turn", centre,
+                         degrees=degrees, called=names)  # fmt: skip
+    go_over(work, loop, role)
+
+
+def same_place(one: Curve, other: Curve) -> bool:
+    """Tell whether a turned circle or arc lies on the same circle again."""
+    return isinstance(one, Circle | Arc) and isinstance(other, Circle | Arc) and (
+        abs(one.centre - other.centre) <= assembled(one.radius))  # fmt: skip
 
 
 def _walked(stops: Sequence[Stop], closed: bool, role: Role, period: int) -> Loop:
@@ -121,67 +134,6 @@ def _walked(stops: Sequence[Stop], closed: bool, role: Role, period: int) -> Loo
         except WalkError:
             return walk(stops, closed=False)
     return walk(stops, closed, period)
-
-
-def _steps(loop: Loop, role: Role) -> tuple[Step, ...]:
-    if len(loop.pieces) > MOST_STEPS:
-        owners = " and ".join(dict.fromkeys(piece.name.partition(".")[0] for piece in loop.pieces))
-        told = f"Line in {owners}, feature by feature: arcs by compass or template, curves with the French curve"
-        return (Step(Tool.PENCIL, told, strokes=(Stroke(loop, role),), check="every feature looks like the first"),)
-    curves, plain = _curves(loop)
-    drawn = tuple(_along_curve(curve, owner, role) for owner, curve in curves)
-    return (*drawn, *_pieces(plain, role))
-
-
-def _curves(loop: Loop) -> tuple[list[tuple[str, Loop]], list[Piece]]:
-    """Part the curves of many arcs, each gone over in one go, from the pieces that are gone over one by one."""
-    if loop.stands_for is not None:
-        return [(loop.pieces[0].name.rpartition(".")[0], loop)], []
-    groups: list[list[Piece]] = []
-    for piece in loop.pieces:
-        same_owner = groups and groups[-1][-1].curve_of == piece.curve_of != ""
-        if same_owner:
-            groups[-1].append(piece)
-        else:
-            groups.append([piece])
-    curves = [(group[0].curve_of, Loop(tuple(group), len(group) == len(loop.pieces) and loop.closed))
-              for group in groups if len(group) > MOST_STROKES and group[0].curve_of]  # fmt: skip
-    return curves, [piece for group in groups if len(group) <= MOST_STROKES or not group[0].curve_of for piece in group]
-
-
-def _along_curve(curve: Loop, owner: str, role: Role) -> Step:
-    return Step(
-        Tool.PENCIL,
-        f"Line in {owner} with the French curve, a stretch at a time",
-        strokes=(Stroke(curve, role),),
-        check="the stretches overlap, and no join shows",
-    )
-
-
-def _pieces(pieces: Sequence[Piece], role: Role) -> tuple[Step, ...]:
-    arcs = [piece for piece in pieces if isinstance(piece.curve, Arc | Circle)]
-    lines = [piece for piece in pieces if not isinstance(piece.curve, Arc | Circle)]
-    return tuple(_line_in(piece, role) for piece in [*arcs, *lines])
-
-
-def _line_in(piece: Piece, role: Role) -> Step:
-    stroke = (Stroke(piece.curve, role),)
-    match piece.curve:
-        case Circle(centre=centre):
-            return Step(Tool.COMPASS, f"Line in {piece.name}, all round", piece.curve.size, centre, stroke)
-        case Arc(centre=centre, sweep=sweep):
-            turned = f"{abs(math.degrees(sweep)):.1f}°"
-            return Step(
-                Tool.COMPASS,
-                f"Line in {piece.name} from touch point to touch point, {turned}",
-                piece.curve.size,
-                centre,
-                stroke,
-                "stop exactly at the touch points or crossings",
-            )
-    return Step(
-        Tool.STRAIGHTEDGE, f"Line in {piece.name} between the arcs", strokes=stroke, check="the join does not show"
-    )
 
 
 REPEATED = Form("{count:count} about {centre:point}", "repeat")

@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
-from ..kind import Args, Kind, Made, Role, Stroke
-from ..kind.classic import bisection
+from functools import partial
+
+from ..acts import Work
+from ..acts.procedures import middle
+from ..geometry import Point
+from ..kind import Args, Kind, Made
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
@@ -22,13 +26,16 @@ def construct(args: Args) -> Made:
         names = (f"one end of {of.ref('line').text}", "the other")
     else:
         raise ClauseError("a midpoint lies between two points, or is that of a line")
-    middle = (first + second) * 0.5
     return Made(
-        middle,
+        (first + second) * 0.5,
         f"Point {args.name}, half way between {names[0]} and {names[1]}.",
         (f"{args.say(abs(second - first))} ÷ 2 = {args.say(abs(second - first) / 2)}",),
-        bisection(first, second, names, Stroke(middle, Role.POINT, args.name), f"mark {args.name}"),
+        draw=partial(_draw, args, first, second, names),
     )
+
+
+def _draw(args: Args, first: Point, second: Point, names: tuple[str, str], work: Work) -> None:
+    middle(work, work.mark(first, names[0]), work.mark(second, names[1]), args.name, args.name)
 
 
 KIND = Kind(

@@ -2,9 +2,15 @@
 
 from __future__ import annotations
 
-from ..geometry import Line, Point, reflect
-from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
-from ..kind.parts import as_original, copied, draw, places
+from collections.abc import Sequence
+from functools import partial
+
+from ..acts import Mark, Work
+from ..acts.copies import carried, laid_off, mirrored, simple
+from ..acts.shapes import as_run, go_over
+from ..geometry import Line, Loop, Point, Shape, reflect
+from ..kind import Args, Kind, Made, Role
+from ..kind.parts import as_original, copied, renamed
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
@@ -21,39 +27,39 @@ def construct(args: Args) -> Made:
         if copy == thing and isinstance(thing, Point):
             raise ClauseError(f"{name} lies on {axis}: its mirror image is itself", clause.clause)
     shape, parts = copied(args.name, things, copies, lined)
-    steps: list[Step] = []
-    for index, ((name, thing), copy) in enumerate(zip(things, copies, strict=True), 1):
-        called = args.name if not several else f"{args.name}.{index}"
-        label = called if isinstance(thing, Point) and not several else ""
-        carried = [s for what, spot in places(thing) for s in _carry(spot, line, f"{what}{name}", axis, label)]
-        steps += carried
-        if not isinstance(thing, Point):
-            steps += draw(copy, called, lined or Role.CONSTRUCTION)
     told = " and ".join(name for name, _ in things)
     return Made(
         shape,
         f"{args.name}, the mirror image of {told} about {axis}.",
         ("each point is as far behind the axis as its original is before it",),
-        tuple(steps),
-        parts,
+        parts=parts,
         lined=lined,
+        draw=partial(_draw, args, line, things, copies, lined),
     )
 
 
-def _carry(place: Point, axis: Line, what: str, about: str, label: str) -> tuple[Step, ...]:
-    image = reflect(place, axis)
-    distance = abs(axis.offset_of(place))
-    if distance == 0:
-        return ()
-    return (
-        Step(
-            Tool.DIVIDERS,
-            f"Carry {what} square across {about} by the same distance",
-            distance,
-            axis.foot(place),
-            (Stroke(Line.between(place, image)), Stroke(image, Role.POINT, label)),
-        ),
-    )
+def _draw(
+    args: Args, line: Line, things: Sequence[tuple[str, Shape | Loop]], copies: Sequence[Shape | Loop],
+    lined: Role | None, work: Work,
+) -> None:  # fmt: skip
+    """Carry the places that fix each thing square across; a longer run is traced and turned over."""
+    axis = work.edge(line, args.need("about").ref("axis").text)
+
+    def carry(work: Work, mark: Mark, called: str, label: str) -> Mark:
+        return mirrored(work, mark, axis, called, label)
+
+    several = args.need("of").has("originals")
+    for index, ((name, thing), copy) in enumerate(zip(things, copies, strict=True), 1):
+        called = f"{args.name}.{index}" if several else args.name
+        copy = renamed(copy, called)
+        if simple(thing):
+            carried(work, thing, copy, called, name, carry, not several)
+        else:
+            assert isinstance(thing, Loop)
+            assert isinstance(copy, Loop)
+            laid_off(work, thing, copy, "mirror", axis, called=called)
+        if lined:
+            go_over(work, as_run(copy), lined)
 
 
 KIND = Kind(

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from functools import partial
 
+from ..acts import Work
+from ..acts.procedures import off
 from ..geometry import Line
-from ..kind import CHOICES, Args, Kind, Made, Option, Step, Stroke, Tool, choose
-from ..kind.classic import parallel_by_sliding
+from ..kind import CHOICES, Args, Kind, Made, Option, choose
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
@@ -28,19 +29,15 @@ def construct(args: Args) -> Made:
     return Made(
         chosen,
         f"Line {args.name}, parallel to {name} at {args.say(distance.value)}.",
-        (),
-        (
-            Step(
-                Tool.RULE,
-                f"Measure square off {name}, slide two set squares and draw {args.name}",
-                distance.value,
-                strokes=(Stroke(Line.between(line.through, chosen.through)), Stroke(chosen)),
-                check="the distance is the same at both ends",
-                opened=partial(parallel_by_sliding, line, chosen.through, Stroke(chosen)),
-            ),
-        ),
         candidates=candidates,
+        draw=partial(_draw, args, line, chosen),
     )
+
+
+def _draw(args: Args, line: Line, chosen: Line, work: Work) -> None:
+    edge = work.edge(line, args.need("to").ref("line").text)
+    at = work.place_on(edge, line)
+    off(work, edge, at, args.need("at").length("distance").value, args.name, chosen, chosen.through)
 
 
 KIND = Kind(

@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 import math
+from functools import partial
 
+from ..acts import LEVEL, PLUMB, Way, Work
 from ..geometry import Arc, Circle, Line, Point, polar
 from ..geometry.place import SIDES
-from ..kind import Args, Kind, Made, Role, Said, Step, Stroke, Tool
-from ..measure import spell_angle
+from ..kind import Args, Kind, Made, Said
+from ..kind.figure import Ref
+from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..tolerance import worked
@@ -40,29 +43,16 @@ def _on_curve(args: Args, clause: Said) -> Made:
         degrees = clause.length("angle").value
         place = curve.at(math.radians(degrees))
         turned = spell_angle(degrees)
-        ray = Stroke(Line.between(curve.centre, place))
-        step = Step(
-            Tool.ANGLE,
-            f"From the centre of {name} draw to it at the angle, mark {args.name}",
-            degrees,
-            curve.centre,
-            (ray, Stroke(place, Role.POINT, args.name)),
-        )
-        return Made(place, f"Point {args.name} on {name} at {turned} from the right.", (), (step,))
+        return Made(place, f"Point {args.name} on {name} at {turned} from the right.",
+                    draw=partial(_draw_on_round, args, clause, curve, place))  # fmt: skip
     if not isinstance(curve, Line):
         raise ClauseError(f"{name} is round: say an angle, such as  on {name} at 30°", clause.clause)
     distance, origin = clause.length("distance"), clause.point("origin")
     if abs(curve.offset_of(origin)) > worked(abs(origin)):
         raise ClauseError(f"{clause.ref('origin').text} does not lie on {name}", clause.clause)
     place = origin + curve.direction * float(distance)
-    step = Step(
-        Tool.RULE,
-        f"From {clause.ref('origin').text} measure along {name} and mark {args.name}",
-        distance.value,
-        strokes=(Stroke(place, Role.POINT, args.name),),
-    )
     told = f"Point {args.name} on {name}, {args.say(distance.value)} from {clause.ref('origin').text}."
-    return Made(place, told, (), (step,))
+    return Made(place, told, draw=partial(_draw_on_line, args, clause, curve, place))
 
 
 def _at_angle(args: Args, clause: Said) -> Made:
@@ -74,7 +64,6 @@ def _at_angle(args: Args, clause: Said) -> Made:
     assert isinstance(start, Point)
     place = start + polar(float(distance), math.radians(degrees.value))
     turned = spell_angle(degrees.value)
-    ray = Line.between(start, place) if abs(place - start) > 0 else None
     return Made(
         place,
         f"Point {args.name}, {args.say(distance.value)} from {origin.text} at {turned}.",
@@ -82,22 +71,7 @@ def _at_angle(args: Args, clause: Said) -> Made:
             f"across: {args.say(distance.value)} × cos {turned} = {args.say(place.x - start.x)}",
             f"up: {args.say(distance.value)} × sin {turned} = {args.say(place.y - start.y)}",
         ),
-        (
-            Step(
-                Tool.ANGLE,
-                f"From {origin.text} draw a light line at the angle",
-                degrees.value,
-                start,
-                (Stroke(ray),) if ray else (),
-                "the angle is counted from the right, upwards",
-            ),
-            Step(
-                Tool.RULE,
-                f"From {origin.text} measure along the line and mark {args.name}",
-                distance.value,
-                strokes=(Stroke(place, Role.POINT, args.name),),
-            ),
-        ),
+        draw=partial(_draw_at_angle, args, origin, degrees.value, distance.value, place),
     )
 
 
@@ -106,7 +80,7 @@ def _by_offsets(args: Args, offsets: list[Said]) -> Made:
     if named is None:
         raise ClauseError("say what the offset is measured from, such as  20 right of O", offsets[0].clause)
     place: Point | None = None
-    told, steps, seen = [], [], set[str]()
+    told, axes = [], dict[str, tuple[Ref, Number]]()
     origin = named.ref("origin")
     for clause in offsets:
         way, amount = clause.word("way"), clause.length("amount")
@@ -114,34 +88,64 @@ def _by_offsets(args: Args, offsets: list[Said]) -> Made:
         start = origin.shape
         assert isinstance(start, Point)
         axis = "level" if way in ("left", "right") else "plumb"
-        if axis in seen:
+        if axis in axes:
             raise ClauseError(f"a second offset {way} says the same direction twice", clause.clause)
-        seen.add(axis)
         moved = start + SIDES[way] * float(amount)
         before = place or start
         place = Point(moved.x, before.y) if axis == "level" else Point(before.x, moved.y)
         told.append(f"{args.say(amount.value)} {way}{' of' if axis == 'level' else ''} {origin.text}")
-        last = clause is offsets[-1]
-        line = (Stroke(Line.between(before, place)),) if abs(place - before) > 0 else ()
-        steps.append(
-            Step(
-                Tool.RULE,
-                f"From {origin.text} measure {_towards(way)}" + (f" and mark {args.name}" if last else ""),
-                amount.value,
-                strokes=(*line, Stroke(place, Role.POINT, args.name)) if last else line,
-            )
-        )
+        axes[axis] = (origin, amount.value if way in ("right", "above") else -amount.value)
     assert place is not None
     worked = tuple(
         f"{clause.length('amount').text} = {args.say(clause.length('amount').value)}"
         for clause in offsets
         if clause.length("amount").text != args.say(clause.length("amount").value)
     )
-    return Made(place, f"Point {args.name}, {', '.join(told)}.", worked, tuple(steps))
+    return Made(place, f"Point {args.name}, {', '.join(told)}.", worked, draw=partial(_draw_offsets, args, axes, place))
 
 
-def _towards(way: str) -> str:
-    return {"left": "to the left", "right": "to the right", "above": "upwards", "below": "downwards"}[way]
+def _draw_on_round(args: Args, clause: Said, curve: Circle | Arc, place: Point, work: Work) -> None:
+    round_ = work.round(curve, clause.ref("curve").text)
+    centre = work.mark(curve.centre, clause.ref("curve").centre_name)
+    ray = work.draw(centre, Way(clause.length("angle").value), place)
+    work.prick(ray, round_, place, args.name, label=args.name, anew=True)
+
+
+def _draw_on_line(args: Args, clause: Said, curve: Line, place: Point, work: Work) -> None:
+    edge = work.edge(curve, clause.ref("curve").text)
+    origin = work.mark(clause.point("origin"), clause.ref("origin").text)
+    size = clause.length("distance").value
+    forwards = (place - origin.at).dot(edge.line.direction) * float(size) >= 0
+    way = Way(0 if forwards else 180, edge.key, edge.called)
+    work.measure(origin, way, size, args.name, place, label=args.name)
+
+
+def _draw_at_angle(args: Args, origin: Ref, degrees: Number, distance: Number, place: Point, work: Work) -> None:
+    start = work.mark(origin.shape, origin.text)  # type: ignore[arg-type]
+    if distance == 0:
+        work.measure(start, Way(degrees), distance, args.name, place, label=args.name)
+        return
+    ray = work.draw(start, Way(degrees), place, check="the angle is counted from the right, upwards")
+    along = ray.line.direction.dot(place - start.at) * float(distance) > 0
+    work.measure(start, Way(0 if along else 180, ray.key, ray.called), distance, args.name, place, label=args.name)
+
+
+def _draw_offsets(args: Args, axes: dict[str, tuple[Ref, Number]], place: Point, work: Work) -> None:
+    """Measure along and then square to it from there; from two origins, where a plumb and a level line cross."""
+    named = {axis: (work.mark(ref.shape, ref.text), size) for axis, (ref, size) in axes.items()}  # type: ignore[arg-type]
+    ways = {"level": LEVEL, "plumb": PLUMB}
+    if len(named) == 1:
+        ((axis, (start, size)),) = named.items()
+        work.measure(start, ways[axis], size, args.name, place, line=True, label=args.name)
+        return
+    (one, size), (other, rise) = named["level"], named["plumb"]
+    across = work.measure(one, LEVEL, size, f"the place below or above {args.name}", line=True) if size else one
+    if one is other:
+        work.measure(across, PLUMB, rise, args.name, place, line=True, label=args.name)
+        return
+    beside = work.measure(other, PLUMB, rise, f"the place beside {args.name}", line=True) if rise else other
+    plumb, level = work.draw(across, PLUMB, place), work.draw(beside, LEVEL, place)
+    work.prick(plumb, level, place, args.name, label=args.name, anew=True)
 
 
 KIND = Kind(

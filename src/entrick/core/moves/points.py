@@ -4,9 +4,11 @@ from __future__ import annotations
 
 import re
 from fractions import Fraction
+from functools import partial
 
-from ..geometry import Line, Point
-from ..kind import Args, Kind, Made, Role, Said, Step, Stroke, Tool
+from ..acts import LEVEL, PLUMB, Work
+from ..geometry import Point
+from ..kind import Args, Kind, Made, Said
 from ..kind.figure import Family
 from ..measure import Number
 from ..plan.errors import ClauseError
@@ -30,13 +32,12 @@ def construct(args: Args) -> Made:
     if not pairs:
         raise ClauseError("say at least one place, right and above, such as  10 20, 35 20")
     spots = tuple(origin + Point(float(x), float(y)) for x, y in pairs)
-    steps = [step for index, pair in enumerate(pairs, 1) for step in _steps(args, origin, name, index, pair)]
     return Made(
         Family(spots),
         f"Points {args.name}, {len(spots)} from {name}.",
         tuple(f"{args.name}.{i}: {args.say(x)} right, {args.say(y)} above" for i, (x, y) in enumerate(pairs, 1)),
-        tuple(steps),
-        {str(index): spot for index, spot in enumerate(spots, 1)},
+        parts={str(index): spot for index, spot in enumerate(spots, 1)},
+        draw=partial(_draw, args, origin, name, pairs),
     )
 
 
@@ -60,27 +61,13 @@ def _listed(said: Said) -> list[tuple[Number, Number]]:
     return found
 
 
-def _steps(args: Args, origin: Point, name: str, index: int, pair: tuple[Number, Number]) -> tuple[Step, ...]:
+def _draw(args: Args, origin: Point, name: str, pairs: list[tuple[Number, Number]], work: Work) -> None:
     """Measure along, then square to it, always from the origin: errors do not add up."""
-    x, y = pair
-    across = origin + Point(float(x), 0.0)
-    spot = across + Point(0.0, float(y))
-    called = f"{args.name}.{index}"
-    along = Step(
-        Tool.RULE,
-        f"From {name} measure to the {'right' if x >= 0 else 'left'} for {called}",
-        x if x >= 0 else -x,
-        strokes=(Stroke(Line.between(origin, across)),),
-    )
-    rise = Step(
-        Tool.RULE,
-        f"From there measure {'upwards' if y >= 0 else 'downwards'} and mark {called}",
-        y if y >= 0 else -y,
-        strokes=(Stroke(Line.between(across, spot)), Stroke(spot, Role.POINT, str(index))),
-    )
-    if x == 0 and y == 0:
-        return (Step(Tool.PENCIL, f"Mark {called} at {name}", strokes=(Stroke(spot, Role.POINT, str(index)),)),)
-    return (along, rise) if x else (rise,)
+    start = work.mark(origin, name)
+    for index, (x, y) in enumerate(pairs, 1):
+        called = f"{args.name}.{index}"
+        across = work.measure(start, LEVEL, x, f"the place below or above {called}", line=True) if x else start
+        work.measure(across, PLUMB, y, called, line=True, label=str(index))
 
 
 KIND = Kind(

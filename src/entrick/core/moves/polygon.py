@@ -3,11 +3,15 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable, Sequence
+from fractions import Fraction
+from functools import partial
 
-from ..geometry import Arc, Circle, Line, Loop, Point, polar, polyline
-from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
-from ..kind.classic import bisection
-from ..measure import spell_angle
+from ..acts import Mark, Round, Way, Work
+from ..acts.procedures import divide, middle, ray_to, ring
+from ..geometry import Point, polar, polyline
+from ..kind import Args, Kind, Made
+from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
@@ -46,11 +50,12 @@ def construct(args: Args) -> Made:
         "radius": float(size),
     }[said.key]
     start = _start(args, centre, half)
-    corners = [centre + polar(radius, start + 2 * half * index) for index in range(count)]
+    # By the semicircle the polygon is what the method leaves: its sides alike but for the last, which closes it.
+    each = 2 * half + (math.radians(_semicircle_error(count)) if args.get("by") else 0.0)
+    corners = [centre + polar(radius, start + each * index) for index in range(count)]
     shape = polyline(corners, [f"{args.name}.side.{index}" for index in range(1, count + 1)], closed=True)
     side, flats = 2 * radius * math.sin(half), 2 * radius * math.cos(half)
     method = _method(args, count)
-    steps = method[1](args, centre, radius, start, count, shape)
     told = {"side": "of side", "corners": "across corners", "flats": "across flats", "radius": "of radius"}[said.key]
     return Made(
         shape,
@@ -63,12 +68,12 @@ def construct(args: Args) -> Made:
             else f"from a side to the corner across {args.say(radius + flats / 2)}",
             method[0],
         ),
-        steps,
-        {
+        parts={
             **{f"side.{i}": piece.curve for i, piece in enumerate(shape.pieces, 1)},
             **{f"corner.{i}": corner for i, corner in enumerate(corners, 1)},
             "centre": centre,
         },
+        draw=partial(_draw, args, centre, radius, corners, method[1]),
     )
 
 
@@ -90,7 +95,7 @@ def _start(args: Args, centre: Point, half: float) -> float:
     return (ways[flat.word("way")] if flat else -math.pi / 2) + half
 
 
-def _method(args: Args, count: int):  # type: ignore[no-untyped-def]
+def _method(args: Args, count: int) -> tuple[str, Find]:
     if args.get("by") is not None:
         off = _semicircle_error(count)
         return (
@@ -108,68 +113,76 @@ def _method(args: Args, count: int):  # type: ignore[no-untyped-def]
     return "the chord is stepped off round the circle; any error adds up, so check the last step", _by_chords
 
 
-def _around(args: Args, centre: Point, radius: float) -> Step:
-    circle = Circle(centre, radius)
-    return Step(Tool.COMPASS, f"Draw the circle through the corners of {args.name}", radius, centre, (Stroke(circle),))
+def _draw(args: Args, centre: Point, radius: float, corners: Sequence[Point], find: Find, work: Work) -> None:
+    """Draw the circle through the corners, find them on it, and join them."""
+    count, name = len(corners), args.name
+    middle_ = work.mark(centre, args.need("centred").ref("centre").text)
+    said = args.need("side", "corners", "flats", "radius")
+    half = said.length("size").value
+    size: Number = {"corners": half / 2, "radius": half}.get(said.key, radius)
+    ring_ = work.swing(middle_, size, f"the circle through the corners of {name}")
+    names = [f"{name}.corner.{index}" for index in range(1, count + 1)]
+    through = args.get("through")
+    if through:
+        ray = work.through(middle_, work.mark(through.point("point"), through.ref("point").text), reach=corners[0])
+        first = work.prick(ray, ring_, corners[0], names[0], label="1", anew=True)
+    else:
+        first = ray_to(work, middle_, ring_, _degrees(args, count), corners[0], names[0], "1")
+    marks = [first, *find(work, middle_, ring_, first, corners, names)]
+    for index, (one, other) in enumerate(zip(marks, [*marks[1:], marks[0]], strict=True), 1):
+        check = "all sides are alike" if index == count else ""
+        work.through(one, other, f"{name}.side.{index}", check=check)
 
 
-def _sides(args: Args, shape: Loop) -> Step:
-    strokes = tuple(Stroke(piece.curve) for piece in shape.pieces)
-    return Step(Tool.STRAIGHTEDGE, f"Join the corners of {args.name}", strokes=strokes, check="all sides are alike")
+def _degrees(args: Args, count: int) -> Number:
+    """Return the direction of the first corner, degrees."""
+    flat, point, angle = args.get("flat"), args.get("point"), args.get("at")
+    ways = {"up": 90, "down": 270, "left": 180, "right": 0}
+    if angle:
+        return angle.length("angle").value
+    if point:
+        return ways[point.word("way")]
+    return (ways[flat.word("way")] if flat else 270) + Fraction(180, count)
 
 
-def _by_squares(args: Args, centre: Point, radius: float, start: float, count: int, shape: Loop) -> tuple[Step, ...]:
-    rays = tuple(
-        Step(Tool.ANGLE, f"Through the centre draw the direction of corner {index}", math.degrees(ray.angle) % 180,
-             strokes=(Stroke(Line.between(centre, piece.entry)), Stroke(piece.entry, Role.POINT, str(index))))
-        for index, piece in enumerate(shape.pieces, 1)
-        for ray in (piece.entry - centre,)
-    )  # fmt: skip
-    return (_around(args, centre, radius), *rays, _sides(args, shape))
+def _by_squares(
+    work: Work, centre: Mark, ring_: Round, first: Mark, corners: Sequence[Point], names: Sequence[str]
+) -> list[Mark]:
+    base = work.through(centre, first)
+    sense = 0 if base.line.direction.dot(first.at - centre.at) > 0 else 180
+    found = []
+    for index, (spot, called) in enumerate(zip(corners[1:], names[1:], strict=True), 1):
+        ray = work.draw(centre, Way(Fraction(360 * index, len(corners)) + sense, base.key, base.called), spot)
+        found.append(work.prick(ray, ring_, spot, called, label=str(index + 1)))
+    return found
 
 
-def _by_chords(args: Args, centre: Point, radius: float, start: float, count: int, shape: Loop) -> tuple[Step, ...]:
-    chord = shape.pieces[0].length
-    first = shape.pieces[0].entry
-    steps = [
-        _around(args, centre, radius),
-        Step(Tool.ANGLE, "Mark the first corner", math.degrees(start) % 360, centre,
-             (Stroke(Line.between(centre, first)), Stroke(first, Role.POINT, "1"))),
-    ]  # fmt: skip
-    for index, piece in enumerate(shape.pieces[:-1], 2):
-        swing = Arc(piece.entry, chord, (piece.exit - piece.entry).angle - 0.1, 0.2)
-        last = "the step after the last comes back to corner 1" if index == count else ""
-        steps.append(Step(Tool.DIVIDERS, f"Step off the chord to corner {index}", chord, piece.entry,
-                          (Stroke(swing), Stroke(piece.exit, Role.POINT, str(index))), last))  # fmt: skip
-    return (*steps, _sides(args, shape))
+def _by_chords(
+    work: Work, centre: Mark, ring_: Round, first: Mark, corners: Sequence[Point], names: Sequence[str]
+) -> list[Mark]:
+    labels = [str(index) for index in range(2, len(corners) + 1)]
+    return ring(work, first, ring_, len(corners), names[1:], labels, "one step more comes back to corner 1")
 
 
-def _by_compass(args: Args, centre: Point, radius: float, start: float, count: int, shape: Loop) -> tuple[Step, ...]:
+def _by_compass(
+    work: Work, centre: Mark, ring_: Round, first: Mark, corners: Sequence[Point], names: Sequence[str]
+) -> list[Mark]:
     """Bisect a radius; from its middle to the corner gives, beyond the centre, the decagon's side; the hypotenuse the
     pentagon's (Euclid XIII.10)."""
-    up = polar(1.0, start)
+    up = first.at - centre.at
     side = up.normal
-    middle = centre + side * (radius / 2)
-    top = centre + up * radius
-    reach = abs(top - middle)
-    cut = middle - side * reach
-    told = (
-        "from that cut to the corner is the side of the pentagon"
-        if count == 5
-        else ("from that cut to the centre is the side of the decagon")
-    )
-    foot = centre + side * radius
-    halving = bisection(centre, foot, ("the centre", "its end"), Stroke(middle), "mark the half of the radius")
-    return (
-        _around(args, centre, radius),
-        Step(Tool.STRAIGHTEDGE, "Draw the radius square to the first corner",
-             strokes=(Stroke(Line.between(centre, foot)),)),
-        *halving,
-        Step(Tool.COMPASS, "Needle on the half, opened to the corner, swing down to the diameter", reach, middle,
-             (Stroke(Arc.between(Circle(middle, reach), top, cut)), Stroke(cut)), told),
-        *_by_chords(args, centre, radius, start, count, shape)[1:-1],
-        _sides(args, shape),
-    )  # fmt: skip
+    base = work.through(centre, first)
+    square = work.square(base, centre, centre.at + side)
+    end = work.prick(square, ring_, centre.at + side, "the end of the square radius")
+    half = middle(work, centre, end, "the half of the radius")
+    reach = work.between(half, first)
+    cut = half.at - side.unit * float(reach.size)
+    swing = work.swing(half, reach, near=[cut], told="down to the diameter")
+    spot = work.prick(swing, square, cut, "the cut on the diameter")
+    chord = work.between(first if len(corners) == 5 else centre, spot)
+    labels = [str(index) for index in range(2, len(corners) + 1)]
+    return work.step_off(first, chord, ring_, corners[1:], names[1:], labels=labels,
+                         check="one step more comes back to corner 1")  # fmt: skip
 
 
 def _semicircle_error(count: int) -> float:
@@ -185,24 +198,30 @@ def _semicircle_error(count: int) -> float:
     return math.degrees(math.pi - place.angle) - 360 / count
 
 
-def _by_semicircle(args: Args, centre: Point, radius: float, start: float, count: int, shape: Loop) -> tuple[Step, ...]:
-    ahead = polar(1.0, start)
-    ends = centre + ahead * radius, centre - ahead * radius
-    apex = centre + ahead.normal * (-radius * math.sqrt(3))
-    second = ends[0] - ahead * (4 * radius / count)
-    through = (second - apex).unit
-    far = apex + through * (abs(second - apex) + radius)
-    return (
-        _around(args, centre, radius),
-        Step(Tool.STRAIGHTEDGE, f"Draw the diameter through corner 1 and divide it in {count}",
-             strokes=(Stroke(Line.between(*ends)), Stroke(second))),
-        Step(Tool.COMPASS, "From both its ends swing its whole length: the two cross in the apex", 2 * radius, ends[0],
-             (Stroke(Arc(ends[0], 2 * radius, (apex - ends[0]).angle - 0.1, 0.2)),
-              Stroke(Arc(ends[1], 2 * radius, (apex - ends[1]).angle - 0.1, 0.2)), Stroke(apex))),
-        Step(Tool.STRAIGHTEDGE, "From the apex through the second division, on to the far half circle: corner 2",
-             strokes=(Stroke(Line.between(apex, far)),), check="near enough for wood, not for a gauge"),
-        *_by_chords(args, centre, radius, start, count, shape)[2:],
-    )  # fmt: skip
+def _by_semicircle(
+    work: Work, centre: Mark, ring_: Round, first: Mark, corners: Sequence[Point], names: Sequence[str]
+) -> list[Mark]:
+    """Divide the diameter, join the apex over it to the second division, and on to the circle: corner 2."""
+    count = len(corners)
+    far = centre.at - (first.at - centre.at)
+    diameter = work.through(first, centre, "the diameter", reach=far)
+    end = work.prick(diameter, ring_, far, "the end of the diameter")
+    spots = [f"part {index} of the diameter" for index in range(1, count)]
+    parts = divide(work, first, end, count, spots)
+    ahead = (first.at - centre.at).unit
+    apex = centre.at - ahead.normal * (ring_.circle.radius * math.sqrt(3))
+    whole = work.between(first, end)
+    swings = [work.swing(mark, whole, near=[apex]) for mark in (first, end)]
+    top = work.prick(*swings, apex, "the apex")
+    line = work.through(top, parts[1], "the line from the apex through part 2", reach=corners[1])
+    second = work.prick(line, ring_, corners[1], names[1], label="2", check="near enough for wood, not for a gauge")
+    labels = [str(index) for index in range(3, count + 1)]
+    more = work.step_off(second, work.between(first, second), ring_, corners[2:], names[2:], labels=labels)
+    return [second, *more]
+
+
+Find = Callable[[Work, Mark, Round, Mark, Sequence[Point], Sequence[str]], list[Mark]]
+"""Finds the other corners on the circle, from the first."""
 
 
 KIND = Kind(

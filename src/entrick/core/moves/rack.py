@@ -5,9 +5,13 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
+from fractions import Fraction
+from functools import partial
 
+from ..acts import Way, Work
+from ..acts.procedures import away, off
 from ..geometry import Line, Loop, Point, Shape, polar
-from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind import Args, Kind, Made
 from ..kind.parts import run
 from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
@@ -127,8 +131,8 @@ def construct(args: Args) -> Made:
         f"Rack {args.name} from {name}, {rack.teeth} teeth, {pitch_told(args, module)}, pressure angle "
         f"{spell_angle(math.degrees(rack.shape.pressure))}.",
         (*worked, *_working(args, rack, module)),
-        tuple(_steps(args, rack, module, shape)),
-        _parts(args, rack, shape),
+        parts=_parts(args, rack, shape),
+        draw=partial(_draw, args, rack, module, shape),
         remarks=tuple(_remarks(args, rack, module)),
     )
 
@@ -180,34 +184,59 @@ def _working(args: Args, rack: Rack, module: Number) -> Iterator[str]:
     yield f"length {rack.teeth} × {say(rack.pitch)} = {say(rack.length)}: the ends lie in the middle of a space"
 
 
-def _steps(args: Args, rack: Rack, module: Number, shape: Loop) -> Iterator[Step]:
-    lean = math.degrees(rack.ahead.angle)
-    numbers = range(1, rack.teeth + 1)
-    yield Step(Tool.ANGLE, "Draw the pitch line", lean % 180, rack.start, (Stroke(rack.line(0.0)),))
-    yield Step(Tool.RULE, "Draw the tip line: the addendum beyond it", times(rack.shape.addendum, module),
-               strokes=(Stroke(rack.line(rack.top)),))  # fmt: skip
-    yield Step(Tool.RULE, "Draw the root line: the dedendum inside it", times(rack.shape.dedendum, module),
-               strokes=(Stroke(rack.line(rack.root)),), check="the space is deeper than the tooth is high")  # fmt: skip
-    middles = tuple(Stroke(rack.place(rack.middle(number), 0.0), Role.POINT) for number in numbers)
-    yield Step(Tool.DIVIDERS, f"From half a pitch past the start step the middles of {rack.teeth} teeth along the "
-               "pitch line", rack.pitch, rack.place(rack.middle(1), 0.0), middles,
-               "the last middle is half a pitch from the end")  # fmt: skip
-    edges = tuple(
-        Stroke(rack.place(rack.middle(number) + side * rack.half(0.0), 0.0), Role.POINT)
-        for number in numbers
-        for side in (-1, 1)
-    )
-    yield Step(Tool.DIVIDERS, "Set off half the thickness each side of every middle", rack.thickness / 2, strokes=edges)
-    steep = 90 - math.degrees(rack.shape.pressure)
-    for word, turned in (("rise", lean + steep), ("fall", lean - steep)):
-        flanks = tuple(Stroke(p.curve) for p in shape.pieces if p.name.endswith(f".{word}"))
-        which = "first" if word == "rise" else "second"
-        yield Step(Tool.ANGLE, f"Through the {which} point of every tooth draw its flank, from root line to tip line",
-                   turned % 180, strokes=flanks)  # fmt: skip
+def _draw(args: Args, rack: Rack, module: Number, shape: Loop, work: Work) -> None:
+    """Draw pitch, tip and root line, step the middles of the teeth off, and lay a flank each side of every one."""
+    name, said = args.name, args.get("along")
+    start = work.mark(rack.start, args.need("from").ref("start").text)
+    if said:
+        model = work.edge(said.line("line"), said.ref("line").text)
+        way = Way(0, model.key, model.called)
+    else:
+        way = Way(args.need("at").length("angle").value if args.get("at") else 0)
+    pitch = work.draw(start, way, called=f"the pitch line of {name}", shown=rack.line(0.0))
+    tips, roots = (
+        off(work, pitch, start, size, f"the {word} line of {name}", rack.line(high), rack.place(0.0, high))
+        for word, high, size in (("tip", rack.top, times(rack.shape.addendum, module)),
+                                 ("root", rack.root, times(rack.shape.dedendum, module)))
+    )  # fmt: skip
+    first = work.measure(start, away(pitch, start, rack.place(rack.middle(1), 0.0)), rack.pitch / 2,
+                         "the middle of tooth 1", rack.place(rack.middle(1), 0.0))  # fmt: skip
+    spots = [rack.place(rack.middle(number), 0.0) for number in range(2, rack.teeth + 1)]
+    names = [f"the middle of tooth {number}" for number in range(2, rack.teeth + 1)]
+    middles = [first]
+    if spots:
+        middles += work.step_off(first, rack.pitch, pitch, spots, names, told="the pitch",
+                                 check="the last middle is half a pitch from the end")  # fmt: skip
+    steep = Fraction(90) - _pressure(args, rack)
+    sense = 0 if pitch.line.direction.dot(rack.ahead) > 0 else 180
+    for number, middle in enumerate(middles, 1):
+        for side, word, lean in ((-1, "rise", steep), (1, "fall", 180 - steep)):
+            spot = rack.place(rack.middle(number) + side * rack.half(0.0), 0.0)
+            edge = work.measure(middle, away(pitch, middle, spot), rack.thickness / 2,
+                                f"the {word} of tooth {number} on the pitch line", spot)  # fmt: skip
+            line = next(p.curve for p in shape.pieces if p.name == f"{name}.tooth{number}.{word}")
+            assert isinstance(line, Line)
+            flank = work.draw(edge, Way(lean + sense, pitch.key, pitch.called), called=f"{name}.tooth{number}.{word}",
+                              shown=line)  # fmt: skip
+            ends = sorted((line.at(0.0), line.at(line.end or 0.0)), key=lambda at: abs(tips.line.offset_of(at)))
+            work.prick(flank, tips, ends[0], f"a tip of tooth {number}")
+            work.prick(flank, roots, ends[1], f"a root of tooth {number}")
+    for along in (0.0, rack.length):
+        spot = rack.place(along, 0.0)
+        mark = start if along == 0.0 else work.measure(start, away(pitch, start, spot), rack.length,
+                                                       f"the far end of {name}", spot)  # fmt: skip
+        end = work.square(pitch, mark, rack.place(along, rack.root - rack.backing), f"an end of {name}")
+        work.prick(end, roots, rack.place(along, rack.root), "where an end begins")
     if rack.backing:
-        ends = tuple(Stroke(p.curve) for p in shape.pieces if p.name.endswith(("back", "_end")))
-        yield Step(Tool.RULE, "From the root line measure to the back; draw it and both ends square to it",
-                   rack.backing, strokes=ends)  # fmt: skip
+        low = rack.root - rack.backing
+        at = work.place_on(roots, rack.line(rack.root))
+        off(work, roots, at, args.need("backing").length("height").value, f"the back of {name}", rack.line(low),
+            rack.place(0.0, low))  # fmt: skip
+
+
+def _pressure(args: Args, rack: Rack) -> Number:
+    said = args.get("pressure")
+    return said.length("angle").value if said else math.degrees(rack.shape.pressure)
 
 
 def _remarks(args: Args, rack: Rack, module: Number) -> Iterator[Remark]:

@@ -3,12 +3,16 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from functools import partial
 
+from ..acts import Work
+from ..acts.procedures import locus, touch_on
+from ..acts.shapes import draw
 from ..geometry import Arc, Circle, Line, Loop, Piece, Point, Shape, support
 from ..geometry.locus import Locus, Tangency, around, beside, inside, tangencies, touching_line
 from ..geometry.shapes import is_drawn_at
-from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind import Args, Kind, Made
 from ..kind.parts import parts_of
 from ..measure import Number
 from ..plan.errors import ClauseError
@@ -43,9 +47,8 @@ def construct(args: Args) -> Made:
         f"Run {args.name}, {name} with {len(rounds)} corner{'s' if len(rounds) > 1 else ''} of radius "
         f"{args.say(size)}.",
         (f"the centre of each lies {args.say(size)} from both sides of its corner",),
-        tuple(step for i, (index, found) in enumerate(rounds.items(), 1)
-              for step in _steps(args, run, index, i, found, size)),
-        {**parts_of(shape), **{f"round.{i}": arc for i, (_, arc) in enumerate(rounds.values(), 1)}, **centres},
+        parts={**parts_of(shape), **{f"round.{i}": arc for i, (_, arc) in enumerate(rounds.values(), 1)}, **centres},
+        draw=partial(_draw, args, run, shape, rounds),
     )  # fmt: skip
 
 
@@ -123,23 +126,25 @@ def _between(piece: Piece, start: Point, end: Point) -> Line | Arc | None:
     return Arc(arc.centre, arc.radius, (start - arc.centre).angle, math.copysign(finish - begin, arc.sweep), arc.exact)
 
 
-def _steps(
-    args: Args, run: Loop, index: int, number: int, found: tuple[Tangency, Arc], size: Number
-) -> tuple[Step, ...]:
-    tangency, arc = found
-    names = f"{run.pieces[index].name} and {run.pieces[(index + 1) % len(run.pieces)].name}"
-    touches = [spot for spot in tangency.touches if spot is not None]
-    legs = tuple(Stroke(Line.between(spot, tangency.centre)) for spot in touches)
-    return (
-        Step(
-            Tool.RULE,
-            f"At the radius from {names} mark centre {number}",
-            size,
-            strokes=(*legs, Stroke(tangency.centre, Role.POINT), *(Stroke(spot, Role.POINT) for spot in touches)),
-        ),
-        Step(Tool.COMPASS, f"Needle on centre {number}, draw the round from touch point to touch point", size,
-             tangency.centre, (Stroke(arc),), "it runs into both sides without a corner"),
-    )  # fmt: skip
+def _draw(
+    args: Args, run: Loop, shape: Loop, rounds: Mapping[int, tuple[Tangency, Arc]], work: Work
+) -> None:
+    """Cross the two loci at the radius in the centre of each round, mark the touches, swing from one to the other."""
+    for number, (index, (tangency, arc)) in enumerate(rounds.items(), 1):
+        names = [(run.pieces[i % len(run.pieces)].name, f"the centre of {run.pieces[i % len(run.pieces)].name}")
+                 for i in (index, index + 1)]  # fmt: skip
+        called = f"{args.name}.centre.{number}"
+        things = [locus(work, each, told, arc.centre) for each, told in zip(tangency.loci, names, strict=True)]
+        first, second = things
+        centre = work.mark(arc.centre, called) if first is None or second is None else work.prick(
+            first, second, arc.centre, called)  # fmt: skip
+        for where, told, spot in zip(tangency.loci, names, tangency.touches, strict=True):
+            assert isinstance(where.target, Line | Circle)
+            if spot is not None:
+                touch_on(work, centre, where.target, spot, told[0], f"the touch on {told[0]}")
+        work.swing(centre, arc.size, f"{args.name}.round.{number}", shape=arc,
+                   check="it runs into both sides without a corner")  # fmt: skip
+    draw(work, shape, args.name)
 
 
 KIND = Kind(

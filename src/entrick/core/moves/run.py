@@ -3,15 +3,19 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
+from functools import partial
 
+from ..acts import Way, Work
 from ..geometry import Line, Loop, Piece, Point, Shape, meet, polar
-from ..kind import Args, Kind, Made, Role, Said, Step, Stroke, Tool
-from ..measure import spell_angle
+from ..kind import Args, Kind, Made, Said
+from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..tolerance import same
 
 _WAYS = {"right": Point(1.0, 0.0), "left": Point(-1.0, 0.0), "up": Point(0.0, 1.0), "down": Point(0.0, -1.0)}
+_TURNED = {"right": 0, "up": 90, "left": 180, "down": 270}
 MOST_LEGS = 60
 MOST_REPEATED = 400
 """Legs a run may have, said, and with those that are repeated."""
@@ -27,34 +31,33 @@ def construct(args: Args) -> Made:
     start = args.need("from").point("start")
     if not args.all("leg"):
         raise ClauseError("say at least one leg, such as  right 20  or  at 30° for 12")
-    corners, told, angles = [start], [], []
+    corners, told, legs = [start], [], list[Said | None]()
     for leg in _legs(args):
         here = corners[-1]
-        there, words, degrees = _leg(args, leg, here)
+        there, words = _leg(args, leg, here)
         if abs(there - here) <= same(abs(here)):
             raise ClauseError("a leg ends where it begins", leg.clause)
         corners.append(there)
         told.append(words)
-        angles.append(degrees)
+        legs.append(leg)
     closed = args.get("close") is not None
     if closed and abs(corners[-1] - start) <= same(abs(start)):
         corners.pop()
     elif closed:
         told.append("back to the start")
-        angles.append(math.degrees((start - corners[-1]).angle))
+        legs.append(None)
     ends = [*corners[1:], start] if closed else corners[1:]
     pairs = list(zip(corners, ends, strict=False))
     pieces = tuple(Piece(Line.between(a, b), f"{args.name}.leg.{i}", a, b) for i, (a, b) in enumerate(pairs, 1))
     parts: dict[str, Shape | Loop] = {f"leg.{i}": piece.curve for i, piece in enumerate(pieces, 1)}
     parts |= {f"corner.{i}": corner for i, corner in enumerate(corners, 1)}
     parts |= {"start": corners[0], "end": ends[-1]}
-    steps = tuple(_step(piece, words, degrees) for piece, words, degrees in zip(pieces, told, angles, strict=False))
     return Made(
         Loop(pieces, closed),
         f"Run {args.name} from {args.need('from').ref('start').text}: {', '.join(told)}.",
         () if closed else (f"it ends {_off(args, ends[-1] - start)} of its start",),
-        steps,
-        parts,
+        parts=parts,
+        draw=partial(_draw, args, pieces, legs),
     )
 
 
@@ -76,27 +79,26 @@ def _legs(args: Args) -> list[Said]:
     return found
 
 
-def _leg(args: Args, leg: Said, here: Point) -> tuple[Point, str, float]:
+def _leg(args: Args, leg: Said, here: Point) -> tuple[Point, str]:
     if leg.has("way"):
         way, amount = leg.word("way"), leg.length("amount")
         direction = _WAYS[way]
-        return here + direction * float(amount), f"{way} {args.say(amount.value)}", math.degrees(direction.angle)
+        return here + direction * float(amount), f"{way} {args.say(amount.value)}"
     if leg.has("point"):
         there = leg.point("point")
-        return there, f"to {leg.ref('point').text}", math.degrees((there - here).angle)
+        return there, f"to {leg.ref('point').text}"
     angle = leg.length("angle").value
     if leg.has("amount"):
         amount = leg.length("amount")
         return (
             here + polar(float(amount), math.radians(angle)),
-            (f"at {spell_angle(angle)} for {args.say(amount.value)}"),
-            float(angle),
+            f"at {spell_angle(angle)} for {args.say(amount.value)}",
         )
     target, name = leg.line("line"), leg.ref("line").text
     found = meet(Line(here, polar(1.0, math.radians(angle))), target)
     if not found:
         raise ClauseError(f"a leg at {spell_angle(angle)} never comes to {name}", leg.clause)
-    return found[0].point, f"at {spell_angle(angle)} to {name}", float(angle)
+    return found[0].point, f"at {spell_angle(angle)} to {name}"
 
 
 def _off(args: Args, moved: Point) -> str:
@@ -104,9 +106,26 @@ def _off(args: Args, moved: Point) -> str:
     return f"{across} and {args.say(abs(moved.y))} {'above' if moved.y >= 0 else 'below'}"
 
 
-def _step(piece: Piece, words: str, degrees: float) -> Step:
-    stroke = (Stroke(piece.curve), Stroke(piece.exit, Role.POINT))
-    return Step(Tool.RULE, f"Leg {piece.name.rpartition('.')[2]}: {words}", piece.length, strokes=stroke)
+def _draw(args: Args, pieces: tuple[Piece, ...], legs: Sequence[Said | None], work: Work) -> None:
+    """Draw each leg from the corner before it and measure it off, or prick where it comes to."""
+    here = work.mark(pieces[0].entry, args.need("from").ref("start").text)
+    for number, (piece, leg) in enumerate(zip(pieces, legs, strict=False), 1):
+        corner, name, line = f"{args.name}.corner.{number + 1}", piece.name, Line.between(piece.entry, piece.exit)
+        if leg is None or leg.has("point"):
+            there = work.mark(piece.exit, leg.ref("point").text if leg else corner)
+            work.through(here, there, name, shown=line)
+            here = there
+            continue
+        degrees: Number = _TURNED[leg.word("way")] if leg.has("way") else leg.length("angle").value
+        edge = work.draw(here, Way(degrees), called=name, shown=line)
+        ahead = edge.line.direction.dot(piece.exit - piece.entry) > 0
+        if leg.has("line"):
+            target = work.edge(leg.line("line"), leg.ref("line").text)
+            here = work.prick(edge, target, piece.exit, corner)
+        else:
+            size = leg.length("amount").value
+            way = Way(0 if ahead == (float(size) >= 0) else 180, edge.key, edge.called)
+            here = work.measure(here, way, size, corner, piece.exit)
 
 
 KIND = Kind(

@@ -2,13 +2,23 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from functools import partial
+
+from ..acts import LEVEL, PLUMB, Mark, Way, Work
+from ..acts.copies import carried, laid_off, shifted, simple
+from ..acts.shapes import as_run, go_over
 from ..allowance import check_copies
-from ..geometry import Line, Loop, Point, Shape, shift
+from ..geometry import Loop, Point, Shape, shift
 from ..geometry.place import SIDES
-from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
-from ..kind.parts import as_original, copied, draw, places
+from ..kind import Args, Kind, Made, Role
+from ..kind.parts import as_original, copied, renamed
+from ..measure import Number
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
+
+Moves = tuple[tuple[Way, Number], ...]
+"""How far a thing is moved, one direction after the other."""
 
 
 def construct(args: Args) -> Made:
@@ -26,18 +36,13 @@ def construct(args: Args) -> Made:
     copies = [shift(thing, by * index) for index in range(1, count + 1) for _, thing in things]
     labels = [(label if count == 1 else "", thing) for _ in range(count) for label, thing in things]
     shape, parts = copied(args.name, labels, copies, lined)
-    steps: list[Step] = []
-    for index, copy in enumerate(copies):
-        called = args.name if len(copies) == 1 else f"{args.name}.{index + 1}"
-        steps += _steps(things[index % len(things)], copy, called, by * (index // len(things) + 1), lined)
     row = f", {count} times over" if count > 1 else ""
     return Made(
         shape,
         f"{args.name}, {' and '.join(n for n, _ in things)} moved {told}{row}.",
-        (),
-        tuple(steps),
-        parts,
+        parts=parts,
         lined=lined,
+        draw=partial(_draw, args, things, copies, count, lined),
     )
 
 
@@ -57,18 +62,41 @@ def _displacement(args: Args) -> tuple[Point, str]:
     return by, " and ".join(f"{args.say(amount.value)} {way}" for amount, way in offsets)
 
 
-def _steps(
-    original: tuple[str, Shape | Loop], after: Shape | Loop, name: str, by: Point, lined: Role | None
-) -> list[Step]:
-    called, before = original
-    if isinstance(before, Line):
-        return [Step(Tool.STRAIGHTEDGE, f"Slide two set squares: draw {name}", strokes=(Stroke(after),))]
-    steps = []
-    for what, spot in places(before):
-        label = name if isinstance(before, Point) else ""
-        strokes = (Stroke(Line.between(spot, spot + by)), Stroke(spot + by, Role.POINT, label))
-        steps.append(Step(Tool.DIVIDERS, f"Carry {what}{called} across", abs(by), spot, strokes))
-    return steps if isinstance(before, Point) else [*steps, *draw(after, name, lined or Role.CONSTRUCTION)]
+def _draw(
+    args: Args, things: Sequence[tuple[str, Shape | Loop]], copies: Sequence[Shape | Loop], count: int,
+    lined: Role | None, work: Work,
+) -> None:  # fmt: skip
+    """Carry the places that fix each thing, always from the first; a longer run is traced and laid off again."""
+    for index, copy in enumerate(copies):
+        name, thing = things[index % len(things)]
+        moves = _moves(args, index // len(things) + 1, work)
+        called = args.name if len(copies) == 1 else f"{args.name}.{index + 1}"
+        copy = renamed(copy, called)
+
+        def carry(work: Work, mark: Mark, told: str, label: str, moves: Moves = moves) -> Mark:
+            return shifted(work, mark, moves, told, label)
+
+        if simple(thing):
+            carried(work, thing, copy, called, name, carry, len(copies) == 1)
+        else:
+            assert isinstance(thing, Loop)
+            assert isinstance(copy, Loop)
+            place = thing.pieces[0].entry
+            start = work.mark(place, f"a place of {name}")
+            laid_off(work, thing, copy, "shift", start, carry(work, start, f"its place on {called}", ""), called=called)
+        if lined:
+            go_over(work, as_run(copy), lined)
+
+
+def _moves(args: Args, times: int, work: Work) -> Moves:
+    along = args.get("along")
+    if along:
+        edge = work.edge(along.line("line"), along.ref("line").text)
+        forth = edge.line.direction.dot(along.line("line").direction) > 0
+        return ((Way(0 if forth else 180, edge.key, edge.called), along.length("amount").value * times),)
+    signs = {"right": (LEVEL, 1), "left": (LEVEL, -1), "above": (PLUMB, 1), "below": (PLUMB, -1)}
+    offsets = [(*signs[said.word("way")], said.length("amount").value) for said in args.all("offset")]
+    return tuple((way, sign * size * times) for way, sign, size in offsets if size)
 
 
 KIND = Kind(

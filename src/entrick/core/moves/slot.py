@@ -3,9 +3,12 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
+from functools import partial
 
+from ..acts import Edge, Mark, Way, Work
 from ..geometry import Arc, Circle, Curve, Line, Point, meet, polar
-from ..kind import Args, Kind, Made, Role, Said, Step, Stroke, Tool
+from ..kind import Args, Kind, Made, Said
 from ..kind.parts import parts_of, run
 from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
@@ -44,28 +47,18 @@ def _straight(args: Args) -> Made:
         ("first_end", Arc(first, float(half), turn + math.pi / 2, math.pi, half)),
     ]
     shape = run(args.name, curves, True)
-    ends = tuple(
-        Step(Tool.COMPASS, f"Needle on the {which} end centre, draw the round end", half, centre, (Stroke(curve),))
-        for which, centre, curve in (("first", first, curves[3][1]), ("second", second, curves[1][1]))
-    )
-    sides = Step(
-        Tool.STRAIGHTEDGE,
-        "Join the rounds by their two tangents",
-        strokes=(Stroke(curves[0][1]), Stroke(curves[2][1])),
-        check=f"across the sides it measures {args.say(width.value)} at full size",
-    )
     return Made(
         shape,
         f"Slot {args.name}, {told}, {args.say(width.value)} wide.",
         (f"{args.say(width.value)} ÷ 2 = {args.say(half)}: radius of the ends", *working),
-        (*ends, sides),
-        {
+        parts={
             **_sides(curves[0][1], curves[2][1], ahead.normal),
             **parts_of(shape),
             "first": first,
             "second": second,
             "centre": (first + second) * 0.5,
         },
+        draw=partial(_draw_straight, args, (first, second), half, dict(curves)),
     )
 
 
@@ -120,7 +113,6 @@ def _curved(args: Args) -> Made:
     inner, outer, worked = _radii(args)
     middle = (inner + outer) / 2
     start, end, bounds, told = _bounds(args, centre, {"inner": inner, "middle": middle, "outer": outer})
-    marks = _marked(args, centre, name, (start, end), {"inner": inner, "middle": middle, "outer": outer})
     sweep = (end - start) % math.tau or math.tau
     ends = args.get("ends")
     how = ends.word("how") if ends else ("aiming" if bounds else "round")
@@ -143,22 +135,18 @@ def _curved(args: Args) -> Made:
         out, returning, closing = _following(centre, inner, outer, bounds, args)
     curves = [("outer", out), ("second_end", closing[0]), ("inner", returning), ("first_end", closing[1])]
     shape = run(args.name, curves, True)
-    arcs = tuple(
-        Step(Tool.COMPASS, f"Needle on {name}, draw the {which} side", curve.size, centre, (Stroke(curve),))
-        for which, curve in (("outer", out), ("inner", returning))
-    )
     return Made(
         shape,
         f"Curved slot {args.name} about {name}, radii {args.say(inner)} and {args.say(outer)}, {told}.",
         (*worked, *_where_cut(args, how), f"it spans {spell_angle(math.degrees(sweep))}"),
-        (*marks, *arcs, *(_end_step(name, curve, how) for curve in closing)),
-        {
+        parts={
             **parts_of(shape),
             "middle": Arc(centre, float(middle), start, sweep, middle),
             "first": centre + polar(float(middle), start),
             "second": centre + polar(float(middle), start + sweep),
         },
-        name,
+        centre_name=name,
+        draw=partial(_draw_curved, args, centre, (inner, middle, outer), (start, start + sweep), dict(curves), how),
     )
 
 
@@ -180,32 +168,104 @@ def _where_cut(args: Args, how: str) -> tuple[str, ...]:
     return (f"it ends where the circles cross {WORDED[_cut_on(args)]}{said}",)
 
 
-def _marked(
-    args: Args, centre: Point, name: str, angles: tuple[float, float], radii: dict[str, Number]
-) -> tuple[Step, ...]:
-    """Mark where the slot ends: at the crossings of the circles that bound it, or at the angles."""
-    between, radius = args.get("between"), radii[_cut_on(args)]
-    spots = [centre + polar(float(radius), angle) for angle in angles]
-    if between is None:
-        return tuple(
-            Step(
-                Tool.ANGLE,
-                f"From {name} draw the line on which the {which} end lies",
-                math.degrees(angle) % 360,
-                strokes=(Stroke(Line.between(centre, spot)), Stroke(spot, Role.POINT)),
-            )
-            for which, angle, spot in zip(("first", "second"), angles, spots, strict=True)
-        )
-    light = Stroke(Arc(centre, float(radius), angles[0], (angles[1] - angles[0]) % math.tau or math.tau, radius))
-    names = [between.ref(slot).text for slot in ("first", "second")]
-    return (
-        Step(Tool.COMPASS, f"Needle on {name}, draw {WORDED[_cut_on(args)]} lightly", radius, centre, (light,)),
-        Step(
-            Tool.PENCIL,
-            f"Mark where {names[0]} and {names[1]} cross it: there the slot ends",
-            strokes=tuple(Stroke(spot, Role.POINT) for spot in spots),
-        ),
-    )
+def _draw_straight(
+    args: Args, ends: tuple[Point, Point], half: Number, curves: Mapping[str, Curve], work: Work
+) -> None:
+    """Find the end centres, swing the round ends, and join them square to the middle line."""
+    between = args.get("from")
+    if between:
+        marks = [work.mark(end, between.ref(slot).text) for end, slot in zip(ends, ("first", "second"), strict=True)]
+        middle = work.through(*marks, f"the middle line of {args.name}")
+    else:
+        marks, middle = _end_marks(args, ends, work)
+    for word, mark in zip(("first_end", "second_end"), marks, strict=True):
+        arc = curves[word]
+        assert isinstance(arc, Arc)
+        work.swing(mark, half, f"{args.name}.{word}", shape=arc)
+    pieces = [(word, curve) for word, curve in curves.items() if isinstance(curve, Line)]
+    for mark, word in zip(marks, ("first_end", "second_end"), strict=True):
+        arc = curves[word]
+        assert isinstance(arc, Arc)
+        square = work.square(middle, mark, arc.first)
+        for spot in (arc.first, arc.last):
+            work.prick(square, work.round(arc), spot, f"where {args.name}.{word} runs into its side")
+    for word, side in pieces:
+        start, end = (work.mark(spot) for spot in (side.at(0.0), side.at(side.end or 0.0)))
+        check = f"across the sides it measures {args.say(2 * half)} at full size"
+        work.through(start, end, f"{args.name}.{word}", shown=side, check=check)
+
+
+def _end_marks(args: Args, ends: tuple[Point, Point], work: Work) -> tuple[list[Mark], Edge]:
+    centred, said = args.need("centred", "about"), args.get("level", "plumb", "at", "along")
+    centre = work.mark(centred.point("centre"), centred.ref("centre").text)
+    if said is not None and said.key == "along":
+        model = work.edge(said.line("line"), said.ref("line").text)
+        way = Way(0, model.key, model.called)
+    else:
+        degrees = {"level": 0, "plumb": 90}.get(said.key if said else "level")
+        way = Way(said.length("angle").value if degrees is None and said else degrees or 0)
+    shown = Line.between(*ends)
+    middle = work.draw(centre, way, called=f"the middle line of {args.name}", shown=shown)
+    length, width = args.need("length", "between centres"), args.need("width").length("width").value
+    size = length.length("length").value
+    apart = size - width if length.key == "length" else size
+    found = []
+    for word, end in zip(("first", "second"), ends, strict=True):
+        ahead = middle.line.direction.dot(end - centre.at) > 0
+        way = Way(0 if ahead else 180, middle.key, middle.called)
+        found.append(work.measure(centre, way, apart / 2, f"{args.name}.{word}", end))
+    return found, middle
+
+
+def _draw_curved(
+    args: Args, centre: Point, radii: tuple[Number, Number, Number], angles: tuple[float, float],
+    curves: Mapping[str, Curve], how: str, work: Work,
+) -> None:  # fmt: skip
+    """Mark where it ends, by angles or where the circles that bound it cross it; swing its sides, and close it."""
+    said, name = args.get("between"), args.name
+    mark = work.mark(centre, args.need("about").ref("centre").text)
+    inner, middle, outer = radii
+    out, back = curves["outer"], curves["inner"]
+    assert isinstance(out, Arc)
+    assert isinstance(back, Arc)
+    sides = {
+        "outer": work.swing(mark, outer, f"{name}.outer", shape=out),
+        "inner": work.swing(mark, inner, f"{name}.inner", shape=back),
+    }
+    wanted = how == "round" or (said is not None and _cut_on(args) == "middle" and how == "aiming")
+    if wanted:
+        light = Arc(centre, float(middle), angles[0], angles[1] - angles[0], middle)
+        sides["middle"] = work.swing(mark, middle, "the middle line", shape=light)
+    if how == "following":
+        assert said is not None
+        for slot, word, spots in (("first", "first_end", (out.first, back.last)),
+                                  ("second", "second_end", (out.last, back.first))):  # fmt: skip
+            bound = said.shape(slot)
+            assert isinstance(bound, Circle | Arc)
+            ring = work.round(bound, said.ref(slot).text)
+            for side, spot in zip(("outer", "inner"), spots, strict=True):
+                work.prick(ring, sides[side], spot, f"where {ring.called} cuts {name}.{side}")
+            assert word in curves
+        return
+    given = args.get("angles")
+    for which, angle, slot in zip(("first", "second"), angles, ("first", "last"), strict=True):
+        if said is not None:
+            bound = said.shape(which)
+            assert isinstance(bound, Circle | Arc)
+            cut = _cut_on(args)
+            spot = centre + polar(float({"inner": inner, "middle": middle, "outer": outer}[cut]), angle)
+            end = work.prick(work.round(bound, said.ref(which).text), sides[cut], spot, f"the {which} end of {name}")
+            ray = work.through(mark, end, f"the line on which the {which} end lies", reach=out.at(angle))
+        else:
+            assert given is not None
+            ray = work.draw(mark, Way(given.length(slot).value), out.at(angle), f"the line of the {which} end")
+        if how == "round":
+            arc = curves[f"{which}_end"]
+            assert isinstance(arc, Arc)
+            needle = work.prick(ray, sides["middle"], arc.centre, f"{name}.{which}")
+            work.swing(needle, (outer - inner) / 2, f"{name}.{which}_end", shape=arc)
+        for side, arc in (("outer", out), ("inner", back)):
+            work.prick(ray, sides[side], arc.at(angle), f"the {which} end of {name}.{side}")
 
 
 def _radii(args: Args) -> tuple[Number, Number, tuple[str, ...]]:
@@ -279,15 +339,6 @@ def _following(
     out, back = arc("outer", outer), arc("inner", inner)
     closing = (Arc.between(bounds[1], out.last, back.last), Arc.between(bounds[0], back.first, out.first))
     return out, Arc(centre, back.radius, back.start + back.sweep, -back.sweep, inner), closing
-
-
-def _end_step(name: str, curve: Curve, how: str) -> Step:
-    if isinstance(curve, Line):
-        return Step(Tool.STRAIGHTEDGE, f"Close the end by a line that aims at {name}", strokes=(Stroke(curve),))
-    assert isinstance(curve, Arc)
-    text = "Draw the round end" if how == "round" else "Close the end along the bounding circle"
-    spot = Stroke(curve.centre, Role.POINT)
-    return Step(Tool.COMPASS, text, curve.size, curve.centre, (spot, Stroke(curve)))
 
 
 KIND = Kind(

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import math
+from functools import partial
 
+from ..acts import Work
 from ..geometry import Arc, Line, Loop, Piece, Point, Shape, piece_of, polar
 from ..geometry.biarc import smooth
-from ..kind import Args, Kind, Made, Said, Step, Stroke, Tool
+from ..kind import Args, Kind, Made, Said
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..tolerance import DIRECTION, same
@@ -53,16 +55,14 @@ def construct(args: Args) -> Made:
             else "between the points two arcs of the same direction where they meet",
             *((f"tightest radius {args.say(tightest)}",) if tightest < math.inf else ()),
         ),
-        (
-            Step(
-                Tool.PENCIL,
-                "Lay the French curve along three points at a time, draw the middle of each stretch",
-                strokes=tuple(Stroke(piece.curve) for piece in pieces),
-                check="it looks fair from a low angle: no flat and no hump",
-            ),
-        ),
-        {**parts, "start": pieces[0].entry, "end": pieces[-1].exit},
+        parts={**parts, "start": pieces[0].entry, "end": pieces[-1].exit},
+        draw=partial(_draw, args, named, run),
     )  # fmt: skip
+
+
+def _draw(args: Args, named: list[tuple[str, Shape | Loop]], run: Loop, work: Work) -> None:
+    marks = [work.mark(spot, name) for name, spot in named if isinstance(spot, Point)]
+    work.trace(marks, run, args.name, check="it looks fair from a low angle: no flat and no hump")
 
 
 def _refuse_straight_back(

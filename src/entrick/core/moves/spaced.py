@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 import math
+from functools import partial
 
-from ..geometry import Arc, Circle, Line, Point
+from ..acts import Way, Work
+from ..acts.procedures import ring
+from ..geometry import Arc, Circle, Point
 from ..geometry.place import SIDES
-from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind import Args, Kind, Made
 from ..kind.figure import Family
-from ..measure import spell_angle
+from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
@@ -30,28 +33,6 @@ def construct(args: Args) -> Made:
     spots = tuple(circle.at(start + math.tau * index / count) for index in range(count))
     chord = 2 * circle.radius * math.sin(math.pi / count)
     turned = spell_angle(360 / count)
-    first = Step(
-        Tool.ANGLE,
-        f"Mark the first of {args.name} on {name}",
-        math.degrees(start) % 360,
-        circle.centre,
-        (Stroke(Line.between(circle.centre, spots[0])), Stroke(spots[0], Role.POINT, "1")),
-    )
-    tick = math.radians(6)
-    steps = tuple(
-        Step(
-            Tool.DIVIDERS,
-            f"Step off the chord from {args.name}.{index} to {args.name}.{index + 1}",
-            chord,
-            spots[index - 1],
-            (
-                Stroke(Arc(spots[index - 1], chord, (spots[index] - spots[index - 1]).angle - tick, 2 * tick)),
-                Stroke(spots[index], Role.POINT, str(index + 1)),
-            ),
-            f"the last step ends at {args.name}.1" if index == count - 1 else "",
-        )
-        for index in range(1, count)
-    )
     return Made(
         Family(spots),
         f"Points {args.name}, {count} equally spaced on {name}.",
@@ -59,9 +40,32 @@ def construct(args: Args) -> Made:
             f"360 ÷ {count} = {turned}",
             f"chord 2 × {args.say(circle.size)} × sin {spell_angle(180 / count)} = {args.say(chord)}",
         ),
-        (first, *steps),
-        {str(index): spot for index, spot in enumerate(spots, 1)},
+        parts={str(index): spot for index, spot in enumerate(spots, 1)},
+        draw=partial(_draw, args, circle, spots),
     )
+
+
+def _draw(args: Args, circle: Circle | Arc, spots: tuple[Point, ...], work: Work) -> None:
+    """Draw towards the first place, and step the others off from it round the circle."""
+    clause, point = args.need("on"), args.get("through")
+    ring_ = work.round(circle, clause.ref("circle").text)
+    centre = work.mark(circle.centre, clause.ref("circle").centre_name)
+    names = [f"{args.name}.{index}" for index in range(1, len(spots) + 1)]
+    if point:
+        ray = work.through(centre, work.mark(point.point("point"), point.ref("point").text), reach=spots[0])
+    else:
+        ray = work.draw(centre, Way(_degrees(args)), spots[0])
+    first = work.prick(ray, ring_, spots[0], names[0], label="1", anew=True)
+    labels = [str(index) for index in range(2, len(spots) + 1)]
+    ring(work, first, ring_, len(spots), names[1:], labels, f"one step more comes back to {names[0]}")
+
+
+def _degrees(args: Args) -> Number:
+    """Return the direction in which the first place lies from the centre, degrees."""
+    side, angle = args.get("from"), args.get("start")
+    if angle:
+        return angle.length("angle").value
+    return {"right": 0, "above": 90, "left": 180, "below": 270}[side.word("side")] if side else 0
 
 
 def _start(args: Args) -> float:

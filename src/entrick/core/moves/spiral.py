@@ -5,15 +5,18 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import partial
 
-from ..geometry import Line, Loop, Point, polar
+from ..acts import Way, Work
+from ..geometry import Loop, Point, polar
 from ..geometry.ellipse import FINE
 from ..geometry.fitted import fitted
-from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind import Args, Kind, Made
 from ..kind.parts import curve_run
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
+from ..tolerance import same
 
 PARTS = 12
 
@@ -72,12 +75,12 @@ def construct(args: Args) -> Made:
             f"for every {spell_angle(360 / count)}",
             f"{args.say(shape.length)} long",
         ),
-        _steps(args, spiral, count, spots, shape),
-        {
+        parts={
             "start": spots[0], "end": spots[-1], "centre": spiral.centre,
             **{f"station.{index}": spot for index, spot in enumerate(spots)},
             **{str(index): piece.curve for index, piece in enumerate(shape.pieces, 1)},
         },
+        draw=partial(_draw, args, spiral, stations, shape),
     )  # fmt: skip
 
 
@@ -97,18 +100,21 @@ def _read(args: Args) -> _Spiral:
     return _Spiral(args.need("about").point("centre"), float(first), rise, begin, way, whole)
 
 
-def _steps(args: Args, spiral: _Spiral, count: int, spots: Sequence[Point], shape: Loop) -> tuple[Step, ...]:
-    centre = spiral.centre
-    ends = [centre + polar(spiral.reach, spiral.begin + math.tau * i / count) for i in range(count)]
-    rays = tuple(Stroke(Line.between(centre, end)) for end in ends)
-    swings = tuple(Stroke(spot, Role.POINT, str(index)) for index, spot in enumerate(spots))
-    first = args.need("radii").length("first").value
-    return (
-        Step(Tool.ANGLE, f"Draw {count} radii, {spell_angle(360 / count)} apart", 360 / count, centre, rays),
-        Step(Tool.RULE, f"Divide the lead in {count}: each part is so much more radius", spiral.lead / count),
-        Step(Tool.COMPASS, "Swing each radius to its line, one part more every time", first, centre, swings),
-        Step(Tool.PENCIL, f"Draw {args.name} fair through the points", strokes=(Stroke(shape),)),
-    )
+def _draw(args: Args, spiral: _Spiral, stations: Sequence[float], shape: Loop, work: Work) -> None:
+    """On each of the radii swing as far as it has come: so much more every time."""
+    centre = work.mark(spiral.centre, args.need("about").ref("centre").text)
+    begin = args.need("at").length("angle").value if args.get("at") else 0
+    marks = []
+    for index, turn in enumerate(stations):
+        spot, radius = spiral.place(turn), spiral.first + spiral.rise * turn
+        called = f"{args.name}.station.{index}"
+        if radius <= same(spiral.reach):
+            marks.append(centre)
+            continue
+        ray = work.draw(centre, Way(float(begin) + spiral.way * math.degrees(turn)), spot)
+        swing = work.swing(centre, radius, near=[spot], told=f"to radius {index}")
+        marks.append(work.prick(ray, swing, spot, called, label=str(index)))
+    work.trace(marks, shape, args.name)
 
 
 KIND = Kind(

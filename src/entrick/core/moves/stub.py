@@ -3,19 +3,23 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import partial
 
-from ..geometry import Arc, Circle, Line, Loop, Point
+from ..acts import Work
+from ..acts.copies import laid_off
+from ..geometry import Arc, Circle, Line, Loop, Point, shift
 from ..geometry.isometric import AXES, FORESHORTENED
 from ..geometry.partial import between, places_on
 from ..geometry.shapes import Curve
 from ..geometry.silhouette import Swept, swept
-from ..kind import Args, Kind, Made, Step, Stroke, Tool
+from ..kind import Args, Kind, Made
 from ..kind.parts import curve_run
+from ..measure import Number
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from .round_end import PLANE_OF, counter_clockwise, end_on
+from .round_end import PLANE_OF, counter_clockwise, draw_axis, draw_edges, draw_round, end_on
 
 
 @dataclass(frozen=True)
@@ -61,8 +65,8 @@ def construct(args: Args) -> Made:
         f"Stub {args.name} from {args.need('from').ref('foot').text}, Ø{args.say(large)} × {args.say(long)}, "
         f"then Ø{args.say(small)} × {args.say(step)}{', rounded' if stub.cap else ''}, {_along(args)}.",
         tuple(_working(args, stub)),
-        _steps(args, stub, parts),
-        parts,
+        parts=parts,
+        draw=partial(_draw, args, stub),
     )
 
 
@@ -133,27 +137,29 @@ def _working(args: Args, stub: _Stub) -> Iterator[str]:
                    "narrower, so that it runs into the edges")  # fmt: skip
 
 
-def _steps(args: Args, stub: _Stub, parts: Mapping[str, Point | Curve | Loop]) -> tuple[Step, ...]:
-    axis, cap = stub.axis, stub.cap
-    return (
-        Step(Tool.ANGLE, f"Draw the axis from {args.need('from').ref('foot').text}; set off both lengths",
-             math.degrees(AXES[_along(args)].angle) % 180, strokes=(Stroke(axis),)),
-        Step(Tool.COMPASS, "Construct the shoulder", strokes=(Stroke(stub.ring),)),
-        Step(Tool.COMPASS, "Carry its centres back and draw the seen half of the far end",
-             abs(stub.shoulder - stub.foot), strokes=(Stroke(parts["far"]), Stroke(parts["hidden"])),
-             check="the hidden half stays light"),
-        Step(Tool.STRAIGHTEDGE, "Draw the edges of the larger cylinder, touching both ends",
-             strokes=tuple(Stroke(edge) for edge in stub.body.edges), check="they run on without a corner"),
-        Step(Tool.COMPASS, "About the middle of the shoulder construct the smaller circle: its near half is the seam",
-             strokes=(Stroke(parts["seam"]),)),
-        Step(Tool.COMPASS, "Round the end with the compass from edge to edge", cap.radius, stub.tip, (Stroke(cap),))
-        if cap else
-        Step(Tool.COMPASS, "Carry its centres forward and draw the whole end", abs(stub.tip - stub.shoulder),
-             strokes=(Stroke(stub.end),)),
-        Step(Tool.STRAIGHTEDGE, "Draw the edges of the smaller cylinder",
-             strokes=tuple(Stroke(edge) for edge in stub.neck.edges),
-             check="what it hides of the shoulder is not gone over"),
-    )  # fmt: skip
+def _draw(args: Args, stub: _Stub, work: Work) -> None:
+    """Draw the axis, the larger cylinder from its shoulder back, the smaller one from its end back to the shoulder."""
+    foot, name, word = work.mark(stub.foot, args.need("from").ref("foot").text), args.name, _along(args)
+    large, long, small, step = (args.need(key).length(slot).value for key, slot in _SIZES)
+    scale: Number = _scale(args) if args.foreshortened else 1
+    plane, true = PLANE_OF[word], args.get("true") is not None
+    shoulder = draw_axis(work, foot, word, long * scale, stub.shoulder, name, f"the middle of the shoulder of {name}")
+    tip = draw_axis(work, foot, word, (long + step) * scale, stub.tip, name, f"{name}.tip")
+    axis = work.through(foot, tip)
+    for middle, back, ring, size, view in (
+        (shoulder, foot, stub.ring, large, stub.body), (tip, shoulder, stub.end, small, stub.neck),
+    ):  # fmt: skip
+        called, by = ring.pieces[0].name.rpartition(".")[0], back.at - middle.at
+        draw_round(work, middle, size * scale, plane, called, true)
+        laid_off(work, ring, shift(ring, by), "shift", middle, back, called=f"{called}, carried back")
+        draw_edges(work, middle, size * scale, plane, called, true, view.touches, axis,
+                   (view.touches[0] + by, view.touches[1] + by))  # fmt: skip
+    if stub.cap is not None:
+        ends = [work.mark(spot) for spot in stub.neck.touches]
+        needle = work.prick(work.through(*ends, "the long axis of the end"), axis, stub.cap.centre,
+                            f"the middle of the round end of {name}")  # fmt: skip
+        work.swing(needle, work.between(needle, ends[0]), f"{name}.round", shape=stub.cap,
+                   check="what it hides of the shoulder is not gone over")  # fmt: skip
 
 
 def _with_cap(outline: tuple[Line | Arc, ...], cap: Arc) -> tuple[Line | Arc, ...]:

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import math
+from functools import partial
 
+from ..acts import Setting, Work
 from ..geometry import Arc, Circle
-from ..kind import Args, Kind, Made, Step, Stroke, Tool
+from ..kind import Args, Kind, Made
 from ..kind.parts import parts_of
 from ..measure import Number
 from ..plan.errors import ClauseError
@@ -29,9 +31,8 @@ def construct(args: Args) -> Made:
         size: Number = abs(place - needle)
         if size <= same(max(abs(place), abs(needle))):
             raise ClauseError(f"{passing} is the needle point itself", through.clause)
-        opened = f", open to {passing}"
     else:
-        size, opened = args.need("radius", "through").length("radius").value, ""
+        size = args.need("radius", "through").length("radius").value
     shape: Circle | Arc = Circle(needle, float(size), size)
     where = "all the way round"
     if between and towards:
@@ -51,10 +52,19 @@ def construct(args: Args) -> Made:
         shape,
         f"Swing {args.name} from {name}, radius {args.say(size)}, {where}.",
         (f"every place on it is {args.say(size)} from {name}",),
-        (Step(Tool.COMPASS, f"Needle on {name}{opened}, swing {args.name} lightly", size, needle, (Stroke(shape),)),),
-        parts_of(shape),
-        name,
+        parts=parts_of(shape),
+        centre_name=name,
+        draw=partial(_draw, args, shape),
     )
+
+
+def _draw(args: Args, shape: Circle | Arc, work: Work) -> None:
+    said, through = args.need("from"), args.get("through")
+    needle = work.mark(shape.centre, said.ref("needle").text)
+    size: Number | Setting = shape.size
+    if through:
+        size = work.between(needle, work.mark(through.point("place"), through.ref("place").text))
+    work.swing(needle, size, args.name, shape=shape, anew=True)
 
 
 KIND = Kind(

@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 import math
+from functools import partial
 
+from ..acts import Way, Work
+from ..acts.procedures import bisect, foci_of, halve
 from ..geometry import Line, Point, polar
 from ..geometry.ellipse import Ellipse
-from ..kind import CHOICES, Args, Kind, Made, Option, Role, Step, Stroke, Tool, choose
+from ..kind import CHOICES, Args, Kind, Made, Option, choose
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
@@ -31,10 +34,8 @@ def construct(args: Args) -> Made:
     turn = turns[index]
     line, touch = options[index].shape, ellipse.at(turn)
     assert isinstance(line, Line)
-    foci = ellipse.foci
     normal = args.get("normal") is not None
     kind = "normal" if normal else "tangent"
-    rays = tuple(Stroke(Line.between(focus, touch)) for focus in foci if abs(focus - touch) > 0)
     return Made(
         line,
         f"Line {args.name}, {kind} to {name} {how}.",
@@ -43,18 +44,48 @@ def construct(args: Args) -> Made:
             f"{args.say((touch - ellipse.centre).dot(ellipse.across.unit))} up from the centre",
             f"direction {spell_angle(math.degrees(line.direction.angle) % 180)}",
         ),
-        (
-            Step(Tool.STRAIGHTEDGE, "Join the place to both foci", strokes=(*rays, Stroke(touch, Role.POINT))),
-            Step(
-                Tool.STRAIGHTEDGE,
-                f"Halve the angle between them: that is the normal{'' if normal else '; the tangent is square to it'}",
-                strokes=(Stroke(line),),
-                check="it touches the curve and does not cut it" if not normal else "it is square to the curve",
-            ),
-        ),
-        {"touch": touch},
+        parts={"touch": touch},
         candidates=candidates,
+        draw=partial(_draw, args, ellipse, touch, line),
     )
+
+
+def _draw(args: Args, ellipse: Ellipse, touch: Point, line: Line, work: Work) -> None:
+    """Construct the tangent from the foci: one focus mirrored on it lies the long axis away from the other."""
+    name, called, place = args.need("to").ref("curve").text, f"{args.name}.touch", args.get("place")
+    second, first = foci_of(work, ellipse, name)
+    if place:
+        at = work.mark(touch, called)
+        arms = work.through(at, second), work.through(at, first)
+        shown = line if args.get("normal") else None
+        normal = halve(work, at, arms, (second.at, first.at), "the normal" if shown is None else args.name, shown)
+        if shown is None:
+            work.square(normal, at, called=args.name)
+        return
+    whole = work.between(*(work.mark(ellipse.centre + ellipse.major * side) for side in (1, -1)))
+    mirror = first.at + (touch - first.at).unit * (2 * ellipse.a)
+    ring = work.swing(first, whole, near=[mirror], told="the whole long axis from one focus")
+    tangent = args.name if not args.get("normal") else "the tangent"
+    source = args.get("from")
+    if source:
+        point = work.mark(source.point("point"), source.ref("point").text)
+        swing = work.swing(point, work.between(point, second), near=[mirror])
+        image = work.prick(ring, swing, mirror, "the image of the focus")
+    else:
+        said = args.need("at", "level", "plumb", "parallel")
+        if said.key == "parallel":
+            model = work.edge(said.line("line"), said.ref("line").text)
+            way = Way(90, model.key, model.called)
+        else:
+            degrees = {"level": 0, "plumb": 90}.get(said.key)
+            way = Way((said.length("angle").value if degrees is None else degrees) + 90)
+        square = work.draw(second, way, mirror, "the square to the tangent")
+        image = work.prick(square, ring, mirror, "the image of the focus")
+    drawn = bisect(work, second, image, tangent, None if args.get("normal") else line)
+    ray = work.through(first, image, "the line to the image")
+    at = work.prick(ray, drawn, touch, called)
+    if args.get("normal"):
+        work.square(drawn, at, called=args.name)
 
 
 def _line(ellipse: Ellipse, turn: float, args: Args) -> Line:

@@ -3,11 +3,16 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 from fractions import Fraction
+from functools import partial
 
+from ..acts import Edge, Setting, Way, Work
+from ..acts.act import Gone
+from ..acts.procedures import away
+from ..acts.shapes import go_over
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape, piece_of, polyline
-from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind import Args, Kind, Made, Role, Stroke
 from ..measure import Number, Unit, spell
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
@@ -113,15 +118,11 @@ def _end_view(
         loop,
         f"Tapped hole {args.name} at {name}, {found.name}, end view.",
         tuple(working),
-        (
-            Step(Tool.COMPASS, "Draw the hole, thick and all round", hole.size, place, (Stroke(hole, Role.OUTLINE),)),
-            Step(Tool.COMPASS, "Draw the outer circle of the thread thin, three quarters round", outer.size, place,
-                 (Stroke(outer, Role.THREAD),), "thick inside, thin outside: for a bolt it is the other way"),
-        ),
-        {"minor": hole, "major": outer, "centre": place},
-        f"{args.name}.centre",
+        parts={"minor": hole, "major": outer, "centre": place},
+        centre_name=f"{args.name}.centre",
         lined=Role.OUTLINE,
         remarks=remarks,
+        draw=partial(_draw_end, args, loop, outer),
     )  # fmt: skip
 
 
@@ -164,9 +165,9 @@ def _section(
         edge,
         f"Tapped hole {args.name} at {name}, {found.name}, in section, {told}{', filled' if filled else ''}.",
         tuple(working),
-        tuple(_steps(parts, place, major, minor, (deep, drilled), filled)),
-        parts,
+        parts=parts,
         remarks=remarks,
+        draw=partial(_draw_section, args, parts, place, (major, minor), filled),
     )
 
 
@@ -232,31 +233,85 @@ def _edge(
     return polyline(kept, [f"{owner}.edge{number}" for number in range(1, len(kept) + 1)], closed=True)
 
 
-def _steps(
-    parts: dict[str, Shape | Loop], place: Point, major: Number, minor: Number, depths: tuple[float, float],
-    filled: bool,
-) -> Iterator[Step]:  # fmt: skip
-    def strokes(role: Role, *names: str) -> tuple[Stroke, ...]:
-        return tuple(Stroke(parts[name], role) for name in names if name in parts)
+def _draw_end(args: Args, hole: Loop, outer: Arc, work: Work) -> None:
+    centre = work.mark(outer.centre, args.need("at").ref("place").text)
+    inner = hole.pieces[0].curve
+    assert isinstance(inner, Circle)
+    work.swing(centre, inner.size, f"{args.name}.minor", shape=inner)
+    work.swing(centre, outer.size, f"{args.name}.major", shape=outer)
+    go_over(work, hole, Role.OUTLINE)
+    by_eye = Gone(work.round(outer).key, "", "", outer, f"{args.name}.major")
+    work.go_over([by_eye], Role.THREAD, f"{args.name}.major", [Stroke(outer, Role.THREAD)],
+                 "thick inside, thin outside: for a bolt it is the other way", Setting(outer.size), "arc")  # fmt: skip
 
-    hole, outer = ("minor.1", "minor.2"), ("major.1", "major.2")
-    yield Step(Tool.STRAIGHTEDGE, "Draw the axis of the hole", strokes=(Stroke(parts["axis"]),))
-    yield Step(Tool.RULE, "Half the minor diameter each side of the axis, draw the hole", minor / 2, place,
-               strokes(Role.THREAD if filled else Role.OUTLINE, *hole))  # fmt: skip
-    yield Step(Tool.RULE, "Half the major diameter each side, draw the outer lines of the thread, "
-               + ("thick: the bolt's" if filled else "thin"), major / 2, place,
-               strokes(Role.OUTLINE if filled else Role.THREAD, *outer),
-               "thin to thick is 1 : 2")  # fmt: skip
-    if "end" in parts:
-        yield Step(Tool.RULE, "Measure the depth of the thread from the face and close it, thick", depths[0], place,
-                   strokes(Role.OUTLINE, "end"))  # fmt: skip
-        if "run_out.1" in parts:
-            yield Step(Tool.STRAIGHTEDGE, "Draw the run-out of the thread thin, from its end to the edge of the hole",
-                       strokes=strokes(Role.THREAD, "run_out.1", "run_out.2"))  # fmt: skip
-        yield Step(Tool.RULE, "Measure the drilled depth from the face", depths[1], place,
-                   strokes(Role.OUTLINE, "shoulder", "rest.1", "rest.2"))  # fmt: skip
-        yield Step(Tool.ANGLE, "Draw the drill's point with the 30° set square", 30, place,
-                   strokes(Role.OUTLINE, "point.1", "point.2"), "its point has 120°")  # fmt: skip
+
+def _draw_section(
+    args: Args, parts: dict[str, Shape | Loop], place: Point, sizes: tuple[Number, Number], filled: bool, work: Work
+) -> None:
+    """Draw the axis, half of both diameters each side of it, close thread and drill at their depths, point the drill."""
+    name, (major, minor) = args.name, sizes
+    axis_line, mouth = parts["axis"], work.mark(place, args.need("at").ref("place").text)
+    assert isinstance(axis_line, Line)
+    ways = {"right": 0, "up": 90, "left": 180, "down": 270}
+    degrees = ways[args.need("section").word("way")]
+    axis = work.draw(mouth, Way(degrees), called=f"the axis of {name}", shown=axis_line)
+    face = work.square(axis, mouth, called=f"the face of {name}")
+    for word, size in (("minor", minor), ("major", major)):
+        for number in (1, 2):
+            line = parts[f"{word}.{number}"]
+            assert isinstance(line, Line)
+            start = line.at(0.0)
+            mark = work.measure(mouth, away(face, mouth, start), size / 2, f"the place of {name}.{word}.{number}", start)
+            work.parallel(axis, mark, called=f"{name}.{word}.{number}", shown=line)
+    for key, clause, slot in (("end", "depth", "deep"), ("shoulder", "drilled", "deep")):
+        close = parts.get(key)
+        said = args.get("through") or args.get(clause)
+        if isinstance(close, Line):
+            spot = (close.at(0.0) + close.at(close.end or 0.0)) * 0.5
+            size = said.length(slot).value if said else abs(spot - place)
+            at = work.measure(mouth, away(axis, mouth, spot), size, f"the place of {name}.{key}", spot)
+            work.square(axis, at, called=f"{name}.{key}")
+    bottom = args.get("through")
+    if bottom:
+        spot = axis_line.at(axis_line.end or 0.0)
+        at = work.measure(mouth, away(axis, mouth, spot), bottom.length("thick").value, f"the far face of {name}", spot)
+        work.square(axis, at, called=f"the far face of {name}")
+    for number, turn in ((1, 60), (2, -60)):
+        point = parts.get(f"point.{number}")
+        if isinstance(point, Line):
+            start = work.mark(point.at(0.0), f"a corner of the drill of {name}")
+            work.draw(start, Way(turn, axis.key, axis.called), point.at(point.end or 0.0), f"{name}.point.{number}",
+                      check="its point has 120°")  # fmt: skip
+    _draw_run_out(args, parts, axis, work)
+    for key, part in parts.items():
+        role = _role_of(key, filled)
+        if role is not None and isinstance(part, Line):
+            go_over(work, Loop((piece_of(part, f"{name}.{key}"),), False), role)
+
+
+def _draw_run_out(args: Args, parts: dict[str, Shape | Loop], axis: Edge, work: Work) -> None:
+    said, line = args.get("runout"), parts.get("run_out.1")
+    if said is None or not isinstance(line, Line):
+        return
+    deep = work.mark(axis.line.foot(line.at(0.0)))
+    spot = axis.line.foot(line.at(line.end or 0.0))
+    end = work.measure(deep, away(axis, deep, spot), said.length("long").value, f"the end of the run-out of {args.name}",
+                       spot)  # fmt: skip
+    work.square(axis, end, called="the end of the run-out")
+
+
+def _role_of(key: str, filled: bool) -> Role | None:
+    """Return as what a part is gone over: the hole's edge thick and the thread thin, with a bolt in it the other way."""
+    match key.partition(".")[0]:
+        case "minor":
+            return Role.THREAD if filled else Role.OUTLINE
+        case "major":
+            return Role.OUTLINE if filled else Role.THREAD
+        case "run_out":
+            return Role.THREAD
+        case "end" | "shoulder" | "rest" | "point":
+            return Role.OUTLINE
+    return None
 
 
 KIND = Kind(

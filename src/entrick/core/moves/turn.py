@@ -3,12 +3,18 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
+from fractions import Fraction
+from functools import partial
 
+from ..acts import Mark, Work
+from ..acts.copies import carried, laid_off, simple, turned
+from ..acts.shapes import as_run, go_over
 from ..allowance import check_copies
-from ..geometry import Arc, Circle, Line, Loop, Point, Shape, rotate
-from ..kind import Args, Kind, Made, Role, Said, Step, Stroke, Tool
-from ..kind.parts import as_original, copied, draw
-from ..measure import spell_angle
+from ..geometry import Loop, Shape, rotate
+from ..kind import Args, Kind, Made, Role, Said
+from ..kind.parts import as_original, copied, renamed
+from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
@@ -29,7 +35,9 @@ def construct(args: Args) -> Made:
         raise ClauseError("a thing is turned into at least two places", clause.clause)
     check_copies([original], count)
     apart = args.get("apart")
-    by = float(apart.length("angle")) if apart else 360 / count
+    step: Number = apart.length("angle").value if apart else Fraction(360, count)
+    by = float(step)
+    degrees = [step * index for index in range(1, count)]
     places = [rotate(original, centre, math.radians(by * index)) for index in range(count)]
     shape, parts = copied(args.name, [(str(index), original) for index in range(1, count + 1)], places, lined)
     return Made(
@@ -37,12 +45,8 @@ def construct(args: Args) -> Made:
         f"{args.name}, {name} in {count} places about {clause.ref('centre').text}"
         + (f", {spell_angle(by)} apart." if apart else "."),
         () if apart else (f"360 ÷ {count} = {spell_angle(by)}",),
-        tuple(
-            step
-            for i, place in enumerate(places[1:], 2)
-            for step in _copy(f"{args.name}.{i}", place, centre, by * (i - 1), lined)
-        ),
-        parts,
+        parts=parts,
+        draw=partial(_draw, args, original, list(enumerate(places[1:], 2)), degrees, lined),
         lined=lined,
         standing=frozenset({0}) if lined else frozenset(),
     )
@@ -55,26 +59,34 @@ def _once(args: Args, clause: Said, original: Shape | Loop, name: str) -> Made:
     return Made(
         shape,
         f"{args.name}, {name} turned {spell_angle(angle.value)} about {clause.ref('centre').text}.",
-        (),
-        _copy(args.name, place, centre, float(angle), lined),
-        parts,
+        parts=parts,
         lined=lined,
+        draw=partial(_draw, args, original, [(0, place)], [angle.value], lined),
     )
 
 
-def _copy(name: str, place: Shape | Loop, centre: Point, turned: float, lined: Role | None) -> tuple[Step, ...]:
-    text = f"Draw {name}, {spell_angle(turned % 360)} round from the first"
-    match place:
-        case Circle() | Arc():
-            marks = (Stroke(Line.between(centre, place.centre)),) if place.centre != centre else ()
-            return (Step(Tool.COMPASS, text, place.size, place.centre, (*marks, Stroke(place))),)
-        case Point():
-            label = name.rpartition(".")[2]
-            return (Step(Tool.DIVIDERS, text, abs(place - centre), centre, (Stroke(place, Role.POINT, label),)),)
-        case Line():
-            return (Step(Tool.ANGLE, text, math.degrees(place.direction.angle) % 180, strokes=(Stroke(place),)),)
-        case Loop():
-            return draw(place, name, lined or Role.CONSTRUCTION)
+def _draw(
+    args: Args, original: Shape | Loop, places: Sequence[tuple[int, Shape | Loop]], degrees: Sequence[Number],
+    lined: Role | None, work: Work,
+) -> None:  # fmt: skip
+    """Turn the places that fix the thing, each from the first; a longer run is traced and turned about the centre."""
+    name, clause = args.need("of").ref("original").text, args.need("about", "by")
+    centre = work.mark(clause.point("centre"), clause.ref("centre").text)
+    for (number, copy), turn in zip(places, degrees, strict=True):
+        called = f"{args.name}.{number}" if number else args.name
+        copy = renamed(copy, called)
+
+        def carry(work: Work, mark: Mark, told: str, label: str, turn: Number = turn) -> Mark:
+            return turned(work, mark, centre, turn, told, label)
+
+        if simple(original):
+            carried(work, original, copy, called, name, carry, True)
+        else:
+            assert isinstance(original, Loop)
+            assert isinstance(copy, Loop)
+            laid_off(work, original, copy, "turn", centre, degrees=turn, called=called)
+        if lined:
+            go_over(work, as_run(copy), lined)
 
 
 KIND = Kind(

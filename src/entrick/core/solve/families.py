@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
+from functools import partial
 
+from ..acts import Work
 from ..allowance import MOST_PIECES, pieces, refuse
 from ..geometry import Arc, Circle, Loop, Point, Shape
 from ..geometry.walk import Stop
@@ -87,10 +90,17 @@ def construct_all(kind: str, args: Args) -> tuple[Made, int]:
     notes = tuple(note for one in made for note in one.notes)
     sentence = f"{len(made)} times: {told}"
     shapes, behind = tuple(shape for _, shape in members), tuple(label for label, _ in members)
+    draws = tuple(one.draw for one in made if one.draw)
     family = Made(Family(shapes, behind), sentence, made[0].working, steps, parts, lined=made[0].lined,
                   standing=frozenset(standing), notes=notes,
-                  nothing=made[0].nothing, cut=made[0].cut)  # fmt: skip
+                  nothing=made[0].nothing, cut=made[0].cut,
+                  draw=partial(_draw_all, draws) if len(draws) == len(made) else None)  # fmt: skip
     return family, asked
+
+
+def _draw_all(draws: tuple[Callable[[Work], None], ...], work: Work) -> None:
+    for draw in draws:
+        draw(work)
 
 
 def _member(args: Args, index: int, label: str) -> Args:

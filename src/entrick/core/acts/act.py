@@ -1,0 +1,261 @@
+"""What is done at the board, as values: what an act stands on, what is set for it, what it leaves.
+
+Acts name what they stand on by the keys under which earlier acts left it, never by coordinates. Where that comes to lie
+(`strokes`, `planned`) is what the figure says; whoever carries acts out works it out anew from what they name.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from ..drawing.strokes import Role, Stroke
+from ..geometry import Arc, Circle, Line, Loop, Point
+from ..measure import Number
+
+Key = str
+"""The name under which an act left something: the statement's, and a role or a number in it."""
+
+
+@dataclass(frozen=True, slots=True)
+class Mark:
+    """A place pricked or marked: its key, where the figure has it, what the drafter calls it."""
+
+    key: Key
+    at: Point
+    called: str
+
+
+@dataclass(frozen=True, slots=True)
+class Edge:
+    """A straight line that has been drawn. It has a sense, from which the crossings on it are counted."""
+
+    key: Key
+    line: Line
+    called: str
+
+
+@dataclass(frozen=True, slots=True)
+class Round:
+    """A circle, or a swing of one, that has been drawn about a mark."""
+
+    key: Key
+    circle: Circle
+    called: str
+    needle: Key = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Traced:
+    """A curve drawn through its stations by the French curve; `loop` is the true one, which it follows between them."""
+
+    key: Key
+    loop: Loop
+    called: str
+
+
+Thing = Mark | Edge | Round | Traced
+
+
+@dataclass(frozen=True, slots=True)
+class Setting:
+    """What the compass, or the dividers, are opened to.
+
+    Attributes
+    ----------
+    size : Fraction or float
+        Plan units at full size.
+    between : two keys, optional
+        The marks it is opened between; by the rule where there are none.
+    free : bool
+        Whether any opening does: the size is no more than a handy one.
+    told : str
+        Why this size: ``more than half the distance``.
+    """
+
+    size: Number
+    between: tuple[Key, Key] | None = None
+    free: bool = False
+    told: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """A direction: so many degrees counter-clockwise from level, or from a line that has been drawn."""
+
+    degrees: Number = 0
+    off: Key = ""
+    called: str = ""
+
+
+LEVEL, PLUMB = Way(0), Way(90)
+
+
+@dataclass(frozen=True, slots=True, eq=False, kw_only=True)
+class Act:
+    """Something done at the board. Compared by identity, so that what is derived from it can be kept.
+
+    Attributes
+    ----------
+    leaves : str
+        Key of what it leaves; empty where it leaves nothing that could be stood on.
+    called : str
+        What the drafter calls what is left.
+    strokes : tuple of Stroke
+        What appears on the sheet, where the figure has it.
+    check : str
+        How to see that it came out right.
+    """
+
+    leaves: Key = ""
+    called: str = ""
+    strokes: tuple[Stroke, ...] = ()
+    check: str = ""
+
+
+@dataclass(frozen=True, slots=True, eq=False, kw_only=True)
+class Fix(Act):
+    """Find the place of the datum: measured from two sides of the sheet that is fixed on the board."""
+
+    planned: Point
+
+
+@dataclass(frozen=True, slots=True, eq=False, kw_only=True)
+class Measure(Act):
+    """Mark a place at a distance from a mark: along a drawn line, or along an edge held in a direction.
+
+    `computed` says that the length was worked out and is neither given nor said on the card.
+    """
+
+    start: Key
+    way: Way
+    size: Number
+    planned: Point
+    told: str = ""
+    computed: bool = False
+
+
+@dataclass(frozen=True, slots=True, eq=False, kw_only=True)
+class Prick(Act):
+    """Mark where two drawn things cross.
+
+    `pick` says which crossing: along the sense of the line (first, second), or to the left or right of the line from
+    the first centre to the second; on a curve the one nearest to where the figure has it.
+    """
+
+    first: Key
+    second: Key
+    pick: Literal["", "first", "second", "left", "right", "curve"]
+    planned: Point
+    told: str = ""
+
+
+@dataclass(frozen=True, slots=True, eq=False, kw_only=True)
+class Draw(Act):
+    """Draw a straight line through two marks, or through one in a direction."""
+
+    start: Key
+    end: Key = ""
+    way: Way | None = None
+    planned: Line
+    told: str = ""
+
+
+@dataclass(frozen=True, slots=True, eq=False, kw_only=True)
+class Swing(Act):
+    """Swing a circle, or part of one, about a mark."""
+
+    needle: Key
+    setting: Setting
+    planned: Circle
+    told: str = ""
+
+
+@dataclass(frozen=True, slots=True, eq=False, kw_only=True)
+class StepOff(Act):
+    """Step off equal lengths from a mark, along a line or round a circle; leaves one mark for each step.
+
+    `along` is the key of a line or circle; `forwards` along the sense of the line, counter-clockwise round a circle.
+    """
+
+    start: Key
+    setting: Setting
+    along: Key
+    forwards: bool
+    marks: tuple[Key, ...]
+    planned: tuple[Point, ...]
+    told: str = ""
+
+
+@dataclass(frozen=True, slots=True, eq=False, kw_only=True)
+class Strip(Act):
+    """Mark a place by a strip of paper with two lengths ticked off from one end (trammel).
+
+    The further tick, `whole` from the end, is laid on the mark `tick`, the nearer, `rest` from it, on the line `axis`;
+    the end is pricked.
+    """
+
+    tick: Key
+    axis: Key
+    pick: Literal["first", "second"]
+    whole: Number
+    rest: Number
+    planned: Point
+
+
+@dataclass(frozen=True, slots=True, eq=False, kw_only=True)
+class Trace(Act):
+    """Draw a curve through marks, or touching lines and circles, by the French curve.
+
+    `planned` is what the figure has, arcs that keep to the true curve `within` a length.
+    """
+
+    stations: tuple[Key, ...]
+    planned: Loop
+    touching: bool = False
+    within: float = 0.0
+    tool: str = "French curve"
+
+
+@dataclass(frozen=True, slots=True, eq=False, kw_only=True)
+class Copy(Act):
+    """Repeat what has been drawn: moved from one mark to another, turned about one, or turned over on a line.
+
+    `pairs` names originals and their copies; `things` are the copies where the figure has them.
+    """
+
+    pairs: tuple[tuple[Key, Key], ...]
+    things: tuple[Thing, ...]
+    how: Literal["shift", "turn", "mirror"]
+    about: Key
+    to: Key = ""
+    degrees: Number = 0
+
+
+@dataclass(frozen=True, slots=True)
+class Gone:
+    """A piece to be gone over: on which thing, from which mark to which; all round where none are said."""
+
+    thing: Key
+    start: Key
+    end: Key
+    planned: Line | Circle | Arc | Loop
+    called: str = ""
+
+
+@dataclass(frozen=True, slots=True, eq=False, kw_only=True)
+class GoOver(Act):
+    """Go over what stands there in light lines: as outline, seen edge, hidden or thread line, feature by feature."""
+
+    pieces: tuple[Gone, ...]
+    role: Role = Role.OUTLINE
+    told: str = ""
+    setting: Setting | None = None
+
+
+@dataclass(frozen=True, slots=True, eq=False, kw_only=True)
+class Finish(Act):
+    """What finishes a sheet: hatch, letter, dimension, centre line, rub out. Leaves nothing to stand on."""
+
+    told: str
+    verb: str = "letter"

@@ -1,0 +1,133 @@
+"""What stands on the sheet, as the figure has it: so that what an act stands on is found as the eye finds it."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Hashable, Iterable, Iterator
+from dataclasses import dataclass, field
+
+from ..geometry import Arc, Circle, Line, Point
+from ..tolerance import NOUGHT
+from .act import Edge, Mark, Round, Thing, Traced
+
+CELLS = 1e6
+"""Places closer than the size of the sheet by this are one place to look at."""
+
+_DIRECTIONS = 1e-7
+_EDGE = 0.499
+"""A place so near to the side of its cell is looked for in the next one too, as a share of the cell."""
+
+
+def _cells(*values: float) -> Iterator[tuple[int, ...]]:
+    """Return the cells in which something at these values may have been put, the likeliest first."""
+    found: list[tuple[int, ...]] = [()]
+    for value in values:
+        whole = round(value)
+        off = value - whole
+        near = (whole,) if abs(off) < _EDGE else (whole, whole + (1 if off > 0 else -1))
+        found = [(*cell, each) for each in near for cell in found]
+    return iter(found)
+
+
+@dataclass
+class Paper:
+    """Everything drawn so far, found by where it stands. `size` is that of the sheet, and `handy` an opening of the
+    compass where any will do, plan units."""
+
+    size: float
+    handy: float
+    marks: dict[Hashable, Mark] = field(default_factory=dict)
+    edges: dict[Hashable, Edge] = field(default_factory=dict)
+    rounds: dict[Hashable, Round] = field(default_factory=dict)
+    curves: dict[str, Traced] = field(default_factory=dict)
+
+    def put(self, things: Iterable[Thing]) -> None:
+        """Put what an act has left on the sheet. What stands in the same place already keeps its own."""
+        cell = self.size / CELLS
+        for thing in things:
+            match thing:
+                case Mark(at=at):
+                    self.marks.setdefault((round(at.x / cell), round(at.y / cell)), thing)
+                case Edge(line=line):
+                    self.edges.setdefault(tuple(map(round, self._of_line(line))), thing)
+                case Round(circle=circle):
+                    place = (circle.centre.x / cell, circle.centre.y / cell, circle.radius / cell)
+                    self.rounds.setdefault(tuple(map(round, place)), thing)
+                case Traced():
+                    self.curves[thing.key] = thing
+
+    def mark(self, at: Point) -> Mark | None:
+        """Return the mark at a place."""
+        cell = self.size / CELLS
+        return next((self.marks[c] for c in _cells(at.x / cell, at.y / cell) if c in self.marks), None)
+
+    def edge(self, line: Line) -> Edge | None:
+        """Return what is drawn along a line, however far."""
+        return next((self.edges[c] for c in _cells(*self._of_line(line)) if c in self.edges), None)
+
+    def round(self, circle: Circle) -> Round | None:
+        """Return the circle, or the swing, that has been drawn with a centre and radius."""
+        cell = self.size / CELLS
+        place = (circle.centre.x / cell, circle.centre.y / cell, circle.radius / cell)
+        return next((self.rounds[c] for c in _cells(*place) if c in self.rounds), None)
+
+    @property
+    def nothing(self) -> float:
+        """Two places that lie closer are one."""
+        return self.size / CELLS
+
+    def curve(self, sought: tuple[str, Point]) -> Traced | None:
+        """Return the curve of a name that goes through a place."""
+        name, at = sought
+        own = (c for c in self.curves.values() if c.called == name)
+        near = self.nothing * 10
+        return next((c for c in own if any(abs(nearest_place(p.curve, at) - at) < near for p in c.loop.pieces)), None)
+
+    def through(self, at: Point) -> list[Edge | Round]:
+        """Return everything straight or round that goes through a place."""
+        near = self.size / CELLS
+        found: list[Edge | Round] = [e for e in self.edges.values() if abs(e.line.offset_of(at)) < near]
+        found += [
+            r for r in self.rounds.values() if abs(abs(at - r.circle.centre) - r.circle.radius) < near
+        ]  # fmt: skip
+        return found
+
+    def curves_at(self, at: Point) -> list[Traced]:
+        """Return every traced curve that goes through a place."""
+        near = self.size / CELLS * 10
+        return [c for c in self.curves.values()
+                if any(abs(nearest_place(piece.curve, at) - at) < near for piece in c.loop.pieces)]  # fmt: skip
+
+    def _of_line(self, line: Line) -> tuple[float, float, float]:
+        ahead = line.direction
+        if ahead.x < -_DIRECTIONS or (abs(ahead.x) <= _DIRECTIONS and ahead.y < 0):
+            ahead = -ahead
+        away = ahead.x * line.through.y - ahead.y * line.through.x
+        return ahead.x * CELLS, ahead.y * CELLS, away / self.size * CELLS
+
+
+def nearest_place(curve: Line | Circle | Arc, at: Point) -> Point:
+    """Return the place of a drawn piece that is nearest to another place."""
+    if isinstance(curve, Line):
+        along = curve.along(at)
+        low, high = curve.start if curve.start is not None else along, curve.end if curve.end is not None else along
+        return curve.at(min(max(along, low), high))
+    spot = curve.at((at - curve.centre).angle)
+    if isinstance(curve, Circle):
+        return spot
+    turned = ((at - curve.centre).angle - curve.start) * math.copysign(1.0, curve.sweep) % math.tau
+    return spot if turned <= abs(curve.sweep) else min((curve.first, curve.last), key=lambda end: abs(end - at))
+
+
+def crossing(first: Edge | Round, second: Edge | Round, at: Point) -> float:
+    """Return the sine of the angle at which two things cross at a place."""
+    one, other = (_direction(thing, at) for thing in (first, second))
+    return abs(one.cross(other))
+
+
+def _direction(thing: Edge | Round, at: Point) -> Point:
+    if isinstance(thing, Edge):
+        return thing.line.direction
+    out = at - thing.circle.centre
+    return out.normal * (1 / max(abs(out), NOUGHT))
+

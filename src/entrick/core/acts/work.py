@@ -1,0 +1,455 @@
+"""The hand of a kind: it finds on the sheet what it stands on, and puts down one act after another."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Sequence
+from typing import Literal
+
+from ..drawing.strokes import Role, Stroke
+from ..geometry import Arc, Circle, Line, Loop, Point, polar, rotate
+from ..measure import Number
+from ..tolerance import DIRECTION
+from .act import (
+    Act,
+    Copy,
+    Draw,
+    Edge,
+    Finish,
+    Gone,
+    GoOver,
+    Key,
+    Mark,
+    Measure,
+    Prick,
+    Round,
+    Setting,
+    StepOff,
+    Strip,
+    Swing,
+    Thing,
+    Trace,
+    Traced,
+    Way,
+)
+from .paper import CELLS, Paper, crossing
+
+SWING = math.radians(14)
+"""Half the length of a light swing drawn where something is expected."""
+
+SLACK = 0.05
+"""Sine of the angle below which a crossing is not taken where a place is looked for."""
+
+TOUCHING = 3e-7
+"""Sine of the angle below which two things touch, and are not pricked where they run along each other."""
+
+Lookup = tuple[Callable[[Paper, object], object], object, Key | None]
+"""What was looked for on the sheet, and under which key it was found: what was done holds while the answers do."""
+
+
+class Work:
+    """The acts of one statement, put down in order.
+
+    Parameters
+    ----------
+    paper : Paper
+        What stands on the sheet already; what the acts leave is put on it as well.
+    name : str
+        Of the statement: keys of what it leaves begin with it.
+    """
+
+    def __init__(self, paper: Paper, name: str) -> None:
+        self.paper, self.name = paper, name
+        self.acts: list[Act] = []
+        self.left: list[Thing] = []
+        self.lookups: list[Lookup] = []
+
+    # What stands there already.
+
+    def _look(self, where: Callable[[Paper, object], object], what: object) -> Thing | None:
+        found = where(self.paper, what)
+        self.lookups.append((where, what, found.key if found is not None else None))  # type: ignore[attr-defined]
+        return found  # type: ignore[return-value]
+
+    def mark(self, at: Point, called: str = "") -> Mark:
+        """Return the mark at a place; where there is none, one is pricked where drawn things cross there, or touch; a
+        place where nothing is drawn is measured from the datum as it was worked out, and is told as such."""
+        found = self._look(Paper.mark, at)  # type: ignore[arg-type]
+        if isinstance(found, Mark):
+            return found
+        return self._crossed(at, called) or self._computed(at, called)
+
+    def has_mark(self, at: Point) -> bool:
+        """Tell whether a place is marked."""
+        return self._look(Paper.mark, at) is not None  # type: ignore[arg-type]
+
+    def edge(self, line: Line, called: str = "") -> Edge:
+        """Return what is drawn along a line; where nothing is, it is drawn through its ends."""
+        found = self._look(Paper.edge, line)  # type: ignore[arg-type]
+        if isinstance(found, Edge):
+            return found
+        start, end = line.at(line.start or 0.0), line.at(line.end if line.end is not None else 1.0)
+        return self.through(self.mark(start), self.mark(end), called)
+
+    def round(self, curve: Circle | Arc, called: str = "", needle: Mark | None = None) -> Round:
+        """Return the circle, or swing, that is drawn along a circle; where there is none, it is swung."""
+        circle = Circle(curve.centre, curve.radius, curve.exact)
+        found = self._look(Paper.round, circle)  # type: ignore[arg-type]
+        if isinstance(found, Round):
+            return found
+        middle = needle or self.mark(curve.centre, f"the centre of {called}" if called else "")
+        return self.swing(middle, curve.size, called, shape=curve)
+
+    def anywhere(self, edge: Edge, at: Point, called: str) -> Mark:
+        """Mark a place on a line where any will do."""
+        start = self.place_on(edge, edge.line)
+        along = (at - start.at).dot(edge.line.direction)
+        return self.measure(start, Way(0, edge.key, edge.called), along, called, told="any distance will do")
+
+    def edge_of(self, key: Key) -> Edge:
+        """Return the line that has been drawn under a key."""
+        return next(e for e in (*reversed(self.left), *self.paper.edges.values())
+                    if isinstance(e, Edge) and e.key == key)  # fmt: skip
+
+    @property
+    def next_key(self) -> Key:
+        """The key of what the next act leaves."""
+        return self._key()
+
+    def place_on(self, edge: Edge, near: Line) -> Mark:
+        """Return a mark on a line: its end, or where it begins; any place of it that is marked will do."""
+        spot = near.at(near.start or 0.0)
+        for mark in list(self.paper.marks.values()):
+            if abs(edge.line.offset_of(mark.at)) < self.paper.size / CELLS:
+                return self.mark(mark.at)
+        return self.mark(spot, f"a place on {edge.called}")
+
+    def curve(self, name: str, at: Point) -> Traced | None:
+        """Return the curve of a name that goes through a place."""
+        found = self._look(Paper.curve, (name, at))  # type: ignore[arg-type]
+        return found if isinstance(found, Traced) else None
+
+    def curve_along(self, places: Sequence[Point]) -> Traced | None:
+        """Return a curve that goes through several places, whatever its name."""
+        found = [set(c.key for c in self.paper.curves_at(place)) for place in places]
+        both = set.intersection(*found)
+        key = min(both, default=None)
+        return self.paper.curves[key] if key else None
+
+    def has_drawn(self, curve: Line | Circle | Arc) -> bool:
+        """Tell whether a line, or a circle with its centre, has been drawn."""
+        if isinstance(curve, Line):
+            return self._look(Paper.edge, curve) is not None  # type: ignore[arg-type]
+        return self._look(Paper.round, Circle(curve.centre, curve.radius)) is not None  # type: ignore[arg-type]
+
+    def _crossed(self, at: Point, called: str) -> Mark | None:
+        """Prick a place where two of the things drawn cross, the squarer the better; or find where two touch."""
+        through = self.paper.through(at)
+        self.lookups.append((_keys_through, at, " ".join(thing.key for thing in through)))
+        pairs = [(crossing(a, b, at), i, j) for i, a in enumerate(through) for j, b in enumerate(through) if i < j]
+        best = max(pairs, default=(0.0, 0, 0))
+        if best[0] > SLACK:
+            return self.prick(through[best[1]], through[best[2]], at, called)
+        curves = self.paper.curves_at(at)
+        if curves and (through or len(curves) > 1):
+            other: Thing = through[0] if through else curves[1]
+            return self.prick(other, curves[0], at, called)
+        rounds = [thing for thing in through if isinstance(thing, Round)]
+        if len(through) < 2 or not rounds:
+            return None
+        return self.touch(rounds[0], next(thing for thing in through if thing is not rounds[0]), at, called)
+
+    def _computed(self, at: Point, called: str) -> Mark:
+        """Measure a place from the datum, across and up, as it was worked out."""
+        origin = next(iter(self.paper.marks.values()), None)
+        told = called or "a place worked out"
+        if origin is None:
+            origin = self.leave(Mark(f"{self.name}.datum", Point(0.0, 0.0), "the datum"))
+            assert isinstance(origin, Mark)
+        off = at - origin.at
+        level = self.measure(origin, Way(0), off.x, f"{told}, across", computed=True) if off.x else origin
+        return self.measure(level, Way(90), off.y, told, computed=True) if off.y or not off.x else level
+
+    def touch(self, one: Round, other: Edge | Round, at: Point, called: str = "", label: str = "") -> Mark:
+        """Mark where a circle touches a line or another circle: square to the line from the centre, or on the line of
+        centres. A touch is never pricked by itself, as the two run along each other there."""
+        centre = self.mark(one.circle.centre)
+        if isinstance(other, Edge):
+            across = self.square(other, centre, at)
+            return self.prick(across, other, at, called, label=label)
+        return self.prick(self.through(centre, self.mark(other.circle.centre), reach=at), one, at, called, label=label)
+
+    # Acts.
+
+    def _key(self) -> Key:
+        return f"{self.name}:{len(self.acts) + 1}"
+
+    def leave(self, thing: Thing) -> Thing:
+        """Put what an act leaves on the sheet."""
+        self.left.append(thing)
+        self.paper.put((thing,))
+        return thing
+
+    def _mark(self, act: Act, at: Point) -> Mark:
+        self.acts.append(act)
+        found = Mark(act.leaves, at, act.called)
+        self.leave(found)
+        return found
+
+    def measure(
+        self, start: Mark, way: Way, size: Number, called: str, at: Point | None = None, *,
+        computed: bool = False, line: bool = False, label: str = "", told: str = "", check: str = "",
+    ) -> Mark:  # fmt: skip
+        """Mark a place at a distance from a mark; a distance below nought lies the other way."""
+        place = at if at is not None else start.at + self.direction(way) * float(size)
+        strokes = (Stroke(Line.between(start.at, place)),) if line and abs(place - start.at) > 0 else ()
+        dot = Stroke(place, Role.POINT, label) if label else Stroke(place)
+        return self._mark(
+            Measure(leaves=self._key(), called=called, strokes=(*strokes, dot), check=check, start=start.key, way=way,
+                    size=size, planned=place, told=start.called + (f", {told}" if told else ""), computed=computed),
+            place,
+        )  # fmt: skip
+
+    def prick(
+        self, first: Thing, second: Thing, at: Point, called: str = "", *, label: str = "", told: str = "",
+        check: str = "", anew: bool = False,
+    ) -> Mark:  # fmt: skip
+        """Mark where two drawn things cross; a mark that is there already is taken, unless it is pricked `anew`."""
+        if not anew:
+            there = self._look(Paper.mark, at)  # type: ignore[arg-type]
+            if isinstance(there, Mark):
+                return there
+        if not isinstance(first, Traced | Mark) and not isinstance(second, Traced | Mark):
+            one, other = (first, second) if isinstance(first, Round) else (second, first)
+            if isinstance(one, Round) and crossing(first, second, at) < TOUCHING:
+                return self.touch(one, other, at, called, label)
+        where = told or f"where {first.called} and {second.called} cross"
+        dot = Stroke(at, Role.POINT, label) if label else Stroke(at)
+        called = called or f"the crossing of {first.called} and {second.called}"
+        return self._mark(
+            Prick(leaves=self._key(), called=called, strokes=(dot,), check=check, first=first.key, second=second.key,
+                  pick=picked(first, second, at), planned=at, told=where),
+            at,
+        )  # fmt: skip
+
+    def through(
+        self, first: Mark, second: Mark, called: str = "", *, reach: Point | None = None, shown: Line | None = None,
+        told: str = "", check: str = "",
+    ) -> Edge:  # fmt: skip
+        """Draw the straight line through two marks, unless it is there."""
+        line = shown or Line.between(first.at, second.at)
+        found = self._look(Paper.edge, line)  # type: ignore[arg-type]
+        if isinstance(found, Edge):
+            return found
+        if reach is not None:
+            along = [0.0, line.along(reach), line.along(second.at)]
+            line = Line(line.through, line.direction, min(along), max(along))
+        called = called or f"the line through {first.called} and {second.called}"
+        return self._edge(
+            Draw(leaves=self._key(), called=called, strokes=(Stroke(line),), check=check, start=first.key,
+                 end=second.key, planned=line, told=told or f"through {first.called} and {second.called}"),
+            line,
+        )  # fmt: skip
+
+    def _edge(self, act: Act, line: Line) -> Edge:
+        self.acts.append(act)
+        found = Edge(act.leaves, line, act.called)
+        self.leave(found)
+        return found
+
+    def draw(
+        self, start: Mark, way: Way, to: Point | None = None, called: str = "", *, shown: Line | None = None,
+        check: str = "",
+    ) -> Edge:  # fmt: skip
+        """Draw a line through a mark in a direction, as far as a place; past the view where none is said."""
+        ahead = self.direction(way)
+        line = _along(shown, ahead) if shown else Line(start.at, ahead) if to is None else _reaching(start.at, ahead, to)
+        found = self._look(Paper.edge, line)  # type: ignore[arg-type]
+        if isinstance(found, Edge):
+            return found
+        called = called or f"the line through {start.called}"
+        return self._edge(
+            Draw(leaves=self._key(), called=called, strokes=(Stroke(line),), check=check, start=start.key, way=way,
+                 planned=Line(line.through, line.direction, line.start, line.end), told=f"through {start.called}"),
+            line,
+        )  # fmt: skip
+
+    def square(self, edge: Edge, start: Mark, to: Point | None = None, called: str = "") -> Edge:
+        """Draw the line square to another through a mark."""
+        return self.draw(start, Way(90, edge.key, edge.called), to, called or f"the square to {edge.called}")
+
+    def parallel(self, edge: Edge, start: Mark, to: Point | None = None, called: str = "", *,
+                 shown: Line | None = None, check: str = "") -> Edge:  # fmt: skip
+        """Draw the line parallel to another through a mark."""
+        return self.draw(start, Way(0, edge.key, edge.called), to, called or f"the parallel to {edge.called}",
+                         shown=shown, check=check)  # fmt: skip
+
+    def swing(
+        self, needle: Mark, size: Number | Setting, called: str = "", *, shape: Circle | Arc | None = None,
+        near: Sequence[Point] = (), check: str = "", told: str = "", anew: bool = False,
+    ) -> Round:  # fmt: skip
+        """Swing about a mark; of the swing no more is drawn than `shape`, or a little `near` where it is wanted."""
+        setting = size if isinstance(size, Setting) else Setting(size)
+        radius = float(setting.size)
+        circle = Circle(needle.at, radius, None if isinstance(setting.size, float) else setting.size)
+        if not anew:
+            found = self._look(Paper.round, circle)  # type: ignore[arg-type]
+            if isinstance(found, Round):
+                return found
+        shapes = tuple(Arc(needle.at, radius, (spot - needle.at).angle - SWING, 2 * SWING, circle.exact)
+                       for spot in near) or (shape or circle,)  # fmt: skip
+        act = Swing(
+            leaves=self._key(), called=called or f"the swing about {needle.called}",
+            strokes=tuple(map(Stroke, shapes)), check=check, needle=needle.key, setting=setting, planned=circle,
+            told=f"{needle.called}|{told}",
+        )  # fmt: skip
+        self.acts.append(act)
+        found_round = Round(act.leaves, circle, act.called, needle.key)
+        self.leave(found_round)
+        return found_round
+
+    def between(self, first: Mark, second: Mark) -> Setting:
+        """Return the compass opened from one mark to another."""
+        told = f"from {first.called} to {second.called}"
+        return Setting(abs(second.at - first.at), (first.key, second.key), told=told)
+
+    def any_over(self, least: float, told: str = "any opening") -> Setting:
+        """Return an opening of the compass that is free above a bound: a handy one, or somewhat more than the bound."""
+        return Setting(max(self.paper.handy, least), free=True, told=told)
+
+    def step_off(
+        self, start: Mark, size: Number | Setting, along: Edge | Round, spots: Sequence[Point], names: Sequence[str],
+        *, labels: Sequence[str] = (), check: str = "", told: str = "",
+    ) -> list[Mark]:  # fmt: skip
+        """Step off equal lengths with the dividers along a line, or as chords round a circle."""
+        setting = size if isinstance(size, Setting) else Setting(size)
+        if isinstance(along, Edge):
+            forwards = (spots[0] - start.at).dot(along.line.direction) > 0
+        else:
+            middle = along.circle.centre
+            forwards = (start.at - middle).cross(spots[0] - middle) > 0
+        base = self._key()
+        keys = tuple(f"{base}.{index}" for index in range(1, len(spots) + 1))
+        strokes = [Stroke(s, Role.POINT, labels[i]) if labels else Stroke(s) for i, s in enumerate(spots)]
+        self.acts.append(
+            StepOff(leaves=base, called=names[-1], strokes=tuple(strokes), check=check, start=start.key,
+                    setting=setting, along=along.key, forwards=forwards, marks=keys, planned=tuple(spots),
+                    told=f"{start.called}|{along.called}|{told}"),
+        )  # fmt: skip
+        found = [Mark(key, spot, called) for key, spot, called in zip(keys, spots, names, strict=True)]
+        for each in found:
+            self.leave(each)
+        return found
+
+    def strip(self, tick: Mark, axis: Edge, whole: Number, rest: Number, at: Point, called: str) -> Mark:
+        """Mark a place by a strip of paper, its further tick on a mark and the nearer one on a line."""
+        on = at + (tick.at - at) * (float(rest) / float(whole))
+        ahead = (on - axis.line.foot(tick.at)).dot(axis.line.direction)
+        return self._mark(
+            Strip(leaves=self._key(), called=called, strokes=(Stroke(Line.between(tick.at, at)), Stroke(at)),
+                  tick=tick.key, axis=axis.key, pick="second" if ahead > 0 else "first", whole=whole, rest=rest,
+                  planned=at),
+            at,
+        )  # fmt: skip
+
+    def trace(
+        self, stations: Sequence[Thing], loop: Loop, called: str, *, key: str = "", touching: bool = False,
+        check: str = "", within: float = 0.0, tool: str = "French curve",
+    ) -> Traced:  # fmt: skip
+        """Draw a curve through marks, or touching what is drawn, by the French curve."""
+        name = key or f"{called}@{self._key()}"
+        act = Trace(leaves=name, called=called, strokes=(Stroke(loop),), check=check,
+                    stations=tuple(s.key for s in stations), planned=loop, touching=touching, within=within,
+                    tool=tool)  # fmt: skip
+        self.acts.append(act)
+        found = Traced(name, loop, called)
+        self.leave(found)
+        return found
+
+    def copy(
+        self, originals: Sequence[Thing], copies: Sequence[Thing], how: Literal["shift", "turn", "mirror"],
+        about: Mark | Edge, to: Mark | None = None, degrees: Number = 0, called: str = "",
+        strokes: Sequence[Stroke] = (), check: str = "",
+    ) -> None:  # fmt: skip
+        """Repeat what is drawn somewhere else: what the copies are is said with the keys they get."""
+        base = self._key()
+        self.acts.append(
+            Copy(leaves=base, called=called, strokes=tuple(strokes), check=check,
+                 pairs=tuple((a.key, b.key) for a, b in zip(originals, copies, strict=True)), things=tuple(copies),
+                 how=how, about=about.key, to=to.key if to else "", degrees=degrees)
+        )  # fmt: skip
+        for each in copies:
+            self.leave(each)
+
+    def go_over(
+        self, pieces: Sequence[Gone], role: Role, called: str, strokes: Sequence[Stroke], check: str = "",
+        setting: Setting | None = None, told: str = "",
+    ) -> None:  # fmt: skip
+        """Go over pieces that stand there in light lines."""
+        self.acts.append(GoOver(called=called, strokes=tuple(strokes), check=check, pieces=tuple(pieces), role=role,
+                                setting=setting, told=told))  # fmt: skip
+
+    def finish(self, told: str, verb: str, strokes: Sequence[Stroke] = (), check: str = "") -> None:
+        """Do what finishes a sheet."""
+        self.acts.append(Finish(told=told, verb=verb, strokes=tuple(strokes), check=check))
+
+    def direction(self, way: Way) -> Point:
+        """Return a direction as the figure has it."""
+        turn = float(way.degrees)
+        if way.off:
+            base = self.edge_of(way.off).line.direction
+            return {0.0: base, 90.0: base.normal, 180.0: -base, 270.0: -base.normal}.get(
+                turn % 360, rotate(base, Point(0.0, 0.0), math.radians(turn))
+            )
+        quarters = {0.0: Point(1.0, 0.0), 90.0: Point(0.0, 1.0), 180.0: Point(-1.0, 0.0), 270.0: Point(0.0, -1.0)}
+        return quarters.get(turn % 360) or polar(1.0, math.radians(turn))
+
+
+
+def _keys_through(paper: Paper, at: object) -> object:
+    assert isinstance(at, Point)
+    return _Keys(" ".join(thing.key for thing in paper.through(at)))
+
+
+class _Keys(str):
+    """The keys of several things, as one answer."""
+
+    __slots__ = ()
+
+    @property
+    def key(self) -> str:
+        return str(self)
+
+
+def _along(line: Line, direction: Point) -> Line:
+    """Return a line in the sense in which what is held draws it."""
+    if line.direction.dot(direction) > 0:
+        return line
+    start, end = (None if along is None else -along for along in (line.end, line.start))
+    return Line(line.through, -line.direction, start, end)
+
+
+def _reaching(start: Point, ahead: Point, to: Point) -> Line:
+    along = ahead.dot(to - start)
+    return Line(start, ahead, min(0.0, along), max(0.0, along))
+
+
+def picked(first: Thing, second: Thing, at: Point) -> Literal["", "first", "second", "left", "right", "curve"]:
+    """Tell which of the crossings of two things lies at a place; see `Prick`."""
+    if isinstance(first, Traced) or isinstance(second, Traced):
+        return "curve"
+    if isinstance(first, Edge) and isinstance(second, Edge):
+        return ""
+    if isinstance(first, Round) and isinstance(second, Round):
+        between = second.circle.centre - first.circle.centre
+        return "left" if between.cross(at - first.circle.centre) > 0 else "right"
+    edge, round_ = (first, second) if isinstance(first, Edge) else (second, first)
+    assert isinstance(edge, Edge)
+    assert isinstance(round_, Round)
+    middle = edge.line.along(round_.circle.centre)
+    return "second" if edge.line.along(at) > middle else "first"
+
+
+def turned_to(direction: Point, model: Point) -> bool:
+    """Tell whether two directions are the same, or opposite."""
+    return abs(direction.cross(model)) < DIRECTION

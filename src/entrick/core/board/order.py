@@ -1,0 +1,81 @@
+"""The acts of a whole plan, statement by statement: what each finds on the sheet is what those before it have left."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ..acts import Paper, Work
+from ..acts.act import Act, Fix, Mark, Thing
+from ..acts.shapes import as_run, draw, go_over
+from ..acts.work import Lookup
+from ..drawing.strokes import Role, Stroke
+from ..geometry import Point
+from ..kept import Kept
+from ..kind import Made
+from ..sheet import Sheet
+from ..solve import Entry, Solution
+
+HANDY = 20.0
+"""Compass opening where a construction leaves it free, mm on paper."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Ordered:
+    """The acts of one statement. The same as before where it found the same on the sheet.
+
+    `left` is what they leave; `sought` what was looked for, and found.
+    """
+
+    entry: Entry
+    acts: tuple[Act, ...]
+    left: tuple[Thing, ...]
+    sought: tuple[Lookup, ...]
+
+
+_ORDERED: Kept[Ordered] = Kept(120_000)
+
+
+def in_order(solution: Solution, sheet: Sheet) -> tuple[Ordered, ...]:
+    """Return the acts of every statement of a solved plan, as written."""
+    paper = Paper(max(sheet.width, sheet.height) / sheet.factor, HANDY / sheet.factor)
+    found = []
+    for entry in solution.entries:
+        if entry.made is None:
+            continue
+        key = (id(entry), sheet.factor, paper.size)
+        known = _ORDERED.recall(key)
+        if known is None or not _holds(known, paper):
+            known = _put_down(entry, entry.made, paper)
+            _ORDERED.keep(key, known, entry, 5 + len(known.acts))
+        else:
+            paper.put(known.left)
+        found.append(known)
+    return tuple(found)
+
+
+def _holds(known: Ordered, paper: Paper) -> bool:
+    """Tell whether a statement would find on the sheet what it found before."""
+    for where, what, key in known.sought:
+        found = where(paper, what)
+        if (found.key if found is not None else None) != key:  # type: ignore[attr-defined]
+            return False
+    return True
+
+
+def _put_down(entry: Entry, made: Made, paper: Paper) -> Ordered:
+    work = Work(paper, entry.statement.name or f"line {entry.line}")
+    if made.placing is not None:
+        spot = made.shapes[0]
+        assert isinstance(spot, Point)
+        name = entry.statement.name
+        work.acts.append(Fix(leaves=name, called=name, strokes=(Stroke(spot, Role.POINT, name),), planned=spot))
+        work.leave(Mark(name, spot, name))
+    if made.draw is not None:
+        made.draw(work)
+    elif made.lined is not None:
+        for shape in made.gone_over:
+            go_over(work, as_run(shape), made.lined)
+    elif not made.nothing:
+        for shape in made.shapes:
+            draw(work, shape, entry.statement.name)
+    return Ordered(entry, tuple(work.acts), tuple(work.left), tuple(work.lookups))

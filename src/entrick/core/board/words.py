@@ -1,0 +1,167 @@
+"""What an act is called: the same act is told in the same words, whichever kind composes it."""
+
+from __future__ import annotations
+
+import math
+from functools import partial
+
+from ..acts.act import (
+    Act,
+    Copy,
+    Draw,
+    Finish,
+    Fix,
+    GoOver,
+    Measure,
+    Prick,
+    Setting,
+    StepOff,
+    Strip,
+    Swing,
+    Trace,
+    Way,
+)
+from ..geometry import Circle, Line, Point
+from ..kind import Step, Stroke, Tool
+from ..kind.classic import parallel_by_sliding, square_at, square_from
+from ..measure import Number, spell_angle
+from ..tolerance import DIRECTION
+
+WAYS = {0: "to the right", 90: "upwards", 180: "to the left", 270: "downwards"}
+
+
+def step_of(act: Act, handy: float) -> Step:
+    """Return the step at the board that an act is: its instrument, its words, and what it opens up into."""
+    match act:
+        case Measure(way=way, size=size):
+            told = f"From {act.told} measure {_along(act)} and mark {act.called}"
+            if act.computed:
+                told += ", as it was worked out"
+            return _step(Tool.RULE, told, act, abs(size))
+        case Prick():
+            return _step(Tool.PENCIL, f"Mark {act.called} {act.told}", act)
+        case Draw(way=None):
+            named = "a light line" if act.called.startswith("the line through") else act.called
+            return _step(Tool.STRAIGHTEDGE, f"Draw {named} {act.told}", act)
+        case Draw(way=Way() as way):
+            return _directed(act, way, handy)
+        case Swing(setting=setting):
+            return _step(Tool.COMPASS, _swung(act), act, setting.size, act.planned.centre)
+        case StepOff(setting=setting, marks=marks):
+            start, along, told = act.told.split("|")
+            times = f"{len(marks)} times " if len(marks) > 1 else ""
+            free = f", {setting.told}," if setting.told else ""
+            way = "along" if along.startswith(("the line", "the slanted", "line")) else "on"
+            text = f"Step off{free} {times}from {start} {way} {along}{told and ': '}{told}"
+            return _step(Tool.COMPASS if setting.between else Tool.DIVIDERS, text, act, setting.size)
+        case Strip():
+            text = "Lay the strip with its ticks on the two axes and mark " + act.called
+            return _step(Tool.PENCIL, text, act)
+        case Trace(touching=touching):
+            if act.tool != "French curve":
+                return _step(Tool.PENCIL, f"Lay the {act.tool} with its marks on the axes, draw {act.called}", act)
+            through = "touching all of them" if touching else "through its points, three at a time"
+            return _step(Tool.PENCIL, f"Draw {act.called} {through}, with the French curve", act)
+        case Copy():
+            return _step(Tool.DIVIDERS, _copied(act), act)
+        case GoOver():
+            return _gone_over(act)
+        case Finish(told=told):
+            return _step(Tool.PENCIL, told, act)
+        case Fix():
+            return _step(Tool.RULE, f"Mark {act.called}", act)
+    raise TypeError(act)
+
+
+def _step(tool: Tool, text: str, act: Act, setting: Number | None = None, needle: Point | None = None) -> Step:
+    return Step(tool, text, setting, needle, act.strokes, act.check)
+
+
+def _along(act: Measure) -> str:
+    turned = (float(act.way.degrees) + (180 if float(act.size) < 0 else 0)) % 360
+    if not act.way.off:
+        return WAYS.get(round(turned), "along the line") if abs(turned - round(turned)) < DIRECTION else "along the line"
+    return f"along {act.way.called}"
+
+
+def _directed(act: Draw, way: Way, handy: float) -> Step:
+    line = act.planned
+    degrees = math.degrees(line.direction.angle) % 180
+    stroke = act.strokes[0]
+    named = "a light line" if act.called.startswith("the line through") else act.called
+    if not way.off:
+        turned: Number = way.degrees % 180
+        said = {0: "level", 90: "plumb"}.get(int(turned)) if turned == int(turned) else None
+        return _step(Tool.ANGLE, f"Draw {named} {act.told}, {said or 'at ' + spell_angle(way.degrees)}", act, turned)
+    whole = round(float(way.degrees)) % 180
+    word = {0: "parallel to", 90: "square to"}.get(whole)
+    if word is None:
+        text = f"Draw {named} {act.told}, at {spell_angle(way.degrees)} to {way.called}"
+        return _step(Tool.ANGLE, text, act, degrees)
+    text = f"Draw {named} {act.told}, {word} {way.called}"
+    start = line.at(line.start or 0.0) if act.leaves else line.through
+    step = _step(Tool.ANGLE, text, act, degrees)
+    if degrees % 15 > DIRECTION and 15 - degrees % 15 > DIRECTION:
+        step = _step(Tool.STRAIGHTEDGE, text + ": slide two set squares", act)
+    opened = partial(_square, start, line, handy, stroke) if word == "square to" else partial(
+        parallel_by_sliding, line, start, stroke)  # fmt: skip
+    return Step(step.tool, step.text, step.setting, None, step.strokes, step.check, opened)
+
+
+def _square(start: Point, line: Line, handy: float, stroke: Stroke) -> tuple[Step, ...]:
+    end = line.at(line.end if line.end is not None else handy)
+    if abs(end - start) <= handy / 1000:
+        return square_at(start, line.direction.normal, handy, stroke)
+    return square_from(start, end, stroke)
+
+
+def _swung(act: Swing) -> str:
+    needle, told = act.told.split("|")
+    setting = act.setting
+    opened = f", {setting.told}" if setting.told else ""
+    if any(isinstance(stroke.shape, Circle) for stroke in act.strokes) or not act.called.startswith("the swing"):
+        return f"Needle on {needle}{opened}, draw {act.called} lightly{told and ' '}{told}"
+    return f"Needle on {needle}{opened}, swing {told or 'where the mark is expected'}"
+
+
+def _copied(act: Copy) -> str:
+    how = {
+        "shift": "by the same distance and direction",
+        "turn": f"{spell_angle(act.degrees)} round",
+        "mirror": "turned over on the axis",
+    }[act.how]
+    return f"Repeat what is drawn, {how}: {act.called}"
+
+
+def _gone_over(act: GoOver) -> Step:
+    piece = act.pieces[0]
+    match act.told:
+        case "feature":
+            told = f"Line in {act.called}, feature by feature: arcs by compass or template, curves with the French curve"
+            return _step(Tool.PENCIL, told, act)
+        case "curve":
+            told = f"Line in {act.called} with the French curve, a stretch at a time"
+            return _step(Tool.PENCIL, told, act)
+        case "arcs":
+            return _step(Tool.COMPASS, f"Line in {act.called}, arc by arc, and what is straight along the edge", act)
+        case "circle":
+            assert act.setting is not None
+            centre = piece.planned.centre  # type: ignore[union-attr]
+            return _step(Tool.COMPASS, f"Line in {act.called}, all round", act, act.setting.size, centre)
+        case "arc":
+            assert act.setting is not None
+            arc = piece.planned
+            turned = f"{abs(math.degrees(arc.sweep)):.1f}°"  # type: ignore[union-attr]
+            text = f"Line in {act.called} from touch point to touch point, {turned}"
+            return _step(Tool.COMPASS, text, act, act.setting.size, arc.centre)  # type: ignore[union-attr]
+    return _step(Tool.STRAIGHTEDGE, f"Line in {act.called} from mark to mark", act)
+
+
+def setting_of(act: Act) -> tuple[str, Setting] | None:
+    """Return what has to be set for an act, and on which instrument; None where nothing is."""
+    match act:
+        case Swing(setting=setting):
+            return "compass", setting
+        case StepOff(setting=setting):
+            return ("compass" if setting.between else "dividers"), setting
+    return None

@@ -1,0 +1,492 @@
+"""The acts of a plan carried out one after another, knowing nothing of how the kinds construct.
+
+Places are complex numbers, one for each hand: x + i·y. A line is a place and a direction of length 1, a circle a place
+and a radius. Every act is worked out from what earlier acts left and from what is set for it; where the figure has it
+tells no more than which of two crossings is meant on a curve.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from ..acts.act import (
+    Act,
+    Copy,
+    Draw,
+    Edge,
+    Fix,
+    GoOver,
+    Key,
+    Mark,
+    Measure,
+    Prick,
+    Round,
+    Setting,
+    StepOff,
+    Strip,
+    Swing,
+    Thing,
+    Trace,
+    Way,
+)
+from ..acts.paper import nearest_place
+from ..geometry import Arc, Circle, Line, Loop, Point
+from ..tolerance import DIRECTION, NOUGHT
+from .hand import Hands, Places, Reals
+
+
+@dataclass(slots=True)
+class DrawnLine:
+    """A line as it came out: a place on it and its direction of length 1, for every hand."""
+
+    at: Places
+    ahead: Places
+
+
+@dataclass(slots=True)
+class DrawnRound:
+    """A circle as it came out, for every hand."""
+
+    centre: Places
+    radius: Reals
+
+
+@dataclass(slots=True)
+class DrawnCurve:
+    """A curve as it came out: its stations, and the true curve that it follows between them."""
+
+    stations: tuple[Key, ...]
+    true: Loop
+    off: Places
+
+
+@dataclass(slots=True)
+class DrawnPiece:
+    """A piece that was gone over: what it follows, and where it begins and ends."""
+
+    planned: Line | Circle | Arc | Loop
+    thing: DrawnLine | DrawnRound | DrawnCurve
+    start: Places | None
+    end: Places | None
+    start_key: Key
+    end_key: Key
+    called: str
+
+
+Drawn = Places | DrawnLine | DrawnRound | DrawnCurve
+
+
+class NotDrawn(Exception):
+    """An act stands on something that no act before it has left."""
+
+
+@dataclass
+class Board:
+    """What is on the board while acts are carried out by many hands at once.
+
+    `unmet` counts for each hand how many crossings did not come about, such as swings that fell short of each other.
+    """
+
+    hands: Hands
+    things: dict[Key, Drawn] = field(default_factory=dict)
+    gone: list[DrawnPiece] = field(default_factory=list)
+    opened: dict[str, tuple[Setting, Reals]] = field(default_factory=dict)
+    unmet: Reals = field(init=False)
+
+    def __post_init__(self) -> None:
+        self.unmet = np.zeros(self.hands.count)
+
+    # What stands there.
+
+    def mark(self, key: Key) -> Places:
+        """Return where a mark came to."""
+        found = self.things.get(key)
+        if not isinstance(found, np.ndarray):
+            raise NotDrawn(f"{key} has not been marked")
+        return found
+
+    def line(self, key: Key) -> DrawnLine:
+        """Return a line as it came out."""
+        found = self.things.get(key)
+        if not isinstance(found, DrawnLine):
+            raise NotDrawn(f"{key} has not been drawn")
+        return found
+
+    def thing(self, key: Key) -> DrawnLine | DrawnRound | DrawnCurve:
+        """Return a line, circle or curve as it came out."""
+        found = self.things.get(key)
+        if found is None or isinstance(found, np.ndarray):
+            raise NotDrawn(f"{key} has not been drawn")
+        return found
+
+    # What is set.
+
+    def opening(self, setting: Setting, tool: str) -> Reals:
+        """Return what compass or dividers are opened to: as they are where nothing is to be changed."""
+        was = self.opened.get(tool)
+        if was is not None and was[0] == setting:
+            return was[1]
+        hand = self.hands.hand
+        if setting.between is not None:
+            first, second = (self.mark(key) for key in setting.between)
+            size = np.abs(second - first) + self.hands.length(hand.carried)
+        else:
+            error = hand.opening if tool == "compass" else hand.dividers
+            size = float(setting.size) + self.hands.length(0.0 if setting.free else error)
+        self.opened[tool] = (setting, size)
+        return size
+
+    def direction(self, way: Way) -> Places:
+        """Return a direction as it is held; parallel and square to a line it is the square that slides."""
+        base = self.line(way.off).ahead if way.off else np.ones(self.hands.count, complex)
+        degrees = float(way.degrees)
+        hand = self.hands.hand
+        quarter = {0.0: 1, 90.0: 1j, 180.0: -1, 270.0: -1j}.get(degrees % 360)
+        turn = quarter if quarter is not None else complex(math.cos(math.radians(degrees)),
+                                                           math.sin(math.radians(degrees)))  # fmt: skip
+        if way.off or (degrees % 15 == 0 and degrees % 180 != 0):
+            tilt = self.hands.angle(hand.set_square)
+        elif degrees % 180 == 0:
+            tilt = self.hands.angle(hand.t_square)
+        else:
+            tilt = self.hands.angle(hand.protractor, hand.base)
+        return base * turn * np.exp(1j * tilt)
+
+    # What is done.
+
+    def do(self, act: Act) -> None:
+        """Carry one act out."""
+        hand = self.hands.hand
+        match act:
+            case Fix():
+                self.things[act.leaves] = self._planned(act.planned)
+            case Measure():
+                ahead = self._held(act.way)
+                size = float(act.size) + self.hands.length(hand.measuring)
+                across = self.hands.length(0.0 if self._is_drawn(act.way) else hand.edge)
+                self.things[act.leaves] = self.mark(act.start) + ahead * (size + 1j * across)
+            case Prick():
+                self.things[act.leaves] = self._pricked(act)
+            case Draw(end=""):
+                assert act.way is not None
+                ahead = self.direction(act.way)
+                start = self.mark(act.start) + 1j * ahead * self.hands.length(hand.edge)
+                self.things[act.leaves] = DrawnLine(start, ahead)
+            case Draw():
+                first, second = self.mark(act.start), self.mark(act.end)
+                across = 1j * _unit(second - first)
+                first, second = (m + across * self.hands.length(hand.edge) for m in (first, second))
+                ahead = _unit(second - first)
+                # A line has the sense in which the figure has it, from which crossings on it are counted.
+                sense = 1.0 if (np.conj(_of(act.planned.direction)) * ahead[0]).real > 0 else -1.0
+                self.things[act.leaves] = DrawnLine(first, ahead * sense)
+            case Swing():
+                needle = self.mark(act.needle) + self.hands.place(hand.needle)
+                self.things[act.leaves] = DrawnRound(needle, self.opening(act.setting, "compass"))
+            case StepOff():
+                self._step(act)
+            case Strip():
+                self.things[act.leaves] = self._strip(act)
+            case Trace():
+                for key in act.stations:
+                    if key not in self.things:
+                        raise NotDrawn(f"{act.called} is drawn through {key}, which is not there")
+                off = self.hands.place(hand.line)
+                self.things[act.leaves] = DrawnCurve(act.stations, act.planned, off)
+            case Copy():
+                self._copy(act)
+            case GoOver():
+                self._go_over(act)
+            case _:
+                pass
+
+    def _planned(self, at: Point) -> Places:
+        return np.full(self.hands.count, complex(at.x, at.y))
+
+    def _held(self, way: Way) -> Places:
+        """Return the direction one measures in: along a drawn line as it is, else along an edge that is held."""
+        if self._is_drawn(way):
+            return self.line(way.off).ahead * (1 if float(way.degrees) == 0 else -1)
+        return self.direction(way)
+
+    def _is_drawn(self, way: Way) -> bool:
+        return bool(way.off) and float(way.degrees) in (0.0, 180.0)
+
+    def _pricked(self, act: Prick) -> Places:
+        first, second = self.thing(act.first), self.thing(act.second)
+        first, second = (self._missed(thing) for thing in (first, second))
+        if isinstance(first, DrawnCurve) or isinstance(second, DrawnCurve):
+            return self._on_curve(first, second, act)
+        if isinstance(first, DrawnLine) and isinstance(second, DrawnLine):
+            turn = _cross(first.ahead, second.ahead)
+            if bool(np.any(np.abs(turn) < NOUGHT)):
+                raise NotDrawn(f"{act.called}: what should cross runs parallel")
+            return first.at + first.ahead * (_cross(second.at - first.at, second.ahead) / turn)
+        if isinstance(first, DrawnRound) and isinstance(second, DrawnRound):
+            return self._two_rounds(first, second, 1.0 if act.pick == "left" else -1.0)
+        line, round_ = (first, second) if isinstance(first, DrawnLine) else (second, first)
+        assert isinstance(line, DrawnLine)
+        assert isinstance(round_, DrawnRound)
+        return self._line_round(line, round_, 1.0 if act.pick == "second" else -1.0)
+
+    def _missed(self, thing: DrawnLine | DrawnRound | DrawnCurve) -> DrawnLine | DrawnRound | DrawnCurve:
+        """Return a thing moved square to itself by what the eye is off."""
+        error = self.hands.length(self.hands.hand.pricking)
+        match thing:
+            case DrawnLine(at=at, ahead=ahead):
+                return DrawnLine(at + 1j * ahead * error, ahead)
+            case DrawnRound(centre=centre, radius=radius):
+                return DrawnRound(centre, radius + error)
+        return thing
+
+    def _two_rounds(self, first: DrawnRound, second: DrawnRound, side: float) -> Places:
+        between = second.centre - first.centre
+        apart = np.maximum(np.abs(between), NOUGHT)
+        along = (apart**2 + first.radius**2 - second.radius**2) / (2 * apart)
+        return first.centre + between / apart * (along + 1j * side * self._root(first.radius, along))
+
+    def _line_round(self, line: DrawnLine, round_: DrawnRound, side: float) -> Places:
+        away = (round_.centre - line.at) * np.conj(line.ahead)
+        half = self._root(round_.radius, away.imag)
+        return line.at + line.ahead * (away.real + side * half)
+
+    def _root(self, radius: Reals, away: Reals) -> Reals:
+        """Return half the chord; where the two fall short of each other, nought, which is counted."""
+        inside = (radius - np.abs(away)) * (radius + np.abs(away))
+        self.unmet += inside < -DIRECTION * radius**2
+        return np.sqrt(np.maximum(inside, 0.0))
+
+    def _on_curve(
+        self, first: DrawnLine | DrawnRound | DrawnCurve, second: DrawnLine | DrawnRound | DrawnCurve, act: Prick
+    ) -> Places:
+        """Cross a traced curve where the true one is, near where the figure has the crossing."""
+        curve, other = (first, second) if isinstance(first, DrawnCurve) else (second, first)
+        assert isinstance(curve, DrawnCurve)
+        pieces = sorted(curve.true.pieces, key=lambda piece: abs(nearest_place(piece.curve, act.planned) - act.planned))
+        piece = pieces[0].curve
+        here = self._planned(act.planned)
+        if isinstance(other, DrawnCurve):
+            return here
+        support: DrawnLine | DrawnRound
+        if isinstance(piece, Line):
+            support = DrawnLine(self._planned(piece.through), np.full(self.hands.count, _of(piece.direction)))
+        else:
+            support = DrawnRound(self._planned(piece.centre), np.full(self.hands.count, piece.radius))
+        return _nearest_crossing(self, support, other, here)
+
+    def _step(self, act: StepOff) -> None:
+        hand = self.hands.hand
+        size = self.opening(act.setting, "compass" if act.setting.between else "dividers")
+        along = self.thing(act.along)
+        here = self.mark(act.start)
+        for key in act.marks:
+            needle = here + self.hands.place(hand.needle)
+            swung = DrawnRound(needle, size + self.hands.length(hand.pricking))
+            if isinstance(along, DrawnLine):
+                here = self._line_round(along, swung, 1.0 if act.forwards else -1.0)
+            else:
+                assert isinstance(along, DrawnRound)
+                ring = DrawnRound(along.centre, along.radius + self.hands.length(hand.pricking))
+                here = self._two_rounds(ring, swung, 1.0 if act.forwards else -1.0)
+            self.things[key] = here
+
+    def _strip(self, act: Strip) -> Places:
+        tick, axis = self.mark(act.tick), self.line(act.axis)
+        whole = float(act.whole) + self.hands.length(self.hands.hand.measuring)
+        rest = float(act.rest) + self.hands.length(self.hands.hand.measuring)
+        on = self._line_round(axis, DrawnRound(tick, whole - rest), 1.0 if act.pick == "second" else -1.0)
+        return on + _unit(on - tick) * rest
+
+    def _copy(self, act: Copy) -> None:
+        hand = self.hands.hand
+        slip = self.hands.place(hand.needle)
+        if act.how == "mirror":
+            axis = self.line(act.about)
+            flip = axis.ahead**2
+            for (key, copy), thing in zip(act.pairs, act.things, strict=True):
+                self.things[copy] = _moved(self.things[key], thing, lambda z: axis.at + flip * np.conj(z - axis.at)
+                                           + slip, flip, True)  # fmt: skip
+            return
+        about = self.mark(act.about)
+        if act.how == "shift":
+            by = self.mark(act.to) - about
+            turn = np.ones(self.hands.count, complex)
+            for (key, copy), thing in zip(act.pairs, act.things, strict=True):
+                self.things[copy] = _moved(self.things[key], thing, lambda z: z + by + slip, turn, False)
+            return
+        degrees = math.radians(float(act.degrees))
+        turn = np.exp(1j * (degrees + self.hands.angle(hand.protractor)))
+        for (key, copy), thing in zip(act.pairs, act.things, strict=True):
+            self.things[copy] = _moved(self.things[key], thing, lambda z: about + (z - about) * turn + slip, turn,
+                                       False)  # fmt: skip
+
+    def _go_over(self, act: GoOver) -> None:
+        hand = self.hands.hand
+        for piece in act.pieces:
+            thing = self.thing(piece.thing)
+            off = self.hands.length(hand.line)
+            match thing:
+                case DrawnLine():
+                    thing = DrawnLine(thing.at + 1j * thing.ahead * off, thing.ahead)
+                case DrawnRound():
+                    needle = thing.centre
+                    size = thing.radius
+                    if hand.needle or hand.opening:
+                        needle = needle + self.hands.place(hand.needle)
+                        size = size + self.hands.length(hand.opening) + off
+                    thing = DrawnRound(needle, size)
+                case DrawnCurve():
+                    pass
+            start = self.mark(piece.start) if piece.start else None
+            end = self.mark(piece.end) if piece.end else None
+            self.gone.append(DrawnPiece(piece.planned, thing, start, end, piece.start, piece.end, piece.called))
+
+
+def _moved(original: Drawn, thing: Thing, move, turn: Places, over: bool) -> Drawn:  # type: ignore[no-untyped-def]
+    match original:
+        case DrawnLine(at=at, ahead=ahead):
+            return DrawnLine(move(at), turn * (np.conj(ahead) if over else ahead))
+        case DrawnRound(centre=centre, radius=radius):
+            return DrawnRound(move(centre), radius)
+        case DrawnCurve(stations=stations, off=off):
+            assert not isinstance(thing, Mark | Edge | Round)
+            return DrawnCurve(stations, thing.loop, off)
+    return move(original)  # type: ignore[no-any-return]
+
+
+def _of(point: Point) -> complex:
+    return complex(point.x, point.y)
+
+
+def _unit(displacement: Places) -> Places:
+    return displacement / np.maximum(np.abs(displacement), NOUGHT)
+
+
+def _cross(a: Places, b: Places) -> Reals:
+    return (np.conj(a) * b).imag
+
+
+def _nearest_crossing(
+    board: Board, one: DrawnLine | DrawnRound, other: DrawnLine | DrawnRound, here: Places
+) -> Places:
+    if isinstance(one, DrawnLine) and isinstance(other, DrawnLine):
+        return one.at + one.ahead * (_cross(other.at - one.at, other.ahead) / _cross(one.ahead, other.ahead))
+    if isinstance(one, DrawnRound) and isinstance(other, DrawnRound):
+        both = [board._two_rounds(one, other, side) for side in (1.0, -1.0)]
+    else:
+        line, round_ = (one, other) if isinstance(one, DrawnLine) else (other, one)
+        assert isinstance(line, DrawnLine)
+        assert isinstance(round_, DrawnRound)
+        both = [board._line_round(line, round_, side) for side in (1.0, -1.0)]
+    return np.where(np.abs(both[0] - here) < np.abs(both[1] - here), both[0], both[1])
+
+
+def carry_out(acts: Sequence[Act], hands: Hands) -> Board:
+    """Carry acts out one after another.
+
+    Parameters
+    ----------
+    acts : sequence of Act
+    hands : Hands
+
+    Returns
+    -------
+    Board
+
+    Raises
+    ------
+    NotDrawn
+        Where an act stands on something no act before it has left.
+    """
+    board = Board(hands)
+    for act in acts:
+        board.do(act)
+    return board
+
+
+def miss_of(board: Board, act: Act) -> Mapping[Key, Reals]:
+    """Return how far everything an act left is from where the figure has it, plan units; `carry_out` before."""
+    found: dict[Key, Reals] = {}
+    match act:
+        case Fix() | Measure() | Prick() | Strip():
+            found[act.leaves] = np.abs(board.mark(act.leaves) - _of(act.planned))
+        case Draw(planned=line):
+            found[act.leaves] = _line_off(board.line(act.leaves), line)
+        case Swing(planned=circle):
+            found[act.leaves] = _round_off(board.thing(act.leaves), circle)
+        case StepOff():
+            found |= {key: np.abs(board.mark(key) - _of(at)) for key, at in zip(act.marks, act.planned, strict=True)}
+        case Copy():
+            for (_, key), thing in zip(act.pairs, act.things, strict=True):
+                match thing:
+                    case Mark(at=at):
+                        found[key] = np.abs(board.mark(key) - _of(at))
+                    case Edge(line=line):
+                        found[key] = _line_off(board.line(key), line)
+                    case Round(circle=circle):
+                        found[key] = _round_off(board.thing(key), circle)
+        case Trace(planned=loop):
+            worst = np.zeros(board.hands.count)
+            for key in act.stations:
+                worst = np.maximum(worst, _off_curve(board.things[key], loop))
+            found[act.leaves] = np.maximum(worst - act.within, 0.0)
+    return found
+
+
+def _line_off(drawn: DrawnLine, line: Line) -> Reals:
+    ends = [line.at(along) for along in (line.start or 0.0, line.end if line.end is not None else 1.0)]
+    return np.maximum(*(np.abs(_cross(drawn.ahead, _of(end) - drawn.at)) for end in ends))
+
+
+def _round_off(drawn: DrawnLine | DrawnRound | DrawnCurve, circle: Circle) -> Reals:
+    assert isinstance(drawn, DrawnRound)
+    return np.maximum(np.abs(drawn.centre - _of(circle.centre)), np.abs(drawn.radius - circle.radius))
+
+
+def _off_curve(drawn: Drawn, loop: Loop) -> Reals:
+    """Return how far a curve is from passing a mark, or from touching a line or circle."""
+    if isinstance(drawn, DrawnRound):
+        return np.abs(_off_loop(drawn.centre, loop) - drawn.radius)
+    if isinstance(drawn, DrawnLine):
+        ends = [spot for piece in loop.pieces for spot in (piece.entry, piece.exit)]
+        sides = np.array([_cross(drawn.ahead, _of(end) - drawn.at) for end in ends])
+        return np.min(np.abs(sides), axis=0)
+    assert isinstance(drawn, np.ndarray)
+    return _off_loop(drawn, loop)
+
+
+def _off_loop(spots: Places, loop: Loop) -> Reals:
+    if loop.stands_for is not None:
+        ellipse = loop.stands_for
+        return np.array([ellipse.distance(Point(float(s.real), float(s.imag))) for s in spots])
+    best = np.full(spots.shape, math.inf)
+    for piece in loop.pieces:
+        for index, spot in enumerate(spots):
+            at = Point(float(spot.real), float(spot.imag))
+            best[index] = min(best[index], abs(nearest_place(piece.curve, at) - at))
+    return best
+
+
+def piece_off(piece: DrawnPiece) -> Reals:
+    """Return how far a piece gone over is from its figure: centre and radius, or line, and both ends, plan units."""
+    planned = piece.planned
+    match piece.thing, planned:
+        case DrawnLine() as drawn, Line():
+            off = _line_off(drawn, planned)
+            places = (planned.at(planned.start or 0.0), planned.at(planned.end or 0.0))
+        case DrawnRound() as drawn, Circle() | Arc():
+            off = _round_off(drawn, Circle(planned.centre, planned.radius))
+            places = (planned.first, planned.last) if isinstance(planned, Arc) else ()  # type: ignore[assignment]
+        case DrawnCurve(), Loop():
+            off = np.zeros(1)
+            places = (planned.pieces[0].entry, planned.pieces[-1].exit)
+        case _:
+            raise NotDrawn(f"{piece.called} is gone over along something else than it is")
+    for drawn_at, at in zip((piece.start, piece.end), places, strict=False):
+        if drawn_at is not None:
+            off = np.maximum(off, np.abs(drawn_at - _of(at)))
+    return off

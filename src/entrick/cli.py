@@ -98,6 +98,63 @@ def check(file: Path) -> None:
         sys.exit(1)
 
 
+@main.command("carry-out")
+@_FILE
+@click.option("--json", "as_json", is_flag=True, help="Print plain data.")
+def carry_out(file: Path, as_json: bool) -> None:
+    """Carry the acts of a plan out exactly, and compare what they leave with its figure.
+
+    Exit status 0 where they end in the figure, 1 where it is missed, 2 where the plan itself has mistakes.
+    """
+    from .core.rehearsal.exactly import carried_exactly
+
+    work = _work(file)
+    for error in work.solution.errors:
+        click.echo(f"{file}:{error.line}: {error.message}", err=True)
+    carried = carried_exactly(work.solution, work.sheet)
+    if as_json:
+        click.echo(json.dumps(formats.carried_data(carried), ensure_ascii=False, indent=2))
+    else:
+        click.echo(f"{carried.acts} acts, the greatest miss {carried.miss:.1e} of {carried.allowed:.1e} allowed"
+                   + (f", at {carried.where}" if carried.miss else ""))  # fmt: skip
+        click.echo(
+            f"{len(carried.computed)} marks at places worked out" + "".join(f"\n  {m}" for m in carried.computed)
+        )
+        for told in (*carried.undrawn, *filter(None, (carried.failure,))):
+            click.echo(f"not drawn: {told}", err=True)
+    if work.solution.errors:
+        sys.exit(2)
+    if not carried.ends_in_the_figure:
+        sys.exit(1)
+
+
+@main.command()
+@_FILE
+@click.option("--hands", default=500, show_default=True, type=click.IntRange(1, 100_000), help="So many hands.")
+@click.option("--seed", default=1, show_default=True, help="The same seed gives the same answer.")
+@click.option("--json", "as_json", is_flag=True, help="Print plain data.")
+def rehearse(file: Path, hands: int, seed: int, as_json: bool) -> None:
+    """Draw a plan by many hands, and tell how well its outline closes on paper."""
+    from .core.rehearsal.rehearse import rehearse as rehearsed
+
+    work = _work(file)
+    if work.solution.errors:
+        for error in work.solution.errors:
+            click.echo(f"{file}:{error.line}: {error.message}", err=True)
+        sys.exit(2)
+    found = rehearsed(work.solution, work.sheet, hands, seed)
+    if as_json:
+        click.echo(json.dumps(formats.rehearsal_data(found), ensure_ascii=False, indent=2))
+        return
+    for join in found.joins:
+        click.echo(f"{join.outline}: {join.first} and {join.second}: half {join.miss.half:.2f} mm, nine in ten "
+                   f"{join.miss.nine:.2f} mm")  # fmt: skip
+        for way in join.instead[:1]:
+            click.echo(f"    {way.told}: {way.nine:.2f} mm, {way.gain:.2f} less")
+    for size in found.sizes:
+        click.echo(f"{size.outline}, {size.way} over all {size.size:.1f} mm: nine in ten within {size.off.nine:.2f} mm")
+
+
 @main.command()
 @click.option("--port", default=8400, show_default=True)
 @click.option("--database", type=click.Path(dir_okay=False, path_type=Path), default=None, help="SQLite file.")

@@ -34,7 +34,7 @@ def test_an_arc_of_100_around_30_and_20_is_found_by_swings_of_70_and_80() -> Non
     top = next(e for e in done.solution.entries if e.statement.name == "top").made
     assert top is not None
     assert top.working == ("100 − 30 = 70: swing from A", "100 − 20 = 80: swing from B")
-    swings = [s for s in done.steps if s.name == "top" and s.text.startswith("Swing")]
+    swings = [s for s in done.steps if s.name == "top" and ", swing where" in s.text]
     assert [(s.setting.actual, s.setting.drawn, s.setting.reading) for s in swings if s.setting] == [
         (70, 35, "35 mm"),
         (80, 40, "40 mm"),
@@ -106,10 +106,16 @@ def test_settings_scale_but_angles_do_not() -> None:
         "units mm\nsheet A4, scale 1:2\nO = datum\nl = line, through O, at 22.5°\nP = point, 400 from O, at 20.2°\n"
     )
     angles = [s.setting for s in done.steps if s.setting and s.setting.is_angle]
-    assert [a.actual for a in angles] == [0, 22.5, 20.2]
-    assert [s.tool for s in done.steps if s.setting and s.setting.is_angle] == ["T-square", "protractor", "protractor"]
-    assert angles[2].reading == "just over 20°"
-    assert [a.rounding for a in angles] == ["", "stands on the graduation", "setting to the graduation is 0.2° under"]
+    assert [a.actual for a in angles] == [0, 90, 22.5, 20.2], "the datum has its level and its plumb line"
+    assert [s.tool for s in done.steps if s.setting and s.setting.is_angle] == [
+        "T-square", "T-square and set square", "protractor", "protractor"]  # fmt: skip
+    assert angles[3].reading == "just over 20°"
+    assert [a.rounding for a in angles] == [
+        "",
+        "",
+        "stands on the graduation",
+        "setting to the graduation is 0.2° under",
+    ]
 
 
 def test_beyond_its_reach_the_compass_gives_way_to_the_beam() -> None:

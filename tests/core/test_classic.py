@@ -7,11 +7,12 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from entrick.core.board import opened_steps
+from entrick.core.board.classic import angle_from_level, opened, opens, square_at, square_from
+from entrick.core.board.step import Step
 from entrick.core.desk import work_out
-from entrick.core.geometry import Arc, Circle, Line, Point, meet
+from entrick.core.drawing.strokes import Stroke, Tool
+from entrick.core.geometry import Arc, Line, Point, meet
 from entrick.core.geometry.shapes import is_drawn_at
-from entrick.core.kind import Step, Stroke, Tool
-from entrick.core.kind.classic import angle_from_level, opened, opens, square_at, square_from, tangent_from
 from entrick.demo import sample_plans
 
 coordinates = st.floats(-80, 80).map(lambda v: round(v, 3))
@@ -62,18 +63,6 @@ def test_any_direction_is_constructed_without_a_protractor(degrees: int) -> None
     assert bool(by_chord) == (degrees % 15 != 0)
 
 
-@given(points, points, st.floats(2, 20))
-def test_a_tangent_from_a_point_touches_where_the_half_circle_cuts(point: Point, centre: Point, radius: float) -> None:
-    assume(abs(point - centre) > radius * 1.05)
-    half = math.acos(radius / abs(point - centre))
-    circle = Circle(centre, radius)
-    touch = circle.at((point - centre).angle + half)
-    steps = tangent_from(point, circle, touch, Stroke(Line.between(point, touch)))
-    arc = swings(steps)[-1]
-    assert any(abs(m.point - touch) < 1e-6 for m in meet(arc, circle))
-    assert (touch - point).dot(touch - centre) == pytest.approx(0, abs=1e-6)
-
-
 @pytest.mark.parametrize("text", sorted(sample_plans().values()), ids=lambda text: text.splitlines()[1])
 def test_every_step_of_the_samples_opens_up_or_is_classic_already(text: str) -> None:
     done = work_out(text)
@@ -98,13 +87,6 @@ def test_every_step_of_the_samples_opens_up_or_is_classic_already(text: str) -> 
     ("l = line, through O, at 20°\nP = point, 40 above O\nm = line, through P, parallel to l\n", "Slide the first along it"),
     ("l = line, through O, at 20°\nP = point, 40 above O\nm = line, through P, square to l\n", "cut the line twice"),
     ("l = line, through O, at 20°\nm = line, through O, square to l\n", "cut the line on both sides"),
-    ("P = point, 60 right of O\nc = circle, centre O, radius 20\nm = line, through P, touching c, above\n", "the cut is the touch point"),
-    ("P = point, 60 right of O\nc = circle, centre O, radius 20\nd = circle, centre P, radius 8\n"
-     "m = line, touching c and d, outer, above\n", "circle of the difference of the radii"),
-    ("P = point, 60 right of O\nc = circle, centre O, radius 20\nd = circle, centre P, radius 8\n"
-     "m = line, touching c and d, crossed, above\n", "circle of the sum of the radii"),
-    ("P = point, 60 right of O\nc = circle, centre O, radius 20\nd = circle, centre P, radius 20\n"
-     "m = line, touching c and d, outer, above\n", "Join the touch points"),
     ("m = line, through O, at 75°\n", "75°"),
     ("m = line, through O, at 37°\n", "chord of the angle"),
     ("c = circle, centre O, radius 20\n", "the two meet in the centre"),

@@ -143,28 +143,29 @@ def test_the_steps_divide_the_base_construct_the_motions_and_open_the_compass_st
     done = solved(CAM.format(f"shaft diameter 20, {EVENTS.format('harmonic', 'parabolic')}") + "\n")
     steps = [step for step in done.steps if step.name == "c"]
     told = [step.text for step in steps]
-    order = ["Draw the base", "slanted line", "Step off 12 equal lengths", "Draw the stations up", "Construct each motion",
-             "Draw the curve of lifts", "circle of the least distance", "against the rotation", "Station 0"]  # fmt: skip
+    order = ["the upright axis of the diagram", "the slanted line", "any convenient length, 12 times", "the station at",
+             "the half circle on the lift", "Line in the curve of rise1", "the circle of the least distance",
+             "the line of the follower at 30°", "mark station 1 of c"]  # fmt: skip
     places = [next(i for i, text in enumerate(told) if words in text) for words in order]
     assert places == sorted(places)
-    openings = [step.setting for step in steps if step.text.startswith("Station ")]
-    assert len(openings) == 12
-    for number, setting in enumerate(openings):
+    stations = {s.shape for step in steps for s in step.strokes if s.role is Role.POINT and s.label.isdigit()}
+    for number in range(12):
         degrees = 30 * number
         lift = 12 * (1 - math.cos(math.pi * degrees / 120)) if degrees < 120 else 24.0
         if degrees > 180:
             share = (degrees - 180) / 180
             lift = 24 * (1 - (2 * share**2 if share < 0.5 else 1 - 2 * (1 - share) ** 2))
-        assert setting is not None
-        assert setting.actual == pytest.approx(30 + lift), number
-    ticks = [s.shape for step in steps if "equal lengths" in step.text for s in step.strokes]
+        assert any(abs(spot) == pytest.approx(30 + lift) for spot in stations if isinstance(spot, Point)), number
+    ticks = [s.shape for step in steps if "any convenient length" in step.text for s in step.strokes]
     apart = [abs(b - a) for a, b in pairwise(ticks)]  # type: ignore[operator]
     assert max(apart) - min(apart) < 1e-9
     parallels = [
-        s.shape for step in steps if "parallels through" in step.text for s in step.strokes if isinstance(s.shape, Line)
-    ]
-    assert len({round(line.direction.angle, 9) for line in parallels}) == 1
-    assert {round(line.at(line.end or 0.0).y, 9) for line in parallels} == {0.0}, "they meet the base"
+        s.shape for step in steps if "the parallel through step" in step.text for s in step.strokes
+        if isinstance(s.shape, Line)
+    ]  # fmt: skip
+    assert len({round(line.direction.angle % math.pi, 9) for line in parallels}) == 1
+    ends = {round(y, 9) for line in parallels for y in (line.at(line.end or 0.0).y, line.at(line.start or 0.0).y)}
+    assert 0.0 in ends, "they meet the base"
     hatch = [m for m in done.display.marks if isinstance(m, DrawnLine) and m.role == "hatch"]
     assert hatch, "a cut shaft is hatched"
 
@@ -172,16 +173,19 @@ def test_the_steps_divide_the_base_construct_the_motions_and_open_the_compass_st
 def test_a_flat_face_and_a_roller_show_how_the_board_finds_them() -> None:
     for follower, shape in (("flat", Line), ("roller radius 6", Circle)):
         done = solved(f"c = cam, about O, least 40, {follower}, rise 180° by 9, fall 180° by 9\n")
-        station = next(step for step in done.steps if step.text.startswith("Station 3"))
-        assert any(isinstance(stroke.shape, shape) for stroke in station.strokes)
-        assert any(stroke.role is Role.POINT and stroke.label == "3" for stroke in station.strokes)
+        words = "the face at 90°" if follower == "flat" else "the roller at 90°"
+        drawn = next(step for step in done.steps if words in step.text)
+        assert any(isinstance(stroke.shape, shape) for stroke in drawn.strokes)
+        strokes = [stroke for step in done.steps for stroke in step.strokes]
+        assert any(stroke.role is Role.POINT and stroke.label == "3" for stroke in strokes)
     offset = solved("c = cam, about O, least 40, offset 7 left, rise 180° by 9, fall 180° by 9\n")
     circle = offset.solution.figure.items["c"].parts["offset"]
     assert isinstance(circle, Circle)
-    rays = next(step for step in offset.steps if "against the rotation" in step.text).strokes
+    rays = [step.strokes[0].shape for step in offset.steps if "Draw the line of the follower at" in step.text]
+    assert len(rays) == 12
     for ray in rays:
-        assert isinstance(ray.shape, Line)
-        assert abs(ray.shape.offset_of(Point(0.0, 0.0))) == pytest.approx(7), "every station's line touches it"
+        assert isinstance(ray, Line)
+        assert abs(ray.offset_of(Point(0.0, 0.0))) == pytest.approx(7), "every station's line touches it"
 
 
 solved = partial(solved, head=HEAD)

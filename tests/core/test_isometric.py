@@ -35,9 +35,11 @@ def test_tangents_to_a_ring_of_arcs_touch_and_leave_it_on_one_side(d: int, plane
         assert len(found) == 2
 
 
-def test_steps_of_a_solid_leave_the_hidden_half_light() -> None:
+def test_steps_of_a_solid_draw_both_ends_and_touch_them() -> None:
     done = solved("c = cylinder, from O, diameter 40, length 60\nrim = line in, c\nback = hidden, c.hidden, open\n")
-    assert any(s.check == "the hidden half stays light" for s in done.steps)
+    told = " ".join(s.text for s in done.steps)
+    assert "the first small centre of c.end" in told
+    assert "Repeat what is drawn, by the same distance and direction: the other end of c" in told
     assert {m.role for m in done.display.marks} >= {"construction", "outline", "hidden"}
 
 

@@ -14,10 +14,11 @@ def test_places_are_right_and_above_their_origin() -> None:
 
 
 def test_every_place_is_measured_from_the_origin_itself() -> None:
-    entry = solved("at = points, from O, 10 20, 35 (-15), 0 0\n").solution.entries[-1]
-    assert entry.made is not None
-    assert [(step.setting, step.text.split()[1]) for step in entry.made.steps if step.setting is not None] == [
-        (10, "O"), (20, "there"), (35, "O"), (15, "there")]  # fmt: skip
+    done = solved("at = points, from O, 10 20, 35 (-15), 0 0\n")
+    told = [(s.setting.actual, s.text) for s in done.steps if s.name == "at" and s.setting]
+    assert [size for size, _ in told] == [10, 20, 35, 15, 0]
+    assert [text.startswith("From O measure to the right") for _, text in told[::2]] == [True, True, False]
+    assert told[3][1] == "From the place below or above at.2 measure downwards and mark at.2"
 
 
 @pytest.mark.parametrize(("clauses", "told"), [("10", "here are 1"), ("10 20 30", "here are 3")])

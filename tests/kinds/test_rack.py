@@ -106,11 +106,13 @@ def test_what_is_worth_a_look_is_found_and_nothing_else() -> None:
 def test_its_steps_leave_every_piece_of_it() -> None:
     done = solved("bar = rack, from O, 3 teeth, module 4, backing 12\n")
     drawn = {stroke.shape for step in done.steps for stroke in step.strokes}
-    tops = {
-        piece.curve for piece in run_of(done, "bar").pieces if piece.name.endswith((".rise", ".fall", "back", "_end"))
-    }
-    assert tops <= drawn
-    pitch = next(step.setting for step in done.steps if "step the middles" in step.text)
+    flanks = {piece.curve for piece in run_of(done, "bar").pieces if piece.name.endswith((".rise", ".fall"))}
+    lines = [shape for shape in drawn if isinstance(shape, Line)]
+    for flank in flanks:
+        assert isinstance(flank, Line)
+        assert any(max(abs(line.offset_of(flank.at(0.0))), abs(line.offset_of(flank.at(flank.end or 0.0)))) < 1e-9
+                   for line in lines)  # fmt: skip
+    pitch = next(step.setting for step in done.steps if "the pitch" in step.text and step.tool == "dividers")
     assert pitch is not None
     assert pitch.actual == pytest.approx(4 * math.pi)
     assert Point(2 * math.pi, 0.0) in drawn

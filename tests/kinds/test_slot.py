@@ -89,8 +89,9 @@ def test_a_bounding_circle_cuts_where_it_is_said_to(words: str, radius: int) -> 
     assert math.degrees(thing(done, "long.outer").start) == pytest.approx(90 + off)
     assert any("as nothing is said" in row for row in entry.made.working) == (words == "")
     assert {"inner": "inner side", "outer": "outer side"}.get(words[5:], "middle line") in entry.made.sentence
-    marked = [stroke.shape for step in entry.made.steps for stroke in step.strokes if isinstance(stroke.shape, Point)]
-    assert [abs(spot) for spot in marked] == pytest.approx([radius, radius])
+    pricked = [step for step in done.steps if step.name == "long" and "clear." in step.text and " cross" in step.text]
+    marked = [stroke.shape for step in pricked for stroke in step.strokes]
+    assert [abs(spot) for spot in marked if isinstance(spot, Point)] == pytest.approx([radius, radius])
 
 
 def test_the_middles_of_a_curved_slots_ends_are_named() -> None:

@@ -153,7 +153,7 @@ def test_an_ellipse_by_four_centres_shows_the_true_one_beside_it_and_what_the_li
     done = solved("e = ellipse, centred on O, axes 90 and 56, by four centres\n")
     made = done.solution.entries[-1].made
     assert made is not None
-    beside = [s.shape for step in made.steps for s in step.strokes if isinstance(s.shape, Loop) and s.shape.stands_for]
+    beside = [s.shape for step in done.steps for s in step.strokes if isinstance(s.shape, Loop) and s.shape.stands_for]
     assert beside
     assert made.departs is not None
     told = on_sheet(made.departs, done.sheet)

@@ -13,6 +13,7 @@ from ..core.assist.methods import framed, methods
 from ..core.assist.regions import region_at
 from ..core.assist.row import usually_next
 from ..core.board import BoardStep, opened_steps
+from ..core.board.classic import opens
 from ..core.desk import Work, work_out
 from ..core.display import Drawing, draw_curves, draw_steps, draw_worksheet, ghosts
 from ..core.display.edge_rule import edge_rule
@@ -21,7 +22,6 @@ from ..core.formats.tables import in_words
 from ..core.geometry import Point
 from ..core.kept import KEPT_PIECES, Kept
 from ..core.kind import Kind
-from ..core.kind.classic import opens
 from ..core.measure import Dimension, Quantity, Unit, spell, spell_angle
 from ..core.moves import kinds
 from ..core.plan.document import Chain, Statement, Unread

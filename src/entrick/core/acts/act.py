@@ -13,6 +13,9 @@ from ..drawing.strokes import Role, Stroke
 from ..geometry import Arc, Circle, Line, Loop, Point
 from ..measure import Number
 
+Finishing = Literal["hatch", "letter", "dimension", "centre lines", "scale bar", "compare", "detail"]
+"""What finishes a sheet."""
+
 Key = str
 """The name under which an act left something: the statement's, and a role or a number in it."""
 
@@ -132,6 +135,7 @@ class Measure(Act):
     size: Number
     planned: Point
     told: str = ""
+    why: str = ""
     computed: bool = False
 
 
@@ -184,6 +188,7 @@ class StepOff(Act):
     forwards: bool
     marks: tuple[Key, ...]
     planned: tuple[Point, ...]
+    compass: bool = False
     told: str = ""
 
 
@@ -255,7 +260,8 @@ class GoOver(Act):
 
 @dataclass(frozen=True, slots=True, eq=False, kw_only=True)
 class Finish(Act):
-    """What finishes a sheet: hatch, letter, dimension, centre line, rub out. Leaves nothing to stand on."""
+    """What finishes a sheet: hatch, letter, dimension, centre lines, compare. It leaves nothing to stand on."""
 
+    verb: Finishing
     told: str
-    verb: str = "letter"
+    size: Number | None = None

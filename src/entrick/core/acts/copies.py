@@ -146,5 +146,3 @@ def _again(thing: Thing | None, move: Callable[[Shape], Shape], key: str, called
             assert isinstance(round_, Circle)
             return Round(key, round_, called)
     raise TypeError(thing)
-
-

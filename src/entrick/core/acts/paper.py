@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Hashable, Iterable, Iterator
+from collections.abc import Callable, Hashable, Iterable, Iterator
 from dataclasses import dataclass, field
 
 from ..geometry import Arc, Circle, Line, Point
 from ..tolerance import NOUGHT
 from .act import Edge, Mark, Round, Thing, Traced
 
-CELLS = 1e6
+CELLS = 1e8
 """Places closer than the size of the sheet by this are one place to look at."""
 
 _DIRECTIONS = 1e-7
@@ -40,6 +40,7 @@ class Paper:
     edges: dict[Hashable, Edge] = field(default_factory=dict)
     rounds: dict[Hashable, Round] = field(default_factory=dict)
     curves: dict[str, Traced] = field(default_factory=dict)
+    offers: dict[Hashable, Callable[[object], Mark]] = field(default_factory=dict)
 
     def put(self, things: Iterable[Thing]) -> None:
         """Put what an act has left on the sheet. What stands in the same place already keeps its own."""
@@ -60,6 +61,16 @@ class Paper:
         """Return the mark at a place."""
         cell = self.size / CELLS
         return next((self.marks[c] for c in _cells(at.x / cell, at.y / cell) if c in self.marks), None)
+
+    def offer(self, at: Point, how: Callable[[object], Mark]) -> None:
+        """Note how a place that nobody has wanted yet would be marked."""
+        cell = self.size / CELLS
+        self.offers.setdefault((round(at.x / cell), round(at.y / cell)), how)
+
+    def offered(self, at: Point) -> Callable[[object], Mark] | None:
+        """Return how a place would be marked."""
+        cell = self.size / CELLS
+        return next((self.offers[c] for c in _cells(at.x / cell, at.y / cell) if c in self.offers), None)
 
     def edge(self, line: Line) -> Edge | None:
         """Return what is drawn along a line, however far."""
@@ -103,7 +114,7 @@ class Paper:
         if ahead.x < -_DIRECTIONS or (abs(ahead.x) <= _DIRECTIONS and ahead.y < 0):
             ahead = -ahead
         away = ahead.x * line.through.y - ahead.y * line.through.x
-        return ahead.x * CELLS, ahead.y * CELLS, away / self.size * CELLS
+        return ahead.x / _DIRECTIONS, ahead.y / _DIRECTIONS, away / self.size * CELLS
 
 
 def nearest_place(curve: Line | Circle | Arc, at: Point) -> Point:
@@ -130,4 +141,3 @@ def _direction(thing: Edge | Round, at: Point) -> Point:
         return thing.line.direction
     out = at - thing.circle.centre
     return out.normal * (1 / max(abs(out), NOUGHT))
-

@@ -13,7 +13,8 @@ from ..geometry import Circle, Line, Point, meet, rotate
 from ..geometry.ellipse import Ellipse
 from ..geometry.locus import Locus
 from ..measure import Number
-from ..tolerance import same
+from ..plan.errors import ClauseError
+from ..tolerance import DIRECTION, same
 from .act import Edge, Mark, Round, Setting, Way
 from .work import SLACK, SWING, Work
 
@@ -27,6 +28,8 @@ SLANT = 30.0
 def bisect(work: Work, first: Mark, second: Mark, called: str = "", shown: Line | None = None) -> Edge:
     """Draw the line square through the middle of two marks: two swings from each, never changing the opening."""
     apart = second.at - first.at
+    if abs(apart) <= work.paper.nothing:
+        raise ClauseError(f"{first.called} and {second.called} are the same place: there is nothing to bisect")
     line = shown or Line((first.at + second.at) * 0.5, apart.unit.normal, -abs(apart) / 2, abs(apart) / 2)
     size = abs(apart) * OVER
     setting = Setting(size, free=True, told="more than half the distance")
@@ -34,15 +37,38 @@ def bisect(work: Work, first: Mark, second: Mark, called: str = "", shown: Line 
     spots = [(first.at + second.at) * 0.5 + apart.unit.normal * (side * high) for side in (1, -1)]
     swings = [work.swing(mark, setting, near=spots, anew=True) for mark in (first, second)]
     crossings = [
-        work.prick(*swings, spot, f"the crossing {side} of {first.called} and {second.called}", anew=True)
+        work.prick(swings[0], swings[1], spot, f"the crossing {side} of {first.called} and {second.called}", anew=True)
         for side, spot in zip(("left", "right"), spots, strict=True)
     ]
-    return work.through(*crossings, called or f"the bisector of {first.called} and {second.called}", shown=line)
+    return work.through(
+        crossings[0], crossings[1], called or f"the bisector of {first.called} and {second.called}", shown=line
+    )
+
+
+def offer_middle(work: Work, first: Point, second: Point, called: str) -> None:
+    """Say how the middle between two places is to be marked, should it be wanted."""
+    spot = (first + second) * 0.5
+    work.offer(spot, lambda later: middle(later, later.mark(first), later.mark(second), called))
+
+
+def offer_crossing(
+    work: Work, pairs: tuple[tuple[Point, Point], tuple[Point, Point]], spot: Point, called: str
+) -> None:
+    """Say how the place where two diagonals cross is to be marked, should it be wanted."""
+
+    def cross(later: Work) -> Mark:
+        one, other = (later.through(later.mark(a), later.mark(b)) for a, b in pairs)
+        return later.prick(one, other, spot, called)
+
+    work.offer(spot, cross)
 
 
 def middle(work: Work, first: Mark, second: Mark, called: str, label: str = "") -> Mark:
     """Mark the middle between two marks."""
     spot = (first.at + second.at) * 0.5
+    if abs(second.at - first.at) <= work.paper.nothing:
+        work.relabel(first, label)
+        return first
     axis = bisect(work, first, second)
     return work.prick(axis, work.through(first, second), spot, called, label=label)
 
@@ -66,7 +92,7 @@ def halve(work: Work, corner: Mark, arms: tuple[Edge, Edge], spots: tuple[Point,
     ahead = (ways[0] + ways[1]).unit if abs(ways[0] + ways[1]) > abs(ways[0] - ways[1]) * 1e-6 else ways[0].normal
     spot = (cuts[0] + cuts[1]) * 0.5 + ahead * math.sqrt(max(outer**2 - apart**2 / 4, 0.0))
     swings = [work.swing(mark, again, near=[spot], anew=True) for mark in marks]
-    cross = work.prick(*swings, spot, "the crossing between the arms", anew=True)
+    cross = work.prick(swings[0], swings[1], spot, "the crossing between the arms", anew=True)
     line = shown or Line(corner.at, ahead)
     return work.through(corner, cross, called or f"the bisector at {corner.called}", shown=line)
 
@@ -80,7 +106,7 @@ def raise_square(work: Work, mark: Mark, edge: Edge, called: str = "", shown: Li
     wide = Setting(2 * size, free=True, told="about twice that")
     top = mark.at + along.normal * (size * math.sqrt(3))
     swings = [work.swing(each, wide, near=[top], anew=True) for each in marks]
-    cross = work.prick(*swings, top, "the crossing beyond the line", anew=True)
+    cross = work.prick(swings[0], swings[1], top, "the crossing beyond the line", anew=True)
     return work.through(mark, cross, called or f"the square to {edge.called}", shown=shown)
 
 
@@ -96,7 +122,7 @@ def drop_square(work: Work, mark: Mark, edge: Edge, called: str = "", shown: Lin
     marks = [work.prick(swing, edge, cut, "the cut on the line", anew=True) for cut in cuts]
     below = foot + (foot - mark.at)
     swings = [work.swing(each, opening, near=[below], anew=True) for each in marks]
-    cross = work.prick(*swings, below, "the crossing on the far side", anew=True)
+    cross = work.prick(swings[0], swings[1], below, "the crossing on the far side", anew=True)
     return work.through(mark, cross, called or f"the square to {edge.called}", shown=shown)
 
 
@@ -123,15 +149,17 @@ def off(work: Work, edge: Edge, at: Mark, size: Number, called: str, shown: Line
 
 
 def divide(work: Work, first: Mark, last: Mark, count: int, called: Sequence[str], labels: Sequence[str] = (),
-           check: str = "") -> list[Mark]:  # fmt: skip
+           check: str = "", slanted: float = SLANT) -> list[Mark]:  # fmt: skip
     """Part the way between two marks into equal lengths: stepped off on a slanted line, joined to the end, parallels
     through the others (intercept theorem, Euclid VI.2). Any convenient step will do."""
     whole = work.through(first, last)
     length = abs(last.at - first.at)
     size = max(length * 0.9 / count, work.paper.handy / 20)
-    along = rotate((last.at - first.at).unit, Point(0.0, 0.0), math.radians(SLANT))
+    along = rotate((last.at - first.at).unit, Point(0.0, 0.0), math.radians(slanted))
     end = first.at + along * (size * count)
-    turned = Way(SLANT if whole.line.direction.dot(last.at - first.at) > 0 else 180 + SLANT, whole.key, whole.called)
+    turned = Way(
+        slanted if whole.line.direction.dot(last.at - first.at) > 0 else 180 + slanted, whole.key, whole.called
+    )
     slant = work.draw(first, turned, end, "the slanted line")
     spots = [first.at + along * (size * index) for index in range(1, count + 1)]
     names = [f"step {index} on the slanted line" for index in range(1, count + 1)]
@@ -172,10 +200,9 @@ def ring(work: Work, start: Mark, round_: Round, count: int, called: Sequence[st
     """Step equal chords round a circle from a mark on it, 2·R·sin(180°/n) each; the last step comes back to it."""
     middle_ = round_.circle.centre
     spots = [rotate(start.at, middle_, math.tau * index / count) for index in range(1, count)]
-    size: Number | Setting = 2 * round_.circle.radius * math.sin(math.pi / count)
-    if count == 6:
-        size = work.between(work.mark(middle_), start)
-    return work.step_off(start, size, round_, spots, called, labels=labels, check=check)
+    six = count == 6  # noqa: PLR2004
+    size: Number = round_.circle.size if six else 2 * round_.circle.radius * math.sin(math.pi / count)
+    return work.step_off(start, size, round_, spots, called, labels=labels, check=check, compass=six)
 
 
 def axis_of(work: Work, centre: Mark, way: Way, reach: float) -> Edge:
@@ -192,8 +219,6 @@ def on_level(work: Work, centre: Mark, circle: Circle, degrees: Number, called: 
     spot = circle.at(math.radians(float(degrees)))
     ray = work.draw(centre, Way(degrees), spot)
     return work.prick(ray, work.round(circle), spot, called, label=label)
-
-
 
 
 def locus(work: Work, where: Locus, names: tuple[str, str], centre: Point) -> Edge | Round | None:
@@ -245,7 +270,7 @@ def tangent_to_both(
     outer = (touch - one.centre).dot(far - other.centre) > 0
     size: Number = one.size - other.size if outer else one.size + other.size
     if abs(float(size)) <= same(one.radius):
-        axis = work.through(*centres)
+        axis = work.through(centres[0], centres[1])
         squares = [work.square(axis, c, t) for c, t in zip(centres, (touch, far), strict=True)]
     else:
         help_ = Circle(one.centre, float(size), size)
@@ -257,10 +282,12 @@ def tangent_to_both(
         helped = work.prick(swing, drawn, spot, "the touch on the help circle")
         first = work.through(centres[0], helped, "the radius to the touch", reach=touch)
         squares = [first, work.parallel(first, centres[1], far, "the radius parallel to it")]
-    marks = [work.prick(square, round_, spot, name)
-             for square, round_, spot, name in zip(squares, rounds, (touch, far), called_touch, strict=True)]  # fmt: skip
+    marks = [
+        work.prick(square, round_, spot, name)
+        for square, round_, spot, name in zip(squares, rounds, (touch, far), called_touch, strict=True)
+    ]  # fmt: skip
     ordered = [marks[order.index(i)] for i in (0, 1)]
-    return work.through(*ordered, called, shown=shown), ordered
+    return work.through(ordered[0], ordered[1], called, shown=shown), ordered
 
 
 def circle_centre(
@@ -282,6 +309,12 @@ def circle_centre(
             return _two_points_line(work, marks, edges[0], centre, called)
         case 2, 0, 1:
             return _two_points_circle(work, marks, rounds[0], centre, called)
+        case 0, 2, 1:
+            return _two_lines_circle(work, edges, rounds[0], centre, called)
+        case 1, 1, 1:
+            return _point_line_circle(work, marks[0], edges[0], rounds[0], centre, called)
+        case 0, 1, 2:
+            return _line_two_circles(work, edges[0], rounds, centre, called)
     return None
 
 
@@ -329,8 +362,14 @@ def _point_two_lines(
     swing = work.swing(trial, work.between(trial, down), "the trial circle")
     spot = corner.at + (mark.at - corner.at) * share
     cut = work.prick(work.through(corner, mark), swing, spot, "the cut on the trial circle")
-    ray = work.through(trial, cut, "the radius of the trial circle")
-    return work.prick(work.parallel(ray, mark, centre), axis, centre, called)
+    if abs(axis.line.offset_of(mark.at)) > work.paper.nothing * 10:
+        ray = work.through(trial, cut, "the radius of the trial circle")
+        return work.prick(work.parallel(ray, mark, centre), axis, centre, called)
+    # On the bisector itself that radius gives nothing: the chord to the trial's touch leads to the touch instead.
+    touch = edge.line.foot(centre)
+    chord = work.parallel(work.through(cut, down, "the chord of the trial circle"), mark, touch)
+    at = work.prick(chord, edge, touch, f"where {called} comes down")
+    return work.prick(work.square(edge, at, centre), axis, centre, called)
 
 
 def _two_points_line(
@@ -341,9 +380,12 @@ def _two_points_line(
     edge, touch = line
     first, second = marks
     axis = bisect(work, first, second)
+    on = next((mark for mark in marks if abs(mark.at - touch) <= work.paper.nothing), None)
+    if on is not None:
+        return work.prick(work.square(edge, on, centre), axis, centre, called)
     chord = work.through(first, second)
     turn = chord.line.direction.cross(edge.line.direction)
-    if abs(turn) < SLACK:
+    if abs(turn) <= DIRECTION:
         third = work.prick(axis, edge, touch, "the touch point")
         return around_three(work, (first, second, third), centre, called)
     along = (edge.line.through - chord.line.through).cross(edge.line.direction) / turn
@@ -388,7 +430,7 @@ def _two_points_circle(
     trial = work.anywhere(axis, spot, "any place on the bisector")
     swing = work.swing(trial, work.between(trial, first), "a circle through both points", near=[a, b])
     ends = [work.prick(swing, round_, cut, f"a cut on {round_.called}") for cut in (a, b)]
-    chord = work.through(*ends)
+    chord = work.through(ends[0], ends[1])
     theirs = work.through(first, second)
     along = (chord.line.through - theirs.line.through).cross(chord.line.direction) / theirs.line.direction.cross(
         chord.line.direction
@@ -421,3 +463,98 @@ def foci_of(work: Work, ellipse: Ellipse, name: str) -> tuple[Mark, Mark]:
     first, second = (work.prick(swing, axis, spot, f"focus {index} of {name}")
                      for index, spot in enumerate(ellipse.foci, 1))  # fmt: skip
     return first, second
+
+
+def _is_beside(round_: Round, touch: Point, centre: Point) -> bool:
+    """Tell whether a circle about a centre touches another from outside."""
+    return (touch - round_.circle.centre).dot(touch - centre) < 0
+
+
+def _moved_off(work: Work, line: tuple[Edge, Point], size: Number, away_: bool, centre: Point) -> tuple[Edge, Point]:
+    """Draw the parallel of a touched line, further from the centre sought or nearer by a radius."""
+    edge, touch = line
+    across = (touch - centre).unit * (float(size) if away_ else -float(size))
+    shown = Line(edge.line.through + across, edge.line.direction, edge.line.start, edge.line.end)
+    at = work.place_on(edge, edge.line)
+    return off(work, edge, at, size, f"{edge.called}, moved by the radius", shown, at.at + across), touch + across
+
+
+def _two_lines_circle(
+    work: Work, edges: Sequence[tuple[Edge, Point]], ring_: tuple[Round, Point], centre: Point, called: str
+) -> Mark | None:
+    """The circle shrinks to its centre; the lines move by as much, away where it is touched from outside."""
+    round_, touch = ring_
+    beside = _is_beside(round_, touch, centre)
+    size = round_.circle.size
+    moved = [_moved_off(work, line, size, beside, centre) for line in edges]
+    moved = [(edge, edge.line.foot(centre)) for edge, _ in moved]
+    middle_ = work.mark(round_.circle.centre)
+    return _point_two_lines(work, middle_, moved, centre, called)
+
+
+def _point_line_circle(
+    work: Work, mark: Mark, line: tuple[Edge, Point], ring_: tuple[Round, Point], centre: Point, called: str
+) -> Mark | None:
+    """The ends of the diameter square to the line, its foot and the point give a second point of the circle sought, by
+    the power of a point (Euclid III.36); then two points and a line."""
+    (edge, _), (round_, touch) = line, ring_
+    middle_ = work.mark(round_.circle.centre)
+    foot_ = edge.line.foot(middle_.at)
+    if abs(foot_ - middle_.at) <= same(round_.circle.radius):
+        return None
+    ahead = (foot_ - middle_.at).unit * round_.circle.radius
+    far, near = middle_.at - ahead, middle_.at + ahead
+    if not _is_beside(round_, touch, centre):
+        far, near = near, far
+    square = work.square(edge, middle_, foot_)
+    at = work.prick(square, edge, foot_, f"the foot of {middle_.called} on {edge.called}")
+    ends = [work.prick(square, round_, spot, "an end of the diameter square to the line") for spot in (far, near)]
+    around = [meeting.point for meeting in meet(Line.between(far, mark.at), edge.line)]
+    power = (foot_ - far).dot(near - far)
+    reach = abs(mark.at - far)
+    second = far + (mark.at - far) * (power / reach**2)
+    if (
+        abs(second - mark.at) <= work.paper.nothing
+        or abs((near - far).cross(mark.at - far)) <= same(reach)
+        or not around
+    ):
+        return None
+    through = circle_through(at.at, ends[1].at, mark.at)
+    help_ = around_three(work, (at, ends[1], mark), through, "the centre of the help circle")
+    swing = work.swing(help_, work.between(help_, mark), "the help circle", near=[second])
+    ray = work.through(ends[0], mark, reach=second)
+    other = work.prick(ray, swing, second, "a second point of the circle")
+    return _two_points_line(work, (mark, other), line, centre, called)
+
+
+def circle_through(a: Point, b: Point, c: Point) -> Point:
+    """Return the centre of the circle through three points."""
+    first, second = b - a, c - a
+    turn = 2 * first.cross(second)
+    p, q = first.dot(first), second.dot(second)
+    return a + Point(second.y * p - first.y * q, first.x * q - second.x * p) * (1 / turn)
+
+
+def _line_two_circles(
+    work: Work, line: tuple[Edge, Point], rounds: Sequence[tuple[Round, Point]], centre: Point, called: str
+) -> Mark | None:
+    """The smaller circle shrinks to its centre; line and larger circle move by its radius."""
+    (small, touch), (large, other) = sorted(rounds, key=lambda pair: pair[0].circle.radius)
+    beside = _is_beside(small, touch, centre)
+    size = small.circle.size
+    moved = _moved_off(work, line, size, beside, centre)
+    reach = abs(touch - centre) + (1 if beside else -1) * small.circle.radius
+    if reach <= same(large.circle.radius):
+        return None
+    apart = abs(large.circle.centre - centre)
+    outside = _is_beside(large, other, centre)
+    left: Number = large.circle.size - size if outside == beside else large.circle.size + size
+    if float(left) <= same(large.circle.radius):
+        return None
+    about = work.mark(large.circle.centre)
+    ring_ = work.swing(about, left, f"{large.called}, changed by the radius of {small.called}")
+    spot = large.circle.centre + (centre - large.circle.centre) * (float(left) / apart)
+    if abs(abs(spot - centre) - reach) > abs(reach) / 2:
+        spot = large.circle.centre * 2 - spot
+    touching = (moved[0], moved[0].line.foot(centre))
+    return _point_line_circle(work, work.mark(small.circle.centre), touching, (ring_, spot), centre, called)

@@ -86,8 +86,8 @@ def go_over(work: Work, loop: Loop, role: Role) -> None:
     lines = [each for _, each in found if isinstance(each, Piece) and isinstance(each.curve, Line)]
     whole = [(owner, each) for owner, each in curves if _piecewise(work, each)]
     for owner, each in whole:
-        gone = [_of_piece(work, piece, role)[0] for piece in each.pieces]
-        work.go_over(gone, role, owner, [Stroke(each, role)], "no join shows", told="arcs")
+        own = [_of_piece(work, piece, role)[0] for piece in each.pieces]
+        work.go_over(own, role, owner, [Stroke(each, role)], "no join shows", told="arcs")
     curves = [(owner, each) for owner, each in curves if (owner, each) not in whole]
     ordered: Sequence[tuple[Gone, Stroke, Setting | None]] = [
         *(_of_curve(work, owner, each, role) for owner, each in curves),
@@ -120,12 +120,26 @@ def _of_curve(work: Work, owner: str, curve: Loop, role: Role) -> tuple[Gone, St
     thing = traced(work, curve, owner)
     start = end = ""
     if not curve.closed:
-        start, end = (work.mark(spot).key for spot in (curve.pieces[0].entry, curve.pieces[-1].exit))
+        start, end = (_end_of(work, thing, spot) for spot in (curve.pieces[0].entry, curve.pieces[-1].exit))
     return Gone(thing.key, start, end, curve, owner), Stroke(curve, role), None
+
+
+def _end_of(work: Work, curve: Traced, spot: Point) -> str:
+    """Return the mark at which a curve is left off; none where it ends by itself."""
+    own = (curve.loop.pieces[0].entry, curve.loop.pieces[-1].exit)
+    if not work.has_mark(spot) and any(abs(spot - end) <= work.paper.nothing for end in own):
+        return ""
+    return work.mark(spot).key
 
 
 def _of_piece(work: Work, piece: Piece, role: Role) -> tuple[Gone, Stroke, Setting | None]:
     curve = piece.curve
+    if isinstance(curve, Arc) and not work.has_drawn(curve) and not work.has_mark(curve.centre):
+        along = work.curve_along([piece.entry, curve.middle, piece.exit])
+        if along is not None:
+            start, end = (work.mark(spot).key if work.has_mark(spot) else "" for spot in (piece.entry, piece.exit))
+            own = Loop((piece,), False)
+            return Gone(along.key, start, end, own, piece.name), Stroke(curve, role), None
     if isinstance(curve, Circle | Arc):
         round_ = work.round(curve, piece.name)
         start, end = ("", "") if isinstance(curve, Circle) else (work.mark(p).key for p in (piece.entry, piece.exit))
@@ -133,4 +147,3 @@ def _of_piece(work: Work, piece: Piece, role: Role) -> tuple[Gone, Stroke, Setti
     thing: Edge = work.edge(Line.between(piece.entry, piece.exit), piece.name)
     start, end = (work.mark(spot).key for spot in (piece.entry, piece.exit))
     return Gone(thing.key, start, end, Line.between(piece.entry, piece.exit), piece.name), Stroke(curve, role), None
-

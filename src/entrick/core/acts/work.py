@@ -16,6 +16,8 @@ from .act import (
     Draw,
     Edge,
     Finish,
+    Finishing,
+    Fix,
     Gone,
     GoOver,
     Key,
@@ -36,6 +38,9 @@ from .paper import CELLS, Paper, crossing
 
 SWING = math.radians(14)
 """Half the length of a light swing drawn where something is expected."""
+
+TICK = math.radians(6)
+"""Half the length of the tick a step round a circle leaves."""
 
 SLACK = 0.05
 """Sine of the angle below which a crossing is not taken where a place is looked for."""
@@ -62,13 +67,17 @@ class Work:
         self.paper, self.name = paper, name
         self.acts: list[Act] = []
         self.left: list[Thing] = []
+        self._own: set[Key] = set()
         self.lookups: list[Lookup] = []
+        self.offers: list[tuple[Point, Callable[[Work], Mark]]] = []
 
     # What stands there already.
 
     def _look(self, where: Callable[[Paper, object], object], what: object) -> Thing | None:
         found = where(self.paper, what)
-        self.lookups.append((where, what, found.key if found is not None else None))  # type: ignore[attr-defined]
+        # What the statement itself has left is not there when it is asked whether all is as it was: nothing was.
+        key = found.key if found is not None and found.key not in self._own else None  # type: ignore[attr-defined]
+        self.lookups.append((where, what, key))
         return found  # type: ignore[return-value]
 
     def mark(self, at: Point, called: str = "") -> Mark:
@@ -77,7 +86,13 @@ class Work:
         found = self._look(Paper.mark, at)  # type: ignore[arg-type]
         if isinstance(found, Mark):
             return found
-        return self._crossed(at, called) or self._computed(at, called)
+        how = self.paper.offered(at)
+        return self._crossed(at, called) or (how(self) if how is not None else self._computed(at, called))
+
+    def offer(self, at: Point, how: Callable[[Work], Mark]) -> None:
+        """Say how a place is to be marked, should anything that follows stand on it."""
+        self.offers.append((at, how))
+        self.paper.offer(at, how)  # type: ignore[arg-type]
 
     def has_mark(self, at: Point) -> bool:
         """Tell whether a place is marked."""
@@ -116,6 +131,10 @@ class Work:
         """The key of what the next act leaves."""
         return self._key()
 
+    def marks(self) -> list[Mark]:
+        """Return every mark on the sheet."""
+        return list(self.paper.marks.values())
+
     def place_on(self, edge: Edge, near: Line) -> Mark:
         """Return a mark on a line: its end, or where it begins; any place of it that is marked will do."""
         spot = near.at(near.start or 0.0)
@@ -131,7 +150,7 @@ class Work:
 
     def curve_along(self, places: Sequence[Point]) -> Traced | None:
         """Return a curve that goes through several places, whatever its name."""
-        found = [set(c.key for c in self.paper.curves_at(place)) for place in places]
+        found = [{c.key for c in self.paper.curves_at(place)} for place in places]
         both = set.intersection(*found)
         key = min(both, default=None)
         return self.paper.curves[key] if key else None
@@ -145,7 +164,8 @@ class Work:
     def _crossed(self, at: Point, called: str) -> Mark | None:
         """Prick a place where two of the things drawn cross, the squarer the better; or find where two touch."""
         through = self.paper.through(at)
-        self.lookups.append((_keys_through, at, " ".join(thing.key for thing in through)))
+        before = " ".join(thing.key for thing in through if thing.key not in self._own)
+        self.lookups.append((_keys_through, at, before))
         pairs = [(crossing(a, b, at), i, j) for i, a in enumerate(through) for j, b in enumerate(through) if i < j]
         best = max(pairs, default=(0.0, 0, 0))
         if best[0] > SLACK:
@@ -161,11 +181,12 @@ class Work:
 
     def _computed(self, at: Point, called: str) -> Mark:
         """Measure a place from the datum, across and up, as it was worked out."""
-        origin = next(iter(self.paper.marks.values()), None)
+        origin: Mark | None = next(iter(self.paper.marks.values()), None)
         told = called or "a place worked out"
         if origin is None:
-            origin = self.leave(Mark(f"{self.name}.datum", Point(0.0, 0.0), "the datum"))
-            assert isinstance(origin, Mark)
+            origin = Mark(f"{self.name}.datum", Point(0.0, 0.0), "the datum")
+            self.acts.append(Fix(leaves=origin.key, called=origin.called, planned=origin.at))
+            self.leave(origin)
         off = at - origin.at
         level = self.measure(origin, Way(0), off.x, f"{told}, across", computed=True) if off.x else origin
         return self.measure(level, Way(90), off.y, told, computed=True) if off.y or not off.x else level
@@ -186,6 +207,7 @@ class Work:
 
     def leave(self, thing: Thing) -> Thing:
         """Put what an act leaves on the sheet."""
+        self._own.add(thing.key)
         self.left.append(thing)
         self.paper.put((thing,))
         return thing
@@ -206,7 +228,7 @@ class Work:
         dot = Stroke(place, Role.POINT, label) if label else Stroke(place)
         return self._mark(
             Measure(leaves=self._key(), called=called, strokes=(*strokes, dot), check=check, start=start.key, way=way,
-                    size=size, planned=place, told=start.called + (f", {told}" if told else ""), computed=computed),
+                    size=size, planned=place, told=start.called, why=told, computed=computed),
             place,
         )  # fmt: skip
 
@@ -260,12 +282,15 @@ class Work:
     def draw(
         self, start: Mark, way: Way, to: Point | None = None, called: str = "", *, shown: Line | None = None,
         check: str = "",
+        anew: bool = False,
     ) -> Edge:  # fmt: skip
         """Draw a line through a mark in a direction, as far as a place; past the view where none is said."""
         ahead = self.direction(way)
-        line = _along(shown, ahead) if shown else Line(start.at, ahead) if to is None else _reaching(start.at, ahead, to)
+        line = (
+            _along(shown, ahead) if shown else Line(start.at, ahead) if to is None else _reaching(start.at, ahead, to)
+        )
         found = self._look(Paper.edge, line)  # type: ignore[arg-type]
-        if isinstance(found, Edge):
+        if isinstance(found, Edge) and not anew:
             return found
         called = called or f"the line through {start.called}"
         return self._edge(
@@ -319,7 +344,7 @@ class Work:
 
     def step_off(
         self, start: Mark, size: Number | Setting, along: Edge | Round, spots: Sequence[Point], names: Sequence[str],
-        *, labels: Sequence[str] = (), check: str = "", told: str = "",
+        *, labels: Sequence[str] = (), check: str = "", told: str = "", compass: bool = False,
     ) -> list[Mark]:  # fmt: skip
         """Step off equal lengths with the dividers along a line, or as chords round a circle."""
         setting = size if isinstance(size, Setting) else Setting(size)
@@ -331,10 +356,14 @@ class Work:
         base = self._key()
         keys = tuple(f"{base}.{index}" for index in range(1, len(spots) + 1))
         strokes = [Stroke(s, Role.POINT, labels[i]) if labels else Stroke(s) for i, s in enumerate(spots)]
+        if isinstance(along, Round):
+            size_ = float(setting.size)
+            strokes += [Stroke(Arc(before, size_, (spot - before).angle - TICK, 2 * TICK))
+                        for before, spot in zip((start.at, *spots), spots, strict=False)]  # fmt: skip
         self.acts.append(
             StepOff(leaves=base, called=names[-1], strokes=tuple(strokes), check=check, start=start.key,
-                    setting=setting, along=along.key, forwards=forwards, marks=keys, planned=tuple(spots),
-                    told=f"{start.called}|{along.called}|{told}"),
+                    setting=setting, compass=compass or setting.between is not None, along=along.key,
+                    forwards=forwards, marks=keys, planned=tuple(spots), told=f"{start.called}|{along.called}|{told}"),
         )  # fmt: skip
         found = [Mark(key, spot, called) for key, spot, called in zip(keys, spots, names, strict=True)]
         for each in found:
@@ -389,9 +418,17 @@ class Work:
         self.acts.append(GoOver(called=called, strokes=tuple(strokes), check=check, pieces=tuple(pieces), role=role,
                                 setting=setting, told=told))  # fmt: skip
 
-    def finish(self, told: str, verb: str, strokes: Sequence[Stroke] = (), check: str = "") -> None:
+    def finish(
+        self, told: str, verb: Finishing,
+        strokes: Sequence[Stroke] = (), check: str = "", size: Number | None = None,
+    ) -> None:  # fmt: skip
         """Do what finishes a sheet."""
-        self.acts.append(Finish(told=told, verb=verb, strokes=tuple(strokes), check=check))
+        self.acts.append(Finish(told=told, verb=verb, strokes=tuple(strokes), check=check, size=size))
+
+    def relabel(self, mark: Mark, label: str) -> None:
+        """Letter a mark that stands there already."""
+        if label:
+            self.finish(f"Letter {mark.called}: {label}", "letter", [Stroke(mark.at, Role.POINT, label)])
 
     def direction(self, way: Way) -> Point:
         """Return a direction as the figure has it."""
@@ -403,7 +440,6 @@ class Work:
             )
         quarters = {0.0: Point(1.0, 0.0), 90.0: Point(0.0, 1.0), 180.0: Point(-1.0, 0.0), 270.0: Point(0.0, -1.0)}
         return quarters.get(turn % 360) or polar(1.0, math.radians(turn))
-
 
 
 def _keys_through(paper: Paper, at: object) -> object:

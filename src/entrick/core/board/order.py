@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 from ..acts import Paper, Work
@@ -12,6 +13,7 @@ from ..drawing.strokes import Role, Stroke
 from ..geometry import Point
 from ..kept import Kept
 from ..kind import Made
+from ..plan.errors import ClauseError
 from ..sheet import Sheet
 from ..solve import Entry, Solution
 
@@ -23,13 +25,15 @@ HANDY = 20.0
 class Ordered:
     """The acts of one statement. The same as before where it found the same on the sheet.
 
-    `left` is what they leave; `sought` what was looked for, and found.
+    `left` is what they leave; `sought` what was looked for, and found; `offers` how places would be marked that nobody
+    has wanted yet.
     """
 
     entry: Entry
     acts: tuple[Act, ...]
     left: tuple[Thing, ...]
     sought: tuple[Lookup, ...]
+    offers: tuple[tuple[Point, Callable[[Work], Mark]], ...] = ()
 
 
 _ORDERED: Kept[Ordered] = Kept(120_000)
@@ -49,6 +53,8 @@ def in_order(solution: Solution, sheet: Sheet) -> tuple[Ordered, ...]:
             _ORDERED.keep(key, known, entry, 5 + len(known.acts))
         else:
             paper.put(known.left)
+            for at, how in known.offers:
+                paper.offer(at, how)  # type: ignore[arg-type]
         found.append(known)
     return tuple(found)
 
@@ -70,12 +76,22 @@ def _put_down(entry: Entry, made: Made, paper: Paper) -> Ordered:
         name = entry.statement.name
         work.acts.append(Fix(leaves=name, called=name, strokes=(Stroke(spot, Role.POINT, name),), planned=spot))
         work.leave(Mark(name, spot, name))
-    if made.draw is not None:
-        made.draw(work)
-    elif made.lined is not None:
-        for shape in made.gone_over:
-            go_over(work, as_run(shape), made.lined)
-    elif not made.nothing:
-        for shape in made.shapes:
+    if made.draw is None:
+        _as_it_is(entry, made, work)
+    else:
+        try:
+            made.draw(work)
+        except (ClauseError, ZeroDivisionError):
+            # Two places that a construction stands on are one at the size of a pencil point: it is put down as it was
+            # worked out, which its marks say of themselves.
+            _as_it_is(entry, made, work)
+    return Ordered(entry, tuple(work.acts), tuple(work.left), tuple(work.lookups), tuple(work.offers))
+
+
+def _as_it_is(entry: Entry, made: Made, work: Work) -> None:
+    """Draw what a statement makes from what stands there, and go over it where it is lined in."""
+    for shape in made.shapes:
+        if made.lined is None:
             draw(work, shape, entry.statement.name)
-    return Ordered(entry, tuple(work.acts), tuple(work.left), tuple(work.lookups))
+    for shape in made.gone_over:
+        go_over(work, as_run(shape), made.lined or Role.OUTLINE)

@@ -9,18 +9,19 @@ from functools import lru_cache
 from itertools import chain
 
 from ..acts import act
+from ..drawing.strokes import Stroke, Tool
 from ..geometry import Arc, Circle, Point
 from ..kept import Kept
-from ..kind import Step, Stroke, Tool
-from ..kind.classic import opened
 from ..kind.made import Measured
 from ..measure import Number, Reading, Scale, Unit, read_on_rule, spell, spell_angle
 from ..sheet import Sheet
 from ..sheet.layout import side_told
 from ..solve import Entry, Solution
 from ..tolerance import DIRECTION, ROUND
+from .classic import opened
 from .kit import Kit
 from .order import HANDY, Ordered, in_order
+from .step import Step
 from .words import setting_of, step_of
 
 
@@ -129,23 +130,27 @@ def _told(
 ) -> tuple[tuple[BoardStep, ...], Mapping[str, act.Setting]]:  # fmt: skip
     """Tell the acts of a statement, and how the instruments stand afterwards: what stands so already is left so."""
     entry, name = own.entry, own.entry.statement.name
-    if entry.made is not None and entry.made.steps:
-        prose = enumerate(entry.made.steps, count + 1)
-        return tuple(set_step(step, number, entry.line, name) for number, step in prose), {}
     steps = []
     now = dict(stands)
     acts = own.acts[1:] if entry.made is not None and entry.made.placing else own.acts
     for number, each in enumerate(acts, count + 1):
         step = set_step(step_of(each, handy), number, entry.line, name)
         wanted = setting_of(each)
-        if wanted is not None and step.setting is not None:
-            if now.get(wanted[0]) == wanted[1] and step.tool != "circle template":
-                step = replace(step, setting=replace(step.setting, kept=True))
-            elif wanted[1].free:
-                step = replace(step, setting=replace(step.setting, reading=f"about {step.setting.reading}"))
-            now[wanted[0]] = wanted[1]
+        setting = step.setting
+        if wanted is not None and setting is not None:
+            tool, opening = wanted
+            if now.get(tool) == opening and step.tool != "circle template":
+                step = replace(step, setting=replace(setting, kept=True))
+            elif opening.free:
+                step = replace(step, setting=_freely(setting))
+            now[tool] = opening
         steps.append(step)
     return tuple(steps), now
+
+
+def _freely(setting: Setting) -> Setting:
+    """Return a setting that need not be met: a handy one, or more than a bound."""
+    return replace(setting, reading=f"about {setting.reading}", rounding="any opening near it will do")
 
 
 def opened_steps(step: BoardStep, kit: Kit, sheet: Sheet) -> tuple[BoardStep, ...]:
@@ -230,7 +235,7 @@ def _is_templated(step: Step) -> bool:
     rounds = [s.shape for s in step.strokes if isinstance(s.shape, Circle | Arc)]
     return (
         step.tool is Tool.COMPASS and len(rounds) == 1 and rounds[0].size == step.setting
-        and not step.text.startswith("Swing")
+        and ", swing " not in step.text
     )  # fmt: skip
 
 

@@ -21,11 +21,18 @@ from ..acts.act import (
     Trace,
     Way,
 )
+from ..drawing.strokes import Stroke, Tool
 from ..geometry import Circle, Line, Point
-from ..kind import Step, Stroke, Tool
-from ..kind.classic import parallel_by_sliding, square_at, square_from
 from ..measure import Number, spell_angle
 from ..tolerance import DIRECTION
+from .classic import parallel_by_sliding, square_at, square_from
+from .step import Step
+
+FINISHED_WITH = {
+    "hatch": Tool.ANGLE, "dimension": Tool.RULE, "scale bar": Tool.DIVIDERS, "compare": Tool.RULE,
+    "letter": Tool.PENCIL, "centre lines": Tool.PENCIL, "detail": Tool.PENCIL,
+}  # fmt: skip
+"""Instruments of what finishes a sheet."""
 
 WAYS = {0: "to the right", 90: "upwards", 180: "to the left", 270: "downwards"}
 
@@ -33,27 +40,28 @@ WAYS = {0: "to the right", 90: "upwards", 180: "to the left", 270: "downwards"}
 def step_of(act: Act, handy: float) -> Step:
     """Return the step at the board that an act is: its instrument, its words, and what it opens up into."""
     match act:
-        case Measure(way=way, size=size):
-            told = f"From {act.told} measure {_along(act)} and mark {act.called}"
+        case Measure(size=size):
+            why = f"{act.why}, " if act.why else ""
+            told = f"From {act.told} measure {why}{_along(act)} and mark {act.called}"
             if act.computed:
                 told += ", as it was worked out"
-            return _step(Tool.RULE, told, act, abs(size))
+            return _step(Tool.RULE, told, act, size if size >= 0 else -size)
         case Prick():
             return _step(Tool.PENCIL, f"Mark {act.called} {act.told}", act)
         case Draw(way=None):
             named = "a light line" if act.called.startswith("the line through") else act.called
             return _step(Tool.STRAIGHTEDGE, f"Draw {named} {act.told}", act)
-        case Draw(way=Way() as way):
-            return _directed(act, way, handy)
+        case Draw(way=Way() as held):
+            return _directed(act, held, handy)
         case Swing(setting=setting):
             return _step(Tool.COMPASS, _swung(act), act, setting.size, act.planned.centre)
         case StepOff(setting=setting, marks=marks):
             start, along, told = act.told.split("|")
             times = f"{len(marks)} times " if len(marks) > 1 else ""
             free = f", {setting.told}," if setting.told else ""
-            way = "along" if along.startswith(("the line", "the slanted", "line")) else "on"
-            text = f"Step off{free} {times}from {start} {way} {along}{told and ': '}{told}"
-            return _step(Tool.COMPASS if setting.between else Tool.DIVIDERS, text, act, setting.size)
+            preposition = "along" if along.startswith(("the line", "the slanted", "line")) else "on"
+            text = f"Step off{free} {times}from {start} {preposition} {along}{told and ': '}{told}"
+            return _step(Tool.COMPASS if act.compass else Tool.DIVIDERS, text, act, setting.size)
         case Strip():
             text = "Lay the strip with its ticks on the two axes and mark " + act.called
             return _step(Tool.PENCIL, text, act)
@@ -66,8 +74,8 @@ def step_of(act: Act, handy: float) -> Step:
             return _step(Tool.DIVIDERS, _copied(act), act)
         case GoOver():
             return _gone_over(act)
-        case Finish(told=told):
-            return _step(Tool.PENCIL, told, act)
+        case Finish(told=told, verb=verb, size=size):
+            return _step(FINISHED_WITH[verb], told, act, size)
         case Fix():
             return _step(Tool.RULE, f"Mark {act.called}", act)
     raise TypeError(act)
@@ -80,7 +88,9 @@ def _step(tool: Tool, text: str, act: Act, setting: Number | None = None, needle
 def _along(act: Measure) -> str:
     turned = (float(act.way.degrees) + (180 if float(act.size) < 0 else 0)) % 360
     if not act.way.off:
-        return WAYS.get(round(turned), "along the line") if abs(turned - round(turned)) < DIRECTION else "along the line"
+        return (
+            WAYS.get(round(turned), "along the line") if abs(turned - round(turned)) < DIRECTION else "along the line"
+        )
     return f"along {act.way.called}"
 
 
@@ -137,7 +147,9 @@ def _gone_over(act: GoOver) -> Step:
     piece = act.pieces[0]
     match act.told:
         case "feature":
-            told = f"Line in {act.called}, feature by feature: arcs by compass or template, curves with the French curve"
+            told = (
+                f"Line in {act.called}, feature by feature: arcs by compass or template, curves with the French curve"
+            )
             return _step(Tool.PENCIL, told, act)
         case "curve":
             told = f"Line in {act.called} with the French curve, a stretch at a time"
@@ -163,5 +175,5 @@ def setting_of(act: Act) -> tuple[str, Setting] | None:
         case Swing(setting=setting):
             return "compass", setting
         case StepOff(setting=setting):
-            return ("compass" if setting.between else "dividers"), setting
+            return ("compass" if act.compass else "dividers"), setting
     return None

@@ -3,11 +3,14 @@
 from .data import solution_data
 from .dxf import Ovals, write_cutter_dxf, write_dxf
 from .pdf import write_pdf
+from .rehearsed import carried_data, rehearsal_data
 from .rows import settings_csv
 from .svg import thumbnail_svg, write_svg
 
 __all__ = [
     "Ovals",
+    "carried_data",
+    "rehearsal_data",
     "settings_csv",
     "solution_data",
     "thumbnail_svg",

@@ -8,9 +8,9 @@ from ..drawing.strokes import Role, Stroke, Tool
 from .args import Args, Length, Said, Value
 from .choosing import CHOICES, Candidate, Option, Undecided, choose
 from .declared import GROUPS, Kind
-from .made import Made, Placing, Step
+from .made import Made, Placing
 
 __all__ = [
-    "CHOICES", "GROUPS", "Args", "Candidate", "Kind", "Length", "Made", "Option", "Placing", "Role", "Said", "Step",
+    "CHOICES", "GROUPS", "Args", "Candidate", "Kind", "Length", "Made", "Option", "Placing", "Role", "Said",
     "Stroke", "Tool", "Undecided", "Value", "choose",
 ]  # fmt: skip

@@ -1,4 +1,4 @@
-"""What a construction gives: shapes, words, steps at the board, notes for the sheet."""
+"""What a construction gives: shapes, words, how it is drawn, notes for the sheet."""
 
 from __future__ import annotations
 
@@ -8,43 +8,13 @@ from typing import Literal
 
 from ..acts import Work
 from ..drawing.notes import Note
-from ..drawing.strokes import Role, Stroke, Tool
-from ..geometry import Loop, Point, Shape
+from ..drawing.strokes import Role
+from ..geometry import Loop, Shape
 from ..measure import Number
 from ..worksheets import Remark, Worksheet
 from .choosing import Candidate
 from .claims import Claim
 from .figure import Family
-
-
-@dataclass(frozen=True, slots=True, eq=False)
-class Step:
-    """One thing done at the board. Compared by identity, so that what is derived from it can be kept.
-
-    Attributes
-    ----------
-    tool : Tool
-    text : str
-        What to do, in the trade's words, without the setting.
-    setting : Fraction, float or None
-        Plan units at full size, or degrees when `tool` is ANGLE.
-    needle : Point or None
-        Where the compass stands.
-    strokes : tuple of Stroke
-        What appears on the sheet.
-    check : str
-        How to see that it came out right.
-    opened : callable or None
-        The classic construction behind it, where the step itself does not show which; see `classic.opened`.
-    """
-
-    tool: Tool
-    text: str
-    setting: Number | None = None
-    needle: Point | None = None
-    strokes: tuple[Stroke, ...] = ()
-    check: str = ""
-    opened: Callable[[], tuple[Step, ...]] | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,7 +49,6 @@ class Made:
         The entry in the order of work, values put in.
     working : tuple of str
         Formula, numbers put in, result: as the drafter would write it.
-    steps : tuple of Step
     draw : callable or None
         Puts down how it is drawn, act by act; its shapes are drawn from what stands there where nothing is said.
     parts : mapping of str to Shape or Loop
@@ -111,7 +80,6 @@ class Made:
     shape: Shape | Loop | Family
     sentence: str
     working: tuple[str, ...] = ()
-    steps: tuple[Step, ...] = ()
     parts: Mapping[str, Shape | Loop] = field(default_factory=dict)
     centre_name: str = ""
     candidates: tuple[Candidate, ...] = ()

@@ -1,4 +1,4 @@
-"""The named parts of anything drawn, its strokes, and the steps that copy it."""
+"""The named parts of anything drawn, and of its copies."""
 
 from __future__ import annotations
 
@@ -7,11 +7,8 @@ from collections.abc import Sequence
 from ..geometry import Arc, Circle, Curve, Line, Loop, Piece, Point, Shape, piece_of
 from ..geometry.ellipse import Ellipse
 from ..plan.errors import ClauseError
-from . import Role, Step, Stroke, Tool
+from . import Role
 from .figure import Family, Ref
-
-MOST_STROKES = 12
-"""Pieces beyond which a run is one curve to the eye and to the hand, and is drawn in one go."""
 
 
 def parts_of(shape: Shape | Loop) -> dict[str, Shape | Loop]:
@@ -71,45 +68,6 @@ def as_original(refs: Sequence[Ref]) -> Role | None:
     """Return as what the originals of copies were all gone over: so are the copies."""
     roles = {ref.lined for ref in refs}
     return roles.pop() if len(roles) == 1 else None
-
-
-def draw(shape: Shape | Loop, name: str, role: Role = Role.CONSTRUCTION) -> tuple[Step, ...]:
-    """Return the steps that draw a thing whose place is already marked: arcs by the compass, first, then lines."""
-    match shape:
-        case Point():
-            return (Step(Tool.PENCIL, f"Mark {name}", strokes=(Stroke(shape, Role.POINT, name),)),)
-        case Line():
-            return (Step(Tool.STRAIGHTEDGE, f"Draw {name}", strokes=(Stroke(shape, role),)),)
-        case Circle() | Arc():
-            text = f"Needle on its centre, draw {name}"
-            return (Step(Tool.COMPASS, text, shape.size, shape.centre, (Stroke(shape, role),)),)
-        case Loop() if len(shape.pieces) > MOST_STROKES:
-            return (Step(Tool.PENCIL, f"Draw {name} with the French curve", strokes=(Stroke(shape, role),)),)
-        case Loop():
-            rounds = [p for p in shape.pieces if isinstance(p.curve, Circle | Arc)]
-            straight = [p for p in shape.pieces if isinstance(p.curve, Line)]
-            return tuple(step for p in (*rounds, *straight) for step in draw(p.curve, p.name, role))
-
-
-def places(shape: Shape | Loop) -> tuple[tuple[str, Point], ...]:
-    """Return the places that fix a thing: what a drafter carries over to copy it."""
-    match shape:
-        case Point():
-            return (("", shape),)
-        case Circle() | Arc():
-            return (("the centre of ", shape.centre),)
-        case Line(start=float() as start, end=float() as end):
-            return (("one end of ", shape.at(start)), ("the other end of ", shape.at(end)))
-        case Line():
-            return (("a point of ", shape.through), ("another point of ", shape.at(1.0)))
-        case Loop() if len(shape.pieces) > MOST_STROKES:
-            spots = tuple(shape.pieces[i * len(shape.pieces) // MOST_STROKES].entry for i in range(MOST_STROKES))
-            return tuple(("a place of ", spot) for spot in spots)
-        case Loop():
-            centres = [p.curve.centre for p in shape.pieces if isinstance(p.curve, Circle | Arc)]
-            corners = [p.entry for p in shape.pieces]
-            found = dict.fromkeys([*centres, *corners])
-            return tuple(("a corner of " if spot in corners else "a centre of ", spot) for spot in found)
 
 
 def outermost_parts(loop: Loop) -> dict[str, Shape | Loop]:

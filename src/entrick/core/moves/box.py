@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 from functools import partial
 
 from ..acts import LEVEL, PLUMB, Mark, Work
+from ..acts.procedures import offer_crossing
 from ..geometry import Line, Point
 from ..geometry.shapes import ends
 from ..kind import Args, Kind, Made
@@ -72,6 +73,8 @@ def _draw(args: Args, sides: Mapping[str, Line], corners: Sequence[Point], work:
     for (one, other), word, spot in zip(names, words, corners, strict=True):
         check = "the diagonals are equal" if word == "upper_left" else ""
         work.prick(edges[one], edges[other], spot, f"{args.name}.{word}", check=check)
+    offer_crossing(work, ((corners[0], corners[2]), (corners[1], corners[3])), (corners[0] + corners[2]) * 0.5,
+                   f"{args.name}.centre")  # fmt: skip
 
 
 def _ahead(side: Line) -> Line:

@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
+from functools import partial
 
+from ..acts import LEVEL, Mark, Work
 from ..drawing.notes import Hatching, Note, RotationArrow
-from ..geometry import Circle, Line, Loop, Piece, Point, Shape, piece_of, rotate
+from ..geometry import Circle, Loop, Piece, Point, Shape, piece_of
 from ..geometry.place import SIDES
-from ..kind import Args, Kind, Made, Role, Said, Step, Stroke, Tool
-from ..kind.classic import divide_equally
+from ..kind import Args, Kind, Made, Role, Said, Stroke
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
@@ -19,12 +20,10 @@ from ..rules.motion import MOTIONS, USUAL
 from ..tolerance import ROUND, SPECK, assembled, worked
 from ..worksheets import Remark
 from ..worksheets.cam import CamSheet, Diagram, follower_strokes
+from .cam_board import CamBoard, draw_diagram
 
 GRAPHS = ("velocity", "acceleration")
 """What may be plotted under the displacement diagram, in that order."""
-
-SLANTED = -30.0
-"""Direction of the line that divides the base: below it, where the curve is not."""
 
 FULL = SPECK
 """Degrees by which events may miss the full turn."""
@@ -52,13 +51,13 @@ def construct(args: Args) -> Made:
         f"{'clockwise' if cam.clockwise else 'counter-clockwise'}, {_follower_told(args, cam)}: "
         + ", ".join(_told(event, args) for event in cam.events) + ".",
         tuple(_working(args, cam, parts)),
-        (*graph.steps, *_steps(args, cam, rim, _least(args, cam), parts), *_follower(args, cam, mm)),
-        {**_named(args, cam, bore, parts), **({"diagram": graph.curve} if graph.curve else {}),
+        parts={**_named(args, cam, bore, parts), **({"diagram": graph.curve} if graph.curve else {}),
          **{piece.name.removeprefix(f"{args.name}."): piece.curve for piece in rim.pieces}},
-        name,
+        centre_name=name,
         notes=(RotationArrow(cam.centre, cam.least * 0.7, -cam.way), *_hatched(args, bore), *graph.notes),
         remarks=(*problems, *_remarks(args, cam, bore)),
         worksheet=CamSheet(cam, rim, bore, _wide(args, mm), _tall(args), mm, parts, args.say).at,
+        draw=partial(_draw, args, cam, rim, graph, parts, mm),
     )  # fmt: skip
 
 
@@ -113,8 +112,9 @@ def _hatched(args: Args, bore: Circle | None) -> tuple[Note, ...]:
 class _Graph:
     """The displacement diagram: its curve, how it is drawn, its lettering. Nothing where none is asked for."""
 
+    diagram: Diagram | None = None
     curve: Loop | None = None
-    steps: tuple[Step, ...] = ()
+    graphs: tuple[Stroke, ...] = ()
     notes: tuple[Note, ...] = ()
 
 
@@ -136,15 +136,15 @@ def _graph(args: Args, cam: Cam, parts: int, mm: float) -> _Graph:
             graphs += drawn
             notes += lettered
             below += 26 * mm
-    carried = _carried(args, cam, diagram)
-    return _Graph(curve, (*_graph_steps(diagram, curve, tuple(graphs)), *carried), tuple(notes))
+    _check_carried(args, cam, diagram)
+    return _Graph(diagram, curve, tuple(graphs), tuple(notes))
 
 
-def _carried(args: Args, cam: Cam, diagram: Diagram) -> tuple[Step, ...]:
-    """Carry the heights of the diagram across to the follower's line, where it stands level with them."""
+def _check_carried(args: Args, cam: Cam, diagram: Diagram) -> None:
+    """Refuse to carry heights of the diagram across to a follower's line that does not stand level with them."""
     said = args.get("carried")
     if said is None:
-        return ()
+        return
     line = cam.centre - cam.ahead.normal * cam.aside
     rest = line + cam.ahead * cam.rest
     if cam.ahead != SIDES["above"] or diagram.tall != 1.0:
@@ -157,19 +157,6 @@ def _carried(args: Args, cam: Cam, diagram: Diagram) -> tuple[Step, ...]:
             f"the diagram's base is not level with the follower at no lift: set its corner {args.say(abs(off))} {way}"
         )
         raise ClauseError(told, said.clause)
-    heights = {round(spot.y, 9): spot for spot in (
-        diagram.spot(angle, cam.lift(math.radians(angle))[0]) for angle in diagram.stations)}  # fmt: skip
-    strokes = tuple(Stroke(Line.between(spot, Point(rest.x, spot.y))) for spot in heights.values())
-    return (Step(Tool.ANGLE, "Carry every height level across to the follower's line", 0, strokes=strokes),)
-
-
-def _follower(args: Args, cam: Cam, mm: float) -> Iterator[Step]:
-    """Draw the follower where it stands at 0°, where that is asked for: no part of the cam, and not to be cut."""
-    if any(one.word("graph") == "follower" for one in args.all("with")):
-        drawn = (
-            Stroke(s.shape, Role.EDGE) for s in follower_strokes(cam, cam.lift(0.0)[0], mm) if s.role is Role.OUTLINE
-        )
-        yield Step(Tool.PENCIL, "Draw the follower where it stands at 0°", strokes=tuple(drawn))
 
 
 def _parts(args: Args) -> int:
@@ -385,74 +372,35 @@ def _remarks(args: Args, cam: Cam, bore: Circle | None) -> Iterator[Remark]:
                      f"{args.say(bore.size)}", bore.centre)  # fmt: skip
 
 
-def _graph_steps(diagram: Diagram, curve: Loop, graphs: tuple[Stroke, ...]) -> tuple[Step, ...]:
-    each = 360 * diagram.wide
-    parted = divide_equally(diagram.at, diagram.spot(360, 0.0), diagram.parts, ("the base", "the stations"),
-                            "the stations are all the same distance apart", SLANTED)  # fmt: skip
-    return (
-        Step(Tool.STRAIGHTEDGE, "Draw the base and the upright axis of the diagram", each, diagram.at, diagram.base()),
-        *(replace(step, strokes=tuple(replace(stroke, label="") for stroke in step.strokes)) for step in parted),
-        Step(Tool.STRAIGHTEDGE, "Draw the stations up", strokes=diagram.ordinates()),
-        Step(Tool.PENCIL, "Construct each motion over its parts", strokes=diagram.constructions()),
-        Step(Tool.PENCIL, "Draw the curve of lifts fair; straight where the follower dwells",
-             strokes=(Stroke(curve, Role.OUTLINE),), check="at 360° it is where it was at 0°"),
-        *([Step(Tool.PENCIL, "Plot the slope of the curve under it", strokes=graphs,
-                check="it is nought where the curve is level")] if graphs else ()),
-    )  # fmt: skip
+def _carry_across(cam: Cam, lifts: Mapping[float, tuple[Mark, Mark]], work: Work) -> None:
+    """Carry every height of the diagram level across to the follower's line."""
+    across = (cam.centre - cam.ahead.normal * cam.aside).x
+    for mark in {round(mark.at.y / work.paper.nothing): mark for _, mark in reversed(list(lifts.values()))}.values():
+        work.draw(mark, LEVEL, Point(across, mark.at.y), "the height carried across", anew=True)
 
 
-def _steps(args: Args, cam: Cam, rim: Loop, least: Circle, parts: int) -> Iterator[Step]:
-    centre = cam.centre
-    yield Step(Tool.COMPASS, "Draw the circle of the least distance", least.size, centre, (Stroke(least),))
-    far = centre + cam.ahead * (cam.least + cam.greatest + cam.roller)
-    yield Step(
-        Tool.STRAIGHTEDGE,
-        "Draw the line of the follower through the centre",
-        strokes=(Stroke(Line.between(centre, far)),),
-    )
-    if cam.aside:
-        circle = Circle(centre, abs(cam.aside))
-        yield Step(Tool.COMPASS, "Draw the circle of the offset: every station's line touches it", abs(cam.aside),
-                   centre, (Stroke(circle),))  # fmt: skip
-    rays = []
-    for k in range(parts):
-        spot = _spot(cam, k / parts)
-        foot = centre
-        if cam.aside:
-            turned = cam.way * math.tau * k / parts
-            foot = centre + rotate(-cam.ahead.normal * cam.aside, Point(0.0, 0.0), turned)
-        rays.append(Stroke(Line.between(foot, spot)))
-    yield Step(
-        Tool.ANGLE,
-        f"Divide the turn into {parts} parts, numbered "
-        f"{'counter-clockwise' if cam.clockwise else 'clockwise'}, against the rotation",
-        360 / parts, centre, tuple(rays), "the cam turns clockwise: the numbers run the other way" if cam.clockwise
-        else "the cam turns counter-clockwise: the numbers run the other way",
-    )  # fmt: skip
-    for k in range(parts):
-        spot = _spot(cam, k / parts)
-        called = f"{360 * k / parts:.4g}°" if args.get("degrees") else str(k)
-        marks: tuple[Stroke, ...] = (Stroke(spot, Role.POINT, called),)
-        if cam.roller:
-            marks = (*marks, Stroke(Circle(spot, cam.roller)))
-        if cam.follower == "flat":
-            across = (spot - centre).unit.normal * max(cam.reach() * 1.1, cam.least * 0.2)
-            marks = (*marks, Stroke(Line.between(spot - across, spot + across)))
-        yield Step(Tool.COMPASS, f"Station {k}: from the centre of {args.name} set off least distance and lift",
-                   cam.radius(math.tau * k / parts), centre, marks)  # fmt: skip
-    for index, event in enumerate(cam.events):
-        if event.stands:
-            spot = cam.profile(index, 0.0)[0]
-            yield Step(Tool.COMPASS, f"Draw {event.name} with the compass: it is an arc about the centre",
-                       abs(spot - centre), centre, tuple(_of(rim, f"{args.name}.{event.name}")))  # fmt: skip
-    fair = {"knife": "through the stations", "roller": "touching every roller from inside",
-            "flat": "touching every face line"}[cam.follower]  # fmt: skip
-    yield Step(Tool.PENCIL, f"Draw the rest of {args.name} fair, {fair}", strokes=(Stroke(rim),),
-               check="it runs into the dwells without a corner where the motion does")  # fmt: skip
-
-
-def _of(rim: Loop, name: str) -> Iterator[Stroke]:
-    return (Stroke(piece.curve) for piece in rim.pieces if piece.name == name)
+def _draw(args: Args, cam: Cam, rim: Loop, graph: _Graph, parts: int, mm: float, work: Work) -> None:
+    """Draw the diagram, the circles, the line of the follower at every station, and the profile along them."""
+    about = args.need("about")
+    centre = work.mark(cam.centre, about.ref("centre").text)
+    lifts: dict[float, tuple[Mark, Mark]] = {}
+    if graph.diagram is not None and graph.curve is not None:
+        lifts = draw_diagram(work, graph.diagram, graph.curve, args.name, args.need("diagram").ref("corner").text)
+        if graph.graphs:
+            work.finish("Plot the slope of the curve under it, from its table", "letter", graph.graphs,
+                        "it is nought where the curve is level")  # fmt: skip
+        if args.get("carried"):
+            _carry_across(cam, lifts, work)
+        if graph.diagram.tall != 1.0:
+            lifts = {}
+    least = args.need("least").length("radius").value
+    work.swing(centre, least, f"the circle of the least distance of {args.name}")
+    CamBoard(args, cam, rim, centre, work, parts, lifts).draw()
+    if any(one.word("graph") == "follower" for one in args.all("with")):
+        drawn = [
+            Stroke(s.shape, Role.EDGE) for s in follower_strokes(cam, cam.lift(0.0)[0], mm) if s.role is Role.OUTLINE
+        ]
+        work.finish("Draw the follower where it stands at 0°", "letter", drawn)
 
 
 _MOTIONS = "/".join(MOTIONS)

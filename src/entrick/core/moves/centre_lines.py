@@ -6,7 +6,7 @@ import math
 
 from ..drawing.notes import CentreLine, Note
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
-from ..kind import Args, Kind, Made, Step, Tool
+from ..kind import Args, Kind, Made
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..tolerance import DIRECTION, worked
@@ -41,11 +41,12 @@ def construct(args: Args) -> Made:
     return Made(
         Point(0.0, 0.0),
         f"Centre lines {' and '.join(told)}.",
-        (),
-        (Step(Tool.PENCIL, f"Draw the centre lines {' and '.join(told)} as thin chain lines",
-              check="each begins and ends on a long dash, a little past what it centres"),),
         notes=tuple(notes),
         nothing=True,
+        draw=lambda work: work.finish(
+            f"Draw the centre lines {' and '.join(told)} as thin chain lines", "centre lines",
+            check="each begins and ends on a long dash, a little past what it centres",
+        ),
     )  # fmt: skip
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ..geometry import Point
-from ..kind import Args, Kind, Made, Said, Step, Tool
+from ..kind import Args, Kind, Made, Said
 from ..kind.claims import Claim, LeastPiece, LeastWall, Overall, Symmetric
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
@@ -23,9 +23,10 @@ def construct(args: Args) -> Made:
     return Made(
         Point(0.0, 0.0),
         f"Check: {names}.",
-        (),
-        (Step(Tool.RULE, f"Measure the finished part: {names}", check="measure the drawing, not the brief"),),
         nothing=True,
+        draw=lambda work: work.finish(
+            f"Measure the finished part: {names}", "compare", check="measure the drawing, not the brief"
+        ),
         claims=tuple(claims),
     )
 

@@ -47,7 +47,7 @@ def _draw(args: Args, first: Ref, second: Ref, place: Point, touch: bool, work: 
     if touch and isinstance(rounds[0], Round):
         work.touch(rounds[0], rounds[1], place, args.name, label=args.name)
     else:
-        work.prick(*things, place, args.name, label=args.name, anew=not work.has_mark(place))
+        work.prick(things[0], things[1], place, args.name, label=args.name, anew=not work.has_mark(place))
 
 
 KIND = Kind(

@@ -130,7 +130,9 @@ def _centres_along(args: Args, rolled: _Rolled, stations: Sequence[float], work:
         centre = rolled.centre(turn)
         under = work.measure(start, Way(0, track.key, track.called), rolled.radius * turn,
                              f"part {index} of the way") if turn else start  # fmt: skip
-        yield work.measure(under, PLUMB, args.need("radius").length("size").value, f"the centre at part {index}", centre)
+        yield work.measure(
+            under, PLUMB, args.need("radius").length("size").value, f"the centre at part {index}", centre
+        )
 
 
 def _centres_round(args: Args, rolled: _Rolled, stations: Sequence[float], work: Work) -> Iterator[Mark]:

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
+from functools import partial
 
+from ..acts import Setting, Work
+from ..acts.act import Gone
 from ..drawing.notes import Label
 from ..geometry import Arc, Circle, Curve, Line, Loop, Point, Shape
 from ..geometry.clipped import inside
-from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind import Args, Kind, Made, Role, Stroke
 from ..kind.figure import Ref
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
@@ -47,19 +50,26 @@ def construct(args: Args) -> Made:
         frame,
         f"Detail {args.name} of {names} about {name}, {times} times as large.",
         (f"every length of it times {times}; its angles stay",),
-        (
-            Step(Tool.COMPASS, f"Draw a thin circle about {name} round what is shown again, and letter it {called}",
-                 size, here, (Stroke(ring, Role.THREAD),)),
-            Step(Tool.COMPASS, "Draw a thin circle for the detail", frame.size, place, (Stroke(frame, Role.THREAD),)),
-            Step(Tool.DIVIDERS, f"Lay out in it {times} times as large what lies in the first", strokes=drawn,
-                 check="it leaves the circle where the view leaves its own"),
-        ),
-        {"centre": place},
+        parts={"centre": place},
         notes=(
             Label(called, here + Point(ring.radius + 3 * mm, 0.0), 3.5),
             Label(called, place - Point(0.0, frame.radius + UNDER * mm), 3.5, times=times),
         ),
+        draw=partial(_draw, args, (ring, frame), drawn, called),
     )  # fmt: skip
+
+
+def _draw(args: Args, circles: tuple[Circle, Circle], drawn: Sequence[Stroke], called: str, work: Work) -> None:
+    """Draw both circles thin, and lay out in the larger one what lies in the other."""
+    about, at, times = args.need("about"), args.need("at"), args.need("times").count("count")
+    for circle, said, slot, name in ((circles[0], about, "middle", f"the circle of {called}"),
+                                     (circles[1], at, "place", f"the detail {called}")):  # fmt: skip
+        centre = work.mark(circle.centre, said.ref(slot).text)
+        ring = work.swing(centre, circle.size, name, shape=circle)
+        work.go_over([Gone(ring.key, "", "", circle, name)], Role.THREAD, name, [Stroke(circle, Role.THREAD)],
+                     setting=Setting(circle.size), told="circle")  # fmt: skip
+    work.finish(f"Lay out in it {times} times as large what lies in the first", "detail", drawn,
+                "it leaves the circle where the view leaves its own")  # fmt: skip
 
 
 def _curves(ref: Ref, clause: int) -> Iterator[Curve]:

@@ -8,9 +8,10 @@ from fractions import Fraction
 from itertools import pairwise
 
 from ..drawing.notes import AngleDimension, LinearDimension, Note, RoundDimension
+from ..finish.style import FIRST, NEXT
 from ..geometry import Arc, Circle, Line, Point, meet
 from ..geometry.isometric import AXES, FORESHORTENED
-from ..kind import Args, Kind, Made, Said, Step, Tool
+from ..kind import Args, Kind, Made, Said
 from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
@@ -34,19 +35,18 @@ def construct(args: Args) -> Made:
             notes, told = _round(args, said)
         case _:
             notes, told = _angle(args, said)
+    out = "" if said.key in ("radius", "diameter", "angle") else (
+        f": its line {FIRST:g} mm out from the view, the next {NEXT:g} mm further")  # fmt: skip
     return Made(
         Point(0.0, 0.0),
         f"Dimension {told}.",
-        (),
-        (
-            Step(
-                Tool.RULE,
-                f"Dimension {told}",
-                check="the extension line starts 1 mm off the outline; the arrowheads touch it",
-            ),
-        ),
         notes=tuple(notes),
         nothing=True,
+        draw=lambda work: work.finish(
+            f"Dimension {told}{out}",
+            "dimension",
+            check="the extension line starts 1 mm off the outline; the arrowheads touch it",
+        ),
     )
 
 

@@ -246,7 +246,7 @@ def _by_circles(args: Args, ellipse: Ellipse, axes: Axes, work: Work) -> Found:
         if index % 3 == 0:
             continue
         turn = math.tau * index / PARTS
-        out = (outer.circle.centre + rotate(ellipse.major, Point(0.0, 0.0), turn))
+        out = outer.circle.centre + rotate(ellipse.major, Point(0.0, 0.0), turn)
         spot, near = ellipse.at(turn), ellipse.centre + (out - ellipse.centre) * (ellipse.b / ellipse.a)
         degrees = Fraction(360 * index, PARTS) + (0 if forth else 180)
         ray = work.draw(axes.centre, Way(degrees, axes.long.key, axes.long.called), out)
@@ -318,7 +318,7 @@ def _by_foci(args: Args, ellipse: Ellipse, axes: Axes, work: Work) -> Found:
             swings = [work.swing(one, near, near=spots), work.swing(other, far, near=spots)]
             for spot in spots:
                 number += 1
-                yield _turn(ellipse, spot), work.prick(*swings, spot, f"place {number} of {args.name}")
+                yield _turn(ellipse, spot), work.prick(swings[0], swings[1], spot, f"place {number} of {args.name}")
 
 
 def _by_four_centres(args: Args, ellipse: Ellipse, axes: Axes, work: Work) -> None:

@@ -434,8 +434,15 @@ def _draw_fillet(
     touch = max((found.first, found.last), key=lambda spot: abs(spot - drawn.centre))
     called = "the centre of the fillet"
     if edge is not None and abs(touch - drawn.centre) <= gear.base * (1 + ROUND):
-        locus = off(work, edge, centre, size, "the parallel to the flank", Line.between(
-            edge.line.foot(drawn.centre) + (found.centre - edge.line.foot(found.centre)), found.centre), found.centre)
+        locus = off(
+            work,
+            edge,
+            centre,
+            size,
+            "the parallel to the flank",
+            Line.between(edge.line.foot(drawn.centre) + (found.centre - edge.line.foot(found.centre)), found.centre),
+            found.centre,
+        )
         needle = work.prick(ring, locus, found.centre, called)
         work.prick(work.square(edge, needle, touch), edge, touch, "where the fillet touches the flank")
     elif drawn.method == "involute":

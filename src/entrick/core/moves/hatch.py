@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ..drawing.notes import Hatching
 from ..geometry import Circle, Loop, Point, piece_of
-from ..kind import Args, Kind, Made, Step, Tool
+from ..kind import Args, Kind, Made
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
@@ -31,13 +31,12 @@ def construct(args: Args) -> Made:
     return Made(
         Point(0.0, 0.0),
         f"Hatch {names} at {spell_angle(degrees)}.",
-        (),
-        (
-            Step(Tool.ANGLE, f"Hatch {names} with even thin lines", degrees,
-                 check="no line runs past the outline or stops short of it"),
-        ),
         notes=(Hatching(tuple(loops), degrees, spacing),),
         nothing=True,
+        draw=lambda work: work.finish(
+            f"Hatch {names} with even thin lines, {spacing:g} mm apart", "hatch",
+            check="no line runs past the outline or stops short of it", size=degrees,
+        ),
     )  # fmt: skip
 
 

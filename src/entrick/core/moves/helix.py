@@ -112,7 +112,8 @@ def _knots(start: float, end: float) -> list[float]:
     part = math.tau / PARTS
     between = [part * k for k in range(math.ceil(start / part + ROUND), math.floor(end / part - ROUND) + 1)]
     inner = [turn for turn in between if start + ROUND < turn < end - ROUND]
-    return [start, *inner, end] if len(inner) > 1 else [start + (end - start) * k / 4 for k in range(5)]
+    quarters = [] if len(inner) > 1 else [start + (end - start) * k / 4 for k in (1, 2, 3)]
+    return [start, *sorted({*inner, *quarters}), end]
 
 
 def _wire(args: Args, helix: Helix, start: float, end: float, half: float, number: int) -> Iterator[tuple[str, Loop]]:
@@ -178,19 +179,20 @@ def _draw(args: Args, first: Helix, runs: _Runs, work: Work) -> None:
     axis = work.draw(foot, LEVEL if args.get("level") else PLUMB, first.foot + first.up * first.length,
                      f"the axis of {args.name}")  # fmt: skip
     count = _starts(args)
-    places: list[Mark] = []
+    seen: dict[str, list[Mark]] = {}
     for index in range(count):
         helix = replace(first, begin=math.pi + math.tau * index / count)
         turns = sorted({*(math.tau * k / PARTS for k in range(round(PARTS * helix.whole / math.tau) + 1)),
                         helix.whole, *(turn for turn in helix.halves())})  # fmt: skip
         turns = [turn for k, turn in enumerate(turns) if k == 0 or turn - turns[k - 1] > ROUND]
         marks = {turn: station(work, helix, turn, foot, axis, args.name) for turn in turns if turn <= helix.whole}
-        places += marks.values()
         for (start, end), run in zip(pairwise(helix.halves()), _own(runs, helix), strict=False):
             own = [mark for turn, mark in marks.items() if start - ROUND <= turn <= end + ROUND]
             name = run.pieces[0].curve_of
+            seen[name] = own
             work.trace(own, run, name, check="in front a right hand rises from left to right")
     for name, run in runs.edges.items():
+        places = seen.get(f"{args.name}.front.{name.rpartition('.')[2]}", [])
         _draw_edge(args, places, run, f"{args.name}.{name}", CLOSE * first.radius, work)
 
 
@@ -227,9 +229,7 @@ def station(work: Work, helix: Helix, turn: float, foot: Mark, axis: Edge, name:
     return work.prick(carried, level, helix.place(turn), f"a place of {name}")
 
 
-def _draw_edge(
-    args: Args, places: Sequence[Mark], run: Loop, name: str, within: float, work: Work
-) -> None:
+def _draw_edge(args: Args, places: Sequence[Mark], run: Loop, name: str, within: float, work: Work) -> None:
     """Swing the wire about places of the middle line, and draw its edge touching the swings."""
     half = args.need("wire").length("size").value / 2
     touched: list[Round] = []

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from functools import partial
 
 from ..acts import Work
+from ..acts.paper import nearest_place
 from ..acts.procedures import off
-from ..geometry import Arc, Circle, Line, Loop, Shape
+from ..geometry import Arc, Circle, Line, Loop, Piece, Shape
 from ..geometry.inset import inset
 from ..kind import Args, Kind, Made
 from ..kind.figure import Family
@@ -15,7 +17,7 @@ from ..kind.parts import parts_of, renamed
 from ..measure import Number
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from ..tolerance import worked
+from ..tolerance import FITTED, worked
 
 
 def construct(args: Args) -> Made:
@@ -72,12 +74,19 @@ def _working(args: Args, outline: Loop, wall: float) -> tuple[str, ...]:
 
 
 def _draw(outline: Loop, runs: Sequence[Shape | Loop], wall: Number, work: Work) -> None:
-    """Draw parallels at the wall along straights, and arcs about the same centres, smaller or larger by the wall."""
+    """Draw parallels at the wall along straights, and arcs about the same centres, smaller or larger by the wall.
+
+    Along a curve whose centres are not known the wall is swung about places of it, and the inset touches the swings.
+    """
     for run in runs:
         assert isinstance(run, Loop)
+        curved: list[Piece] = []
         for piece in run.pieces:
             if isinstance(piece.curve, Arc | Circle):
-                work.round(piece.curve, piece.name)
+                if work.has_mark(piece.curve.centre) or work.has_drawn(piece.curve):
+                    work.round(piece.curve, piece.name)
+                else:
+                    curved.append(piece)
                 continue
             line = Line.between(piece.entry, piece.exit)
             model = _along(outline, line, float(wall))
@@ -86,6 +95,21 @@ def _draw(outline: Loop, runs: Sequence[Shape | Loop], wall: Number, work: Work)
             else:
                 edge = work.edge(model)
                 off(work, edge, work.place_on(edge, model), wall, piece.name, line, line.at(0.0))
+        if curved:
+            _touching(outline, curved, wall, work)
+
+
+def _touching(outline: Loop, curved: list[Piece], wall: Number, work: Work) -> None:
+    within = max(FITTED.values()) * outline.length / math.tau
+    swings = []
+    for mark in work.marks():
+        spot = min((nearest_place(piece.curve, mark.at) for piece in curved), key=lambda at: abs(at - mark.at))
+        on = min(abs(nearest_place(piece.curve, mark.at) - mark.at) for piece in outline.pieces)
+        if on <= within and abs(abs(spot - mark.at) - float(wall)) <= within:
+            swings.append(work.swing(mark, wall, near=[spot], told="the wall"))
+    if len(swings) > 1:
+        name = curved[0].name.rpartition(".")[0]
+        work.trace(swings, Loop(tuple(curved), False), f"the curved wall of {name}", touching=True, within=2 * within)
 
 
 def _along(outline: Loop, line: Line, wall: float) -> Line | None:

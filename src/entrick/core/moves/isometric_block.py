@@ -144,7 +144,7 @@ def _draw(args: Args, block: _Block, face: Loop, view: Swept, work: Work) -> Non
              for (slot, sign), mark in sides.items()}  # fmt: skip
     for number, corner in enumerate(block.corners, 1):
         pair = [line for line in lines.values() if abs(line.line.offset_of(corner)) < work.paper.nothing]
-        work.prick(*pair, corner, f"{name}.corner.{number}")
+        work.prick(pair[0], pair[1], corner, f"{name}.corner.{number}")
     _draw_rounds(args, block, work)
     back = work.draw(middle, Way(DEGREES[_third(block.plane)]), block.middle + block.back, f"the depth of {name}")
     behind = work.measure(middle, away(back, middle, block.middle + block.back),
@@ -156,8 +156,11 @@ def _draw(args: Args, block: _Block, face: Loop, view: Swept, work: Work) -> Non
         if arc is not None and not work.has_mark(touch):
             needle, ring = work.mark(arc.centre), work.round(arc)
             touch_on_line(work, needle, ring, back, touch, f"where edge {number} touches")
-        work.parallel(back, work.mark(touch), edge.at(edge.end or 0.0), f"{name}.edge.{number}",
-                      check="the edges touch the rounds, they do not start from the square corners")  # fmt: skip
+        mark, end = work.mark(touch), edge.at(edge.end or 0.0)
+        line = work.parallel(back, mark, end, f"{name}.edge.{number}",
+                             check="the edges touch the rounds, they do not start from the square corners")  # fmt: skip
+        work.measure(mark, away(line, mark, end), args.need("thick").length("thick").value * scale,
+                     f"the far end of edge {number}", end)  # fmt: skip
 
 
 def _draw_rounds(args: Args, block: _Block, work: Work) -> None:
@@ -173,7 +176,7 @@ def _draw_rounds(args: Args, block: _Block, work: Work) -> None:
             end = work.measure(mark, away(edge, mark, spot), size, f"{args.name}.touch of round {number}", spot)
             ends.append(end)
             squares.append(work.square(edge, end, arc.centre))
-        needle = work.prick(*squares, arc.centre, f"the centre of round {number} of {args.name}")
+        needle = work.prick(squares[0], squares[1], arc.centre, f"the centre of round {number} of {args.name}")
         work.swing(needle, work.between(needle, ends[0]), f"{args.name}.face.round{number}", shape=arc)
 
 

@@ -7,7 +7,7 @@ from functools import partial
 from itertools import pairwise
 
 from ..acts import Way, Work
-from ..acts.procedures import away
+from ..acts.procedures import away, offer_crossing
 from ..geometry import Line, Loop, Point, polyline
 from ..geometry.isometric import FORESHORTENED, LEFT, RIGHT, UP
 from ..geometry.shapes import Curve
@@ -93,6 +93,13 @@ def _draw(args: Args, spots: dict[str, Point], work: Work) -> None:
         other = work.parallel(axes[beside], marks[second], spots[word])
         check = "opposite edges are parallel and equal" if word == "top_far" else ""
         marks[word] = work.prick(one, other, spots[word], f"{name}.{word}", check=check)
+    _offer_middles(args, spots, work)
+
+
+def _offer_middles(args: Args, spots: dict[str, Point], work: Work) -> None:
+    for face, names in FACES.items():
+        a, b, c, d = (spots[one] for one in names)
+        offer_crossing(work, ((a, c), (b, d)), (a + c) * 0.5, f"{args.name}.{face}_middle")
 
 
 _COMPLETED = (

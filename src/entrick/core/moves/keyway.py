@@ -51,9 +51,7 @@ def construct(args: Args) -> Made:
     )  # fmt: skip
 
 
-def _draw(
-    args: Args, circle: Circle | Arc, curves: Sequence[tuple[str, Line]], angle: float, work: Work
-) -> None:
+def _draw(args: Args, circle: Circle | Arc, curves: Sequence[tuple[str, Line]], angle: float, work: Work) -> None:
     """Draw the middle line, measure the depth on it from the circle, and half the width each side of it."""
     name, inward = args.need("on").ref("circle").text, args.get("inward") is not None
     said, width = args.need("depth", "over"), args.need("width").length("width").value

@@ -5,7 +5,7 @@ from __future__ import annotations
 from ..drawing.notes import Label
 from ..geometry import Point
 from ..geometry.place import SIDES
-from ..kind import Args, Kind, Made, Step, Tool
+from ..kind import Args, Kind, Made
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
@@ -37,10 +37,11 @@ def construct(args: Args) -> Made:
     return Made(
         Point(0.0, 0.0),
         f"Label “{text}” {'pointing to' if pointing else 'at'} {name}.",
-        (),
-        (Step(Tool.PENCIL, f"Letter “{text}” between guide lines", check=f"letters {height:g} mm high"),),
         notes=(Label(text, place + by, height, place if pointing else None),),
         nothing=True,
+        draw=lambda work: work.finish(
+            f"Letter “{text}” between guide lines", "letter", check=f"letters {height:g} mm high"
+        ),
     )
 
 

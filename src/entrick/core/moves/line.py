@@ -8,7 +8,7 @@ from functools import partial
 from itertools import product
 
 from ..acts import Edge, Round, Way, Work
-from ..acts.procedures import tangent_from, tangent_to_both
+from ..acts.procedures import offer_middle, tangent_from, tangent_to_both
 from ..acts.shapes import draw
 from ..geometry import Arc, Circle, Line, Point, meet, polar
 from ..kind import CHOICES, Args, Candidate, Kind, Made, Option, Said, choose
@@ -85,7 +85,7 @@ def _directed(args: Args, point: Ref) -> Made:
     return Made(
         line,
         f"Line {args.name} through {point.text}, {said}.",
-        draw=partial(_draw_directed, args, point, line),
+        draw=partial(_draw_whole, args, point, line),
     )
 
 
@@ -176,7 +176,12 @@ def _touching(args: Args, first: Ref, second: Ref) -> Made:
 def _draw_two(args: Args, first: Ref, second: Ref, line: Line, work: Work) -> None:
     marks = [work.mark(ref.shape, ref.text) for ref in (first, second)]  # type: ignore[arg-type]
     check = f"measure {first.text} to {second.text}: {args.say((line.end or 0.0) - (line.start or 0.0))} at full size"
-    work.through(*marks, args.name, shown=line, check=check)
+    work.through(marks[0], marks[1], args.name, shown=line, check=check)
+    offer_middle(work, marks[0].at, marks[1].at, f"{args.name}.middle")
+
+
+def _draw_whole(args: Args, point: Ref, line: Line, work: Work) -> None:
+    _draw_directed(args, point, line, work)
 
 
 def _draw_directed(args: Args, point: Ref, line: Line, work: Work) -> Edge:
@@ -204,9 +209,7 @@ def _draw_limited(args: Args, point: Ref, bound: Said, line: Line, end: Point, w
     work.prick(edge, target, end, called)
 
 
-def _draw_touching(
-    args: Args, refs: tuple[Ref, Ref], touches: tuple[Point, Point], line: Line, work: Work
-) -> None:
+def _draw_touching(args: Args, refs: tuple[Ref, Ref], touches: tuple[Point, Point], line: Line, work: Work) -> None:
     if min(map(_radius, refs)) > 0:
         circles = [Circle(ref.shape.centre, ref.shape.radius, ref.shape.exact) for ref in refs]  # type: ignore[union-attr]
         names = [ref.text for ref in refs]

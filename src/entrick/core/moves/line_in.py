@@ -22,6 +22,7 @@ from ..tolerance import assembled
 MOST_TOLD = 24
 """Pieces a sentence names one by one."""
 
+
 def construct(args: Args) -> Made:
     """Walk the outline along the named pieces; see `entrick.core.geometry.walk`."""
     return lined(args, Role.OUTLINE)

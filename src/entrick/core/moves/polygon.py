@@ -212,7 +212,7 @@ def _by_semicircle(
     apex = centre.at - ahead.normal * (ring_.circle.radius * math.sqrt(3))
     whole = work.between(first, end)
     swings = [work.swing(mark, whole, near=[apex]) for mark in (first, end)]
-    top = work.prick(*swings, apex, "the apex")
+    top = work.prick(swings[0], swings[1], apex, "the apex")
     line = work.through(top, parts[1], "the line from the apex through part 2", reach=corners[1])
     second = work.prick(line, ring_, corners[1], names[1], label="2", check="near enough for wood, not for a gauge")
     labels = [str(index) for index in range(3, count + 1)]

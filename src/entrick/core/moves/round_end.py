@@ -5,12 +5,12 @@ from __future__ import annotations
 import math
 
 from ..acts import Edge, Mark, Round, Way, Work
+from ..acts.paper import nearest_place
 from ..acts.procedures import away, foci_of, tangent_from
 from ..geometry import Arc, Circle, Line, Loop, Point
 from ..geometry.isometric import PLANES, rhombus, true_ellipse
 from ..kind.parts import curve_run, run
 from ..measure import Number
-from ..tolerance import SPECK
 
 PLANE_OF = {"up": "top", "right": "left", "left": "right"}
 """The plane a cylinder along an axis has its ends on."""
@@ -44,7 +44,7 @@ def draw_axis(work: Work, start: Mark, word: str, size: Number, end: Point, name
     """Draw an isometric axis from a mark, and set a length off on it."""
     degrees = DEGREES[word] + (180 if (end - start.at).dot(_along(word)) < 0 else 0)
     axis = work.draw(start, Way(degrees), end, f"the axis of {name}")
-    return work.measure(start, away(axis, start, end), size, called, end)
+    return work.measure(start, away(axis, start, end), size if size >= 0 else -size, called, end)
 
 
 def _along(word: str) -> Point:
@@ -114,7 +114,8 @@ def _by_points(
             continue
         spot = centre.at + first.line.direction * (float(size) / 2 * share)
         called = f"part {index} of the axis of {name}"
-        place = work.measure(centre, away(first, centre, spot), abs(size / 2 * index / (STATIONS + 1)), called, spot)
+        reach = size / 2 * abs(index) / (STATIONS + 1)
+        place = work.measure(centre, away(first, centre, spot), reach, called, spot)
         for side in (1, -1):
             high = spot + first.line.direction.normal * (ordinate * side)
             square = work.square(first, place, high)
@@ -153,11 +154,12 @@ def draw_edges(
         draw_ellipse_axes(work, centre, size, plane, name)
     for number, (touch, end) in enumerate(zip(touches, ends, strict=True), 1):
         if not true:
-            arc = next(a for a in rhombus(centre.at, float(size), plane).arcs if _lies_on(a, touch))
+            arc = _nearest_arc(centre, size, plane, touch)
             needle, ring = work.mark(arc.centre), work.round(arc)
             touch_on_line(work, needle, ring, along, touch, f"where edge {number} touches {name}")
         mark = work.mark(touch)
-        work.parallel(along, mark, end, f"the edge of {name}", check="it runs on without a corner")
+        edge = work.parallel(along, mark, end, f"the edge of {name}", check="it runs on without a corner")
+        work.measure(mark, away(edge, mark, end), abs(end - touch), f"the far end of edge {number}", end)
 
 
 def touch_on_line(work: Work, needle: Mark, ring: Round, along: Edge, touch: Point, called: str) -> Mark:
@@ -166,11 +168,10 @@ def touch_on_line(work: Work, needle: Mark, ring: Round, along: Edge, touch: Poi
     return work.prick(square, ring, touch, called)
 
 
-def _lies_on(arc: Arc, spot: Point) -> bool:
-    if abs(abs(spot - arc.centre) - arc.radius) > SPECK * arc.radius:
-        return False
-    turned = ((spot - arc.centre).angle - arc.start) * math.copysign(1.0, arc.sweep) % math.tau
-    return turned <= abs(arc.sweep) + SPECK or turned > math.tau - SPECK
+def _nearest_arc(centre: Mark, size: Number, plane: str, spot: Point) -> Arc:
+    """Return the arc of a four-centre circle that a place lies on."""
+    arcs = rhombus(centre.at, float(size), plane).arcs
+    return min(arcs, key=lambda arc: abs(nearest_place(arc, spot) - spot))
 
 
 def draw_tangents(
@@ -195,7 +196,6 @@ def draw_tangents(
             work.prick(ray, drawn, touch, f"where {edge} touches")
         return
     for touch, edge in zip(touches, called, strict=True):
-        arc = next(a for a in rhombus(centre.at, float(size), plane).arcs if _lies_on(a, touch))
+        arc = _nearest_arc(centre, size, plane, touch)
         tangent_from(work, apex, work.round(Circle(arc.centre, arc.radius, arc.exact)), touch, edge,
                      f"where {edge} touches")  # fmt: skip
-

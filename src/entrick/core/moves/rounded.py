@@ -126,9 +126,7 @@ def _between(piece: Piece, start: Point, end: Point) -> Line | Arc | None:
     return Arc(arc.centre, arc.radius, (start - arc.centre).angle, math.copysign(finish - begin, arc.sweep), arc.exact)
 
 
-def _draw(
-    args: Args, run: Loop, shape: Loop, rounds: Mapping[int, tuple[Tangency, Arc]], work: Work
-) -> None:
+def _draw(args: Args, run: Loop, shape: Loop, rounds: Mapping[int, tuple[Tangency, Arc]], work: Work) -> None:
     """Cross the two loci at the radius in the centre of each round, mark the touches, swing from one to the other."""
     for number, (index, (tangency, arc)) in enumerate(rounds.items(), 1):
         names = [(run.pieces[i % len(run.pieces)].name, f"the centre of {run.pieces[i % len(run.pieces)].name}")

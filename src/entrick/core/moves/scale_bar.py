@@ -5,7 +5,7 @@ from __future__ import annotations
 from ..drawing.notes import ScaleBar
 from ..geometry import Point
 from ..geometry.isometric import AXES
-from ..kind import Args, Kind, Made, Step, Tool
+from ..kind import Args, Kind, Made
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
@@ -24,11 +24,12 @@ def construct(args: Args) -> Made:
     return Made(
         Point(0.0, 0.0),
         f"Scale bar at {at.ref('point').text}, {count} parts of {args.say(each.value)} {args.unit}.",
-        (),
-        (Step(Tool.DIVIDERS, f"Step off {count} parts of the scale bar", each.value,
-              check="the last stroke is the whole length from the first, not part after part"),),
         notes=(ScaleBar(at.point("point"), ahead, float(each), figures),),
         nothing=True,
+        draw=lambda work: work.finish(
+            f"Step off {count} parts of the scale bar", "scale bar",
+            check="the last stroke is the whole length from the first, not part after part", size=each.value,
+        ),
     )  # fmt: skip
 
 

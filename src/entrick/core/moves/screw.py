@@ -3,19 +3,23 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import partial
 
-from ..geometry import Arc, Circle, Line, Loop, Point, rotate, shift
+from ..acts import LEVEL, PLUMB, Mark, Way, Work
+from ..acts.copies import laid_off
+from ..acts.procedures import away
+from ..geometry import Arc, Line, Loop, Point, rotate, shift
 from ..geometry.fitted import fitted
-from ..kind import Args, Kind, Made, Role, Step, Stroke, Tool
+from ..kind import Args, Kind, Made
 from ..kind.figure import Family
 from ..kind.parts import curve_run
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..tolerance import ROUND
-from .helix import CLOSE, PARTS
+from .helix import CLOSE, END_VIEW
 
 Drawn = tuple[Line | Arc, ...]
 """One edge, end to end."""
@@ -39,6 +43,8 @@ class _Screw:
     put: Callable[[float, float], Point]
     fitted: dict[tuple[float, float, float], tuple[float, Drawn]] = field(default_factory=dict)
     """Whole edges: those of every other thread are the same, further up."""
+    spans: dict[Drawn, tuple[float, float, float, float, bool]] = field(default_factory=dict)
+    """Of every curved edge its radius, its thread, from which direction to which, and whether it is a whole one."""
 
     def level(self, turn: float, number: float) -> float:
         """Return how high the edge of a thread is in a direction, counting threads from below."""
@@ -53,18 +59,24 @@ class _Screw:
         low, high = max(begin, turn_at(0.0)), min(end, turn_at(self.length))
         if high - low < ROUND:
             return []
+        curves = self._edge(radius, number, (begin, end), (low, high))
+        self.spans[curves] = (radius, number, low, high, (low, high) == (begin, end))
+        return [curves]
+
+    def _edge(self, radius: float, number: float, span: tuple[float, float], seen: tuple[float, float]) -> Drawn:
+        (begin, end), (low, high) = span, seen
         whole = (radius, begin, end)
         if (low, high) == (begin, end) and whole in self.fitted:
             number_of_it, curves = self.fitted[whole]
             by = self.put(0.0, (number - number_of_it) * self.pitch) - self.put(0.0, 0.0)
-            return [tuple(shift(curve, by) for curve in curves)]
+            return tuple(shift(curve, by) for curve in curves)
         # Half a turn about a point of the axis takes an edge to its fellow on the other flank, walked back.
         twin = (radius, LEFT + RIGHT - end, LEFT + RIGHT - begin)
         if (low, high) == (begin, end) and twin in self.fitted:
             number_of_it, curves = self.fitted[twin]
             about = self.put(0.0, (self.lead / 2 + (number + number_of_it) * self.pitch) / 2)
             self.fitted[whole] = (number, tuple(_walked_back(rotate(c, about, math.pi)) for c in curves[::-1]))
-            return [self.fitted[whole][1]]
+            return self.fitted[whole][1]
 
         rise, base = self.lead / math.tau, number * self.pitch
 
@@ -81,7 +93,7 @@ class _Screw:
         curves = fitted(place, heading, knots, 2 * CLOSE * self.crest)
         if (low, high) == (begin, end):
             self.fitted[whole] = (number, curves)
-        return [curves]
+        return curves
 
     def straight(self, out: float, low: float, beyond: float, high: float) -> list[Drawn]:
         """Return the part of a line between two places (out, high) that lies on the screw."""
@@ -131,9 +143,10 @@ def construct(args: Args) -> Made:
         f"core Ø{args.say(core)}, lead {args.say(lead)}, {args.say(length)} long, "
         f"{'left' if args.get('left') else 'right'} hand.",
         _working(args, starts, vee),
-        _steps(args, screw, edges, vee),
-        {**edges, "axis": Line.between(foot.point("foot"), screw.put(0.0, screw.length)), "foot": foot.point("foot")},
-    )
+        parts={**edges, "axis": Line.between(foot.point("foot"), screw.put(0.0, screw.length)),
+               "foot": foot.point("foot")},
+        draw=partial(_draw, args, screw, found, edges),
+    )  # fmt: skip
 
 
 _SIZES = (("diameter", "size"), ("core", "size"), ("lead", "lead"), ("length", "length"))
@@ -252,37 +265,96 @@ def _ends(screw: _Screw, radius: Callable[[float, float], float]) -> list[Drawn]
     return found
 
 
-def _steps(args: Args, screw: _Screw, parts: Mapping[str, Loop], vee: bool) -> tuple[Step, ...]:
-    middle = screw.put(0.0, -screw.crest * 1.4)
-    rise = screw.lead / PARTS
-    levels = tuple(
-        Stroke(Line.between(screw.put(-screw.crest, high), screw.put(screw.crest, high)))
-        for high in (rise * index for index in range(min(PARTS, int(screw.length / rise)) + 1))
-    )
-    stations = tuple(
-        Stroke(screw.put(size * math.cos(turn), screw.level(turn, 0)), Role.POINT)
-        for size in (screw.crest, screw.root)
-        for turn in (LEFT + math.tau * index / PARTS for index in range(PARTS // 2 + 1))
-    )
+def _draw(
+    args: Args, screw: _Screw, found: Mapping[str, Sequence[Drawn]], edges: Mapping[str, Loop], work: Work
+) -> None:
+    """Project the parts of both end-view circles on to their heights: one thread; its fellows are laid off from it."""
+    drawn = _OnSheet(args, screw, work)
+    first: dict[tuple[float, float, float], tuple[Loop, float]] = {}
+    for word, curves in found.items():
+        for index, curve in enumerate(curves, 1):
+            run = edges[f"{word}.{index}"]
+            name = f"{args.name}.{word}.{index}"
+            span = screw.spans.get(curve)
+            if span is None:
+                ends = [drawn.place(*drawn.from_axis(spot)) for spot in (run.pieces[0].entry, run.pieces[-1].exit)]
+                work.through(ends[0], ends[1], name)
+                continue
+            radius, number, low, high, whole = span
+            known = first.get((radius, low - high, low)) if whole else None
+            if known is None:
+                drawn.edge(radius, number, (low, high), run, name)
+                if whole:
+                    first[radius, low - high, low] = (run, number)
+                continue
+            original, _ = known
+            start = work.mark(original.pieces[0].entry)
+            to = drawn.place(*drawn.from_axis(run.pieces[0].entry))
+            laid_off(work, original, run, "shift", start, to, called=f"{name}, a template of card helps")
 
-    def strokes(*words: str) -> tuple[Stroke, ...]:
-        return tuple(Stroke(run) for name, run in parts.items() if name.partition(".")[0] in words)
 
-    sides = ("flank",) if vee else ("side", "core")
-    return (
-        Step(Tool.COMPASS, "Draw both circles of the end view and divide them in 12", screw.crest, middle,
-             (Stroke(Circle(middle, screw.crest)), Stroke(Circle(middle, screw.root)))),
-        Step(Tool.DIVIDERS, "Divide the lead in 12 as well, draw the lines across", rise, screw.put(0.0, 0.0), levels),
-        Step(Tool.STRAIGHTEDGE, "Project the parts of both circles on to their lines: crest and root", strokes=stations,
-             check="crest and root have the same lead"),
-        Step(Tool.DIVIDERS, "Step the pitch along the sides" if vee else "Step half the pitch along the sides: thread, "
-             "space, thread", screw.pitch / (1 if vee else 2), strokes=strokes(*sides)),
-        Step(Tool.PENCIL, "Draw the crests fair through their points, all alike: a template of card helps",
-             strokes=strokes("crest")),
-        Step(Tool.PENCIL, f"Draw the roots of {args.name} where they are seen", strokes=strokes("root"),
-             check="they run from crest to crest" if vee else "at the right below the groove, at the left above it"),
-        Step(Tool.STRAIGHTEDGE, "Draw both ends", strokes=strokes("end")),
-    )  # fmt: skip
+class _OnSheet:
+    """A screw on the sheet: its axis, its end view below the foot, and the places that are projected from it."""
+
+    def __init__(self, args: Args, screw: _Screw, work: Work) -> None:
+        self.screw, self.work, self.name = screw, work, args.name
+        self.origin = screw.put(0.0, 0.0)
+        self.up = screw.put(0.0, 1.0) - self.origin
+        self.across = screw.put(1.0, 0.0) - self.origin
+        self.foot = work.mark(self.origin, args.need("from").ref("foot").text)
+        self.axis = work.draw(self.foot, LEVEL if args.get("level") else PLUMB, screw.put(0.0, screw.length),
+                              f"the axis of {args.name}")  # fmt: skip
+        below = screw.put(0.0, -END_VIEW * screw.crest)
+        told = f"the centre of the end view of {args.name}"
+        self.centre = work.measure(self.foot, away(self.axis, self.foot, below), END_VIEW * screw.crest, told, below)
+
+    def from_axis(self, spot: Point) -> tuple[float, float]:
+        """Return how far a place is out from the axis, and how high up it."""
+        off = spot - self.origin
+        return off.dot(self.across), off.dot(self.up)
+
+    def height(self, high: float) -> Mark:
+        """Mark a height on the axis."""
+        spot = self.screw.put(0.0, high)
+        if self.work.has_mark(spot):
+            return self.work.mark(spot)
+        return self.work.measure(
+            self.foot, away(self.axis, self.foot, spot), abs(high), f"a height of {self.name}", spot
+        )
+
+    def place(self, out: float, high: float) -> Mark:
+        """Mark a place so far out from the axis at a height."""
+        spot = self.screw.put(out, high)
+        if self.work.has_mark(spot):
+            return self.work.mark(spot)
+        at = self.height(high)
+        if abs(out) <= self.work.paper.nothing:
+            return at
+        level = self.work.square(self.axis, at, spot)
+        return self.work.measure(at, away(level, at, spot), abs(out), f"a corner of {self.name}", spot)
+
+    def edge(self, radius: float, number: float, span: tuple[float, float], run: Loop, name: str) -> None:
+        """Project a curved edge from the end view, at every part of its turn."""
+        low, high = span
+        count = math.ceil((high - low) / (math.pi / 4) - ROUND)
+        marks = []
+        for index in range(count + 1):
+            turn = low + (high - low) * index / count
+            level, out = self.screw.level(turn, number), radius * math.cos(turn)
+            spot = self.screw.put(out, level)
+            if self.work.has_mark(spot):
+                marks.append(self.work.mark(spot))
+                continue
+            at = self.height(level)
+            line = self.work.square(self.axis, at, spot)
+            ring = self.work.swing(self.centre, radius, f"the end view of {self.name}")
+            seen = self.centre.at + self.across * out + self.up * (radius * math.sin(turn))
+            turned = math.degrees((seen - self.centre.at).angle - self.axis.line.direction.angle)
+            ray = self.work.draw(self.centre, Way(turned, self.axis.key, self.axis.called), seen)
+            part = self.work.prick(ray, ring, seen, f"a part of the end view of {self.name}")
+            carried = self.work.parallel(self.axis, part, spot)
+            marks.append(self.work.prick(carried, line, spot, f"a place of {name}"))
+        self.work.trace(marks, run, name, within=4 * CLOSE * self.screw.crest)
 
 
 KIND = Kind(

@@ -175,7 +175,7 @@ def _draw_straight(
     between = args.get("from")
     if between:
         marks = [work.mark(end, between.ref(slot).text) for end, slot in zip(ends, ("first", "second"), strict=True)]
-        middle = work.through(*marks, f"the middle line of {args.name}")
+        middle = work.through(marks[0], marks[1], f"the middle line of {args.name}")
     else:
         marks, middle = _end_marks(args, ends, work)
     for word, mark in zip(("first_end", "second_end"), marks, strict=True):

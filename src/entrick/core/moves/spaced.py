@@ -51,7 +51,7 @@ def _draw(args: Args, circle: Circle | Arc, spots: tuple[Point, ...], work: Work
     ring_ = work.round(circle, clause.ref("circle").text)
     centre = work.mark(circle.centre, clause.ref("circle").centre_name)
     names = [f"{args.name}.{index}" for index in range(1, len(spots) + 1)]
-    if point:
+    if point and not args.get("from", "start"):
         ray = work.through(centre, work.mark(point.point("point"), point.ref("point").text), reach=spots[0])
     else:
         ray = work.draw(centre, Way(_degrees(args)), spots[0])
@@ -63,9 +63,9 @@ def _draw(args: Args, circle: Circle | Arc, spots: tuple[Point, ...], work: Work
 def _degrees(args: Args) -> Number:
     """Return the direction in which the first place lies from the centre, degrees."""
     side, angle = args.get("from"), args.get("start")
-    if angle:
-        return angle.length("angle").value
-    return {"right": 0, "above": 90, "left": 180, "below": 270}[side.word("side")] if side else 0
+    if side:
+        return {"right": 0, "above": 90, "left": 180, "below": 270}[side.word("side")]
+    return angle.length("angle").value if angle else 0
 
 
 def _start(args: Args) -> float:

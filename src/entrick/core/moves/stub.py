@@ -156,7 +156,7 @@ def _draw(args: Args, stub: _Stub, work: Work) -> None:
                    (view.touches[0] + by, view.touches[1] + by))  # fmt: skip
     if stub.cap is not None:
         ends = [work.mark(spot) for spot in stub.neck.touches]
-        needle = work.prick(work.through(*ends, "the long axis of the end"), axis, stub.cap.centre,
+        needle = work.prick(work.through(ends[0], ends[1], "the long axis of the end"), axis, stub.cap.centre,
                             f"the middle of the round end of {name}")  # fmt: skip
         work.swing(needle, work.between(needle, ends[0]), f"{name}.round", shape=stub.cap,
                    check="what it hides of the shoulder is not gone over")  # fmt: skip

@@ -5,8 +5,8 @@ from __future__ import annotations
 import math
 from functools import partial
 
-from ..acts import Way, Work
-from ..acts.procedures import bisect, foci_of, halve
+from ..acts import Mark, Way, Work
+from ..acts.procedures import away, bisect, foci_of, halve
 from ..geometry import Line, Point, polar
 from ..geometry.ellipse import Ellipse
 from ..kind import CHOICES, Args, Kind, Made, Option, choose
@@ -55,7 +55,7 @@ def _draw(args: Args, ellipse: Ellipse, touch: Point, line: Line, work: Work) ->
     name, called, place = args.need("to").ref("curve").text, f"{args.name}.touch", args.get("place")
     second, first = foci_of(work, ellipse, name)
     if place:
-        at = work.mark(touch, called)
+        at = work.mark(touch, called) if work.has_mark(touch) else _set_off(work, ellipse, touch, name, called)
         arms = work.through(at, second), work.through(at, first)
         shown = line if args.get("normal") else None
         normal = halve(work, at, arms, (second.at, first.at), "the normal" if shown is None else args.name, shown)
@@ -86,6 +86,16 @@ def _draw(args: Args, ellipse: Ellipse, touch: Point, line: Line, work: Work) ->
     at = work.prick(ray, drawn, touch, called)
     if args.get("normal"):
         work.square(drawn, at, called=args.name)
+
+
+def _set_off(work: Work, ellipse: Ellipse, touch: Point, name: str, called: str) -> Mark:
+    """Mark a place of the curve so far along and so far up from its centre, as the working says."""
+    centre = work.mark(ellipse.centre)
+    axis = work.edge(Line.between(ellipse.centre, ellipse.centre + ellipse.major), f"the long axis of {name}")
+    foot = axis.line.foot(touch)
+    at = work.measure(centre, away(axis, centre, foot), abs(foot - ellipse.centre), f"the place under {called}", foot)
+    square = work.square(axis, at, touch)
+    return work.measure(at, away(square, at, touch), abs(touch - foot), called, touch)
 
 
 def _line(ellipse: Ellipse, turn: float, args: Args) -> Line:

@@ -248,7 +248,7 @@ def _draw_end(args: Args, hole: Loop, outer: Arc, work: Work) -> None:
 def _draw_section(
     args: Args, parts: dict[str, Shape | Loop], place: Point, sizes: tuple[Number, Number], filled: bool, work: Work
 ) -> None:
-    """Draw the axis, half of both diameters each side of it, close thread and drill at their depths, point the drill."""
+    """Draw the axis, half of both diameters each side, close thread and drill at their depths, point the drill."""
     name, (major, minor) = args.name, sizes
     axis_line, mouth = parts["axis"], work.mark(place, args.need("at").ref("place").text)
     assert isinstance(axis_line, Line)
@@ -261,7 +261,9 @@ def _draw_section(
             line = parts[f"{word}.{number}"]
             assert isinstance(line, Line)
             start = line.at(0.0)
-            mark = work.measure(mouth, away(face, mouth, start), size / 2, f"the place of {name}.{word}.{number}", start)
+            mark = work.measure(
+                mouth, away(face, mouth, start), size / 2, f"the place of {name}.{word}.{number}", start
+            )
             work.parallel(axis, mark, called=f"{name}.{word}.{number}", shown=line)
     for key, clause, slot in (("end", "depth", "deep"), ("shoulder", "drilled", "deep")):
         close = parts.get(key)
@@ -279,8 +281,8 @@ def _draw_section(
     for number, turn in ((1, 60), (2, -60)):
         point = parts.get(f"point.{number}")
         if isinstance(point, Line):
-            start = work.mark(point.at(0.0), f"a corner of the drill of {name}")
-            work.draw(start, Way(turn, axis.key, axis.called), point.at(point.end or 0.0), f"{name}.point.{number}",
+            corner = work.mark(point.at(0.0), f"a corner of the drill of {name}")
+            work.draw(corner, Way(turn, axis.key, axis.called), point.at(point.end or 0.0), f"{name}.point.{number}",
                       check="its point has 120°")  # fmt: skip
     _draw_run_out(args, parts, axis, work)
     for key, part in parts.items():
@@ -295,13 +297,12 @@ def _draw_run_out(args: Args, parts: dict[str, Shape | Loop], axis: Edge, work: 
         return
     deep = work.mark(axis.line.foot(line.at(0.0)))
     spot = axis.line.foot(line.at(line.end or 0.0))
-    end = work.measure(deep, away(axis, deep, spot), said.length("long").value, f"the end of the run-out of {args.name}",
-                       spot)  # fmt: skip
+    end = work.measure(deep, away(axis, deep, spot), said.length("long").value, "the end of the run-out", spot)
     work.square(axis, end, called="the end of the run-out")
 
 
 def _role_of(key: str, filled: bool) -> Role | None:
-    """Return as what a part is gone over: the hole's edge thick and the thread thin, with a bolt in it the other way."""
+    """Return as what a part is gone over: the hole thick and the thread thin, with a bolt in it the other way."""
     match key.partition(".")[0]:
         case "minor":
             return Role.THREAD if filled else Role.OUTLINE

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ..drawing.notes import TitleFields
 from ..geometry import Point
-from ..kind import Args, Kind, Made, Step, Tool
+from ..kind import Args, Kind, Made
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
@@ -23,10 +23,11 @@ def construct(args: Args) -> Made:
     return Made(
         Point(0.0, 0.0),
         "Title block: " + ", ".join(f"{key} {text}" for key, text in said.items()) + ".",
-        (),
-        (Step(Tool.PENCIL, "Letter the title block between guide lines", check="every field is filled"),),
         notes=(TitleFields(tuple(said.items())),),
         nothing=True,
+        draw=lambda work: work.finish(
+            "Letter the title block between guide lines", "letter", check="every field is filled"
+        ),
     )
 
 

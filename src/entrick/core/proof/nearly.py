@@ -6,11 +6,11 @@ from collections import Counter
 from collections.abc import Iterator
 from itertools import combinations
 
+from ..acts.shapes import MOST_STROKES
 from ..geometry import Arc, Circle, Curve, Line, Point, meet, support
 from ..geometry.loop import nearest_place
 from ..geometry.nearest import ends_of
 from ..geometry.shapes import is_drawn_at
-from ..kind.parts import MOST_STROKES
 from ..measure import Unit, spell
 from ..solve.named import drawn_curves
 from ..solve.remembered import owners

@@ -10,6 +10,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
+from typing import Literal
 
 import numpy as np
 
@@ -19,6 +20,7 @@ from ..acts.act import (
     Draw,
     Edge,
     Fix,
+    Gone,
     GoOver,
     Key,
     Mark,
@@ -35,8 +37,8 @@ from ..acts.act import (
 )
 from ..acts.paper import nearest_place
 from ..geometry import Arc, Circle, Line, Loop, Point
-from ..tolerance import DIRECTION, NOUGHT
-from .hand import Hands, Places, Reals
+from ..tolerance import DIRECTION, NOUGHT, SPECK
+from .hand import NONE, Hands, Places, Reals
 
 
 @dataclass(slots=True)
@@ -77,6 +79,9 @@ class DrawnPiece:
     called: str
 
 
+Lining = Literal["rule", "start", "end", "between"]
+"""How the compass is opened for an arc gone over: by the rule, to one of its ends, or between what both want."""
+
 Drawn = Places | DrawnLine | DrawnRound | DrawnCurve
 
 
@@ -92,9 +97,11 @@ class Board:
     """
 
     hands: Hands
+    lining: Lining = "rule"
     things: dict[Key, Drawn] = field(default_factory=dict)
     gone: list[DrawnPiece] = field(default_factory=list)
     opened: dict[str, tuple[Setting, Reals]] = field(default_factory=dict)
+    needles: dict[Key, Key] = field(default_factory=dict)
     unmet: Reals = field(init=False)
 
     def __post_init__(self) -> None:
@@ -154,7 +161,8 @@ class Board:
             tilt = self.hands.angle(hand.t_square)
         else:
             tilt = self.hands.angle(hand.protractor, hand.base)
-        return base * turn * np.exp(1j * tilt)
+        held: Places = base * turn * np.exp(1j * tilt)
+        return held
 
     # What is done.
 
@@ -166,9 +174,9 @@ class Board:
                 self.things[act.leaves] = self._planned(act.planned)
             case Measure():
                 ahead = self._held(act.way)
-                size = float(act.size) + self.hands.length(hand.measuring)
+                along = float(act.size) + self.hands.length(hand.measuring)
                 across = self.hands.length(0.0 if self._is_drawn(act.way) else hand.edge)
-                self.things[act.leaves] = self.mark(act.start) + ahead * (size + 1j * across)
+                self.things[act.leaves] = self.mark(act.start) + ahead * (along + 1j * across)
             case Prick():
                 self.things[act.leaves] = self._pricked(act)
             case Draw(end=""):
@@ -178,14 +186,15 @@ class Board:
                 self.things[act.leaves] = DrawnLine(start, ahead)
             case Draw():
                 first, second = self.mark(act.start), self.mark(act.end)
-                across = 1j * _unit(second - first)
-                first, second = (m + across * self.hands.length(hand.edge) for m in (first, second))
+                square = 1j * _unit(second - first)
+                first, second = (m + square * self.hands.length(hand.edge) for m in (first, second))
                 ahead = _unit(second - first)
                 # A line has the sense in which the figure has it, from which crossings on it are counted.
                 sense = 1.0 if (np.conj(_of(act.planned.direction)) * ahead[0]).real > 0 else -1.0
                 self.things[act.leaves] = DrawnLine(first, ahead * sense)
             case Swing():
                 needle = self.mark(act.needle) + self.hands.place(hand.needle)
+                self.needles[act.leaves] = act.needle
                 self.things[act.leaves] = DrawnRound(needle, self.opening(act.setting, "compass"))
             case StepOff():
                 self._step(act)
@@ -225,7 +234,8 @@ class Board:
             turn = _cross(first.ahead, second.ahead)
             if bool(np.any(np.abs(turn) < NOUGHT)):
                 raise NotDrawn(f"{act.called}: what should cross runs parallel")
-            return first.at + first.ahead * (_cross(second.at - first.at, second.ahead) / turn)
+            crossing: Places = first.at + first.ahead * (_cross(second.at - first.at, second.ahead) / turn)
+            return crossing
         if isinstance(first, DrawnRound) and isinstance(second, DrawnRound):
             return self._two_rounds(first, second, 1.0 if act.pick == "left" else -1.0)
         line, round_ = (first, second) if isinstance(first, DrawnLine) else (second, first)
@@ -247,7 +257,8 @@ class Board:
         between = second.centre - first.centre
         apart = np.maximum(np.abs(between), NOUGHT)
         along = (apart**2 + first.radius**2 - second.radius**2) / (2 * apart)
-        return first.centre + between / apart * (along + 1j * side * self._root(first.radius, along))
+        found: Places = first.centre + between / apart * (along + 1j * side * self._root(first.radius, along))
+        return found
 
     def _line_round(self, line: DrawnLine, round_: DrawnRound, side: float) -> Places:
         away = (round_.centre - line.at) * np.conj(line.ahead)
@@ -280,7 +291,7 @@ class Board:
 
     def _step(self, act: StepOff) -> None:
         hand = self.hands.hand
-        size = self.opening(act.setting, "compass" if act.setting.between else "dividers")
+        size = self.opening(act.setting, "compass" if act.compass else "dividers")
         along = self.thing(act.along)
         here = self.mark(act.start)
         for key in act.marks:
@@ -332,18 +343,26 @@ class Board:
             match thing:
                 case DrawnLine():
                     thing = DrawnLine(thing.at + 1j * thing.ahead * off, thing.ahead)
-                case DrawnRound():
-                    needle = thing.centre
-                    size = thing.radius
-                    if hand.needle or hand.opening:
-                        needle = needle + self.hands.place(hand.needle)
-                        size = size + self.hands.length(hand.opening) + off
-                    thing = DrawnRound(needle, size)
+                case DrawnRound() if hand != NONE:
+                    thing = self._set_anew(thing, piece, off)
                 case DrawnCurve():
                     pass
             start = self.mark(piece.start) if piece.start else None
             end = self.mark(piece.end) if piece.end else None
             self.gone.append(DrawnPiece(piece.planned, thing, start, end, piece.start, piece.end, piece.called))
+
+    def _set_anew(self, thing: DrawnRound, piece: Gone, off: Reals) -> DrawnRound:
+        """Return a circle or arc gone over: the needle on its mark once more, the compass opened for it."""
+        mark = self.needles.get(piece.thing)
+        needle = (self.mark(mark) if mark else thing.centre) + self.hands.place(self.hands.hand.needle)
+        ends = [self.mark(key) for key in (piece.start, piece.end) if key]
+        if self.lining == "rule" or not ends or not isinstance(piece.planned, Arc):
+            size = self.opening(Setting(piece.planned.size), "compass")  # type: ignore[union-attr]
+            return DrawnRound(needle, size + off)
+        self.opened.pop("compass", None)
+        wanted = [np.abs(end - needle) for end in ends]
+        size = {"start": wanted[0], "end": wanted[-1], "between": (wanted[0] + wanted[-1]) / 2}[self.lining]
+        return DrawnRound(needle, size + self.hands.length(self.hands.hand.carried) + off)
 
 
 def _moved(original: Drawn, thing: Thing, move, turn: Places, over: bool) -> Drawn:  # type: ignore[no-untyped-def]
@@ -370,9 +389,10 @@ def _cross(a: Places, b: Places) -> Reals:
     return (np.conj(a) * b).imag
 
 
-def _nearest_crossing(
-    board: Board, one: DrawnLine | DrawnRound, other: DrawnLine | DrawnRound, here: Places
-) -> Places:
+def _nearest_crossing(board: Board, one: DrawnLine | DrawnRound, other: DrawnLine | DrawnRound, here: Places) -> Places:
+    touching = _touching(one, other, here)
+    if touching is not None:
+        return touching
     if isinstance(one, DrawnLine) and isinstance(other, DrawnLine):
         return one.at + one.ahead * (_cross(other.at - one.at, other.ahead) / _cross(one.ahead, other.ahead))
     if isinstance(one, DrawnRound) and isinstance(other, DrawnRound):
@@ -385,13 +405,37 @@ def _nearest_crossing(
     return np.where(np.abs(both[0] - here) < np.abs(both[1] - here), both[0], both[1])
 
 
-def carry_out(acts: Sequence[Act], hands: Hands) -> Board:
+def _touching(one: DrawnLine | DrawnRound, other: DrawnLine | DrawnRound, here: Places) -> Places | None:
+    """Return where two touch: square to the line from the centre, or on the line of centres. None where they cross."""
+    if isinstance(one, DrawnLine) and isinstance(other, DrawnLine):
+        return None
+    if isinstance(one, DrawnRound) and isinstance(other, DrawnRound):
+        between = other.centre - one.centre
+        apart = np.abs(between)
+        gaps = [np.abs(apart - one.radius - other.radius), np.abs(apart - np.abs(one.radius - other.radius))]
+        if float(np.min(np.minimum(*gaps) / one.radius)) > SPECK:
+            return None
+        along = one.centre + _unit(between) * one.radius
+        against = one.centre - _unit(between) * one.radius
+        return np.where(np.abs(along - here) < np.abs(against - here), along, against)
+    line, round_ = (one, other) if isinstance(one, DrawnLine) else (other, one)
+    assert isinstance(line, DrawnLine)
+    assert isinstance(round_, DrawnRound)
+    away = (round_.centre - line.at) * np.conj(line.ahead)
+    if float(np.min(np.abs(np.abs(away.imag) - round_.radius) / round_.radius)) > SPECK:
+        return None
+    return line.at + line.ahead * away.real
+
+
+def carry_out(acts: Sequence[Act], hands: Hands, lining: Lining = "rule") -> Board:
     """Carry acts out one after another.
 
     Parameters
     ----------
     acts : sequence of Act
     hands : Hands
+    lining : str
+        How the compass is opened for arcs that are gone over.
 
     Returns
     -------
@@ -402,7 +446,7 @@ def carry_out(acts: Sequence[Act], hands: Hands) -> Board:
     NotDrawn
         Where an act stands on something no act before it has left.
     """
-    board = Board(hands)
+    board = Board(hands, lining)
     for act in acts:
         board.do(act)
     return board
@@ -452,11 +496,20 @@ def _off_curve(drawn: Drawn, loop: Loop) -> Reals:
     if isinstance(drawn, DrawnRound):
         return np.abs(_off_loop(drawn.centre, loop) - drawn.radius)
     if isinstance(drawn, DrawnLine):
-        ends = [spot for piece in loop.pieces for spot in (piece.entry, piece.exit)]
-        sides = np.array([_cross(drawn.ahead, _of(end) - drawn.at) for end in ends])
-        return np.min(np.abs(sides), axis=0)
+        near = [_nearest_to_line(piece.curve, drawn) for piece in loop.pieces]
+        off: Reals = np.min(np.abs([_cross(drawn.ahead, _of(spot) - drawn.at) for spot in near]), axis=0)
+        return off
     assert isinstance(drawn, np.ndarray)
     return _off_loop(drawn, loop)
+
+
+def _nearest_to_line(curve: Line | Circle | Arc, drawn: DrawnLine) -> Point:
+    """Return the place of a piece that is nearest to a line, as the first hand has it."""
+    at, ahead = complex(drawn.at[0]), complex(drawn.ahead[0])
+    line = Line(Point(at.real, at.imag), Point(ahead.real, ahead.imag))
+    if isinstance(curve, Line):
+        return min((curve.at(along or 0.0) for along in (curve.start, curve.end)), key=lambda s: abs(line.offset_of(s)))
+    return nearest_place(curve, line.foot(curve.centre))
 
 
 def _off_loop(spots: Places, loop: Loop) -> Reals:

@@ -208,7 +208,7 @@ class Cam:
         """Return how far the follower's middle is from the cam's centre: what the compass is opened to."""
         return math.hypot(self.aside, self.rest + self.lift(angle)[0])
 
-    def _frame(self, angle: float) -> tuple[Point, Point]:
+    def frame(self, angle: float) -> tuple[Point, Point]:
         """Return the follower's outward direction, and its right, when the cam stands still and it goes round."""
         turned = self.ahead.angle + self.way * angle
         out = polar(1.0, turned)
@@ -224,7 +224,7 @@ class Cam:
         """
         angle = self.starts[event] + self.events[event].angle * share
         s, v, _ = self.events[event].at(share)
-        out, right = self._frame(angle)
+        out, right = self.frame(angle)
         high = self.rest + s
         place = self.centre + right * self.aside + out * high
         along = out * v + (out * self.aside - right * high) * self.way
@@ -263,7 +263,7 @@ class Cam:
         """
         angle = self.starts[event] + self.events[event].angle * share
         s, v, a = self.events[event].at(share)
-        out, right = self._frame(angle)
+        out, right = self.frame(angle)
         along = -right * self.way
         high = self.least + s
         place = self.centre + out * high + along * v

@@ -40,8 +40,7 @@ def _construct_once(kind: str, args: Args, _: tuple[type | None, ...]) -> tuple[
 
 def _asked(made: Made) -> int:
     """Count the pieces a statement asks for: what it makes, its parts, what is drawn for it."""
-    drawn = sum(pieces(stroke.shape for stroke in step.strokes) for step in made.steps)
-    return pieces(made.shapes) + pieces(made.parts.values()) + drawn + len(made.notes)
+    return pieces(made.shapes) + pieces(made.parts.values()) + len(made.notes)
 
 
 def _exactness(value: Value) -> type | None:
@@ -86,12 +85,11 @@ def construct_all(kind: str, args: Args) -> tuple[Made, int]:
     told = made[0].sentence
     for name in (args.name, *(ref.text for ref in refs)):
         told = told.replace(f"{name}.{labels[0]}", name)
-    steps = tuple(step for one in made for step in one.steps)
     notes = tuple(note for one in made for note in one.notes)
     sentence = f"{len(made)} times: {told}"
     shapes, behind = tuple(shape for _, shape in members), tuple(label for label, _ in members)
     draws = tuple(one.draw for one in made if one.draw)
-    family = Made(Family(shapes, behind), sentence, made[0].working, steps, parts, lined=made[0].lined,
+    family = Made(Family(shapes, behind), sentence, made[0].working, parts=parts, lined=made[0].lined,
                   standing=frozenset(standing), notes=notes,
                   nothing=made[0].nothing, cut=made[0].cut,
                   draw=partial(_draw_all, draws) if len(draws) == len(made) else None)  # fmt: skip

@@ -7,9 +7,10 @@ from __future__ import annotations
 
 import math
 
-from ..geometry import Arc, Circle, Line, Point, polar, rotate
+from ..drawing.strokes import Stroke, Tool
+from ..geometry import Arc, Circle, Line, Point, polar
 from ..tolerance import same
-from . import Step, Stroke, Tool
+from .step import Step
 
 OPEN = 0.6
 """Compass opening of a bisection, as a share of the distance: anything over a half will do."""
@@ -191,19 +192,6 @@ def angle_from_level(point: Point, degrees: float, reach: float, result: Stroke)
     return angle_by_chord(point, turned, reach, result)
 
 
-def tangent_from(point: Point, circle: Circle | Arc, touch: Point, result: Stroke) -> tuple[Step, ...]:
-    """Return the steps of a tangent from a point: the circle on the line of centres as diameter cuts the touch point
-    (the angle in a half circle is a right angle, Euclid III.31)."""
-    middle = (point + circle.centre) * 0.5
-    half = abs(point - middle)
-    return (
-        *bisection(point, circle.centre, ("the point", "the centre"), Stroke(middle), "mark the middle"),
-        Step(Tool.COMPASS, "Needle on the middle, opened to the point, swing across the circle", half, middle,
-             (_cut(middle, half, (touch - middle).angle), Stroke(touch)), "the cut is the touch point"),
-        Step(Tool.STRAIGHTEDGE, "Join the point and the touch point", strokes=(result,)),
-    )  # fmt: skip
-
-
 def centre_of_arc(arc: Circle | Arc) -> tuple[Step, ...]:
     """Return the steps that find the centre of an arc again: two chords, each bisected."""
     start, sweep = (arc.start, arc.sweep) if isinstance(arc, Arc) else (0.3, 2.4)
@@ -283,29 +271,3 @@ def opens(step: Step) -> bool:
         case Tool.RULE | Tool.DIVIDERS:
             return any(isinstance(s.shape, Line) and s.shape.start is not None for s in step.strokes[:1])
     return False
-
-
-def divide_equally(
-    first: Point, last: Point, count: int, names: tuple[str, str], check: str, slanted: float = 30.0
-) -> tuple[Step, ...]:
-    """Return the steps of the slanted-line method (intercept theorem): equal lengths stepped off on a slanted line,
-    the last joined to the end, parallels through the others."""
-    length = abs(last - first)
-    spots = [first + (last - first) * (index / count) for index in range(1, count)]
-    slant = rotate(Line.between(first, last), first, math.radians(slanted))
-    ticks = [slant.at(length * 0.9 * index / count) for index in range(1, count + 1)]
-    marks = tuple(
-        stroke
-        for index, (tick, spot) in enumerate(zip(ticks, spots, strict=False), 1)
-        for stroke in (Stroke(Line.between(tick, spot)), Stroke(spot, label=str(index)))
-    )
-    return (
-        Step(Tool.STRAIGHTEDGE, f"From one end of {names[0]} draw a slanted line at any angle",
-             strokes=(Stroke(Line.between(first, ticks[-1])),)),
-        Step(Tool.DIVIDERS, f"Step off {count} equal lengths on it, any convenient one", length * 0.9 / count, first,
-             tuple(Stroke(tick) for tick in ticks)),
-        Step(Tool.STRAIGHTEDGE, "Join the last step to the other end",
-             strokes=(Stroke(Line.between(ticks[-1], last)),)),
-        Step(Tool.STRAIGHTEDGE, f"Slide two set squares: parallels through the others mark {names[1]}",
-             strokes=marks, check=check),
-    )  # fmt: skip

@@ -1,0 +1,359 @@
+"""A plan drawn by many hands at once: how well its outline will close on paper, why, and what would help.
+
+Half of the hands, and nine in ten, are read off what they drew; shares come from the first order: every error by
+itself, one for each hand, all in one pass.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..acts.act import Act
+from ..board.order import in_order
+from ..geometry import Arc, Circle, Line, Loop, Point
+from ..geometry.loop import boxed
+from ..sheet import Sheet
+from ..solve import Solution
+from ..tolerance import DIRECTION, NOUGHT
+from .carry_out import Board, DrawnCurve, DrawnLine, DrawnPiece, DrawnRound, Lining, carry_out
+from .hand import Hand, Hands, OneByOne, Places, Reals
+
+CLOUD = 60
+"""Hands whose places are shown at a join."""
+
+HANDS = 500
+"""Hands a plan is drawn by to start with."""
+
+PENCIL = 0.5
+"""Width of an outline, mm, under which a miss of half as much to each side is hidden."""
+
+WAYS: tuple[tuple[Lining, str], ...] = (
+    ("start", "open the compass to where the arc begins, not by the rule"),
+    ("end", "open the compass to where the arc ends, not by the rule"),
+    ("between", "try the opening at both ends and set it between"),
+)
+"""What may be done instead of setting a radius by the rule when an arc is gone over."""
+
+
+@dataclass(frozen=True, slots=True)
+class Spread:
+    """A miss on paper, mm: one standard deviation, what half the hands stay under, and nine in ten."""
+
+    sigma: float
+    half: float
+    nine: float
+
+
+@dataclass(frozen=True, slots=True)
+class Share:
+    """What one act has of the variance of a miss."""
+
+    step: str
+    share: float
+
+
+@dataclass(frozen=True, slots=True)
+class Instead:
+    """Another way, rehearsed: what nine in ten of the hands stay under with it, and how much less that is, mm."""
+
+    told: str
+    nine: float
+    gain: float
+
+
+@dataclass(frozen=True, slots=True)
+class Join:
+    """Where two pieces of an outline meet, as the hands drew it.
+
+    Attributes
+    ----------
+    outline, first, second : str
+    place : Point
+        Plan units.
+    tangent : bool
+    miss : Spread
+        Across the outline where they run into each other, else between the two ends; mm on paper.
+    kink : float
+        One standard deviation of the angle between them where they should run into each other, degrees.
+    hidden : float
+        Share of the hands whose miss a pencil line hides.
+    unmet : float
+        Share of the hands for whom some crossing before did not come about.
+    shares : tuple of Share
+        The three acts that matter most.
+    instead : tuple of Instead
+        The best other ways, best first.
+    """
+
+    outline: str
+    first: str
+    second: str
+    place: Point
+    tangent: bool
+    miss: Spread
+    kink: float
+    hidden: float
+    unmet: float
+    shares: tuple[Share, ...]
+    instead: tuple[Instead, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Overall:
+    """A size over all of an outline, mm on paper: how far off it comes out."""
+
+    outline: str
+    way: str
+    size: float
+    off: Spread
+
+
+@dataclass(frozen=True, slots=True)
+class Rehearsal:
+    """What the hands drew.
+
+    `clouds` holds, for each join, a few of the hands' places of it, plan units from where it should be.
+    """
+
+    hands: int
+    seed: int
+    joins: tuple[Join, ...]
+    sizes: tuple[Overall, ...]
+    clouds: tuple[tuple[complex, ...], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class _Meeting:
+    outline: str
+    first: DrawnPiece
+    second: DrawnPiece
+    at: Point
+    normal: complex
+    tangent: bool
+
+
+def rehearse(
+    solution: Solution, sheet: Sheet, hands: int = HANDS, seed: int = 1, hand: Hand | None = None
+) -> Rehearsal:
+    """Rehearse a plan.
+
+    Parameters
+    ----------
+    solution : Solution
+    sheet : Sheet
+        Its scale turns the hand's errors, in mm on paper, into plan units.
+    hands : int
+    seed : int
+        The same seed gives the same answer.
+    hand : Hand, optional
+        The usual one where none is given.
+
+    Returns
+    -------
+    Rehearsal
+    """
+    hand = hand or Hand()
+    ordered = in_order(solution, sheet)
+    acts = [act for own in ordered for act in own.acts]
+    owners = [own.entry.statement.name for own in ordered for _ in own.acts]
+    board = carry_out(acts, Hands(hand, hands, seed, sheet.factor))
+    loops = [(own.entry.statement.name, loop) for own in ordered if own.entry.made for loop in own.entry.made.loops]
+    meetings = [meeting for name, loop in loops for meeting in _meetings(name, loop, board)]
+    single, sources = _one_by_one(acts, hand, sheet.factor)
+    alone = [meeting for name, loop in loops for meeting in _meetings(name, loop, single)]
+    others = [(told, carry_out(acts, Hands(hand, hands, seed, sheet.factor), lining)) for lining, told in WAYS]
+    other_meetings = [(told, [m for name, loop in loops for m in _meetings(name, loop, each)]) for told, each in others]
+    met = board.unmet == 0
+    joins, clouds = [], []
+    for index, meeting in enumerate(meetings):
+        miss = _miss(meeting) * sheet.factor
+        spread = _spread(miss[met] if bool(np.any(met)) else miss)
+        first_order = _miss(alone[index]) * sheet.factor
+        instead = sorted(_instead(index, spread, other_meetings, sheet.factor), key=lambda way: -way.gain)
+        joins.append(Join(
+            meeting.outline, meeting.first.called, meeting.second.called, meeting.at, meeting.tangent, spread,
+            math.degrees(float(np.std(_kink(meeting)))) if meeting.tangent else 0.0,
+            float(np.mean(np.abs(miss) <= PENCIL / 2)), float(np.mean(~met)),
+            tuple(_shares(first_order, sources, acts, owners))[:3], tuple(instead[:3]),
+        ))  # fmt: skip
+        clouds.append(
+            tuple(complex(each) for each in _nearest_places(meeting)[:60] - complex(meeting.at.x, meeting.at.y))
+        )
+    sizes = [size for name, loop in loops for size in _sizes(name, loop, board, sheet.factor)]
+    return Rehearsal(hands, seed, tuple(joins), tuple(sizes), tuple(clouds))
+
+
+def _one_by_one(acts: Sequence[Act], hand: Hand, factor: float) -> tuple[Board, list[int]]:
+    """Carry acts out by as many hands as there are errors, each of which makes one of them, and no other."""
+    counting = OneByOne(hand, 1, factor)
+    sources: list[int] = []
+    board = Board(counting)
+    for index, act in enumerate(acts):
+        before = counting.drawn
+        board.do(act)
+        sources += [index] * (counting.drawn - before)
+    return carry_out(acts, OneByOne(hand, max(len(sources), 1), factor)), sources
+
+
+def _meetings(name: str, loop: Loop, board: Board) -> Iterator[_Meeting]:
+    """Find the pieces of an outline among what was gone over, and yield where they meet; inside a curve nowhere."""
+    drawn = [(piece, _gone(piece.curve, board)) for piece in loop.pieces]
+    count = len(drawn)
+    for index in range(count if loop.closed else count - 1):
+        (one, first), (other, second) = drawn[index], drawn[(index + 1) % count]
+        if first is None or second is None or first is second:
+            continue
+        at = one.exit
+        before, after = one.direction(at), other.direction(at)
+        yield _Meeting(name, first, second, at, 1j * complex(before.x, before.y),
+                       abs(before.cross(after)) < DIRECTION and before.dot(after) > 0)  # fmt: skip
+
+
+def _gone(curve: Line | Arc | Circle, board: Board) -> DrawnPiece | None:
+    for piece in board.gone:
+        planned = piece.planned
+        if planned == curve or (isinstance(planned, Loop) and any(p.curve == curve for p in planned.pieces)):
+            return piece
+        if isinstance(planned, Line) and isinstance(curve, Line) and _ends(planned) == _ends(curve):
+            return piece
+    return None
+
+
+def _ends(line: Line) -> frozenset[Point]:
+    return frozenset((line.at(line.start or 0.0), line.at(line.end or 0.0)))
+
+
+def _miss(meeting: _Meeting) -> Reals:
+    """Return by how much two pieces miss, plan units: across the outline, signed, where they run into each other; at a
+    corner how far both ends, where the mark is carried square on to each, lie apart."""
+    if meeting.tangent:
+        at = complex(meeting.at.x, meeting.at.y)
+        return _across(meeting.second, at, meeting.normal) - _across(meeting.first, at, meeting.normal)
+    one, other = _end_on(meeting.first, meeting), _end_on(meeting.second, meeting)
+    apart: Reals = np.abs(other - one)
+    return apart
+
+
+def _across(piece: DrawnPiece, at: complex, normal: complex) -> Reals:
+    """Return how far a drawn piece lies from a place, along the normal of the outline there."""
+    match piece.thing:
+        case DrawnLine(at=start, ahead=ahead):
+            off: Reals = (np.conj(ahead) * (at - start)).imag
+            side = np.sign((np.conj(1j * ahead) * normal).real)
+            beside: Reals = -off * side
+            return beside
+        case DrawnRound(centre=centre, radius=radius):
+            out = at - centre
+            side = np.sign((np.conj(out) * normal).real)
+            beyond: Reals = (radius - np.abs(out)) * side
+            return beyond
+        case DrawnCurve(off=off_):
+            aside: Reals = (off_ * np.conj(normal)).real
+            return aside
+    raise TypeError(piece.thing)
+
+
+def _end_on(piece: DrawnPiece, meeting: _Meeting) -> Places:
+    """Return where a piece ends at a join: its mark carried square on to what was drawn."""
+    at = complex(meeting.at.x, meeting.at.y)
+    found = [end for end in (piece.start, piece.end) if end is not None]
+    mark = min(found, key=lambda end: abs(complex(np.mean(end)) - at)) if found else np.full(_count(piece), at)
+    match piece.thing:
+        case DrawnLine(at=start, ahead=ahead):
+            return start + ahead * (np.conj(ahead) * (mark - start)).real
+        case DrawnRound(centre=centre, radius=radius):
+            out = mark - centre
+            return centre + out / np.maximum(np.abs(out), NOUGHT) * radius
+        case DrawnCurve(off=off):
+            return mark + off
+    raise TypeError(piece.thing)
+
+
+def _count(piece: DrawnPiece) -> int:
+    """Return how many hands drew a piece."""
+    match piece.thing:
+        case DrawnLine(at=at):
+            return len(at)
+        case DrawnRound(centre=centre):
+            return len(centre)
+        case DrawnCurve(off=off):
+            return len(off)
+
+
+def _kink(meeting: _Meeting) -> Reals:
+    """Return the angle between two pieces where they should run into each other, radians."""
+    ways = []
+    for piece in (meeting.first, meeting.second):
+        match piece.thing:
+            case DrawnLine(ahead=ahead):
+                way = ahead
+            case DrawnRound(centre=centre):
+                way = 1j * (_end_on(piece, meeting) - centre)
+            case DrawnCurve(off=off):
+                way = np.full(len(off), -1j * meeting.normal)
+        ways.append(way * np.where((np.conj(way) * (-1j * meeting.normal)).real < 0, -1.0, 1.0))
+    return np.angle(ways[1] * np.conj(ways[0]))
+
+
+def _nearest_places(meeting: _Meeting) -> Places:
+    return (_end_on(meeting.first, meeting) + _end_on(meeting.second, meeting)) / 2
+
+
+def _spread(values: Reals) -> Spread:
+    sizes = np.abs(values)
+    return Spread(float(np.sqrt(np.mean(values**2))), float(np.quantile(sizes, 0.5)), float(np.quantile(sizes, 0.9)))
+
+
+def _shares(first_order: Reals, sources: Sequence[int], acts: Sequence[Act], owners: Sequence[str]) -> Iterator[Share]:
+    """Return what each act has of the variance, most first."""
+    total = float(np.sum(first_order**2))
+    if total == 0.0 or not sources:
+        return
+    each = np.zeros(len(acts))
+    np.add.at(each, np.array(sources), first_order[: len(sources)] ** 2)
+    for index in np.argsort(-each):
+        if each[index] > 0:
+            yield Share(f"{owners[index]}: {acts[index].called}".rstrip(": "), float(each[index]) / total)
+
+
+def _instead(
+    index: int, spread: Spread, others: Sequence[tuple[str, Sequence[_Meeting]]], factor: float
+) -> Iterator[Instead]:
+    """Return the other ways with which nine in ten of the hands come closer."""
+    for told, meetings in others:
+        nine = _spread(_miss(meetings[index]) * factor).nine
+        if nine < spread.nine * 0.99:
+            yield Instead(told, nine, spread.nine - nine)
+
+
+def _sizes(name: str, loop: Loop, board: Board, factor: float) -> Iterator[Overall]:
+    """Return how far off the outline comes out over all, level and plumb."""
+    box = boxed(loop).box
+    for way, axis, planned in (("level", 1.0, box.high.x - box.low.x), ("plumb", -1j, box.high.y - box.low.y)):
+        ends = [_extreme(loop, board, axis * sign) for sign in (1, -1)]
+        if ends[0] is None or ends[1] is None:
+            continue
+        whole = ends[0] + ends[1]
+        yield Overall(name, way, planned * factor, _spread((whole - planned) * factor))
+
+
+def _extreme(loop: Loop, board: Board, axis: complex) -> Reals | None:
+    """Return how far the drawn outline reaches in a direction, where the figure reaches furthest."""
+    ahead = Point(axis.real, -axis.imag)
+    best = max((spot for piece in loop.pieces for spot in piece.outermost), key=lambda spot: spot.dot(ahead))
+    piece = next(p for p in loop.pieces if any(spot == best for spot in p.outermost))
+    gone = _gone(piece.curve, board)
+    if gone is None:
+        return None
+    way = complex(ahead.x, ahead.y)
+    match gone.thing:
+        case DrawnRound(centre=centre, radius=radius) if best not in (piece.entry, piece.exit):
+            reach: Reals = (centre * np.conj(way)).real + radius
+            return reach
+    meeting = _Meeting("", gone, gone, best, way, False)
+    out: Reals = (_end_on(gone, meeting) * np.conj(way)).real
+    return out

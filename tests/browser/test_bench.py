@@ -163,9 +163,9 @@ def test_the_step_slider_draws_the_sheet_as_it_stands(page: Page, bench: Open) -
     slider.focus()
     slider.press("Home")
     expect(page.locator(".mark-construction")).to_have_count(0)
-    for _ in range(6):
+    for _ in range(7):
         slider.press("ArrowRight")
-    expect(page.get_by_test_id("step-text")).to_contain_text("6 of")
+    expect(page.get_by_test_id("step-text")).to_contain_text("7 of")
     expect(page.get_by_test_id("needle")).to_be_visible()
     expect(page.get_by_test_id("current-step").locator(".now").first).to_be_attached()
     slider.press("End")

@@ -22,8 +22,10 @@ import type {
   OpenedOut,
   ProofOut,
   RegionsOut,
+  RehearsalOut,
   RevisionOut,
   RevisionsOut,
+  SchedulesOut,
   SuggestOut,
   WorkIn,
   WorkOut,
@@ -51,6 +53,8 @@ export interface Wanted {
   order: "worked" | "entered" | "title" | "drawing";
   page: number;
 }
+/** In which order the steps are done. */
+export type Schedule = NonNullable<WorkIn["schedule"]>;
 export type FileFormat = "pdf" | "svg" | "dxf" | "cutter" | "csv" | "entrick";
 
 /** A problem+json answer. */
@@ -112,9 +116,18 @@ const json = async <T>(method: string, path: string, body?: unknown, signal?: Ab
 export const api = {
   kinds: () => json<KindsOut>("GET", "/api/kinds"),
   /** Work a plan out, after an edit if there is one; layers that `before` has are not sent again. */
-  work: async (text: string, before: Work | null, edit?: Edit, signal?: AbortSignal) => {
+  work: async (
+    text: string,
+    before: Work | null,
+    edit?: Edit,
+    signal?: AbortSignal,
+    schedule: Schedule = before?.schedule ?? "written",
+  ) => {
     const known = before?.drawn.layers.map((layer) => layer.key) ?? [];
-    return assembled(await json<WorkOut>("POST", "/api/work", { text, edit, known }, signal), before);
+    return assembled(
+      await json<WorkOut>("POST", "/api/work", { text, edit, known, schedule }, signal),
+      before,
+    );
   },
   /** A row being written, with a kind to begin it or something picked for it. */
   complete: (text: string, row: string, more: { begin?: string; pick?: string } = {}) =>
@@ -123,7 +136,12 @@ export const api = {
   suggest: (text: string) => json<SuggestOut>("POST", "/api/suggest", { text }),
   regions: (text: string, spots: readonly (readonly [number, number])[], kind: string) =>
     json<RegionsOut>("POST", "/api/regions", { text, spots, kind }),
-  opened: (text: string, step: number) => json<OpenedOut>("POST", "/api/opened", { text, step }),
+  opened: (text: string, step: number, schedule: Schedule) =>
+    json<OpenedOut>("POST", "/api/opened", { text, step, schedule }),
+  schedules: (text: string, signal?: AbortSignal) =>
+    json<SchedulesOut>("POST", "/api/schedules", { text }, signal),
+  rehearsal: (text: string, signal?: AbortSignal) =>
+    json<RehearsalOut>("POST", "/api/rehearsal", { text }, signal),
   methods: (text: string, line: number) => json<MethodsOut>("POST", "/api/methods", { text, line }),
   worksheet: (text: string, line: number, turn: number) =>
     json<WorksheetOut>("POST", "/api/worksheet", { text, line, turn }),

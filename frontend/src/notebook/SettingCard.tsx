@@ -147,7 +147,8 @@ function SettingPicture({ step }: { step: StepOut }) {
   return (
     <figure>
       <p className="text-xl leading-tight">
-        <span className="capitalize">{step.tool}</span>{" "}
+        <span className="capitalize">{step.tool}</span>
+        {setting.kept && " as it is,"}{" "}
         <strong key={setting.reading} className="changed" data-testid="reading">
           <Figures text={setting.reading} />
         </strong>

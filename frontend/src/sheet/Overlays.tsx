@@ -104,3 +104,23 @@ export function FindingPlace({ height }: OnPaper) {
     />
   );
 }
+
+/** Where the hands of a rehearsal put a join, so many times as far off as they are. */
+export function Cloud({ height }: OnPaper) {
+  const cloud = useBench((bench) => bench.cloud);
+  if (!cloud) return null;
+  const [x, y] = cloud.at;
+  return (
+    <g data-testid="cloud" aria-hidden="true">
+      {cloud.places.map(([dx, dy], i) => (
+        <circle
+          key={i}
+          className="now dot"
+          cx={x + dx * cloud.times}
+          cy={height - y - dy * cloud.times}
+          r={cloud.times > 1 ? 0.35 : 0.12}
+        />
+      ))}
+    </g>
+  );
+}

@@ -3,7 +3,7 @@ import { useShallow } from "zustand/react/shallow";
 import type { Mark, Work } from "../api/client";
 import { useBench } from "../state/bench";
 import { MarkShape } from "./MarkShape";
-import { FindingPlace, Ghosts, Needle, OpenedUp, RegionMarks } from "./Overlays";
+import { Cloud, FindingPlace, Ghosts, Needle, OpenedUp, RegionMarks } from "./Overlays";
 import { RegionBar } from "./RegionBar";
 import { Rules } from "./Rules";
 import { Layers, Lit } from "./Strokes";
@@ -138,6 +138,7 @@ export function Sheet({ work }: { work: Work }) {
         <OpenedUp height={height} />
         {regions && <RegionMarks regions={regions} cursor={cursor} height={height} />}
         <FindingPlace height={height} />
+        <Cloud height={height} />
         {!regions && (
           <g transform={`translate(${drawn.origin[0]} ${height - drawn.origin[1]})`}>
             <Touches layers={layers} picking={pick !== null} step={step} />

@@ -1,5 +1,6 @@
 import { Slider, ToggleGroup } from "radix-ui";
-import type { Work } from "../api/client";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { api, type Schedule, type Work } from "../api/client";
 import { type Construction, useBench } from "../state/bench";
 import { Figures } from "../ui/Figures";
 
@@ -46,7 +47,7 @@ export function StepSlider({ work }: { work: Work }) {
         on ]
       </button>
       <p
-        className="line-clamp-3 min-w-0 flex-1 text-[15px] leading-[1.2]"
+        className="line-clamp-3 min-w-32 flex-1 text-[15px] leading-[1.2]"
         aria-live="polite"
         data-testid="step-text"
       >
@@ -57,10 +58,12 @@ export function StepSlider({ work }: { work: Work }) {
             </span>{" "}
             {current.setting && (
               <strong className="text-accent">
+                {current.setting.kept && "as it is, "}
                 <Figures text={current.setting.reading} />
               </strong>
             )}{" "}
             {current.text}
+            {current.why && <span className="text-pencil"> ({current.why})</span>}
           </>
         ) : (
           <span className="text-pencil">
@@ -68,6 +71,7 @@ export function StepSlider({ work }: { work: Work }) {
           </span>
         )}
       </p>
+      <Orders work={work} />
       <ToggleGroup.Root
         type="single"
         value={construction}
@@ -75,7 +79,6 @@ export function StepSlider({ work }: { work: Work }) {
         aria-label="Construction"
         className="flex shrink-0"
       >
-        <span className="self-center pr-2 text-pencil">Construction</span>
         {(["kept", "faded", "away"] as const).map((value) => (
           <ToggleGroup.Item key={value} value={value} className="act -ml-px">
             {value}
@@ -83,5 +86,42 @@ export function StepSlider({ work }: { work: Work }) {
         ))}
       </ToggleGroup.Root>
     </section>
+  );
+}
+
+/** The order in which the steps are done, with what each order takes. */
+function Orders({ work }: { work: Work }) {
+  const reschedule = useBench((bench) => bench.reschedule);
+  const { data } = useQuery({
+    queryKey: ["schedules", work.text],
+    queryFn: ({ signal }) => api.schedules(work.text, signal),
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    gcTime: 60_000,
+  });
+  const now = data?.schedules.find((each) => each.schedule === work.schedule);
+  return (
+    <label className="flex shrink-0 flex-col text-[13px] leading-tight text-pencil">
+      <select
+        className="field w-34"
+        aria-label="Order of the steps"
+        value={work.schedule}
+        onChange={(event) => void reschedule(event.target.value as Schedule)}
+      >
+        {(data?.schedules ?? [{ schedule: work.schedule, called: "as written" }]).map((each) => (
+          <option key={each.schedule} value={each.schedule}>
+            {each.called}
+          </option>
+        ))}
+      </select>
+      {now && (
+        <span
+          data-testid="takes"
+          title="Settings, changes of instrument and minutes; minutes are guesses until a logbook knows better"
+        >
+          {now.settings} settings, ≈{Math.round(now.minutes)} min
+        </span>
+      )}
+    </label>
   );
 }

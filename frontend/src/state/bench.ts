@@ -11,6 +11,7 @@ import {
   Problem,
   type RegionsOut,
   type RevisionOut,
+  type Schedule,
   type Work,
 } from "../api/client";
 
@@ -46,6 +47,12 @@ interface Bench {
   construction: Construction;
   pick: Picking | null;
   spot: readonly [number, number] | null;
+  /** Where the hands of a rehearsal put a join: the join, and their places, mm on paper. */
+  cloud: {
+    at: readonly [number, number];
+    places: readonly (readonly [number, number])[];
+    times: number;
+  } | null;
   regions: Regions | null;
   /** A step opened up into its classic construction, drawn as far as the sub-step it has come to. */
   opened: { step: number; text: string; found: OpenedOut; upTo: number } | null;
@@ -65,6 +72,8 @@ interface Bench {
   lineIn: () => Promise<void>;
   /** Open a step up, or close it again. */
   openUp: (step: number) => Promise<void>;
+  /** Do the steps in another order; it is kept with the job on this desk. */
+  reschedule: (schedule: Schedule) => Promise<void>;
   undo: () => Promise<void>;
   redo: () => Promise<void>;
   save: (note?: string) => Promise<void>;
@@ -82,12 +91,19 @@ type Looks = Pick<
   | "construction"
   | "pick"
   | "spot"
+  | "cloud"
   | "regions"
   | "opened"
   | "worksheet"
   | "message"
   | "stale"
 >;
+
+const scheduleKey = (id: number) => `entrick.schedule.${id}`;
+function readSchedule(id: number): Schedule {
+  const kept = localStorage.getItem(scheduleKey(id));
+  return kept === "settings" || kept === "clean" ? kept : "written";
+}
 
 const MOST_UNDO = 500;
 const draftKey = (id: number) => `entrick.draft.${id}`;
@@ -190,6 +206,7 @@ export const useBench = create<Bench>((set, get) => {
     construction: "kept",
     pick: null,
     spot: null,
+    cloud: null,
     regions: null,
     opened: null,
     worksheet: null,
@@ -216,7 +233,7 @@ export const useBench = create<Bench>((set, get) => {
         const { job, newest } = await api.job(id);
         const draft = readDraft(id);
         const text = draft ? draft.text : newest.text;
-        const work = await api.work(text, null);
+        const work = await api.work(text, null, undefined, undefined, readSchedule(id));
         set({ job, base: draft ? draft.base : newest.number, saved: newest.text });
         show(work);
         if (draft && draft.text !== newest.text)
@@ -313,12 +330,24 @@ export const useBench = create<Bench>((set, get) => {
         return;
       }
       try {
-        const found = await api.opened(text, step);
+        const found = await api.opened(text, step, get().work?.schedule ?? "written");
         set({ opened: { step, text, found, upTo: found.steps.length } });
       } catch (error) {
         told(error);
       }
     },
+
+    reschedule: (schedule) =>
+      inTurn(async () => {
+        const { job, text, work } = get();
+        if (job) localStorage.setItem(scheduleKey(job.id), schedule);
+        try {
+          show(await api.work(text, work, undefined, undefined, schedule));
+          set({ step: null, opened: null });
+        } catch (error) {
+          told(error);
+        }
+      }),
 
     undo: () =>
       inTurn(async () => {

@@ -25,7 +25,7 @@ export function Issue({ work, proof }: { work: Work; proof: ProofOut | undefined
       return;
     }
     try {
-      const options = { construction, insist, ovals, within: Number(within) };
+      const options = { construction, insist, ovals, within: Number(within), schedule: work.schedule };
       setTold(`${await download(format, work.text, options)} is in your downloads.`);
     } catch (error) {
       setTold(error instanceof Error ? error.message : String(error));

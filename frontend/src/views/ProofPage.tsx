@@ -6,6 +6,7 @@ import { Sheet } from "../sheet/Sheet";
 import { useBench, useProof } from "../state/bench";
 import { Figures } from "../ui/Figures";
 import { Header } from "./Header";
+import { OnPaper } from "./OnPaper";
 import { Issue } from "./Issue";
 
 /** The Proof: what was found, what was measured, and every junction, beside the sheet. */
@@ -48,6 +49,7 @@ export function ProofPage() {
             {proof && <Measures proof={proof} />}
             <Findings proof={proof} weights={["good"]} tabled />
             {proof && <Junctions proof={proof} />}
+            <OnPaper work={work} />
           </div>
           <div className="flex min-h-0 min-w-0 flex-1 flex-col max-[900px]:min-h-[70vh]">
             <Sheet key={`${work.sheet.width} ${work.sheet.height}`} work={work} />

@@ -10,7 +10,7 @@ from typing import TypeVar
 
 from . import fault
 from .allowance import pieces
-from .board import BoardStep, Kit, default_kit, steps_by_statement
+from .board import BoardStep, Kit, Schedule, default_kit, steps_by_statement
 from .display import DisplayList, Drawing, build_display
 from .geometry import Loop
 from .kept import KEPT_PIECES, kept_by_weight
@@ -34,6 +34,7 @@ class Work:
     sheet: Sheet
     steps: tuple[BoardStep, ...]
     drawing: Drawing
+    schedule: Schedule = "written"
 
     @property
     def display(self) -> DisplayList:
@@ -78,7 +79,7 @@ def _weigh(work: Work) -> int:
 
 
 @kept_by_weight(KEPT_PIECES, _weigh)
-def work_out(text: str, kit: Kit | None = None) -> Work:
+def work_out(text: str, kit: Kit | None = None, schedule: Schedule = "written") -> Work:
     """Work a plan out.
 
     Parameters
@@ -86,6 +87,8 @@ def work_out(text: str, kit: Kit | None = None) -> Work:
     text : str
     kit : Kit, optional
         The default kit of the plan's unit when not given.
+    schedule : str
+        In which order the steps are numbered.
 
     Returns
     -------
@@ -102,12 +105,13 @@ def work_out(text: str, kit: Kit | None = None) -> Work:
 
     def drawn(solved: Solution) -> tuple[Sheet, tuple[BoardStep, ...], Drawing]:
         sheet = lay_out(solved)
-        steps = steps_by_statement(solved, kit, sheet)
-        return sheet, tuple(chain.from_iterable(steps)), build_display(solved, steps, sheet)
+        steps = steps_by_statement(solved, kit, sheet, schedule)
+        flat = sorted(chain.from_iterable(steps), key=lambda step: step.number)
+        return sheet, tuple(flat), build_display(solved, steps, sheet)
 
     done, solution, _ = spared(solution, drawn, "drawing")
     sheet, steps, drawing = done or drawn(replace(solution, entries=()))
-    return Work(plan, solution, kit, sheet, steps, drawing)
+    return Work(plan, solution, kit, sheet, steps, drawing, schedule)
 
 
 def spared(

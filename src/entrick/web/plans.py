@@ -26,6 +26,8 @@ from .schemas import (
     ProofOut,
     RegionsIn,
     RegionsOut,
+    RehearsalOut,
+    SchedulesOut,
     SuggestOut,
     WorkIn,
     WorkOut,
@@ -63,6 +65,18 @@ def completion(body: CompleteIn) -> Response:
 def proof(body: PlanIn) -> Response:
     """Inspect a plan: findings, junctions and measures."""
     return asked(tasks.proof, body)
+
+
+@plans.post("/schedules", responses={200: SchedulesOut})
+def schedules(body: PlanIn) -> Response:
+    """Count what every order of work takes: settings, changes of instrument, minutes."""
+    return asked(tasks.schedules, body)
+
+
+@plans.post("/rehearsal", responses={200: RehearsalOut})
+def rehearsal(body: PlanIn) -> Response:
+    """Draw a plan by many hands: how well its outline closes on paper."""
+    return asked(tasks.rehearsal, body)
 
 
 @plans.post("/suggest", responses={200: SuggestOut})

@@ -12,8 +12,9 @@ from ..core.assist.follow import events_of
 from ..core.assist.methods import framed, methods
 from ..core.assist.regions import region_at
 from ..core.assist.row import usually_next
-from ..core.board import BoardStep, opened_steps
+from ..core.board import BoardStep, counts, opened_steps
 from ..core.board.classic import opens
+from ..core.board.schedule import CALLED
 from ..core.desk import Work, work_out
 from ..core.display import Drawing, draw_curves, draw_steps, draw_worksheet, ghosts
 from ..core.display.edge_rule import edge_rule
@@ -31,6 +32,7 @@ from ..core.plan.forms import Slot
 from ..core.plan.writer import as_given, write_content, write_plan
 from ..core.proof import why_not_cut
 from ..core.proof.measures import joined, measures
+from ..core.rehearsal.rehearse import rehearse
 from ..core.sheet.choose import borders, letterings, papers, recommended, scales, taken
 from ..core.sheet.departure import with_departure
 from ..core.sheet.layout import FORMS as SHEET_FORMS
@@ -42,6 +44,7 @@ from .schemas import (
     ChoiceOut,
     ChoicesOut,
     ClauseOut,
+    CountedOut,
     DrawingOut,
     EdgeRuleOut,
     EntryOut,
@@ -49,6 +52,8 @@ from .schemas import (
     FindingOut,
     FormOut,
     GivenOut,
+    InsteadOut,
+    JoinOut,
     JunctionOut,
     KindOut,
     LayerOut,
@@ -57,12 +62,17 @@ from .schemas import (
     MethodOut,
     MethodsOut,
     OpenedOut,
+    OverallOut,
     PickOut,
     ProofOut,
     RegionsOut,
+    RehearsalOut,
+    SchedulesOut,
     SettingOut,
+    ShareOut,
     SheetOut,
     SlotOut,
+    SpreadOut,
     StepOut,
     StrokeOut,
     TableOut,
@@ -97,6 +107,7 @@ def work(done: Work, known: Collection[str] = (), at: int = 0, refused: str = ""
         sheet_drawing=_drawing(done.drawing, frozenset(known)),
         strokes={role: StrokeOut(width=kind.width, light=role in LIGHT) for role, kind in WIDTHS.items()},
         edge_rule=EdgeRuleOut.model_validate(edge_rule(solution.unit)),
+        schedule=done.schedule,
         at=at,
         refused=refused,
         usually=usually_next(done.plan),
@@ -151,6 +162,35 @@ def proof(done: Work) -> ProofOut:
         measures=tuple(MeasureOut.model_validate(each) for each in measures(done.checked)),
         cut=why_not_cut(done.findings),
     )  # fmt: skip
+
+
+def schedules(done: Work) -> SchedulesOut:
+    """Present what every order of work takes."""
+    found = counts(done.solution, done.sheet)
+    return SchedulesOut(
+        schedules=tuple(
+            CountedOut(schedule=how, called=CALLED[how], settings=c.settings, changes=c.changes, minutes=c.minutes)
+            for how, c in found.items()
+        )
+    )
+
+
+def rehearsal(done: Work) -> RehearsalOut:
+    """Present a rehearsal, places in mm on paper."""
+    found, sheet = rehearse(done.solution, done.sheet), done.sheet
+    joins = []
+    for join, cloud in zip(found.joins, found.clouds, strict=True):
+        spot = sheet.on_paper(join.place)
+        joins.append(
+            JoinOut(
+                outline=join.outline, first=join.first, second=join.second, tangent=join.tangent,
+                place=(spot.x, spot.y), miss=SpreadOut.model_validate(join.miss), kink=join.kink, hidden=join.hidden,
+                unmet=join.unmet, shares=tuple(map(ShareOut.model_validate, join.shares)),
+                instead=tuple(map(InsteadOut.model_validate, join.instead)),
+                cloud=tuple((each.real * sheet.factor, each.imag * sheet.factor) for each in cloud),
+            )
+        )  # fmt: skip
+    return RehearsalOut(hands=found.hands, joins=tuple(joins), sizes=tuple(map(OverallOut.model_validate, found.sizes)))
 
 
 def regions(done: Work, spots: Sequence[tuple[float, float]], kind: str) -> RegionsOut:
@@ -372,6 +412,7 @@ def _shown(step: BoardStep, done: Work) -> StepOut:
             error=s.error,
             told=s.told,
             rounding=s.rounding,
+            kept=s.kept,
             picture=_picture(step.tool, f"{s.drawn:.6g}", unit, str(kit.graduation)),
         )
     return StepOut(
@@ -384,6 +425,7 @@ def _shown(step: BoardStep, done: Work) -> StepOut:
         setting=setting,
         needle=_pair(step.needle * done.sheet.factor) if step.needle else None,
         opens=step.source is not None and opens(step.source),
+        why=step.why,
     )
 
 

@@ -16,6 +16,10 @@ PlanText = Annotated[str, Field(max_length=MOST_CHARACTERS)]
 RowText = Annotated[str, Field(max_length=LONGEST_LINE * 2)]
 
 
+Schedule = Literal["written", "settings", "clean"]
+"""In which order the steps of a plan are done."""
+
+
 class Asked(BaseModel):
     """What is sent to the desk: a field it does not know is a mistake, and is told."""
 
@@ -169,6 +173,7 @@ class WorkIn(Asked):
     """
 
     text: PlanText
+    schedule: Schedule = "written"
     edit: Edit | None = None
     known: Annotated[tuple[Key, ...], Field(max_length=4000)] = ()
 
@@ -262,7 +267,7 @@ class EntryOut(BaseModel):
 
 
 class SettingOut(BaseModel):
-    """A setting: `actual` in plan units, `drawn` in rule units (degrees for angles)."""
+    """A setting: `actual` in plan units, `drawn` in rule units or degrees; `kept` where it stands so already."""
 
     model_config = ConfigDict(from_attributes=True)
 
@@ -273,11 +278,13 @@ class SettingOut(BaseModel):
     error: float
     told: str
     rounding: str
+    kept: bool
     picture: str
 
 
 class StepOut(BaseModel):
-    """A step at the board: `needle` in mm from the datum; `opens` where a classic construction stands behind it."""
+    """A step at the board: `needle` in mm from the datum; `opens` where a classic construction stands behind it, `why`
+    where it has been moved from its place."""
 
     number: int
     line: int
@@ -288,6 +295,7 @@ class StepOut(BaseModel):
     setting: SettingOut | None
     needle: tuple[float, float] | None
     opens: bool
+    why: str
 
 
 class MendOut(BaseModel):
@@ -419,6 +427,7 @@ class WorkOut(BaseModel):
     sheet_drawing: DrawingOut
     strokes: dict[str, StrokeOut]
     edge_rule: EdgeRuleOut
+    schedule: Schedule = "written"
     at: int = 0
     refused: str = ""
     usually: str = ""
@@ -429,6 +438,89 @@ class PlanIn(Asked):
     """A plan's text."""
 
     text: PlanText
+
+
+class CountedOut(BaseModel):
+    """What an order of work takes; minutes are guesses."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    schedule: Schedule
+    called: str
+    settings: int
+    changes: int
+    minutes: float
+
+
+class SchedulesOut(BaseModel):
+    """Every order in which the steps of a plan may be done."""
+
+    schedules: tuple[CountedOut, ...]
+
+
+class SpreadOut(BaseModel):
+    """A miss on paper, mm: one standard deviation, what half the hands and nine in ten stay under."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    sigma: float
+    half: float
+    nine: float
+
+
+class ShareOut(BaseModel):
+    """What one act has of a miss."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    step: str
+    share: float
+
+
+class InsteadOut(BaseModel):
+    """Another way, with what nine in ten of the hands stay under, and how much less that is, mm."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    told: str
+    nine: float
+    gain: float
+
+
+class JoinOut(BaseModel):
+    """How two pieces of an outline meet on paper; `place` and `cloud` (places of the hands) in mm on paper."""
+
+    outline: str
+    first: str
+    second: str
+    tangent: bool
+    place: tuple[float, float]
+    miss: SpreadOut
+    kink: float
+    hidden: float
+    unmet: float
+    shares: tuple[ShareOut, ...]
+    instead: tuple[InsteadOut, ...]
+    cloud: tuple[tuple[float, float], ...]
+
+
+class OverallOut(BaseModel):
+    """A size over all on paper, and how far off it comes out, mm."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    outline: str
+    way: str
+    size: float
+    off: SpreadOut
+
+
+class RehearsalOut(BaseModel):
+    """A plan drawn by many hands."""
+
+    hands: int
+    joins: tuple[JoinOut, ...]
+    sizes: tuple[OverallOut, ...]
 
 
 class SuggestOut(BaseModel):
@@ -462,6 +554,7 @@ class OpenedIn(Asked):
 
     text: PlanText
     step: Whole
+    schedule: Schedule = "written"
 
 
 class OpenedOut(BaseModel):
@@ -791,6 +884,7 @@ class ExportIn(Asked):
     """
 
     text: PlanText
+    schedule: Schedule = "written"
     construction: bool = True
     insist: bool = False
     ovals: Literal["ellipse", "arcs", "polyline"] = "ellipse"

@@ -100,7 +100,7 @@ def work(body: WorkIn) -> Answer:
             plan = _edited(plan, body.edit)
         except edits.NotUnderstood as error:
             refused = str(error)
-    done = work_out(write_plan(plan))
+    done = work_out(write_plan(plan), schedule=body.schedule)
     last = len(done.plan.lines)
     at = last if isinstance(body.edit, Append) and done.solution.entry(last) else 0
     return _json(present.work(done, body.known, at, refused))
@@ -181,6 +181,16 @@ def proof(body: PlanIn) -> Answer:
     return _json(present.proof(work_out(body.text)))
 
 
+def schedules(body: PlanIn) -> Answer:
+    """Count what every order of work takes."""
+    return _json(present.schedules(work_out(body.text)))
+
+
+def rehearsal(body: PlanIn) -> Answer:
+    """Draw a plan by many hands."""
+    return _json(present.rehearsal(work_out(body.text)))
+
+
 def suggest(body: PlanIn) -> Answer:
     """Suggest dimensions that define the outline."""
     found = suggest_dimensions(work_out(body.text).solution)
@@ -194,7 +204,7 @@ def regions(body: RegionsIn) -> Answer:
 
 def opened(body: OpenedIn) -> Answer:
     """Open a step up into the classic construction behind it."""
-    return _json(present.opened(work_out(body.text), body.step))
+    return _json(present.opened(work_out(body.text, schedule=body.schedule), body.step))
 
 
 def compared(body: MethodsIn) -> Answer:
@@ -243,7 +253,7 @@ def sheet_choices(body: PlanIn) -> Answer:
 
 def export(body: ExportIn, format: str) -> Answer:
     """Return a plan as a file."""
-    done = work_out(body.text)
+    done = work_out(body.text, schedule=body.schedule)
     if format == "cutter" and not body.insist and (reason := why_not_cut(done.findings)):
         raise Refused(409, "Not to be cut as it is", reason)
     try:

@@ -332,6 +332,34 @@ export type Completion = {
 };
 
 /**
+ * CountedOut
+ *
+ * What an order of work takes; minutes are guesses.
+ */
+export type CountedOut = {
+    /**
+     * Called
+     */
+    called: string;
+    /**
+     * Changes
+     */
+    changes: number;
+    /**
+     * Minutes
+     */
+    minutes: number;
+    /**
+     * Schedule
+     */
+    schedule: 'written' | 'settings' | 'clean';
+    /**
+     * Settings
+     */
+    settings: number;
+};
+
+/**
  * DeleteLine
  *
  * Take a line out.
@@ -857,6 +885,10 @@ export type ExportIn = {
      */
     ovals?: 'ellipse' | 'arcs' | 'polyline';
     /**
+     * Schedule
+     */
+    schedule?: 'written' | 'settings' | 'clean';
+    /**
      * Text
      */
     text: string;
@@ -996,6 +1028,26 @@ export type InsertLine = {
 };
 
 /**
+ * InsteadOut
+ *
+ * Another way, with what nine in ten of the hands stay under, and how much less that is, mm.
+ */
+export type InsteadOut = {
+    /**
+     * Gain
+     */
+    gain: number;
+    /**
+     * Nine
+     */
+    nine: number;
+    /**
+     * Told
+     */
+    told: string;
+};
+
+/**
  * JobIn
  *
  * A new job: from a plan's text, or a copy of another job, or blank.
@@ -1110,6 +1162,65 @@ export type JobsOut = {
      * Total
      */
     total: number;
+};
+
+/**
+ * JoinOut
+ *
+ * How two pieces of an outline meet on paper; `place` and `cloud` (places of the hands) in mm on paper.
+ */
+export type JoinOut = {
+    /**
+     * Cloud
+     */
+    cloud: Array<[
+        number,
+        number
+    ]>;
+    /**
+     * First
+     */
+    first: string;
+    /**
+     * Hidden
+     */
+    hidden: number;
+    /**
+     * Instead
+     */
+    instead: Array<InsteadOut>;
+    /**
+     * Kink
+     */
+    kink: number;
+    miss: SpreadOut;
+    /**
+     * Outline
+     */
+    outline: string;
+    /**
+     * Place
+     */
+    place: [
+        number,
+        number
+    ];
+    /**
+     * Second
+     */
+    second: string;
+    /**
+     * Shares
+     */
+    shares: Array<ShareOut>;
+    /**
+     * Tangent
+     */
+    tangent: boolean;
+    /**
+     * Unmet
+     */
+    unmet: number;
 };
 
 /**
@@ -1480,6 +1591,10 @@ export type NoticeOut = {
  */
 export type OpenedIn = {
     /**
+     * Schedule
+     */
+    schedule?: 'written' | 'settings' | 'clean';
+    /**
      * Step
      */
     step: number;
@@ -1503,6 +1618,27 @@ export type OpenedOut = {
      * Steps
      */
     steps: Array<StepOut>;
+};
+
+/**
+ * OverallOut
+ *
+ * A size over all on paper, and how far off it comes out, mm.
+ */
+export type OverallOut = {
+    off: SpreadOut;
+    /**
+     * Outline
+     */
+    outline: string;
+    /**
+     * Size
+     */
+    size: number;
+    /**
+     * Way
+     */
+    way: string;
 };
 
 /**
@@ -1632,6 +1768,26 @@ export type RegionsOut = {
 };
 
 /**
+ * RehearsalOut
+ *
+ * A plan drawn by many hands.
+ */
+export type RehearsalOut = {
+    /**
+     * Hands
+     */
+    hands: number;
+    /**
+     * Joins
+     */
+    joins: Array<JoinOut>;
+    /**
+     * Sizes
+     */
+    sizes: Array<OverallOut>;
+};
+
+/**
  * RevisionOut
  *
  * A saved state of a plan.
@@ -1705,6 +1861,18 @@ export type SaySheet = {
      * Text
      */
     text: string;
+};
+
+/**
+ * SchedulesOut
+ *
+ * Every order in which the steps of a plan may be done.
+ */
+export type SchedulesOut = {
+    /**
+     * Schedules
+     */
+    schedules: Array<CountedOut>;
 };
 
 /**
@@ -1858,7 +2026,7 @@ export type SetPlace = {
 /**
  * SettingOut
  *
- * A setting: `actual` in plan units, `drawn` in rule units (degrees for angles).
+ * A setting: `actual` in plan units, `drawn` in rule units or degrees; `kept` where it stands so already.
  */
 export type SettingOut = {
     /**
@@ -1878,6 +2046,10 @@ export type SettingOut = {
      */
     is_angle: boolean;
     /**
+     * Kept
+     */
+    kept: boolean;
+    /**
      * Picture
      */
     picture: string;
@@ -1893,6 +2065,22 @@ export type SettingOut = {
      * Told
      */
     told: string;
+};
+
+/**
+ * ShareOut
+ *
+ * What one act has of a miss.
+ */
+export type ShareOut = {
+    /**
+     * Share
+     */
+    share: number;
+    /**
+     * Step
+     */
+    step: string;
 };
 
 /**
@@ -1968,9 +2156,30 @@ export type SlotOut = {
 };
 
 /**
+ * SpreadOut
+ *
+ * A miss on paper, mm: one standard deviation, what half the hands and nine in ten stay under.
+ */
+export type SpreadOut = {
+    /**
+     * Half
+     */
+    half: number;
+    /**
+     * Nine
+     */
+    nine: number;
+    /**
+     * Sigma
+     */
+    sigma: number;
+};
+
+/**
  * StepOut
  *
- * A step at the board: `needle` in mm from the datum; `opens` where a classic construction stands behind it.
+ * A step at the board: `needle` in mm from the datum; `opens` where a classic construction stands behind it, `why`
+ * where it has been moved from its place.
  */
 export type StepOut = {
     /**
@@ -2009,6 +2218,10 @@ export type StepOut = {
      * Tool
      */
     tool: string;
+    /**
+     * Why
+     */
+    why: string;
 };
 
 /**
@@ -2160,6 +2373,10 @@ export type WorkIn = {
      */
     known?: Array<string>;
     /**
+     * Schedule
+     */
+    schedule?: 'written' | 'settings' | 'clean';
+    /**
      * Text
      */
     text: string;
@@ -2195,6 +2412,10 @@ export type WorkOut = {
      * Refused
      */
     refused?: string;
+    /**
+     * Schedule
+     */
+    schedule?: 'written' | 'settings' | 'clean';
     sheet: SheetOut;
     sheet_drawing: DrawingOut;
     /**
@@ -9398,6 +9619,708 @@ export type RegisterNoticeNoticeGetResponses = {
 };
 
 export type RegisterNoticeNoticeGetResponse = RegisterNoticeNoticeGetResponses[keyof RegisterNoticeNoticeGetResponses];
+
+export type PlansRehearsalRehearsalPostData = {
+    body: PlanIn;
+    path?: never;
+    query?: never;
+    url: '/api/rehearsal';
+};
+
+export type PlansRehearsalRehearsalPostErrors = {
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+};
+
+export type PlansRehearsalRehearsalPostError = PlansRehearsalRehearsalPostErrors[keyof PlansRehearsalRehearsalPostErrors];
+
+export type PlansRehearsalRehearsalPostResponses = {
+    /**
+     * OK
+     */
+    200: RehearsalOut;
+};
+
+export type PlansRehearsalRehearsalPostResponse = PlansRehearsalRehearsalPostResponses[keyof PlansRehearsalRehearsalPostResponses];
+
+export type PlansSchedulesSchedulesPostData = {
+    body: PlanIn;
+    path?: never;
+    query?: never;
+    url: '/api/schedules';
+};
+
+export type PlansSchedulesSchedulesPostErrors = {
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+};
+
+export type PlansSchedulesSchedulesPostError = PlansSchedulesSchedulesPostErrors[keyof PlansSchedulesSchedulesPostErrors];
+
+export type PlansSchedulesSchedulesPostResponses = {
+    /**
+     * OK
+     */
+    200: SchedulesOut;
+};
+
+export type PlansSchedulesSchedulesPostResponse = PlansSchedulesSchedulesPostResponses[keyof PlansSchedulesSchedulesPostResponses];
 
 export type PlansSheetChoicesSheetChoicesPostData = {
     body: PlanIn;

@@ -200,7 +200,7 @@ def ring(work: Work, start: Mark, round_: Round, count: int, called: Sequence[st
     """Step equal chords round a circle from a mark on it, 2·R·sin(180°/n) each; the last step comes back to it."""
     middle_ = round_.circle.centre
     spots = [rotate(start.at, middle_, math.tau * index / count) for index in range(1, count)]
-    six = count == 6  # noqa: PLR2004
+    six = count == 6
     size: Number = round_.circle.size if six else 2 * round_.circle.radius * math.sin(math.pi / count)
     return work.step_off(start, size, round_, spots, called, labels=labels, check=check, compass=six)
 

@@ -21,6 +21,7 @@ from ..tolerance import DIRECTION, ROUND
 from .classic import opened
 from .kit import Kit
 from .order import HANDY, Ordered, in_order
+from .schedule import CALLED, Counted, Schedule, counted, scheduled, why
 from .step import Step
 from .words import setting_of, step_of
 
@@ -60,7 +61,7 @@ class Setting:
 
 @dataclass(frozen=True, slots=True, eq=False)
 class BoardStep:
-    """One numbered step at the board. Compared by identity, as the step it stands for."""
+    """One numbered step at the board; `why` it comes here and not where it is written. Compared by identity."""
 
     number: int
     line: int
@@ -72,6 +73,7 @@ class BoardStep:
     strokes: tuple[Stroke, ...]
     check: str
     source: Step | None = None
+    why: str = ""
 
 
 def board_steps(solution: Solution, kit: Kit, sheet: Sheet) -> tuple[BoardStep, ...]:
@@ -95,9 +97,13 @@ def board_steps(solution: Solution, kit: Kit, sheet: Sheet) -> tuple[BoardStep, 
 _STEPS: Kept[tuple[tuple[BoardStep, ...], Mapping[str, act.Setting]]] = Kept(8192)
 
 
-def steps_by_statement(solution: Solution, kit: Kit, sheet: Sheet) -> tuple[tuple[BoardStep, ...], ...]:
-    """Return the steps of each statement that has any, numbered through; those of a statement that came to the same
-    again are the same."""
+def steps_by_statement(
+    solution: Solution, kit: Kit, sheet: Sheet, schedule: Schedule = "written"
+) -> tuple[tuple[BoardStep, ...], ...]:
+    """Return the steps of each statement that has any, numbered through in the order chosen; those of a statement that
+    came to the same again are the same where the order is as written."""
+    if schedule != "written":
+        return _rescheduled(solution, kit, sheet, schedule)
     found: list[tuple[BoardStep, ...]] = []
     count = 0
     set_step = setter(kit, sheet.scale, solution.unit, sheet.square)
@@ -128,15 +134,21 @@ def _told(
     own: Ordered, set_step: Callable[[Step, int, int, str], BoardStep], count: int, stands: Mapping[str, act.Setting],
     handy: float,
 ) -> tuple[tuple[BoardStep, ...], Mapping[str, act.Setting]]:  # fmt: skip
-    """Tell the acts of a statement, and how the instruments stand afterwards: what stands so already is left so."""
-    entry, name = own.entry, own.entry.statement.name
+    """Tell the acts of a statement after so many steps, and how the instruments stand afterwards."""
+    acts = own.acts[1:] if own.entry.made is not None and own.entry.made.placing else own.acts
+    return _tell(acts, own.entry, set_step, count + 1, stands, handy)
+
+
+def _tell(
+    acts: Sequence[act.Act], entry: Entry, set_step: Callable[[Step, int, int, str], BoardStep], first: int,
+    stands: Mapping[str, act.Setting], handy: float,
+) -> tuple[tuple[BoardStep, ...], Mapping[str, act.Setting]]:  # fmt: skip
+    """Tell acts one after another: what stands as it should already is left as it is."""
     steps = []
     now = dict(stands)
-    acts = own.acts[1:] if entry.made is not None and entry.made.placing else own.acts
-    for number, each in enumerate(acts, count + 1):
-        step = set_step(step_of(each, handy), number, entry.line, name)
-        wanted = setting_of(each)
-        setting = step.setting
+    for number, each in enumerate(acts, first):
+        step = set_step(step_of(each, handy), number, entry.line, entry.statement.name)
+        wanted, setting = setting_of(each), step.setting
         if wanted is not None and setting is not None:
             tool, opening = wanted
             if now.get(tool) == opening and step.tool != "circle template":
@@ -146,6 +158,40 @@ def _told(
             now[tool] = opening
         steps.append(step)
     return tuple(steps), now
+
+
+def _rescheduled(
+    solution: Solution, kit: Kit, sheet: Sheet, schedule: Schedule
+) -> tuple[tuple[BoardStep, ...], ...]:  # fmt: skip
+    """Tell all acts in another order: places on the sheet first, then as it is scheduled."""
+    set_step = setter(kit, sheet.scale, solution.unit, sheet.square)
+    handy = HANDY / sheet.factor
+    ordered = [own for own in in_order(solution, sheet) if own.entry.made is not None]
+    own_steps: dict[int, list[BoardStep]] = {index: [] for index in range(len(ordered))}
+    acts: list[tuple[int, act.Act]] = []
+    count = 0
+    for index, own in enumerate(ordered):
+        placed = own.entry.made is not None and own.entry.made.placing is not None
+        if placed:
+            for step in _placing(own.entry, kit, sheet, own.acts):
+                count += 1
+                own_steps[index].append(replace(step, number=count))
+        acts += [(index, each) for each in own.acts[1 if placed else 0 :]]
+    plain = [each for _, each in acts]
+    order = scheduled(plain, schedule)
+    stands: Mapping[str, act.Setting] = {}
+    for place, reason in zip(order, why(plain, order), strict=True):
+        index, each = acts[place]
+        count += 1
+        (step,), stands = _tell((each,), ordered[index].entry, set_step, count, stands, handy)
+        own_steps[index].append(replace(step, why=reason))
+    return tuple(tuple(steps) for steps in own_steps.values() if steps)
+
+
+def counts(solution: Solution, sheet: Sheet) -> dict[Schedule, Counted]:
+    """Return what every order of work takes: settings, changes of instrument, minutes (guesses)."""
+    acts = [each for own in in_order(solution, sheet) for each in own.acts]
+    return {how: counted(acts, scheduled(acts, how)) for how in CALLED}
 
 
 def _freely(setting: Setting) -> Setting:

@@ -174,6 +174,8 @@ def setting_of(act: Act) -> tuple[str, Setting] | None:
     match act:
         case Swing(setting=setting):
             return "compass", setting
+        case GoOver(setting=Setting() as opening):
+            return "compass", opening
         case StepOff(setting=setting):
             return ("compass" if act.compass else "dividers"), setting
     return None

@@ -193,7 +193,14 @@ def _draw(args: Args, first: Helix, runs: _Runs, work: Work) -> None:
             work.trace(own, run, name, check="in front a right hand rises from left to right")
     for name, run in runs.edges.items():
         places = seen.get(f"{args.name}.front.{name.rpartition('.')[2]}", [])
-        _draw_edge(args, places, run, f"{args.name}.{name}", CLOSE * first.radius, work)
+        _draw_edge(
+            args,
+            places,
+            run,
+            f"{args.name}.{name}",
+            CLOSE * (first.radius + float(args.need("wire").length("size"))),
+            work,
+        )
 
 
 def _own(runs: _Runs, helix: Helix) -> list[Loop]:

@@ -62,7 +62,8 @@ def construct(args: Args) -> Made:
     spiral, count = _read(args), _parts(args)
     steps = max(1, round(count * spiral.whole / math.tau))
     stations = [spiral.whole * index / steps for index in range(steps + 1)]
-    knots = stations if len(stations) > 4 else [spiral.whole * index / 4 for index in range(5)]
+    quarters = [spiral.whole * index / 4 for index in range(5)]
+    knots = stations if len(stations) > len(quarters) - 1 else sorted({*stations, *quarters})
     shape = curve_run(args.name, fitted(spiral.place, spiral.heading, knots, FINE * spiral.reach), closed=False)
     spots = [spiral.place(turn) for turn in stations]
     radii, lead = args.need("radii"), spiral.lead

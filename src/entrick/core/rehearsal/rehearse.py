@@ -22,6 +22,9 @@ from ..tolerance import DIRECTION, NOUGHT
 from .carry_out import Board, DrawnCurve, DrawnLine, DrawnPiece, DrawnRound, Lining, carry_out
 from .hand import Hand, Hands, OneByOne, Places, Reals
 
+WORTH = 0.05
+"""Share of a miss that another way has to save to be told."""
+
 CLOUD = 60
 """Hands whose places are shown at a join."""
 
@@ -323,10 +326,12 @@ def _shares(first_order: Reals, sources: Sequence[int], acts: Sequence[Act], own
 def _instead(
     index: int, spread: Spread, others: Sequence[tuple[str, Sequence[_Meeting]]], factor: float
 ) -> Iterator[Instead]:
-    """Return the other ways with which nine in ten of the hands come closer."""
+    """Return the other ways with which nine in ten of the hands come closer: they are ways to open the compass."""
     for told, meetings in others:
-        nine = _spread(_miss(meetings[index]) * factor).nine
-        if nine < spread.nine * 0.99:
+        meeting = meetings[index]
+        nine = _spread(_miss(meeting) * factor).nine
+        rounds = any(isinstance(piece.planned, Arc) for piece in (meeting.first, meeting.second))
+        if rounds and nine < spread.nine * (1 - WORTH):
             yield Instead(told, nine, spread.nine - nine)
 
 

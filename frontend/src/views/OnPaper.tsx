@@ -1,0 +1,115 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { api, type RehearsalOut, type Work } from "../api/client";
+import { useBench } from "../state/bench";
+
+const EXAGGERATED = 20;
+const mm = (length: number) => length.toFixed(2);
+
+/** How well the outline will close when it is drawn by hand: the plan drawn by many hands. */
+export function OnPaper({ work }: { work: Work }) {
+  const set = useBench((bench) => bench.set);
+  const [times, setTimes] = useState(EXAGGERATED);
+  const { data, error } = useQuery({
+    queryKey: ["rehearsal", work.text],
+    queryFn: ({ signal }) => api.rehearsal(work.text, signal),
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    gcTime: 60_000,
+  });
+  useEffect(() => () => set({ cloud: null, spot: null }), [set]);
+  if (error) return <p role="alert">{error.message}</p>;
+  if (!data || data.joins.length === 0) return null;
+  return (
+    <section aria-labelledby="on-paper" className="pb-7">
+      <h2 id="on-paper" className="text-lg font-semibold">
+        On paper
+      </h2>
+      <p>
+        Drawn by {data.hands} careful hands, on this sheet: how far the pieces of an outline miss each other,
+        in millimetres on paper. A pencil line hides a quarter to each side. The errors of the hand are common
+        practice, no source.
+      </p>
+      <label className="flex items-baseline gap-2 py-1">
+        <input
+          type="checkbox"
+          checked={times > 1}
+          onChange={(event) => setTimes(event.target.checked ? EXAGGERATED : 1)}
+        />
+        Show the hands {EXAGGERATED} times as far off as they are
+      </label>
+      <table className="slip w-full text-left text-[15px]">
+        <thead>
+          <tr className="border-b border-ink">
+            {["Join", "Half within", "Nine in ten", "Hidden"].map((head) => (
+              <th key={head} scope="col" className="px-2 font-semibold">
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {data.joins.map((join, i) => {
+            const show = () =>
+              set({ spot: join.place, cloud: { at: join.place, places: join.cloud, times } });
+            return (
+              <tr key={i} className="border-b border-ruling align-top hover:bg-wash" onMouseEnter={show}>
+                <th scope="row" className="px-2 font-normal">
+                  <button className="text-left underline decoration-dotted" onClick={show} onFocus={show}>
+                    <span className="italic">{join.outline}</span> {join.first}, {join.second}
+                  </button>
+                  <Why join={join} />
+                </th>
+                <td className="px-2">{mm(join.miss.half)}</td>
+                <td className="px-2 font-semibold">{mm(join.miss.nine)}</td>
+                <td className="px-2">{Math.round(join.hidden * 100)} %</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      <Sizes data={data} />
+    </section>
+  );
+}
+
+/** What matters most at a join, and what would help. */
+function Why({ join }: { join: RehearsalOut["joins"][number] }) {
+  const best = join.instead[0];
+  return (
+    <details>
+      <summary className="cursor-pointer text-pencil">
+        {best ? `${best.told}: ${mm(best.gain)} mm less` : "what matters most"}
+      </summary>
+      <ul className="pb-1 text-pencil">
+        {join.shares.map((share) => (
+          <li key={share.step}>
+            {Math.round(share.share * 100)} % {share.step}
+          </li>
+        ))}
+        {join.instead.map((way) => (
+          <li key={way.told}>
+            {way.told}: nine in ten within {mm(way.nine)} mm
+          </li>
+        ))}
+        {join.unmet > 0 && (
+          <li>{Math.round(join.unmet * 100)} % of the hands: a crossing does not come about</li>
+        )}
+      </ul>
+    </details>
+  );
+}
+
+function Sizes({ data }: { data: RehearsalOut }) {
+  if (data.sizes.length === 0) return null;
+  return (
+    <ul className="pt-2">
+      {data.sizes.map((size) => (
+        <li key={`${size.outline} ${size.way}`}>
+          <span className="italic">{size.outline}</span> over all, {size.way}: {size.size.toFixed(1)} mm, nine
+          in ten within {mm(size.off.nine)}
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,298 @@
+"""In which order the acts of a plan are done: as written, with the fewest settings, or with clean hands.
+
+Some acts must wait for others, for what they stand on; the rest is free. Minutes are plain guesses until a logbook
+knows better (common practice, no source).
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from ..acts.act import (
+    Act,
+    Copy,
+    Draw,
+    Finish,
+    GoOver,
+    Key,
+    Measure,
+    Prick,
+    Setting,
+    StepOff,
+    Strip,
+    Swing,
+    Trace,
+    Way,
+)
+from ..geometry import Arc, Circle, Line, Loop, Point
+
+Schedule = Literal["written", "settings", "clean"]
+
+CALLED: dict[Schedule, str] = {
+    "written": "as written",
+    "settings": "fewest settings",
+    "clean": "clean hands",
+}
+"""What the schedules are called."""
+
+INSTRUMENT, SETTING, PENCIL = 0.15, 0.35, 0.10
+"""Minutes to take up another instrument, to set one, and to take up another pencil (guesses)."""
+
+MINUTES: dict[type[Act], float] = {
+    Measure: 0.3, Prick: 0.1, Draw: 0.2, Swing: 0.2, StepOff: 0.2, Strip: 0.3, Trace: 1.5, Copy: 1.0, GoOver: 0.4,
+    Finish: 1.0,
+}  # fmt: skip
+"""Minutes an act takes when all is set (guesses)."""
+
+
+@dataclass(frozen=True, slots=True)
+class Stand:
+    """How the board stands: what is in hand, how it is set, and which pencil."""
+
+    tool: str = ""
+    setting: object = None
+    pencil: str = "light"
+
+    def to(self, other: Stand | None) -> float:
+        """Return the minutes it takes to get ready for another act; none where nothing has to change."""
+        if other is None:
+            return 0.0
+        cost = PENCIL if other.pencil != self.pencil else 0.0
+        if other.tool != self.tool:
+            return cost + INSTRUMENT + (SETTING if other.setting is not None else 0.0)
+        return cost + (SETTING if other.setting is not None and other.setting != self.setting else 0.0)
+
+
+@dataclass(frozen=True, slots=True)
+class Counted:
+    """What an order of work takes.
+
+    Attributes
+    ----------
+    settings : int
+        How often an instrument is set.
+    changes : int
+        How often another instrument is taken up.
+    minutes : float
+    """
+
+    settings: int
+    changes: int
+    minutes: float
+
+
+def needs(act: Act) -> Stand | None:
+    """Return how the board has to stand for an act; None where the hand alone does it."""
+    match act:
+        case Swing(setting=setting):
+            return Stand("compass", setting)
+        case StepOff(setting=setting, compass=compass):
+            return Stand("compass" if compass else "dividers", setting)
+        case Draw(way=Way(), planned=line):
+            return Stand("square", round(math.degrees(line.direction.angle) % 180, 6) % 180)
+        case Draw():
+            return Stand("edge")
+        case Measure() | Strip():
+            return Stand("rule")
+        case Trace():
+            return Stand("French curve")
+        case Copy():
+            return Stand("tracing paper")
+        case GoOver(setting=Setting() as setting, role=role):
+            return Stand("compass", setting, str(role))
+        case GoOver(told=told, role=role):
+            return Stand("French curve" if told == "curve" else "edge", None, str(role))
+    return None
+
+
+def stands_on(act: Act) -> Iterator[Key]:
+    """Return the keys of what an act stands on."""
+    match act:
+        case Measure(start=start, way=way):
+            yield from (start, way.off)
+        case Prick(first=first, second=second):
+            yield from (first, second)
+        case Draw(start=start, end=end, way=held):
+            yield from (start, end, held.off if held else "")
+        case Swing(needle=needle, setting=setting):
+            yield from (needle, *(setting.between or ()))
+        case StepOff(start=start, along=along, setting=setting):
+            yield from (start, along, *(setting.between or ()))
+        case Strip(tick=tick, axis=axis):
+            yield from (tick, axis)
+        case Trace(stations=stations):
+            yield from stations
+        case Copy(pairs=pairs, about=about, to=to):
+            yield from (*(original for original, _ in pairs), about, to)
+        case GoOver(pieces=pieces):
+            for piece in pieces:
+                yield from (piece.thing, piece.start, piece.end)
+
+
+def leaves(act: Act) -> Iterator[Key]:
+    """Return the keys of all an act leaves."""
+    if act.leaves:
+        yield act.leaves
+    if isinstance(act, StepOff):
+        yield from act.marks
+    if isinstance(act, Copy):
+        yield from (copy for _, copy in act.pairs)
+
+
+def waits_for(acts: Sequence[Act]) -> list[set[int]]:
+    """Return for each act which others come before it. What finishes a sheet waits for all that is drawn."""
+    left: dict[Key, int] = {}
+    found: list[set[int]] = []
+    drawn = {index for index, act in enumerate(acts) if not isinstance(act, Finish)}
+    for index, act in enumerate(acts):
+        own = {left[key] for key in stands_on(act) if key in left}
+        if isinstance(act, Finish):
+            own |= drawn
+        found.append(own - {index})
+        for key in leaves(act):
+            left.setdefault(key, index)
+    return found
+
+
+def scheduled(acts: Sequence[Act], how: Schedule) -> list[int]:
+    """Return the order in which acts are done, by their places in the plan's own order.
+
+    Parameters
+    ----------
+    acts : sequence of Act
+        As written.
+    how : str
+
+    Returns
+    -------
+    list of int
+    """
+    if how == "written":
+        return list(range(len(acts)))
+    waiting = waits_for(acts)
+    if how == "clean":
+        return _by_priority(acts, waiting, _cleanly(acts))
+    best = min(
+        (_fewest(acts, waiting, eager) for eager in (False, True)), key=lambda order: counted(acts, order).minutes
+    )  # fmt: skip
+    written = list(range(len(acts)))
+    return best if counted(acts, best).minutes <= counted(acts, written).minutes else written
+
+
+def _fewest(acts: Sequence[Act], waiting: Sequence[set[int]], eager: bool) -> list[int]:
+    """Keep what is in hand as long as anything can be done with it; then take up what lets most be done, light first.
+
+    Where `eager`, what has waited longest comes first among equals, else what makes most other acts possible.
+    """
+    after: list[list[int]] = [[] for _ in acts]
+    for index, before in enumerate(waiting):
+        for each in before:
+            after[each].append(index)
+    wanted = [needs(act) for act in acts]
+    left = [len(before) for before in waiting]
+    ready = {index for index, count in enumerate(left) if count == 0}
+    order: list[int] = []
+    stand = Stand()
+    while ready:
+        free = [index for index in ready if wanted[index] is None]
+        if free:
+            index = min(free)
+        else:
+            groups: dict[Stand, list[int]] = {}
+            for each in ready:
+                need = wanted[each]
+                assert need is not None
+                groups.setdefault(need, []).append(each)
+
+            def worth(need: Stand) -> tuple[float, ...]:
+                cost = stand.to(need)  # noqa: B023 - called at once
+                own = groups[need]  # noqa: B023
+                opened = sum(len(after[i]) for i in own)
+                heavy = 1.0 if need.pencil != "light" else 0.0
+                return (cost if cost == 0.0 else 1.0 + heavy, cost, min(own) if eager else -opened, min(own))
+
+            need = min(groups, key=worth)
+            index = min(groups[need])
+            stand = need
+        ready.remove(index)
+        order.append(index)
+        for each in after[index]:
+            left[each] -= 1
+            if left[each] == 0:
+                ready.add(each)
+    return order
+
+
+def _by_priority(acts: Sequence[Act], waiting: Sequence[set[int]], priority: Sequence[tuple[float, ...]]) -> list[int]:
+    order: list[int] = []
+    done: set[int] = set()
+    left = set(range(len(acts)))
+    while left:
+        index = min((i for i in left if waiting[i] <= done), key=lambda i: priority[i])
+        left.remove(index)
+        done.add(index)
+        order.append(index)
+    return order
+
+
+def _cleanly(acts: Sequence[Act]) -> list[tuple[float, ...]]:
+    """Light work as written; then arcs before straights, and each from the top left to the lower right, so that the
+    hand does not lie on what is wet or soft."""
+    found: list[tuple[float, ...]] = []
+    for index, act in enumerate(acts):
+        if not isinstance(act, GoOver):
+            found.append((0.0 if not isinstance(act, Finish) else 2.0, float(index)))
+            continue
+        spot = _where(act)
+        straight = 1.0 if all(isinstance(piece.planned, Line) for piece in act.pieces) else 0.0
+        found.append((1.0, straight, spot.x - spot.y, float(index)))
+    return found
+
+
+def _where(act: GoOver) -> Point:
+    match act.pieces[0].planned:
+        case Line() as line:
+            return line.at(line.start or 0.0)
+        case Circle(centre=centre) | Arc(centre=centre):
+            return centre
+        case Loop() as loop:
+            return loop.pieces[0].entry
+
+
+def counted(acts: Sequence[Act], order: Sequence[int]) -> Counted:
+    """Count what an order takes."""
+    stand = Stand()
+    settings = changes = 0
+    minutes = 0.0
+    for index in order:
+        need = needs(acts[index])
+        minutes += MINUTES.get(type(acts[index]), 0.0) + stand.to(need)
+        if need is None:
+            continue
+        changes += need.tool != stand.tool
+        settings += need.setting is not None and (need.tool, need.setting) != (stand.tool, stand.setting)
+        stand = need
+    return Counted(settings, changes, minutes)
+
+
+def why(acts: Sequence[Act], order: Sequence[int]) -> list[str]:
+    """Return for each act in its new place why it comes here and not where it is written; empty where it has not moved
+    past anything."""
+    found = []
+    for place, index in enumerate(order):
+        before = order[place - 1] if place else -1
+        if before + 1 == index:
+            found.append("")
+            continue
+        need, last = needs(acts[index]), needs(acts[before]) if place else None
+        if need is not None and last is not None and need.tool == last.tool and need.setting == last.setting:
+            found.append(f"the {need.tool} is in hand and set so already" if need.setting is not None else
+                         f"the {need.tool} is in hand already")  # fmt: skip
+        elif need is not None and need.pencil != "light":
+            found.append("light work is done before anything is lined in")
+        else:
+            found.append("what it stands on is there, and what comes after it can follow")
+    return found

@@ -1,3 +1,4 @@
+import { useEffect, useState } from "react";
 import { Slider, ToggleGroup } from "radix-ui";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { api, type Schedule, type Work } from "../api/client";
@@ -92,9 +93,10 @@ export function StepSlider({ work }: { work: Work }) {
 /** The order in which the steps are done, with what each order takes. */
 function Orders({ work }: { work: Work }) {
   const reschedule = useBench((bench) => bench.reschedule);
+  const text = useSettled(work.text);
   const { data } = useQuery({
-    queryKey: ["schedules", work.text],
-    queryFn: ({ signal }) => api.schedules(work.text, signal),
+    queryKey: ["schedules", text],
+    queryFn: ({ signal }) => api.schedules(text, signal),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
     gcTime: 60_000,
@@ -124,4 +126,16 @@ function Orders({ work }: { work: Work }) {
       )}
     </label>
   );
+}
+
+/** How long nothing has to change before every order of work is counted again, ms: never in the way of typing. */
+const SETTLED = 800;
+
+function useSettled(text: string): string {
+  const [settled, setSettled] = useState(text);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(text), SETTLED);
+    return () => clearTimeout(timer);
+  }, [text]);
+  return settled;
 }

@@ -5,10 +5,13 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Hashable, Iterable, Iterator
 from dataclasses import dataclass, field
+from typing import TypeVar
 
 from ..geometry import Arc, Circle, Line, Point
 from ..tolerance import NOUGHT
 from .act import Edge, Mark, Round, Thing, Traced
+
+T = TypeVar("T")
 
 CELLS = 1e8
 """Places closer than the size of the sheet by this are one place to look at."""
@@ -57,10 +60,16 @@ class Paper:
                 case Traced():
                     self.curves[thing.key] = thing
 
+    # The cell of a place is asked first; its neighbours where the place lies close to the side of it, which is seldom.
+
     def mark(self, at: Point) -> Mark | None:
         """Return the mark at a place."""
-        cell = self.size / CELLS
-        return next((self.marks[c] for c in _cells(at.x / cell, at.y / cell) if c in self.marks), None)
+        x, y = at.x / (self.size / CELLS), at.y / (self.size / CELLS)
+        i, j = round(x), round(y)
+        found = self.marks.get((i, j))
+        if found is not None or (abs(x - i) < _EDGE and abs(y - j) < _EDGE):
+            return found
+        return next((self.marks[c] for c in _cells(x, y) if c in self.marks), None)
 
     def offer(self, at: Point, how: Callable[[object], Mark]) -> None:
         """Note how a place that nobody has wanted yet would be marked."""
@@ -74,13 +83,20 @@ class Paper:
 
     def edge(self, line: Line) -> Edge | None:
         """Return what is drawn along a line, however far."""
-        return next((self.edges[c] for c in _cells(*self._of_line(line)) if c in self.edges), None)
+        return self._found(self.edges, self._of_line(line))
 
     def round(self, circle: Circle) -> Round | None:
         """Return the circle, or the swing, that has been drawn with a centre and radius."""
         cell = self.size / CELLS
-        place = (circle.centre.x / cell, circle.centre.y / cell, circle.radius / cell)
-        return next((self.rounds[c] for c in _cells(*place) if c in self.rounds), None)
+        return self._found(self.rounds, (circle.centre.x / cell, circle.centre.y / cell, circle.radius / cell))
+
+    def _found(self, drawn: dict[Hashable, T], place: tuple[float, float, float]) -> T | None:
+        x, y, z = place
+        i, j, k = round(x), round(y), round(z)
+        found = drawn.get((i, j, k))
+        if found is not None or (abs(x - i) < _EDGE and abs(y - j) < _EDGE and abs(z - k) < _EDGE):
+            return found
+        return next((drawn[c] for c in _cells(x, y, z) if c in drawn), None)
 
     @property
     def nothing(self) -> float:

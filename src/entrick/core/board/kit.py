@@ -21,16 +21,19 @@ class Kit:
     compass : Fraction
         Largest radius the compass swings, in `unit`; beyond it the beam compass is used.
     protractor : Fraction
-        Finest graduation of the protractor, degrees.
+        Finest graduation of the protractor, degrees; None where there is none.
     templates : frozenset of Fraction
         Diameters of the circle template, in `unit`.
+    squares : bool
+        Whether there are set squares.
     """
 
     unit: Unit
     graduation: Fraction
     compass: Fraction
-    protractor: Fraction = Fraction(1, 2)
+    protractor: Fraction | None = Fraction(1, 2)
     templates: frozenset[Fraction] = frozenset()
+    squares: bool = True
 
     def has_template(self, diameter: Number, unit: Unit) -> bool:
         """Tell whether a circle of a diameter as drawn, in a unit, has a hole in the template."""

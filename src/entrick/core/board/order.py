@@ -39,24 +39,50 @@ class Ordered:
 _ORDERED: Kept[Ordered] = Kept(120_000)
 
 
+_LAST: dict[tuple[float, float], tuple[Ordered, ...]] = {}
+"""The plan that was put in order last: as far as the next one begins alike, nothing has to be looked for again."""
+
+
 def in_order(solution: Solution, sheet: Sheet) -> tuple[Ordered, ...]:
     """Return the acts of every statement of a solved plan, as written."""
     paper = Paper(max(sheet.width, sheet.height) / sheet.factor, HANDY / sheet.factor)
-    found = []
+    last = iter(_LAST.get((sheet.factor, paper.size), ()))
+    found: list[Ordered] = []
+    alike, standing = True, 0
     for entry in solution.entries:
         if entry.made is None:
             continue
-        key = (id(entry), sheet.factor, paper.size)
-        known = _ORDERED.recall(key)
-        if known is None or not _holds(known, paper):
-            known = _put_down(entry, entry.made, paper)
-            _ORDERED.keep(key, known, entry, 5 + len(known.acts))
-        else:
-            paper.put(known.left)
-            for at, how in known.offers:
-                paper.offer(at, how)  # type: ignore[arg-type]
-        found.append(known)
+        if alike:
+            known = next(last, None)
+            if known is not None and known.entry is entry:
+                found.append(known)
+                continue
+            alike = False
+        for own in found[standing:]:
+            _put(own, paper)
+        standing = len(found)
+        found.append(_ordered(entry, entry.made, paper, sheet))
+        standing += 1
+    _LAST.clear()
+    _LAST[sheet.factor, paper.size] = tuple(found)
     return tuple(found)
+
+
+def _ordered(entry: Entry, made: Made, paper: Paper, sheet: Sheet) -> Ordered:
+    key = (id(entry), sheet.factor, paper.size)
+    known = _ORDERED.recall(key)
+    if known is None or not _holds(known, paper):
+        known = _put_down(entry, made, paper)
+        _ORDERED.keep(key, known, entry, 5 + len(known.acts))
+    else:
+        _put(known, paper)
+    return known
+
+
+def _put(own: Ordered, paper: Paper) -> None:
+    paper.put(own.left)
+    for at, how in own.offers:
+        paper.offer(at, how)  # type: ignore[arg-type]
 
 
 def _holds(known: Ordered, paper: Paper) -> bool:

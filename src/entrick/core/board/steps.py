@@ -20,6 +20,7 @@ from ..solve import Entry, Solution
 from ..tolerance import DIRECTION, ROUND
 from .classic import opened
 from .kit import Kit
+from .lacking import with_kit
 from .order import HANDY, Ordered, in_order
 from .schedule import CALLED, Counted, Schedule, counted, scheduled, why
 from .step import Step
@@ -108,7 +109,7 @@ def steps_by_statement(
     count = 0
     set_step = setter(kit, sheet.scale, solution.unit, sheet.square)
     stands: Mapping[str, act.Setting] = {}
-    for own in in_order(solution, sheet):
+    for own in _with_kit(in_order(solution, sheet), kit, sheet):
         entry = own.entry
         made = entry.made
         if made is None:
@@ -128,6 +129,13 @@ def steps_by_statement(
             found.append(steps)
         count += len(steps)
     return tuple(found)
+
+
+def _with_kit(ordered: tuple[Ordered, ...], kit: Kit, sheet: Sheet) -> Sequence[Ordered]:
+    """Return the acts as they are done with a kit; the very same where it lacks nothing."""
+    if kit.squares and kit.protractor is not None:
+        return ordered
+    return [replace(own, acts=acts) for own, acts in zip(ordered, with_kit(ordered, kit, sheet), strict=True)]
 
 
 def _told(
@@ -166,7 +174,7 @@ def _rescheduled(
     """Tell all acts in another order: places on the sheet first, then as it is scheduled."""
     set_step = setter(kit, sheet.scale, solution.unit, sheet.square)
     handy = HANDY / sheet.factor
-    ordered = [own for own in in_order(solution, sheet) if own.entry.made is not None]
+    ordered = [own for own in _with_kit(in_order(solution, sheet), kit, sheet) if own.entry.made is not None]
     own_steps: dict[int, list[BoardStep]] = {index: [] for index in range(len(ordered))}
     acts: list[tuple[int, act.Act]] = []
     count = 0
@@ -313,7 +321,7 @@ def angle_setting(degrees: Number, kit: Kit) -> Setting:
     if kit.angle_tool(degrees) != "protractor":
         told = spell_angle(degrees)
         return Setting(True, float(degrees), float(degrees), told, 0.0, told)
-    read = read_on_rule(degrees, kit.protractor, Unit.MM)
+    read = read_on_rule(degrees, kit.protractor or Fraction(1, 2), Unit.MM)
     told = f"{spell_angle(degrees)} on the protractor"
     return Setting(True, float(degrees), float(degrees), f"{read.text}°", read.error, told, _rounding(read, "°"))
 

@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ..acts.act import Act, Mark, Measure, Trace
+from ..board.kit import Kit
+from ..board.lacking import with_kit
 from ..board.order import Ordered, in_order
 from ..geometry import Loop, Shape
 from ..sheet import Sheet
@@ -50,7 +52,7 @@ class Carried:
         return not self.failure and not self.undrawn and self.miss <= self.allowed
 
 
-def carried_exactly(solution: Solution, sheet: Sheet) -> Carried:
+def carried_exactly(solution: Solution, sheet: Sheet, kit: Kit | None = None) -> Carried:
     """Carry the acts of a solved plan out by a hand that makes no error, and compare with its figure.
 
     Parameters
@@ -58,6 +60,8 @@ def carried_exactly(solution: Solution, sheet: Sheet) -> Carried:
     solution : Solution
     sheet : Sheet
         Its scale decides openings that are free.
+    kit : Kit, optional
+        What it is done with; a whole kit where none is said.
 
     Returns
     -------
@@ -69,8 +73,9 @@ def carried_exactly(solution: Solution, sheet: Sheet) -> Carried:
     board = Board(Hands(NONE, 1, 0, sheet.factor))
     miss, where, count = 0.0, "", 0
     computed: list[str] = []
-    for own in ordered:
-        for act in own.acts:
+    done = with_kit(ordered, kit, sheet) if kit else [own.acts for own in ordered]
+    for own, acts in zip(ordered, done, strict=True):
+        for act in acts:
             count += 1
             try:
                 board.do(act)

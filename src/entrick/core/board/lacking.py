@@ -1,0 +1,155 @@
+"""What is done instead where the kit lacks an instrument: the same by other acts, exactly, or with what it departs.
+
+| lacking | done instead |
+| protractor, angle off the squares | tangent offset: along and up, the pair that lands nearest graduations |
+| set squares | the compass construction of the square, the parallel, or the angle by its chord |
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Sequence
+from dataclasses import replace
+
+from ..acts import Paper, Work
+from ..acts.act import Act, Draw, Edge, Key, Mark, Measure, Setting, Thing, Way
+from ..acts.procedures import drop_square, raise_square
+from ..geometry import Line, Point, rotate
+from ..sheet import Sheet
+from ..tolerance import DIRECTION
+from .kit import Kit
+from .order import HANDY, Ordered
+
+REACH = (40.0, 100.0)
+"""How far along a tangent offset is measured, mm on paper: short ones are not true, long ones leave the sheet."""
+
+
+def with_kit(ordered: Sequence[Ordered], kit: Kit, sheet: Sheet) -> list[tuple[Act, ...]]:
+    """Return the acts of every statement as they are done with a kit.
+
+    Parameters
+    ----------
+    ordered : sequence of Ordered
+        As they are done with a whole kit.
+    kit : Kit
+    sheet : Sheet
+
+    Returns
+    -------
+    list of tuple of Act
+        The same where nothing is lacking. What a line departs by its tangent offset is said as its check.
+    """
+    if kit.squares and kit.protractor is not None:
+        return [own.acts for own in ordered]
+    things: dict[Key, Thing] = {}
+    found = []
+    for own in ordered:
+        things |= {thing.key: thing for thing in own.left}
+        found.append(tuple(each for act in own.acts for each in _instead(act, things, kit, sheet)))
+    return found
+
+
+def _instead(act: Act, things: dict[Key, Thing], kit: Kit, sheet: Sheet) -> Iterator[Act]:
+    if not isinstance(act, Draw) or act.way is None:
+        yield act
+        return
+    degrees = float(act.way.degrees)
+    off_squares = abs(math.remainder(math.degrees(act.planned.direction.angle), 15)) > math.degrees(DIRECTION)
+    slid = bool(act.way.off) and degrees % 90 == 0
+    if kit.protractor is None and off_squares and not slid:
+        yield from _tangent_offset(act, things, kit, sheet)
+    elif not kit.squares and (slid or degrees % 180 != 0):
+        yield from _by_compass(act, things, sheet)
+    else:
+        yield act
+
+
+def _tangent_offset(act: Draw, things: dict[Key, Thing], kit: Kit, sheet: Sheet) -> Iterator[Act]:
+    """Measure along the base and square to it, so that the line between leans as it should."""
+    assert act.way is not None
+    start = things[act.start]
+    assert isinstance(start, Mark)
+    turn = math.radians(float(act.way.degrees))
+    base = things[act.way.off] if act.way.off else None
+    ahead = base.line.direction if isinstance(base, Edge) else Point(1.0, 0.0)
+    each = float(kit.graduation * kit.unit.mm) / sheet.factor
+    steep = abs(math.sin(turn)) > abs(math.cos(turn))
+    lean = math.cos(turn) / math.sin(turn) if steep else math.tan(turn)
+    low, high = (round(reach / sheet.factor / each) for reach in REACH)
+    best = min(range(low, high + 1), key=lambda n: abs(round(n * lean) / n - lean))
+    long, short = best * each, round(best * lean) * each
+    forth = math.copysign(1.0, math.sin(turn) if steep else math.cos(turn))
+    along, up = (short * forth, long * forth) if steep else (long * forth, short * forth)
+    off = abs(math.degrees(math.atan2(up, along) - math.atan2(math.sin(turn), math.cos(turn)))) * 60
+    off = min(off, abs(360 * 60 - off))
+    names = (f"the place along for {act.called}", f"the place up for {act.called}")
+    first = start.at + ahead * along
+    second = first + ahead.normal * up
+    held, square = Way(0, act.way.off, act.way.called), Way(90, act.way.off, act.way.called)
+    keys = (f"{act.leaves}/1", f"{act.leaves}/2")
+    yield Measure(leaves=keys[0], called=names[0], start=act.start, way=held, size=along, planned=first,
+                  told=start.called, why="the first of a tangent offset")  # fmt: skip
+    yield Measure(leaves=keys[1], called=names[1], start=keys[0], way=square, size=up, planned=second,
+                  told=names[0], why="the other of a tangent offset")  # fmt: skip
+    told = f"through {start.called} and {names[1]}"
+    yield replace(act, way=None, end=keys[1], told=told, check=f"by the nearest graduations it is {off:.1f}′ off")
+
+
+def _by_compass(act: Draw, things: dict[Key, Thing], sheet: Sheet) -> Iterator[Act]:
+    """Construct the line by compass and straight edge on what it stands on."""
+    assert act.way is not None
+    start = things[act.start]
+    assert isinstance(start, Mark)
+    paper = Paper(max(sheet.width, sheet.height) / sheet.factor, HANDY / sheet.factor)
+    work = Work(paper, f"{act.leaves}/compass")
+    base = things[act.way.off] if act.way.off else None
+    paper.put((start, *((base,) if base else ())))
+    degrees = float(act.way.degrees) % 180
+    if not isinstance(base, Edge):
+        base = work.draw(start, Way(0), called="a level line")
+    on = abs(base.line.offset_of(start.at)) <= paper.nothing
+    if degrees == 0 and on:
+        yield act
+        return
+    if degrees == 90:
+        (raise_square if on else drop_square)(work, start, base, act.called, act.planned)
+    elif degrees == 0:
+        _parallel(work, start, base, act)
+    else:
+        _by_chord(work, start, base, float(act.way.degrees), act)
+    *before, last = work.acts
+    assert isinstance(last, Draw)
+    yield from before
+    yield replace(last, leaves=act.leaves, called=act.called, strokes=act.strokes, planned=act.planned)
+
+
+def _parallel(work: Work, start: Mark, base: Edge, act: Draw) -> None:
+    """Two swings of one opening from the line and one from the mark make a rhombus on it."""
+    foot = base.line.along(start.at)
+    first = work.anywhere(base, base.line.at(foot - work.paper.handy), "any place on the line")
+    setting = work.between(first, start)
+    size = float(setting.size)
+    other = first.at + base.line.direction * size
+    swing = work.swing(first, setting, near=[other], anew=True)
+    mark = work.prick(swing, base, other, "the cut on the line", anew=True)
+    spot = start.at + base.line.direction * size
+    swings = [work.swing(each, setting, near=[spot], anew=True) for each in (mark, start)]
+    corner = work.prick(swings[0], swings[1], spot, "the corner of the rhombus", anew=True)
+    work.through(start, corner, act.called, shown=act.planned)
+
+
+def _by_chord(work: Work, start: Mark, base: Edge, degrees: float, act: Draw) -> None:
+    """Set an angle off by its chord, 2·R·sin(θ/2), on a swing from the base; 60° needs no new opening."""
+    turn = math.remainder(degrees, 360)
+    size = 2 * work.paper.handy
+    if abs(base.line.offset_of(start.at)) > work.paper.nothing:
+        _parallel(work, start, base, replace(act, called="the parallel through the mark"))
+        base = Edge(work.acts[-1].leaves, Line(start.at, base.line.direction), "the parallel through the mark")
+    at = start.at + base.line.direction * size
+    swing = work.swing(start, Setting(size, free=True, told="any opening"), near=[at], anew=True)
+    cut = work.prick(swing, base, at, "the cut on the base", anew=True)
+    spot = start.at + rotate(base.line.direction * size, Point(0.0, 0.0), math.radians(turn))
+    chord = 2 * size * abs(math.sin(math.radians(turn) / 2))
+    other = work.swing(cut, chord, near=[spot], told="the chord of the angle", anew=True)
+    mark = work.prick(swing, other, spot, "the cut on the swing", anew=True)
+    work.through(start, mark, act.called, shown=act.planned)

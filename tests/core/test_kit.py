@@ -1,0 +1,75 @@
+"""What is lacking changes the acts: each other way is carried out exactly too, or with the departure it states."""
+
+import math
+import re
+from dataclasses import replace
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from desk import HEAD
+from entrick.core.board import default_kit, steps_by_statement
+from entrick.core.board.lacking import with_kit
+from entrick.core.board.order import in_order
+from entrick.core.desk import work_out
+from entrick.core.measure import Unit
+from entrick.core.rehearsal.carry_out import carry_out
+from entrick.core.rehearsal.exactly import carried_exactly
+from entrick.core.rehearsal.hand import NONE, Hands
+from entrick.demo import sample_plans
+
+WITHOUT_SQUARES = replace(default_kit(Unit.MM), squares=False)
+WITHOUT_PROTRACTOR = replace(default_kit(Unit.MM), protractor=None)
+
+
+@pytest.mark.parametrize("text", sorted(sample_plans().values()))
+def test_without_set_squares_every_sample_still_ends_in_its_figure(text: str) -> None:
+    done = work_out(text)
+    found = carried_exactly(done.solution, done.sheet, WITHOUT_SQUARES)
+    assert found.failure == ""
+    assert found.miss <= 10 * found.allowed, found.where
+    assert found.acts >= carried_exactly(done.solution, done.sheet).acts
+
+
+@settings(max_examples=60)
+@given(st.integers(1, 3599), st.booleans())
+def test_a_tangent_offset_departs_by_what_it_says(tenths: int, leaning: bool) -> None:
+    degrees = tenths / 10
+    rows = f"b = line, through O, at 17°\nl = line, through O, at {degrees}°\n"
+    if leaning:
+        rows = f"b = line, through O, at 17°\nA = point, 30 right of O, 9 above\nl = line, through A, at {degrees}°\n"
+    done = work_out(HEAD + rows)
+    ordered = in_order(done.solution, done.sheet)
+    acts = [act for own in with_kit(ordered, WITHOUT_PROTRACTOR, done.sheet) for act in own]
+    line = next(own for own in ordered if own.entry.statement.name == "l").acts[-1]
+    drawn = carry_out(acts, Hands(NONE, 1, 0, 1.0)).line(line.leaves)
+    off = (
+        math.degrees(
+            math.remainder(float(math.atan2(drawn.ahead[0].imag, drawn.ahead[0].real)) - math.radians(degrees), math.pi)
+        )
+        * 60
+    )
+    same = next(act for act in acts if act.leaves == line.leaves)
+    if degrees % 15 == 0:
+        assert same is line, "the set squares draw it"
+        assert abs(off) < 1e-6
+    else:
+        told = re.search(r"it is ([0-9.]+)′ off", same.check)
+        assert told is not None
+        assert abs(off) == pytest.approx(float(told[1]), abs=0.051)
+        assert abs(off) < 10
+
+
+def test_the_steps_follow_the_kit_and_a_whole_kit_changes_nothing() -> None:
+    done = work_out(HEAD + "l = line, through O, at 37°\nP = point, 20 right of O, 30 above\nf = foot, of P on l\n")
+    ordered = in_order(done.solution, done.sheet)
+    assert with_kit(ordered, done.kit, done.sheet) == [own.acts for own in ordered]
+    told = {}
+    for kit in (WITHOUT_PROTRACTOR, WITHOUT_SQUARES):
+        steps = [step for own in steps_by_statement(done.solution, kit, done.sheet) for step in own]
+        assert [step.number for step in steps] == list(range(1, len(steps) + 1))
+        told[kit] = " ".join(step.text for step in steps)
+    assert "tangent offset" in told[WITHOUT_PROTRACTOR]
+    assert "past the line" in told[WITHOUT_SQUARES]
+    assert "set squares" not in told[WITHOUT_SQUARES]

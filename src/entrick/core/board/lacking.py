@@ -114,7 +114,7 @@ def _by_compass(act: Draw, things: dict[Key, Thing], sheet: Sheet) -> Iterator[A
     if degrees == 90:
         (raise_square if on else drop_square)(work, start, base, act.called, act.planned)
     elif degrees == 0:
-        _parallel(work, start, base, act)
+        _parallel(work, start, base, act.called, act.planned)
     else:
         _by_chord(work, start, base, float(act.way.degrees), act)
     *before, last = work.acts
@@ -123,7 +123,7 @@ def _by_compass(act: Draw, things: dict[Key, Thing], sheet: Sheet) -> Iterator[A
     yield replace(last, leaves=act.leaves, called=act.called, strokes=act.strokes, planned=act.planned)
 
 
-def _parallel(work: Work, start: Mark, base: Edge, act: Draw) -> None:
+def _parallel(work: Work, start: Mark, base: Edge, called: str, shown: Line | None = None) -> Edge:
     """Two swings of one opening from the line and one from the mark make a rhombus on it."""
     foot = base.line.along(start.at)
     first = work.anywhere(base, base.line.at(foot - work.paper.handy), "any place on the line")
@@ -135,7 +135,7 @@ def _parallel(work: Work, start: Mark, base: Edge, act: Draw) -> None:
     spot = start.at + base.line.direction * size
     swings = [work.swing(each, setting, near=[spot], anew=True) for each in (mark, start)]
     corner = work.prick(swings[0], swings[1], spot, "the corner of the rhombus", anew=True)
-    work.through(start, corner, act.called, shown=act.planned)
+    return work.through(start, corner, called, shown=shown)
 
 
 def _by_chord(work: Work, start: Mark, base: Edge, degrees: float, act: Draw) -> None:
@@ -143,8 +143,7 @@ def _by_chord(work: Work, start: Mark, base: Edge, degrees: float, act: Draw) ->
     turn = math.remainder(degrees, 360)
     size = 2 * work.paper.handy
     if abs(base.line.offset_of(start.at)) > work.paper.nothing:
-        _parallel(work, start, base, replace(act, called="the parallel through the mark"))
-        base = Edge(work.acts[-1].leaves, Line(start.at, base.line.direction), "the parallel through the mark")
+        base = _parallel(work, start, base, "the parallel through the mark")
     at = start.at + base.line.direction * size
     swing = work.swing(start, Setting(size, free=True, told="any opening"), near=[at], anew=True)
     cut = work.prick(swing, base, at, "the cut on the base", anew=True)

@@ -151,3 +151,36 @@ def test_what_cannot_be_said_of_a_sheet_is_kept_and_told(client: FlaskClient) ->
     text = "units mm\nsheet A4 landscape, scale 1:1\nO = datum\n"
     work = post(client, "/api/work", text=text, edit={"op": "sheet", "text": "scale 1:banana"})
     assert "1:banana" in work["text"], "nothing typed is lost"
+
+
+LINK = sample_plans()["OY-014-paddle-pawl-link.entrick"]
+
+
+def test_every_order_of_work_is_counted_and_any_may_be_had(client: FlaskClient) -> None:
+    counted = post(client, "/api/schedules", text=LINK)["schedules"]
+    assert [each["schedule"] for each in counted] == ["written", "settings", "clean"]
+    assert counted[1]["minutes"] <= counted[0]["minutes"]
+    written, other = (post(client, "/api/work", text=LINK, schedule=how)["steps"] for how in ("written", "settings"))
+    assert sorted(step["text"] for step in written) == sorted(step["text"] for step in other)
+    assert [step["number"] for step in other] == list(range(1, len(other) + 1))
+    assert any(step["why"] for step in other)
+    assert not any(step["why"] for step in written)
+    kept = [step for step in other if step["setting"] and step["setting"]["kept"]]
+    assert all(step["setting"]["reading"] for step in kept)
+    rows = client.post("/api/export/csv", json={"text": LINK, "schedule": "clean"})
+    assert rows.status_code == 200
+    assert client.post("/api/work", json={"text": LINK, "schedule": "by luck"}).status_code == 422
+
+
+def test_a_rehearsal_tells_misses_shares_and_what_would_help(client: FlaskClient) -> None:
+    found = post(client, "/api/rehearsal", text=LINK)
+    assert found["hands"] == 500
+    assert [(j["first"], j["second"]) for j in found["joins"]] == [
+        ("eyeA", "top"), ("top", "eyeB"), ("eyeB", "low"), ("low", "eyeA")]  # fmt: skip
+    for join in found["joins"]:
+        assert 0 < join["miss"]["half"] < join["miss"]["nine"]
+        assert join["shares"]
+        assert len(join["cloud"]) == 60
+        assert all(way["gain"] > 0 for way in join["instead"])
+    assert {size["way"] for size in found["sizes"]} == {"level", "plumb"}
+    assert post(client, "/api/rehearsal", text="units mm\nO = datum\n")["joins"] == []

@@ -296,3 +296,32 @@ def test_title_number_and_sheet_are_said_on_the_sheet_page(page: Page, bench: Op
     expect(page.get_by_label("Plan text")).to_have_value(
         re.compile('^plan "Gate pawl"\ndrawing OY-900\nunits in\nsheet A9\n')
     )
+
+
+def test_the_order_of_the_steps_is_chosen_beside_the_slider_and_kept_with_the_job(page: Page, bench: Open) -> None:
+    bench(
+        EYES
+        + "c = circle, centre A, radius 7\nd = circle, centre B, radius 7\ne = circle, centre A, radius 15\n"
+        + BLENDS
+        + RIM
+    )
+    orders = page.get_by_label("Order of the steps")
+    expect(page.get_by_test_id("takes")).to_contain_text("settings")
+    written = page.get_by_test_id("takes").inner_text()
+    orders.select_option("settings")
+    expect(page.get_by_test_id("takes")).not_to_have_text(written)
+    slider = page.get_by_role("slider", name="Step")
+    slider.focus()
+    slider.press("Home")
+    told = []
+    slider.press("ArrowRight")
+    count = int(re.findall(r"of (\d+)", page.get_by_test_id("step-text").inner_text())[0])
+    for _ in range(count - 2):
+        slider.press("ArrowRight")
+        told.append(page.get_by_test_id("step-text").inner_text())
+    assert any("as it is" in text for text in told), "the compass is left as it stands"
+    assert any("is in hand" in text for text in told), "and why the step comes here"
+    page.reload()
+    expect(orders).to_have_value("settings")
+    orders.select_option("written")
+    expect(page.get_by_test_id("takes")).to_have_text(written)

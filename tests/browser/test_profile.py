@@ -247,3 +247,26 @@ def test_an_isometric_job_is_laid_out_from_its_solids(page: Page, bench: Open) -
     expect(page.locator(".mark-outline").first).to_be_attached()
     page.get_by_role("tab", name=re.compile("Findings")).click()
     expect(page.get_by_text(re.compile("left is an open run"))).to_be_visible()
+
+
+def test_the_proof_tells_how_well_the_outline_closes_on_paper(page: Page, bench: Open) -> None:
+    job = bench(
+        "units mm\nsheet A4 landscape, scale 1:1\nO = datum\nA = point, 50 left of O\nB = point, 50 right of O\n"
+        "a = circle, centre A, radius 20\nb = circle, centre B, radius 15\ntop = arc, radius 90, around a, around b, above\n"
+        "low = arc, radius 90, beside a, beside b, below\nrim = line in, a > top > b > low\n"
+    )
+    page.goto(page.url.split("/jobs")[0] + f"/jobs/{job}/proof")
+    paper = page.get_by_role("region", name="On paper")
+    row = paper.get_by_role("row").filter(has_text="a, top")
+    expect(row).to_contain_text("%")
+    row.get_by_role("button").focus()
+    cloud = page.get_by_test_id("cloud").locator("circle")
+    expect(cloud).to_have_count(60)
+    far = cloud.first.get_attribute("cx")
+    paper.get_by_role("checkbox").uncheck()
+    row.get_by_role("button").blur()
+    row.get_by_role("button").focus()
+    expect(cloud.first).not_to_have_attribute("cx", far or "")
+    row.locator("summary").click()
+    expect(row).to_contain_text("% rim: a")
+    expect(paper).to_contain_text("over all, level")

@@ -48,7 +48,7 @@ export function StepSlider({ work }: { work: Work }) {
         on ]
       </button>
       <p
-        className="line-clamp-3 min-w-32 flex-1 text-[15px] leading-[1.2]"
+        className="line-clamp-4 min-w-32 flex-1 text-[14px] leading-[1.12]"
         aria-live="polite"
         data-testid="step-text"
       >

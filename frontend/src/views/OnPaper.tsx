@@ -56,7 +56,8 @@ export function OnPaper({ work }: { work: Work }) {
               <tr key={i} className="border-b border-ruling align-top hover:bg-wash" onMouseEnter={show}>
                 <th scope="row" className="px-2 font-normal">
                   <button className="text-left underline decoration-dotted" onClick={show} onFocus={show}>
-                    <span className="italic">{join.outline}</span> {join.first}, {join.second}
+                    <span className="mr-1 italic">{join.outline}</span>
+                    {join.first}, {join.second}
                   </button>
                   <Why join={join} />
                 </th>

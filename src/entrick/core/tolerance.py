@@ -15,6 +15,12 @@ DIRECTION = 1e-7
 NEAR_MISS = 2e-2
 """Curves that miss by less than this share of the smaller radius were probably meant to touch."""
 
+TOUCHING = 3e-7
+"""Sine of the angle below which two things touch at the board, and are not pricked where they run along each other."""
+
+SAME_PLACE = 1e-8
+"""Marks closer than this share of the sheet are one mark to look at."""
+
 PAPER = 0.01
 """Millimetres on paper below which nobody can see or draw a difference."""
 

@@ -8,15 +8,14 @@ from dataclasses import dataclass, field
 from typing import TypeVar
 
 from ..geometry import Arc, Circle, Line, Point
-from ..tolerance import NOUGHT
+from ..tolerance import DIRECTION, NOUGHT, SAME_PLACE
 from .act import Edge, Mark, Round, Thing, Traced
 
 T = TypeVar("T")
 
-CELLS = 1e8
+CELLS = 1 / SAME_PLACE
 """Places closer than the size of the sheet by this are one place to look at."""
 
-_DIRECTIONS = 1e-7
 _EDGE = 0.499
 """A place so near to the side of its cell is looked for in the next one too, as a share of the cell."""
 
@@ -127,10 +126,10 @@ class Paper:
 
     def _of_line(self, line: Line) -> tuple[float, float, float]:
         ahead = line.direction
-        if ahead.x < -_DIRECTIONS or (abs(ahead.x) <= _DIRECTIONS and ahead.y < 0):
+        if ahead.x < -DIRECTION or (abs(ahead.x) <= DIRECTION and ahead.y < 0):
             ahead = -ahead
         away = ahead.x * line.through.y - ahead.y * line.through.x
-        return ahead.x / _DIRECTIONS, ahead.y / _DIRECTIONS, away / self.size * CELLS
+        return ahead.x / DIRECTION, ahead.y / DIRECTION, away / self.size * CELLS
 
 
 def nearest_place(curve: Line | Circle | Arc, at: Point) -> Point:

@@ -14,7 +14,7 @@ from ..geometry.ellipse import Ellipse
 from ..geometry.locus import Locus
 from ..measure import Number
 from ..plan.errors import ClauseError
-from ..tolerance import DIRECTION, same
+from ..tolerance import DIRECTION, SPECK, same
 from .act import Edge, Mark, Round, Setting, Way
 from .work import SLACK, SWING, Work
 
@@ -89,7 +89,7 @@ def halve(work: Work, corner: Mark, arms: tuple[Edge, Edge], spots: tuple[Point,
     apart = abs(cuts[1] - cuts[0])
     outer = max(size, apart * OVER)
     again = Setting(outer, free=True, told="more than half of what is between the cuts")
-    ahead = (ways[0] + ways[1]).unit if abs(ways[0] + ways[1]) > abs(ways[0] - ways[1]) * 1e-6 else ways[0].normal
+    ahead = (ways[0] + ways[1]).unit if abs(ways[0] + ways[1]) > abs(ways[0] - ways[1]) * SPECK else ways[0].normal
     spot = (cuts[0] + cuts[1]) * 0.5 + ahead * math.sqrt(max(outer**2 - apart**2 / 4, 0.0))
     swings = [work.swing(mark, again, near=[spot], anew=True) for mark in marks]
     cross = work.prick(swings[0], swings[1], spot, "the crossing between the arms", anew=True)

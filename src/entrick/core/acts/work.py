@@ -9,7 +9,7 @@ from typing import Literal
 from ..drawing.strokes import Role, Stroke
 from ..geometry import Arc, Circle, Line, Loop, Point, polar, rotate
 from ..measure import Number
-from ..tolerance import DIRECTION
+from ..tolerance import DIRECTION, TOUCHING
 from .act import (
     Act,
     Copy,
@@ -44,9 +44,6 @@ TICK = math.radians(6)
 
 SLACK = 0.05
 """Sine of the angle below which a crossing is not taken where a place is looked for."""
-
-TOUCHING = 3e-7
-"""Sine of the angle below which two things touch, and are not pricked where they run along each other."""
 
 Lookup = tuple[Callable[[Paper, object], object], object, Key | None]
 """What was looked for on the sheet, and under which key it was found: what was done holds while the answers do."""

@@ -116,7 +116,7 @@ def _method(args: Args) -> str:
 
 def _compared(args: Args, ellipse: Ellipse, method: str) -> tuple[str, ...]:
     if method != "four centres":
-        return ("the curve is the true ellipse; its points are computed",)
+        return ("the curve is the true ellipse; its points are constructed",)
     off, place = departure(ellipse, four_centres(ellipse), math.pi / 2)
     ahead = place - ellipse.centre
     where = (

@@ -10,7 +10,7 @@ from ..acts import Work
 from ..acts.copies import laid_off
 from ..acts.shapes import MOST_STROKES, as_run, draw, go_over
 from ..allowance import check_copies
-from ..geometry import Arc, Circle, Curve, Loop, Point, Stop, WalkError, walk
+from ..geometry import Arc, Circle, Curve, Line, Loop, Point, Stop, WalkError, walk
 from ..geometry.walk import turned
 from ..kind import Args, Kind, Made, Option, Role, Said, Undecided
 from ..kind.choosing import OfWalk, lettered
@@ -116,9 +116,17 @@ def _draw(args: Args, stops: Sequence[Stop], said: int, loop: Loop, role: Role, 
                     continue
                 if stop.run is None:
                     draw(work, stop.curve, stop.name)
-                laid_off(work, as_run(stop.run or stop.curve), as_run(copy.run or copy.curve), "turn", centre,
-                         degrees=degrees, called=names)  # fmt: skip
+                one, other = (_with_ends(each, work.paper.handy) for each in (stop, copy))
+                laid_off(work, one, other, "turn", centre, degrees=degrees, called=names)
     go_over(work, loop, role)
+
+
+def _with_ends(stop: Stop, reach: float) -> Loop:
+    """Return what is walked as a run; of a line without ends so much as shows where it lies."""
+    curve = stop.curve
+    if stop.run is None and isinstance(curve, Line) and (curve.start is None or curve.end is None):
+        curve = Line(curve.through, curve.direction, 0.0, reach)
+    return as_run(stop.run or curve)
 
 
 def same_place(one: Curve, other: Curve) -> bool:

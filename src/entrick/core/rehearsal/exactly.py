@@ -29,7 +29,7 @@ class Carried:
     where : str
         What that is.
     allowed : float
-        How much is allowed: the figure's size times 1e-9.
+        How much is allowed: what makes two lengths of the figure's size the same.
     computed : tuple of str
         Marks put down at places that were worked out and are neither given nor said on a card.
     undrawn : tuple of str

@@ -17,6 +17,9 @@ from ..plan.errors import ClauseError
 from ..sheet import Sheet
 from ..solve import Entry, Solution
 
+MOST_KEPT = 20_000
+"""Acts of earlier plans that are kept, since most of a plan is as it was before an edit: some 30 MB."""
+
 HANDY = 20.0
 """Compass opening where a construction leaves it free, mm on paper."""
 
@@ -36,7 +39,7 @@ class Ordered:
     offers: tuple[tuple[Point, Callable[[Work], Mark]], ...] = ()
 
 
-_ORDERED: Kept[Ordered] = Kept(120_000)
+_ORDERED: Kept[Ordered] = Kept(MOST_KEPT)
 
 
 _LAST: dict[tuple[float, float], tuple[Ordered, ...]] = {}

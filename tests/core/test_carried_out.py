@@ -17,9 +17,11 @@ from hypothesis import strategies as st
 
 from desk import HEAD
 from entrick.cli import main
-from entrick.core.acts.act import Act, Measure, Swing, Trace
+from entrick.core.acts.act import Act, Measure, Prick, Swing, Trace
 from entrick.core.board.order import in_order
 from entrick.core.desk import Work, work_out
+from entrick.core.geometry import Arc, Circle, Line, Point
+from entrick.core.geometry.shapes import is_drawn_at
 from entrick.core.rehearsal.carry_out import Board, NotDrawn, carry_out, miss_of
 from entrick.core.rehearsal.exactly import Carried, carried_exactly
 from entrick.core.rehearsal.hand import NONE, Hands
@@ -194,3 +196,25 @@ def test_picks_survive_what_passes_no_touch() -> None:
         spot = f"P = point, {-80 * s:.6f} right of O, {80 * c:.6f} above\n"
         found = carried(HEAD + spot + rows)
         assert found.ends_in_the_figure, (turn, found)
+
+
+@pytest.mark.parametrize("text", sorted(sample_plans().values()))
+def test_what_is_pricked_is_reached_by_what_is_drawn(text: str) -> None:
+    """No swing stops short of the crossing that is marked on it, and no line: what is too short is run on."""
+    drawn: list[Line | Circle | Arc] = []
+    for act in acts_of(work_out(text)):
+        drawn += [stroke.shape for stroke in act.strokes if isinstance(stroke.shape, Line | Circle | Arc)]
+        if isinstance(act, Prick) and act.pick != "curve":
+            reaching = [curve for curve in drawn if is_drawn_at(curve, act.planned) and near(curve, act.planned)]
+            assert len(reaching) >= 2 or any(is_copy(key) for key in (act.first, act.second)), (act.called, act.told)
+
+
+def near(curve: Line | Circle | Arc, spot: Point) -> bool:
+    if isinstance(curve, Line):
+        return abs(curve.offset_of(spot)) < 1e-6
+    return abs(abs(spot - curve.centre) - curve.radius) < 1e-6
+
+
+def is_copy(key: str) -> bool:
+    """Tell whether a thing was laid off from tracing paper: it shows as a run."""
+    return key.count(".") > 0 and ":" in key

@@ -40,12 +40,13 @@ class Edge:
 
 @dataclass(frozen=True, slots=True)
 class Round:
-    """A circle, or a swing of one, that has been drawn about a mark."""
+    """A circle, or a swing of one, drawn about a mark; `drawn` is so much of it as has been, all where empty."""
 
     key: Key
     circle: Circle
     called: str
     needle: Key = ""
+    drawn: tuple[Circle | Arc, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

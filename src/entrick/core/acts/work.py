@@ -8,6 +8,7 @@ from typing import Literal
 
 from ..drawing.strokes import Role, Stroke
 from ..geometry import Arc, Circle, Line, Loop, Point, polar, rotate
+from ..geometry.shapes import is_drawn_at
 from ..measure import Number
 from ..tolerance import DIRECTION, TOUCHING
 from .act import (
@@ -244,12 +245,27 @@ class Work:
                 return self.touch(one, other, at, called, label)
         where = told or f"where {first.called} and {second.called} cross"
         dot = Stroke(at, Role.POINT, label) if label else Stroke(at)
+        reach = tuple(filter(None, (self._run_on(thing, at) for thing in (first, second))))
         called = called or f"the crossing of {first.called} and {second.called}"
         return self._mark(
-            Prick(leaves=self._key(), called=called, strokes=(dot,), check=check, first=first.key, second=second.key,
-                  pick=picked(first, second, at), planned=at, told=where),
+            Prick(leaves=self._key(), called=called, strokes=(*reach, dot), check=check, first=first.key,
+                  second=second.key, pick=picked(first, second, at), planned=at, told=where),
             at,
         )  # fmt: skip
+
+    def _run_on(self, thing: Thing, at: Point) -> Stroke | None:
+        """Return what has to be run on of a line or a swing, so that it reaches where it is to be pricked."""
+        near = self.paper.nothing * 100
+        if isinstance(thing, Edge) and thing.line.start is not None and thing.line.end is not None:
+            along = thing.line.along(at)
+            if along < thing.line.start - near:
+                return Stroke(Line.between(thing.line.at(thing.line.start), at))
+            if along > thing.line.end + near:
+                return Stroke(Line.between(thing.line.at(thing.line.end), at))
+        if isinstance(thing, Round) and thing.drawn and not any(is_drawn_at(curve, at) for curve in thing.drawn):
+            turn = (at - thing.circle.centre).angle
+            return Stroke(Arc(thing.circle.centre, thing.circle.radius, turn - SWING / 2, SWING))
+        return None
 
     def through(
         self, first: Mark, second: Mark, called: str = "", *, reach: Point | None = None, shown: Line | None = None,
@@ -326,7 +342,7 @@ class Work:
             told=f"{needle.called}|{told}",
         )  # fmt: skip
         self.acts.append(act)
-        found_round = Round(act.leaves, circle, act.called, needle.key)
+        found_round = Round(act.leaves, circle, act.called, needle.key, shapes)
         self.leave(found_round)
         return found_round
 

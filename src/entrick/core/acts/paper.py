@@ -70,6 +70,19 @@ class Paper:
             return found
         return next((self.marks[c] for c in _cells(x, y) if c in self.marks), None)
 
+    def mark_on(self, line: Line) -> Mark | None:
+        """Return the first mark that was put on a line."""
+        near = self.nothing
+        return next((mark for mark in self.marks.values() if abs(line.offset_of(mark.at)) < near), None)
+
+    def first_mark(self, _: object = None) -> Mark | None:
+        """Return the mark that was put down first."""
+        return next(iter(self.marks.values()), None)
+
+    def all_marks(self, _: object = None) -> list[Mark]:
+        """Return every mark."""
+        return list(self.marks.values())
+
     def offer(self, at: Point, how: Callable[[object], Mark]) -> None:
         """Note how a place that nobody has wanted yet would be marked."""
         cell = self.size / CELLS

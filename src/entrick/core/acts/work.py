@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Sequence
-from typing import Literal
+from typing import Any, Literal
 
 from ..drawing.strokes import Role, Stroke
 from ..geometry import Arc, Circle, Line, Loop, Point, polar, rotate
@@ -35,7 +35,7 @@ from .act import (
     Traced,
     Way,
 )
-from .paper import CELLS, Paper, crossing
+from .paper import Paper, crossing
 
 SWING = math.radians(14)
 """Half the length of a light swing drawn where something is expected."""
@@ -46,8 +46,8 @@ TICK = math.radians(6)
 SLACK = 0.05
 """Sine of the angle below which a crossing is not taken where a place is looked for."""
 
-Lookup = tuple[Callable[[Paper, object], object], object, Key | None]
-"""What was looked for on the sheet, and under which key it was found: what was done holds while the answers do."""
+Lookup = tuple[Callable[[Paper, object], object], object, object]
+"""What was looked for on the sheet, and what was found of others: what was done holds while the answers do."""
 
 
 class Work:
@@ -74,9 +74,14 @@ class Work:
     def _look(self, where: Callable[[Paper, object], object], what: object) -> Thing | None:
         found = where(self.paper, what)
         # What the statement itself has left is not there when it is asked whether all is as it was: nothing was.
-        key = found.key if found is not None and found.key not in self._own else None  # type: ignore[attr-defined]
-        self.lookups.append((where, what, key))
+        own = found is not None and found.key in self._own  # type: ignore[attr-defined]
+        self.lookups.append((where, what, None if own else found))
         return found  # type: ignore[return-value]
+
+    def _look_all(self, where: Callable[[Paper, object], list[Any]], what: object) -> list[Any]:
+        found = where(self.paper, what)
+        self.lookups.append((where, what, [thing for thing in found if thing.key not in self._own]))
+        return found
 
     def mark(self, at: Point, called: str = "") -> Mark:
         """Return the mark at a place; where there is none, one is pricked where drawn things cross there, or touch; a
@@ -84,8 +89,12 @@ class Work:
         found = self._look(Paper.mark, at)  # type: ignore[arg-type]
         if isinstance(found, Mark):
             return found
+        crossed = self._crossed(at, called)
+        if crossed is not None:
+            return crossed
         how = self.paper.offered(at)
-        return self._crossed(at, called) or (how(self) if how is not None else self._computed(at, called))
+        self.lookups.append((_is_offered, at, how is not None))
+        return how(self) if how is not None else self._computed(at, called)
 
     def offer(self, at: Point, how: Callable[[Work], Mark]) -> None:
         """Say how a place is to be marked, should anything that follows stand on it."""
@@ -131,14 +140,14 @@ class Work:
 
     def marks(self) -> list[Mark]:
         """Return every mark on the sheet."""
-        return list(self.paper.marks.values())
+        return self._look_all(Paper.all_marks, None)
 
     def place_on(self, edge: Edge, near: Line) -> Mark:
         """Return a mark on a line: its end, or where it begins; any place of it that is marked will do."""
         spot = near.at(near.start or 0.0)
-        for mark in list(self.paper.marks.values()):
-            if abs(edge.line.offset_of(mark.at)) < self.paper.size / CELLS:
-                return self.mark(mark.at)
+        found = self._look(Paper.mark_on, edge.line)  # type: ignore[arg-type]
+        if isinstance(found, Mark):
+            return found
         return self.mark(spot, f"a place on {edge.called}")
 
     def curve(self, name: str, at: Point) -> Traced | None:
@@ -148,7 +157,7 @@ class Work:
 
     def curve_along(self, places: Sequence[Point]) -> Traced | None:
         """Return a curve that goes through several places, whatever its name."""
-        found = [{c.key for c in self.paper.curves_at(place)} for place in places]
+        found = [{c.key for c in self._look_all(Paper.curves_at, place)} for place in places]  # type: ignore[arg-type]
         both = set.intersection(*found)
         key = min(both, default=None)
         return self.paper.curves[key] if key else None
@@ -161,14 +170,12 @@ class Work:
 
     def _crossed(self, at: Point, called: str) -> Mark | None:
         """Prick a place where two of the things drawn cross, the squarer the better; or find where two touch."""
-        through = self.paper.through(at)
-        before = " ".join(thing.key for thing in through if thing.key not in self._own)
-        self.lookups.append((_keys_through, at, before))
+        through = self._look_all(Paper.through, at)  # type: ignore[arg-type]
         pairs = [(crossing(a, b, at), i, j) for i, a in enumerate(through) for j, b in enumerate(through) if i < j]
         best = max(pairs, default=(0.0, 0, 0))
         if best[0] > SLACK:
             return self.prick(through[best[1]], through[best[2]], at, called)
-        curves = self.paper.curves_at(at)
+        curves: list[Traced] = self._look_all(Paper.curves_at, at)  # type: ignore[arg-type]
         if curves and (through or len(curves) > 1):
             other: Thing = through[0] if through else curves[1]
             return self.prick(other, curves[0], at, called)
@@ -179,7 +186,8 @@ class Work:
 
     def _computed(self, at: Point, called: str) -> Mark:
         """Measure a place from the datum, across and up, as it was worked out."""
-        origin: Mark | None = next(iter(self.paper.marks.values()), None)
+        first = self._look(Paper.first_mark, None)
+        origin = first if isinstance(first, Mark) else None
         told = called or "a place worked out"
         if origin is None:
             origin = Mark(f"{self.name}.datum", Point(0.0, 0.0), "the datum")
@@ -455,19 +463,9 @@ class Work:
         return quarters.get(turn % 360) or polar(1.0, math.radians(turn))
 
 
-def _keys_through(paper: Paper, at: object) -> object:
+def _is_offered(paper: Paper, at: object) -> object:
     assert isinstance(at, Point)
-    return _Keys(" ".join(thing.key for thing in paper.through(at)))
-
-
-class _Keys(str):
-    """The keys of several things, as one answer."""
-
-    __slots__ = ()
-
-    @property
-    def key(self) -> str:
-        return str(self)
+    return paper.offered(at) is not None
 
 
 def _along(line: Line, direction: Point) -> Line:

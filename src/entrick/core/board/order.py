@@ -90,9 +90,9 @@ def _put(own: Ordered, paper: Paper) -> None:
 
 def _holds(known: Ordered, paper: Paper) -> bool:
     """Tell whether a statement would find on the sheet what it found before."""
-    for where, what, key in known.sought:
+    for where, what, answer in known.sought:
         found = where(paper, what)
-        if (found.key if found is not None else None) != key:  # type: ignore[attr-defined]
+        if found is not answer and found != answer:
             return False
     return True
 

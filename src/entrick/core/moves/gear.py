@@ -17,7 +17,7 @@ from ..kind.parts import run
 from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from ..rules.gear import CLOSE, RUNS, Gear, Method, inv
+from ..rules.gear import CLOSE, OUTSIDE, RUNS, Called, Gear, Method, inv
 from ..rules.recess import recess
 from ..tolerance import ROUND, SPECK, assembled
 from ..worksheets import Remark
@@ -48,11 +48,9 @@ def construct(args: Args) -> Made:
     Below the base circle the flank is radial, with a fillet to the root.
     """
     centre, name = args.need("about").point("centre"), args.need("about").ref("centre").text
-    teeth, module, worked = _size(args)
+    teeth, module, worked = size_of(args)
     gear = _gear(args, teeth, module)
-    method: Method = "involute"
-    if args.get("by"):
-        method = {"involute": "involute", "arcs": "arcs", "arc": "arc"}[args.need("by").word("how")]  # type: ignore[assignment]
+    method = method_of(args)
     turned = math.radians(args.number("turned", usual=90.0))
     shown = {"one": 1, "three": 3, "all": teeth}[args.need("shown").word("which") if args.get("shown") else "all"]
     ring = gear.ring(method, args.name, centre, turned, shown)
@@ -94,7 +92,13 @@ def construct(args: Args) -> Made:
     )
 
 
-def _size(args: Args) -> tuple[int, Number, list[str]]:
+def method_of(args: Args) -> Method:
+    """Return by which method the flanks are drawn."""
+    said: dict[str, Method] = {"involute": "involute", "arcs": "arcs", "arc": "arc"}
+    return said[args.need("by").word("how")] if args.get("by") else "involute"
+
+
+def size_of(args: Args) -> tuple[int, Number, list[str]]:
     """Return teeth and module from any two of teeth, pitch or module, and pitch diameter."""
     teeth, size = args.get("teeth"), args.get("pitch")
     m, worked = module_of(args)
@@ -280,16 +284,32 @@ def _draw(
     args: Args, gear: Gear, stands: tuple[float, int], method: Method, ring: Loop, named: dict[str, Shape | Loop],
     work: Work,
 ) -> None:  # fmt: skip
-    """Draw the circles, one side of a tooth, turn it over on the middle line of the tooth, and the tooth round."""
+    """Draw the teeth, the bore and where a mate stands."""
+    centre = draw_teeth(args, gear, stands, method, ring, named, work)
+    _draw_bore(args, named, centre, work)
+    mating = args.get("mating")
+    if mating:
+        mate = named["mate"]
+        assert isinstance(mate, Point)
+        work.measure(centre, Way(0), mate.x - centre.at.x, f"{args.name}.mate", mate)
+
+
+def draw_teeth(
+    args: Args, gear: Gear, stands: tuple[float, int], method: Method, ring: Loop, named: dict[str, Shape | Loop],
+    work: Work, called: Called = OUTSIDE,
+) -> Mark:  # fmt: skip
+    """Draw the circles, one side of a tooth, turn it over on the middle line of the tooth, and the tooth round; return
+    the centre."""
     centre = work.mark(named["centre"], args.need("about").ref("centre").text)  # type: ignore[arg-type]
     turned, shown = stands
     degrees: Number = args.need("turned").length("angle").value if args.get("turned") else 90
     drawn = _Drawn(args, gear, centre.at, turned, method)
-    circles = {key: work.swing(centre, named[key].size, f"the {key} circle of {args.name}")  # type: ignore[union-attr]
-               for key in ("pitch", "outside", "root")}  # fmt: skip
+    parts = {"pitch": "pitch", "outside": called.far, "root": called.near}
+    circles = {key: work.swing(centre, named[part].size, f"the {part} circle of {args.name}")  # type: ignore[union-attr]
+               for key, part in parts.items()}  # fmt: skip
     if gear.is_pointed:
-        circles["tip"] = work.swing(centre, gear.tip, "the circle on which the teeth end")
-    middle = work.draw(centre, Way(degrees), centre.at + polar(gear.outside, turned), "the middle line of a tooth")
+        circles["tip"] = work.swing(centre, gear.tip, f"the circle on which each {called.stands} ends")
+    middle = work.draw(centre, Way(degrees), centre.at + polar(gear.outside, turned), f"the middle line of a {called.stands}")
     spot = work.prick(middle, circles["pitch"], drawn.put(polar(gear.pitch, 0.0)), f"{args.name}.pitch_point")
     half = gear.half(gear.pitch)
     place = drawn.put(polar(gear.pitch, -half))
@@ -299,24 +319,20 @@ def _draw(
     touch = foot(work, centre, line, "where the pressure line touches the base circle")
     circles["base"] = work.swing(centre, work.between(centre, touch), f"the base circle of {args.name}")
     space = work.draw(centre, Way(degrees - Fraction(180, gear.teeth)),
-                      drawn.put(polar(gear.outside, -math.pi / gear.teeth)), "the middle line of a space")  # fmt: skip
-    work.prick(space, circles["root"], drawn.put(polar(gear.root, -math.pi / gear.teeth)), "the middle of a space")
-    teeth = _by_tooth(args, ring, shown)
+                      drawn.put(polar(gear.outside, -math.pi / gear.teeth)), f"the middle line of a {called.between}")  # fmt: skip
+    place = drawn.put(polar(gear.root, -math.pi / gear.teeth))
+    work.prick(space, circles["root"], place, f"the middle of a {called.between}")
+    teeth = _by_tooth(args, ring, shown, called.stands)
     first = teeth[shown // 2 if shown < gear.teeth else 0]
-    rise, fall = _sides(first)
+    rise, fall = _sides(first, f".{called.end}")
     _draw_rise(work, drawn, centre, circles, (flank, touch), rise)
-    laid_off(work, rise, fall, "mirror", middle, called="the other side of the tooth")
+    laid_off(work, rise, fall, "mirror", middle, called=f"the other side of the {called.stands}")
     for index, tooth in enumerate(teeth):
         number = index - (shown // 2 if shown < gear.teeth else 0)
         if number:
             laid_off(work, first, tooth, "turn", centre, degrees=Fraction(360 * number, gear.teeth),
-                     called=f"tooth {index + 1} of {args.name}")  # fmt: skip
-    _draw_bore(args, named, centre, work)
-    mating = args.get("mating")
-    if mating:
-        mate = named["mate"]
-        assert isinstance(mate, Point)
-        work.measure(centre, Way(0), mate.x - centre.at.x, f"{args.name}.mate", mate)
+                     called=f"{called.stands} {index + 1} of {args.name}")  # fmt: skip
+    return centre
 
 
 @dataclass(frozen=True)
@@ -333,8 +349,8 @@ class _Drawn:
         return _put(self.centre, self.turned, place)
 
 
-def _by_tooth(args: Args, ring: Loop, shown: int) -> list[Loop]:
-    found: dict[str, list[Piece]] = {f"{args.name}.tooth{index}": [] for index in range(1, shown + 1)}
+def _by_tooth(args: Args, ring: Loop, shown: int, stands: str) -> list[Loop]:
+    found: dict[str, list[Piece]] = {f"{args.name}.{stands}{index}": [] for index in range(1, shown + 1)}
     for piece in ring.pieces:
         found[_tooth_of(args.name, piece.name)].append(piece)
     return [Loop(tuple(pieces), False) for pieces in found.values()]
@@ -344,9 +360,9 @@ def _tooth_of(owner: str, name: str) -> str:
     return f"{owner}.{name.removeprefix(f'{owner}.').partition('.')[0]}"
 
 
-def _sides(tooth: Loop) -> tuple[Loop, Loop]:
+def _sides(tooth: Loop, end: str) -> tuple[Loop, Loop]:
     """Return the side of a tooth that rises, without its tip, and the other one, walked from the space to the tip."""
-    pieces = [piece for piece in tooth.pieces if not piece.name.endswith(".tip")]
+    pieces = [piece for piece in tooth.pieces if not piece.name.endswith(end)]
     half = len(pieces) // 2
     return Loop(tuple(pieces[:half]), False), Loop(tuple(p.reversed for p in reversed(pieces[half:])), False)
 

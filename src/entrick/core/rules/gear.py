@@ -30,6 +30,24 @@ PROPORTIONS = {"older": (1.0, 1.157), "full": (1.0, 1.25), "stub": (0.8, 1.0)}
 Method = Literal["involute", "arcs", "arc"]
 
 
+@dataclass(frozen=True, slots=True)
+class Called:
+    """What the parts of a toothed ring are called: the circle its flanks run out to and that they come from, what
+    stands and what lies between, the arc at the end of a tooth and that between two."""
+
+    far: str = "outside"
+    near: str = "root"
+    stands: str = "tooth"
+    between: str = "space"
+    end: str = "tip"
+    ground: str = "root"
+
+
+OUTSIDE = Called()
+INSIDE = Called(far="root", near="inside", stands="space", between="tooth", end="root", ground="tip")
+"""Seen from the centre, what is a tooth outside is a space of an internal gear."""
+
+
 def inv(angle: float) -> float:
     """Return the involute function tan φ − φ of an angle in radians (definition).
 
@@ -286,9 +304,9 @@ class Gear:
         return found
 
     def _flank(self, method: Method) -> tuple[Callable[[float], tuple[Line | Arc, ...]], float]:
-        """Return the working flank from a radius outward, and the direction in which it meets the base circle."""
+        """Return the working flank from a radius outward, and the direction in which it begins."""
         if method == "involute":
-            return self._by_involute, -self.half_base
+            return self._by_involute, -self.half(self.start)
         if method == "arcs":
             face, inner, _ = self.two_arcs
             return lambda low: (inner.between(low, self.pitch), face.between(self.pitch, self._end(face))), inner.angle(
@@ -355,10 +373,13 @@ class Gear:
             touch = centre + (arc.centre - centre).unit * radius
         return Arc.between(Circle(centre, radius, radius), centre * (self.root / reach), touch)
 
-    def ring(self, method: Method, owner: str, centre: Point, turned: float, shown: int) -> Loop:
+    def ring(
+        self, method: Method, owner: str, centre: Point, turned: float, shown: int, called: Called = OUTSIDE
+    ) -> Loop:
         """Return so many teeth of the gear about a centre, all of them closed, the first in a direction (radians)."""
+        names = {"tip": called.end, "root": called.ground}
         tooth = [
-            (f"{word}{'' if len(curves) == 1 else f'.{number}'}", piece_of(curve, "", "" if len(curves) == 1 else word))
+            (f"{names.get(word, word)}{'' if len(curves) == 1 else f'.{number}'}", piece_of(curve, "", "" if len(curves) == 1 else word))
             for word, curves in self.tooth(method)
             for number, curve in enumerate(curves, 1)
         ]
@@ -367,7 +388,7 @@ class Gear:
         pieces = [
             piece
             for index in range(shown)
-            for piece in _placed(tooth, f"{owner}.tooth{index + 1}", centre, turned + (first + index) * each)
+            for piece in _placed(tooth, f"{owner}.{called.stands}{index + 1}", centre, turned + (first + index) * each)
         ]
         return Loop(tuple(pieces), shown == self.teeth)
 

@@ -3,6 +3,7 @@
 import math
 from functools import partial
 
+import mpmath
 import numpy as np
 import pytest
 import shapely
@@ -12,12 +13,12 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from scipy.interpolate import CubicSpline
 
-from desk import outline, run_of, solved
+from desk import outline, refused, run_of, solved
 from entrick.core.desk import Work, work_out
 from entrick.core.drawing.marks import DrawnCircle, Lettering
 from entrick.core.geometry import Arc, Line, Loop, Point, polar, rotate
 from entrick.core.rules.cam import STEEP, Cam, Event, measured
-from entrick.core.rules.motion import MOTIONS, ROUNDED
+from entrick.core.rules.motion import MOTIONS, ROUNDED, rounded_by
 
 HEAD = "units mm\nsheet A2 landscape, scale 1:1, border 10\nO = datum\nG = point, 150 right of O\n"
 SMOOTH = ["harmonic", "parabolic", "cycloidal", "polynomial", "rounded"]
@@ -349,3 +350,34 @@ def test_heights_are_carried_level_to_the_followers_line() -> None:
         assert end.y - 30 == line.through.y - 30 == pytest.approx(lift, abs=1e-9)
     told = work_out(HEAD + row.format(42)).solution.errors[0].message
     assert "set its corner 12 below" in told
+
+
+@given(st.floats(20, 90), st.floats(5, 60), st.floats(0.02, 0.98))
+def test_rounded_ends_of_a_stated_radius_are_arcs_that_the_straight_part_touches(
+    wide: float, tall: float, part: float
+) -> None:
+    radius = part * (wide * wide + tall * tall) / (4 * tall)  # where both arcs meet in the middle (closed form)
+    motion = rounded_by(radius, wide, tall)
+    assume(motion is not None)
+    assert motion is not None
+    low, high = motion.breaks
+    place = lambda x: (x * wide, motion.shape(x)[0] * tall)  # noqa: E731
+    for k in range(9):
+        assert math.dist(place(low * k / 8), (0, radius)) == pytest.approx(radius)
+        assert math.dist(place(1 - low * k / 8), (wide, tall - radius)) == pytest.approx(radius)
+    assert motion.shape(low)[1] == pytest.approx(motion.shape((low + high) / 2)[1]), "the straight part is tangent"
+    assert motion.velocity == pytest.approx(motion.shape(0.5)[1])
+    for x in (low * 0.3, low * 0.9):
+        first = float(mpmath.diff(lambda t: motion.shape(float(t))[0], x, h=1e-6))
+        second = float(mpmath.diff(lambda t: motion.shape(float(t))[1], x, h=1e-6))
+        assert motion.shape(x)[1:] == pytest.approx((first, second), rel=1e-4)
+        assert abs(second) <= motion.acceleration * (1 + 1e-6)
+
+
+def test_a_radius_too_large_for_an_event_is_refused_and_one_that_fits_is_drawn() -> None:
+    row = "c = cam, about O, least 36, rise 180° by 28 rounded, fall 180° by 28 rounded, ends radius {}{}\n"
+    assert "too large for the ends of rise1" in refused(row.format(60, ", diagram from O"))
+    assert "say  diagram from" in refused(row.format(10, ""))
+    done = solved(row.format(10, ", diagram from O"))
+    slow = [f for f in done.findings if f.rule == "cam" and f.weight == "wrong"]
+    assert not slow

@@ -16,7 +16,7 @@ from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..rules.cam import MOST_EVENTS, STEEP, Cam, Event, Follower, measured
-from ..rules.motion import MOTIONS, USUAL
+from ..rules.motion import MOTIONS, USUAL, rounded_by
 from ..tolerance import ROUND, SPECK, assembled, worked
 from ..worksheets import Remark
 from ..worksheets.cam import CamSheet, Diagram, follower_strokes
@@ -67,6 +67,7 @@ def _read(args: Args) -> tuple[Cam, tuple[Remark, ...]]:
     if float(least) <= 0:
         raise ClauseError("the least distance is more than nought", args.need("least").clause)
     events, problems = _events(args)
+    events = _with_ends(args, events)
     return _cam(args, args.need("about").point("centre"), float(least), events), problems
 
 
@@ -226,6 +227,28 @@ def _events(args: Args) -> tuple[tuple[Event, ...], tuple[Remark, ...]]:
     # The last event ends where the turn does, however its angle was rounded.
     found[-1] = replace(found[-1], angle=math.tau - math.fsum(event.angle for event in found[:-1]))
     return tuple(found), tuple(remarks)
+
+
+def _with_ends(args: Args, events: tuple[Event, ...]) -> tuple[Event, ...]:
+    """Give the rounded ends of uniform motions the radius they are to have on the displacement diagram."""
+    said = args.get("ends")
+    if said is None:
+        return events
+    if not args.get("diagram"):
+        raise ClauseError("the radius of rounded ends is one of the displacement diagram: say  diagram from", said.clause)
+    if not any(event.motion is MOTIONS["rounded"] for event in events):
+        raise ClauseError("no event is  rounded", said.clause)
+    wide, tall, radius = _wide(args, 1 / float(args.unit.mm)), _tall(args), float(said.length("radius"))
+    found = []
+    for event in events:
+        if event.motion is MOTIONS["rounded"]:
+            motion = rounded_by(radius, math.degrees(event.angle) * wide, abs(event.lift) * tall)
+            if motion is None:
+                told = f"R{args.say(radius)} is too large for the ends of {event.name}: they take more than half of it"
+                raise ClauseError(told, said.clause)
+            event = replace(event, motion=motion)
+        found.append(event)
+    return tuple(found)
 
 
 def _measured(lifts: list[Said]) -> tuple[Event, ...]:
@@ -419,6 +442,7 @@ KIND = Kind(
         Form("fall {angle:angle} by {lift:length}", most=MOST_EVENTS),
         Form("fall {angle:angle} by {lift:length} {motion:" + _MOTIONS + "}", "fall", most=MOST_EVENTS),
         Form("dwell {angle:angle}", most=MOST_EVENTS),
+        Form("ends radius {radius:radius}", "ends"),
         Form("lift {lift:length} at {angle:angle}", most=MOST_EVENTS),
         Form("cw"),
         Form("ccw"),

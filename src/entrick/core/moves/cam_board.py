@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 
 from ..acts import LEVEL, PLUMB, Edge, Mark, Round, Way, Work
 from ..acts.act import Gone, Thing
-from ..acts.procedures import away, divide
+from ..acts.procedures import away, divide, tangent_to_both
 from ..drawing.strokes import Role, Stroke
 from ..geometry import Circle, Line, Loop, Point, rotate
 from ..kind import Args
@@ -109,6 +109,8 @@ class _Motion:
         """Mark the lifts at stations inside the event, by the construction of its motion."""
         motion = self.event.motion.name if self.event.motion else ""
         find = {"harmonic": self._harmonic, "parabolic": self._parabolic, "cycloidal": self._cycloidal}.get(motion)
+        if self.event.motion and self.event.motion.radius:
+            find = self._rounded
         if find is not None and angles:
             yield from find(angles)
             return
@@ -191,6 +193,28 @@ class _Motion:
                 work.draw(part, LEVEL, side), upright, side, "its height beside the event")  # fmt: skip
             carried = work.parallel(line, cut, self.spot(angle))
             yield work.prick(carried, self.ordinates[angle], self.spot(angle), f"the lift at {angle:g}°")
+
+    def _rounded(self, angles: Sequence[float]) -> Iterator[Mark]:
+        """An arc square above the start, one below the end, and the straight line that touches both."""
+        work, (low, high), motion = self.work, self.span, self.event.motion
+        assert motion is not None
+        up = math.copysign(motion.radius, self._height)
+        rounds, touches = [], []
+        ends = ((low, self.event.start, up, motion.breaks[0]), (high, self.event.end, -up, motion.breaks[1]))
+        for angle, lift, side, share in ends:
+            end = self.at_level(angle, lift)
+            spot = end.at + Point(0.0, side)
+            called = f"the centre of the arc at {angle:g}°"
+            needle = work.mark(spot) if work.has_mark(spot) else work.measure(
+                end, away(self.ordinates[round(angle, 9)], end, spot), motion.radius, called, spot)  # fmt: skip
+            touches.append(self.spot(low + (high - low) * share))
+            rounds.append(work.swing(needle, motion.radius, f"the arc at {angle:g}°", near=[end.at, touches[-1]]))
+        line, _ = tangent_to_both(work, [each.circle for each in rounds], [each.called for each in rounds], touches,
+                                  f"the straight part of {self.event.name}", Line.between(*touches))  # fmt: skip
+        for angle in angles:
+            share = (angle - low) / (high - low)
+            on = rounds[0] if share < motion.breaks[0] else rounds[1] if share > motion.breaks[1] else line
+            yield work.prick(on, self.ordinates[angle], self.spot(angle), f"the lift at {angle:g}°")
 
 
 @dataclass

@@ -31,6 +31,8 @@ class Motion:
         Greatest, per lift over angle and per lift over angle squared; infinite where the velocity jumps.
     drawn : str
         How the board constructs it.
+    radius : float
+        Of its rounded ends on the displacement diagram, where it is stated; plan units.
     """
 
     name: str
@@ -40,6 +42,7 @@ class Motion:
     velocity: float
     acceleration: float
     drawn: str
+    radius: float = 0.0
 
 
 def _uniform(x: float) -> tuple[float, float, float]:
@@ -95,5 +98,51 @@ MOTIONS = {
     )
 }  # fmt: skip
 """Every motion. Peak factors follow from the formulas by differentiation (handbook values agree)."""
+
+
+def rounded_by(radius: float, wide: float, tall: float) -> Motion | None:
+    """Return uniform motion whose ends are arcs of a stated radius on its displacement diagram.
+
+    Parameters
+    ----------
+    radius : float
+    wide, tall : float
+        The event on the diagram: its angle along the base, its lift up. In one unit with the radius.
+
+    Returns
+    -------
+    Motion or None
+        None where the arcs take more than half of the event each: the radius is too large.
+
+    Notes
+    -----
+    The arcs stand square above the start and below the end; the straight part touches both, crossing between them. It
+    rises at θ = atan2(h − 2R, L) + asin(2R/√(L² + (h − 2R)²)), and begins R·sin θ along (closed form).
+    """
+    between = math.hypot(wide, tall - 2 * radius)
+    if radius <= 0 or 2 * radius >= between:
+        return None
+    slope = math.atan2(tall - 2 * radius, wide) + math.asin(2 * radius / between)
+    end = radius * math.sin(slope)
+    if end > wide / 2 or slope >= math.pi / 2:
+        return None
+    share, steep = end / wide, math.tan(slope)
+
+    def shape(x: float) -> tuple[float, float, float]:
+        if x > 0.5:
+            s, v, a = shape(1 - x)
+            return 1 - s, v, -a
+        if x < share:
+            along = x * wide
+            down = math.sqrt(radius * radius - along * along)
+            return (radius - down) / tall, along / down * wide / tall, radius**2 / down**3 * wide**2 / tall
+        return 0.5 + (x - 0.5) * steep * wide / tall, steep * wide / tall, 0.0
+
+    greatest = wide**2 / (tall * radius * math.cos(slope) ** 3)
+    return Motion("rounded", "uniform velocity with rounded ends", shape, (share, 1 - share), steep * wide / tall, greatest,
+                  "arcs square above the start and below the end, and the straight line that touches both",
+                  radius)  # fmt: skip
+
+
 USUAL = "harmonic"
 """What is meant where no motion is named (common practice, no source)."""

@@ -1,11 +1,12 @@
 """``helix``."""
 
 import pytest
-from hypothesis import given, settings
+import shapely
+from hypothesis import Phase, given, settings
 from hypothesis import strategies as st
 
-from desk import run_of, solved, thing
-from entrick.core.geometry import Loop
+from desk import refused, run_of, solved, thing
+from entrick.core.geometry import Arc, Loop, Point
 from entrick.core.kind.figure import Family
 
 
@@ -47,3 +48,53 @@ def test_the_edges_of_a_wire_keep_its_radius_from_the_middle_of_the_wire(
             # Where an inner edge starts, behind the round end, the end of the wire's middle is nearer still.
             assert min(off) > lead / 10 * 0.8
             assert min(off[len(off) // 4 : -len(off) // 4]) == pytest.approx(lead / 10, abs=wide * 4e-4)
+
+
+@given(
+    st.integers(24, 60),
+    st.floats(0.25, 0.8),
+    st.sampled_from([1, 1.25, 1.5, 2.75, 3.3, 4.2]),
+    st.sampled_from(["", ", left hand", ", level"]),
+)
+@settings(max_examples=15, deadline=None, phases=[Phase.explicit, Phase.reuse, Phase.generate])
+def test_a_wire_as_seen_is_what_a_ball_sweeps_in_front_and_what_shows_of_it_behind(
+    wide: int, share: float, turns: float, how: str
+) -> None:
+    """Swept by a general geometry library: the middle line, buffered by half the wire."""
+    lead, wire = round(wide / 3, 3), round(wide / 3 * share * 0.5, 3)
+    done = solved(f"h = helix, from O, diameter {wide}, lead {lead}, {turns:.3f} turns{how}, wire {wire}, as seen\n"
+                  "rim = line in, h, open\n")  # fmt: skip
+    parts = done.solution.figure.items["h"].parts
+    members = thing(done, "h").members
+    swept = {word: [shapely.LineString([(p.x, p.y) for p in _dense(parts[key])]).buffer(wire / 2, 64)
+                    for key in parts if key.startswith(f"{word}.") and key.count(".") == 1]
+             for word in ("front", "back")}  # fmt: skip
+    coils = [run for run in members if run.gap < 1e-9]
+    assert len(coils) == len(swept["front"])
+    for coil, ball in zip(coils, swept["front"], strict=True):
+        drawn = shapely.Polygon([(p.x, p.y) for p in _dense(coil)])
+        assert drawn.symmetric_difference(ball).area < ball.length * wide * 4e-4, "what the arcs may depart"
+    front = shapely.union_all(swept["front"])
+    shown = shapely.union_all([ball.boundary for ball in swept["back"]]).difference(front)
+    lines = [shapely.LineString([(p.x, p.y) for p in _dense(run)]) for run in members if run.gap >= 1e-9]
+    # Where the wire turns to the back its round end lies on the edge of the coil in front, which bounds it already.
+    grown = front.buffer(wide * 2e-3)
+    missing = shown.difference(grown).difference(shapely.union_all(lines).buffer(wide * 2e-3))
+    assert missing.length < 0.02 * wide
+    assert all(line.difference(shown.buffer(wide * 2e-3)).length < 0.02 * wide for line in lines)
+
+
+def _dense(loop: Loop) -> list[Point]:
+    spots = []
+    for piece in loop.pieces:
+        curve = piece.curve
+        if isinstance(curve, Arc):
+            spots += [curve.at(curve.start + curve.sweep * k / 12) for k in range(12)]
+        else:
+            spots.append(piece.entry)
+    return [*spots, loop.pieces[-1].exit]
+
+
+def test_a_wire_as_seen_needs_its_thickness() -> None:
+    assert "say  wire" in refused("h = helix, from O, diameter 40, lead 12, 3 turns, as seen\n")
+    assert "shorter than the wire" in refused("h = helix, from O, diameter 40, lead 12, 3.02 turns, wire 5, as seen\n")

@@ -19,7 +19,9 @@ def remarks(rows: str) -> list[tuple[str, str]]:
 
 @given(st.integers(46, 90), st.integers(20, 30), st.floats(0, 1))
 @settings(deadline=None, max_examples=12)
-def test_a_pinion_rolls_in_the_ring_without_cutting_into_it_and_touches_it(teeth: int, other: int, share: float) -> None:
+def test_a_pinion_rolls_in_the_ring_without_cutting_into_it_and_touches_it(
+    teeth: int, other: int, share: float
+) -> None:
     done = solved(RING.format(f"{teeth} teeth", f"pressure 25°, turned 0, mating {other}")
                   + f"w = gear, about O, {other} teeth, module 2, pressure 25°, turned 0\n")  # fmt: skip
     hollow, pinion = outline(run_of(done, "ring"), 16), outline(run_of(done, "w"), 16)

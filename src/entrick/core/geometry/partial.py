@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator, Sequence
+from itertools import pairwise
 
 from ..tolerance import assembled, worked
-from .loop import Loop, Piece, piece_of
+from .box import box_of
+from .loop import Loop, Piece, boxed, piece_of
 from .meet import meet
 from .shapes import Arc, Circle, Curve, Line, Point, is_drawn_at
 
@@ -52,6 +54,29 @@ def between(ring: Loop, first: Place, last: Place) -> Loop:
     inner = [ring.pieces[(i + step) % count] for step in range(1, (j - i - 1) % count + 1)]
     pieces = [_cut(ring.pieces[i], start, None), *inner, _cut(ring.pieces[j], None, end)]
     return Loop(tuple(piece for piece in pieces if piece.length > worked(piece.length + abs(start))), False)
+
+
+def outside(run: Loop, covers: Sequence[Loop]) -> Iterator[Loop]:
+    """Yield, stretch by stretch, what of an open run lies outside closed outlines that cover it."""
+    stretch: list[Piece] = []
+    near = [(cover, [(box_of(piece.curve), piece.curve) for piece in cover.pieces]) for cover in covers]
+    for piece in run.pieces:
+        box = box_of(piece.curve)
+        crossing = [curve for _, own in near for other, curve in own if other.meets(box)]
+        spots = [spot for _, spot in places_on(Loop((piece,), False), crossing)]
+        for start, end in pairwise((piece.entry, *sorted(spots, key=lambda spot: _along(piece, spot)), piece.exit)):
+            if abs(end - start) <= assembled(abs(start)):
+                continue
+            part = _cut(piece, start, end)
+            middle = part.curve.middle if isinstance(part.curve, Arc) else (start + end) * 0.5
+            if not any(boxed(cover).encloses(middle) for cover, _ in near):
+                stretch.append(part)
+                continue
+            if stretch:
+                yield Loop(tuple(stretch), False)
+            stretch = []
+    if stretch:
+        yield Loop(tuple(stretch), False)
 
 
 def _along(piece: Piece, spot: Point) -> float:

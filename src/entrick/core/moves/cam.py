@@ -235,7 +235,9 @@ def _with_ends(args: Args, events: tuple[Event, ...]) -> tuple[Event, ...]:
     if said is None:
         return events
     if not args.get("diagram"):
-        raise ClauseError("the radius of rounded ends is one of the displacement diagram: say  diagram from", said.clause)
+        raise ClauseError(
+            "the radius of rounded ends is one of the displacement diagram: say  diagram from", said.clause
+        )
     if not any(event.motion is MOTIONS["rounded"] for event in events):
         raise ClauseError("no event is  rounded", said.clause)
     wide, tall, radius = _wide(args, 1 / float(args.unit.mm)), _tall(args), float(said.length("radius"))

@@ -309,7 +309,9 @@ def draw_teeth(
                for key, part in parts.items()}  # fmt: skip
     if gear.is_pointed:
         circles["tip"] = work.swing(centre, gear.tip, f"the circle on which each {called.stands} ends")
-    middle = work.draw(centre, Way(degrees), centre.at + polar(gear.outside, turned), f"the middle line of a {called.stands}")
+    middle = work.draw(
+        centre, Way(degrees), centre.at + polar(gear.outside, turned), f"the middle line of a {called.stands}"
+    )
     spot = work.prick(middle, circles["pitch"], drawn.put(polar(gear.pitch, 0.0)), f"{args.name}.pitch_point")
     half = gear.half(gear.pitch)
     place = drawn.put(polar(gear.pitch, -half))
@@ -318,8 +320,9 @@ def draw_teeth(
     line = _pressure_line(work, gear, drawn, centre, flank)
     touch = foot(work, centre, line, "where the pressure line touches the base circle")
     circles["base"] = work.swing(centre, work.between(centre, touch), f"the base circle of {args.name}")
-    space = work.draw(centre, Way(degrees - Fraction(180, gear.teeth)),
-                      drawn.put(polar(gear.outside, -math.pi / gear.teeth)), f"the middle line of a {called.between}")  # fmt: skip
+    far = drawn.put(polar(gear.outside, -math.pi / gear.teeth))
+    told = f"the middle line of a {called.between}"
+    space = work.draw(centre, Way(degrees - Fraction(180, gear.teeth)), far, told)
     place = drawn.put(polar(gear.root, -math.pi / gear.teeth))
     work.prick(space, circles["root"], place, f"the middle of a {called.between}")
     teeth = _by_tooth(args, ring, shown, called.stands)

@@ -11,10 +11,12 @@ from itertools import pairwise
 from ..acts import LEVEL, PLUMB, Edge, Mark, Round, Way, Work
 from ..acts.paper import nearest_place
 from ..acts.procedures import away
-from ..geometry import Line, Loop, Point, Shape, rotate
+from ..acts.shapes import as_run
+from ..geometry import Arc, Circle, Line, Loop, Point, Shape, piece_of, rotate
 from ..geometry.biarc import smooth
 from ..geometry.fitted import fitted
 from ..geometry.loop import distance
+from ..geometry.partial import outside
 from ..kind import Args, Kind, Made
 from ..kind.figure import Family
 from ..kind.parts import curve_run
@@ -29,17 +31,27 @@ PARTS = 12
 END_VIEW = 1.4
 """Distance of the end view from the foot of the axis, in radii."""
 
+STUB = 1.05
+"""How far from the middle of its ends, in halves of the wire, its edges are half way along for it to be drawn."""
+
+SQUARE = 0.02
+"""Cosine below which an edge runs along the round end of the wire where they meet, rather than crosses it."""
+
 CLOSE = FITTED["helix"]
 """Departure of the arcs a helix is drawn with, as a share of its radius: a hundredth of a millimetre in 25."""
 
 
 @dataclass(frozen=True)
 class _Runs:
-    """Half turns seen and behind, and the edges of a wire along the seen ones, by the names of their parts."""
+    """Half turns seen and behind, and the edges of a wire along the seen ones, by the names of their parts; where the
+    wire is wanted as it is seen, also its edges along those behind, and what of it all shows."""
 
     front: dict[str, Loop]
     back: dict[str, Loop]
     edges: dict[str, Loop]
+    behind: dict[str, Loop]
+    coils: list[Loop]
+    shows: list[Loop]
 
     @property
     def all(self) -> dict[str, Loop]:
@@ -50,7 +62,8 @@ def construct(args: Args) -> Made:
     """Construct the projection of a helix that starts at a point of its axis and rises along it.
 
     Parts: ``front.1`` …, ``back.1`` … (half turns, seen and behind), ``axis``, ``development`` (the straight line it
-    unrolls to); with a wire, ``above.1`` … and ``below.1`` …, the edges of the near halves.
+    unrolls to); with a wire, ``above.1`` … and ``below.1`` …, the edges of the near halves. ``as seen`` it is the wire
+    itself: the near coils closed round the wire at their sides, those behind as far as they show between them.
 
     Notes
     -----
@@ -62,7 +75,7 @@ def construct(args: Args) -> Made:
     wide, lead, turns = (args.need(key).length(slot) for key, slot in
                          (("diameter", "size"), ("lead", "lead"), ("turns", "turns")))  # fmt: skip
     return Made(
-        Family((*runs.front.values(), *runs.back.values())),
+        Family((*runs.coils, *runs.shows) if runs.coils else (*runs.front.values(), *runs.back.values())),
         f"Helix {args.name} from {args.need('from').ref('foot').text}, Ø{args.say(wide.value)}, "
         f"lead {args.say(lead.value)}, {turns.text} turns, {'left' if helix.hand < 0 else 'right'} hand.",
         tuple(_working(args, helix)),
@@ -91,9 +104,11 @@ def _starts(args: Args) -> int:
 
 def _runs(args: Args, first: Helix) -> _Runs:
     """Draw every start half turn by half turn, the seen ones with the edges of the wire."""
-    wire = args.get("wire")
+    wire, seen = args.get("wire"), args.get("seen")
     half = float(wire.length("size")) / 2 if wire else 0.0
-    runs, count = _Runs({}, {}, {}), _starts(args)
+    if seen and half <= 0:
+        raise ClauseError("how a wire is seen depends on its thickness: say  wire Ø6", seen.clause)
+    runs, count = _Runs({}, {}, {}, {}, [], []), _starts(args)
     for index in range(count):
         helix = replace(first, begin=math.pi + math.tau * index / count)
         for start, end in pairwise(helix.halves()):
@@ -102,9 +117,58 @@ def _runs(args: Args, first: Helix) -> _Runs:
             key = f"{word}.{len(group) + 1}"
             curves = fitted(helix.place, helix.heading, _knots(start, end), CLOSE * helix.radius)
             group[key] = curve_run(f"{args.name}.{key}", curves, closed=False)
-            if near and half > 0:
-                runs.edges.update(_wire(args, helix, start, end, half, len(runs.front)))
+            if half <= 0 or not (near or seen):
+                continue
+            tag = str(len(group)) if near else f"behind.{len(group)}"
+            if seen and end - start < math.pi - ROUND and _is_stub(helix, start, end, half):
+                told = "the last part of a turn is shorter than the wire is thick; leave it out, or make it longer"
+                raise ClauseError(told, args.need("turns").clause)
+            edges = dict(_wire(args, helix, start, end, half, tag))
+            (runs.edges if near else runs.behind).update(edges)
+            caps = [_cap(edges, tag, Circle(helix.place(turn), half, half), last=turn == end) for turn in (start, end)]
+            if near and seen:
+                runs.coils.append(_closed(f"{args.name}.coil{len(group)}", edges, tag, caps))
+            elif seen:
+                ends = (("begin", start == 0.0, caps[0]), ("end", end == helix.whole, caps[1]))
+                runs.behind.update({f"{word}.{tag}": as_run(cap) for word, there, cap in ends if there})
+    if seen:
+        runs.shows.extend(_shows(args.name, runs))
     return runs
+
+
+def _is_stub(helix: Helix, start: float, end: float, half: float) -> bool:
+    """Tell whether the wire has hardly come out of one of its ends half way to the other."""
+    middle = (start + end) / 2
+    sides = (helix.edge(middle, off) for off in (half, -half))
+    return any(abs(side - helix.place(turn)) < half * STUB for side in sides for turn in (start, end))
+
+
+def _cap(edges: dict[str, Loop], tag: str, wire: Circle, last: bool) -> Arc:
+    """Return the part of the wire's end that bulges away from its two edges, from the upper one at the far end, from
+    the lower one at the near end."""
+    above, below = edges[f"above.{tag}"], edges[f"below.{tag}"].reversed
+    before, after = (above, below) if last else (below, above)
+    spot, onward = before.pieces[-1].exit, after.pieces[0].entry
+    short = Arc.between(wire, spot, onward)
+    ahead = before.pieces[-1].direction(spot) - after.pieces[0].direction(onward)
+    return short if (short.middle - wire.centre).dot(ahead) > 0 else Arc.between(wire, spot, onward, long=True)
+
+
+def _closed(name: str, edges: dict[str, Loop], tag: str, caps: Sequence[Arc]) -> Loop:
+    """Close the two edges of a coil round the wire at both of its ends."""
+    near, far = (piece_of(cap, f"{name}.{word}_end") for cap, word in zip(caps, ("near", "far"), strict=True))
+    return Loop((*edges[f"above.{tag}"].pieces, far, *edges[f"below.{tag}"].reversed.pieces, near), False)
+
+
+def _shows(name: str, runs: _Runs) -> Iterator[Loop]:
+    """Yield what of the edges behind shows between the coils in front, each stretch under a name of its own."""
+    stretches = (part for edge in runs.behind.values() for part in outside(edge, runs.coils))
+    for number, part in enumerate(stretches, 1):
+        own = f"{name}.show{number}"
+        if part.pieces[0].curve_of:
+            yield curve_run(own, [piece.curve for piece in part.pieces], closed=False)
+        else:
+            yield Loop(tuple(piece_of(piece.curve, own) for piece in part.pieces), False)
 
 
 def _knots(start: float, end: float) -> list[float]:
@@ -116,21 +180,17 @@ def _knots(start: float, end: float) -> list[float]:
     return [start, *sorted({*inner, *quarters}), end]
 
 
-def _wire(args: Args, helix: Helix, start: float, end: float, half: float, number: int) -> Iterator[tuple[str, Loop]]:
-    """Return the two edges of a wire along a seen half turn."""
-    tight = helix.tight(start, end, half)
+def _wire(args: Args, helix: Helix, start: float, end: float, half: float, tag: str) -> Iterator[tuple[str, Loop]]:
+    """Return the two edges of a wire along a half turn."""
     # Which side is above is told half way: at its ends the curve runs straight up.
-    side = math.copysign(half, helix.heading((start + end) / 2).normal.dot(helix.up) * half)
+    side = math.copysign(half, helix.heading((start + end) / 2).normal.dot(helix.up))
     for sign, word in ((1, "above"), (-1, "below")):
+        off = side * sign
         # Where the curve bends more tightly than the wire, its inner edge is hidden behind the round end.
-        low, high = (start, end - tight) if sign > 0 else (start + tight, end)
-
-        def edge(turn: float, off: float = side * sign) -> Point:
-            return helix.place(turn) + helix.heading(turn).normal * off
-
+        low, high = helix.emerges(start, end, half, off), helix.emerges(end, start, half, off)
         quarters = [low + (high - low) * k / 4 for k in range(5)]
-        curves = fitted(edge, helix.heading, quarters, CLOSE * helix.radius)
-        yield f"{word}.{number}", curve_run(f"{args.name}.{word}.{number}", curves, closed=False)
+        curves = fitted(partial(helix.edge, off=off), helix.heading, quarters, CLOSE * helix.radius)
+        yield f"{word}.{tag}", curve_run(f"{args.name}.{word}.{tag}", curves, closed=False)
 
 
 def _parts(helix: Helix, runs: _Runs) -> dict[str, Shape | Loop]:
@@ -191,16 +251,42 @@ def _draw(args: Args, first: Helix, runs: _Runs, work: Work) -> None:
             name = run.pieces[0].curve_of
             seen[name] = own
             work.trace(own, run, name, check="in front a right hand rises from left to right")
-    for name, run in runs.edges.items():
-        places = seen.get(f"{args.name}.front.{name.rpartition('.')[2]}", [])
-        _draw_edge(
-            args,
-            places,
-            run,
-            f"{args.name}.{name}",
-            CLOSE * (first.radius + float(args.need("wire").length("size"))),
-            work,
-        )
+    within = CLOSE * (first.radius + float(args.need("wire").length("size"))) if args.get("wire") else 0.0
+    for name, run in (*runs.edges.items(), *runs.behind.items()):
+        word, _, tag = name.partition(".")
+        half = f"back.{tag.removeprefix('behind.')}" if tag.startswith("behind") else f"front.{tag}"
+        places = seen.get(f"{args.name}.{half}", [])
+        if word in ("above", "below"):
+            _draw_edge(args, places, run, f"{args.name}.{name}", within, work)
+    if runs.coils:
+        _draw_ends(args, runs, work)
+
+
+def _draw_ends(args: Args, runs: _Runs, work: Work) -> None:
+    """Mark where the edges run into the round ends of the wire, and where what lies behind goes under what is in
+    front."""
+    size = args.need("wire").length("size").value / 2
+    ends = [(coil, piece.curve) for coil in runs.coils for piece in coil.pieces if not piece.curve_of]
+    ends += [(run, piece.curve) for run in runs.behind.values() for piece in run.pieces if not piece.curve_of]
+    for _, arc in ends:
+        assert isinstance(arc, Arc)
+        middle = work.mark(arc.centre, f"an end of the middle line of {args.name}")
+        ring = work.swing(middle, size, f"the wire at {middle.called}", shape=arc)
+        for spot in (arc.first, arc.last):
+            along = work.curve_along([spot])
+            if along is None or work.has_mark(spot):
+                continue
+            told = f"where an edge of {args.name} runs into the end of the wire"
+            piece = min((along.loop.pieces[0], along.loop.pieces[-1]), key=lambda p: distance(p.curve, spot))
+            if abs(piece.direction(spot).dot((spot - arc.centre).unit)) > SQUARE:
+                work.prick(along, ring, spot, told)
+                continue
+            # They run along each other there: the place is found on the line square to the wire.
+            across = work.draw(middle, Way(math.degrees((spot - arc.centre).angle)), spot)
+            work.prick(across, ring, spot, told)
+    for run in runs.shows:
+        for spot in (run.pieces[0].entry, run.pieces[-1].exit):
+            work.mark(spot, f"where an edge of {args.name} goes under the coil in front")
 
 
 def _own(runs: _Runs, helix: Helix) -> list[Loop]:
@@ -228,8 +314,9 @@ def station(work: Work, helix: Helix, turn: float, foot: Mark, axis: Edge, name:
     if out <= work.paper.nothing:
         return at
     level = work.square(axis, at, helix.place(turn))
-    ring = work.swing(centre, out, f"the end view of {name}")
     spot = below + rotate(helix.across * (out * helix.hand), Point(0.0, 0.0), angle)
+    # On a cone every place has a circle of its own: no more of it is swung than the ray crosses.
+    ring = work.swing(centre, out, f"the end view of {name}", near=[spot] if helix.top != helix.radius else ())
     ray = work.draw(centre, Way(math.degrees(angle) - 90 * helix.hand, axis.key, axis.called), spot)
     part = work.prick(ray, ring, spot, f"a part of the end view of {name}")
     carried = work.parallel(axis, part, helix.place(turn))
@@ -266,6 +353,7 @@ KIND = Kind(
         Form("level"),
         Form("plumb"),
         Form("wire {size:diameter}"),
+        Form("as seen", "seen"),
     ),
     construct=construct,
 )

@@ -18,6 +18,7 @@ from ..worksheets import Remark
 from .gear import FEWEST, draw_teeth, method_of, size_of
 from .toothed import SHAPE, SIZE, pitch_told, proportions_of, times, tooth_remarks
 
+
 def construct(args: Args) -> Made:
     """Construct the teeth of an internal gear, pointing to the centre.
 
@@ -124,9 +125,10 @@ def _working(args: Args, space: Gear, module: Number, pair: Pair | None) -> Iter
         out, inner = pair.reaches
         yield f"centre distance ({say(across)} − {say(2 * pair.pinion.pitch)}) ÷ 2 = {say(pair.apart)}"
         unless = ", were there no interference: there is" if pair.interferes else ""
+        action = say(pair.apart * math.sin(space.pressure))
         yield (
             f"contact ratio (√(r² − r_b²) − √(R² − R_b²) + C·sin φ) ÷ πm·cos φ = ({say(out)} − {say(inner)} + "
-            f"{say(pair.apart * math.sin(space.pressure))}) ÷ {say(space.base_pitch)} = {pair.contact_ratio:.3f}{unless}"
+            f"{action}) ÷ {say(space.base_pitch)} = {pair.contact_ratio:.3f}{unless}"
         )
 
 

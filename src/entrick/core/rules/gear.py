@@ -379,7 +379,10 @@ class Gear:
         """Return so many teeth of the gear about a centre, all of them closed, the first in a direction (radians)."""
         names = {"tip": called.end, "root": called.ground}
         tooth = [
-            (f"{names.get(word, word)}{'' if len(curves) == 1 else f'.{number}'}", piece_of(curve, "", "" if len(curves) == 1 else word))
+            (
+                f"{names.get(word, word)}{'' if len(curves) == 1 else f'.{number}'}",
+                piece_of(curve, "", "" if len(curves) == 1 else word),
+            )
             for word, curves in self.tooth(method)
             for number, curve in enumerate(curves, 1)
         ]

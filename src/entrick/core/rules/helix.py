@@ -9,7 +9,7 @@ import math
 from dataclasses import dataclass
 
 from ..geometry import Point
-from ..tolerance import NOUGHT, ROUND
+from ..tolerance import ROUND
 
 MOST_TURNS = 30
 
@@ -80,19 +80,26 @@ class Helix:
         sides = (k * math.pi - self.begin % math.pi for k in range(-1, 2 * MOST_TURNS + 4))
         return [0.0, *(turn for turn in sides if ROUND < turn < self.whole - ROUND), self.whole]
 
-    def tight(self, start: float, end: float, half: float) -> float:
-        """Return how far from its ends a half turn bends more tightly than a radius, radians (by halving)."""
-        rise = self.lead / math.tau
+    def edge(self, turn: float, off: float) -> Point:
+        """Return the place so far to the left of it, as it goes, after a turn in radians."""
+        return self.place(turn) + self.heading(turn).normal * off
 
-        def bend(away: float) -> float:
-            r, turn = self.out(start + away), start + away + self.begin
-            ahead = math.hypot(r * math.sin(turn), rise)
-            return ahead**3 / max(abs(r * math.cos(turn) * rise), NOUGHT)
+    def emerges(self, start: float, end: float, half: float, off: float) -> float:
+        """Return after which turn the inner edge of a round wire comes out of its end at `start`, on the way to `end`.
 
-        low, high = 0.0, (end - start) / 2
-        if bend(low) >= half:
-            return 0.0
-        for _ in range(50):
-            middle = (low + high) / 2
-            low, high = (middle, high) if bend(middle) < half else (low, middle)
+        Notes
+        -----
+        Where the curve bends more tightly than the wire is thick, its inner edge lies inside the round end first. It
+        comes out where it is half the wire from the middle of that end (by halving).
+        """
+        middle, whole = self.place(start), (end - start) / 2
+        for share in (0.5**k for k in range(24)):
+            if abs(self.edge(start + whole * share, off) - middle) < half:
+                low, high = start + whole * share, start + whole * min(2 * share, 1.0)
+                break
+        else:
+            return start
+        for _ in range(60):
+            turn = (low + high) / 2
+            low, high = (turn, high) if abs(self.edge(turn, off) - middle) < half else (low, turn)
         return high

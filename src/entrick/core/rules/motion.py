@@ -139,9 +139,9 @@ def rounded_by(radius: float, wide: float, tall: float) -> Motion | None:
         return 0.5 + (x - 0.5) * steep * wide / tall, steep * wide / tall, 0.0
 
     greatest = wide**2 / (tall * radius * math.cos(slope) ** 3)
-    return Motion("rounded", "uniform velocity with rounded ends", shape, (share, 1 - share), steep * wide / tall, greatest,
-                  "arcs square above the start and below the end, and the straight line that touches both",
-                  radius)  # fmt: skip
+    drawn = "arcs square above the start and below the end, and the straight line that touches both"
+    title, breaks, fastest = "uniform velocity with rounded ends", (share, 1 - share), steep * wide / tall
+    return Motion("rounded", title, shape, breaks, fastest, greatest, drawn, radius)
 
 
 USUAL = "harmonic"

@@ -13,6 +13,7 @@ from entrick.core.desk import Work, work_out
 from entrick.core.drawing.marks import Arrowhead, DrawnArc, DrawnCircle, DrawnLine, Lettering, Mark, reach
 from entrick.core.finish.chain import centre_dashes, hidden_dashes
 from entrick.core.formats import write_pdf, write_svg
+from entrick.core.geometry import Point
 from entrick.demo import sample_plans
 
 HEAD = "units mm\nsheet A2 landscape, scale 1:1, border 10\n"
@@ -28,6 +29,18 @@ def solved(rows: str, head: str = HEAD) -> Work:
 
 def marks(done: Work, role: str, kind: type[Mark] = DrawnLine) -> list[Mark]:
     return [mark for mark in done.display.marks if mark.role == role and isinstance(mark, kind)]
+
+
+@pytest.mark.parametrize(("more", "begins"), [("axes = centre lines, of eye\n", 8.0), ("", 1.0)])
+def test_an_extension_line_begins_where_the_centre_line_it_runs_along_ends(more: str, begins: float) -> None:
+    """Centre lines run 3 past a circle, extension lines begin 1 off what they stand on (common practice, no source)."""
+    eye = "A = point, 20 right of O, 5 above\neye = circle, centre A, radius 4\n"
+    done = solved(FRAME + eye + more + "d = dimension, from frame.lower_left to A, level, below\n")
+    lines = [m for m in marks(done, "dimension") if isinstance(m, DrawnLine) and m.x1 == m.x2]
+    own = max(lines, key=lambda m: m.x1)
+    place = done.sheet.on_paper(Point(20.0, 5.0))
+    assert own.x1 == pytest.approx(place.x)
+    assert place.y - max(own.y1, own.y2) == pytest.approx(begins)
 
 
 def test_a_dimension_keeps_gap_offset_and_arrows_at_any_scale() -> None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 from ..drawing.marks import DrawnLine, Lettering
 from ..drawing.notes import (
@@ -39,6 +40,9 @@ def finish(notes: Sequence[tuple[int, Note]], view: View) -> tuple[Finished, ...
     """
     if not notes:
         return ()
+    chains = [mark for _, note in notes if isinstance(note, CentreLine) for mark in centre_line(note, view)]
+    straight_ones = [(Point(m.x1, m.y1), Point(m.x2, m.y2)) for m in chains if isinstance(m, DrawnLine)]
+    view = replace(view, chains=tuple(straight_ones))
     taken = Occupied(view.outlines, view.factor)
     drawn: list[Finished] = []
     for line, straight, row in rows(notes, view):

@@ -10,7 +10,7 @@ from ..drawing.marks import DrawnLine, Lettering, Mark, wide
 from ..drawing.notes import LinearDimension, Note
 from ..geometry import Point
 from ..geometry.place import SIDES
-from ..tolerance import ROUND
+from ..tolerance import DIRECTION, ROUND
 from .occupied import Occupied
 from .style import ARROW, FIRST, LETTERS, NEXT, OFF, PAST, View, arrow, box_of
 
@@ -108,9 +108,20 @@ def _linear(note: LinearDimension, view: View) -> Iterator[Mark]:
         if ends[0].dot(ahead) > ends[1].dot(ahead):
             ends, first, second = (ends[1], ends[0]), second, first
     for spot, end in ((first, ends[0]), (second, ends[1])):
-        start, stop = spot + away * OFF, end + away * PAST
+        start, stop = _clear(spot, away, view.chains) + away * OFF, end + away * PAST
         yield DrawnLine(start.x, start.y, stop.x, stop.y, "dimension")
     yield from _dimension_line(ends[0], ends[1], note.text, view.aligned or note.off is not None, note.off)
+
+
+def _clear(spot: Point, away: Point, chains: Sequence[tuple[Point, Point]]) -> Point:
+    """Return where an extension line may begin: where it would run along a centre line, at the end of that."""
+    for start, end in chains:
+        along = end - start
+        if abs(away.cross(along.unit)) < DIRECTION and abs(away.cross(spot - start)) < OFF / 100:
+            ends = sorted((start.dot(away), end.dot(away)))
+            if ends[0] <= spot.dot(away) < ends[1]:
+                return spot + away * (ends[1] - spot.dot(away))
+    return spot
 
 
 def _dimension_line(start: Point, end: Point, text: str, aligned: bool, off: Point | None = None) -> Iterator[Mark]:

@@ -24,7 +24,8 @@ LETTERS = 2.5
 
 @dataclass(frozen=True)
 class View:
-    """What finishing has to know of the view: its scale, its box on paper from the datum, its outlines."""
+    """What finishing has to know of the view: its scale, its box on paper from the datum, its outlines, and from where
+    to where its straight centre lines run, mm from the datum."""
 
     factor: float
     low: Point
@@ -32,6 +33,7 @@ class View:
     outlines: tuple[Loop, ...]
     aligned: bool = True
     scale: Scale = field(default_factory=Scale)
+    chains: tuple[tuple[Point, Point], ...] = ()
 
 
 Finished = tuple[int, Mark]

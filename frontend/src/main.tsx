@@ -20,6 +20,7 @@ const view = (path: string, lazy: () => Promise<{ Component: ComponentType }>) =
 const router = createBrowserRouter([
   view("/", async () => ({ Component: (await import("./views/Register")).Register })),
   view("/jobs/:jobId", async () => ({ Component: (await import("./views/BenchPage")).BenchPage })),
+  view("*", async () => ({ Component: (await import("./views/NothingHere")).NothingHere })),
   view("/jobs/:jobId/proof", async () => ({ Component: (await import("./views/ProofPage")).ProofPage })),
 ]);
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });

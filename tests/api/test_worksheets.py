@@ -133,7 +133,7 @@ def test_stations_from_a_file_become_measured_lifts(client: FlaskClient) -> None
 @pytest.mark.parametrize(("brief", "row", "words"), [
     ("rise 20 mm with SHM", 1, "says no angle"), ("turn 90° about 20", 1, "rises, falls or dwells"),
     ("dwell 30°; rise 90°", 2, "says no lift"), ("rise 20 or 30 in 90°", 1, "several lifts"),
-    ("0,0\n30,4\nsixty,9", 1, "says no angle"), ("0,0\n30,4,9\n60,2", 2, "an angle and a lift"),
+    ("0,0\n30,4\nsixty,9", 1, "rises, falls or dwells"), ("0,0\n30,4,9\n60,2", 2, "an angle and a lift"),
     ("0,0\n90,4\n180,9\n360,5", 4, "does not return"),
 ])  # fmt: skip
 def test_a_brief_that_cannot_be_read_says_where_and_changes_nothing(

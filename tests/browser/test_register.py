@@ -45,7 +45,7 @@ def test_what_is_not_a_plan_is_refused_in_words(page: Page, desk: str, tmp_path:
     junk.write_bytes(b"\xff\xd8\xff\xe0" + bytes(range(256)))
     page.goto(desk)
     page.get_by_label("Open a plan from disk").set_input_files(junk)
-    expect(page.get_by_role("alert")).to_contain_text("a plan is UTF-8 text")
+    expect(page.get_by_role("alert")).to_contain_text("a plan is text, and this is not")
 
 
 @pytest.mark.parametrize(
@@ -98,14 +98,99 @@ def test_the_whole_first_job_can_be_done_from_the_keyboard(page: Page, desk: str
     expect(page.get_by_text("Revision 2 saved.")).to_be_visible()
 
 
-def test_below_900_pixels_the_pages_stack(page: Page, desk: str) -> None:
-    page.set_viewport_size({"width": 800, "height": 900})
+@pytest.mark.parametrize("size", [(800, 1200), (390, 844), (640, 400), (900, 700)])
+def test_where_the_spread_does_not_fit_the_sheet_lies_above_the_notebook(
+    page: Page, desk: str, size: tuple[int, int]
+) -> None:
+    """640 by 400 is 1280 by 800 at a zoom of 200 %. Nothing scrolls sideways, however long the title."""
+    page.set_viewport_size({"width": size[0], "height": size[1]})
     page.goto(f"{desk}/jobs/2")
+    page.get_by_role("tab", name="Sheet").click()
+    page.get_by_label("Title", exact=True).fill("Clock wheel of the upper gate " * 4)
+    page.get_by_label("Title", exact=True).press("Enter")
+    expect(page.get_by_role("heading", name="Clock wheel of the upper gate")).to_be_attached()
     notebook, sheet = page.get_by_role("tablist").bounding_box(), page.locator("svg.sheet").bounding_box()
     assert notebook
     assert sheet
-    assert sheet["y"] > notebook["y"] + 100
+    assert sheet["y"] < notebook["y"]
     assert sheet["x"] < 50
+    assert page.evaluate("document.documentElement.scrollWidth") <= size[0]
+
+
+def test_a_place_has_an_address_that_can_be_reloaded_and_left_with_back(page: Page, desk: str) -> None:
+    page.goto(f"{desk}/jobs/2")
+    page.get_by_role("tab", name="Findings").click()
+    expect(page).to_have_title(re.compile("^Findings of Clock wheel"))
+    page.get_by_role("tab", name="Working").click()
+    page.locator("li[data-line] button").nth(1).click()
+    expect(page).to_have_url(re.compile(r"entry=wheel"))
+    page.get_by_role("button", name="[ back").click()
+    expect(page).to_have_url(re.compile(r"step=\d+"))
+    page.reload()
+    expect(page.get_by_role("article", name="Setting card of wheel")).to_be_visible()
+    page.go_back()
+    expect(page.get_by_role("article")).to_have_count(0)
+    page.go_back()
+    expect(page.get_by_role("tab", name="Findings")).to_have_attribute("aria-selected", "true")
+    page.goto(f"{desk}/jobs/2/proof")
+    expect(page).to_have_title(re.compile("^Proof of Clock wheel"))
+    page.get_by_role("link", name="Entrick").click()
+    expect(page).to_have_title(re.compile("^Register"))
+    page.goto(f"{desk}/nowhere/at/all")
+    expect(page.get_by_role("link", name="To the register")).to_be_visible()
+
+
+def test_a_plan_is_dropped_on_the_register_and_what_is_none_is_told_what_it_is(page: Page, desk: str) -> None:
+    def drop(name: str, text: str) -> None:
+        data = page.evaluate_handle(
+            "([name, text]) => { const d = new DataTransfer(); d.items.add(new File([text], name)); return d }",
+            [name, text],
+        )
+        page.get_by_role("main").dispatch_event("drop", {"dataTransfer": data})
+
+    page.goto(desk)
+    page.get_by_role("table").wait_for()
+    drop("gate.dxf", "0\nSECTION\n2\nHEADER\n")
+    expect(page.get_by_role("alert")).to_contain_text("this is a DXF drawing, not a plan")
+    drop("gate.entrick", 'plan "Dropped gate"\nunits mm\nO = datum\n')
+    expect(page.get_by_role("heading", name="Dropped gate")).to_be_visible()
+
+
+def test_another_tab_is_told_when_a_revision_is_saved_and_shown_what_differs(page: Page, desk: str) -> None:
+    page.goto(f"{desk}/jobs/2")
+    other = page.context.new_page()
+    other.goto(f"{desk}/jobs/2")
+    for tab, bore in ((page, "Ø1 1/4"), (other, "Ø1 3/8")):
+        tab.get_by_label("b", exact=True).fill(bore)
+        tab.get_by_label("b", exact=True).press("Enter")
+        expect(tab.get_by_role("status").filter(has_text="unsaved")).to_be_visible()
+    page.get_by_role("button", name="Save").click()
+    expect(page.get_by_text("Revision 2 saved.")).to_be_visible()
+    expect(other.get_by_role("alert")).to_contain_text("was saved in another tab")
+    other.get_by_role("button", name="Compare the two").click()
+    differs = other.get_by_role("list", name="What differs")
+    expect(differs.get_by_text("only in yours")).to_have_count(1)
+    expect(differs).to_contain_text("1 3/8")
+    expect(differs).to_contain_text("1 1/4")
+    other.close()
+
+
+def test_the_first_job_is_gone_through_task_by_task_on_the_bench(page: Page, desk: str, store: Store) -> None:
+    page.goto(desk)
+    page.get_by_label("Find").fill("no such job at all")
+    expect(page.get_by_text("No job has")).to_be_visible()
+    for job in range(1, 21):
+        page.request.patch(f"{desk}/api/jobs/{job}", data={"archived": True}, headers={"Origin": desk})
+    page.reload()
+    page.get_by_role("button", name="Set out a first job, in two minutes").click()
+    lesson = page.get_by_role("region", name="The first job")
+    for task in range(1, 8):
+        expect(lesson).to_contain_text(f"task {task} of 7")
+        lesson.get_by_role("button", name="Write it for me").click()
+    expect(lesson).to_contain_text("lined in")
+    expect(page.locator(".mark-outline")).not_to_have_count(0)
+    page.get_by_role("tab", name="Findings").click()
+    expect(page.get_by_text("rim is closed").first).to_be_visible()
 
 
 def test_a_job_that_is_not_there_is_said(page: Page, desk: str) -> None:

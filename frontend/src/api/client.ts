@@ -4,6 +4,7 @@ import type {
   BriefOut,
   ChoicesOut,
   CompleteOut,
+  LessonOut,
   DrawnArc,
   DrawnCircle,
   DrawnDot,
@@ -130,7 +131,8 @@ export const api = {
     );
   },
   /** A row being written, with a kind to begin it or something picked for it. */
-  complete: (text: string, row: string, more: { begin?: string; pick?: string } = {}) =>
+  lesson: (text: string) => json<LessonOut>("POST", "/api/lesson", { text }),
+  complete: (text: string, row: string, more: { begin?: string; pick?: string; caret?: number } = {}) =>
     json<CompleteOut>("POST", "/api/complete", { text, row, ...more }),
   proof: (text: string, signal?: AbortSignal) => json<ProofOut>("POST", "/api/proof", { text }, signal),
   suggest: (text: string) => json<SuggestOut>("POST", "/api/suggest", { text }),

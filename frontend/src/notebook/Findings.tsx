@@ -3,7 +3,7 @@ import type { FindingOut, ProofOut } from "../api/client";
 import { useBench } from "../state/bench";
 import { Figures } from "../ui/Figures";
 
-const SIGNS = { wrong: "✗", look: "?", note: "·", good: "✓" } as const;
+export const SIGNS = { wrong: "✗", look: "?", note: "·", good: "✓" } as const;
 const HEADS = {
   wrong: "Wrong",
   look: "Look again",
@@ -63,7 +63,10 @@ export function Findings({ proof, link, weights = WEIGHTS, tabled = false }: Pro
 }
 
 function Row({ finding }: { finding: FindingOut }) {
-  const { set, edit } = useBench();
+  const { set, edit, work } = useBench();
+  // As the order of work numbers it.
+  const numbered = (work?.entries ?? []).filter((entry) => !entry.comment).map((entry) => entry.line);
+  const number = finding.line ? numbered.indexOf(finding.line) + 1 : 0;
   const mend = finding.mend;
   const show = () => set({ spot: finding.place, hover: finding.line || null });
   const hide = () => set({ spot: null, hover: null });
@@ -84,6 +87,7 @@ function Row({ finding }: { finding: FindingOut }) {
           {SIGNS[finding.weight]}
         </span>
         <span>
+          {number > 0 && <span className="text-pencil">{number} · </span>}
           <Figures text={finding.message} />
         </span>
       </button>

@@ -24,6 +24,7 @@ export function Givens({ work }: { work: Work }) {
 const GivenRow = memo(function GivenRow({ given }: { given: GivenOut }) {
   const edit = useBench((bench) => bench.edit);
   const set = useBench((bench) => bench.set);
+  const finished = useBench((bench) => bench.finished);
   const [typed, setTyped] = useState<string | null>(null);
   const [doubt, setDoubt] = useState("");
   const original = useRef(given.value);
@@ -55,6 +56,7 @@ const GivenRow = memo(function GivenRow({ given }: { given: GivenOut }) {
       await edit({ op: "given", line: given.line, value: typed }, `given ${given.line}`);
     setTyped(null);
     setDoubt("");
+    finished();
   };
 
   return (

@@ -21,38 +21,36 @@ export function Methods({ entry }: { entry: Entry }) {
       </button>
       {shown && data && data.methods.length === 0 && <p className="text-pencil">There is only one.</p>}
       {shown && data && data.methods.length > 0 && (
-        <table className="mt-2 w-full text-left text-[15px]">
-          <thead>
-            <tr className="border-b border-ink">
-              {["Method", "Settings", "Instruments", "How close"].map((head) => (
-                <th key={head} scope="col" className="pr-2 font-semibold">
-                  {head}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {data.methods.map((method) => (
-              <tr key={method.said} className="border-b border-ruling align-top">
-                <td className="py-1 pr-2">
-                  <button
-                    className="act w-36"
-                    aria-pressed={method.chosen}
-                    onClick={() => void edit({ op: "line", line: entry.line, text: method.row })}
-                  >
-                    <Picture marks={method.marks as unknown as Mark[]} box={data.box} />
-                    {method.said}
-                  </button>
-                </td>
-                <td className="py-1 pr-2">{method.settings}</td>
-                <td className="py-1 pr-2">{method.instruments.join(", ")}</td>
-                <td className="py-1">
-                  <Figures text={method.told} />
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <ul className="mt-2 space-y-2 text-[15px]">
+          {data.methods.map((method) => (
+            <li key={method.said} className="flex flex-wrap gap-x-3 border-b border-ruling pb-2">
+              <button
+                className="act w-36 shrink-0"
+                aria-pressed={method.chosen}
+                onClick={() => void edit({ op: "line", line: entry.line, text: method.row })}
+              >
+                <Picture marks={method.marks as unknown as Mark[]} box={data.box} />
+                {method.said}
+              </button>
+              <dl className="grid min-w-40 flex-1 grid-cols-[auto_1fr] content-start gap-x-2">
+                {(
+                  [
+                    ["settings", String(method.settings)],
+                    ["with", method.instruments.join(", ")],
+                    ["how close", method.told],
+                  ] as const
+                ).map(([word, told]) => (
+                  <div key={word} className="contents">
+                    <dt className="text-pencil">{word}</dt>
+                    <dd>
+                      <Figures text={told} />
+                    </dd>
+                  </div>
+                ))}
+              </dl>
+            </li>
+          ))}
+        </ul>
       )}
     </div>
   );

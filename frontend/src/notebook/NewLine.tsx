@@ -1,6 +1,7 @@
-import { type ReactNode, useId, useRef, useState } from "react";
+import { type ReactNode, useId, useLayoutEffect, useRef, useState } from "react";
 import type { Completion, KindOut, Work } from "../api/client";
 import { useBench } from "../state/bench";
+import { FromBrief } from "./FromBrief";
 import { KindList } from "./KindList";
 import { Mistake } from "./Mistake";
 import { Offers } from "./Offers";
@@ -16,7 +17,12 @@ interface Props {
 /** The empty line at the end: a sentence with completion, the list of kinds, or pieces clicked on the sheet. */
 export function NewLine({ work, kinds, more }: Props) {
   const input = useRef<HTMLInputElement>(null);
-  const line = useRow(work, () => input.current?.focus());
+  const line = useRow(work);
+  useLayoutEffect(() => {
+    if (!line.selected) return;
+    input.current?.focus();
+    input.current?.setSelectionRange(...line.selected);
+  }, [line.selected]);
   const pick = useBench((bench) => bench.pick);
   const set = useBench((bench) => bench.set);
   const [at, setAt] = useState(-1);
@@ -26,10 +32,9 @@ export function NewLine({ work, kinds, more }: Props) {
 
   const take = (offer: Completion) => {
     setAt(-1);
-    line.write(/[,>=]\s*$/.test(offer.row) ? offer.row : `${offer.row} `);
-    input.current?.focus();
+    line.take(offer);
   };
-  const begin = (kind: KindOut) => void line.begin(kind).then(() => input.current?.focus());
+  const begin = (kind: KindOut) => void line.begin(kind);
   const keys = (event: React.KeyboardEvent) => {
     const offer = offers[at];
     if (event.key === "ArrowDown" || event.key === "ArrowUp") {
@@ -39,9 +44,12 @@ export function NewLine({ work, kinds, more }: Props) {
     } else if ((event.key === "Enter" || event.key === "Tab") && offer) {
       event.preventDefault();
       take(offer);
-    } else if (event.key === "Tab" && offers.length === 1 && offers[0]) {
+    } else if (event.key === "Tab" && !event.shiftKey && line.isTyped) {
       event.preventDefault();
-      take(offers[0]);
+      setAt(-1);
+      void line.takeFirst();
+    } else if (event.key === "Tab" && !event.shiftKey && line.toBlank(input.current?.selectionEnd ?? 0)) {
+      event.preventDefault();
     } else if (event.key === "Escape") {
       line.setOpen(false);
       set({ pick: null });
@@ -76,7 +84,12 @@ export function NewLine({ work, kinds, more }: Props) {
           autoComplete="off"
           onChange={(event) => {
             setAt(-1);
-            line.write(event.target.value);
+            const { value, selectionStart, selectionEnd } = event.target;
+            line.write(value, [selectionStart ?? value.length, selectionEnd ?? value.length]);
+          }}
+          onSelect={(event) => {
+            const { selectionStart, selectionEnd } = event.currentTarget;
+            line.moveTo([selectionStart ?? 0, selectionEnd ?? 0]);
           }}
           onFocus={() => line.row.trim() && line.setOpen(true)}
           onBlur={() => line.setOpen(false)}
@@ -107,6 +120,7 @@ export function NewLine({ work, kinds, more }: Props) {
             Line in by clicking
           </button>
         )}
+        {kinds.some((kind) => kind.follows) && <FromBrief work={work} take={line.start} />}
         {more}
         {line.row.trim() && (
           <button

@@ -127,8 +127,9 @@ function Outlines({ work, kinds }: { work: Work; kinds: KindOut[] }) {
       </button>
       <button
         className="act"
-        disabled={busy}
+        aria-disabled={busy}
         onClick={() => {
+          if (busy) return;
           setBusy(true);
           void suggest().finally(() => setBusy(false));
         }}

@@ -6,6 +6,7 @@ import { Mistake } from "./Mistake";
 /** The plan as text: the other face of the same statements. */
 export function PlanText({ work }: { work: Work }) {
   const replace = useBench((bench) => bench.replace);
+  const finished = useBench((bench) => bench.finished);
   const [typed, setTyped] = useState<string | null>(null);
   useEffect(() => {
     if (typed === null) return;
@@ -23,7 +24,7 @@ export function PlanText({ work }: { work: Work }) {
         value={typed ?? work.text}
         onChange={(event) => setTyped(event.target.value)}
         onBlur={() => {
-          if (typed !== null) void replace(typed, "text");
+          if (typed !== null) void replace(typed, "text").then(finished);
           setTyped(null);
         }}
       />

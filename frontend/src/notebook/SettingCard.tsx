@@ -3,6 +3,7 @@ import type { ClauseOut, Entry, FormOut, KindOut, StepOut, Work } from "../api/c
 import { useBench } from "../state/bench";
 import { Figures } from "../ui/Figures";
 import { PickButton } from "../ui/PickButton";
+import { Words } from "../ui/Words";
 import { Methods } from "./Methods";
 
 interface Props {
@@ -119,6 +120,7 @@ export function SettingCard({ entry, work, kind }: Props) {
           <span className="font-semibold">Usual mistake.</span> {entry.mistake}
         </p>
       )}
+      <Words said={[entry.sentence, ...entry.working, ...steps.map((s) => `${s.text} ${s.check}`)]} />
       <Clauses entry={entry} kind={kind} />
       <div className="flex gap-1" role="group" aria-label="This line">
         <button className="act" disabled={at <= 0} onClick={() => void move(order[at - 1])}>
@@ -131,7 +133,11 @@ export function SettingCard({ entry, work, kind }: Props) {
           className="act"
           onClick={() => {
             set({ open: null, hover: null });
-            void edit({ op: "delete", line: entry.line });
+            void edit({ op: "delete", line: entry.line }).then((done) => {
+              const next = done?.entries.find((each) => each.line >= entry.line && !each.comment);
+              const row = document.querySelector<HTMLElement>(`li[data-line="${next?.line ?? -1}"] button`);
+              (row ?? document.getElementById("new-line"))?.focus();
+            });
           }}
         >
           Strike out
@@ -188,11 +194,6 @@ function Candidates({ entry }: { entry: Entry }) {
           onFocus={() => set({ letter: candidate.letter })}
           onBlur={() => set({ letter: null })}
           onClick={() => void edit({ op: "choose", line: entry.line, letter: candidate.letter })}
-          onKeyDown={(event) => {
-            const letter = event.key.toUpperCase();
-            if (entry.candidates.some((c) => c.letter === letter))
-              void edit({ op: "choose", line: entry.line, letter });
-          }}
         >
           <strong>{candidate.letter}</strong> {candidate.words.join(", ")}
           <span className="sr-only"> {candidate.about}</span>
@@ -287,7 +288,7 @@ function AddClause({ forms, add }: { forms: FormOut[]; add: (text: string) => vo
       }}
     >
       <select
-        className="field"
+        className="field max-w-full min-w-0"
         aria-label="Add a clause"
         value={chosen}
         onChange={(event) => setChosen(event.target.value)}

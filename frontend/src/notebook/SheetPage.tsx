@@ -94,7 +94,7 @@ function Choice({ label, choices, take }: ChoiceProps) {
         value={value}
         onChange={(event) => take(event.target.value)}
       >
-        {value === "" && <option value="">as said above</option>}
+        {value === "" && <option value="">as the sheet line above says</option>}
         {choices.map((choice) => (
           <option key={choice.said} value={choice.said}>
             {choice.name}

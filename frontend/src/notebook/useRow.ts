@@ -1,5 +1,5 @@
-import { useEffect, useRef, useState } from "react";
-import { api, type Completion, type KindOut, type Work } from "../api/client";
+import { useEffect, useEffectEvent, useRef, useState } from "react";
+import { api, type Completion, type Entry, type KindOut, type Work } from "../api/client";
 import { useBench } from "../state/bench";
 
 const rowKey = (id: number | undefined) => `entrick.row.${id ?? 0}`;
@@ -8,92 +8,173 @@ const rowKey = (id: number | undefined) => `entrick.row.${id ?? 0}`;
 export const PIECES = "the pieces of the outline in order";
 export const REFERENCE = "a point or piece";
 
+/** Stands in a row where a value has still to be written. */
+const BLANK = "…";
+
+/** From where to where something is selected in the row. */
+type Selection = readonly [number, number];
+
+/** The blank that comes next in a row, from a place on, or the first; null where none is left. */
+function blankIn(row: string, from: number): Selection | null {
+  const later = row.indexOf(BLANK, from);
+  const at = later >= 0 ? later : row.indexOf(BLANK);
+  return at >= 0 ? [at, at + BLANK.length] : null;
+}
+
 /**
- * The row being written at the end of the plan: what it says, what may follow, and what a pick adds to it.
- * `picked` is called when a reference has come into it.
+ * The row being written at the end of the plan: what it says, what may follow where one writes, and what a pick adds to
+ * it.
  */
-export function useRow(work: Work, picked: () => void) {
+export function useRow(work: Work) {
   const job = useBench((bench) => bench.job);
   const set = useBench((bench) => bench.set);
   const edit = useBench((bench) => bench.edit);
   const [row, setRow] = useState(() => localStorage.getItem(rowKey(job?.id)) ?? "");
-  const [offers, setOffers] = useState<readonly Completion[]>([]);
+  const [caret, setCaret] = useState<Selection>([row.length, row.length]);
+  const [told, setTold] = useState<{ typed: string; offers: readonly Completion[] }>({
+    typed: "",
+    offers: [],
+  });
   const [doubt, setDoubt] = useState("");
+  const [toSelect, setToSelect] = useState<Selection | null>(null);
+  const [wanted, setWanted] = useState("");
   const [open, setOpen] = useState(false);
   const now = useRef(row);
+  const selected = useRef(caret);
   const turn = useRef<Promise<void>>(Promise.resolve());
   useEffect(() => {
     now.current = row;
     localStorage.setItem(rowKey(job?.id), row);
   }, [row, job?.id]);
   useEffect(() => {
+    selected.current = caret;
+  }, [caret]);
+  useEffect(() => {
     if (!open) return;
     let stale = false;
-    api.complete(work.text, row).then(
+    api.complete(work.text, row, { caret: caret[0] }).then(
       (answer) => {
         if (stale) return;
-        setOffers(answer.completions);
+        setTold({ typed: `${caret[0]} ${row}`, offers: answer.completions });
         setDoubt(answer.doubt);
+        setWanted(answer.wanted);
       },
-      () => setOffers([]),
+      () => undefined,
     );
     return () => {
       stale = true;
     };
-  }, [row, open, work.text]);
+  }, [row, open, work.text, caret]);
 
+  // Until the desk has answered, what it offered before still holds as far as it goes on from what is typed.
+  const typed = row.slice(0, caret[0]);
+  const fresh = told.typed === `${caret[0]} ${row}`;
+  const offers = fresh ? told.offers : told.offers.filter((offer) => offer.row.startsWith(typed) && typed);
+
+  const put = (text: string, at: Selection) => {
+    now.current = text;
+    setRow(text);
+    selected.current = at;
+    setCaret(at);
+    setOpen(true);
+    setToSelect(at);
+  };
+  /** Go to the blank that comes next; tell whether there is one. */
+  const toBlank = (from: number) => {
+    const found = blankIn(now.current, from);
+    if (found) put(now.current, found);
+    return found !== null;
+  };
+  /** Go on with an offer; what stands behind the place where one writes is kept. */
+  const take = (offer: Completion) => {
+    const rest = now.current.slice(selected.current[1]);
+    const joined = rest || /[,>="]\s*$|…/.test(offer.row) ? offer.row : `${offer.row} `;
+    const text = joined + rest;
+    put(text, blankIn(text, offer.row.includes(BLANK) ? 0 : joined.length) ?? [joined.length, joined.length]);
+  };
+  const asked = (text: string, at: number, more: { begin?: string; pick?: string } = {}) =>
+    api.complete(work.text, text, { ...more, caret: at }).catch(() => null);
   /** Let the desk begin the row with a kind, or put what was picked into it: one after another, none is lost. */
   const change = (more: { begin?: string; pick?: string }) => {
     turn.current = turn.current.then(async () => {
-      const answer = await api.complete(work.text, now.current, more).catch(() => null);
+      const answer = await asked(now.current, selected.current[0], more);
       if (!answer) return;
-      now.current = answer.row;
-      setRow(answer.row);
-      setOffers(answer.completions);
       setDoubt(answer.doubt);
+      const end = answer.row.length;
+      put(answer.row, blankIn(answer.row, more.begin ? 0 : selected.current[0]) ?? [end, end]);
     });
     return turn.current;
   };
-  const pickOne = () =>
+  const pickOne = (wanted = REFERENCE) =>
     set({
       pick: {
-        wanted: REFERENCE,
+        wanted,
         take: (name) => {
           set({ pick: null });
-          void change({ pick: name }).then(picked);
+          void change({ pick: name });
         },
       },
     });
   const pickPieces = () => set({ pick: { wanted: PIECES, take: (name) => void change({ pick: name }) } });
+  const pickFor = useEffectEvent(pickOne);
+  useEffect(() => {
+    if (open && wanted) pickFor(wanted);
+  }, [open, wanted, row, caret]);
 
   return {
     row,
     offers,
+    /** What is to be selected in the field, once for each such answer. */
+    selected: toSelect,
     /** Why the row is no statement yet, once one has stopped writing it. */
     doubt: open || !row.trim() ? "" : doubt,
     open,
     setOpen,
-    write: (text: string) => {
+    /** Whether the beginning of something is typed where one writes. */
+    isTyped: caret[0] === caret[1] && /[^\s,>=]$/.test(typed),
+    write: (text: string, at: Selection) => {
       now.current = text;
       setRow(text);
+      setCaret(at);
       setOpen(true);
+    },
+    /** Note where one writes now. */
+    moveTo: (at: Selection) => {
+      if (at[0] !== selected.current[0] || at[1] !== selected.current[1]) setCaret(at);
     },
     begin: async (kind: KindOut) => {
       if (kind.by_clicking) pickPieces();
       await change({ begin: kind.name });
-      if (!kind.by_clicking) setOpen(true);
     },
-    pickOne,
-    /** Put the row into the plan, and open the card of what it became. */
+    take,
+    /** Begin with a whole row, at the first blank that is left in it. */
+    start: (text: string) => put(text, blankIn(text, 0) ?? [text.length, text.length]),
+    /** Go on with what is offered first; asked for where the desk has not answered yet. */
+    takeFirst: async () => {
+      const [row, at] = [now.current, selected.current];
+      const first = offers[0] ?? (fresh ? undefined : (await asked(row, at[0]))?.completions[0]);
+      if (now.current !== row) return;
+      if (first) take(first);
+      else toBlank(at[1]);
+    },
+    pickOne: () => pickOne(),
+    toBlank,
+    /** Put the row into the plan, and open the card of what it became; first every blank is filled. */
     putDown: async () => {
       await turn.current;
-      if (!now.current.trim()) return;
+      if (!now.current.trim() || toBlank(selected.current[1])) return;
       const done = await edit({ op: "append", text: now.current });
       if (!done) return;
       now.current = "";
       setRow("");
       setOpen(false);
       set({ pick: null, open: done.at || null, step: null });
+      // Where several fit, one of them is chosen next, by its letter: no row swallows it.
+      const made = done.entries.find((entry) => entry.line === done.at) as Entry | undefined;
+      if (made?.error && made.candidates.length > 0)
+        requestAnimationFrame(() =>
+          document.querySelector<HTMLElement>(`li[data-line="${made.line}"] fieldset button`)?.focus(),
+        );
     },
   };
 }

@@ -21,24 +21,53 @@ export function Needle({ step }: { step: StepOut }) {
 }
 
 interface GhostsProps extends OnPaper {
+  line: number;
   candidates: readonly CandidateOut[];
   strokes: Strokes;
 }
 
-/** The solutions that fit, each with its letter. */
-export function Ghosts({ candidates, strokes, height }: GhostsProps) {
+/** The solutions that fit, each with its letter in a ring, to be pressed: no name of a point looks like that. */
+export function Ghosts({ line, candidates, strokes, height }: GhostsProps) {
   const letter = useBench((bench) => bench.letter);
+  const edit = useBench((bench) => bench.edit);
+  const set = useBench((bench) => bench.set);
   return candidates.map((candidate) => (
-    <g key={candidate.letter} data-testid={`ghost-${candidate.letter}`}>
-      {(candidate.marks as unknown as Mark[]).map((mark, i) => (
-        <MarkShape
-          key={i}
-          mark={mark}
-          height={height}
-          className={mark.kind === "text" ? "now" : "mark-ghost"}
-          width={mark.kind === "dot" || candidate.letter === letter ? 0.9 : strokes.ghost?.width}
-        />
-      ))}
+    <g
+      key={candidate.letter}
+      data-testid={`ghost-${candidate.letter}`}
+      className="cursor-pointer"
+      pointerEvents="all"
+      onPointerUp={(event) => {
+        event.stopPropagation();
+        void edit({ op: "choose", line, letter: candidate.letter });
+      }}
+      onPointerEnter={() => set({ letter: candidate.letter })}
+      onPointerLeave={() => set({ letter: null })}
+    >
+      {(candidate.marks as unknown as Mark[]).map((mark, i) =>
+        mark.kind === "text" ? (
+          <g key={i}>
+            <circle cx={mark.x + 1.2} cy={height - mark.y - 1.7} r={3.2} className="mark-ring" />
+            <text
+              x={mark.x + 1.2}
+              y={height - mark.y - 0.3}
+              fontSize={4}
+              textAnchor="middle"
+              className="mark-letter"
+            >
+              {mark.text}
+            </text>
+          </g>
+        ) : (
+          <MarkShape
+            key={i}
+            mark={mark}
+            height={height}
+            className="mark-ghost"
+            width={mark.kind === "dot" || candidate.letter === letter ? 0.9 : strokes.ghost?.width}
+          />
+        ),
+      )}
     </g>
   ));
 }

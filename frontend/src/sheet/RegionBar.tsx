@@ -2,6 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { api } from "../api/client";
 import { useBench } from "../state/bench";
 
+const outlines = (count: number) => `${count} statement${count === 1 ? "" : "s"}`;
+
 /** What is being lined in by region, as what, and what to do with it. */
 export function RegionBar() {
   const { regions, lineIn, set } = useBench();
@@ -18,7 +20,7 @@ export function RegionBar() {
         {regions.told ||
           (count === 0
             ? "Click inside every region that is material; or move the cross with the arrow keys, and Enter."
-            : `${count} region${count > 1 ? "s" : ""}: ${regions.found?.statements.length ?? 0} to line in`)}
+            : `${count} region${count > 1 ? "s" : ""} pointed at; written down, the boundary makes ${outlines(regions.found?.statements.length ?? 0)}`)}
       </span>
       <span role="radiogroup" aria-label="Lined in as" className="flex gap-3">
         {data?.kinds

@@ -35,8 +35,8 @@ export function Sheet({ work }: { work: Work }) {
   const shown = step ?? Infinity;
   // What is undecided is lettered without being asked for, unless another entry is looked at.
   const waiting = work.entries.find((entry) => entry.error && entry.candidates?.length)?.line;
-  const candidates =
-    work.entries.find((entry) => entry.line === (ghosts ?? open ?? waiting))?.candidates ?? [];
+  const asked = ghosts ?? open ?? waiting;
+  const candidates = work.entries.find((entry) => entry.line === asked)?.candidates ?? [];
   const undecided = candidates.length > 0 && (ghosts !== null || !candidates.some((c) => c.chosen));
 
   const keys: Record<string, () => void> = {
@@ -134,7 +134,7 @@ export function Sheet({ work }: { work: Work }) {
             </g>
           )}
         </g>
-        {undecided && <Ghosts candidates={candidates} strokes={strokes} height={height} />}
+        {undecided && <Ghosts line={asked ?? 0} candidates={candidates} strokes={strokes} height={height} />}
         <OpenedUp height={height} />
         {regions && <RegionMarks regions={regions} cursor={cursor} height={height} />}
         <FindingPlace height={height} />
@@ -158,7 +158,7 @@ export function Sheet({ work }: { work: Work }) {
       </div>
       {regions && <RegionBar />}
       {pick && (
-        <p className="absolute top-1 left-1/2 -translate-x-1/2 bg-[var(--color-ink)] px-3 py-1 text-[var(--color-page)]">
+        <p className="absolute bottom-11 left-1/2 max-w-[90%] -translate-x-1/2 bg-[var(--color-ink)] px-3 py-1 text-[var(--color-page)]">
           Click {pick.wanted} on the sheet{" "}
           <button className="underline" onClick={() => set({ pick: null })}>
             leave off (Esc)

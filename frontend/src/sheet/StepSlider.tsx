@@ -11,7 +11,10 @@ export function StepSlider({ work }: { work: Work }) {
   const count = work.steps.length;
   const current = step === null ? undefined : work.steps[step - 1];
   return (
-    <section aria-label="Steps at the board" className="flex h-16 shrink-0 items-center gap-2 bg-page px-3">
+    <section
+      aria-label="Steps at the board"
+      className="flex min-h-16 shrink-0 items-center gap-2 bg-page px-3 max-[1240px]:flex-wrap"
+    >
       <button
         className="act shrink-0"
         onClick={() => set({ step: Math.max(0, (step ?? count) - 1) })}
@@ -48,7 +51,7 @@ export function StepSlider({ work }: { work: Work }) {
         on ]
       </button>
       <p
-        className="line-clamp-4 min-w-32 flex-1 text-[14px] leading-[1.12]"
+        className="line-clamp-4 min-w-40 flex-1 max-[700px]:order-last max-[700px]:min-w-full text-[14px] leading-[1.12]"
         aria-live="polite"
         data-testid="step-text"
       >

@@ -60,6 +60,8 @@ interface Bench {
   worksheet: number | null;
   message: string;
   stale: RevisionOut | null;
+  /** What another tab has saved while this one holds unsaved work. */
+  elsewhere: RevisionOut | null;
   load: (id: number) => Promise<void>;
   /** Make an edit; what it comes to is not taken over when `accept` refuses it. */
   edit: (edit: Edit, together?: string, accept?: (work: Work) => boolean) => Promise<Work | null>;
@@ -74,6 +76,8 @@ interface Bench {
   openUp: (step: number) => Promise<void>;
   /** Do the steps in another order; it is kept with the job on this desk. */
   reschedule: (schedule: Schedule) => Promise<void>;
+  /** What is typed from here on is undone by itself. */
+  finished: () => void;
   undo: () => Promise<void>;
   redo: () => Promise<void>;
   save: (note?: string) => Promise<void>;
@@ -97,6 +101,7 @@ type Looks = Pick<
   | "worksheet"
   | "message"
   | "stale"
+  | "elsewhere"
 >;
 
 const scheduleKey = (id: number) => `entrick.schedule.${id}`;
@@ -157,6 +162,9 @@ function overtake(together: string): AbortSignal {
   return underWay.end.signal;
 }
 
+/** The other tabs of this desk: what is saved in one is told in all. */
+const others = new BroadcastChannel("entrick.saved");
+
 /** Edits that belong together (typing in one field) are undone together. */
 let lastTogether = "";
 
@@ -212,6 +220,7 @@ export const useBench = create<Bench>((set, get) => {
     worksheet: null,
     message: "",
     stale: null,
+    elsewhere: null,
     set: (change) => set(change),
 
     load: async (id) => {
@@ -228,6 +237,7 @@ export const useBench = create<Bench>((set, get) => {
         worksheet: null,
         message: "",
         stale: null,
+        elsewhere: null,
       });
       try {
         const { job, newest } = await api.job(id);
@@ -349,6 +359,10 @@ export const useBench = create<Bench>((set, get) => {
         }
       }),
 
+    finished: () => {
+      lastTogether = "";
+    },
+
     undo: () =>
       inTurn(async () => {
         const { past, future, text } = get();
@@ -378,10 +392,12 @@ export const useBench = create<Bench>((set, get) => {
         try {
           const revision = await api.save(job.id, text, base, note);
           localStorage.removeItem(draftKey(job.id));
+          others.postMessage({ job: job.id, revision: revision.number });
           set({
             base: revision.number,
             saved: revision.text,
             stale: null,
+            elsewhere: null,
             message: `Revision ${revision.number} saved.`,
           });
         } catch (error) {
@@ -392,11 +408,25 @@ export const useBench = create<Bench>((set, get) => {
 
     settle: (base) => {
       const { job, text } = get();
-      set({ base, stale: null });
+      set({ base, stale: null, elsewhere: null });
       if (job) localStorage.setItem(draftKey(job.id), JSON.stringify({ base, text }));
     },
   };
 });
+
+others.onmessage = (event: MessageEvent<{ job: number; revision: number }>) => {
+  const { job, base, text, saved, load, set } = useBench.getState();
+  if (job?.id !== event.data.job || event.data.revision <= base) return;
+  if (text === saved)
+    void load(job.id).then(() =>
+      set({ message: `Revision ${event.data.revision} was saved in another tab; it is on the bench now.` }),
+    );
+  else
+    void api
+      .job(job.id)
+      .then(({ newest }) => set({ elsewhere: newest }))
+      .catch(() => undefined);
+};
 
 /** Whether the bench holds work that is not saved. */
 export const useUnsaved = () => useBench((bench) => bench.work !== null && bench.text !== bench.saved);

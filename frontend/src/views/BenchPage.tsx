@@ -2,15 +2,17 @@ import { useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
-import { api, type Entry } from "../api/client";
-import { Findings } from "../notebook/Findings";
+import { api, type Entry, type ProofOut } from "../api/client";
+import { Findings, SIGNS } from "../notebook/Findings";
 import { Givens } from "../notebook/Givens";
+import { Lesson } from "../notebook/Lesson";
 import { OrderOfWork } from "../notebook/OrderOfWork";
 import { PlanText } from "../notebook/PlanText";
 import { Revisions } from "../notebook/Revisions";
 import { SheetPage } from "../notebook/SheetPage";
 import { Sheet } from "../sheet/Sheet";
 import { StepSlider } from "../sheet/StepSlider";
+import { useAddress } from "../state/address";
 import { useBench, useProof, useUnsaved } from "../state/bench";
 import { Header } from "./Header";
 import { Issue } from "./Issue";
@@ -21,19 +23,56 @@ const Worksheet = lazy(async () => ({ default: (await import("../worksheet/Works
 
 const TABS = ["Working", "Sheet", "Findings", "Text", "Revisions"] as const;
 
+/** The sign of the worst that was found, and how many of it there are. */
+function Badge({ proof }: { proof: ProofOut | undefined }) {
+  const count = (weight: string) =>
+    proof?.findings.filter((finding) => finding.weight === weight).length ?? 0;
+  const worst = (["wrong", "look"] as const).find((weight) => count(weight) > 0);
+  if (!worst) return null;
+  const told = `${count(worst)} ${worst === "wrong" ? "wrong" : "to look at again"}`;
+  return (
+    <span className={worst === "wrong" ? "text-accent" : ""} title={told}>
+      <span aria-hidden="true">
+        {" "}
+        {SIGNS[worst]}
+        {count(worst)}
+      </span>
+      <span className="sr-only">, {told}</span>
+    </span>
+  );
+}
+
+/** Choose the candidate of a letter, of the card that is open or the statement that waits for it; tell whether one was. */
+function chooseByLetter(key: string): boolean {
+  const { work, open, edit } = useBench.getState();
+  const entries = (work?.entries ?? []).filter((entry) => !entry.comment) as Entry[];
+  const entry =
+    entries.find((each) => each.line === open && each.candidates.length > 0) ??
+    entries.find((each) => each.error && each.candidates.length > 0);
+  const letter = key.toUpperCase();
+  if (!entry?.candidates.some((candidate) => candidate.letter === letter)) return false;
+  void edit({ op: "choose", line: entry.line, letter }).then(() =>
+    document.getElementById("new-line")?.focus(),
+  );
+  return true;
+}
+
 /** The Bench: an open notebook beside a drawing board. */
 export function BenchPage() {
   const { jobId } = useParams();
-  const { job, work, past, future, base, message, worksheet, load, undo, redo, save, set } = useBench();
+  const { job, work, past, future, base, message, worksheet, elsewhere, load, undo, redo, save, set } =
+    useBench();
   const unsaved = useUnsaved();
+  const [page, turnTo] = useAddress(TABS, work?.trouble ? "Text" : "Working");
   const [help, setHelp] = useState(false);
   const { data } = useQuery({ queryKey: ["kinds"], queryFn: api.kinds, staleTime: Infinity });
   useEffect(() => {
     if (useBench.getState().job?.id !== Number(jobId)) void load(Number(jobId));
   }, [jobId, load]);
   useEffect(() => {
-    document.title = work ? `${work.title || "Untitled"} · Entrick` : "Entrick";
-  }, [work]);
+    const at = page === "Working" ? "" : `${page} of `;
+    document.title = work ? `${at}${work.title || "Untitled"} · Entrick` : "Entrick";
+  }, [work, page]);
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       const typing = event.target instanceof Element && event.target.closest("input, textarea, select");
@@ -48,6 +87,8 @@ export function BenchPage() {
       else if (command || typing) {
         if (event.key === "Escape") set({ pick: null, regions: null });
         return;
+      } else if (chooseByLetter(event.key)) {
+        // A letter that stands on the sheet has been chosen.
       } else if (key === "n") document.getElementById("new-line")?.focus();
       else if (key === "[") stepTo((bench.step ?? steps) - 1);
       else if (key === "]") stepTo((bench.step ?? steps) + 1);
@@ -63,13 +104,12 @@ export function BenchPage() {
 
   const proof = useProof();
   const turning = work?.entries.find((entry) => entry.line === worksheet && !entry.comment);
-  const wrong = proof?.findings.filter((f) => f.weight === "wrong" || f.weight === "look").length ?? 0;
   return (
     <div className="flex h-full flex-col">
       <Header>
         {work && (
           <>
-            <h1 className="truncate">
+            <h1 className="max-w-[45%] min-w-0 truncate stacked:max-w-full" title={work.title}>
               <span className="font-semibold">{work.drawing}</span> {work.title || "Untitled"}
             </h1>
             <span className="text-sm whitespace-nowrap" role="status">
@@ -77,18 +117,28 @@ export function BenchPage() {
               {unsaved ? ", with unsaved work" : ", saved"}
             </span>
             <span className="flex-1" />
-            <button className="act" onClick={() => void undo()} disabled={past.length === 0} title="Ctrl+Z">
+            <button
+              className="act"
+              onClick={() => void undo()}
+              aria-disabled={past.length === 0}
+              title="Ctrl+Z"
+            >
               Undo
             </button>
             <button
               className="act"
               onClick={() => void redo()}
-              disabled={future.length === 0}
+              aria-disabled={future.length === 0}
               title="Ctrl+Shift+Z"
             >
               Redo
             </button>
-            <button className="act" onClick={() => void save()} disabled={!unsaved} title="Ctrl+S">
+            <button
+              className="act"
+              onClick={() => unsaved && void save()}
+              aria-disabled={!unsaved}
+              title="Ctrl+S"
+            >
               Save
             </button>
             <Link className="act" to={`/jobs/${jobId}/proof`}>
@@ -101,6 +151,14 @@ export function BenchPage() {
           </>
         )}
       </Header>
+      {elsewhere && (
+        <p role="alert" className="flex items-center gap-3 border-l-4 border-accent bg-wash px-4 py-1">
+          Revision {elsewhere.number} of this job was saved in another tab, while this one holds unsaved work.
+          <button className="act" onClick={() => set({ stale: elsewhere })}>
+            Compare the two
+          </button>
+        </p>
+      )}
       {message && (
         <p role="status" className="flex items-center justify-between bg-wash px-4 py-1">
           {message}
@@ -118,25 +176,30 @@ export function BenchPage() {
       {!work || !job ? (
         <p className="p-8">{message ? "" : "Opening the job…"}</p>
       ) : (
-        <main className="flex min-h-0 flex-1 max-[900px]:flex-col max-[900px]:overflow-auto">
+        <main className="flex min-h-0 flex-1 stacked:flex-col">
           <Tabs.Root
-            defaultValue={work.trouble ? "Text" : "Working"}
+            value={page}
+            onValueChange={turnTo}
             orientation="vertical"
-            className="flex w-[36%] max-w-[620px] min-w-[400px] flex-col max-[900px]:w-full max-[900px]:max-w-none"
+            className="flex w-[36%] max-w-[620px] min-w-[400px] flex-col stacked:min-h-0 stacked:w-full stacked:max-w-none stacked:min-w-0 stacked:flex-1"
           >
-            <Tabs.List aria-label="Pages of the notebook" className="flex gap-px bg-table px-3 pt-2">
+            <Tabs.List
+              aria-label="Pages of the notebook"
+              className="flex gap-px overflow-x-auto bg-table px-3 pt-2"
+            >
               {TABS.map((tab) => (
                 <Tabs.Trigger
                   key={tab}
                   value={tab}
-                  className="min-h-8 bg-[#c9cdc3] px-3 text-ink data-[state=active]:bg-page data-[state=active]:font-semibold"
+                  className="min-h-8 bg-tab px-3 text-ink data-[state=active]:bg-page data-[state=active]:font-semibold"
                 >
                   {tab}
-                  {tab === "Findings" && wrong > 0 && <span className="text-accent"> ✗{wrong}</span>}
+                  {tab === "Findings" && <Badge proof={proof} />}
                 </Tabs.Trigger>
               ))}
             </Tabs.List>
             <Tabs.Content value="Working" className="page min-h-0 flex-1 overflow-auto px-3" tabIndex={-1}>
+              <Lesson key={job.id} work={work} job={job.id} />
               <Givens work={work} />
               <OrderOfWork key={job.id} work={work} kinds={data?.kinds ?? []} />
             </Tabs.Content>
@@ -153,7 +216,7 @@ export function BenchPage() {
               <Revisions />
             </Tabs.Content>
           </Tabs.Root>
-          <div className="flex min-h-0 min-w-0 flex-1 flex-col max-[900px]:min-h-[70vh]">
+          <div className="flex min-h-0 min-w-0 flex-1 flex-col stacked:order-first stacked:h-[52%] stacked:flex-none">
             {turning ? (
               <Suspense fallback={<p className="p-8">Opening the worksheet…</p>}>
                 <Worksheet key={turning.line} entry={turning as Entry} work={work} />

@@ -25,7 +25,7 @@ export function ProofPage() {
       <Header>
         {work && (
           <>
-            <h1 className="truncate">
+            <h1 className="min-w-0 truncate" title={work.title}>
               Proof of <span className="font-semibold">{work.drawing}</span> {work.title || "Untitled"}
             </h1>
             <span className="flex-1" />
@@ -39,9 +39,9 @@ export function ProofPage() {
       {!work || !job ? (
         <p className="p-8">{message || "Opening the job…"}</p>
       ) : (
-        <main className="flex min-h-0 flex-1 max-[900px]:flex-col max-[900px]:overflow-auto">
+        <main className="flex min-h-0 flex-1 stacked:flex-col">
           <div
-            className="page w-[46%] min-w-[420px] overflow-auto px-4 pb-6 max-[900px]:w-full"
+            className="page plain w-[46%] min-w-[420px] overflow-auto px-4 pb-6 stacked:min-h-0 stacked:w-full stacked:min-w-0 stacked:flex-1"
             tabIndex={-1}
           >
             {proof && <Verdict proof={proof} />}
@@ -51,7 +51,7 @@ export function ProofPage() {
             {proof && <Junctions proof={proof} />}
             <OnPaper work={work} />
           </div>
-          <div className="flex min-h-0 min-w-0 flex-1 flex-col max-[900px]:min-h-[70vh]">
+          <div className="flex min-h-0 min-w-0 flex-1 flex-col stacked:order-first stacked:h-[52%] stacked:flex-none">
             <Sheet key={`${work.sheet.width} ${work.sheet.height}`} work={work} />
           </div>
         </main>

@@ -1,7 +1,8 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useDeferredValue, useRef, useState } from "react";
+import { useDeferredValue, useEffect, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, type JobIn, type JobOut, takeAway, takeIn, type Wanted } from "../api/client";
+import { beginLesson } from "../notebook/Lesson";
 import { Header } from "./Header";
 
 const ORDERS: [Wanted["order"], string][] = [
@@ -27,6 +28,10 @@ export function Register() {
   });
   const notice = useQuery({ queryKey: ["notice"], queryFn: api.notice, staleTime: Infinity }).data?.told;
   const [trouble, setTrouble] = useState("");
+  const [over, setOver] = useState(false);
+  useEffect(() => {
+    document.title = "Register · Entrick";
+  }, []);
   const enter = useMutation({
     mutationFn: (job: JobIn) => api.addJob(job),
     onSuccess: (job) => go(`/jobs/${job.id}`),
@@ -40,20 +45,43 @@ export function Register() {
   const open = async (chosen: File | undefined) => {
     if (!chosen) return;
     const bytes = await chosen.arrayBuffer();
+    setTrouble("");
     try {
       enter.mutate({
         text: new TextDecoder("utf-8", { fatal: true }).decode(bytes),
         note: `opened from ${chosen.name}`.slice(0, 200),
       });
     } catch {
-      setTrouble(`${chosen.name} is not a plan: a plan is UTF-8 text`);
+      setTrouble(`${chosen.name} is not a plan: a plan is text, and this is not (or not in UTF-8).`);
+    }
+  };
+  const learn = async () => {
+    try {
+      const { start } = await api.lesson("");
+      const job = await api.addJob({ text: start, note: "the first job" });
+      beginLesson(job.id);
+      await go(`/jobs/${job.id}`);
+    } catch (problem) {
+      setTrouble(problem instanceof Error ? problem.message : String(problem));
     }
   };
   const look = (change: Partial<Wanted>) => setWanted({ ...wanted, page: 1, ...change });
   const { archived } = wanted;
 
   return (
-    <div className="flex h-full flex-col">
+    <div
+      className="flex h-full flex-col"
+      onDragOver={(event) => {
+        event.preventDefault();
+        setOver(event.dataTransfer.types.includes("Files"));
+      }}
+      onDragLeave={(event) => event.currentTarget === event.target && setOver(false)}
+      onDrop={(event) => {
+        event.preventDefault();
+        setOver(false);
+        void open(event.dataTransfer.files[0]);
+      }}
+    >
       <Header>
         <h1>Register of the drawing office</h1>
         <span className="flex-1" />
@@ -75,8 +103,11 @@ export function Register() {
           }}
         />
       </Header>
-      <main className="min-h-0 flex-1 overflow-auto p-6">
-        <div className="mx-auto max-w-5xl bg-page px-8 py-6">
+      <main className="min-h-0 flex-1 overflow-auto p-6 max-[700px]:p-1">
+        <div
+          className={`mx-auto max-w-5xl bg-page px-8 py-6 max-[700px]:px-3 ${over ? "outline-4 outline-accent outline-dashed" : ""}`}
+        >
+          {over && <p role="status">Let go to open the plan as a job.</p>}
           {[notice, trouble || error?.message].filter(Boolean).map((told) => (
             <p key={told} role="alert" className="mb-3 border-l-4 border-accent bg-wash px-3 py-1">
               {told}
@@ -116,33 +147,35 @@ export function Register() {
               </select>
             </label>
           </div>
-          <table className="w-full border-collapse text-left" aria-labelledby="listed">
-            <thead>
-              <tr className="border-y border-ink text-sm">
-                <th className="w-24 py-1 font-semibold">Number</th>
-                <th className="w-36 font-semibold">Part</th>
-                <th className="font-semibold">Title</th>
-                <th className="w-16 font-semibold">Units</th>
-                <th className="w-16 font-semibold">Scale</th>
-                <th className="w-20 font-semibold">Revision</th>
-                <th className="w-40 font-semibold">Last worked</th>
-                <th className="w-44">
-                  <span className="sr-only">What can be done</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {data?.jobs.map((job) => (
-                <Row
-                  key={job.id}
-                  job={job}
-                  copy={() => enter.mutate({ copy_of: job.id })}
-                  put={() => put.mutate(job)}
-                />
-              ))}
-            </tbody>
-          </table>
-          {data?.total === 0 && <Empty wanted={wanted} />}
+          <div className="overflow-x-auto">
+            <table className="w-full min-w-[46rem] border-collapse text-left" aria-labelledby="listed">
+              <thead>
+                <tr className="border-y border-ink text-sm">
+                  <th className="w-24 py-1 font-semibold">Number</th>
+                  <th className="w-36 font-semibold">Part</th>
+                  <th className="font-semibold">Title</th>
+                  <th className="w-16 font-semibold">Units</th>
+                  <th className="w-16 font-semibold">Scale</th>
+                  <th className="w-20 font-semibold">Revision</th>
+                  <th className="w-40 font-semibold">Last worked</th>
+                  <th className="w-44">
+                    <span className="sr-only">What can be done</span>
+                  </th>
+                </tr>
+              </thead>
+              <tbody>
+                {data?.jobs.map((job) => (
+                  <Row
+                    key={job.id}
+                    job={job}
+                    copy={() => enter.mutate({ copy_of: job.id })}
+                    put={() => put.mutate(job)}
+                  />
+                ))}
+              </tbody>
+            </table>
+          </div>
+          {data?.total === 0 && <Empty wanted={wanted} learn={() => void learn()} />}
           <div className="flex flex-wrap items-center gap-2 pt-4">
             <button className="act" onClick={() => look({ archived: !archived, search: "" })}>
               {archived ? "Back to the jobs at work" : "Show archived jobs"}
@@ -188,7 +221,11 @@ function Row({ job, copy, put }: { job: JobOut; copy: () => void; put: () => voi
       <td>{job.unit}</td>
       <td>{job.scale}</td>
       <td>{job.revision}</td>
-      <td className="text-sm">{new Date(job.worked_at).toLocaleString()}</td>
+      <td className="text-sm">
+        <time dateTime={job.worked_at} title={new Date(job.worked_at).toLocaleString()}>
+          {when(new Date(job.worked_at))}
+        </time>
+      </td>
       <td className="space-x-1 text-right whitespace-nowrap">
         <button className="act" onClick={copy} aria-label={`Copy ${job.title}`}>
           Copy
@@ -205,20 +242,38 @@ function Row({ job, copy, put }: { job: JobOut; copy: () => void; put: () => voi
   );
 }
 
+const DAY = 86_400_000;
+
+/** When something was, as people say it: the time today, the day before that, the date earlier on. */
+function when(at: Date): string {
+  const midnight = new Date().setHours(0, 0, 0, 0);
+  const time = at.toLocaleTimeString(undefined, { hour: "2-digit", minute: "2-digit" });
+  if (at.getTime() >= midnight) return `today, ${time}`;
+  if (at.getTime() >= midnight - DAY) return `yesterday, ${time}`;
+  const year = at.getFullYear() === new Date().getFullYear() ? undefined : "numeric";
+  return at.toLocaleDateString(undefined, { day: "numeric", month: "long", year });
+}
+
 function state(job: JobOut): string {
   if (job.mistakes > 0) return `${job.mistakes} to put right`;
   if (job.pending && !job.pictured) return "";
   return job.outlines > 0 ? `${job.outlines} outline${job.outlines > 1 ? "s" : ""}` : "not lined in yet";
 }
 
-function Empty({ wanted }: { wanted: Wanted }) {
+function Empty({ wanted, learn }: { wanted: Wanted; learn: () => void }) {
   if (wanted.search) return <p className="py-6">No job has “{wanted.search}” in its title or its number.</p>;
   if (wanted.archived) return <p className="py-6">Nothing is archived.</p>;
   return (
-    <p className="py-6">
+    <div className="py-6">
+      <p className="pb-2">
+        <button className="act act-main" onClick={learn}>
+          Set out a first job, in two minutes
+        </button>{" "}
+        A keeper plate, task by task, on the bench itself; left whenever you like.
+      </p>
       The register is empty. Start a <em>new job</em>, or <em>open a plan</em> from disk; started with{" "}
       <code>--demo</code>, an empty register gets the sample jobs of the lock yard.
-    </p>
+    </div>
   );
 }
 

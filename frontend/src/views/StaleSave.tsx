@@ -1,3 +1,4 @@
+import { diffLines } from "diff";
 import { AlertDialog } from "radix-ui";
 import { api } from "../api/client";
 import { useBench } from "../state/bench";
@@ -24,28 +25,16 @@ export function StaleSave() {
     <AlertDialog.Root open>
       <AlertDialog.Portal>
         <AlertDialog.Overlay className="fixed inset-0 bg-black/40" />
-        <AlertDialog.Content className="fixed inset-x-8 top-12 mx-auto max-w-5xl bg-page p-6">
+        <AlertDialog.Content className="fixed inset-x-4 top-8 mx-auto max-h-[90vh] max-w-3xl overflow-auto bg-page p-6">
           <AlertDialog.Title className="text-lg font-semibold">
             Revision {stale.number} was saved in the meantime
           </AlertDialog.Title>
           <AlertDialog.Description>
-            Nothing is lost. Compare the two and say what to keep; the other stays among the revisions or in
-            undo.
+            Nothing is lost. Say what to keep; the other stays among the revisions or in undo. Lines marked −
+            stand only in revision {stale.number}, lines marked + only in yours.
           </AlertDialog.Description>
-          <div className="grid grid-cols-2 gap-4 py-4">
-            {(
-              [
-                ["Yours, not saved", text],
-                [`Revision ${stale.number}`, stale.text],
-              ] as const
-            ).map(([head, body]) => (
-              <section key={head}>
-                <h3 className="font-semibold">{head}</h3>
-                <pre className="slip h-72 overflow-auto p-2 text-[13px]">{body}</pre>
-              </section>
-            ))}
-          </div>
-          <div className="flex gap-2">
+          <Differences theirs={stale.text} mine={text} />
+          <div className="flex flex-wrap gap-2">
             <AlertDialog.Action className="act act-main" onClick={() => void mine()}>
               Save mine as the next revision
             </AlertDialog.Action>
@@ -62,5 +51,36 @@ export function StaleSave() {
         </AlertDialog.Content>
       </AlertDialog.Portal>
     </AlertDialog.Root>
+  );
+}
+
+/** Two plans line by line: what stands in both, only in theirs, only in mine. */
+function Differences({ theirs, mine }: { theirs: string; mine: string }) {
+  return (
+    <ol aria-label="What differs" className="slip my-4 max-h-80 overflow-auto p-2 font-mono text-[13px]">
+      {diffLines(theirs, mine).flatMap((part, at) =>
+        part.value
+          .replace(/\n$/, "")
+          .split("\n")
+          .map((line, i) => (
+            <li
+              key={`${at} ${i}`}
+              className={
+                part.added
+                  ? "bg-wash font-semibold"
+                  : part.removed
+                    ? "bg-[#e3e5de] line-through"
+                    : "text-pencil"
+              }
+            >
+              <span aria-hidden="true">{part.added ? "+ " : part.removed ? "− " : "  "}</span>
+              {(part.added || part.removed) && (
+                <span className="sr-only">{part.added ? "only in yours: " : "only in theirs: "}</span>
+              )}
+              {line}
+            </li>
+          )),
+      )}
+    </ol>
   );
 }

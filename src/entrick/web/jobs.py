@@ -10,6 +10,7 @@ from pydantic import BaseModel
 
 from .. import store
 from ..core.plan.edit import tidy
+from ..core.plan.foreign import foreign
 from ..core.summary import Summary
 from . import tasks
 from .ask import gone, hands
@@ -98,6 +99,10 @@ def enter(body: JobIn) -> Response:
             source = store.one_job(session, body.copy_of).newest
         text, note = source.text, note or f"copy of job {body.copy_of}, revision {source.number}"
     elif body.text is not None:
+        what = foreign(body.text)
+        if what:
+            told = f"this is {what}, not a plan: a plan is text that says its statements line by line"
+            raise tasks.Refused(422, "Not a plan", told)
         text = tidy(body.text)
     made = summarized(text)
     with the_store().writing() as session:

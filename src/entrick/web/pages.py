@@ -18,10 +18,22 @@ pages = Blueprint("pages", __name__)
 @pages.get("/jobs/<int:job_id>/proof")
 def page(job_id: int | None = None) -> Response:
     """Return the document of the front end, which finds its view by the address."""
+    return _document(200)
+
+
+@pages.get("/<path:other>")
+def elsewhere(other: str) -> Response:
+    """Return the same document for an address there is no view of: it says so, and shows the way back."""
+    if other.split("/")[0] in ("api", "assets"):
+        abort(404)
+    return _document(404)
+
+
+def _document(status: int) -> Response:
     index = STATIC / "index.html"
     if not index.is_file():
         abort(503, "The front end is not built yet: run make build.")
-    return Response(index.read_text("utf-8").replace("%NONCE%", guard.nonce()), mimetype="text/html")
+    return Response(index.read_text("utf-8").replace("%NONCE%", guard.nonce()), status, mimetype="text/html")
 
 
 @pages.get("/assets/<path:name>")

@@ -17,6 +17,7 @@ from .schemas import (
     ExportIn,
     ExportPath,
     KindsOut,
+    LessonOut,
     MethodsIn,
     MethodsOut,
     OpenedIn,
@@ -59,6 +60,12 @@ def work(body: WorkIn) -> Response:
 def completion(body: CompleteIn) -> Response:
     """Return what may follow a half-written row."""
     return asked(tasks.completion, body)
+
+
+@plans.post("/lesson", responses={200: LessonOut})
+def lesson(body: PlanIn) -> Response:
+    """Return how far a plan has come in the first job, and what comes next."""
+    return asked(tasks.lesson, body)
 
 
 @plans.post("/proof", responses={200: ProofOut})

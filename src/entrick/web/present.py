@@ -439,6 +439,7 @@ def kind(declared: Kind) -> KindOut:
         mistake=declared.mistake,
         by_clicking=declared.by_clicking,
         lines_in=str(declared.lines_in or ""),
+        follows=declared.follows,
         forms=tuple(
             FormOut(
                 key=form.key,

@@ -683,7 +683,8 @@ class CompleteIn(Asked):
     """A row half written below a line of a plan.
 
     `after` is the line it stands below, the last where none is named. `begin` names a kind the row is to begin with,
-    unless it does; `pick` what was picked on the sheet for it.
+    unless it does; `pick` what was picked on the sheet for it. `caret` is where in the row one writes, its end where
+    that is not said.
     """
 
     text: PlanText
@@ -691,14 +692,17 @@ class CompleteIn(Asked):
     after: Whole | None = None
     begin: Annotated[str, Field(max_length=40)] = ""
     pick: Annotated[str, Field(max_length=200)] = ""
+    caret: Annotated[int, Field(ge=0, le=LONGEST_LINE * 2)] | None = None
 
 
 class CompleteOut(BaseModel):
-    """The row as it is now, what may follow, and why it is no statement yet where that can be told."""
+    """The row as it is now, what may follow, why it is no statement yet where that can be told, and what is to be
+    picked on the sheet for the blank at the caret, empty where nothing is."""
 
     row: str
     completions: tuple[Completion, ...]
     doubt: str
+    wanted: str
 
 
 class SlotOut(BaseModel):
@@ -729,7 +733,8 @@ class KindOut(BaseModel):
     """A kind of construction.
 
     `by_clicking` says whether it is said by clicking pieces one after another; `lines_in` as what it lines in what is
-    clicked or pointed at: outline or hidden, empty for other kinds.
+    clicked or pointed at: outline or hidden, empty for other kinds; `follows` whether it has a follower, told in a
+    brief.
     """
 
     name: str
@@ -740,12 +745,26 @@ class KindOut(BaseModel):
     forms: tuple[FormOut, ...]
     by_clicking: bool
     lines_in: str
+    follows: bool
 
 
 class KindsOut(BaseModel):
-    """Every kind."""
+    """Every kind, and the words of the trade with what they mean."""
 
     kinds: tuple[KindOut, ...]
+    words: dict[str, str]
+
+
+class LessonOut(BaseModel):
+    """The first job: the plan it starts with, which task comes next of how many, what it is, why, and a statement that
+    does it; all empty once every task is done."""
+
+    start: str
+    at: int
+    of: int
+    told: str
+    why: str
+    row: str
 
 
 class RevisionOut(BaseModel):

@@ -12,9 +12,13 @@ from fractions import Fraction
 from pydantic import BaseModel
 
 from ..core import fault, formats
+from ..core.assist.blanks import BLANK, wanted_at
 from ..core.assist.clauses import set_place
 from ..core.assist.complete import complete
 from ..core.assist.follow import Event, add_event, follow, set_event
+from ..core.assist.glossary import WORDS
+from ..core.assist.lesson import START, TASKS
+from ..core.assist.lesson import at as task_at
 from ..core.assist.row import begin, doubt, picked
 from ..core.desk import Work, work_out
 from ..core.dimensioning.suggest import suggest_dimensions
@@ -26,6 +30,7 @@ from ..core.moves import kinds
 from ..core.plan import edit as edits
 from ..core.plan.document import Plan, SheetLine
 from ..core.plan.reader import read_plan
+from ..core.plan.slots import REFERENCES, SLOTS
 from ..core.plan.writer import write_plan
 from ..core.proof import why_not_cut
 from ..core.sheet.choose import with_clause
@@ -44,6 +49,7 @@ from .schemas import (
     ExportIn,
     InsertLine,
     KindsOut,
+    LessonOut,
     MethodsIn,
     MisreadOut,
     MoveLine,
@@ -89,7 +95,7 @@ def _json(model: BaseModel) -> Answer:
 
 def vocabulary() -> Answer:
     """Return every kind of construction with its clauses."""
-    return _json(KindsOut(kinds=tuple(present.kind(kind) for kind in kinds().values())))
+    return _json(KindsOut(kinds=tuple(present.kind(kind) for kind in kinds().values()), words=WORDS))
 
 
 def work(body: WorkIn) -> Answer:
@@ -171,9 +177,21 @@ def completion(body: CompleteIn) -> Answer:
     if body.begin and row.partition("=")[2].partition(",")[0].strip() != body.begin:
         row = begin(solution, body.begin)
     if body.pick:
-        row = picked(row, body.pick)
-    offers = complete(solution, after, row)
-    return _json(CompleteOut(row=row, completions=offers, doubt=doubt(row)))
+        row = picked(solution, row, body.pick, body.caret or 0)
+    # What may follow is asked for where one writes: before a blank, or at the end.
+    caret = body.caret if body.caret is not None and row == body.row else f"{row}{BLANK}".index(BLANK)
+    offers = complete(solution, after, row, caret)
+    wanted = wanted_at(row, caret)
+    reference = SLOTS[wanted].expectation if wanted in REFERENCES else ""
+    return _json(CompleteOut(row=row, completions=offers, doubt=doubt(row), wanted=reference))
+
+
+def lesson(body: PlanIn) -> Answer:
+    """Return how far a plan has come in the first job, and what comes next."""
+    done = task_at(work_out(body.text))
+    task = TASKS[done] if done < len(TASKS) else None
+    told, why, row = (task.told, task.why, task.row) if task else ("", "", "")
+    return _json(LessonOut(start=START, at=done, of=len(TASKS), told=told, why=why, row=row))
 
 
 def proof(body: PlanIn) -> Answer:

@@ -266,7 +266,8 @@ export type ClauseOut = {
  * A row half written below a line of a plan.
  *
  * `after` is the line it stands below, the last where none is named. `begin` names a kind the row is to begin with,
- * unless it does; `pick` what was picked on the sheet for it.
+ * unless it does; `pick` what was picked on the sheet for it. `caret` is where in the row one writes, its end where
+ * that is not said.
  */
 export type CompleteIn = {
     /**
@@ -277,6 +278,10 @@ export type CompleteIn = {
      * Begin
      */
     begin?: string;
+    /**
+     * Caret
+     */
+    caret?: number | null;
     /**
      * Pick
      */
@@ -294,7 +299,8 @@ export type CompleteIn = {
 /**
  * CompleteOut
  *
- * The row as it is now, what may follow, and why it is no statement yet where that can be told.
+ * The row as it is now, what may follow, why it is no statement yet where that can be told, and what is to be
+ * picked on the sheet for the blank at the caret, empty where nothing is.
  */
 export type CompleteOut = {
     /**
@@ -309,6 +315,10 @@ export type CompleteOut = {
      * Row
      */
     row: string;
+    /**
+     * Wanted
+     */
+    wanted: string;
 };
 
 /**
@@ -1268,7 +1278,7 @@ export type JunctionOut = {
  * A kind of construction.
  *
  * `by_clicking` says whether it is said by clicking pieces one after another; `lines_in` as what it lines in what is
- * clicked or pointed at: outline or hidden, empty for other kinds.
+ * clicked or pointed at: outline or hidden, empty for other kinds; `follows` whether it has a follower, told in a brief.
  */
 export type KindOut = {
     /**
@@ -1279,6 +1289,10 @@ export type KindOut = {
      * Example
      */
     example: string;
+    /**
+     * Follows
+     */
+    follows: boolean;
     /**
      * Forms
      */
@@ -1308,13 +1322,19 @@ export type KindOut = {
 /**
  * KindsOut
  *
- * Every kind.
+ * Every kind, and the words of the trade with what they mean.
  */
 export type KindsOut = {
     /**
      * Kinds
      */
     kinds: Array<KindOut>;
+    /**
+     * Words
+     */
+    words: {
+        [key: string]: string;
+    };
 };
 
 /**
@@ -1331,6 +1351,39 @@ export type LayerOut = {
      * Marks
      */
     marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Arrowhead | Lettering> | null;
+};
+
+/**
+ * LessonOut
+ *
+ * The first job: the plan it starts with, which task comes next of how many, what it is, why, and a statement that
+ * does it; all empty once every task is done.
+ */
+export type LessonOut = {
+    /**
+     * At
+     */
+    at: number;
+    /**
+     * Of
+     */
+    of: number;
+    /**
+     * Row
+     */
+    row: string;
+    /**
+     * Start
+     */
+    start: string;
+    /**
+     * Told
+     */
+    told: string;
+    /**
+     * Why
+     */
+    why: string;
 };
 
 /**
@@ -6794,6 +6847,357 @@ export type PlansVocabularyKindsGetResponses = {
 };
 
 export type PlansVocabularyKindsGetResponse = PlansVocabularyKindsGetResponses[keyof PlansVocabularyKindsGetResponses];
+
+export type PlansLessonLessonPostData = {
+    body: PlanIn;
+    path?: never;
+    query?: never;
+    url: '/api/lesson';
+};
+
+export type PlansLessonLessonPostErrors = {
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+};
+
+export type PlansLessonLessonPostError = PlansLessonLessonPostErrors[keyof PlansLessonLessonPostErrors];
+
+export type PlansLessonLessonPostResponses = {
+    /**
+     * OK
+     */
+    200: LessonOut;
+};
+
+export type PlansLessonLessonPostResponse = PlansLessonLessonPostResponses[keyof PlansLessonLessonPostResponses];
 
 export type PlansComparedMethodsPostData = {
     body: MethodsIn;

@@ -11,7 +11,10 @@ from ..kind.figure import fits
 from ..moves import kinds
 from ..plan.forms import Form, Slot, Word
 from ..plan.slots import NUMBERS, REFERENCES
+from ..plan.terms import write
 from ..solve import Solution
+from ..solve.values import matches_of, spoken
+from .blanks import usual_clauses, wanted_at
 from .row import free_name
 
 MOST = 40
@@ -26,7 +29,7 @@ class Completion:
     about: str
 
 
-def complete(solution: Solution, after: int, row: str) -> tuple[Completion, ...]:
+def complete(solution: Solution, after: int, row: str, caret: int | None = None) -> tuple[Completion, ...]:
     """Return continuations of a row to be written below a line.
 
     Parameters
@@ -37,11 +40,20 @@ def complete(solution: Solution, after: int, row: str) -> tuple[Completion, ...]
         Line of the plan the row will stand below; only what is made above it is offered.
     row : str
         What is typed so far.
+    caret : int, optional
+        Where in it one writes; at its end where that is not said. What stands behind is left as it is.
 
     Returns
     -------
     tuple of Completion
+        Their rows end where one goes on writing.
     """
+    if caret is not None:
+        row, wanted = row[:caret], wanted_at(row, caret)
+        if wanted:
+            slot = Slot("value", wanted)
+            values = _offers(slot, Form("value"), solution, after, [row], "")
+            return tuple(Completion(f"{row}{offer}", offer, about) for offer, about in values)[:MOST]
     name, equals, rest = row.partition("=")
     if not equals:
         return _openings(solution, name.strip())
@@ -49,7 +61,7 @@ def complete(solution: Solution, after: int, row: str) -> tuple[Completion, ...]
     if not clauses:
         starts = f"{name.strip()} = "
         return tuple(
-            Completion(f"{starts}{kind.name}, ", kind.name, kind.summary)
+            Completion(f"{starts}{kind.name}, {usual_clauses(kind)}", kind.name, kind.summary)
             for kind in kinds().values()
             if kind.name.startswith(head.strip())
         )
@@ -67,10 +79,13 @@ def _openings(solution: Solution, typed: str) -> tuple[Completion, ...]:
     given: tuple[Completion, ...] = ()
     if "given".startswith(typed):
         given = (Completion("given ", "given", "a dimension from the brief"),)
+    meant = [kind for kind in kinds().values() if typed and kind.name.startswith(typed.lower())]
     name = typed if re.fullmatch(r"[^\W\d]\w*", typed) else ""
+    # What is typed may be the beginning of a kind, or of a name of one's own.
+    named = [(free_name(solution, kind), kind) for kind in meant]
+    named += [(name or free_name(solution, kind), kind) for kind in kinds().values()]
     return given + tuple(
-        Completion(f"{name or free_name(solution, kind)} = {kind.name}, ", kind.name, kind.summary)
-        for kind in kinds().values()
+        Completion(f"{own} = {kind.name}, {usual_clauses(kind)}", kind.name, kind.summary) for own, kind in named
     )
 
 
@@ -137,6 +152,24 @@ def _offers(
         for entry in solution.givens:
             if entry.line <= after:
                 yield entry.given.name, entry.given.note or f"given, {part.expectation}"
+        yield from ((value, "used last") for value in _used_last(solution, after, part.type))
+
+
+MOST_USED = 4
+"""Values used last that are offered again."""
+
+
+def _used_last(solution: Solution, after: int, type: str) -> tuple[str, ...]:
+    """Return the values that stand in places of a type in the statements above, the last first."""
+    found: dict[str, None] = {}
+    for entry in reversed(solution.entries):
+        if entry.line > after or entry.made is None or len(found) >= MOST_USED:
+            continue
+        for match in matches_of(entry.statement.kind, spoken(entry.statement), frozenset()):
+            for slot in match.form.slots:
+                if slot.type == type and slot.name in match.slots:
+                    found.setdefault(" ".join(str(write(item)) for item in match.slots[slot.name]))
+    return tuple(found)[:MOST_USED]
 
 
 SKETCHED = {"angle": "30°", "count": "6"}

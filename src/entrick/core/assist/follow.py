@@ -11,7 +11,9 @@ from ..plan.edit import EditError, set_clause, statement_on
 from ..plan.writer import write_clauses
 from ..rules.brief import Brief, read_brief
 from ..rules.motion import MOTIONS, USUAL
+from .blanks import usual_clauses
 from .clauses import matched, said_in_place
+from .row import free_name
 
 EVENTS = ("rise", "fall", "dwell")
 """What a follower may do for a while."""
@@ -85,11 +87,16 @@ def add_event(plan: Plan, line: int) -> Plan:
 def follow(work: Work, line: int, text: str) -> tuple[str, Brief]:
     """Return the whole statement with the events of a brief, and how the brief was read.
 
+    Where the line is 0 it is one still to be written: the row of one that is begun, with blanks for the rest.
+
     Raises
     ------
     EditError
         When nothing on the line has a follower.
     """
+    brief = read_brief(text)
+    if line == 0:
+        return _begun(work, brief), brief
     entry = work.solution.entry(line)
     kind = kinds().get(entry.statement.kind) if entry else None
     if entry is None or kind is None or not kind.follows:
@@ -99,6 +106,11 @@ def follow(work: Work, line: int, text: str) -> tuple[str, Brief]:
         match = matched(statement.kind, clause)
         if match is None or match.form.key not in (*EVENTS, "lift"):
             kept.append(str(clause))
-    brief = read_brief(text)
     row = write_clauses([statement.kind, *kept, *brief.clauses], statement)
     return f"{statement.name} = {row}", brief
+
+
+def _begun(work: Work, brief: Brief) -> str:
+    kind = next(kind for kind in kinds().values() if kind.follows)
+    others = [clause for clause in usual_clauses(kind).split(", ") if clause.split()[0] not in EVENTS]
+    return ", ".join((f"{free_name(work.solution, kind)} = {kind.name}", *others, *brief.clauses))

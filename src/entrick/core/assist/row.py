@@ -11,6 +11,7 @@ from ..moves import kinds
 from ..plan.document import Content, Plan, Statement, Unread
 from ..plan.writer import write_content
 from ..solve import Solution
+from .blanks import filled, usual_clauses
 
 LETTERS = "OABCDEFGHJKLMNPQSTUVWXYZ"
 """Names of points, in the order they are given."""
@@ -31,13 +32,18 @@ def free_name(solution: Solution, kind: Kind) -> str:
 
 
 def begin(solution: Solution, kind: str) -> str:
-    """Return the row with which a statement of a kind begins; empty for a kind there is none of."""
+    """Return the row with which a statement of a kind begins, its usual clauses ready with blanks to fill in; empty
+    for a kind there is none of."""
     known = kinds().get(kind)
-    return f"{free_name(solution, known)} = {known.name}, " if known else ""
+    return f"{free_name(solution, known)} = {known.name}, {usual_clauses(known)}" if known else ""
 
 
-def picked(row: str, name: str) -> str:
-    """Return a row with what was picked on the sheet at its end: in a walk, as the next piece of it."""
+def picked(solution: Solution, row: str, name: str, near: int = 0) -> str:
+    """Return a row with what was picked on the sheet: in the blank it fits, from a place in the row onwards, or at its
+    end; in a walk, as the next piece of it."""
+    found = filled(solution.figure, row, name, near)
+    if found is not None:
+        return found
     before = row.rstrip()
     head, _, rest = before.partition("=")
     kind, comma, walk = rest.partition(",")

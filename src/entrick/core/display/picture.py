@@ -36,7 +36,7 @@ def compass_over_rule(opening: float, unit: Unit, graduation: Fraction, tool: st
     graduation : Fraction
         Finest graduation, in `unit`.
     tool : str
-        "compass", "beam compass", "dividers" or "rule".
+        "compass", "beam compass", "dividers", or what is laid along the rule: "rule", "straightedge", "pencil".
 
     Returns
     -------
@@ -53,11 +53,12 @@ def compass_over_rule(opening: float, unit: Unit, graduation: Fraction, tool: st
     hidden = max(0.0, wide - (WIDEST - 18)) if broken else 0.0
     end = left + wide - hidden
     marks: list[Mark] = [*_rule(left, base, wide, hidden, unit, graduation)]
-    if tool != "rule":
+    legs = tool in ("compass", "beam compass", "dividers")
+    if legs:
         marks.extend(_legs(left, end, base, tool))
     else:
         marks.extend([DrawnLine(left, base, left, base + 6, "outline"), DrawnLine(end, base, end, base + 6, "outline")])
-    return DisplayList(end + 12, base + (34 if tool != "rule" else 10), tuple(marks))
+    return DisplayList(end + 12, base + (34 if legs else 10), tuple(marks))
 
 
 def _rule(left: float, base: float, wide: float, hidden: float, unit: Unit, graduation: Fraction) -> list[Mark]:
@@ -100,6 +101,10 @@ def _tick(value: Fraction, unit: Unit) -> float:
     return 3.0 if value.denominator == 1 else 1.8
 
 
+LEAD = 5.0
+"""How far the lead of a compass stands out of its holder, mm."""
+
+
 def _legs(left: float, right: float, base: float, tool: str) -> list[Mark]:
     top = base + 28.0
     if tool == "beam compass":
@@ -111,51 +116,81 @@ def _legs(left: float, right: float, base: float, tool: str) -> list[Mark]:
             DrawnDot(left, base, "point"),
         ]
     middle = (left + right) / 2
-    return [
+    marks: list[Mark] = [
         DrawnLine(left, base, middle - 1.2, top, "outline"),
         DrawnLine(right, base, middle + 1.2, top, "outline"),
         DrawnCircle(middle, top + 1.5, 2.2, "outline"),
         DrawnLine(middle, top + 3.7, middle, top + 5.5, "outline"),
         DrawnDot(left, base, "point"),
     ]
+    if tool == "dividers":
+        # Two needles; a compass has a lead in its holder.
+        return [*marks, DrawnDot(right, base, "point")]
+    share = LEAD / math.hypot(top - base, middle - right)
+    x, y = right + (middle - right) * share, base + (top - base) * share
+    return [*marks, *_closed([(x - 1, y), (x + 1, y), (x + 1, y + 5), (x - 1, y + 5)])]
+
+
+STACKED = {15: (45, -30), 75: (30, 45)}
+"""How two set squares stand on each other for a direction: the first on the T-square, the second on its edge."""
 
 
 def angle_picture(degrees: float, tool: str) -> DisplayList:
-    """Draw a direction over the T-square, with its angle counted from the right.
+    """Draw a direction over the T-square with the instrument that gives it in its position, the angle counted from the
+    right.
 
     Parameters
     ----------
     degrees : float
         Direction of the line; shown between 0 and 180.
     tool : str
-        "T-square", a set square, "both set squares together" or "protractor".
+        "T-square", "T-square and set square", a set square, "both set squares together" or "protractor".
     """
     turned = degrees % 180
     centre, reach = 45.0, 34.0
-    across, up = reach * math.cos(math.radians(turned)), reach * math.sin(math.radians(turned))
+    end = _at(centre, reach, turned)
     marks: list[Mark] = [
-        DrawnLine(4, 6, 86, 6, "outline"),
-        DrawnLine(4, 3, 86, 3, "construction"),
-        DrawnLine(centre, 6, centre + across, 6 + up, "outline"),
+        *_closed([(8, 2), (86, 2), (86, 6), (8, 6)]),
+        *_closed([(3, 0), (8, 0), (8, 9), (3, 9)]),
+        DrawnLine(centre, 6, *end, "outline"),
         DrawnDot(centre, 6, "point"),
     ]
     if turned > 0:
-        marks.append(DrawnArc(centre, 6, 14, 0, turned, "construction"))
+        marks.append(DrawnArc(centre, 6, 10, 0, turned, "construction"))
     if tool == "protractor":
-        marks.append(DrawnArc(centre, 6, 30, 0, 180, "construction"))
-        for index in range(0, 181, 10):
-            angle = math.radians(index)
-            inner = 27 if index % 30 else 25
-            marks.append(
-                DrawnLine(
-                    centre + inner * math.cos(angle), 6 + inner * math.sin(angle),
-                    centre + 30 * math.cos(angle), 6 + 30 * math.sin(angle), "construction",
-                )
-            )  # fmt: skip
+        marks += _protractor(centre)
     elif "square" in tool and turned > 0 and tool != "T-square":
-        foot = centre + across
-        marks.append(DrawnLine(foot, 6, foot, 6 + up, "construction"))
+        # Seen from the back of the sheet a direction beyond 90° is one before it.
+        back = turned > 90
+        first, more = STACKED.get(round(180 - turned if back else turned), (180 - turned if back else turned, 0.0))
+        for start, stop in ((0.0, first), (first, first + more)) if more else ((0.0, first),):
+            if back:
+                start, stop = 180 - start, 180 - stop
+            marks += _set_square(centre, reach, start, stop)
     return DisplayList(90, 44, tuple(marks))
+
+
+def _at(centre: float, out: float, degrees: float) -> tuple[float, float]:
+    return centre + out * math.cos(math.radians(degrees)), 6 + out * math.sin(math.radians(degrees))
+
+
+def _closed(corners: list[tuple[float, float]]) -> list[Mark]:
+    return [DrawnLine(*a, *b, "construction") for a, b in pairwise([*corners, corners[0]])]
+
+
+def _set_square(centre: float, reach: float, start: float, stop: float) -> list[Mark]:
+    """Return a set square with one corner at the centre, from one direction to another; it is right-angled."""
+    wide = abs(stop - start)
+    along = reach * (math.cos(math.radians(wide)) if wide < 90 else math.tan(math.radians(30)))
+    return _closed([(centre, 6.0), _at(centre, along, start), _at(centre, reach, stop)])
+
+
+def _protractor(centre: float) -> list[Mark]:
+    marks: list[Mark] = [DrawnArc(centre, 6, 30, 0, 180, "construction")]
+    for degrees in range(0, 181, 10):
+        inner = 27 if degrees % 30 else 25
+        marks.append(DrawnLine(*_at(centre, inner, degrees), *_at(centre, 30, degrees), "construction"))
+    return marks
 
 
 def template_picture(diameter: float, unit: Unit) -> DisplayList:

@@ -234,7 +234,18 @@ ELSEWHERE = {
 """Words other offices use, and ours."""
 
 
+MOST_PARTED = 4
+"""Clauses into which one is parted to see whether commas are missing."""
+
+MOST_HEADS = 16
+"""Beginnings of clauses that are told where nothing alike is known."""
+
+
 def _misfit(clause: Clause, index: int, forms: Sequence[Form], kind: str) -> ClauseError:
+    parted = _parted(clause.items, forms, MOST_PARTED)
+    if parted is not None:
+        said = ", ".join(str(Clause(items)) for items in parted)
+        return ClauseError(f"{clause}: a comma is missing between two clauses: {said}", index, (str(clause), said))
     first = clause.items[0]
     head = first.text if isinstance(first, Name) else ""
     alike = [form for form in forms if form.head == head or head in (w.text for w in form.parts if isinstance(w, Word))]
@@ -249,5 +260,22 @@ def _misfit(clause: Clause, index: int, forms: Sequence[Form], kind: str) -> Cla
         close = [meant]
     if close:
         return ClauseError(f"{kind} takes no clause {head}; did you mean {close[0]}?", index, (head, close[0]))
-    plain = [form.example for form in forms if not form.choice]
-    return ClauseError(f"{clause}: {kind} takes  {';  '.join(plain)}", index)
+    plain = [form for form in forms if not form.choice]
+    if len(plain) <= MOST_PARTED:
+        return ClauseError(f"{clause}: {kind} takes  {';  '.join(form.example for form in plain)}", index)
+    begun = list(dict.fromkeys(form.head or form.example for form in plain))[:MOST_HEADS]
+    return ClauseError(f"{clause}: the clauses of {kind} begin with  {';  '.join(begun)}", index)
+
+
+def _parted(items: tuple[Term, ...], forms: Sequence[Form], most: int) -> tuple[tuple[Term, ...], ...] | None:
+    """Return the clauses a run of terms is when commas are put between them; None where it is not several."""
+    if most > 1:
+        for cut in range(len(items) - 1, 0, -1):
+            if match_clause(Clause(items[:cut]), forms) is None:
+                continue
+            if match_clause(Clause(items[cut:]), forms) is not None:
+                return items[:cut], items[cut:]
+            rest = _parted(items[cut:], forms, most - 1)
+            if rest is not None:
+                return items[:cut], *rest
+    return None

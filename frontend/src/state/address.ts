@@ -1,0 +1,73 @@
+/** The place one is at on the bench, in the address: the page of the notebook, the entry, the step. */
+import { useEffect } from "react";
+import { useSearchParams } from "react-router";
+import type { Entry, Work } from "../api/client";
+import { useBench } from "./bench";
+
+/** The entry of a name, or of a line where it has none. */
+function lineOf(work: Work, said: string | null): number | null {
+  const entries = work.entries.filter((entry) => !entry.comment) as Entry[];
+  const found =
+    entries.find((entry) => entry.name === said) ?? entries.find((e) => `line-${e.line}` === said);
+  return found?.line ?? null;
+}
+
+function nameOf(work: Work, line: number | null): string | null {
+  const entry = work.entries.find((each) => each.line === line && !each.comment) as Entry | undefined;
+  return entry ? entry.name || `line-${entry.line}` : null;
+}
+
+/**
+ * Keep the address and the bench together, both ways: a reload, a link that was sent and Back come to the same place.
+ * Returns the page of the notebook, and how to turn to another.
+ */
+export function useAddress<Page extends string>(pages: readonly Page[], usual: Page) {
+  const [said, say] = useSearchParams();
+  const loaded = useBench((bench) => bench.work !== null);
+  const open = useBench((bench) => bench.open);
+  const step = useBench((bench) => bench.step);
+  const address = said.toString();
+
+  // What the address says is done, when it comes and when it changes.
+  useEffect(() => {
+    const { work, set, open: now, step: at } = useBench.getState();
+    if (!loaded || !work) return;
+    const asked = new URLSearchParams(address);
+    const line = lineOf(work, asked.get("entry"));
+    const said = asked.get("step");
+    const number = said ? Number(said) : NaN;
+    const wanted = number >= 0 && number < work.steps.length ? number : null;
+    if (line !== now || wanted !== at) set({ open: line, step: wanted });
+  }, [address, loaded]);
+
+  // What is done is said; to another entry with a way back, to another step in its place.
+  useEffect(() => {
+    // As it is by now: the address may just have been done.
+    const { work, open: line, step: at } = useBench.getState();
+    if (!loaded || !work) return;
+    const entry = nameOf(work, line);
+    say(
+      (before) => {
+        const next = new URLSearchParams(before);
+        for (const [key, value] of [
+          ["entry", entry],
+          ["step", at === null ? null : String(at)],
+        ] as const)
+          if (value) next.set(key, value);
+          else next.delete(key);
+        return next;
+      },
+      { replace: new URLSearchParams(window.location.search).get("entry") === entry },
+    );
+  }, [open, step, loaded, say]);
+
+  const page = pages.find((each) => each.toLowerCase() === said.get("page")) ?? usual;
+  const turn = (to: string) =>
+    say((before) => {
+      const next = new URLSearchParams(before);
+      if (to === usual) next.delete("page");
+      else next.set("page", to.toLowerCase());
+      return next;
+    });
+  return [page, turn] as const;
+}

@@ -280,3 +280,28 @@ def test_a_busy_desk_is_asked_again_and_what_was_typed_is_kept(
 def test_the_proof_can_be_loaded_by_its_address(page: Page, desk: str, quiet: None) -> None:
     page.goto(f"{desk}/jobs/2/proof")
     expect(page.get_by_role("heading", name="Proof of")).to_be_visible()
+
+
+@pytest.mark.parametrize("view", ["", "jobs/2", "jobs/2/proof"])
+def test_a_view_prints_as_a_page_without_buttons_or_cut_offs(page: Page, desk: str, view: str) -> None:
+    page.goto(f"{desk}/{view}")
+    page.locator("table img, svg.sheet").first.wait_for()
+    page.emulate_media(media="print")
+    assert page.evaluate("[...document.querySelectorAll('.act')].every(b => b.getClientRects().length === 0)")
+    cut = "[...document.querySelectorAll('main, .page')].filter(e => e.scrollHeight > e.clientHeight + 2).length"
+    assert page.evaluate(cut) == 0
+    assert page.pdf().startswith(b"%PDF")
+
+
+def test_every_value_entered_is_undone_by_itself(page: Page, desk: str) -> None:
+    page.goto(f"{desk}/jobs/2")
+    bore = page.get_by_label("b", exact=True)
+    before = bore.input_value()
+    for value in ("Ø1 1/4", "Ø1 3/8"):
+        bore.fill(value)
+        bore.press("Enter")
+        expect(page.get_by_role("status").filter(has_text="unsaved")).to_be_visible()
+    for value in ("Ø1 1/4", before):
+        page.get_by_role("button", name="Undo").click()
+        expect(bore).to_have_value(value)
+    expect(page.get_by_role("button", name="Undo")).to_be_focused()

@@ -46,28 +46,26 @@ export function useAddress<Page extends string>(pages: readonly Page[], usual: P
     const { work, open: line, step: at } = useBench.getState();
     if (!loaded || !work) return;
     const entry = nameOf(work, line);
-    say(
-      (before) => {
-        const next = new URLSearchParams(before);
-        for (const [key, value] of [
-          ["entry", entry],
-          ["step", at === null ? null : String(at)],
-        ] as const)
-          if (value) next.set(key, value);
-          else next.delete(key);
-        return next;
-      },
-      { replace: new URLSearchParams(window.location.search).get("entry") === entry },
-    );
+    const next = new URLSearchParams(window.location.search);
+    const before = next.toString();
+    const elsewhere = next.get("entry") !== entry;
+    for (const [key, value] of [
+      ["entry", entry],
+      ["step", at === null ? null : String(at)],
+    ] as const)
+      if (value) next.set(key, value);
+      else next.delete(key);
+    if (next.toString() !== before) say(next, { replace: !elsewhere });
   }, [open, step, loaded, say]);
 
   const page = pages.find((each) => each.toLowerCase() === said.get("page")) ?? usual;
-  const turn = (to: string) =>
-    say((before) => {
-      const next = new URLSearchParams(before);
-      if (to === usual) next.delete("page");
-      else next.set("page", to.toLowerCase());
-      return next;
-    });
+  const turn = (to: string) => {
+    const next = new URLSearchParams(window.location.search);
+    // A tab tells that it is turned to when it is pressed, and once more when it gets the focus.
+    if ((next.get("page") ?? usual.toLowerCase()) === to.toLowerCase()) return;
+    if (to === usual) next.delete("page");
+    else next.set("page", to.toLowerCase());
+    say(next);
+  };
   return [page, turn] as const;
 }

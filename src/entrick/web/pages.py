@@ -21,11 +21,8 @@ def page(job_id: int | None = None) -> Response:
     return _document(200)
 
 
-@pages.get("/<path:other>")
-def elsewhere(other: str) -> Response:
+def nothing_here() -> Response:
     """Return the same document for an address there is no view of: it says so, and shows the way back."""
-    if other.split("/")[0] in ("api", "assets"):
-        abort(404)
     return _document(404)
 
 

@@ -7,7 +7,7 @@ import traceback
 from http import HTTPStatus
 from typing import Any
 
-from flask import Flask, Response, g, jsonify
+from flask import Flask, Response, g, jsonify, request
 from pydantic import BaseModel, ValidationError
 from werkzeug.exceptions import HTTPException
 
@@ -18,6 +18,7 @@ from ..core.plan.document import PlanTooLarge
 from ..core.plan.edit import EditError
 from ..store import ArchiveError, RegisterTrouble, StaleSave, UnknownJob
 from .hands import Busy, Gone, TooMuchWork
+from .pages import nothing_here
 from .schemas import RevisionOut
 from .tasks import Refused
 
@@ -86,6 +87,8 @@ def register(app: Flask) -> None:
 
     @app.errorhandler(HTTPException)
     def http(error: HTTPException) -> Response:
+        if error.code == 404 and request.method == "GET" and not request.path.startswith(("/api/", "/assets/")):
+            return nothing_here()
         answer = problem(error.code or 500, error.name, error.description or "")
         for name, value in error.get_headers():
             if name.lower() in ("allow", "retry-after"):

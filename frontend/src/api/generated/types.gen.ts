@@ -1278,7 +1278,8 @@ export type JunctionOut = {
  * A kind of construction.
  *
  * `by_clicking` says whether it is said by clicking pieces one after another; `lines_in` as what it lines in what is
- * clicked or pointed at: outline or hidden, empty for other kinds; `follows` whether it has a follower, told in a brief.
+ * clicked or pointed at: outline or hidden, empty for other kinds; `follows` whether it has a follower, told in a
+ * brief.
  */
 export type KindOut = {
     /**

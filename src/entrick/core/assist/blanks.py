@@ -11,7 +11,7 @@ from ..kind import Kind
 from ..kind.figure import Family, Figure, fits
 from ..moves import kinds
 from ..plan.document import Statement
-from ..plan.forms import Match, Slot, Word, match_clause
+from ..plan.forms import Form, Match, Slot, Word, match_clause
 from ..plan.reader import read_line
 from ..plan.slots import REFERENCES
 from ..plan.terms import write
@@ -95,16 +95,19 @@ def _blanks(row: str) -> Iterator[tuple[int, str]]:
 
 
 def _types(kind: Kind, clause: str) -> list[str]:
-    """Return the types of the blanks of a clause, by the first form its words fit."""
-    for form in kind.forms:
-        pattern, slots = "", list[Slot]()
-        for part in form.parts:
-            if isinstance(part, Word):
-                pattern += rf"(?:{re.escape(part.text)}\s+)?" if part.optional else rf"{re.escape(part.text)}\s+"
-            else:
-                pattern += r"(\S.*?)\s+"
-                slots.append(part)
-        found = re.fullmatch(pattern, f"{clause} ")
-        if found and all(not s.choices or found[i] in (*s.choices, BLANK) for i, s in enumerate(slots, 1)):
-            return [slot.type for i, slot in enumerate(slots, 1) if found[i] == BLANK]
-    return []
+    """Return the types of the blanks of a clause, by the form that knows most of them."""
+    return max((_types_by(form, clause) for form in kind.forms), key=len, default=[])
+
+
+def _types_by(form: Form, clause: str) -> list[str]:
+    pattern, slots = "", list[Slot]()
+    for part in form.parts:
+        if isinstance(part, Word):
+            pattern += rf"(?:{re.escape(part.text)}\s+)?" if part.optional else rf"{re.escape(part.text)}\s+"
+        else:
+            pattern += r"(\S.*?)\s+"
+            slots.append(part)
+    found = re.fullmatch(pattern, f"{clause} ")
+    if not found or any(s.choices and found[i] not in (*s.choices, BLANK) for i, s in enumerate(slots, 1)):
+        return []
+    return [slot.type for i, slot in enumerate(slots, 1) if found[i] == BLANK]

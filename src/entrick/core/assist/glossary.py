@@ -8,7 +8,6 @@ WORDS = {
     "line in": "Go over what stands in light lines with a heavy one, along the finished outline.",
     "plumb": "Straight up and down on the sheet.",
     "level": "Straight across the sheet, along the T-square.",
-    "blend": "An arc that runs into its neighbours without a corner: it is tangent to both.",
     "tangent": "Touching without crossing, so that no corner shows where the two meet.",
     "touch point": "Where two curves touch; the arc is stopped there, on the line of centres or square to the line.",
     "line of centres": "The straight line through the centres of two circles; they touch on it.",
@@ -27,7 +26,6 @@ WORDS = {
     "lead": "How far a thread moves along in one whole turn; with several starts more than its pitch.",
     "lift": "How far a follower has come from its lowest place.",
     "dwell": "A part of the turn in which the follower stands.",
-    "construction": "The light lines by which places are found; whether they stay is a matter of the school.",
     "chain": "Lengths one after another that add up to a whole.",
 }
 """Each as it stands in a sentence, in small letters, with what it means."""

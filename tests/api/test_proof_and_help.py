@@ -66,7 +66,7 @@ def test_a_step_opens_up_and_what_is_not_there_opens_into_nothing(client: FlaskC
     assert step["opens"]
     found = post(client, "/api/opened", text=text, step=step["number"])
     assert [s["number"] for s in found["steps"]] == list(range(1, len(found["steps"]) + 1))
-    assert "equilateral triangle" in " ".join(s["text"] for s in found["steps"])
+    assert "equal-sided triangle" in " ".join(s["text"] for s in found["steps"])
     assert {m["step"] for m in found["marks"]} <= {s["number"] for s in found["steps"]}
     assert post(client, "/api/opened", text=text, step=999) == {"steps": [], "marks": []}
 

@@ -102,7 +102,7 @@ def test_every_method_pricks_points_of_the_true_ellipse(method: str) -> None:
     on = [spot for spot in pricked if ellipse.distance(spot) < 1e-6]
     assert len(on) >= 8
     assert len(on) == len(pricked)
-    assert any(opened_steps(step, done.kit, done.sheet) for step in done.steps if step.name == "e")
+    assert any(opened_steps(step, done.solution, done.kit, done.sheet) for step in done.steps if step.name == "e")
 
 
 def test_an_ellipse_by_an_axis_and_a_point_goes_through_it() -> None:

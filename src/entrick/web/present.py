@@ -13,7 +13,7 @@ from ..core.assist.methods import framed, methods
 from ..core.assist.regions import region_at
 from ..core.assist.row import usually_next
 from ..core.board import BoardStep, counts, opened_steps
-from ..core.board.classic import opens
+from ..core.board.opening import opens
 from ..core.board.schedule import CALLED
 from ..core.desk import Work, work_out
 from ..core.display import Drawing, draw_curves, draw_steps, draw_worksheet, ghosts
@@ -204,7 +204,7 @@ def regions(done: Work, spots: Sequence[tuple[float, float]], kind: str) -> Regi
 def opened(done: Work, number: int) -> OpenedOut:
     """Present the classic construction behind a step; empty for a step the plan does not have."""
     step = next((step for step in done.steps if step.number == number), None)
-    steps = opened_steps(step, done.kit, done.sheet) if step else ()
+    steps = opened_steps(step, done.solution, done.kit, done.sheet) if step else ()
     return OpenedOut(steps=tuple(_step(each, done) for each in steps), marks=tuple(draw_steps(steps, done.sheet)))
 
 
@@ -424,7 +424,7 @@ def _shown(step: BoardStep, done: Work) -> StepOut:
         check=step.check,
         setting=setting,
         needle=_pair(step.needle * done.sheet.factor) if step.needle else None,
-        opens=step.source is not None and opens(step.source),
+        opens=step.source is not None and step.source.act is not None and opens(step.source.act),
         why=step.why,
     )
 

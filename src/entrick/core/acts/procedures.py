@@ -102,7 +102,8 @@ def raise_square(work: Work, mark: Mark, edge: Edge, called: str = "", shown: Li
     size, along = work.paper.handy, edge.line.direction
     cuts = [mark.at + along * (side * size) for side in (-1, 1)]
     swing = work.swing(mark, Setting(size, free=True, told="any opening"), near=cuts, anew=True)
-    marks = [work.prick(swing, edge, cut, "the cut on the line", anew=True) for cut in cuts]
+    marks = [work.prick(swing, edge, cut, f"the {word} cut on {edge.called}", anew=True)
+             for word, cut in zip(("first", "second"), cuts, strict=True)]  # fmt: skip
     wide = Setting(2 * size, free=True, told="about twice that")
     top = mark.at + along.normal * (size * math.sqrt(3))
     swings = [work.swing(each, wide, near=[top], anew=True) for each in marks]
@@ -119,7 +120,8 @@ def drop_square(work: Work, mark: Mark, edge: Edge, called: str = "", shown: Lin
     cuts = [foot + edge.line.direction * (side * half) for side in (-1, 1)]
     opening = Setting(size, free=True, told="past the line")
     swing = work.swing(mark, opening, near=cuts, anew=True)
-    marks = [work.prick(swing, edge, cut, "the cut on the line", anew=True) for cut in cuts]
+    marks = [work.prick(swing, edge, cut, f"the {word} cut on {edge.called}", anew=True)
+             for word, cut in zip(("first", "second"), cuts, strict=True)]  # fmt: skip
     below = foot + (foot - mark.at)
     swings = [work.swing(each, opening, near=[below], anew=True) for each in marks]
     cross = work.prick(swings[0], swings[1], below, "the crossing on the far side", anew=True)

@@ -7,7 +7,7 @@ from collections.abc import Callable, Sequence
 from typing import Any, Literal
 
 from ..drawing.strokes import Role, Stroke
-from ..geometry import Arc, Circle, Line, Loop, Point, polar, rotate
+from ..geometry import Arc, Circle, Line, Loop, Point, meet, polar, rotate
 from ..geometry.shapes import is_drawn_at
 from ..measure import Number
 from ..tolerance import DIRECTION, TOUCHING
@@ -251,7 +251,7 @@ class Work:
             one, other = (first, second) if isinstance(first, Round) else (second, first)
             if isinstance(one, Round) and crossing(first, second, at) < TOUCHING:
                 return self.touch(one, other, at, called, label)
-        where = told or f"where {first.called} and {second.called} cross"
+        where = told or f"where {first.called} and {second.called} cross{_which(first, second, at)}"
         dot = Stroke(at, Role.POINT, label) if label else Stroke(at)
         reach = tuple(filter(None, (self._run_on(thing, at) for thing in (first, second))))
         called = called or f"the crossing of {first.called} and {second.called}"
@@ -495,6 +495,30 @@ def picked(first: Thing, second: Thing, at: Point) -> Literal["", "first", "seco
     assert isinstance(round_, Round)
     middle = edge.line.along(round_.circle.centre)
     return "second" if edge.line.along(at) > middle else "first"
+
+
+def _which(first: Thing, second: Thing, at: Point) -> str:
+    """Say which of two crossings is meant, where both are drawn: the upper one, the one further to the left."""
+    if not isinstance(first, Edge | Round) or not isinstance(second, Edge | Round):
+        return ""
+    one, other = (thing.line if isinstance(thing, Edge) else thing.circle for thing in (first, second))
+    found = [meeting.point for meeting in meet(one, other)]
+    if len(found) != 2:
+        return ""
+    far = max(found, key=lambda spot: abs(spot - at))
+    if not all(is_drawn_at(curve, far) for curve in (_drawn_of(first, far), _drawn_of(second, far))):
+        return ""
+    off = at - far
+    if abs(off.y) >= abs(off.x):
+        return ", the upper one" if off.y > 0 else ", the lower one"
+    return ", the one further to the right" if off.x > 0 else ", the one further to the left"
+
+
+def _drawn_of(thing: Edge | Round, at: Point) -> Line | Circle | Arc:
+    if isinstance(thing, Edge):
+        return thing.line
+    shown = thing.drawn or (thing.circle,)
+    return next((curve for curve in shown if is_drawn_at(curve, at)), shown[0])
 
 
 def turned_to(direction: Point, model: Point) -> bool:

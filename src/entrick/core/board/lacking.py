@@ -8,12 +8,12 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 
 from ..acts import Paper, Work
 from ..acts.act import Act, Draw, Edge, Key, Mark, Measure, Setting, Thing, Way
-from ..acts.procedures import drop_square, raise_square
+from ..acts.procedures import drop_square, halve, raise_square
 from ..geometry import Line, Point, rotate
 from ..sheet import Sheet
 from ..tolerance import DIRECTION
@@ -59,7 +59,7 @@ def _instead(act: Act, things: dict[Key, Thing], kit: Kit, sheet: Sheet) -> Iter
     if kit.protractor is None and off_squares and not slid:
         yield from _tangent_offset(act, things, kit, sheet)
     elif not kit.squares and (slid or degrees % 180 != 0):
-        yield from _by_compass(act, things, sheet)
+        yield from by_compass(act, things, sheet)
     else:
         yield act
 
@@ -95,7 +95,7 @@ def _tangent_offset(act: Draw, things: dict[Key, Thing], kit: Kit, sheet: Sheet)
     yield replace(act, way=None, end=keys[1], told=told, check=f"by the nearest graduations it is {off:.1f}′ off")
 
 
-def _by_compass(act: Draw, things: dict[Key, Thing], sheet: Sheet) -> Iterator[Act]:
+def by_compass(act: Draw, things: dict[Key, Thing], sheet: Sheet) -> Iterator[Act]:
     """Construct the line by compass and straight edge on what it stands on."""
     assert act.way is not None
     start = things[act.start]
@@ -103,7 +103,9 @@ def _by_compass(act: Draw, things: dict[Key, Thing], sheet: Sheet) -> Iterator[A
     paper = Paper(max(sheet.width, sheet.height) / sheet.factor, HANDY / sheet.factor)
     work = Work(paper, f"{act.leaves}/compass")
     base = things[act.way.off] if act.way.off else None
-    paper.put((start, *((base,) if base else ())))
+    known = [thing for thing in things.values() if isinstance(thing, Mark) and isinstance(base, Edge)
+             and abs(base.line.offset_of(thing.at)) <= paper.nothing]  # fmt: skip
+    paper.put((start, *((base,) if base else ()), *known))
     degrees = float(act.way.degrees) % 180
     if not isinstance(base, Edge):
         base = work.draw(start, Way(0), called="a level line")
@@ -116,7 +118,12 @@ def _by_compass(act: Draw, things: dict[Key, Thing], sheet: Sheet) -> Iterator[A
     elif degrees == 0:
         _parallel(work, start, base, act.called, act.planned)
     else:
-        _by_chord(work, start, base, float(act.way.degrees), act)
+        if not on:
+            base = _parallel(work, start, base, "the parallel through the mark")
+        if degrees % 15 == 0:
+            _by_halving(work, start, base, int(degrees), act)
+        else:
+            _by_chord(work, start, base, float(act.way.degrees), act)
     *before, last = work.acts
     assert isinstance(last, Draw)
     yield from before
@@ -139,11 +146,9 @@ def _parallel(work: Work, start: Mark, base: Edge, called: str, shown: Line | No
 
 
 def _by_chord(work: Work, start: Mark, base: Edge, degrees: float, act: Draw) -> None:
-    """Set an angle off by its chord, 2·R·sin(θ/2), on a swing from the base; 60° needs no new opening."""
+    """Set an angle off by its chord, 2·R·sin(θ/2), on a swing from the base."""
     turn = math.remainder(degrees, 360)
     size = 2 * work.paper.handy
-    if abs(base.line.offset_of(start.at)) > work.paper.nothing:
-        base = _parallel(work, start, base, "the parallel through the mark")
     at = start.at + base.line.direction * size
     swing = work.swing(start, Setting(size, free=True, told="any opening"), near=[at], anew=True)
     cut = work.prick(swing, base, at, "the cut on the base", anew=True)
@@ -152,3 +157,47 @@ def _by_chord(work: Work, start: Mark, base: Edge, degrees: float, act: Draw) ->
     other = work.swing(cut, chord, near=[spot], told="the chord of the angle", anew=True)
     mark = work.prick(swing, other, spot, "the cut on the swing", anew=True)
     work.through(start, mark, act.called, shown=act.planned)
+
+
+def _by_halving(work: Work, start: Mark, base: Edge, degrees: int, act: Draw) -> None:
+    """Construct a multiple of 15° from squares, equilateral triangles and halved angles (common practice)."""
+    # From the nearer end of the base: beyond 90° the angle is counted from its other side.
+    back = degrees > 90
+    turn = 180 - degrees if back else degrees
+
+    def at(angle: float) -> Point:
+        forth = -base.line.direction if back else base.line.direction
+        return start.at + rotate(forth, Point(0.0, 0.0), math.radians(-angle if back else angle)) * work.paper.handy
+
+    def halved(low: tuple[Edge, float], high: tuple[Edge, float], called: str, shown: Line | None = None) -> Edge:
+        return halve(work, start, (low[0], high[0]), (at(low[1]), at(high[1])), called, shown)
+
+    final = {"called": act.called, "shown": act.planned}
+    if turn == 60:
+        _sixty(work, start, base, at, **final)  # type: ignore[arg-type]
+        return
+    sixty = _sixty(work, start, base, at) if turn != 45 else None
+    if turn in (45, 75):
+        square = raise_square(work, start, base)
+        low = (base, 0.0) if sixty is None else (sixty, 60.0)
+        halved(low, (square, 90.0), **final)  # type: ignore[arg-type]
+        return
+    assert sixty is not None
+    if turn == 30:
+        halved((base, 0.0), (sixty, 60.0), **final)  # type: ignore[arg-type]
+        return
+    thirty = halved((base, 0.0), (sixty, 60.0), "the line at 30°")
+    halved((base, 0.0), (thirty, 30.0), **final)  # type: ignore[arg-type]
+
+
+def _sixty(
+    work: Work, start: Mark, base: Edge, at: Callable[[float], Point], called: str = "the line at 60°",
+    shown: Line | None = None,
+) -> Edge:  # fmt: skip
+    """Two swings of one opening, about the mark and about where the first cuts the base, cross at 60°."""
+    setting = Setting(work.paper.handy, free=True, told="any opening")
+    swing = work.swing(start, setting, near=[at(0.0), at(60.0)], anew=True)
+    cut = work.prick(swing, base, at(0.0), "the cut on the base", anew=True)
+    other = work.swing(cut, setting, near=[at(60.0)], anew=True)
+    top = work.prick(swing, other, at(60.0), "the corner of the equal-sided triangle", anew=True)
+    return work.through(start, top, called, shown=shown)

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import dataclass
 
+from ..acts.act import Act
 from ..drawing.strokes import Stroke, Tool
 from ..geometry import Point
 from ..measure import Number
@@ -27,8 +27,8 @@ class Step:
         What appears on the sheet.
     check : str
         How to see that it came out right.
-    opened : callable or None
-        The classic construction behind it, where the step itself does not show which; see `classic.opened`.
+    act : Act or None
+        What it tells; see `opening.opened`.
     """
 
     tool: Tool
@@ -37,4 +37,4 @@ class Step:
     needle: Point | None = None
     strokes: tuple[Stroke, ...] = ()
     check: str = ""
-    opened: Callable[[], tuple[Step, ...]] | None = None
+    act: Act | None = None

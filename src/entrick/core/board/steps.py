@@ -18,10 +18,10 @@ from ..sheet import Sheet
 from ..sheet.layout import side_told
 from ..solve import Entry, Solution
 from ..tolerance import DIRECTION, ROUND
-from .classic import opened
 from .kit import Kit
 from .lacking import with_kit
-from .order import HANDY, Ordered, in_order
+from .opening import opened, opens
+from .order import Ordered, in_order
 from .schedule import CALLED, Counted, Schedule, counted, scheduled, why
 from .step import Step
 from .words import setting_of, step_of
@@ -116,13 +116,13 @@ def steps_by_statement(
             continue
         if made.placing:
             placing = _placing(entry, kit, sheet, own.acts)
-            told, stands = _told(own, set_step, count + len(placing), stands, HANDY / sheet.factor)
+            told, stands = _told(own, set_step, count + len(placing), stands)
             steps = (*placing, *told)
         else:
             key = (id(own), id(set_step), count, *stands.items())
             known = _STEPS.recall(key)
             if known is None:
-                known = _told(own, set_step, count, stands, HANDY / sheet.factor)
+                known = _told(own, set_step, count, stands)
                 _STEPS.keep(key, known, (own, set_step), len(known[0]))
             steps, stands = known
         if steps:
@@ -139,23 +139,22 @@ def _with_kit(ordered: tuple[Ordered, ...], kit: Kit, sheet: Sheet) -> Sequence[
 
 
 def _told(
-    own: Ordered, set_step: Callable[[Step, int, int, str], BoardStep], count: int, stands: Mapping[str, act.Setting],
-    handy: float,
+    own: Ordered, set_step: Callable[[Step, int, int, str], BoardStep], count: int, stands: Mapping[str, act.Setting]
 ) -> tuple[tuple[BoardStep, ...], Mapping[str, act.Setting]]:  # fmt: skip
     """Tell the acts of a statement after so many steps, and how the instruments stand afterwards."""
     acts = own.acts[1:] if own.entry.made is not None and own.entry.made.placing else own.acts
-    return _tell(acts, own.entry, set_step, count + 1, stands, handy)
+    return _tell(acts, own.entry, set_step, count + 1, stands)
 
 
 def _tell(
     acts: Sequence[act.Act], entry: Entry, set_step: Callable[[Step, int, int, str], BoardStep], first: int,
-    stands: Mapping[str, act.Setting], handy: float,
+    stands: Mapping[str, act.Setting],
 ) -> tuple[tuple[BoardStep, ...], Mapping[str, act.Setting]]:  # fmt: skip
     """Tell acts one after another: what stands as it should already is left as it is."""
     steps = []
     now = dict(stands)
     for number, each in enumerate(acts, first):
-        step = set_step(step_of(each, handy), number, entry.line, entry.statement.name)
+        step = set_step(step_of(each), number, entry.line, entry.statement.name)
         wanted, setting = setting_of(each), step.setting
         if wanted is not None and setting is not None:
             tool, opening = wanted
@@ -173,7 +172,6 @@ def _rescheduled(
 ) -> tuple[tuple[BoardStep, ...], ...]:  # fmt: skip
     """Tell all acts in another order: places on the sheet first, then as it is scheduled."""
     set_step = setter(kit, sheet.scale, solution.unit, sheet.square)
-    handy = HANDY / sheet.factor
     ordered = [own for own in _with_kit(in_order(solution, sheet), kit, sheet) if own.entry.made is not None]
     own_steps: dict[int, list[BoardStep]] = {index: [] for index in range(len(ordered))}
     acts: list[tuple[int, act.Act]] = []
@@ -191,7 +189,7 @@ def _rescheduled(
     for place, reason in zip(order, why(plain, order), strict=True):
         index, each = acts[place]
         count += 1
-        (step,), stands = _tell((each,), ordered[index].entry, set_step, count, stands, handy)
+        (step,), stands = _tell((each,), ordered[index].entry, set_step, count, stands)
         own_steps[index].append(replace(step, why=reason))
     return tuple(tuple(steps) for steps in own_steps.values() if steps)
 
@@ -204,22 +202,34 @@ def counts(solution: Solution, sheet: Sheet) -> dict[Schedule, Counted]:
 
 def _freely(setting: Setting) -> Setting:
     """Return a setting that need not be met: a handy one, or more than a bound."""
-    return replace(setting, reading=f"about {setting.reading}", rounding="any opening near it will do")
+    # Said roundly: nobody sets a free opening to a graduation.
+    whole = f"about {_roundly(setting.drawn)} {setting.reading.rpartition(' ')[2]}"
+    return replace(setting, reading=whole, rounding="any opening near it will do")
 
 
-def opened_steps(step: BoardStep, kit: Kit, sheet: Sheet) -> tuple[BoardStep, ...]:
-    """Open a step up into the classic construction behind it, with settings at the scale of the sheet.
+def _roundly(drawn: float) -> str:
+    """Say a size to the nearest whole, or below ten to the nearest half."""
+    if drawn >= 10:
+        return str(round(drawn))
+    whole, half = divmod(round(2 * drawn), 2)
+    return f"{whole or ''}{' ' if whole and half else ''}{'1/2' if half else ''}" or "1/2"
+
+
+def opened_steps(step: BoardStep, solution: Solution, kit: Kit, sheet: Sheet) -> tuple[BoardStep, ...]:
+    """Open a step up into the construction by compass, straight edge and dividers, with settings at the scale.
 
     Returns
     -------
     tuple of BoardStep
-        Numbered from 1; empty where the step is compass and straight edge already.
+        Numbered from 1; empty where the step is that already.
     """
-    if step.source is None:
+    if step.source is None or step.source.act is None or not opens(step.source.act):
         return ()
-    set_step = setter(kit, sheet.scale, sheet.unit, sheet.square)
-    found = opened(step.source, HANDY / sheet.factor)
-    return tuple(set_step(each, number, step.line, step.name) for number, each in enumerate(found, 1))
+    standing = (own.left for own in in_order(solution, sheet) if own.entry.line <= step.line)
+    things = {thing.key: thing for left in standing for thing in left}
+    acts = opened(step.source.act, things, sheet)
+    entry = next(entry for entry in solution.entries if entry.line == step.line)
+    return _tell(acts, entry, setter(kit, sheet.scale, sheet.unit, sheet.square), 1, {})[0]
 
 
 def _placing(entry: Entry, kit: Kit, sheet: Sheet, acts: Sequence[act.Act]) -> list[BoardStep]:

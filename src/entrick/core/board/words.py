@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from functools import partial
 
 from ..acts.act import (
     Act,
@@ -21,11 +20,10 @@ from ..acts.act import (
     Trace,
     Way,
 )
-from ..drawing.strokes import Stroke, Tool
-from ..geometry import Circle, Line, Point
+from ..drawing.strokes import Tool
+from ..geometry import Circle, Point
 from ..measure import Number, spell_angle
 from ..tolerance import DIRECTION
-from .classic import parallel_by_sliding, square_at, square_from
 from .step import Step
 
 FINISHED_WITH = {
@@ -37,8 +35,8 @@ FINISHED_WITH = {
 WAYS = {0: "to the right", 90: "upwards", 180: "to the left", 270: "downwards"}
 
 
-def step_of(act: Act, handy: float) -> Step:
-    """Return the step at the board that an act is: its instrument, its words, and what it opens up into."""
+def step_of(act: Act) -> Step:
+    """Return the step at the board that an act is: its instrument and its words."""
     match act:
         case Measure(size=size):
             why = f"{act.why}, " if act.why else ""
@@ -52,7 +50,7 @@ def step_of(act: Act, handy: float) -> Step:
             named = "a light line" if act.called.startswith("the line through") else act.called
             return _step(Tool.STRAIGHTEDGE, f"Draw {named} {act.told}", act)
         case Draw(way=Way() as held):
-            return _directed(act, held, handy)
+            return _directed(act, held)
         case Swing(setting=setting):
             return _step(Tool.COMPASS, _swung(act), act, setting.size, act.planned.centre)
         case StepOff(setting=setting, marks=marks):
@@ -82,7 +80,7 @@ def step_of(act: Act, handy: float) -> Step:
 
 
 def _step(tool: Tool, text: str, act: Act, setting: Number | None = None, needle: Point | None = None) -> Step:
-    return Step(tool, text, setting, needle, act.strokes, act.check)
+    return Step(tool, text, setting, needle, act.strokes, act.check, act)
 
 
 def _along(act: Measure) -> str:
@@ -94,10 +92,8 @@ def _along(act: Measure) -> str:
     return f"along {act.way.called}"
 
 
-def _directed(act: Draw, way: Way, handy: float) -> Step:
-    line = act.planned
-    degrees = math.degrees(line.direction.angle) % 180
-    stroke = act.strokes[0]
+def _directed(act: Draw, way: Way) -> Step:
+    degrees = math.degrees(act.planned.direction.angle) % 180
     named = "a light line" if act.called.startswith("the line through") else act.called
     if not way.off:
         turned: Number = way.degrees % 180
@@ -109,20 +105,9 @@ def _directed(act: Draw, way: Way, handy: float) -> Step:
         text = f"Draw {named} {act.told}, at {spell_angle(way.degrees)} to {way.called}"
         return _step(Tool.ANGLE, text, act, degrees)
     text = f"Draw {named} {act.told}, {word} {way.called}"
-    start = line.at(line.start or 0.0) if act.leaves else line.through
-    step = _step(Tool.ANGLE, text, act, degrees)
     if degrees % 15 > DIRECTION and 15 - degrees % 15 > DIRECTION:
-        step = _step(Tool.STRAIGHTEDGE, text + ": slide two set squares", act)
-    opened = partial(_square, start, line, handy, stroke) if word == "square to" else partial(
-        parallel_by_sliding, line, start, stroke)  # fmt: skip
-    return Step(step.tool, step.text, step.setting, None, step.strokes, step.check, opened)
-
-
-def _square(start: Point, line: Line, handy: float, stroke: Stroke) -> tuple[Step, ...]:
-    end = line.at(line.end if line.end is not None else handy)
-    if abs(end - start) <= handy / 1000:
-        return square_at(start, line.direction.normal, handy, stroke)
-    return square_from(start, end, stroke)
+        return _step(Tool.STRAIGHTEDGE, text + ": slide two set squares", act)
+    return _step(Tool.ANGLE, text, act, degrees)
 
 
 def _swung(act: Swing) -> str:

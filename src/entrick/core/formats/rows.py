@@ -8,7 +8,8 @@ from collections.abc import Sequence
 
 from ..board import BoardStep, Kit
 
-COLUMNS = ("step", "statement", "instrument", "what to do", "actual", "drawn", "unit", "reading", "rounding error")
+COLUMNS = ("step", "statement", "instrument", "what to do", "actual", "drawn", "unit", "reading", "rounding error",
+           "as it is")  # fmt: skip
 
 
 def settings_csv(steps: Sequence[BoardStep], kit: Kit) -> str:
@@ -36,6 +37,7 @@ def settings_csv(steps: Sequence[BoardStep], kit: Kit) -> str:
                 unit,
                 step.setting.reading,
                 f"{step.setting.error:+.4g}",
+                "as it is" if step.setting.kept else "",
             ]
         table.writerow(row)
     return stream.getvalue()

@@ -78,7 +78,7 @@ def draw(file: Path, output: Path, clean: bool, cutter: bool, insist: bool) -> N
         case ".dxf":
             output.write_text(formats.write_dxf(work.display, work.solution.unit, not clean), "utf-8")
         case ".csv":
-            output.write_text(formats.settings_csv(work.steps, work.kit), "utf-8", newline="")
+            output.write_text(formats.settings_csv(work.steps, work.kit, work.before, work.after), "utf-8", newline="")
         case ending:
             raise click.UsageError(f"{ending or 'no ending'}: the output ends in .pdf, .svg, .dxf or .csv")
     for error in work.solution.errors:

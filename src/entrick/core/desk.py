@@ -11,6 +11,7 @@ from typing import TypeVar
 from . import fault
 from .allowance import pieces
 from .board import BoardStep, Kit, Schedule, default_kit, steps_by_statement
+from .board.around import completion, preparation, told
 from .display import DisplayList, Drawing, build_display
 from .geometry import Loop
 from .kept import KEPT_PIECES, kept_by_weight
@@ -35,6 +36,16 @@ class Work:
     steps: tuple[BoardStep, ...]
     drawing: Drawing
     schedule: Schedule = "written"
+
+    @cached_property
+    def before(self) -> tuple[BoardStep, ...]:
+        """How the sheet is made ready, step by step."""
+        return told(preparation(self.sheet), self.kit, self.sheet)
+
+    @cached_property
+    def after(self) -> tuple[BoardStep, ...]:
+        """How the sheet is finished when the last statement is done."""
+        return told(completion(self.solution, self.sheet), self.kit, self.sheet)
 
     @property
     def display(self) -> DisplayList:

@@ -309,7 +309,7 @@ def _written(format: str, done: Work, body: ExportIn) -> str | bytes:
         case "cutter":
             return formats.write_cutter_dxf(done.outlines, done.solution.unit, ovals)
         case "csv":
-            return formats.settings_csv(done.steps, done.kit)
+            return formats.settings_csv(done.steps, done.kit, done.before, done.after)
     return write_plan(done.plan)
 
 

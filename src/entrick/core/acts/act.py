@@ -13,7 +13,9 @@ from ..drawing.strokes import Role, Stroke
 from ..geometry import Arc, Circle, Line, Loop, Point
 from ..measure import Number
 
-Finishing = Literal["hatch", "letter", "dimension", "centre lines", "scale bar", "compare", "detail"]
+Finishing = Literal[
+    "hatch", "letter", "dimension", "centre lines", "scale bar", "compare", "detail", "fix", "border", "rub out"
+]
 """What finishes a sheet."""
 
 Key = str

@@ -83,7 +83,7 @@ def _openings(solution: Solution, typed: str) -> tuple[Completion, ...]:
     name = typed if re.fullmatch(r"[^\W\d]\w*", typed) else ""
     # What is typed may be the beginning of a kind, or of a name of one's own.
     named = [(free_name(solution, kind), kind) for kind in meant]
-    named += [(name or free_name(solution, kind), kind) for kind in kinds().values()]
+    named += [(name or free_name(solution, kind), kind) for kind in kinds().values()][: len(kinds()) - len(meant)]
     return given + tuple(
         Completion(f"{own} = {kind.name}, {usual_clauses(kind)}", kind.name, kind.summary) for own, kind in named
     )

@@ -28,7 +28,8 @@ from .step import Step
 
 FINISHED_WITH = {
     "hatch": Tool.ANGLE, "dimension": Tool.RULE, "scale bar": Tool.DIVIDERS, "compare": Tool.RULE,
-    "letter": Tool.PENCIL, "centre lines": Tool.PENCIL, "detail": Tool.PENCIL,
+    "letter": Tool.PENCIL, "centre lines": Tool.PENCIL, "detail": Tool.PENCIL, "fix": Tool.STRAIGHTEDGE,
+    "border": Tool.RULE, "rub out": Tool.PENCIL,
 }  # fmt: skip
 """Instruments of what finishes a sheet."""
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from typing import Any
 
+from ..board import BoardStep
 from ..desk import Work
 from ..geometry import Arc, Circle, Line, Loop, Point
 
@@ -35,20 +36,25 @@ def solution_data(work: Work) -> dict[str, Any]:
         },
         "outlines": outlines,
         "runs": {name: _loop(shape) for name, shape in things if isinstance(shape, Loop) and name not in outlines},
-        "settings": [
-            {
-                "step": step.number,
-                "statement": step.name,
-                "instrument": step.tool,
-                "text": step.text,
-                "actual": step.setting and step.setting.actual,
-                "drawn": step.setting and step.setting.drawn,
-                "reading": step.setting and step.setting.reading,
-                "error": step.setting and step.setting.error,
-            }
-            for step in work.steps
-        ],
+        "ready": [_step(step) for step in work.before],
+        "settings": [_step(step) for step in work.steps],
+        "finish": [_step(step) for step in work.after],
         "findings": [{"weight": f.weight, "rule": f.rule, "message": f.message, "line": f.line} for f in work.findings],
+    }
+
+
+def _step(step: BoardStep) -> dict[str, Any]:
+    setting = step.setting
+    return {
+        "step": step.number,
+        "statement": step.name,
+        "instrument": step.tool,
+        "text": step.text,
+        "actual": setting and setting.actual,
+        "drawn": setting and setting.drawn,
+        "reading": setting and setting.reading,
+        "error": setting and setting.error,
+        "as_it_is": bool(setting and setting.kept),
     }
 
 

@@ -12,13 +12,17 @@ COLUMNS = ("step", "statement", "instrument", "what to do", "actual", "drawn", "
            "as it is")  # fmt: skip
 
 
-def settings_csv(steps: Sequence[BoardStep], kit: Kit) -> str:
+def settings_csv(
+    steps: Sequence[BoardStep], kit: Kit, before: Sequence[BoardStep] = (), after: Sequence[BoardStep] = ()
+) -> str:
     """Write every board step with its setting; lengths in the unit of the rule, RFC 4180 line ends.
 
     Parameters
     ----------
     steps : sequence of BoardStep
     kit : Kit
+    before, after : sequence of BoardStep
+        How the sheet is made ready and finished; their numbers stand behind a word.
 
     Returns
     -------
@@ -27,8 +31,13 @@ def settings_csv(steps: Sequence[BoardStep], kit: Kit) -> str:
     stream = io.StringIO()
     table = csv.writer(stream)
     table.writerow(COLUMNS)
-    for step in steps:
-        row: list[object] = [step.number, step.name, step.tool, step.text]
+    numbered = [
+        *((f"ready {step.number}", step) for step in before),
+        *((str(step.number), step) for step in steps),
+        *((f"finish {step.number}", step) for step in after),
+    ]
+    for number, step in numbered:
+        row: list[object] = [number, step.name, step.tool, step.text]
         if step.setting:
             unit = "deg" if step.setting.is_angle else str(kit.unit)
             row += [

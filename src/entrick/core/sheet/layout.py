@@ -69,6 +69,7 @@ FORMS = (
     Form("dimensions {lettering:aligned/unidirectional}", "dimensions"),
     Form("isometric {school:drawing/projection}", "isometric"),
     Form("strip {where:bottom/top}"),
+    Form("construction {what:kept/rubbed} [out]", "construction"),
     Form("ground {which:isometric/squares} {size:length}", "ground"),
 )
 
@@ -86,6 +87,8 @@ class Sheet:
         Height of the title strip.
     strip_on_top : bool
         Whether it runs along the top of the sheet.
+    rubbed_out : bool
+        Whether the construction is rubbed out in the end; schools differ.
     scale : Scale
     unit : Unit
         Of the plan.
@@ -125,6 +128,7 @@ class Sheet:
     room: tuple[Point, Point] = (Point(0.0, 0.0), Point(0.0, 0.0))
     ground: str = ""
     square: float = 0.0
+    rubbed_out: bool = False
 
     @cached_property
     def factor(self) -> float:
@@ -187,7 +191,7 @@ def lay_out(solution: Solution) -> Sheet:
     bare = Sheet(
         said.width, said.height, said.border, said.scale, solution.unit, nowhere, (nowhere, nowhere), (), said.errors,
         said.name, said.left, STRIP + (SECOND_ROW if titled else 0.0), said.strip_on_top, said.aligned,
-        ground=said.ground, square=said.square,
+        ground=said.ground, square=said.square, rubbed_out=said.rubbed_out,
     )  # fmt: skip
     return lay_out_at(solution, bare)
 
@@ -317,6 +321,7 @@ class _Read:
     name: str = "A4 landscape"
     ground: str = ""
     square: float = 0.0
+    rubbed_out: bool = False
 
 
 def _read(line: SheetLine | None, solution: Solution) -> _Read:
@@ -354,6 +359,8 @@ def _said(line: SheetLine, solution: Solution) -> _Read:
                 read = replace(read, border=10.0, left=FILING)
             case "strip":
                 read = replace(read, strip_on_top=words["where"] == "top")
+            case "construction":
+                read = replace(read, rubbed_out=words["what"] == "rubbed")
             case "dimensions":
                 read = replace(read, aligned=words["lettering"] == "aligned")
             case "ground":

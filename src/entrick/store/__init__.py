@@ -17,10 +17,21 @@ from .jobs import (
 )
 from .listing import Listed, Order, Page, list_jobs, listed, outdated, renew
 from .salvage import Salvaged, salvage
+from .sittings import (
+    EventsDiffer,
+    SittingView,
+    append,
+    begin,
+    list_sittings,
+    schedule_of,
+    set_removed,
+    set_schedule,
+)
 from .trouble import RegisterTrouble
 
 __all__ = [
     "ArchiveError",
+    "EventsDiffer",
     "Folder",
     "Imported",
     "JobView",
@@ -30,15 +41,19 @@ __all__ = [
     "RegisterTrouble",
     "RevisionView",
     "Salvaged",
+    "SittingView",
     "StaleSave",
     "Store",
     "UnknownJob",
     "Zip",
     "add_job",
+    "append",
     "backup",
+    "begin",
     "export_register",
     "import_register",
     "list_jobs",
+    "list_sittings",
     "listed",
     "one_job",
     "one_revision",
@@ -50,7 +65,10 @@ __all__ = [
     "revisions",
     "salvage",
     "save_revision",
+    "schedule_of",
     "set_archived",
+    "set_removed",
+    "set_schedule",
     "snapshot",
     "snapshots_of",
 ]

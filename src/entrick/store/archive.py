@@ -13,7 +13,7 @@ import json
 import zipfile
 from collections.abc import Callable, Iterator
 from contextlib import AbstractContextManager
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import Annotated, Any, Protocol, TypeVar
@@ -22,11 +22,14 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_valida
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
+from ..core.logbook import Event
+from ..core.logbook.sitting import Kind as EventKind
 from ..core.plan.document import MOST_CHARACTERS
 from .database import Store
 from .jobs import LARGEST_ID, add_revision
 from .listing import put_summary
 from .models import Job, Revision
+from .sittings import MOST_EVENTS, UID, append, begin, list_sittings, schedule_of, set_schedule
 
 T = TypeVar("T", bound=BaseModel)
 D = TypeVar("D", datetime, datetime | None)
@@ -55,6 +58,30 @@ class _RevisionFile(BaseModel):
     file: Annotated[str, Field(pattern=r"^revision-\d+\.entrick$")]
 
 
+class _EventFile(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+    number: Annotated[int, Field(ge=1, le=LARGEST_ID)]
+    kind: EventKind
+    step: Annotated[int, Field(ge=0, le=LARGEST_ID)] = 0
+    tool: Annotated[str, Field(max_length=80)] = ""
+    seconds: Annotated[float, Field(ge=0, allow_inf_nan=False)] = 0.0
+    off: Annotated[float, Field(allow_inf_nan=False)] = 0.0
+    text: Annotated[str, Field(max_length=500)] = ""
+    of: Annotated[int, Field(ge=0, le=LARGEST_ID)] = 0
+
+
+class _SittingFile(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+    uid: Annotated[str, Field(pattern=UID)]
+    revision: Annotated[int, Field(ge=1, le=LARGEST_ID)]
+    schedule: Annotated[str, Field(max_length=20)]
+    started_at: datetime
+    rehearsed: bool
+    events: Annotated[list[_EventFile], Field(max_length=MOST_EVENTS)]
+
+
 class _JobFile(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
@@ -62,6 +89,8 @@ class _JobFile(BaseModel):
     created_at: datetime
     archived_at: datetime | None
     revisions: Annotated[list[_RevisionFile], Field(min_length=1)]
+    schedule: Annotated[str, Field(max_length=20)] = "written"
+    sittings: list[_SittingFile] = []
 
     @model_validator(mode="after")
     def _rising(self) -> _JobFile:
@@ -160,6 +189,18 @@ def _export(job: Job, session: Session, files: Files) -> None:
             }
             for revision in revisions
         ],
+        "schedule": schedule_of(session, job.id),
+        "sittings": [
+            {
+                "uid": sitting.uid,
+                "revision": sitting.revision,
+                "schedule": sitting.schedule,
+                "started_at": _stamp(sitting.started_at),
+                "rehearsed": sitting.rehearsed,
+                "events": [asdict(event) for event in sitting.events],
+            }
+            for sitting in reversed(list_sittings(session, job.id))
+        ],
     }
     for revision in revisions:
         files.write(f"{_folder(job.id)}/revision-{revision.number:04}.entrick", revision.text.encode())
@@ -256,6 +297,19 @@ def _enter(session: Session, job: _JobFile, texts: list[str]) -> None:
         )
     assert newest is not None
     put_summary(session, row, newest, None)
+    if job.schedule != "written":
+        set_schedule(session, number, job.schedule)
+    for sitting in job.sittings:
+        begin(
+            session,
+            sitting.uid,
+            number,
+            sitting.revision,
+            sitting.schedule,
+            _utc(sitting.started_at),
+            sitting.rehearsed,
+        )
+        append(session, sitting.uid, [Event(**event.model_dump()) for event in sitting.events])
 
 
 def _utc(moment: D) -> D:

@@ -62,3 +62,45 @@ class JobSummary(Base):
     thumbnail: Mapped[str] = mapped_column(Text)
     worked_at: Mapped[datetime] = mapped_column(DateTime)
     archived: Mapped[bool]
+
+
+class JobOrder(Base):
+    """In which order the steps of a job are done at the board; a job that is not here does them as written."""
+
+    __tablename__ = "job_order"
+
+    job_id: Mapped[int] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"), primary_key=True)
+    schedule: Mapped[str] = mapped_column(Text)
+
+
+class SittingRow(Base):
+    """A sitting at the board: which revision of which job was drawn, in which order. `uid` is given by the device."""
+
+    __tablename__ = "sitting"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    uid: Mapped[str] = mapped_column(Text, unique=True)
+    job_id: Mapped[int] = mapped_column(ForeignKey("job.id", ondelete="RESTRICT"), index=True)
+    revision: Mapped[int]
+    schedule: Mapped[str] = mapped_column(Text)
+    started_at: Mapped[datetime] = mapped_column(DateTime)
+    rehearsed: Mapped[bool]
+    removed_at: Mapped[datetime | None] = mapped_column(DateTime)
+
+
+class EventRow(Base):
+    """One thing that happened in a sitting. Appended, never changed; numbered by the device, and taken once."""
+
+    __tablename__ = "sitting_event"
+    __table_args__ = (UniqueConstraint("sitting_id", "number", name="uq_sitting_event_number"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    sitting_id: Mapped[int] = mapped_column(ForeignKey("sitting.id", ondelete="CASCADE"), index=True)
+    number: Mapped[int]
+    kind: Mapped[str] = mapped_column(Text)
+    step: Mapped[int]
+    tool: Mapped[str] = mapped_column(Text)
+    seconds: Mapped[float]
+    off: Mapped[float]
+    text: Mapped[str] = mapped_column(Text)
+    of: Mapped[int]

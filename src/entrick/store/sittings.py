@@ -1,0 +1,150 @@
+"""Sittings at the board: begun by a device, events appended by number and taken once, removed and taken back."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import asdict, dataclass
+from datetime import UTC, datetime
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from ..core.logbook import Event
+from .jobs import UnknownJob, one_job
+from .models import EventRow, JobOrder, SittingRow
+
+UID = r"^[0-9a-f-]{8,64}$"
+"""How a device names a sitting."""
+
+MOST_EVENTS = 20_000
+"""Events of one sitting."""
+
+
+class EventsDiffer(RuntimeError):
+    """A device sends another event under a number that is taken: both are kept, where they are."""
+
+
+@dataclass(frozen=True, slots=True)
+class SittingView:
+    """A sitting with what happened."""
+
+    uid: str
+    job: int
+    revision: int
+    schedule: str
+    started_at: datetime
+    rehearsed: bool
+    removed: bool
+    events: tuple[Event, ...]
+
+
+def begin(
+    session: Session, uid: str, job_id: int, revision: int, schedule: str, started_at: datetime | None = None,
+    rehearsed: bool = False,
+) -> SittingView:  # fmt: skip
+    """Begin a sitting; one that is known already, as the answer got lost, is returned as it is.
+
+    Raises
+    ------
+    UnknownJob
+    """
+    row = session.scalar(select(SittingRow).where(SittingRow.uid == uid))
+    if row is None:
+        one_job(session, job_id)
+        row = SittingRow(
+            uid=uid, job_id=job_id, revision=revision, schedule=schedule, rehearsed=rehearsed, removed_at=None,
+            started_at=started_at or datetime.now(UTC),
+        )  # fmt: skip
+        session.add(row)
+        session.flush()
+    return _view(row, _events(session, [row.id]).get(row.id, ()))
+
+
+def append(session: Session, uid: str, events: Iterable[Event]) -> SittingView:
+    """Append events to a sitting; what has been taken already is left alone.
+
+    Raises
+    ------
+    UnknownJob
+        There is no such sitting.
+    EventsDiffer
+        Another event stands under one of the numbers: another device works at the same sitting. Nothing is taken.
+    """
+    row = _row(session, uid)
+    there = {event.number: event for event in _events(session, [row.id]).get(row.id, ())}
+    fresh: dict[int, Event] = {}
+    for event in events:
+        known = there.get(event.number, fresh.get(event.number))
+        if known is not None and known != event:
+            raise EventsDiffer(f"event {event.number} of this sitting was recorded differently by another device")
+        if known is None:
+            fresh[event.number] = event
+    if len(there) + len(fresh) > MOST_EVENTS:
+        raise EventsDiffer(f"a sitting holds at most {MOST_EVENTS} events; begin another")
+    session.add_all(EventRow(sitting_id=row.id, **asdict(event)) for event in fresh.values())
+    session.flush()
+    return _view(row, tuple(sorted((there | fresh).values(), key=lambda event: event.number)))
+
+
+def set_removed(session: Session, uid: str, removed: bool) -> None:
+    """Take a sitting out of the logbook, or put it back."""
+    _row(session, uid).removed_at = datetime.now(UTC) if removed else None
+
+
+def list_sittings(session: Session, job_id: int | None = None, removed: bool = False) -> list[SittingView]:
+    """Return sittings, the last first: all of them, or those of a job."""
+    chosen = select(SittingRow).order_by(SittingRow.started_at.desc(), SittingRow.id.desc())
+    if job_id is not None:
+        chosen = chosen.where(SittingRow.job_id == job_id)
+    if not removed:
+        chosen = chosen.where(SittingRow.removed_at.is_(None))
+    rows = session.scalars(chosen).all()
+    events = _events(session, [row.id for row in rows])
+    return [_view(row, events.get(row.id, ())) for row in rows]
+
+
+def schedule_of(session: Session, job_id: int) -> str:
+    """Return in which order the steps of a job are done."""
+    row = session.get(JobOrder, job_id)
+    return row.schedule if row else "written"
+
+
+def set_schedule(session: Session, job_id: int, schedule: str) -> None:
+    """Keep in which order the steps of a job are done.
+
+    Raises
+    ------
+    UnknownJob
+    """
+    one_job(session, job_id)
+    session.merge(JobOrder(job_id=job_id, schedule=schedule))
+
+
+def _row(session: Session, uid: str) -> SittingRow:
+    row = session.scalar(select(SittingRow).where(SittingRow.uid == uid))
+    if row is None:
+        raise UnknownJob(f"there is no sitting {uid}")
+    return row
+
+
+def _events(session: Session, sittings: Sequence[int]) -> dict[int, tuple[Event, ...]]:
+    found: dict[int, list[Event]] = {}
+    for row in session.scalars(
+        select(EventRow).where(EventRow.sitting_id.in_(sittings)).order_by(EventRow.sitting_id, EventRow.number)
+    ):
+        event = Event(row.number, row.kind, row.step, row.tool, row.seconds, row.off, row.text, row.of)  # type: ignore[arg-type]
+        found.setdefault(row.sitting_id, []).append(event)
+    return {sitting: tuple(events) for sitting, events in found.items()}
+
+
+def _view(row: SittingRow, events: tuple[Event, ...]) -> SittingView:
+    return SittingView(
+        row.uid,
+        row.job_id,
+        row.revision,
+        row.schedule,
+        row.started_at,
+        row.rehearsed,
+        row.removed_at is not None,
+        events,
+    )

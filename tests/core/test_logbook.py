@@ -45,7 +45,7 @@ def test_a_measured_value_is_judged_and_the_slip_is_named(measured: str, judged:
 
 
 def test_what_a_hand_usually_misses_is_no_slip() -> None:
-    found = said(solved("A = point, 60 right of O\n"), "A", Fraction(6035, 100))
+    found = said(solved("A = point, 60 right of O\n"), "A", Fraction(6034, 100))
     assert found.judged == "line"
     assert said(solved("A = point, 60 right of O\n"), "A", Fraction(6040, 100)).judged == "hand"
     assert said(solved("A = point, 60 right of O\n"), "A", Fraction(6050, 100)).judged == "slip"

@@ -3,7 +3,13 @@ import type {
   Arrowhead,
   BriefOut,
   ChoicesOut,
+  AroundOut,
+  EventIo,
   CompleteOut,
+  LogbookOut,
+  SittingIn,
+  SittingOut,
+  VerdictOut,
   LessonOut,
   DrawnArc,
   DrawnCircle,
@@ -56,7 +62,8 @@ export interface Wanted {
 }
 /** In which order the steps are done. */
 export type Schedule = NonNullable<WorkIn["schedule"]>;
-export type FileFormat = "pdf" | "svg" | "dxf" | "cutter" | "csv" | "entrick";
+export type FileFormat = "pdf" | "svg" | "dxf" | "cutter" | "csv" | "run-sheet" | "entrick";
+export type SittingEvent = EventIo;
 
 /** A problem+json answer. */
 export class Problem extends Error {
@@ -162,6 +169,15 @@ export const api = {
       undefined,
       signal,
     ),
+  around: (text: string, schedule: Schedule) => json<AroundOut>("POST", "/api/around", { text, schedule }),
+  measured: (text: string, schedule: Schedule, step: number, ready: boolean, value: string) =>
+    json<VerdictOut>("POST", "/api/measured", { text, schedule, step, ready, value }),
+  beginSitting: (sitting: SittingIn) => json<SittingOut>("POST", "/api/sittings", sitting),
+  addEvents: (uid: string, events: readonly SittingEvent[]) =>
+    json<SittingOut>("POST", `/api/sittings/${uid}/events`, { events }),
+  removeSitting: (uid: string, removed: boolean) => json("PATCH", `/api/sittings/${uid}`, { removed }),
+  logbook: () => json<LogbookOut>("GET", "/api/logbook"),
+  schedule: (id: number, schedule: Schedule) => json("PUT", `/api/jobs/${id}/schedule`, { schedule }),
   notice: () => json<NoticeOut>("GET", "/api/register/notice"),
   job: (id: number) => json<JobWithPlan>("GET", `/api/jobs/${id}`),
   addJob: (job: JobIn) => json<JobOut>("POST", "/api/jobs", job),

@@ -104,12 +104,6 @@ type Looks = Pick<
   | "elsewhere"
 >;
 
-const scheduleKey = (id: number) => `entrick.schedule.${id}`;
-function readSchedule(id: number): Schedule {
-  const kept = localStorage.getItem(scheduleKey(id));
-  return kept === "settings" || kept === "clean" ? kept : "written";
-}
-
 const MOST_UNDO = 500;
 const draftKey = (id: number) => `entrick.draft.${id}`;
 
@@ -240,10 +234,10 @@ export const useBench = create<Bench>((set, get) => {
         elsewhere: null,
       });
       try {
-        const { job, newest } = await api.job(id);
+        const { job, newest, schedule } = await api.job(id);
         const draft = readDraft(id);
         const text = draft ? draft.text : newest.text;
-        const work = await api.work(text, null, undefined, undefined, readSchedule(id));
+        const work = await api.work(text, null, undefined, undefined, schedule);
         set({ job, base: draft ? draft.base : newest.number, saved: newest.text });
         show(work);
         if (draft && draft.text !== newest.text)
@@ -350,7 +344,7 @@ export const useBench = create<Bench>((set, get) => {
     reschedule: (schedule) =>
       inTurn(async () => {
         const { job, text, work } = get();
-        if (job) localStorage.setItem(scheduleKey(job.id), schedule);
+        if (job) await api.schedule(job.id, schedule).catch(told);
         try {
           show(await api.work(text, work, undefined, undefined, schedule));
           set({ step: null, opened: null });

@@ -144,6 +144,9 @@ export function BenchPage() {
             <Link className="act" to={`/jobs/${jobId}/proof`}>
               Proof
             </Link>
+            <Link className="act" to={`/jobs/${jobId}/board`}>
+              At the board
+            </Link>
             <Issue work={work} proof={proof} />
             <button className="act" onClick={() => setHelp(true)} aria-label="Keys" title="Keys  ?">
               ?

@@ -7,6 +7,7 @@ const FORMATS: readonly (readonly [FileFormat, string, string])[] = [
   ["svg", "SVG", "the sheet in millimetres"],
   ["dxf", "DXF", "the whole figure at full size, true arcs, layers by kind of line"],
   ["cutter", "Cutter", "DXF of the outlines alone, at full size"],
+  ["run-sheet", "Run sheet", "every step on paper, with boxes to tick"],
   ["csv", "CSV", "the settings, step by step"],
   ["entrick", "Plan", "the plan itself, as text"],
 ];

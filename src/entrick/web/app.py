@@ -8,6 +8,7 @@ from ..store import Store
 from . import guard, problems
 from .hands import Doer, Here
 from .jobs import jobs
+from .logbook import logbook
 from .pages import pages
 from .plans import plans
 from .register import register
@@ -46,5 +47,6 @@ def create_app(store: Store, hands: Doer | None = None, notice: str = "") -> Ope
     app.register_api(plans)
     app.register_api(jobs)
     app.register_api(register)
+    app.register_api(logbook)
     app.register_blueprint(pages)
     return app

@@ -28,6 +28,7 @@ from .schemas import (
     RevisionPath,
     RevisionsOut,
     SaveIn,
+    ScheduleIn,
 )
 
 jobs = APIBlueprint("jobs", __name__, url_prefix="/api/jobs", abp_responses=PROBLEMS)
@@ -116,7 +117,18 @@ def one(path: JobPath) -> Response:
     """Return a job with its newest plan."""
     with the_store().reading() as session:
         view = store.one_job(session, path.job_id)
-    return _json(JobWithPlan(job=_job(path.job_id), newest=RevisionOut.model_validate(view.newest)))
+        schedule = store.schedule_of(session, path.job_id)
+    newest = RevisionOut.model_validate(view.newest)
+    return _json(JobWithPlan.model_validate({"job": _job(path.job_id), "newest": newest, "schedule": schedule}))
+
+
+@jobs.put("/<int:job_id>/schedule", responses={200: ScheduleIn})
+def schedule(path: JobPath, body: ScheduleIn) -> Response:
+    """Keep in which order the steps of a job are done."""
+    with the_store().writing() as session:
+        store.set_schedule(session, path.job_id, body.schedule)
+    committed()
+    return _json(body)
 
 
 @jobs.patch("/<int:job_id>", responses={200: JobOut})

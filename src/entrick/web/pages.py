@@ -16,6 +16,8 @@ pages = Blueprint("pages", __name__)
 @pages.get("/")
 @pages.get("/jobs/<int:job_id>")
 @pages.get("/jobs/<int:job_id>/proof")
+@pages.get("/jobs/<int:job_id>/board")
+@pages.get("/logbook")
 def page(job_id: int | None = None) -> Response:
     """Return the document of the front end, which finds its view by the address."""
     return _document(200)

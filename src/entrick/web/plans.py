@@ -9,6 +9,7 @@ from . import tasks
 from .ask import asked
 from .problems import FILES, PROBLEMS
 from .schemas import (
+    AroundOut,
     BriefIn,
     BriefOut,
     ChoicesOut,
@@ -18,6 +19,7 @@ from .schemas import (
     ExportPath,
     KindsOut,
     LessonOut,
+    MeasuredIn,
     MethodsIn,
     MethodsOut,
     OpenedIn,
@@ -28,8 +30,10 @@ from .schemas import (
     RegionsIn,
     RegionsOut,
     RehearsalOut,
+    ScheduledIn,
     SchedulesOut,
     SuggestOut,
+    VerdictOut,
     WorkIn,
     WorkOut,
     WorksheetFileIn,
@@ -126,6 +130,18 @@ def worksheet_file(path: WorksheetPath, body: WorksheetFileIn) -> Response:
 def brief(body: BriefIn) -> Response:
     """Give a cam the events of a brief: sentences, or stations as CSV."""
     return asked(tasks.brief, body)
+
+
+@plans.post("/around", responses={200: AroundOut})
+def around(body: ScheduledIn) -> Response:
+    """Return how the sheet is made ready and finished, and the mistakes usually made in between."""
+    return asked(tasks.around, body)
+
+
+@plans.post("/measured", responses={200: VerdictOut})
+def measured(body: MeasuredIn) -> Response:
+    """Judge a value measured back at the board, and name the slip it looks like."""
+    return asked(tasks.measured, body)
 
 
 @plans.post("/sheet-choices", responses={200: ChoicesOut})

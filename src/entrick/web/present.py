@@ -19,6 +19,7 @@ from ..core.desk import Work, work_out
 from ..core.display import Drawing, draw_curves, draw_steps, draw_worksheet, ghosts
 from ..core.display.edge_rule import edge_rule
 from ..core.drawing.widths import LIGHT, WIDTHS
+from ..core.formats.run_sheet import CAUTION
 from ..core.formats.tables import in_words
 from ..core.geometry import Point
 from ..core.kept import KEPT_PIECES, Kept
@@ -40,6 +41,7 @@ from ..core.solve import Entry, GivenEntry
 from ..core.summary import heading
 from ..core.worksheets import Worksheet
 from .schemas import (
+    AroundOut,
     CandidateOut,
     ChoiceOut,
     ChoicesOut,
@@ -427,6 +429,13 @@ def _shown(step: BoardStep, done: Work) -> StepOut:
         opens=step.source is not None and step.source.act is not None and opens(step.source.act),
         why=step.why,
     )
+
+
+def around(done: Work) -> AroundOut:
+    """Present what is done before the first statement and after the last."""
+    mistakes = {e.line: kinds()[e.statement.kind].mistake for e in done.solution.entries if e.statement.kind in kinds()}
+    ready, finish = (tuple(_shown(step, done) for step in steps) for steps in (done.before, done.after))
+    return AroundOut(ready=ready, finish=finish, mistakes=mistakes, caution=CAUTION)
 
 
 def kind(declared: Kind) -> KindOut:

@@ -16,7 +16,8 @@ from ..core.allowance import TooMuch
 from ..core.geometry.edges import RegionError
 from ..core.plan.document import PlanTooLarge
 from ..core.plan.edit import EditError
-from ..store import ArchiveError, RegisterTrouble, StaleSave, UnknownJob
+from ..core.plan.errors import ClauseError
+from ..store import ArchiveError, EventsDiffer, RegisterTrouble, StaleSave, UnknownJob
 from .hands import Busy, Gone, TooMuchWork
 from .pages import nothing_here
 from .schemas import RevisionOut
@@ -104,6 +105,14 @@ def register(app: Flask) -> None:
         return problem(
             409, "Saved by someone else in the meantime", str(error), newest=RevisionOut.model_validate(error.newest)
         )
+
+    @app.errorhandler(EventsDiffer)
+    def differ(error: EventsDiffer) -> Response:
+        return problem(409, "Another device works at this sitting", f"{error}; both stay where they are")
+
+    @app.errorhandler(ClauseError)
+    def clause(error: ClauseError) -> Response:
+        return problem(422, "This cannot be read", error.message)
 
     @app.errorhandler(RegisterTrouble)
     def trouble(error: RegisterTrouble) -> Response:

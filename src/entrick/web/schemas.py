@@ -854,6 +854,155 @@ class JobWithPlan(BaseModel):
 
     job: JobOut
     newest: RevisionOut
+    schedule: Schedule
+
+
+class ScheduleIn(Asked):
+    """In which order the steps of a job are done from now on."""
+
+    schedule: Schedule
+
+
+class ScheduledIn(Asked):
+    """A plan with the order in which its steps are done."""
+
+    text: PlanText
+    schedule: Schedule = "written"
+
+
+class AroundOut(BaseModel):
+    """How the sheet is made ready and finished, step by step; by line of the plan, the mistake usually made there."""
+
+    ready: tuple[StepOut, ...]
+    finish: tuple[StepOut, ...]
+    mistakes: dict[int, str]
+    caution: str
+
+
+class MeasuredIn(ScheduledIn):
+    """A value measured back after a step, as a drafter writes it; `ready` where the step makes the sheet ready."""
+
+    step: Whole
+    ready: bool = False
+    value: Annotated[str, Field(max_length=60)]
+
+
+class VerdictOut(BaseModel):
+    """What is to be said of a measured value; `off` in mm on paper, or degrees."""
+
+    judged: Literal["line", "hand", "slip"]
+    off: float
+    told: str
+    slips: tuple[str, ...]
+
+
+Uid = Annotated[str, Field(pattern=r"^[0-9a-f-]{8,64}$")]
+"""How a device names a sitting."""
+
+Finite = Annotated[float, Field(allow_inf_nan=False, ge=-1e6, le=1e6)]
+
+
+class EventIO(Asked):
+    """One thing that happened at the board, numbered by the device; see `core.logbook.Event`."""
+
+    model_config = ConfigDict(extra="forbid", from_attributes=True)
+
+    number: Annotated[int, Field(ge=1, le=20_000)]
+    kind: Literal["done", "back", "measured", "slip", "note", "undone"]
+    step: Annotated[int, Field(ge=0, le=100_000)] = 0
+    tool: Annotated[str, Field(max_length=80)] = ""
+    seconds: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)] = 0.0
+    off: Finite = 0.0
+    text: Annotated[str, Field(max_length=500)] = ""
+    of: Annotated[int, Field(ge=0, le=20_000)] = 0
+
+
+class SittingPath(Asked):
+    """A sitting by the name its device gave it."""
+
+    uid: Uid
+
+
+class SittingIn(Asked):
+    """A sitting that begins: which revision of which job is drawn, in which order."""
+
+    uid: Uid
+    job: Annotated[int, Field(ge=1, le=2**63 - 1)]
+    revision: Annotated[int, Field(ge=1, le=2**63 - 1)]
+    schedule: Schedule = "written"
+
+
+class EventsIn(Asked):
+    """Events of a sitting; what has been taken already may be sent again."""
+
+    events: Annotated[list[EventIO], Field(max_length=2000)]
+
+
+class RemovedIn(Asked):
+    """Whether a sitting is out of the logbook."""
+
+    removed: bool
+
+
+class SittingOut(BaseModel):
+    """A sitting with what happened; `rehearsed` where a simulated hand made it up, and nobody drew."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    uid: str
+    job: int
+    title: str = ""
+    revision: int
+    schedule: str
+    started_at: datetime
+    rehearsed: bool
+    removed: bool
+    events: tuple[EventIO, ...]
+
+
+class PaceOut(BaseModel):
+    """Median seconds of a step with an instrument, and on how many it rests."""
+
+    tool: str
+    seconds: float
+    count: int
+
+
+class HandOut(BaseModel):
+    """How an instrument comes out in these hands; see `core.logbook.Spread`."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    tool: str
+    count: int
+    bias: float
+    bias_off: float
+    spread: float
+    low: float
+    high: float
+    hint: str
+
+
+class SlipOut(BaseModel):
+    """A slip, and how often it was made."""
+
+    told: str
+    count: int
+
+
+class LogbookOut(BaseModel):
+    """Every sitting, the last first, and what they teach."""
+
+    sittings: tuple[SittingOut, ...]
+    pace: tuple[PaceOut, ...]
+    spreads: tuple[HandOut, ...]
+    slips: tuple[SlipOut, ...]
+
+
+class SittingsQuery(Asked):
+    """Sittings of one job, or of all."""
+
+    job: Annotated[int, Field(ge=1, le=2**63 - 1)] | None = None
 
 
 class RevisionsOut(BaseModel):
@@ -892,7 +1041,7 @@ class ImportedOut(BaseModel):
 class ExportPath(Asked):
     """A file format."""
 
-    format: Literal["pdf", "svg", "dxf", "cutter", "csv", "entrick"]
+    format: Literal["pdf", "svg", "dxf", "cutter", "csv", "run-sheet", "entrick"]
 
 
 class ExportIn(Asked):
@@ -908,6 +1057,7 @@ class ExportIn(Asked):
     insist: bool = False
     ovals: Literal["ellipse", "arcs", "polyline"] = "ellipse"
     within: float = Field(default=0.01, gt=0, le=10)
+    paper: Literal["A4", "letter"] = "A4"
 
 
 class PictureQuery(Asked):

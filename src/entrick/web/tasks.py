@@ -20,11 +20,14 @@ from ..core.assist.glossary import WORDS
 from ..core.assist.lesson import START, TASKS
 from ..core.assist.lesson import at as task_at
 from ..core.assist.row import begin, doubt, picked
+from ..core.board import BoardStep
 from ..core.desk import Work, work_out
 from ..core.dimensioning.suggest import suggest_dimensions
 from ..core.display import DisplayList, Layer, draw_worksheet
 from ..core.display.picture import angle_picture, compass_over_rule, template_picture
 from ..core.formats.tables import in_words, table_csv, table_page
+from ..core.logbook import judge
+from ..core.logbook.measured import read_value
 from ..core.measure import Unit
 from ..core.moves import kinds
 from ..core.plan import edit as edits
@@ -50,6 +53,7 @@ from .schemas import (
     InsertLine,
     KindsOut,
     LessonOut,
+    MeasuredIn,
     MethodsIn,
     MisreadOut,
     MoveLine,
@@ -59,6 +63,7 @@ from .schemas import (
     PlanIn,
     RegionsIn,
     SaySheet,
+    ScheduledIn,
     SetClause,
     SetEvent,
     SetGiven,
@@ -66,6 +71,7 @@ from .schemas import (
     SetLine,
     SetPlace,
     SuggestOut,
+    VerdictOut,
     WorkIn,
     WorksheetFileIn,
     WorksheetIn,
@@ -264,6 +270,27 @@ def brief(body: BriefIn) -> Answer:
     return _json(BriefOut(statement="" if misread else statement, misread=misread))
 
 
+def around(body: ScheduledIn) -> Answer:
+    """Return how the sheet is made ready and finished, and what is usually done wrong in each statement."""
+    return _json(present.around(work_out(body.text, schedule=body.schedule)))
+
+
+def measured(body: MeasuredIn) -> Answer:
+    """Judge a value measured back at the board."""
+    done = work_out(body.text, schedule=body.schedule)
+    step = next((step for step in (*done.before, *done.steps) if _is_step(step, body)), None)
+    if step is None:
+        raise Refused(409, "No such step", f"the order of work has no step {body.step}")
+    value = read_value(body.value, Unit.MM if step.setting and step.setting.is_angle else done.kit.unit)
+    found = judge(value, step, done.steps, done.kit, done.sheet.scale, done.solution.unit)
+    per = 1.0 if step.setting and step.setting.is_angle else float(done.kit.unit.mm)
+    return _json(VerdictOut(judged=found.judged, off=found.off * per, told=found.told, slips=found.slips))
+
+
+def _is_step(step: BoardStep, body: MeasuredIn) -> bool:
+    return step.number == body.step and (step.line == 0) == body.ready
+
+
 def sheet_choices(body: PlanIn) -> Answer:
     """Return the papers, borders and scales a plan may take, each scale with its reason."""
     return _json(present.choices(work_out(body.text)))
@@ -308,6 +335,8 @@ def _written(format: str, done: Work, body: ExportIn) -> str | bytes:
             return formats.write_dxf(done.display, done.solution.unit, construction, ovals)
         case "cutter":
             return formats.write_cutter_dxf(done.outlines, done.solution.unit, ovals)
+        case "run-sheet":
+            return formats.write_run_sheet(done, body.paper)
         case "csv":
             return formats.settings_csv(done.steps, done.kit, done.before, done.after)
     return write_plan(done.plan)
@@ -318,11 +347,12 @@ _TYPES = {
     "svg": "image/svg+xml",
     "dxf": "image/vnd.dxf",
     "cutter": "image/vnd.dxf",
+    "run-sheet": "application/pdf",
     "csv": "text/csv; charset=utf-8",
     "entrick": "text/plain; charset=utf-8",
 }
-_ENDINGS = {"cutter": "dxf"}
-_APART = {"cutter": "-outlines"}
+_ENDINGS = {"cutter": "dxf", "run-sheet": "pdf"}
+_APART = {"cutter": "-outlines", "run-sheet": "-run-sheet"}
 """What stands behind the name of a file that is not to be taken for another of the same ending."""
 
 

@@ -49,6 +49,32 @@ export type ArchiveIn = {
 };
 
 /**
+ * AroundOut
+ *
+ * How the sheet is made ready and finished, step by step; by line of the plan, the mistake usually made there.
+ */
+export type AroundOut = {
+    /**
+     * Caution
+     */
+    caution: string;
+    /**
+     * Finish
+     */
+    finish: Array<StepOut>;
+    /**
+     * Mistakes
+     */
+    mistakes: {
+        [key: string]: string;
+    };
+    /**
+     * Ready
+     */
+    ready: Array<StepOut>;
+};
+
+/**
  * Arrowhead
  *
  * A closed, filled arrowhead with its tip at (x, y), pointing in a direction.
@@ -818,6 +844,46 @@ export type EntryOut = {
 };
 
 /**
+ * EventIO
+ *
+ * One thing that happened at the board, numbered by the device; see `core.logbook.Event`.
+ */
+export type EventIo = {
+    /**
+     * Kind
+     */
+    kind: 'done' | 'back' | 'measured' | 'slip' | 'note' | 'undone';
+    /**
+     * Number
+     */
+    number: number;
+    /**
+     * Of
+     */
+    of?: number;
+    /**
+     * Off
+     */
+    off?: number;
+    /**
+     * Seconds
+     */
+    seconds?: number;
+    /**
+     * Step
+     */
+    step?: number;
+    /**
+     * Text
+     */
+    text?: string;
+    /**
+     * Tool
+     */
+    tool?: string;
+};
+
+/**
  * EventOut
  *
  * One event of a follower: which clause says it, and what it says; `motion` is empty for the usual one.
@@ -843,6 +909,18 @@ export type EventOut = {
      * Motion
      */
     motion: string;
+};
+
+/**
+ * EventsIn
+ *
+ * Events of a sitting; what has been taken already may be sent again.
+ */
+export type EventsIn = {
+    /**
+     * Events
+     */
+    events: Array<EventIo>;
 };
 
 /**
@@ -894,6 +972,10 @@ export type ExportIn = {
      * Ovals
      */
     ovals?: 'ellipse' | 'arcs' | 'polyline';
+    /**
+     * Paper
+     */
+    paper?: 'A4' | 'letter';
     /**
      * Schedule
      */
@@ -1015,6 +1097,46 @@ export type GivenOut = {
      * Worth
      */
     worth: string;
+};
+
+/**
+ * HandOut
+ *
+ * How an instrument comes out in these hands; see `core.logbook.Spread`.
+ */
+export type HandOut = {
+    /**
+     * Bias
+     */
+    bias: number;
+    /**
+     * Bias Off
+     */
+    bias_off: number;
+    /**
+     * Count
+     */
+    count: number;
+    /**
+     * High
+     */
+    high: number;
+    /**
+     * Hint
+     */
+    hint: string;
+    /**
+     * Low
+     */
+    low: number;
+    /**
+     * Spread
+     */
+    spread: number;
+    /**
+     * Tool
+     */
+    tool: string;
 };
 
 /**
@@ -1148,6 +1270,10 @@ export type JobOut = {
 export type JobWithPlan = {
     job: JobOut;
     newest: RevisionOut;
+    /**
+     * Schedule
+     */
+    schedule: 'written' | 'settings' | 'clean';
 };
 
 /**
@@ -1442,6 +1568,30 @@ export type Lettering = {
 };
 
 /**
+ * LogbookOut
+ *
+ * Every sitting, the last first, and what they teach.
+ */
+export type LogbookOut = {
+    /**
+     * Pace
+     */
+    pace: Array<PaceOut>;
+    /**
+     * Sittings
+     */
+    sittings: Array<SittingOut>;
+    /**
+     * Slips
+     */
+    slips: Array<SlipOut>;
+    /**
+     * Spreads
+     */
+    spreads: Array<HandOut>;
+};
+
+/**
  * MeasureOut
  *
  * An outline as measured, plan units, in words.
@@ -1475,6 +1625,34 @@ export type MeasureOut = {
      * Size
      */
     size: string;
+};
+
+/**
+ * MeasuredIn
+ *
+ * A value measured back after a step, as a drafter writes it; `ready` where the step makes the sheet ready.
+ */
+export type MeasuredIn = {
+    /**
+     * Ready
+     */
+    ready?: boolean;
+    /**
+     * Schedule
+     */
+    schedule?: 'written' | 'settings' | 'clean';
+    /**
+     * Step
+     */
+    step: number;
+    /**
+     * Text
+     */
+    text: string;
+    /**
+     * Value
+     */
+    value: string;
 };
 
 /**
@@ -1696,6 +1874,26 @@ export type OverallOut = {
 };
 
 /**
+ * PaceOut
+ *
+ * Median seconds of a step with an instrument, and on how many it rests.
+ */
+export type PaceOut = {
+    /**
+     * Count
+     */
+    count: number;
+    /**
+     * Seconds
+     */
+    seconds: number;
+    /**
+     * Tool
+     */
+    tool: string;
+};
+
+/**
  * PickOut
  *
  * A place of a clause that refers to something drawn, and what is wanted there.
@@ -1842,6 +2040,18 @@ export type RehearsalOut = {
 };
 
 /**
+ * RemovedIn
+ *
+ * Whether a sitting is out of the logbook.
+ */
+export type RemovedIn = {
+    /**
+     * Removed
+     */
+    removed: boolean;
+};
+
+/**
  * RevisionOut
  *
  * A saved state of a plan.
@@ -1911,6 +2121,34 @@ export type SaySheet = {
      * Op
      */
     op: 'sheet';
+    /**
+     * Text
+     */
+    text: string;
+};
+
+/**
+ * ScheduleIn
+ *
+ * In which order the steps of a job are done from now on.
+ */
+export type ScheduleIn = {
+    /**
+     * Schedule
+     */
+    schedule: 'written' | 'settings' | 'clean';
+};
+
+/**
+ * ScheduledIn
+ *
+ * A plan with the order in which its steps are done.
+ */
+export type ScheduledIn = {
+    /**
+     * Schedule
+     */
+    schedule?: 'written' | 'settings' | 'clean';
     /**
      * Text
      */
@@ -2182,6 +2420,90 @@ export type SheetOut = {
 };
 
 /**
+ * SittingIn
+ *
+ * A sitting that begins: which revision of which job is drawn, in which order.
+ */
+export type SittingIn = {
+    /**
+     * Job
+     */
+    job: number;
+    /**
+     * Revision
+     */
+    revision: number;
+    /**
+     * Schedule
+     */
+    schedule?: 'written' | 'settings' | 'clean';
+    /**
+     * Uid
+     */
+    uid: string;
+};
+
+/**
+ * SittingOut
+ *
+ * A sitting with what happened; `rehearsed` where a simulated hand made it up, and nobody drew.
+ */
+export type SittingOut = {
+    /**
+     * Events
+     */
+    events: Array<EventIo>;
+    /**
+     * Job
+     */
+    job: number;
+    /**
+     * Rehearsed
+     */
+    rehearsed: boolean;
+    /**
+     * Removed
+     */
+    removed: boolean;
+    /**
+     * Revision
+     */
+    revision: number;
+    /**
+     * Schedule
+     */
+    schedule: string;
+    /**
+     * Started At
+     */
+    started_at: string;
+    /**
+     * Title
+     */
+    title?: string;
+    /**
+     * Uid
+     */
+    uid: string;
+};
+
+/**
+ * SlipOut
+ *
+ * A slip, and how often it was made.
+ */
+export type SlipOut = {
+    /**
+     * Count
+     */
+    count: number;
+    /**
+     * Told
+     */
+    told: string;
+};
+
+/**
  * SlotOut
  *
  * A place for a value in a clause; `is_reference` tells whether it takes the name of something drawn.
@@ -2383,6 +2705,30 @@ export type ValidationErrorModel = {
 };
 
 /**
+ * VerdictOut
+ *
+ * What is to be said of a measured value; `off` in mm on paper, or degrees.
+ */
+export type VerdictOut = {
+    /**
+     * Judged
+     */
+    judged: 'line' | 'hand' | 'slip';
+    /**
+     * Off
+     */
+    off: number;
+    /**
+     * Slips
+     */
+    slips: Array<string>;
+    /**
+     * Told
+     */
+    told: string;
+};
+
+/**
  * WorkIn
  *
  * A plan to be worked out, after an edit if there is one.
@@ -2576,6 +2922,357 @@ export type WorksheetOut = {
      */
     turns: string;
 };
+
+export type PlansAroundAroundPostData = {
+    body: ScheduledIn;
+    path?: never;
+    query?: never;
+    url: '/api/around';
+};
+
+export type PlansAroundAroundPostErrors = {
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+};
+
+export type PlansAroundAroundPostError = PlansAroundAroundPostErrors[keyof PlansAroundAroundPostErrors];
+
+export type PlansAroundAroundPostResponses = {
+    /**
+     * OK
+     */
+    200: AroundOut;
+};
+
+export type PlansAroundAroundPostResponse = PlansAroundAroundPostResponses[keyof PlansAroundAroundPostResponses];
 
 export type PlansBriefBriefPostData = {
     body: BriefIn;
@@ -3285,7 +3982,7 @@ export type PlansExportExportStringFormatPostData = {
         /**
          * Format
          */
-        format: 'pdf' | 'svg' | 'dxf' | 'cutter' | 'csv' | 'entrick';
+        format: 'pdf' | 'svg' | 'dxf' | 'cutter' | 'csv' | 'run-sheet' | 'entrick';
     };
     query?: never;
     url: '/api/export/{format}';
@@ -6142,6 +6839,362 @@ export type JobsRevisionIntJobIdRevisionsIntNumberGetResponses = {
 
 export type JobsRevisionIntJobIdRevisionsIntNumberGetResponse = JobsRevisionIntJobIdRevisionsIntNumberGetResponses[keyof JobsRevisionIntJobIdRevisionsIntNumberGetResponses];
 
+export type JobsScheduleIntJobIdSchedulePutData = {
+    body: ScheduleIn;
+    path: {
+        /**
+         * Job Id
+         */
+        job_id: number;
+    };
+    query?: never;
+    url: '/api/jobs/{job_id}/schedule';
+};
+
+export type JobsScheduleIntJobIdSchedulePutErrors = {
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+};
+
+export type JobsScheduleIntJobIdSchedulePutError = JobsScheduleIntJobIdSchedulePutErrors[keyof JobsScheduleIntJobIdSchedulePutErrors];
+
+export type JobsScheduleIntJobIdSchedulePutResponses = {
+    /**
+     * OK
+     */
+    200: ScheduleIn;
+};
+
+export type JobsScheduleIntJobIdSchedulePutResponse = JobsScheduleIntJobIdSchedulePutResponses[keyof JobsScheduleIntJobIdSchedulePutResponses];
+
 export type JobsThumbnailIntJobIdThumbnailSvgGetData = {
     body?: never;
     path: {
@@ -7199,6 +8252,713 @@ export type PlansLessonLessonPostResponses = {
 };
 
 export type PlansLessonLessonPostResponse = PlansLessonLessonPostResponses[keyof PlansLessonLessonPostResponses];
+
+export type LogbookWholeLogbookGetData = {
+    body?: never;
+    path?: never;
+    query?: {
+        /**
+         * Job
+         */
+        job?: number | null;
+    };
+    url: '/api/logbook';
+};
+
+export type LogbookWholeLogbookGetErrors = {
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+};
+
+export type LogbookWholeLogbookGetError = LogbookWholeLogbookGetErrors[keyof LogbookWholeLogbookGetErrors];
+
+export type LogbookWholeLogbookGetResponses = {
+    /**
+     * OK
+     */
+    200: LogbookOut;
+};
+
+export type LogbookWholeLogbookGetResponse = LogbookWholeLogbookGetResponses[keyof LogbookWholeLogbookGetResponses];
+
+export type PlansMeasuredMeasuredPostData = {
+    body: MeasuredIn;
+    path?: never;
+    query?: never;
+    url: '/api/measured';
+};
+
+export type PlansMeasuredMeasuredPostErrors = {
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+};
+
+export type PlansMeasuredMeasuredPostError = PlansMeasuredMeasuredPostErrors[keyof PlansMeasuredMeasuredPostErrors];
+
+export type PlansMeasuredMeasuredPostResponses = {
+    /**
+     * OK
+     */
+    200: VerdictOut;
+};
+
+export type PlansMeasuredMeasuredPostResponse = PlansMeasuredMeasuredPostResponses[keyof PlansMeasuredMeasuredPostResponses];
 
 export type PlansComparedMethodsPostData = {
     body: MethodsIn;
@@ -11077,6 +12837,1069 @@ export type PlansSheetChoicesSheetChoicesPostResponses = {
 };
 
 export type PlansSheetChoicesSheetChoicesPostResponse = PlansSheetChoicesSheetChoicesPostResponses[keyof PlansSheetChoicesSheetChoicesPostResponses];
+
+export type LogbookBeginSittingsPostData = {
+    body: SittingIn;
+    path?: never;
+    query?: never;
+    url: '/api/sittings';
+};
+
+export type LogbookBeginSittingsPostErrors = {
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+};
+
+export type LogbookBeginSittingsPostError = LogbookBeginSittingsPostErrors[keyof LogbookBeginSittingsPostErrors];
+
+export type LogbookBeginSittingsPostResponses = {
+    /**
+     * Created
+     */
+    201: SittingOut;
+};
+
+export type LogbookBeginSittingsPostResponse = LogbookBeginSittingsPostResponses[keyof LogbookBeginSittingsPostResponses];
+
+export type LogbookRemoveSittingsStringUidPatchData = {
+    body: RemovedIn;
+    path: {
+        /**
+         * Uid
+         */
+        uid: string;
+    };
+    query?: never;
+    url: '/api/sittings/{uid}';
+};
+
+export type LogbookRemoveSittingsStringUidPatchErrors = {
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+};
+
+export type LogbookRemoveSittingsStringUidPatchError = LogbookRemoveSittingsStringUidPatchErrors[keyof LogbookRemoveSittingsStringUidPatchErrors];
+
+export type LogbookRemoveSittingsStringUidPatchResponses = {
+    /**
+     * OK
+     */
+    200: RemovedIn;
+};
+
+export type LogbookRemoveSittingsStringUidPatchResponse = LogbookRemoveSittingsStringUidPatchResponses[keyof LogbookRemoveSittingsStringUidPatchResponses];
+
+export type LogbookAppendSittingsStringUidEventsPostData = {
+    body: EventsIn;
+    path: {
+        /**
+         * Uid
+         */
+        uid: string;
+    };
+    query?: never;
+    url: '/api/sittings/{uid}/events';
+};
+
+export type LogbookAppendSittingsStringUidEventsPostErrors = {
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+};
+
+export type LogbookAppendSittingsStringUidEventsPostError = LogbookAppendSittingsStringUidEventsPostErrors[keyof LogbookAppendSittingsStringUidEventsPostErrors];
+
+export type LogbookAppendSittingsStringUidEventsPostResponses = {
+    /**
+     * OK
+     */
+    200: SittingOut;
+};
+
+export type LogbookAppendSittingsStringUidEventsPostResponse = LogbookAppendSittingsStringUidEventsPostResponses[keyof LogbookAppendSittingsStringUidEventsPostResponses];
 
 export type PlansSuggestSuggestPostData = {
     body: PlanIn;

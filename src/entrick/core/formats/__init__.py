@@ -5,6 +5,7 @@ from .dxf import Ovals, write_cutter_dxf, write_dxf
 from .pdf import write_pdf
 from .rehearsed import carried_data, rehearsal_data
 from .rows import settings_csv
+from .run_sheet import write_run_sheet
 from .svg import thumbnail_svg, write_svg
 
 __all__ = [
@@ -17,5 +18,6 @@ __all__ = [
     "write_cutter_dxf",
     "write_dxf",
     "write_pdf",
+    "write_run_sheet",
     "write_svg",
 ]

@@ -44,7 +44,7 @@ def write_pdf(display: DisplayList, title: str = "", construction: bool = True) 
     canvas.setCreator("Entrick")
     canvas.scale(POINTS_PER_MM, POINTS_PER_MM)
     canvas.setLineCap(1)
-    face = _face()
+    face = face_name()
     for light, marks in by_light(display, construction):
         canvas.saveState()
         if light and display.space:
@@ -61,7 +61,8 @@ def write_pdf(display: DisplayList, title: str = "", construction: bool = True) 
 
 
 @cache
-def _face() -> str:
+def face_name() -> str:
+    """Register the lettering face, and return its name."""
     from reportlab.pdfbase import pdfmetrics
     from reportlab.pdfbase.ttfonts import TTFont
 

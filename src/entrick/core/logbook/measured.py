@@ -10,7 +10,10 @@ from typing import Literal
 
 from ..board import BoardStep, Kit, Setting
 from ..measure import Scale, Unit
+from ..plan.document import Given
 from ..plan.errors import ClauseError
+from ..plan.evaluate import evaluate
+from ..plan.reader import read_line
 from ..rehearsal.hand import Hand
 
 NINE_IN_TEN = 1.645
@@ -85,6 +88,21 @@ def judge(
         return Verdict("hand", off, f"within what a hand usually misses: {said}")
     found = tuple(dict.fromkeys(_slips(measured, step, setting, others, kit, scale, unit)))
     return Verdict("slip", off, f"a slip: {said}", found)
+
+
+def read_value(text: str, unit: Unit) -> Fraction:
+    """Read a value as a drafter writes it: ``3 1/4``, ``83 mm``, ``3.25 in``; in a unit where it names none.
+
+    Raises
+    ------
+    ClauseError
+        Where it is no number.
+    """
+    content = read_line(f"given m = {text.strip().removeprefix('Ø').removeprefix('R')}").content
+    if not isinstance(content, Given) or content.note:
+        raise ClauseError(f"{text.strip() or 'nothing'} is no value; write it as  3 1/4,  83 mm  or  3.25 in")
+    found = evaluate(content.value, {}, unit).value
+    return found if isinstance(found, Fraction) else Fraction(found)
 
 
 def spread_of(tool: str, hand: Hand) -> float:

@@ -1,0 +1,387 @@
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { Link, useParams } from "react-router";
+import { api, type StepOut, type VerdictOut } from "../api/client";
+import { Sheet } from "../sheet/Sheet";
+import { useBench } from "../state/bench";
+import { placeOf, type Sitting, standing, useSitting } from "../state/sitting";
+import { Figures } from "../ui/Figures";
+import { Header } from "./Header";
+
+/** At the board: one step at a time, large enough to be read from where one draws. */
+export function BoardPage() {
+  const job = Number(useParams().jobId);
+  const { sitting, away, begin, record, close } = useSitting(job);
+  const newest = useQuery({ queryKey: ["job", job], queryFn: () => api.job(job), retry: false });
+  useEffect(() => {
+    document.title = `At the board · Entrick`;
+  }, []);
+  const changed = sitting && newest.data && newest.data.newest.number > sitting.revision;
+  const start = () => {
+    if (newest.data) begin(newest.data.newest.number, newest.data.schedule, newest.data.newest.text);
+  };
+  return (
+    <div className="flex h-full flex-col">
+      <Header>
+        <h1 className="min-w-0 truncate">At the board{newest.data && `: ${newest.data.job.title}`}</h1>
+        <span className="text-sm" role="status">
+          {sitting &&
+            (away
+              ? `the desk does not answer; ${sitting.events.length - sitting.sent} kept here`
+              : sitting.sent === sitting.events.length
+                ? "all is in the logbook"
+                : "sending…")}
+        </span>
+        <span className="flex-1" />
+        <Link className="act" to={`/jobs/${job}`}>
+          Bench
+        </Link>
+        <Link className="act" to="/logbook">
+          Logbook
+        </Link>
+      </Header>
+      {changed && (
+        <p role="alert" className="flex flex-wrap items-center gap-2 bg-wash px-4 py-1">
+          Revision {newest.data.newest.number} has been saved since; this sitting goes on with revision{" "}
+          {sitting.revision}.
+          <button className="act" onClick={start}>
+            Begin anew with {newest.data.newest.number}
+          </button>
+        </p>
+      )}
+      {sitting ? (
+        <AtWork key={sitting.uid} sitting={sitting} record={record} close={close} />
+      ) : (
+        <main className="m-6 bg-page p-6 text-xl">
+          {newest.error ? (
+            <p role="alert">{newest.error.message}</p>
+          ) : (
+            <>
+              <p className="pb-4">
+                A sitting goes through the order of work one step at a time and keeps what happens in the
+                logbook. It is kept in this browser as well, and goes on when the desk is away.
+              </p>
+              <button className="act act-main text-xl" disabled={!newest.data} onClick={start}>
+                Begin a sitting
+              </button>
+            </>
+          )}
+        </main>
+      )}
+    </div>
+  );
+}
+
+interface Item {
+  step: StepOut;
+  /** Which step of the plan it is; null while the sheet is made ready or finished. */
+  planned: number | null;
+  ready: boolean;
+}
+
+interface WorkProps {
+  sitting: Sitting;
+  record: ReturnType<typeof useSitting>["record"];
+  close: () => void;
+}
+
+function AtWork({ sitting, record, close }: WorkProps) {
+  const { text, schedule } = sitting;
+  const found = useQuery({
+    queryKey: ["board", text, schedule],
+    queryFn: async () => ({
+      work: await api.work(text, null, undefined, undefined, schedule),
+      around: await api.around(text, schedule),
+    }),
+    staleTime: Infinity,
+    gcTime: Infinity,
+  });
+  const logbook = useQuery({ queryKey: ["logbook"], queryFn: api.logbook, retry: false });
+  const set = useBench((bench) => bench.set);
+  const at = placeOf(sitting.events);
+  const work = found.data?.work;
+  const items: Item[] = found.data
+    ? [
+        ...found.data.around.ready.map((step) => ({ step, planned: null, ready: true })),
+        ...found.data.work.steps.map((step) => ({ step, planned: step.number, ready: false })),
+        ...found.data.around.finish.map((step) => ({ step, planned: null, ready: false })),
+      ]
+    : [];
+  const item = items[at];
+  const before = items.slice(0, at + 1).findLast((each) => each.planned !== null)?.planned ?? 0;
+  useEffect(() => {
+    set({ step: before, open: null, hover: null });
+    return () => set({ step: null });
+  }, [before, set]);
+  const since = useRef(0);
+  const [paused, setPaused] = useState<number | null>(null);
+  useEffect(() => {
+    since.current = performance.now();
+  }, [at]);
+  useWakeLock();
+
+  const done = () => {
+    if (!item) return;
+    const seconds = (paused ?? performance.now() - since.current) / 1000;
+    setPaused(null);
+    record({ kind: "done", step: at, tool: item.step.tool, seconds: Math.round(seconds * 10) / 10 });
+  };
+  const back = () => at > 0 && record({ kind: "back", step: at - 1 });
+  const pause = () => {
+    if (paused === null) setPaused(performance.now() - since.current);
+    else {
+      since.current = performance.now() - paused;
+      setPaused(null);
+    }
+  };
+  const handlers = useRef({ done, back });
+  useEffect(() => {
+    handlers.current = { done, back };
+  });
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      if (event.target instanceof Element && event.target.closest("input, textarea, button, a, svg")) return;
+      if ([" ", "ArrowRight", "PageDown", "Enter"].includes(event.key)) handlers.current.done();
+      else if (["ArrowLeft", "PageUp", "Backspace"].includes(event.key)) handlers.current.back();
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  }, []);
+  const touch = useRef(0);
+
+  if (!found.data || !work)
+    return <p className="p-8">{found.error ? found.error.message : "Laying out the steps…"}</p>;
+  if (!item)
+    return (
+      <main className="m-6 bg-page p-6 text-2xl">
+        <p className="pb-4">
+          Done: {items.length} steps
+          {minutes(sitting) > 0 && `, ${minutes(sitting)} minutes`}.
+        </p>
+        <button className="act text-xl" onClick={back}>
+          Back to the last step
+        </button>{" "}
+        <button
+          className="act act-main text-xl"
+          disabled={sitting.sent < sitting.events.length}
+          onClick={close}
+        >
+          Close the sitting
+        </button>
+      </main>
+    );
+  const hint = logbook.data?.spreads.find((spread) => spread.tool === item.step.tool)?.hint;
+  const mistake = found.data.around.mistakes[String(item.step.line)];
+  return (
+    <main
+      className="flex min-h-0 flex-1 stacked:flex-col"
+      onTouchStart={(event) => (touch.current = event.touches[0]?.clientX ?? 0)}
+      onTouchEnd={(event) => {
+        if (event.target instanceof Element && event.target.closest("svg, input, button")) return;
+        const moved = (event.changedTouches[0]?.clientX ?? touch.current) - touch.current;
+        if (moved < -70) done();
+        else if (moved > 70) back();
+      }}
+    >
+      <section
+        aria-label="The step at hand"
+        className="flex w-[46%] flex-col overflow-auto bg-page p-4 stacked:w-full stacked:flex-1"
+      >
+        <p className="text-pencil">
+          {at + 1} of {items.length} · <span className="inline-block first-letter:uppercase">{item.step.tool}</span>
+          {item.step.name && ` · ${item.step.name}`}
+        </p>
+        {item.step.setting && (
+          <p
+            className="text-[clamp(2.2rem,6vw,4.5rem)] leading-none font-semibold"
+            data-testid="board-setting"
+          >
+            {item.step.setting.kept && <span className="block text-2xl font-normal">as it is</span>}
+            <Figures text={item.step.setting.reading} />
+          </p>
+        )}
+        {item.step.setting && item.step.setting.told !== item.step.setting.reading && (
+          <p className="text-lg text-pencil">
+            <Figures text={item.step.setting.told} />
+          </p>
+        )}
+        <p
+          className="py-2 text-[clamp(1.3rem,2.6vw,2rem)] leading-snug"
+          data-testid="board-text"
+          aria-live="polite"
+        >
+          {item.step.text}
+        </p>
+        {item.step.check && (
+          <p className="text-lg">
+            <span className="font-semibold">Look:</span> <Figures text={item.step.check} />
+          </p>
+        )}
+        {hint && <p className="border-l-4 border-accent pl-2 text-lg">{hint}</p>}
+        {mistake && (
+          <p className="border-l-4 border-[#8b8f85] pl-2">
+            <span className="font-semibold">Usual mistake.</span> {mistake}
+          </p>
+        )}
+        {item.step.setting && (
+          <div className="min-h-0 flex-1 overflow-hidden py-2 max-[700px]:hidden">
+            <img src={item.step.setting.picture} alt="" className="max-w-none" />
+          </div>
+        )}
+        {at === 0 && <p className="border-l-4 border-ink pl-2 font-semibold">{found.data.around.caution}</p>}
+        <span className="flex-1" />
+        <Remarks key={at} sitting={sitting} item={item} at={at} record={record} />
+        <div className="flex gap-2 pt-2">
+          <button className="act min-h-16! w-1/4 text-xl" onClick={back} disabled={at === 0}>
+            Back
+          </button>
+          <button className="act min-h-16! w-1/5 text-lg" onClick={pause} aria-pressed={paused !== null}>
+            {paused === null ? "Pause" : "Go on"}
+          </button>
+          <button className="act act-main min-h-16! flex-1 text-2xl" onClick={done}>
+            Done
+          </button>
+        </div>
+      </section>
+      <div className="flex min-h-0 min-w-0 flex-1 flex-col stacked:order-first stacked:h-[36%] stacked:flex-none">
+        <Sheet work={work} />
+      </div>
+    </main>
+  );
+}
+
+const minutes = (sitting: Sitting) =>
+  Math.round(
+    standing(sitting.events).reduce(
+      (sum, event) => sum + (event.kind === "done" ? (event.seconds ?? 0) : 0),
+      0,
+    ) / 60,
+  );
+
+interface RemarksProps {
+  sitting: Sitting;
+  item: Item;
+  at: number;
+  record: ReturnType<typeof useSitting>["record"];
+}
+
+/** What is measured back, against the computed; a slip in two touches; a note. */
+function Remarks({ sitting, item, at, record }: RemarksProps) {
+  const [value, setValue] = useState("");
+  const [verdict, setVerdict] = useState<VerdictOut | null>(null);
+  const [told, setTold] = useState("");
+  const [note, setNote] = useState("");
+  const setting = item.step.setting;
+  const compare = async () => {
+    setTold("");
+    try {
+      const found = await api.measured(sitting.text, sitting.schedule, item.step.number, item.ready, value);
+      setVerdict(found);
+      record({ kind: "measured", step: at, tool: item.step.tool, off: found.off, text: value });
+    } catch (problem) {
+      setTold(problem instanceof Error ? problem.message : String(problem));
+    }
+  };
+  const slip = (text: string) => {
+    record({ kind: "slip", step: at, tool: item.step.tool, text });
+    setVerdict(null);
+    setTold("The slip is noted.");
+  };
+  return (
+    <div className="space-y-1 border-t border-ruling pt-2">
+      {setting && item.step.line > 0 && (
+        <form
+          className="flex flex-wrap items-center gap-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            void compare();
+          }}
+        >
+          <label htmlFor="measured">Measured back</label>
+          <input
+            id="measured"
+            className="field w-32 text-xl"
+            value={value}
+            autoComplete="off"
+            inputMode="text"
+            onChange={(event) => setValue(event.target.value)}
+          />
+          <button className="act" disabled={!value.trim()}>
+            Compare
+          </button>
+        </form>
+      )}
+      {verdict && (
+        <div role="status" className="text-lg" data-testid="verdict">
+          <strong>{verdict.told}</strong>
+          {verdict.slips.length > 0 && <span> It looks like this; touch what it was:</span>}
+          {verdict.judged === "slip" && (
+            <span className="flex flex-wrap gap-1 py-1">
+              {[...verdict.slips, "something else"].map((each) => (
+                <button key={each} className="act text-left" onClick={() => slip(each)}>
+                  {each}
+                </button>
+              ))}
+            </span>
+          )}
+        </div>
+      )}
+      {told && <p role="status">{told}</p>}
+      <form
+        className="flex flex-wrap items-center gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (!note.trim()) return;
+          record({ kind: "note", step: at, text: note.trim() });
+          setNote("");
+          setTold("Noted.");
+        }}
+      >
+        <label htmlFor="note">Note</label>
+        <input
+          id="note"
+          className="field min-w-0 flex-1"
+          maxLength={500}
+          value={note}
+          onChange={(event) => setNote(event.target.value)}
+        />
+        <button className="act" disabled={!note.trim()}>
+          Keep
+        </button>
+        <button
+          className="act"
+          type="button"
+          disabled={!note.trim()}
+          onClick={() => {
+            slip(note.trim());
+            setNote("");
+          }}
+        >
+          As a slip
+        </button>
+      </form>
+    </div>
+  );
+}
+
+/** Keep the screen awake while one draws, where the browser lets a page ask for that. */
+function useWakeLock() {
+  useEffect(() => {
+    let lock: WakeLockSentinel | null = null;
+    const ask = () => {
+      if (document.visibilityState !== "visible" || !("wakeLock" in navigator)) return;
+      navigator.wakeLock.request("screen").then(
+        (found) => (lock = found),
+        () => undefined,
+      );
+    };
+    ask();
+    document.addEventListener("visibilitychange", ask);
+    return () => {
+      document.removeEventListener("visibilitychange", ask);
+      void lock?.release();
+    };
+  }, []);
+}

@@ -1,0 +1,85 @@
+"""The logbook: sittings at the board, what happened in them, what they teach."""
+
+from __future__ import annotations
+
+from flask import Response, current_app
+from flask_openapi3 import APIBlueprint
+from pydantic import BaseModel
+
+from .. import store
+from ..core.logbook import Event, Sitting, learn
+from .jobs import the_store
+from .problems import PROBLEMS, committed
+from .schemas import (
+    EventIO,
+    EventsIn,
+    HandOut,
+    LogbookOut,
+    PaceOut,
+    RemovedIn,
+    SittingIn,
+    SittingOut,
+    SittingPath,
+    SittingsQuery,
+    SlipOut,
+)
+
+logbook = APIBlueprint("logbook", __name__, url_prefix="/api", abp_responses=PROBLEMS)
+
+
+def _json(model: BaseModel, status: int = 200) -> Response:
+    return current_app.response_class(model.model_dump_json(), status=status, mimetype="application/json")
+
+
+def _shown(sitting: store.SittingView, title: str = "") -> SittingOut:
+    shown = SittingOut.model_validate(sitting)
+    return shown.model_copy(update={"title": title})
+
+
+@logbook.get("/logbook", responses={200: LogbookOut})
+def whole(query: SittingsQuery) -> Response:
+    """Return sittings, those taken out too, and what those that are not teach."""
+    with the_store().reading() as session:
+        found = store.list_sittings(session, query.job, removed=True)
+        jobs = {sitting.job for sitting in found}
+        titles = {job: made.made.title for job in jobs if (made := store.listed(session, job)) is not None}
+    learnt = learn(Sitting(s.job, s.revision, s.events, s.rehearsed) for s in found if not s.removed)
+    return _json(
+        LogbookOut(
+            sittings=tuple(_shown(sitting, titles.get(sitting.job, "")) for sitting in found),
+            pace=tuple(PaceOut(tool=tool, seconds=took, count=n) for tool, (took, n) in learnt.seconds.items()),
+            spreads=tuple(HandOut.model_validate(spread) for spread in learnt.spreads),
+            slips=tuple(SlipOut(told=told, count=count) for told, count in learnt.slips),
+        )
+    )
+
+
+@logbook.post("/sittings", responses={201: SittingOut})
+def begin(body: SittingIn) -> Response:
+    """Begin a sitting; one that is known already is answered as it is."""
+    with the_store().writing() as session:
+        found = store.begin(session, body.uid, body.job, body.revision, body.schedule)
+    committed()
+    return _json(_shown(found), 201)
+
+
+@logbook.post("/sittings/<string:uid>/events", responses={200: SittingOut})
+def append(path: SittingPath, body: EventsIn) -> Response:
+    """Append what happened; an event that has been taken already is not taken twice."""
+    with the_store().writing() as session:
+        found = store.append(session, path.uid, [_event(each) for each in body.events])
+    committed()
+    return _json(_shown(found))
+
+
+@logbook.patch("/sittings/<string:uid>", responses={200: RemovedIn})
+def remove(path: SittingPath, body: RemovedIn) -> Response:
+    """Take a sitting out of the logbook, or put it back."""
+    with the_store().writing() as session:
+        store.set_removed(session, path.uid, body.removed)
+    committed()
+    return _json(body)
+
+
+def _event(said: EventIO) -> Event:
+    return Event(**said.model_dump())

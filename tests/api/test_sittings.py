@@ -1,0 +1,147 @@
+"""Sittings through the API: begun, appended once, removed and put back; measured values; carried in the register."""
+
+import io
+import zipfile
+
+import pytest
+from flask.testing import FlaskClient
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from entrick.store import Store, Zip, export_register, import_register, list_sittings, open_store, schedule_of
+
+UID = "0123456789abcdef"
+PLAN = "units mm\nsheet A3, scale 1:2\nO = datum\nc = circle, centre O, radius 44\n"
+
+
+@pytest.fixture
+def job(client: FlaskClient) -> int:
+    answer = client.post("/api/jobs", json={"text": PLAN})
+    assert answer.json is not None
+    return int(answer.json["id"])
+
+
+def begin(client: FlaskClient, job: int, uid: str = UID) -> None:
+    answer = client.post("/api/sittings", json={"uid": uid, "job": job, "revision": 1})
+    assert answer.status_code == 201, answer.text
+
+
+def done(number: int, step: int = 0, seconds: float = 30.0) -> dict[str, object]:
+    return {"number": number, "kind": "done", "step": step, "tool": "compass", "seconds": seconds}
+
+
+def test_events_are_taken_once_however_often_they_are_sent(client: FlaskClient, job: int) -> None:
+    begin(client, job)
+    begin(client, job)
+    for events in ([done(1)], [done(1), done(2, 1)], [done(2, 1)]):
+        answer = client.post(f"/api/sittings/{UID}/events", json={"events": events})
+        assert answer.status_code == 200
+    assert answer.json is not None
+    assert [event["number"] for event in answer.json["events"]] == [1, 2]
+    book = client.get("/api/logbook").json
+    assert book is not None
+    assert len(book["sittings"]) == 1
+    assert book["pace"] == [{"tool": "compass", "seconds": 30.0, "count": 2}]
+
+
+def test_another_event_under_a_number_that_is_taken_is_refused_and_both_stay(client: FlaskClient, job: int) -> None:
+    begin(client, job)
+    client.post(f"/api/sittings/{UID}/events", json={"events": [done(1)]})
+    answer = client.post(f"/api/sittings/{UID}/events", json={"events": [done(1, 5), done(2)]})
+    assert answer.status_code == 409
+    assert answer.json is not None
+    assert "another device" in answer.json["detail"]
+    book = client.get("/api/logbook").json
+    assert book is not None
+    assert [event["step"] for event in book["sittings"][0]["events"]] == [0], "nothing of it is taken"
+
+
+@settings(max_examples=20, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@given(st.lists(st.lists(st.integers(1, 12), max_size=6), max_size=8))
+def test_whatever_is_sent_again_and_out_of_order_comes_to_the_same(
+    client: FlaskClient, batches: list[list[int]]
+) -> None:
+    job = client.post("/api/jobs", json={"text": PLAN}).json["id"]  # type: ignore[index]
+    uid = f"{job:016x}"
+    begin(client, job, uid)
+    for batch in batches:
+        client.post(f"/api/sittings/{uid}/events", json={"events": [done(n, n) for n in batch]})
+    found = next(s for s in client.get("/api/logbook").json["sittings"] if s["uid"] == uid)  # type: ignore[index]
+    assert [event["number"] for event in found["events"]] == sorted({n for batch in batches for n in batch})
+
+
+def test_a_sitting_is_taken_out_and_put_back(client: FlaskClient, job: int) -> None:
+    begin(client, job)
+    client.post(f"/api/sittings/{UID}/events", json={"events": [done(1)]})
+    for removed, count in ((True, 0), (False, 1)):
+        assert client.patch(f"/api/sittings/{UID}", json={"removed": removed}).status_code == 200
+        book = client.get("/api/logbook").json
+        assert book is not None
+        assert len(book["pace"]) == count
+        assert book["sittings"][0]["removed"] == removed
+
+
+@pytest.mark.parametrize(("value", "judged", "words"), [
+    ("22", "line", "within the line"), ("22 mm", "line", "within"), ("44", "slip", "the diameter was set"),
+    ("1 47/64 in", "slip", "the diameter was set"),
+])  # fmt: skip
+def test_a_value_is_judged_as_a_drafter_writes_it(client: FlaskClient, value: str, judged: str, words: str) -> None:
+    step = next(s for s in client.post("/api/work", json={"text": PLAN}).json["steps"] if s["name"] == "c")  # type: ignore[index]
+    answer = client.post("/api/measured", json={"text": PLAN, "step": step["number"], "value": value})
+    assert answer.status_code == 200, answer.text
+    assert answer.json is not None
+    assert answer.json["judged"] == judged
+    assert words in " ".join([answer.json["told"], *answer.json["slips"]])
+
+
+@pytest.mark.parametrize("value", ["", "wide", "3 1/", '2 "note"', "1; DROP"])
+def test_what_is_no_value_is_refused_in_words(client: FlaskClient, value: str) -> None:
+    answer = client.post("/api/measured", json={"text": PLAN, "step": 5, "value": value})
+    assert answer.status_code == 422
+    assert answer.json is not None
+    assert answer.json["detail"]
+
+
+def test_the_order_of_the_steps_is_kept_with_the_job(client: FlaskClient, job: int) -> None:
+    assert client.get(f"/api/jobs/{job}").json["schedule"] == "written"  # type: ignore[index]
+    assert client.put(f"/api/jobs/{job}/schedule", json={"schedule": "clean"}).status_code == 200
+    assert client.get(f"/api/jobs/{job}").json["schedule"] == "clean"  # type: ignore[index]
+    assert client.put(f"/api/jobs/{job}/schedule", json={"schedule": "fast"}).status_code == 422
+    assert client.put("/api/jobs/999/schedule", json={"schedule": "clean"}).status_code == 404
+
+
+def test_sittings_and_orders_are_part_of_the_register_taken_away_and_in(
+    client: FlaskClient, job: int, store: Store, tmp_path
+) -> None:  # type: ignore[no-untyped-def]
+    begin(client, job)
+    client.post(
+        f"/api/sittings/{UID}/events", json={"events": [done(1), {"number": 2, "kind": "note", "text": "blunt"}]}
+    )
+    client.put(f"/api/jobs/{job}/schedule", json={"schedule": "settings"})
+    kept = io.BytesIO()
+    with zipfile.ZipFile(kept, "w") as file:
+        export_register(store, Zip(file))
+    other = open_store(tmp_path / "other.db")
+    with zipfile.ZipFile(kept) as file:
+        import_register(other, Zip(file))
+    with store.reading() as here, other.reading() as there:
+        assert [s.events for s in list_sittings(here)] == [s.events for s in list_sittings(there)]
+        assert schedule_of(there, job) == "settings"
+    other.close()
+
+
+def test_the_run_sheet_has_a_row_for_every_step_and_sums_the_settings_up(client: FlaskClient) -> None:
+    from pypdf import PdfReader
+
+    for paper, tall in (("A4", 842), ("letter", 792)):
+        answer = client.post("/api/export/run-sheet", json={"text": PLAN, "paper": paper})
+        assert answer.status_code == 200
+        pages = PdfReader(io.BytesIO(answer.data)).pages
+        assert round(float(pages[0].mediabox.height)) == tall
+        told = " ".join(page.extract_text() for page in pages)
+        assert "What is set, instrument by instrument" in told
+        assert "Needle points and knives cut" in told
+        around = client.post("/api/around", json={"text": PLAN}).json
+        steps = client.post("/api/work", json={"text": PLAN}).json["steps"]  # type: ignore[index]
+        assert around is not None
+        assert str(len(around["ready"]) + len(steps) + len(around["finish"])) in told

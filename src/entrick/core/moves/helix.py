@@ -54,8 +54,11 @@ class _Runs:
     shows: list[Loop]
 
     @property
-    def all(self) -> dict[str, Loop]:
-        return {**self.front, **self.back, **self.edges}
+    def all(self) -> dict[str, Shape | Loop]:
+        ends = [piece for coil in self.coils for piece in coil.pieces if not piece.curve_of]
+        caps = {piece.name.partition(".")[2]: piece.curve for piece in ends}
+        shown = {f"show{number}": run for number, run in enumerate(self.shows, 1)}
+        return {**self.front, **self.back, **self.edges, **caps, **shown}
 
 
 def construct(args: Args) -> Made:

@@ -1,0 +1,118 @@
+"""At the board: through the steps by keys and touch, with the desk away, and what the logbook makes of it."""
+
+import re
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from entrick.store import Store, list_sittings, save_revision
+
+AXE = Path("frontend/node_modules/axe-core/axe.min.js")
+
+
+def begin(page: Page, desk: str, job: int = 1) -> None:
+    page.goto(f"{desk}/jobs/{job}/board")
+    page.get_by_role("button", name="Begin a sitting").click()
+    expect(page.get_by_text(re.compile("^1 of "))).to_be_visible()
+
+
+def at(page: Page, number: int) -> None:
+    expect(page.get_by_text(re.compile(f"^{number} of "))).to_be_visible()
+
+
+def test_steps_are_gone_through_by_keys_and_the_sitting_goes_on_where_it_was(
+    page: Page, desk: str, store: Store, quiet: None
+) -> None:
+    begin(page, desk)
+    for key in ("Space", "ArrowRight", "PageDown", "ArrowLeft", "Space", "Space", "Space", "Space", "Space"):
+        page.keyboard.press(key)
+    at(page, 8)
+    expect(page.get_by_test_id("current-step")).to_be_attached()
+    expect(page.get_by_role("status").filter(has_text="all is in the logbook")).to_be_visible()
+    page.reload()
+    at(page, 8)
+    with store.reading() as session:
+        (sitting,) = list_sittings(session)
+    assert [event.kind for event in sitting.events].count("done") == 8
+    assert [event.number for event in sitting.events] == list(range(1, 10))
+    assert all(event.seconds >= 0 for event in sitting.events)
+
+
+def test_with_the_desk_away_nothing_is_lost_and_everything_is_sent_once_in_order(
+    page: Page, desk: str, store: Store
+) -> None:
+    begin(page, desk)
+    page.keyboard.press("Space")
+    expect(page.get_by_role("status").filter(has_text="all is in the logbook")).to_be_visible()
+    page.context.set_offline(True)
+    for _ in range(5):
+        page.keyboard.press("Space")
+    at(page, 7)
+    page.get_by_label("Note").fill("lead was blunt")
+    page.get_by_role("button", name="Keep").click()
+    expect(page.get_by_role("status").filter(has_text="6 kept here")).to_be_visible()
+    page.context.set_offline(False)
+    expect(page.get_by_role("status").filter(has_text="all is in the logbook")).to_be_visible()
+    with store.reading() as session:
+        (sitting,) = list_sittings(session)
+    assert [event.number for event in sitting.events] == list(range(1, 8))
+    assert sitting.events[-1].text == "lead was blunt"
+
+
+def test_a_measured_slip_is_named_and_noted_in_two_touches_and_comes_into_the_logbook(page: Page, desk: str) -> None:
+    begin(page, desk)
+    # On to the first circle: before it the sheet is made ready, and places are measured.
+    while not page.get_by_text(re.compile("compass$")).is_visible():
+        page.keyboard.press("Space")
+        page.wait_for_timeout(30)
+    reading = page.get_by_test_id("board-setting").inner_text()
+    size = float(re.findall(r"[\d.]+", reading)[0])
+    page.get_by_label("Measured back").fill(f"{2 * size:g}")
+    page.get_by_role("button", name="Compare").click()
+    expect(page.get_by_test_id("verdict")).to_contain_text("a slip")
+    page.get_by_role("button", name=re.compile("the diameter was set for the radius")).click()
+    page.get_by_label("Measured back").fill(f"{size:g}")
+    page.get_by_role("button", name="Compare").click()
+    expect(page.get_by_test_id("verdict")).to_contain_text("within the line")
+    page.get_by_role("button", name="Done", exact=True).click()
+    expect(page.get_by_role("status").filter(has_text="all is in the logbook")).to_be_visible()
+    page.get_by_role("link", name="Logbook").click()
+    expect(page.get_by_role("cell", name="the diameter was set for the radius")).to_be_visible()
+    page.get_by_role("button", name="Take out").click()
+    expect(page.get_by_role("cell", name="the diameter was set for the radius")).to_have_count(0)
+    page.get_by_role("button", name="Put back").click()
+    expect(page.get_by_role("cell", name="the diameter was set for the radius")).to_be_visible()
+
+
+def test_a_revision_saved_meanwhile_is_said_and_one_goes_on_with_the_old_one(
+    page: Page, desk: str, store: Store
+) -> None:
+    begin(page, desk)
+    page.keyboard.press("Space")
+    with store.writing() as session:
+        save_revision(session, 1, "units mm\nO = datum\n", 1)
+    page.reload()
+    expect(page.get_by_role("alert")).to_contain_text("this sitting goes on with revision 1")
+    at(page, 2)
+    page.get_by_role("button", name="Begin anew with 2").click()
+    at(page, 1)
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (800, 1200), (390, 844)])
+def test_the_step_at_hand_needs_no_scrolling_and_breaks_no_rule_of_access(
+    page: Page, desk: str, size: tuple[int, int]
+) -> None:
+    page.set_viewport_size({"width": size[0], "height": size[1]})
+    begin(page, desk)
+    for _ in range(12):
+        page.keyboard.press("Space")
+    at(page, 13)
+    done = page.get_by_role("button", name="Done", exact=True).bounding_box()
+    assert done is not None
+    assert done["y"] + done["height"] <= size[1]
+    assert done["height"] >= 56
+    assert page.evaluate("document.documentElement.scrollWidth") <= size[0]
+    page.evaluate(AXE.read_text("utf-8"))
+    wrong = page.evaluate("axe.run(document, {runOnly: ['wcag2a', 'wcag2aa']}).then(r => r.violations.map(v => v.id))")
+    assert wrong == []

@@ -14,6 +14,7 @@ from playwright.sync_api import Page, sync_playwright
 from waitress.server import create_server
 
 from entrick.demo import load
+from entrick.demo.sittings import load_sittings
 from entrick.store import open_store
 from entrick.web import create_app
 
@@ -35,6 +36,7 @@ def demo_page() -> Iterator[tuple[Page, str]]:
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as driver:
         store = open_store(Path(folder) / "register.db")
         load(store)
+        load_sittings(store)
         server = create_server(create_app(store), host="127.0.0.1", port=0, threads=4)
         threading.Thread(target=server.run, daemon=True).start()
         browser = driver.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)

@@ -84,6 +84,19 @@ def main(folder: Path) -> None:
         page.get_by_role("tab", name="Text").click()
         page.get_by_role("button", name="Issue…").click()
         keep("issue")
+        page.keyboard.press("Escape")
+        page.get_by_role("link", name="At the board").click()
+        page.get_by_role("button", name="Begin a sitting").click()
+        page.get_by_text(re.compile("^1 of ")).wait_for()
+        while not page.get_by_text(re.compile("compass$")).is_visible():
+            page.keyboard.press("Space")
+            page.wait_for_timeout(100)
+        page.get_by_label("Measured back").fill("1 1/2")
+        page.get_by_role("button", name="Compare").click()
+        keep("board")
+        page.goto(f"{address}/logbook")
+        page.get_by_text("rehearsed, not drawn").first.wait_for()
+        keep("logbook")
 
 
 if __name__ == "__main__":

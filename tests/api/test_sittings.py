@@ -1,5 +1,6 @@
 """Sittings through the API: begun, appended once, removed and put back; measured values; carried in the register."""
 
+import csv
 import io
 import zipfile
 
@@ -8,6 +9,9 @@ from flask.testing import FlaskClient
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from entrick.core.logbook import Sitting, learn
+from entrick.demo import load
+from entrick.demo.sittings import BIAS, SITTINGS, load_sittings
 from entrick.store import Store, Zip, export_register, import_register, list_sittings, open_store, schedule_of
 
 UID = "0123456789abcdef"
@@ -145,3 +149,25 @@ def test_the_run_sheet_has_a_row_for_every_step_and_sums_the_settings_up(client:
         steps = client.post("/api/work", json={"text": PLAN}).json["steps"]  # type: ignore[index]
         assert around is not None
         assert str(len(around["ready"]) + len(steps) + len(around["finish"])) in told
+
+
+def test_the_logbook_goes_out_as_csv_without_what_was_taken_back(client: FlaskClient, job: int) -> None:
+    begin(client, job)
+    events = [done(1), {"number": 2, "kind": "slip", "text": '=cmd, "wide"'}, {"number": 3, "kind": "undone", "of": 1}]
+    client.post(f"/api/sittings/{UID}/events", json={"events": events})
+    rows = list(csv.DictReader(io.StringIO(client.get("/api/logbook.csv").text)))
+    assert [(row["number"], row["text"]) for row in rows] == [("2", '=cmd, "wide"')]
+
+
+def test_the_made_up_sittings_say_so_and_teach_the_bias_they_were_made_with(store: Store) -> None:
+    load(store)
+    assert load_sittings(store) == SITTINGS
+    assert load_sittings(store) == 0
+    with store.reading() as session:
+        found = list_sittings(session)
+    assert all(sitting.rehearsed for sitting in found)
+    learnt = learn(Sitting(s.job, s.revision, s.events, s.rehearsed) for s in found)
+    compass = next(spread for spread in learnt.spreads if spread.tool == "compass")
+    assert abs(compass.bias - BIAS["compass"]) <= 2 * compass.bias_off
+    assert "set a hair under" in compass.hint
+    assert learnt.slips

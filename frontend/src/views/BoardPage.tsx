@@ -190,7 +190,8 @@ function AtWork({ sitting, record, close }: WorkProps) {
         className="flex w-[46%] flex-col overflow-auto bg-page p-4 stacked:w-full stacked:flex-1"
       >
         <p className="text-pencil">
-          {at + 1} of {items.length} · <span className="inline-block first-letter:uppercase">{item.step.tool}</span>
+          {at + 1} of {items.length} ·{" "}
+          <span className="inline-block first-letter:uppercase">{item.step.tool}</span>
           {item.step.name && ` · ${item.step.name}`}
         </p>
         {item.step.setting && (

@@ -6,6 +6,10 @@ import { api, type SittingOut } from "../api/client";
 import { standing } from "../state/sitting";
 import { Header } from "./Header";
 
+/** Height of the chart apart from its bars, and of each bar, px. */
+const ROOM = 50;
+const EACH = 24;
+
 Chart.register(BarController, BarElement, CategoryScale, LinearScale);
 
 /** The logbook: sittings, and what they teach of one's own hand. */
@@ -23,6 +27,13 @@ export function LogbookPage() {
     <div className="flex h-full flex-col">
       <Header>
         <h1>Logbook</h1>
+        <span className="flex-1" />
+        <a className="act" href="/api/logbook.csv" download>
+          As CSV
+        </a>
+        <a className="act" href="/api/logbook" download="logbook.json">
+          As JSON
+        </a>
       </Header>
       <main className="min-h-0 flex-1 overflow-auto p-6 max-[700px]:p-1">
         <div className="mx-auto max-w-4xl space-y-6 bg-page px-8 py-6 max-[700px]:px-3">
@@ -181,13 +192,20 @@ function Bars({ labels, values, unit }: { labels: string[]; values: number[]; un
         animation: false,
         maintainAspectRatio: false,
         plugins: { legend: { display: false } },
-        scales: { x: { title: { display: true, text: unit, color: ink } } },
+        scales: {
+          y: { ticks: { autoSkip: false } },
+          x: { title: { display: true, text: unit, color: ink } },
+        },
       },
     });
     return () => chart.destroy();
   }, [labels, values, unit]);
   return (
-    <div className="not-on-paper relative h-48" aria-hidden="true">
+    <div
+      className="not-on-paper relative"
+      style={{ height: `${ROOM + EACH * labels.length}px` }}
+      aria-hidden="true"
+    >
       <canvas ref={canvas} />
     </div>
   );

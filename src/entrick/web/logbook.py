@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+import csv
+import io
+
 from flask import Response, current_app
 from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel
 
 from .. import store
-from ..core.logbook import Event, Sitting, learn
+from ..core.logbook import Event, Sitting, effective, learn
 from .jobs import the_store
-from .problems import PROBLEMS, committed
+from .problems import FILES, PROBLEMS, committed
 from .schemas import (
     EventIO,
     EventsIn,
@@ -52,6 +55,29 @@ def whole(query: SittingsQuery) -> Response:
             slips=tuple(SlipOut(told=told, count=count) for told, count in learnt.slips),
         )
     )
+
+
+COLUMNS = ("sitting", "job", "revision", "begun", "rehearsed", "number", "kind", "step", "instrument", "seconds", "off",
+           "text")  # fmt: skip
+
+
+@logbook.get("/logbook.csv", responses={200: FILES})
+def as_csv() -> Response:
+    """Return everything that happened, a row for each event that stands, RFC 4180 line ends."""
+    with the_store().reading() as session:
+        found = store.list_sittings(session)
+    stream = io.StringIO()
+    table = csv.writer(stream)
+    table.writerow(COLUMNS)
+    for sitting in reversed(found):
+        for event in effective(sitting.events):
+            table.writerow((
+                sitting.uid, sitting.job, sitting.revision, sitting.started_at.isoformat(), int(sitting.rehearsed),
+                event.number, event.kind, event.step, event.tool, event.seconds, event.off, event.text,
+            ))  # fmt: skip
+    response = current_app.response_class(stream.getvalue(), mimetype="text/csv")
+    response.headers["Content-Disposition"] = 'attachment; filename="logbook.csv"'
+    return response
 
 
 @logbook.post("/sittings", responses={201: SittingOut})

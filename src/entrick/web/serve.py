@@ -17,6 +17,7 @@ import platformdirs
 import waitress
 
 from ..demo import load
+from ..demo.sittings import load_sittings
 from ..store import RegisterTrouble, Store, open_store, salvage, snapshots_of
 from . import tasks
 from .app import create_app
@@ -108,6 +109,8 @@ class Door:
             if self.demo:
                 count = load(store, lambda text: self.hands.do(tasks.summary, text))
                 print(f"{count} sample jobs entered" if count else "the register is kept as it was", flush=True)
+                # Nobody has to wait for them.
+                threading.Thread(target=load_sittings, args=(store,), daemon=True).start()
             self.store, self.keeper = store, Keeper(store, self.hands)
             self.keeper.start()
             self.desk = create_app(store, self.hands, notice)

@@ -8609,6 +8609,357 @@ export type LogbookWholeLogbookGetResponses = {
 
 export type LogbookWholeLogbookGetResponse = LogbookWholeLogbookGetResponses[keyof LogbookWholeLogbookGetResponses];
 
+export type LogbookAsCsvLogbookCsvGetData = {
+    body?: never;
+    path?: never;
+    query?: never;
+    url: '/api/logbook.csv';
+};
+
+export type LogbookAsCsvLogbookCsvGetErrors = {
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+};
+
+export type LogbookAsCsvLogbookCsvGetError = LogbookAsCsvLogbookCsvGetErrors[keyof LogbookAsCsvLogbookCsvGetErrors];
+
+export type LogbookAsCsvLogbookCsvGetResponses = {
+    /**
+     * A file
+     */
+    200: Blob | File;
+};
+
+export type LogbookAsCsvLogbookCsvGetResponse = LogbookAsCsvLogbookCsvGetResponses[keyof LogbookAsCsvLogbookCsvGetResponses];
+
 export type PlansMeasuredMeasuredPostData = {
     body: MeasuredIn;
     path?: never;

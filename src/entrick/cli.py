@@ -11,6 +11,8 @@ from pathlib import Path
 import click
 
 from .core import formats
+from .core.board import Kit
+from .core.board.kits import STARTERS, kit_named, read_kit
 from .core.desk import Work, work_out
 from .core.proof import why_not_cut
 
@@ -25,24 +27,35 @@ def main() -> None:
     """A setting-out desk: givens in, centres, settings and a proved outline out."""
 
 
-def _work(file: Path) -> Work:
+def _work(file: Path, kit: Kit | None = None) -> Work:
     try:
-        return work_out(file.read_text("utf-8"))
+        return work_out(file.read_text("utf-8"), kit)
     except UnicodeDecodeError as error:
         raise click.ClickException(f"{file} is not UTF-8 text") from error
     except ValueError as error:
         raise click.ClickException(str(error)) from error
 
 
+def _kit(_: click.Context, __: click.Parameter, said: str | None) -> Kit | None:
+    if said is None:
+        return None
+    try:
+        return read_kit(Path(said).read_text("utf-8")) if Path(said).is_file() else kit_named(said)
+    except (ValueError, OSError) as error:
+        raise click.BadParameter(str(error)) from error
+
+
+_KIT = click.option("--kit", callback=_kit, metavar="FILE", help=f"A kit, from a file or one of {', '.join(STARTERS)}.")
 _FILE = click.argument("file", type=click.Path(exists=True, dir_okay=False, path_type=Path))
 
 
 @main.command()
 @_FILE
+@_KIT
 @click.option("--json", "as_json", is_flag=True, help="Print plain data instead of the order of work.")
-def solve(file: Path, as_json: bool) -> None:
+def solve(file: Path, kit: Kit | None, as_json: bool) -> None:
     """Work a plan out: points, circles, arcs, settings, outlines, findings."""
-    work = _work(file)
+    work = _work(file, kit)
     if as_json:
         click.echo(json.dumps(formats.solution_data(work), ensure_ascii=False, indent=2))
     else:
@@ -60,9 +73,11 @@ def solve(file: Path, as_json: bool) -> None:
 @click.option("--clean", is_flag=True, help="Leave the construction out.")
 @click.option("--cutter", is_flag=True, help="DXF with the outlines alone; refused while one is open or doubled.")
 @click.option("--insist", is_flag=True, help="Write the cutter's DXF all the same.")
-def draw(file: Path, output: Path, clean: bool, cutter: bool, insist: bool) -> None:
-    """Draw a plan as PDF, SVG or DXF, by the ending of the output."""
-    work = _work(file)
+@click.option("--run-sheet", is_flag=True, help="PDF of every step with boxes to tick, in the place of the sheet.")
+@_KIT
+def draw(file: Path, output: Path, clean: bool, cutter: bool, insist: bool, run_sheet: bool, kit: Kit | None) -> None:
+    """Draw a plan as PDF, SVG, DXF or CSV of its settings, by the ending of the output."""
+    work = _work(file, kit)
     if cutter:
         reason = why_not_cut(work.findings)
         if reason and not insist:
@@ -71,6 +86,8 @@ def draw(file: Path, output: Path, clean: bool, cutter: bool, insist: bool) -> N
         click.echo(CAUTION, err=True)
         return
     match output.suffix.lower():
+        case ".pdf" if run_sheet:
+            output.write_bytes(formats.write_run_sheet(work))
         case ".pdf":
             output.write_bytes(formats.write_pdf(work.display, work.solution.title, not clean))
         case ".svg":
@@ -100,8 +117,9 @@ def check(file: Path) -> None:
 
 @main.command("carry-out")
 @_FILE
+@_KIT
 @click.option("--json", "as_json", is_flag=True, help="Print plain data.")
-def carry_out(file: Path, as_json: bool) -> None:
+def carry_out(file: Path, kit: Kit | None, as_json: bool) -> None:
     """Carry the acts of a plan out exactly, and compare what they leave with its figure.
 
     Exit status 0 where they end in the figure, 1 where it is missed, 2 where the plan itself has mistakes.
@@ -111,7 +129,7 @@ def carry_out(file: Path, as_json: bool) -> None:
     work = _work(file)
     for error in work.solution.errors:
         click.echo(f"{file}:{error.line}: {error.message}", err=True)
-    carried = carried_exactly(work.solution, work.sheet)
+    carried = carried_exactly(work.solution, work.sheet, kit)
     if as_json:
         click.echo(json.dumps(formats.carried_data(carried), ensure_ascii=False, indent=2))
     else:

@@ -7,6 +7,9 @@ from fractions import Fraction
 
 from ..measure import Number, Unit
 
+BY_EYE = "pencil, by eye"
+"""How a round is drawn that no compass of the kit goes down to."""
+
 
 @dataclass(frozen=True, slots=True)
 class Kit:
@@ -26,6 +29,8 @@ class Kit:
         Diameters of the circle template, in `unit`.
     squares : bool
         Whether there are set squares.
+    least : Fraction
+        Smallest radius the compass swings, in `unit`; what is smaller is drawn by eye, unless a template has its hole.
     """
 
     unit: Unit
@@ -34,6 +39,7 @@ class Kit:
     protractor: Fraction | None = Fraction(1, 2)
     templates: frozenset[Fraction] = frozenset()
     squares: bool = True
+    least: Fraction = Fraction(0)
 
     def has_template(self, diameter: Number, unit: Unit) -> bool:
         """Tell whether a circle of a diameter as drawn, in a unit, has a hole in the template."""
@@ -41,6 +47,8 @@ class Kit:
 
     def round_tool(self, drawn: Number) -> str:
         """Name the instrument for a radius as drawn, in the rule's unit."""
+        if drawn < self.least:
+            return BY_EYE
         return "compass" if drawn <= self.compass else "beam compass"
 
     def angle_tool(self, degrees: Number) -> str:
@@ -68,5 +76,5 @@ INCH_TEMPLATE = frozenset(Fraction(n, 16) for n in (1, 2, 3, 4, 5, 6, 7, 8, 9, 1
 def default_kit(unit: Unit) -> Kit:
     """Return the small kit every drafter starts with in a unit system."""
     if unit is Unit.INCH:
-        return Kit(unit, Fraction(1, 32), Fraction(6), templates=INCH_TEMPLATE)
-    return Kit(unit, Fraction(1, 2), Fraction(150), templates=METRIC_TEMPLATE)
+        return Kit(unit, Fraction(1, 32), Fraction(6), templates=INCH_TEMPLATE, least=Fraction(1, 16))
+    return Kit(unit, Fraction(1, 2), Fraction(150), templates=METRIC_TEMPLATE, least=Fraction(3, 2))

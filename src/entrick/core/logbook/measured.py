@@ -15,6 +15,7 @@ from ..plan.errors import ClauseError
 from ..plan.evaluate import evaluate
 from ..plan.reader import read_line
 from ..rehearsal.hand import Hand
+from ..tolerance import ROUND
 
 NINE_IN_TEN = 1.645
 """Standard deviations within which nine in ten values of a hand without bias lie (normal distribution)."""
@@ -129,7 +130,7 @@ def _slips(
     unit: Unit,
 ) -> Iterator[str]:  # fmt: skip
     """Yield the slips that give a value, to half a graduation, heaviest first."""
-    value, near = float(measured), float(kit.graduation) / 2 + 1e-9
+    value, near = float(measured), float(kit.graduation) / 2 + ROUND
 
     def gives(wrong: float) -> bool:
         grid = float(kit.graduation)

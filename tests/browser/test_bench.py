@@ -337,3 +337,44 @@ def test_the_order_of_the_steps_is_chosen_beside_the_slider_and_kept_with_the_jo
     expect(orders).to_have_value("settings")
     orders.select_option("written")
     expect(page.get_by_test_id("takes")).to_have_text(written)
+
+
+def test_a_cam_is_begun_from_its_brief_before_there_is_one(page: Page, bench: Open) -> None:
+    bench("units mm\nsheet A3\nO = datum\n")
+    page.get_by_role("button", name="From a brief…").click()
+    page.get_by_role("textbox", name=re.compile("What the follower")).fill(
+        "rises 24 mm in 90°, dwells 60°, falls in 120°, dwells"
+    )
+    page.get_by_role("button", name="Write it out").click()
+    expect(next_line(page)).to_have_value(
+        "cam1 = cam, about …, least …, rise 90° by 24 mm, dwell 60°, fall 120° by 24 mm, dwell 90°"
+    )
+    expect(next_line(page)).to_be_focused()
+    page.keyboard.type("O")
+    page.keyboard.press("Enter")
+    page.keyboard.type("30")
+    page.keyboard.press("Enter")
+    expect(entry(page, "cam1")).to_be_visible()
+    expect(page.get_by_role("alert")).to_have_count(0)
+
+
+def test_words_of_the_trade_are_explained_where_they_stand(page: Page, bench: Open) -> None:
+    bench(EYES)
+    entry(page, "O").get_by_role("button").first.click()
+    page.get_by_label("Words explained").get_by_role("button", name="datum").click()
+    expect(page.get_by_role("dialog")).to_contain_text("everything on the sheet is measured from")
+
+
+def test_focus_goes_on_after_a_line_is_struck_out_and_the_badge_shows_the_worst(page: Page, bench: Open) -> None:
+    bench(EYES + "c = circle, centre A radius 9\n")
+    findings = page.get_by_role("tab", name=re.compile("Findings"))
+    expect(findings).to_contain_text("✗1")
+    findings.click()
+    row = page.get_by_role("listitem").filter(has_text="a comma is missing")
+    expect(row).to_contain_text("6 · ")
+    row.get_by_role("button", name="Mend it").click()
+    expect(findings).not_to_contain_text("✗")
+    page.get_by_role("tab", name="Working").click()
+    entry(page, "b").get_by_role("button").first.click()
+    page.get_by_role("button", name="Strike out", exact=True).click()
+    expect(entry(page, "c").get_by_role("button").first).to_be_focused()

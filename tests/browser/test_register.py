@@ -8,6 +8,7 @@ import pytest
 from playwright.sync_api import Page, Route, expect
 
 from entrick.core.summary import Summary
+from entrick.demo.sittings import load_sittings
 from entrick.store import Store, add_job
 
 AXE = Path("frontend/node_modules/axe-core/axe.min.js")
@@ -49,12 +50,29 @@ def test_what_is_not_a_plan_is_refused_in_words(page: Page, desk: str, tmp_path:
 
 
 @pytest.mark.parametrize(
-    "view", ["register", "working", "card", "sheet", "findings", "text", "revisions", "issue", "proof", "region"]
-)
-def test_no_view_breaks_a_rule_of_access(page: Page, desk: str, view: str) -> None:
+    "view",
+    ["register", "working", "card", "sheet", "findings", "text", "revisions", "issue", "proof", "region", "row",
+     "candidates", "lesson", "logbook", "nothing here"],
+)  # fmt: skip
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_no_view_breaks_a_rule_of_access(page: Page, desk: str, store: Store, view: str, scheme: str) -> None:
     """axe-core, a general checker of WCAG 2.1 A and AA: names, roles, contrast, structure."""
-    page.goto(desk if view == "register" else f"{desk}/jobs/2")
-    page.locator("table img, svg.sheet").first.wait_for()
+    page.emulate_media(color_scheme=scheme)  # type: ignore[arg-type]
+    if view == "logbook":
+        load_sittings(store)
+    if view == "lesson":
+        page.add_init_script("localStorage.setItem('entrick.lesson', '2')")
+    elsewhere = {"register": "", "logbook": "/logbook", "nothing here": "/no/such/page"}
+    page.goto(f"{desk}{elsewhere.get(view, '/jobs/2')}")
+    page.locator("table img, svg.sheet, main table, main a").first.wait_for()
+    if view in ("row", "candidates"):
+        box = page.get_by_role("combobox", name="The next statement")
+        box.fill("arc9 = arc, radius 9, touching wheel.pitch, touching wheel.outside" if view == "candidates" else "ci")
+        if view == "candidates":
+            box.press("Enter")
+            page.get_by_role("alert").first.wait_for()
+        else:
+            page.get_by_role("listbox").wait_for()
     if view in ("sheet", "findings", "text", "revisions"):
         page.get_by_role("tab", name=re.compile(view, re.IGNORECASE)).click()
     if view == "card":

@@ -31,9 +31,8 @@ function Badge({ proof }: { proof: ProofOut | undefined }) {
   if (!worst) return null;
   const told = `${count(worst)} ${worst === "wrong" ? "wrong" : "to look at again"}`;
   return (
-    <span className={worst === "wrong" ? "text-accent" : ""} title={told}>
+    <span className={`ml-1 bg-page px-1 ${worst === "wrong" ? "text-accent" : ""}`} title={told}>
       <span aria-hidden="true">
-        {" "}
         {SIGNS[worst]}
         {count(worst)}
       </span>

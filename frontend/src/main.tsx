@@ -21,6 +21,7 @@ const router = createBrowserRouter([
   view("/", async () => ({ Component: (await import("./views/Register")).Register })),
   view("/jobs/:jobId", async () => ({ Component: (await import("./views/BenchPage")).BenchPage })),
   view("/jobs/:jobId/board", async () => ({ Component: (await import("./views/BoardPage")).BoardPage })),
+  view("/kits", async () => ({ Component: (await import("./views/KitsPage")).KitsPage })),
   view("/logbook", async () => ({ Component: (await import("./views/LogbookPage")).LogbookPage })),
   view("*", async () => ({ Component: (await import("./views/NothingHere")).NothingHere })),
   view("/jobs/:jobId/proof", async () => ({ Component: (await import("./views/ProofPage")).ProofPage })),

@@ -116,3 +116,24 @@ def test_the_step_at_hand_needs_no_scrolling_and_breaks_no_rule_of_access(
     page.evaluate(AXE.read_text("utf-8"))
     wrong = page.evaluate("axe.run(document, {runOnly: ['wcag2a', 'wcag2aa']}).then(r => r.violations.map(v => v.id))")
     assert wrong == []
+
+
+def test_a_kit_is_changed_shows_what_it_lacks_and_becomes_the_usual_one(page: Page, desk: str, quiet: None) -> None:
+    page.goto(f"{desk}/jobs/1")
+    page.get_by_role("heading", name="Order of work").wait_for()
+    page.get_by_role("link", name="Entrick").click()
+    page.get_by_role("link", name="Kits").click()
+    page.get_by_role("navigation", name="Every kit").get_by_role("button", name="bare").click()
+    lacks = page.get_by_role("region", name="What it lacks")
+    expect(lacks).to_contain_text("no set squares")
+    page.get_by_label("Set squares, 45° and 30/60").check()
+    expect(lacks).not_to_contain_text("no set squares")
+    page.get_by_label("Rule, finest graduation, mm").fill("wide")
+    page.get_by_role("button", name="Keep", exact=True).click()
+    expect(page.get_by_role("status")).to_contain_text("graduation: wide is no size")
+    page.get_by_label("Rule, finest graduation, mm").fill("1")
+    page.get_by_role("button", name="Keep as the usual kit").click()
+    expect(page.get_by_role("button", name="my bare · usual")).to_be_visible()
+    page.evaluate(AXE.read_text("utf-8"))
+    wrong = page.evaluate("axe.run({runOnly: ['wcag2a', 'wcag2aa']}).then(r => r.violations.map(v => v.id))")
+    assert wrong == []

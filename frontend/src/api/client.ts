@@ -4,6 +4,9 @@ import type {
   BriefOut,
   ChoicesOut,
   AroundOut,
+  KitOut,
+  KitsOut,
+  LacksOut,
   EventIo,
   CompleteOut,
   LogbookOut,
@@ -121,6 +124,19 @@ async function send(method: string, path: string, body?: unknown, signal?: Abort
 const json = async <T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> =>
   (await send(method, path, body, signal)).json() as Promise<T>;
 
+/** The usual kit as the text of its file, empty where there is none: settings are read on it. */
+let kit = "";
+let asked: Promise<unknown> | null = null;
+async function usualKit(): Promise<string> {
+  asked ??= json<KitsOut>("GET", "/api/kits")
+    .then(({ kits }) => (kit = kits.find((each) => each.usual)?.text ?? ""))
+    .catch(() => (asked = null));
+  await asked;
+  return kit;
+}
+/** Kits have been changed: the next answer is asked for with what is usual now. */
+export const kitsChanged = () => (asked = null);
+
 export const api = {
   kinds: () => json<KindsOut>("GET", "/api/kinds"),
   /** Work a plan out, after an edit if there is one; layers that `before` has are not sent again. */
@@ -133,7 +149,12 @@ export const api = {
   ) => {
     const known = before?.drawn.layers.map((layer) => layer.key) ?? [];
     return assembled(
-      await json<WorkOut>("POST", "/api/work", { text, edit, known, schedule }, signal),
+      await json<WorkOut>(
+        "POST",
+        "/api/work",
+        { text, edit, known, schedule, kit: await usualKit() },
+        signal,
+      ),
       before,
     );
   },
@@ -145,8 +166,8 @@ export const api = {
   suggest: (text: string) => json<SuggestOut>("POST", "/api/suggest", { text }),
   regions: (text: string, spots: readonly (readonly [number, number])[], kind: string) =>
     json<RegionsOut>("POST", "/api/regions", { text, spots, kind }),
-  opened: (text: string, step: number, schedule: Schedule) =>
-    json<OpenedOut>("POST", "/api/opened", { text, step, schedule }),
+  opened: async (text: string, step: number, schedule: Schedule) =>
+    json<OpenedOut>("POST", "/api/opened", { text, step, schedule, kit: await usualKit() }),
   schedules: (text: string, signal?: AbortSignal) =>
     json<SchedulesOut>("POST", "/api/schedules", { text }, signal),
   rehearsal: (text: string, signal?: AbortSignal) =>
@@ -169,9 +190,15 @@ export const api = {
       undefined,
       signal,
     ),
-  around: (text: string, schedule: Schedule) => json<AroundOut>("POST", "/api/around", { text, schedule }),
-  measured: (text: string, schedule: Schedule, step: number, ready: boolean, value: string) =>
-    json<VerdictOut>("POST", "/api/measured", { text, schedule, step, ready, value }),
+  around: async (text: string, schedule: Schedule) =>
+    json<AroundOut>("POST", "/api/around", { text, schedule, kit: await usualKit() }),
+  measured: async (text: string, schedule: Schedule, step: number, ready: boolean, value: string) =>
+    json<VerdictOut>("POST", "/api/measured", { text, schedule, step, ready, value, kit: await usualKit() }),
+  kits: () => json<KitsOut>("GET", "/api/kits"),
+  putKit: (name: string, text: string, usual: boolean) =>
+    json<KitOut>("PUT", `/api/kits/${encodeURIComponent(name)}`, { text, usual }),
+  removeKit: (name: string) => json<KitsOut>("DELETE", `/api/kits/${encodeURIComponent(name)}`),
+  lacks: (text: string, kit: string) => json<LacksOut>("POST", "/api/lacks", { text, kit }),
   beginSitting: (sitting: SittingIn) => json<SittingOut>("POST", "/api/sittings", sitting),
   addEvents: (uid: string, events: readonly SittingEvent[]) =>
     json<SittingOut>("POST", `/api/sittings/${uid}/events`, { events }),
@@ -193,7 +220,10 @@ export async function download(
   text: string,
   options: Partial<Omit<ExportIn, "text">>,
 ): Promise<string> {
-  return keep(await send("POST", `/api/export/${format}`, { text, ...options }), format);
+  return keep(
+    await send("POST", `/api/export/${format}`, { text, kit: await usualKit(), ...options }),
+    format,
+  );
 }
 
 /** Hears how far something is: so many of so many. */

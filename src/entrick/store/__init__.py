@@ -15,6 +15,7 @@ from .jobs import (
     save_revision,
     set_archived,
 )
+from .kits import KitView, TooManyKits, list_kits, put_kit, remove_kit
 from .listing import Listed, Order, Page, list_jobs, listed, outdated, renew
 from .salvage import Salvaged, salvage
 from .sittings import (
@@ -35,6 +36,7 @@ __all__ = [
     "Folder",
     "Imported",
     "JobView",
+    "KitView",
     "Listed",
     "Order",
     "Page",
@@ -44,6 +46,7 @@ __all__ = [
     "SittingView",
     "StaleSave",
     "Store",
+    "TooManyKits",
     "UnknownJob",
     "Zip",
     "add_job",
@@ -53,6 +56,7 @@ __all__ = [
     "export_register",
     "import_register",
     "list_jobs",
+    "list_kits",
     "list_sittings",
     "listed",
     "one_job",
@@ -60,6 +64,8 @@ __all__ = [
     "open_store",
     "opened_zip",
     "outdated",
+    "put_kit",
+    "remove_kit",
     "renew",
     "restore",
     "revisions",

@@ -104,3 +104,13 @@ class EventRow(Base):
     off: Mapped[float]
     text: Mapped[str] = mapped_column(Text)
     of: Mapped[int]
+
+
+class KitRow(Base):
+    """A kit of instruments by name, as the text of its file; one of them is the usual one."""
+
+    __tablename__ = "kit"
+
+    name: Mapped[str] = mapped_column(Text, primary_key=True)
+    text: Mapped[str] = mapped_column(Text)
+    usual: Mapped[bool]

@@ -8,6 +8,7 @@ from ..store import Store
 from . import guard, problems
 from .hands import Doer, Here
 from .jobs import jobs
+from .kits import kits
 from .logbook import logbook
 from .pages import pages
 from .plans import plans
@@ -48,5 +49,6 @@ def create_app(store: Store, hands: Doer | None = None, notice: str = "") -> Ope
     app.register_api(jobs)
     app.register_api(register)
     app.register_api(logbook)
+    app.register_api(kits)
     app.register_blueprint(pages)
     return app

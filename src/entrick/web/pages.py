@@ -18,6 +18,7 @@ pages = Blueprint("pages", __name__)
 @pages.get("/jobs/<int:job_id>/proof")
 @pages.get("/jobs/<int:job_id>/board")
 @pages.get("/logbook")
+@pages.get("/kits")
 def page(job_id: int | None = None) -> Response:
     """Return the document of the front end, which finds its view by the address."""
     return _document(200)

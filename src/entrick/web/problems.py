@@ -17,7 +17,7 @@ from ..core.geometry.edges import RegionError
 from ..core.plan.document import PlanTooLarge
 from ..core.plan.edit import EditError
 from ..core.plan.errors import ClauseError
-from ..store import ArchiveError, EventsDiffer, RegisterTrouble, StaleSave, UnknownJob
+from ..store import ArchiveError, EventsDiffer, RegisterTrouble, StaleSave, TooManyKits, UnknownJob
 from .hands import Busy, Gone, TooMuchWork
 from .pages import nothing_here
 from .schemas import RevisionOut
@@ -109,6 +109,10 @@ def register(app: Flask) -> None:
     @app.errorhandler(EventsDiffer)
     def differ(error: EventsDiffer) -> Response:
         return problem(409, "Another device works at this sitting", f"{error}; both stay where they are")
+
+    @app.errorhandler(TooManyKits)
+    def kits(error: TooManyKits) -> Response:
+        return problem(409, "No room for another kit", str(error))
 
     @app.errorhandler(ClauseError)
     def clause(error: ClauseError) -> Response:

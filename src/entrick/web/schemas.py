@@ -20,6 +20,10 @@ Schedule = Literal["written", "settings", "clean"]
 """In which order the steps of a plan are done."""
 
 
+KitText = Annotated[str, Field(max_length=8000)]
+"""A kit as the text of its file; empty for the small kit of the plan's unit."""
+
+
 class Asked(BaseModel):
     """What is sent to the desk: a field it does not know is a mistake, and is told."""
 
@@ -174,6 +178,7 @@ class WorkIn(Asked):
 
     text: PlanText
     schedule: Schedule = "written"
+    kit: KitText = ""
     edit: Edit | None = None
     known: Annotated[tuple[Key, ...], Field(max_length=4000)] = ()
 
@@ -555,6 +560,7 @@ class OpenedIn(Asked):
     text: PlanText
     step: Whole
     schedule: Schedule = "written"
+    kit: KitText = ""
 
 
 class OpenedOut(BaseModel):
@@ -868,6 +874,7 @@ class ScheduledIn(Asked):
 
     text: PlanText
     schedule: Schedule = "written"
+    kit: KitText = ""
 
 
 class AroundOut(BaseModel):
@@ -894,6 +901,60 @@ class VerdictOut(BaseModel):
     off: float
     told: str
     slips: tuple[str, ...]
+
+
+KitName = Annotated[str, Field(pattern=r"^[\w .+-]{1,60}$")]
+
+
+class KitPath(Asked):
+    """A kit by name."""
+
+    name: KitName
+
+
+class KitOut(BaseModel):
+    """A kit by name, as the text of its file; `starter` where it comes with the desk and cannot be changed."""
+
+    name: str
+    text: str
+    usual: bool
+    starter: bool
+
+
+class KitsOut(BaseModel):
+    """Every kit."""
+
+    kits: tuple[KitOut, ...]
+
+
+class KitIn(Asked):
+    """A kit to be kept, and whether it is the usual one from now on."""
+
+    text: KitText
+    usual: bool = False
+
+
+class LacksIn(Asked):
+    """A plan and a kit."""
+
+    text: PlanText
+    kit: KitText
+
+
+class LackOut(BaseModel):
+    """Something a kit lacks: how many more steps a job takes without it, and the first that are different."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    told: str
+    more: int
+    instead: tuple[str, ...]
+
+
+class LacksOut(BaseModel):
+    """What a kit lacks for a job."""
+
+    lacks: tuple[LackOut, ...]
 
 
 Uid = Annotated[str, Field(pattern=r"^[0-9a-f-]{8,64}$")]
@@ -1053,6 +1114,7 @@ class ExportIn(Asked):
 
     text: PlanText
     schedule: Schedule = "written"
+    kit: KitText = ""
     construction: bool = True
     insist: bool = False
     ovals: Literal["ellipse", "arcs", "polyline"] = "ellipse"

@@ -8,6 +8,7 @@ from collections.abc import Mapping
 from contextlib import suppress
 from dataclasses import dataclass, field, replace
 from fractions import Fraction
+from functools import lru_cache
 
 from pydantic import BaseModel
 
@@ -20,7 +21,9 @@ from ..core.assist.glossary import WORDS
 from ..core.assist.lesson import START, TASKS
 from ..core.assist.lesson import at as task_at
 from ..core.assist.row import begin, doubt, picked
-from ..core.board import BoardStep
+from ..core.board import BoardStep, Kit
+from ..core.board.kits import read_kit
+from ..core.board.lacks import lacks
 from ..core.desk import Work, work_out
 from ..core.dimensioning.suggest import suggest_dimensions
 from ..core.display import DisplayList, Layer, draw_worksheet
@@ -52,6 +55,9 @@ from .schemas import (
     ExportIn,
     InsertLine,
     KindsOut,
+    LackOut,
+    LacksIn,
+    LacksOut,
     LessonOut,
     MeasuredIn,
     MethodsIn,
@@ -112,7 +118,7 @@ def work(body: WorkIn) -> Answer:
             plan = _edited(plan, body.edit)
         except edits.NotUnderstood as error:
             refused = str(error)
-    done = work_out(write_plan(plan), schedule=body.schedule)
+    done = work_out(write_plan(plan), _kit(body.kit), body.schedule)
     last = len(done.plan.lines)
     at = last if isinstance(body.edit, Append) and done.solution.entry(last) else 0
     return _json(present.work(done, body.known, at, refused))
@@ -228,7 +234,7 @@ def regions(body: RegionsIn) -> Answer:
 
 def opened(body: OpenedIn) -> Answer:
     """Open a step up into the classic construction behind it."""
-    return _json(present.opened(work_out(body.text, schedule=body.schedule), body.step))
+    return _json(present.opened(work_out(body.text, _kit(body.kit), body.schedule), body.step))
 
 
 def compared(body: MethodsIn) -> Answer:
@@ -270,14 +276,28 @@ def brief(body: BriefIn) -> Answer:
     return _json(BriefOut(statement="" if misread else statement, misread=misread))
 
 
+@lru_cache(maxsize=32)
+def _kit(text: str) -> Kit | None:
+    """Return the kit that is asked for; the same text is the same kit, so that what was worked out with it is kept."""
+    return read_kit(text) if text else None
+
+
+def lacking(body: LacksIn) -> Answer:
+    """Return what a kit lacks for a job."""
+    kit = read_kit(body.kit)
+    done = work_out(body.text, kit)
+    found = lacks(done.solution, done.sheet, kit)
+    return _json(LacksOut(lacks=tuple(LackOut.model_validate(lack) for lack in found)))
+
+
 def around(body: ScheduledIn) -> Answer:
     """Return how the sheet is made ready and finished, and what is usually done wrong in each statement."""
-    return _json(present.around(work_out(body.text, schedule=body.schedule)))
+    return _json(present.around(work_out(body.text, _kit(body.kit), body.schedule)))
 
 
 def measured(body: MeasuredIn) -> Answer:
     """Judge a value measured back at the board."""
-    done = work_out(body.text, schedule=body.schedule)
+    done = work_out(body.text, _kit(body.kit), body.schedule)
     step = next((step for step in (*done.before, *done.steps) if _is_step(step, body)), None)
     if step is None:
         raise Refused(409, "No such step", f"the order of work has no step {body.step}")
@@ -298,7 +318,7 @@ def sheet_choices(body: PlanIn) -> Answer:
 
 def export(body: ExportIn, format: str) -> Answer:
     """Return a plan as a file."""
-    done = work_out(body.text, schedule=body.schedule)
+    done = work_out(body.text, _kit(body.kit), body.schedule)
     if format == "cutter" and not body.insist and (reason := why_not_cut(done.findings)):
         raise Refused(409, "Not to be cut as it is", reason)
     try:

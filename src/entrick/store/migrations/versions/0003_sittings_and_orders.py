@@ -1,4 +1,4 @@
-"""Sittings at the board with what happened in them; in which order the steps of a job are done."""
+"""Sittings at the board with what happened in them; in which order the steps of a job are done; kits by name."""
 
 import sqlalchemy as sa
 from alembic import op
@@ -42,9 +42,17 @@ def upgrade() -> None:
         sa.UniqueConstraint("sitting_id", "number", name="uq_sitting_event_number"),
     )
 
+    op.create_table(
+        "kit",
+        sa.Column("name", sa.Text, primary_key=True),
+        sa.Column("text", sa.Text, nullable=False),
+        sa.Column("usual", sa.Boolean, nullable=False),
+    )
+
 
 def downgrade() -> None:
     """Take them away."""
+    op.drop_table("kit")
     op.drop_table("sitting_event")
     op.drop_table("sitting")
     op.drop_table("job_order")

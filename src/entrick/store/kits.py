@@ -1,0 +1,51 @@
+"""Kits of instruments by name; one of them may be the usual one."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from sqlalchemy import delete, select, update
+from sqlalchemy.orm import Session
+
+from .models import KitRow
+
+MOST_KITS = 100
+
+
+class TooManyKits(RuntimeError):
+    """There are as many kits as a desk holds."""
+
+
+@dataclass(frozen=True, slots=True)
+class KitView:
+    """A kit as it is kept."""
+
+    name: str
+    text: str
+    usual: bool
+
+
+def list_kits(session: Session) -> list[KitView]:
+    """Return every kit by name."""
+    rows = session.scalars(select(KitRow).order_by(KitRow.name))
+    return [KitView(row.name, row.text, row.usual) for row in rows]
+
+
+def put_kit(session: Session, name: str, text: str, usual: bool) -> None:
+    """Keep a kit under a name; where it is the usual one, no other is.
+
+    Raises
+    ------
+    TooManyKits
+    """
+    there = {kit.name for kit in list_kits(session)}
+    if name not in there and len(there) >= MOST_KITS:
+        raise TooManyKits(f"a desk holds at most {MOST_KITS} kits")
+    if usual:
+        session.execute(update(KitRow).values(usual=False))
+    session.merge(KitRow(name=name, text=text, usual=usual))
+
+
+def remove_kit(session: Session, name: str) -> None:
+    """Take a kit away; without a usual one the desk takes the small kit of the plan's unit."""
+    session.execute(delete(KitRow).where(KitRow.name == name))

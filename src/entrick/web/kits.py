@@ -1,0 +1,62 @@
+"""Kits of instruments: those the desk comes with, and those one keeps."""
+
+from __future__ import annotations
+
+from flask import Response, current_app
+from flask_openapi3 import APIBlueprint
+from pydantic import BaseModel
+
+from .. import store
+from ..core.board.kits import STARTERS, read_kit, write_kit
+from . import tasks
+from .ask import asked
+from .jobs import the_store
+from .problems import PROBLEMS, committed
+from .schemas import KitIn, KitOut, KitPath, KitsOut, LacksIn, LacksOut
+
+kits = APIBlueprint("kits", __name__, url_prefix="/api", abp_responses=PROBLEMS)
+
+
+def _json(model: BaseModel) -> Response:
+    return current_app.response_class(model.model_dump_json(), mimetype="application/json")
+
+
+@kits.get("/kits", responses={200: KitsOut})
+def every() -> Response:
+    """Return every kit: the desk's own first."""
+    return _every()
+
+
+def _every() -> Response:
+    with the_store().reading() as session:
+        own = store.list_kits(session)
+    starters = [KitOut(name=name, text=write_kit(kit), usual=False, starter=True) for name, kit in STARTERS.items()]
+    kept = [KitOut(name=kit.name, text=kit.text, usual=kit.usual, starter=False) for kit in own]
+    return _json(KitsOut(kits=(*starters, *kept)))
+
+
+@kits.put("/kits/<string:name>", responses={200: KitOut})
+def put(path: KitPath, body: KitIn) -> Response:
+    """Keep a kit; what is no kit is refused in words."""
+    if path.name in STARTERS:
+        raise tasks.Refused(409, "This kit comes with the desk", f"keep {path.name} under another name to change it")
+    text = write_kit(read_kit(body.text))
+    with the_store().writing() as session:
+        store.put_kit(session, path.name, text, body.usual)
+    committed()
+    return _json(KitOut(name=path.name, text=text, usual=body.usual, starter=False))
+
+
+@kits.delete("/kits/<string:name>", responses={200: KitsOut})
+def remove(path: KitPath) -> Response:
+    """Take a kit away."""
+    with the_store().writing() as session:
+        store.remove_kit(session, path.name)
+    committed()
+    return _every()
+
+
+@kits.post("/lacks", responses={200: LacksOut})
+def lacking(body: LacksIn) -> Response:
+    """Return what a kit lacks for a job, and what that changes."""
+    return asked(tasks.lacking, body)

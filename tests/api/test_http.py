@@ -56,7 +56,7 @@ def test_a_field_nobody_knows_is_refused(client: FlaskClient) -> None:
         ("/api/work", {"text": "", "edit": {"op": "delete", "line": 1, "lines": 2}}),
         ("/api/jobs", {"titel": "x"}),
         ("/api/jobs/1/revisions", {"text": "", "based_on": 1, "force": True}),
-        ("/api/export/pdf", {"text": "", "paper": "A4"}),
+        ("/api/export/pdf", {"text": "", "page": "A4"}),
     ):
         answer = client.post(path, json=body)
         assert answer.status_code == 422, path

@@ -29,9 +29,9 @@ def test_a_pinion_rolls_in_the_ring_without_cutting_into_it_and_touches_it(
     turned = 360 * share / other
     placed = affinity.translate(affinity.rotate(pinion, turned, origin=(0, 0)), teeth - other, 0)
     hollow = affinity.rotate(hollow, turned * other / teeth, origin=(0, 0))
-    assert placed.difference(hollow).area < 1e-4, "what lies outside the hollow has been cut into the ring"
+    assert placed.difference(hollow).area < 1e-3, "what lies outside the hollow has been cut into the ring"
     nudged = affinity.rotate(placed, 0.2, origin=(teeth - other, 0))
-    assert nudged.difference(hollow).area > 1e-3, "without backlash there is no play"
+    assert nudged.difference(hollow).area > 1e-2, "without backlash there is no play"
 
 
 @pytest.mark.parametrize("by", ["involute", "arcs", "arc"])

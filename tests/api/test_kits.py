@@ -30,8 +30,8 @@ def test_kits_are_kept_made_usual_one_at_a_time_and_taken_away(client: FlaskClie
 
 
 @pytest.mark.parametrize(("name", "text", "status", "words"), [
-    ("bare", BARE, 409, "comes with the desk"), ("mine", "{}", 422, "this is no kit"),
-    ("mine", json.dumps({"entrick_kit": 1, "unit": "ell"}), 422, "mm or in"), ("a/b", BARE, 404, ""),
+    ("bare", BARE, 409, "comes with the desk"), ("mine", "{}", 409, "this is no kit"),
+    ("mine", json.dumps({"entrick_kit": 1, "unit": "ell"}), 409, "mm or in"), ("a/b", BARE, 404, ""),
     ("x" * 61, BARE, 422, ""),
 ])  # fmt: skip
 def test_what_is_no_kit_is_refused_in_words(client: FlaskClient, name: str, text: str, status: int, words: str) -> None:
@@ -57,4 +57,4 @@ def test_settings_are_read_on_the_kit(client: FlaskClient, kit: str) -> None:
     steps = client.post("/api/work", json={"text": text, "kit": write_kit(STARTERS[kit])}).json["steps"]  # type: ignore[index]
     readings = [step["setting"]["reading"] for step in steps if step["setting"] and not step["setting"]["is_angle"]]
     assert all(reading.endswith(STARTERS[kit].unit.value) for reading in readings)
-    assert client.post("/api/work", json={"text": text, "kit": "no kit"}).status_code == 422
+    assert client.post("/api/work", json={"text": text, "kit": "no kit"}).status_code == 409

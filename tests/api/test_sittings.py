@@ -101,7 +101,7 @@ def test_a_value_is_judged_as_a_drafter_writes_it(client: FlaskClient, value: st
 @pytest.mark.parametrize("value", ["", "wide", "3 1/", '2 "note"', "1; DROP"])
 def test_what_is_no_value_is_refused_in_words(client: FlaskClient, value: str) -> None:
     answer = client.post("/api/measured", json={"text": PLAN, "step": 5, "value": value})
-    assert answer.status_code == 422
+    assert answer.status_code == 409
     assert answer.json is not None
     assert answer.json["detail"]
 

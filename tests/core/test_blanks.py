@@ -88,6 +88,11 @@ def test_what_a_brief_leaves_out_is_worked_out_from_the_rest(text: str, clauses:
     assert row == f"cam1 = cam, about …, least …, {', '.join(clauses)}"
 
 
+def test_a_fraction_over_nought_is_told_and_not_worked_out() -> None:
+    for text in ("rise 1/0 in 90°, fall", "rise 2 in 90/00°, fall 2 in 90°, dwell"):
+        assert "over nought" in read_brief(text).misread[0].message
+
+
 @pytest.mark.parametrize("text", ["rise 20, dwell, fall", "fall in 90°, dwell", "rise 20 in 200°, fall in 200°, dwell"])
 def test_what_follows_from_nothing_is_asked_for(text: str) -> None:
     assert "says no" in read_brief(text).misread[0].message

@@ -116,7 +116,7 @@ def register(app: Flask) -> None:
 
     @app.errorhandler(ClauseError)
     def clause(error: ClauseError) -> Response:
-        return problem(422, "This cannot be read", error.message)
+        return problem(409, "This cannot be read", error.message)
 
     @app.errorhandler(RegisterTrouble)
     def trouble(error: RegisterTrouble) -> Response:

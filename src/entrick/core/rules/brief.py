@@ -133,6 +133,8 @@ def _event(row: int, sentence: str) -> _Said | str:
     lengths = LENGTH.findall(re.sub(r"3-4-5", " ", rest)) if verbs[0] != "dwell" else []
     if len(lengths) > 1:
         return f"“{sentence}” says several lifts; one is wanted, as 20 mm"
+    if any(re.search(r"/0+$", text) for text in (*angles, *(value for value, _ in lengths))):
+        return f"“{sentence}” has a fraction over nought"
     lift, unit = lengths[0] if lengths else ("", "")
     unit = {"": "", "mm": " mm"}.get(unit, " in")
     return _Said(row, sentence, verbs[0], angles[0] if angles else "", lift, unit, motion)

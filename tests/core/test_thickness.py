@@ -31,10 +31,12 @@ def test_the_waist_of_a_link_is_where_its_blends_face_each_other(a: int, b: int,
     spots = [upper.at(upper.start + upper.sweep * k / 4000) for k in range(4001)]
     sampled = min(2 * spot.y for spot in spots)
     assume(sampled > 0)  # else the blends cross, and the outline itself
+    # A blend that is narrowest where it ends has no waist: the link only tapers into its eye, and nothing there is
+    # square at both ends. What is to be said of such a neck is open.
+    assume(min(spots, key=lambda spot: spot.y) not in (spots[0], spots[-1]))
     found = thickness(rows)
     assert found <= sampled + 1e-9
-    if min(spots, key=lambda spot: spot.y) not in (spots[0], spots[-1]):
-        assert found == pytest.approx(sampled, abs=1e-3)
+    assert found == pytest.approx(sampled, abs=1e-3)
 
 
 @pytest.mark.parametrize(

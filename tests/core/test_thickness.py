@@ -1,10 +1,11 @@
 """How thin one outline gets, against a finely sampled outline and against what is drawn."""
 
 import pytest
+import shapely
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from desk import run_of, solved, thing
+from desk import outline, run_of, solved, thing
 from entrick.core.geometry.thickness import thinnest
 
 LINK = (
@@ -62,6 +63,32 @@ def test_a_corner_that_points_into_the_material_counts() -> None:
     assert thickness("P = point, 30 right of O, 7 above\nQ = point, 20 right of O, 20 above\n" + rows) == pytest.approx(
         7
     )
+
+
+@settings(deadline=None, max_examples=30)
+@given(st.integers(5, 30), st.integers(31, 44), st.booleans())
+def test_an_arm_that_tapers_is_as_thin_as_the_disc_of_its_round_end(small: int, large: int, bored: bool) -> None:
+    """The largest disc about the small end's centre that lies in the outline, by a general geometry library."""
+    rows = (f"A = point, 90 right of O\na = circle, centre O, radius {large}\nb = circle, centre A, radius {small}\n"
+            "up = line, touching a, touching b, outer, above\ndn = line, touching a, touching b, outer, below\n"
+            "rim = line in, a > up > b > dn\n")  # fmt: skip
+    drawn = outline(run_of(solved(rows), "rim"), 400)
+    disc = drawn.exterior.distance(shapely.Point(90, 0))
+    assert thickness(rows) == pytest.approx(2 * disc, rel=1e-3)
+    if bored:
+        rows += f"h = circle, centre A, radius {small / 2}\nbore = line in, h\n"
+        told = [
+            f.message
+            for f in solved(rows + f"must = check, wall at least {small * 0.9}\n").findings
+            if f.rule == "wall"
+        ]
+        assert told
+        assert not any(f"rim is {2 * small} mm thin" in each for each in told), "with a hole in it, it is a wall"
+
+
+def test_a_rounded_corner_is_no_thin_place() -> None:
+    rows = "b = box, 60 by 40, centred on O\nr = rounded, all corners of b, radius 2\nrim = line in, r\n"
+    assert thickness(rows) == pytest.approx(40)
 
 
 def test_a_triangle_has_none() -> None:

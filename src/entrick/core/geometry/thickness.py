@@ -21,6 +21,10 @@ ALONG = (0.5, 0.25, 0.75, 0.1, 0.9, 0.4, 0.6)
 """Where along two parallel sides the span between them is looked at: a hole may lie across some of it."""
 
 
+ROUND_END = math.radians(120)
+"""An arc that turns further than this is the end of an arm, and not a corner that is rounded (by eye, no source)."""
+
+
 def thinnest(
     loop: Loop, others: Sequence[Loop], is_material: Callable[[Point], bool], limit: float = math.inf
 ) -> Distance | None:
@@ -44,8 +48,30 @@ def thinnest(
     Notes
     -----
     A thickness is a span that is square to the outline at both ends, or ends in a corner that points into the
-    material, so that either end moved either way makes it longer or leaves it (plane geometry).
+    material, so that either end moved either way makes it longer or leaves it (plane geometry). An arm that tapers
+    into a round end is nowhere square at both ends; it is as thin as the disc of that end, where the disc lies in the
+    material.
     """
+    ends = _round_ends(loop, others, is_material)
+    across = _thinnest_span(loop, others, is_material, limit)
+    return min((found for found in (across, *ends) if found is not None), key=lambda found: found[0], default=None)
+
+
+def _round_ends(loop: Loop, others: Sequence[Loop], is_material: Callable[[Point], bool]) -> Iterator[Distance]:
+    """Yield the disc of every arc that ends an arm, as a distance across it, square to the way it points."""
+    near = surely_two(loop.length)
+    for piece in loop.pieces:
+        arc = piece.curve
+        if not isinstance(arc, Arc) or not ROUND_END < abs(arc.sweep) < math.pi or not is_material(arc.centre):
+            continue
+        if all(each.distance(arc.centre) >= arc.radius - near for each in (loop, *others)):
+            side = (arc.middle - arc.centre).normal
+            yield 2 * arc.radius, arc.centre + side, arc.centre - side
+
+
+def _thinnest_span(
+    loop: Loop, others: Sequence[Loop], is_material: Callable[[Point], bool], limit: float
+) -> Distance | None:
     apart = surely_two(loop.length)
     pairs = _pairs(loop, math.inf if len(loop.pieces) <= MOST_COMPARED else limit)
     spans = [(span, i, j) for i, j in pairs for span in _spans(loop.pieces[i], loop.pieces[j]) if span[0] > apart]

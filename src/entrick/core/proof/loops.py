@@ -28,5 +28,8 @@ def inspect(checked: Checked) -> Iterator[Finding]:
                 yield Finding("good", "outline", f"the middle of the area of {name} lies {at}", line, place)
         else:
             place = checked.sheet.on_paper(loop.pieces[-1].exit)
-            told = f"{name} is an open run: its ends are {spell(loop.gap, unit)} {unit} apart"
+            gap = f"its ends are {spell(loop.gap, unit)} {unit} apart"
+            if loop.gap <= checked.close:
+                gap = "it comes back to where it began, and bounds no material"
+            told = f"{name} is an open run: {gap}"
             yield Finding("note" if line in meant else "look", "open", told, line, place)

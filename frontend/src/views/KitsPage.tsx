@@ -51,7 +51,9 @@ export function KitsPage() {
               Without a usual kit, settings are read on the school kit of the plan’s unit.
             </p>
           </nav>
-          {kit && <Editor key={`${kit.name} ${kit.text}`} kit={kit} shown={setChosen} />}
+          {kit && (
+            <Editor key={`${kit.name} ${kit.text}`} kit={kit} units={data?.units ?? []} shown={setChosen} />
+          )}
         </div>
       </main>
     </div>
@@ -64,7 +66,13 @@ const SIZES = [
   ["least", "Compass, smallest radius"],
 ] as const;
 
-function Editor({ kit, shown }: { kit: KitOut; shown: (name: string) => void }) {
+interface EditorProps {
+  kit: KitOut;
+  units: readonly string[];
+  shown: (name: string) => void;
+}
+
+function Editor({ kit, units, shown }: EditorProps) {
   const queries = useQueryClient();
   const [name, setName] = useState(kit.starter ? `my ${kit.name}` : kit.name);
   const [said, setSaid] = useState(() => JSON.parse(kit.text) as Said);
@@ -99,8 +107,9 @@ function Editor({ kit, shown }: { kit: KitOut; shown: (name: string) => void }) 
           value={said.unit}
           onChange={(event) => put({ unit: event.target.value })}
         >
-          <option>mm</option>
-          <option>in</option>
+          {units.map((unit) => (
+            <option key={unit}>{unit}</option>
+          ))}
         </select>
       </p>
       {SIZES.map(([key, label]) => (
@@ -134,9 +143,9 @@ function Editor({ kit, shown }: { kit: KitOut; shown: (name: string) => void }) 
         put={(holes) => put({ template_holes: holes.split(/[\s;]+/).filter(Boolean) })}
       />
       <p className="flex items-end gap-3" aria-hidden="true">
-        <Shown tool="compass" value={said.unit === "mm" ? "30" : "1"} said={said} />
-        {said.set_squares && <Shown tool="30/60 set square" value="60" said={said} />}
-        {said.protractor !== null && <Shown tool="protractor" value="35" said={said} />}
+        {kit.pictures.map((picture) => (
+          <img key={picture} src={picture} alt="" className="max-h-28" />
+        ))}
       </p>
       <div className="flex flex-wrap gap-2">
         <button className="act" onClick={() => void keep(false)}>
@@ -209,12 +218,6 @@ function Lacks({ kit }: { kit: string }) {
       </ul>
     </section>
   );
-}
-
-function Shown({ tool, value, said }: { tool: string; value: string; said: Said }) {
-  const unit = tool === "compass" ? said.unit : "deg";
-  const asked = new URLSearchParams({ tool, value, unit });
-  return <img src={`/api/pictures/setting.svg?${asked}`} alt="" className="max-h-28" />;
 }
 
 function Field({ label, value, put }: { label: string; value: string; put: (value: string) => void }) {

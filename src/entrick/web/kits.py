@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+from urllib.parse import urlencode
+
 from flask import Response, current_app
 from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel
 
 from .. import store
+from ..core.board import Kit
 from ..core.board.kits import STARTERS, read_kit, write_kit
+from ..core.measure import Unit
 from . import tasks
 from .ask import asked
 from .jobs import the_store
@@ -30,9 +34,22 @@ def every() -> Response:
 def _every() -> Response:
     with the_store().reading() as session:
         own = store.list_kits(session)
-    starters = [KitOut(name=name, text=write_kit(kit), usual=False, starter=True) for name, kit in STARTERS.items()]
-    kept = [KitOut(name=kit.name, text=kit.text, usual=kit.usual, starter=False) for kit in own]
-    return _json(KitsOut(kits=(*starters, *kept)))
+    starters = [_shown(name, kit, usual=False, starter=True) for name, kit in STARTERS.items()]
+    kept = [_shown(kit.name, read_kit(kit.text), kit.usual, starter=False) for kit in own]
+    return _json(KitsOut(kits=(*starters, *kept), units=tuple(unit.value for unit in Unit)))
+
+
+SHOWN = 35
+"""Opening at which a compass is pictured, mm."""
+
+
+def _shown(name: str, kit: Kit, usual: bool, starter: bool) -> KitOut:
+    """Present a kit with pictures of what it holds."""
+    held = [{"tool": "compass", "value": f"{SHOWN / float(kit.unit.mm):.4g}", "unit": kit.unit.value}]
+    held += [{"tool": "30/60 set square", "value": "60", "unit": "deg"}] if kit.squares else []
+    held += [{"tool": "protractor", "value": "35", "unit": "deg"}] if kit.protractor is not None else []
+    pictures = tuple(f"/api/pictures/setting.svg?{urlencode(each)}" for each in held)
+    return KitOut(name=name, text=write_kit(kit), usual=usual, starter=starter, pictures=pictures)
 
 
 @kits.put("/kits/<string:name>", responses={200: KitOut})
@@ -40,11 +57,11 @@ def put(path: KitPath, body: KitIn) -> Response:
     """Keep a kit; what is no kit is refused in words."""
     if path.name in STARTERS:
         raise tasks.Refused(409, "This kit comes with the desk", f"keep {path.name} under another name to change it")
-    text = write_kit(read_kit(body.text))
+    kit = read_kit(body.text)
     with the_store().writing() as session:
-        store.put_kit(session, path.name, text, body.usual)
+        store.put_kit(session, path.name, write_kit(kit), body.usual)
     committed()
-    return _json(KitOut(name=path.name, text=text, usual=body.usual, starter=False))
+    return _json(_shown(path.name, kit, body.usual, starter=False))
 
 
 @kits.delete("/kits/<string:name>", responses={200: KitsOut})

@@ -913,18 +913,23 @@ class KitPath(Asked):
 
 
 class KitOut(BaseModel):
-    """A kit by name, as the text of its file; `starter` where it comes with the desk and cannot be changed."""
+    """A kit by name, as the text of its file; `starter` where it comes with the desk and cannot be changed.
+
+    `pictures` are addresses of what it holds.
+    """
 
     name: str
     text: str
     usual: bool
     starter: bool
+    pictures: tuple[str, ...]
 
 
 class KitsOut(BaseModel):
-    """Every kit."""
+    """Every kit, and the units a rule may have."""
 
     kits: tuple[KitOut, ...]
+    units: tuple[str, ...]
 
 
 class KitIn(Asked):

@@ -1488,12 +1488,18 @@ export type KitIn = {
  * KitOut
  *
  * A kit by name, as the text of its file; `starter` where it comes with the desk and cannot be changed.
+ *
+ * `pictures` are addresses of what it holds.
  */
 export type KitOut = {
     /**
      * Name
      */
     name: string;
+    /**
+     * Pictures
+     */
+    pictures: Array<string>;
     /**
      * Starter
      */
@@ -1511,13 +1517,17 @@ export type KitOut = {
 /**
  * KitsOut
  *
- * Every kit.
+ * Every kit, and the units a rule may have.
  */
 export type KitsOut = {
     /**
      * Kits
      */
     kits: Array<KitOut>;
+    /**
+     * Units
+     */
+    units: Array<string>;
 };
 
 /**

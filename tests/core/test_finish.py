@@ -4,18 +4,22 @@ import io
 import math
 
 import pytest
+import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 from pypdf import PdfReader
+from reportlab.pdfbase.ttfonts import TTFont
 
 from desk import refused
 from entrick.core.desk import Work, work_out
-from entrick.core.drawing.marks import Arrowhead, DrawnArc, DrawnCircle, DrawnLine, Lettering, Mark, reach
+from entrick.core.drawing.marks import Arrowhead, DrawnArc, DrawnCircle, DrawnLine, Lettering, Mark, reach, wide
 from entrick.core.finish.chain import centre_dashes, hidden_dashes
 from entrick.core.formats import write_pdf, write_svg
 from entrick.core.geometry import Point
 from entrick.demo import sample_plans
 
+CAPITALS = 736 / 1024
+"""Height of capitals of the lettering face, from its own table."""
 HEAD = "units mm\nsheet A2 landscape, scale 1:1, border 10\n"
 FRAME = "O = datum\nframe = box, 80 by 50, centred on O\nrim = line in, frame.bottom > frame.right > frame.top > frame.left\n"
 
@@ -295,3 +299,34 @@ def test_light_work_stops_at_the_border_in_every_file() -> None:
     page = PdfReader(io.BytesIO(write_pdf(done.display))).pages[0].get_contents()
     assert page is not None
     assert b" re W" in page.get_data().replace(b"\n", b" ")
+
+
+@given(st.text("0123456789/.×ØR°-MTEHabcdefghijklmnopqrstuvwxyz WQ", max_size=20))
+def test_lettering_is_given_at_least_the_room_its_face_takes(text: str) -> None:
+    """ReportLab reads the widths from the font file itself."""
+    face = TTFont("face", "src/entrick/fonts/routed-gothic.ttf")
+    assert wide(text, 2.5) >= face.stringWidth(text, 2.5 / CAPITALS) - 1e-9
+
+
+@pytest.mark.parametrize("side", ["below", "above"])
+def test_a_figure_stands_beside_the_line_that_runs_through_the_middle(side: str) -> None:
+    done = solved(FRAME + f"d = dimension, from frame.lower_left to frame.lower_right, level, {side}\n")
+    (figure,) = marks(done, "dimension", Lettering)
+    assert isinstance(figure, Lettering)
+    middle = done.sheet.on_paper(Point(0.0, 0.0)).x
+    assert abs(figure.x - middle) > wide(figure.text, figure.height) / 2
+    off = solved(FRAME.replace("O\n", "A\n", 1).replace("O = datum", "O = datum\nA = point, 30 right of O")
+                 + f"d = dimension, from frame.lower_left to frame.lower_right, level, {side}\n")  # fmt: skip
+    (figure,) = marks(off, "dimension", Lettering)
+    assert isinstance(figure, Lettering)
+    assert figure.x == pytest.approx(off.sheet.on_paper(Point(30.0, 0.0)).x)
+
+
+def test_hatching_is_broken_round_figures() -> None:
+    rows = FRAME + "h = hatch, of rim\neye = circle, centre O, radius 4\nd = dimension, radius eye\n"
+    done = solved(rows)
+    (figure,) = marks(done, "dimension", Lettering)
+    box = shapely.MultiPoint(reach(figure)).envelope.buffer(-0.01)
+    strokes = [m for m in marks(done, "hatch") if isinstance(m, DrawnLine)]
+    assert len(strokes) > 10
+    assert not any(shapely.LineString([(m.x1, m.y1), (m.x2, m.y2)]).intersects(box) for m in strokes)

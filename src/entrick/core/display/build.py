@@ -27,7 +27,7 @@ from ..drawing.notes import TitleFields
 from ..drawing.strokes import Stroke
 from ..finish.chain import hidden_dashes
 from ..finish.occupied import Occupied, Segment, cuts, meets
-from ..finish.style import box_of
+from ..finish.style import OVERRUN, box_of
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
 from ..geometry.box import Box
 from ..kept import KEPT_PIECES, Kept
@@ -37,9 +37,6 @@ from ..sheet import Sheet
 from ..sheet.layout import SECOND_ROW, STRIP
 from ..solve import Solution, is_projected
 from ..tolerance import NOUGHT, ROUND
-
-OVERRUN = 8.0
-"""How far a line without ends runs past the view, mm on paper."""
 
 LETTER = 2.5
 """Height of letters beside points, mm (ISO 3098)."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 from hashlib import blake2b
 from typing import Literal
 
@@ -150,13 +150,27 @@ class Arrowhead:
 Mark = DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Lettering | Arrowhead
 
 
-_WIDE = 0.72
-"""Width of a letter as a share of its height, in the lettering face."""
+_ADVANCES = {
+    letter: share
+    for share, letters in {
+        0.35: "'′", 0.41: " !.:ijl|,;", 0.48: "[]I()t1", 0.53: '≈f"`', 0.59: "-″r{}", 0.68: "°svx", 0.7: "yz$*^–c",
+        0.74: "k²³Jeé", 0.81: "oö/_\\nuühabgpqäd", 0.88: "½¼¾⅛XZß+<=>?×±~", 0.93: "LYF#023456789GKSPC",
+        0.97: "ATVÄBDEwRHUÜ", 1.0: "NOQØÖ", 1.2: "&M%mW@", 1.4: "—",
+    }.items()
+    for letter in letters
+}  # fmt: skip
+"""How far each letter takes the next one on, as a share of the height of capitals: read off the lettering face, rounded
+up a little."""
 
 
 def wide(text: str, height: float) -> float:
-    """Return how much room lettering takes along its line, mm."""
-    return _WIDE * height * len(text)
+    """Return how much room lettering takes along its line, mm: at least what it is drawn with."""
+    return height * _advance(text)
+
+
+@lru_cache(maxsize=4096)
+def _advance(text: str) -> float:
+    return sum(_ADVANCES.get(letter, 1.2) for letter in text)
 
 
 def reach(mark: Mark) -> tuple[tuple[float, float], ...]:

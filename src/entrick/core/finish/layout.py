@@ -57,8 +57,6 @@ def finish(notes: Sequence[tuple[int, Note]], view: View) -> tuple[Finished, ...
         match note:
             case CentreLine():
                 drawn += [(line, mark) for mark in centre_line(note, view)]
-            case Hatching():
-                drawn += [(line, mark) for mark in hatched(note, view)]
             case AngleDimension():
                 drawn += [(line, mark) for mark in angle(note, view, taken)]
             case RoundDimension():
@@ -69,4 +67,8 @@ def finish(notes: Sequence[tuple[int, Note]], view: View) -> tuple[Finished, ...
                 drawn += [(line, mark) for mark in scale_bar(note, view)]
             case RotationArrow():
                 drawn += [(line, mark) for mark in rotation_arrow(note, view)]
+    # Hatching comes last and is broken round the figures in it, as a drafter letters first and hatches after.
+    for line, note in notes:
+        if isinstance(note, Hatching):
+            drawn += [(line, mark) for mark in hatched(note, view, taken)]
     return tuple(drawn)

@@ -90,6 +90,16 @@ class Occupied:
         """Mark a stroke, so that lettering that comes later keeps off it."""
         self._sort_in((first.x, first.y, last.x, last.y))
 
+    def free_of_boxes(self, segment: Segment) -> Iterator[tuple[float, float]]:
+        """Give the shares of a stroke, from and to, that no box covers."""
+        at = 0.0
+        for low, high in sorted(found for box in self.boxes if (found := stretch_in(segment, box))):
+            if low > at:
+                yield at, low
+            at = max(at, high)
+        if at < 1.0:
+            yield at, 1.0
+
     def take(self, box: Box) -> None:
         """Mark a box as taken."""
         self.boxes.append(box)
@@ -109,19 +119,24 @@ def meets(one: Box, other: Box) -> bool:
 
 
 def cuts(segment: Segment, box: Box) -> bool:
-    """Tell whether a segment passes through a box (clipping against its four sides)."""
+    """Tell whether a segment passes through a box."""
+    return stretch_in(segment, box) is not None
+
+
+def stretch_in(segment: Segment, box: Box) -> tuple[float, float] | None:
+    """Return from which to which share of a segment it lies in a box (clipping against its four sides)."""
     (a, b, c, d), (x0, y0, x1, y1) = segment, box
     low, high = 0.0, 1.0
     for start, run, least, most in ((a, c - a, x0, x1), (b, d - b, y0, y1)):
         if run == 0:
             if not least <= start <= most:
-                return False
+                return None
             continue
         one, other = sorted(((least - start) / run, (most - start) / run))
         low, high = max(low, one), min(high, other)
         if low > high:
-            return False
-    return True
+            return None
+    return low, high
 
 
 def segments(curve: Curve, factor: float) -> Sequence[Segment]:

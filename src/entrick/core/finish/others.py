@@ -11,6 +11,7 @@ from ..geometry import Arc, Circle, Line, Point, polar
 from ..geometry.hatch import hatch_lines
 from ..tolerance import NOUGHT
 from .chain import centre_dashes
+from .occupied import Occupied
 from .style import ARROW, LETTERS, OVER, View
 
 
@@ -52,11 +53,14 @@ def _run_past(line: Line, view: View) -> tuple[Point, Point] | None:
     return through + ahead * (start - OVER - 2), through + ahead * (end + OVER + 2)
 
 
-def hatched(note: Hatching, view: View) -> Iterator[Mark]:
+def hatched(note: Hatching, view: View, taken: Occupied) -> Iterator[Mark]:
+    """Draw hatching, broken where figures stand in it."""
     for line in hatch_lines(note.loops, note.angle, note.spacing / view.factor):
         assert line.end is not None
         a, b = line.through * view.factor, line.at(line.end) * view.factor
-        yield DrawnLine(a.x, a.y, b.x, b.y, "hatch")
+        for start, end in taken.free_of_boxes((a.x, a.y, b.x, b.y)):
+            one, other = a + (b - a) * start, a + (b - a) * end
+            yield DrawnLine(one.x, one.y, other.x, other.y, "hatch")
 
 
 TICK = 3.0

@@ -50,7 +50,8 @@ def round_dimension(note: RoundDimension, view: View, taken: Occupied) -> Iterat
         tip, ray = circle.at(math.radians(angle)) * view.factor, polar(1.0, math.radians(angle))
         for inward in (False, True):
             for reach in _LEADERS:
-                if inward and reach > circle.radius * view.factor:
+                # The leader of a small round may run on through its centre to where there is room.
+                if inward and reach > circle.radius * view.factor and isinstance(circle, Circle):
                     continue
                 cost = reach / LONG + STEEP * (abs(abs(ray.x) - abs(ray.y)) > 0.9) + INWARD * inward
                 if best is not None and cost >= best[0]:

@@ -110,7 +110,7 @@ def _linear(note: LinearDimension, view: View) -> Iterator[Mark]:
     for spot, end in ((first, ends[0]), (second, ends[1])):
         start, stop = _clear(spot, away, view.chains) + away * OFF, end + away * PAST
         yield DrawnLine(start.x, start.y, stop.x, stop.y, "dimension")
-    yield from _dimension_line(ends[0], ends[1], note.text, view.aligned or note.off is not None, note.off)
+    yield from _dimension_line(ends[0], ends[1], note, view)
 
 
 def _clear(spot: Point, away: Point, chains: Sequence[tuple[Point, Point]]) -> Point:
@@ -124,7 +124,8 @@ def _clear(spot: Point, away: Point, chains: Sequence[tuple[Point, Point]]) -> P
     return spot
 
 
-def _dimension_line(start: Point, end: Point, text: str, aligned: bool, off: Point | None = None) -> Iterator[Mark]:
+def _dimension_line(start: Point, end: Point, note: LinearDimension, view: View) -> Iterator[Mark]:
+    text, aligned = note.text, view.aligned or note.off is not None
     length = abs(end - start)
     ahead = (end - start).unit if length > 0 else Point(1.0, 0.0)
     angle = math.degrees(ahead.angle)
@@ -135,19 +136,22 @@ def _dimension_line(start: Point, end: Point, text: str, aligned: bool, off: Poi
     inside = length >= 2 * ARROW + 1
     along = LETTERS if not aligned and abs(ahead.y) > 0.5 else room
     fits = length >= along + (2 * ARROW if inside else 0) + 1
-    middle = (start + end) * 0.5
+    if fits:
+        at = _beside_lines(start, end, along, ARROW if inside else 0.0, view)
+    else:
+        at = end + ahead * (ARROW * (1 if inside else 2) + room / 2 + 0.5)
     if inside:
         broken = room + 2 if abs(ahead.y) < 0.5 else LETTERS + 2
-        yield from _stroke(start, end, None if aligned or not fits else broken)
+        yield from _stroke(start, end, at, None if aligned or not fits else broken)
         yield from (arrow(start, -ahead), arrow(end, ahead))
     else:
-        yield from _stroke(start - ahead * (2 * ARROW), end + ahead * (2 * ARROW), None)
+        yield from _stroke(start - ahead * (2 * ARROW), end + ahead * (2 * ARROW), at, None)
         yield from (arrow(start, ahead), arrow(end, -ahead))
-    at = middle if fits else end + ahead * (ARROW * (1 if inside else 2) + room / 2 + 0.5)
     if not fits:
-        yield from _stroke(end, end + ahead * (ARROW * (1 if inside else 2) + room), None)
+        yield from _stroke(end, end + ahead * (ARROW * (1 if inside else 2) + room), at, None)
     if aligned:
         # On an isometric plane the letters stand along the extension lines.
+        off = note.off
         up = over if off is None else off if off.dot(over) >= 0 else -off
         slant = math.degrees(math.atan2(up.cross(over), up.dot(over)))
         at = at + up * 1.0
@@ -157,10 +161,29 @@ def _dimension_line(start: Point, end: Point, text: str, aligned: bool, off: Poi
         yield Lettering(text, at.x, at.y + lift, LETTERS, "middle", "dimension")
 
 
-def _stroke(start: Point, end: Point, broken: float | None) -> Iterator[Mark]:
+def _beside_lines(start: Point, end: Point, room: float, kept: float, view: View) -> Point:
+    """Return where along a dimension line its figure stands: in the middle, or beside a centre line or axis that runs
+    through there, if there is room on either side of it."""
+    middle, ahead, half = (start + end) * 0.5, (end - start).unit, room / 2 + OFF
+    most = abs(end - start) / 2 - kept - room / 2
+    crossed = []
+    for one, other in (*view.chains, *view.axes):
+        before, after = (one - middle).dot(ahead), (other - middle).dot(ahead)
+        # A line that ends just above the dimension line still runs through figures that stand on it.
+        sides = sorted(((one - middle).cross(ahead), (other - middle).cross(ahead)))
+        if abs(before - after) < OFF and abs(before) < half and sides[0] <= 2 * LETTERS and sides[1] >= -2 * LETTERS:
+            crossed.append((before + after) / 2)
+    for at in crossed:
+        for shift in (at + half, at - half):
+            if abs(shift) <= most:
+                return middle + ahead * shift
+    return middle
+
+
+def _stroke(start: Point, end: Point, at: Point, broken: float | None) -> Iterator[Mark]:
     if broken is None or abs(end - start) < broken:
         yield DrawnLine(start.x, start.y, end.x, end.y, "dimension")
         return
-    ahead, middle = (end - start).unit, (start + end) * 0.5
-    for a, b in ((start, middle - ahead * (broken / 2)), (middle + ahead * (broken / 2), end)):
+    ahead = (end - start).unit
+    for a, b in ((start, at - ahead * (broken / 2)), (at + ahead * (broken / 2), end)):
         yield DrawnLine(a.x, a.y, b.x, b.y, "dimension")

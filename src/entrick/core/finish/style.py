@@ -18,6 +18,8 @@ ARROW = 3.0
 """Arrowheads are 3 long to 1 wide, closed, filled (common practice)."""
 OVER = 3.0
 """Centre lines run this far past what they centre, mm (common practice)."""
+OVERRUN = 8.0
+"""How far a line without ends runs past the view, mm on paper."""
 LETTERS = 2.5
 """Height of dimension lettering, mm (ISO 3098)."""
 
@@ -25,7 +27,7 @@ LETTERS = 2.5
 @dataclass(frozen=True)
 class View:
     """What finishing has to know of the view: its scale, its box on paper from the datum, its outlines, and from where
-    to where its straight centre lines run, mm from the datum."""
+    to where its straight centre lines and the axes of its datum run, mm from the datum."""
 
     factor: float
     low: Point
@@ -34,6 +36,13 @@ class View:
     aligned: bool = True
     scale: Scale = field(default_factory=Scale)
     chains: tuple[tuple[Point, Point], ...] = ()
+
+    @property
+    def axes(self) -> tuple[tuple[Point, Point], ...]:
+        """The datum's own lines, level and plumb, as far as they are drawn past the view."""
+        x0, x1 = min(self.low.x, 0.0) - OVERRUN, max(self.high.x, 0.0) + OVERRUN
+        y0, y1 = min(self.low.y, 0.0) - OVERRUN, max(self.high.y, 0.0) + OVERRUN
+        return ((Point(x0, 0.0), Point(x1, 0.0)), (Point(0.0, y0), Point(0.0, y1)))
 
 
 Finished = tuple[int, Mark]

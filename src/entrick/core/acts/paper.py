@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable, Hashable, Iterable, Iterator
 from dataclasses import dataclass, field
 from typing import TypeVar
 
-from ..geometry import Arc, Circle, Line, Point
+from ..geometry import Circle, Line, Point
+from ..geometry.loop import boxed
 from ..tolerance import DIRECTION, NOUGHT, SAME_PLACE
 from .act import Edge, Mark, Round, Thing, Traced
 
@@ -120,7 +120,7 @@ class Paper:
         name, at = sought
         own = (c for c in self.curves.values() if c.called == name)
         near = self.nothing * 10
-        return next((c for c in own if any(abs(nearest_place(p.curve, at) - at) < near for p in c.loop.pieces)), None)
+        return next((c for c in own if boxed(c.loop).is_nearer(at, near)), None)
 
     def through(self, at: Point) -> list[Edge | Round]:
         """Return everything straight or round that goes through a place."""
@@ -134,8 +134,7 @@ class Paper:
     def curves_at(self, at: Point) -> list[Traced]:
         """Return every traced curve that goes through a place."""
         near = self.size / CELLS * 10
-        return [c for c in self.curves.values()
-                if any(abs(nearest_place(piece.curve, at) - at) < near for piece in c.loop.pieces)]  # fmt: skip
+        return [c for c in self.curves.values() if boxed(c.loop).is_nearer(at, near)]
 
     def _of_line(self, line: Line) -> tuple[float, float, float]:
         ahead = line.direction
@@ -143,19 +142,6 @@ class Paper:
             ahead = -ahead
         away = ahead.x * line.through.y - ahead.y * line.through.x
         return ahead.x / DIRECTION, ahead.y / DIRECTION, away / self.size * CELLS
-
-
-def nearest_place(curve: Line | Circle | Arc, at: Point) -> Point:
-    """Return the place of a drawn piece that is nearest to another place."""
-    if isinstance(curve, Line):
-        along = curve.along(at)
-        low, high = curve.start if curve.start is not None else along, curve.end if curve.end is not None else along
-        return curve.at(min(max(along, low), high))
-    spot = curve.at((at - curve.centre).angle)
-    if isinstance(curve, Circle):
-        return spot
-    turned = ((at - curve.centre).angle - curve.start) * math.copysign(1.0, curve.sweep) % math.tau
-    return spot if turned <= abs(curve.sweep) else min((curve.first, curve.last), key=lambda end: abs(end - at))
 
 
 def crossing(first: Edge | Round, second: Edge | Round, at: Point) -> float:

@@ -213,6 +213,8 @@ class Boxed:
 
     def is_nearer(self, point: Point, limit: float) -> bool:
         """Tell whether any place of the run is nearer to a point than so much."""
+        if not self.box.holds(point, limit):
+            return False
         left, lower, right, upper = point.x - limit, point.y - limit, point.x + limit, point.y + limit
         return any(
             box[0] <= right and box[2] >= left and box[1] <= upper and box[3] >= lower

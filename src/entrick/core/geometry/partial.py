@@ -7,7 +7,6 @@ from collections.abc import Iterable, Iterator, Sequence
 from itertools import pairwise
 
 from ..tolerance import assembled, worked
-from .box import box_of
 from .loop import Loop, Piece, boxed, piece_of
 from .meet import meet
 from .shapes import Arc, Circle, Curve, Line, Point, is_drawn_at
@@ -59,17 +58,18 @@ def between(ring: Loop, first: Place, last: Place) -> Loop:
 def outside(run: Loop, covers: Sequence[Loop]) -> Iterator[Loop]:
     """Yield, stretch by stretch, what of an open run lies outside closed outlines that cover it."""
     stretch: list[Piece] = []
-    near = [(cover, [(box_of(piece.curve), piece.curve) for piece in cover.pieces]) for cover in covers]
-    for piece in run.pieces:
-        box = box_of(piece.curve)
-        crossing = [curve for _, own in near for other, curve in own if other.meets(box)]
+    near = [cover for cover in map(boxed, covers) if cover.box.meets(boxed(run).box)]
+    for piece, box in zip(run.pieces, boxed(run).boxes, strict=True):
+        beside = [cover for cover in near if cover.box.meets(box)]
+        crossing = [each.curve for cover in beside for each, other in zip(cover.loop.pieces, cover.boxes, strict=True)
+                    if other.meets(box)]  # fmt: skip
         spots = [spot for _, spot in places_on(Loop((piece,), False), crossing)]
         for start, end in pairwise((piece.entry, *sorted(spots, key=lambda spot: _along(piece, spot)), piece.exit)):
             if abs(end - start) <= assembled(abs(start)):
                 continue
             part = _cut(piece, start, end)
             middle = part.curve.middle if isinstance(part.curve, Arc) else (start + end) * 0.5
-            if not any(boxed(cover).encloses(middle) for cover, _ in near):
+            if not any(cover.encloses(middle) for cover in beside):
                 stretch.append(part)
                 continue
             if stretch:

@@ -3,19 +3,18 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import partial
 from itertools import pairwise
 
 from ..acts import LEVEL, PLUMB, Edge, Mark, Round, Way, Work
-from ..acts.paper import nearest_place
 from ..acts.procedures import away
 from ..acts.shapes import as_run
-from ..geometry import Arc, Circle, Line, Loop, Point, Shape, piece_of, rotate
+from ..geometry import Arc, Circle, Line, Loop, Point, Shape, piece_of, rotate, shift
 from ..geometry.biarc import smooth
 from ..geometry.fitted import fitted
-from ..geometry.loop import distance
+from ..geometry.loop import distance, nearest_place
 from ..geometry.partial import outside
 from ..kind import Args, Kind, Made
 from ..kind.figure import Family
@@ -114,19 +113,21 @@ def _runs(args: Args, first: Helix) -> _Runs:
     runs, count = _Runs({}, {}, {}, {}, [], []), _starts(args)
     for index in range(count):
         helix = replace(first, begin=math.pi + math.tau * index / count)
+        halves = _Halves(helix, half)
         for start, end in pairwise(helix.halves()):
             near = helix.is_near((start + end) / 2)
             word, group = ("front", runs.front) if near else ("back", runs.back)
             key = f"{word}.{len(group) + 1}"
-            curves = fitted(helix.place, helix.heading, _knots(start, end), CLOSE * helix.radius)
-            group[key] = curve_run(f"{args.name}.{key}", curves, closed=False)
+            group[key] = curve_run(f"{args.name}.{key}", halves.middle(start, end), closed=False)
             if half <= 0 or not (near or seen):
                 continue
             tag = str(len(group)) if near else f"behind.{len(group)}"
             if seen and end - start < math.pi - ROUND and _is_stub(helix, start, end, half):
                 told = "the last part of a turn is shorter than the wire is thick; leave it out, or make it longer"
                 raise ClauseError(told, args.need("turns").clause)
-            edges = dict(_wire(args, helix, start, end, half, tag))
+            above, below = halves.edges(start, end)
+            edges = {f"{side}.{tag}": curve_run(f"{args.name}.{side}.{tag}", curves, closed=False)
+                     for side, curves in (("above", above), ("below", below))}  # fmt: skip
             (runs.edges if near else runs.behind).update(edges)
             caps = [_cap(edges, tag, Circle(helix.place(turn), half, half), last=turn == end) for turn in (start, end)]
             if near and seen:
@@ -137,6 +138,49 @@ def _runs(args: Args, first: Helix) -> _Runs:
     if seen:
         runs.shows.extend(_shows(args.name, runs))
     return runs
+
+
+class _Halves:
+    """The half turns of a helix and the edges of the wire along them. On a cylinder every turn is the one before, a
+    lead higher: what was fitted once is moved up."""
+
+    def __init__(self, helix: Helix, half: float) -> None:
+        self.helix, self.half = helix, half
+        self._fitted: dict[tuple[str, bool], tuple[float, list[Sequence[Arc | Line]]]] = {}
+
+    def middle(self, start: float, end: float) -> Sequence[Arc | Line]:
+        """Return the middle line of a half turn."""
+        helix = self.helix
+        (run,) = self._once("middle", start, end, lambda: [
+            fitted(helix.place, helix.heading, _knots(start, end), CLOSE * helix.radius)
+        ])  # fmt: skip
+        return run
+
+    def edges(self, start: float, end: float) -> list[Sequence[Arc | Line]]:
+        """Return the upper and the lower edge of the wire along a half turn."""
+        return self._once("edges", start, end, lambda: [self._edge(start, end, sign) for sign in (1, -1)])
+
+    def _edge(self, start: float, end: float, sign: int) -> Sequence[Arc | Line]:
+        helix = self.helix
+        # Which side is above is told half way: at its ends the curve runs straight up.
+        off = math.copysign(self.half, helix.heading((start + end) / 2).normal.dot(helix.up)) * sign
+        # Where the curve bends more tightly than the wire, its inner edge is hidden behind the round end.
+        low, high = helix.emerges(start, end, self.half, off), helix.emerges(end, start, self.half, off)
+        quarters = [low + (high - low) * k / 4 for k in range(5)]
+        return fitted(partial(helix.edge, off=off), helix.heading, quarters, CLOSE * helix.radius)
+
+    def _once(
+        self, what: str, start: float, end: float, fit: Callable[[], list[Sequence[Arc | Line]]]
+    ) -> list[Sequence[Arc | Line]]:
+        helix = self.helix
+        if helix.top != helix.radius or end - start < math.pi - ROUND:
+            return fit()
+        key = (what, helix.is_near((start + end) / 2))
+        if key not in self._fitted:
+            self._fitted[key] = (start, fit())
+        at, runs = self._fitted[key]
+        by = helix.up * (helix.lead * (start - at) / math.tau)
+        return [[shift(curve, by) for curve in run] for run in runs] if by.x or by.y else runs
 
 
 def _is_stub(helix: Helix, start: float, end: float, half: float) -> bool:
@@ -181,19 +225,6 @@ def _knots(start: float, end: float) -> list[float]:
     inner = [turn for turn in between if start + ROUND < turn < end - ROUND]
     quarters = [] if len(inner) > 1 else [start + (end - start) * k / 4 for k in (1, 2, 3)]
     return [start, *sorted({*inner, *quarters}), end]
-
-
-def _wire(args: Args, helix: Helix, start: float, end: float, half: float, tag: str) -> Iterator[tuple[str, Loop]]:
-    """Return the two edges of a wire along a half turn."""
-    # Which side is above is told half way: at its ends the curve runs straight up.
-    side = math.copysign(half, helix.heading((start + end) / 2).normal.dot(helix.up))
-    for sign, word in ((1, "above"), (-1, "below")):
-        off = side * sign
-        # Where the curve bends more tightly than the wire, its inner edge is hidden behind the round end.
-        low, high = helix.emerges(start, end, half, off), helix.emerges(end, start, half, off)
-        quarters = [low + (high - low) * k / 4 for k in range(5)]
-        curves = fitted(partial(helix.edge, off=off), helix.heading, quarters, CLOSE * helix.radius)
-        yield f"{word}.{tag}", curve_run(f"{args.name}.{word}.{tag}", curves, closed=False)
 
 
 def _parts(helix: Helix, runs: _Runs) -> dict[str, Shape | Loop]:

@@ -7,10 +7,10 @@ from collections.abc import Sequence
 from functools import partial
 
 from ..acts import Work
-from ..acts.paper import nearest_place
 from ..acts.procedures import off
 from ..geometry import Arc, Circle, Line, Loop, Piece, Shape
 from ..geometry.inset import inset
+from ..geometry.loop import nearest_place
 from ..kind import Args, Kind, Made
 from ..kind.figure import Family
 from ..kind.parts import parts_of, renamed

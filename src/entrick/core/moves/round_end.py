@@ -5,10 +5,10 @@ from __future__ import annotations
 import math
 
 from ..acts import Edge, Mark, Round, Way, Work
-from ..acts.paper import nearest_place
 from ..acts.procedures import away, foci_of, tangent_from
 from ..geometry import Arc, Circle, Line, Loop, Point
 from ..geometry.isometric import PLANES, rhombus, true_ellipse
+from ..geometry.loop import nearest_place
 from ..kind.parts import curve_run, run
 from ..measure import Number
 

@@ -35,8 +35,8 @@ from ..acts.act import (
     Trace,
     Way,
 )
-from ..acts.paper import nearest_place
 from ..geometry import Arc, Circle, Line, Loop, Point
+from ..geometry.loop import nearest_place
 from ..tolerance import DIRECTION, NOUGHT, SPECK
 from .hand import NONE, Hands, Places, Reals
 

@@ -4,18 +4,24 @@ import math
 import re
 from dataclasses import replace
 from fractions import Fraction
+from typing import Any
 
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from desk import HEAD
+from desk import HEAD, thing
 from entrick.core.board import Kit, default_kit, steps_by_statement
+from entrick.core.board.kit import CARD, GUIDES
 from entrick.core.board.kits import STARTERS, read_kit, write_kit
 from entrick.core.board.lacking import with_kit
+from entrick.core.board.lacks import lacks
 from entrick.core.board.order import in_order
+from entrick.core.board.ordinates import _ordinate
+from entrick.core.board.steps import length_setting
 from entrick.core.desk import work_out
-from entrick.core.measure import Unit
+from entrick.core.geometry import Arc, Point
+from entrick.core.measure import Scale, Unit
 from entrick.core.plan.errors import ClauseError
 from entrick.core.rehearsal.carry_out import carry_out
 from entrick.core.rehearsal.exactly import carried_exactly
@@ -87,6 +93,16 @@ KITS = st.builds(
     st.frozensets(st.fractions(Fraction(1, 16), 60), max_size=20),
     st.booleans(),
     st.fractions(0, 5),
+    st.none() | st.fractions(100, 2000),
+    st.fractions(10, 2000),
+    st.frozensets(st.sampled_from([Fraction(2), Fraction(1, 2), Fraction(1, 5), Fraction(3, 16)])),
+    st.frozensets(st.fractions(1, 60), max_size=9),
+    st.booleans(),
+    st.booleans(),
+    st.booleans(),
+    st.sampled_from(GUIDES),
+    st.lists(st.fractions(Fraction(1, 10), 2), max_size=4).map(tuple),
+    st.lists(st.sampled_from(["A4", "A3", "11 by 17"]), max_size=3).map(tuple),
 )
 
 
@@ -123,3 +139,72 @@ def test_a_round_no_compass_goes_down_to_is_drawn_by_eye_and_says_so() -> None:
     tools = {step.name: step.tool for step in steps if step.name in "cd"}
     assert tools == {"c": "circle template", "d": "pencil, by eye"}
     assert {s.tool for s in work_out(HEAD + rows, STARTERS["drafting-table"]).steps if s.name == "d"} == {"compass"}
+
+
+SHORT = replace(default_kit(Unit.MM), compass=Fraction(60), beam=None)
+
+
+@settings(max_examples=60, deadline=None)
+@given(st.integers(90, 900), st.integers(20, 60), st.integers(10, 19), st.sampled_from(["above", "below"]))
+def test_a_radius_out_of_reach_is_drawn_by_ordinates_that_lie_on_it(
+    radius: int, half: int, small: int, side: str
+) -> None:  # fmt: skip
+    rows = (
+        f"A = point, {half} left of O\nB = point, {half} right of O\na = circle, centre A, radius {small}\n"
+        f"b = circle, centre B, radius {small}\nt = arc, radius {radius + 2 * half + small}, around a, around b, {side}\n"
+    )
+    done = work_out(HEAD + rows)
+    found = carried_exactly(done.solution, done.sheet, SHORT)
+    assert found.failure == ""
+    assert found.computed == ()
+    assert found.miss <= 10 * found.allowed, found.where
+    steps = [step for own in steps_by_statement(done.solution, SHORT, done.sheet) for step in own]
+    arc = thing(done, "t")
+    assert isinstance(arc, Arc)
+    heights = [step for step in steps if "the ordinate of its radius" in step.text]
+    assert len(heights) >= 3
+    for step in heights:
+        # The place an ordinate ends at is held against the circle itself.
+        (spot,) = [stroke.shape for stroke in step.strokes if isinstance(stroke.shape, Point)]
+        assert abs(spot - arc.centre) == pytest.approx(arc.radius, rel=1e-12)
+    assert {step.tool for step in steps if step.setting and step.setting.drawn > 60 and "swing " in step.text} <= {CARD}
+
+
+def test_the_highest_ordinate_is_the_rise_of_the_arc() -> None:
+    """R = 250, chord 96: 250 - sqrt(250^2 - 48^2) = 4.6513 (Pythagoras)."""
+    assert _ordinate(250.0, 96.0, 48.0) == pytest.approx(250 - math.sqrt(250**2 - 48**2))
+    assert _ordinate(250.0, 96.0, 0.0) == 0.0
+
+
+@pytest.mark.parametrize(("lack", "told"), [
+    ({"dividers": False}, "no dividers"), ({"curves": False}, "no French curves"),
+    ({"pencils": (Fraction(1, 2),)}, "only one width"), ({"papers": ("A9",)}, "no sheet of"),
+    ({"compass": Fraction(10), "beam": None}, "reaches beyond R10"), ({"compass": Fraction(10)}, "by the beam compass"),
+])  # fmt: skip
+def test_each_lack_of_a_kit_is_told_where_it_matters_and_ends_in_the_figure(lack: dict[str, Any], told: str) -> None:
+    text = HEAD + "A = point, 30 right of O\nc = circle, centre A, radius 16.3\ns = spaced, 5 on c\n" \
+        "m = smooth, through O s.1 s.2\nrim = line in, c\n"  # fmt: skip
+    done = work_out(text)
+    assert done.solution.errors == ()
+    kit = replace(default_kit(Unit.MM), **lack)
+    assert any(told in each.told for each in lacks(done.solution, done.sheet, kit))
+    assert not any(told in each.told for each in lacks(done.solution, done.sheet, default_kit(Unit.MM)))
+    found = carried_exactly(done.solution, done.sheet, kit)
+    assert (found.failure, found.undrawn) == ("", ())
+    assert found.miss <= 10 * found.allowed, found.where
+
+
+def test_a_face_of_the_rule_is_read_in_sizes_of_the_part() -> None:
+    kit = replace(default_kit(Unit.MM), faces=frozenset({Fraction(1, 2)}))
+    assert length_setting(Fraction(154), kit, Scale(1, 2), Unit.MM).reading == "154 mm on the 1:2 face"
+    assert length_setting(Fraction(154), kit, Scale(1, 5), Unit.MM).reading == "just under 31 mm"
+    assert "in 3 lengths" in length_setting(Fraction(700), kit, Scale(), Unit.MM).told
+
+
+def test_an_isometric_hole_the_template_lacks_is_told() -> None:
+    done = work_out(HEAD + "c = isometric circle, on top, centre O, diameter 33, by template\n")
+    assert done.solution.errors == ()
+    (lack,) = (each for each in lacks(done.solution, done.sheet, done.kit) if "isometric" in each.told)
+    assert "Ø33 mm" in lack.instead[0]
+    kit = replace(done.kit, ellipses=frozenset({Fraction(33)}))
+    assert not any("isometric" in each.told for each in lacks(done.solution, done.sheet, kit))

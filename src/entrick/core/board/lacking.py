@@ -3,6 +3,9 @@
 | lacking | done instead |
 | protractor, angle off the squares | tangent offset: along and up, the pair that lands nearest graduations |
 | set squares | the compass construction of the square, the parallel, or the angle by its chord |
+| reach for a large radius | ordinates from the chord; what only finds a place is swung by a strip of card |
+| dividers | the compass steps off |
+| French curves | a strip bent on its edge |
 """
 
 from __future__ import annotations
@@ -12,13 +15,34 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 
 from ..acts import Paper, Work
-from ..acts.act import Act, Draw, Edge, Key, Mark, Measure, Setting, Thing, Way
+from ..acts.act import (
+    Act,
+    Copy,
+    Draw,
+    Edge,
+    GoOver,
+    Key,
+    Mark,
+    Measure,
+    Round,
+    Setting,
+    StepOff,
+    Swing,
+    Thing,
+    Trace,
+    Traced,
+    Way,
+)  # fmt: skip
 from ..acts.procedures import drop_square, halve, raise_square
-from ..geometry import Line, Point, rotate
+from ..geometry import Arc, Line, Loop, Point, piece_of, rotate
+from ..measure import Number
 from ..sheet import Sheet
 from ..tolerance import DIRECTION
-from .kit import Kit
+from .kit import CARD, Kit
 from .order import HANDY, Ordered
+from .ordinates import ordinates
+from .schedule import leaves
+from .words import BENT
 
 REACH = (40.0, 100.0)
 """How far along a tangent offset is measured, mm on paper: short ones are not true, long ones leave the sheet."""
@@ -39,24 +63,93 @@ def with_kit(ordered: Sequence[Ordered], kit: Kit, sheet: Sheet) -> list[tuple[A
     list of tuple of Act
         The same where nothing is lacking. What a line departs by its tangent offset is said as its check.
     """
-    if kit.squares and kit.protractor is not None:
+    if kit.is_whole:
         return [own.acts for own in ordered]
-    things: dict[Key, Thing] = {}
+    bench = _Bench(kit, sheet)
     found = []
     for own in ordered:
-        things |= {thing.key: thing for thing in own.left}
-        found.append(tuple(each for act in own.acts for each in _instead(act, things, kit, sheet)))
+        bench.things |= {thing.key: thing for thing in own.left}
+        found.append(tuple(each for act in own.acts for each in bench.instead(act)))
     return found
 
 
-def _instead(act: Act, things: dict[Key, Thing], kit: Kit, sheet: Sheet) -> Iterator[Act]:
-    if not isinstance(act, Draw) or act.way is None:
+class _Bench:
+    """What stands on the sheet while acts are replaced: what statements leave, which marks have been put down so far,
+    and which rounds have become curves."""
+
+    def __init__(self, kit: Kit, sheet: Sheet) -> None:
+        self.kit, self.sheet = kit, sheet
+        self.things: dict[Key, Thing] = {}
+        self.marked: list[Mark] = []
+        self.curved: set[Key] = set()
+
+    def instead(self, act: Act) -> Iterator[Act]:
+        """Yield what is done for an act with the kit."""
+        yield from self._instead(act)
+        self.marked += [thing for key in leaves(act) if isinstance(thing := self.things.get(key), Mark)]
+
+    def _instead(self, act: Act) -> Iterator[Act]:
+        kit, sheet = self.kit, self.sheet
+        match act:
+            case Draw(way=Way()):
+                yield from _directed(act, self.things, kit, sheet)
+            case StepOff(compass=False) if not kit.dividers:
+                yield replace(act, compass=True)
+            case Trace(tool="French curve") if not kit.curves:
+                yield replace(act, tool=BENT)
+            case Swing(setting=setting) if self._is_beyond(setting.size):
+                reached = max(sheet.width, sheet.height) / sheet.factor
+                by_chord = ordinates(act, self.marked, Paper(reached, HANDY / sheet.factor), sheet)
+                if by_chord:
+                    self.curved.add(act.leaves)
+                for each in by_chord:
+                    yield from self._instead(each)
+                if not by_chord:
+                    yield act
+            case Copy():
+                yield self._copied(act)
+            case GoOver():
+                yield from self._gone_over(act)
+            case _:
+                yield act
+
+    def _is_beyond(self, radius: Number) -> bool:
+        """Tell whether no compass reaches a radius, and no template has its hole."""
+        drawn, unit = self.sheet.scale.apply(radius), self.sheet.unit
+        on_rule = float(drawn) * float(unit.mm / self.kit.unit.mm)
+        return self.kit.round_tool(on_rule) == CARD and not self.kit.has_template(drawn * 2, unit)
+
+    def _copied(self, act: Copy) -> Act:
+        """Return a copy whose rounds are the curves they have become."""
+        changed = list(act.things)
+        for index, (original, copy) in enumerate(act.pairs):
+            thing = act.things[index]
+            if original in self.curved and isinstance(thing, Round) and thing.drawn:
+                self.curved.add(copy)
+                arcs = tuple(part for part in thing.drawn if isinstance(part, Arc))
+                changed[index] = Traced(copy, Loop(tuple(piece_of(part, thing.called) for part in arcs), False),
+                                        thing.called)  # fmt: skip
+        return replace(act, things=tuple(changed))
+
+    def _gone_over(self, act: GoOver) -> Iterator[Act]:
+        """Yield the pieces that have become curves by themselves: they are gone over as they were traced."""
+        curved = tuple(piece for piece in act.pieces if piece.thing in self.curved)
+        told = "curve" if self.kit.curves else "bent"
+        if not curved:
+            yield replace(act, told=told) if act.told == "curve" and not self.kit.curves else act
+            return
+        if len(curved) == len(act.pieces):
+            yield replace(act, told=told, setting=None, check="the stretches overlap, and no join shows")
+            return
         yield act
-        return
+
+
+def _directed(act: Draw, things: dict[Key, Thing], kit: Kit, sheet: Sheet) -> Iterator[Act]:
+    assert act.way is not None
     degrees = float(act.way.degrees)
     off_squares = abs(math.remainder(math.degrees(act.planned.direction.angle), 15)) > math.degrees(DIRECTION)
     slid = bool(act.way.off) and degrees % 90 == 0
-    if kit.protractor is None and off_squares and not slid:
+    if not kit.has_angles and off_squares and not slid:
         yield from _tangent_offset(act, things, kit, sheet)
     elif not kit.squares and (slid or degrees % 180 != 0):
         yield from by_compass(act, things, sheet)

@@ -104,7 +104,7 @@ def needs(act: Act) -> Stand | None:
         case GoOver(setting=Setting() as setting, role=role):
             return Stand("compass", setting, str(role))
         case GoOver(told=told, role=role):
-            return Stand("French curve" if told == "curve" else "edge", None, str(role))
+            return Stand("French curve" if told in ("curve", "bent") else "edge", None, str(role))
     return None
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
@@ -133,7 +134,7 @@ def steps_by_statement(
 
 def _with_kit(ordered: tuple[Ordered, ...], kit: Kit, sheet: Sheet) -> Sequence[Ordered]:
     """Return the acts as they are done with a kit; the very same where it lacks nothing."""
-    if kit.squares and kit.protractor is not None:
+    if kit.is_whole:
         return ordered
     return [replace(own, acts=acts) for own, acts in zip(ordered, with_kit(ordered, kit, sheet), strict=True)]
 
@@ -317,6 +318,8 @@ def _tool(step: Step, kit: Kit, setting: Setting | None) -> str:
             return kit.round_tool(setting.drawn)
         case Tool.ANGLE if step.setting is not None:
             return kit.angle_tool(_snapped(step.setting))
+        case Tool.DIVIDERS if not kit.dividers:
+            return "tracing paper" if isinstance(step.act, act.Copy) else "rule"
     return str(step.tool)
 
 
@@ -328,9 +331,11 @@ def _snapped(degrees: Number) -> Number:
 def angle_setting(degrees: Number, kit: Kit) -> Setting:
     """Return the setting of a direction: a set square's own angle, or read on the protractor."""
     degrees = _snapped(degrees)
-    if kit.angle_tool(degrees) != "protractor":
+    tool = kit.angle_tool(degrees)
+    if tool != "protractor":
         told = spell_angle(degrees)
-        return Setting(True, float(degrees), float(degrees), told, 0.0, told)
+        set_on = f"{told} on the {tool}" if tool.startswith("adjustable") else told
+        return Setting(True, float(degrees), float(degrees), told, 0.0, set_on)
     read = read_on_rule(degrees, kit.protractor or Fraction(1, 2), Unit.MM)
     told = f"{spell_angle(degrees)} on the protractor"
     return Setting(True, float(degrees), float(degrees), f"{read.text}°", read.error, told, _rounding(read, "°"))
@@ -350,9 +355,14 @@ def length_setting(actual: Number, kit: Kit, scale: Scale, unit: Unit) -> Settin
     read = read_on_rule(on_rule, kit.graduation, kit.unit)
     drawn_text = f"{spell(on_rule, kit.unit)} {kit.unit}"
     told = drawn_text if scale.ratio == 1 and unit is kit.unit else f"{spell(actual, unit)} at {scale} is {drawn_text}"
-    return Setting(
-        False, float(actual), float(on_rule), _read(read, kit.unit), read.error, told, _rounding(read, f" {kit.unit}")
-    )
+    if abs(float(on_rule)) > kit.length:
+        told += f"; in {math.ceil(abs(float(on_rule)) / float(kit.length))} lengths of the rule"
+    reading = _read(read, kit.unit)
+    if scale.ratio != 1 and scale.ratio in kit.faces and unit is kit.unit:
+        # A face is figured in sizes of the part, with the same graduations on the paper.
+        face = read_on_rule(actual, kit.graduation / scale.ratio, kit.unit)
+        reading = f"{_read(face, kit.unit)} on the {scale} face"
+    return Setting(False, float(actual), float(on_rule), reading, read.error, told, _rounding(read, f" {kit.unit}"))
 
 
 def _rounding(read: Reading, unit: str) -> str:

@@ -33,6 +33,9 @@ FINISHED_WITH = {
 }  # fmt: skip
 """Instruments of what finishes a sheet."""
 
+BENT = "bent strip, held on its edge"
+"""What a curve is drawn along without French curves (common practice, no source)."""
+
 WAYS = {0: "to the right", 90: "upwards", 180: "to the left", 270: "downwards"}
 
 
@@ -65,9 +68,11 @@ def step_of(act: Act) -> Step:
             text = "Lay the strip with its ticks on the two axes and mark " + act.called
             return _step(Tool.PENCIL, text, act)
         case Trace(touching=touching):
+            through = "touching all of them" if touching else "through its points, three at a time"
+            if act.tool == BENT:
+                return _step(Tool.PENCIL, f"Draw {act.called} {through}, along a {BENT}", act)
             if act.tool != "French curve":
                 return _step(Tool.PENCIL, f"Lay the {act.tool} with its marks on the axes, draw {act.called}", act)
-            through = "touching all of them" if touching else "through its points, three at a time"
             return _step(Tool.PENCIL, f"Draw {act.called} {through}, with the French curve", act)
         case Copy():
             return _step(Tool.DIVIDERS, _copied(act), act)
@@ -133,13 +138,13 @@ def _gone_over(act: GoOver) -> Step:
     piece = act.pieces[0]
     match act.told:
         case "feature":
-            told = (
-                f"Line in {act.called}, feature by feature: arcs by compass or template, curves with the French curve"
-            )
+            told = f"Line in {act.called}, feature by feature: arcs by compass or template, curves as they were drawn"
             return _step(Tool.PENCIL, told, act)
         case "curve":
             told = f"Line in {act.called} with the French curve, a stretch at a time"
             return _step(Tool.PENCIL, told, act)
+        case "bent":
+            return _step(Tool.PENCIL, f"Line in {act.called} along a {BENT}, a stretch at a time", act)
         case "arcs":
             return _step(Tool.COMPASS, f"Line in {act.called}, arc by arc, and what is straight along the edge", act)
         case "circle":

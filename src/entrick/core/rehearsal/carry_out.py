@@ -33,6 +33,7 @@ from ..acts.act import (
     Swing,
     Thing,
     Trace,
+    Traced,
     Way,
 )
 from ..geometry import Arc, Circle, Line, Loop, Point
@@ -372,7 +373,7 @@ def _moved(original: Drawn, thing: Thing, move, turn: Places, over: bool) -> Dra
         case DrawnRound(centre=centre, radius=radius):
             return DrawnRound(move(centre), radius)
         case DrawnCurve(stations=stations, off=off):
-            assert not isinstance(thing, Mark | Edge | Round)
+            assert isinstance(thing, Traced)
             return DrawnCurve(stations, thing.loop, off)
     return move(original)  # type: ignore[no-any-return]
 
@@ -534,6 +535,10 @@ def piece_off(piece: DrawnPiece) -> Reals:
         case DrawnRound() as drawn, Circle() | Arc():
             off = _round_off(drawn, Circle(planned.centre, planned.radius))
             places = (planned.first, planned.last) if isinstance(planned, Arc) else ()  # type: ignore[assignment]
+        case DrawnCurve(), Arc():
+            # An arc by ordinates: its stations have been held against it, and the curve follows it between them.
+            off = np.zeros(piece.thing.off.shape)
+            places = (planned.first, planned.last)
         case DrawnCurve(), Loop():
             off = np.zeros(1)
             places = (planned.pieces[0].entry, planned.pieces[-1].exit)

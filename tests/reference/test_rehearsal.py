@@ -6,6 +6,7 @@ independently of the project: by closed form, and by a simulation of their own.
 
 import json
 import math
+from fractions import Fraction
 from pathlib import Path
 
 import mpmath
@@ -13,12 +14,15 @@ import numpy as np
 import pytest
 from click.testing import CliRunner
 
-from desk import solved
+from desk import solved, thing
 from entrick.cli import main
 from entrick.core.board.order import in_order
-from entrick.core.rehearsal.carry_out import carry_out
+from entrick.core.desk import Work, work_out
+from entrick.core.rehearsal.carry_out import DrawnRound, carry_out, miss_of
 from entrick.core.rehearsal.hand import NONE, Hand, Hands
-from entrick.core.rehearsal.rehearse import Rehearsal, rehearse
+from entrick.core.rehearsal.other_ways import OtherWay, other_ways
+from entrick.core.rehearsal.rehearse import WORTH, Join, Rehearsal, rehearse
+from entrick.demo import sample_plans
 
 MANY = 50_000
 USUAL = Hand()
@@ -161,3 +165,68 @@ def test_the_shell_rehearses_and_a_seed_gives_the_same_answer(tmp_path: Path) ->
     told = json.loads(runs[0].stdout)
     assert {"joins", "sizes", "hands", "seed"} <= set(told)
     assert {"sigma", "half", "nine"} == set(told["joins"][0]["miss"])
+
+
+def best(found: Rehearsal, words: str) -> float:
+    """Return how much of the miss nine hands in ten are left with at the first join another way is offered for."""
+    return next(way.nine / join.miss.nine for join in found.joins for way in join.instead if words in way.told)
+
+
+def test_at_twice_the_scale_the_part_is_missed_by_half() -> None:
+    found = rehearsed("A = point, 30 right of O\n" + EYES.format(200).partition("\n")[2], 4000)
+    assert best(found, "draw it at 2:1") == pytest.approx(0.5, rel=0.02)
+
+
+def test_a_hole_of_the_template_saves_the_error_of_the_opening() -> None:
+    """A radius by the rule is off by opening and line, sqrt(0.15² + 0.1²); by a hole by the line alone."""
+    rows = "frame = box, 60 by 40, centred on O\nf = fillet, radius {}, between frame.right and frame.top, left\n" \
+           "rim = line in, frame.bottom > frame.right > f > frame.top > frame.left\n"  # fmt: skip
+    done = solved(rows.format(6))
+    assert done.kit.has_template(Fraction(12), done.sheet.unit)
+    arc = thing(done, "f")
+    (way,) = (way for way in ways_of(done) if "hole of the circle" in way.told)
+    for holes, spread in ((way.holes, 0.1), (frozenset[float](), math.hypot(0.15, 0.1))):
+        gone = carry_out(way.acts, Hands(USUAL, 20_000, 1, way.factor), way.lining, holes).gone_along(arc)
+        assert gone is not None
+        assert isinstance(gone.thing, DrawnRound)
+        assert float(np.std(gone.thing.radius)) == pytest.approx(spread, rel=0.03)
+    assert not any("hole of the circle" in way.told for way in ways_of(solved(rows.format("6.3"))))
+
+
+def ways_of(done: Work) -> list[OtherWay]:
+    """Return the other ways of a plan."""
+    ordered = in_order(done.solution, done.sheet)
+    acts = [act for own in ordered for act in own.acts]
+    things = {each.key: each for own in ordered for each in own.left}
+    return list(other_ways(acts, things, done.solution, done.sheet, done.kit))
+
+
+def test_a_shallow_crossing_is_left_for_a_squarer_one_where_something_else_goes_through_the_place() -> None:
+    rows = (
+        "B = point, 100 left of O, 10 above\nC = point, 100 right of O, 10 below\nm = line, B to C\n"
+        "E = point, 5 above O\nl = line, through E, level\nD = point, 50 left of O, 20 above\n"
+        "p = line, through D, plumb\nQ = crossing, of m and l\n"
+    )
+    done = solved(rows)
+    ways = ways_of(done)
+    assert any("more squarely" in way.told for way in ways)
+    for way in ways:
+        # Whatever is done otherwise, a hand that makes no error ends in the same figure.
+        board = carry_out(way.acts, Hands(NONE, 1, 1, done.sheet.factor), way.lining, way.holes)
+        for act in way.acts:
+            assert all(float(off[0]) < 1e-9 for off in miss_of(board, act).values()), way.told
+
+
+@pytest.mark.parametrize("plan", ["OY-014", "OY-036", "OY-044", "OY-055"])
+def test_every_other_way_ends_in_the_figure_and_none_is_offered_that_gains_nothing(plan: str) -> None:
+    text = next(text for file, text in sample_plans().items() if plan in file)
+    done = work_out(text)
+    for way in ways_of(done):
+        board = carry_out(way.acts, Hands(NONE, 1, 1, way.factor), way.lining, way.holes)
+        for act in way.acts:
+            assert all(float(off[0]) < 1e-6 for off in miss_of(board, act).values()), way.told
+    found = rehearse(done.solution, done.sheet, 500)
+    for join in (*found.joins, *found.sizes):
+        spread = join.miss if isinstance(join, Join) else join.off
+        assert all(way.gain >= WORTH * spread.nine and way.nine < spread.nine for way in join.instead)
+        assert [way.gain for way in join.instead] == sorted((way.gain for way in join.instead), reverse=True)

@@ -109,6 +109,12 @@ function Sizes({ data }: { data: RehearsalOut }) {
         <li key={`${size.outline} ${size.way}`}>
           <span className="italic">{size.outline}</span> over all, {size.way}: {size.size.toFixed(1)} mm, nine
           in ten within {mm(size.off.nine)}
+          {size.instead[0] && (
+            <span className="text-pencil">
+              {" "}
+              ({size.instead[0].told}: {mm(size.instead[0].nine)})
+            </span>
+          )}
         </li>
       ))}
     </ul>

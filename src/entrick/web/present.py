@@ -179,7 +179,7 @@ def schedules(done: Work) -> SchedulesOut:
 
 def rehearsal(done: Work) -> RehearsalOut:
     """Present a rehearsal, places in mm on paper."""
-    found, sheet = rehearse(done.solution, done.sheet), done.sheet
+    found, sheet = rehearse(done.solution, done.sheet, kit=done.kit), done.sheet
     joins = []
     for join, cloud in zip(found.joins, found.clouds, strict=True):
         spot = sheet.on_paper(join.place)

@@ -510,7 +510,7 @@ class JoinOut(BaseModel):
 
 
 class OverallOut(BaseModel):
-    """A size over all on paper, and how far off it comes out, mm."""
+    """A size over all on paper, how far off it comes out, mm, and what would help."""
 
     model_config = ConfigDict(from_attributes=True)
 
@@ -518,6 +518,7 @@ class OverallOut(BaseModel):
     way: str
     size: float
     off: SpreadOut
+    instead: tuple[InsteadOut, ...] = ()
 
 
 class RehearsalOut(BaseModel):

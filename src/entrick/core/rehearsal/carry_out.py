@@ -10,6 +10,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import cached_property
 from typing import Literal
 
 import numpy as np
@@ -94,11 +95,13 @@ class NotDrawn(Exception):
 class Board:
     """What is on the board while acts are carried out by many hands at once.
 
-    `unmet` counts for each hand how many crossings did not come about, such as swings that fell short of each other.
+    `holes` are the radii that are gone over by a template. `unmet` counts for each hand how many crossings did not come
+    about, such as swings that fell short of each other.
     """
 
     hands: Hands
     lining: Lining = "rule"
+    holes: frozenset[float] = frozenset()
     things: dict[Key, Drawn] = field(default_factory=dict)
     gone: list[DrawnPiece] = field(default_factory=list)
     opened: dict[str, tuple[Setting, Reals]] = field(default_factory=dict)
@@ -129,6 +132,20 @@ class Board:
         found = self.things.get(key)
         if found is None or isinstance(found, np.ndarray):
             raise NotDrawn(f"{key} has not been drawn")
+        return found
+
+    def gone_along(self, curve: Line | Arc | Circle) -> DrawnPiece | None:
+        """Return the piece that was gone over along a curve of the figure, once all has been."""
+        return self._by_curve.get(_either_way(curve))
+
+    @cached_property
+    def _by_curve(self) -> dict[object, DrawnPiece]:
+        found: dict[object, DrawnPiece] = {}
+        for piece in self.gone:
+            planned = piece.planned
+            curves = [each.curve for each in planned.pieces] if isinstance(planned, Loop) else [planned]
+            for curve in curves:
+                found.setdefault(_either_way(curve), piece)
         return found
 
     # What is set.
@@ -355,7 +372,11 @@ class Board:
     def _set_anew(self, thing: DrawnRound, piece: Gone, off: Reals) -> DrawnRound:
         """Return a circle or arc gone over: the needle on its mark once more, the compass opened for it."""
         mark = self.needles.get(piece.thing)
-        needle = (self.mark(mark) if mark else thing.centre) + self.hands.place(self.hands.hand.needle)
+        middle = self.mark(mark) if mark else thing.centre
+        if isinstance(piece.planned, Arc | Circle) and piece.planned.radius in self.holes:
+            # A hole is as large as it is; it is laid to the centre lines by eye.
+            return DrawnRound(middle + self.hands.place(self.hands.hand.edge), np.abs(piece.planned.radius + off))
+        needle = middle + self.hands.place(self.hands.hand.needle)
         ends = [self.mark(key) for key in (piece.start, piece.end) if key]
         if self.lining == "rule" or not ends or not isinstance(piece.planned, Arc):
             size = self.opening(Setting(piece.planned.size), "compass")  # type: ignore[union-attr]
@@ -364,6 +385,13 @@ class Board:
         wanted = [np.abs(end - needle) for end in ends]
         size = {"start": wanted[0], "end": wanted[-1], "between": (wanted[0] + wanted[-1]) / 2}[self.lining]
         return DrawnRound(needle, size + self.hands.length(self.hands.hand.carried) + off)
+
+
+def _either_way(curve: Line | Arc | Circle) -> object:
+    """Return what a curve is found by: a line is the same from either end."""
+    if isinstance(curve, Line):
+        return frozenset((curve.at(curve.start or 0.0), curve.at(curve.end or 0.0)))
+    return curve
 
 
 def _moved(original: Drawn, thing: Thing, move, turn: Places, over: bool) -> Drawn:  # type: ignore[no-untyped-def]
@@ -428,7 +456,9 @@ def _touching(one: DrawnLine | DrawnRound, other: DrawnLine | DrawnRound, here: 
     return line.at + line.ahead * away.real
 
 
-def carry_out(acts: Sequence[Act], hands: Hands, lining: Lining = "rule") -> Board:
+def carry_out(
+    acts: Sequence[Act], hands: Hands, lining: Lining = "rule", holes: frozenset[float] = frozenset()
+) -> Board:
     """Carry acts out one after another.
 
     Parameters
@@ -437,6 +467,8 @@ def carry_out(acts: Sequence[Act], hands: Hands, lining: Lining = "rule") -> Boa
     hands : Hands
     lining : str
         How the compass is opened for arcs that are gone over.
+    holes : frozenset of float
+        Radii, plan units, that are gone over by a template.
 
     Returns
     -------
@@ -447,7 +479,7 @@ def carry_out(acts: Sequence[Act], hands: Hands, lining: Lining = "rule") -> Boa
     NotDrawn
         Where an act stands on something no act before it has left.
     """
-    board = Board(hands, lining)
+    board = Board(hands, lining, holes)
     for act in acts:
         board.do(act)
     return board

@@ -13,14 +13,17 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..acts.act import Act
+from ..board import Kit, default_kit
+from ..board.lacking import with_kit
 from ..board.order import in_order
-from ..geometry import Arc, Circle, Line, Loop, Point
+from ..geometry import Arc, Loop, Point
 from ..geometry.loop import boxed
 from ..sheet import Sheet
 from ..solve import Solution
 from ..tolerance import DIRECTION, NOUGHT
-from .carry_out import Board, DrawnCurve, DrawnLine, DrawnPiece, DrawnRound, Lining, carry_out
+from .carry_out import Board, DrawnCurve, DrawnLine, DrawnPiece, DrawnRound, carry_out
 from .hand import Hand, Hands, OneByOne, Places, Reals
+from .other_ways import OtherWay, other_ways
 
 WORTH = 0.05
 """Share of a miss that another way has to save to be told."""
@@ -33,13 +36,6 @@ HANDS = 500
 
 PENCIL = 0.5
 """Width of an outline, mm, under which a miss of half as much to each side is hidden."""
-
-WAYS: tuple[tuple[Lining, str], ...] = (
-    ("start", "open the compass to where the arc begins, not by the rule"),
-    ("end", "open the compass to where the arc ends, not by the rule"),
-    ("between", "try the opening at both ends and set it between"),
-)
-"""What may be done instead of setting a radius by the rule when an arc is gone over."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,7 +57,8 @@ class Share:
 
 @dataclass(frozen=True, slots=True)
 class Instead:
-    """Another way, rehearsed: what nine in ten of the hands stay under with it, and how much less that is, mm."""
+    """Another way, rehearsed: what nine in ten of the hands stay under with it, and how much less that is, mm on paper
+    at the scale of the sheet."""
 
     told: str
     nine: float
@@ -107,12 +104,13 @@ class Join:
 
 @dataclass(frozen=True, slots=True)
 class Overall:
-    """A size over all of an outline, mm on paper: how far off it comes out."""
+    """A size over all of an outline, mm on paper: how far off it comes out, and the best other ways, best first."""
 
     outline: str
     way: str
     size: float
     off: Spread
+    instead: tuple[Instead, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -140,8 +138,9 @@ class _Meeting:
 
 
 def rehearse(
-    solution: Solution, sheet: Sheet, hands: int = HANDS, seed: int = 1, hand: Hand | None = None
-) -> Rehearsal:
+    solution: Solution, sheet: Sheet, hands: int = HANDS, seed: int = 1, hand: Hand | None = None,
+    kit: Kit | None = None,
+) -> Rehearsal:  # fmt: skip
     """Rehearse a plan.
 
     Parameters
@@ -154,22 +153,29 @@ def rehearse(
         The same seed gives the same answer.
     hand : Hand, optional
         The usual one where none is given.
+    kit : Kit, optional
+        What it is drawn with; the small kit of the plan's unit where none is given.
 
     Returns
     -------
     Rehearsal
     """
-    hand = hand or Hand()
+    hand, kit = hand or Hand(), kit or default_kit(solution.unit)
     ordered = in_order(solution, sheet)
-    acts = [act for own in ordered for act in own.acts]
-    owners = [own.entry.statement.name for own in ordered for _ in own.acts]
+    done = with_kit(ordered, kit, sheet)
+    acts = [act for own in done for act in own]
+    owners = [own.entry.statement.name for own, with_it in zip(ordered, done, strict=True) for _ in with_it]
     board = carry_out(acts, Hands(hand, hands, seed, sheet.factor))
     loops = [(own.entry.statement.name, loop) for own in ordered if own.entry.made for loop in own.entry.made.loops]
     meetings = [meeting for name, loop in loops for meeting in _meetings(name, loop, board)]
     single, sources = _one_by_one(acts, hand, sheet.factor)
     alone = [meeting for name, loop in loops for meeting in _meetings(name, loop, single)]
-    others = [(told, carry_out(acts, Hands(hand, hands, seed, sheet.factor), lining)) for lining, told in WAYS]
-    other_meetings = [(told, [m for name, loop in loops for m in _meetings(name, loop, each)]) for told, each in others]
+    things = {thing.key: thing for own in reversed(ordered) for thing in own.left}
+    others = [
+        (way, carry_out(way.acts, Hands(hand, hands, seed, way.factor), way.lining, way.holes))
+        for way in other_ways(acts, things, solution, sheet, kit)
+    ]
+    other_meetings = [(way, [m for name, loop in loops for m in _meetings(name, loop, each)]) for way, each in others]
     met = board.unmet == 0
     joins, clouds = [], []
     for index, meeting in enumerate(meetings):
@@ -184,9 +190,9 @@ def rehearse(
             tuple(_shares(first_order, sources, acts, owners))[:3], tuple(instead[:3]),
         ))  # fmt: skip
         clouds.append(
-            tuple(complex(each) for each in _nearest_places(meeting)[:60] - complex(meeting.at.x, meeting.at.y))
+            tuple(complex(each) for each in _nearest_places(meeting)[:CLOUD] - complex(meeting.at.x, meeting.at.y))
         )
-    sizes = [size for name, loop in loops for size in _sizes(name, loop, board, sheet.factor)]
+    sizes = list(_sizes(loops, board, sheet.factor, others))
     return Rehearsal(hands, seed, tuple(joins), tuple(sizes), tuple(clouds))
 
 
@@ -204,7 +210,7 @@ def _one_by_one(acts: Sequence[Act], hand: Hand, factor: float) -> tuple[Board, 
 
 def _meetings(name: str, loop: Loop, board: Board) -> Iterator[_Meeting]:
     """Find the pieces of an outline among what was gone over, and yield where they meet; inside a curve nowhere."""
-    drawn = [(piece, _gone(piece.curve, board)) for piece in loop.pieces]
+    drawn = [(piece, board.gone_along(piece.curve)) for piece in loop.pieces]
     count = len(drawn)
     for index in range(count if loop.closed else count - 1):
         (one, first), (other, second) = drawn[index], drawn[(index + 1) % count]
@@ -214,20 +220,6 @@ def _meetings(name: str, loop: Loop, board: Board) -> Iterator[_Meeting]:
         before, after = one.direction(at), other.direction(at)
         yield _Meeting(name, first, second, at, 1j * complex(before.x, before.y),
                        abs(before.cross(after)) < DIRECTION and before.dot(after) > 0)  # fmt: skip
-
-
-def _gone(curve: Line | Arc | Circle, board: Board) -> DrawnPiece | None:
-    for piece in board.gone:
-        planned = piece.planned
-        if planned == curve or (isinstance(planned, Loop) and any(p.curve == curve for p in planned.pieces)):
-            return piece
-        if isinstance(planned, Line) and isinstance(curve, Line) and _ends(planned) == _ends(curve):
-            return piece
-    return None
-
-
-def _ends(line: Line) -> frozenset[Point]:
-    return frozenset((line.at(line.start or 0.0), line.at(line.end or 0.0)))
 
 
 def _miss(meeting: _Meeting) -> Reals:
@@ -307,8 +299,8 @@ def _nearest_places(meeting: _Meeting) -> Places:
 
 
 def _spread(values: Reals) -> Spread:
-    sizes = np.abs(values)
-    return Spread(float(np.sqrt(np.mean(values**2))), float(np.quantile(sizes, 0.5)), float(np.quantile(sizes, 0.9)))
+    half, nine = np.quantile(np.abs(values), (0.5, 0.9))
+    return Spread(float(np.sqrt(np.mean(values**2))), float(half), float(nine))
 
 
 def _shares(first_order: Reals, sources: Sequence[int], acts: Sequence[Act], owners: Sequence[str]) -> Iterator[Share]:
@@ -324,26 +316,45 @@ def _shares(first_order: Reals, sources: Sequence[int], acts: Sequence[Act], own
 
 
 def _instead(
-    index: int, spread: Spread, others: Sequence[tuple[str, Sequence[_Meeting]]], factor: float
+    index: int, spread: Spread, others: Sequence[tuple[OtherWay, Sequence[_Meeting]]], factor: float
 ) -> Iterator[Instead]:
-    """Return the other ways with which nine in ten of the hands come closer: they are ways to open the compass."""
-    for told, meetings in others:
+    """Yield the other ways with which nine in ten of the hands come closer."""
+    for way, meetings in others:
         meeting = meetings[index]
-        nine = _spread(_miss(meeting) * factor).nine
         rounds = any(isinstance(piece.planned, Arc) for piece in (meeting.first, meeting.second))
-        if rounds and nine < spread.nine * (1 - WORTH):
-            yield Instead(told, nine, spread.nine - nine)
+        if rounds or not way.arcs_only:
+            yield from _gained(way, spread, _miss(meeting) * factor)
 
 
-def _sizes(name: str, loop: Loop, board: Board, factor: float) -> Iterator[Overall]:
-    """Return how far off the outline comes out over all, level and plumb."""
-    box = boxed(loop).box
-    for way, axis, planned in (("level", 1.0, box.high.x - box.low.x), ("plumb", -1j, box.high.y - box.low.y)):
-        ends = [_extreme(loop, board, axis * sign) for sign in (1, -1)]
-        if ends[0] is None or ends[1] is None:
-            continue
-        whole = ends[0] + ends[1]
-        yield Overall(name, way, planned * factor, _spread((whole - planned) * factor))
+def _gained(way: OtherWay, spread: Spread, off: Reals) -> Iterator[Instead]:
+    nine = float(np.quantile(np.abs(off), 0.9))
+    if nine < spread.nine * (1 - WORTH):
+        yield Instead(way.told, nine, spread.nine - nine)
+
+
+def _sizes(
+    loops: Sequence[tuple[str, Loop]], board: Board, factor: float, others: Sequence[tuple[OtherWay, Board]]
+) -> Iterator[Overall]:
+    """Yield how far off each outline comes out over all, level and plumb, and what would help."""
+    for name, loop in loops:
+        box = boxed(loop).box
+        for way, axis, planned in (("level", 1.0, box.high.x - box.low.x), ("plumb", -1j, box.high.y - box.low.y)):
+            off = _off_over_all(loop, board, axis, planned)
+            if off is None:
+                continue
+            spread = _spread(off * factor)
+            found: list[Instead] = []
+            for other, drawn in others:
+                otherwise = _off_over_all(loop, drawn, axis, planned)
+                if otherwise is not None:
+                    found += _gained(other, spread, otherwise * factor)
+            found.sort(key=lambda each: -each.gain)
+            yield Overall(name, way, planned * factor, spread, tuple(found[:3]))
+
+
+def _off_over_all(loop: Loop, board: Board, axis: complex, planned: float) -> Reals | None:
+    ends = [_extreme(loop, board, axis * sign) for sign in (1, -1)]
+    return None if ends[0] is None or ends[1] is None else ends[0] + ends[1] - planned
 
 
 def _extreme(loop: Loop, board: Board, axis: complex) -> Reals | None:
@@ -351,7 +362,7 @@ def _extreme(loop: Loop, board: Board, axis: complex) -> Reals | None:
     ahead = Point(axis.real, -axis.imag)
     best = max((spot for piece in loop.pieces for spot in piece.outermost), key=lambda spot: spot.dot(ahead))
     piece = next(p for p in loop.pieces if any(spot == best for spot in p.outermost))
-    gone = _gone(piece.curve, board)
+    gone = board.gone_along(piece.curve)
     if gone is None:
         return None
     way = complex(ahead.x, ahead.y)

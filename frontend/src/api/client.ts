@@ -1,5 +1,6 @@
 /** Calls to the desk. Types are generated from its OpenAPI document. */
 import type {
+  AmendedIn,
   Arrowhead,
   BriefOut,
   ChoicesOut,
@@ -124,18 +125,21 @@ async function send(method: string, path: string, body?: unknown, signal?: Abort
 const json = async <T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> =>
   (await send(method, path, body, signal)).json() as Promise<T>;
 
-/** The usual kit as the text of its file, empty where there is none: settings are read on it. */
-let kit = "";
+/** The kits by name, and the one the job at hand names; settings are read on that, or on the usual one. */
+let kits: readonly KitOut[] = [];
+let named = "";
 let asked: Promise<unknown> | null = null;
-async function usualKit(): Promise<string> {
+async function kitAtHand(): Promise<string> {
   asked ??= json<KitsOut>("GET", "/api/kits")
-    .then(({ kits }) => (kit = kits.find((each) => each.usual)?.text ?? ""))
+    .then((found) => (kits = found.kits))
     .catch(() => (asked = null));
   await asked;
-  return kit;
+  return (kits.find((each) => each.name === named) ?? kits.find((each) => each.usual))?.text ?? "";
 }
-/** Kits have been changed: the next answer is asked for with what is usual now. */
+/** Kits have been changed: the next answer is asked for with what there is now. */
 export const kitsChanged = () => (asked = null);
+/** The job at hand is drawn with the kit of this name; with the usual one where it is empty. */
+export const drawWith = (kit: string) => (named = kit);
 
 export const api = {
   kinds: () => json<KindsOut>("GET", "/api/kinds"),
@@ -152,7 +156,7 @@ export const api = {
       await json<WorkOut>(
         "POST",
         "/api/work",
-        { text, edit, known, schedule, kit: await usualKit() },
+        { text, edit, known, schedule, kit: await kitAtHand() },
         signal,
       ),
       before,
@@ -167,11 +171,11 @@ export const api = {
   regions: (text: string, spots: readonly (readonly [number, number])[], kind: string) =>
     json<RegionsOut>("POST", "/api/regions", { text, spots, kind }),
   opened: async (text: string, step: number, schedule: Schedule) =>
-    json<OpenedOut>("POST", "/api/opened", { text, step, schedule, kit: await usualKit() }),
-  schedules: (text: string, signal?: AbortSignal) =>
-    json<SchedulesOut>("POST", "/api/schedules", { text }, signal),
-  rehearsal: (text: string, signal?: AbortSignal) =>
-    json<RehearsalOut>("POST", "/api/rehearsal", { text }, signal),
+    json<OpenedOut>("POST", "/api/opened", { text, step, schedule, kit: await kitAtHand() }),
+  schedules: async (text: string, signal?: AbortSignal) =>
+    json<SchedulesOut>("POST", "/api/schedules", { text, kit: await kitAtHand() }, signal),
+  rehearsal: async (text: string, signal?: AbortSignal) =>
+    json<RehearsalOut>("POST", "/api/rehearsal", { text, kit: await kitAtHand() }, signal),
   methods: (text: string, line: number) => json<MethodsOut>("POST", "/api/methods", { text, line }),
   worksheet: (text: string, line: number, turn: number) =>
     json<WorksheetOut>("POST", "/api/worksheet", { text, line, turn }),
@@ -191,9 +195,9 @@ export const api = {
       signal,
     ),
   around: async (text: string, schedule: Schedule) =>
-    json<AroundOut>("POST", "/api/around", { text, schedule, kit: await usualKit() }),
+    json<AroundOut>("POST", "/api/around", { text, schedule, kit: await kitAtHand() }),
   measured: async (text: string, schedule: Schedule, step: number, ready: boolean, value: string) =>
-    json<VerdictOut>("POST", "/api/measured", { text, schedule, step, ready, value, kit: await usualKit() }),
+    json<VerdictOut>("POST", "/api/measured", { text, schedule, step, ready, value, kit: await kitAtHand() }),
   kits: () => json<KitsOut>("GET", "/api/kits"),
   putKit: (name: string, text: string, usual: boolean) =>
     json<KitOut>("PUT", `/api/kits/${encodeURIComponent(name)}`, { text, usual }),
@@ -202,9 +206,12 @@ export const api = {
   beginSitting: (sitting: SittingIn) => json<SittingOut>("POST", "/api/sittings", sitting),
   addEvents: (uid: string, events: readonly SittingEvent[]) =>
     json<SittingOut>("POST", `/api/sittings/${uid}/events`, { events }),
+  amendSitting: (uid: string, amended: AmendedIn) =>
+    json<SittingOut>("POST", `/api/sittings/${uid}/amendments`, amended),
   removeSitting: (uid: string, removed: boolean) => json("PATCH", `/api/sittings/${uid}`, { removed }),
   logbook: () => json<LogbookOut>("GET", "/api/logbook"),
   schedule: (id: number, schedule: Schedule) => json("PUT", `/api/jobs/${id}/schedule`, { schedule }),
+  jobKit: (id: number, kit: string) => json("PUT", `/api/jobs/${id}/kit`, { kit }),
   notice: () => json<NoticeOut>("GET", "/api/register/notice"),
   job: (id: number) => json<JobWithPlan>("GET", `/api/jobs/${id}`),
   addJob: (job: JobIn) => json<JobOut>("POST", "/api/jobs", job),
@@ -221,7 +228,7 @@ export async function download(
   options: Partial<Omit<ExportIn, "text">>,
 ): Promise<string> {
   return keep(
-    await send("POST", `/api/export/${format}`, { text, kit: await usualKit(), ...options }),
+    await send("POST", `/api/export/${format}`, { text, kit: await kitAtHand(), ...options }),
     format,
   );
 }

@@ -97,8 +97,9 @@ export function StepSlider({ work }: { work: Work }) {
 function Orders({ work }: { work: Work }) {
   const reschedule = useBench((bench) => bench.reschedule);
   const text = useSettled(work.text);
+  const kit = useBench((bench) => bench.kit);
   const { data } = useQuery({
-    queryKey: ["schedules", text],
+    queryKey: ["schedules", text, kit],
     queryFn: ({ signal }) => api.schedules(text, signal),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
@@ -120,10 +121,7 @@ function Orders({ work }: { work: Work }) {
         ))}
       </select>
       {now && (
-        <span
-          data-testid="takes"
-          title="Settings, changes of instrument and minutes; minutes are guesses until a logbook knows better"
-        >
+        <span data-testid="takes" title={data?.told}>
           {now.settings} settings, ≈{Math.round(now.minutes)} min
         </span>
       )}

@@ -4,6 +4,7 @@ import { useEffect, useState } from "react";
 import { create } from "zustand";
 import {
   api,
+  drawWith,
   isOvertaken,
   type Edit,
   type JobOut,
@@ -33,6 +34,8 @@ export interface Regions {
 
 interface Bench {
   job: JobOut | null;
+  /** The kit the job names; empty for the usual one. */
+  kit: string;
   base: number;
   saved: string;
   text: string;
@@ -76,6 +79,8 @@ interface Bench {
   openUp: (step: number) => Promise<void>;
   /** Do the steps in another order; it is kept with the job on this desk. */
   reschedule: (schedule: Schedule) => Promise<void>;
+  /** Draw the job with another kit, by name; the usual one where it is empty. */
+  takeKit: (kit: string) => Promise<void>;
   /** What is typed from here on is undone by itself. */
   finished: () => void;
   undo: () => Promise<void>;
@@ -194,6 +199,7 @@ export const useBench = create<Bench>((set, get) => {
 
   return {
     job: null,
+    kit: "",
     base: 0,
     saved: "",
     text: "",
@@ -234,11 +240,12 @@ export const useBench = create<Bench>((set, get) => {
         elsewhere: null,
       });
       try {
-        const { job, newest, schedule } = await api.job(id);
+        const { job, newest, schedule, kit = "" } = await api.job(id);
+        drawWith(kit);
         const draft = readDraft(id);
         const text = draft ? draft.text : newest.text;
         const work = await api.work(text, null, undefined, undefined, schedule);
-        set({ job, base: draft ? draft.base : newest.number, saved: newest.text });
+        set({ job, kit, base: draft ? draft.base : newest.number, saved: newest.text });
         show(work);
         if (draft && draft.text !== newest.text)
           set({
@@ -348,6 +355,19 @@ export const useBench = create<Bench>((set, get) => {
         try {
           show(await api.work(text, work, undefined, undefined, schedule));
           set({ step: null, opened: null });
+        } catch (error) {
+          told(error);
+        }
+      }),
+
+    takeKit: (kit) =>
+      inTurn(async () => {
+        const { job, text, work } = get();
+        try {
+          if (job) await api.jobKit(job.id, kit);
+          drawWith(kit);
+          set({ kit });
+          if (work) show(await api.work(text, work));
         } catch (error) {
           told(error);
         }

@@ -1,5 +1,6 @@
 /** A sitting at the board: kept in this browser at once, event by event, and sent when the desk answers. */
-import { useEffect, useState } from "react";
+import { delMany, get, set as put, update } from "idb-keyval";
+import { useEffect, useRef, useState } from "react";
 import { api, isOvertaken, Problem, type Schedule, type SittingEvent } from "../api/client";
 
 export interface Sitting {
@@ -7,6 +8,8 @@ export interface Sitting {
   job: number;
   revision: number;
   schedule: Schedule;
+  /** Name of the kit it is drawn with; the usual one where it is empty. */
+  kit: string;
   /** The plan as it was when the sitting began: it goes on with that, whatever is saved meanwhile. */
   text: string;
   events: SittingEvent[];
@@ -15,15 +18,26 @@ export interface Sitting {
   begun: boolean;
 }
 
-const key = (job: number) => `entrick.sitting.${job}`;
+const key = (job: number) => `sitting ${job}`;
 
-function read(job: number): Sitting | null {
+/** Everything a sitting needs besides its pictures, as the desk answered when it began. */
+const needed = (job: number) => `needed ${job}`;
+
+/** What the desk answers about a sitting; what it answered before where it is away. */
+export async function orAsBefore<T>(job: number, ask: () => Promise<T>): Promise<T> {
   try {
-    return JSON.parse(localStorage.getItem(key(job)) ?? "null") as Sitting | null;
-  } catch {
-    return null;
+    const found = await ask();
+    await put(needed(job), found);
+    return found;
+  } catch (problem) {
+    const before = isAway(problem) ? await get<T>(needed(job)) : undefined;
+    if (before === undefined) throw problem;
+    return before;
   }
 }
+
+const isAway = (problem: unknown) =>
+  !(problem instanceof Problem) || problem.status === 0 || problem.status >= 500;
 
 /** A name for the sitting; plain HTTP to another machine has no randomUUID. */
 const named = () =>
@@ -31,56 +45,64 @@ const named = () =>
     "",
   );
 
-/** What has not been taken back. */
-export const standing = (events: readonly SittingEvent[]) => {
-  const gone = new Set(events.filter((event) => event.kind === "undone").map((event) => event.of));
-  return events.filter((event) => event.kind !== "undone" && !gone.has(event.number));
-};
+/** How long the steps of a sitting took so far, minutes. */
+export const minutesOf = (events: readonly SittingEvent[]) =>
+  Math.round(events.reduce((sum, event) => sum + (event.kind === "done" ? (event.seconds ?? 0) : 0), 0) / 60);
 
 /** The item one is at: after the last that was done, or where one went back to. */
 export const placeOf = (events: readonly SittingEvent[]) => {
-  const last = standing(events)
-    .filter((event) => event.kind === "done" || event.kind === "back")
-    .at(-1);
+  const last = events.findLast((event) => event.kind === "done" || event.kind === "back");
   if (!last) return 0;
   return last.kind === "done" ? (last.step ?? 0) + 1 : (last.step ?? 0);
 };
 
 const RETRY = 4000;
 
-/** The sitting of a job in this browser; `begin` starts one, `record` adds to it. */
+/** Read again what is kept, and bring the kept sitting up to what is sent. */
+async function sent(job: number, uid: string, count: number): Promise<Sitting | null> {
+  let next: Sitting | null = null;
+  // One step in the database, so that an event recorded meanwhile is not written over.
+  await update<Sitting | undefined>(key(job), (now) => {
+    if (now?.uid !== uid) return now;
+    next = { ...now, begun: true, sent: Math.max(now.sent, count) };
+    return next;
+  });
+  return next;
+}
+
+/** The sitting of a job in this browser; `begin` starts one, `record` adds to it. Undefined until it has been read. */
 export function useSitting(job: number) {
-  const [sitting, setSitting] = useState<Sitting | null>(() => read(job));
+  const [sitting, setSitting] = useState<Sitting | null | undefined>(undefined);
   const [away, setAway] = useState(false);
-  const keep = (next: Sitting | null) => {
-    if (next) localStorage.setItem(key(job), JSON.stringify(next));
-    else localStorage.removeItem(key(job));
+  const now = useRef<Sitting | null>(null);
+  const show = (next: Sitting | null) => {
+    now.current = next;
     setSitting(next);
   };
+  useEffect(() => {
+    void get<Sitting>(key(job)).then((found) => show(found ?? null));
+  }, [job]);
 
   // What the desk does not have yet is sent, again and again until it answers; nothing is sent twice.
-  const waiting = sitting !== null && (!sitting.begun || sitting.sent < sitting.events.length);
+  const waiting = !!sitting && (!sitting.begun || sitting.sent < sitting.events.length);
   useEffect(() => {
     if (!waiting) return;
     let over = false;
     const send = async () => {
-      const now = read(job);
-      if (!now) return;
-      const { uid, revision, schedule } = now;
+      const at = now.current;
+      if (!at) return;
+      const { uid, revision, schedule, kit } = at;
       try {
-        if (!now.begun) await api.beginSitting({ uid, job, revision, schedule });
-        const fresh = now.events.slice(now.sent, now.sent + 500);
+        if (!at.begun) await api.beginSitting({ uid, job, revision, schedule, kit });
+        const fresh = at.events.slice(at.sent, at.sent + 500);
         if (fresh.length > 0) await api.addEvents(uid, fresh);
-        const later = read(job);
-        if (later?.uid === uid) {
-          const next = { ...later, begun: true, sent: now.sent + fresh.length };
-          localStorage.setItem(key(job), JSON.stringify(next));
-          if (!over) setSitting(next);
-        }
+        const count = at.sent + fresh.length;
+        await sent(job, uid, count);
+        if (!over && now.current?.uid === uid)
+          show({ ...now.current, begun: true, sent: Math.max(now.current.sent, count) });
         setAway(false);
       } catch (problem) {
-        if (!isOvertaken(problem))
-          setAway(!(problem instanceof Problem) || problem.status === 0 || problem.status >= 500);
+        if (!isOvertaken(problem)) setAway(isAway(problem));
       }
     };
     void send();
@@ -95,14 +117,24 @@ export function useSitting(job: number) {
     sitting,
     /** Whether the desk does not answer; what happens is kept here meanwhile. */
     away,
-    begin: (revision: number, schedule: Schedule, text: string) =>
-      keep({ uid: named(), job, revision, schedule, text, events: [], sent: 0, begun: false }),
+    begin: (revision: number, schedule: Schedule, kit: string, text: string) => {
+      const next = { uid: named(), job, revision, schedule, kit, text, events: [], sent: 0, begun: false };
+      show(next);
+      void put(key(job), next);
+    },
     record: (event: Omit<SittingEvent, "number">) => {
-      const now = read(job);
-      if (!now) return;
-      keep({ ...now, events: [...now.events, { ...event, number: now.events.length + 1 }] });
+      const at = now.current;
+      if (!at) return;
+      const next = { ...at, events: [...at.events, { ...event, number: at.events.length + 1 }] };
+      show(next);
+      void update<Sitting | undefined>(key(job), (kept) =>
+        kept?.uid === next.uid ? { ...next, sent: Math.max(kept.sent, next.sent) } : next,
+      );
     },
     /** Put the finished sitting away; the desk has it. */
-    close: () => keep(null),
+    close: () => {
+      show(null);
+      void delMany([key(job), needed(job)]);
+    },
   };
 }

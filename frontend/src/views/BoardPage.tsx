@@ -1,10 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
-import { api, type StepOut, type VerdictOut } from "../api/client";
+import { api, drawWith, type StepOut, type VerdictOut } from "../api/client";
 import { Sheet } from "../sheet/Sheet";
 import { useBench } from "../state/bench";
-import { placeOf, type Sitting, standing, useSitting } from "../state/sitting";
+import { keepForLater, useWakefulScreen } from "../state/keepAwake";
+import { minutesOf, orAsBefore, placeOf, type Sitting, useSitting } from "../state/sitting";
 import { Figures } from "../ui/Figures";
 import { Header } from "./Header";
 
@@ -17,8 +18,9 @@ export function BoardPage() {
     document.title = `At the board · Entrick`;
   }, []);
   const changed = sitting && newest.data && newest.data.newest.number > sitting.revision;
+  const kit = sitting?.kit ?? newest.data?.kit ?? "";
   const start = () => {
-    if (newest.data) begin(newest.data.newest.number, newest.data.schedule, newest.data.newest.text);
+    if (newest.data) begin(newest.data.newest.number, newest.data.schedule, kit, newest.data.newest.text);
   };
   return (
     <div className="flex h-full flex-col">
@@ -49,7 +51,9 @@ export function BoardPage() {
           </button>
         </p>
       )}
-      {sitting ? (
+      {sitting === undefined ? (
+        <p className="p-8">Opening…</p>
+      ) : sitting ? (
         <AtWork key={sitting.uid} sitting={sitting} record={record} close={close} />
       ) : (
         <main className="m-6 bg-page p-6 text-xl">
@@ -89,14 +93,19 @@ function AtWork({ sitting, record, close }: WorkProps) {
   const { text, schedule } = sitting;
   const found = useQuery({
     queryKey: ["board", text, schedule],
-    queryFn: async () => ({
-      work: await api.work(text, null, undefined, undefined, schedule),
-      around: await api.around(text, schedule),
-    }),
+    queryFn: () =>
+      orAsBefore(sitting.job, async () => {
+        drawWith(sitting.kit);
+        return {
+          work: await api.work(text, null, undefined, undefined, schedule),
+          around: await api.around(text, schedule),
+          hints: (await api.logbook().catch(() => null))?.spreads ?? [],
+        };
+      }),
+    retry: false,
     staleTime: Infinity,
     gcTime: Infinity,
   });
-  const logbook = useQuery({ queryKey: ["logbook"], queryFn: api.logbook, retry: false });
   const set = useBench((bench) => bench.set);
   const at = placeOf(sitting.events);
   const work = found.data?.work;
@@ -108,6 +117,14 @@ function AtWork({ sitting, record, close }: WorkProps) {
       ]
     : [];
   const item = items[at];
+  const [lasts, setLasts] = useState<boolean | null>(null);
+  useEffect(() => {
+    if (!found.data || found.isStale) return;
+    const { work, around } = found.data;
+    const steps = [...around.ready, ...work.steps, ...around.finish];
+    const pictures = steps.flatMap((step) => (step.setting ? [step.setting.picture] : []));
+    void keepForLater(pictures).then(setLasts);
+  }, [found.data, found.isStale]);
   const before = items.slice(0, at + 1).findLast((each) => each.planned !== null)?.planned ?? 0;
   useEffect(() => {
     set({ step: before, open: null, hover: null });
@@ -118,7 +135,7 @@ function AtWork({ sitting, record, close }: WorkProps) {
   useEffect(() => {
     since.current = performance.now();
   }, [at]);
-  useWakeLock();
+  useWakefulScreen();
 
   const done = () => {
     if (!item) return;
@@ -158,8 +175,9 @@ function AtWork({ sitting, record, close }: WorkProps) {
       <main className="m-6 bg-page p-6 text-2xl">
         <p className="pb-4">
           Done: {items.length} steps
-          {minutes(sitting) > 0 && `, ${minutes(sitting)} minutes`}.
+          {minutesOf(sitting.events) > 0 && `, ${minutesOf(sitting.events)} minutes`}.
         </p>
+        <Closed record={record} />
         <button className="act text-xl" onClick={back}>
           Back to the last step
         </button>{" "}
@@ -172,7 +190,7 @@ function AtWork({ sitting, record, close }: WorkProps) {
         </button>
       </main>
     );
-  const hint = logbook.data?.spreads.find((spread) => spread.tool === item.step.tool)?.hint;
+  const hint = found.data.hints.find((spread) => spread.tool === item.step.tool)?.hint;
   const mistake = found.data.around.mistakes[String(item.step.line)];
   return (
     <main
@@ -232,6 +250,13 @@ function AtWork({ sitting, record, close }: WorkProps) {
           </div>
         )}
         {at === 0 && <p className="border-l-4 border-ink pl-2 font-semibold">{found.data.around.caution}</p>}
+        {at === 0 && lasts !== null && (
+          <p className="pt-1 text-pencil">
+            {lasts
+              ? "Kept here for when the desk is away, also after a reload."
+              : "This browser keeps what is recorded, but not the page: should the desk be away, do not reload it."}
+          </p>
+        )}
         <span className="flex-1" />
         <Remarks key={at} sitting={sitting} item={item} at={at} record={record} />
         <div className="flex gap-2 pt-2">
@@ -253,13 +278,36 @@ function AtWork({ sitting, record, close }: WorkProps) {
   );
 }
 
-const minutes = (sitting: Sitting) =>
-  Math.round(
-    standing(sitting.events).reduce(
-      (sum, event) => sum + (event.kind === "done" ? (event.seconds ?? 0) : 0),
-      0,
-    ) / 60,
+/** How it closed: the gap measured at the last join, kept with the sitting. */
+function Closed({ record }: { record: WorkProps["record"] }) {
+  const [gap, setGap] = useState("");
+  const [told, setTold] = useState("");
+  const size = Number(gap.replace(",", "."));
+  return (
+    <form
+      className="flex flex-wrap items-center gap-2 pb-4 text-xl"
+      onSubmit={(event) => {
+        event.preventDefault();
+        record({ kind: "closed", off: size });
+        setTold(`The last join gapes ${size} mm: noted.`);
+      }}
+    >
+      <label htmlFor="gap">Gap at the last join, mm</label>
+      <input
+        id="gap"
+        className="field w-24"
+        inputMode="decimal"
+        autoComplete="off"
+        value={gap}
+        onChange={(event) => setGap(event.target.value)}
+      />
+      <button className="act" disabled={gap.trim() === "" || !(size >= 0 && size < 1000)}>
+        Note it
+      </button>
+      <span role="status">{told}</span>
+    </form>
   );
+}
 
 interface RemarksProps {
   sitting: Sitting;
@@ -365,24 +413,4 @@ function Remarks({ sitting, item, at, record }: RemarksProps) {
       </form>
     </div>
   );
-}
-
-/** Keep the screen awake while one draws, where the browser lets a page ask for that. */
-function useWakeLock() {
-  useEffect(() => {
-    let lock: WakeLockSentinel | null = null;
-    const ask = () => {
-      if (document.visibilityState !== "visible" || !("wakeLock" in navigator)) return;
-      navigator.wakeLock.request("screen").then(
-        (found) => (lock = found),
-        () => undefined,
-      );
-    };
-    ask();
-    document.addEventListener("visibilitychange", ask);
-    return () => {
-      document.removeEventListener("visibilitychange", ask);
-      void lock?.release();
-    };
-  }, []);
 }

@@ -1,19 +1,12 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { api, kitsChanged, type KitOut } from "../api/client";
+import { api, kitsChanged, type KitItemOut, type KitOut } from "../api/client";
 import { useBench } from "../state/bench";
 import { Header } from "./Header";
 
-interface Said {
-  unit: string;
-  graduation: string;
-  compass: string;
-  least: string;
-  protractor: string | null;
-  set_squares: boolean;
-  template_holes: string[];
-  entrick_kit: number;
-}
+/** A kit as its file says it: what each item is, by its key. */
+type Value = string | boolean | null | string[];
+type Said = Record<string, Value>;
 
 /** The kits of instruments: what each holds, what it lacks for the job at hand, and which one is usual. */
 export function KitsPage() {
@@ -50,9 +43,10 @@ export function KitsPage() {
             <p className="pt-3 text-sm text-pencil">
               Without a usual kit, settings are read on the school kit of the plan’s unit.
             </p>
+            <OfJob names={data?.kits.map((each) => each.name) ?? []} />
           </nav>
           {kit && (
-            <Editor key={`${kit.name} ${kit.text}`} kit={kit} units={data?.units ?? []} shown={setChosen} />
+            <Editor key={`${kit.name} ${kit.text}`} kit={kit} items={data?.items ?? []} shown={setChosen} />
           )}
         </div>
       </main>
@@ -60,19 +54,35 @@ export function KitsPage() {
   );
 }
 
-const SIZES = [
-  ["graduation", "Rule, finest graduation"],
-  ["compass", "Compass, largest radius"],
-  ["least", "Compass, smallest radius"],
-] as const;
+/** Which kit the job on the bench is drawn with. */
+function OfJob({ names }: { names: readonly string[] }) {
+  const { job, kit, takeKit } = useBench();
+  if (!job) return null;
+  return (
+    <p className="pt-4">
+      <label htmlFor="kit-of-job">{job.title || "The job on the bench"} is drawn with</label>
+      <select
+        id="kit-of-job"
+        className="field w-full"
+        value={kit}
+        onChange={(event) => void takeKit(event.target.value)}
+      >
+        <option value="">the usual kit</option>
+        {names.map((name) => (
+          <option key={name}>{name}</option>
+        ))}
+      </select>
+    </p>
+  );
+}
 
 interface EditorProps {
   kit: KitOut;
-  units: readonly string[];
+  items: readonly KitItemOut[];
   shown: (name: string) => void;
 }
 
-function Editor({ kit, units, shown }: EditorProps) {
+function Editor({ kit, items, shown }: EditorProps) {
   const queries = useQueryClient();
   const [name, setName] = useState(kit.starter ? `my ${kit.name}` : kit.name);
   const [said, setSaid] = useState(() => JSON.parse(kit.text) as Said);
@@ -93,60 +103,31 @@ function Editor({ kit, units, shown }: EditorProps) {
       setTold(problem instanceof Error ? problem.message : String(problem));
     }
   };
-  const put = (change: Partial<Said>) => setSaid({ ...said, ...change });
+  const put = (change: Said) => setSaid({ ...said, ...change });
   return (
     <section aria-label={`The kit ${kit.name}`} className="min-w-0 flex-1 space-y-3">
       <Field label="Name" value={name} put={setName} />
-      <p className="flex flex-wrap items-baseline gap-2">
-        <label htmlFor="kit-unit" className="w-56 shrink-0">
-          Unit of the rule
-        </label>
-        <select
-          id="kit-unit"
-          className="field"
-          value={said.unit}
-          onChange={(event) => put({ unit: event.target.value })}
-        >
-          {units.map((unit) => (
-            <option key={unit}>{unit}</option>
-          ))}
-        </select>
-      </p>
-      {SIZES.map(([key, label]) => (
-        <Field
-          key={key}
-          label={`${label}, ${said.unit}`}
-          value={said[key]}
-          put={(value) => put({ [key]: value })}
-        />
-      ))}
-      <Check
-        label="Set squares, 45° and 30/60"
-        on={said.set_squares}
-        put={(on) => put({ set_squares: on })}
-      />
-      <Check
-        label="Protractor"
-        on={said.protractor !== null}
-        put={(on) => put({ protractor: on ? "1/2" : null })}
-      />
-      {said.protractor !== null && (
-        <Field
-          label="Protractor, finest graduation, °"
-          value={said.protractor}
-          put={(protractor) => put({ protractor })}
-        />
-      )}
-      <Field
-        label={`Holes of the circle template, ${said.unit}`}
-        value={said.template_holes.join(" ")}
-        put={(holes) => put({ template_holes: holes.split(/[\s;]+/).filter(Boolean) })}
-      />
-      <p className="flex items-end gap-3" aria-hidden="true">
-        {kit.pictures.map((picture) => (
-          <img key={picture} src={picture} alt="" className="max-h-28" />
+      <ul>
+        {items.map((item, i) => (
+          <li key={item.key} className="flex items-center gap-3 border-b border-ruling py-1">
+            <span className="flex h-16 w-32 shrink-0 items-center justify-center overflow-hidden">
+              {items[i - 1]?.picture !== item.picture && (
+                <img
+                  src={item.picture}
+                  alt=""
+                  className={`max-h-full max-w-full ${said[item.key] === false || said[item.key] === null ? "opacity-25" : ""}`}
+                />
+              )}
+            </span>
+            <Asked
+              item={item}
+              unit={String(said["unit"])}
+              value={said[item.key] ?? null}
+              put={(value) => put({ [item.key]: value })}
+            />
+          </li>
         ))}
-      </p>
+      </ul>
       <div className="flex flex-wrap gap-2">
         <button className="act" onClick={() => void keep(false)}>
           Keep
@@ -222,29 +203,95 @@ function Lacks({ kit }: { kit: string }) {
 
 function Field({ label, value, put }: { label: string; value: string; put: (value: string) => void }) {
   const id = `kit-${label.toLowerCase().replace(/\W+/g, "-")}`;
+  // What is being typed stands as it is: a list is read apart only beside it.
+  const [typed, setTyped] = useState<string | null>(null);
   return (
-    <p className="flex flex-wrap items-baseline gap-2">
-      <label htmlFor={id} className="w-56 shrink-0">
+    <p className="flex flex-1 flex-wrap items-baseline gap-2">
+      <label htmlFor={id} className="w-64 shrink-0">
         {label}
       </label>
       <input
         id={id}
         className="field min-w-32 flex-1"
-        value={value}
+        value={typed ?? value}
         autoComplete="off"
         spellCheck={false}
-        onChange={(event) => put(event.target.value)}
+        onChange={(event) => {
+          setTyped(event.target.value);
+          put(event.target.value);
+        }}
+        onBlur={() => setTyped(null)}
       />
     </p>
   );
 }
 
-function Check({ label, on, put }: { label: string; on: boolean; put: (on: boolean) => void }) {
+/** One item of a kit, asked for as it is sorted: a size, whether there is one, several, one of several. */
+function Asked({
+  item,
+  unit,
+  value,
+  put,
+}: {
+  item: KitItemOut;
+  unit: string;
+  value: Value;
+  put: (value: Value) => void;
+}) {
+  const label = item.in_unit ? `${item.label}, ${unit}` : item.label;
+  const id = `kit-${item.key}`;
+  if (item.sort === "yes") return <Check label={label} on={value === true} put={put} />;
+  if (item.sort === "choice")
+    return (
+      <p className="flex flex-1 flex-wrap items-baseline gap-2">
+        <label htmlFor={id} className="w-64 shrink-0">
+          {label}
+        </label>
+        <select id={id} className="field" value={String(value)} onChange={(event) => put(event.target.value)}>
+          {item.choices.map((choice) => (
+            <option key={choice}>{choice}</option>
+          ))}
+        </select>
+      </p>
+    );
+  if (item.sort === "list")
+    return (
+      <Field
+        label={label}
+        value={Array.isArray(value) ? value.join(" ") : ""}
+        put={(typed) => put(typed.split(/[\s;]+/).filter(Boolean))}
+      />
+    );
+  return (
+    <span className="flex flex-1 flex-wrap items-center gap-2">
+      {item.sort === "size or none" && (
+        <Check
+          label=""
+          name={`There is one: ${label}`}
+          on={value !== null}
+          put={(on) => put(on ? item.usual : null)}
+        />
+      )}
+      {value === null ? label : <Field label={label} value={String(value)} put={put} />}
+    </span>
+  );
+}
+
+interface CheckProps {
+  label: string;
+  /** What it is called where nothing stands beside it. */
+  name?: string;
+  on: boolean;
+  put: (on: boolean) => void;
+}
+
+function Check({ label, name, on, put }: CheckProps) {
   return (
     <label className="flex min-h-7 items-center gap-2">
       <input
         type="checkbox"
         className="size-4 accent-[var(--color-ink)]"
+        aria-label={name}
         checked={on}
         onChange={(event) => put(event.target.checked)}
       />

@@ -1,14 +1,15 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { BarController, BarElement, CategoryScale, Chart, LinearScale } from "chart.js";
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
-import { api, type SittingOut } from "../api/client";
-import { standing } from "../state/sitting";
+import { api, type AmendedIn, type SittingEvent, type SittingOut } from "../api/client";
 import { Header } from "./Header";
 
 /** Height of the chart apart from its bars, and of each bar, px. */
 const ROOM = 50;
 const EACH = 24;
+/** Height of a chart whose bars stand up, px. */
+const UPRIGHT = 160;
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale);
 
@@ -19,10 +20,15 @@ export function LogbookPage() {
   useEffect(() => {
     document.title = "Logbook · Entrick";
   }, []);
+  const [open, setOpen] = useState<string | null>(null);
+  const come = async () => {
+    await queries.invalidateQueries();
+  };
   const remove = async (sitting: SittingOut) => {
     await api.removeSitting(sitting.uid, !sitting.removed);
-    await queries.invalidateQueries({ queryKey: ["logbook"] });
+    await come();
   };
+  const drawn = data?.sittings.filter((sitting) => !sitting.removed).toReversed() ?? [];
   return (
     <div className="flex h-full flex-col">
       <Header>
@@ -52,20 +58,35 @@ export function LogbookPage() {
                   <table className="w-full min-w-[34rem] text-left">
                     <thead>
                       <tr className="border-y border-ink text-sm">
-                        {["Begun", "Job", "Revision", "Steps", "Minutes", "Slips", ""].map((head, i) => (
-                          <th key={i} scope="col" className="pr-3 font-semibold">
-                            {head || <span className="sr-only">What can be done</span>}
-                          </th>
-                        ))}
+                        {["Begun", "Job", "Revision", "Steps", "Minutes", "Slips", "Gap", ""].map(
+                          (head, i) => (
+                            <th key={i} scope="col" className="pr-3 font-semibold">
+                              {head || <span className="sr-only">What can be done</span>}
+                            </th>
+                          ),
+                        )}
                       </tr>
                     </thead>
                     <tbody>
                       {data.sittings.map((sitting) => (
-                        <Row key={sitting.uid} sitting={sitting} remove={() => void remove(sitting)} />
+                        <Row
+                          key={sitting.uid}
+                          sitting={sitting}
+                          remove={() => void remove(sitting)}
+                          open={open === sitting.uid}
+                          toggle={() => setOpen(open === sitting.uid ? null : sitting.uid)}
+                          come={come}
+                        />
                       ))}
                     </tbody>
                   </table>
                 </div>
+                <Bars
+                  labels={drawn.map((sitting) => new Date(sitting.started_at).toLocaleDateString())}
+                  values={drawn.map((sitting) => sitting.minutes ?? 0)}
+                  unit="minutes, by date"
+                  upright
+                />
               </section>
               {data.pace.length > 0 && (
                 <section>
@@ -121,28 +142,200 @@ export function LogbookPage() {
   );
 }
 
-function Row({ sitting, remove }: { sitting: SittingOut; remove: () => void }) {
-  const events = standing(sitting.events);
-  const done = events.filter((event) => event.kind === "done");
-  const seconds = done.reduce((sum, event) => sum + (event.seconds ?? 0), 0);
-  const slips = events.filter((event) => event.kind === "slip").length;
+interface RowProps {
+  sitting: SittingOut;
+  remove: () => void;
+  open: boolean;
+  toggle: () => void;
+  come: () => Promise<void>;
+}
+
+function Row({ sitting, remove, open, toggle, come }: RowProps) {
+  const name = sitting.title || `job ${sitting.job}`;
   return (
-    <tr className={`border-b border-ruling ${sitting.removed ? "text-pencil line-through" : ""}`}>
-      <td className="pr-3">{new Date(sitting.started_at).toLocaleString()}</td>
-      <td className="pr-3">
-        <Link className="underline" to={`/jobs/${sitting.job}`}>
-          {sitting.title || `job ${sitting.job}`}
-        </Link>
-        {sitting.rehearsed && <span className="block text-sm text-pencil">rehearsed, not drawn</span>}
+    <>
+      <tr className={`border-b border-ruling ${sitting.removed ? "text-pencil line-through" : ""}`}>
+        <td className="pr-3">
+          <button className="text-left underline decoration-dotted" aria-expanded={open} onClick={toggle}>
+            {new Date(sitting.started_at).toLocaleString()}
+            <span className="sr-only">, what happened in the sitting of {name}</span>
+          </button>
+        </td>
+        <td className="pr-3">
+          <Link className="underline" to={`/jobs/${sitting.job}`}>
+            {name}
+          </Link>
+          {sitting.rehearsed && <span className="block text-sm text-pencil">rehearsed, not drawn</span>}
+          {sitting.kit && <span className="block text-sm text-pencil">with {sitting.kit}</span>}
+        </td>
+        <td className="pr-3">{sitting.revision}</td>
+        <td className="pr-3">{sitting.steps}</td>
+        <td className="pr-3">{Math.round(sitting.minutes ?? 0)}</td>
+        <td className="pr-3">{sitting.slips}</td>
+        <td className="pr-3">{sitting.gap === null ? "" : `${sitting.gap} mm`}</td>
+        <td className="text-right">
+          <button className="act" onClick={remove}>
+            {sitting.removed ? "Put back" : "Take out"}
+            <span className="sr-only"> the sitting of {sitting.title}</span>
+          </button>
+        </td>
+      </tr>
+      {open && (
+        <tr>
+          <td colSpan={8}>
+            <Happened sitting={sitting} come={come} />
+          </td>
+        </tr>
+      )}
+    </>
+  );
+}
+
+/** How events are called. */
+const CALLED: Record<string, string> = {
+  done: "done",
+  back: "went back",
+  measured: "measured",
+  slip: "slip",
+  note: "note",
+  closed: "closed",
+};
+
+/** What happened in a sitting, event by event: each can be put right or taken out, and that undone. */
+function Happened({ sitting, come }: { sitting: SittingOut; come: () => Promise<void> }) {
+  const [at, setAt] = useState<number | null>(null);
+  const [last, setLast] = useState<number | null>(null);
+  const [told, setTold] = useState("");
+  const amend = async (amended: AmendedIn, done: string) => {
+    try {
+      const found = await api.amendSitting(sitting.uid, amended);
+      setLast(found.events.at(-1)?.number ?? null);
+      setTold(done);
+      setAt(null);
+      await come();
+    } catch (problem) {
+      setTold(problem instanceof Error ? problem.message : String(problem));
+    }
+  };
+  const done = (sitting.standing ?? []).filter((event) => event.kind === "done");
+  return (
+    <div className="border-b border-ruling bg-wash p-2">
+      <Bars
+        labels={done.map((event) => String((event.step ?? 0) + 1))}
+        values={done.map((event) => event.seconds ?? 0)}
+        unit="seconds a step"
+        upright
+      />
+      <p className="flex min-h-8 items-center gap-2" role="status">
+        {told}
+        {last !== null && (
+          <button
+            className="act"
+            onClick={() => void amend({ of: last, kind: "undone" }, "Undone.").then(() => setLast(null))}
+          >
+            Undo
+          </button>
+        )}
+      </p>
+      <table className="w-full text-left text-[15px]">
+        <thead>
+          <tr className="border-b border-ink">
+            {["", "Step", "What", "Instrument", "Seconds", "Off", "In words", ""].map((head, i) => (
+              <th key={i} scope="col" className="pr-2 font-semibold">
+                {head || <span className="sr-only">{i === 0 ? "Number" : "What can be done"}</span>}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {(sitting.standing ?? []).map((event) =>
+            at === event.number ? (
+              <Correction
+                key={event.number}
+                event={event}
+                put={(fresh) => void amend({ ...fresh, of: event.number, kind: "corrected" }, "Corrected.")}
+                leave={() => setAt(null)}
+              />
+            ) : (
+              <tr key={event.number} className="border-b border-ruling">
+                <td className="pr-2 text-pencil">{event.number}</td>
+                <td className="pr-2">{(event.step ?? 0) + 1}</td>
+                <td className="pr-2">{CALLED[event.kind]}</td>
+                <td className="pr-2">{event.tool}</td>
+                <td className="pr-2">{event.kind === "done" ? event.seconds : ""}</td>
+                <td className="pr-2">
+                  {event.kind === "measured" || event.kind === "closed" ? event.off : ""}
+                </td>
+                <td className="pr-2">{event.text}</td>
+                <td className="text-right whitespace-nowrap">
+                  {event.kind !== "back" && (
+                    <button
+                      className="act"
+                      aria-label={`Correct event ${event.number}`}
+                      onClick={() => setAt(event.number)}
+                    >
+                      Correct
+                    </button>
+                  )}{" "}
+                  <button
+                    className="act"
+                    aria-label={`Take out event ${event.number}`}
+                    onClick={() => void amend({ of: event.number, kind: "undone" }, "Taken out.")}
+                  >
+                    Take out
+                  </button>
+                </td>
+              </tr>
+            ),
+          )}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+interface CorrectionProps {
+  event: SittingEvent;
+  put: (fresh: { seconds: number; off: number; text: string }) => void;
+  leave: () => void;
+}
+
+function Correction({ event, put, leave }: CorrectionProps) {
+  const [seconds, setSeconds] = useState(String(event.seconds ?? 0));
+  const [off, setOff] = useState(String(event.off ?? 0));
+  const [text, setText] = useState(event.text ?? "");
+  const number = (typed: string) => Number(typed.replace(",", "."));
+  const sound = Number.isFinite(number(off)) && number(seconds) >= 0;
+  const field = (label: string, value: string, change: (value: string) => void) => (
+    <input
+      className="field w-full min-w-16"
+      aria-label={`${label} of event ${event.number}`}
+      value={value}
+      autoComplete="off"
+      onChange={(typed) => change(typed.target.value)}
+    />
+  );
+  return (
+    <tr className="border-b border-ruling">
+      <td className="pr-2 text-pencil">{event.number}</td>
+      <td className="pr-2">{(event.step ?? 0) + 1}</td>
+      <td className="pr-2">{CALLED[event.kind]}</td>
+      <td className="pr-2">{event.tool}</td>
+      <td className="pr-2">{event.kind === "done" && field("Seconds", seconds, setSeconds)}</td>
+      <td className="pr-2">
+        {(event.kind === "measured" || event.kind === "closed") && field("Off", off, setOff)}
       </td>
-      <td className="pr-3">{sitting.revision}</td>
-      <td className="pr-3">{done.length}</td>
-      <td className="pr-3">{Math.round(seconds / 60)}</td>
-      <td className="pr-3">{slips}</td>
-      <td className="text-right">
-        <button className="act" onClick={remove}>
-          {sitting.removed ? "Put back" : "Take out"}
-          <span className="sr-only"> the sitting of {sitting.title}</span>
+      <td className="pr-2">{field("Words", text, setText)}</td>
+      <td className="text-right whitespace-nowrap">
+        <button
+          className="act act-main"
+          disabled={!sound}
+          onClick={() => put({ seconds: number(seconds), off: number(off), text })}
+        >
+          Keep
+        </button>{" "}
+        <button className="act" onClick={leave}>
+          Leave it
         </button>
       </td>
     </tr>
@@ -179,7 +372,15 @@ function Tabled({ heads, rows }: { heads: readonly string[]; rows: readonly (rea
 }
 
 /** Bars, for those who would rather look than read; the table under them says the same. */
-function Bars({ labels, values, unit }: { labels: string[]; values: number[]; unit: string }) {
+interface BarsProps {
+  labels: string[];
+  values: number[];
+  unit: string;
+  /** Whether the bars stand up, one after another, instead of lying under each other. */
+  upright?: boolean;
+}
+
+function Bars({ labels, values, unit, upright = false }: BarsProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     if (!canvas.current) return;
@@ -188,22 +389,22 @@ function Bars({ labels, values, unit }: { labels: string[]; values: number[]; un
       type: "bar",
       data: { labels, datasets: [{ data: values, backgroundColor: "#70736b", barPercentage: 0.5 }] },
       options: {
-        indexAxis: "y",
+        indexAxis: upright ? "x" : "y",
         animation: false,
         maintainAspectRatio: false,
         plugins: { legend: { display: false } },
         scales: {
-          y: { ticks: { autoSkip: false } },
-          x: { title: { display: true, text: unit, color: ink } },
+          [upright ? "x" : "y"]: { ticks: { autoSkip: upright } },
+          [upright ? "y" : "x"]: { title: { display: true, text: unit, color: ink } },
         },
       },
     });
     return () => chart.destroy();
-  }, [labels, values, unit]);
+  }, [labels, values, unit, upright]);
   return (
     <div
       className="not-on-paper relative"
-      style={{ height: `${ROOM + EACH * labels.length}px` }}
+      style={{ height: `${upright ? UPRIGHT : ROOM + EACH * labels.length}px` }}
       aria-hidden="true"
     >
       <canvas ref={canvas} />

@@ -9,9 +9,10 @@ const mm = (length: number) => length.toFixed(2);
 /** How well the outline will close when it is drawn by hand: the plan drawn by many hands. */
 export function OnPaper({ work }: { work: Work }) {
   const set = useBench((bench) => bench.set);
+  const kit = useBench((bench) => bench.kit);
   const [times, setTimes] = useState(EXAGGERATED);
   const { data, error } = useQuery({
-    queryKey: ["rehearsal", work.text],
+    queryKey: ["rehearsal", work.text, kit],
     queryFn: ({ signal }) => api.rehearsal(work.text, signal),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
@@ -27,8 +28,7 @@ export function OnPaper({ work }: { work: Work }) {
       </h2>
       <p>
         Drawn by {data.hands} careful hands, on this sheet: how far the pieces of an outline miss each other,
-        in millimetres on paper. A pencil line hides a quarter to each side. The errors of the hand are common
-        practice, no source.
+        in millimetres on paper. A pencil line hides a quarter to each side. {data.whose}
       </p>
       <label className="flex items-baseline gap-2 py-1">
         <input

@@ -21,12 +21,16 @@ from .salvage import Salvaged, salvage
 from .sittings import (
     EventsDiffer,
     SittingView,
+    amend,
     append,
     begin,
+    kit_of,
     list_sittings,
     schedule_of,
+    set_kit,
     set_removed,
     set_schedule,
+    state_of_sittings,
 )
 from .trouble import RegisterTrouble
 
@@ -50,11 +54,13 @@ __all__ = [
     "UnknownJob",
     "Zip",
     "add_job",
+    "amend",
     "append",
     "backup",
     "begin",
     "export_register",
     "import_register",
+    "kit_of",
     "list_jobs",
     "list_kits",
     "list_sittings",
@@ -73,8 +79,10 @@ __all__ = [
     "save_revision",
     "schedule_of",
     "set_archived",
+    "set_kit",
     "set_removed",
     "set_schedule",
     "snapshot",
     "snapshots_of",
+    "state_of_sittings",
 ]

@@ -2,7 +2,7 @@
 
 ::
 
-    register.json                      what this is, and how many jobs
+    register.json                      what this is, how many jobs, and the kits
     jobs/000012/job.json               when it was entered and archived; its revisions, oldest first
     jobs/000012/revision-0001.entrick  the plan as it was saved
 """
@@ -18,18 +18,20 @@ from datetime import UTC, datetime
 from pathlib import Path
 from typing import Annotated, Any, Protocol, TypeVar
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
+from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_validator, model_validator
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
+from ..core.board.kits import read_kit
 from ..core.logbook import Event
 from ..core.logbook.sitting import Kind as EventKind
 from ..core.plan.document import MOST_CHARACTERS
 from .database import Store
 from .jobs import LARGEST_ID, add_revision
+from .kits import MOST_KITS, list_kits, put_kit
 from .listing import put_summary
 from .models import Job, Revision
-from .sittings import MOST_EVENTS, UID, append, begin, list_sittings, schedule_of, set_schedule
+from .sittings import MOST_EVENTS, UID, append, begin, kit_of, list_sittings, schedule_of, set_kit, set_schedule
 
 T = TypeVar("T", bound=BaseModel)
 D = TypeVar("D", datetime, datetime | None)
@@ -77,6 +79,7 @@ class _SittingFile(BaseModel):
     uid: Annotated[str, Field(pattern=UID)]
     revision: Annotated[int, Field(ge=1, le=LARGEST_ID)]
     schedule: Annotated[str, Field(max_length=20)]
+    kit: Annotated[str, Field(max_length=60)] = ""
     started_at: datetime
     rehearsed: bool
     events: Annotated[list[_EventFile], Field(max_length=MOST_EVENTS)]
@@ -90,6 +93,7 @@ class _JobFile(BaseModel):
     archived_at: datetime | None
     revisions: Annotated[list[_RevisionFile], Field(min_length=1)]
     schedule: Annotated[str, Field(max_length=20)] = "written"
+    kit: Annotated[str, Field(max_length=60)] = ""
     sittings: list[_SittingFile] = []
 
     @model_validator(mode="after")
@@ -100,9 +104,24 @@ class _JobFile(BaseModel):
         return self
 
 
+class _KitFile(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+    name: Annotated[str, Field(min_length=1, max_length=60)]
+    text: Annotated[str, Field(max_length=20_000)]
+    usual: bool
+
+    @field_validator("text")
+    @classmethod
+    def _is_kit(cls, text: str) -> str:
+        read_kit(text)
+        return text
+
+
 class _RegisterFile(BaseModel):
     entrick: int
     jobs: Annotated[list[Annotated[str, Field(pattern=r"^jobs/\d+$")]], Field(max_length=MOST_JOBS)]
+    kits: Annotated[list[_KitFile], Field(max_length=MOST_KITS)] = []
 
 
 class Files(Protocol):
@@ -164,7 +183,8 @@ def export_register(store: Store, files: Files, told: Told = _never) -> int:
         for done, job in enumerate(jobs, 1):
             _export(job, session, files)
             told(done, len(jobs))
-        said = {"entrick": VERSION, "jobs": [_folder(job.id) for job in jobs]}
+        kits = [asdict(kit) for kit in list_kits(session)]
+        said = {"entrick": VERSION, "jobs": [_folder(job.id) for job in jobs], "kits": kits}
         files.write("register.json", _json(said))
         return len(jobs)
 
@@ -190,11 +210,13 @@ def _export(job: Job, session: Session, files: Files) -> None:
             for revision in revisions
         ],
         "schedule": schedule_of(session, job.id),
+        "kit": kit_of(session, job.id),
         "sittings": [
             {
                 "uid": sitting.uid,
                 "revision": sitting.revision,
                 "schedule": sitting.schedule,
+                "kit": sitting.kit,
                 "started_at": _stamp(sitting.started_at),
                 "rehearsed": sitting.rehearsed,
                 "events": [asdict(event) for event in sitting.events],
@@ -251,6 +273,11 @@ def import_register(store: Store, files: Files, told: Told = _never) -> Imported
                 _enter(session, job, texts)
                 entered += 1
             told(done, len(head.jobs))
+        own = {kit.name for kit in list_kits(session)}
+        for kit in head.kits:
+            # A kit that is here already under that name stays as it is, and so does the usual one.
+            if kit.name not in own:
+                put_kit(session, kit.name, kit.text, kit.usual and not own)
     return Imported(entered, known)
 
 
@@ -299,6 +326,8 @@ def _enter(session: Session, job: _JobFile, texts: list[str]) -> None:
     put_summary(session, row, newest, None)
     if job.schedule != "written":
         set_schedule(session, number, job.schedule)
+    if job.kit:
+        set_kit(session, number, job.kit)
     for sitting in job.sittings:
         begin(
             session,
@@ -308,6 +337,7 @@ def _enter(session: Session, job: _JobFile, texts: list[str]) -> None:
             sitting.schedule,
             _utc(sitting.started_at),
             sitting.rehearsed,
+            sitting.kit,
         )
         append(session, sitting.uid, [Event(**event.model_dump()) for event in sitting.events])
 

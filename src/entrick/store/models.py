@@ -65,12 +65,14 @@ class JobSummary(Base):
 
 
 class JobOrder(Base):
-    """In which order the steps of a job are done at the board; a job that is not here does them as written."""
+    """In which order, and with which kit, the steps of a job are done at the board; a job that is not here does them as
+    written, with the usual kit."""
 
     __tablename__ = "job_order"
 
     job_id: Mapped[int] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"), primary_key=True)
     schedule: Mapped[str] = mapped_column(Text)
+    kit: Mapped[str] = mapped_column(Text)
 
 
 class SittingRow(Base):
@@ -83,6 +85,7 @@ class SittingRow(Base):
     job_id: Mapped[int] = mapped_column(ForeignKey("job.id", ondelete="RESTRICT"), index=True)
     revision: Mapped[int]
     schedule: Mapped[str] = mapped_column(Text)
+    kit: Mapped[str] = mapped_column(Text)
     started_at: Mapped[datetime] = mapped_column(DateTime)
     rehearsed: Mapped[bool]
     removed_at: Mapped[datetime | None] = mapped_column(DateTime)

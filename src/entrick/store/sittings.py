@@ -6,10 +6,11 @@ from collections.abc import Iterable, Sequence
 from dataclasses import asdict, dataclass
 from datetime import UTC, datetime
 
-from sqlalchemy import select
+from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from ..core.logbook import Event
+from ..core.logbook.sitting import Kind
 from .jobs import UnknownJob, one_job
 from .models import EventRow, JobOrder, SittingRow
 
@@ -32,6 +33,7 @@ class SittingView:
     job: int
     revision: int
     schedule: str
+    kit: str
     started_at: datetime
     rehearsed: bool
     removed: bool
@@ -40,7 +42,7 @@ class SittingView:
 
 def begin(
     session: Session, uid: str, job_id: int, revision: int, schedule: str, started_at: datetime | None = None,
-    rehearsed: bool = False,
+    rehearsed: bool = False, kit: str = "",
 ) -> SittingView:  # fmt: skip
     """Begin a sitting; one that is known already, as the answer got lost, is returned as it is.
 
@@ -52,7 +54,8 @@ def begin(
     if row is None:
         one_job(session, job_id)
         row = SittingRow(
-            uid=uid, job_id=job_id, revision=revision, schedule=schedule, rehearsed=rehearsed, removed_at=None,
+            uid=uid, job_id=job_id, revision=revision, schedule=schedule, kit=kit, rehearsed=rehearsed,
+            removed_at=None,
             started_at=started_at or datetime.now(UTC),
         )  # fmt: skip
         session.add(row)
@@ -86,6 +89,22 @@ def append(session: Session, uid: str, events: Iterable[Event]) -> SittingView:
     return _view(row, tuple(sorted((there | fresh).values(), key=lambda event: event.number)))
 
 
+def amend(session: Session, uid: str, kind: Kind, of: int, seconds: float, off: float, text: str) -> SittingView:
+    """Append a correction of an event, or that one is taken back, under the next number of a sitting.
+
+    Raises
+    ------
+    UnknownJob
+        There is no such sitting, or no such event in it.
+    """
+    row = _row(session, uid)
+    there = {event.number: event for event in _events(session, [row.id]).get(row.id, ())}
+    if of not in there:
+        raise UnknownJob(f"there is no event {of} in this sitting")
+    event = Event(max(there) + 1, kind, there[of].step, there[of].tool, seconds, off, text, of)
+    return append(session, uid, [event])
+
+
 def set_removed(session: Session, uid: str, removed: bool) -> None:
     """Take a sitting out of the logbook, or put it back."""
     _row(session, uid).removed_at = datetime.now(UTC) if removed else None
@@ -117,7 +136,31 @@ def set_schedule(session: Session, job_id: int, schedule: str) -> None:
     UnknownJob
     """
     one_job(session, job_id)
-    session.merge(JobOrder(job_id=job_id, schedule=schedule))
+    session.merge(JobOrder(job_id=job_id, schedule=schedule, kit=kit_of(session, job_id)))
+
+
+def kit_of(session: Session, job_id: int) -> str:
+    """Return the name of the kit a job is drawn with; empty where it is the usual one."""
+    row = session.get(JobOrder, job_id)
+    return row.kit if row else ""
+
+
+def set_kit(session: Session, job_id: int, kit: str) -> None:
+    """Keep with which kit a job is drawn, by name; the usual one where it is empty.
+
+    Raises
+    ------
+    UnknownJob
+    """
+    one_job(session, job_id)
+    session.merge(JobOrder(job_id=job_id, schedule=schedule_of(session, job_id), kit=kit))
+
+
+def state_of_sittings(session: Session) -> tuple[int, int, int]:
+    """Return what changes whenever anything is recorded, removed or taken back."""
+    sittings = session.scalar(select(func.count()).select_from(SittingRow)) or 0
+    removed = session.scalar(select(func.count(SittingRow.removed_at)).select_from(SittingRow)) or 0
+    return sittings, removed, session.scalar(select(func.max(EventRow.id))) or 0
 
 
 def _row(session: Session, uid: str) -> SittingRow:
@@ -143,6 +186,7 @@ def _view(row: SittingRow, events: tuple[Event, ...]) -> SittingView:
         row.job_id,
         row.revision,
         row.schedule,
+        row.kit,
         row.started_at,
         row.rehearsed,
         row.removed_at is not None,

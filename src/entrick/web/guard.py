@@ -59,7 +59,8 @@ def register(app: Flask) -> None:
     @app.after_request
     def protect(response: Response) -> Response:
         response.headers["Content-Security-Policy"] = (
-            "default-src 'none'; script-src 'self'; connect-src 'self'; font-src 'self'; img-src 'self' data: blob:; "
+            "default-src 'none'; script-src 'self'; worker-src 'self'; connect-src 'self'; font-src 'self'; "
+            "img-src 'self' data: blob:; media-src data:; "
             f"style-src 'self' 'nonce-{nonce()}'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
         )
         response.headers["X-Content-Type-Options"] = "nosniff"

@@ -9,6 +9,7 @@ from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel
 
 from .. import store
+from ..core.board.kits import STARTERS
 from ..core.plan.edit import tidy
 from ..core.plan.foreign import foreign
 from ..core.summary import Summary
@@ -19,6 +20,7 @@ from .problems import FILES, PROBLEMS, committed
 from .schemas import (
     ArchiveIn,
     JobIn,
+    JobKitIn,
     JobOut,
     JobPath,
     JobsOut,
@@ -117,9 +119,22 @@ def one(path: JobPath) -> Response:
     """Return a job with its newest plan."""
     with the_store().reading() as session:
         view = store.one_job(session, path.job_id)
-        schedule = store.schedule_of(session, path.job_id)
+        schedule, kit = store.schedule_of(session, path.job_id), store.kit_of(session, path.job_id)
     newest = RevisionOut.model_validate(view.newest)
-    return _json(JobWithPlan.model_validate({"job": _job(path.job_id), "newest": newest, "schedule": schedule}))
+    found = {"job": _job(path.job_id), "newest": newest, "schedule": schedule, "kit": kit}
+    return _json(JobWithPlan.model_validate(found))
+
+
+@jobs.put("/<int:job_id>/kit", responses={200: JobKitIn})
+def kit(path: JobPath, body: JobKitIn) -> Response:
+    """Keep with which kit a job is drawn."""
+    with the_store().writing() as session:
+        known = {*STARTERS, *(each.name for each in store.list_kits(session))}
+        if body.kit and body.kit not in known:
+            raise tasks.Refused(409, "There is no such kit", f"{body.kit} is no kit of this desk")
+        store.set_kit(session, path.job_id, body.kit)
+    committed()
+    return _json(body)
 
 
 @jobs.put("/<int:job_id>/schedule", responses={200: ScheduleIn})

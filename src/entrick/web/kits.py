@@ -2,21 +2,18 @@
 
 from __future__ import annotations
 
-from urllib.parse import urlencode
-
 from flask import Response, current_app
 from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel
 
 from .. import store
 from ..core.board import Kit
-from ..core.board.kits import STARTERS, read_kit, write_kit
-from ..core.measure import Unit
+from ..core.board.kits import ITEMS, STARTERS, Item, read_kit, write_kit
 from . import tasks
 from .ask import asked
 from .jobs import the_store
 from .problems import PROBLEMS, committed
-from .schemas import KitIn, KitOut, KitPath, KitsOut, LacksIn, LacksOut
+from .schemas import KitIn, KitItemOut, KitOut, KitPath, KitsOut, LacksIn, LacksOut
 
 kits = APIBlueprint("kits", __name__, url_prefix="/api", abp_responses=PROBLEMS)
 
@@ -36,20 +33,17 @@ def _every() -> Response:
         own = store.list_kits(session)
     starters = [_shown(name, kit, usual=False, starter=True) for name, kit in STARTERS.items()]
     kept = [_shown(kit.name, read_kit(kit.text), kit.usual, starter=False) for kit in own]
-    return _json(KitsOut(kits=(*starters, *kept), units=tuple(unit.value for unit in Unit)))
+    return _json(KitsOut(kits=(*starters, *kept), items=tuple(map(_item, ITEMS))))
 
 
-SHOWN = 35
-"""Opening at which a compass is pictured, mm."""
+def _item(item: Item) -> KitItemOut:
+    shown = KitItemOut.model_validate(item)
+    return shown.model_copy(update={"picture": f"/api/pictures/instrument.svg?item={item.shown_as or item.key}"})
 
 
 def _shown(name: str, kit: Kit, usual: bool, starter: bool) -> KitOut:
-    """Present a kit with pictures of what it holds."""
-    held = [{"tool": "compass", "value": f"{SHOWN / float(kit.unit.mm):.4g}", "unit": kit.unit.value}]
-    held += [{"tool": "30/60 set square", "value": "60", "unit": "deg"}] if kit.squares else []
-    held += [{"tool": "protractor", "value": "35", "unit": "deg"}] if kit.protractor is not None else []
-    pictures = tuple(f"/api/pictures/setting.svg?{urlencode(each)}" for each in held)
-    return KitOut(name=name, text=write_kit(kit), usual=usual, starter=starter, pictures=pictures)
+    """Present a kit."""
+    return KitOut(name=name, text=write_kit(kit), usual=usual, starter=starter)
 
 
 @kits.put("/kits/<string:name>", responses={200: KitOut})

@@ -10,10 +10,11 @@ from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel
 
 from .. import store
-from ..core.logbook import Event, Sitting, effective, learn
+from ..core.logbook import Event, Sitting, Taught, effective, learn, teach
 from .jobs import the_store
 from .problems import FILES, PROBLEMS, committed
 from .schemas import (
+    AmendedIn,
     EventIO,
     EventsIn,
     HandOut,
@@ -35,8 +36,30 @@ def _json(model: BaseModel, status: int = 200) -> Response:
 
 
 def _shown(sitting: store.SittingView, title: str = "") -> SittingOut:
-    shown = SittingOut.model_validate(sitting)
-    return shown.model_copy(update={"title": title})
+    stands = effective(sitting.events)
+    done = [event for event in stands if event.kind == "done"]
+    gaps = [event.off for event in stands if event.kind == "closed"]
+    told = {
+        "title": title,
+        "standing": tuple(EventIO.model_validate(event) for event in stands),
+        "steps": len(done),
+        "minutes": sum(event.seconds for event in done) / 60,
+        "slips": sum(event.kind == "slip" for event in stands),
+        "gap": gaps[-1] if gaps else None,
+    }
+    return SittingOut.model_validate(sitting).model_copy(update=told)
+
+
+def taught_now() -> Taught:
+    """Return what the logbook changes elsewhere; worked out anew where anything has been recorded."""
+    kept: dict[object, Taught] = current_app.extensions.setdefault("entrick.taught", {})
+    with the_store().reading() as session:
+        state = store.state_of_sittings(session)
+        if state not in kept:
+            found = store.list_sittings(session)
+            kept.clear()
+            kept[state] = teach([Sitting(s.job, s.revision, s.events, s.rehearsed) for s in found])
+    return kept[state]
 
 
 @logbook.get("/logbook", responses={200: LogbookOut})
@@ -84,7 +107,7 @@ def as_csv() -> Response:
 def begin(body: SittingIn) -> Response:
     """Begin a sitting; one that is known already is answered as it is."""
     with the_store().writing() as session:
-        found = store.begin(session, body.uid, body.job, body.revision, body.schedule)
+        found = store.begin(session, body.uid, body.job, body.revision, body.schedule, kit=body.kit)
     committed()
     return _json(_shown(found), 201)
 
@@ -94,6 +117,15 @@ def append(path: SittingPath, body: EventsIn) -> Response:
     """Append what happened; an event that has been taken already is not taken twice."""
     with the_store().writing() as session:
         found = store.append(session, path.uid, [_event(each) for each in body.events])
+    committed()
+    return _json(_shown(found))
+
+
+@logbook.post("/sittings/<string:uid>/amendments", responses={200: SittingOut})
+def amend(path: SittingPath, body: AmendedIn) -> Response:
+    """Correct an event of a sitting, or take one back; the events themselves stay as they were recorded."""
+    with the_store().writing() as session:
+        found = store.amend(session, path.uid, body.kind, body.of, body.seconds, body.off, body.text)
     committed()
     return _json(_shown(found))
 

@@ -42,6 +42,12 @@ def asset(name: str) -> Response:
     return send_from_directory(STATIC / "assets", name, max_age=31536000)
 
 
+@pages.get("/board-worker.js")
+def worker() -> Response:
+    """Return the script that keeps a sitting going while the desk is away; asked for anew each time."""
+    return send_from_directory(STATIC, "board-worker.js", max_age=0)
+
+
 @pages.get("/mark.svg")
 def mark() -> Response:
     """Return the mark shown in the browser's tab."""

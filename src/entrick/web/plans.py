@@ -7,6 +7,7 @@ from flask_openapi3 import APIBlueprint
 
 from . import tasks
 from .ask import asked
+from .logbook import taught_now
 from .problems import FILES, PROBLEMS
 from .schemas import (
     AroundOut,
@@ -17,6 +18,7 @@ from .schemas import (
     CompleteOut,
     ExportIn,
     ExportPath,
+    InstrumentQuery,
     KindsOut,
     LessonOut,
     MeasuredIn,
@@ -79,15 +81,15 @@ def proof(body: PlanIn) -> Response:
 
 
 @plans.post("/schedules", responses={200: SchedulesOut})
-def schedules(body: PlanIn) -> Response:
+def schedules(body: ScheduledIn) -> Response:
     """Count what every order of work takes: settings, changes of instrument, minutes."""
-    return asked(tasks.schedules, body)
+    return asked(tasks.schedules, body, taught_now())
 
 
 @plans.post("/rehearsal", responses={200: RehearsalOut})
-def rehearsal(body: PlanIn) -> Response:
+def rehearsal(body: ScheduledIn) -> Response:
     """Draw a plan by many hands: how well its outline closes on paper."""
-    return asked(tasks.rehearsal, body)
+    return asked(tasks.rehearsal, body, taught_now())
 
 
 @plans.post("/suggest", responses={200: SuggestOut})
@@ -156,6 +158,12 @@ def export(path: ExportPath, body: ExportIn) -> Response:
     if path.format == "entrick":
         return asked(tasks.export, body, path.format, otherwise=tasks.text_alone)
     return asked(tasks.export, body, path.format)
+
+
+@plans.get("/pictures/instrument.svg", responses={200: FILES})
+def instrument(query: InstrumentQuery) -> Response:
+    """Return a picture of an item of a kit."""
+    return asked(tasks.instrument, query)
 
 
 @plans.get("/pictures/setting.svg", responses={200: FILES})

@@ -24,6 +24,7 @@ from ..core.formats.tables import in_words
 from ..core.geometry import Point
 from ..core.kept import KEPT_PIECES, Kept
 from ..core.kind import Kind
+from ..core.logbook import Taught
 from ..core.measure import Dimension, Quantity, Unit, spell, spell_angle
 from ..core.moves import kinds
 from ..core.plan.document import Chain, Statement, Unread
@@ -166,20 +167,32 @@ def proof(done: Work) -> ProofOut:
     )  # fmt: skip
 
 
-def schedules(done: Work) -> SchedulesOut:
-    """Present what every order of work takes."""
-    found = counts(done.solution, done.sheet)
+def schedules(done: Work, taught: Taught) -> SchedulesOut:
+    """Present what every order of work takes, minutes as far as they are known in one's own pace."""
+    found = counts(done.solution, done.sheet, done.kit, taught.pace)
+    rehearsed = ", rehearsed ones among them" if taught.rehearsed else ""
+    told = f"minutes by {taught.steps} steps of the logbook{rehearsed}" if taught.steps else "minutes are guesses"
     return SchedulesOut(
+        told=told,
         schedules=tuple(
             CountedOut(schedule=how, called=CALLED[how], settings=c.settings, changes=c.changes, minutes=c.minutes)
             for how, c in found.items()
-        )
+        ),
     )
 
 
-def rehearsal(done: Work) -> RehearsalOut:
-    """Present a rehearsal, places in mm on paper."""
-    found, sheet = rehearse(done.solution, done.sheet, kit=done.kit), done.sheet
+def _whose(taught: Taught) -> str:
+    """Tell whose errors a rehearsal makes."""
+    if not taught.values:
+        return "The errors of the hand are common practice, no source."
+    rest = " and ".join(f"{tool} ({count} values)" for tool, count in taught.values.items())
+    rehearsed = ", rehearsed ones among them" if taught.rehearsed else ""
+    return f"The errors of {rest} are those of the logbook{rehearsed}; the others are common practice, no source."
+
+
+def rehearsal(done: Work, taught: Taught) -> RehearsalOut:
+    """Present a rehearsal by one's own hand as far as it is known, places in mm on paper."""
+    found, sheet = rehearse(done.solution, done.sheet, hand=taught.hand, kit=done.kit), done.sheet
     joins = []
     for join, cloud in zip(found.joins, found.clouds, strict=True):
         spot = sheet.on_paper(join.place)
@@ -192,7 +205,8 @@ def rehearsal(done: Work) -> RehearsalOut:
                 cloud=tuple((each.real * sheet.factor, each.imag * sheet.factor) for each in cloud),
             )
         )  # fmt: skip
-    return RehearsalOut(hands=found.hands, joins=tuple(joins), sizes=tuple(map(OverallOut.model_validate, found.sizes)))
+    sizes = tuple(map(OverallOut.model_validate, found.sizes))
+    return RehearsalOut(hands=found.hands, joins=tuple(joins), sizes=sizes, whose=_whose(taught))
 
 
 def regions(done: Work, spots: Sequence[tuple[float, float]], kind: str) -> RegionsOut:

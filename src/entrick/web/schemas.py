@@ -8,7 +8,9 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..core.assist.complete import Completion
+from ..core.board.kits import Sort
 from ..core.drawing.marks import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering
+from ..core.logbook.sitting import Kind
 from ..core.plan.document import LONGEST_LINE, MOST_CHARACTERS
 from ..core.plan.errors import PlanError
 
@@ -446,7 +448,7 @@ class PlanIn(Asked):
 
 
 class CountedOut(BaseModel):
-    """What an order of work takes; minutes are guesses."""
+    """What an order of work takes."""
 
     model_config = ConfigDict(from_attributes=True)
 
@@ -458,9 +460,10 @@ class CountedOut(BaseModel):
 
 
 class SchedulesOut(BaseModel):
-    """Every order in which the steps of a plan may be done."""
+    """Every order in which the steps of a plan may be done; `told` says what the minutes rest on."""
 
     schedules: tuple[CountedOut, ...]
+    told: str
 
 
 class SpreadOut(BaseModel):
@@ -518,13 +521,14 @@ class OverallOut(BaseModel):
     way: str
     size: float
     off: SpreadOut
-    instead: tuple[InsteadOut, ...] = ()
+    instead: tuple[InsteadOut, ...]
 
 
 class RehearsalOut(BaseModel):
-    """A plan drawn by many hands."""
+    """A plan drawn by many hands; `whose` says where their errors are from."""
 
     hands: int
+    whose: str
     joins: tuple[JoinOut, ...]
     sizes: tuple[OverallOut, ...]
 
@@ -862,12 +866,19 @@ class JobWithPlan(BaseModel):
     job: JobOut
     newest: RevisionOut
     schedule: Schedule
+    kit: str = ""
 
 
 class ScheduleIn(Asked):
     """In which order the steps of a job are done from now on."""
 
     schedule: Schedule
+
+
+class JobKitIn(Asked):
+    """Which kit a job is drawn with from now on, by name; the usual one where it is empty."""
+
+    kit: Annotated[str, Field(max_length=60)]
 
 
 class ScheduledIn(Asked):
@@ -914,23 +925,33 @@ class KitPath(Asked):
 
 
 class KitOut(BaseModel):
-    """A kit by name, as the text of its file; `starter` where it comes with the desk and cannot be changed.
-
-    `pictures` are addresses of what it holds.
-    """
+    """A kit by name, as the text of its file; `starter` where it comes with the desk and cannot be changed."""
 
     name: str
     text: str
     usual: bool
     starter: bool
-    pictures: tuple[str, ...]
+
+
+class KitItemOut(BaseModel):
+    """Something a kit may hold, as its page asks for it; see `core.board.kits.Item`."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    key: str
+    label: str
+    sort: Sort
+    in_unit: bool
+    usual: str
+    choices: tuple[str, ...]
+    picture: str = ""
 
 
 class KitsOut(BaseModel):
-    """Every kit, and the units a rule may have."""
+    """Every kit, and everything a kit may hold."""
 
     kits: tuple[KitOut, ...]
-    units: tuple[str, ...]
+    items: tuple[KitItemOut, ...]
 
 
 class KitIn(Asked):
@@ -975,7 +996,7 @@ class EventIO(Asked):
     model_config = ConfigDict(extra="forbid", from_attributes=True)
 
     number: Annotated[int, Field(ge=1, le=20_000)]
-    kind: Literal["done", "back", "measured", "slip", "note", "undone"]
+    kind: Kind
     step: Annotated[int, Field(ge=0, le=100_000)] = 0
     tool: Annotated[str, Field(max_length=80)] = ""
     seconds: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)] = 0.0
@@ -997,12 +1018,23 @@ class SittingIn(Asked):
     job: Annotated[int, Field(ge=1, le=2**63 - 1)]
     revision: Annotated[int, Field(ge=1, le=2**63 - 1)]
     schedule: Schedule = "written"
+    kit: Annotated[str, Field(max_length=60)] = ""
 
 
 class EventsIn(Asked):
     """Events of a sitting; what has been taken already may be sent again."""
 
     events: Annotated[list[EventIO], Field(max_length=2000)]
+
+
+class AmendedIn(Asked):
+    """What is put right in a sitting: an event corrected, or taken back; taking back a correction undoes it."""
+
+    of: Annotated[int, Field(ge=1, le=20_000)]
+    kind: Literal["corrected", "undone"]
+    seconds: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)] = 0.0
+    off: Finite = 0.0
+    text: Annotated[str, Field(max_length=500)] = ""
 
 
 class RemovedIn(Asked):
@@ -1012,7 +1044,10 @@ class RemovedIn(Asked):
 
 
 class SittingOut(BaseModel):
-    """A sitting with what happened; `rehearsed` where a simulated hand made it up, and nobody drew."""
+    """A sitting with what happened; `rehearsed` where a simulated hand made it up, and nobody drew.
+
+    `standing` are the events as they were corrected last; `gap` is how far the last join gaped, mm on paper.
+    """
 
     model_config = ConfigDict(from_attributes=True)
 
@@ -1021,10 +1056,16 @@ class SittingOut(BaseModel):
     title: str = ""
     revision: int
     schedule: str
+    kit: str
     started_at: datetime
     rehearsed: bool
     removed: bool
     events: tuple[EventIO, ...]
+    standing: tuple[EventIO, ...] = ()
+    steps: int = 0
+    minutes: float = 0.0
+    slips: int = 0
+    gap: float | None = None
 
 
 class PaceOut(BaseModel):
@@ -1126,6 +1167,12 @@ class ExportIn(Asked):
     ovals: Literal["ellipse", "arcs", "polyline"] = "ellipse"
     within: float = Field(default=0.01, gt=0, le=10)
     paper: Literal["A4", "letter"] = "A4"
+
+
+class InstrumentQuery(Asked):
+    """An item of a kit."""
+
+    item: Annotated[str, Field(max_length=40)]
 
 
 class PictureQuery(Asked):

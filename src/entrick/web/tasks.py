@@ -27,9 +27,10 @@ from ..core.board.lacks import lacks
 from ..core.desk import Work, work_out
 from ..core.dimensioning.suggest import suggest_dimensions
 from ..core.display import DisplayList, Layer, draw_worksheet
+from ..core.display.instruments import instrument_picture
 from ..core.display.picture import angle_picture, compass_over_rule, template_picture
 from ..core.formats.tables import in_words, table_csv, table_page
-from ..core.logbook import judge
+from ..core.logbook import Taught, judge
 from ..core.logbook.measured import read_value
 from ..core.measure import Unit
 from ..core.moves import kinds
@@ -54,6 +55,7 @@ from .schemas import (
     Edit,
     ExportIn,
     InsertLine,
+    InstrumentQuery,
     KindsOut,
     LackOut,
     LacksIn,
@@ -211,14 +213,14 @@ def proof(body: PlanIn) -> Answer:
     return _json(present.proof(work_out(body.text)))
 
 
-def schedules(body: PlanIn) -> Answer:
+def schedules(body: ScheduledIn, taught: Taught) -> Answer:
     """Count what every order of work takes."""
-    return _json(present.schedules(work_out(body.text)))
+    return _json(present.schedules(work_out(body.text, _kit(body.kit)), taught))
 
 
-def rehearsal(body: PlanIn) -> Answer:
+def rehearsal(body: ScheduledIn, taught: Taught) -> Answer:
     """Draw a plan by many hands."""
-    return _json(present.rehearsal(work_out(body.text)))
+    return _json(present.rehearsal(work_out(body.text, _kit(body.kit)), taught))
 
 
 def suggest(body: PlanIn) -> Answer:
@@ -393,6 +395,16 @@ def picture(query: PictureQuery) -> Answer:
             drawing = template_picture(query.value, unit)
         else:
             drawing = compass_over_rule(query.value, unit, graduation, query.tool)
+    shown = formats.write_svg(drawing).encode()
+    return Answer(shown, "image/svg+xml", {"Cache-Control": "private, max-age=86400"})
+
+
+def instrument(query: InstrumentQuery) -> Answer:
+    """Return a picture of an item of a kit."""
+    try:
+        drawing = instrument_picture(query.item)
+    except KeyError:
+        raise Refused(404, "No such item", f"a kit has no {query.item}") from None
     shown = formats.write_svg(drawing).encode()
     return Answer(shown, "image/svg+xml", {"Cache-Control": "private, max-age=86400"})
 

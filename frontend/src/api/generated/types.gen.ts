@@ -21,6 +21,34 @@ export type AddEvent = {
 };
 
 /**
+ * AmendedIn
+ *
+ * What is put right in a sitting: an event corrected, or taken back; taking back a correction undoes it.
+ */
+export type AmendedIn = {
+    /**
+     * Kind
+     */
+    kind: 'corrected' | 'undone';
+    /**
+     * Of
+     */
+    of: number;
+    /**
+     * Off
+     */
+    off?: number;
+    /**
+     * Seconds
+     */
+    seconds?: number;
+    /**
+     * Text
+     */
+    text?: string;
+};
+
+/**
  * Append
  *
  * Put one line or several at the end of the plan, as typed.
@@ -370,7 +398,7 @@ export type Completion = {
 /**
  * CountedOut
  *
- * What an order of work takes; minutes are guesses.
+ * What an order of work takes.
  */
 export type CountedOut = {
     /**
@@ -852,7 +880,7 @@ export type EventIo = {
     /**
      * Kind
      */
-    kind: 'done' | 'back' | 'measured' | 'slip' | 'note' | 'undone';
+    kind: 'done' | 'back' | 'measured' | 'slip' | 'note' | 'closed' | 'corrected' | 'undone';
     /**
      * Number
      */
@@ -1204,6 +1232,18 @@ export type JobIn = {
 };
 
 /**
+ * JobKitIn
+ *
+ * Which kit a job is drawn with from now on, by name; the usual one where it is empty.
+ */
+export type JobKitIn = {
+    /**
+     * Kit
+     */
+    kit: string;
+};
+
+/**
  * JobOut
  *
  * A job as the register lists it.
@@ -1273,6 +1313,10 @@ export type JobOut = {
  */
 export type JobWithPlan = {
     job: JobOut;
+    /**
+     * Kit
+     */
+    kit?: string;
     newest: RevisionOut;
     /**
      * Schedule
@@ -1485,21 +1529,51 @@ export type KitIn = {
 };
 
 /**
+ * KitItemOut
+ *
+ * Something a kit may hold, as its page asks for it; see `core.board.kits.Item`.
+ */
+export type KitItemOut = {
+    /**
+     * Choices
+     */
+    choices: Array<string>;
+    /**
+     * In Unit
+     */
+    in_unit: boolean;
+    /**
+     * Key
+     */
+    key: string;
+    /**
+     * Label
+     */
+    label: string;
+    /**
+     * Picture
+     */
+    picture?: string;
+    /**
+     * Sort
+     */
+    sort: 'size' | 'size or none' | 'yes' | 'list' | 'choice';
+    /**
+     * Usual
+     */
+    usual: string;
+};
+
+/**
  * KitOut
  *
  * A kit by name, as the text of its file; `starter` where it comes with the desk and cannot be changed.
- *
- * `pictures` are addresses of what it holds.
  */
 export type KitOut = {
     /**
      * Name
      */
     name: string;
-    /**
-     * Pictures
-     */
-    pictures: Array<string>;
     /**
      * Starter
      */
@@ -1517,17 +1591,17 @@ export type KitOut = {
 /**
  * KitsOut
  *
- * Every kit, and the units a rule may have.
+ * Every kit, and everything a kit may hold.
  */
 export type KitsOut = {
+    /**
+     * Items
+     */
+    items: Array<KitItemOut>;
     /**
      * Kits
      */
     kits: Array<KitOut>;
-    /**
-     * Units
-     */
-    units: Array<string>;
 };
 
 /**
@@ -1977,9 +2051,13 @@ export type OpenedOut = {
 /**
  * OverallOut
  *
- * A size over all on paper, and how far off it comes out, mm.
+ * A size over all on paper, how far off it comes out, mm, and what would help.
  */
 export type OverallOut = {
+    /**
+     * Instead
+     */
+    instead: Array<InsteadOut>;
     off: SpreadOut;
     /**
      * Outline
@@ -2144,7 +2222,7 @@ export type RegionsOut = {
 /**
  * RehearsalOut
  *
- * A plan drawn by many hands.
+ * A plan drawn by many hands; `whose` says where their errors are from.
  */
 export type RehearsalOut = {
     /**
@@ -2159,6 +2237,10 @@ export type RehearsalOut = {
      * Sizes
      */
     sizes: Array<OverallOut>;
+    /**
+     * Whose
+     */
+    whose: string;
 };
 
 /**
@@ -2284,13 +2366,17 @@ export type ScheduledIn = {
 /**
  * SchedulesOut
  *
- * Every order in which the steps of a plan may be done.
+ * Every order in which the steps of a plan may be done; `told` says what the minutes rest on.
  */
 export type SchedulesOut = {
     /**
      * Schedules
      */
     schedules: Array<CountedOut>;
+    /**
+     * Told
+     */
+    told: string;
 };
 
 /**
@@ -2556,6 +2642,10 @@ export type SittingIn = {
      */
     job: number;
     /**
+     * Kit
+     */
+    kit?: string;
+    /**
      * Revision
      */
     revision: number;
@@ -2573,6 +2663,8 @@ export type SittingIn = {
  * SittingOut
  *
  * A sitting with what happened; `rehearsed` where a simulated hand made it up, and nobody drew.
+ *
+ * `standing` are the events as they were corrected last; `gap` is how far the last join gaped, mm on paper.
  */
 export type SittingOut = {
     /**
@@ -2580,9 +2672,21 @@ export type SittingOut = {
      */
     events: Array<EventIo>;
     /**
+     * Gap
+     */
+    gap?: number | null;
+    /**
      * Job
      */
     job: number;
+    /**
+     * Kit
+     */
+    kit: string;
+    /**
+     * Minutes
+     */
+    minutes?: number;
     /**
      * Rehearsed
      */
@@ -2600,9 +2704,21 @@ export type SittingOut = {
      */
     schedule: string;
     /**
+     * Slips
+     */
+    slips?: number;
+    /**
+     * Standing
+     */
+    standing?: Array<EventIo>;
+    /**
      * Started At
      */
     started_at: string;
+    /**
+     * Steps
+     */
+    steps?: number;
     /**
      * Title
      */
@@ -5896,6 +6012,362 @@ export type JobsArchiveIntJobIdPatchResponses = {
 };
 
 export type JobsArchiveIntJobIdPatchResponse = JobsArchiveIntJobIdPatchResponses[keyof JobsArchiveIntJobIdPatchResponses];
+
+export type JobsKitIntJobIdKitPutData = {
+    body: JobKitIn;
+    path: {
+        /**
+         * Job Id
+         */
+        job_id: number;
+    };
+    query?: never;
+    url: '/api/jobs/{job_id}/kit';
+};
+
+export type JobsKitIntJobIdKitPutErrors = {
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+};
+
+export type JobsKitIntJobIdKitPutError = JobsKitIntJobIdKitPutErrors[keyof JobsKitIntJobIdKitPutErrors];
+
+export type JobsKitIntJobIdKitPutResponses = {
+    /**
+     * OK
+     */
+    200: JobKitIn;
+};
+
+export type JobsKitIntJobIdKitPutResponse = JobsKitIntJobIdKitPutResponses[keyof JobsKitIntJobIdKitPutResponses];
 
 export type JobsHistoryIntJobIdRevisionsGetData = {
     body?: never;
@@ -11557,6 +12029,362 @@ export type PlansOpenedOpenedPostResponses = {
 
 export type PlansOpenedOpenedPostResponse = PlansOpenedOpenedPostResponses[keyof PlansOpenedOpenedPostResponses];
 
+export type PlansInstrumentPicturesInstrumentSvgGetData = {
+    body?: never;
+    path?: never;
+    query: {
+        /**
+         * Item
+         */
+        item: string;
+    };
+    url: '/api/pictures/instrument.svg';
+};
+
+export type PlansInstrumentPicturesInstrumentSvgGetErrors = {
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+};
+
+export type PlansInstrumentPicturesInstrumentSvgGetError = PlansInstrumentPicturesInstrumentSvgGetErrors[keyof PlansInstrumentPicturesInstrumentSvgGetErrors];
+
+export type PlansInstrumentPicturesInstrumentSvgGetResponses = {
+    /**
+     * A file
+     */
+    200: Blob | File;
+};
+
+export type PlansInstrumentPicturesInstrumentSvgGetResponse = PlansInstrumentPicturesInstrumentSvgGetResponses[keyof PlansInstrumentPicturesInstrumentSvgGetResponses];
+
 export type PlansPicturePicturesSettingSvgGetData = {
     body?: never;
     path?: never;
@@ -13681,7 +14509,7 @@ export type RegisterNoticeNoticeGetResponses = {
 export type RegisterNoticeNoticeGetResponse = RegisterNoticeNoticeGetResponses[keyof RegisterNoticeNoticeGetResponses];
 
 export type PlansRehearsalRehearsalPostData = {
-    body: PlanIn;
+    body: ScheduledIn;
     path?: never;
     query?: never;
     url: '/api/rehearsal';
@@ -14032,7 +14860,7 @@ export type PlansRehearsalRehearsalPostResponses = {
 export type PlansRehearsalRehearsalPostResponse = PlansRehearsalRehearsalPostResponses[keyof PlansRehearsalRehearsalPostResponses];
 
 export type PlansSchedulesSchedulesPostData = {
-    body: PlanIn;
+    body: ScheduledIn;
     path?: never;
     query?: never;
     url: '/api/schedules';
@@ -15439,6 +16267,362 @@ export type LogbookRemoveSittingsStringUidPatchResponses = {
 };
 
 export type LogbookRemoveSittingsStringUidPatchResponse = LogbookRemoveSittingsStringUidPatchResponses[keyof LogbookRemoveSittingsStringUidPatchResponses];
+
+export type LogbookAmendSittingsStringUidAmendmentsPostData = {
+    body: AmendedIn;
+    path: {
+        /**
+         * Uid
+         */
+        uid: string;
+    };
+    query?: never;
+    url: '/api/sittings/{uid}/amendments';
+};
+
+export type LogbookAmendSittingsStringUidAmendmentsPostErrors = {
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+};
+
+export type LogbookAmendSittingsStringUidAmendmentsPostError = LogbookAmendSittingsStringUidAmendmentsPostErrors[keyof LogbookAmendSittingsStringUidAmendmentsPostErrors];
+
+export type LogbookAmendSittingsStringUidAmendmentsPostResponses = {
+    /**
+     * OK
+     */
+    200: SittingOut;
+};
+
+export type LogbookAmendSittingsStringUidAmendmentsPostResponse = LogbookAmendSittingsStringUidAmendmentsPostResponses[keyof LogbookAmendSittingsStringUidAmendmentsPostResponses];
 
 export type LogbookAppendSittingsStringUidEventsPostData = {
     body: EventsIn;

@@ -51,6 +51,8 @@ class Item:
         What stands there where it is there and nothing else is said.
     choices : tuple of str
         What it may be, where it is one of several.
+    shown_as : str
+        Key of the item whose picture shows it too; its own where it is empty.
     """
 
     key: str
@@ -59,15 +61,16 @@ class Item:
     in_unit: bool = False
     usual: str = ""
     choices: tuple[str, ...] = ()
+    shown_as: str = ""
 
 
 ITEMS = (
-    Item("unit", "Unit of the rule", "choice", choices=tuple(unit.value for unit in Unit)),
+    Item("unit", "Unit of the rule", "choice", choices=tuple(unit.value for unit in Unit), shown_as="graduation"),
     Item("graduation", "Rule, finest graduation", "size", True),
-    Item("length", "Rule, length", "size", True),
+    Item("length", "Rule, length", "size", True, shown_as="graduation"),
     Item("faces", "Rule, faces at other scales", "list"),
     Item("compass", "Compass, largest radius", "size", True),
-    Item("least", "Compass, smallest radius", "size", True),
+    Item("least", "Compass, smallest radius", "size", True, shown_as="compass"),
     Item("beam", "Beam compass, largest radius", "size or none", True, "600"),
     Item("dividers", "Dividers", "yes"),
     Item("template_holes", "Circle template, holes", "list", True),

@@ -7,7 +7,8 @@ knows better (common practice, no source).
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Sequence
+import statistics
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -46,6 +47,10 @@ MINUTES: dict[type[Act], float] = {
     Finish: 1.0,
 }  # fmt: skip
 """Minutes an act takes when all is set (guesses)."""
+
+
+GROUPS = {"French curve": "pencil", "tracing paper": "dividers"}
+"""What is told together with another instrument where minutes are learnt."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -262,20 +267,51 @@ def _where(act: GoOver) -> Point:
             return loop.pieces[0].entry
 
 
-def counted(acts: Sequence[Act], order: Sequence[int]) -> Counted:
-    """Count what an order takes."""
+def counted(acts: Sequence[Act], order: Sequence[int], pace: Mapping[str, float] | None = None) -> Counted:
+    """Count what an order takes.
+
+    Parameters
+    ----------
+    acts : sequence of Act
+        As written.
+    order : sequence of int
+    pace : mapping of str to float, optional
+        Minutes a step takes in one's own hands, median, by group of instruments; guesses where there is none.
+
+    Notes
+    -----
+    A guess for an act is taken as many times as the own median is of the median guess of its group in this plan: so
+    what an order saves is still told by what it lets one leave as it is.
+    """
+    times = _own_times(acts, pace) if pace else {}
     stand = Stand()
     settings = changes = 0
     minutes = 0.0
     for index in order:
         need = needs(acts[index])
-        minutes += MINUTES.get(type(acts[index]), 0.0) + stand.to(need)
+        guess = MINUTES.get(type(acts[index]), 0.0) + stand.to(need)
+        minutes += guess * times.get(_group(need), 1.0)
         if need is None:
             continue
         changes += need.tool != stand.tool
         settings += need.setting is not None and (need.tool, need.setting) != (stand.tool, stand.setting)
         stand = need
     return Counted(settings, changes, minutes)
+
+
+def _group(need: Stand | None) -> str:
+    return GROUPS.get(need.tool, need.tool) if need else "pencil"
+
+
+def _own_times(acts: Sequence[Act], pace: Mapping[str, float]) -> dict[str, float]:
+    """Return by group how many times as long as guessed a step takes."""
+    stand = Stand()
+    guesses: dict[str, list[float]] = {}
+    for act in acts:
+        need = needs(act)
+        guesses.setdefault(_group(need), []).append(MINUTES.get(type(act), 0.0) + stand.to(need))
+        stand = need or stand
+    return {group: pace[group] / statistics.median(found) for group, found in guesses.items() if group in pace}
 
 
 def why(acts: Sequence[Act], order: Sequence[int]) -> list[str]:

@@ -195,10 +195,12 @@ def _rescheduled(
     return tuple(tuple(steps) for steps in own_steps.values() if steps)
 
 
-def counts(solution: Solution, sheet: Sheet) -> dict[Schedule, Counted]:
-    """Return what every order of work takes: settings, changes of instrument, minutes (guesses)."""
-    acts = [each for own in in_order(solution, sheet) for each in own.acts]
-    return {how: counted(acts, scheduled(acts, how)) for how in CALLED}
+def counts(
+    solution: Solution, sheet: Sheet, kit: Kit, pace: Mapping[str, float] | None = None
+) -> dict[Schedule, Counted]:
+    """Return what every order of work takes: settings, changes of instrument, minutes (guesses, or one's own pace)."""
+    acts = [each for own in _with_kit(in_order(solution, sheet), kit, sheet) for each in own.acts]
+    return {how: counted(acts, scheduled(acts, how), pace) for how in CALLED}
 
 
 def _freely(setting: Setting) -> Setting:

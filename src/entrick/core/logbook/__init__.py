@@ -3,5 +3,6 @@
 from .learning import Learnt, Spread, learn
 from .measured import Verdict, judge
 from .sitting import Event, Sitting, effective
+from .taught import Taught, teach
 
-__all__ = ["Event", "Learnt", "Sitting", "Spread", "Verdict", "effective", "judge", "learn"]
+__all__ = ["Event", "Learnt", "Sitting", "Spread", "Taught", "Verdict", "effective", "judge", "learn", "teach"]

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
-Kind = Literal["done", "back", "measured", "slip", "note", "undone"]
+Kind = Literal["done", "back", "measured", "slip", "note", "closed", "corrected", "undone"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -19,7 +19,8 @@ class Event:
         From 1 on, as the device counts.
     kind : str
         "done" (a step, with its seconds), "back" (returned to it), "measured" (a value against the computed one),
-        "slip" and "note" (in words), "undone" (takes back the event of a number).
+        "slip" and "note" (in words), "closed" (how far the last join gaped, mm on paper), "corrected" (says the
+        seconds, the value and the words of the event of a number anew), "undone" (takes back the event of a number).
     step : int
         Number of the step, in the order of the sitting.
     tool : str
@@ -28,7 +29,7 @@ class Event:
         Measured less computed, mm on paper, or degrees.
     text : str
     of : int
-        Which event is undone.
+        Which event is undone, or corrected.
     """
 
     number: int
@@ -52,7 +53,17 @@ class Sitting:
 
 
 def effective(events: Iterable[Event]) -> tuple[Event, ...]:
-    """Return the events that stand: those that were taken back, and what took them back, are left out."""
+    """Return the events that stand, as they were corrected last: those that were taken back, and what took them back
+    or corrected them, are left out."""
     found = tuple(events)
-    gone = {event.of for event in found if event.kind == "undone"}
-    return tuple(event for event in found if event.kind != "undone" and event.number not in gone)
+    gone: set[int] = set()
+    # What is taken back may be put back: the last word counts.
+    for event in reversed(found):
+        if event.kind == "undone" and event.number not in gone:
+            gone.add(event.of)
+    anew = {event.of: event for event in found if event.kind == "corrected" and event.number not in gone}
+    return tuple(
+        replace(event, seconds=anew[event.number].seconds, off=anew[event.number].off, text=anew[event.number].text)
+        if event.number in anew else event
+        for event in found if event.kind not in ("undone", "corrected") and event.number not in gone
+    )  # fmt: skip

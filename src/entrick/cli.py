@@ -173,15 +173,37 @@ def rehearse(file: Path, hands: int, seed: int, as_json: bool) -> None:
         click.echo(f"{size.outline}, {size.way} over all {size.size:.1f} mm: nine in ten within {size.off.nine:.2f} mm")
 
 
+_PEM = click.Path(exists=True, dir_okay=False, path_type=Path)
+
+
 @main.command()
 @click.option("--port", default=8400, show_default=True)
 @click.option("--database", type=click.Path(dir_okay=False, path_type=Path), default=None, help="SQLite file.")
 @click.option("--demo", is_flag=True, help="Load the sample jobs into an empty register.")
-def serve(port: int, database: Path | None, demo: bool) -> None:
-    """Serve the desk on 127.0.0.1."""
-    from .web.serve import run
+@click.option("--lan", is_flag=True, help="Let phones and tablets of the local network in, by a code that is printed.")
+@click.option("--lan-address", metavar="ADDRESS", help="Which address of this machine, where it has several.")
+@click.option("--cert", type=_PEM, help="Certificate chain of one's own, PEM, for --lan; goes with --key.")
+@click.option("--key", type=_PEM, help="Its private key, PEM.")
+def serve(
+    port: int, database: Path | None, demo: bool, lan: bool, lan_address: str | None, cert: Path | None,
+    key: Path | None,
+) -> None:  # fmt: skip
+    """Serve the desk on 127.0.0.1; with --lan to the local network as well."""
+    from .web.pairing import local_address
+    from .web.serve import Network, run
 
-    run(port, database, demo)
+    if (cert is None) != (key is None):
+        raise click.UsageError("--cert and --key go together")
+    if not lan:
+        if cert or lan_address:
+            raise click.UsageError("--lan-address, --cert and --key go with --lan")
+        run(port, database, demo)
+        return
+    try:
+        network = Network(local_address(lan_address), cert, key)
+    except ValueError as error:
+        raise click.UsageError(str(error)) from error
+    run(port, database, demo, network)
 
 
 _DATABASE = click.option(

@@ -2,17 +2,32 @@
 
 import csv
 import io
+import re
 import zipfile
+from pathlib import Path
+from typing import Any
 
 import pytest
 from flask.testing import FlaskClient
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from entrick.core.board.kits import STARTERS, as_said, write_kit
 from entrick.core.logbook import Sitting, learn
 from entrick.demo import load
 from entrick.demo.sittings import BIAS, SITTINGS, load_sittings
-from entrick.store import Store, Zip, export_register, import_register, list_sittings, open_store, schedule_of
+from entrick.store import (
+    Folder,
+    Store,
+    Zip,
+    export_register,
+    import_register,
+    kit_of,
+    list_kits,
+    list_sittings,
+    open_store,
+    schedule_of,
+)
 
 UID = "0123456789abcdef"
 PLAN = "units mm\nsheet A3, scale 1:2\nO = datum\nc = circle, centre O, radius 44\n"
@@ -171,3 +186,79 @@ def test_the_made_up_sittings_say_so_and_teach_the_bias_they_were_made_with(stor
     assert abs(compass.bias - BIAS["compass"]) <= 2 * compass.bias_off
     assert "set a hair under" in compass.hint
     assert learnt.slips
+
+
+def test_an_event_is_corrected_taken_out_and_that_undone(client: FlaskClient, job: int) -> None:
+    begin(client, job)
+    events = [done(1), done(2, 1), {"number": 3, "kind": "closed", "off": 0.4}]
+    assert client.post(f"/api/sittings/{UID}/events", json={"events": events}).status_code == 200
+
+    def amended(**said: object) -> dict[str, Any]:
+        answer = client.post(f"/api/sittings/{UID}/amendments", json=said)
+        assert answer.status_code == 200, answer.text
+        return answer.json or {}
+
+    found = amended(of=1, kind="corrected", seconds=90.0)
+    assert [event["seconds"] for event in found["standing"]] == [90.0, 30.0, 0.0]
+    assert (found["minutes"], found["gap"]) == (2.0, 0.4)
+    assert [event["seconds"] for event in found["events"]][:2] == [30.0, 30.0], "what was recorded stays"
+    found = amended(of=2, kind="undone")
+    assert [event["number"] for event in found["standing"]] == [1, 3]
+    found = amended(of=5, kind="undone")
+    assert [event["number"] for event in found["standing"]] == [1, 2, 3]
+    assert client.post(f"/api/sittings/{UID}/amendments", json={"of": 99, "kind": "undone"}).status_code == 404
+    assert client.post("/api/sittings/ffffffffffff/amendments", json={"of": 1, "kind": "undone"}).status_code == 404
+
+
+def test_what_the_logbook_knows_changes_minutes_and_hand_and_is_said(client: FlaskClient, job: int) -> None:
+    def told() -> tuple[str, str, float]:
+        orders, hands = (client.post(f"/api/{what}", json={"text": PLAN}).json for what in ("schedules", "rehearsal"))
+        assert orders is not None
+        assert hands is not None
+        return orders["told"], hands["whose"], orders["schedules"][0]["minutes"]
+
+    guess = told()
+    assert guess[0] == "minutes are guesses"
+    assert guess[1] == "The errors of the hand are common practice, no source."
+    begin(client, job)
+    events = [done(n, n, 600.0) for n in range(1, 9)]
+    events += [{"number": n, "kind": "measured", "tool": "compass", "off": 0.1 * (n % 4)} for n in range(9, 20)]
+    assert client.post(f"/api/sittings/{UID}/events", json={"events": events}).status_code == 200
+    own = told()
+    assert own[0] == "minutes by 8 steps of the logbook"
+    assert "compass (11 values)" in own[1]
+    assert own[2] > guess[2] + 8
+    client.patch(f"/api/sittings/{UID}", json={"removed": True})
+    assert told() == guess
+
+
+def test_a_job_names_its_kit_and_takes_it_along(client: FlaskClient, job: int, store: Store, tmp_path: Path) -> None:
+    bare = write_kit(STARTERS["bare"])
+    assert client.put("/api/kits/the yard", json={"text": bare, "usual": True}).status_code == 200
+    assert client.put(f"/api/jobs/{job}/kit", json={"kit": "nobody's"}).status_code == 409
+    assert client.put(f"/api/jobs/{job}/kit", json={"kit": "the yard"}).status_code == 200
+    assert client.put(f"/api/jobs/{job}/schedule", json={"schedule": "clean"}).status_code == 200
+    shown = client.get(f"/api/jobs/{job}").json
+    assert shown is not None
+    assert (shown["kit"], shown["schedule"]) == ("the yard", "clean")
+    client.post("/api/sittings", json={"uid": UID, "job": job, "revision": 1, "kit": "the yard"})
+    export_register(store, Folder(tmp_path / "out"))
+    other = open_store(tmp_path / "other.db")
+    import_register(other, Folder(tmp_path / "out"))
+    with other.reading() as session:
+        assert kit_of(session, job) == "the yard"
+        assert [sitting.kit for sitting in list_sittings(session)] == ["the yard"]
+        assert [(kit.name, kit.text, kit.usual) for kit in list_kits(session)] == [("the yard", bare, True)]
+    assert client.put(f"/api/jobs/{job}/kit", json={"kit": ""}).status_code == 200
+
+
+def test_every_item_of_a_kit_has_its_picture(client: FlaskClient) -> None:
+    answer = client.get("/api/kits").json
+    assert answer is not None
+    for item in answer["items"]:
+        picture = client.get(item["picture"])
+        assert picture.status_code == 200
+        assert "<svg" in picture.text
+        assert len(re.findall(r"[ML]-?\d|<line|<circle", picture.text)) > 5, item["key"]
+    assert client.get("/api/pictures/instrument.svg?item=anvil").status_code == 404
+    assert {item["key"] for item in answer["items"]} == set(as_said(STARTERS["bare"]))

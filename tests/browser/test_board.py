@@ -1,6 +1,8 @@
 """At the board: through the steps by keys and touch, with the desk away, and what the logbook makes of it."""
 
 import re
+import subprocess
+import sys
 import threading
 from pathlib import Path
 
@@ -11,6 +13,7 @@ from waitress.server import create_server
 from entrick.demo import load
 from entrick.store import Store, list_sittings, save_revision
 from entrick.web import create_app
+from entrick.web.pairing import local_address
 
 AXE = Path("frontend/node_modules/axe-core/axe.min.js")
 
@@ -181,3 +184,65 @@ def test_a_kit_is_changed_shows_what_it_lacks_and_becomes_the_usual_one(page: Pa
     page.evaluate(AXE.read_text("utf-8"))
     wrong = page.evaluate("axe.run({runOnly: ['wcag2a', 'wcag2aa']}).then(r => r.violations.map(v => v.id))")
     assert wrong == []
+
+
+def test_a_phone_comes_in_by_the_code_and_goes_on_with_the_desk_stopped(page: Page, tmp_path: Path) -> None:
+    """Over this machine's own address in its network, where it has one: there a browser gives no service worker."""
+    try:
+        host = local_address()
+    except ValueError:
+        host = "127.0.0.2"
+    command = [sys.executable, "-m", "entrick.cli", "serve", "--demo", "--port", "8477", "--database",
+               str(tmp_path / "r.db"), "--lan", "--lan-address", host]  # fmt: skip
+    desk = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
+    try:
+        assert desk.stdout is not None
+        told = ""
+        while not (found := re.search(r"code (\d{6})", told)):
+            told += desk.stdout.readline()
+        page.set_viewport_size({"width": 390, "height": 844})
+        page.goto(f"http://{host}:8477/jobs/1/board")
+        page.get_by_label("The code of six figures the desk shows").fill("000000" if found[1] != "000000" else "1")
+        page.get_by_role("button", name="Come in").click()
+        expect(page.get_by_role("alert")).to_contain_text("not the code")
+        page.evaluate(AXE.read_text("utf-8"))
+        assert page.evaluate("axe.run({runOnly: ['wcag2a', 'wcag2aa']}).then(r => r.violations.map(v => v.id))") == []
+        page.get_by_label("The code of six figures the desk shows").fill(found[1])
+        page.get_by_role("button", name="Come in").click()
+        page.get_by_text("Bearing cap").wait_for()
+        page.goto(f"http://{host}:8477/jobs/1/board")
+        page.get_by_role("button", name="Begin a sitting").click()
+        at(page, 1)
+        words = "keeps what is recorded, but not the page" if host != "127.0.0.2" else "Kept here"
+        expect(page.get_by_text(words)).to_be_visible()
+        page.keyboard.press("Space")
+        expect(page.get_by_role("status").filter(has_text="all is in the logbook")).to_be_visible()
+        desk.terminate()
+        desk.wait(30)
+        for _ in range(3):
+            page.get_by_role("button", name="Done", exact=True).click()
+        at(page, 5)
+        expect(page.get_by_role("status").filter(has_text="3 kept here")).to_be_visible()
+    finally:
+        desk.terminate()
+        desk.wait(30)
+
+
+def test_a_sitting_is_put_right_in_the_logbook_and_that_undone(page: Page, desk: str, quiet: None) -> None:
+    begin(page, desk)
+    for _ in range(3):
+        page.keyboard.press("Space")
+    expect(page.get_by_role("status").filter(has_text="all is in the logbook")).to_be_visible()
+    page.get_by_role("link", name="Logbook").click()
+    page.get_by_role("button", name=re.compile("what happened in the sitting")).click()
+    page.get_by_role("button", name="Correct event 2").click()
+    page.get_by_label("Seconds of event 2").fill("300")
+    page.get_by_role("button", name="Keep").click()
+    expect(page.get_by_role("cell", name="300", exact=True)).to_be_visible()
+    expect(page.get_by_role("row", name=re.compile("Bearing cap")).get_by_role("cell", name="5")).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("cell", name="300", exact=True)).to_have_count(0)
+    page.get_by_role("button", name="Take out event 3").click()
+    expect(page.get_by_role("button", name="Correct event 3")).to_have_count(0)
+    page.evaluate(AXE.read_text("utf-8"))
+    assert page.evaluate("axe.run({runOnly: ['wcag2a', 'wcag2aa']}).then(r => r.violations.map(v => v.id))") == []

@@ -1,6 +1,7 @@
 """Measured against computed, and what sittings teach."""
 
 import math
+import statistics
 from fractions import Fraction
 
 import numpy as np
@@ -9,11 +10,15 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from desk import HEAD, solved
+from entrick.core.acts.act import Swing
 from entrick.core.board import default_kit
+from entrick.core.board.order import in_order
+from entrick.core.board.schedule import INSTRUMENT, MINUTES, SETTING, counted, scheduled
 from entrick.core.desk import Work
-from entrick.core.logbook import Event, Sitting, Verdict, effective, judge, learn
+from entrick.core.logbook import Event, Sitting, Verdict, effective, judge, learn, teach
 from entrick.core.measure import Scale, Unit
 from entrick.core.plan.errors import ClauseError
+from entrick.core.rehearsal.hand import Hand
 
 ROWS = "A = point, 60 right of O\nbig = circle, centre O, radius 44\nsmall = circle, centre A, radius 17\n"
 DONE = solved(ROWS, HEAD.replace("1:1", "1:2"))
@@ -103,3 +108,56 @@ def test_minutes_are_medians_and_a_step_left_lying_does_not_count() -> None:
     assert learn([Sitting(1, 1, events)]).seconds == {"compass": (40.0, 3)}
     assert learn([]).seconds == {}
     assert math.isfinite(learn([Sitting(1, 1, events)]).seconds["compass"][0])
+
+
+def steps_of(seconds: list[float], tool: str = "compass") -> Sitting:
+    return Sitting(1, 1, tuple(Event(n, "done", n, tool, took) for n, took in enumerate(seconds, 1)))
+
+
+def test_a_correction_counts_and_what_was_taken_back_may_be_put_back() -> None:
+    events = [Event(1, "done", 0, "rule", 30.0), Event(2, "slip", 0, "rule", text="x"),
+              Event(3, "corrected", 0, "rule", 12.0, of=1), Event(4, "undone", of=2), Event(5, "undone", of=4),
+              Event(6, "corrected", 0, "rule", 15.0, of=1)]  # fmt: skip
+    assert [(e.number, e.seconds, e.text) for e in effective(events)] == [(1, 15.0, ""), (2, 0.0, "x")]
+    # Taking the last correction back leaves the one before it; with both back, it is as it was recorded.
+    assert effective([*events, Event(7, "undone", of=6)])[0].seconds == 12.0
+    assert effective([*events, Event(7, "undone", of=6), Event(8, "undone", of=3)])[0].seconds == 30.0
+    assert [e.number for e in effective([*events, Event(7, "undone", of=5)])] == [1]
+
+
+@given(st.lists(st.floats(1, 500), min_size=5, max_size=30))
+def test_minutes_of_an_order_follow_the_own_pace_and_what_it_saves_stays(seconds: list[float]) -> None:
+    """Where every step of a group takes the median, the whole does: median against the plan's median guess."""
+    taught = teach([steps_of(seconds)])
+    assert taught.pace == {"compass": pytest.approx(float(np.median(seconds)) / 60)}
+    done = solved(
+        "A = point, 60 right of O\n" + "".join(f"c{n} = circle, centre A, radius {n + 40}\n" for n in range(6))
+    )
+    acts = [act for own in in_order(done.solution, done.sheet) for act in own.acts]
+    orders = {how: scheduled(acts, how) for how in ("written", "settings", "clean")}
+    for order in orders.values():
+        guess, own = counted(acts, order), counted(acts, order, taught.pace)
+        assert (own.settings, own.changes) == (guess.settings, guess.changes)
+    swings = [act for act in acts if isinstance(act, Swing)]
+    times = taught.pace["compass"] / statistics.median([MINUTES[Swing] + SETTING] * len(swings))
+    rest = counted(acts, orders["written"]).minutes - len(swings) * (MINUTES[Swing] + SETTING)
+    found = counted(acts, orders["written"], taught.pace).minutes
+    assert found == pytest.approx(rest + times * len(swings) * (MINUTES[Swing] + SETTING), abs=INSTRUMENT * times + 0.2)
+
+
+def test_too_few_steps_or_values_change_nothing() -> None:
+    assert teach([steps_of([30.0] * 4)]).pace == {}
+    few = Sitting(1, 1, tuple(Event(n, "measured", n, "compass", off=0.5) for n in range(1, 8)))
+    assert teach([few]).hand == Hand()
+
+
+@settings(max_examples=30)
+@given(st.floats(-0.5, 0.5), st.floats(0.05, 0.6), st.integers(0, 2**31))
+def test_the_hand_of_the_rehearsal_is_that_of_the_values(bias: float, spread: float, seed: int) -> None:
+    offs = np.random.default_rng(seed).normal(bias, spread, 4000)
+    own = teach(
+        [Sitting(1, 1, tuple(Event(n, "measured", n, "compass", off=float(off)) for n, off in enumerate(offs, 1)))]
+    )
+    assert own.hand.opening == pytest.approx(math.hypot(bias, spread), rel=0.1)
+    assert own.hand.needle == Hand().needle
+    assert own.values.keys() == {"compass"}

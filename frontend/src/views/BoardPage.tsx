@@ -68,11 +68,42 @@ export function BoardPage() {
               <button className="act act-main text-xl" disabled={!newest.data} onClick={start}>
                 Begin a sitting
               </button>
+              <OtherDevices job={job} />
             </>
           )}
         </main>
       )}
     </div>
+  );
+}
+
+/** How a phone or tablet propped beside the board is brought here. */
+function OtherDevices({ job }: { job: number }) {
+  const { data } = useQuery({ queryKey: ["pairing"], queryFn: api.pairing });
+  if (!data) return null;
+  return (
+    <section aria-labelledby="devices" className="pt-8 text-base">
+      <h2 id="devices" className="text-lg font-semibold">
+        On a phone or tablet beside the board
+      </h2>
+      {data.address ? (
+        <div className="flex flex-wrap items-start gap-6 pt-2">
+          <img src={data.picture} alt={`${data.address} for a camera`} className="size-44 bg-white" />
+          <p className="max-w-md">
+            Point its camera at the picture, or open <strong>{data.address}</strong>, and type the code{" "}
+            <strong className="text-2xl tracking-widest">{data.code}</strong>. The code holds until the desk
+            is stopped. Then open this job, and <em>At the board</em> (its address ends in /jobs/{job}/board).
+            {!data.secure &&
+              " Without a certificate of your own a browser keeps no page there: what is recorded is kept, but do not reload it while the desk is away."}
+          </p>
+        </div>
+      ) : (
+        <p>
+          Start the desk with <code>entrick serve --lan</code>: it then listens on the local network too, and
+          shows an address and a code here.
+        </p>
+      )}
+    </section>
   );
 }
 

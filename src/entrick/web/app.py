@@ -11,11 +11,12 @@ from .jobs import jobs
 from .kits import kits
 from .logbook import logbook
 from .pages import pages
+from .pairing import Pairing, door
 from .plans import plans
 from .register import register
 
 
-def create_app(store: Store, hands: Doer | None = None, notice: str = "") -> OpenAPI:
+def create_app(store: Store, hands: Doer | None = None, notice: str = "", pairing: Pairing | None = None) -> OpenAPI:
     """Make the application for a store.
 
     Parameters
@@ -26,6 +27,8 @@ def create_app(store: Store, hands: Doer | None = None, notice: str = "") -> Ope
         Who works plans out; on the spot when not given.
     notice : str
         What whoever keeps the register should know.
+    pairing : Pairing, optional
+        Who may come in from the local network; nobody when not given.
 
     Returns
     -------
@@ -43,6 +46,7 @@ def create_app(store: Store, hands: Doer | None = None, notice: str = "") -> Ope
     app.extensions["entrick.store"] = store
     app.extensions["entrick.hands"] = hands or Here()
     app.extensions["entrick.notice"] = notice
+    app.extensions["entrick.pairing"] = pairing
     guard.register(app)
     problems.register(app)
     app.register_api(plans)
@@ -51,4 +55,5 @@ def create_app(store: Store, hands: Doer | None = None, notice: str = "") -> Ope
     app.register_api(logbook)
     app.register_api(kits)
     app.register_blueprint(pages)
+    app.register_blueprint(door)
     return app

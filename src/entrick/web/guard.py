@@ -2,13 +2,18 @@
 
 from __future__ import annotations
 
+import ipaddress
 import secrets
 from urllib.parse import urlsplit
 
 from flask import Flask, Response, abort, g, request
 
+from .pairing import COOKIE, PAIR, knock, the_pairing
+
 LOOPBACK = frozenset({"127.0.0.1", "localhost", "[::1]", "::1"})
 LARGEST_BODY = 512 * 1024
+SMALLEST_BODY = 1024
+"""Bytes somebody may send who has not typed the code yet."""
 
 LARGEST_ZIP = 256 * 2**20
 """Bytes of a register that is imported."""
@@ -23,6 +28,14 @@ def _host(name: str) -> str:
         return ""
 
 
+def _is_here(peer: str | None) -> bool:
+    """Tell whether whoever asks sits at this machine."""
+    try:
+        return ipaddress.ip_address(peer or "").is_loopback
+    except ValueError:
+        return False
+
+
 def _netloc(address: str) -> str:
     try:
         return urlsplit(address).netloc
@@ -34,20 +47,26 @@ def register(app: Flask) -> None:
     """Guard every request and answer."""
 
     @app.before_request
-    def check() -> None:
-        if _host(request.headers.get("Host", "")) not in LOOPBACK:
+    def check() -> Response | None:
+        pairing = the_pairing()
+        g.at_the_desk = _host(request.headers.get("Host", "")) in LOOPBACK and _is_here(request.remote_addr)
+        if not g.at_the_desk and (pairing is None or request.headers.get("Host") != pairing.netloc):
             abort(403, "The desk answers only to its own address on this machine.")
         origin, site = request.headers.get("Origin"), request.headers.get("Sec-Fetch-Site", "same-origin")
         looking = request.method in ("GET", "HEAD", "OPTIONS")
         # Looking at the pages costs nothing; whatever the API works out or gives away is for the desk's own pages.
         if looking and not request.path.startswith("/api/"):
-            return
+            return None if g.at_the_desk else stranger()
         if site not in ("same-origin", "none") or (
             origin is not None and _netloc(origin) != request.headers.get("Host")
         ):
             abort(403, "The desk is used only from its own pages.")
+        if not g.at_the_desk:
+            answer = stranger()
+            if answer is not None or request.path == PAIR:
+                return answer
         if looking:
-            return
+            return None
         large = request.path == IMPORT
         request.max_content_length = LARGEST_ZIP if large else LARGEST_BODY
         wanted = "application/zip" if large else "application/json"
@@ -55,16 +74,29 @@ def register(app: Flask) -> None:
             abort(415, f"Send {wanted}.")
         if not large:
             _read_json()
+        return None
+
+    def stranger() -> Response | None:
+        """Answer a device of the network that has not typed the code."""
+        pairing = the_pairing()
+        assert pairing is not None
+        if pairing.lets_in(request.cookies.get(COOKIE)):
+            return None
+        request.max_content_length = SMALLEST_BODY
+        return knock()
 
     @app.after_request
     def protect(response: Response) -> Response:
+        # The page that asks for the code is the only one with a form that is sent, and has to say where from.
+        forms = "'self'" if g.get("asks", False) else "'none'"
         response.headers["Content-Security-Policy"] = (
             "default-src 'none'; script-src 'self'; worker-src 'self'; connect-src 'self'; font-src 'self'; "
             "img-src 'self' data: blob:; media-src data:; "
-            f"style-src 'self' 'nonce-{nonce()}'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
+            f"style-src 'self' 'nonce-{nonce()}'; base-uri 'none'; form-action {forms}; "
+            "frame-ancestors 'none'"
         )
         response.headers["X-Content-Type-Options"] = "nosniff"
-        response.headers["Referrer-Policy"] = "no-referrer"
+        response.headers["Referrer-Policy"] = "same-origin" if g.get("asks", False) else "no-referrer"
         response.headers["Cross-Origin-Resource-Policy"] = "same-origin"
         return response
 

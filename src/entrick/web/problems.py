@@ -42,7 +42,7 @@ def _declared(status: int) -> dict[str, Any]:
 
 
 PROBLEMS: dict[str | int | HTTPStatus, Any] = {
-    status: _declared(status) for status in (400, 403, 404, 405, 409, 413, 415, 422, 500, 503, 507)
+    status: _declared(status) for status in (400, 401, 403, 404, 405, 409, 413, 415, 422, 500, 503, 507)
 }
 """Every problem an address of the API may answer with."""
 

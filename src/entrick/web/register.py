@@ -10,13 +10,14 @@ from queue import Queue
 from threading import Thread
 from typing import Any
 
-from flask import Response, current_app, request, stream_with_context
+from flask import Response, abort, current_app, g, request, stream_with_context
 from flask_openapi3 import APIBlueprint
 
 from .. import store
 from .jobs import the_store
+from .pairing import the_pairing
 from .problems import FILES, PROBLEMS, committed
-from .schemas import NoticeOut
+from .schemas import NoticeOut, PairingOut
 
 register = APIBlueprint("register", __name__, url_prefix="/api/register", abp_responses=PROBLEMS)
 
@@ -24,6 +25,29 @@ PROGRESS = {
     "description": "One line of JSON for every step: `{done, of}`, at last `{jobs, known}` or `{problem}`",
     "content": {"application/x-ndjson": {"schema": {"type": "string"}}},
 }
+
+
+def _shown(found: PairingOut) -> Response:
+    return current_app.response_class(found.model_dump_json(), mimetype="application/json")
+
+
+@register.get("/pairing", responses={200: PairingOut})
+def pairing() -> Response:
+    """Return how a phone or tablet comes in; told at the desk alone."""
+    found = the_pairing()
+    if found is None or not g.at_the_desk:
+        return _shown(PairingOut())
+    picture = "/api/register/pairing.svg"
+    return _shown(PairingOut(address=found.address, code=found.code, secure=found.secure, picture=picture))
+
+
+@register.get("/pairing.svg", responses={200: FILES})
+def pairing_picture() -> Response:
+    """Return the address for the network as a QR picture."""
+    found = the_pairing()
+    if found is None or not g.at_the_desk:
+        abort(404)
+    return current_app.response_class(found.picture(), mimetype="image/svg+xml")
 
 
 @register.get("/notice", responses={200: NoticeOut})

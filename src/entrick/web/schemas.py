@@ -1175,6 +1175,18 @@ class InstrumentQuery(Asked):
     item: Annotated[str, Field(max_length=40)]
 
 
+class PairingOut(BaseModel):
+    """How phones and tablets of the local network come in; empty where the desk was not asked to let them.
+
+    `secure` where there is a certificate: then a browser keeps the pages of a sitting, too.
+    """
+
+    address: str = ""
+    code: str = ""
+    secure: bool = False
+    picture: str = ""
+
+
 class PictureQuery(Asked):
     """An instrument at its setting: `value` in `unit`, or degrees."""
 

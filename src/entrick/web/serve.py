@@ -8,6 +8,7 @@ import signal
 import threading
 import time
 from collections.abc import Callable, Iterable
+from dataclasses import dataclass
 from html import escape
 from pathlib import Path
 from types import FrameType
@@ -15,6 +16,8 @@ from typing import Any
 
 import platformdirs
 import waitress
+from cheroot.ssl.builtin import BuiltinSSLAdapter
+from cheroot.wsgi import Server as WSGIServer
 
 from ..demo import load
 from ..demo.sittings import load_sittings
@@ -23,6 +26,7 @@ from . import tasks
 from .app import create_app
 from .hands import Hands
 from .keeper import Keeper
+from .pairing import Pairing
 
 THREADS = 40
 """Requests in hand or waiting for their turn; a thread that waits costs next to nothing."""
@@ -83,8 +87,8 @@ def opened(path: Path) -> tuple[Store, str]:
 class Door:
     """The WSGI application: the desk once the register is open, until then a plain page that says why it is not."""
 
-    def __init__(self, path: Path, demo: bool, hands: Hands) -> None:
-        self.path, self.demo, self.hands = path, demo, hands
+    def __init__(self, path: Path, demo: bool, hands: Hands, pairing: Pairing | None = None) -> None:
+        self.path, self.demo, self.hands, self.pairing = path, demo, hands, pairing
         self.lock = threading.Lock()
         self.desk: Callable[[dict[str, Any], Start], Iterable[bytes]] | None = None
         self.store: Store | None = None
@@ -113,7 +117,7 @@ class Door:
                 threading.Thread(target=load_sittings, args=(store,), daemon=True).start()
             self.store, self.keeper = store, Keeper(store, self.hands)
             self.keeper.start()
-            self.desk = create_app(store, self.hands, notice)
+            self.desk = create_app(store, self.hands, notice, self.pairing)
 
     def close(self) -> None:
         """Leave everything tidy."""
@@ -153,7 +157,26 @@ def _end(_: int, __: FrameType | None) -> None:
     raise _Ended(0)
 
 
-def run(port: int, database: Path | None, demo: bool) -> None:
+@dataclass(frozen=True, slots=True)
+class Network:
+    """How the local network is let in: by which address of this machine, with which certificate."""
+
+    address: str
+    cert: Path | None = None
+    key: Path | None = None
+
+
+def _for_network(door: Door, network: Network, port: int) -> WSGIServer:
+    """Return the server for the network: one that speaks TLS where there is a certificate."""
+    server = WSGIServer((network.address, port), door, numthreads=10, max=-1, server_name=network.address)
+    server.max_request_header_size, server.max_request_body_size = 2**16, 2**28 + 2**20
+    if network.cert is not None:
+        server.ssl_adapter = BuiltinSSLAdapter(str(network.cert), str(network.key))
+    server.prepare()
+    return server
+
+
+def run(port: int, database: Path | None, demo: bool, network: Network | None = None) -> None:
     """Open the database and serve until stopped.
 
     Parameters
@@ -163,12 +186,16 @@ def run(port: int, database: Path | None, demo: bool) -> None:
         The user's own data folder when None.
     demo : bool
         Whether sample jobs are loaded into an empty register.
+    network : Network, optional
+        The local network is let in where it is given.
     """
     logging.basicConfig(level=logging.WARNING, format="%(asctime)s %(name)s %(message)s")
     logging.getLogger("waitress.queue").setLevel(logging.ERROR)  # whoever waits too long is told so
     hands = Hands()
     threading.Thread(target=hands.warm, daemon=True).start()
-    door = Door(database or default_register(), demo, hands)
+    pairing = Pairing(network.address, port, network.cert is not None) if network else None
+    door = Door(database or default_register(), demo, hands, pairing)
+    others: WSGIServer | None = None
     signal.signal(signal.SIGTERM, _end)
     try:
         server = waitress.create_server(
@@ -176,6 +203,8 @@ def run(port: int, database: Path | None, demo: bool) -> None:
             asyncore_use_poll=True, channel_timeout=60, cleanup_interval=10, channel_request_lookahead=1,
             max_request_body_size=2**28 + 2**20,
         )  # fmt: skip
+        if network:
+            others = _for_network(door, network, port)
     except OSError as error:
         hands.close()
         raise SystemExit(f"port {port} cannot be used ({error.strerror}): name another with --port") from error
@@ -183,9 +212,14 @@ def run(port: int, database: Path | None, demo: bool) -> None:
         door.open()
         settle_memory()
         print(f"Entrick is at http://127.0.0.1:{port}/  (Ctrl+C stops it)", flush=True)
+        if others is not None and pairing is not None:
+            threading.Thread(target=others.serve, daemon=True).start()
+            print(pairing.told(), flush=True)
         server.run()
     except (KeyboardInterrupt, SystemExit):
         pass
     finally:
         server.close()
+        if others is not None:
+            others.stop()
         door.close()

@@ -16,6 +16,7 @@ const FORMATS: readonly (readonly [FileFormat, string, string])[] = [
 export function Issue({ work, proof }: { work: Work; proof: ProofOut | undefined }) {
   const [construction, setConstruction] = useState(true);
   const [ovals, setOvals] = useState<NonNullable<ExportIn["ovals"]>>("ellipse");
+  const [paper, setPaper] = useState<NonNullable<ExportIn["paper"]>>("A4");
   const [within, setWithin] = useState("0.01");
   const [told, setTold] = useState("");
   const [refused, setRefused] = useState(false);
@@ -26,7 +27,7 @@ export function Issue({ work, proof }: { work: Work; proof: ProofOut | undefined
       return;
     }
     try {
-      const options = { construction, insist, ovals, within: Number(within), schedule: work.schedule };
+      const options = { construction, insist, ovals, paper, within: Number(within), schedule: work.schedule };
       setTold(`${await download(format, work.text, options)} is in your downloads.`);
     } catch (error) {
       setTold(error instanceof Error ? error.message : String(error));
@@ -91,6 +92,20 @@ export function Issue({ work, proof }: { work: Work; proof: ProofOut | undefined
                 </button>
                 <span className="text-[15px]">
                   {about}
+                  {format === "run-sheet" && (
+                    <>
+                      , on{" "}
+                      <select
+                        aria-label="Paper of the run sheet"
+                        className="field"
+                        value={paper}
+                        onChange={(event) => setPaper(event.target.value as typeof paper)}
+                      >
+                        <option>A4</option>
+                        <option>letter</option>
+                      </select>
+                    </>
+                  )}
                   {format === "cutter" && proof?.cut && (
                     <span className="block text-accent">✗ not as it is</span>
                   )}

@@ -23,7 +23,7 @@ export function KitsPage() {
         <h1>Kits</h1>
       </Header>
       <main className="min-h-0 flex-1 overflow-auto p-6 max-[700px]:p-1">
-        <div className="mx-auto flex max-w-5xl gap-8 bg-page px-8 py-6 max-[700px]:flex-col max-[700px]:px-3">
+        <div className="mx-auto flex max-w-6xl gap-8 bg-page px-8 py-6 max-[700px]:flex-col max-[700px]:px-3">
           {error && <p role="alert">{error.message}</p>}
           <nav aria-label="Every kit" className="w-52 shrink-0">
             <ul className="space-y-1">
@@ -105,65 +105,70 @@ function Editor({ kit, items, shown }: EditorProps) {
   };
   const put = (change: Said) => setSaid({ ...said, ...change });
   return (
-    <section aria-label={`The kit ${kit.name}`} className="min-w-0 flex-1 space-y-3">
-      <Field label="Name" value={name} put={setName} />
-      <ul>
-        {items.map((item, i) => (
-          <li key={item.key} className="flex items-center gap-3 border-b border-ruling py-1">
-            <span className="flex h-16 w-32 shrink-0 items-center justify-center overflow-hidden">
-              {items[i - 1]?.picture !== item.picture && (
-                <img
-                  src={item.picture}
-                  alt=""
-                  className={`max-h-full max-w-full ${said[item.key] === false || said[item.key] === null ? "opacity-25" : ""}`}
-                />
-              )}
-            </span>
-            <Asked
-              item={item}
-              unit={String(said["unit"])}
-              value={said[item.key] ?? null}
-              put={(value) => put({ [item.key]: value })}
-            />
-          </li>
-        ))}
-      </ul>
-      <div className="flex flex-wrap gap-2">
-        <button className="act" onClick={() => void keep(false)}>
-          Keep
-        </button>
-        <button className="act act-main" onClick={() => void keep(true)}>
-          Keep as the usual kit
-        </button>
-        <a
-          className="act"
-          href={`data:application/json;charset=utf-8,${encodeURIComponent(`${text}\n`)}`}
-          download={`${name}.kit.json`}
-        >
-          To a file
-        </a>
-        <button className="act" onClick={() => file.current?.click()}>
-          From a file…
-        </button>
-        {!kit.starter && (
-          <button className="act" onClick={() => void api.removeKit(kit.name).then(come)}>
-            Take away
+    <section
+      aria-label={`The kit ${kit.name}`}
+      className="flex min-w-0 flex-1 items-start gap-6 max-[1000px]:flex-col"
+    >
+      <div className="min-w-0 flex-1 space-y-3">
+        <Field label="Name" value={name} put={setName} />
+        <ul>
+          {items.map((item, i) => (
+            <li key={item.key} className="flex items-center gap-3 border-b border-ruling py-1">
+              <span className="flex h-16 w-32 shrink-0 items-center justify-center overflow-hidden">
+                {items[i - 1]?.picture !== item.picture && (
+                  <img
+                    src={item.picture}
+                    alt=""
+                    className={`max-h-full max-w-full ${said[item.key] === false || said[item.key] === null ? "opacity-25" : ""}`}
+                  />
+                )}
+              </span>
+              <Asked
+                item={item}
+                unit={String(said["unit"])}
+                value={said[item.key] ?? null}
+                put={(value) => put({ [item.key]: value })}
+              />
+            </li>
+          ))}
+        </ul>
+        <div className="flex flex-wrap gap-2">
+          <button className="act" onClick={() => void keep(false)}>
+            Keep
           </button>
-        )}
-        <input
-          ref={file}
-          type="file"
-          className="hidden"
-          accept=".json,application/json"
-          aria-label="A kit from disk"
-          onChange={(event) => {
-            const chosen = event.target.files?.[0];
-            event.target.value = "";
-            if (chosen) void chosen.text().then((of) => keep(false, of));
-          }}
-        />
+          <button className="act act-main" onClick={() => void keep(true)}>
+            Keep as the usual kit
+          </button>
+          <a
+            className="act"
+            href={`data:application/json;charset=utf-8,${encodeURIComponent(`${text}\n`)}`}
+            download={`${name}.kit.json`}
+          >
+            To a file
+          </a>
+          <button className="act" onClick={() => file.current?.click()}>
+            From a file…
+          </button>
+          {!kit.starter && (
+            <button className="act" onClick={() => void api.removeKit(kit.name).then(come)}>
+              Take away
+            </button>
+          )}
+          <input
+            ref={file}
+            type="file"
+            className="hidden"
+            accept=".json,application/json"
+            aria-label="A kit from disk"
+            onChange={(event) => {
+              const chosen = event.target.files?.[0];
+              event.target.value = "";
+              if (chosen) void chosen.text().then((of) => keep(false, of));
+            }}
+          />
+        </div>
+        <p role="status">{told}</p>
       </div>
-      <p role="status">{told}</p>
       <Lacks kit={text} />
     </section>
   );
@@ -178,9 +183,14 @@ function Lacks({ kit }: { kit: string }) {
     enabled: text !== "",
     retry: false,
   });
-  if (!work) return <p className="text-pencil">Open a job first: what a kit lacks for it is shown here.</p>;
+  if (!work)
+    return (
+      <p className="sticky top-0 w-64 shrink-0 text-pencil">
+        Open a job first: what a kit lacks for it is shown here.
+      </p>
+    );
   return (
-    <section aria-label="What it lacks">
+    <section aria-label="What it lacks" className="sticky top-0 w-64 shrink-0 max-[1000px]:w-full">
       <h2 className="text-lg font-semibold">For {work.title || "the job on the bench"}</h2>
       {error && <p role="alert">{error.message}</p>}
       {data?.lacks.length === 0 && <p>Nothing is lacking.</p>}
@@ -207,7 +217,7 @@ function Field({ label, value, put }: { label: string; value: string; put: (valu
   const [typed, setTyped] = useState<string | null>(null);
   return (
     <p className="flex flex-1 flex-wrap items-baseline gap-2">
-      <label htmlFor={id} className="w-64 shrink-0">
+      <label htmlFor={id} className="w-52 shrink-0">
         {label}
       </label>
       <input
@@ -244,7 +254,7 @@ function Asked({
   if (item.sort === "choice")
     return (
       <p className="flex flex-1 flex-wrap items-baseline gap-2">
-        <label htmlFor={id} className="w-64 shrink-0">
+        <label htmlFor={id} className="w-52 shrink-0">
           {label}
         </label>
         <select id={id} className="field" value={String(value)} onChange={(event) => put(event.target.value)}>

@@ -80,6 +80,7 @@ def _story(work: Work, title: str, wide: float) -> Iterator[Flowable]:
     rows = [[said(tool), said("; ".join(readings))] for tool, readings in settings_by_instrument(steps)]
     if rows:
         yield said("What is set, instrument by instrument")
+        yield Spacer(0, 1 * mm)
         yield Table(rows, colWidths=[34 * mm, wide - 34 * mm], style=grid)
         yield Spacer(0, 4 * mm)
     columns = [9 * mm, 26 * mm, wide - 105 * mm, 28 * mm, 8 * mm, 20 * mm, 14 * mm]

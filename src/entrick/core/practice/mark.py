@@ -1,0 +1,173 @@
+"""An answer as a drafter writes it: read, judged, and where it is wrong, understood."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from fractions import Fraction
+
+from ..logbook.measured import read_value
+from ..measure import Unit
+from ..plan.errors import ClauseError
+from ..tolerance import ROUND
+from .question import Question, Slip
+from .slips import rounded
+
+SHARE = 5
+"""Chances the table of weights counts for beside one's own (common practice, no source)."""
+
+HEAVIEST = 6
+"""Weight of a slip that is always with us."""
+
+HALF = frozenset({"a main mark out", "figures changed round"})
+"""Slips of the eye on the rule: the method was right, and half the mark is given."""
+
+ON_TOP = ("scale forgotten", "scale twice")
+"""Slips that are looked for on top of another one, where none alone fits."""
+
+
+@dataclass(frozen=True, slots=True)
+class Mark:
+    """What came of an answer.
+
+    Attributes
+    ----------
+    share : float
+        Of the mark: 1 for the right answer, a half for a right method read wrongly off the rule, else 0.
+    slips : tuple of Slip
+        Which known slips give that answer, the likeliest first.
+    working : tuple of str
+        Shown where nothing known gives it, and at the end.
+    told : str
+    """
+
+    share: float
+    slips: tuple[Slip, ...] = ()
+    working: tuple[str, ...] = ()
+    told: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Learner:
+    """How often somebody made each slip, and had the chance to."""
+
+    times: Mapping[str, int] = field(default_factory=dict)
+    chances: Mapping[str, int] = field(default_factory=dict)
+
+    def weight(self, slip: Slip) -> float:
+        """Return how likely a slip is: one's own share of the chances, leaning on the table while there are few."""
+        own, chances = self.times.get(slip.key, 0), self.chances.get(slip.key, 0)
+        return (own + SHARE * slip.weight / HEAVIEST) / (chances + SHARE)
+
+
+def marked(question: Question, said: str, learner: Learner | None = None) -> Mark:
+    """Judge an answer.
+
+    Parameters
+    ----------
+    question : Question
+    said : str
+        As typed: ``3 1/4``, ``83 mm``, ``R44``, a choice, or for steps the numbers in their order, ``2 1 3 5 4``.
+    learner : Learner, optional
+        Whose answer it is: the slips one makes oneself are named first.
+
+    Raises
+    ------
+    ClauseError
+        Where the answer cannot be read, in words.
+    """
+    if question.sort == "order":
+        return _ordered(question, said)
+    if question.sort == "choice":
+        return _chosen(question, said)
+    value = _read(question, said)
+    right = question.right
+    assert isinstance(right, float | int)
+    if abs(value - right) <= question.near + ROUND:
+        return Mark(1.0, told="Right.")
+    found = _diagnosed(question, value, learner or Learner())
+    half = any(slip.key in HALF for slip in found[:1]) or (
+        not found and abs(value - right) <= 4 * question.near + ROUND
+    )
+    told = " ".join(f"{slip.said}." for slip in found) or (
+        "Nearly: look at the graduation once more." if half else "No usual slip gives that; here is the working."
+    )  # fmt: skip
+    return Mark(0.5 if half else 0.0, found, () if found else question.working, told)
+
+
+def _read(question: Question, said: str) -> float:
+    text = said.strip().rstrip("°")
+    if question.sort == "angle":
+        try:
+            return float(Fraction(text.replace(",", ".").removesuffix("deg").strip()))
+        except (ValueError, ZeroDivisionError) as error:
+            raise ClauseError(f"{said.strip() or 'nothing'} is no angle; write it as  37  or  22.5°") from error
+    return float(read_value(text, Unit(question.unit)))
+
+
+def _diagnosed(question: Question, value: float, learner: Learner) -> tuple[Slip, ...]:
+    """Return the slips whose answer, at the nearest graduation, is the one given; two at once where none is alone."""
+
+    def fits(answer: float) -> bool:
+        grid = question.near if question.sort == "length" else 0.0
+        return abs(rounded(answer, grid) - value) <= question.near + ROUND
+
+    slips = [slip for slip in question.slips if isinstance(slip.answer, float | int)]
+    single = [slip for slip in slips if fits(float(slip.answer))]
+    if not single:
+        single = [each for each in _both(question, slips) if fits(float(each.answer))]
+    best: dict[str, Slip] = {}
+    for slip in sorted(single, key=lambda each: -learner.weight(each)):
+        best.setdefault(slip.key, slip)
+    return tuple(best.values())
+
+
+def _both(question: Question, slips: Sequence[Slip]) -> list[Slip]:
+    """Return slips of the kind with the scale forgotten, or taken twice, on top."""
+    right = question.right
+    assert isinstance(right, float | int)
+    scaled = {slip.key: float(slip.answer) / right for slip in slips if slip.key in ON_TOP and right}
+    own = [slip for slip in slips if slip.key not in ON_TOP and slip.key not in _EVERYWHERE]
+    return [
+        replace(slip, key=f"{slip.key}, {key}", answer=float(slip.answer) * times,
+                said=f"{slip.said}; and the scale was {'forgotten' if key == 'scale forgotten' else 'taken twice'}")
+        for slip in own for key, times in scaled.items()
+    ]  # fmt: skip
+
+
+_EVERYWHERE = frozenset({
+    "scale upside down", "a main mark out", "point slipped", "figures changed round", "sixteenths for thirty-seconds",
+    "mm for inch",
+})  # fmt: skip
+"""Slips of every length: only slips of the kind are looked for with another on top."""
+
+
+def _chosen(question: Question, said: str) -> Mark:
+    text = " ".join(said.split()).casefold()
+    known = {chr(ord("a") + n): choice for n, choice in enumerate(question.choices)}
+    # A choice said in full comes before its letter: the choices may be letters themselves.
+    known |= {choice.casefold(): choice for choice in question.choices}
+    if text not in known:
+        raise ClauseError(f"{said.strip() or 'nothing'} is none of: {'; '.join(question.choices)}")
+    choice = known[text]
+    if choice == question.right:
+        return Mark(1.0, told="Right.")
+    found = tuple(slip for slip in question.slips if slip.answer == choice)
+    told = " ".join(f"{slip.said}." for slip in found) or f"It is {question.right}."
+    return Mark(0.0, found, question.working, told)
+
+
+def _ordered(question: Question, said: str) -> Mark:
+    """Judge an order of steps: any that keeps what must come first is right."""
+    numbers = [int(each) for each in re.findall(r"\d+", said)]
+    if sorted(numbers) != list(range(1, len(question.choices) + 1)):
+        raise ClauseError(f"write each number from 1 to {len(question.choices)} once, as  2 1 3 5 4")
+    done: set[int] = set()
+    for number in numbers:
+        lacking = [w for w in question.waits[number - 1] if w not in done]
+        if lacking:
+            first, wanted = question.choices[number - 1], question.choices[lacking[0]]
+            return Mark(0.0, working=question.working, told=f"“{first}” stands on “{wanted}”, which comes first.")
+        done.add(number - 1)
+    return Mark(1.0, told="Right.")

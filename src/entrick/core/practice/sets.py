@@ -1,0 +1,298 @@
+"""Sets for a class: one variant of the same parts for every student, answered on paper, marked with each slip named."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+from collections import Counter
+from collections.abc import Callable, Iterable, Iterator, Sequence
+from dataclasses import asdict, dataclass
+from random import Random
+from typing import Any
+
+from ..desk import Work, work_out
+from ..plan.errors import ClauseError
+from ..plan.writer import write_content
+from .ask import questions
+from .mark import Mark, marked
+from .question import RULES, Question, Slip
+from .spacing import chosen
+from .vary import variant
+
+VERSION = 1
+MOST_STUDENTS, MOST_QUESTIONS, MOST_PLANS = 2_000, 60, 12
+LONGEST_SET = 128 * 2**20
+LONGEST_ANSWER = 200
+
+ON_PAPER = frozenset({
+    "locus", "radius", "scale", "reading", "crossing", "parts", "stations", "chain", "template", "order", "place",
+    "wheel",
+})  # fmt: skip
+"""What can be asked without the drawing in front of one."""
+
+
+@dataclass(frozen=True, slots=True)
+class Paper:
+    """The questions of one student, and the givens of each plan they are about."""
+
+    student: str
+    questions: tuple[Question, ...]
+    givens: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Set:
+    """A set: its title, the plans it was made from, what is shown of each, and a paper for every student."""
+
+    title: str
+    seed: int
+    briefs: tuple[str, ...]
+    papers: tuple[Paper, ...]
+
+
+def plan_paper(texts: Sequence[str], student: int, count: int, seed: int, rules: frozenset[str] = frozenset()) -> Paper:
+    """Make the paper of one student.
+
+    Parameters
+    ----------
+    texts : sequence of str
+        Plans without mistakes.
+    student : int
+        From 1; with the seed it decides the givens.
+    count : int
+        Questions.
+    seed : int
+        Decides which questions all papers of a set ask.
+    rules : frozenset of str
+        Of `RULES`, those that are tested; all that can be asked on paper where it is empty.
+
+    Raises
+    ------
+    ClauseError
+        Where the plans give no question of the kind.
+    """
+    wanted = (rules or ON_PAPER) & ON_PAPER
+    asked: list[Question] = []
+    givens: list[str] = []
+    for number, text in enumerate(texts):
+        own = [question for question in questions(work_out(text), seed) if question.rule in wanted]
+        share = count // len(texts) + (number < count % len(texts))
+        picked = chosen(own, {}, 0.0, share, Random(f"{seed} {number}"), spaced=False)
+        done = variant(text, seed * 100_003 + student)
+        known = {question.key: question for question in questions(done, seed)} if done else {}
+        givens.append(_givens(done or work_out(text)))
+        # A variant may have lost the point of a question: then it is asked as the plan has it.
+        asked += [known.get(question.key, question) for question in picked]
+    if not asked:
+        raise ClauseError("these plans give no such question: take another plan, or other rules")
+    return Paper(str(student), tuple(asked), tuple(givens))
+
+
+def _givens(work: Work) -> str:
+    """Return what a plan is given, in a row."""
+    solution = work.solution
+    said = [f"{write_content(entry.given).removeprefix('given ')}" for entry in solution.givens]
+    return f"{brief_of(work)}, {solution.unit.value}, at {work.sheet.scale}: {'; '.join(said)}"
+
+
+def make(
+    title: str, texts: Sequence[str], students: int, count: int, seed: int, rules: frozenset[str] = frozenset(),
+    told: Callable[[int, int], None] = lambda done, of: None,
+) -> Set:  # fmt: skip
+    """Make a set.
+
+    Raises
+    ------
+    ClauseError
+        In words, where it is too large, or a plan has mistakes.
+    """
+    if not 1 <= students <= MOST_STUDENTS or not 1 <= count <= MOST_QUESTIONS or not 1 <= len(texts) <= MOST_PLANS:
+        told_of = f"at most {MOST_STUDENTS} students, {MOST_QUESTIONS} questions and {MOST_PLANS} plans"
+        raise ClauseError(f"a set has {told_of}, and one of each at least")
+    for text in texts:
+        errors = work_out(text).solution.errors
+        if errors:
+            raise ClauseError(f"a plan of the set has a mistake in line {errors[0].line}: {errors[0].message}")
+    papers = []
+    for student in range(1, students + 1):
+        papers.append(plan_paper(texts, student, count, seed, rules))
+        told(student, students)
+    return Set(title, seed, tuple(brief_of(work_out(text)) for text in texts), tuple(papers))
+
+
+def brief_of(work: Work) -> str:
+    """Return what a plan is called."""
+    solution = work.solution
+    return " ".join(filter(None, (solution.drawing, solution.title))) or "Untitled"
+
+
+def write_set(made: Set) -> str:
+    """Write a set as JSON: everything that marking needs, so that it takes no time."""
+    said = {
+        "entrick_set": VERSION, "title": made.title, "seed": made.seed, "briefs": list(made.briefs),
+        "papers": [
+            {"student": paper.student, "givens": list(paper.givens), "questions": [asdict(q) for q in paper.questions]}
+            for paper in made.papers
+        ],
+    }  # fmt: skip
+    return json.dumps(said, ensure_ascii=False, separators=(",", ":")) + "\n"
+
+
+def read_set(text: str) -> Set:
+    """Read a set from JSON.
+
+    Raises
+    ------
+    ClauseError
+        In words, naming what is wrong.
+    """
+    if len(text) > LONGEST_SET:
+        raise ClauseError("this is larger than a set may be")
+    try:
+        said = json.loads(text)
+    except json.JSONDecodeError as error:
+        raise ClauseError(f"this is no set: line {error.lineno} is not JSON") from error
+    if not isinstance(said, dict) or said.get("entrick_set") != VERSION:
+        raise ClauseError(f'this is no set: it begins with  "entrick_set": {VERSION}')
+    try:
+        papers = tuple(
+            Paper(
+                str(paper["student"]), tuple(_question(q) for q in paper["questions"]), tuple(map(str, paper["givens"]))
+            )
+            for paper in said["papers"]
+        )
+        made = Set(str(said["title"]), int(said["seed"]), tuple(map(str, said["briefs"])), papers)
+    except (KeyError, TypeError, ValueError) as error:
+        raise ClauseError(f"this set is not whole: {error}") from error
+    if len(papers) > MOST_STUDENTS or any(len(paper.questions) > MOST_QUESTIONS for paper in papers):
+        raise ClauseError(f"a set has at most {MOST_STUDENTS} students and {MOST_QUESTIONS} questions each")
+    return made
+
+
+def _question(said: dict[str, Any]) -> Question:
+    sort, right = said["sort"], said["right"]
+    if sort not in ("length", "angle", "choice", "order") or said["rule"] not in RULES:
+        raise ValueError(f"{said.get('key')} is no question")
+    if sort in ("length", "angle") and not isinstance(right, int | float):
+        raise ValueError(f"{said['key']} has no right answer")
+    slips = tuple(Slip(s["key"], int(s["weight"]), s["answer"], s["said"]) for s in said["slips"])
+    rows = {name: tuple(said[name]) for name in ("choices", "hints", "working")}
+    waits = tuple(tuple(int(w) for w in each) for each in said["waits"])
+    return Question(
+        str(said["key"]), said["rule"], str(said["asks"]), sort, int(said["line"]),
+        tuple(right) if isinstance(right, list) else right, int(said["step"]), str(said["unit"]), float(said["near"]),
+        slips=slips, waits=waits, shows=str(said["shows"]), setting=str(said["setting"]), **rows,
+    )  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Marked:
+    """A student's paper, marked: what came of every answer; one that could not be read is none."""
+
+    student: str
+    marks: tuple[Mark, ...]
+
+    @property
+    def total(self) -> float:
+        """The sum of all marks."""
+        return sum(mark.share for mark in self.marks)
+
+
+def mark_answers(made: Set, answers: str) -> tuple[Marked, ...]:
+    """Mark the answers of a class.
+
+    Parameters
+    ----------
+    made : Set
+    answers : str
+        CSV: ``student,1,2,…`` in the first row, then a row for each student, named as on the papers.
+
+    Raises
+    ------
+    ClauseError
+        In words, with the row, where a student is on no paper or the columns are others.
+    """
+    rows = list(csv.reader(io.StringIO(answers.lstrip("\ufeff"))))
+    if not rows or not rows[0] or rows[0][0].strip().casefold() != "student":
+        raise ClauseError("the first row of the answers is  student,1,2,3 …")
+    papers = {paper.student: paper for paper in made.papers}
+    head = [name.strip() for name in rows[0][1:]]
+    if any(not name.isdigit() for name in head):
+        raise ClauseError(f"the columns behind  student  are numbers of questions; {', '.join(head)} are not")
+    found = []
+    for number, row in enumerate(rows[1:], 2):
+        if not any(cell.strip() for cell in row):
+            continue
+        paper = papers.get(row[0].strip())
+        if paper is None:
+            raise ClauseError(f"row {number}: there is no paper for {row[0].strip() or 'nobody'} in this set")
+        said = {int(name): cell for name, cell in zip(head, row[1:], strict=False)}
+        found.append(Marked(paper.student, tuple(
+            _marked(question, said.get(n, "")) for n, question in enumerate(paper.questions, 1)
+        )))  # fmt: skip
+    return tuple(found)
+
+
+def _marked(question: Question, said: str) -> Mark:
+    if not said.strip():
+        return Mark(0.0, told="No answer.")
+    try:
+        return marked(question, said[:LONGEST_ANSWER])
+    except ClauseError as error:
+        return Mark(0.0, told=f"Not read: {error.message}.")
+
+
+def marks_csv(made: Set, marks: Iterable[Marked]) -> str:
+    """Write marks as CSV: student, total, out of, a column for every question with its mark and the slip named."""
+    count = max((len(paper.questions) for paper in made.papers), default=0)
+    stream = io.StringIO()
+    table = csv.writer(stream)
+    table.writerow(["student", "total", "of", *(f"{n}" for n in range(1, count + 1)), "slips"])
+    for each in marks:
+        slips = [f"{n}: {' or '.join(slip.key for slip in mark.slips)}"
+                 for n, mark in enumerate(each.marks, 1) if mark.slips]  # fmt: skip
+        table.writerow([each.student, f"{each.total:g}", len(each.marks),
+                        *(f"{mark.share:g}" for mark in each.marks), "; ".join(slips)])  # fmt: skip
+    return stream.getvalue()
+
+
+def slips_of(marks: Iterable[Marked]) -> list[tuple[str, int, int]]:
+    """Return every slip of a class, how often it was made and by how many, most first; of two that fit, the likelier
+    counts."""
+    times: Counter[str] = Counter()
+    who: dict[str, set[str]] = {}
+    for each in marks:
+        for mark in each.marks:
+            if mark.slips:
+                times[mark.slips[0].key] += 1
+                who.setdefault(mark.slips[0].key, set()).add(each.student)
+    return [(slip, count, len(who[slip])) for slip, count in times.most_common()]
+
+
+def answer_of(question: Question) -> str:
+    """Write the right answer as it stands in a key."""
+    if question.sort == "order":
+        assert isinstance(question.right, tuple)
+        return " ".join(str(question.choices.index(text) + 1) for text in question.right)
+    if isinstance(question.right, float | int):
+        return f"{question.right:.4f}".rstrip("0").rstrip(".") + (question.unit if question.unit == "°" else
+                                                                  f" {question.unit}")  # fmt: skip
+    return str(question.right)
+
+
+def rows_of(question: Question, number: int, key: bool = False) -> Iterator[str]:
+    """Yield a question as it is printed; with its answer and working for a key."""
+    yield f"{number}.  {question.asks}"
+    if question.sort == "order":
+        for n, choice in enumerate(question.choices, 1):
+            yield f"      {n})  {choice}"
+    else:
+        for n, choice in enumerate(question.choices):
+            yield f"      {chr(ord('a') + n)})  {choice}"
+    if key:
+        yield f"      = {answer_of(question)}"
+        yield from (f"      {row}" for row in question.working)
+    else:
+        unit = f" {question.unit}" if question.unit else ""
+        yield f"      ______________{unit}"

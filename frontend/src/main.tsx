@@ -21,6 +21,10 @@ const router = createBrowserRouter([
   view("/", async () => ({ Component: (await import("./views/Register")).Register })),
   view("/jobs/:jobId", async () => ({ Component: (await import("./views/BenchPage")).BenchPage })),
   view("/jobs/:jobId/board", async () => ({ Component: (await import("./views/BoardPage")).BoardPage })),
+  view("/jobs/:jobId/practice", async () => ({
+    Component: (await import("./views/PracticePage")).PracticePage,
+  })),
+  view("/class", async () => ({ Component: (await import("./views/ClassPage")).ClassPage })),
   view("/kits", async () => ({ Component: (await import("./views/KitsPage")).KitsPage })),
   view("/logbook", async () => ({ Component: (await import("./views/LogbookPage")).LogbookPage })),
   view("*", async () => ({ Component: (await import("./views/NothingHere")).NothingHere })),

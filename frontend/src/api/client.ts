@@ -31,7 +31,16 @@ import type {
   MethodsOut,
   NoticeOut,
   OpenedOut,
+  ClassMarksOut,
+  HintOut,
+  OpenedToOut,
   PairingOut,
+  PracticeIn,
+  PracticeOut,
+  RoundIn,
+  RoundOut,
+  SetPartIn,
+  VerdictInPractice,
   ProofOut,
   RegionsOut,
   RehearsalOut,
@@ -213,6 +222,21 @@ export const api = {
   logbook: () => json<LogbookOut>("GET", "/api/logbook"),
   schedule: (id: number, schedule: Schedule) => json("PUT", `/api/jobs/${id}/schedule`, { schedule }),
   jobKit: (id: number, kit: string) => json("PUT", `/api/jobs/${id}/kit`, { kit }),
+  practice: () => json<PracticeOut>("GET", "/api/practice"),
+  forgetPractice: () => json<PracticeOut>("DELETE", "/api/practice"),
+  round: async (round: Omit<RoundIn, "kit">) =>
+    json<RoundOut>("POST", "/api/practice/round", { ...round, kit: await kitAtHand() }),
+  hint: async (text: string, seed: number, key: string, number: number) =>
+    json<HintOut>("POST", "/api/practice/hint", { text, seed, key, number, kit: await kitAtHand() }),
+  openedTo: (said: string, tool: string, unit: string, signal?: AbortSignal) =>
+    json<OpenedToOut>("POST", "/api/practice/opened", { said, tool, unit }, signal),
+  answer: async (answer: Omit<PracticeIn, "kit">) =>
+    json<VerdictInPractice>("POST", "/api/practice/answers", { ...answer, kit: await kitAtHand() }),
+  setPart: (part: SetPartIn) => json<Record<string, unknown>>("POST", "/api/practice/set-part", part),
+  papers: async (set: string, key: boolean, paper: string) =>
+    keep(await send("POST", "/api/practice/set/papers", { set, key, paper }), "pdf"),
+  marks: (set: string, answers: string) =>
+    json<ClassMarksOut>("POST", "/api/practice/set/marks", { set, answers }),
   pairing: () => json<PairingOut>("GET", "/api/register/pairing"),
   notice: () => json<NoticeOut>("GET", "/api/register/notice"),
   job: (id: number) => json<JobWithPlan>("GET", `/api/jobs/${id}`),

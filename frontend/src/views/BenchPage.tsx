@@ -146,6 +146,9 @@ export function BenchPage() {
             <Link className="act" to={`/jobs/${jobId}/board`}>
               At the board
             </Link>
+            <Link className="act" to={`/jobs/${jobId}/practice`}>
+              Practice
+            </Link>
             <Issue work={work} proof={proof} />
             <button className="act" onClick={() => setHelp(true)} aria-label="Keys" title="Keys  ?">
               ?

@@ -1,17 +1,10 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { BarController, BarElement, CategoryScale, Chart, LinearScale } from "chart.js";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { api, type AmendedIn, type SittingEvent, type SittingOut } from "../api/client";
+import { Bars } from "../ui/Bars";
+import { Tabled } from "../ui/Tabled";
 import { Header } from "./Header";
-
-/** Height of the chart apart from its bars, and of each bar, px. */
-const ROOM = 50;
-const EACH = 24;
-/** Height of a chart whose bars stand up, px. */
-const UPRIGHT = 160;
-
-Chart.register(BarController, BarElement, CategoryScale, LinearScale);
 
 /** The logbook: sittings, and what they teach of one's own hand. */
 export function LogbookPage() {
@@ -136,6 +129,7 @@ export function LogbookPage() {
               )}
             </>
           )}
+          <Practised />
         </div>
       </main>
     </div>
@@ -342,72 +336,53 @@ function Correction({ event, put, leave }: CorrectionProps) {
   );
 }
 
-function Tabled({ heads, rows }: { heads: readonly string[]; rows: readonly (readonly string[])[] }) {
+/** What practice has shown: rules, the worst first, and the slips that were made. */
+function Practised() {
+  const { data } = useQuery({ queryKey: ["practice"], queryFn: api.practice });
+  const queries = useQueryClient();
+  if (!data || data.standings.length === 0) return null;
   return (
-    <div className="overflow-x-auto">
-      <table className="w-full text-left text-[15px]">
-        <thead>
-          <tr className="border-b border-ink">
-            {heads.map((head) => (
-              <th key={head} scope="col" className="pr-3 font-semibold">
-                {head}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row, i) => (
-            <tr key={i} className="border-b border-ruling">
-              {row.map((cell, j) => (
-                <td key={j} className="pr-3">
-                  {cell}
-                </td>
-              ))}
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
-  );
-}
-
-/** Bars, for those who would rather look than read; the table under them says the same. */
-interface BarsProps {
-  labels: string[];
-  values: number[];
-  unit: string;
-  /** Whether the bars stand up, one after another, instead of lying under each other. */
-  upright?: boolean;
-}
-
-function Bars({ labels, values, unit, upright = false }: BarsProps) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  useEffect(() => {
-    if (!canvas.current) return;
-    const ink = getComputedStyle(document.documentElement).getPropertyValue("--color-ink");
-    const chart = new Chart(canvas.current, {
-      type: "bar",
-      data: { labels, datasets: [{ data: values, backgroundColor: "#70736b", barPercentage: 0.5 }] },
-      options: {
-        indexAxis: upright ? "x" : "y",
-        animation: false,
-        maintainAspectRatio: false,
-        plugins: { legend: { display: false } },
-        scales: {
-          [upright ? "x" : "y"]: { ticks: { autoSkip: upright } },
-          [upright ? "y" : "x"]: { title: { display: true, text: unit, color: ink } },
-        },
-      },
-    });
-    return () => chart.destroy();
-  }, [labels, values, unit, upright]);
-  return (
-    <div
-      className="not-on-paper relative"
-      style={{ height: `${upright ? UPRIGHT : ROOM + EACH * labels.length}px` }}
-      aria-hidden="true"
-    >
-      <canvas ref={canvas} />
-    </div>
+    <section>
+      <h2 className="text-lg font-semibold">Practice</h2>
+      {data.rehearsed && (
+        <p className="text-sm text-pencil">Made by a simulated learner: rehearsed, not answered.</p>
+      )}
+      <Bars
+        labels={data.days.map(([day]) => day)}
+        values={data.days.map(([, , share]) => Math.round(share * 100))}
+        unit="% right, by date"
+        upright
+      />
+      <Tabled
+        heads={["What is tested", "Asked", "Right", "Asked again"]}
+        rows={data.standings.map((each) => [
+          each.told,
+          String(each.asked),
+          `${Math.round(each.share * 100)} %`,
+          new Date(each.due).toLocaleString(),
+        ])}
+      />
+      {data.slips.length > 0 && (
+        <>
+          <Bars
+            labels={data.slips.map((each) => each.slip)}
+            values={data.slips.map((each) => each.times)}
+            unit="times"
+          />
+          <Tabled
+            heads={["Slip in practice", "Times"]}
+            rows={data.slips.map((each) => [each.slip, String(each.times)])}
+          />
+        </>
+      )}
+      <button
+        className="act mt-2"
+        onClick={() =>
+          void api.forgetPractice().then(() => queries.invalidateQueries({ queryKey: ["practice"] }))
+        }
+      >
+        Forget what was practised
+      </button>
+    </section>
   );
 }

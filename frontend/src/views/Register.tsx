@@ -85,6 +85,9 @@ export function Register() {
       <Header>
         <h1>Register of the drawing office</h1>
         <span className="flex-1" />
+        <Link className="act" to="/class">
+          For a class
+        </Link>
         <Link className="act" to="/kits">
           Kits
         </Link>

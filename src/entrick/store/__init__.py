@@ -17,6 +17,7 @@ from .jobs import (
 )
 from .kits import KitView, TooManyKits, list_kits, put_kit, remove_kit
 from .listing import Listed, Order, Page, list_jobs, listed, outdated, renew
+from .practice import AnswerView, forget_answers, list_answers, put_answer
 from .salvage import Salvaged, salvage
 from .sittings import (
     EventsDiffer,
@@ -35,6 +36,7 @@ from .sittings import (
 from .trouble import RegisterTrouble
 
 __all__ = [
+    "AnswerView",
     "ArchiveError",
     "EventsDiffer",
     "Folder",
@@ -59,8 +61,10 @@ __all__ = [
     "backup",
     "begin",
     "export_register",
+    "forget_answers",
     "import_register",
     "kit_of",
+    "list_answers",
     "list_jobs",
     "list_kits",
     "list_sittings",
@@ -70,6 +74,7 @@ __all__ = [
     "open_store",
     "opened_zip",
     "outdated",
+    "put_answer",
     "put_kit",
     "remove_kit",
     "renew",

@@ -117,3 +117,21 @@ class KitRow(Base):
     name: Mapped[str] = mapped_column(Text, primary_key=True)
     text: Mapped[str] = mapped_column(Text)
     usual: Mapped[bool]
+
+
+class PracticeRow(Base):
+    """An answer given in practice: what it tested, how much of it was right, which slips it showed, and which it might
+    have (both by key, a line each)."""
+
+    __tablename__ = "practice_answer"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    uid: Mapped[str] = mapped_column(Text, unique=True)
+    answered_at: Mapped[datetime] = mapped_column(DateTime)
+    part: Mapped[str] = mapped_column(Text)
+    rule: Mapped[str] = mapped_column(Text)
+    share: Mapped[float]
+    slips: Mapped[str] = mapped_column(Text)
+    chances: Mapped[str] = mapped_column(Text)
+    hints: Mapped[int]
+    rehearsed: Mapped[bool]

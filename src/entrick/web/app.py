@@ -13,6 +13,7 @@ from .logbook import logbook
 from .pages import pages
 from .pairing import Pairing, door
 from .plans import plans
+from .practice import practice
 from .register import register
 
 
@@ -54,6 +55,7 @@ def create_app(store: Store, hands: Doer | None = None, notice: str = "", pairin
     app.register_api(register)
     app.register_api(logbook)
     app.register_api(kits)
+    app.register_api(practice)
     app.register_blueprint(pages)
     app.register_blueprint(door)
     return app

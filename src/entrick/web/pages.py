@@ -17,6 +17,8 @@ pages = Blueprint("pages", __name__)
 @pages.get("/jobs/<int:job_id>")
 @pages.get("/jobs/<int:job_id>/proof")
 @pages.get("/jobs/<int:job_id>/board")
+@pages.get("/jobs/<int:job_id>/practice")
+@pages.get("/class")
 @pages.get("/logbook")
 @pages.get("/kits")
 def page(job_id: int | None = None) -> Response:

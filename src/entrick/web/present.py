@@ -32,6 +32,8 @@ from ..core.plan.edit import EditError
 from ..core.plan.errors import PlanError
 from ..core.plan.forms import Slot
 from ..core.plan.writer import as_given, write_content, write_plan
+from ..core.practice import RULES, Card, Mark, Question
+from ..core.practice.sets import answer_of
 from ..core.proof import why_not_cut
 from ..core.proof.measures import joined, measures
 from ..core.rehearsal.rehearse import rehearse
@@ -64,10 +66,12 @@ from .schemas import (
     MendOut,
     MethodOut,
     MethodsOut,
+    NamedSlipOut,
     OpenedOut,
     OverallOut,
     PickOut,
     ProofOut,
+    QuestionOut,
     RegionsOut,
     RehearsalOut,
     SchedulesOut,
@@ -79,6 +83,7 @@ from .schemas import (
     StepOut,
     StrokeOut,
     TableOut,
+    VerdictInPractice,
     WorkOut,
     WorksheetOut,
 )
@@ -478,3 +483,32 @@ def kind(declared: Kind) -> KindOut:
             for form in declared.forms
         ),
     )
+
+
+def question(asked: Question, known: Mapping[str, Card], now: float) -> QuestionOut:
+    """Present a question without its answer."""
+    keys = (asked.rule, *(slip.key for slip in asked.slips))
+    return QuestionOut(
+        key=asked.key, rule=asked.rule, tests=RULES[asked.rule], asks=asked.asks, sort=asked.sort, line=asked.line,
+        step=asked.step, unit=asked.unit, choices=asked.choices, hints=len(asked.hints), tool=asked.setting,
+        shows=asked.shows, lettered=asked.rule == "candidate", pointed=asked.rule == "next",
+        due=any(key in known and known[key].due <= now for key in keys),
+    )  # fmt: skip
+
+
+def picture_at(tool: str, value: float, unit: str) -> str:
+    """Return the address of the picture of an instrument at a setting."""
+    said = {"tool": tool, "value": f"{value:.6g}", "unit": unit, "graduation": "1/2" if unit == "mm" else "1/32"}
+    return f"/api/pictures/setting.svg?{urlencode(said)}"
+
+
+def verdict_in_practice(asked: Question, mark: Mark, share: float) -> VerdictInPractice:
+    """Present what came of an answer."""
+    right = asked.right
+    picture = ""
+    if asked.setting and isinstance(right, float | int):
+        picture = picture_at(asked.setting, float(right), asked.unit)
+    return VerdictInPractice(
+        share=share, told=mark.told, slips=tuple(NamedSlipOut(key=s.key, said=s.said) for s in mark.slips),
+        right=answer_of(asked), working=asked.working, picture=picture,
+    )  # fmt: skip

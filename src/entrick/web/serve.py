@@ -20,6 +20,7 @@ from cheroot.ssl.builtin import BuiltinSSLAdapter
 from cheroot.wsgi import Server as WSGIServer
 
 from ..demo import load
+from ..demo.practice import load_practice
 from ..demo.sittings import load_sittings
 from ..store import RegisterTrouble, Store, open_store, salvage, snapshots_of
 from . import tasks
@@ -114,7 +115,7 @@ class Door:
                 count = load(store, lambda text: self.hands.do(tasks.summary, text))
                 print(f"{count} sample jobs entered" if count else "the register is kept as it was", flush=True)
                 # Nobody has to wait for them.
-                threading.Thread(target=load_sittings, args=(store,), daemon=True).start()
+                threading.Thread(target=_load_rest, args=(store,), daemon=True).start()
             self.store, self.keeper = store, Keeper(store, self.hands)
             self.keeper.start()
             self.desk = create_app(store, self.hands, notice, self.pairing)
@@ -147,6 +148,12 @@ class Door:
         ]
         start("503 Service Unavailable", headers)
         return [page.encode()]
+
+
+def _load_rest(store: Store) -> None:
+    """Load what of the demo is made up and takes a while."""
+    load_sittings(store)
+    load_practice(store)
 
 
 class _Ended(SystemExit):

@@ -9,6 +9,8 @@ from contextlib import suppress
 from dataclasses import dataclass, field, replace
 from fractions import Fraction
 from functools import lru_cache
+from random import Random
+from typing import Any
 
 from pydantic import BaseModel
 
@@ -36,9 +38,14 @@ from ..core.measure import Unit
 from ..core.moves import kinds
 from ..core.plan import edit as edits
 from ..core.plan.document import Plan, SheetLine
+from ..core.plan.errors import ClauseError
 from ..core.plan.reader import read_plan
 from ..core.plan.slots import REFERENCES, SLOTS
-from ..core.plan.writer import write_plan
+from ..core.plan.writer import write_content, write_plan
+from ..core.practice import Answered, Card, Question, chosen, marked, questions, variant
+from ..core.practice.mark import HINT_COSTS
+from ..core.practice.record import learner
+from ..core.practice.sets import Set, brief_of, plan_paper, write_set
 from ..core.proof import why_not_cut
 from ..core.sheet.choose import with_clause
 from ..core.summary import Summary, heading, summarize
@@ -54,6 +61,8 @@ from .schemas import (
     DeleteLine,
     Edit,
     ExportIn,
+    HintIn,
+    HintOut,
     InsertLine,
     InstrumentQuery,
     KindsOut,
@@ -67,9 +76,14 @@ from .schemas import (
     MoveLine,
     NewGiven,
     OpenedIn,
+    OpenedToIn,
+    OpenedToOut,
     PictureQuery,
     PlanIn,
+    PracticeIn,
     RegionsIn,
+    RoundIn,
+    RoundOut,
     SaySheet,
     ScheduledIn,
     SetClause,
@@ -77,6 +91,7 @@ from .schemas import (
     SetGiven,
     SetHead,
     SetLine,
+    SetPartIn,
     SetPlace,
     SuggestOut,
     VerdictOut,
@@ -96,11 +111,12 @@ class Refused(ValueError):
 
 @dataclass(frozen=True, slots=True)
 class Answer:
-    """What goes back over HTTP."""
+    """What goes back over HTTP; `kept` is for the register, and does not."""
 
     content: bytes
     type: str = "application/json"
     headers: Mapping[str, str] = field(default_factory=dict)
+    kept: Mapping[str, Any] | None = None
 
 
 def _json(model: BaseModel) -> Answer:
@@ -407,6 +423,73 @@ def instrument(query: InstrumentQuery) -> Answer:
         raise Refused(404, "No such item", f"a kit has no {query.item}") from None
     shown = formats.write_svg(drawing).encode()
     return Answer(shown, "image/svg+xml", {"Cache-Control": "private, max-age=86400"})
+
+
+@lru_cache(maxsize=64)
+def _asked_about(text: str, kit: str, seed: int) -> dict[str, Question]:
+    """Return the questions of a plan by their keys; what is asked about one after another is made once."""
+    return {question.key: question for question in questions(work_out(text, _kit(kit)), seed)}
+
+
+def _question(text: str, kit: str, seed: int, key: str) -> Question:
+    found = _asked_about(text, kit, seed).get(key)
+    if found is None:
+        raise Refused(404, "No such question", "this plan has no such question any more: begin another round")
+    return found
+
+
+def practice_round(body: RoundIn, known: Mapping[str, Card], now: float) -> Answer:
+    """Choose the questions of a round."""
+    own = work_out(body.text, _kit(body.kit))
+    if own.solution.errors:
+        first = own.solution.errors[0]
+        raise Refused(409, "Not to be practised on", f"line {first.line}: {first.message}")
+    done = (variant(body.text, body.seed) if body.varied else None) or own
+    text = write_plan(done.plan)
+    pool = list(_asked_about(text, body.kit, body.seed).values())
+    if not pool:
+        raise Refused(409, "Nothing to ask", "draw something first: there is nothing to ask about this plan yet")
+    picked = chosen(pool, known, now, body.count, Random(body.seed), body.spaced)
+    givens = tuple(write_content(entry.given).removeprefix("given ") for entry in done.solution.givens)
+    return _json(RoundOut(text=text, givens=givens, questions=tuple(present.question(q, known, now) for q in picked)))
+
+
+def practice_hint(body: HintIn) -> Answer:
+    """Return a hint to a question."""
+    hints = _question(body.text, body.kit, body.seed, body.key).hints
+    if body.number > len(hints):
+        raise Refused(404, "No further hint", "there is no further hint to this question")
+    return _json(HintOut(told=hints[body.number - 1]))
+
+
+def practice_opened(body: OpenedToIn) -> Answer:
+    """Return the picture of an instrument set to what is typed."""
+    try:
+        value = float(read_value(body.said, Unit(body.unit)))
+    except ClauseError:
+        return _json(OpenedToOut())
+    return _json(OpenedToOut(picture=present.picture_at(body.tool, value, body.unit)))
+
+
+def practice_answer(body: PracticeIn, history: list[Answered], chances: list[tuple[str, ...]]) -> Answer:
+    """Judge an answer."""
+    question = _question(body.text, body.kit, body.seed, body.key)
+    mark = marked(question, body.said, learner(history, chances))
+    share = mark.share * max(0.0, 1 - HINT_COSTS * body.hints)
+    verdict = present.verdict_in_practice(question, mark, share)
+    kept = {
+        "part": work_out(body.text, _kit(body.kit)).solution.title, "rule": question.rule, "share": share,
+        "slips": tuple(slip.key for slip in mark.slips[:1]), "hints": body.hints,
+        "chances": tuple(sorted({slip.key for slip in question.slips})),
+    }  # fmt: skip
+    return replace(_json(verdict), kept=kept)
+
+
+def set_part(body: SetPartIn) -> Answer:
+    """Return a set with the paper of one student alone."""
+    paper = plan_paper(body.texts, body.student, body.count, body.seed)
+    made = Set(body.title, body.seed, tuple(brief_of(work_out(text)) for text in body.texts), (paper,))
+    return Answer(write_set(made).encode(), "application/json", {})
 
 
 def summary(text: str) -> Summary:

@@ -23,6 +23,9 @@ HEAVIEST = 6
 HALF = frozenset({"a main mark out", "figures changed round"})
 """Slips of the eye on the rule: the method was right, and half the mark is given."""
 
+HINT_COSTS = 0.25
+"""What a hint takes off a mark (by eye, no source)."""
+
 ON_TOP = ("scale forgotten", "scale twice")
 """Slips that are looked for on top of another one, where none alone fits."""
 

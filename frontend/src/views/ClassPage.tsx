@@ -1,0 +1,230 @@
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { api, type ClassMarksOut } from "../api/client";
+import { Bars } from "../ui/Bars";
+import { Tabled } from "../ui/Tabled";
+import { Header } from "./Header";
+
+/** For an instructor: a set for a class, its papers and key, and the marks of what came back. */
+export function ClassPage() {
+  useEffect(() => {
+    document.title = "For a class · Entrick";
+  }, []);
+  const [set, setSet] = useState("");
+  const [told, setTold] = useState("");
+  return (
+    <div className="flex h-full flex-col">
+      <Header>
+        <h1>For a class</h1>
+      </Header>
+      <main className="min-h-0 flex-1 overflow-auto p-6 max-[700px]:p-1">
+        <div className="mx-auto max-w-3xl space-y-6 bg-page px-8 py-6 max-[700px]:px-3">
+          <Making made={setSet} told={setTold} />
+          <p role="status" data-testid="class-told">
+            {told}
+          </p>
+          {set && <Papers set={set} told={setTold} />}
+          <Marking set={set} take={setSet} told={setTold} />
+        </div>
+      </main>
+    </div>
+  );
+}
+
+function saved(content: string, type: string, name: string) {
+  const url = URL.createObjectURL(new Blob([content], { type }));
+  const link = document.createElement("a");
+  link.href = url;
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(url), 10_000);
+}
+
+const words = (problem: unknown) => (problem instanceof Error ? problem.message : String(problem));
+
+function Making({ made, told }: { made: (set: string) => void; told: (words: string) => void }) {
+  const jobs = useQuery({
+    queryKey: ["jobs for a class"],
+    queryFn: () => api.jobs({ archived: false, search: "", order: "drawing", page: 1 }),
+  });
+  const [title, setTitle] = useState("Setting out");
+  const [chosen, setChosen] = useState<number[]>([]);
+  const [students, setStudents] = useState("24");
+  const [count, setCount] = useState("12");
+  const [seed, setSeed] = useState("1");
+  const [done, setDone] = useState<number | null>(null);
+  const make = async () => {
+    const all = Number(students);
+    try {
+      const texts = await Promise.all(chosen.map(async (job) => (await api.job(job)).newest.text));
+      let whole: Record<string, unknown> | null = null;
+      for (let student = 1; student <= all; student++) {
+        setDone(student - 1);
+        const part = await api.setPart({ title, texts, student, count: Number(count), seed: Number(seed) });
+        // A set is its first part with the papers of the others.
+        if (whole) (whole["papers"] as unknown[]).push(...(part["papers"] as unknown[]));
+        else whole = part;
+      }
+      made(JSON.stringify(whole));
+      told(`The set has ${all} papers.`);
+    } catch (problem) {
+      told(words(problem));
+    } finally {
+      setDone(null);
+    }
+  };
+  const field = (label: string, value: string, put: (value: string) => void, wide = "w-24") => (
+    <label className="flex items-baseline gap-2">
+      {label}
+      <input className={`field ${wide}`} value={value} onChange={(event) => put(event.target.value)} />
+    </label>
+  );
+  return (
+    <section aria-labelledby="making" className="space-y-2">
+      <h2 id="making" className="text-lg font-semibold">
+        A set: the same parts, other givens for every student
+      </h2>
+      {field("Title", title, setTitle, "w-80")}
+      <fieldset>
+        <legend>Parts</legend>
+        <ul className="columns-2 max-[700px]:columns-1">
+          {jobs.data?.jobs.map((job) => (
+            <li key={job.id}>
+              <label className="flex items-baseline gap-2">
+                <input
+                  type="checkbox"
+                  className="size-4 accent-[var(--color-ink)]"
+                  checked={chosen.includes(job.id)}
+                  onChange={(event) =>
+                    setChosen(
+                      event.target.checked ? [...chosen, job.id] : chosen.filter((id) => id !== job.id),
+                    )
+                  }
+                />
+                {job.drawing} {job.title}
+              </label>
+            </li>
+          ))}
+        </ul>
+      </fieldset>
+      <div className="flex flex-wrap gap-4">
+        {field("Students", students, setStudents)}
+        {field("Questions", count, setCount)}
+        {field("Seed", seed, setSeed)}
+      </div>
+      <button
+        className="act act-main"
+        disabled={chosen.length === 0 || done !== null}
+        onClick={() => void make()}
+      >
+        Make the set
+      </button>
+      {done !== null && (
+        <p className="flex items-center gap-2" role="status">
+          <progress value={done} max={Number(students)} aria-label="Papers made" /> {done} of {students}
+        </p>
+      )}
+    </section>
+  );
+}
+
+function Papers({ set, told }: { set: string; told: (words: string) => void }) {
+  const [paper, setPaper] = useState("A4");
+  const take = (key: boolean) =>
+    api.papers(set, key, paper).then(
+      (name) => told(`${name} is in your downloads.`),
+      (problem: unknown) => told(words(problem)),
+    );
+  return (
+    <section aria-label="The set" className="flex flex-wrap items-center gap-2">
+      <button className="act" onClick={() => saved(set, "application/json", "set.json")}>
+        Keep the set
+      </button>
+      <button className="act" onClick={() => void take(false)}>
+        Papers, PDF
+      </button>
+      <button className="act" onClick={() => void take(true)}>
+        Key, PDF
+      </button>
+      <select
+        aria-label="Paper"
+        className="field"
+        value={paper}
+        onChange={(event) => setPaper(event.target.value)}
+      >
+        <option>A4</option>
+        <option>letter</option>
+      </select>
+    </section>
+  );
+}
+
+interface MarkingProps {
+  set: string;
+  take: (set: string) => void;
+  told: (words: string) => void;
+}
+
+function Marking({ set, take, told }: MarkingProps) {
+  const [marks, setMarks] = useState<ClassMarksOut | null>(null);
+  const file = (label: string, accept: string, use: (text: string) => void) => (
+    <label className="flex items-baseline gap-2">
+      <span className="w-40">{label}</span>
+      <input
+        type="file"
+        accept={accept}
+        onChange={(event) => {
+          const chosen = event.target.files?.[0];
+          if (chosen) void chosen.text().then(use);
+        }}
+      />
+    </label>
+  );
+  const mark = async (answers: string) => {
+    told("Marking…");
+    try {
+      const found = await api.marks(set, answers);
+      setMarks(found);
+      told(`${found.papers.length} papers marked.`);
+    } catch (problem) {
+      setMarks(null);
+      told(words(problem));
+    }
+  };
+  return (
+    <section aria-labelledby="marking" className="space-y-2">
+      <h2 id="marking" className="text-lg font-semibold">
+        Marking
+      </h2>
+      <p className="text-[15px] text-pencil">
+        Answers come as CSV: <code>student,1,2,3 …</code> in the first row, then a row for each student,
+        called as on the papers. A choice is answered by its letter or its words, an order as{" "}
+        <code>2 1 3 5 4</code>.
+      </p>
+      {file("A set from disk", ".json", take)}
+      {set && file("Answers, CSV", ".csv", (text) => void mark(text))}
+      {marks && (
+        <>
+          <button className="act" onClick={() => saved(marks.csv, "text/csv", "marks.csv")}>
+            Keep the marks, CSV
+          </button>
+          <h3 className="font-semibold">Slips of the class</h3>
+          <Bars
+            labels={marks.slips.map((each) => each.slip)}
+            values={marks.slips.map((each) => each.times)}
+            unit="times"
+          />
+          <Tabled
+            heads={["Slip", "Times", "Students"]}
+            rows={marks.slips.map((each) => [each.slip, String(each.times), String(each.students)])}
+          />
+          <h3 className="font-semibold">Marks</h3>
+          <Tabled
+            heads={["Student", "Marks", "Of"]}
+            rows={marks.papers.map((each) => [each.student, String(each.total), String(each.of)])}
+          />
+        </>
+      )}
+    </section>
+  );
+}

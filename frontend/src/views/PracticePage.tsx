@@ -1,0 +1,445 @@
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { Link, useParams } from "react-router";
+import { api, drawWith, type QuestionOut, type RoundOut, type VerdictInPractice } from "../api/client";
+import { Sheet } from "../sheet/Sheet";
+import { useBench } from "../state/bench";
+import { Figures } from "../ui/Figures";
+import { Header } from "./Header";
+
+const ROUND = 10;
+const SPACED = "entrick.practice.spaced";
+
+interface Round extends RoundOut {
+  seed: number;
+}
+
+/** Practice on a job: a short round of questions beside the sheet, one at a time. */
+export function PracticePage() {
+  const job = Number(useParams().jobId);
+  const found = useQuery({ queryKey: ["job", job], queryFn: () => api.job(job), retry: false });
+  const [round, setRound] = useState<Round | null>(null);
+  const [spaced, setSpaced] = useState(() => localStorage.getItem(SPACED) !== "no");
+  const [varied, setVaried] = useState(true);
+  const [told, setTold] = useState("");
+  useEffect(() => {
+    document.title = "Practice · Entrick";
+  }, []);
+  const begin = async () => {
+    if (!found.data) return;
+    const seed = crypto.getRandomValues(new Uint32Array(1))[0]! >>> 2;
+    setTold("Making the questions…");
+    try {
+      drawWith(found.data.kit ?? "");
+      setRound({
+        ...(await api.round({ text: found.data.newest.text, seed, count: ROUND, spaced, varied })),
+        seed,
+      });
+      setTold("");
+    } catch (problem) {
+      setTold(problem instanceof Error ? problem.message : String(problem));
+    }
+  };
+  return (
+    <div className="flex h-full flex-col">
+      <Header>
+        <h1 className="min-w-0 truncate">Practice{found.data && `: ${found.data.job.title}`}</h1>
+        <span className="flex-1" />
+        <Link className="act" to={`/jobs/${job}`}>
+          Bench
+        </Link>
+        <Link className="act" to="/logbook">
+          Logbook
+        </Link>
+      </Header>
+      {round ? (
+        <Asking key={round.seed} round={round} again={() => void begin()} />
+      ) : (
+        <main className="m-6 bg-page p-6 text-xl max-[700px]:m-1">
+          {found.error && <p role="alert">{found.error.message}</p>}
+          <p className="pb-4">
+            {ROUND} questions about this part: what to set, where the centre lies, what stands wrong. A wrong
+            answer is looked into, and what it shows is asked again sooner.
+          </p>
+          <p className="space-y-1 pb-4 text-base">
+            <Check label="with new givens" on={varied} put={setVaried} />
+            <Check
+              label="what was got wrong comes back sooner (after 5 and 25 seconds, 2 and 10 minutes, 1 and 5 hours, 1, 5 and 25 days …)"
+              on={spaced}
+              put={(on) => {
+                setSpaced(on);
+                localStorage.setItem(SPACED, on ? "yes" : "no");
+              }}
+            />
+          </p>
+          <button className="act act-main text-xl" disabled={!found.data} onClick={() => void begin()}>
+            Begin a round
+          </button>
+          <p role="status" className="pt-3 text-base">
+            {told}
+          </p>
+        </main>
+      )}
+    </div>
+  );
+}
+
+function Check({ label, on, put }: { label: string; on: boolean; put: (on: boolean) => void }) {
+  return (
+    <label className="flex items-baseline gap-2">
+      <input
+        type="checkbox"
+        className="size-4 accent-[var(--color-ink)]"
+        checked={on}
+        onChange={(event) => put(event.target.checked)}
+      />
+      <span>{label}</span>
+    </label>
+  );
+}
+
+/** The questions of a round, one after another, and what came of them. */
+function Asking({ round, again }: { round: Round; again: () => void }) {
+  const [at, setAt] = useState(0);
+  const [shares, setShares] = useState<number[]>([]);
+  const question = round.questions[at];
+  const right = shares.reduce((sum, share) => sum + share, 0);
+  if (!question)
+    return (
+      <main className="m-6 bg-page p-6 text-2xl max-[700px]:m-1">
+        <p className="pb-4" data-testid="score">
+          {right} of {shares.length} right.
+        </p>
+        <ol className="pb-4 text-base">
+          {round.questions.map((each, i) => (
+            <li key={each.key}>
+              {shares[i] === 1 ? "✓" : shares[i] ? "½" : "✗"} {each.tests}
+            </li>
+          ))}
+        </ol>
+        <button className="act act-main text-xl" onClick={again}>
+          Another round
+        </button>
+      </main>
+    );
+  return (
+    <main className="flex min-h-0 flex-1 stacked:flex-col">
+      <One
+        key={question.key}
+        question={question}
+        round={round}
+        place={`${at + 1} of ${round.questions.length}`}
+        done={(share) => setShares((before) => [...before, share])}
+        next={() => setAt(at + 1)}
+      />
+      <Shown question={question} text={round.text} />
+    </main>
+  );
+}
+
+/** The sheet a question is about: as it stands before the step, or the drawing with something wrong in it. */
+function Shown({ question, text }: { question: QuestionOut; text: string }) {
+  const shown = question.shows || text;
+  const { data } = useQuery({
+    queryKey: ["practised", shown],
+    queryFn: () => api.work(shown, null),
+    staleTime: Infinity,
+  });
+  const set = useBench((bench) => bench.set);
+  const { step, line, lettered } = question;
+  useEffect(() => {
+    // Every solution is lettered where one of them is asked for; else nothing is open.
+    set({
+      step: step > 0 ? step - 1 : null,
+      open: null,
+      hover: null,
+      ghosts: lettered ? line : null,
+    });
+    return () => set({ step: null, ghosts: null, pick: null });
+  }, [step, line, lettered, set]);
+  return (
+    <div className="flex min-h-0 min-w-0 flex-1 flex-col stacked:order-first stacked:h-[38%] stacked:flex-none">
+      {data && <Sheet work={data} />}
+    </div>
+  );
+}
+
+interface OneProps {
+  question: QuestionOut;
+  round: Round;
+  place: string;
+  done: (share: number) => void;
+  next: () => void;
+}
+
+function One({ question, round, place, done, next }: OneProps) {
+  const [said, setSaid] = useState("");
+  const [hints, setHints] = useState<string[]>([]);
+  const [told, setTold] = useState("");
+  const [verdict, setVerdict] = useState<VerdictInPractice | null>(null);
+  const uid = useRef(
+    Array.from(crypto.getRandomValues(new Uint8Array(16)), (byte) => byte.toString(16).padStart(2, "0")).join(
+      "",
+    ),
+  );
+  const about = { text: round.text, seed: round.seed, key: question.key };
+  const answer = async (answered: string) => {
+    if (verdict || !answered.trim()) return;
+    try {
+      const found = await api.answer({ ...about, uid: uid.current, said: answered, hints: hints.length });
+      setSaid(answered);
+      setVerdict(found);
+      setTold("");
+      done(found.share);
+    } catch (problem) {
+      // What cannot be read is told, and may be written again.
+      setTold(problem instanceof Error ? problem.message : String(problem));
+    }
+  };
+  const hint = async () => {
+    const found = await api.hint(about.text, about.seed, about.key, hints.length + 1);
+    setHints([...hints, found.told]);
+  };
+  const keys = useRef({ answer, next, verdict });
+  useEffect(() => {
+    keys.current = { answer, next, verdict };
+  });
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      const { answer, next, verdict } = keys.current;
+      if (event.target instanceof Element && event.target.closest("input, button, a")) return;
+      if (verdict && (event.key === "Enter" || event.key === " ")) next();
+      else if (question.sort === "choice" && /^[1-9]$/.test(event.key)) {
+        const choice = question.choices[Number(event.key) - 1];
+        if (choice) void answer(choice);
+      } else return;
+      event.preventDefault();
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  }, [question]);
+  return (
+    <section
+      aria-label="The question"
+      className="flex w-[46%] flex-col gap-2 overflow-auto bg-page p-5 stacked:w-full stacked:flex-1 max-[700px]:p-3"
+    >
+      <p className="text-pencil">
+        {place}
+        {question.due && " · asked again"}
+      </p>
+      <p className="text-[clamp(1.15rem,2vw,1.5rem)] leading-snug" data-testid="question">
+        <Figures text={question.asks} />
+      </p>
+      {round.givens.length > 0 && (
+        <details className="text-[15px] text-pencil">
+          <summary className="cursor-pointer">the givens</summary>
+          <ul>
+            {round.givens.map((given) => (
+              <li key={given}>
+                <Figures text={given} />
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+      {question.sort === "choice" ? (
+        <Choices question={question} said={said} verdict={verdict} answer={(choice) => void answer(choice)} />
+      ) : question.sort === "order" ? (
+        <Order question={question} closed={verdict !== null} answer={(order) => void answer(order)} />
+      ) : (
+        <Typed question={question} closed={verdict !== null} answer={(typed) => void answer(typed)} />
+      )}
+      {hints.map((each) => (
+        <p key={each} className="border-l-4 border-ruling pl-2">
+          {each}
+        </p>
+      ))}
+      <p role="status" aria-live="polite">
+        {told}
+      </p>
+      {verdict ? (
+        <Came verdict={verdict} next={next} />
+      ) : (
+        hints.length < question.hints && (
+          <p>
+            <button className="act" onClick={() => void hint()}>
+              A hint, for a quarter of the mark
+            </button>
+          </p>
+        )
+      )}
+    </section>
+  );
+}
+
+function Choices({
+  question,
+  said,
+  verdict,
+  answer,
+}: {
+  question: QuestionOut;
+  said: string;
+  verdict: VerdictInPractice | null;
+  answer: (choice: string) => void;
+}) {
+  const set = useBench((bench) => bench.set);
+  const closed = verdict !== null;
+  const { pointed, choices } = question;
+  useEffect(() => {
+    // What comes next may be clicked on the sheet as well.
+    if (!pointed || closed) return;
+    const take = (name: string) => {
+      const choice = choices.find((each) => each === name || name.startsWith(`${each}.`));
+      if (choice) answer(choice);
+    };
+    set({ pick: { wanted: "the piece that comes next", take } });
+    return () => set({ pick: null });
+  }, [pointed, choices, closed, answer, set]);
+  return (
+    <ol className="space-y-1">
+      {question.choices.map((choice, i) => {
+        const right = closed && verdict.right === choice;
+        return (
+          <li key={choice}>
+            <button
+              className={`act w-full text-left text-lg ${right ? "act-main" : ""}`}
+              aria-disabled={closed}
+              aria-pressed={said === choice}
+              onClick={() => answer(choice)}
+            >
+              <span className="pr-2 text-pencil">{i + 1}</span>
+              <Figures text={choice} />
+              {right && " ✓"}
+              {closed && said === choice && !right && " ✗"}
+            </button>
+          </li>
+        );
+      })}
+    </ol>
+  );
+}
+
+/** Steps are touched in the order in which they are done. */
+function Order({
+  question,
+  closed,
+  answer,
+}: {
+  question: QuestionOut;
+  closed: boolean;
+  answer: (order: string) => void;
+}) {
+  const [taken, setTaken] = useState<number[]>([]);
+  return (
+    <div className="space-y-1">
+      <p className="text-[15px] text-pencil">Touch the steps in the order in which they are done.</p>
+      <ul className="space-y-1">
+        {question.choices.map((step, i) => {
+          const place = taken.indexOf(i);
+          return (
+            <li key={step}>
+              <button
+                className="act w-full text-left"
+                aria-pressed={place >= 0}
+                aria-disabled={closed}
+                onClick={() =>
+                  !closed && setTaken(place >= 0 ? taken.filter((each) => each !== i) : [...taken, i])
+                }
+              >
+                <span className="inline-block w-6 font-semibold">{place >= 0 ? place + 1 : ""}</span>
+                {step}
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+      <button
+        className="act act-main"
+        disabled={closed || taken.length < question.choices.length}
+        onClick={() => answer(taken.map((each) => each + 1).join(" "))}
+      >
+        That is the order
+      </button>
+    </div>
+  );
+}
+
+/** A size is typed as one writes it; the instrument opens to it. */
+function Typed({
+  question,
+  closed,
+  answer,
+}: {
+  question: QuestionOut;
+  closed: boolean;
+  answer: (typed: string) => void;
+}) {
+  const [typed, setTyped] = useState("");
+  const field = useRef<HTMLInputElement>(null);
+  useEffect(() => field.current?.focus(), []);
+  const { data } = useQuery({
+    queryKey: ["opened to", question.tool, question.unit, typed],
+    queryFn: ({ signal }) => api.openedTo(typed, question.tool, question.unit, signal),
+    enabled: question.tool !== "" && typed.trim() !== "",
+    staleTime: Infinity,
+  });
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        answer(typed);
+      }}
+    >
+      <p className="flex items-baseline gap-2 text-xl">
+        <label htmlFor="answer">Answer</label>
+        <input
+          ref={field}
+          id="answer"
+          className="field w-40 text-xl"
+          autoComplete="off"
+          value={typed}
+          readOnly={closed}
+          onChange={(event) => setTyped(event.target.value)}
+        />
+        {question.unit}
+        <button className="act act-main" disabled={closed || !typed.trim()}>
+          Answer
+        </button>
+      </p>
+      {data?.picture && !closed && (
+        <img src={data.picture} alt={`${question.tool} set to ${typed}`} className="max-h-44 pt-2" />
+      )}
+    </form>
+  );
+}
+
+/** What came of an answer. */
+function Came({ verdict, next }: { verdict: VerdictInPractice; next: () => void }) {
+  const on = useRef<HTMLButtonElement>(null);
+  useEffect(() => on.current?.focus(), []);
+  return (
+    <div className="border-l-4 border-ink pl-3" role="status" data-testid="came">
+      <p className="text-xl font-semibold">
+        {verdict.share === 1 ? "✓ " : verdict.share > 0 ? "½ " : "✗ "}
+        {verdict.told}
+      </p>
+      {verdict.share < 1 && (
+        <p className="text-lg">
+          It is <Figures text={verdict.right} />.
+        </p>
+      )}
+      {verdict.picture && <img src={verdict.picture} alt="" className="max-h-40" />}
+      <ul className="py-1 text-pencil">
+        {verdict.working.map((row) => (
+          <li key={row}>
+            <Figures text={row} />
+          </li>
+        ))}
+      </ul>
+      <button ref={on} className="act act-main text-lg" onClick={next}>
+        On
+      </button>
+    </div>
+  );
+}

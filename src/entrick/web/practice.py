@@ -64,6 +64,10 @@ def _history() -> tuple[list[store.AnswerView], list[Answered], list[tuple[str, 
 @practice.get("", responses={200: PracticeOut})
 def record() -> Response:
     """Return what practice has shown so far."""
+    return _record()
+
+
+def _record() -> Response:
     views, history, board = _history()
     times: dict[str, int] = {}
     for view in views:
@@ -93,7 +97,7 @@ def forget() -> Response:
     with the_store().writing() as session:
         store.forget_answers(session)
     committed()
-    return record()
+    return _record()
 
 
 @practice.post("/round", responses={200: RoundOut})

@@ -9,15 +9,16 @@ from dataclasses import dataclass
 from functools import cached_property
 from random import Random
 
-from ..acts.act import GoOver, Measure, Prick, StepOff, Swing
+from ..acts.act import Finish, GoOver, Measure, Prick, StepOff, Swing
 from ..board import BoardStep
 from ..board.schedule import waits_for
 from ..desk import Work, work_out
 from ..geometry import Arc, Circle, Point
 from ..kind import Made
 from ..measure import read_on_rule, spell, spell_angle
+from ..moves import kinds
 from ..plan.document import Chain, Plan
-from ..plan.edit import set_line
+from ..plan.edit import choose_candidate, set_line
 from ..plan.errors import ClauseError
 from ..plan.writer import write_line, write_plan
 from ..solve import Entry
@@ -517,7 +518,8 @@ def _next(at: Context, random: Random) -> Iterator[Question]:
 
 def _order(at: Context, random: Random) -> Iterator[Question]:
     """Ask in which order five steps are done that stand on each other."""
-    steps = [step for step in at.work.steps if step.source and step.source.act]
+    # What finishes a sheet stands on nothing in particular.
+    steps = [s for s in at.work.steps if s.source and s.source.act and not isinstance(s.source.act, Finish)]
     acts = [step.source.act for step in steps if step.source and step.source.act]
     if len(acts) < FEWEST_STEPS:
         return
@@ -627,10 +629,17 @@ def _candidate(at: Context, random: Random) -> Iterator[Question]:
         chosen = next((c for c in made.candidates if c.chosen), None)
         if chosen is None:
             continue
-        letters = tuple(c.letter for c in made.candidates)
+        # The words that choose are taken out of what is shown, so that the sheet letters every solution alike.
+        words = kinds()[entry.statement.kind].choosing_words
+        open_plan = choose_candidate(at.work.plan, entry.line, (), words)
+        shown = work_out(write_plan(open_plan)).solution.entry(entry.line)
+        found = next((c for c in (shown.candidates if shown else ()) if c.shape == chosen.shape), None)
+        if shown is None or found is None:
+            continue
+        letters = tuple(c.letter for c in shown.candidates)
         asks = f"{made.sentence} {len(letters)} solutions fit, lettered on the sheet. Which one do the words choose?"
-        yield Question(f"candidate:{entry.line}", "candidate", asks, "choice", entry.line, chosen.letter, 0,
-                       choices=letters, working=(f"{chosen.letter}: {chosen.about}",),
+        yield Question(f"candidate:{entry.line}", "candidate", asks, "choice", entry.line, found.letter, 0,
+                       choices=letters, working=(f"{found.letter}: {chosen.about}",), shows=write_plan(open_plan),
                        hints=("Read the words behind the radius once more",))  # fmt: skip
 
 

@@ -207,8 +207,12 @@ function One({ question, round, place, done, next }: OneProps) {
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       const { answer, next, verdict } = keys.current;
-      if (event.target instanceof Element && event.target.closest("input, button, a")) return;
-      if (verdict && (event.key === "Enter" || event.key === " ")) next();
+      const on = event.target instanceof Element ? event.target : null;
+      if (on?.closest("input")) return;
+      const presses = event.key === "Enter" || event.key === " ";
+      // A button that has the focus is pressed by these itself.
+      if (presses && on?.closest("button, a, summary")) return;
+      if (verdict && presses) next();
       else if (question.sort === "choice" && /^[1-9]$/.test(event.key)) {
         const choice = question.choices[Number(event.key) - 1];
         if (choice) void answer(choice);

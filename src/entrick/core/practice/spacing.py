@@ -74,7 +74,7 @@ def chosen(
     pool = list(questions)
     random.shuffle(pool)
     if spaced:
-        pool.sort(key=lambda question: _due(question, known) - now)
+        pool.sort(key=lambda question: _due(question, known, now))
     picked: list[Question] = []
     rules: dict[str, int] = {}
     # No rule fills the round alone as long as there are others.
@@ -87,8 +87,11 @@ def chosen(
     return picked
 
 
-def _due(question: Question, known: Mapping[str, Card]) -> float:
-    """Return when a question is due: with its rule, or sooner with a slip that it could show again."""
-    times = [known[question.rule].due] if question.rule in known else [0.0]
+def _due(question: Question, known: Mapping[str, Card], now: float) -> float:
+    """Return when a question is due: with its rule, or sooner with a slip that it could show again.
+
+    What was never asked comes after what is overdue, and before what is not due yet.
+    """
+    times = [known[question.rule].due] if question.rule in known else [now]
     times += [known[slip.key].due for slip in question.slips if slip.key in known]
     return min(times)

@@ -1,0 +1,140 @@
+"""Practice through the API: a round, hints, answers kept once, what comes sooner, sets for a class."""
+
+import csv
+import io
+import json
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+
+from entrick.core.desk import work_out
+from entrick.core.practice import questions
+from entrick.core.practice.sets import answer_of
+from entrick.demo import load, sample_plans
+from entrick.demo.practice import HABITS, load_practice
+from entrick.store import Store, list_answers
+
+LINK = next(text for name, text in sample_plans().items() if "OY-014" in name)
+
+
+def begun(client: FlaskClient, **said: object) -> dict[str, Any]:
+    answer = client.post("/api/practice/round", json={"text": LINK, "seed": 4, "count": 10, **said})
+    assert answer.status_code == 200, answer.text
+    return answer.json or {}
+
+
+def given(client: FlaskClient, round_: dict[str, Any], key: str, said: str, uid: str = "0" * 16, hints: int = 0) -> Any:
+    body = {"uid": uid, "text": round_["text"], "seed": 4, "key": key, "said": said, "hints": hints}
+    return client.post("/api/practice/answers", json=body)
+
+
+def right(round_: dict[str, Any], key: str) -> str:
+    question = next(q for q in questions(work_out(round_["text"]), 4) if q.key == key)
+    return answer_of(question).removesuffix("°")
+
+
+def test_a_round_asks_without_telling_and_takes_new_givens(client: FlaskClient) -> None:
+    round_ = begun(client)
+    assert len(round_["questions"]) == 10
+    assert round_["text"] != LINK
+    assert begun(client, varied=False)["text"] == LINK
+    told = json.dumps(round_["questions"])
+    assert "right" not in round_["questions"][0]
+    assert "slips" not in told
+    for question in round_["questions"]:
+        assert given(client, round_, question["key"], right(round_, question["key"]), f"{question['key']:0>16}".encode().hex()[:32]).json["share"] == 1  # fmt: skip
+
+
+def test_an_answer_is_judged_named_and_kept_once(client: FlaskClient, store: Store) -> None:
+    round_ = begun(client, count=30, varied=False)
+    key = next(q["key"] for q in round_["questions"] if q["rule"] == "locus" and q["sort"] == "length")
+    value = float(right(round_, key).split()[0])
+    for _ in range(2):
+        found = given(client, round_, key, f"{value * 2:g}").json
+    assert found["share"] == 0
+    assert "scale forgotten" in [slip["key"] for slip in found["slips"]]
+    assert found["right"] == right(round_, key)
+    with store.reading() as session:
+        (kept,) = list_answers(session)
+    assert (kept.rule, kept.share, kept.rehearsed) == ("locus", 0.0, False)
+    assert kept.slips[0] in kept.chances
+    record = client.get("/api/practice").json
+    assert record is not None
+    assert [s["rule"] for s in record["standings"]] == ["locus"]
+    assert record["slips"][0]["times"] == 1
+    again = begun(client, varied=False, count=1)
+    assert again["questions"][0]["due"], "what was got wrong is asked first"
+    assert client.delete("/api/practice").json["standings"] == []
+
+
+def test_hints_say_more_each_and_cost_a_quarter(client: FlaskClient) -> None:
+    round_ = begun(client)
+    asked = next(q for q in round_["questions"] if q["hints"] >= 1)
+    body = {"text": round_["text"], "seed": 4, "key": asked["key"]}
+    told = [
+        client.post("/api/practice/hint", json={**body, "number": n + 1}).json["told"] for n in range(asked["hints"])
+    ]
+    assert all(told)
+    assert client.post("/api/practice/hint", json={**body, "number": asked["hints"] + 1}).status_code == 404
+    assert given(client, round_, asked["key"], right(round_, asked["key"]), hints=2).json["share"] == 0.5
+
+
+@pytest.mark.parametrize(("change", "status"), [
+    ({"key": "no:such"}, 404), ({"said": "a lot"}, 409), ({"seed": -1}, 422), ({"text": "units mm\n"}, 404),
+])  # fmt: skip
+def test_what_cannot_be_judged_is_told(client: FlaskClient, change: dict[str, Any], status: int) -> None:
+    round_ = begun(client)
+    key = next(q["key"] for q in round_["questions"] if q["sort"] == "length")
+    body = {"uid": "0" * 16, "text": round_["text"], "seed": 4, "key": key, "said": "1", **change}
+    assert client.post("/api/practice/answers", json=body).status_code == status
+    assert client.get("/api/practice").json["standings"] == []  # type: ignore[index]
+
+
+def test_a_plan_with_mistakes_or_nothing_in_it_is_not_asked_about(client: FlaskClient) -> None:
+    for text in ("units mm\n", "units mm\nO = datum\nc = circle, centre Q, radius 3\n"):
+        answer = client.post("/api/practice/round", json={"text": text, "seed": 1})
+        assert answer.status_code == 409
+        assert answer.json["detail"]  # type: ignore[index]
+
+
+def test_an_instrument_opens_to_what_is_typed(client: FlaskClient) -> None:
+    for said, there in (("3 1/4", True), ("44 mm", True), ("", False), ("a lot", False)):
+        answer = client.post("/api/practice/opened", json={"said": said, "tool": "compass", "unit": "mm"}).json
+        assert answer is not None
+        assert bool(answer["picture"]) == there
+        if there:
+            assert client.get(answer["picture"]).status_code == 200
+
+
+def test_a_class_gets_its_papers_and_is_marked(client: FlaskClient) -> None:
+    whole: dict[str, Any] = {}
+    for student in range(1, 4):
+        body = {"title": "A class", "texts": [LINK], "student": student, "count": 6, "seed": 2}
+        part = json.loads(client.post("/api/practice/set-part", json=body).data)
+        whole = whole or {**part, "papers": []}
+        whole["papers"] += part["papers"]
+    text = json.dumps(whole)
+    for key in (False, True):
+        pdf = client.post("/api/practice/set/papers", json={"set": text, "key": key})
+        assert pdf.data.startswith(b"%PDF")
+    answers = "student,1,2,3,4,5,6\n1,0,0,0,0,0,0\n2,,,,,,\n"
+    found = client.post("/api/practice/set/marks", json={"set": text, "answers": answers}).json
+    assert found is not None
+    assert [row["student"] for row in csv.DictReader(io.StringIO(found["csv"]))] == ["1", "2"]
+    assert [paper["total"] for paper in found["papers"]] == [0, 0]
+    told = client.post("/api/practice/set/marks", json={"set": text, "answers": "student,1\n9,1\n"})
+    assert told.status_code == 409
+    assert "no paper for 9" in told.text
+    assert client.post("/api/practice/set/papers", json={"set": "{}"}).status_code == 409
+
+
+def test_the_made_up_rounds_say_so_and_show_the_habits_they_were_made_with(client: FlaskClient, store: Store) -> None:
+    load(store)
+    assert load_practice(store) > 50
+    assert load_practice(store) == 0
+    record = client.get("/api/practice").json
+    assert record is not None
+    assert record["rehearsed"]
+    assert {slip["slip"] for slip in record["slips"][:3]} <= set(HABITS)
+    assert len(record["days"]) >= 6

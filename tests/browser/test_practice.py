@@ -1,0 +1,105 @@
+"""Practice in the browser: a round by keys, an instrument that opens to the answer, a set for a class."""
+
+import csv
+import io
+import json
+import re
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from entrick.store import Store, list_answers
+
+AXE = Path("frontend/node_modules/axe-core/axe.min.js")
+
+
+def sound(page: Page) -> None:
+    page.evaluate(AXE.read_text("utf-8"))
+    wrong = page.evaluate("axe.run(document, {runOnly: ['wcag2a', 'wcag2aa']}).then(r => r.violations.map(v => v.id))")
+    assert wrong == []
+
+
+def answered(page: Page) -> None:
+    """Answer whatever is asked, by keys where one can."""
+    if page.locator("#answer").count():
+        page.locator("#answer").fill("77")
+        page.keyboard.press("Enter")
+    elif page.get_by_text("Touch the steps").count():
+        for step in page.locator("section[aria-label='The question'] ul button").all():
+            step.click()
+        page.get_by_role("button", name="That is the order").click()
+    else:
+        page.keyboard.press("1")
+    expect(page.get_by_test_id("came")).to_be_visible()
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (390, 844)])
+def test_a_round_of_ten_is_gone_through_and_kept(
+    page: Page, desk: str, store: Store, quiet: None, size: tuple[int, int]
+) -> None:
+    page.set_viewport_size({"width": size[0], "height": size[1]})
+    page.goto(f"{desk}/jobs/20/practice")
+    page.get_by_role("button", name="Begin a round").click()
+    for number in range(1, 11):
+        expect(page.get_by_text(re.compile(f"^{number} of 10"))).to_be_visible()
+        if number == 1:
+            sound(page)
+        if number == 2:
+            page.get_by_role("button", name=re.compile("A hint")).click()
+        answered(page)
+        if number == 1:
+            sound(page)
+            assert page.evaluate("document.documentElement.scrollWidth") <= size[0]
+        page.keyboard.press("Enter")
+    expect(page.get_by_test_id("score")).to_contain_text("of 10 right")
+    with store.reading() as session:
+        assert len(list_answers(session)) == 10
+    page.get_by_role("link", name="Logbook").click()
+    expect(page.get_by_role("heading", name="Practice")).to_be_visible()
+    sound(page)
+
+
+def test_the_compass_opens_to_what_is_typed(page: Page, desk: str, quiet: None) -> None:
+    page.goto(f"{desk}/jobs/20/practice")
+    page.get_by_role("button", name="Begin a round").click()
+    page.get_by_test_id("question").wait_for()
+    while not page.locator("#answer").count():
+        answered(page)
+        page.get_by_role("button", name="On", exact=True).click()
+        page.get_by_test_id("question").wait_for()
+    page.locator("#answer").fill("33")
+    picture = page.get_by_role("img", name=re.compile("set to 33"))
+    if page.get_by_text("compass set to").count() or "template" not in page.get_by_test_id("question").inner_text():
+        expect(picture).to_be_visible()
+
+
+def test_a_class_is_given_papers_and_marked_on_the_page(page: Page, desk: str, quiet: None, tmp_path: Path) -> None:
+    page.goto(desk)
+    page.get_by_role("link", name="For a class").click()
+    page.get_by_label(re.compile("OY-014")).check()
+    page.get_by_label("Students").fill("3")
+    page.get_by_label("Questions").fill("5")
+    page.get_by_role("button", name="Make the set").click()
+    expect(page.get_by_test_id("class-told")).to_have_text("The set has 3 papers.")
+    with page.expect_download() as kept:
+        page.get_by_role("button", name="Keep the set").click()
+    made = json.loads(Path(kept.value.path()).read_text("utf-8"))
+    assert [paper["student"] for paper in made["papers"]] == ["1", "2", "3"]
+    for button in ("Papers, PDF", "Key, PDF"):
+        with page.expect_download() as file:
+            page.get_by_role("button", name=button).click()
+        assert Path(file.value.path()).read_bytes().startswith(b"%PDF")
+    answers = tmp_path / "answers.csv"
+    slip = next(q["slips"][0]["answer"] for q in made["papers"][0]["questions"] if q["slips"])
+    place = next(n for n, q in enumerate(made["papers"][0]["questions"], 1) if q["slips"])
+    answers.write_text(f"student,{place}\n1,{slip}\n", "utf-8")
+    page.get_by_label("Answers, CSV").set_input_files(answers)
+    expect(page.get_by_test_id("class-told")).to_have_text("1 papers marked.")
+    expect(page.get_by_role("heading", name="Slips of the class")).to_be_visible()
+    with page.expect_download() as file:
+        page.get_by_role("button", name="Keep the marks").click()
+    (row,) = csv.DictReader(io.StringIO(Path(file.value.path()).read_text("utf-8")))
+    assert row["student"] == "1"
+    assert row["slips"]
+    sound(page)

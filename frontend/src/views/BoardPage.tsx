@@ -288,7 +288,7 @@ function AtWork({ sitting, record, close }: WorkProps) {
               : "This browser keeps what is recorded, but not the page: should the desk be away, do not reload it."}
           </p>
         )}
-        <span className="flex-1" />
+        {!item.step.setting && <span className="flex-1" />}
         <Remarks key={at} sitting={sitting} item={item} at={at} record={record} />
         <div className="flex gap-2 pt-2">
           <button className="act min-h-16! w-1/4 text-xl" onClick={back} disabled={at === 0}>

@@ -74,10 +74,18 @@ def solve(file: Path, kit: Kit | None, as_json: bool) -> None:
 @click.option("--cutter", is_flag=True, help="DXF with the outlines alone; refused while one is open or doubled.")
 @click.option("--insist", is_flag=True, help="Write the cutter's DXF all the same.")
 @click.option("--run-sheet", is_flag=True, help="PDF of every step with boxes to tick, in the place of the sheet.")
+@click.option("--tool", type=float, help="For a cutter's program (.nc): width of the cut, in the plan's unit.")
+@click.option("--feed", type=float, help="For a cutter's program (.nc): the plan's unit a minute.")
 @_KIT
-def draw(file: Path, output: Path, clean: bool, cutter: bool, insist: bool, run_sheet: bool, kit: Kit | None) -> None:
-    """Draw a plan as PDF, SVG, DXF or CSV of its settings, by the ending of the output."""
+def draw(
+    file: Path, output: Path, clean: bool, cutter: bool, insist: bool, run_sheet: bool, tool: float | None,
+    feed: float | None, kit: Kit | None,
+) -> None:  # fmt: skip
+    """Draw a plan as PDF, SVG, DXF, CSV of its settings or a cutter's program, by the ending of the output."""
     work = _work(file, kit)
+    if output.suffix.lower() == ".nc":
+        _write_program(work, output, tool, feed)
+        return
     if cutter:
         reason = why_not_cut(work.findings)
         if reason and not insist:
@@ -97,9 +105,74 @@ def draw(file: Path, output: Path, clean: bool, cutter: bool, insist: bool, run_
         case ".csv":
             output.write_text(formats.settings_csv(work.steps, work.kit, work.before, work.after), "utf-8", newline="")
         case ending:
-            raise click.UsageError(f"{ending or 'no ending'}: the output ends in .pdf, .svg, .dxf or .csv")
+            raise click.UsageError(f"{ending or 'no ending'}: the output ends in .pdf, .svg, .dxf, .csv or .nc")
     for error in work.solution.errors:
         click.echo(f"{file}:{error.line}: {error.message}", err=True)
+
+
+def _write_program(work: Work, output: Path, tool: float | None, feed: float | None) -> None:
+    from .core.cutting import tool_paths, write_program
+
+    if tool is None or feed is None:
+        raise click.UsageError("a cutter's program needs --tool (width of the cut) and --feed")
+    reason = why_not_cut(work.findings)
+    if reason:
+        raise click.ClickException(f"not to be cut as it is: {reason}")
+    unit, title = work.solution.unit, f"{work.solution.drawing} {work.solution.title}"
+    try:
+        cuts = tool_paths(work.named_outlines, tool)
+        output.write_text(write_program(cuts, unit, tool, feed, title), "ascii", newline="")
+    except ValueError as error:
+        raise click.ClickException(f"not to be cut as it is: {error}") from error
+    click.echo(f"{output}: {len(cuts)} outlines, units {unit.value}, full size", err=True)
+    click.echo(CAUTION, err=True)
+
+
+@main.command()
+@click.argument("program", type=click.Path(exists=True, dir_okay=False, path_type=Path))
+@click.option("--against", "plan", required=True, type=click.Path(exists=True, dir_okay=False, path_type=Path))
+@click.option("--tool", type=float, default=None, help="Width of the cut, plan units; as the program says if not said.")
+@click.option("--within", type=float, default=0.02, show_default=True, help="How far off the part may be, mm.")
+@click.option("--fault", type=click.Choice(["lost step", "late answer", "cut connection"]), help="Switched on at --at.")
+@click.option("--at", "at_block", default=10, show_default=True, help="Block at which the fault happens.")
+@click.option("--json", "as_json", is_flag=True, help="Print plain data.")
+def cut(
+    program: Path, plan: Path, tool: float | None, within: float, fault: str | None, at_block: int, as_json: bool
+) -> None:
+    """Cut PROGRAM on a simulated cutter, and hold the part against a plan.
+
+    Exit status 0 where it fits, 1 where it does not, 2 where the machine does not do what the program says.
+    """
+    from dataclasses import asdict
+
+    from .devices.cutter import Cutter, CutterError, run, tool_of
+    from .devices.judge import judged
+
+    work = _work(plan)
+    text = program.read_text("utf-8", "replace")
+    width = tool if tool is not None else tool_of(text)
+    if width is None:
+        raise click.UsageError("the program does not say how wide it cuts: name it with --tool")
+    mm = float(work.solution.unit.mm)
+    try:
+        machine = run(text, Cutter(fault or "", at_block))  # type: ignore[arg-type]
+    except CutterError as error:
+        click.echo(f"{program}: {error}", err=True)
+        sys.exit(2)
+    found = judged(machine.moves, work.outlines, mm, width * mm, within)
+    told = list(found.told)
+    if as_json:
+        click.echo(json.dumps({**asdict(found), "happened": machine.told}, ensure_ascii=False, indent=2))
+    else:
+        click.echo(f"{found.parts} parts, cut {found.length:.0f} mm in {found.minutes:.1f} minutes; "
+                   f"gouged {found.gouged:.3f}, left {found.left:.3f} mm, "
+                   f"{found.corners} inner corners keep a round")  # fmt: skip
+        for row in machine.told:
+            click.echo(f"! {row}")
+        for row in told:
+            click.echo(f"✗ {row}")
+    if told:
+        sys.exit(1)
 
 
 @main.command()

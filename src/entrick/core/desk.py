@@ -58,6 +58,11 @@ class Work:
         return tuple(loop for _, _, loop in self.checked.runs)
 
     @cached_property
+    def named_outlines(self) -> tuple[tuple[str, Loop], ...]:
+        """The same, each with the name of its statement."""
+        return tuple((name, loop) for name, _, loop in self.checked.runs)
+
+    @cached_property
     def checked(self) -> Checked:
         """The plan as the inspection looks at it."""
         return Checked(self.solution, self.sheet, self.steps, self.drawing)

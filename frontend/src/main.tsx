@@ -24,6 +24,9 @@ const router = createBrowserRouter([
   view("/jobs/:jobId/practice", async () => ({
     Component: (await import("./views/PracticePage")).PracticePage,
   })),
+  view("/jobs/:jobId/cutter", async () => ({
+    Component: (await import("./views/CutterPage")).CutterPage,
+  })),
   view("/class", async () => ({ Component: (await import("./views/ClassPage")).ClassPage })),
   view("/kits", async () => ({ Component: (await import("./views/KitsPage")).KitsPage })),
   view("/logbook", async () => ({ Component: (await import("./views/LogbookPage")).LogbookPage })),

@@ -13,13 +13,9 @@ import click
 from .core import formats
 from .core.board import Kit
 from .core.board.kits import STARTERS, kit_named, read_kit
+from .core.cutting.program import CAUTION
 from .core.desk import Work, work_out
 from .core.proof import why_not_cut
-
-CAUTION = (
-    "A profile says nothing about strength, fit or material. Check scale and units on the machine before cutting; "
-    "guard, eye protection and the site's own rules apply."
-)
 
 
 @click.group()

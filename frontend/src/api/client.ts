@@ -32,6 +32,8 @@ import type {
   NoticeOut,
   OpenedOut,
   ClassMarksOut,
+  CutIn,
+  CutOut,
   HintOut,
   OpenedToOut,
   PairingOut,
@@ -237,6 +239,7 @@ export const api = {
     keep(await send("POST", "/api/practice/set/papers", { set, key, paper }), "pdf"),
   marks: (set: string, answers: string) =>
     json<ClassMarksOut>("POST", "/api/practice/set/marks", { set, answers }),
+  cut: (cut: CutIn) => json<CutOut>("POST", "/api/cut", cut),
   pairing: () => json<PairingOut>("GET", "/api/register/pairing"),
   notice: () => json<NoticeOut>("GET", "/api/register/notice"),
   job: (id: number) => json<JobWithPlan>("GET", `/api/jobs/${id}`),

@@ -1,5 +1,6 @@
 import { Popover } from "radix-ui";
 import { useState } from "react";
+import { Link, useParams } from "react-router";
 import { download, type ExportIn, type FileFormat, Problem, type ProofOut, type Work } from "../api/client";
 
 const FORMATS: readonly (readonly [FileFormat, string, string])[] = [
@@ -14,6 +15,7 @@ const FORMATS: readonly (readonly [FileFormat, string, string])[] = [
 
 /** Files out of the plan, with the caution that belongs to them. */
 export function Issue({ work, proof }: { work: Work; proof: ProofOut | undefined }) {
+  const { jobId } = useParams();
   const [construction, setConstruction] = useState(true);
   const [ovals, setOvals] = useState<NonNullable<ExportIn["ovals"]>>("ellipse");
   const [paper, setPaper] = useState<NonNullable<ExportIn["paper"]>>("A4");
@@ -113,6 +115,12 @@ export function Issue({ work, proof }: { work: Work; proof: ProofOut | undefined
               </li>
             ))}
           </ul>
+          <p className="py-1 text-[15px]">
+            <Link className="underline" to={`/jobs/${jobId}/cutter`}>
+              Program for a cutter…
+            </Link>{" "}
+            cut on a simulated one first, and held against the plan
+          </p>
           <p className="mt-2 border-l-4 border-accent pl-2 text-[15px]">
             A profile says nothing about strength, fit or material. Check scale and units on the machine
             before cutting; guard, eye protection and the site’s own rules apply.

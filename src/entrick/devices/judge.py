@@ -110,6 +110,15 @@ def _places(move: Move) -> list[tuple[float, float]]:
     return [move.at(k / count) for k in range(count + 1)]
 
 
+def outlines_of(outlines: Sequence[Loop], mm: float) -> tuple[tuple[tuple[float, float], ...], ...]:
+    """Return outlines as places in mm, to be looked at."""
+    return tuple(tuple(_polygon(loop, mm).simplify(SEEN).exterior.coords) for loop in outlines)
+
+
+SEEN = 0.02
+"""What cannot be seen, mm."""
+
+
 def _polygon(loop: Loop, mm: float) -> Polygon:
     spots: list[tuple[float, float]] = []
     for piece in loop.pieces:

@@ -16,6 +16,8 @@ from .schemas import (
     ChoicesOut,
     CompleteIn,
     CompleteOut,
+    CutIn,
+    CutOut,
     ExportIn,
     ExportPath,
     InstrumentQuery,
@@ -158,6 +160,12 @@ def export(path: ExportPath, body: ExportIn) -> Response:
     if path.format == "entrick":
         return asked(tasks.export, body, path.format, otherwise=tasks.text_alone)
     return asked(tasks.export, body, path.format)
+
+
+@plans.post("/cut", responses={200: CutOut})
+def cut(body: CutIn) -> Response:
+    """Write the program of a cutter, cut it on a simulated one, and hold the part against the plan."""
+    return asked(tasks.cut, body)
 
 
 @plans.get("/pictures/instrument.svg", responses={200: FILES})

@@ -15,6 +15,7 @@ from ..core.assist.row import usually_next
 from ..core.board import BoardStep, counts, opened_steps
 from ..core.board.opening import opens
 from ..core.board.schedule import CALLED
+from ..core.cutting.program import CAUTION as CUTTING_CAUTION
 from ..core.desk import Work, work_out
 from ..core.display import Drawing, draw_curves, draw_steps, draw_worksheet, ghosts
 from ..core.display.edge_rule import edge_rule
@@ -43,6 +44,8 @@ from ..core.sheet.layout import FORMS as SHEET_FORMS
 from ..core.solve import Entry, GivenEntry
 from ..core.summary import heading
 from ..core.worksheets import Worksheet
+from ..devices.cutter import Cutter
+from ..devices.judge import Judged
 from .schemas import (
     AroundOut,
     CandidateOut,
@@ -50,6 +53,8 @@ from .schemas import (
     ChoicesOut,
     ClauseOut,
     CountedOut,
+    CutMoveOut,
+    CutOut,
     DrawingOut,
     EdgeRuleOut,
     EntryOut,
@@ -511,4 +516,23 @@ def verdict_in_practice(asked: Question, mark: Mark, share: float) -> VerdictInP
     return VerdictInPractice(
         share=share, told=mark.told, slips=tuple(NamedSlipOut(key=s.key, said=s.said) for s in mark.slips),
         right=answer_of(asked), working=asked.working, picture=picture,
+    )  # fmt: skip
+
+
+def cut(
+    program: str, machine: Cutter, found: Judged, edges: Sequence[Sequence[tuple[float, float]]], tool: float
+) -> CutOut:
+    """Present what a cutter did, and how the part came out."""
+    spots = [spot for edge in edges for spot in edge]
+    xs, ys = [x for x, _ in spots], [y for _, y in spots]
+    return CutOut(
+        program=program,
+        moves=tuple(
+            CutMoveOut(block=m.block, start=m.start, end=m.end, centre=m.centre, turn=m.turn, cutting=m.cutting,
+                       minutes=m.minutes) for m in machine.moves
+        ),
+        edges=tuple(tuple(edge) for edge in edges), tool=tool, bounds=(min(xs), min(ys), max(xs), max(ys)),
+        happened=tuple(machine.told), fits=found.fits, told=found.told, gouged=found.gouged,
+        left=min(found.left, 1e6), corners=found.corners, minutes=found.minutes, length=found.length,
+        caution=CUTTING_CAUTION,
     )  # fmt: skip

@@ -1380,3 +1380,54 @@ class ClassMarksOut(BaseModel):
     csv: str
     papers: tuple[MarkedPaperOut, ...]
     slips: tuple[ClassSlipOut, ...]
+
+
+Size = Annotated[float, Field(gt=0, le=1e5, allow_inf_nan=False)]
+
+
+class CutIn(Asked):
+    """A plan to be cut on the simulated cutter.
+
+    Width of the cut and feed are in the plan's unit; units and scale have to be confirmed; a fault happens at a block.
+    """
+
+    text: PlanText
+    tool: Size
+    feed: Size
+    confirmed: bool = False
+    fault: Literal["", "lost step", "late answer", "cut connection"] = ""
+    at: Annotated[int, Field(ge=0, le=200_000)] = 0
+
+
+class CutMoveOut(BaseModel):
+    """A movement of the tool, mm: straight, or round a centre by a turn in radians."""
+
+    block: int
+    start: tuple[float, float]
+    end: tuple[float, float]
+    centre: tuple[float, float] | None
+    turn: float
+    cutting: bool
+    minutes: float
+
+
+class CutOut(BaseModel):
+    """What the cutter did, and how the part came out, mm.
+
+    `program` is what it was sent; `edges` are the outlines of the plan; `bounds` is left, lower, right, upper.
+    """
+
+    program: str
+    moves: tuple[CutMoveOut, ...]
+    edges: tuple[tuple[tuple[float, float], ...], ...]
+    bounds: tuple[float, float, float, float]
+    tool: float
+    happened: tuple[str, ...]
+    fits: bool
+    told: tuple[str, ...]
+    gouged: float
+    left: float
+    corners: int
+    minutes: float
+    length: float
+    caution: str

@@ -26,6 +26,7 @@ from ..core.assist.row import begin, doubt, picked
 from ..core.board import BoardStep, Kit
 from ..core.board.kits import read_kit
 from ..core.board.lacks import lacks
+from ..core.cutting import tool_paths, write_program
 from ..core.desk import Work, work_out
 from ..core.dimensioning.suggest import suggest_dimensions
 from ..core.display import DisplayList, Layer, draw_worksheet
@@ -49,6 +50,8 @@ from ..core.practice.sets import Set, brief_of, plan_paper, write_set
 from ..core.proof import why_not_cut
 from ..core.sheet.choose import with_clause
 from ..core.summary import Summary, heading, summarize
+from ..devices.cutter import Cutter, run
+from ..devices.judge import judged, outlines_of
 from . import present
 from .schemas import (
     AddEvent,
@@ -58,6 +61,7 @@ from .schemas import (
     ChooseCandidate,
     CompleteIn,
     CompleteOut,
+    CutIn,
     DeleteLine,
     Edit,
     ExportIn,
@@ -423,6 +427,24 @@ def instrument(query: InstrumentQuery) -> Answer:
         raise Refused(404, "No such item", f"a kit has no {query.item}") from None
     shown = formats.write_svg(drawing).encode()
     return Answer(shown, "image/svg+xml", {"Cache-Control": "private, max-age=86400"})
+
+
+def cut(body: CutIn) -> Answer:
+    """Cut a plan on the simulated cutter, and hold the part against it."""
+    done = work_out(body.text)
+    unit = done.solution.unit
+    reason = why_not_cut(done.findings)
+    if reason:
+        raise Refused(409, "Not to be cut as it is", reason)
+    if not body.confirmed:
+        told = f"confirm first that {unit.value} and full size are what the machine is set to"
+        raise Refused(409, "Units and scale are not confirmed", told)
+    mm = float(unit.mm)
+    title = f"{done.solution.drawing} {done.solution.title}"
+    program = write_program(tool_paths(done.named_outlines, body.tool), unit, body.tool, body.feed, title)
+    machine = run(program, Cutter(body.fault, body.at))
+    found = judged(machine.moves, done.outlines, mm, body.tool * mm)
+    return _json(present.cut(program, machine, found, outlines_of(done.outlines, mm), body.tool * mm))
 
 
 @lru_cache(maxsize=64)

@@ -464,6 +464,159 @@ export type CountedOut = {
 };
 
 /**
+ * CutIn
+ *
+ * A plan to be cut on the simulated cutter.
+ *
+ * Width of the cut and feed are in the plan's unit; units and scale have to be confirmed; a fault happens at a block.
+ */
+export type CutIn = {
+    /**
+     * At
+     */
+    at?: number;
+    /**
+     * Confirmed
+     */
+    confirmed?: boolean;
+    /**
+     * Fault
+     */
+    fault?: '' | 'lost step' | 'late answer' | 'cut connection';
+    /**
+     * Feed
+     */
+    feed: number;
+    /**
+     * Text
+     */
+    text: string;
+    /**
+     * Tool
+     */
+    tool: number;
+};
+
+/**
+ * CutMoveOut
+ *
+ * A movement of the tool, mm: straight, or round a centre by a turn in radians.
+ */
+export type CutMoveOut = {
+    /**
+     * Block
+     */
+    block: number;
+    /**
+     * Centre
+     */
+    centre: [
+        number,
+        number
+    ] | null;
+    /**
+     * Cutting
+     */
+    cutting: boolean;
+    /**
+     * End
+     */
+    end: [
+        number,
+        number
+    ];
+    /**
+     * Minutes
+     */
+    minutes: number;
+    /**
+     * Start
+     */
+    start: [
+        number,
+        number
+    ];
+    /**
+     * Turn
+     */
+    turn: number;
+};
+
+/**
+ * CutOut
+ *
+ * What the cutter did, and how the part came out, mm.
+ *
+ * `program` is what it was sent; `edges` are the outlines of the plan; `bounds` is left, lower, right, upper.
+ */
+export type CutOut = {
+    /**
+     * Bounds
+     */
+    bounds: [
+        number,
+        number,
+        number,
+        number
+    ];
+    /**
+     * Caution
+     */
+    caution: string;
+    /**
+     * Corners
+     */
+    corners: number;
+    /**
+     * Edges
+     */
+    edges: Array<Array<[
+        number,
+        number
+    ]>>;
+    /**
+     * Fits
+     */
+    fits: boolean;
+    /**
+     * Gouged
+     */
+    gouged: number;
+    /**
+     * Happened
+     */
+    happened: Array<string>;
+    /**
+     * Left
+     */
+    left: number;
+    /**
+     * Length
+     */
+    length: number;
+    /**
+     * Minutes
+     */
+    minutes: number;
+    /**
+     * Moves
+     */
+    moves: Array<CutMoveOut>;
+    /**
+     * Program
+     */
+    program: string;
+    /**
+     * Told
+     */
+    told: Array<string>;
+    /**
+     * Tool
+     */
+    tool: number;
+};
+
+/**
  * DeleteLine
  *
  * Take a line out.
@@ -4816,6 +4969,387 @@ export type PlansCompletionCompletePostResponses = {
 };
 
 export type PlansCompletionCompletePostResponse = PlansCompletionCompletePostResponses[keyof PlansCompletionCompletePostResponses];
+
+export type PlansCutCutPostData = {
+    body: CutIn;
+    path?: never;
+    query?: never;
+    url: '/api/cut';
+};
+
+export type PlansCutCutPostErrors = {
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    401: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+};
+
+export type PlansCutCutPostError = PlansCutCutPostErrors[keyof PlansCutCutPostErrors];
+
+export type PlansCutCutPostResponses = {
+    /**
+     * OK
+     */
+    200: CutOut;
+};
+
+export type PlansCutCutPostResponse = PlansCutCutPostResponses[keyof PlansCutCutPostResponses];
 
 export type PlansExportExportStringFormatPostData = {
     body: ExportIn;

@@ -15,6 +15,11 @@ from .paths import Cut
 PLACES = {Unit.MM: 4, Unit.INCH: 5}
 """Decimals of a coordinate."""
 
+CAUTION = (
+    "A profile says nothing about strength, fit or material. Check scale and units on the machine before cutting; "
+    "guard, eye protection and the site's own rules apply."
+)
+
 LONGEST_COMMENT = 100
 
 LARGEST_FEED = 100_000

@@ -119,7 +119,7 @@ def test_a_register_of_the_first_version_is_brought_up_to_date(tmp_path: Path) -
     store.close()
     connection = sqlite3.connect(path)
     connection.executescript(
-        "DROP TABLE kit; DROP TABLE sitting_event; DROP TABLE sitting; DROP TABLE job_order; "
+        "DROP TABLE practice_answer; DROP TABLE kit; DROP TABLE sitting_event; DROP TABLE sitting; DROP TABLE job_order; "
         "DROP TABLE summary; ALTER TABLE revision DROP COLUMN digest; UPDATE alembic_version SET version_num = '0001';"
     )
     connection.close()

@@ -124,6 +124,34 @@ def _write_program(work: Work, output: Path, tool: float | None, feed: float | N
     click.echo(CAUTION, err=True)
 
 
+@main.command("read-back")
+@click.argument("file", type=click.Path(exists=True, dir_okay=False, path_type=Path))
+@click.option("-o", "--output", required=True, type=click.Path(dir_okay=False, path_type=Path))
+@click.option("--units", type=click.Choice(["mm", "in"]), help="Of the plan; as the file says, or what is simpler.")
+@click.option("--within", type=float, default=0.001, show_default=True, help="How far a number may be off.")
+@click.option("--json", "as_json", is_flag=True, help="Print plain data.")
+def read_back_(file: Path, output: Path, units: str | None, within: float, as_json: bool) -> None:
+    """Read a bare profile (DXF, or CSV of points) back into a plan."""
+    from .core.measure import Unit
+    from .core.readback import ProfileError, read_back, read_profile
+
+    if not within > 0:
+        raise click.UsageError("--within is more than nought")
+    try:
+        profile = read_profile(file.read_bytes(), file.name, within)
+        found = read_back(profile, Unit(units) if units else None, within, file.stem)
+    except ProfileError as error:
+        raise click.ClickException(str(error)) from error
+    output.write_text(found.text, "utf-8")
+    said = {"off": found.off, "numbers": found.numbers, "outlines": len(profile.runs), "told": list(found.told)}
+    if as_json:
+        click.echo(json.dumps(said, ensure_ascii=False, indent=2))
+        return
+    click.echo(f"{output}: {len(profile.runs)} outlines by {found.numbers} numbers, within {found.off:.1e}")
+    for row in found.told:
+        click.echo(f"! {row}")
+
+
 @main.command()
 @click.argument("program", type=click.Path(exists=True, dir_okay=False, path_type=Path))
 @click.option("--against", "plan", required=True, type=click.Path(exists=True, dir_okay=False, path_type=Path))

@@ -154,7 +154,7 @@ _ADVANCES = {
     letter: share
     for share, letters in {
         0.35: "'′", 0.41: " !.:ijl|,;", 0.48: "[]I()t1", 0.53: '≈f"`', 0.59: "-″r{}", 0.68: "°svx", 0.7: "yz$*^–",
-        0.74: "kc²³Jeé", 0.81: "oö/_\\nuühabgpqäd", 0.88: "½¼¾⅛XZß+<=>?×±~", 0.93: "LYF#023456789GKSPC",
+        0.74: "kc²³Jeé", 0.81: "oö/_\\nuühabgpqäd", 0.89: "½¼¾⅛XZß+<=>?×±~", 0.93: "LYF#023456789GKSPC",
         0.97: "ATVÄBDEwRHUÜ", 1.0: "NOQØÖ", 1.2: "&M%mW@", 1.4: "—",
     }.items()
     for letter in letters

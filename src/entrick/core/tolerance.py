@@ -54,6 +54,16 @@ VARIED, ALIKE, NOISE = 1e-6, 1e-4, 1e-5
 """Dimensioning: by what share a size is made larger; derivatives that are alike; derivatives that are none."""
 
 
+OF_ONE = 1e-7
+"""What two pieces in a file may differ by and be one line or arc, as a share of their size."""
+
+RUNS_INTO = 1e-4
+"""Sine of the angle below which two pieces in a file run into each other: files round their numbers."""
+
+READ_WITHIN = 1e-3
+"""How far a number may be from what a file has, where nothing else is said, in its unit."""
+
+
 def same(size: float) -> float:
     """Return the length below which two positions in a figure of the given size coincide.
 

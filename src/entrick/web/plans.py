@@ -30,7 +30,9 @@ from .schemas import (
     OpenedOut,
     PictureQuery,
     PlanIn,
+    ProfileIn,
     ProofOut,
+    ReadBackOut,
     RegionsIn,
     RegionsOut,
     RehearsalOut,
@@ -160,6 +162,12 @@ def export(path: ExportPath, body: ExportIn) -> Response:
     if path.format == "entrick":
         return asked(tasks.export, body, path.format, otherwise=tasks.text_alone)
     return asked(tasks.export, body, path.format)
+
+
+@plans.post("/read-back", responses={200: ReadBackOut})
+def read_back(body: ProfileIn) -> Response:
+    """Read a bare profile (DXF, CSV of points) back into a plan."""
+    return asked(tasks.read_back_profile, body)
 
 
 @plans.post("/cut", responses={200: CutOut})

@@ -1431,3 +1431,22 @@ class CutOut(BaseModel):
     minutes: float
     length: float
     caution: str
+
+
+class ProfileIn(Asked):
+    """A file that may be a bare profile, by its name and what is in it; the unit of the plan, or what the file says."""
+
+    name: Annotated[str, Field(max_length=200)]
+    text: Annotated[str, Field(max_length=500_000)]
+    units: Literal["", "mm", "in"] = ""
+    within: Annotated[float, Field(gt=0, le=1, allow_inf_nan=False)] = 0.001
+
+
+class ReadBackOut(BaseModel):
+    """The plan of a profile: how far its outlines are from it, by how many numbers, and what was mended or left out."""
+
+    text: str
+    outlines: int
+    numbers: int
+    off: float
+    told: tuple[str, ...]

@@ -48,6 +48,7 @@ from ..core.practice.mark import HINT_COSTS
 from ..core.practice.record import learner
 from ..core.practice.sets import Set, brief_of, plan_paper, write_set
 from ..core.proof import why_not_cut
+from ..core.readback import ProfileError, read_back, read_profile
 from ..core.sheet.choose import with_clause
 from ..core.summary import Summary, heading, summarize
 from ..devices.cutter import Cutter, run
@@ -85,6 +86,8 @@ from .schemas import (
     PictureQuery,
     PlanIn,
     PracticeIn,
+    ProfileIn,
+    ReadBackOut,
     RegionsIn,
     RoundIn,
     RoundOut,
@@ -427,6 +430,18 @@ def instrument(query: InstrumentQuery) -> Answer:
         raise Refused(404, "No such item", f"a kit has no {query.item}") from None
     shown = formats.write_svg(drawing).encode()
     return Answer(shown, "image/svg+xml", {"Cache-Control": "private, max-age=86400"})
+
+
+def read_back_profile(body: ProfileIn) -> Answer:
+    """Read a bare profile back into a plan."""
+    try:
+        profile = read_profile(body.text.encode(), body.name, body.within)
+        title = body.name.rpartition(".")[0][:80].replace('"', "") or "Read back"
+        found = read_back(profile, Unit(body.units) if body.units else None, body.within, title)
+    except ProfileError as error:
+        raise Refused(409, "Not read back", str(error)) from error
+    return _json(ReadBackOut(text=found.text, outlines=len(profile.runs), numbers=found.numbers, off=found.off,
+                             told=found.told))  # fmt: skip
 
 
 def cut(body: CutIn) -> Answer:

@@ -11,7 +11,7 @@ SIGNS = (
     (r"%PDF-", "a PDF"),
     (r"\s*%?\s*\n?\s*(?:O\d{1,5}|N\d+|G\d{1,2})\b.*\n", "a program for a machine (ISO 6983)"),
     (r"\s*[\[{]\s*[\"\[{]", "JSON"),
-    (r"(?:\s*-?[\d.]+\s*[,;\t]\s*-?[\d.]+\s*\r?\n){3}", "a table of numbers"),
+    (r"(?:[A-Za-z_ ,;\t]{1,80}\r?\n)?(?:\s*-?[\d.]+\s*[,;\t]\s*-?[\d.]+\s*\r?\n){3}", "a table of numbers"),
 )
 """How files of other kinds begin, and what they are called."""
 

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 
 from ..geometry import Arc, Circle, Line, Point
 from ..measure import Unit
+from ..tolerance import OF_ONE
 
 MOST_ENTITIES = 20_000
 """Pieces a file may have."""
@@ -276,17 +277,13 @@ def _joined(run: list[Line | Arc]) -> tuple[Curve, ...]:
     return tuple(found)
 
 
-NEARLY = 1e-7
-"""What two pieces of one line or arc may differ by, as a share of their size."""
-
-
 def _one(first: Line | Arc, second: Line | Arc) -> Line | Arc | None:
     if isinstance(first, Line) and isinstance(second, Line):
-        same = abs(first.direction.cross(second.direction)) < NEARLY and first.direction.dot(second.direction) > 0
+        same = abs(first.direction.cross(second.direction)) < OF_ONE and first.direction.dot(second.direction) > 0
         return Line.between(ends_of(first)[0], ends_of(second)[1]) if same else None
     if isinstance(first, Arc) and isinstance(second, Arc):
-        size = first.radius * NEARLY * 10
+        size = first.radius * OF_ONE * 10
         alike = abs(first.centre - second.centre) < size and abs(first.radius - second.radius) < size
-        if alike and first.sweep * second.sweep > 0 and abs(first.sweep + second.sweep) <= math.tau + NEARLY:
+        if alike and first.sweep * second.sweep > 0 and abs(first.sweep + second.sweep) <= math.tau + OF_ONE:
             return Arc(first.centre, first.radius, first.start, first.sweep + second.sweep)
     return None

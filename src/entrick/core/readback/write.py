@@ -15,6 +15,7 @@ from ..plan.errors import ClauseError
 from ..plan.reader import read_plan
 from ..plan.writer import write_plan
 from ..solve import Entry, Solution, solve
+from ..tolerance import READ_WITHIN, RUNS_INTO
 from .profile import Curve, Profile, ProfileError, ends_of
 from .simplest import cost, simplest
 
@@ -25,9 +26,6 @@ ROOM = 70.0
 
 MOST_CHOICES = 400
 """Choices that are made until a plan is decided."""
-
-TANGENT = 1e-4
-"""Sine of the angle below which two pieces run into each other: files round their numbers."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,7 +49,9 @@ class ReadBack:
     told: tuple[str, ...]
 
 
-def read_back(profile: Profile, unit: Unit | None = None, within: float = 1e-3, title: str = "Read back") -> ReadBack:
+def read_back(
+    profile: Profile, unit: Unit | None = None, within: float = READ_WITHIN, title: str = "Read back"
+) -> ReadBack:
     """Write the plan of a profile.
 
     Parameters
@@ -270,7 +270,7 @@ class _Writer:
         """Return the walk round a level box; empty where it is none."""
         if len(pieces) != 4 or not all(isinstance(p, Line) for p in pieces):
             return ""
-        if any(min(abs(p.direction.x), abs(p.direction.y)) > TANGENT for p in pieces if isinstance(p, Line)):
+        if any(min(abs(p.direction.x), abs(p.direction.y)) > RUNS_INTO for p in pieces if isinstance(p, Line)):
             return ""
         spots = [ends_of(p)[0] for p in pieces]
         low = Point(min(p.x for p in spots), min(p.y for p in spots))
@@ -289,8 +289,8 @@ class _Writer:
         way = line.direction
         count = len(pieces)
         start, end = ends_of(line)
-        level = abs(way.y) < TANGENT
-        if level or abs(way.x) < TANGENT:
+        level = abs(way.y) < RUNS_INTO
+        if level or abs(way.x) < RUNS_INTO:
             spot = Point(0.0, start.y) if level else Point(start.x, 0.0)
             key = ("level" if level else "plumb", *self._key(spot))
             if key not in self._lines:
@@ -332,7 +332,7 @@ def _direction(curve: Line | Arc, spot: Point) -> Point:
 
 def _runs_into(one: Line | Arc, other: Line | Arc, spot: Point) -> bool:
     a, b = _direction(one, spot), _direction(other, spot)
-    return abs(a.cross(b)) < TANGENT and a.dot(b) > 0
+    return abs(a.cross(b)) < RUNS_INTO and a.dot(b) > 0
 
 
 def _blends(pieces: Sequence[Line | Arc], centres: Sequence[Point], within: float) -> dict[int, str]:
@@ -350,7 +350,7 @@ def _blends(pieces: Sequence[Line | Arc], centres: Sequence[Point], within: floa
             arc, before, after = pieces[k], pieces[k - 1], pieces[(k + 1) % count]
             assert isinstance(arc, Arc)
             about = any(abs(arc.centre - centre) <= within * 4 for centre in centres)
-            if about or abs(arc.sweep) >= math.pi - TANGENT or k in found or k in touched:
+            if about or abs(arc.sweep) >= math.pi - RUNS_INTO or k in found or k in touched:
                 continue
             first = _runs_into(before, arc, arc.first) and (k - 1) % count not in found
             last = _runs_into(arc, after, arc.last) and (k + 1) % count not in found

@@ -262,7 +262,7 @@ function One({ question, round, place, done, next }: OneProps) {
         {told}
       </p>
       {verdict ? (
-        <Came verdict={verdict} next={next} />
+        <Came verdict={verdict} tests={question.tests} next={next} />
       ) : (
         hints.length < question.hints && (
           <p>
@@ -419,7 +419,7 @@ function Typed({
 }
 
 /** What came of an answer. */
-function Came({ verdict, next }: { verdict: VerdictInPractice; next: () => void }) {
+function Came({ verdict, tests, next }: { verdict: VerdictInPractice; tests: string; next: () => void }) {
   const on = useRef<HTMLButtonElement>(null);
   useEffect(() => on.current?.focus(), []);
   return (
@@ -433,6 +433,7 @@ function Came({ verdict, next }: { verdict: VerdictInPractice; next: () => void 
           It is <Figures text={verdict.right} />.
         </p>
       )}
+      <p className="text-pencil">The rule: {tests}.</p>
       {verdict.picture && <img src={verdict.picture} alt="" className="max-h-40" />}
       <ul className="py-1 text-pencil">
         {verdict.working.map((row) => (

@@ -14,6 +14,7 @@ from ..board import BoardStep
 from ..board.schedule import waits_for
 from ..desk import Work, work_out
 from ..geometry import Arc, Circle, Point
+from ..geometry import Line as Straight
 from ..kind import Made
 from ..measure import read_on_rule, spell, spell_angle
 from ..moves import kinds
@@ -467,6 +468,77 @@ def _wheels(at: Context, _: Random) -> Iterator[Question]:
                            hints=("Begin with the pitch circle",))  # fmt: skip
 
 
+def _full_size(
+    at: Context, entry: Entry, rule: str, asks: str, right: float, own: Sequence[Slip], hint: str
+) -> Iterator[Question]:
+    """Yield a question for a size worked out at full size, unless its point is lost."""
+    near = float(at.work.kit.graduation) / 2
+    slips = [slip for slip in own if float(slip.answer) > 0 and abs(float(slip.answer) - right) > 4 * near]
+    if slips and entry.made is not None:
+        yield Question(f"{rule}:{entry.line}", rule, f"{entry.made.sentence} {asks}, at full size?", "length",
+                       entry.line, right, 0, at.work.solution.unit.value, near, working=entry.made.working, hints=(hint,),
+                       slips=tuple(sorted(slips, key=lambda slip: -slip.weight)))  # fmt: skip
+
+
+def _threads(at: Context, _: Random) -> Iterator[Question]:
+    """Ask for the minor diameter of a thread in section."""
+    for entry in at.work.solution.entries:
+        parts = entry.made.parts if entry.made else {}
+        sides = [parts.get(key) for key in ("major.1", "major.2", "minor.1", "minor.2")]
+        lines = [line for line in sides if isinstance(line, Straight)]
+        if len(lines) < 4:
+            continue
+        major, minor = (abs(lines[k].offset_of(lines[k + 1].through)) for k in (0, 2))
+        pitch = (major - minor) / 1.0825
+        own = [
+            Slip("drill for minor", 5, major - pitch, "That is the tapping drill; the minor diameter is D − 1.0825 P"),
+            Slip("thread depth miscounted", 4, major - 0.54 * pitch, "Once on each side"),
+            Slip("thread depth miscounted", 4, major - 2 * pitch, "The pitch is not the depth"),
+        ]
+        yield from _full_size(at, entry, "thread", "What is its minor diameter", minor, own, "D − 1.0825 × P")
+
+
+def _keyways(at: Context, _: Random) -> Iterator[Question]:
+    """Ask how far from the centre the floor of a keyway lies."""
+    for entry in at.work.solution.entries:
+        parts = entry.made.parts if entry.made else {}
+        floor, start = parts.get("floor"), parts.get("start")
+        if not isinstance(floor, Straight) or not isinstance(start, Point):
+            continue
+        round_ = next((c for _, c in at.circles if abs(abs(start - c.centre) - c.radius) <= worked(c.radius)), None)
+        if round_ is None:
+            continue
+        far, r = abs(floor.offset_of(round_.centre)), round_.radius
+        if far <= r:
+            continue
+        own = [
+            Slip("depth from the wrong side", 3, r - (far - r), "The floor lies beyond the circle, not inside it"),
+            Slip("depth alone", 3, far - r, "Its depth is counted from the circle"),
+            Slip("diameter for radius", 6, r + far, "Half of the bore counts, from its centre"),
+        ]
+        asks = "How far from the centre of the bore does its floor lie"
+        yield from _full_size(at, entry, "keyway", asks, far, own, "The radius, and then the depth")
+
+
+def _flats(at: Context, _: Random) -> Iterator[Question]:
+    """Ask for a polygon's size across corners, where it is given across flats."""
+    for entry in at.work.solution.entries:
+        made = entry.made
+        corners = [shape for key, shape in (made.parts.items() if made else ()) if key.startswith("corner.")]
+        spots = [corner for corner in corners if isinstance(corner, Point)]
+        if made is None or "across flats" not in made.sentence or len(spots) < 4 or len(spots) % 2:
+            continue
+        middle = Point(sum(p.x for p in spots) / len(spots), sum(p.y for p in spots) / len(spots))
+        right = 2 * abs(spots[0] - middle)
+        flats = right * math.cos(math.pi / len(spots))
+        own = [
+            Slip("flats for corners", 5, flats, "Across corners is the flats over the cosine of 180/n"),
+            Slip("times the cosine", 3, flats * flats / right, "Divided by the cosine: corners lie further apart"),
+            Slip("radius for diameter", 4, right / 2, "That is from the middle to a corner"),
+        ]
+        yield from _full_size(at, entry, "flats", "What is it across corners", right, own, "Corners lie further apart")
+
+
 def _chain(at: Context, _: Random) -> Iterator[Question]:
     """Ask for a link of a chain from the others."""
     solution = at.work.solution
@@ -644,6 +716,6 @@ def _candidate(at: Context, random: Random) -> Iterator[Question]:
 
 
 _PLAIN: tuple[Callable[[Context, Random], Iterator[Question]], ...] = (
-    _set, _equal_parts, _crossing, _stations, _wheels, _chain, _candidate,
+    _set, _equal_parts, _crossing, _stations, _wheels, _threads, _keyways, _flats, _chain, _candidate,
 )  # fmt: skip
 _BY_LOT: tuple[Callable[[Context, Random], Iterator[Question]], ...] = (_reading, _openings, _next, _order, _planted)

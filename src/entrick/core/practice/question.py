@@ -23,6 +23,9 @@ RULES: dict[str, str] = {
     "planted": "Every size of the brief is found again in the drawing",
     "order": "Nothing is drawn before what it stands on",
     "place": "A place is measured from the mark the brief names, and half each way from a middle",
+    "thread": "A thread's minor diameter is the major one less 1.0825 times the pitch: once, for both sides together",
+    "keyway": "The floor of a keyway in a bore lies its depth beyond the circle, counted from the centre",
+    "flats": "Across corners is across flats over the cosine of 180/n",
     "wheel": "A wheel's circles: twice the addendum out, twice the dedendum in, the base by the cosine",
 }
 """What a question tests, in a sentence (common practice, no source)."""

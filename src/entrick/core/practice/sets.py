@@ -27,7 +27,7 @@ LONGEST_ANSWER = 200
 
 ON_PAPER = frozenset({
     "locus", "radius", "scale", "reading", "crossing", "parts", "stations", "chain", "template", "order", "place",
-    "wheel",
+    "wheel", "thread", "keyway", "flats",
 })  # fmt: skip
 """What can be asked without the drawing in front of one."""
 

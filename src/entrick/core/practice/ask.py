@@ -475,9 +475,11 @@ def _full_size(
     near = float(at.work.kit.graduation) / 2
     slips = [slip for slip in own if float(slip.answer) > 0 and abs(float(slip.answer) - right) > 4 * near]
     if slips and entry.made is not None:
-        yield Question(f"{rule}:{entry.line}", rule, f"{entry.made.sentence} {asks}, at full size?", "length",
-                       entry.line, right, 0, at.work.solution.unit.value, near, working=entry.made.working, hints=(hint,),
-                       slips=tuple(sorted(slips, key=lambda slip: -slip.weight)))  # fmt: skip
+        yield Question(
+            f"{rule}:{entry.line}", rule, f"{entry.made.sentence} {asks}, at full size?", "length", entry.line, right, 0,
+            at.work.solution.unit.value, near, slips=tuple(sorted(slips, key=lambda slip: -slip.weight)),
+            working=entry.made.working, hints=(hint,),
+        )  # fmt: skip
 
 
 def _threads(at: Context, _: Random) -> Iterator[Question]:

@@ -476,8 +476,8 @@ def _full_size(
     slips = [slip for slip in own if float(slip.answer) > 0 and abs(float(slip.answer) - right) > 4 * near]
     if slips and entry.made is not None:
         yield Question(
-            f"{rule}:{entry.line}", rule, f"{entry.made.sentence} {asks}, at full size?", "length", entry.line, right, 0,
-            at.work.solution.unit.value, near, slips=tuple(sorted(slips, key=lambda slip: -slip.weight)),
+            f"{rule}:{entry.line}", rule, f"{entry.made.sentence} {asks}, at full size?", "length", entry.line, right,
+            0, at.work.solution.unit.value, near, slips=tuple(sorted(slips, key=lambda slip: -slip.weight)),
             working=entry.made.working, hints=(hint,),
         )  # fmt: skip
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Collection, Mapping, Sequence
 from functools import lru_cache
+from typing import TYPE_CHECKING
 from urllib.parse import urlencode
 
 from ..core import fault
@@ -45,7 +46,6 @@ from ..core.solve import Entry, GivenEntry
 from ..core.summary import heading
 from ..core.worksheets import Worksheet
 from ..devices.cutter import Cutter
-from ..devices.judge import Judged
 from .schemas import (
     AroundOut,
     CandidateOut,
@@ -92,6 +92,9 @@ from .schemas import (
     WorkOut,
     WorksheetOut,
 )
+
+if TYPE_CHECKING:
+    from ..devices.judge import Judged
 
 
 def work(done: Work, known: Collection[str] = (), at: int = 0, refused: str = "") -> WorkOut:

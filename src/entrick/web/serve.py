@@ -12,12 +12,10 @@ from dataclasses import dataclass
 from html import escape
 from pathlib import Path
 from types import FrameType
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import platformdirs
 import waitress
-from cheroot.ssl.builtin import BuiltinSSLAdapter
-from cheroot.wsgi import Server as WSGIServer
 
 from ..demo import load
 from ..demo.practice import load_practice
@@ -28,6 +26,9 @@ from .app import create_app
 from .hands import Hands
 from .keeper import Keeper
 from .pairing import Pairing
+
+if TYPE_CHECKING:
+    from cheroot.wsgi import Server as WSGIServer
 
 THREADS = 40
 """Requests in hand or waiting for their turn; a thread that waits costs next to nothing."""
@@ -175,6 +176,10 @@ class Network:
 
 def _for_network(door: Door, network: Network, port: int) -> WSGIServer:
     """Return the server for the network: one that speaks TLS where there is a certificate."""
+    # Loaded where it is wanted: nobody else waits for it.
+    from cheroot.ssl.builtin import BuiltinSSLAdapter
+    from cheroot.wsgi import Server as WSGIServer
+
     server = WSGIServer((network.address, port), door, numthreads=10, max=-1, server_name=network.address)
     server.max_request_header_size, server.max_request_body_size = 2**16, 2**28 + 2**20
     if network.cert is not None:

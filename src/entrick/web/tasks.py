@@ -52,7 +52,6 @@ from ..core.readback import ProfileError, read_back, read_profile
 from ..core.sheet.choose import with_clause
 from ..core.summary import Summary, heading, summarize
 from ..devices.cutter import Cutter, run
-from ..devices.judge import judged, outlines_of
 from . import present
 from .schemas import (
     AddEvent,
@@ -446,6 +445,9 @@ def read_back_profile(body: ProfileIn) -> Answer:
 
 def cut(body: CutIn) -> Answer:
     """Cut a plan on the simulated cutter, and hold the part against it."""
+    # The judge's library is loaded where it is wanted: it is a part of a cold start.
+    from ..devices.judge import judged, outlines_of
+
     done = work_out(body.text)
     unit = done.solution.unit
     reason = why_not_cut(done.findings)

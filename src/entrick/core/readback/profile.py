@@ -84,7 +84,11 @@ def read_profile(data: bytes, name: str, within: float) -> Profile:
 
 
 def _of_csv(data: bytes) -> Iterator[Curve]:
-    rows = list(csv.reader(io.StringIO(data.decode("utf-8", "replace").lstrip("\ufeff"))))
+    text = data.decode("utf-8", "replace").removeprefix("\ufeff")
+    try:
+        rows = list(csv.reader(io.StringIO(text, newline="")))
+    except csv.Error as error:
+        raise ProfileError(f"this is no CSV: {error}") from error
     points = []
     for number, row in enumerate(rows, 1):
         if not any(cell.strip() for cell in row):

@@ -15,9 +15,10 @@ from hypothesis import strategies as st
 from desk import HEAD, solved
 from entrick.cli import main
 from entrick.core.desk import Work, work_out
-from entrick.core.formats import write_cutter_dxf
+from entrick.core.formats import write_cutter_dxf, write_dxf
 from entrick.core.measure import Unit
 from entrick.core.readback import ProfileError, ReadBack, read_back, read_profile
+from entrick.core.readback.profile import length_of
 from entrick.core.readback.simplest import simplest
 from entrick.demo import sample_plans
 
@@ -179,6 +180,17 @@ def test_whatever_is_in_a_file_is_read_or_told(data: bytes) -> None:
         except ProfileError:
             continue
         assert all(math.isfinite(p.radius) for run in profile.runs for p in run if hasattr(p, "radius"))
+
+
+@pytest.mark.parametrize(("name", "text"), FLAT)
+def test_of_a_whole_drawing_only_what_is_lined_in_is_read(name: str, text: str) -> None:
+    done = work_out(text)
+    whole = read_profile(write_dxf(done.display, done.solution.unit).encode(), "part.dxf", FINE)
+    bare = read_profile(write_cutter_dxf(done.outlines, done.solution.unit).encode(), "part.dxf", FINE)
+    told = " ".join(whole.told)
+    assert "pieces on other layers than OUTLINE left out" in told
+    lengths = [sorted(sum(map(length_of, run)) for run in each.runs) for each in (whole, bare)]
+    assert lengths[0] == pytest.approx(lengths[1], abs=FINE)
 
 
 def test_from_the_shell_a_profile_becomes_a_plan(tmp_path: Path) -> None:

@@ -1,15 +1,17 @@
 interface TabledProps {
   heads: readonly string[];
   rows: readonly (readonly string[])[];
+  /** What the table is called by assistive technology, where no heading stands before it. */
+  label?: string;
 }
 
 /** A table of words and figures. */
-export function Tabled({ heads, rows }: TabledProps) {
+export function Tabled({ heads, rows, label }: TabledProps) {
   return (
     <div className="overflow-x-auto">
-      <table className="w-full text-left text-[15px]">
+      <table className="w-full text-left text-[15px]" aria-label={label}>
         <thead>
-          <tr className="border-b border-ink">
+          <tr className="border-b border-ink align-bottom">
             {heads.map((head) => (
               <th key={head} scope="col" className="pr-3 font-semibold">
                 {head}
@@ -21,7 +23,7 @@ export function Tabled({ heads, rows }: TabledProps) {
           {rows.map((row, i) => (
             <tr key={i} className="border-b border-ruling">
               {row.map((cell, j) => (
-                <td key={j} className="pr-3">
+                <td key={j} className="py-0.5 pr-3">
                   {cell}
                 </td>
               ))}

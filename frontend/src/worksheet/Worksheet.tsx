@@ -2,6 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { api, type Entry, type Mark, Problem, type Work, worksheetFile } from "../api/client";
 import { MarkShape } from "../sheet/MarkShape";
+import { Tabled } from "../ui/Tabled";
 import { useBench } from "../state/bench";
 import { Events } from "./Events";
 
@@ -127,28 +128,7 @@ export function Worksheet({ entry, work }: { entry: Entry; work: Work }) {
                 </button>
               </div>
               {table.note && <p className="text-[15px] text-pencil">{table.note}</p>}
-              <table className="w-full text-left text-[15px]" aria-label={table.title}>
-                <thead>
-                  <tr className="border-b border-ink align-bottom">
-                    {table.columns.map((column) => (
-                      <th key={column} scope="col" className="pr-3 font-semibold">
-                        {column}
-                      </th>
-                    ))}
-                  </tr>
-                </thead>
-                <tbody>
-                  {table.rows.map((row, at) => (
-                    <tr key={at} className="border-b border-ruling">
-                      {row.map((cell, column) => (
-                        <td key={column} className="py-0.5 pr-3">
-                          {cell}
-                        </td>
-                      ))}
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
+              <Tabled heads={table.columns} rows={table.rows} label={table.title} />
             </div>
           ))}
         </>

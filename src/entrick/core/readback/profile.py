@@ -7,6 +7,7 @@ import io
 import math
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
+from itertools import islice
 
 from ..geometry import Arc, Circle, Line, Point
 from ..measure import Unit
@@ -21,6 +22,9 @@ Curve = Line | Arc | Circle
 
 INSUNITS = {1: Unit.INCH, 4: Unit.MM}
 """Units of a DXF by the number in its heading ($INSUNITS, DXF reference)."""
+
+OUTLINE = "OUTLINE"
+"""The layer a part's outlines stand on where a drawing keeps them apart; the desk's own drawings do."""
 
 LEFT_OUT = frozenset({"TEXT", "MTEXT", "DIMENSION", "HATCH", "POINT", "LEADER", "ATTDEF", "VIEWPORT"})
 """What belongs to no outline."""
@@ -122,10 +126,15 @@ def _of_dxf(data: bytes) -> tuple[list[Curve], Unit | None, list[str]]:
         raise ProfileError(f"this is no DXF that can be read: {error or type(error).__name__}") from error
     curves: list[Curve] = []
     left: dict[str, int] = {}
-    for entity in _exploded(document.modelspace()):
+    found = (e for e in _exploded(document.modelspace()) if e.dxftype() not in LEFT_OUT)
+    entities = list(islice(found, MOST_ENTITIES + 1))
+    if len(entities) > MOST_ENTITIES:
+        raise ProfileError(f"a profile has at most {MOST_ENTITIES} pieces")
+    # A whole drawing also holds what was only drawn lightly; the part is what stands on the layer of outlines.
+    lined_in = [e for e in entities if e.dxf.layer.upper() == OUTLINE]
+    aside = len(entities) - len(lined_in) if lined_in else 0
+    for entity in lined_in or entities:
         kind = entity.dxftype()
-        if kind in LEFT_OUT:
-            continue
         match kind:
             case "LINE":
                 curves.append(_line(_xy(entity.dxf.start), _xy(entity.dxf.end)))
@@ -137,9 +146,9 @@ def _of_dxf(data: bytes) -> tuple[list[Curve], Unit | None, list[str]]:
                 curves.append(Arc(_xy(entity.dxf.center), float(entity.dxf.radius), start, sweep or math.tau))
             case _:
                 left[kind] = left.get(kind, 0) + 1
-        if len(curves) > MOST_ENTITIES:
-            raise ProfileError(f"a profile has at most {MOST_ENTITIES} pieces")
     told = [f"{count} of {kind} left out: it is not read yet" for kind, count in sorted(left.items())]
+    if aside:
+        told.append(f"{aside} pieces on other layers than {OUTLINE} left out")
     sound = [curve for curve in curves if _is_sound(curve)]
     if len(sound) < len(curves):
         told.append(f"{len(curves) - len(sound)} pieces of no length left out")

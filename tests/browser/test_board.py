@@ -241,7 +241,9 @@ def test_a_sitting_is_put_right_in_the_logbook_and_that_undone(page: Page, desk:
     # The seconds of each instrument are put right as well: the event's own row is meant.
     event = page.get_by_role("row").filter(has=page.get_by_role("button", name="Correct event 2"))
     expect(event.get_by_role("cell", name="300", exact=True)).to_be_visible()
-    expect(page.get_by_role("row", name=re.compile("Bearing cap")).get_by_role("cell", name="5")).to_be_visible()
+    expect(
+        page.get_by_role("row", name=re.compile("Bearing cap")).get_by_role("cell", name="5", exact=True)
+    ).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_role("cell", name="300", exact=True)).to_have_count(0)
     page.get_by_role("button", name="Take out event 3").click()

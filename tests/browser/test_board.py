@@ -55,6 +55,7 @@ def test_with_the_desk_stopped_nothing_is_lost_and_everything_is_sent_once_in_or
     begin(page, desk.address)
     expect(page.get_by_text("Kept here for when the desk is away")).to_be_visible()
     page.keyboard.press("Space")
+    at(page, 2)
     expect(page.get_by_role("status").filter(has_text="all is in the logbook")).to_be_visible()
     desk.stop()
     if reloaded:
@@ -137,6 +138,8 @@ def test_a_revision_saved_meanwhile_is_said_and_one_goes_on_with_the_old_one(
 ) -> None:
     begin(page, desk)
     page.keyboard.press("Space")
+    at(page, 2)
+    expect(page.get_by_role("status").filter(has_text="all is in the logbook")).to_be_visible()
     with store.writing() as session:
         save_revision(session, 1, "units mm\nO = datum\n", 1)
     page.reload()

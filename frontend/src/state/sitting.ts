@@ -74,6 +74,11 @@ async function sent(job: number, uid: string, count: number): Promise<Sitting | 
 export function useSitting(job: number) {
   const [sitting, setSitting] = useState<Sitting | null | undefined>(undefined);
   const [away, setAway] = useState(false);
+  const [writing, setWriting] = useState(0);
+  const keep = (written: Promise<void>) => {
+    setWriting((count) => count + 1);
+    void written.finally(() => setWriting((count) => count - 1));
+  };
   const now = useRef<Sitting | null>(null);
   const show = (next: Sitting | null) => {
     now.current = next;
@@ -117,18 +122,22 @@ export function useSitting(job: number) {
     sitting,
     /** Whether the desk does not answer; what happens is kept here meanwhile. */
     away,
+    /** Whether everything recorded is in this browser's keeping: only then may the page go. */
+    kept: writing === 0,
     begin: (revision: number, schedule: Schedule, kit: string, text: string) => {
       const next = { uid: named(), job, revision, schedule, kit, text, events: [], sent: 0, begun: false };
       show(next);
-      void put(key(job), next);
+      keep(put(key(job), next));
     },
     record: (event: Omit<SittingEvent, "number">) => {
       const at = now.current;
       if (!at) return;
       const next = { ...at, events: [...at.events, { ...event, number: at.events.length + 1 }] };
       show(next);
-      void update<Sitting | undefined>(key(job), (kept) =>
-        kept?.uid === next.uid ? { ...next, sent: Math.max(kept.sent, next.sent) } : next,
+      keep(
+        update<Sitting | undefined>(key(job), (kept) =>
+          kept?.uid === next.uid ? { ...next, sent: Math.max(kept.sent, next.sent) } : next,
+        ),
       );
     },
     /** Put the finished sitting away; the desk has it. */

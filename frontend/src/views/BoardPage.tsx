@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import { api, drawWith, type StepOut, type VerdictOut } from "../api/client";
 import { Sheet } from "../sheet/Sheet";
@@ -12,7 +12,7 @@ import { Header } from "./Header";
 /** At the board: one step at a time, large enough to be read from where one draws. */
 export function BoardPage() {
   const job = Number(useParams().jobId);
-  const { sitting, away, begin, record, close } = useSitting(job);
+  const { sitting, away, kept, begin, record, close } = useSitting(job);
   const newest = useQuery({ queryKey: ["job", job], queryFn: () => api.job(job), retry: false });
   useEffect(() => {
     document.title = `At the board · Entrick`;
@@ -28,11 +28,13 @@ export function BoardPage() {
         <h1 className="min-w-0 truncate">At the board{newest.data && `: ${newest.data.job.title}`}</h1>
         <span className="text-sm" role="status">
           {sitting &&
-            (away
-              ? `the desk does not answer; ${sitting.events.length - sitting.sent} kept here`
-              : sitting.sent === sitting.events.length
-                ? "all is in the logbook"
-                : "sending…")}
+            (!kept
+              ? "keeping…"
+              : away
+                ? `the desk does not answer; ${sitting.events.length - sitting.sent} kept here`
+                : sitting.sent === sitting.events.length
+                  ? "all is in the logbook"
+                  : "sending…")}
         </span>
         <span className="flex-1" />
         <Link className="act" to={`/jobs/${job}`}>
@@ -183,7 +185,8 @@ function AtWork({ sitting, record, close }: WorkProps) {
     }
   };
   const handlers = useRef({ done, back });
-  useEffect(() => {
+  // Before it is painted: a key pressed on seeing a step is a key for that step.
+  useLayoutEffect(() => {
     handlers.current = { done, back };
   });
   useEffect(() => {

@@ -16,14 +16,20 @@ from desk import HEAD, solved
 from entrick.cli import main
 from entrick.core.desk import Work, work_out
 from entrick.core.formats import write_cutter_dxf, write_dxf
+from entrick.core.geometry import Loop
 from entrick.core.measure import Unit
 from entrick.core.readback import ProfileError, ReadBack, read_back, read_profile
-from entrick.core.readback.profile import length_of
+from entrick.core.readback.profile import Curve, length_of
 from entrick.core.readback.simplest import simplest
+from entrick.core.readback.symmetry import axes_of
 from entrick.demo import sample_plans
+from parts import SORTS, part
 
-FINE = 1e-5
-FLAT = [(name, text) for name, text in sorted(sample_plans().items())
+FINE = 1e-6
+TOO_MANY = "066"
+"""A spring and a screw as they are seen: more pieces than a plan may have lines."""
+SAMPLES = [(name, text) for name, text in sorted(sample_plans().items()) if TOO_MANY not in name]
+FLAT = [(name, text) for name, text in SAMPLES
         if any(number in name for number in ("014", "027", "031", "033", "036", "041", "044", "055", "063"))]  # fmt: skip
 
 
@@ -34,14 +40,18 @@ def again(done: Work, within: float = FINE) -> ReadBack:
 
 def alike(done: Work, other: Work, within: float) -> None:
     """Hold outlines to each other by what does not change when a part is moved: areas and lengths, one by one."""
-    mine, theirs = (sorted((abs(loop.area), loop.length) for loop in each.outlines) for each in (done, other))
+    mine, theirs = (
+        sorted((abs(loop.area), loop.length) for loop in each.outlines if loop.closed) for each in (done, other)
+    )
+    opened = [sum(loop.length for loop in each.outlines if not loop.closed) for each in (done, other)]
+    assert opened[1] == pytest.approx(opened[0], abs=within * 200)
     assert len(mine) == len(theirs)
     for (area, length), (area_again, length_again) in zip(mine, theirs, strict=True):
         assert area_again == pytest.approx(area, abs=within * length * 4)
         assert length_again == pytest.approx(length, abs=within * 60)
 
 
-@pytest.mark.parametrize(("name", "text"), FLAT, ids=[name for name, _ in FLAT])
+@pytest.mark.parametrize(("name", "text"), SAMPLES, ids=[name for name, _ in SAMPLES])
 def test_a_sample_comes_back_with_its_outlines(name: str, text: str) -> None:
     done = work_out(text)
     found = again(done)
@@ -49,14 +59,69 @@ def test_a_sample_comes_back_with_its_outlines(name: str, text: str) -> None:
     assert other.solution.errors == ()
     assert other.solution.unit is done.solution.unit
     assert found.off <= FINE
-    assert found.told == ()
+    assert not [told for told in found.told if "stay open" not in told]
     alike(done, other, FINE)
+
+
+def test_what_no_plan_can_hold_is_told() -> None:
+    (text,) = [text for name, text in sample_plans().items() if TOO_MANY in name]
+    with pytest.raises(ProfileError, match="a plan holds at most 1000 lines"):
+        again(work_out(text))
+
+
+PER_SORT = 31
+
+
+@pytest.mark.parametrize("sort", range(len(SORTS)), ids=[sort.__name__ for sort in SORTS])
+def test_parts_made_up_at_random_come_back_by_no_more_numbers(sort: int) -> None:
+    """310 parts: each outline within a millionth, no outline by coordinates, and on the whole hardly more numbers."""
+    numbers = given_by = 0
+    for seed in range(sort, sort + PER_SORT * len(SORTS), len(SORTS)):
+        rows, count = part(seed)
+        done = solved(rows)
+        found = again(done)
+        other = work_out(found.text)
+        assert other.solution.errors == (), found.text
+        assert found.off <= FINE
+        assert found.told == (), (seed, found.text)
+        alike(done, other, FINE)
+        numbers, given_by = numbers + found.numbers, given_by + count
+    assert numbers <= 1.3 * given_by
+
+
+@pytest.mark.parametrize("seed", range(3 * len(SORTS)))
+def test_changed_by_a_tenth_a_part_read_back_stays_tangent_and_alike_on_both_sides(seed: int) -> None:
+    found = again(solved(part(seed)[0]))
+    before = work_out(found.text)
+    smooth = [[junction.is_tangent for junction in loop.junctions] for loop in before.outlines]
+    axes = axes_of([_run(loop) for loop in before.outlines], FINE)
+    changed = 0
+    for at in re.finditer(
+        r"(?:given \w+ = [ØR]?|radius |diameter |side |by |wall |, )(\d+(?:\.\d+)?)(?=[,\n ]| by)", found.text
+    ):
+        if found.text[at.end() :].startswith((" sides", " times", " about", " teeth", " on ")):
+            continue
+        text = found.text[: at.start(1)] + f"{float(at[1]) * 1.1:.6f}" + found.text[at.end() :]
+        after = work_out(text)
+        if after.solution.errors:
+            continue  # what is asked for cannot be had: a blend too small, a hole beyond the rim
+        changed += 1
+        assert [[junction.is_tangent for junction in loop.junctions] for loop in after.outlines] == smooth, text
+        now = axes_of([_run(loop) for loop in after.outlines], FINE)
+        assert now.plumb >= axes.plumb, text
+        assert now.level >= axes.level, text
+    assert changed
+
+
+def _run(loop: Loop) -> tuple[Curve, ...]:
+    return tuple(piece.curve for piece in loop.pieces)
 
 
 def test_the_link_comes_back_as_it_was_given_by_seven_numbers() -> None:
     """Two eyes with their pins, one distance, two blends by what they touch: no coordinate of a touch point."""
     found = again(work_out(FLAT[0][1]))
     assert found.numbers == 7
+    assert found.text.count(" = point") == 1
     rows = [row.partition(" = ")[2] for row in found.text.split("\n") if " = arc" in row]
     assert len(rows) == 2
     assert all(
@@ -90,13 +155,15 @@ def test_any_link_comes_back_with_no_more_numbers(apart: int, a: int, b: int, bl
 
 @settings(max_examples=25, deadline=None)
 @given(st.integers(20, 120), st.integers(20, 80), st.integers(1, 9), st.integers(0, 6))
-def test_a_plate_with_rounded_corners_comes_back_by_fillets(wide: int, high: int, rounded: int, hole: int) -> None:
+def test_a_plate_with_rounded_corners_comes_back_as_a_rounded_box(
+    wide: int, high: int, rounded: int, hole: int
+) -> None:
     rows = f"frame = box, {wide} by {high}, centred on O\nr = rounded, all corners of frame, radius {rounded}\nrim = line in, r\n"
     if hole:
         rows += f"c = circle, centre O, radius {hole}\nbore = line in, c\n"
     done = solved(rows)
     found = again(done)
-    assert found.text.count("= fillet") == 4
+    assert f"rounded, all corners of b1, radius {rounded}" in found.text or wide == high
     alike(done, work_out(found.text), FINE)
 
 
@@ -132,7 +199,7 @@ def dxf(draw: str, units: int = 4) -> bytes:
 
 @pytest.mark.parametrize(("draw", "words"), [
     ("space.add_line((0, 0), (40, 0))", "lay over others"), ("space.add_line((100, 0), (140, 5))", "close with no others"),
-    ("space.add_spline([(0, 0), (5, 5), (9, 0)])", "SPLINE left out"), ("space.add_text('rim')", ""),
+    ("space.add_spline([(0, 0), (5, 5), (9, 0)])", "followed by arcs"), ("space.add_text('rim')", ""),
     ("space.add_line((3, 3), (3, 3))", "no length"),
     ("b = document.blocks.new('HOLE'); b.add_circle((0, 0), 3); space.add_blockref('HOLE', (10, 10))", ""),
 ])  # fmt: skip
@@ -140,8 +207,8 @@ def test_what_is_mended_or_left_out_of_a_file_is_told(draw: str, words: str) -> 
     profile = read_profile(dxf(draw), "x.dxf", 1e-4)
     assert words in " ".join(profile.told)
     found = read_back(profile, None, 1e-4)
-    assert "box, 40 by 20" in found.text
-    assert ("radius 3" in found.text or "diameter 6" in found.text) == ("circle" in draw)
+    assert "box, 40 by 20" in found.text, found.text
+    assert (re.search(r"(radius 3|diameter 6)$", found.text, re.M) is not None) == ("add_circle" in draw)
 
 
 def test_gaps_within_the_tolerance_are_closed_and_told_and_wider_ones_are_not() -> None:

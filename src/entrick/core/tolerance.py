@@ -60,6 +60,9 @@ OF_ONE = 1e-7
 RUNS_INTO = 1e-4
 """Sine of the angle below which two pieces in a file run into each other: files round their numbers."""
 
+READ_EXACT = 2e-6
+"""What numbers of a file written to six decimals may be off by and be as they were given."""
+
 READ_WITHIN = 1e-3
 """How far a number may be from what a file has, where nothing else is said, in its unit."""
 

@@ -1,0 +1,140 @@
+"""Pieces of a file gathered into runs: doubles dropped, loose ends joined, what is one line or arc made one; what was
+mended is told."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+
+from ..geometry import Arc, Circle, Line, Point
+from ..geometry.shapes import ends as ends_of
+from ..tolerance import OF_ONE
+from .profile import Curve, Piece, Run, is_whole, middle_of, turned
+
+
+def clean(curves: Sequence[Curve], within: float, told: list[str]) -> list[Run]:
+    """Gather curves into runs.
+
+    Parameters
+    ----------
+    curves : sequence of Line, Arc, Circle or Ellipse
+    within : float
+        Ends that lie closer are one place.
+    told : list of str
+        What was mended is added to it.
+
+    Returns
+    -------
+    list of Run
+        Closed ones first.
+    """
+    return gathered(once(curves, within, told), within, told)
+
+
+def once(curves: Sequence[Curve], within: float, told: list[str]) -> list[Curve]:
+    """Leave out what lies over another piece, end for end."""
+    seen: set[tuple[int, ...]] = set()
+    kept: list[Curve] = []
+    double = 0
+    for curve in curves:
+        spots = [middle_of(curve)]
+        if isinstance(curve, Line | Arc):
+            spots += sorted(ends_of(curve), key=lambda p: (round(p.x / within), round(p.y / within)))
+        else:
+            spots.append(Point(curve.radius, 0.0) if isinstance(curve, Circle) else Point(curve.a, curve.b))
+        key = (len(spots), *(round(value / within) for spot in spots for value in (spot.x, spot.y)))
+        if key in seen:
+            double += 1
+            continue
+        seen.add(key)
+        kept.append(curve)
+    if double:
+        told.append(f"{double} pieces lay over others, and were left out")
+    return kept
+
+
+def gathered(curves: Sequence[Curve], within: float, told: list[str]) -> list[Run]:
+    """Gather pieces end to end into runs; those that do not close stay open, and are told."""
+    whole: list[Run] = [(curve,) for curve in curves if not isinstance(curve, Line | Arc)]
+    chains = _Chains([curve for curve in curves if isinstance(curve, Line | Arc)], within)
+    closed: list[Run] = []
+    opened: list[Run] = []
+    while chains.left:
+        run = chains.next()
+        first, last = ends_of(run[0])[0], ends_of(run[-1])[1]
+        shut = abs(last - first) <= within and (len(run) > 1 or isinstance(run[0], Arc))
+        (closed if shut else opened).append(joined(run, shut))
+    if opened:
+        count = sum(map(len, opened))
+        told.append(f"{count} pieces close with no others within {within:g}, and stay open")
+    if chains.gap > within / 100:
+        told.append(f"ends up to {chains.gap:.2g} apart were taken for one")
+    return [*(run for run in closed if not is_whole(run)), *whole, *(run for run in closed if is_whole(run)), *opened]
+
+
+class _Chains:
+    """Pieces by where they end, so that the next is found among thousands."""
+
+    def __init__(self, curves: Sequence[Piece], within: float) -> None:
+        self.within = within
+        self.left: dict[int, Piece] = dict(enumerate(curves))
+        self.gap = 0.0
+        self._cells: dict[tuple[int, int], list[int]] = {}
+        for n, curve in self.left.items():
+            for end in ends_of(curve):
+                self._cells.setdefault(self._cell(end), []).append(n)
+
+    def _cell(self, spot: Point) -> tuple[int, int]:
+        return math.floor(spot.x / self.within / 4), math.floor(spot.y / self.within / 4)
+
+    def next(self) -> list[Piece]:
+        """Take out one run: on from a piece as far as it goes, then back from it."""
+        first = self.left.pop(next(iter(self.left)))
+        run = self._on([first])
+        if abs(ends_of(run[-1])[1] - ends_of(run[0])[0]) > self.within:
+            run = self._on([turned(curve) for curve in reversed(run)])
+        return run
+
+    def _on(self, run: list[Piece]) -> list[Piece]:
+        start = ends_of(run[0])[0]
+        while True:
+            here = ends_of(run[-1])[1]
+            if abs(here - start) <= self.within and (len(run) > 1 or isinstance(run[0], Arc)):
+                return run
+            column, row = self._cell(here)
+            around = [(column + i, row + j) for i in (-1, 0, 1) for j in (-1, 0, 1)]
+            near = {n for place in around for n in self._cells.get(place, ()) if n in self.left}
+            ends = [(abs(end - here), n, k) for n in near for k, end in enumerate(ends_of(self.left[n]))]
+            apart, n, k = min(ends, default=(math.inf, 0, 0))
+            if apart > self.within:
+                return run
+            found = self.left.pop(n)
+            run.append(turned(found) if k else found)
+            self.gap = max(self.gap, apart)
+
+
+def joined(run: Sequence[Piece], shut: bool) -> Run:
+    """Join what is one line, or one arc, in several pieces; a closed run of arcs about one centre is a circle."""
+    found: list[Piece] = []
+    for curve in run:
+        if found and (whole := _one(found[-1], curve)) is not None:
+            found[-1] = whole
+        else:
+            found.append(curve)
+    while shut and len(found) > 1 and (whole := _one(found[-1], found[0])) is not None:
+        found = [whole, *found[1:-1]]
+    if shut and len(found) == 1 and isinstance(found[0], Arc):
+        return (Circle(found[0].centre, found[0].radius),)
+    return tuple(found)
+
+
+def _one(first: Piece, second: Piece) -> Piece | None:
+    if isinstance(first, Line) and isinstance(second, Line):
+        same = abs(first.direction.cross(second.direction)) < OF_ONE and first.direction.dot(second.direction) > 0
+        return Line.between(ends_of(first)[0], ends_of(second)[1]) if same else None
+    if isinstance(first, Arc) and isinstance(second, Arc):
+        size = first.radius * OF_ONE * 10
+        alike = abs(first.centre - second.centre) < size and abs(first.radius - second.radius) < size
+        if alike and first.sweep * second.sweep > 0 and abs(first.sweep + second.sweep) <= math.tau + OF_ONE:
+            return Arc(first.centre, first.radius, first.start, first.sweep + second.sweep)
+    return None

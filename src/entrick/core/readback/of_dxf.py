@@ -1,0 +1,203 @@
+"""A profile out of a DXF: lines, arcs, circles, polylines with bulges, ellipses, splines, and blocks with what is in
+them. Read by a general library, which also mends files that are out of order."""
+
+from __future__ import annotations
+
+import io
+import math
+import re
+from collections import Counter
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass, field, replace
+from itertools import islice
+from typing import Any
+
+from ..geometry import Arc, Circle, Line, Point
+from ..geometry.ellipse import Ellipse
+from ..geometry.fitted import fitted
+from ..measure import Unit
+from ..tolerance import NOUGHT, OF_ONE
+from .profile import MOST_ENTITIES, Curve, ProfileError, length_of, middle_of
+
+INSUNITS = {1: (Unit.INCH, 1.0), 2: (Unit.INCH, 12.0), 4: (Unit.MM, 1.0), 5: (Unit.MM, 10.0), 6: (Unit.MM, 1000.0)}
+"""Units of a DXF by the number in its heading ($INSUNITS, DXF reference): inches, feet, mm, cm, m, and what one of them
+is in the plan's unit."""
+
+OUTLINE = "OUTLINE"
+"""The layer a part's outlines stand on where a drawing keeps them apart; the desk's own drawings do."""
+
+LEFT_OUT = frozenset({"TEXT", "MTEXT", "DIMENSION", "HATCH", "POINT", "LEADER", "ATTDEF", "ATTRIB", "VIEWPORT"})
+"""What belongs to no outline."""
+
+MOST_RECORDS = 200_000
+"""Records a file may have in all; a library would take minutes over more."""
+
+DEEPEST = 8
+"""Blocks within blocks."""
+
+
+@dataclass
+class OfDxf:
+    """What a DXF holds."""
+
+    curves: list[Curve] = field(default_factory=list)
+    unit: Unit | None = None
+    layers: tuple[str, ...] = ()
+    told: list[str] = field(default_factory=list)
+
+
+def of_dxf(data: bytes, within: float, layers: Iterable[str] = ()) -> OfDxf:
+    """Read a DXF.
+
+    Parameters
+    ----------
+    data : bytes
+        Of any encoding the file itself names.
+    within : float
+        Splines and parts of ellipses are followed by arcs within this, in the file's unit.
+    layers : iterable of str, optional
+        Only what stands on these; else what is lined in where a layer says so, else everything.
+
+    Raises
+    ------
+    ProfileError
+    """
+    from ezdxf import recover
+    from ezdxf.lldxf.const import DXFError
+
+    if sum(1 for _ in islice(re.finditer(rb"\n[ \t]*0\r?\n", data), MOST_RECORDS + 1)) > MOST_RECORDS:
+        raise ProfileError(f"a profile has at most {MOST_ENTITIES} pieces")
+    try:
+        document, _ = recover.read(io.BytesIO(data))
+    except (DXFError, OSError, ValueError, UnicodeError, IndexError, KeyError, AttributeError, TypeError) as error:
+        raise ProfileError(f"this is no DXF that can be read: {error or type(error).__name__}") from error
+    found = (entity for entity in _exploded(document.modelspace()) if entity.dxftype() not in LEFT_OUT)
+    entities = list(islice(found, MOST_ENTITIES + 1))
+    if len(entities) > MOST_ENTITIES:
+        raise ProfileError(f"a profile has at most {MOST_ENTITIES} pieces")
+    unit, scale = INSUNITS.get(int(document.header.get("$INSUNITS", 0)), (None, 1.0))
+    names = tuple(dict.fromkeys(entity.dxf.layer for entity in entities))
+    out = OfDxf([], unit, names if len(names) > 1 else ())
+    wanted = {layer.upper() for layer in layers} or ({OUTLINE} & {name.upper() for name in names})
+    chosen = [entity for entity in entities if not wanted or entity.dxf.layer.upper() in wanted]
+    if len(chosen) < len(entities):
+        told = ", ".join(name for name in names if name.upper() in wanted)
+        out.told.append(f"{len(entities) - len(chosen)} pieces on other layers than {told} left out")
+    _read(chosen, within / scale, out)
+    if scale != 1.0:
+        out.curves = [_scaled(curve, scale) for curve in out.curves]
+        out.told.append(f"the file's lengths were taken {scale:g} times, for {unit.value if unit else ''}")
+    return out
+
+
+def _read(entities: Iterable[Any], within: float, out: OfDxf) -> None:
+    left: Counter[str] = Counter()
+    unsound = followed = 0
+    for entity in entities:
+        try:
+            curves = list(_curves(entity, within))
+        except (ValueError, ZeroDivisionError, OverflowError, ArithmeticError, IndexError, TypeError):
+            unsound += 1
+            continue
+        if not curves:
+            left[entity.dxftype()] += 1
+        sound = [curve for curve in curves if _is_sound(curve)]
+        unsound += len(curves) > len(sound)
+        followed += entity.dxftype() == "SPLINE" or (entity.dxftype() == "ELLIPSE" and len(curves) > 1)
+        out.curves += sound
+        if len(out.curves) > MOST_ENTITIES:
+            raise ProfileError(f"a profile has at most {MOST_ENTITIES} pieces")
+    out.told += [f"{count} of {kind} left out: no outline" for kind, count in sorted(left.items())]
+    if unsound:
+        out.told.append(f"{unsound} pieces of no length left out")
+    if followed:
+        out.told.append(f"{followed} curves that are not round were followed by arcs within {within:g}")
+
+
+def _exploded(entities: Iterable[Any], depth: int = 0) -> Iterator[Any]:
+    """Yield entities: polylines piece by piece, blocks with what is in them."""
+    for entity in entities:
+        if entity.dxftype() in ("LWPOLYLINE", "POLYLINE", "INSERT") and depth < DEEPEST:
+            yield from _exploded(entity.virtual_entities(), depth + 1)
+        else:
+            yield entity
+
+
+def _curves(entity: Any, within: float) -> Iterator[Curve]:
+    match entity.dxftype():
+        case "LINE":
+            a, b = _xy(entity.dxf.start), _xy(entity.dxf.end)
+            yield Line.between(a, b) if a != b else Line(a, Point(1.0, 0.0), 0.0, 0.0)
+        case "CIRCLE":
+            yield Circle(_xy(entity.ocs().to_wcs(entity.dxf.center)), float(entity.dxf.radius))
+        case "ARC":
+            start = math.radians(entity.dxf.start_angle)
+            sweep = math.radians(entity.dxf.end_angle - entity.dxf.start_angle) % math.tau or math.tau
+            centre = _xy(entity.ocs().to_wcs(entity.dxf.center))
+            # Seen from behind an arc runs the other way round.
+            behind = entity.dxf.extrusion.z < 0
+            yield Arc(
+                centre, float(entity.dxf.radius), math.pi - start if behind else start, -sweep if behind else sweep
+            )
+        case "ELLIPSE":
+            yield from _ellipse(entity, within)
+        case "SPLINE":
+            yield from _spline(entity, within)
+
+
+def _ellipse(entity: Any, within: float) -> Iterator[Curve]:
+    major = _xy(entity.dxf.major_axis)
+    whole = Ellipse(_xy(entity.dxf.center), major, abs(major) * float(entity.dxf.ratio))
+    behind = entity.dxf.extrusion.z < 0
+    low, high = float(entity.dxf.start_param), float(entity.dxf.end_param)
+    sweep = (high - low) % math.tau or math.tau
+    if abs(whole.a - whole.b) <= OF_ONE * whole.a:
+        start = major.angle + (-low if behind else low)
+        yield (
+            Circle(whole.centre, whole.a)
+            if sweep == math.tau
+            else Arc(whole.centre, whole.a, start, -sweep if behind else sweep)
+        )
+    elif math.tau - sweep < OF_ONE:
+        yield whole
+    else:
+        low, high = (-low - sweep, -low) if behind else (low, low + sweep)
+        knots = [low, *(low + (high - low) * k / 4 for k in (1, 2, 3)), high]
+        yield from fitted(whole.at, whole.heading, knots, within)
+
+
+def _spline(entity: Any, within: float) -> Iterator[Curve]:
+    tool = entity.construction_tool()
+    knots = [float(knot) for knot in tool.knots()]
+    low, high = knots[tool.order - 1], knots[-tool.order]
+    inner = sorted({knot for knot in knots if low <= knot <= high})
+
+    def place(at: float) -> Point:
+        return _xy(tool.point(at))
+
+    def heading(at: float) -> Point:
+        way = _xy(tool.derivative(at, 1)[1])
+        if abs(way) < NOUGHT:
+            step = (high - low) * OF_ONE
+            way = place(min(at + step, high)) - place(max(at - step, inner[0]))
+        return way.unit
+
+    yield from fitted(place, heading, inner, within)
+
+
+def _xy(place: Any) -> Point:
+    return Point(float(place[0]), float(place[1]))
+
+
+def _is_sound(curve: Curve) -> bool:
+    spot = middle_of(curve)
+    return all(map(math.isfinite, (spot.x, spot.y, length_of(curve)))) and length_of(curve) > 0
+
+
+def _scaled(curve: Curve, by: float) -> Curve:
+    match curve:
+        case Line():
+            return Line.between(curve.at(curve.start or 0.0) * by, curve.at(curve.end or 0.0) * by)
+        case Arc() | Circle():
+            return replace(curve, centre=curve.centre * by, radius=curve.radius * by)
+    return Ellipse(curve.centre * by, curve.major * by, curve.minor * by)

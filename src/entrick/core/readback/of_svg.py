@@ -1,0 +1,173 @@
+"""A profile out of an SVG: paths with their transforms, arcs and curves, in the units of the picture itself. Read by a
+general library."""
+
+from __future__ import annotations
+
+import io
+import math
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from typing import Any
+
+from ..geometry import Arc, Circle, Line, Point
+from ..geometry.ellipse import Ellipse
+from ..geometry.fitted import fitted
+from ..measure import Unit
+from ..tolerance import NOUGHT, OF_ONE
+from .profile import MOST_ENTITIES, Curve, ProfileError
+
+OUTLINE = "outline"
+"""The class of the outlines in the desk's own drawings."""
+
+WIDTH = re.compile(rb"<svg\b[^>]*?\bwidth\s*=\s*[\"']\s*[\d.eE+-]+\s*([a-z]*)")
+SCALE = re.compile(rb"<svg\b[^>]*?\bdata-scale\s*=\s*[\"']([\d.eE+-]+)[\"']")
+
+
+@dataclass
+class OfSvg:
+    """What an SVG holds."""
+
+    curves: list[Curve] = field(default_factory=list)
+    unit: Unit | None = None
+    told: list[str] = field(default_factory=list)
+
+
+def of_svg(data: bytes, within: float) -> OfSvg:
+    """Read an SVG.
+
+    Parameters
+    ----------
+    data : bytes
+    within : float
+        Curves that are not round are followed by arcs within this, in the file's unit.
+
+    Raises
+    ------
+    ProfileError
+    """
+    from xml.etree.ElementTree import ParseError
+
+    from svgelements import SVG, Path, Shape
+
+    if b"<!ENTITY" in data:
+        raise ProfileError("this SVG has entities of its own, which are not read")
+    said = WIDTH.search(data)
+    suffix = said[1].decode() if said else ""
+    # One user unit of the library is made one inch or one millimetre; without a unit the numbers are kept.
+    unit = Unit.INCH if suffix == "in" else Unit.MM if suffix in ("mm", "cm", "pt", "pc") else None
+    try:
+        picture = SVG.parse(io.BytesIO(data), reify=True, ppi=1.0 if unit is Unit.INCH else 25.4)
+        shapes = [each for each in picture.elements() if isinstance(each, Shape) and _is_seen(each)]
+    except (ParseError, ValueError, TypeError, AttributeError, KeyError, IndexError, RecursionError) as error:
+        raise ProfileError(f"this is no SVG that can be read: {error or type(error).__name__}") from error
+    out = OfSvg([], unit)
+    lined_in = [each for each in shapes if OUTLINE in str(each.values.get("class", "")).split()]
+    if lined_in and len(lined_in) < len(shapes):
+        out.told.append(f"{len(shapes) - len(lined_in)} pieces that are not lined in left out")
+    scale = SCALE.search(data)
+    by = 1 / float(scale[1]) if lined_in and scale and float(scale[1]) > 0 else 1.0
+    followed = 0
+    for shape in lined_in or shapes:
+        curves = list(_round(shape)) if type(shape).__name__ in ("Circle", "Ellipse") else []
+        if not curves:
+            path = Path(shape)
+            for sub in path.as_subpaths():
+                pieces, bent = _subpath(list(sub), within / by)
+                curves += pieces
+                followed += bent
+        out.curves += [_up(curve, by) for curve in curves]
+        if len(out.curves) > MOST_ENTITIES:
+            raise ProfileError(f"a profile has at most {MOST_ENTITIES} pieces")
+    if followed:
+        out.told.append(f"{followed} curves that are not round were followed by arcs within {within:g}")
+    return out
+
+
+def _is_seen(shape: Any) -> bool:
+    return str(shape.values.get("display", "")) != "none" and str(shape.values.get("visibility", "")) != "hidden"
+
+
+def _round(shape: Any) -> Iterator[Curve]:
+    """Yield the circle or ellipse a shape is."""
+    centre, rx, ry = _xy(shape.implicit_center), float(shape.implicit_rx), float(shape.implicit_ry)
+    yield from _whole(centre, rx, ry, float(shape.rotation.as_radians))
+
+
+def _whole(centre: Point, rx: float, ry: float, turn: float) -> Iterator[Curve]:
+    if not (math.isfinite(rx) and math.isfinite(ry)) or min(rx, ry) <= 0:
+        return
+    if abs(rx - ry) <= OF_ONE * rx:
+        yield Circle(centre, (rx + ry) / 2)
+    else:
+        along = turn if rx > ry else turn + math.pi / 2
+        yield Ellipse(centre, Point(math.cos(along), math.sin(along)) * max(rx, ry), min(rx, ry))
+
+
+def _subpath(segments: list[Any], within: float) -> tuple[list[Curve], int]:
+    """Return the pieces of one stroke, and how many curves in it had to be followed by arcs."""
+    found: list[Curve] = []
+    followed = 0
+    bows = [each for each in segments if type(each).__name__ == "Arc"]
+    rest = [
+        each for each in segments if type(each).__name__ not in ("Arc", "Move") and each.length(error=within) > within
+    ]
+    if bows and not rest and abs(abs(sum(float(each.sweep) for each in bows)) - math.tau) < OF_ONE * 10:
+        sizes = [(float(each.rx), float(each.ry), _xy(each.center)) for each in bows]
+        if all(
+            abs(a - sizes[0][0]) + abs(b - sizes[0][1]) + abs(c - sizes[0][2]) <= OF_ONE * a * 10 for a, b, c in sizes
+        ):
+            rx, ry, centre = sizes[0]
+            return list(_whole(centre, rx, ry, float(bows[0].get_rotation().as_radians))), 0
+    for each in segments:
+        match type(each).__name__:
+            case "Move":
+                continue
+            case "Line" | "Close":
+                if each.start is not None and each.end is not None and _xy(each.start) != _xy(each.end):
+                    found.append(Line.between(_xy(each.start), _xy(each.end)))
+            case "Arc" if abs(float(each.rx) - float(each.ry)) <= OF_ONE * float(each.rx):
+                centre, start = _xy(each.center), _xy(each.start)
+                radius = (abs(start - centre) + abs(_xy(each.end) - centre)) / 2
+                if radius > 0 and float(each.sweep):
+                    found.append(Arc(centre, radius, (start - centre).angle, float(each.sweep)))
+            case _:
+                found += _followed(each, within)
+                followed += 1
+    return found, followed
+
+
+def _followed(segment: Any, within: float) -> Iterator[Curve]:
+    """Yield arcs that follow a curve which is not round."""
+
+    def place(at: float) -> Point:
+        return _xy(segment.point(at))
+
+    def heading(at: float) -> Point:
+        for step in (OF_ONE, OF_ONE * 1000):
+            way = place(min(at + step, 1.0)) - place(max(at - step, 0.0))
+            if abs(way) > NOUGHT:
+                return way.unit
+        return Point(1.0, 0.0)
+
+    yield from fitted(place, heading, (0.0, 0.25, 0.5, 0.75, 1.0), within)
+
+
+def _xy(place: Any) -> Point:
+    return Point(float(place.x), float(place.y))
+
+
+def _up(curve: Curve, by: float) -> Curve:
+    """Return a curve with upwards where a picture has downwards, so many times as large."""
+
+    def there(spot: Point) -> Point:
+        return Point(spot.x * by, -spot.y * by)
+
+    match curve:
+        case Line():
+            return Line.between(there(curve.at(curve.start or 0.0)), there(curve.at(curve.end or 0.0)))
+        case Circle():
+            return Circle(there(curve.centre), curve.radius * by)
+        case Arc():
+            return Arc(there(curve.centre), curve.radius * by, -curve.start, -curve.sweep)
+    return Ellipse(there(curve.centre), there(curve.major), curve.minor * by)

@@ -1,0 +1,58 @@
+"""A file becomes a profile: by its ending, cleaned, with the arcs that hide in it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from ..measure import Unit
+from .clean import clean
+from .hidden_arcs import with_arcs
+from .of_csv import of_csv
+from .of_dxf import of_dxf
+from .of_svg import of_svg
+from .profile import LARGEST_FILE, Curve, Profile, ProfileError, is_closed
+
+
+def read_profile(data: bytes, name: str, within: float, layers: Iterable[str] = ()) -> Profile:
+    """Read a profile.
+
+    Parameters
+    ----------
+    data : bytes
+        Of a DXF, an SVG, or a CSV with x and y in its first two columns.
+    name : str
+        Of the file: its ending says what it is.
+    within : float
+        Ends that lie closer are one place, in the file's unit.
+    layers : iterable of str, optional
+        Of a DXF, those to read.
+
+    Raises
+    ------
+    ProfileError
+    """
+    if len(data) > LARGEST_FILE:
+        raise ProfileError("this file is larger than a profile may be")
+    told: list[str] = []
+    unit: Unit | None = None
+    named: tuple[str, ...] = ()
+    curves: list[Curve]
+    match name.lower().rpartition(".")[2]:
+        case "csv":
+            curves = of_csv(data)
+        case "dxf":
+            dxf = of_dxf(data, within, layers)
+            curves, unit, told, named = dxf.curves, dxf.unit, dxf.told, dxf.layers
+        case "svg":
+            svg = of_svg(data, within)
+            curves, unit, told = svg.curves, svg.unit, svg.told
+        case _:
+            raise ProfileError(f"{name}: a profile is a .dxf, an .svg, or a .csv of points")
+    if not curves:
+        raise ProfileError(f"{name}: there is no line, arc or circle in it")
+    runs = clean(curves, within, told)
+    arcs = [with_arcs(run, within) if is_closed(run, within) else run for run in runs]
+    hidden = sum(len(run) > len(other) for run, other in zip(runs, arcs, strict=True))
+    if hidden:
+        told.append(f"arcs were seen in the straight pieces of {hidden} outline{'s' if hidden > 1 else ''}")
+    return Profile(tuple(arcs), unit, tuple(told), named)

@@ -1,0 +1,240 @@
+"""The rows of a plan as they are written: names, numbers, places and circles, each once; what is said twice becomes a
+given."""
+
+from __future__ import annotations
+
+import math
+import re
+from collections import Counter
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+from ..geometry import Circle, Point, rotate
+from ..measure import Unit
+from ..tolerance import READ_EXACT
+from .profile import Curve
+from .simplest import cost, simplest
+
+GIVEN = {"across": ("w", "{}"), "up": ("h", "{}"), "diameter": ("d", "Ø{}"), "radius": ("r", "R{}"),
+         "eye": ("r", "R{}"), "hole": ("r", "R{}"),
+         "wall": ("t", "{}"), "angle": ("q", "{}°"), "size": ("s", "{}")}  # fmt: skip
+"""What a number is of: how a given of it is called, and written. Rounds, eyes and holes share none: that they are as
+large is chance."""
+
+SHARE = 4
+"""A number is rounded this much closer than the outline has to come, since outlines rest on several."""
+
+TOKEN = re.compile("\x01(\\d+)\x02")
+
+
+@dataclass(frozen=True, slots=True)
+class Said:
+    """One number in a row: of what, how it is written, and whether it had to be rounded to be simple."""
+
+    role: str
+    text: str
+    rounded: bool
+
+
+@dataclass
+class Rows:
+    """What is written so far.
+
+    Attributes
+    ----------
+    unit : Unit
+    within : float
+        How far outlines may be from the profile's, plan units.
+    targets : dict of str to curve or curves
+        What a statement must come to, for the words that choose among several solutions.
+    owner : int
+        The run that is being written.
+    lines : dict of str to str
+        Level and plumb lines by where they lie.
+    """
+
+    unit: Unit
+    within: float
+    targets: dict[str, Curve | Sequence[Curve]] = field(default_factory=dict)
+    owner: int = 0
+    lines: dict[str, str] = field(default_factory=dict)
+    _rows: list[tuple[int, str, str]] = field(default_factory=list)
+    _said: list[Said] = field(default_factory=list)
+    _points: dict[tuple[int, int], list[tuple[Point, str]]] = field(default_factory=dict)
+    _circles: list[tuple[Circle, str]] = field(default_factory=list)
+    _rings: list[tuple[Point, Point, int, str]] = field(default_factory=list)
+    _count: Counter[str] = field(default_factory=Counter)
+
+    @property
+    def fine(self) -> float:
+        """How far a single number may be from what the file has."""
+        return self.within / SHARE
+
+    def simple(self, value: float) -> str:
+        """Return how a number would be written."""
+        return simplest(value, self.unit, self.fine)
+
+    def say(self, value: float, role: str) -> str:
+        """Write a number; it may become a given in the end."""
+        text = self.simple(value)
+        return self._token(role, text, value)
+
+    def say_angle(self, radians: float, reach: float) -> str:
+        """Write an angle that moves what is `reach` away by less than may be, in degrees; with no sign it stands as a
+        name or a number, with one in brackets."""
+        degrees = math.degrees(radians)
+        fine = math.degrees(self.fine / max(reach, self.fine))
+        text = simplest(abs(degrees), Unit.MM, fine)
+        token = self._token("angle", text, abs(degrees), fine * SHARE * READ_EXACT / self.within)
+        return f"-{token}" if degrees < 0 and text != "0" else token
+
+    def _token(self, role: str, text: str, value: float, exact: float = READ_EXACT) -> str:
+        self._said.append(Said(role, text, abs(worth(text) - value) > exact))
+        return f"\x01{len(self._said) - 1}\x02"
+
+    def count(self, said: str) -> None:
+        """Count the numbers of a row that are what they are and never become givens."""
+        self._said += [Said("", text, False) for text in re.findall(r"[\d.]+", said)]
+
+    def name(self, stem: str) -> str:
+        """Return a new name."""
+        self._count[stem] += 1
+        return f"{stem}{self._count[stem]}"
+
+    def add(self, stem: str, said: str, target: Curve | Sequence[Curve] | None = None) -> str:
+        """Write a row, and return its name."""
+        name = self.name(stem)
+        self._rows.append((self.owner, name, said))
+        if target is not None:
+            self.targets[name] = target
+        return name
+
+    def owners(self) -> dict[str, int]:
+        """Return which run each name was written for."""
+        return {name: owner for owner, name, _ in self._rows}
+
+    # Places.
+
+    def _cells(self, spot: Point) -> list[tuple[int, int]]:
+        size = self.within * 4
+        column, row = math.floor(spot.x / size), math.floor(spot.y / size)
+        return [(column + i, row + j) for i in (0, -1, 1) for j in (0, -1, 1)]
+
+    def known(self, spot: Point) -> str:
+        """Return the name of a place that has one; empty where it has none."""
+        if max(abs(spot.x), abs(spot.y)) <= self.fine:
+            return "O"
+        for cell in self._cells(spot):
+            for there, name in self._points.get(cell, ()):
+                if abs(there - spot) <= self.within:
+                    return name
+        return ""
+
+    def remember(self, spot: Point, name: str) -> None:
+        """Let a place be known by a name, or by a part of something."""
+        if not self.known(spot):
+            self._points.setdefault(self._cells(spot)[0], []).append((spot, name))
+
+    def point(self, spot: Point) -> str:
+        """Return the name of a place, measured from the datum where it has none."""
+        found = self.known(spot)
+        if not found:
+            said: list[str] = []
+            if abs(spot.x) > self.fine:
+                said.append(f"{self.say(abs(spot.x), 'across')} {'right' if spot.x > 0 else 'left'} of O")
+            if abs(spot.y) > self.fine:
+                up = f"{self.say(abs(spot.y), 'up')} {'above' if spot.y > 0 else 'below'}"
+                said.append(up if said else f"{up} O")
+            found = self.add("P", f"point, {', '.join(said)}")
+            self.remember(spot, found)
+        return found
+
+    def figures(self, spot: Point) -> float:
+        """Return how many figures it takes to say a place; none where it is there already."""
+        return 0.0 if self.known(spot) else sum(cost(self.simple(abs(value))) for value in spot)
+
+    def size(self, radius: float) -> str:
+        """Write the size of a circle: by its diameter where that is the simpler number."""
+        whole, half = self.simple(2 * radius), self.simple(radius)
+        if cost(whole) <= cost(half):
+            return f"diameter {self.say(2 * radius, 'diameter')}"
+        return f"radius {self.say(radius, 'hole')}"
+
+    def circle(self, centre: Point, radius: float, arc: bool = False) -> str:
+        """Return the name of a circle about a place; one that is gone along in part is told by its radius."""
+        for there, name in self._circles:
+            if abs(there.centre - centre) <= self.within and abs(there.radius - radius) <= self.within:
+                return name
+        at = self.point(centre)
+        size = f"radius {self.say(radius, 'eye')}" if arc else self.size(radius)
+        circle = Circle(centre, radius)
+        name = self.add("c", f"circle, centre {at}, {size}", circle)
+        self._circles.append((circle, name))
+        return name
+
+    def ring(self, centre: Point, first: Point, count: int) -> str:
+        """Return the name of places equally spaced round a centre, counter-clockwise from the first."""
+        arm = first - centre
+        for there, start, times, name in self._rings:
+            if times == count and abs(there - centre) <= self.within and abs(start - first) <= self.within:
+                return name
+        pitch = self.circle(centre, abs(arm))
+        ways = {"right": Point(1.0, 0.0), "above": Point(0.0, 1.0), "left": Point(-1.0, 0.0), "below": Point(0.0, -1.0)}
+        word = next((word for word, way in ways.items() if abs(arm.unit - way) * abs(arm) <= self.fine), "")
+        start_at = word or self.say_angle(arm.angle % math.tau, abs(arm))
+        name = self.add("at", f"spaced, {count} on {pitch}, from {start_at}")
+        self._rings.append((centre, first, count, name))
+        for k in range(count):
+            self.remember(rotate(first, centre, math.tau * k / count), f"{name}.{k + 1}")
+        return name
+
+    # In the end.
+
+    def numbers(self) -> int:
+        """Return how many numbers the rows rest on: what is given once counts once."""
+        return len({(said.role, said.text) if self._is_given(said) else n for n, said in enumerate(self._said)})
+
+    def rounded(self) -> int:
+        """Return how many numbers had to be rounded."""
+        return sum(said.rounded for said in self._said)
+
+    def _is_given(self, said: Said) -> bool:
+        return said.role in GIVEN and said.text != "0" and self._uses[said.role, said.text] > 1
+
+    @property
+    def _uses(self) -> Counter[tuple[str, str]]:
+        return Counter((said.role, said.text) for said in self._said)
+
+    def text(self) -> str:
+        """Return the rows, with what they say several times as givens above them."""
+        uses = self._uses
+        givens: dict[tuple[str, str], str] = {}
+        lines: list[str] = []
+        for said in self._said:
+            key = said.role, said.text
+            if said.role in GIVEN and said.text != "0" and uses[key] > 1 and key not in givens:
+                stem, form = GIVEN[said.role]
+                givens[key] = self.name(stem)
+                rounded = any(each.rounded for each in self._said if (each.role, each.text) == key)
+                lines.append(f"given {givens[key]} = {form.format(said.text)}{', assumed' if rounded else ''}")
+        if lines:
+            lines.append("")
+        lines.append("O = datum, middle of sheet")
+
+        def put(found: re.Match[str]) -> str:
+            said = self._said[int(found[1])]
+            return givens.get((said.role, said.text)) or said.text + ("°" if said.role == "angle" else "")
+
+        for _, name, said_row in self._rows:
+            own = [self._said[int(n)] for n in TOKEN.findall(said_row)]
+            assumed = any(said.rounded and (said.role, said.text) not in givens for said in own)
+            lines.append(f"{name} = {TOKEN.sub(put, said_row)}{', assumed' if assumed else ''}")
+        return "\n".join(lines) + "\n"
+
+
+def worth(text: str) -> float:
+    total = 0.0
+    for part in text.split():
+        above, _, below = part.partition("/")
+        total += float(above) / float(below or 1)
+    return total

@@ -95,7 +95,7 @@ def draw(
         case ".pdf":
             output.write_bytes(formats.write_pdf(work.display, work.solution.title, not clean))
         case ".svg":
-            output.write_text(formats.write_svg(work.display, not clean), "utf-8")
+            output.write_text(formats.write_svg(work.display, not clean, work.solution.unit), "utf-8")
         case ".dxf":
             output.write_text(formats.write_dxf(work.display, work.solution.unit, not clean), "utf-8")
         case ".csv":
@@ -128,22 +128,26 @@ def _write_program(work: Work, output: Path, tool: float | None, feed: float | N
 @click.argument("file", type=click.Path(exists=True, dir_okay=False, path_type=Path))
 @click.option("-o", "--output", required=True, type=click.Path(dir_okay=False, path_type=Path))
 @click.option("--units", type=click.Choice(["mm", "in"]), help="Of the plan; as the file says, or what is simpler.")
-@click.option("--within", type=float, default=0.001, show_default=True, help="How far a number may be off.")
+@click.option("--within", type=float, help="How far outlines may be off, in the file's unit; a µm if not said.")
+@click.option("--layer", "layers", multiple=True, help="Of a DXF, what to read; several times for several.")
 @click.option("--json", "as_json", is_flag=True, help="Print plain data.")
-def read_back_(file: Path, output: Path, units: str | None, within: float, as_json: bool) -> None:
-    """Read a bare profile (DXF, or CSV of points) back into a plan."""
+def read_back_(
+    file: Path, output: Path, units: str | None, within: float | None, layers: tuple[str, ...], as_json: bool
+) -> None:
+    """Read a bare profile (DXF, SVG, or CSV of points) back into a plan."""
     from .core.measure import Unit
     from .core.readback import ProfileError, read_back, read_profile
 
-    if not within > 0:
+    if within is not None and not within > 0:
         raise click.UsageError("--within is more than nought")
     try:
-        profile = read_profile(file.read_bytes(), file.name, within)
+        profile = read_profile(file.read_bytes(), file.name, within, layers)
         found = read_back(profile, Unit(units) if units else None, within, file.stem)
     except ProfileError as error:
         raise click.ClickException(str(error)) from error
     output.write_text(found.text, "utf-8")
-    said = {"off": found.off, "numbers": found.numbers, "outlines": len(profile.runs), "told": list(found.told)}
+    said = {"off": found.off, "numbers": found.numbers, "outlines": len(profile.runs), "unit": found.unit.value,
+            "seen": list(found.seen), "told": list(found.told), "layers": list(profile.layers)}  # fmt: skip
     if as_json:
         click.echo(json.dumps(said, ensure_ascii=False, indent=2))
         return

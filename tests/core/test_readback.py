@@ -59,7 +59,8 @@ def test_a_sample_comes_back_with_its_outlines(name: str, text: str) -> None:
     assert other.solution.errors == ()
     assert other.solution.unit is done.solution.unit
     assert found.off <= FINE
-    assert not [told for told in found.told if "stay open" not in told]
+    # What is seen of a round thing does not close, and of a cam no more is known than the arcs of its outline.
+    assert not [told for told in found.told if "stay open" not in told and "in part" not in told]
     alike(done, other, FINE)
 
 

@@ -63,6 +63,10 @@ RUNS_INTO = 1e-4
 READ_EXACT = 2e-6
 """What numbers of a file written to six decimals may be off by and be as they were given."""
 
+READ_CLOSELY = (1e-6, 5e-6, 5e-5)
+"""How closely a file is read first: one that is exact, and one that is written to six decimals, where touch points come
+out worse than what they are computed from."""
+
 READ_WITHIN = 1e-3
 """How far a number may be from what a file has, where nothing else is said, in its unit."""
 

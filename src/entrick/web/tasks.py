@@ -374,7 +374,7 @@ def _written(format: str, done: Work, body: ExportIn) -> str | bytes:
         case "pdf":
             return formats.write_pdf(done.display, done.solution.title, construction)
         case "svg":
-            return formats.write_svg(done.display, construction)
+            return formats.write_svg(done.display, construction, done.solution.unit)
         case "dxf":
             return formats.write_dxf(done.display, done.solution.unit, construction, ovals)
         case "cutter":

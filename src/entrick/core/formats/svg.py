@@ -10,12 +10,13 @@ from xml.sax.saxutils import escape, quoteattr
 from ..display import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering, Mark
 from ..drawing.widths import LIGHT, WIDTHS, LineKind
 from ..geometry import Point
+from ..measure import Unit
 from ..tolerance import ROUND
 
 FACE = "Routed Gothic, sans-serif"
 
 
-def write_svg(display: DisplayList, construction: bool = True) -> str:
+def write_svg(display: DisplayList, construction: bool = True, unit: Unit | None = None) -> str:
     """Write a display list as SVG.
 
     Parameters
@@ -23,17 +24,21 @@ def write_svg(display: DisplayList, construction: bool = True) -> str:
     display : DisplayList
     construction : bool
         Whether construction and pricked points are kept.
+    unit : Unit, optional
+        Of the plan; stated in the file.
 
     Returns
     -------
     str
-        A document whose user unit is one millimetre.
+        A document whose user unit is one millimetre; what is lined in is of the class ``outline``, and the scale by
+        which it was drawn stands at its root, so that it can be read back.
     """
     body = "\n".join(_clipped(light, marks, display) for light, marks in by_light(display, construction))
     width, height = f"{display.width:.6g}", f"{display.height:.6g}"
+    said = f' data-unit="{unit.value}"' if unit else ""
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}mm" height="{height}mm" '
-        f'viewBox="0 0 {width} {height}" fill="none" stroke-linecap="round">\n'
+        f'viewBox="0 0 {width} {height}" data-scale="{display.factor:.12g}"{said} fill="none" stroke-linecap="round">\n'
         f'<rect width="{width}" height="{height}" fill="#fffdf8"/>\n{_space(display)}{body}\n</svg>\n'
     )
 
@@ -43,6 +48,8 @@ def by_light(display: DisplayList, construction: bool) -> Iterator[tuple[bool, l
     for light, marks in groupby(kept(display.marks, construction), lambda mark: mark.role in CLIPPED):
         yield light and display.space is not None, list(marks)
 
+
+OUTLINE = ' class="outline"'
 
 CLIPPED = LIGHT - {"guide"}
 """Roles that stop at the border; the guide lines of the strip belong beyond it."""
@@ -125,7 +132,7 @@ def _mark(mark: Mark, height: float, pixels: float = 0.0) -> str:
     """Write one mark; with `pixels` its stroke keeps that width on screen however small the picture is."""
     kind = line_kind(mark.role)
     width = f'stroke-width="{pixels}" vector-effect="non-scaling-stroke"' if pixels else f'stroke-width="{kind.width}"'
-    shown = f'stroke="{ink(kind)}" {width}{_dashes(mark)}'
+    shown = f'stroke="{ink(kind)}" {width}{_dashes(mark)}{OUTLINE if mark.role == "outline" else ""}'
     match mark:
         case DrawnLine():
             y1, y2 = height - mark.y1, height - mark.y2

@@ -1,107 +1,162 @@
-"""Arcs hidden in straight pieces: a polyline that goes round in short chords, or points measured along a round."""
+"""Lines and arcs hidden in many short straight pieces: a polyline that goes round in chords, or points measured along a
+part; and an ellipse hidden in arcs."""
 
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from itertools import pairwise
 
-from ..geometry import Arc, Circle, Line, Point
+from ..geometry import Arc, Circle, Line, Point, meet
+from ..geometry.ellipse import Ellipse
 from ..geometry.shapes import ends as ends_of
-from ..tolerance import NOUGHT
-from .profile import Piece, Run, pieces_of
+from ..tolerance import FITTED, NOUGHT
+from .profile import Piece, Run, loop_of, middle_of, pieces_of
 
 FEWEST = 5
 """Chords that make an arc: fewer lie on a circle by chance, or are corners that somebody meant."""
 
-STEEPEST = math.radians(22)
+FEWEST_ALL_ROUND = 12
+"""Chords that make a whole circle: a regular polygon has fewer sides."""
+
+STEEPEST = math.radians(24)
 """Turn from chord to chord above which it is the corner of a polygon."""
+
+WINDOW = 3
+"""Corners on either side of one by which it is told how sharply the run bends there."""
 
 
 def with_arcs(run: Run, within: float) -> Run:
-    """Return a run in which stretches of chords along a circle are arcs.
+    """Return a run in which stretches along a line or a circle are one piece each.
 
     Parameters
     ----------
     run : tuple
         Closed.
     within : float
-        How far corners may lie from the circle.
+        How far corners may lie from the line or circle.
     """
     pieces = pieces_of(run)
-    if len(pieces) < FEWEST:
+    if len(pieces) < FEWEST or not all(isinstance(piece, Line) for piece in pieces):
+        return _mixed(pieces, within) if pieces else run
+    corners = [ends_of(piece)[0] for piece in pieces]
+    if len(corners) >= FEWEST_ALL_ROUND and (whole := _circle(corners, within)):
+        return (whole,)
+    start = _sharpest(corners)
+    found = _parted([*corners[start:], *corners[:start], corners[start]], within)
+    # The longest stretch surely ends at a joint: from there the others are found whole.
+    longest = max(range(len(found)), key=lambda k: len(found[k][0]))
+    start = (start + sum(len(spots) - 1 for spots, _ in found[: longest + 1])) % len(corners)
+    found = _parted([*corners[start:], *corners[:start], corners[start]], within)
+    if len(found) == len(pieces):
         return run
-    start = _corner(pieces)
-    if start is None:
-        round_all = _circle([ends_of(piece)[0] for piece in pieces], within)
-        return (round_all,) if round_all else run
-    pieces = [*pieces[start:], *pieces[:start]]
+    return tuple(_joined(found, within))
+
+
+def _mixed(pieces: Sequence[Piece], within: float) -> Run:
+    """Return a run with arcs of its own, in which stretches of lines are looked through one by one."""
+    start = next((k for k, piece in enumerate(pieces) if isinstance(piece, Arc)), 0)
     found: list[Piece] = []
-    k = 0
-    while k < len(pieces):
-        count = _longest(pieces, k, within)
-        if count < FEWEST:
-            found.append(pieces[k])
-            k += 1
+    stretch: list[Piece] = []
+    for piece in [*pieces[start:], *pieces[:start]]:
+        if isinstance(piece, Line):
+            stretch.append(piece)
             continue
-        spots = [ends_of(piece)[0] for piece in pieces[k : k + count]] + [ends_of(pieces[k + count - 1])[1]]
-        found.append(_arc(spots))
+        found += _of_lines(stretch, within)
+        stretch = []
+        found.append(piece)
+    return (*found, *_of_lines(stretch, within))
+
+
+def _of_lines(stretch: Sequence[Piece], within: float) -> list[Piece]:
+    if len(stretch) < FEWEST:
+        return list(stretch)
+    parted = _parted([*(ends_of(piece)[0] for piece in stretch), ends_of(stretch[-1])[1]], within)
+    return [_between(spots, round_) for spots, round_ in parted]
+
+
+Stretch = tuple[list[Point], bool]
+"""Places one after another, and whether they lie round a centre."""
+
+
+def _sharpest(corners: Sequence[Point]) -> int:
+    """Return the corner at which a run bends most unlike its neighbours: there a piece begins."""
+    count = len(corners)
+    reach = min(WINDOW, max(1, count // 4))
+
+    def off(k: int) -> float:
+        around = [corners[(k + i) % count] for i in range(-reach, reach + 1)]
+        whole = _least_squares(around)
+        chord = Line.between(around[0], around[-1])
+        straight = max(abs(chord.offset_of(spot)) for spot in around)
+        curved = max(abs(abs(p - whole.centre) - whole.radius) for p in around) if whole else math.inf
+        return min(straight, curved)
+
+    return max(range(count), key=off)
+
+
+def _parted(spots: Sequence[Point], within: float) -> list[Stretch]:
+    """Part places into the longest stretches along a line or a circle, one after another."""
+    found: list[Stretch] = []
+    k = 0
+    while k < len(spots) - 1:
+        straight = _longest(spots, k, 1, lambda stretch: _is_straight(stretch, within))
+        curved = _longest(spots, k, FEWEST, lambda stretch: _is_round(stretch, within))
+        as_arc = curved > straight and curved >= FEWEST
+        count = curved if as_arc else straight
+        found.append((list(spots[k : k + count + 1]), as_arc))
         k += count
-    return tuple(found)
+    return found
 
 
-def _corner(pieces: Sequence[Piece]) -> int | None:
-    """Return a piece before which there is a corner or an end of a round; None where it goes round evenly all along."""
-    turns = [_turn(pieces[k - 1], pieces[k]) for k in range(len(pieces))]
-    lengths = [abs(ends_of(piece)[1] - ends_of(piece)[0]) for piece in pieces]
-    for k in range(len(pieces)):
-        if turns[k] is None or abs(turns[k] or 0.0) > STEEPEST:
-            return k
-    for k in range(len(pieces)):
-        if max(lengths[k], lengths[k - 1]) > 3 * min(lengths[k], lengths[k - 1]):
-            return k
-    for k in range(len(pieces)):
-        before, here = turns[k - 1] or 0.0, turns[k] or 0.0
-        if before * here < 0:
-            return k
-    return None
-
-
-def _turn(first: Piece, second: Piece) -> float | None:
-    if not (isinstance(first, Line) and isinstance(second, Line)):
-        return None
-    return math.atan2(first.direction.cross(second.direction), first.direction.dot(second.direction))
-
-
-def _longest(pieces: Sequence[Piece], start: int, within: float) -> int:
-    """Return how many pieces from one on lie along one circle."""
-    most = 1
-    while start + most < len(pieces):
-        turn = _turn(pieces[start + most - 1], pieces[start + most])
-        if turn is None or not NOUGHT < abs(turn) <= STEEPEST:
-            break
-        first = _turn(pieces[start], pieces[start + 1])
-        if first is not None and first * turn < 0:
-            break
-        most += 1
-    if most < FEWEST:
-        return most
-    corners = [ends_of(piece)[0] for piece in pieces[start : start + most]] + [ends_of(pieces[start + most - 1])[1]]
-    low, high = FEWEST - 1, most
-    if not _circle(corners[: FEWEST + 1], within):
-        return 1
-    # What lies along a circle does so in each of its parts: the end is found by halving.
+def _longest(spots: Sequence[Point], start: int, least: int, fits: Callable[[Sequence[Point]], bool]) -> int:
+    """Return how many chords from a place on fit; what fits does so in each of its parts, so the end is found by
+    doubling and halving."""
+    most = len(spots) - 1 - start
+    if most < least or not fits(spots[start : start + least + 1]):
+        return min(1, most)
+    low, high = least, least
+    while high < most and fits(spots[start : start + min(2 * high, most) + 1]):
+        low = high = min(2 * high, most)
+    high = min(2 * low, most)
     while low < high:
         middle = (low + high + 1) // 2
-        if _circle(corners[: middle + 1], within):
+        if fits(spots[start : start + middle + 1]):
             low = middle
         else:
             high = middle - 1
     return low
 
 
+def _is_straight(spots: Sequence[Point], within: float) -> bool:
+    chord = Line.between(spots[0], spots[-1])
+    along = [chord.along(spot) for spot in spots]
+    return all(abs(chord.offset_of(spot)) <= within for spot in spots) and all(
+        b >= a - within for a, b in pairwise(along)
+    )
+
+
+def _is_round(spots: Sequence[Point], within: float) -> bool:
+    whole = _circle(spots, within)
+    if whole is None:
+        return False
+    turns = [math.remainder((b - whole.centre).angle - (a - whole.centre).angle, math.tau) for a, b in pairwise(spots)]
+    one_way = all(turn > -within / whole.radius for turn in turns) or all(
+        turn < within / whole.radius for turn in turns
+    )
+    return one_way and abs(sum(turns)) <= math.tau and max(map(abs, turns)) <= STEEPEST
+
+
 def _circle(spots: Sequence[Point], within: float) -> Circle | None:
-    """Return the circle by least squares (Kåsa's, closed form) that all places lie along; None where they do not."""
+    """Return the circle that all places lie along; None where they do not."""
+    whole = _least_squares(spots)
+    if whole is None or any(abs(abs(p - whole.centre) - whole.radius) > within for p in spots):
+        return None
+    return whole
+
+
+def _least_squares(spots: Sequence[Point]) -> Circle | None:
+    """Return the circle by least squares (Kåsa's, closed form)."""
     count = len(spots)
     mx, my = sum(p.x for p in spots) / count, sum(p.y for p in spots) / count
     u, v = [p.x - mx for p in spots], [p.y - my for p in spots]
@@ -109,27 +164,126 @@ def _circle(spots: Sequence[Point], within: float) -> Circle | None:
     square = [a * a + b * b for a, b in zip(u, v, strict=True)]
     su, sv = (sum(a * b for a, b in zip(square, each, strict=True)) / 2 for each in (u, v))
     worth = suu * svv - suv * suv
-    if abs(worth) < NOUGHT:
+    if abs(worth) <= NOUGHT * (suu + svv) ** 2:
         return None
     centre = Point(mx + (su * svv - sv * suv) / worth, my + (sv * suu - su * suv) / worth)
-    radius = sum(abs(p - centre) for p in spots) / count
-    if any(abs(abs(p - centre) - radius) > within for p in spots):
+    return Circle(centre, sum(abs(p - centre) for p in spots) / count)
+
+
+def _inner(spots: list[Point]) -> list[Point]:
+    """Return the places of a stretch without those at its ends, which may belong to what comes next."""
+    trim = min(2, max(0, (len(spots) - FEWEST - 1) // 2))
+    return spots[trim : len(spots) - trim]
+
+
+def _fitted(spots: list[Point], round_: bool) -> Line | Circle:
+    inner = _inner(spots)
+    if round_ and (whole := _least_squares(inner)):
+        return whole
+    if len(inner) < 4:
+        return Line.between(spots[0], spots[-1])
+    mean = Point(sum(p.x for p in inner) / len(inner), sum(p.y for p in inner) / len(inner))
+    xx = sum((p.x - mean.x) ** 2 for p in inner)
+    yy = sum((p.y - mean.y) ** 2 for p in inner)
+    xy = sum((p.x - mean.x) * (p.y - mean.y) for p in inner)
+    angle = math.atan2(2 * xy, xx - yy) / 2
+    way = Point(math.cos(angle), math.sin(angle))
+    return Line(mean, way if way.dot(spots[-1] - spots[0]) > 0 else -way)
+
+
+def _joined(parted: Sequence[Stretch], within: float) -> list[Piece]:
+    """Return the pieces of a closed run, each fitted to its places, that end where they cross or touch."""
+    whole = [_fitted(spots, round_) for spots, round_ in parted]
+    joints = [_joint(whole[k - 1], whole[k], parted[k][0][0], within) for k in range(len(parted))]
+    found: list[Piece] = []
+    for k, (spots, _) in enumerate(parted):
+        first, last = joints[k], joints[(k + 1) % len(joints)]
+        each = whole[k]
+        if isinstance(each, Line):
+            found.append(Line.between(first, last))
+            continue
+        turns = [
+            math.remainder((b - each.centre).angle - (a - each.centre).angle, math.tau) for a, b in pairwise(spots)
+        ]
+        start = (first - each.centre).angle
+        sweep = math.remainder((last - each.centre).angle - start, math.tau)
+        # Whichever way round is nearer to what was measured.
+        sweep += math.tau * round((sum(turns) - sweep) / math.tau)
+        found.append(Arc(each.centre, each.radius, start, sweep))
+    return found
+
+
+def _joint(one: Line | Circle, two: Line | Circle, spot: Point, within: float) -> Point:
+    """Return where two fitted pieces touch, or cross nearest to a place."""
+    touch = _touch(one, two, within)
+    reach = _reach(one, two, within)
+    if touch is not None and abs(touch - spot) <= reach:
+        return touch
+    crossings = [meeting.point for meeting in meet(one, two)]
+    nearest = min(crossings, key=lambda p: abs(p - spot), default=spot)
+    return nearest if abs(nearest - spot) <= reach else spot
+
+
+def _reach(one: Line | Circle, two: Line | Circle, within: float) -> float:
+    """Return how far along a joint may lie from where it was seen: pieces that touch part slowly."""
+    radii = [each.radius for each in (one, two) if isinstance(each, Circle)]
+    return within * 4 + 4 * math.sqrt(within * min(radii)) if radii else within * 8
+
+
+def _touch(one: Line | Circle, two: Line | Circle, within: float) -> Point | None:
+    """Return where two pieces touch, within a tolerance."""
+    if isinstance(one, Line) and isinstance(two, Line):
         return None
-    return Circle(centre, radius)
+    if isinstance(one, Circle) and isinstance(two, Circle):
+        apart = abs(two.centre - one.centre)
+        if apart <= within:
+            return None
+        way = (two.centre - one.centre).unit
+        for near in (one.radius + two.radius, abs(one.radius - two.radius)):
+            if abs(apart - near) <= within * 2:
+                out = one.radius if near > max(one.radius, two.radius) or one.radius > two.radius else -one.radius
+                return one.centre + way * out
+        return None
+    line, circle = (one, two) if isinstance(one, Line) else (two, one)
+    assert isinstance(line, Line)
+    assert isinstance(circle, Circle)
+    foot = line.foot(circle.centre)
+    return foot if abs(abs(foot - circle.centre) - circle.radius) <= within * 2 else None
 
 
-def _arc(spots: Sequence[Point]) -> Arc:
-    """Return the arc through both ends and nearest to all between."""
+def _between(spots: list[Point], round_: bool) -> Piece:
+    """Return the piece from the first place to the last, nearest to all between."""
     first, last = spots[0], spots[-1]
-    circle = _circle(spots, math.inf)
-    assert circle is not None
+    circle = _least_squares(spots) if round_ else None
+    if circle is None:
+        return Line.between(first, last)
     chord = last - first
     middle = (first + last) * 0.5
+    centre = circle.centre
     if abs(chord) > circle.radius / 1000:
         # Its centre stands square to the chord, where least squares has it.
         across = chord.unit.normal
         centre = middle + across * (circle.centre - middle).dot(across)
-    else:
-        centre = circle.centre
     sweep = sum(math.remainder((b - centre).angle - (a - centre).angle, math.tau) for a, b in pairwise(spots))
     return Arc(centre, (abs(first - centre) + abs(last - centre)) / 2, (first - centre).angle, sweep)
+
+
+FEWEST_ARCS = 12
+"""Arcs that may be an ellipse: by four centres it has fewer, and is what it is."""
+
+
+def as_ellipse(run: Run, within: float) -> Run:
+    """Return the ellipse that a closed run of arcs or of many chords follows all round; the run if it follows none."""
+    pieces = pieces_of(run)
+    if len(pieces) < FEWEST_ARCS:
+        return run
+    spots = [spot for piece in pieces for spot in (ends_of(piece)[0], middle_of(piece))]
+    centre = loop_of(run).centroid
+    far = max(spots, key=lambda spot: abs(spot - centre))
+    near = min(abs(spot - centre) for spot in spots)
+    if near < within or abs(far - centre) - near < within * 4:
+        return run
+    whole = Ellipse(centre, far - centre, near)
+    close = max(within, FITTED["ellipse"] * whole.a)
+    off = max(abs(whole.at(whole.nearest_turn(spot)) - spot) for spot in spots)
+    return (whole,) if off <= close * 2 else run

@@ -8,7 +8,7 @@ import math
 import re
 from collections import Counter
 from collections.abc import Iterable, Iterator
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from itertools import islice
 from typing import Any
 
@@ -17,7 +17,7 @@ from ..geometry.ellipse import Ellipse
 from ..geometry.fitted import fitted
 from ..measure import Unit
 from ..tolerance import NOUGHT, OF_ONE
-from .profile import MOST_ENTITIES, Curve, ProfileError, length_of, middle_of
+from .profile import MOST_ENTITIES, Curve, ProfileError, length_of, middle_of, scaled, tolerance
 
 INSUNITS = {1: (Unit.INCH, 1.0), 2: (Unit.INCH, 12.0), 4: (Unit.MM, 1.0), 5: (Unit.MM, 10.0), 6: (Unit.MM, 1000.0)}
 """Units of a DXF by the number in its heading ($INSUNITS, DXF reference): inches, feet, mm, cm, m, and what one of them
@@ -46,15 +46,15 @@ class OfDxf:
     told: list[str] = field(default_factory=list)
 
 
-def of_dxf(data: bytes, within: float, layers: Iterable[str] = ()) -> OfDxf:
+def of_dxf(data: bytes, within: float | None, layers: Iterable[str] = ()) -> OfDxf:
     """Read a DXF.
 
     Parameters
     ----------
     data : bytes
         Of any encoding the file itself names.
-    within : float
-        Splines and parts of ellipses are followed by arcs within this, in the file's unit.
+    within : float or None
+        Splines and parts of ellipses are followed by arcs within this, in the plan's unit; None for what is usual.
     layers : iterable of str, optional
         Only what stands on these; else what is lined in where a layer says so, else everything.
 
@@ -83,9 +83,9 @@ def of_dxf(data: bytes, within: float, layers: Iterable[str] = ()) -> OfDxf:
     if len(chosen) < len(entities):
         told = ", ".join(name for name in names if name.upper() in wanted)
         out.told.append(f"{len(entities) - len(chosen)} pieces on other layers than {told} left out")
-    _read(chosen, within / scale, out)
+    _read(chosen, tolerance(within, unit) / scale, out)
     if scale != 1.0:
-        out.curves = [_scaled(curve, scale) for curve in out.curves]
+        out.curves = [scaled(curve, scale) for curve in out.curves]
         out.told.append(f"the file's lengths were taken {scale:g} times, for {unit.value if unit else ''}")
     return out
 
@@ -192,12 +192,3 @@ def _xy(place: Any) -> Point:
 def _is_sound(curve: Curve) -> bool:
     spot = middle_of(curve)
     return all(map(math.isfinite, (spot.x, spot.y, length_of(curve)))) and length_of(curve) > 0
-
-
-def _scaled(curve: Curve, by: float) -> Curve:
-    match curve:
-        case Line():
-            return Line.between(curve.at(curve.start or 0.0) * by, curve.at(curve.end or 0.0) * by)
-        case Arc() | Circle():
-            return replace(curve, centre=curve.centre * by, radius=curve.radius * by)
-    return Ellipse(curve.centre * by, curve.major * by, curve.minor * by)

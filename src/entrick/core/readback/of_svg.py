@@ -15,13 +15,16 @@ from ..geometry.ellipse import Ellipse
 from ..geometry.fitted import fitted
 from ..measure import Unit
 from ..tolerance import NOUGHT, OF_ONE
-from .profile import MOST_ENTITIES, Curve, ProfileError
+from .profile import MOST_ENTITIES, Curve, ProfileError, tolerance
 
 OUTLINE = "outline"
 """The class of the outlines in the desk's own drawings."""
 
-WIDTH = re.compile(rb"<svg\b[^>]*?\bwidth\s*=\s*[\"']\s*[\d.eE+-]+\s*([a-z]*)")
-SCALE = re.compile(rb"<svg\b[^>]*?\bdata-scale\s*=\s*[\"']([\d.eE+-]+)[\"']")
+ROOT = re.compile(rb"<svg\b[^>]*>")
+SIZE = re.compile(r"\s(?:width|height)\s*=\s*(?:\"[^\"]*\"|'[^']*')")
+
+MM = {"mm": 1.0, "cm": 10.0, "in": 25.4, "pt": 25.4 / 72, "pc": 25.4 / 6, "q": 0.25}
+"""Millimetres in the units of a picture (CSS Values and Units, section 6.2); pixels have no length on paper."""
 
 
 @dataclass
@@ -33,14 +36,14 @@ class OfSvg:
     told: list[str] = field(default_factory=list)
 
 
-def of_svg(data: bytes, within: float) -> OfSvg:
+def of_svg(data: bytes, asked: float | None) -> OfSvg:
     """Read an SVG.
 
     Parameters
     ----------
     data : bytes
-    within : float
-        Curves that are not round are followed by arcs within this, in the file's unit.
+    asked : float or None
+        Curves that are not round are followed by arcs within this, in the plan's unit; None for what is usual.
 
     Raises
     ------
@@ -52,21 +55,28 @@ def of_svg(data: bytes, within: float) -> OfSvg:
 
     if b"<!ENTITY" in data:
         raise ProfileError("this SVG has entities of its own, which are not read")
-    said = WIDTH.search(data)
-    suffix = said[1].decode() if said else ""
-    # One user unit of the library is made one inch or one millimetre; without a unit the numbers are kept.
-    unit = Unit.INCH if suffix == "in" else Unit.MM if suffix in ("mm", "cm", "pt", "pc") else None
+    root = ROOT.search(data)
+    if root is None:
+        raise ProfileError("this is no SVG that can be read: it has no <svg>")
+    head = root[0].decode("utf-8", "replace")
+    bare = data[: root.start()] + SIZE.sub("", head).encode() + data[root.end() :]
     try:
-        picture = SVG.parse(io.BytesIO(data), reify=True, ppi=1.0 if unit is Unit.INCH else 25.4)
+        # Sizes are worked out here: the library's inches to the millimetre are rounded.
+        picture = SVG.parse(io.BytesIO(bare), reify=True)
         shapes = [each for each in picture.elements() if isinstance(each, Shape) and _is_seen(each)]
     except (ParseError, ValueError, TypeError, AttributeError, KeyError, IndexError, RecursionError) as error:
         raise ProfileError(f"this is no SVG that can be read: {error or type(error).__name__}") from error
+    unit, by = _unit(head)
     out = OfSvg([], unit)
     lined_in = [each for each in shapes if OUTLINE in str(each.values.get("class", "")).split()]
     if lined_in and len(lined_in) < len(shapes):
         out.told.append(f"{len(shapes) - len(lined_in)} pieces that are not lined in left out")
-    scale = SCALE.search(data)
-    by = 1 / float(scale[1]) if lined_in and scale and float(scale[1]) > 0 else 1.0
+    scale = float(_attribute(head, "data-scale") or 0) if lined_in else 0.0
+    if scale > 0 and math.isfinite(scale):
+        # A whole sheet, drawn to a scale: the part is in the units of its plan.
+        by = 1 / scale
+        out.unit = next((each for each in Unit if each.value == _attribute(head, "data-unit")), None)
+    within = tolerance(asked, out.unit)
     followed = 0
     for shape in lined_in or shapes:
         curves = list(_round(shape)) if type(shape).__name__ in ("Circle", "Ellipse") else []
@@ -82,6 +92,26 @@ def of_svg(data: bytes, within: float) -> OfSvg:
     if followed:
         out.told.append(f"{followed} curves that are not round were followed by arcs within {within:g}")
     return out
+
+
+def _attribute(head: str, name: str) -> str:
+    found = re.search(rf"\s{name}\s*=\s*[\"']\s*([^\"']*?)\s*[\"']", head)
+    return found[1] if found else ""
+
+
+def _unit(head: str) -> tuple[Unit | None, float]:
+    """Return the unit of a picture, by its width, and how much of it one of its own units is."""
+    size = re.fullmatch(r"([\d.]+(?:[eE][+-]?\d+)?)\s*([a-zA-Z]*)", _attribute(head, "width"))
+    if size is None or size[2].lower() not in MM:
+        return None, 1.0
+    unit = Unit.INCH if size[2].lower() == "in" else Unit.MM
+    width = float(size[1]) * MM[size[2].lower()] / float(unit.mm)
+    view = re.split(r"[\s,]+", _attribute(head, "viewBox"))
+    try:
+        across = float(view[2])
+    except (IndexError, ValueError):
+        return unit, 25.4 / 96 / float(unit.mm)
+    return (unit, width / across) if across > 0 and width > 0 else (None, 1.0)
 
 
 def _is_seen(shape: Any) -> bool:
@@ -127,14 +157,23 @@ def _subpath(segments: list[Any], within: float) -> tuple[list[Curve], int]:
                 if each.start is not None and each.end is not None and _xy(each.start) != _xy(each.end):
                     found.append(Line.between(_xy(each.start), _xy(each.end)))
             case "Arc" if abs(float(each.rx) - float(each.ry)) <= OF_ONE * float(each.rx):
-                centre, start = _xy(each.center), _xy(each.start)
-                radius = (abs(start - centre) + abs(_xy(each.end) - centre)) / 2
-                if radius > 0 and float(each.sweep):
-                    found.append(Arc(centre, radius, (start - centre).angle, float(each.sweep)))
+                arc = _arc(each, within)
+                found += [arc] if arc else []
             case _:
                 found += _followed(each, within)
                 followed += 1
     return found, followed
+
+
+def _arc(segment: Any, within: float) -> Arc | None:
+    start, end, centre = _xy(segment.start), _xy(segment.end), _xy(segment.center)
+    sweep = float(segment.sweep)
+    half = abs(end - start) / 2
+    if abs(half - float(segment.rx)) <= within:
+        # A half turn: where its centre lies off the chord is all rounding, and there much of it.
+        centre, sweep = (start + end) * 0.5, math.copysign(math.pi, sweep)
+    radius = (abs(start - centre) + abs(end - centre)) / 2
+    return Arc(centre, radius, (start - centre).angle, sweep) if radius > 0 and sweep else None
 
 
 def _followed(segment: Any, within: float) -> Iterator[Curve]:

@@ -199,8 +199,14 @@ class Outline:
         if about or abs(arc.sweep) >= math.pi * 0.999 or k in found or k in touched:
             return ""
         before, after = self._beside(k)
-        first = before is not None and before not in found and runs_into(self.pieces[before], arc, arc.first)
-        last = after is not None and after not in found and runs_into(arc, self.pieces[after], arc.last)
+        first = (
+            before is not None
+            and before not in found
+            and runs_into(self.pieces[before], arc, arc.first, self.rows.within)
+        )
+        last = (
+            after is not None and after not in found and runs_into(arc, self.pieces[after], arc.last, self.rows.within)
+        )
         if first and last and before is not None and after is not None and not self._is_corner(before, arc, after):
             return ""
         return "both" if first and last else "first" if first else "last" if last else ""
@@ -217,6 +223,10 @@ class Outline:
             return True
         corner = sum(cost(self.rows.simple(abs(value))) for value in crossing[0].point)
         return corner <= sum(cost(self.rows.simple(abs(value))) for value in arc.centre) + 1
+
+    def _touches_at(self, line: Line, arc: Arc, spot: Point) -> bool:
+        near = self.rows.within
+        return runs_into(line, arc, spot, near) or runs_into(arc, line, spot, near)
 
     def _is_straight(self, line: Line) -> bool:
         return bool(self._lie(line))
@@ -250,7 +260,7 @@ class Outline:
             arc = self.pieces[other] if other is not None else None
             name = self.named.get(other, "") if other is not None else ""
             whole = isinstance(arc, Arc) and name and other not in self.blends and not self.corners_only
-            if whole and isinstance(arc, Arc) and (runs_into(line, arc, spot) or runs_into(arc, line, spot)):
+            if whole and isinstance(arc, Arc) and self._touches_at(line, arc, spot):
                 touched.append(name)
             else:
                 places.append(self._corner(k, other, spot))

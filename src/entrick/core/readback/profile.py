@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ..geometry import Arc, Circle, Line, Loop, Point, piece_of
 from ..geometry.ellipse import Ellipse
 from ..geometry.fitted import fitted
 from ..geometry.shapes import ends as ends_of
 from ..measure import Unit
+from ..tolerance import READ_WITHIN
 
 MOST_ENTITIES = 20_000
 """Pieces a file may have."""
@@ -41,12 +42,15 @@ class Profile:
         What was mended or left out.
     layers : tuple of str
         Those the file has, where it has several.
+    within : float
+        What ends may be apart and be one place, in its unit.
     """
 
     runs: tuple[Run, ...]
     unit: Unit | None
     told: tuple[str, ...] = ()
     layers: tuple[str, ...] = ()
+    within: float = READ_WITHIN
 
 
 def is_whole(run: Run) -> bool:
@@ -112,3 +116,27 @@ def box_of(runs: tuple[Run, ...]) -> tuple[Point, Point]:
     boxes = [loop_of(run).box for run in runs]
     low = Point(min(a.x for a, _ in boxes), min(a.y for a, _ in boxes))
     return low, Point(max(b.x for _, b in boxes), max(b.y for _, b in boxes))
+
+
+def scaled(curve: Curve, by: float) -> Curve:
+    """Return a piece so many times as large, from the origin."""
+    match curve:
+        case Line():
+            return Line.between(curve.at(curve.start or 0.0) * by, curve.at(curve.end or 0.0) * by)
+        case Arc() | Circle():
+            return replace(curve, centre=curve.centre * by, radius=curve.radius * by)
+    return Ellipse(curve.centre * by, curve.major * by, curve.minor * by)
+
+
+def tolerance(asked: float | None, unit: Unit | None) -> float:
+    """Return how far things in a file may be apart: as asked, or a thousandth of a millimetre, in its unit."""
+    return asked if asked is not None else READ_WITHIN / float(unit.mm if unit else 1)
+
+
+def in_unit(profile: Profile, unit: Unit) -> Profile:
+    """Return a profile with its lengths in another unit; one that names none has them in any."""
+    if profile.unit is None or profile.unit is unit:
+        return profile
+    by = float(profile.unit.mm) / float(unit.mm)
+    runs = tuple(tuple(scaled(curve, by) for curve in run) for run in profile.runs)
+    return replace(profile, runs=runs, unit=unit, within=profile.within * by)

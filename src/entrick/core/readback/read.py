@@ -4,16 +4,17 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
+from ..geometry.ellipse import Ellipse
 from ..measure import Unit
 from .clean import clean
-from .hidden_arcs import with_arcs
+from .hidden_arcs import as_ellipse, with_arcs
 from .of_csv import of_csv
 from .of_dxf import of_dxf
 from .of_svg import of_svg
-from .profile import LARGEST_FILE, Curve, Profile, ProfileError, is_closed
+from .profile import LARGEST_FILE, Curve, Profile, ProfileError, is_closed, tolerance
 
 
-def read_profile(data: bytes, name: str, within: float, layers: Iterable[str] = ()) -> Profile:
+def read_profile(data: bytes, name: str, asked: float | None = None, layers: Iterable[str] = ()) -> Profile:
     """Read a profile.
 
     Parameters
@@ -22,8 +23,8 @@ def read_profile(data: bytes, name: str, within: float, layers: Iterable[str] = 
         Of a DXF, an SVG, or a CSV with x and y in its first two columns.
     name : str
         Of the file: its ending says what it is.
-    within : float
-        Ends that lie closer are one place, in the file's unit.
+    asked : float, optional
+        Ends that lie closer are one place, in the file's unit; a thousandth of a millimetre if it is not said.
     layers : iterable of str, optional
         Of a DXF, those to read.
 
@@ -41,18 +42,24 @@ def read_profile(data: bytes, name: str, within: float, layers: Iterable[str] = 
         case "csv":
             curves = of_csv(data)
         case "dxf":
-            dxf = of_dxf(data, within, layers)
+            dxf = of_dxf(data, asked, layers)
             curves, unit, told, named = dxf.curves, dxf.unit, dxf.told, dxf.layers
         case "svg":
-            svg = of_svg(data, within)
+            svg = of_svg(data, asked)
             curves, unit, told = svg.curves, svg.unit, svg.told
         case _:
             raise ProfileError(f"{name}: a profile is a .dxf, an .svg, or a .csv of points")
     if not curves:
         raise ProfileError(f"{name}: there is no line, arc or circle in it")
+    within = tolerance(asked, unit)
     runs = clean(curves, within, told)
-    arcs = [with_arcs(run, within) if is_closed(run, within) else run for run in runs]
-    hidden = sum(len(run) > len(other) for run, other in zip(runs, arcs, strict=True))
+    arcs = [with_arcs(as_ellipse(run, within), within) if is_closed(run, within) else run for run in runs]
+    ovals = sum(isinstance(run[0], Ellipse) for run in arcs) - sum(isinstance(run[0], Ellipse) for run in runs)
+    hidden = sum(len(run) > len(other) for run, other in zip(runs, arcs, strict=True)) - ovals
+    if ovals:
+        told.append(
+            f"{ovals} outline{'s' if ovals > 1 else ''} of many pieces follow an ellipse, and were taken for it"
+        )
     if hidden:
         told.append(f"arcs were seen in the straight pieces of {hidden} outline{'s' if hidden > 1 else ''}")
-    return Profile(tuple(arcs), unit, tuple(told), named)
+    return Profile(tuple(arcs), unit, tuple(told), named, within)

@@ -21,8 +21,8 @@ GIVEN = {"across": ("w", "{}"), "up": ("h", "{}"), "diameter": ("d", "Ø{}"), "r
 """What a number is of: how a given of it is called, and written. Rounds, eyes and holes share none: that they are as
 large is chance."""
 
-SHARE = 4
-"""A number is rounded this much closer than the outline has to come, since outlines rest on several."""
+MUCH_ROUNDER = 3
+"""Figures fewer."""
 
 TOKEN = re.compile("\x01(\\d+)\x02")
 
@@ -47,6 +47,8 @@ class Rows:
         How far outlines may be from the profile's, plan units.
     targets : dict of str to curve or curves
         What a statement must come to, for the words that choose among several solutions.
+    share : float
+        How much closer than the outline has to come a number is rounded, since outlines rest on several.
     owner : int
         The run that is being written.
     lines : dict of str to str
@@ -56,6 +58,7 @@ class Rows:
     unit: Unit
     within: float
     targets: dict[str, Curve | Sequence[Curve]] = field(default_factory=dict)
+    share: float = 4.0
     owner: int = 0
     lines: dict[str, str] = field(default_factory=dict)
     _rows: list[tuple[int, str, str]] = field(default_factory=list)
@@ -68,11 +71,14 @@ class Rows:
     @property
     def fine(self) -> float:
         """How far a single number may be from what the file has."""
-        return self.within / SHARE
+        return self.within / self.share
 
     def simple(self, value: float) -> str:
         """Return how a number would be written."""
-        return simplest(value, self.unit, self.fine)
+        text = simplest(value, self.unit, self.fine)
+        rounder = simplest(value, self.unit, self.within) if self.share > 1 else text
+        # One that a little more room makes much rounder was round to begin with.
+        return rounder if cost(text) - cost(rounder) >= MUCH_ROUNDER else text
 
     def say(self, value: float, role: str) -> str:
         """Write a number; it may become a given in the end."""
@@ -85,7 +91,7 @@ class Rows:
         degrees = math.degrees(radians)
         fine = math.degrees(self.fine / max(reach, self.fine))
         text = simplest(abs(degrees), Unit.MM, fine)
-        token = self._token("angle", text, abs(degrees), fine * SHARE * READ_EXACT / self.within)
+        token = self._token("angle", text, abs(degrees), fine * self.share * READ_EXACT / self.within)
         return f"-{token}" if degrees < 0 and text != "0" else token
 
     def _token(self, role: str, text: str, value: float, exact: float = READ_EXACT) -> str:

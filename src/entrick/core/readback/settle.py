@@ -18,7 +18,7 @@ from ..plan.reader import read_plan
 from ..solve import Entry, Solution, solve
 from ..tolerance import FITTED
 from .clean import joined
-from .match import Places
+from .match import Places, departures
 from .profile import Curve, Run, box_of, length_of, loop_of, middle_of
 
 MOST_ROUNDS = 60
@@ -111,7 +111,7 @@ def apart(loop: Loop, run: Run, within: float) -> float:
     if quick <= within:
         return quick
     mine = loop_of(run)
-    return max((*_off(loop, mine), *_off(mine, loop)), default=math.inf)
+    return max((*_off(loop, mine, within), *_off(mine, loop, within)), default=math.inf)
 
 
 def _piece_by_piece(loop: Loop, run: Run, within: float) -> float:
@@ -137,10 +137,11 @@ def _from_ellipse(whole: Ellipse, spot: Point) -> float:
     return abs(whole.at(whole.nearest_turn(spot)) - spot)
 
 
-def _off(one: Loop, other: Loop) -> Iterator[float]:
-    for piece in one.pieces:
-        yield other.distance(piece.entry)
-        yield other.distance(piece.curve.at(math.pi) if isinstance(piece.curve, Circle) else middle_of(piece.curve))
+def _off(one: Loop, other: Loop, within: float) -> Iterator[float]:
+    """Yield how far the ends and middles of one outline are from another; infinite where more than may be."""
+    middles = (p.curve.at(math.pi) if isinstance(p.curve, Circle) else middle_of(p.curve) for p in one.pieces)
+    spots = [spot for piece, middle in zip(one.pieces, middles, strict=True) for spot in (piece.entry, middle)]
+    return departures(spots, other, within)
 
 
 def nearest_run(loop: Loop, runs: Sequence[Run], left: Sequence[int], within: float) -> tuple[float, int]:

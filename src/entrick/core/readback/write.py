@@ -11,13 +11,13 @@ from ..geometry import Arc, Circle, Line, Loop, Point, meet
 from ..geometry.ellipse import Ellipse
 from ..geometry.shapes import ends as ends_of
 from ..measure import Unit
-from ..plan.document import MOST_LINES, PlanTooLarge
+from ..plan.document import LONGEST_LINE, MOST_LINES, PlanTooLarge
 from ..plan.writer import write_plan
-from ..tolerance import READ_WITHIN
+from ..tolerance import READ_CLOSELY
 from .copies import Group, Mirrored, Ring, Row, Single, copies_of
 from .match import Places, images, mirrored, moved_by, turned_by
 from .outline import Outline, by_places
-from .profile import Curve, Profile, ProfileError, Run, box_of, is_closed, is_whole, loop_of, pieces_of
+from .profile import Curve, Profile, ProfileError, Run, box_of, in_unit, is_closed, is_whole, loop_of, pieces_of
 from .ready import CORNERED, READY
 from .ready.rounded import is_boxed
 from .rows import Rows
@@ -85,15 +85,18 @@ class Ways:
         Whether rings, rows and images are said as such.
     plainly : bool
         Whether everything is said by coordinates.
+    share : float
+        How much closer than the outline each number is taken.
     """
 
     datum: str = ""
     copies: bool = True
     plainly: bool = False
+    share: float = 4.0
 
 
 def read_back(
-    profile: Profile, unit: Unit | None = None, within: float = READ_WITHIN, title: str = "Read back",
+    profile: Profile, unit: Unit | None = None, within: float | None = None, title: str = "Read back",
     ways: Ways = Ways(),
 ) -> ReadBack:  # fmt: skip
     """Write the plan of a profile.
@@ -102,9 +105,9 @@ def read_back(
     ----------
     profile : Profile
     unit : Unit, optional
-        Of the plan: that of the file where it says one, else what explains its numbers more simply.
-    within : float
-        How far outlines may be from what the file has, in its unit.
+        Of the plan, whatever the file's is; else that of the file, or the other where it explains its numbers better.
+    within : float, optional
+        How far outlines may be from what the file has, in its unit; what it was cleaned by if it is not said.
     title : str
     ways : Ways, optional
         What is to be said otherwise than would be chosen.
@@ -114,15 +117,103 @@ def read_back(
     ProfileError
         Where no plan comes to the same outlines.
     """
-    units = [unit] if unit else [profile.unit] if profile.unit else [Unit.MM, Unit.INCH]
-    found = [_written(profile, each, within, title, ways) for each in units]
-    best = min(found, key=lambda each: sum(map(cost, _figures(each.text))))
+    first = unit or profile.unit or Unit.MM
+    best = _in_a_unit(profile, first, within, title, ways)
+    if unit is None and not _is_round(best):
+        other = _in_a_unit(profile, Unit.INCH if first is Unit.MM else Unit.MM, within, title, ways)
+        best = other if _figures(other.text) < BETTER * _figures(best.text) else best
     if not (unit or profile.unit):
         best = replace(best, told=(*best.told, f"the file names no unit: {best.unit.value} was assumed"))
+    elif best.unit is not profile.unit and not unit:
+        best = replace(best, told=(*best.told, f"its numbers are rounder in {best.unit.value}, which was assumed"))
     return best
 
 
-def _figures(text: str) -> list[str]:
+BETTER = 0.7
+"""Of the figures in one unit, how many at most are in the other, if that is to be what was meant."""
+
+
+def _in_a_unit(profile: Profile, unit: Unit, within: float | None, title: str, ways: Ways) -> ReadBack:
+    there = in_unit(profile, unit)
+    asked = (within or profile.within) * there.within / profile.within
+    return _closest(there, unit, asked, title, ways)
+
+
+def _closest(profile: Profile, unit: Unit, within: float, title: str, ways: Ways) -> ReadBack:
+    """Return the plan read as closely as the file allows.
+
+    An exact file gives round numbers however closely it is read; those of a noisy one are round within its noise alone.
+    """
+    exact: ReadBack | None = None
+    for closely in (each for each in READ_CLOSELY if each < within):
+        try:
+            found = _written(profile, unit, closely, title, ways)
+        except ProfileError:
+            continue
+        if not _is_exact(found):
+            continue
+        if exact is None or _is_plain(exact) or _figures(found.text) < ROUNDER * _figures(exact.text):
+            exact = found
+        elif not _is_plain(exact):
+            return exact
+    if exact and not _is_plain(exact):
+        return exact
+    found = _roundest(profile, unit, within, title, ways)
+    return exact if exact and _is_plain(found) else found
+
+
+ROUNDER = 0.75
+"""Of the figures read more closely, how many at most there are if the file was only written to that many decimals."""
+
+
+SHARES = (1.0, 2.0, 4.0)
+"""How much closer than the outline each number is taken: the less, the rounder; as much as it takes to come there."""
+
+
+def _roundest(profile: Profile, unit: Unit, within: float, title: str, ways: Ways) -> ReadBack:
+    """Return the plan of a noisy profile, by the roundest numbers with which its conditions lead back to it."""
+    if within <= READ_CLOSELY[-1]:
+        return _written(profile, unit, within, title, ways)
+    best: ReadBack | None = None
+    for share in SHARES:
+        try:
+            found = _written(profile, unit, within, title, replace(ways, share=share))
+        except ProfileError:
+            if share == SHARES[-1] and best is None:
+                raise
+            continue
+        if not _is_plain(found):
+            return found
+        best = best if best and _figures(best.text) <= _figures(found.text) else found
+    assert best is not None
+    return best
+
+
+def _is_exact(found: ReadBack) -> bool:
+    """Tell whether a file is exact: some of its numbers are round to the last figure, as no noise leaves them."""
+    figures = [cost(text) for text in _numbers(found.text)]
+    round_ones = sum(each <= ROUND_FIGURES for each in figures)
+    return round_ones >= max(1, len(figures) * (0.5 if _is_plain(found) else 0.2))
+
+
+def _is_plain(found: ReadBack) -> bool:
+    return any("by coordinates" in told for told in found.told)
+
+
+ROUND_FIGURES = 4
+"""Figures of a number that somebody has given (by eye: 240, 12.5, 1 13/16)."""
+
+
+def _is_round(found: ReadBack) -> bool:
+    """Tell whether numbers are so round that no other unit would make them rounder."""
+    return _figures(found.text) <= 3 * len(_numbers(found.text))
+
+
+def _figures(text: str) -> float:
+    return sum(map(cost, _numbers(text)))
+
+
+def _numbers(text: str) -> list[str]:
     return [word.strip(",") for row in text.split("\n")[4:] for word in row.split() if word[:1].isdigit()]
 
 
@@ -135,9 +226,11 @@ def _written(profile: Profile, unit: Unit, within: float, title: str, ways: Ways
     plainly = dict.fromkeys(range(len(runs)), PLACES if ways.plainly else READY_SHAPE)
     # A run whose conditions do not lead back to it is said more plainly, until it comes to what the file has.
     for _ in range(PLACES * 3):
-        writer = _Writer(runs, axes, Rows(unit, within), plainly, ways)
+        writer = _Writer(runs, axes, Rows(unit, within, share=ways.share), plainly, ways)
         writer.write()
         text = head + writer.rows.text()
+        if any(len(row) > LONGEST_LINE for row in text.split("\n")):
+            raise ProfileError("an outline has more pieces than one walk can name, and is no shape that is known")
         if text.count("\n") > MOST_LINES or len(runs) > MOST_LINES:
             raise ProfileError(
                 f"a plan holds at most {MOST_LINES} lines; this profile would need {text.count(chr(10))}"
@@ -154,6 +247,8 @@ def _written(profile: Profile, unit: Unit, within: float, title: str, ways: Ways
             plain = [n for n in plainly if plainly[n] == PLACES and not ways.plainly]
             told = [*profile.told, *_of_rounding(writer.rows, within)]
             told += [f"outline {n + 1} is said by coordinates: no condition led back to it" for n in plain]
+            told += [f"outline {n + 1} is said by coordinates in part: its arcs touch nothing that was given"
+                     for n in plainly if plainly[n] == CORNERS]  # fmt: skip
             return ReadBack(
                 write_plan(solution.plan), off, writer.rows.numbers(), tuple(told), tuple(writer.seen), unit
             )
@@ -204,7 +299,7 @@ def _datum(profile: Profile, axes: Axes, unit: Unit, within: float, ways: Ways) 
         tried = [Point(spot.x, axes.centre.y) for spot in (*tried, high)]
 
     def figures(at: Point) -> float:
-        return sum(cost(simplest(abs(v), unit, within / 4)) for p in spots for v in (p.x - at.x, p.y - at.y))
+        return sum(cost(simplest(abs(v), unit, within / ways.share)) for p in spots for v in (p.x - at.x, p.y - at.y))
 
     return min(tried, key=figures)
 

@@ -12,10 +12,10 @@ from ...measure import Unit
 from ...plan.reader import read_plan
 from ...rules.gear import PROPORTIONS
 from ...solve import solve
-from ..profile import Piece, Run, pieces_of
+from ..match import departures
+from ..profile import Piece, Run, loop_of, pieces_of
 from ..rows import Rows
 from ..simplest import simplest
-from ..symmetry import times_round
 
 FEWEST_TEETH = 6
 PRESSURES = ("20°", "14.5°", "25°")
@@ -27,21 +27,22 @@ def written(run: Run, rows: Rows) -> str:
     pieces = pieces_of(run)
     if len(pieces) < 4 * FEWEST_TEETH:
         return ""
-    teeth, centre = times_round(run, rows.within)
-    if teeth < FEWEST_TEETH:
-        return ""
-    about = [piece for piece in pieces if isinstance(piece, Arc) and abs(piece.centre - centre) <= rows.within * 4]
+    centre = loop_of(run).centroid
+    near = rows.within * 4
     far = [abs(spot - centre) for piece in pieces for spot in ends_of(piece)]
-    tips = [arc for arc in about if abs(arc.radius - max(far)) <= rows.within * 4]
-    if not tips:
+    about = [piece for piece in pieces if isinstance(piece, Arc) and abs(piece.centre - centre) <= near]
+    tips = [arc for arc in about if abs(arc.radius - max(far)) <= near]
+    # What comes again is counted by the tips: a file may have the same flank in more pieces here than there.
+    teeth = len(tips)
+    if teeth < FEWEST_TEETH:
         return ""
     tip = min(tips, key=lambda arc: abs(math.remainder((arc.middle - centre).angle - math.pi / 2, math.tau)))
     upright = math.remainder((tip.middle - centre).angle - math.pi / 2, math.tau / teeth)
-    sector = [spot for piece in pieces[: len(pieces) // teeth + 2] for spot in (ends_of(piece)[0], _middle(piece))]
+    sector = [spot for piece in pieces[: 2 * len(pieces) // teeth + 2] for spot in (ends_of(piece)[0], _middle(piece))]
     for said in _guesses(teeth, min(far), max(far), rows):
         spots = [rotate(spot - centre, Point(0.0, 0.0), -upright) for spot in sector]
         loop = _loop(said.replace("CENTRE", "O"), rows)
-        if loop is not None and all(loop.distance(spot) <= rows.within for spot in spots):
+        if loop is not None and all(off <= rows.within for off in departures(spots, loop, rows.within)):
             turned = "" if abs(upright) * max(far) <= rows.fine else f", turned {rows.say_angle(upright, max(far))}"
             rows.count(said)
             return rows.add("g", said.replace("CENTRE", rows.point(centre)) + turned)

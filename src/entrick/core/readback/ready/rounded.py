@@ -21,7 +21,7 @@ def boxed(run: Run, rows: Rows) -> str:
 
 def is_boxed(run: Run, within: float) -> bool:
     """Tell whether a run is a level rectangle, with rounded corners or without."""
-    return box.is_box([spot for spot, _ in cornered(pieces_of(run)) or []], within)
+    return box.is_box([spot for spot, _ in cornered(pieces_of(run), within) or []], within)
 
 
 def written(run: Run, rows: Rows) -> str:
@@ -29,7 +29,7 @@ def written(run: Run, rows: Rows) -> str:
     pieces = pieces_of(run)
     if not any(isinstance(piece, Arc) for piece in pieces):
         return ""
-    corners = cornered(pieces)
+    corners = cornered(pieces, rows.within)
     if corners is None:
         return ""
     spots = [spot for spot, _ in corners]
@@ -65,7 +65,7 @@ def written(run: Run, rows: Rows) -> str:
     return name
 
 
-def cornered(pieces: list[Piece]) -> list[tuple[Point, Arc | None]] | None:
+def cornered(pieces: list[Piece], within: float) -> list[tuple[Point, Arc | None]] | None:
     """Return the corners there would be without rounds, each with its round; None where there are other curves."""
     count = len(pieces)
     found: list[tuple[Point, Arc | None]] = []
@@ -74,7 +74,7 @@ def cornered(pieces: list[Piece]) -> list[tuple[Point, Arc | None]] | None:
         if isinstance(piece, Arc):
             if not (isinstance(before, Line) and isinstance(after, Line)) or abs(piece.sweep) >= math.pi * 0.99:
                 return None
-            if not (runs_into(before, piece, piece.first) and runs_into(piece, after, piece.last)):
+            if not (runs_into(before, piece, piece.first, within) and runs_into(piece, after, piece.last, within)):
                 return None
             crossing = meet(Line(before.through, before.direction), Line(after.through, after.direction))
             if not crossing:

@@ -40,14 +40,17 @@ def with_arcs(run: Run, within: float) -> Run:
     if len(pieces) < FEWEST or not all(isinstance(piece, Line) for piece in pieces):
         return _mixed(pieces, within) if pieces else run
     corners = [ends_of(piece)[0] for piece in pieces]
-    if len(corners) >= FEWEST_ALL_ROUND and (whole := _circle(corners, within)):
-        return (whole,)
+    if len(corners) >= FEWEST_ALL_ROUND and _is_round([*corners, corners[0]], within, math.tau):
+        whole = _least_squares(corners)
+        return (whole,) if whole else run
     start = _sharpest(corners)
     found = _parted([*corners[start:], *corners[:start], corners[start]], within)
-    # The longest stretch surely ends at a joint: from there the others are found whole.
+    # The longest stretch surely ends at a joint, or begins at one if it ends where the first was begun at a venture:
+    # from there the others are found whole.
     longest = max(range(len(found)), key=lambda k: len(found[k][0]))
-    start = (start + sum(len(spots) - 1 for spots, _ in found[: longest + 1])) % len(corners)
-    found = _parted([*corners[start:], *corners[:start], corners[start]], within)
+    count = longest + (longest + 1 < len(found))
+    start = (start + sum(len(spots) - 1 for spots, _ in found[:count])) % len(corners)
+    found = _without_slips(_parted([*corners[start:], *corners[:start], corners[start]], within), within)
     if len(found) == len(pieces):
         return run
     return tuple(_joined(found, within))
@@ -101,12 +104,44 @@ def _parted(spots: Sequence[Point], within: float) -> list[Stretch]:
     k = 0
     while k < len(spots) - 1:
         straight = _longest(spots, k, 1, lambda stretch: _is_straight(stretch, within))
-        curved = _longest(spots, k, FEWEST, lambda stretch: _is_round(stretch, within))
+        # Of few noisy places nobody can tell which way they bend; more are tried before it is called straight.
+        tried = (FEWEST, 4 * FEWEST, 12 * FEWEST)
+        curved = max(_longest(spots, k, least, lambda stretch: _is_round(stretch, within)) for least in tried)
         as_arc = curved > straight and curved >= FEWEST
         count = curved if as_arc else straight
         found.append((list(spots[k : k + count + 1]), as_arc))
         k += count
     return found
+
+
+SLIP = 3
+"""Chords of a stretch that may be nothing but the noise where two others meet."""
+
+
+def _without_slips(found: list[Stretch], within: float) -> list[Stretch]:
+    """Return stretches without the short ones that lie along what comes before or after them just as well."""
+    k = 0
+    while len(found) > 2 and k < len(found):
+        spots, _ = found[k]
+        before, after = found[k - 1], found[(k + 1) % len(found)]
+        step = max(abs(b - a) for side in (before[0], after[0]) for a, b in pairwise(side[:SLIP]))
+        short = len(spots) - 1 <= SLIP and abs(spots[-1] - spots[0]) <= SLIP * step
+        if short and min(len(before[0]), len(after[0])) > len(spots) + 1:
+            one, two = _fitted(*before), _fitted(*after)
+            nearer = [(_apart(one, spot), _apart(two, spot)) for spot in spots]
+            if all(min(each) <= within * 1.5 for each in nearer):
+                # It is parted where it comes nearer to what follows.
+                at = next((n for n, (a, b) in enumerate(nearer) if b < a), len(spots) - 1)
+                found[k - 1] = ([*before[0], *spots[1 : at + 1]], before[1])
+                found[(k + 1) % len(found)] = ([*spots[at:-1], *after[0]], after[1])
+                del found[k]
+                continue
+        k += 1
+    return found
+
+
+def _apart(whole: Line | Circle, spot: Point) -> float:
+    return abs(whole.offset_of(spot)) if isinstance(whole, Line) else abs(abs(spot - whole.centre) - whole.radius)
 
 
 def _longest(spots: Sequence[Point], start: int, least: int, fits: Callable[[Sequence[Point]], bool]) -> int:
@@ -136,7 +171,7 @@ def _is_straight(spots: Sequence[Point], within: float) -> bool:
     )
 
 
-def _is_round(spots: Sequence[Point], within: float) -> bool:
+def _is_round(spots: Sequence[Point], within: float, most: float = 1.9 * math.pi) -> bool:
     whole = _circle(spots, within)
     if whole is None:
         return False
@@ -144,7 +179,7 @@ def _is_round(spots: Sequence[Point], within: float) -> bool:
     one_way = all(turn > -within / whole.radius for turn in turns) or all(
         turn < within / whole.radius for turn in turns
     )
-    return one_way and abs(sum(turns)) <= math.tau and max(map(abs, turns)) <= STEEPEST
+    return one_way and abs(sum(turns)) <= most + within / whole.radius and max(map(abs, turns)) <= STEEPEST
 
 
 def _circle(spots: Sequence[Point], within: float) -> Circle | None:

@@ -17,7 +17,7 @@ from ..geometry.ellipse import Ellipse
 from ..geometry.fitted import fitted
 from ..measure import Unit
 from ..tolerance import NOUGHT, OF_ONE
-from .profile import MOST_ENTITIES, Curve, ProfileError, length_of, middle_of, scaled, tolerance
+from .profile import MOST_ENTITIES, Curve, ProfileError, is_sound, scaled, tolerance
 
 INSUNITS = {1: (Unit.INCH, 1.0), 2: (Unit.INCH, 12.0), 4: (Unit.MM, 1.0), 5: (Unit.MM, 10.0), 6: (Unit.MM, 1000.0)}
 """Units of a DXF by the number in its heading ($INSUNITS, DXF reference): inches, feet, mm, cm, m, and what one of them
@@ -101,7 +101,7 @@ def _read(entities: Iterable[Any], within: float, out: OfDxf) -> None:
             continue
         if not curves:
             left[entity.dxftype()] += 1
-        sound = [curve for curve in curves if _is_sound(curve)]
+        sound = [curve for curve in curves if is_sound(curve)]
         unsound += len(curves) > len(sound)
         followed += entity.dxftype() == "SPLINE" or (entity.dxftype() == "ELLIPSE" and len(curves) > 1)
         out.curves += sound
@@ -187,8 +187,3 @@ def _spline(entity: Any, within: float) -> Iterator[Curve]:
 
 def _xy(place: Any) -> Point:
     return Point(float(place[0]), float(place[1]))
-
-
-def _is_sound(curve: Curve) -> bool:
-    spot = middle_of(curve)
-    return all(map(math.isfinite, (spot.x, spot.y, length_of(curve)))) and length_of(curve) > 0

@@ -15,7 +15,7 @@ from ..geometry.ellipse import Ellipse
 from ..geometry.fitted import fitted
 from ..measure import Unit
 from ..tolerance import NOUGHT, OF_ONE
-from .profile import MOST_ENTITIES, Curve, ProfileError, tolerance
+from .profile import MOST_ENTITIES, Curve, ProfileError, is_sound, tolerance
 
 OUTLINE = "outline"
 """The class of the outlines in the desk's own drawings."""
@@ -25,6 +25,10 @@ SIZE = re.compile(r"\s(?:width|height)\s*=\s*(?:\"[^\"]*\"|'[^']*')")
 
 MM = {"mm": 1.0, "cm": 10.0, "in": 25.4, "pt": 25.4 / 72, "pc": 25.4 / 6, "q": 0.25}
 """Millimetres in the units of a picture (CSS Values and Units, section 6.2); pixels have no length on paper."""
+
+
+UNREADABLE = (ArithmeticError, AssertionError, AttributeError, LookupError, RecursionError, TypeError, ValueError)
+"""What the library comes upon in a picture that is none."""
 
 
 @dataclass
@@ -51,7 +55,7 @@ def of_svg(data: bytes, asked: float | None) -> OfSvg:
     """
     from xml.etree.ElementTree import ParseError
 
-    from svgelements import SVG, Path, Shape
+    from svgelements import SVG, Shape
 
     if b"<!ENTITY" in data:
         raise ProfileError("this SVG has entities of its own, which are not read")
@@ -64,7 +68,7 @@ def of_svg(data: bytes, asked: float | None) -> OfSvg:
         # Sizes are worked out here: the library's inches to the millimetre are rounded.
         picture = SVG.parse(io.BytesIO(bare), reify=True)
         shapes = [each for each in picture.elements() if isinstance(each, Shape) and _is_seen(each)]
-    except (ParseError, ValueError, TypeError, AttributeError, KeyError, IndexError, RecursionError) as error:
+    except (ParseError, *UNREADABLE) as error:
         raise ProfileError(f"this is no SVG that can be read: {error or type(error).__name__}") from error
     unit, by = _unit(head)
     out = OfSvg([], unit)
@@ -77,21 +81,42 @@ def of_svg(data: bytes, asked: float | None) -> OfSvg:
         by = 1 / scale
         out.unit = next((each for each in Unit if each.value == _attribute(head, "data-unit")), None)
     within = tolerance(asked, out.unit)
-    followed = 0
+    followed = unsound = 0
     for shape in lined_in or shapes:
-        curves = list(_round(shape)) if type(shape).__name__ in ("Circle", "Ellipse") else []
-        if not curves:
-            path = Path(shape)
-            for sub in path.as_subpaths():
-                pieces, bent = _subpath(list(sub), within / by)
-                curves += pieces
-                followed += bent
-        out.curves += [_up(curve, by) for curve in curves]
+        try:
+            curves, bent = _of_shape(shape, within / by)
+            curves = [_up(curve, by) for curve in curves]
+        except UNREADABLE:
+            unsound += 1
+            continue
+        followed += bent
+        sound = [curve for curve in curves if is_sound(curve)]
+        unsound += len(curves) - len(sound)
+        out.curves += sound
         if len(out.curves) > MOST_ENTITIES:
             raise ProfileError(f"a profile has at most {MOST_ENTITIES} pieces")
+    if unsound:
+        out.told.append(f"{unsound} pieces of no length, or of no place, left out")
     if followed:
         out.told.append(f"{followed} curves that are not round were followed by arcs within {within:g}")
     return out
+
+
+def _of_shape(shape: Any, within: float) -> tuple[list[Curve], int]:
+    """Return the pieces of a shape, and how many curves in it had to be followed by arcs."""
+    from svgelements import Path
+
+    if type(shape).__name__ in ("Circle", "Ellipse") and (whole := list(_round(shape))):
+        return whole, 0
+    found: list[Curve] = []
+    followed = 0
+    for sub in Path(shape).as_subpaths():
+        pieces, bent = _subpath(list(sub), within)
+        found += pieces
+        followed += bent
+        if len(found) > MOST_ENTITIES:
+            break
+    return found, followed
 
 
 def _attribute(head: str, name: str) -> str:

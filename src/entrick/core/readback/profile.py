@@ -94,6 +94,12 @@ def middle_of(curve: Curve) -> Point:
     return curve.centre
 
 
+def is_sound(curve: Curve) -> bool:
+    """Tell whether a piece has a place and a length."""
+    spot = middle_of(curve)
+    return all(map(math.isfinite, (spot.x, spot.y, length_of(curve)))) and length_of(curve) > 0
+
+
 def turned(curve: Piece) -> Piece:
     """Return a piece from its other end."""
     if isinstance(curve, Arc):

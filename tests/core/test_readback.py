@@ -3,7 +3,9 @@
 import io
 import json
 import math
+import random
 import re
+import time
 from pathlib import Path
 
 import ezdxf
@@ -18,7 +20,7 @@ from entrick.core.desk import Work, work_out
 from entrick.core.formats import write_cutter_dxf, write_dxf
 from entrick.core.geometry import Loop
 from entrick.core.measure import Unit
-from entrick.core.readback import ProfileError, ReadBack, read_back, read_profile
+from entrick.core.readback import ProfileError, ReadBack, Ways, read_back, read_profile
 from entrick.core.readback.profile import Curve, length_of
 from entrick.core.readback.simplest import simplest
 from entrick.core.readback.symmetry import axes_of
@@ -272,3 +274,48 @@ def test_from_the_shell_a_profile_becomes_a_plan(tmp_path: Path) -> None:
     assert run(main, ["check", str(out)]).exit_code == 0
     (tmp_path / "x.dxf").write_text("hello", "utf-8")
     assert run(main, ["read-back", str(tmp_path / "x.dxf"), "-o", str(out)]).exit_code == 1
+
+
+def many(draw: str) -> bytes:
+    document = ezdxf.new()
+    document.header["$INSUNITS"] = 4
+    space = document.modelspace()
+    space.add_lwpolyline([(0, 0), (1000, 0), (1000, 1000), (0, 1000)], close=True)
+    r = random.Random(3)
+    for k in range(961):
+        x, y = 30 * (k % 31) + 20, 30 * (k // 31) + 20
+        match draw:
+            case "grid":
+                space.add_circle((x, y), 4)
+            case "anywhere":
+                space.add_circle((r.randrange(10, 990), r.randrange(10, 990)), r.randrange(2, 6))
+            case "slots" if k < 248:
+                corners = [(x, y, 0), (x + 16, y, 1), (x + 16, y + 8, 0), (x, y + 8, 1)]
+                space.add_lwpolyline(corners, format="xyb", close=True)
+    stream = io.StringIO()
+    document.write(stream)
+    return stream.getvalue().encode()
+
+
+@pytest.mark.parametrize("draw", ["grid", "anywhere", "slots"])
+def test_a_thousand_pieces_are_read_back_in_time(draw: str) -> None:
+    """Two seconds are aimed at; a busy machine may take some times as long."""
+    data = many(draw)
+    begun = time.perf_counter()
+    found = read_back(read_profile(data, "x.dxf"))
+    assert time.perf_counter() - begun < 12
+    assert found.off < 1e-6
+    assert len(work_out(found.text).outlines) == len(read_profile(data, "x.dxf").runs)
+    if draw != "anywhere":
+        assert found.numbers <= 9
+
+
+@pytest.mark.parametrize("asked", [Ways(datum="corner"), Ways(copies=False), Ways(plainly=True)], ids=str)
+@pytest.mark.parametrize("number", ["014", "031", "044", "063"])
+def test_a_profile_is_said_otherwise_where_that_is_asked_for(number: str, asked: Ways) -> None:
+    (text,) = [text for name, text in FLAT if number in name]
+    done = work_out(text)
+    data = write_cutter_dxf(done.outlines, done.solution.unit).encode()
+    found = read_back(read_profile(data, "part.dxf", FINE), None, FINE, ways=asked)
+    assert found.numbers >= again(done).numbers
+    alike(done, work_out(found.text), 2 * FINE)

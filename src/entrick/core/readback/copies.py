@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 
-from ..geometry import Circle, Point
+from ..geometry import Circle, Point, reflect
 from .match import Places, alike, images, mirrored, moved_by, turned_by
 from .profile import Run, loop_of
 from .rows import Rows
@@ -17,6 +17,12 @@ MOST_COMPARED = 150
 """Copies of one run that are looked through for rows."""
 
 FEWEST_IN_ROW = 3
+FEWEST_IN_GRID = 6
+FEWEST_SCATTERED, MOST_SCATTERED = 24, 40
+"""Circles of one size that are said by a list of places, and as many as a row of a plan has room for."""
+
+NEXT = 8
+"""Neighbours of one that are tried as the next in a row."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,6 +48,25 @@ class Row:
 
 
 @dataclass(frozen=True, slots=True)
+class Grid:
+    """Runs in rows above each other, from the lower left one on.
+
+    Attributes
+    ----------
+    members : tuple of int
+        Row by row.
+    across : int
+        How many there are in a row.
+    step : Point
+        From one to the next, across and up.
+    """
+
+    members: tuple[int, ...]
+    across: int
+    step: Point
+
+
+@dataclass(frozen=True, slots=True)
 class Mirrored:
     """Runs and their images about an axis, in the same order."""
 
@@ -57,7 +82,14 @@ class Single:
     members: tuple[int]
 
 
-Group = Ring | Row | Mirrored | Single
+@dataclass(frozen=True, slots=True)
+class Scattered:
+    """Circles of one size in no order."""
+
+    members: tuple[int, ...]
+
+
+Group = Ring | Row | Grid | Scattered | Mirrored | Single
 
 
 def copies_of(runs: Sequence[Run], axes: Axes, rows: Rows) -> list[Group]:
@@ -76,6 +108,10 @@ def copies_of(runs: Sequence[Run], axes: Axes, rows: Rows) -> list[Group]:
     found: list[Group] = []
     for group in alike(runs, rows.within):
         left = list(group)
+        grid = _grid(runs, left, middles, axes, rows.within)
+        if grid:
+            found.append(grid)
+            continue
         for ring in _rings(runs, left, middles, axes, rows):
             found.append(ring)
             left = [n for n in left if n not in ring.members]
@@ -83,7 +119,10 @@ def copies_of(runs: Sequence[Run], axes: Axes, rows: Rows) -> list[Group]:
         for row in _rows(runs, first, middles, rows.within):
             found.append(row)
             first = [n for n in first if n not in row.members]
-        found += [Single((n,)) for n in first]
+        if len(first) >= FEWEST_SCATTERED and isinstance(runs[first[0]][0], Circle):
+            found += [Scattered(tuple(first[k : k + MOST_SCATTERED])) for k in range(0, len(first), MOST_SCATTERED)]
+        else:
+            found += [Single((n,)) for n in first]
         found += mirrors
     return found
 
@@ -159,20 +198,20 @@ def _mirrored(
     """Return the copies that are said by themselves, and those that are images of others."""
     left = list(group)
     found: list[Mirrored] = []
-    if len(left) > MOST_COMPARED:
-        return left, found
     # About the last axis first: what is left then has its images about the others.
     for way in reversed(axes.ways):
-        move = mirrored(axes.line(way))
+        axis = axes.line(way)
+        move = mirrored(axis)
+        near = _Near([(n, middles[n]) for n in left], within * 4)
         pairs: list[tuple[int, int]] = []
         used: set[int] = set()
         for n in sorted(left, key=lambda n: (-middles[n].x - 2 * middles[n].y, n)):
-            if n in used:
-                continue
-            for other in left:
-                if other in used or other == n:
-                    continue
-                if images(runs[n], Places(runs[other], within * 2), move) is not None:
+            for other in near.of(reflect(middles[n], axis)) if n not in used else ():
+                if (
+                    other not in used
+                    and other != n
+                    and images(runs[n], Places(runs[other], within * 2), move) is not None
+                ):
                     pairs.append((n, other))
                     used |= {n, other}
                     break
@@ -183,20 +222,42 @@ def _mirrored(
     return left, found
 
 
+class _Near:
+    """What lies near a place, among thousands."""
+
+    def __init__(self, spots: Iterable[tuple[int, Point]], within: float) -> None:
+        self.within = within
+        self._cells: dict[tuple[int, int], list[tuple[int, Point]]] = {}
+        for n, spot in spots:
+            self._cells.setdefault(self._cell(spot), []).append((n, spot))
+
+    def _cell(self, spot: Point) -> tuple[int, int]:
+        return math.floor(spot.x / self.within), math.floor(spot.y / self.within)
+
+    def of(self, spot: Point) -> list[int]:
+        """Return what lies within."""
+        column, row = self._cell(spot)
+        around = [(column + i, row + j) for i in (0, -1, 1) for j in (0, -1, 1)]
+        return [n for cell in around for n, there in self._cells.get(cell, ()) if abs(there - spot) <= self.within]
+
+
 def _rows(runs: Sequence[Run], group: Sequence[int], middles: Sequence[Point], within: float) -> Iterator[Row]:
     """Yield rows, the longest first: copies that stand equally far one from the next."""
     left = sorted(group, key=lambda n: (round(middles[n].x / within), middles[n].y))
-    while len(left) >= FEWEST_IN_ROW and len(left) <= MOST_COMPARED:
-        at = {(round(middles[n].x / within / 4), round(middles[n].y / within / 4)): n for n in left}
+    if len(left) > MOST_COMPARED:
+        return
+    while len(left) >= FEWEST_IN_ROW:
+        near = _Near([(n, middles[n]) for n in left], within * 2)
         best: tuple[int, ...] = ()
         for a in left:
-            for b in left:
+            # The next in a row is hardly ever further than a few others.
+            for b in sorted(left, key=lambda n: abs(middles[n] - middles[a]))[1 : NEXT + 1]:
                 step = middles[b] - middles[a]
-                if a == b or (step.x, step.y) < (0, 0):
+                if (step.x, step.y) < (0, 0):
                     continue
                 members = [a, b]
-                while (n := _at(at, middles[members[-1]] + step, middles, within)) is not None:
-                    members.append(n)
+                while found := near.of(middles[members[-1]] + step):
+                    members.append(found[0])
                 if len(members) > max(len(best), FEWEST_IN_ROW - 1):
                     best = tuple(members)
         if len(best) < FEWEST_IN_ROW:
@@ -211,11 +272,40 @@ def _rows(runs: Sequence[Run], group: Sequence[int], middles: Sequence[Point], w
         left = [n for n in left if n not in best]
 
 
-def _at(at: dict[tuple[int, int], int], spot: Point, middles: Sequence[Point], within: float) -> int | None:
-    column, row = round(spot.x / within / 4), round(spot.y / within / 4)
-    for i in (0, -1, 1):
-        for j in (0, -1, 1):
-            n = at.get((column + i, row + j))
-            if n is not None and abs(middles[n] - spot) <= within * 2:
-                return n
-    return None
+def _grid(
+    runs: Sequence[Run], group: Sequence[int], middles: Sequence[Point], axes: Axes, within: float
+) -> Grid | None:
+    """Return the group as rows above each other, where it is all of them; few are rather said by their axes."""
+    if len(group) < FEWEST_IN_GRID or (axes.ways and len(group) < FEWEST_IN_GRID * 2):
+        return None
+    xs, ys = _levels([middles[n].x for n in group], within), _levels([middles[n].y for n in group], within)
+    across, up = len(xs), len(ys)
+    if min(across, up) < 2 or across * up != len(group):
+        return None
+    step = Point((xs[-1] - xs[0]) / (across - 1), (ys[-1] - ys[0]) / (up - 1))
+    if any(abs(x - xs[0] - k * step.x) > within * 2 for k, x in enumerate(xs)):
+        return None
+    if any(abs(y - ys[0] - k * step.y) > within * 2 for k, y in enumerate(ys)):
+        return None
+    near = _Near([(n, middles[n]) for n in group], within * 4)
+    corner = Point(xs[0], ys[0])
+    members: list[int] = []
+    for k in range(across * up):
+        by = Point(step.x * (k % across), step.y * (k // across))
+        found = near.of(corner + by)
+        if len(found) != 1:
+            return None
+        members += found
+        first = runs[members[0]]
+        if images(first, Places(runs[found[0]], within * 4), moved_by(by)) is None:
+            return None
+    return Grid(tuple(members), across, step)
+
+
+def _levels(values: Sequence[float], within: float) -> list[float]:
+    """Return the different ones of some numbers, rising."""
+    found: list[float] = []
+    for value in sorted(values):
+        if not found or value - found[-1] > within * 4:
+            found.append(value)
+    return found

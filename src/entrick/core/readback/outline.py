@@ -6,6 +6,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
+from itertools import groupby
 
 from ..geometry import Arc, Line, Point, meet
 from ..geometry.shapes import ends as ends_of
@@ -344,16 +345,38 @@ def by_places(run: Sequence[Curve], rows: Rows) -> str:
     Every piece ends on places that have a name, so that the next goes on from there exactly.
     """
     walk: list[str] = []
-    for piece in pieces_of(tuple(run)):
-        a, b = ends_of(piece)
-        if isinstance(piece, Line):
-            walk.append(rows.add("l", f"line, from {rows.point(a)} to {rows.point(b)}", piece))
-            continue
-        if abs(piece.sweep) > math.pi * 0.9:
-            circle = rows.add("c", f"circle, centre {rows.point(piece.centre)}, through {rows.point(a)}")
-            walk.append(f"{circle} {'ccw' if piece.sweep > 0 else 'cw'}")
-            rows.point(b)
-            continue
-        said = f"arc, radius {rows.say(piece.radius, '')}, through {rows.point(a)}, through {rows.point(b)}"
-        walk.append(rows.add("t", said, piece))
+    for straight, group in groupby(pieces_of(tuple(run)), lambda piece: isinstance(piece, Line)):
+        pieces = list(group)
+        if straight and len(pieces) >= FEWEST_LEGS:
+            walk += _legs([*(ends_of(piece)[0] for piece in pieces), ends_of(pieces[-1])[1]], rows)
+        else:
+            walk += [_by_ends(piece, rows) for piece in pieces]
     return " > ".join(walk)
+
+
+FEWEST_LEGS, MOST_LEGS = 8, 40
+"""Lines one after another that are said as a run from place to place, and as many as a row of a plan has room for."""
+
+
+def _legs(spots: list[Point], rows: Rows) -> list[str]:
+    found: list[str] = []
+    for k in range(0, len(spots) - 1, MOST_LEGS):
+        part = spots[k : k + MOST_LEGS + 1]
+        fresh = [spot for spot in part if not rows.known(spot)]
+        if len(fresh) > 1:
+            rows.points(fresh)
+        first, *others = (rows.point(spot) for spot in part)
+        found.append(rows.add("m", f"run, from {first}, {', '.join(f'to {other}' for other in others)}"))
+    return found
+
+
+def _by_ends(piece: Piece, rows: Rows) -> str:
+    a, b = ends_of(piece)
+    if isinstance(piece, Line):
+        return rows.add("l", f"line, from {rows.point(a)} to {rows.point(b)}", piece)
+    if abs(piece.sweep) > math.pi * 0.9:
+        circle = rows.add("c", f"circle, centre {rows.point(piece.centre)}, through {rows.point(a)}")
+        rows.point(b)
+        return f"{circle} {'ccw' if piece.sweep > 0 else 'cw'}"
+    said = f"arc, radius {rows.say(piece.radius, '')}, through {rows.point(a)}, through {rows.point(b)}"
+    return rows.add("t", said, piece)

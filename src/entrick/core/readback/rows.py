@@ -115,6 +115,19 @@ class Rows:
             self.targets[name] = target
         return name
 
+    def too_long(self, most: int) -> set[int]:
+        """Return the runs of which a row is longer than a row may be."""
+        uses = self._uses
+        givens = {key: "w99" for key in uses if uses[key] > 1}
+
+        def length(row: str) -> int:
+            said = [self._said[int(n)] for n in TOKEN.findall(row)]
+            return len(TOKEN.sub("", row)) + sum(
+                len(givens.get((each.role, each.text), each.text)) + 1 for each in said
+            )
+
+        return {owner for owner, name, row in self._rows if len(name) + 3 + length(row) > most - 60}
+
     def owners(self) -> dict[str, int]:
         """Return which run each name was written for."""
         return {name: owner for owner, name, _ in self._rows}
@@ -177,6 +190,18 @@ class Rows:
         name = self.add("c", f"circle, centre {at}, {size}", circle)
         self._circles.append((circle, name))
         return name
+
+    def points(self, spots: Sequence[Point]) -> str:
+        """Write a list of places from the datum, and return the name of them all."""
+        said = ", ".join(" ".join(self._signed(value) for value in spot) for spot in spots)
+        name = self.add("at", f"points, from O, {said}")
+        for k, spot in enumerate(spots, 1):
+            self.remember(spot, f"{name}.{k}")
+        return name
+
+    def _signed(self, value: float) -> str:
+        said = self.say(abs(value), "")
+        return f"(-{said})" if value < 0 and self.simple(abs(value)) != "0" else said
 
     def ring(self, centre: Point, first: Point, count: int) -> str:
         """Return the name of places equally spaced round a centre, counter-clockwise from the first."""

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Collection, Iterator, Sequence
 
 from ..geometry import Arc, Circle, Line, Loop, Point
 from ..geometry.ellipse import Ellipse
@@ -144,18 +144,29 @@ def _off(one: Loop, other: Loop, within: float) -> Iterator[float]:
     return departures(spots, other, within)
 
 
-def nearest_run(loop: Loop, runs: Sequence[Run], left: Sequence[int], within: float) -> tuple[float, int]:
-    """Return which of the runs left an outline comes to, and how far it is from it."""
-    best = math.inf, -1
-    low, high = loop.box
-    for n in left:
-        a, b = box_of((runs[n],))
-        alike = abs(loop.length - sum(map(length_of, runs[n]))) < 1 + loop.length / 100
-        # An outline elsewhere or of another size is not held against it place by place.
-        if alike and abs(a - low) + abs(b - high) < 1 + abs(high - low) / 100:
-            off = apart(loop, runs[n], within)
-            if off < best[0]:
-                best = off, n
-            if off <= within:
-                return best
-    return best
+class Wanted:
+    """The runs of a profile by where they lie and how long they are, to hold the outlines of a plan against."""
+
+    def __init__(self, runs: Sequence[Run], within: float) -> None:
+        self.runs, self.within = runs, within
+        self._boxes = [box_of((run,)) for run in runs]
+        self._lengths = [sum(map(length_of, run)) for run in runs]
+        self._columns: dict[int, list[int]] = {}
+        self._size = max((abs(high - low) for low, high in self._boxes), default=1.0) / 20 or 1.0
+        for n, (low, _) in enumerate(self._boxes):
+            self._columns.setdefault(round(low.x / self._size), []).append(n)
+
+    def nearest(self, loop: Loop, left: Collection[int]) -> tuple[float, int]:
+        """Return how far an outline is from the run it comes to, and which; of those that are left."""
+        best = math.inf, -1
+        low, high = loop.box
+        column = round(low.x / self._size)
+        for n in (n for k in (column - 1, column, column + 1) for n in self._columns.get(k, ())):
+            a, b = self._boxes[n]
+            # An outline elsewhere or of another size is not held against it place by place.
+            alike = abs(loop.length - self._lengths[n]) < self.within * 100 + loop.length / 100
+            if n in left and alike and abs(a - low) + abs(b - high) < self.within * 100 + abs(high - low) / 100:
+                best = min(best, (apart(loop, self.runs[n], self.within), n))
+                if best[0] <= self.within:
+                    return best
+        return best

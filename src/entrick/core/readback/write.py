@@ -4,7 +4,7 @@ copies of, and every number the simplest within the tolerance."""
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from contextlib import suppress
 from dataclasses import dataclass, replace
 
 from ..geometry import Arc, Circle, Line, Loop, Point, meet
@@ -13,15 +13,16 @@ from ..geometry.shapes import ends as ends_of
 from ..measure import Unit
 from ..plan.document import LONGEST_LINE, MOST_LINES, PlanTooLarge
 from ..plan.writer import write_plan
+from ..solve import Solution
 from ..tolerance import READ_CLOSELY
-from .copies import Group, Mirrored, Ring, Row, Single, copies_of
+from .copies import Grid, Group, Mirrored, Ring, Row, Scattered, Single, copies_of
 from .match import Places, images, mirrored, moved_by, turned_by
 from .outline import Outline, by_places
 from .profile import Curve, Profile, ProfileError, Run, box_of, in_unit, is_closed, is_whole, loop_of, pieces_of
 from .ready import CORNERED, READY
 from .ready.rounded import is_boxed
 from .rows import Rows
-from .settle import nearest_run, outlines, settled
+from .settle import Wanted, outlines, settled
 from .simplest import cost, simplest
 from .symmetry import Axes, axes_of, rim_of, sector, times_round
 from .tangent import runs_into
@@ -120,8 +121,9 @@ def read_back(
     first = unit or profile.unit or Unit.MM
     best = _in_a_unit(profile, first, within, title, ways)
     if unit is None and not _is_round(best):
-        other = _in_a_unit(profile, Unit.INCH if first is Unit.MM else Unit.MM, within, title, ways)
-        best = other if _figures(other.text) < BETTER * _figures(best.text) else best
+        with suppress(ProfileError):  # rounder in the other unit it is only if it can be said there
+            other = _in_a_unit(profile, Unit.INCH if first is Unit.MM else Unit.MM, within, title, ways)
+            best = other if _figures(other.text) < BETTER * _figures(best.text) else best
     if not (unit or profile.unit):
         best = replace(best, told=(*best.told, f"the file names no unit: {best.unit.value} was assumed"))
     elif best.unit is not profile.unit and not unit:
@@ -152,6 +154,8 @@ def _closest(profile: Profile, unit: Unit, within: float, title: str, ways: Ways
             continue
         if not _is_exact(found):
             continue
+        if _is_round(found) and not _is_plain(found):
+            return found
         if exact is None or _is_plain(exact) or _figures(found.text) < ROUNDER * _figures(exact.text):
             exact = found
         elif not _is_plain(exact):
@@ -222,6 +226,7 @@ def _written(profile: Profile, unit: Unit, within: float, title: str, ways: Ways
     datum = _datum(profile, axes, unit, within, ways)
     runs = tuple(tuple(moved_by(-datum)(curve) for curve in run) for run in profile.runs)
     axes = replace(axes, centre=Point(0.0, 0.0))
+    wanted = Wanted(runs, within)
     head = f'plan "{title}"\nunits {unit.value}\nsheet {_sheet(runs, unit)}\n\n'
     plainly = dict.fromkeys(range(len(runs)), PLACES if ways.plainly else READY_SHAPE)
     # A run whose conditions do not lead back to it is said more plainly, until it comes to what the file has.
@@ -229,29 +234,12 @@ def _written(profile: Profile, unit: Unit, within: float, title: str, ways: Ways
         writer = _Writer(runs, axes, Rows(unit, within, share=ways.share), plainly, ways)
         writer.write()
         text = head + writer.rows.text()
-        if any(len(row) > LONGEST_LINE for row in text.split("\n")):
-            raise ProfileError("an outline has more pieces than one walk can name, and is no shape that is known")
-        if text.count("\n") > MOST_LINES or len(runs) > MOST_LINES:
-            raise ProfileError(
-                f"a plan holds at most {MOST_LINES} lines; this profile would need {text.count(chr(10))}"
-            )
-        try:
-            solution, broken = settled(text, writer.rows.targets)
-        except PlanTooLarge as error:
-            raise ProfileError(f"no plan was found for this profile: {error}") from error
-        off, wrong = _missed(outlines(solution), runs, within)
-        if broken:
-            owner = writer.rows.owners().get(broken)
-            wrong = ({owner} if owner is not None else wrong) or wrong
-        if not wrong and not broken:
-            plain = [n for n in plainly if plainly[n] == PLACES and not ways.plainly]
-            told = [*profile.told, *_of_rounding(writer.rows, within)]
-            told += [f"outline {n + 1} is said by coordinates: no condition led back to it" for n in plain]
-            told += [f"outline {n + 1} is said by coordinates in part: its arcs touch nothing that was given"
-                     for n in plainly if plainly[n] == CORNERS]  # fmt: skip
-            return ReadBack(
-                write_plan(solution.plan), off, writer.rows.numbers(), tuple(told), tuple(writer.seen), unit
-            )
+        off, wrong = 0.0, writer.rows.too_long(LONGEST_LINE)
+        solution = None
+        if not wrong:
+            solution, off, wrong = _held(text, writer.rows, wanted)
+        if solution and not wrong:
+            return _read(solution, off, writer, profile, within)
         if not wrong or all(plainly[n] == PLACES for n in wrong):
             break
         for n in wrong:
@@ -259,21 +247,50 @@ def _written(profile: Profile, unit: Unit, within: float, title: str, ways: Ways
     raise ProfileError("no plan was found that comes to this profile within the tolerance")
 
 
+def _held(text: str, rows: Rows, wanted: Wanted) -> tuple[Solution, float, set[int]]:
+    """Solve a plan, and return how far its outlines are off, and the runs that it does not come to."""
+    lines = text.count("\n")
+    if lines > MOST_LINES:
+        raise ProfileError(f"a plan holds at most {MOST_LINES} lines; this profile would need {lines}")
+    try:
+        solution, broken = settled(text, rows.targets)
+    except PlanTooLarge as error:
+        raise ProfileError(f"no plan was found for this profile: {error}") from error
+    off, wrong = _missed(outlines(solution), wanted, wanted.within)
+    owner = rows.owners().get(broken)
+    # What rests on a statement that cannot be had is no worse than that.
+    return solution, off, {owner} if owner is not None else wrong
+
+
+def _read(solution: Solution, off: float, writer: _Writer, profile: Profile, within: float) -> ReadBack:
+    told = [*profile.told, *_of_rounding(writer.rows, within)]
+    if not writer.ways.plainly:
+        how = writer.plainly
+        told += [
+            f"outline {n + 1} is said by coordinates: no condition led back to it" for n in how if how[n] == PLACES
+        ]
+        told += [f"outline {n + 1} is said by coordinates in part: its arcs touch nothing that was given"
+                 for n in how if how[n] == CORNERS]  # fmt: skip
+    seen = tuple(dict.fromkeys(writer.seen))
+    text = write_plan(solution.plan)
+    return ReadBack(text, off, writer.rows.numbers(), tuple(told), seen, writer.rows.unit)
+
+
 def _of_rounding(rows: Rows, within: float) -> list[str]:
     count = rows.rounded()
     return [f"{count} numbers were taken for the simplest within {within:g}, and are marked assumed"] if count else []
 
 
-def _missed(made: list[tuple[str, Loop]], runs: Sequence[Run], within: float) -> tuple[float, set[int]]:
+def _missed(made: list[tuple[str, Loop]], wanted: Wanted, within: float) -> tuple[float, set[int]]:
     """Return how far the outlines of a plan are from the runs, and the runs that none of them comes to."""
-    left = list(range(len(runs)))
+    left = set(range(len(wanted.runs)))
     most = 0.0
     for _, loop in made:
-        off, n = nearest_run(loop, runs, left, within)
+        off, n = wanted.nearest(loop, left)
         if off <= within:
             left.remove(n)
             most = max(most, off)
-    return most, set(left)
+    return most, left
 
 
 def _datum(profile: Profile, axes: Axes, unit: Unit, within: float, ways: Ways) -> Point:
@@ -369,6 +386,10 @@ class _Writer:
                 self._ring(group)
             case Row():
                 self._row(group)
+            case Grid():
+                self._grid(group)
+            case Scattered():
+                self._scattered(group)
             case Mirrored():
                 self._mirrored(group)
             case Single():
@@ -402,17 +423,39 @@ class _Writer:
 
     def _row(self, group: Row) -> None:
         name = self._single(group.members[0])
-        step, times = group.step, len(group.members) - 1
-        said = [f"{self.rows.say(abs(step.x), 'size')} {'right' if step.x > 0 else 'left'}"] * (
-            abs(step.x) > self.rows.fine
-        )
-        said += [f"{self.rows.say(abs(step.y), 'size')} {'above' if step.y > 0 else 'below'}"] * (
-            abs(step.y) > self.rows.fine
-        )
-        row = self.rows.add("row", f"shift, of {name}, {', '.join(said)}, {times} times")
+        times = len(group.members) - 1
+        row = self._shifted(name, group.step, times)
         for k, n in enumerate(group.members[1:], 1):
             self.walks[n] = f"{row}.{k}"
         self.seen.append(f"{times + 1} in a row")
+
+    def _shifted(self, name: str, step: Point, times: int) -> str:
+        said: list[str] = []
+        if abs(step.x) > self.rows.fine:
+            said.append(f"{self.rows.say(abs(step.x), 'size')} {'right' if step.x > 0 else 'left'}")
+        if abs(step.y) > self.rows.fine:
+            said.append(f"{self.rows.say(abs(step.y), 'size')} {'above' if step.y > 0 else 'below'}")
+        return self.rows.add("row", f"shift, of {name}, {', '.join(said)}, {times} times")
+
+    def _grid(self, group: Grid) -> None:
+        """Write rows above each other: one, its row, the column over it, and the row as often over the column."""
+        name = self._single(group.members[0])
+        up = len(group.members) // group.across
+        row = self._shifted(name, Point(group.step.x, 0.0), group.across - 1)
+        self._shifted(name, Point(0.0, group.step.y), up - 1)
+        self._shifted(row, Point(0.0, group.step.y), up - 1)
+        for n in group.members:
+            self.walks.setdefault(n, "")
+        self.seen.append(f"{up} rows of {group.across}")
+
+    def _scattered(self, group: Scattered) -> None:
+        circles = [curve for n in group.members for curve in self.runs[n] if isinstance(curve, Circle)]
+        at = self.rows.points([circle.centre for circle in circles])
+        circle = self.rows.add("c", f"circle, centre {at}, {self.rows.size(circles[0].radius)}")
+        self._line_in(circle, group.members[0])
+        for n in group.members:
+            self.walks[n] = ""
+        self.seen.append(f"{len(circles)} holes of one size")
 
     def _mirrored(self, group: Mirrored) -> None:
         # Only what has a name can be mirrored: members of a ring have not.

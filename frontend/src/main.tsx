@@ -27,6 +27,7 @@ const router = createBrowserRouter([
   view("/jobs/:jobId/cutter", async () => ({
     Component: (await import("./views/CutterPage")).CutterPage,
   })),
+  view("/profile", async () => ({ Component: (await import("./views/ProfilePage")).ProfilePage })),
   view("/class", async () => ({ Component: (await import("./views/ClassPage")).ClassPage })),
   view("/kits", async () => ({ Component: (await import("./views/KitsPage")).KitsPage })),
   view("/logbook", async () => ({ Component: (await import("./views/LogbookPage")).LogbookPage })),

@@ -128,7 +128,7 @@ def _write_program(work: Work, output: Path, tool: float | None, feed: float | N
 @click.argument("file", type=click.Path(exists=True, dir_okay=False, path_type=Path))
 @click.option("-o", "--output", required=True, type=click.Path(dir_okay=False, path_type=Path))
 @click.option("--units", type=click.Choice(["mm", "in"]), help="Of the plan; as the file says, or what is simpler.")
-@click.option("--within", type=float, help="How far outlines may be off, in the file's unit; a µm if not said.")
+@click.option("--within", type=float, help="How far outlines may be off, in the file's unit; if not said, 0.001 mm.")
 @click.option("--layer", "layers", multiple=True, help="Of a DXF, what to read; several times for several.")
 @click.option("--json", "as_json", is_flag=True, help="Print plain data.")
 def read_back_(

@@ -168,8 +168,10 @@ def test_a_plan_is_dropped_on_the_register_and_what_is_none_is_told_what_it_is(p
 
     page.goto(desk)
     page.get_by_role("table").wait_for()
+    drop("gate.pdf.txt", "%PDF-1.7")
+    expect(page.get_by_role("alert")).to_contain_text("not a plan")
     drop("gate.dxf", "0\nSECTION\n2\nHEADER\n")
-    expect(page.get_by_role("alert")).to_contain_text("this is a DXF drawing, not a plan")
+    expect(page.get_by_role("alert")).to_contain_text("no line, arc or circle")
     page.goto(desk)
     page.get_by_role("table").wait_for()
     drop("gate.entrick", 'plan "Dropped gate"\nunits mm\nO = datum\n')
@@ -184,8 +186,9 @@ def test_a_bare_profile_dropped_on_the_register_becomes_a_job(page: Page, desk: 
         " return d }"
     )
     page.get_by_role("main").dispatch_event("drop", {"dataTransfer": data})
+    expect(page.get_by_label("The plan that was read back")).to_have_value(re.compile("box, 60 by 40"))
+    page.get_by_role("button", name="Enter it in the register").click()
     expect(page.get_by_role("heading", name="lid")).to_be_visible()
-    expect(page.get_by_text("60 by 40")).to_be_visible()
     page.get_by_role("tab", name="Revisions").click()
     expect(page.get_by_text(re.compile("read back from lid.csv"))).to_be_visible()
 

@@ -3,6 +3,7 @@ import { useDeferredValue, useEffect, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { api, type JobIn, type JobOut, takeAway, takeIn, type Wanted } from "../api/client";
 import { beginLesson } from "../notebook/Lesson";
+import { textOf, useOpened } from "../state/opened";
 import { Header } from "./Header";
 
 const ORDERS: [Wanted["order"], string][] = [
@@ -31,6 +32,7 @@ export function Register() {
   const notice = useQuery({ queryKey: ["notice"], queryFn: api.notice, staleTime: Infinity }).data?.told;
   const [trouble, setTrouble] = useState("");
   const [over, setOver] = useState(false);
+  const openProfile = useOpened((opened) => opened.put);
   useEffect(() => {
     document.title = "Register · Entrick";
   }, []);
@@ -46,31 +48,23 @@ export function Register() {
   });
   const open = async (chosen: File | undefined) => {
     if (!chosen) return;
-    const bytes = await chosen.arrayBuffer();
     setTrouble("");
-    let text = "";
-    try {
-      text = new TextDecoder("utf-8", { fatal: true }).decode(bytes);
-    } catch {
+    const found = await textOf(chosen);
+    if (!found) {
       setTrouble(`${chosen.name} is not a plan: a plan is text, and this is not (or not in UTF-8).`);
       return;
     }
-    try {
-      const job = await api.addJob({ text, note: `opened from ${chosen.name}`.slice(0, 200) });
-      await go(`/jobs/${job.id}`);
-    } catch (problem) {
-      await readBack(chosen.name, text, words(problem));
+    // What is no plan may be a bare profile: then it is looked at before it is a job.
+    if (/\.(dxf|svg|csv)$/i.test(found.name)) {
+      openProfile(found);
+      await go("/profile");
+      return;
     }
-  };
-  /** What is no plan may be a bare profile: then it is read back into one. */
-  const readBack = async (name: string, text: string, notPlan: string) => {
     try {
-      const found = await api.readBack(name, text);
-      const told = [`read back from ${name} by ${found.numbers} numbers`, ...found.told].join("; ");
-      const job = await api.addJob({ text: found.text, note: told.slice(0, 200) });
+      const job = await api.addJob({ text: found.text, note: `opened from ${found.name}`.slice(0, 200) });
       await go(`/jobs/${job.id}`);
     } catch (problem) {
-      setTrouble(`${notPlan} ${words(problem)}`);
+      setTrouble(words(problem));
     }
   };
   const learn = async () => {
@@ -122,7 +116,7 @@ export function Register() {
           ref={file}
           type="file"
           className="hidden"
-          accept=".entrick,.dxf,.csv,text/plain"
+          accept=".entrick,.dxf,.svg,.csv,text/plain"
           aria-label="Open a plan from disk"
           onChange={(event) => {
             void open(event.target.files?.[0]);

@@ -15,6 +15,12 @@ def sample_plans() -> dict[str, str]:
     return {file.name: file.read_text("utf-8") for file in sorted(folder.iterdir(), key=lambda f: f.name, reverse=True)}
 
 
+def sample_profile() -> tuple[str, str]:
+    """Return the name and the text of a bare profile: a part of the yard whose givens are gone."""
+    (file,) = (resources.files(__package__) / "profiles").iterdir()
+    return file.name, file.read_text("ascii")
+
+
 def load(store: Store, summarized: Callable[[str], Summary | None] = summarize) -> int:
     """Enter the sample jobs into an empty register, as a drafter opens plans from disk; return how many.
 

@@ -20,10 +20,8 @@ LARGEST_ZIP = 256 * 2**20
 
 IMPORT = "/api/register/import"
 
-LARGEST_SET = 64 * 2**20
-"""Bytes of the set of a whole class, with its answers."""
-
-SETS = "/api/practice/set/"
+LARGER = {"/api/practice/set/": 64 * 2**20, "/api/read-back": 5 * 2**20}
+"""Bytes of the set of a whole class with its answers, and of a drawing that is read back."""
 
 
 def _host(name: str) -> str:
@@ -73,8 +71,8 @@ def register(app: Flask) -> None:
         if looking:
             return None
         large = request.path == IMPORT
-        whole_class = request.path.startswith(SETS)
-        request.max_content_length = LARGEST_ZIP if large else LARGEST_SET if whole_class else LARGEST_BODY
+        others = (size for path, size in LARGER.items() if request.path.startswith(path))
+        request.max_content_length = LARGEST_ZIP if large else next(others, LARGEST_BODY)
         wanted = "application/zip" if large else "application/json"
         if (request.content_length or request.headers.get("Transfer-Encoding")) and request.mimetype != wanted:
             abort(415, f"Send {wanted}.")

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from flask import Response
+from flask import Response, current_app
 from flask_openapi3 import APIBlueprint
 
+from ..demo import sample_profile
 from . import tasks
 from .ask import asked
 from .logbook import taught_now
@@ -36,6 +37,7 @@ from .schemas import (
     RegionsIn,
     RegionsOut,
     RehearsalOut,
+    SampleProfileOut,
     ScheduledIn,
     SchedulesOut,
     SuggestOut,
@@ -166,8 +168,16 @@ def export(path: ExportPath, body: ExportIn) -> Response:
 
 @plans.post("/read-back", responses={200: ReadBackOut})
 def read_back(body: ProfileIn) -> Response:
-    """Read a bare profile (DXF, CSV of points) back into a plan."""
+    """Read a bare profile (DXF, SVG, CSV of points) back into a plan, and into the others it may as well be."""
     return asked(tasks.read_back_profile, body)
+
+
+@plans.get("/read-back/sample", responses={200: SampleProfileOut})
+def profile_to_try() -> Response:
+    """Return a bare profile of the yard, to be read back."""
+    name, text = sample_profile()
+    told = SampleProfileOut(name=name, text=text)
+    return current_app.response_class(told.model_dump_json(), mimetype="application/json")
 
 
 @plans.post("/cut", responses={200: CutOut})

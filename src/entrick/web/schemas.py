@@ -1437,16 +1437,41 @@ class ProfileIn(Asked):
     """A file that may be a bare profile, by its name and what is in it; the unit of the plan, or what the file says."""
 
     name: Annotated[str, Field(max_length=200)]
-    text: Annotated[str, Field(max_length=500_000)]
+    text: Annotated[str, Field(max_length=4_000_000)]
     units: Literal["", "mm", "in"] = ""
-    within: Annotated[float, Field(gt=0, le=1, allow_inf_nan=False)] = 0.001
+    within: Annotated[float, Field(gt=0, le=1, allow_inf_nan=False)] | None = None
+    layers: Annotated[tuple[Annotated[str, Field(max_length=255)], ...], Field(max_length=100)] = ()
+
+
+class SampleProfileOut(BaseModel):
+    """A bare profile to try: the name of its file, and what is in it."""
+
+    name: str
+    text: str
+
+
+class SaidOut(BaseModel):
+    """A plan that comes to a profile: how far its outlines are from it, by how many numbers, what was seen in it, what
+    was mended, left out or assumed, and the rows that are marked so."""
+
+    way: str
+    called: str
+    text: str
+    numbers: int
+    off: float
+    seen: tuple[str, ...]
+    told: tuple[str, ...]
+    assumed: tuple[str, ...]
 
 
 class ReadBackOut(BaseModel):
-    """The plan of a profile: how far its outlines are from it, by how many numbers, and what was mended or left out."""
+    """A profile read back: its outlines as paths and the box round them (upwards counts down), its layers, the
+    tolerance it was read with, and its plans, what was chosen first."""
 
-    text: str
     outlines: int
-    numbers: int
-    off: float
-    told: tuple[str, ...]
+    unit: str
+    within: float
+    paths: tuple[str, ...]
+    box: tuple[float, float, float, float]
+    layers: tuple[str, ...]
+    plans: tuple[SaidOut, ...]

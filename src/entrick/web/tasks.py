@@ -48,7 +48,7 @@ from ..core.practice.mark import HINT_COSTS
 from ..core.practice.record import learner
 from ..core.practice.sets import Set, brief_of, plan_paper, write_set
 from ..core.proof import why_not_cut
-from ..core.readback import ProfileError, read_back, read_profile
+from ..core.readback import WAYS, ProfileError, ReadBack, as_drawn, box_of, others, read_back, read_profile
 from ..core.sheet.choose import with_clause
 from ..core.summary import Summary, heading, summarize
 from ..devices.cutter import Cutter, run
@@ -90,6 +90,7 @@ from .schemas import (
     RegionsIn,
     RoundIn,
     RoundOut,
+    SaidOut,
     SaySheet,
     ScheduledIn,
     SetClause,
@@ -432,15 +433,34 @@ def instrument(query: InstrumentQuery) -> Answer:
 
 
 def read_back_profile(body: ProfileIn) -> Answer:
-    """Read a bare profile back into a plan."""
+    """Read a bare profile back into a plan, and into the others it may as well be."""
+    title = body.name.rpartition(".")[0][:80].replace('"', "") or "Read back"
     try:
-        profile = read_profile(body.text.encode(), body.name, body.within)
-        title = body.name.rpartition(".")[0][:80].replace('"', "") or "Read back"
-        found = read_back(profile, Unit(body.units) if body.units else None, body.within, title)
+        profile = read_profile(body.text.encode(), body.name, body.within, body.layers)
+        best = read_back(profile, Unit(body.units) if body.units else None, body.within, title)
     except ProfileError as error:
         raise Refused(409, "Not read back", str(error)) from error
-    return _json(ReadBackOut(text=found.text, outlines=len(profile.runs), numbers=found.numbers, off=found.off,
-                             told=found.told))  # fmt: skip
+    more = others(profile, best, body.within, title)
+    plans = [_said("", "by its conditions", best)]
+    plans += [_said(way, WAYS[way][0], found) for way, found in more.items()]
+    low, high = box_of(profile.runs)
+    return _json(
+        ReadBackOut(
+            outlines=len(profile.runs),
+            unit=best.unit.value,
+            within=profile.within,
+            paths=tuple(formats.outline_paths([as_drawn(run, profile.within) for run in profile.runs])),
+            box=(low.x, -high.y, high.x, -low.y),
+            layers=profile.layers,
+            plans=tuple(plans),
+        )
+    )
+
+
+def _said(way: str, called: str, found: ReadBack) -> SaidOut:
+    assumed = tuple(row for row in found.text.split("\n") if row.endswith(", assumed"))
+    return SaidOut(way=way, called=called, text=found.text, numbers=found.numbers, off=found.off, seen=found.seen,
+                   told=found.told, assumed=assumed)  # fmt: skip
 
 
 def cut(body: CutIn) -> Answer:

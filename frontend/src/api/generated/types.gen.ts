@@ -2610,6 +2610,10 @@ export type PracticeSlipOut = {
  */
 export type ProfileIn = {
     /**
+     * Layers
+     */
+    layers?: Array<string>;
+    /**
      * Name
      */
     name: string;
@@ -2624,7 +2628,7 @@ export type ProfileIn = {
     /**
      * Within
      */
-    within?: number;
+    within?: number | null;
 };
 
 /**
@@ -2725,29 +2729,43 @@ export type QuestionOut = {
 /**
  * ReadBackOut
  *
- * The plan of a profile: how far its outlines are from it, by how many numbers, and what was mended or left out.
+ * A profile read back: its outlines as paths and the box round them (upwards counts down), its layers, the
+ * tolerance it was read with, and its plans, what was chosen first.
  */
 export type ReadBackOut = {
     /**
-     * Numbers
+     * Box
      */
-    numbers: number;
+    box: [
+        number,
+        number,
+        number,
+        number
+    ];
     /**
-     * Off
+     * Layers
      */
-    off: number;
+    layers: Array<string>;
     /**
      * Outlines
      */
     outlines: number;
     /**
-     * Text
+     * Paths
      */
-    text: string;
+    paths: Array<string>;
     /**
-     * Told
+     * Plans
      */
-    told: Array<string>;
+    plans: Array<SaidOut>;
+    /**
+     * Unit
+     */
+    unit: string;
+    /**
+     * Within
+     */
+    within: number;
 };
 
 /**
@@ -2911,6 +2929,63 @@ export type RoundOut = {
      * Questions
      */
     questions: Array<QuestionOut>;
+    /**
+     * Text
+     */
+    text: string;
+};
+
+/**
+ * SaidOut
+ *
+ * A plan that comes to a profile: how far its outlines are from it, by how many numbers, what was seen in it, what
+ * was mended, left out or assumed, and the rows that are marked so.
+ */
+export type SaidOut = {
+    /**
+     * Assumed
+     */
+    assumed: Array<string>;
+    /**
+     * Called
+     */
+    called: string;
+    /**
+     * Numbers
+     */
+    numbers: number;
+    /**
+     * Off
+     */
+    off: number;
+    /**
+     * Seen
+     */
+    seen: Array<string>;
+    /**
+     * Text
+     */
+    text: string;
+    /**
+     * Told
+     */
+    told: Array<string>;
+    /**
+     * Way
+     */
+    way: string;
+};
+
+/**
+ * SampleProfileOut
+ *
+ * A bare profile to try: the name of its file, and what is in it.
+ */
+export type SampleProfileOut = {
+    /**
+     * Name
+     */
+    name: string;
     /**
      * Text
      */
@@ -18844,6 +18919,387 @@ export type PlansReadBackReadBackPostResponses = {
 };
 
 export type PlansReadBackReadBackPostResponse = PlansReadBackReadBackPostResponses[keyof PlansReadBackReadBackPostResponses];
+
+export type PlansProfileToTryReadBackSampleGetData = {
+    body?: never;
+    path?: never;
+    query?: never;
+    url: '/api/read-back/sample';
+};
+
+export type PlansProfileToTryReadBackSampleGetErrors = {
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    400: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    401: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    403: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    404: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    405: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    409: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    413: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    415: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    422: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    500: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    503: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+    /**
+     * Problem
+     *
+     * An error a person can read.
+     */
+    507: {
+        /**
+         * Detail
+         */
+        detail?: string;
+        /**
+         * Fields
+         */
+        fields?: {
+            [key: string]: string;
+        } | null;
+        newest?: RevisionOut | null;
+        /**
+         * Status
+         */
+        status: number;
+        /**
+         * Title
+         */
+        title: string;
+        /**
+         * Type
+         */
+        type?: string;
+    };
+};
+
+export type PlansProfileToTryReadBackSampleGetError = PlansProfileToTryReadBackSampleGetErrors[keyof PlansProfileToTryReadBackSampleGetErrors];
+
+export type PlansProfileToTryReadBackSampleGetResponses = {
+    /**
+     * OK
+     */
+    200: SampleProfileOut;
+};
+
+export type PlansProfileToTryReadBackSampleGetResponse = PlansProfileToTryReadBackSampleGetResponses[keyof PlansProfileToTryReadBackSampleGetResponses];
 
 export type PlansRegionsRegionsPostData = {
     body: RegionsIn;

@@ -6,11 +6,12 @@ from .pdf import write_pdf
 from .rehearsed import carried_data, rehearsal_data
 from .rows import settings_csv
 from .run_sheet import write_run_sheet
-from .svg import thumbnail_svg, write_svg
+from .svg import outline_paths, thumbnail_svg, write_svg
 
 __all__ = [
     "Ovals",
     "carried_data",
+    "outline_paths",
     "rehearsal_data",
     "settings_csv",
     "solution_data",

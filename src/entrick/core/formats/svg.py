@@ -8,8 +8,9 @@ from itertools import groupby
 from xml.sax.saxutils import escape, quoteattr
 
 from ..display import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering, Mark
+from ..display.build import draw_outlines
 from ..drawing.widths import LIGHT, WIDTHS, LineKind
-from ..geometry import Point
+from ..geometry import Loop, Point
 from ..measure import Unit
 from ..tolerance import ROUND
 
@@ -102,6 +103,11 @@ def ink(kind: LineKind) -> str:
 def line_kind(role: str) -> LineKind:
     """Return width, dash and darkness of a role."""
     return WIDTHS.get(role, WIDTHS["lettering"])
+
+
+def outline_paths(loops: Sequence[Loop]) -> list[str]:
+    """Return outlines in plan units as one path each; y counts downwards."""
+    return [run_path(mark, 0.0) for mark in draw_outlines(loops) if isinstance(mark, DrawnRun)]
 
 
 def run_path(mark: DrawnRun, height: float) -> str:

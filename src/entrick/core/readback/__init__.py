@@ -1,7 +1,19 @@
 """A bare profile read back into a plan: what somebody would have written who knew how it was laid out."""
 
-from .profile import Profile, ProfileError
+from .others import WAYS, others
+from .profile import Profile, ProfileError, as_drawn, box_of
 from .read import read_profile
 from .write import ReadBack, Ways, read_back
 
-__all__ = ["Profile", "ProfileError", "ReadBack", "Ways", "read_back", "read_profile"]
+__all__ = [
+    "WAYS",
+    "Profile",
+    "ProfileError",
+    "ReadBack",
+    "Ways",
+    "as_drawn",
+    "box_of",
+    "others",
+    "read_back",
+    "read_profile",
+]

@@ -117,6 +117,15 @@ def loop_of(run: Run) -> Loop:
     return Loop(tuple(piece_of(curve, "") for curve in run if not isinstance(curve, Ellipse)), True)
 
 
+def as_drawn(run: Run, within: float) -> Loop:
+    """Return a run as one stroke, to be looked at: what is open stays so, a circle goes round in two halves."""
+    first = run[0]
+    if isinstance(first, Circle):
+        halves = (Arc(first.centre, first.radius, start, math.pi) for start in (0.0, math.pi))
+        return Loop(tuple(piece_of(half, "") for half in halves), True)
+    return Loop(loop_of(run).pieces, is_closed(run, within))
+
+
 def box_of(runs: tuple[Run, ...]) -> tuple[Point, Point]:
     """Return the lower left and the upper right corner of the box round everything."""
     boxes = [loop_of(run).box for run in runs]

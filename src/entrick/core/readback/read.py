@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable
 
 from ..geometry.ellipse import Ellipse
 from ..measure import Unit
 from .clean import clean
-from .hidden_arcs import as_ellipse, with_arcs
+from .hidden_arcs import as_ellipse, scatter, with_arcs
 from .of_csv import of_csv
 from .of_dxf import of_dxf
 from .of_svg import of_svg
@@ -54,6 +55,11 @@ def read_profile(data: bytes, name: str, asked: float | None = None, layers: Ite
     within = tolerance(asked, unit)
     runs = clean(curves, within, told)
     arcs = [with_arcs(as_ellipse(run, within), within) if is_closed(run, within) else run for run in runs]
+    scattered = max(scatter(run, within) for run in arcs)
+    if scattered:
+        more = _round_up(3 * scattered)
+        reason = f"its points scatter by about {scattered:.2g}: let them be off by {more:g} or so, not {within:.2g}"
+        raise ProfileError(reason)
     ovals = sum(isinstance(run[0], Ellipse) for run in arcs) - sum(isinstance(run[0], Ellipse) for run in runs)
     hidden = sum(len(run) > len(other) for run, other in zip(runs, arcs, strict=True)) - ovals
     if ovals:
@@ -63,3 +69,9 @@ def read_profile(data: bytes, name: str, asked: float | None = None, layers: Ite
     if hidden:
         told.append(f"arcs were seen in the straight pieces of {hidden} outline{'s' if hidden > 1 else ''}")
     return Profile(tuple(arcs), unit, tuple(told), named, within)
+
+
+def _round_up(value: float) -> float:
+    """Return the next of 1, 2, 5, 10 … above a number."""
+    decade = 10.0 ** math.floor(math.log10(value))
+    return next(step * decade for step in (1, 2, 5, 10) if step * decade >= value)

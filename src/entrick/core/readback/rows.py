@@ -207,7 +207,12 @@ class Rows:
         """Return the name of places equally spaced round a centre, counter-clockwise from the first."""
         arm = first - centre
         for there, start, times, name in self._rings:
-            if times == count and abs(there - centre) <= self.within and abs(start - first) <= self.within:
+            around = (rotate(start, there, math.tau * k / times) for k in range(times))
+            if (
+                times == count
+                and abs(there - centre) <= self.within
+                and any(abs(spot - first) <= self.within for spot in around)
+            ):
                 return name
         pitch = self.circle(centre, abs(arm))
         ways = {"right": Point(1.0, 0.0), "above": Point(0.0, 1.0), "left": Point(-1.0, 0.0), "below": Point(0.0, -1.0)}
@@ -224,6 +229,10 @@ class Rows:
     def numbers(self) -> int:
         """Return how many numbers the rows rest on: what is given once counts once."""
         return len({(said.role, said.text) if self._is_given(said) else n for n, said in enumerate(self._said)})
+
+    def shared(self) -> int:
+        """Return how many numbers are said several times, and so become givens."""
+        return len({(said.role, said.text) for said in self._said if self._is_given(said)})
 
     def rounded(self) -> int:
         """Return how many numbers had to be rounded."""

@@ -14,12 +14,12 @@ from ..measure import Unit
 from ..plan.document import LONGEST_LINE, MOST_LINES, PlanTooLarge
 from ..plan.writer import write_plan
 from ..solve import Solution
-from ..tolerance import READ_CLOSELY
+from ..tolerance import READ_CLOSELY, READ_WITHIN
 from .copies import Grid, Group, Mirrored, Ring, Row, Scattered, Single, copies_of
 from .match import Places, images, mirrored, moved_by, turned_by
 from .outline import Outline, by_places
 from .profile import Curve, Profile, ProfileError, Run, box_of, in_unit, is_closed, is_whole, loop_of, pieces_of
-from .ready import CORNERED, READY
+from .ready import CORNERED, READY, ROUND
 from .ready.rounded import is_boxed
 from .rows import Rows
 from .settle import Wanted, outlines, settled
@@ -108,7 +108,8 @@ def read_back(
     unit : Unit, optional
         Of the plan, whatever the file's is; else that of the file, or the other where it explains its numbers better.
     within : float, optional
-        How far outlines may be from what the file has, in its unit; what it was cleaned by if it is not said.
+        How far outlines may be from what the file has, in its unit. Up to a thousandth they are no further than the
+        file itself is exact; with more, numbers are as round as that allows.
     title : str
     ways : Ways, optional
         What is to be said otherwise than would be chosen.
@@ -138,7 +139,8 @@ BETTER = 0.7
 def _in_a_unit(profile: Profile, unit: Unit, within: float | None, title: str, ways: Ways) -> ReadBack:
     there = in_unit(profile, unit)
     asked = (within or profile.within) * there.within / profile.within
-    return _closest(there, unit, asked, title, ways)
+    # Who asks for more than a file can be off by in its writing says that it is noisy.
+    return (_closest if asked <= READ_WITHIN else _roundest)(there, unit, asked, title, ways)
 
 
 def _closest(profile: Profile, unit: Unit, within: float, title: str, ways: Ways) -> ReadBack:
@@ -271,7 +273,9 @@ def _read(solution: Solution, off: float, writer: _Writer, profile: Profile, wit
         ]
         told += [f"outline {n + 1} is said by coordinates in part: its arcs touch nothing that was given"
                  for n in how if how[n] == CORNERS]  # fmt: skip
-    seen = tuple(dict.fromkeys(writer.seen))
+    shared = writer.rows.shared()
+    several = [f"{shared} sizes that come several times, each given once"] if shared else []
+    seen = tuple(dict.fromkeys([*writer.seen, *several]))
     text = write_plan(solution.plan)
     return ReadBack(text, off, writer.rows.numbers(), tuple(told), seen, writer.rows.unit)
 
@@ -479,28 +483,37 @@ class _Writer:
         if not is_closed(run, near):
             return by_places(run, self.rows), ", open"
         if is_whole(run):
-            return READY[0](run, self.rows), ""
+            return ROUND(run, self.rows), ""
         if how == PLACES:
             return by_places(run, self.rows), ""
         if how == READY_SHAPE:
             if walk := self._wall(run):
                 return walk, ""
-            for recognised in READY:
+            for what, recognised in READY:
                 if walk := recognised(run, self.rows):
+                    self._see(n, what)
                     return walk, ""
         times, centre = times_round(run, near) if how < ALONE else (1, Point(0.0, 0.0))
         if times > 2:
             return self._comes_again(run, times, centre)
         about = self._images(run) if how < ALONE else {}
         if not about and how == READY_SHAPE:
-            for recognised in CORNERED:
+            for what, recognised in CORNERED:
                 if walk := recognised(run, self.rows):
+                    self._see(n, what)
                     return walk, ""
         if about:
-            self.seen.append(f"outline {n + 1} is alike on both sides of the {' and the '.join(about)} axis")
+            self._see(n, f"alike on both sides of the {' and the '.join(about)} axis")
         outline = Outline(pieces_of(run), self.rows, self.centres, about, words=WORDS.get(how, "way"),
                           corners_only=how == CORNERS)  # fmt: skip
-        return outline.written(), ""
+        walk = outline.written()
+        touching = len(outline.blends)
+        if touching:
+            self._see(n, f"{touching} rounds told by what they run into")
+        return walk, ""
+
+    def _see(self, n: int, what: str) -> None:
+        self.seen.append(f"{'the rim' if n == self.rim else 'an opening'}: {what}")
 
     def _wall(self, run: Run) -> str:
         """Return the inset of an outline that is written already, where this run is one."""

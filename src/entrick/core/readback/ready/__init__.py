@@ -11,18 +11,24 @@ from . import box, ellipse, gear, keyway, legs, polygon, rounded, slot
 Recognised = Callable[[Run, Rows], str]
 """Writes a run and returns what to line in; empty where it is no such shape."""
 
-READY: tuple[Recognised, ...] = (
-    ellipse.written,
-    box.written,
-    rounded.boxed,
-    polygon.written,
-    slot.written,
-    keyway.written,
-    gear.written,
-)
-"""Those that need no second look: what they are is told by few numbers, and cannot be told by fewer."""
+ROUND: Recognised = ellipse.written
+"""What is round all over."""
 
-CORNERED: tuple[Recognised, ...] = (rounded.written, legs.written)
+READY: tuple[tuple[str, Recognised], ...] = (
+    ("an oval by four centres", ellipse.written),
+    ("a level rectangle", box.written),
+    ("a level rectangle with rounded corners", rounded.boxed),
+    ("a regular polygon", polygon.written),
+    ("a slot", slot.written),
+    ("a round with keyways", keyway.written),
+    ("involute teeth", gear.written),
+)
+"""Those that need no second look, and what each is: told by few numbers, it cannot be told by fewer."""
+
+CORNERED: tuple[tuple[str, Recognised], ...] = (
+    ("corners that are rounded", rounded.written),
+    ("straight legs", legs.written),
+)
 """Corners one after another: where nothing is alike on both sides."""
 
-__all__ = ["CORNERED", "READY", "Recognised"]
+__all__ = ["CORNERED", "READY", "ROUND", "Recognised"]

@@ -1,0 +1,23 @@
+/** The file that was opened last and is no plan: from the register it is carried to where it is read back. */
+import { create } from "zustand";
+
+export interface Opened {
+  name: string;
+  text: string;
+}
+
+export const useOpened = create<{ file: Opened | null; put: (file: Opened | null) => void }>((set) => ({
+  file: null,
+  put: (file) => set({ file }),
+}));
+
+/** What is in a chosen file, if it is text; a drawing of another encoding is read as well as it can be. */
+export async function textOf(file: File): Promise<Opened | null> {
+  const bytes = await file.arrayBuffer();
+  try {
+    return { name: file.name, text: new TextDecoder("utf-8", { fatal: true }).decode(bytes) };
+  } catch {
+    if (!/\.(dxf|svg|csv)$/i.test(file.name)) return null;
+    return { name: file.name, text: new TextDecoder("windows-1252").decode(bytes) };
+  }
+}

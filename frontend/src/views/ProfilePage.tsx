@@ -1,0 +1,349 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { useNavigate } from "react-router";
+import { api, type ProfileIn, type ReadBackOut } from "../api/client";
+import { Sheet } from "../sheet/Sheet";
+import { type Opened, textOf, useOpened } from "../state/opened";
+import { Header } from "./Header";
+
+type Plan = ReadBackOut["plans"][number];
+type Asked = Required<Pick<ProfileIn, "units" | "layers">> & { within: string };
+
+/** What nobody can measure is told as exact. */
+const EXACT = 2e-6;
+
+const AS_IT_IS: Asked = { units: "", within: "", layers: [] };
+
+/** A bare profile read back: what came, what was seen in it, and the plan it may have been drawn from. */
+export function ProfilePage() {
+  const { file, put } = useOpened();
+  const [asked, setAsked] = useState(AS_IT_IS);
+  const [trouble, setTrouble] = useState("");
+  const picker = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    document.title = "Open a profile · Entrick";
+  }, []);
+  const open = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    const found = await textOf(chosen);
+    setTrouble(found ? "" : `${chosen.name} is no profile: it is neither DXF, SVG nor CSV.`);
+    if (!found) return;
+    setAsked(AS_IT_IS);
+    put(found);
+  };
+  return (
+    <div
+      className="flex h-full flex-col"
+      onDragOver={(event) => event.preventDefault()}
+      onDrop={(event) => {
+        event.preventDefault();
+        void open(event.dataTransfer.files[0]);
+      }}
+    >
+      <Header>
+        <h1 className="min-w-0 truncate">A profile{file && `: ${file.name}`}</h1>
+        <span className="flex-1" />
+        <button className="act" onClick={() => picker.current?.click()}>
+          {file ? "Another file…" : "Choose a file…"}
+        </button>
+        <input
+          ref={picker}
+          type="file"
+          className="hidden"
+          accept=".dxf,.svg,.csv"
+          aria-label="Choose a profile"
+          onChange={(event) => {
+            void open(event.target.files?.[0]);
+            event.target.value = "";
+          }}
+        />
+      </Header>
+      {trouble && (
+        <p role="alert" className="p-5">
+          {trouble}
+        </p>
+      )}
+      {file ? (
+        <Read file={file} asked={asked} ask={setAsked} />
+      ) : (
+        <main className="m-6 max-w-2xl space-y-2 bg-page p-6 text-lg">
+          <p>
+            A DXF, an SVG or a CSV of points, dropped here or chosen above, is read back into the plan
+            somebody would have written: centres, radii, what touches what, and numbers as round as the file
+            allows.
+          </p>
+          <p className="text-pencil">The file is read on this machine and not kept.</p>
+          <button
+            className="act"
+            onClick={() =>
+              void api.sampleProfile().then(put, (problem: Error) => setTrouble(problem.message))
+            }
+          >
+            Try one of the lock yard
+          </button>
+        </main>
+      )}
+    </div>
+  );
+}
+
+interface ReadProps {
+  file: Opened;
+  asked: Asked;
+  ask: (asked: Asked) => void;
+}
+
+function Read({ file, asked, ask }: ReadProps) {
+  const within = Number(asked.within.replace(",", ".")) || null;
+  const wanted: ProfileIn = { ...file, units: asked.units, within, layers: asked.layers };
+  const found = useQuery({
+    queryKey: ["profile", wanted],
+    queryFn: ({ signal }) => api.readBack(wanted, signal),
+    retry: false,
+    staleTime: Infinity,
+    placeholderData: (before, query) =>
+      (query?.queryKey[1] as ProfileIn | undefined)?.text === file.text ? before : undefined,
+  });
+  const [way, setWay] = useState("");
+  const data = found.data;
+  const plan = data && (data.plans.find((each) => each.way === way) ?? data.plans[0]);
+  return (
+    <main className="flex min-h-0 flex-1 stacked:flex-col">
+      <section
+        aria-label="What was read"
+        className="flex w-[38%] flex-col gap-3 overflow-auto bg-page p-5 stacked:max-h-[60%] stacked:w-full"
+      >
+        <p role="status" className={found.isFetching ? "text-pencil" : "sr-only"}>
+          {found.isFetching ? <Waiting size={file.text.length} /> : "read"}
+        </p>
+        {found.error && <p role="alert">{found.error.message}</p>}
+        {data && <Outlines data={data} />}
+        <Settings asked={asked} ask={ask} layers={data?.layers ?? []} unit={data?.unit ?? ""} />
+        {data && plan && (
+          <>
+            <Seen plan={plan} unit={data.unit} />
+            {data.plans.length > 1 && <Others plans={data.plans} chosen={plan} choose={setWay} />}
+            <Enter plan={plan} name={file.name} />
+            <label className="block">
+              <span className="text-sm text-pencil">The plan</span>
+              <textarea
+                className="field h-56 w-full text-[13px]"
+                aria-label="The plan that was read back"
+                readOnly
+                value={plan.text}
+              />
+            </label>
+          </>
+        )}
+      </section>
+      <div className="flex min-h-0 min-w-0 flex-1 flex-col">{plan && <Laid text={plan.text} />}</div>
+    </main>
+  );
+}
+
+/** How long it has been going on: a large drawing takes its time. */
+function Waiting({ size }: { size: number }) {
+  const [seconds, setSeconds] = useState(0);
+  useEffect(() => {
+    const tick = setInterval(() => setSeconds((before) => before + 1), 1000);
+    return () => clearInterval(tick);
+  }, []);
+  return (
+    <>
+      Reading {Math.ceil(size / 1024)} kB{seconds > 0 && `, ${seconds} s`}…
+    </>
+  );
+}
+
+/** The outlines as the file has them. */
+function Outlines({ data }: { data: ReadBackOut }) {
+  const [x0, y0, x1, y1] = data.box;
+  const room = 0.04 * Math.max(x1 - x0, y1 - y0);
+  const size = (x1 - x0).toFixed(2).replace(/\.?0+$/, "");
+  const high = (y1 - y0).toFixed(2).replace(/\.?0+$/, "");
+  return (
+    <figure>
+      <svg
+        className="h-40 w-full"
+        role="img"
+        aria-label={`The profile as it came: ${data.outlines} outlines`}
+        viewBox={`${x0 - room} ${y0 - room} ${x1 - x0 + 2 * room} ${y1 - y0 + 2 * room}`}
+        fill="none"
+      >
+        {data.paths.map((path, i) => (
+          <path
+            key={i}
+            d={path}
+            stroke="var(--color-ink)"
+            strokeWidth={1.25}
+            vectorEffect="non-scaling-stroke"
+          />
+        ))}
+      </svg>
+      <figcaption className="text-sm text-pencil">
+        As it came: {data.outlines} {data.outlines === 1 ? "outline" : "outlines"}, {size} by {high} over all
+      </figcaption>
+    </figure>
+  );
+}
+
+interface SettingsProps {
+  asked: Asked;
+  ask: (asked: Asked) => void;
+  layers: readonly string[];
+  unit: string;
+}
+
+function Settings({ asked, ask, layers, unit }: SettingsProps) {
+  const [within, setWithin] = useState(asked.within);
+  const put = () => within !== asked.within && ask({ ...asked, within });
+  const chosen = (layer: string) => asked.layers.includes(layer);
+  return (
+    <form
+      className="space-y-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        put();
+      }}
+    >
+      <label className="flex items-baseline gap-2">
+        <span className="w-36">Units</span>
+        <select
+          className="field"
+          value={asked.units}
+          onChange={(event) => ask({ ...asked, units: event.target.value as Asked["units"] })}
+        >
+          <option value="">as the file says, or what is rounder</option>
+          <option value="mm">mm</option>
+          <option value="in">in</option>
+        </select>
+      </label>
+      <label className="flex items-baseline gap-2">
+        <span className="w-36">May be off by</span>
+        <input
+          className="field w-24"
+          inputMode="decimal"
+          autoComplete="off"
+          placeholder="0.001 mm"
+          value={within}
+          onChange={(event) => setWithin(event.target.value)}
+          onBlur={put}
+        />
+        <span>{unit}</span>
+      </label>
+      {layers.length > 1 && (
+        <fieldset className="flex flex-wrap gap-x-4">
+          <legend className="text-sm text-pencil">
+            Layers{asked.layers.length === 0 && " (what is lined in, or all)"}
+          </legend>
+          {layers.map((layer) => (
+            <label key={layer} className="flex items-baseline gap-1.5">
+              <input
+                type="checkbox"
+                className="size-4 accent-[var(--color-ink)]"
+                checked={chosen(layer)}
+                onChange={() =>
+                  ask({
+                    ...asked,
+                    layers: chosen(layer)
+                      ? asked.layers.filter((each) => each !== layer)
+                      : [...asked.layers, layer],
+                  })
+                }
+              />
+              {layer}
+            </label>
+          ))}
+        </fieldset>
+      )}
+    </form>
+  );
+}
+
+function Seen({ plan, unit }: { plan: Plan; unit: string }) {
+  return (
+    <div className="space-y-2">
+      <p className="text-lg font-semibold">
+        {plan.numbers} {plan.numbers === 1 ? "number" : "numbers"},{" "}
+        {plan.off < EXACT ? "and its outlines exactly" : `off by ${plan.off.toPrecision(1)} ${unit} at most`}
+      </p>
+      <Rows title="Seen in it" rows={plan.seen} />
+      <Rows title="Mended, left out, or assumed" rows={[...plan.told, ...plan.assumed]} />
+    </div>
+  );
+}
+
+function Rows({ title, rows }: { title: string; rows: readonly string[] }) {
+  if (rows.length === 0) return null;
+  return (
+    <section aria-label={title}>
+      <h2 className="text-sm text-pencil">{title}</h2>
+      <ul className="list-disc pl-5">
+        {rows.slice(0, 40).map((row) => (
+          <li key={row}>{row}</li>
+        ))}
+        {rows.length > 40 && <li>and {rows.length - 40} more</li>}
+      </ul>
+    </section>
+  );
+}
+
+function Others({
+  plans,
+  chosen,
+  choose,
+}: {
+  plans: readonly Plan[];
+  chosen: Plan;
+  choose: (way: string) => void;
+}) {
+  return (
+    <fieldset>
+      <legend className="text-sm text-pencil">How it may have been given</legend>
+      {plans.map((plan) => (
+        <label key={plan.way} className="flex items-center gap-2">
+          <input
+            type="radio"
+            name="way"
+            className="size-4 accent-[var(--color-ink)]"
+            checked={plan.way === chosen.way}
+            onChange={() => choose(plan.way)}
+          />
+          {plan.called}, {plan.numbers} numbers
+        </label>
+      ))}
+    </fieldset>
+  );
+}
+
+function Enter({ plan, name }: { plan: Plan; name: string }) {
+  const go = useNavigate();
+  const enter = useMutation({
+    mutationFn: () => {
+      const told = [`read back from ${name} by ${plan.numbers} numbers`, ...plan.told].join("; ");
+      return api.addJob({ text: plan.text, note: told.slice(0, 200) });
+    },
+    onSuccess: (job) => go(`/jobs/${job.id}`),
+  });
+  return (
+    <div>
+      <button className="act act-main" disabled={enter.isPending} onClick={() => enter.mutate()}>
+        Enter it in the register
+      </button>
+      {enter.error && <p role="alert">{enter.error.message}</p>}
+    </div>
+  );
+}
+
+/** The plan, laid out on its sheet. */
+function Laid({ text }: { text: string }) {
+  const work = useQuery({
+    queryKey: ["read back", text],
+    queryFn: () => api.work(text, null),
+    staleTime: Infinity,
+    placeholderData: (before) => before,
+  });
+  return work.data ? (
+    <Sheet key={`${work.data.sheet.width} ${work.data.sheet.height}`} work={work.data} />
+  ) : null;
+}

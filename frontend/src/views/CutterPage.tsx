@@ -285,7 +285,7 @@ function AtWork({ cut }: { cut: CutOut }) {
       </svg>
       <div className="flex items-center gap-3 bg-page px-4 py-2">
         <progress
-          className="flex-1 accent-[var(--color-ink)]"
+          className="h-2.5 flex-1 appearance-none [&::-webkit-progress-bar]:bg-tab [&::-webkit-progress-value]:bg-ink [&::-moz-progress-bar]:bg-ink"
           value={at}
           max={1}
           aria-label="How far the cut is"

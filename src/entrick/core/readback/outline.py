@@ -39,6 +39,8 @@ class Outline:
         Whether it is said which way round circles are gone along, or whether it is the longer way.
     corners_only : bool
         Whether only rounds between two lines are blends, and all other arcs go from place to place.
+    tangents : int
+        Lines that were told by what they touch.
     turned : tuple, optional
         Which piece each comes to lie on when the run is turned, how often that is done, and about what.
     """
@@ -51,6 +53,7 @@ class Outline:
     words: str = ""
     corners_only: bool = False
     turned: tuple[Sequence[int], int, Point] | None = None
+    tangents: int = 0
     named: dict[int, str] = field(default_factory=dict)
     blends: dict[int, str] = field(default_factory=dict)
 
@@ -267,6 +270,7 @@ class Outline:
                 places.append(self._corner(k, other, spot))
         if lie and len(touched) < 2:
             return self._level(line, lie)
+        self.tangents += bool(touched)
         if len(touched) == 2:
             return self.rows.add("l", f"line, touching {touched[0]}, touching {touched[1]}", line)
         if touched:

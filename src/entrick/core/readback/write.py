@@ -510,6 +510,8 @@ class _Writer:
         touching = len(outline.blends)
         if touching:
             self._see(n, f"{touching} rounds told by what they run into")
+        if outline.tangents:
+            self._see(n, f"{outline.tangents} lines told by the rounds they touch")
         return walk, ""
 
     def _see(self, n: int, what: str) -> None:

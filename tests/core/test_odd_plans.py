@@ -271,10 +271,10 @@ def test_a_fault_in_writing_a_file_names_the_statement_and_writes_nothing(
 
     whole = formats.write_svg
 
-    def fall(display: DisplayList, construction: bool = True) -> str:
+    def fall(display: DisplayList, construction: bool = True, unit: Unit | None = None) -> str:
         if any(mark.line == 5 for mark in display.marks):
             raise OverflowError("k")
-        return whole(display, construction)
+        return whole(display, construction, unit)
 
     monkeypatch.setattr(formats, "write_svg", fall)
     with pytest.raises(tasks.Refused) as caught:

@@ -287,3 +287,34 @@ def test_the_plan_is_in_the_unit_that_was_asked_for_or_that_explains_its_numbers
     assert "rounder in in" in " ".join(found.told)
     assert read_back(profile, Unit.MM).unit is Unit.MM
     assert in_unit(profile, Unit.INCH).runs[-1][0].radius == pytest.approx(5 / 16)  # type: ignore[union-attr]
+
+
+@pytest.mark.parametrize("seed", [1, 2, 3, 12, 13, 22, 24, 36])
+def test_places_off_by_as_much_as_is_allowed_still_come_back_within_it(seed: int) -> None:
+    """Every 1.5 mm a place that is off by up to 0.05 across and up; asked for is 0.05: hardly more numbers than it has."""
+    rows, count = part(seed)
+    done = solved(rows)
+    r = random.Random(seed)
+    text = "\n\n".join(points_along(loop, 1.5, 0.05, r) for loop in done.outlines)
+    found = read_back(read_profile(text.encode(), "x.csv", 0.05), Unit.MM, 0.05)
+    assert found.numbers <= 1.3 * count + 1
+    lengths = [sorted(loop.length for loop in each.outlines) for each in (work_out(found.text), done)]
+    assert lengths[0] == pytest.approx(lengths[1], abs=0.6)
+
+
+@settings(max_examples=30, deadline=None)
+@given(st.integers(1, 100_000))
+def test_points_in_no_order_are_read_back_somehow_or_told(seed: int) -> None:
+    """Whatever closed outline somebody measures, it comes back within the tolerance, or it is told why not."""
+    r = random.Random(seed)
+    count = r.randrange(3, 30)
+    corners = [(40 + r.uniform(-12, 12)) for _ in range(count)]
+    spots = [
+        (size * math.cos(math.tau * k / count), size * math.sin(math.tau * k / count)) for k, size in enumerate(corners)
+    ]
+    text = "\n".join(f"{x:.3f},{y:.3f}" for x, y in spots)
+    found = read_back(read_profile(text.encode(), "x.csv"), Unit.MM)
+    assert found.off <= 1e-3
+    (loop,) = work_out(found.text).outlines
+    area = sum(a * d - b * c for (a, b), (c, d) in zip(spots, [*spots[1:], spots[0]], strict=True)) / 2
+    assert abs(loop.area) == pytest.approx(abs(area), rel=1e-3)

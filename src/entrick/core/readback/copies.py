@@ -7,7 +7,7 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 
 from ..geometry import Circle, Point, reflect
-from .match import Places, alike, images, mirrored, moved_by, turned_by
+from .match import Places, alike, images, loosely, mirrored, moved_by, turned_by
 from .profile import Run, loop_of
 from .rows import Rows
 from .simplest import cost
@@ -178,7 +178,7 @@ def _ring(
     first = runs[order[0]]
     if not isinstance(first[0], Circle):
         for k, n in enumerate(order[1:], 1):
-            if images(first, Places(runs[n], near), turned_by(centre, k * step)) is None:
+            if images(first, Places(runs[n], loosely(rows.within)), turned_by(centre, k * step)) is None:
                 return None
     return Ring(tuple(order), centre)
 
@@ -210,7 +210,7 @@ def _mirrored(
                 if (
                     other not in used
                     and other != n
-                    and images(runs[n], Places(runs[other], within * 2), move) is not None
+                    and images(runs[n], Places(runs[other], loosely(within)), move) is not None
                 ):
                     pairs.append((n, other))
                     used |= {n, other}
@@ -265,7 +265,7 @@ def _rows(runs: Sequence[Run], group: Sequence[int], middles: Sequence[Point], w
         step = (middles[best[-1]] - middles[best[0]]) * (1 / (len(best) - 1))
         first = runs[best[0]]
         if not all(
-            images(first, Places(runs[n], within * 4), moved_by(step * k)) is not None for k, n in enumerate(best)
+            images(first, Places(runs[n], loosely(within)), moved_by(step * k)) is not None for k, n in enumerate(best)
         ):
             return
         yield Row(best, step)
@@ -297,7 +297,7 @@ def _grid(
             return None
         members += found
         first = runs[members[0]]
-        if images(first, Places(runs[found[0]], within * 4), moved_by(by)) is None:
+        if images(first, Places(runs[found[0]], loosely(within)), moved_by(by)) is None:
             return None
     return Grid(tuple(members), across, step)
 

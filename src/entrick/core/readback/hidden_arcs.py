@@ -10,8 +10,8 @@ from itertools import pairwise
 from ..geometry import Arc, Circle, Line, Point, meet
 from ..geometry.ellipse import Ellipse
 from ..geometry.shapes import ends as ends_of
-from ..tolerance import FITTED, NOUGHT
-from .profile import Piece, Run, loop_of, middle_of, pieces_of
+from ..tolerance import FITTED, NOUGHT, READ_WITHIN
+from .profile import Piece, Run, length_of, loop_of, middle_of, pieces_of
 
 FEWEST = 5
 """Chords that make an arc: fewer lie on a circle by chance, or are corners that somebody meant."""
@@ -21,6 +21,13 @@ FEWEST_ALL_ROUND = 12
 
 STEEPEST = math.radians(24)
 """Turn from chord to chord above which it is the corner of a polygon."""
+
+FEWEST_MEASURED, STEEPEST_MEASURED = 7, math.radians(40)
+"""The same of places that are off by more than a file rounds: somebody measured them, a few round each hole."""
+
+SPREAD = 1.6
+"""How far measured places may lie from what is laid through them, in tolerances: across and up may both be off, and
+what goes through many of them is nearer to the part than any."""
 
 WINDOW = 3
 """Corners on either side of one by which it is told how sharply the run bends there."""
@@ -37,10 +44,13 @@ def with_arcs(run: Run, within: float) -> Run:
         How far corners may lie from the line or circle.
     """
     pieces = pieces_of(run)
+    if within > READ_WITHIN:
+        within *= SPREAD
     if len(pieces) < FEWEST or not all(isinstance(piece, Line) for piece in pieces):
         return _mixed(pieces, within) if pieces else run
     corners = [ends_of(piece)[0] for piece in pieces]
-    if len(corners) >= FEWEST_ALL_ROUND and _is_round([*corners, corners[0]], within, math.tau):
+    fewest = FEWEST_MEASURED if within > READ_WITHIN else FEWEST_ALL_ROUND
+    if len(corners) >= fewest and _is_round([*corners, corners[0]], within, math.tau, 1.8 * math.tau / len(corners)):
         whole = _least_squares(corners)
         return (whole,) if whole else run
     start = _sharpest(corners)
@@ -54,6 +64,23 @@ def with_arcs(run: Run, within: float) -> Run:
     if len(found) == len(pieces):
         return run
     return tuple(_joined(found, within))
+
+
+def without_slivers(run: Run, within: float) -> Run:
+    """Return a closed run without pieces so short that their ends are one place; the next one goes on from there."""
+    pieces = pieces_of(run)
+    shortest = within * (4 if within > READ_WITHIN else 1)
+    kept = [piece for piece in pieces if length_of(piece) > shortest]
+    if len(kept) == len(pieces) or len(kept) < 3:
+        return run
+    found: list[Piece] = []
+    for k, piece in enumerate(kept):
+        first, last = ends_of(kept[k - 1])[1], ends_of(piece)[1]
+        if isinstance(piece, Line):
+            found.append(Line.between(first, last))
+        else:
+            found.append(_through(first, last, piece.centre, [piece.first, piece.middle, piece.last]))
+    return tuple(found)
 
 
 MANY = 60
@@ -184,22 +211,38 @@ def _longest(spots: Sequence[Point], start: int, least: int, fits: Callable[[Seq
 
 
 def _is_straight(spots: Sequence[Point], within: float) -> bool:
-    chord = Line.between(spots[0], spots[-1])
-    along = [chord.along(spot) for spot in spots]
-    return all(abs(chord.offset_of(spot)) <= within for spot in spots) and all(
+    if len(spots) < 3:
+        return True
+    line = _line(spots)
+    along = [line.along(spot) for spot in spots]
+    return all(abs(line.offset_of(spot)) <= within for spot in spots) and all(
         b >= a - within for a, b in pairwise(along)
     )
 
 
-def _is_round(spots: Sequence[Point], within: float, most: float = 1.9 * math.pi) -> bool:
+def _line(spots: Sequence[Point]) -> Line:
+    """Return the line that places lie along, by least squares square to it, from the first to the last."""
+    mean = Point(sum(p.x for p in spots) / len(spots), sum(p.y for p in spots) / len(spots))
+    xx = sum((p.x - mean.x) ** 2 for p in spots)
+    yy = sum((p.y - mean.y) ** 2 for p in spots)
+    xy = sum((p.x - mean.x) * (p.y - mean.y) for p in spots)
+    angle = math.atan2(2 * xy, xx - yy) / 2
+    way = Point(math.cos(angle), math.sin(angle))
+    return Line(mean, way if way.dot(spots[-1] - spots[0]) > 0 else -way)
+
+
+def _is_round(
+    spots: Sequence[Point], within: float, most: float = 1.9 * math.pi, steepest: float | None = None
+) -> bool:
     whole = _circle(spots, within)
     if whole is None:
         return False
+    steepest = steepest or (STEEPEST_MEASURED if within > READ_WITHIN else STEEPEST)
     turns = [math.remainder((b - whole.centre).angle - (a - whole.centre).angle, math.tau) for a, b in pairwise(spots)]
     one_way = all(turn > -within / whole.radius for turn in turns) or all(
         turn < within / whole.radius for turn in turns
     )
-    return one_way and abs(sum(turns)) <= most + within / whole.radius and max(map(abs, turns)) <= STEEPEST
+    return one_way and abs(sum(turns)) <= most + within / whole.radius and max(map(abs, turns)) <= steepest
 
 
 def _circle(spots: Sequence[Point], within: float) -> Circle | None:
@@ -237,13 +280,7 @@ def _fitted(spots: list[Point], round_: bool) -> Line | Circle:
         return whole
     if len(inner) < 4:
         return Line.between(spots[0], spots[-1])
-    mean = Point(sum(p.x for p in inner) / len(inner), sum(p.y for p in inner) / len(inner))
-    xx = sum((p.x - mean.x) ** 2 for p in inner)
-    yy = sum((p.y - mean.y) ** 2 for p in inner)
-    xy = sum((p.x - mean.x) * (p.y - mean.y) for p in inner)
-    angle = math.atan2(2 * xy, xx - yy) / 2
-    way = Point(math.cos(angle), math.sin(angle))
-    return Line(mean, way if way.dot(spots[-1] - spots[0]) > 0 else -way)
+    return _line(inner)
 
 
 def _joined(parted: Sequence[Stretch], within: float) -> list[Piece]:
@@ -257,14 +294,7 @@ def _joined(parted: Sequence[Stretch], within: float) -> list[Piece]:
         if isinstance(each, Line):
             found.append(Line.between(first, last))
             continue
-        turns = [
-            math.remainder((b - each.centre).angle - (a - each.centre).angle, math.tau) for a, b in pairwise(spots)
-        ]
-        start = (first - each.centre).angle
-        sweep = math.remainder((last - each.centre).angle - start, math.tau)
-        # Whichever way round is nearer to what was measured.
-        sweep += math.tau * round((sum(turns) - sweep) / math.tau)
-        found.append(Arc(each.centre, each.radius, start, sweep))
+        found.append(_through(first, last, each.centre, spots))
     return found
 
 
@@ -312,15 +342,23 @@ def _between(spots: list[Point], round_: bool) -> Piece:
     circle = _least_squares(spots) if round_ else None
     if circle is None:
         return Line.between(first, last)
+    return _through(first, last, circle.centre, spots)
+
+
+def _through(first: Point, last: Point, near: Point, spots: Sequence[Point]) -> Arc:
+    """Return the arc from one place to another about a centre near a given one, the way round its places go."""
     chord = last - first
     middle = (first + last) * 0.5
-    centre = circle.centre
-    if abs(chord) > circle.radius / 1000:
-        # Its centre stands square to the chord, where least squares has it.
+    centre = near
+    if abs(chord) > abs(first - near) / 1000:
+        # As far from both ends, it stands square to the chord.
         across = chord.unit.normal
-        centre = middle + across * (circle.centre - middle).dot(across)
-    sweep = sum(math.remainder((b - centre).angle - (a - centre).angle, math.tau) for a, b in pairwise(spots))
-    return Arc(centre, (abs(first - centre) + abs(last - centre)) / 2, (first - centre).angle, sweep)
+        centre = middle + across * (near - middle).dot(across)
+    start = (first - centre).angle
+    turns = [math.remainder((b - centre).angle - (a - centre).angle, math.tau) for a, b in pairwise(spots)]
+    sweep = math.remainder((last - centre).angle - start, math.tau)
+    sweep += math.tau * round((sum(turns) - sweep) / math.tau)
+    return Arc(centre, (abs(first - centre) + abs(last - centre)) / 2, start, sweep)
 
 
 FEWEST_ARCS = 12

@@ -10,7 +10,17 @@ from ..geometry.ellipse import Ellipse
 from ..geometry.loop import distance
 from ..geometry.shapes import ends as ends_of
 from ..geometry.shapes import extremes
+from ..tolerance import READ_WITHIN
 from .profile import Curve, Run, length_of, middle_of
+
+
+def loosely(within: float) -> float:
+    """Return how far pieces may be apart and be images of each other.
+
+    Of a noisy file it is hardly known where along them pieces touch; the plan is held against the file in the end.
+    """
+    return within * (6 if within > READ_WITHIN else 2)
+
 
 Move = Callable[[Curve], Curve]
 

@@ -283,7 +283,7 @@ class Outline:
         key = f"{lie} {self.rows.simple(foot.y if lie == 'level' else foot.x)}"
         found = self.rows.lines.get(key)
         if found is None:
-            if self.rows.known(foot) == "O":
+            if self.rows.is_nought(foot.y if lie == "level" else foot.x):
                 found = f"O.{lie}"
             else:
                 off = foot.y if lie == "level" else foot.x
@@ -379,8 +379,9 @@ def _by_ends(piece: Piece, rows: Rows) -> str:
     if isinstance(piece, Line):
         return rows.add("l", f"line, from {rows.point(a)} to {rows.point(b)}", piece)
     if abs(piece.sweep) > math.pi * 0.9:
-        circle = rows.add("c", f"circle, centre {rows.point(piece.centre)}, through {rows.point(a)}")
-        rows.point(b)
+        # Through three places it goes on from, and comes to, the very places its neighbours do.
+        through = ", ".join(f"through {rows.point(spot)}" for spot in (a, piece.middle, b))
+        circle = rows.add("c", f"circle, {through}")
         return f"{circle} {'ccw' if piece.sweep > 0 else 'cw'}"
     said = f"arc, radius {rows.say(piece.radius, '')}, through {rows.point(a)}, through {rows.point(b)}"
     return rows.add("t", said, piece)

@@ -8,11 +8,11 @@ from collections.abc import Iterable
 from ..geometry.ellipse import Ellipse
 from ..measure import Unit
 from .clean import clean
-from .hidden_arcs import as_ellipse, scatter, with_arcs
+from .hidden_arcs import as_ellipse, scatter, with_arcs, without_slivers
 from .of_csv import of_csv
 from .of_dxf import of_dxf
 from .of_svg import of_svg
-from .profile import LARGEST_FILE, Curve, Profile, ProfileError, is_closed, tolerance
+from .profile import LARGEST_FILE, Curve, Profile, ProfileError, Run, is_closed, tolerance
 
 
 def read_profile(data: bytes, name: str, asked: float | None = None, layers: Iterable[str] = ()) -> Profile:
@@ -54,7 +54,7 @@ def read_profile(data: bytes, name: str, asked: float | None = None, layers: Ite
         raise ProfileError(f"{name}: there is no line, arc or circle in it")
     within = tolerance(asked, unit)
     runs = clean(curves, within, told)
-    arcs = [with_arcs(as_ellipse(run, within), within) if is_closed(run, within) else run for run in runs]
+    arcs = [_seen(run, within) if is_closed(run, within) else run for run in runs]
     scattered = max(scatter(run, within) for run in arcs)
     if scattered:
         more = _round_up(3 * scattered)
@@ -69,6 +69,10 @@ def read_profile(data: bytes, name: str, asked: float | None = None, layers: Ite
     if hidden:
         told.append(f"arcs were seen in the straight pieces of {hidden} outline{'s' if hidden > 1 else ''}")
     return Profile(tuple(arcs), unit, tuple(told), named, within)
+
+
+def _seen(run: Run, within: float) -> Run:
+    return without_slivers(with_arcs(as_ellipse(run, within), within), within)
 
 
 def _round_up(value: float) -> float:

@@ -80,6 +80,10 @@ class Rows:
         # One that a little more room makes much rounder was round to begin with.
         return rounder if cost(text) - cost(rounder) >= MUCH_ROUNDER else text
 
+    def is_nought(self, value: float) -> bool:
+        """Tell whether a number would be written as nought."""
+        return self.simple(abs(value)) == "0"
+
     def say(self, value: float, role: str) -> str:
         """Write a number; it may become a given in the end."""
         text = self.simple(value)
@@ -141,7 +145,7 @@ class Rows:
 
     def known(self, spot: Point) -> str:
         """Return the name of a place that has one; empty where it has none."""
-        if max(abs(spot.x), abs(spot.y)) <= self.fine:
+        if self.is_nought(spot.x) and self.is_nought(spot.y):
             return "O"
         for cell in self._cells(spot):
             for there, name in self._points.get(cell, ()):
@@ -159,9 +163,9 @@ class Rows:
         found = self.known(spot)
         if not found:
             said: list[str] = []
-            if abs(spot.x) > self.fine:
+            if not self.is_nought(spot.x):
                 said.append(f"{self.say(abs(spot.x), 'across')} {'right' if spot.x > 0 else 'left'} of O")
-            if abs(spot.y) > self.fine:
+            if not self.is_nought(spot.y):
                 up = f"{self.say(abs(spot.y), 'up')} {'above' if spot.y > 0 else 'below'}"
                 said.append(up if said else f"{up} O")
             found = self.add("P", f"point, {', '.join(said)}")

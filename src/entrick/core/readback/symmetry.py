@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from ..geometry import Arc, Line, Point
 from ..geometry.shapes import ends as ends_of
-from .match import Places, images, mirrored, turned_by
+from .match import Places, images, loosely, mirrored, turned_by
 from .profile import Piece, Run, is_whole, loop_of, pieces_of
 from .tangent import runs_into
 
@@ -55,7 +55,7 @@ def axes_of(runs: Sequence[Run], within: float) -> Axes:
     """Return the axes of the rim; of a round rim those about which most of what is within is alike."""
     rim = runs[rim_of(runs)]
     centre = rim[0].centre if is_whole(rim) and not isinstance(rim[0], Line) else loop_of(rim).centroid
-    places = Places(rim, within * 2)
+    places = Places(rim, loosely(within))
     found = Axes(centre, True, True)
     alike = {way: images(rim, places, mirrored(found.line(way))) is not None for way in ("plumb", "level")}
     if len(rim) == 1 and len(runs) > 1:
@@ -65,7 +65,7 @@ def axes_of(runs: Sequence[Run], within: float) -> Axes:
 
 def _is_shared(runs: Sequence[Run], rim: Run, move, within: float) -> bool:  # type: ignore[no-untyped-def]
     others = [run for run in runs if run is not rim]
-    known = [Places(run, within * 2) for run in others]
+    known = [Places(run, loosely(within)) for run in others]
     kept = sum(any(images(run, places, move) is not None for places in known) for run in others[:40])
     return 2 * kept >= len(others[:40])
 
@@ -75,7 +75,7 @@ def times_round(run: Run, within: float) -> tuple[int, Point]:
     pieces = pieces_of(run)
     count = len(pieces)
     centre = loop_of(run).centroid
-    places = Places(run, within * 2)
+    places = Places(run, loosely(within))
     for each in range(1, count // 2 + 1):
         if count % each or count // each > MOST_TIMES:
             continue

@@ -16,7 +16,7 @@ from ..plan.writer import write_plan
 from ..solve import Solution
 from ..tolerance import READ_CLOSELY, READ_WITHIN
 from .copies import Grid, Group, Mirrored, Ring, Row, Scattered, Single, copies_of
-from .match import Places, images, mirrored, moved_by, turned_by
+from .match import Places, images, loosely, mirrored, moved_by, turned_by
 from .outline import Outline, by_places
 from .profile import Curve, Profile, ProfileError, Run, box_of, in_unit, is_closed, is_whole, loop_of, pieces_of
 from .ready import CORNERED, READY, ROUND
@@ -172,7 +172,7 @@ ROUNDER = 0.75
 """Of the figures read more closely, how many at most there are if the file was only written to that many decimals."""
 
 
-SHARES = (1.0, 2.0, 4.0)
+SHARES = (1.0, 2.0, 4.0, 16.0)
 """How much closer than the outline each number is taken: the less, the rounder; as much as it takes to come there."""
 
 
@@ -303,10 +303,13 @@ def _datum(profile: Profile, axes: Axes, unit: Unit, within: float, ways: Ways) 
     if ways.datum == "corner":
         return low
     curves: list[Curve] = [curve for run in profile.runs for curve in run]
-    corners = [spot for run in profile.runs for spot in _corners(run)][:LOOKED_AT]
-    spots = [*corners, *(c.centre for c in curves if not isinstance(c, Line))][:LOOKED_AT]
+    outside = rim_of(profile.runs)
+    # Openings are told by where they stand, the rim by its corners.
+    middles = [loop_of(run).centroid for n, run in enumerate(profile.runs) if n != outside]
+    rounds = [c.centre for c in curves if not isinstance(c, Line)]
+    spots = [*_corners(profile.runs[outside]), *middles, *rounds][:LOOKED_AT]
     centres = [c.centre for c in curves if isinstance(c, Circle | Ellipse)][:20]
-    rim = profile.runs[rim_of(profile.runs)]
+    rim = profile.runs[outside]
     if axes.plumb and axes.level:
         return axes.centre
     if is_boxed(rim, within):
@@ -528,7 +531,7 @@ class _Writer:
 
     def _images(self, run: Run) -> dict[str, list[int]]:
         found: dict[str, list[int]] = {}
-        places = Places(run, self.rows.within * 2)
+        places = Places(run, loosely(self.rows.within))
         for way in self.axes.ways:
             image = images(run, places, mirrored(self.axes.line(way)))
             if image is not None:
@@ -550,7 +553,7 @@ class _Writer:
 
     def _turned(self, run: Run, times: int, centre: Point) -> str:
         """Write a run without corners that comes again: each piece once, and turned."""
-        image = images(run, Places(run, self.rows.within * 2), turned_by(centre, math.tau / times))
+        image = images(run, Places(run, loosely(self.rows.within)), turned_by(centre, math.tau / times))
         assert image is not None
         self.seen.append(f"what comes again {times} times round a centre")
         return Outline(pieces_of(run), self.rows, self.centres, turned=(image, times, centre), words="way").written()

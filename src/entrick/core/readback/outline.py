@@ -348,8 +348,11 @@ def by_places(run: Sequence[Curve], rows: Rows) -> str:
 
     Every piece ends on places that have a name, so that the next goes on from there exactly.
     """
+    all_pieces = pieces_of(tuple(run))
+    if len(all_pieces) >= FEWEST_LISTED:
+        _list_places([*(ends_of(piece)[0] for piece in all_pieces), ends_of(all_pieces[-1])[1]], rows)
     walk: list[str] = []
-    for straight, group in groupby(pieces_of(tuple(run)), lambda piece: isinstance(piece, Line)):
+    for straight, group in groupby(all_pieces, lambda piece: isinstance(piece, Line)):
         pieces = list(group)
         if straight and len(pieces) >= FEWEST_LEGS:
             walk += _legs([*(ends_of(piece)[0] for piece in pieces), ends_of(pieces[-1])[1]], rows)
@@ -358,17 +361,29 @@ def by_places(run: Sequence[Curve], rows: Rows) -> str:
     return " > ".join(walk)
 
 
+FEWEST_LISTED = 12
+"""Pieces of a run from which on its places are lists, and no row of its own for each."""
+
 FEWEST_LEGS, MOST_LEGS = 8, 40
 """Lines one after another that are said as a run from place to place, and as many as a row of a plan has room for."""
+
+
+def _list_places(spots: Sequence[Point], rows: Rows) -> None:
+    """Give names to places that have none, many in a row."""
+    for k in range(0, len(spots), MOST_LEGS):
+        fresh: list[Point] = []
+        for spot in spots[k : k + MOST_LEGS]:
+            if not rows.known(spot) and all(abs(spot - other) > rows.within for other in fresh):
+                fresh.append(spot)
+        if len(fresh) > 1:
+            rows.points(fresh)
 
 
 def _legs(spots: list[Point], rows: Rows) -> list[str]:
     found: list[str] = []
     for k in range(0, len(spots) - 1, MOST_LEGS):
         part = spots[k : k + MOST_LEGS + 1]
-        fresh = [spot for spot in part if not rows.known(spot)]
-        if len(fresh) > 1:
-            rows.points(fresh)
+        _list_places(part, rows)
         first, *others = (rows.point(spot) for spot in part)
         found.append(rows.add("m", f"run, from {first}, {', '.join(f'to {other}' for other in others)}"))
     return found

@@ -36,6 +36,9 @@ ROOM = 70.0
 MOST_TURNED = 12
 """Times a piece without corners is turned, each with a name of its own."""
 
+LARGE = 300
+"""Rows of a plan from which on fewer ways are tried: each takes a second or more."""
+
 LOOKED_AT = 200
 """Places by which a datum is chosen."""
 
@@ -244,8 +247,9 @@ def _written(profile: Profile, unit: Unit, within: float, title: str, ways: Ways
             return _read(solution, off, writer, profile, within)
         if not wrong or all(plainly[n] == PLACES for n in wrong):
             break
+        step = 1 if text.count("\n") < LARGE else 2
         for n in wrong:
-            plainly[n] = min(PLACES, plainly[n] + 1)
+            plainly[n] = min(PLACES, plainly[n] + step)
     raise ProfileError("no plan was found that comes to this profile within the tolerance")
 
 

@@ -86,6 +86,11 @@ def ways(text: str, pick: Random) -> Iterator[tuple[str, Callable[[], object]]]:
                     else tasks.export(export, format)
                 ),
             )
+    done = work_out(text)
+    if done.outlines and pick.random() < 0.3:
+        bare = formats.write_cutter_dxf(done.outlines, done.solution.unit)
+        sent = schemas.ProfileIn(name="x.dxf", text=bare[:4_000_000], within=pick.choice([None, 1e-3, 0.05]))
+        yield "read back", lambda: finite(tasks.read_back_profile(sent))
     if pick.random() < 0.3:
         yield "suggest", lambda: finite(tasks.suggest(schemas.PlanIn(text=text)))
     for entry in work_out(text).solution.entries:

@@ -4,7 +4,7 @@ radius and what they run into; the other half by mirror, what comes again round 
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from itertools import groupby
 
@@ -91,7 +91,7 @@ class Outline:
             found += [self.images[way][each] for each in found if self.images[way][each] not in found]
         return found
 
-    def _write(self, wanted: Sequence[int], write) -> None:  # type: ignore[no-untyped-def]
+    def _write(self, wanted: Sequence[int], write: Callable[[int], str]) -> None:
         first = [k for k in wanted if k == min(self.orbit(k), key=self._preference)]
         for k in first:
             if self.turned:
@@ -117,7 +117,7 @@ class Outline:
                 self.named[k] = write(k)
                 self._remember(k)
 
-    def _turn(self, k: int, write) -> None:  # type: ignore[no-untyped-def]
+    def _turn(self, k: int, write: Callable[[int], str]) -> None:
         """Write a piece and what it comes to lie on: rounds about places equally spaced, all else turned."""
         assert self.turned is not None
         _, times, about = self.turned

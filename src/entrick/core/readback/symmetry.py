@@ -6,9 +6,9 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ..geometry import Arc, Line, Point
+from ..geometry import Line, Point
 from ..geometry.shapes import ends as ends_of
-from .match import Places, images, loosely, mirrored, turned_by
+from .match import Move, Places, images, loosely, mirrored, turned_by
 from .profile import Piece, Run, is_whole, loop_of, pieces_of
 from .tangent import runs_into
 
@@ -63,7 +63,7 @@ def axes_of(runs: Sequence[Run], within: float) -> Axes:
     return Axes(centre, alike["plumb"], alike["level"])
 
 
-def _is_shared(runs: Sequence[Run], rim: Run, move, within: float) -> bool:  # type: ignore[no-untyped-def]
+def _is_shared(runs: Sequence[Run], rim: Run, move: Move, within: float) -> bool:
     others = [run for run in runs if run is not rim]
     known = [Places(run, loosely(within)) for run in others]
     kept = sum(any(images(run, places, move) is not None for places in known) for run in others[:40])
@@ -100,8 +100,3 @@ def sector(run: Run, times: int) -> list[Piece]:
 
     start = min(range(len(pieces)), key=smooth)
     return [pieces[(start + k) % len(pieces)] for k in range(each)]
-
-
-def is_about(curve: Piece, centre: Point, within: float) -> bool:
-    """Tell whether an arc goes round a centre."""
-    return isinstance(curve, Arc) and abs(curve.centre - centre) <= within

@@ -17,6 +17,8 @@ from entrick.core.geometry import Loop
 def test_every_edge_of_a_screw_lies_on_it_between_its_ends(
     wide: int, share: int, starts: int, lead: int, form: str
 ) -> None:
+    # A thread finer than this is drawn as a symbol, not edge by edge; its ends are then sharper than a pencil.
+    lead = max(lead, wide // 5)
     core, long = wide * share / 100, lead * 2.3
     rows = f"s = screw, from O, diameter {wide}, core diameter {core}, lead {lead}, length {long}, {form}"
     done = work_out(f"{HEAD}{rows}, {starts} starts\n")

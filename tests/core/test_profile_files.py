@@ -173,10 +173,10 @@ def test_a_hundred_thousand_pieces_are_refused_in_time(make: str) -> None:
         data = "\n".join(f"{k},{k % 7}" for k in range(100_000)).encode()
     else:
         data = svg('<path d="M0 0' + "".join(f"l1 {k % 5}" for k in range(100_000)) + 'z"/>')
-    begun = time.perf_counter()
+    begun = time.process_time()
     with pytest.raises(ProfileError, match=r"at most 20000 pieces|no DXF"):
         read_profile(data, {"lines": "x.dxf", "points": "x.csv", "paths": "x.svg"}[make])
-    assert time.perf_counter() - begun < 60
+    assert time.process_time() - begun < 60
 
 
 @pytest.mark.parametrize("data", [

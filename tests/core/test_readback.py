@@ -299,11 +299,11 @@ def many(draw: str) -> bytes:
 
 @pytest.mark.parametrize("draw", ["grid", "anywhere", "slots"])
 def test_a_thousand_pieces_are_read_back_in_time(draw: str) -> None:
-    """Two seconds are aimed at; a busy machine may take some times as long."""
+    """Two seconds are aimed at; a slow machine may take some times as long."""
     data = many(draw)
-    begun = time.perf_counter()
+    begun = time.process_time()
     found = read_back(read_profile(data, "x.dxf"))
-    assert time.perf_counter() - begun < 12
+    assert time.process_time() - begun < 12
     assert found.off < 1e-6
     assert len(work_out(found.text).outlines) == len(read_profile(data, "x.dxf").runs)
     if draw != "anywhere":

@@ -26,7 +26,7 @@ def test_the_yards_profile_is_read_back_said_otherwise_and_entered(page: Page, d
     page.goto(f"{desk}/profile")
     page.get_by_role("button", name="Try one of the lock yard").click()
     expect(page.get_by_role("img", name="The profile as it came: 7 outlines")).to_be_visible()
-    expect(page.get_by_text("13 numbers, and its outlines exactly")).to_be_visible()
+    expect(page.get_by_text("13 numbers, its outlines exactly")).to_be_visible()
     seen = page.get_by_role("region", name="Seen in it")
     expect(seen).to_contain_text("3 holes on a pitch circle")
     expect(seen).to_contain_text("an opening: a slot")

@@ -9,9 +9,6 @@ import { Header } from "./Header";
 type Plan = ReadBackOut["plans"][number];
 type Asked = Required<Pick<ProfileIn, "units" | "layers">> & { within: string };
 
-/** What nobody can measure is told as exact. */
-const EXACT = 2e-6;
-
 const AS_IT_IS: Asked = { units: "", within: "", layers: [] };
 
 /** A bare profile read back: what came, what was seen in it, and the plan it may have been drawn from. */
@@ -121,7 +118,7 @@ function Read({ file, asked, ask }: ReadProps) {
         <Settings asked={asked} ask={ask} layers={data?.layers ?? []} unit={data?.unit ?? ""} />
         {data && plan && (
           <>
-            <Seen plan={plan} unit={data.unit} />
+            <Seen plan={plan} />
             {data.plans.length > 1 && <Others plans={data.plans} chosen={plan} choose={setWay} />}
             <Enter plan={plan} name={file.name} />
             <label className="block">
@@ -260,12 +257,11 @@ function Settings({ asked, ask, layers, unit }: SettingsProps) {
   );
 }
 
-function Seen({ plan, unit }: { plan: Plan; unit: string }) {
+function Seen({ plan }: { plan: Plan }) {
   return (
     <div className="space-y-2">
       <p className="text-lg font-semibold">
-        {plan.numbers} {plan.numbers === 1 ? "number" : "numbers"},{" "}
-        {plan.off < EXACT ? "and its outlines exactly" : `off by ${plan.off.toPrecision(1)} ${unit} at most`}
+        {plan.numbers} {plan.numbers === 1 ? "number" : "numbers"}, {plan.comes}
       </p>
       <Rows title="Seen in it" rows={plan.seen} />
       <Rows title="Mended, left out, or assumed" rows={[...plan.told, ...plan.assumed]} />

@@ -1458,7 +1458,7 @@ class SaidOut(BaseModel):
     called: str
     text: str
     numbers: int
-    off: float
+    comes: str
     seen: tuple[str, ...]
     told: tuple[str, ...]
     assumed: tuple[str, ...]

@@ -458,9 +458,8 @@ def read_back_profile(body: ProfileIn) -> Answer:
 
 
 def _said(way: str, called: str, found: ReadBack) -> SaidOut:
-    assumed = tuple(row for row in found.text.split("\n") if row.endswith(", assumed"))
-    return SaidOut(way=way, called=called, text=found.text, numbers=found.numbers, off=found.off, seen=found.seen,
-                   told=found.told, assumed=assumed)  # fmt: skip
+    return SaidOut(way=way, called=called, text=found.text, numbers=found.numbers, comes=found.comes, seen=found.seen,
+                   told=found.told, assumed=found.assumed)  # fmt: skip
 
 
 def cut(body: CutIn) -> Answer:

@@ -2951,13 +2951,13 @@ export type SaidOut = {
      */
     called: string;
     /**
+     * Comes
+     */
+    comes: string;
+    /**
      * Numbers
      */
     numbers: number;
-    /**
-     * Off
-     */
-    off: number;
     /**
      * Seen
      */

@@ -11,7 +11,7 @@ from ..measure import Unit
 from ..plan.document import LONGEST_LINE, MOST_LINES, PlanTooLarge
 from ..plan.writer import write_plan
 from ..solve import Solution
-from ..tolerance import READ_CLOSELY, READ_WITHIN
+from ..tolerance import READ_CLOSELY, READ_EXACT, READ_WITHIN
 from .datum import datum_of, sheet_for
 from .match import moved_by
 from .profile import Profile, ProfileError, box_of, in_unit
@@ -49,6 +49,18 @@ class ReadBack:
     told: tuple[str, ...]
     seen: tuple[str, ...] = ()
     unit: Unit = Unit.MM
+
+    @property
+    def assumed(self) -> tuple[str, ...]:
+        """The rows of which a number had to be rounded."""
+        return tuple(row for row in self.text.split("\n") if row.endswith(", assumed"))
+
+    @property
+    def comes(self) -> str:
+        """How near its outlines come to the profile, in words; what nobody can measure is told as exact."""
+        if self.off <= READ_EXACT:
+            return "its outlines exactly"
+        return f"its outlines off by {self.off:.1g} {self.unit.value} at most"
 
 
 @dataclass(frozen=True, slots=True)

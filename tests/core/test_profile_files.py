@@ -93,6 +93,16 @@ def test_a_bezier_curve_is_followed_within_the_tolerance() -> None:
         assert loop.distance(Point(x, -y)) < 1.1e-3
 
 
+def test_what_is_all_open_comes_back_open() -> None:
+    """A bent line, and arcs of half a turn and of more, that stop where they stop."""
+    body = '<path d="M5 5 L60 5 L60 30"/><path d="M20 30 a10 10 0 0 1 20 0"/><path d="M70 30 a6 6 0 1 1 3 4"/>'
+    found = read_back(read_profile(svg(body), "x.svg"))
+    profile = read_profile(svg(body), "x.svg")
+    lengths = sorted(loop.length for loop in work_out(found.text).outlines)
+    assert lengths == pytest.approx(sorted(loop_of(run).length for run in profile.runs), abs=1e-3)
+    assert not any(loop.closed for loop in work_out(found.text).outlines)
+
+
 @pytest.mark.parametrize("number", ["027", "031", "036", "044", "063", "074"])
 def test_a_sheet_written_as_a_picture_comes_back_at_full_size(number: str) -> None:
     """Six decimals on paper, at the scale the sheet was drawn to: what is lined in comes back, and its plan's unit."""

@@ -343,7 +343,7 @@ def _radius(piece: Piece) -> float:
     return piece.radius if isinstance(piece, Arc) else math.inf
 
 
-def by_places(run: Sequence[Curve], rows: Rows) -> str:
+def by_places(run: Sequence[Curve], rows: Rows, opened: bool = False) -> str:
     """Write a run by its corners, and by the centres or radii of its arcs: what any run can be said by.
 
     Every piece ends on places that have a name, so that the next goes on from there exactly.
@@ -357,7 +357,7 @@ def by_places(run: Sequence[Curve], rows: Rows) -> str:
         if straight and len(pieces) >= FEWEST_LEGS:
             walk += _legs([*(ends_of(piece)[0] for piece in pieces), ends_of(pieces[-1])[1]], rows)
         else:
-            walk += [_by_ends(piece, rows) for piece in pieces]
+            walk += [_by_ends(piece, rows, opened) for piece in pieces]
     return " > ".join(walk)
 
 
@@ -389,11 +389,16 @@ def _legs(spots: list[Point], rows: Rows) -> list[str]:
     return found
 
 
-def _by_ends(piece: Piece, rows: Rows) -> str:
+def _by_ends(piece: Piece, rows: Rows, opened: bool) -> str:
     a, b = ends_of(piece)
     if isinstance(piece, Line):
         return rows.add("l", f"line, from {rows.point(a)} to {rows.point(b)}", piece)
     if abs(piece.sweep) > math.pi * 0.9:
+        if opened:
+            # A circle has no ends to begin or to stop at: its parts have.
+            third = piece.sweep / 3
+            parts = (Arc(piece.centre, piece.radius, piece.start + k * third, third) for k in range(3))
+            return " > ".join(_by_ends(part, rows, opened) for part in parts)
         # Through three places it goes on from, and comes to, the very places its neighbours do.
         through = ", ".join(f"through {rows.point(spot)}" for spot in (a, piece.middle, b))
         circle = rows.add("c", f"circle, {through}")

@@ -162,7 +162,7 @@ class Writer:
         """Return the walk along a run, and what is said of it besides."""
         run, how, near = self.runs[n], self.plainly[n], self.rows.within
         if not is_closed(run, near):
-            return by_places(run, self.rows), ", open"
+            return by_places(run, self.rows, opened=True), ", open"
         if is_whole(run):
             return ROUND(run, self.rows), ""
         if how == PLACES:

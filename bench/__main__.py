@@ -8,11 +8,9 @@ import math
 import os
 import re
 import statistics
-import subprocess
 import sys
 import tempfile
 import time
-import urllib.request
 from collections.abc import Callable, Sequence
 from fractions import Fraction
 from itertools import pairwise
@@ -34,10 +32,10 @@ from entrick.core.rehearsal.rehearse import rehearse
 from entrick.core.summary import Summary
 from entrick.demo import sample_plans
 from entrick.store import add_job, open_store
-from entrick.web import create_app
+from entrick.web.app import create_app
 from entrick.web.serve import settle_memory
 
-from .browser import repaint_milliseconds
+from .browser import repaint_milliseconds, served
 from .plans import chain, crossed
 
 ASSETS = Path("src/entrick/web/static/assets")
@@ -157,33 +155,17 @@ def symbolic(_: int) -> None:
             one.intersection(sympy.Circle(sympy.Point(d, 0), radius + sign * r2))
 
 
-def cold_start(folder: str) -> float:
+def cold_start(register: Path) -> float:
     """Return the seconds from starting the server on a register to its first answer."""
-    compiled = {name: value for name, value in os.environ.items() if name != "PYTHONDONTWRITEBYTECODE"}
     start = time.perf_counter()
-    process = subprocess.Popen(
-        [sys.executable, "-m", "entrick.cli", "serve", "--port", "8497", "--database", f"{folder}/r.db"],
-        env=compiled,
-        stdout=subprocess.DEVNULL,
-        stderr=subprocess.DEVNULL,
-    )
-    try:
-        while time.perf_counter() - start < 30:
-            try:
-                with urllib.request.urlopen("http://127.0.0.1:8497/api/jobs", timeout=1):
-                    return time.perf_counter() - start
-            except OSError:
-                time.sleep(0.01)
-    finally:
-        process.terminate()
-        process.wait()
-    raise RuntimeError("the server did not answer")
+    with served(register):
+        return time.perf_counter() - start
 
 
 def start_seconds() -> float:
     """Return the median cold start once the register and Python's own compiled files are there."""
     with tempfile.TemporaryDirectory() as folder:
-        return statistics.median([cold_start(folder) for _ in range(4)][1:])
+        return statistics.median([cold_start(Path(folder) / "r.db") for _ in range(4)][1:])
 
 
 def scripts_kb() -> float:

@@ -2,21 +2,24 @@
 
 from __future__ import annotations
 
+import os
 import re
+import socket
 import statistics
+import subprocess
+import sys
 import tempfile
-import threading
+import time
+import urllib.request
 from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
-from waitress.server import create_server
 
 from entrick.demo import load
 from entrick.demo.sittings import load_sittings
 from entrick.store import open_store
-from entrick.web import create_app
 
 CHROMIUM = [
     "--headless",
@@ -32,19 +35,46 @@ CHROMIUM = [
 
 @contextmanager
 def demo_page() -> Iterator[tuple[Page, str]]:
-    """Serve the sample jobs from a fresh register and open a page of 1280 by 800."""
+    """Serve the sample jobs from a fresh register, by the desk as it is started, and open a page of 1280 by 800."""
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as driver:
-        store = open_store(Path(folder) / "register.db")
+        register = Path(folder) / "register.db"
+        store = open_store(register)
         load(store)
         load_sittings(store)
-        server = create_server(create_app(store), host="127.0.0.1", port=0, threads=4)
-        threading.Thread(target=server.run, daemon=True).start()
-        browser = driver.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
-        try:
-            yield browser.new_page(viewport={"width": 1280, "height": 800}), f"http://127.0.0.1:{server.effective_port}"
-        finally:
-            browser.close()
-            server.close()
+        store.close()
+        with served(register) as address:
+            browser = driver.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
+            try:
+                yield browser.new_page(viewport={"width": 1280, "height": 800}), address
+            finally:
+                browser.close()
+
+
+@contextmanager
+def served(register: Path) -> Iterator[str]:
+    """Serve a register in a process of its own; give its address once it answers."""
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        port = free.getsockname()[1]
+    # A machine that keeps no compiled files would measure the compiler.
+    compiled = {name: value for name, value in os.environ.items() if name != "PYTHONDONTWRITEBYTECODE"}
+    command = [sys.executable, "-m", "entrick.cli", "serve", "--port", str(port), "--database", str(register)]
+    process = subprocess.Popen(command, env=compiled, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
+    address = f"http://127.0.0.1:{port}"
+    try:
+        patience = time.monotonic() + 60
+        while True:
+            try:
+                with urllib.request.urlopen(f"{address}/api/jobs", timeout=1):
+                    break
+            except OSError:
+                if time.monotonic() > patience or process.poll() is not None:
+                    raise
+                time.sleep(0.01)
+        yield address
+    finally:
+        process.terminate()
+        process.wait()
 
 
 def open_sample(page: Page, address: str, drawing: str) -> None:

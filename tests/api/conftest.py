@@ -8,7 +8,7 @@ from flask.testing import FlaskClient
 
 from entrick.demo import load
 from entrick.store import Store, open_store
-from entrick.web import create_app
+from entrick.web.app import create_app
 
 
 @pytest.fixture

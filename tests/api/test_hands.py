@@ -11,7 +11,8 @@ from flask.testing import FlaskClient
 from entrick.core.plan.document import Plan
 from entrick.core.plan.edit import EditError, delete_line
 from entrick.store import Store
-from entrick.web import create_app, hands
+from entrick.web import hands
+from entrick.web.app import create_app
 from entrick.web.hands import Busy, Gone, Hands, TooMuchWork
 
 SOON = 60.0

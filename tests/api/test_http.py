@@ -8,7 +8,7 @@ from flask.testing import FlaskClient
 from hypothesis import HealthCheck, given, settings
 
 from entrick.store import Store, add_job
-from entrick.web import create_app
+from entrick.web.app import create_app
 
 HUGE = 2**64
 

@@ -10,7 +10,7 @@ from waitress.server import create_server
 
 from entrick.demo import load
 from entrick.store import Store, add_job, open_store
-from entrick.web import create_app
+from entrick.web.app import create_app
 from entrick.web.pages import STATIC
 
 # What must come, comes however busy the machine is: waits are for states, and no test is about speed.

@@ -12,7 +12,7 @@ from waitress.server import create_server
 
 from entrick.demo import load
 from entrick.store import Store, list_sittings, save_revision
-from entrick.web import create_app
+from entrick.web.app import create_app
 from entrick.web.pairing import local_address
 
 AXE = Path("frontend/node_modules/axe-core/axe.min.js")

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from flask_openapi3 import Info, OpenAPI
+from flask_openapi3 import Info
 
 from ..store import Store
 from . import guard, problems
+from .documented import Documented
 from .hands import Doer, Here
 from .jobs import jobs
 from .kits import kits
@@ -17,7 +18,7 @@ from .practice import practice
 from .register import register
 
 
-def create_app(store: Store, hands: Doer | None = None, notice: str = "", pairing: Pairing | None = None) -> OpenAPI:
+def create_app(store: Store, hands: Doer | None = None, notice: str = "", pairing: Pairing | None = None) -> Documented:
     """Make the application for a store.
 
     Parameters
@@ -33,10 +34,10 @@ def create_app(store: Store, hands: Doer | None = None, notice: str = "", pairin
 
     Returns
     -------
-    OpenAPI
+    Documented
         A Flask application that also serves its OpenAPI document at ``/api/openapi.json``.
     """
-    app = OpenAPI(
+    app = Documented(
         __name__,
         info=Info(title="Entrick", version="1"),
         doc_prefix="/api",
@@ -50,12 +51,12 @@ def create_app(store: Store, hands: Doer | None = None, notice: str = "", pairin
     app.extensions["entrick.pairing"] = pairing
     guard.register(app)
     problems.register(app)
-    app.register_api(plans)
-    app.register_api(jobs)
-    app.register_api(register)
-    app.register_api(logbook)
-    app.register_api(kits)
-    app.register_api(practice)
+    app.register_routes(plans)
+    app.register_routes(jobs)
+    app.register_routes(register)
+    app.register_routes(logbook)
+    app.register_routes(kits)
+    app.register_routes(practice)
     app.register_blueprint(pages)
     app.register_blueprint(door)
     return app

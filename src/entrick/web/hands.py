@@ -18,6 +18,7 @@ import threading
 import time
 import traceback
 from collections.abc import Callable
+from multiprocessing import forkserver
 from multiprocessing.connection import Connection
 from types import FrameType
 from typing import Any, Protocol, TypeVar
@@ -214,7 +215,9 @@ class Hands:
     def __init__(self) -> None:
         # A server that forks: it has the desk's modules ready, and no threads that a fork would tear.
         self.context = multiprocessing.get_context("forkserver")
-        self.context.set_forkserver_preload(["entrick.web.tasks"])
+        self.context.set_forkserver_preload(["entrick.web.ready"])
+        # It loads what hands need while the rest of the desk is loaded here.
+        forkserver.ensure_running()
         self.idle: list[_Hand] = []
         self.lock = threading.Lock()
         self.quick = threading.BoundedSemaphore(QUICK)

@@ -5,7 +5,6 @@ from __future__ import annotations
 from typing import cast
 
 from flask import Response, current_app, request
-from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel
 
 from .. import store
@@ -15,6 +14,7 @@ from ..core.plan.foreign import foreign
 from ..core.summary import Summary
 from . import tasks
 from .ask import gone, hands
+from .documented import Routes
 from .hands import Busy, TooMuchWork
 from .problems import FILES, PROBLEMS, committed
 from .schemas import (
@@ -33,7 +33,7 @@ from .schemas import (
     ScheduleIn,
 )
 
-jobs = APIBlueprint("jobs", __name__, url_prefix="/api/jobs", abp_responses=PROBLEMS)
+jobs = Routes("jobs", __name__, url_prefix="/api/jobs", abp_responses=PROBLEMS)
 
 BLANK = 'plan "Untitled"\nunits mm\nsheet A4 landscape, scale 1:1, border 10\n'
 

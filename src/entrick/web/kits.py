@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from flask import Response, current_app
-from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel
 
 from .. import store
@@ -11,11 +10,12 @@ from ..core.board import Kit
 from ..core.board.kits import ITEMS, STARTERS, Item, read_kit, write_kit
 from . import tasks
 from .ask import asked
+from .documented import Routes
 from .jobs import the_store
 from .problems import PROBLEMS, committed
 from .schemas import KitIn, KitItemOut, KitOut, KitPath, KitsOut, LacksIn, LacksOut
 
-kits = APIBlueprint("kits", __name__, url_prefix="/api", abp_responses=PROBLEMS)
+kits = Routes("kits", __name__, url_prefix="/api", abp_responses=PROBLEMS)
 
 
 def _json(model: BaseModel) -> Response:

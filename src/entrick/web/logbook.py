@@ -6,11 +6,11 @@ import csv
 import io
 
 from flask import Response, current_app
-from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel
 
 from .. import store
 from ..core.logbook import Event, Sitting, Taught, effective, learn, teach
+from .documented import Routes
 from .jobs import the_store
 from .problems import FILES, PROBLEMS, committed
 from .schemas import (
@@ -28,7 +28,7 @@ from .schemas import (
     SlipOut,
 )
 
-logbook = APIBlueprint("logbook", __name__, url_prefix="/api", abp_responses=PROBLEMS)
+logbook = Routes("logbook", __name__, url_prefix="/api", abp_responses=PROBLEMS)
 
 
 def _json(model: BaseModel, status: int = 200) -> Response:

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from flask import Response, current_app
-from flask_openapi3 import APIBlueprint
 
 from ..demo import sample_profile
 from . import tasks
 from .ask import asked
+from .documented import Routes
 from .logbook import taught_now
 from .problems import FILES, PROBLEMS
 from .schemas import (
@@ -50,7 +50,7 @@ from .schemas import (
     WorksheetPath,
 )
 
-plans = APIBlueprint("plans", __name__, url_prefix="/api", abp_responses=PROBLEMS)
+plans = Routes("plans", __name__, url_prefix="/api", abp_responses=PROBLEMS)
 
 
 @plans.get("/kinds", responses={200: KindsOut})

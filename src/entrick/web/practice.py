@@ -6,7 +6,6 @@ import threading
 from datetime import UTC, datetime
 
 from flask import Response, current_app
-from flask_openapi3 import APIBlueprint
 from pydantic import BaseModel
 
 from .. import store
@@ -17,6 +16,7 @@ from ..core.practice.record import standings, with_board
 from ..core.practice.sets import mark_answers, marks_csv, read_set, slips_of
 from . import tasks
 from .ask import asked, hands
+from .documented import Routes
 from .jobs import the_store
 from .problems import FILES, PROBLEMS, committed
 from .schemas import (
@@ -39,7 +39,7 @@ from .schemas import (
     VerdictInPractice,
 )
 
-practice = APIBlueprint("practice", __name__, url_prefix="/api/practice", abp_responses=PROBLEMS)
+practice = Routes("practice", __name__, url_prefix="/api/practice", abp_responses=PROBLEMS)
 
 _AT_A_TIME = threading.Lock()
 """Papers and marks of a class take seconds: one at a time."""

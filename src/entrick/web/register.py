@@ -11,15 +11,15 @@ from threading import Thread
 from typing import Any
 
 from flask import Response, abort, current_app, g, request, stream_with_context
-from flask_openapi3 import APIBlueprint
 
 from .. import store
+from .documented import Routes
 from .jobs import the_store
 from .pairing import the_pairing
 from .problems import FILES, PROBLEMS, committed
 from .schemas import NoticeOut, PairingOut
 
-register = APIBlueprint("register", __name__, url_prefix="/api/register", abp_responses=PROBLEMS)
+register = Routes("register", __name__, url_prefix="/api/register", abp_responses=PROBLEMS)
 
 PROGRESS = {
     "description": "One line of JSON for every step: `{done, of}`, at last `{jobs, known}` or `{problem}`",

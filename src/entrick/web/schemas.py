@@ -26,7 +26,13 @@ KitText = Annotated[str, Field(max_length=8000)]
 """A kit as the text of its file; empty for the small kit of the plan's unit."""
 
 
-class Asked(BaseModel):
+class Crossing(BaseModel):
+    """What crosses the API. How it is read and written is worked out when the first one does."""
+
+    model_config = ConfigDict(defer_build=True)
+
+
+class Asked(Crossing):
     """What is sent to the desk: a field it does not know is a mistake, and is told."""
 
     model_config = ConfigDict(extra="forbid")
@@ -185,7 +191,7 @@ class WorkIn(Asked):
     known: Annotated[tuple[Key, ...], Field(max_length=4000)] = ()
 
 
-class GivenOut(BaseModel):
+class GivenOut(Crossing):
     """A given."""
 
     line: int
@@ -199,14 +205,14 @@ class GivenOut(BaseModel):
     is_chain: bool = False
 
 
-class PickOut(BaseModel):
+class PickOut(Crossing):
     """A place of a clause that refers to something drawn, and what is wanted there."""
 
     place: str
     expectation: str
 
 
-class ClauseOut(BaseModel):
+class ClauseOut(Crossing):
     """A clause as written; `picks` are the places whose reference may be picked on the sheet instead."""
 
     text: str
@@ -215,7 +221,7 @@ class ClauseOut(BaseModel):
     picks: tuple[PickOut, ...] = ()
 
 
-class EventOut(BaseModel):
+class EventOut(Crossing):
     """One event of a follower: which clause says it, and what it says; `motion` is empty for the usual one."""
 
     model_config = ConfigDict(from_attributes=True)
@@ -227,7 +233,7 @@ class EventOut(BaseModel):
     motion: str
 
 
-class EventsOut(BaseModel):
+class EventsOut(Crossing):
     """What a follower does, event by event, and what each may be; `still` is the event without lift and motion."""
 
     model_config = ConfigDict(from_attributes=True)
@@ -242,7 +248,7 @@ class EventsOut(BaseModel):
 Marks = tuple[DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Arrowhead | Lettering, ...]
 
 
-class CandidateOut(BaseModel):
+class CandidateOut(Crossing):
     """A lettered solution."""
 
     letter: str
@@ -252,7 +258,7 @@ class CandidateOut(BaseModel):
     marks: Marks
 
 
-class EntryOut(BaseModel):
+class EntryOut(Crossing):
     """An entry in the order of work, or a comment between entries."""
 
     line: int
@@ -273,7 +279,7 @@ class EntryOut(BaseModel):
     error: PlanError | None = None
 
 
-class SettingOut(BaseModel):
+class SettingOut(Crossing):
     """A setting: `actual` in plan units, `drawn` in rule units or degrees; `kept` where it stands so already."""
 
     model_config = ConfigDict(from_attributes=True)
@@ -289,7 +295,7 @@ class SettingOut(BaseModel):
     picture: str
 
 
-class StepOut(BaseModel):
+class StepOut(Crossing):
     """A step at the board: `needle` in mm from the datum; `opens` where a classic construction stands behind it, `why`
     where it has been moved from its place."""
 
@@ -305,7 +311,7 @@ class StepOut(BaseModel):
     why: str
 
 
-class MendOut(BaseModel):
+class MendOut(Crossing):
     """An edit that mends what was found: put `text` on a line, or below it."""
 
     model_config = ConfigDict(from_attributes=True)
@@ -316,7 +322,7 @@ class MendOut(BaseModel):
     told: str
 
 
-class FindingOut(BaseModel):
+class FindingOut(Crossing):
     """A finding. `place` in mm on paper."""
 
     weight: Literal["wrong", "look", "note", "good"]
@@ -327,7 +333,7 @@ class FindingOut(BaseModel):
     mend: MendOut | None
 
 
-class JunctionOut(BaseModel):
+class JunctionOut(Crossing):
     """Where two pieces of an outline join. `turn` in degrees, 0 where it goes straight on; `how` in words."""
 
     outline: str
@@ -339,7 +345,7 @@ class JunctionOut(BaseModel):
     place: tuple[float, float]
 
 
-class MeasureOut(BaseModel):
+class MeasureOut(Crossing):
     """An outline as measured, plan units, in words."""
 
     model_config = ConfigDict(from_attributes=True)
@@ -353,7 +359,7 @@ class MeasureOut(BaseModel):
     kind: Literal["material", "hole", "open"]
 
 
-class ProofOut(BaseModel):
+class ProofOut(Crossing):
     """What the inspection found, and what it measured."""
 
     findings: tuple[FindingOut, ...]
@@ -362,7 +368,7 @@ class ProofOut(BaseModel):
     cut: str
 
 
-class SheetOut(BaseModel):
+class SheetOut(Crossing):
     """The sheet, mm."""
 
     width: float
@@ -376,7 +382,7 @@ class SheetOut(BaseModel):
     forms: tuple[str, ...]
 
 
-class EdgeRuleOut(BaseModel):
+class EdgeRuleOut(Crossing):
     """The rule along the edges of the sheet: lengths in mm, longer marks every so many divisions."""
 
     model_config = ConfigDict(from_attributes=True)
@@ -388,21 +394,21 @@ class EdgeRuleOut(BaseModel):
     every: int
 
 
-class StrokeOut(BaseModel):
+class StrokeOut(Crossing):
     """How strokes of a role are drawn: width in mm, and whether so lightly that they may be rubbed out."""
 
     width: float
     light: bool
 
 
-class LayerOut(BaseModel):
+class LayerOut(Crossing):
     """What one statement puts on the sheet, mm from the datum; None where the asker has it."""
 
     key: str
     marks: Marks | None
 
 
-class DrawingOut(BaseModel):
+class DrawingOut(Crossing):
     """The sheet: what belongs to the paper, mm on paper, and what every statement draws, from the datum at `origin`.
 
     Light work stops at the sides of `space`: left, lower, right, upper.
@@ -416,7 +422,7 @@ class DrawingOut(BaseModel):
     layers: tuple[LayerOut, ...]
 
 
-class WorkOut(BaseModel):
+class WorkOut(Crossing):
     """A plan worked out; `trouble` says why where it asks for too much and is text alone.
 
     `at` is the line of the statement that was put at the end, 0 where none was; `refused` says why an edit was not made
@@ -447,7 +453,7 @@ class PlanIn(Asked):
     text: PlanText
 
 
-class CountedOut(BaseModel):
+class CountedOut(Crossing):
     """What an order of work takes."""
 
     model_config = ConfigDict(from_attributes=True)
@@ -459,14 +465,14 @@ class CountedOut(BaseModel):
     minutes: float
 
 
-class SchedulesOut(BaseModel):
+class SchedulesOut(Crossing):
     """Every order in which the steps of a plan may be done; `told` says what the minutes rest on."""
 
     schedules: tuple[CountedOut, ...]
     told: str
 
 
-class SpreadOut(BaseModel):
+class SpreadOut(Crossing):
     """A miss on paper, mm: one standard deviation, what half the hands and nine in ten stay under."""
 
     model_config = ConfigDict(from_attributes=True)
@@ -476,7 +482,7 @@ class SpreadOut(BaseModel):
     nine: float
 
 
-class ShareOut(BaseModel):
+class ShareOut(Crossing):
     """What one act has of a miss."""
 
     model_config = ConfigDict(from_attributes=True)
@@ -485,7 +491,7 @@ class ShareOut(BaseModel):
     share: float
 
 
-class InsteadOut(BaseModel):
+class InsteadOut(Crossing):
     """Another way, with what nine in ten of the hands stay under, and how much less that is, mm."""
 
     model_config = ConfigDict(from_attributes=True)
@@ -495,7 +501,7 @@ class InsteadOut(BaseModel):
     gain: float
 
 
-class JoinOut(BaseModel):
+class JoinOut(Crossing):
     """How two pieces of an outline meet on paper; `place` and `cloud` (places of the hands) in mm on paper."""
 
     outline: str
@@ -512,7 +518,7 @@ class JoinOut(BaseModel):
     cloud: tuple[tuple[float, float], ...]
 
 
-class OverallOut(BaseModel):
+class OverallOut(Crossing):
     """A size over all on paper, how far off it comes out, mm, and what would help."""
 
     model_config = ConfigDict(from_attributes=True)
@@ -524,7 +530,7 @@ class OverallOut(BaseModel):
     instead: tuple[InsteadOut, ...]
 
 
-class RehearsalOut(BaseModel):
+class RehearsalOut(Crossing):
     """A plan drawn by many hands; `whose` says where their errors are from."""
 
     hands: int
@@ -533,7 +539,7 @@ class RehearsalOut(BaseModel):
     sizes: tuple[OverallOut, ...]
 
 
-class SuggestOut(BaseModel):
+class SuggestOut(Crossing):
     """Dimensions suggested: the plan with them, the statements, and what they leave open."""
 
     text: str
@@ -552,7 +558,7 @@ class RegionsIn(Asked):
     kind: Annotated[str, Field(max_length=40)] = "line in"
 
 
-class RegionsOut(BaseModel):
+class RegionsOut(Crossing):
     """The boundary: statements that line it in, and what they will look like."""
 
     statements: tuple[str, ...]
@@ -568,7 +574,7 @@ class OpenedIn(Asked):
     kit: KitText = ""
 
 
-class OpenedOut(BaseModel):
+class OpenedOut(Crossing):
     """The classic construction behind a step, and what it draws; `step` of a mark is the number of its sub-step."""
 
     steps: tuple[StepOut, ...]
@@ -582,7 +588,7 @@ class MethodsIn(Asked):
     line: Whole
 
 
-class MethodOut(BaseModel):
+class MethodOut(Crossing):
     """One method: the whole statement with it, what it takes, how close it comes, and what it draws."""
 
     said: str
@@ -594,7 +600,7 @@ class MethodOut(BaseModel):
     marks: Marks
 
 
-class MethodsOut(BaseModel):
+class MethodsOut(Crossing):
     """Every method of a statement, drawn in one box: left, bottom, width, height in mm on paper."""
 
     methods: tuple[MethodOut, ...]
@@ -609,7 +615,7 @@ class WorksheetIn(Asked):
     turn: float = Field(default=0.0, ge=-3600, le=3600)
 
 
-class TableOut(BaseModel):
+class TableOut(Crossing):
     """A table of a worksheet, in words."""
 
     model_config = ConfigDict(from_attributes=True)
@@ -620,7 +626,7 @@ class TableOut(BaseModel):
     note: str
 
 
-class WorksheetOut(BaseModel):
+class WorksheetOut(Crossing):
     """A worksheet: its drawing, its tables, what turning does and what is so at this moment."""
 
     title: str
@@ -651,7 +657,7 @@ class BriefIn(Asked):
     brief: Annotated[str, Field(max_length=20_000)]
 
 
-class MisreadOut(BaseModel):
+class MisreadOut(Crossing):
     """A row of a brief that could not be read, and why."""
 
     model_config = ConfigDict(from_attributes=True)
@@ -660,14 +666,14 @@ class MisreadOut(BaseModel):
     message: str
 
 
-class BriefOut(BaseModel):
+class BriefOut(Crossing):
     """The whole statement with the events of the brief, empty where a row could not be read."""
 
     statement: str
     misread: tuple[MisreadOut, ...]
 
 
-class ChoiceOut(BaseModel):
+class ChoiceOut(Crossing):
     """One thing to take for a part of the sheet, how the sheet line says it, and why or why not."""
 
     model_config = ConfigDict(from_attributes=True)
@@ -679,7 +685,7 @@ class ChoiceOut(BaseModel):
     chosen: bool
 
 
-class ChoicesOut(BaseModel):
+class ChoicesOut(Crossing):
     """What a sheet may be: units, papers, borders, scales with their reasons, the recommended one."""
 
     units: tuple[str, ...]
@@ -706,7 +712,7 @@ class CompleteIn(Asked):
     caret: Annotated[int, Field(ge=0, le=LONGEST_LINE * 2)] | None = None
 
 
-class CompleteOut(BaseModel):
+class CompleteOut(Crossing):
     """The row as it is now, what may follow, why it is no statement yet where that can be told, and what is to be
     picked on the sheet for the blank at the caret, empty where nothing is."""
 
@@ -716,7 +722,7 @@ class CompleteOut(BaseModel):
     wanted: str
 
 
-class SlotOut(BaseModel):
+class SlotOut(Crossing):
     """A place for a value in a clause; `is_reference` tells whether it takes the name of something drawn."""
 
     model_config = ConfigDict(from_attributes=True)
@@ -728,7 +734,7 @@ class SlotOut(BaseModel):
     is_reference: bool
 
 
-class FormOut(BaseModel):
+class FormOut(Crossing):
     """A clause a kind takes. `parts` alternates words and slots as the pattern does."""
 
     key: str
@@ -740,7 +746,7 @@ class FormOut(BaseModel):
     parts: tuple[str | SlotOut, ...]
 
 
-class KindOut(BaseModel):
+class KindOut(Crossing):
     """A kind of construction.
 
     `by_clicking` says whether it is said by clicking pieces one after another; `lines_in` as what it lines in what is
@@ -759,14 +765,14 @@ class KindOut(BaseModel):
     follows: bool
 
 
-class KindsOut(BaseModel):
+class KindsOut(Crossing):
     """Every kind, and the words of the trade with what they mean."""
 
     kinds: tuple[KindOut, ...]
     words: dict[str, str]
 
 
-class LessonOut(BaseModel):
+class LessonOut(Crossing):
     """The first job: the plan it starts with, which task comes next of how many, what it is, why, and a statement that
     does it; all empty once every task is done."""
 
@@ -778,7 +784,7 @@ class LessonOut(BaseModel):
     row: str
 
 
-class RevisionOut(BaseModel):
+class RevisionOut(Crossing):
     """A saved state of a plan."""
 
     model_config = ConfigDict(from_attributes=True)
@@ -790,7 +796,7 @@ class RevisionOut(BaseModel):
     saved_at: datetime
 
 
-class JobOut(BaseModel):
+class JobOut(Crossing):
     """A job as the register lists it.
 
     `trouble` is its first mistake in words. `pending` says that it has not been worked out yet; then only its heading
@@ -812,7 +818,7 @@ class JobOut(BaseModel):
     pictured: bool
 
 
-class JobsOut(BaseModel):
+class JobsOut(Crossing):
     """A page of the register: its jobs, and how many there are on all pages."""
 
     jobs: tuple[JobOut, ...]
@@ -860,7 +866,7 @@ class SaveIn(Asked):
     note: Annotated[str, Field(max_length=200)] = ""
 
 
-class JobWithPlan(BaseModel):
+class JobWithPlan(Crossing):
     """A job with its newest revision."""
 
     job: JobOut
@@ -889,7 +895,7 @@ class ScheduledIn(Asked):
     kit: KitText = ""
 
 
-class AroundOut(BaseModel):
+class AroundOut(Crossing):
     """How the sheet is made ready and finished, step by step; by line of the plan, the mistake usually made there."""
 
     ready: tuple[StepOut, ...]
@@ -906,7 +912,7 @@ class MeasuredIn(ScheduledIn):
     value: Annotated[str, Field(max_length=60)]
 
 
-class VerdictOut(BaseModel):
+class VerdictOut(Crossing):
     """What is to be said of a measured value; `off` in mm on paper, or degrees."""
 
     judged: Literal["line", "hand", "slip"]
@@ -924,7 +930,7 @@ class KitPath(Asked):
     name: KitName
 
 
-class KitOut(BaseModel):
+class KitOut(Crossing):
     """A kit by name, as the text of its file; `starter` where it comes with the desk and cannot be changed."""
 
     name: str
@@ -933,7 +939,7 @@ class KitOut(BaseModel):
     starter: bool
 
 
-class KitItemOut(BaseModel):
+class KitItemOut(Crossing):
     """Something a kit may hold, as its page asks for it; see `core.board.kits.Item`."""
 
     model_config = ConfigDict(from_attributes=True)
@@ -947,7 +953,7 @@ class KitItemOut(BaseModel):
     picture: str = ""
 
 
-class KitsOut(BaseModel):
+class KitsOut(Crossing):
     """Every kit, and everything a kit may hold."""
 
     kits: tuple[KitOut, ...]
@@ -968,7 +974,7 @@ class LacksIn(Asked):
     kit: KitText
 
 
-class LackOut(BaseModel):
+class LackOut(Crossing):
     """Something a kit lacks: how many more steps a job takes without it, and the first that are different."""
 
     model_config = ConfigDict(from_attributes=True)
@@ -978,7 +984,7 @@ class LackOut(BaseModel):
     instead: tuple[str, ...]
 
 
-class LacksOut(BaseModel):
+class LacksOut(Crossing):
     """What a kit lacks for a job."""
 
     lacks: tuple[LackOut, ...]
@@ -1043,7 +1049,7 @@ class RemovedIn(Asked):
     removed: bool
 
 
-class SittingOut(BaseModel):
+class SittingOut(Crossing):
     """A sitting with what happened; `rehearsed` where a simulated hand made it up, and nobody drew.
 
     `standing` are the events as they were corrected last; `gap` is how far the last join gaped, mm on paper.
@@ -1068,7 +1074,7 @@ class SittingOut(BaseModel):
     gap: float | None = None
 
 
-class PaceOut(BaseModel):
+class PaceOut(Crossing):
     """Median seconds of a step with an instrument, and on how many it rests."""
 
     tool: str
@@ -1076,7 +1082,7 @@ class PaceOut(BaseModel):
     count: int
 
 
-class HandOut(BaseModel):
+class HandOut(Crossing):
     """How an instrument comes out in these hands; see `core.logbook.Spread`."""
 
     model_config = ConfigDict(from_attributes=True)
@@ -1091,14 +1097,14 @@ class HandOut(BaseModel):
     hint: str
 
 
-class SlipOut(BaseModel):
+class SlipOut(Crossing):
     """A slip, and how often it was made."""
 
     told: str
     count: int
 
 
-class LogbookOut(BaseModel):
+class LogbookOut(Crossing):
     """Every sitting, the last first, and what they teach."""
 
     sittings: tuple[SittingOut, ...]
@@ -1113,7 +1119,7 @@ class SittingsQuery(Asked):
     job: Annotated[int, Field(ge=1, le=2**63 - 1)] | None = None
 
 
-class RevisionsOut(BaseModel):
+class RevisionsOut(Crossing):
     """Every revision of a job, newest first."""
 
     revisions: tuple[RevisionOut, ...]
@@ -1133,13 +1139,13 @@ class Nothing(Asked):
     """No query."""
 
 
-class NoticeOut(BaseModel):
+class NoticeOut(Crossing):
     """What whoever keeps the register should know, empty where there is nothing."""
 
     told: str
 
 
-class ImportedOut(BaseModel):
+class ImportedOut(Crossing):
     """What came of an import: jobs entered, and jobs that were there already."""
 
     jobs: int
@@ -1175,7 +1181,7 @@ class InstrumentQuery(Asked):
     item: Annotated[str, Field(max_length=40)]
 
 
-class PairingOut(BaseModel):
+class PairingOut(Crossing):
     """How phones and tablets of the local network come in; empty where the desk was not asked to let them.
 
     `secure` where there is a certificate: then a browser keeps the pages of a sitting, too.
@@ -1211,7 +1217,7 @@ class RoundIn(Asked):
     kit: KitText = ""
 
 
-class QuestionOut(BaseModel):
+class QuestionOut(Crossing):
     """A question as it is asked; see `core.practice.Question`.
 
     `tool` names the instrument its answer is set on; `lettered` says that the solutions of its statement are shown with
@@ -1235,7 +1241,7 @@ class QuestionOut(BaseModel):
     pointed: bool
 
 
-class RoundOut(BaseModel):
+class RoundOut(Crossing):
     """A round: the plan it is about, what is given in it, and its questions."""
 
     text: str
@@ -1253,7 +1259,7 @@ class HintIn(Asked):
     kit: KitText = ""
 
 
-class HintOut(BaseModel):
+class HintOut(Crossing):
     """A hint."""
 
     told: str
@@ -1267,7 +1273,7 @@ class OpenedToIn(Asked):
     unit: Literal["mm", "in"]
 
 
-class OpenedToOut(BaseModel):
+class OpenedToOut(Crossing):
     """The picture of an instrument at a setting; empty where what is typed is no value yet."""
 
     picture: str = ""
@@ -1285,14 +1291,14 @@ class PracticeIn(Asked):
     kit: KitText = ""
 
 
-class NamedSlipOut(BaseModel):
+class NamedSlipOut(Crossing):
     """A slip that gives the answer."""
 
     key: str
     said: str
 
 
-class VerdictInPractice(BaseModel):
+class VerdictInPractice(Crossing):
     """What came of an answer: its mark, the slips that give it, the right answer and the working."""
 
     share: float
@@ -1303,7 +1309,7 @@ class VerdictInPractice(BaseModel):
     picture: str
 
 
-class StandingOut(BaseModel):
+class StandingOut(Crossing):
     """How a rule stands in practice."""
 
     rule: str
@@ -1313,14 +1319,14 @@ class StandingOut(BaseModel):
     due: datetime
 
 
-class PracticeSlipOut(BaseModel):
+class PracticeSlipOut(Crossing):
     """A slip, and how often it was made in practice."""
 
     slip: str
     times: int
 
 
-class PracticeOut(BaseModel):
+class PracticeOut(Crossing):
     """What practice has shown: rules, the worst first; slips; by day how many answers, and which share was right."""
 
     standings: tuple[StandingOut, ...]
@@ -1358,7 +1364,7 @@ class MarksIn(Asked):
     answers: Annotated[str, Field(max_length=8 * 2**20)]
 
 
-class MarkedPaperOut(BaseModel):
+class MarkedPaperOut(Crossing):
     """A student's marks."""
 
     student: str
@@ -1366,7 +1372,7 @@ class MarkedPaperOut(BaseModel):
     of: int
 
 
-class ClassSlipOut(BaseModel):
+class ClassSlipOut(Crossing):
     """A slip of a class: how often it was made, and by how many."""
 
     slip: str
@@ -1374,7 +1380,7 @@ class ClassSlipOut(BaseModel):
     students: int
 
 
-class ClassMarksOut(BaseModel):
+class ClassMarksOut(Crossing):
     """A class, marked: as CSV, student by student, slip by slip."""
 
     csv: str
@@ -1399,7 +1405,7 @@ class CutIn(Asked):
     at: Annotated[int, Field(ge=0, le=200_000)] = 0
 
 
-class CutMoveOut(BaseModel):
+class CutMoveOut(Crossing):
     """A movement of the tool, mm: straight, or round a centre by a turn in radians."""
 
     block: int
@@ -1411,7 +1417,7 @@ class CutMoveOut(BaseModel):
     minutes: float
 
 
-class CutOut(BaseModel):
+class CutOut(Crossing):
     """What the cutter did, and how the part came out, mm.
 
     `program` is what it was sent; `edges` are the outlines of the plan; `bounds` is left, lower, right, upper.
@@ -1443,14 +1449,14 @@ class ProfileIn(Asked):
     layers: Annotated[tuple[Annotated[str, Field(max_length=255)], ...], Field(max_length=100)] = ()
 
 
-class SampleProfileOut(BaseModel):
+class SampleProfileOut(Crossing):
     """A bare profile to try: the name of its file, and what is in it."""
 
     name: str
     text: str
 
 
-class SaidOut(BaseModel):
+class SaidOut(Crossing):
     """A plan that comes to a profile: how far its outlines are from it, by how many numbers, what was seen in it, what
     was mended, left out or assumed, and the rows that are marked so."""
 
@@ -1464,7 +1470,7 @@ class SaidOut(BaseModel):
     assumed: tuple[str, ...]
 
 
-class ReadBackOut(BaseModel):
+class ReadBackOut(Crossing):
     """A profile read back: its outlines as paths and the box round them (upwards counts down), its layers, the
     tolerance it was read with, and its plans, what was chosen first."""
 

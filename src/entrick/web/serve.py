@@ -18,8 +18,6 @@ import platformdirs
 import waitress
 
 from ..demo import load
-from ..demo.practice import load_practice
-from ..demo.sittings import load_sittings
 from ..store import RegisterTrouble, Store, open_store, salvage, snapshots_of
 from . import tasks
 from .app import create_app
@@ -153,6 +151,9 @@ class Door:
 
 def _load_rest(store: Store) -> None:
     """Load what of the demo is made up and takes a while."""
+    from ..demo.practice import load_practice
+    from ..demo.sittings import load_sittings
+
     load_sittings(store)
     load_practice(store)
 
@@ -188,11 +189,13 @@ def _for_network(door: Door, network: Network, port: int) -> WSGIServer:
     return server
 
 
-def run(port: int, database: Path | None, demo: bool, network: Network | None = None) -> None:
+def run(hands: Hands, port: int, database: Path | None, demo: bool, network: Network | None = None) -> None:
     """Open the database and serve until stopped.
 
     Parameters
     ----------
+    hands : Hands
+        Who works plans out; they are let go at the end.
     port : int
     database : Path or None
         The user's own data folder when None.
@@ -203,7 +206,6 @@ def run(port: int, database: Path | None, demo: bool, network: Network | None = 
     """
     logging.basicConfig(level=logging.WARNING, format="%(asctime)s %(name)s %(message)s")
     logging.getLogger("waitress.queue").setLevel(logging.ERROR)  # whoever waits too long is told so
-    hands = Hands()
     threading.Thread(target=hands.warm, daemon=True).start()
     pairing = Pairing(network.address, port, network.cert is not None) if network else None
     door = Door(database or default_register(), demo, hands, pairing)

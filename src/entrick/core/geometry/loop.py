@@ -271,7 +271,15 @@ def nearest_place(curve: Curve, point: Point) -> Point:
 
 def distance(curve: Curve, point: Point) -> float:
     """Return how far a point is from the drawn part of a curve."""
-    return abs(nearest_place(curve, point) - point)
+    match curve:
+        case Circle(centre=c, radius=r):
+            return abs(math.hypot(point.x - c.x, point.y - c.y) - r)
+        case Arc(centre=c, radius=r):
+            if is_drawn_at(curve, point):
+                return abs(math.hypot(point.x - c.x, point.y - c.y) - r)
+            return min(abs(curve.first - point), abs(curve.last - point))
+        case Line():
+            return abs(nearest_place(curve, point) - point)
 
 
 def _seen_from(curve: Curve, point: Point) -> float:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass, replace
-from functools import lru_cache
+from functools import cache, lru_cache
 from importlib import resources
 
 from lark import Lark, Token, Transformer, UnexpectedInput, v_args
@@ -140,12 +140,16 @@ def _is(part: object, kind: str) -> bool:
     return isinstance(part, Token) and part.type == kind
 
 
-_PARSER = Lark(
-    resources.files(__package__).joinpath("grammar.lark").read_text("utf-8"),
-    parser="lalr",
-    transformer=_ToModel(),
-    maybe_placeholders=False,
-)
+@cache
+def _parser() -> Lark:
+    """Return the parser of a line; it is made when the first one is read, since the web process reads none."""
+    return Lark(
+        resources.files(__package__).joinpath("grammar.lark").read_text("utf-8"),
+        parser="lalr",
+        transformer=_ToModel(),
+        maybe_placeholders=False,
+    )
+
 
 _EXPECTED = {
     "EQUAL": "=",
@@ -212,7 +216,7 @@ def read_line(text: str) -> Line:
             return Line(None, text.strip())
         if _brackets(text) > DEEPEST:
             return _unread(text, f"brackets are nested deeper than {DEEPEST}")
-        line: Line = _PARSER.parse(text)  # type: ignore[assignment]
+        line: Line = _parser().parse(text)  # type: ignore[assignment]
     except UnexpectedInput as error:
         return _explain(text, error)
     except (VisitError, RecursionError):

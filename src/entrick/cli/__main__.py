@@ -1,0 +1,5 @@
+"""``python -m entrick.cli``."""
+
+from . import main
+
+main()

@@ -1,0 +1,166 @@
+"""Commands on one plan: solve, draw, check, carry out, rehearse."""
+
+from __future__ import annotations
+
+import json
+import sys
+from pathlib import Path
+
+import click
+
+from ..core import formats
+from ..core.board import Kit
+from ..core.cutting.program import CAUTION
+from ..core.desk import Work
+from ..core.proof import why_not_cut
+from .plan_file import FILE, KIT, worked_out
+
+
+@click.command()
+@FILE
+@KIT
+@click.option("--json", "as_json", is_flag=True, help="Print plain data instead of the order of work.")
+def solve(file: Path, kit: Kit | None, as_json: bool) -> None:
+    """Work a plan out: points, circles, arcs, settings, outlines, findings."""
+    work = worked_out(file, kit)
+    if as_json:
+        click.echo(json.dumps(formats.solution_data(work), ensure_ascii=False, indent=2))
+    else:
+        for entry in work.solution.entries:
+            click.echo(f"{entry.line:4}  {entry.made.sentence if entry.made else entry.error.message}")  # type: ignore[union-attr]
+            for row in entry.made.working if entry.made else ():
+                click.echo(f"        {row}")
+    if work.solution.errors:
+        sys.exit(1)
+
+
+@click.command()
+@FILE
+@click.option("-o", "--output", required=True, type=click.Path(dir_okay=False, path_type=Path))
+@click.option("--clean", is_flag=True, help="Leave the construction out.")
+@click.option("--cutter", is_flag=True, help="DXF with the outlines alone; refused while one is open or doubled.")
+@click.option("--insist", is_flag=True, help="Write the cutter's DXF all the same.")
+@click.option("--run-sheet", is_flag=True, help="PDF of every step with boxes to tick, in the place of the sheet.")
+@click.option("--tool", type=float, help="For a cutter's program (.nc): width of the cut, in the plan's unit.")
+@click.option("--feed", type=float, help="For a cutter's program (.nc): the plan's unit a minute.")
+@KIT
+def draw(
+    file: Path, output: Path, clean: bool, cutter: bool, insist: bool, run_sheet: bool, tool: float | None,
+    feed: float | None, kit: Kit | None,
+) -> None:  # fmt: skip
+    """Draw a plan as PDF, SVG, DXF, CSV of its settings or a cutter's program, by the ending of the output."""
+    work = worked_out(file, kit)
+    if output.suffix.lower() == ".nc":
+        _write_program(work, output, tool, feed)
+        return
+    if cutter:
+        reason = why_not_cut(work.findings)
+        if reason and not insist:
+            raise click.ClickException(f"not to be cut as it is: {reason}. --insist writes it all the same")
+        output.write_text(formats.write_cutter_dxf(work.outlines, work.solution.unit), "utf-8")
+        click.echo(CAUTION, err=True)
+        return
+    match output.suffix.lower():
+        case ".pdf" if run_sheet:
+            output.write_bytes(formats.write_run_sheet(work))
+        case ".pdf":
+            output.write_bytes(formats.write_pdf(work.display, work.solution.title, not clean))
+        case ".svg":
+            output.write_text(formats.write_svg(work.display, not clean, work.solution.unit), "utf-8")
+        case ".dxf":
+            output.write_text(formats.write_dxf(work.display, work.solution.unit, not clean), "utf-8")
+        case ".csv":
+            output.write_text(formats.settings_csv(work.steps, work.kit, work.before, work.after), "utf-8", newline="")
+        case ending:
+            raise click.UsageError(f"{ending or 'no ending'}: the output ends in .pdf, .svg, .dxf, .csv or .nc")
+    for error in work.solution.errors:
+        click.echo(f"{file}:{error.line}: {error.message}", err=True)
+
+
+def _write_program(work: Work, output: Path, tool: float | None, feed: float | None) -> None:
+    from ..core.cutting import tool_paths, write_program
+
+    if tool is None or feed is None:
+        raise click.UsageError("a cutter's program needs --tool (width of the cut) and --feed")
+    reason = why_not_cut(work.findings)
+    if reason:
+        raise click.ClickException(f"not to be cut as it is: {reason}")
+    unit, title = work.solution.unit, f"{work.solution.drawing} {work.solution.title}"
+    try:
+        cuts = tool_paths(work.named_outlines, tool)
+        output.write_text(write_program(cuts, unit, tool, feed, title), "ascii", newline="")
+    except ValueError as error:
+        raise click.ClickException(f"not to be cut as it is: {error}") from error
+    click.echo(f"{output}: {len(cuts)} outlines, units {unit.value}, full size", err=True)
+    click.echo(CAUTION, err=True)
+
+
+@click.command()
+@FILE
+def check(file: Path) -> None:
+    """Inspect a plan. Exit status 0 when nothing is wrong, 1 when something is."""
+    work = worked_out(file)
+    signs = {"wrong": "✗", "look": "?", "note": "·", "good": "✓"}
+    for finding in work.findings:
+        place = f"{file}:{finding.line}: " if finding.line else f"{file}: "
+        click.echo(f"{signs[finding.weight]} {place}{finding.message}")
+    if any(finding.weight == "wrong" for finding in work.findings):
+        sys.exit(1)
+
+
+@click.command("carry-out")
+@FILE
+@KIT
+@click.option("--json", "as_json", is_flag=True, help="Print plain data.")
+def carry_out(file: Path, kit: Kit | None, as_json: bool) -> None:
+    """Carry the acts of a plan out exactly, and compare what they leave with its figure.
+
+    Exit status 0 where they end in the figure, 1 where it is missed, 2 where the plan itself has mistakes.
+    """
+    from ..core.rehearsal.exactly import carried_exactly
+
+    work = worked_out(file)
+    for error in work.solution.errors:
+        click.echo(f"{file}:{error.line}: {error.message}", err=True)
+    carried = carried_exactly(work.solution, work.sheet, kit)
+    if as_json:
+        click.echo(json.dumps(formats.carried_data(carried), ensure_ascii=False, indent=2))
+    else:
+        click.echo(f"{carried.acts} acts, the greatest miss {carried.miss:.1e} of {carried.allowed:.1e} allowed"
+                   + (f", at {carried.where}" if carried.miss else ""))  # fmt: skip
+        click.echo(
+            f"{len(carried.computed)} marks at places worked out" + "".join(f"\n  {m}" for m in carried.computed)
+        )
+        for told in (*carried.undrawn, *filter(None, (carried.failure,))):
+            click.echo(f"not drawn: {told}", err=True)
+    if work.solution.errors:
+        sys.exit(2)
+    if not carried.ends_in_the_figure:
+        sys.exit(1)
+
+
+@click.command()
+@FILE
+@click.option("--hands", default=500, show_default=True, type=click.IntRange(1, 100_000), help="So many hands.")
+@click.option("--seed", default=1, show_default=True, help="The same seed gives the same answer.")
+@click.option("--json", "as_json", is_flag=True, help="Print plain data.")
+def rehearse(file: Path, hands: int, seed: int, as_json: bool) -> None:
+    """Draw a plan by many hands, and tell how well its outline closes on paper."""
+    from ..core.rehearsal.rehearse import rehearse as rehearsed
+
+    work = worked_out(file)
+    if work.solution.errors:
+        for error in work.solution.errors:
+            click.echo(f"{file}:{error.line}: {error.message}", err=True)
+        sys.exit(2)
+    found = rehearsed(work.solution, work.sheet, hands, seed)
+    if as_json:
+        click.echo(json.dumps(formats.rehearsal_data(found), ensure_ascii=False, indent=2))
+        return
+    for join in found.joins:
+        click.echo(f"{join.outline}: {join.first} and {join.second}: half {join.miss.half:.2f} mm, nine in ten "
+                   f"{join.miss.nine:.2f} mm")  # fmt: skip
+        for way in join.instead[:1]:
+            click.echo(f"    {way.told}: {way.nine:.2f} mm, {way.gain:.2f} less")
+    for size in found.sizes:
+        click.echo(f"{size.outline}, {size.way} over all {size.size:.1f} mm: nine in ten within {size.off.nine:.2f} mm")

@@ -1,0 +1,89 @@
+"""Commands on the register: backup, restore, export, import."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+import click
+
+_DATABASE = click.option(
+    "--database",
+    type=click.Path(dir_okay=False, path_type=Path),
+    default=None,
+    help="The register; the usual one if not said.",
+)
+
+
+def _register(database: Path | None) -> Path:
+    from ..web.serve import default_register
+
+    return database or default_register()
+
+
+@contextmanager
+def _told() -> Iterator[None]:
+    """Say what is wrong with a register in one line."""
+    from ..store import ArchiveError, RegisterTrouble
+
+    try:
+        yield
+    except (RegisterTrouble, ArchiveError) as error:
+        raise click.ClickException(str(error)) from error
+    except OSError as error:
+        raise click.ClickException(f"{error.filename}: {error.strerror}") from error
+
+
+@click.command()
+@click.argument("file", type=click.Path(dir_okay=False, path_type=Path))
+@_DATABASE
+def backup(file: Path, database: Path | None) -> None:
+    """Write a copy of the register to FILE, also while the desk is used."""
+    from ..store import backup as copy
+
+    with _told():
+        copy(_register(database), file)
+    click.echo(f"{file} holds the register as it is now")
+
+
+@click.command()
+@click.argument("file", type=click.Path(exists=True, dir_okay=False, path_type=Path))
+@_DATABASE
+def restore(file: Path, database: Path | None) -> None:
+    """Put the backup FILE in the place of the register, which is kept as a snapshot first."""
+    from ..store import restore as put_back
+
+    with _told():
+        kept = put_back(file, _register(database))
+    click.echo(f"the register is as it was in {file}" + (f"; as it was before, it is in {kept}" if kept else ""))
+
+
+@click.command("export")
+@click.argument("folder", type=click.Path(file_okay=False, path_type=Path))
+@_DATABASE
+def export_(folder: Path, database: Path | None) -> None:
+    """Write every job with its history to FOLDER as open files."""
+    from ..store import Folder, export_register, open_store
+
+    if folder.exists() and any(folder.iterdir()):
+        raise click.ClickException(f"{folder} is not empty: name a new folder")
+    with _told():
+        store = open_store(_register(database))
+        count = export_register(store, Folder(folder))
+        store.close()
+    click.echo(f"{count} jobs written to {folder}")
+
+
+@click.command("import")
+@click.argument("folder", type=click.Path(exists=True, file_okay=False, path_type=Path))
+@_DATABASE
+def import_(folder: Path, database: Path | None) -> None:
+    """Enter every job of an exported FOLDER, all or none."""
+    from ..store import Folder, import_register, open_store
+
+    with _told():
+        store = open_store(_register(database))
+        came = import_register(store, Folder(folder))
+        store.close()
+    click.echo(f"{came.jobs} jobs entered" + (f", {came.known} were there already" if came.known else ""))

@@ -214,7 +214,7 @@ def read_line(text: str) -> Line:
             return _unread(text, f"a line holds at most {LONGEST_LINE} characters")
         if re.match(r"\s*(#|$)", text):
             return Line(None, text.strip())
-        if _brackets(text) > DEEPEST:
+        if text.count("(") > DEEPEST and _brackets(text) > DEEPEST:
             return _unread(text, f"brackets are nested deeper than {DEEPEST}")
         line: Line = _parser().parse(text)  # type: ignore[assignment]
     except UnexpectedInput as error:
@@ -223,7 +223,9 @@ def read_line(text: str) -> Line:
         return _unread(text, "this line is too involved to read; split it")
     if _too_deep(line.content):
         return _unread(text, f"an expression here is nested deeper than {DEEPEST}; split it into givens")
-    return line if len(write_line(line)) <= LONGEST_LINE else replace(line, typed=text)
+    if len(text) * MOST_GROWTH <= LONGEST_LINE or len(write_line(line)) <= LONGEST_LINE:
+        return line
+    return replace(line, typed=text)
 
 
 def _brackets(text: str) -> int:

@@ -17,7 +17,7 @@ LINK = (
 
 def thickness(rows: str) -> float:
     rim = run_of(solved(rows), "rim")
-    found = thinnest(rim, [], rim.encloses)
+    found = thinnest(rim, [])
     assert found is not None
     return found[0]
 
@@ -93,7 +93,7 @@ def test_a_rounded_corner_is_no_thin_place() -> None:
 
 def test_a_triangle_has_none() -> None:
     rim = run_of(solved("r = run, from O, right 60, up 40, close\nrim = line in, r\n"), "rim")
-    assert thinnest(rim, [], rim.encloses) is None
+    assert thinnest(rim, []) is None
 
 
 @settings(deadline=None, max_examples=30)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Hashable, Iterable, Iterator
 from dataclasses import dataclass, field
-from typing import TypeVar
+from typing import Any, TypeVar
 
 from ..geometry import Circle, Line, Point
 from ..geometry.loop import boxed
@@ -31,6 +31,10 @@ def _cells(*values: float) -> Iterator[tuple[int, ...]]:
     return iter(found)
 
 
+Place = tuple[str, Hashable]
+"""Among what a thing stands (marks, edges, rounds, curves, offers), and in which cell."""
+
+
 @dataclass
 class Paper:
     """Everything drawn so far, found by where it stands. `size` is that of the sheet, and `handy` an opening of the
@@ -44,20 +48,60 @@ class Paper:
     curves: dict[str, Traced] = field(default_factory=dict)
     offers: dict[Hashable, Callable[[object], Mark]] = field(default_factory=dict)
 
+    def __post_init__(self) -> None:
+        self._among: dict[str, dict[Any, Any]] = {
+            "marks": self.marks, "edges": self.edges, "rounds": self.rounds, "curves": self.curves,
+            "offers": self.offers,
+        }  # fmt: skip
+        self.lines: dict[str, Edge] = {}
+
+    def place_of(self, thing: Thing) -> Place:
+        """Return where a thing is put."""
+        cell = self.size / CELLS
+        match thing:
+            case Mark(at=at):
+                return "marks", (round(at.x / cell), round(at.y / cell))
+            case Edge(line=line):
+                return "edges", tuple(map(round, self._of_line(line)))
+            case Round(circle=circle):
+                place = (circle.centre.x / cell, circle.centre.y / cell, circle.radius / cell)
+                return "rounds", tuple(map(round, place))
+        return "curves", thing.key
+
+    def place_of_offer(self, at: Point) -> Place:
+        """Return where it is put how a place would be marked."""
+        cell = self.size / CELLS
+        return "offers", (round(at.x / cell), round(at.y / cell))
+
     def put(self, things: Iterable[Thing]) -> None:
         """Put what an act has left on the sheet. What stands in the same place already keeps its own."""
+        self.put_in((self.place_of(thing), thing) for thing in things)
+
+    def put_in(self, placed: Iterable[tuple[Place, object]]) -> None:
+        """Put things, and ways to mark a place, where it is known that they go."""
+        among = self._among
+        for (kind, cell), thing in placed:
+            among[kind].setdefault(cell, thing)
+            if kind == "edges":
+                self.lines[thing.key] = thing  # type: ignore[attr-defined, assignment]
+
+    def looked_in(self, where: object, what: object) -> list[Place] | None:
+        """Return the cells in which something is looked for, by `mark`, `edge`, `round` or `offered`; None where it is
+        looked for everywhere."""
         cell = self.size / CELLS
-        for thing in things:
-            match thing:
-                case Mark(at=at):
-                    self.marks.setdefault((round(at.x / cell), round(at.y / cell)), thing)
-                case Edge(line=line):
-                    self.edges.setdefault(tuple(map(round, self._of_line(line))), thing)
-                case Round(circle=circle):
-                    place = (circle.centre.x / cell, circle.centre.y / cell, circle.radius / cell)
-                    self.rounds.setdefault(tuple(map(round, place)), thing)
-                case Traced():
-                    self.curves[thing.key] = thing
+        if where is Paper.mark or where is Paper.offered:
+            assert isinstance(what, Point)
+            kind, place = "marks" if where is Paper.mark else "offers", (what.x / cell, what.y / cell)
+        elif where is Paper.edge:
+            assert isinstance(what, Line)
+            kind, place = "edges", self._of_line(what)  # type: ignore[assignment]
+        elif where is Paper.round:
+            assert isinstance(what, Circle)
+            kind = "rounds"
+            place = (what.centre.x / cell, what.centre.y / cell, what.radius / cell)  # type: ignore[assignment]
+        else:
+            return None
+        return [(kind, found) for found in _cells(*place)]
 
     # The cell of a place is asked first; its neighbours where the place lies close to the side of it, which is seldom.
 
@@ -85,8 +129,7 @@ class Paper:
 
     def offer(self, at: Point, how: Callable[[object], Mark]) -> None:
         """Note how a place that nobody has wanted yet would be marked."""
-        cell = self.size / CELLS
-        self.offers.setdefault((round(at.x / cell), round(at.y / cell)), how)
+        self.put_in([(self.place_of_offer(at), how)])
 
     def offered(self, at: Point) -> Callable[[object], Mark] | None:
         """Return how a place would be marked."""

@@ -93,7 +93,7 @@ class Work:
         if crossed is not None:
             return crossed
         how = self.paper.offered(at)
-        self.lookups.append((_is_offered, at, how is not None))
+        self.lookups.append((Paper.offered, at, how))  # type: ignore[arg-type]
         return how(self) if how is not None else self._computed(at, called)
 
     def offer(self, at: Point, how: Callable[[Work], Mark]) -> None:
@@ -130,8 +130,7 @@ class Work:
 
     def edge_of(self, key: Key) -> Edge:
         """Return the line that has been drawn under a key."""
-        return next(e for e in (*reversed(self.left), *self.paper.edges.values())
-                    if isinstance(e, Edge) and e.key == key)  # fmt: skip
+        return self.paper.lines[key]
 
     @property
     def next_key(self) -> Key:
@@ -461,11 +460,6 @@ class Work:
             )
         quarters = {0.0: Point(1.0, 0.0), 90.0: Point(0.0, 1.0), 180.0: Point(-1.0, 0.0), 270.0: Point(0.0, -1.0)}
         return quarters.get(turn % 360) or polar(1.0, math.radians(turn))
-
-
-def _is_offered(paper: Paper, at: object) -> object:
-    assert isinstance(at, Point)
-    return paper.offered(at) is not None
 
 
 def _along(line: Line, direction: Point) -> Line:

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import dataclass
 
 from ..acts import Paper, Work
 from ..acts.act import Act, Fix, Mark, Thing
+from ..acts.paper import Place
 from ..acts.shapes import as_run, draw, go_over
 from ..acts.work import Lookup
 from ..drawing.strokes import Role, Stroke
@@ -28,64 +28,77 @@ HANDY = 20.0
 class Ordered:
     """The acts of one statement. The same as before where it found the same on the sheet.
 
-    `left` is what they leave; `sought` what was looked for, and found; `offers` how places would be marked that nobody
-    has wanted yet.
+    Attributes
+    ----------
+    entry : Entry
+    acts : tuple of Act
+    left : tuple of Thing
+        What they leave.
+    sought : tuple of Lookup
+        What was looked for, and found.
+    placed : tuple
+        What they leave, and how places would be marked that nobody has wanted yet, each with its place.
+    places : frozenset of Place
+        Those places.
+    looked_in : frozenset of Place, or None
+        Where it was looked; None where something was looked for everywhere.
     """
 
     entry: Entry
     acts: tuple[Act, ...]
     left: tuple[Thing, ...]
-    sought: tuple[Lookup, ...]
-    offers: tuple[tuple[Point, Callable[[Work], Mark]], ...] = ()
+    sought: tuple[Lookup, ...] = ()
+    placed: tuple[tuple[Place, object], ...] = ()
+    places: frozenset[Place] = frozenset()
+    looked_in: frozenset[Place] | None = None
 
 
 _ORDERED: Kept[Ordered] = Kept(MOST_KEPT)
 
 
 _LAST: dict[tuple[float, float], tuple[Ordered, ...]] = {}
-"""The plan that was put in order last: as far as the next one begins alike, nothing has to be looked for again."""
+"""The plan that was put in order last."""
 
 
 def in_order(solution: Solution, sheet: Sheet) -> tuple[Ordered, ...]:
-    """Return the acts of every statement of a solved plan, as written."""
+    """Return the acts of every statement of a solved plan, as written.
+
+    What looked only in places where nothing has changed since the last plan was put in order found the same again; the
+    rest looks again, and is put down anew where it finds something else.
+    """
     paper = Paper(max(sheet.width, sheet.height) / sheet.factor, HANDY / sheet.factor)
-    last = iter(_LAST.get((sheet.factor, paper.size), ()))
+    entries = [entry for entry in solution.entries if entry.made is not None]
+    last = {id(own.entry): own for own in _LAST.get((sheet.factor, paper.size), ())}
+    kept = set(map(id, entries))
+    changed = set[Place]().union(*(own.places for key, own in last.items() if key not in kept))
     found: list[Ordered] = []
-    alike, standing = True, 0
-    for entry in solution.entries:
-        if entry.made is None:
-            continue
-        if alike:
-            known = next(last, None)
-            if known is not None and known.entry is entry:
-                found.append(known)
-                continue
-            alike = False
-        for own in found[standing:]:
-            _put(own, paper)
-        standing = len(found)
-        found.append(_ordered(entry, entry.made, paper, sheet))
-        standing += 1
+    standing = 0
+    for entry in entries:
+        known = last.get(id(entry))
+        if known is None or known.looked_in is None or not changed.isdisjoint(known.looked_in):
+            for own in found[standing:]:
+                paper.put_in(own.placed)
+            standing = len(found) + 1
+            own = _ordered(entry, paper, sheet)
+            if own is not known:
+                changed |= own.places if known is None else own.places | known.places
+            known = own
+        found.append(known)
     _LAST.clear()
     _LAST[sheet.factor, paper.size] = tuple(found)
     return tuple(found)
 
 
-def _ordered(entry: Entry, made: Made, paper: Paper, sheet: Sheet) -> Ordered:
+def _ordered(entry: Entry, paper: Paper, sheet: Sheet) -> Ordered:
     key = (id(entry), sheet.factor, paper.size)
     known = _ORDERED.recall(key)
     if known is None or not _holds(known, paper):
-        known = _put_down(entry, made, paper)
+        assert entry.made is not None
+        known = _put_down(entry, entry.made, paper)
         _ORDERED.keep(key, known, entry, 5 + len(known.acts))
     else:
-        _put(known, paper)
+        paper.put_in(known.placed)
     return known
-
-
-def _put(own: Ordered, paper: Paper) -> None:
-    paper.put(own.left)
-    for at, how in own.offers:
-        paper.offer(at, how)  # type: ignore[arg-type]
 
 
 def _holds(known: Ordered, paper: Paper) -> bool:
@@ -114,7 +127,14 @@ def _put_down(entry: Entry, made: Made, paper: Paper) -> Ordered:
             # Two places that a construction stands on are one at the size of a pencil point: it is put down as it was
             # worked out, which its marks say of themselves.
             _as_it_is(entry, made, work)
-    return Ordered(entry, tuple(work.acts), tuple(work.left), tuple(work.lookups), tuple(work.offers))
+    placed: list[tuple[Place, object]] = [(paper.place_of(thing), thing) for thing in work.left]
+    placed += ((paper.place_of_offer(at), how) for at, how in work.offers)
+    cells = [paper.looked_in(where, what) for where, what, _ in work.lookups]
+    within = None if None in cells else frozenset(place for each in cells if each is not None for place in each)
+    return Ordered(
+        entry, tuple(work.acts), tuple(work.left), tuple(work.lookups), tuple(placed),
+        frozenset(place for place, _ in placed), within,
+    )  # fmt: skip
 
 
 def _as_it_is(entry: Entry, made: Made, work: Work) -> None:

@@ -3,10 +3,9 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from itertools import groupby, islice, pairwise
-from typing import Literal
+from itertools import groupby, pairwise
 
 from ..allowance import pieces
 from ..board import BoardStep
@@ -26,10 +25,9 @@ from ..drawing.marks import (
 from ..drawing.notes import TitleFields
 from ..drawing.strokes import Stroke
 from ..finish.chain import hidden_dashes
-from ..finish.occupied import Occupied, Segment, cuts, meets
+from ..finish.occupied import Occupied
 from ..finish.style import OVERRUN, box_of
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
-from ..geometry.box import Box
 from ..kept import KEPT_PIECES, Kept
 from ..kind import Candidate, Role
 from ..kind.figure import Family, Item
@@ -37,9 +35,7 @@ from ..sheet import Sheet
 from ..sheet.layout import SECOND_ROW, STRIP
 from ..solve import Solution, is_projected
 from ..tolerance import NOUGHT, ROUND
-
-LETTER = 2.5
-"""Height of letters beside points, mm (ISO 3098)."""
+from .letters import Letter, Lettered, lettered, sides, sides_again
 
 
 def build_display(solution: Solution, steps: Sequence[tuple[BoardStep, ...]], sheet: Sheet) -> Drawing:
@@ -57,14 +53,11 @@ def build_display(solution: Solution, steps: Sequence[tuple[BoardStep, ...]], sh
     Drawing
     """
     drawn = _drawn_all(steps, solution, _from_datum(sheet))
-    letters = [letter for each in drawn for letter in each.letters]
-    standing = [_outlined(solution, sheet), *_dimensioned(sheet)]
-    sides = iter(_sides(letters, (dot for each in drawn for dot in each.dots), standing))
+    sides = sides_again([each.lettered for each in drawn], [_outlined(solution, sheet), *_dimensioned(sheet)])
     layers: list[Layer] = []
-    for each in drawn:
-        own = tuple(islice(sides, len(each.letters)))
+    for each, own in zip(drawn, sides, strict=True):
         if each.layer is None or each.sides != own:
-            each.layer, each.sides = Layer((*each.marks, *map(_lettered, each.letters, own))), own
+            each.layer, each.sides = Layer((*each.marks, *map(lettered, each.lettered.letters, own))), own
         if each.layer.marks:
             layers.append(each.layer)
     last = {own[-1].line: own[-1].number for own in steps}
@@ -98,10 +91,6 @@ def _from_datum(sheet: Sheet) -> Stand:
     return Stand(sheet.factor, Point(0.0, 0.0), sheet.view[0] - sheet.origin, sheet.view[1] - sheet.origin)
 
 
-Letter = tuple[str, Point, int, int]
-"""A name, the place it stands beside in mm, line and step."""
-
-
 @dataclass(slots=True)
 class _Drawn:
     """What the steps of a statement put on the sheet, from the datum; its layer once the letters have their places.
@@ -111,8 +100,7 @@ class _Drawn:
 
     view: tuple[Point, Point] | None
     marks: list[Mark]
-    letters: list[Letter]
-    dots: tuple[Point, ...]
+    lettered: Lettered
     layer: Layer | None = None
     sides: tuple[int, ...] = ()
 
@@ -130,7 +118,7 @@ def _drawn_all(steps: Sequence[tuple[BoardStep, ...]], solution: Solution, stand
         if drawn is None or (drawn.view is not None and drawn.view != view):
             marks, letters = _drawn(own, _names(solution.figure.items.get(own[0].name)), stand)
             dots = tuple(Point(mark.x, mark.y) for mark in marks if isinstance(mark, DrawnDot))
-            drawn = _Drawn(view if any(map(_runs_on, own)) else None, marks, letters, dots)
+            drawn = _Drawn(view if any(map(_runs_on, own)) else None, marks, Lettered(letters, dots))
             _DRAWN.keep(key, drawn, own, 5 + pieces(stroke.shape for step in own for stroke in step.strokes))
         found.append(drawn)
     return found
@@ -175,8 +163,8 @@ def draw_lettered(strokes: Sequence[Stroke], sheet: Sheet) -> list[Mark]:
             marks.append(_dashed(mark) if stroke.role is Role.HIDDEN else mark)
         if stroke.label and isinstance(stroke.shape, Point):
             letters.append((stroke.label, stand.at(stroke.shape), 0, 0))
-    dots = (Point(mark.x, mark.y) for mark in marks if isinstance(mark, DrawnDot))
-    return [*marks, *map(_lettered, letters, _sides(letters, dots, ()))]
+    dots = [Point(mark.x, mark.y) for mark in marks if isinstance(mark, DrawnDot)]
+    return [*marks, *map(lettered, letters, sides([Lettered(letters, dots)], ())[0])]
 
 
 def draw_curves(curves: Sequence[Shape], sheet: Sheet) -> list[Mark]:
@@ -449,23 +437,6 @@ def _projection(which: str, low: float, sheet: Sheet) -> list[Mark]:
     return [*cone, DrawnCircle(end, y, 2.6, "strip"), DrawnCircle(end, y, 1.3, "strip")]
 
 
-CROWDED = 400
-"""Dots and letters about one place beyond which no letter can be read there, wherever it is put."""
-
-CELL = 3 * LETTER
-"""Side of the squares the sheet is parted into to see what stands near a letter, mm."""
-
-_AROUND: tuple[tuple[float, float, Literal["start", "end"]], ...] = tuple(
-    (side * (1.4 + out), rise + math.copysign(out, rise), "start" if side > 0 else "end")
-    for out in (0.0, 2.5, 5.0)
-    for side, rise in ((1, 1.2), (1, -3.4), (-1, 1.2), (-1, -3.4))
-)
-"""The sides of a point on which its name may stand: from the point to the foot of the letters, mm."""
-
-_FURTHEST = 1.4 + 5.0
-"""How far from its point a name may begin, mm."""
-
-
 _OUTLINED: Kept[Occupied] = Kept(KEPT_PIECES)
 
 
@@ -493,59 +464,3 @@ def _dimensioned(sheet: Sheet) -> list[Occupied]:
         elif isinstance(mark, Lettering):
             found.take(box_of(mark))
     return [found]
-
-
-def _sides(letters: Sequence[Letter], dots: Iterable[Point], standing: Sequence[Occupied]) -> list[int]:
-    """Choose for each name the side of its point where it covers the fewest other names, dots, outlines and
-    dimensions."""
-    taken: dict[tuple[int, int], list[Point]] = {}
-    floor = math.floor
-    for dot in dots:
-        taken.setdefault((floor(dot.x / CELL), floor(dot.y / CELL)), []).append(dot)
-    chosen = []
-    for text, at, _, _ in letters:
-        half = LETTER * 0.35 * len(text)
-        # A name lies within this far of its point, whichever side it takes, and a dot or name as far from its middle.
-        wide, tall = 2 * half + _FURTHEST, LETTER + _FURTHEST
-        columns = range(floor((at.x - wide) / CELL), floor((at.x + wide) / CELL) + 1)
-        rows = range(floor((at.y - tall) / CELL), floor((at.y + tall) / CELL) + 1)
-        near = [p for column in columns for row in rows for p in taken.get((column, row), ())]
-        best = 0
-        # Where it is so crowded no side is better than another.
-        if len(near) <= CROWDED:
-            room = Box(at.x - wide, at.y - tall, at.x + wide, at.y + tall)
-            strokes = [stroke for each in standing for stroke in each.strokes_in(room)]
-            best = _freest(at, half, near, strokes, [box for each in standing for box in each.boxes_in(room)])
-        chosen.append(best)
-        middle = _middle(at, half, best)
-        taken.setdefault((floor(middle.x / CELL), floor(middle.y / CELL)), []).append(middle)
-    return chosen
-
-
-def _middle(at: Point, half: float, side: int) -> Point:
-    dx, dy, anchor = _AROUND[side]
-    return Point(at.x + dx + (half if anchor == "start" else -half), at.y + dy + LETTER / 2)
-
-
-def _freest(at: Point, half: float, near: Sequence[Point], strokes: Sequence[Segment], boxes: Sequence[Box]) -> int:
-    """Return the side of a point where its name covers least, the nearest of those that cover as little."""
-    best, least, tall = 0, math.inf, LETTER / 2
-    for side in range(len(_AROUND)):
-        x, y = _middle(at, half, side)
-        covered = sum(abs(p.x - x) < half + 1 and abs(p.y - y) < LETTER for p in near)
-        if strokes or boxes:
-            box = Box(x - half, y - tall, x + half, y + tall)
-            covered += sum(cuts(stroke, box) for stroke in strokes)
-            covered += sum(meets(other, box) for other in boxes)
-        if covered < least:
-            best, least = side, covered
-        if not covered:
-            break
-    return best
-
-
-def _lettered(letter: Letter, side: int) -> Lettering:
-    """Set a name on one side of its point."""
-    text, at, line, step = letter
-    dx, dy, anchor = _AROUND[side]
-    return Lettering(text, at.x + dx, at.y + dy, LETTER, anchor, "letter", line, step)

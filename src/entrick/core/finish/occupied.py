@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Iterator, Sequence
-from itertools import pairwise
+from itertools import chain, pairwise
 
 from ..geometry import Arc, Circle, Curve, Line, Loop, Point
 from ..geometry.box import Box
+from ..kept import KEPT_PIECES, Kept
 
 Segment = tuple[float, float, float, float]
 
@@ -26,25 +27,13 @@ class Occupied:
         self.cells: dict[tuple[int, int], list[Segment]] = {}
         self.boxes: list[Box] = []
         for loop in loops:
-            for piece in loop.pieces:
-                for segment in segments(piece.curve, factor):
-                    self._sort_in(segment)
+            for cell, found in _of_loop(loop, factor):
+                self.cells.setdefault(cell, []).extend(found)
 
-    def _sort_in(self, segment: Segment) -> None:
-        """Put a stroke into every square its halves, quarters and so on reach: long slanted ones do not fill a box."""
-        a, b, c, d = segment
-        cell = (math.floor(a / CELL), math.floor(b / CELL))
-        if cell == (math.floor(c / CELL), math.floor(d / CELL)):
-            self.cells.setdefault(cell, []).append(segment)
-            return
-        parts = max(1, math.ceil(max(abs(c - a), abs(d - b)) / CELL))
-        cells = set[tuple[int, int]]()
-        for index in range(parts):
-            x0, y0 = a + (c - a) * index / parts, b + (d - b) * index / parts
-            x1, y1 = a + (c - a) * (index + 1) / parts, b + (d - b) * (index + 1) / parts
-            cells.update(_cells(Box(min(x0, x1), min(y0, y1), max(x0, x1), max(y0, y1))))
-        for cell in cells:
-            self.cells.setdefault(cell, []).append(segment)
+    @property
+    def strokes(self) -> Iterator[Segment]:
+        """Every stroke, once for every square it reaches."""
+        return chain.from_iterable(self.cells.values())
 
     def _near(self, box: Box) -> Iterable[Segment]:
         found = [self.cells[cell] for cell in _cells(box) if cell in self.cells]
@@ -88,7 +77,7 @@ class Occupied:
 
     def cross(self, first: Point, last: Point) -> None:
         """Mark a stroke, so that lettering that comes later keeps off it."""
-        self._sort_in((first.x, first.y, last.x, last.y))
+        _sort_in(self.cells, (first.x, first.y, last.x, last.y))
 
     def free_of_boxes(self, segment: Segment) -> Iterator[tuple[float, float]]:
         """Give the shares of a stroke, from and to, that no box covers."""
@@ -103,6 +92,39 @@ class Occupied:
     def take(self, box: Box) -> None:
         """Mark a box as taken."""
         self.boxes.append(box)
+
+
+_OF_LOOPS: Kept[list[tuple[tuple[int, int], list[Segment]]]] = Kept(KEPT_PIECES)
+
+
+def _of_loop(loop: Loop, factor: float) -> list[tuple[tuple[int, int], list[Segment]]]:
+    """Return the strokes of an outline by squares; one that was asked about before is not gone along again."""
+    key = (id(loop), factor)
+    found = _OF_LOOPS.recall(key)
+    if found is None:
+        cells: dict[tuple[int, int], list[Segment]] = {}
+        for piece in loop.pieces:
+            for segment in segments(piece.curve, factor):
+                _sort_in(cells, segment)
+        found = _OF_LOOPS.keep(key, list(cells.items()), loop, len(loop.pieces))
+    return found
+
+
+def _sort_in(cells: dict[tuple[int, int], list[Segment]], segment: Segment) -> None:
+    """Put a stroke into every square its halves, quarters and so on reach: long slanted ones do not fill a box."""
+    a, b, c, d = segment
+    cell = (math.floor(a / CELL), math.floor(b / CELL))
+    if cell == (math.floor(c / CELL), math.floor(d / CELL)):
+        cells.setdefault(cell, []).append(segment)
+        return
+    parts = max(1, math.ceil(max(abs(c - a), abs(d - b)) / CELL))
+    reached = set[tuple[int, int]]()
+    for index in range(parts):
+        x0, y0 = a + (c - a) * index / parts, b + (d - b) * index / parts
+        x1, y1 = a + (c - a) * (index + 1) / parts, b + (d - b) * (index + 1) / parts
+        reached.update(_cells(Box(min(x0, x1), min(y0, y1), max(x0, x1), max(y0, y1))))
+    for cell in reached:
+        cells.setdefault(cell, []).append(segment)
 
 
 def _cells(box: Box) -> Iterator[tuple[int, int]]:

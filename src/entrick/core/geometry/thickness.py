@@ -4,14 +4,21 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterator, Sequence
-from itertools import combinations
+from dataclasses import dataclass
+from heapq import heappop, heappush
 
+from ..kept import Kept
 from ..tolerance import DIRECTION, FLAT, surely_two
-from .box import around
-from .loop import Loop, Piece
+from .box import Box, around, neighbours
+from .loop import Loop, Piece, boxed
 from .meet import meet
 from .nearest import Distance, facing
 from .shapes import Arc, Circle, Line, Point, extremes, is_drawn_at
+
+_THICKNESSES: Kept[list[Distance]] = Kept(4096)
+
+FIRST_LOOK = 1 / 32
+"""How far apart pieces may be that are looked at first, as a share of the size of the outline."""
 
 MOST_COMPARED = 120
 """Pieces beyond which only those are compared that come as near to each other as is asked for."""
@@ -25,18 +32,15 @@ ROUND_END = math.radians(120)
 """An arc that turns further than this is the end of an arm, and not a corner that is rounded (by eye, no source)."""
 
 
-def thinnest(
-    loop: Loop, others: Sequence[Loop], is_material: Callable[[Point], bool], limit: float = math.inf
-) -> Distance | None:
+def thinnest(loop: Loop, others: Sequence[Loop], limit: float = math.inf) -> Distance | None:
     """Return the least thickness of one closed outline, and the two places between which it is.
 
     Parameters
     ----------
     loop : Loop
     others : sequence of Loop
-        Further outlines: what lies across one of them is a wall between two, and no thickness of this one.
-    is_material : callable
-        Whether there is material at a place.
+        Further outlines: what lies across one of them is a wall between two, and no thickness of this one; and there is
+        material where a place lies inside one of all, or three.
     limit : float
         Of an outline of very many pieces only what is thinner than this is looked for.
 
@@ -52,9 +56,18 @@ def thinnest(
     into a round end is nowhere square at both ends; it is as thin as the disc of that end, where the disc lies in the
     material.
     """
-    ends = _round_ends(loop, others, is_material)
-    across = _thinnest_span(loop, others, is_material, limit)
-    return min((found for found in (across, *ends) if found is not None), key=lambda found: found[0], default=None)
+    key = (id(loop), *map(id, others), limit)
+    kept = _THICKNESSES.recall(key)
+    if kept is None:
+        bounds = [boxed(each) for each in (loop, *others)]
+
+        def is_material(spot: Point) -> bool:
+            return sum(bound.encloses(spot) for bound in bounds) % 2 == 1
+
+        across = _thinnest_span(loop, others, is_material, limit)
+        found = [*filter(None, (across, *_round_ends(loop, others, is_material)))]
+        kept = _THICKNESSES.keep(key, [min(found, key=lambda one: one[0])] if found else [], (loop, others))
+    return kept[0] if kept else None
 
 
 def _round_ends(loop: Loop, others: Sequence[Loop], is_material: Callable[[Point], bool]) -> Iterator[Distance]:
@@ -72,30 +85,91 @@ def _round_ends(loop: Loop, others: Sequence[Loop], is_material: Callable[[Point
 def _thinnest_span(
     loop: Loop, others: Sequence[Loop], is_material: Callable[[Point], bool], limit: float
 ) -> Distance | None:
+    """Go through the spans from the shortest on: first those of pieces whose boxes lie near each other, since none is
+    shorter than their boxes are apart."""
     apart = surely_two(loop.length)
-    pairs = _pairs(loop, math.inf if len(loop.pieces) <= MOST_COMPARED else limit)
-    spans = [(span, i, j) for i, j in pairs for span in _spans(loop.pieces[i], loop.pieces[j]) if span[0] > apart]
-    for span, i, j in sorted(spans, key=lambda found: found[0][0]):
-        _, first, second = span
-        ahead = (second - first).unit
-        if (
-            _is_square(loop, i, first, ahead)
-            and _is_square(loop, j, second, -ahead)
-            and is_material((first + second) * 0.5)
-            and not any(_crosses(piece, first, second, apart) for each in (loop, *others) for piece in each.pieces)
-        ):
-            return span
+    bounds = boxed(loop)
+    most = bounds.box.low - bounds.box.high if len(loop.pieces) <= MOST_COMPARED else Point(limit, 0.0)
+    looks = _looks(loop, bounds.boxes)
+    waiting: list[tuple[float, int, int, int, Distance]] = []
+    within, close = -1.0, FIRST_LOOK * abs(bounds.box.high - bounds.box.low)
+    while within < abs(most):
+        close = min(close, abs(most))
+        for order, i, j in _pairs(loop, bounds.boxes, looks, within, close):
+            for index, span in enumerate(_spans(loop.pieces[i], loop.pieces[j])):
+                if span[0] > apart:
+                    heappush(waiting, (span[0], order, i * len(loop.pieces) + j, index, span))
+        last = close >= abs(most)
+        while waiting and (last or waiting[0][0] <= close):
+            _, _, both, _, (thick, first, second) = heappop(waiting)
+            i, j = divmod(both, len(loop.pieces))
+            ahead = (second - first).unit
+            if (
+                _is_square(loop, i, first, ahead)
+                and _is_square(loop, j, second, -ahead)
+                and is_material((first + second) * 0.5)
+                and not any(_is_crossed(each, first, second, apart) for each in (loop, *others))
+            ):
+                return thick, first, second
+        within, close = close, 2 * close
     return None
 
 
-def _pairs(loop: Loop, limit: float) -> Iterator[tuple[int, int]]:
-    boxes = [around(piece.outermost) for piece in loop.pieces]
-    yield from ((i, i) for i, piece in enumerate(loop.pieces) if isinstance(piece.curve, Arc | Circle))
-    for i, j in combinations(range(len(boxes)), 2):
-        a, b = boxes[i], boxes[j]
-        gap = math.hypot(max(a.left - b.right, b.left - a.right, 0.0), max(a.lower - b.upper, b.lower - a.upper, 0.0))
-        if gap <= limit:
-            yield i, j
+@dataclass(frozen=True, slots=True)
+class _Look:
+    """Whither a piece looks: the middle of its box and how far it reaches from there, the direction square to the piece
+    half way along, and the angle by which that turns up to either end, a corner there with it."""
+
+    middle: Point
+    reach: float
+    square: Point
+    turn: float
+
+    def may_face(self, other: _Look) -> bool:
+        """Tell whether a span between two pieces may be square to both, or set out from a corner."""
+        between = other.middle - self.middle
+        apart, reach = abs(between), self.reach + other.reach
+        if apart <= reach:
+            return True
+        spread = math.asin(reach / apart) + FLAT
+        return all(
+            math.acos(min(1.0, abs(between.dot(each.square)) / apart)) <= each.turn + spread for each in (self, other)
+        )
+
+
+def _looks(loop: Loop, boxes: Sequence[Box]) -> list[_Look]:
+    found = []
+    for index, (piece, box) in enumerate(zip(loop.pieces, boxes, strict=True)):
+        before, after = loop.pieces[index - 1], loop.pieces[(index + 1) % len(loop.pieces)]
+        corners = (
+            _turn(before.direction(piece.entry), piece.direction(piece.entry)),
+            _turn(piece.direction(piece.exit), after.direction(piece.exit)),
+        )
+        match piece.curve:
+            case Arc(sweep=sweep, middle=middle, centre=centre):
+                square, turn = (middle - centre).unit, abs(sweep) / 2
+            case Circle():
+                square, turn = Point(1.0, 0.0), math.pi
+            case Line(direction=ahead):
+                square, turn = ahead.normal, 0.0
+        found.append(_Look((box.low + box.high) * 0.5, abs(box.high - box.low) / 2, square, turn + max(corners)))
+    return found
+
+
+def _turn(before: Point, after: Point) -> float:
+    return abs(math.atan2(before.cross(after), before.dot(after)))
+
+
+def _pairs(
+    loop: Loop, boxes: Sequence[Box], looks: Sequence[_Look], within: float, close: float
+) -> Iterator[tuple[int, int, int]]:
+    """Yield the pieces that may face each other and whose boxes are further apart than the one and no further than the
+    other; each round one with itself at the first look."""
+    if within < 0:
+        yield from ((0, i, i) for i, piece in enumerate(loop.pieces) if isinstance(piece.curve, Arc | Circle))
+    for i, j in neighbours(boxes, close):
+        if within < boxes[i].apart(boxes[j]) <= close and looks[i].may_face(looks[j]):
+            yield 1, i, j
 
 
 def _spans(first: Piece, second: Piece) -> Iterator[Distance]:
@@ -130,8 +204,18 @@ def _is_square(loop: Loop, index: int, place: Point, ahead: Point) -> bool:
     return ahead.dot(departing) <= FLAT and ahead.dot(arriving) >= -FLAT
 
 
-def _crosses(piece: Piece, first: Point, second: Point, apart: float) -> bool:
-    span = Line.between(first, second)
+def _is_crossed(loop: Loop, first: Point, second: Point, apart: float) -> bool:
+    """Tell whether an outline runs across a span between its ends."""
+    box, span = around((first, second)), Line.between(first, second)
+    bounds = boxed(loop)
+    return bounds.box.meets(box, apart) and any(
+        _crosses(piece, span, first, second, apart)
+        for piece, other in zip(loop.pieces, bounds.boxes, strict=True)
+        if other.meets(box, apart)
+    )
+
+
+def _crosses(piece: Piece, span: Line, first: Point, second: Point, apart: float) -> bool:
     return any(
         is_drawn_at(span, meeting.point)
         and is_drawn_at(piece.curve, meeting.point)

@@ -7,7 +7,6 @@ from collections.abc import Iterator
 from itertools import combinations
 
 from ..geometry import Point
-from ..geometry.loop import boxed
 from ..geometry.nearest import least_wall
 from ..geometry.thickness import thinnest
 from ..kind.claims import LeastWall
@@ -49,13 +48,10 @@ def _thickness(checked: Checked, line: int, limit: float) -> Iterator[Finding]:
     """Report how thin each outline gets by itself: the neck of a link, the arm of a hook."""
     unit = checked.solution.unit
     loops = [outline.loop for outline in checked.outlines]
-    bounds = [boxed(loop) for loop in loops]
     least: tuple[float, str, Point] | None = None
     for outline in checked.outlines:
         others = [loop for loop in loops if loop is not outline.loop]
-        found = thinnest(
-            outline.loop, others, lambda spot: sum(bound.encloses(spot) for bound in bounds) % 2 == 1, limit
-        )
+        found = thinnest(outline.loop, others, limit)
         if found is None:
             continue
         thick, first, second = found

@@ -1,0 +1,209 @@
+"""On which side of its point a name stands, so that it covers as little as can be."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Literal
+
+from ..drawing.marks import Lettering
+from ..finish.occupied import Occupied, Segment, cuts, meets
+from ..geometry import Point
+from ..geometry.box import Box
+
+LETTER = 2.5
+"""Height of letters beside points, mm (ISO 3098)."""
+
+CROWDED = 400
+"""Dots and letters about one place beyond which no letter can be read there, wherever it is put."""
+
+CELL = 3 * LETTER
+"""Side of the squares the sheet is parted into to see what stands near a letter, mm."""
+
+_AROUND: tuple[tuple[float, float, Literal["start", "end"]], ...] = tuple(
+    (side * (1.4 + out), rise + math.copysign(out, rise), "start" if side > 0 else "end")
+    for out in (0.0, 2.5, 5.0)
+    for side, rise in ((1, 1.2), (1, -3.4), (-1, 1.2), (-1, -3.4))
+)
+"""The sides of a point on which its name may stand: from the point to the foot of the letters, mm."""
+
+_FURTHEST = 1.4 + 5.0
+"""How far from its point a name may begin, mm."""
+
+MOST_CHANGED = 400
+"""Strokes and boxes that have come or gone beyond which it is quicker to place every name again."""
+
+Letter = tuple[str, Point, int, int]
+"""A name, the place it stands beside in mm, line and step."""
+
+Cell = tuple[int, int]
+
+
+def _cell(at: Point) -> Cell:
+    return math.floor(at.x / CELL), math.floor(at.y / CELL)
+
+
+def _cells(box: Box) -> list[Cell]:
+    columns = range(math.floor(box.left / CELL), math.floor(box.right / CELL) + 1)
+    rows = range(math.floor(box.lower / CELL), math.floor(box.upper / CELL) + 1)
+    return [(column, row) for column in columns for row in rows]
+
+
+def _room(letter: Letter) -> Box:
+    """Return the box in which a name lies, and a dot or name as far from its middle, whichever side it takes."""
+    text, at, _, _ = letter
+    wide, tall = 2 * _half(text) + _FURTHEST, LETTER + _FURTHEST
+    return Box(at.x - wide, at.y - tall, at.x + wide, at.y + tall)
+
+
+def _half(text: str) -> float:
+    return LETTER * 0.35 * len(text)
+
+
+@dataclass(frozen=True, eq=False)
+class Lettered:
+    """The names of one statement, and its dots, mm from the datum."""
+
+    letters: Sequence[Letter]
+    dots: Sequence[Point]
+
+    @cached_property
+    def placed_dots(self) -> list[tuple[Cell, Point]]:
+        """The dots, each with its cell."""
+        return [(_cell(dot), dot) for dot in self.dots]
+
+    @cached_property
+    def rooms(self) -> list[tuple[Box, list[Cell]]]:
+        """For each letter the box that decides where it stands, and its cells."""
+        return [(room, _cells(room)) for room in map(_room, self.letters)]
+
+
+_LAST: dict[str, tuple[dict[int, tuple[Lettered, tuple[int, ...]]], Sequence[Occupied]]] = {}
+"""The sheet that was lettered last: what stood where, and the sides that were chosen."""
+
+
+def sides_again(all_lettered: Sequence[Lettered], standing: Sequence[Occupied]) -> list[tuple[int, ...]]:
+    """Choose as `sides` does: a name near which nothing has changed since the last time keeps its side."""
+    before, stood = _LAST.get("", ({}, ()))
+    changed = _changed(stood, standing) if before else None
+    found = sides(all_lettered, standing, before, changed)
+    _LAST[""] = {id(each): (each, own) for each, own in zip(all_lettered, found, strict=True)}, standing
+    return found
+
+
+def _changed(stood: Sequence[Occupied], standing: Sequence[Occupied]) -> set[Cell] | None:
+    """Return the cells in which strokes or boxes have come or gone; None where that is nearly everywhere."""
+    if all(one is other for one, other in zip(stood, standing, strict=False)) and len(stood) == len(standing):
+        return set()
+    before, now = (
+        {what for each in all_ for what in (*each.strokes, *each.boxes)} for all_ in (stood, standing)
+    )  # fmt: skip
+    differing = before ^ now
+    if len(differing) > MOST_CHANGED:
+        return None
+    return {
+        cell for a, b, c, d in differing for cell in _cells(Box(min(a, c), min(b, d), max(a, c), max(b, d)))
+    }  # fmt: skip
+
+
+def sides(
+    all_lettered: Sequence[Lettered], standing: Sequence[Occupied],
+    before: dict[int, tuple[Lettered, tuple[int, ...]]] | None = None, changed: set[Cell] | None = None,
+) -> list[tuple[int, ...]]:  # fmt: skip
+    """Choose for each name the side of its point where it covers the fewest other names, dots, outlines and dimensions.
+
+    Parameters
+    ----------
+    all_lettered : sequence of Lettered
+        Statement by statement: a name makes room for those before it.
+    standing : sequence of Occupied
+        Outlines and dimensions.
+    before : dict
+        By identity, what was lettered before, and how.
+    changed : set of cell
+        Where outlines and dimensions are not as they were; None where nothing of before is to be kept.
+
+    Returns
+    -------
+    list of tuple of int
+    """
+    if before is None or changed is None:
+        before, changed = {}, set()
+    here = set(map(id, all_lettered))
+    for key, (gone, own) in before.items():
+        if key not in here:
+            changed.update(cell for cell, _ in gone.placed_dots)
+            changed.update(_middle_cell(letter, side) for letter, side in zip(gone.letters, own, strict=True))
+    taken: dict[Cell, list[Point]] = {}
+    for each in all_lettered:
+        for cell, dot in each.placed_dots:
+            taken.setdefault(cell, []).append(dot)
+        if id(each) not in before:
+            changed.update(cell for cell, _ in each.placed_dots)
+    return [
+        _of_one(each, before.get(id(each)), changed, taken, standing) if each.letters else () for each in all_lettered
+    ]
+
+
+def _of_one(
+    each: Lettered, known: tuple[Lettered, tuple[int, ...]] | None, changed: set[Cell],
+    taken: dict[Cell, list[Point]], standing: Sequence[Occupied],
+) -> tuple[int, ...]:  # fmt: skip
+    chosen = []
+    for index, (letter, (room, cells)) in enumerate(zip(each.letters, each.rooms, strict=True)):
+        if known is not None and changed.isdisjoint(cells):
+            side = known[1][index]
+        else:
+            side = _chosen(letter, room, [p for cell in cells for p in taken.get(cell, ())], standing)
+            if known is None or side != known[1][index]:
+                changed.add(_middle_cell(letter, side))
+                if known is not None:
+                    changed.add(_middle_cell(letter, known[1][index]))
+        chosen.append(side)
+        middle = _middle(letter[1], _half(letter[0]), side)
+        taken.setdefault(_cell(middle), []).append(middle)
+    return tuple(chosen)
+
+
+def _chosen(letter: Letter, room: Box, near: Sequence[Point], standing: Sequence[Occupied]) -> int:
+    """Return the side of a point where its name covers least, the nearest of those that cover as little."""
+    # Where it is so crowded no side is better than another.
+    if len(near) > CROWDED:
+        return 0
+    strokes = [stroke for each in standing for stroke in each.strokes_in(room)]
+    boxes = [box for each in standing for box in each.boxes_in(room)]
+    return _freest(letter[1], _half(letter[0]), near, strokes, boxes)
+
+
+def _middle(at: Point, half: float, side: int) -> Point:
+    dx, dy, anchor = _AROUND[side]
+    return Point(at.x + dx + (half if anchor == "start" else -half), at.y + dy + LETTER / 2)
+
+
+def _middle_cell(letter: Letter, side: int) -> Cell:
+    return _cell(_middle(letter[1], _half(letter[0]), side))
+
+
+def _freest(at: Point, half: float, near: Sequence[Point], strokes: Sequence[Segment], boxes: Sequence[Box]) -> int:
+    best, least, tall = 0, math.inf, LETTER / 2
+    for side in range(len(_AROUND)):
+        x, y = _middle(at, half, side)
+        covered = sum(abs(p.x - x) < half + 1 and abs(p.y - y) < LETTER for p in near)
+        if strokes or boxes:
+            box = Box(x - half, y - tall, x + half, y + tall)
+            covered += sum(cuts(stroke, box) for stroke in strokes)
+            covered += sum(meets(other, box) for other in boxes)
+        if covered < least:
+            best, least = side, covered
+        if not covered:
+            break
+    return best
+
+
+def lettered(letter: Letter, side: int) -> Lettering:
+    """Set a name on one side of its point."""
+    text, at, line, step = letter
+    dx, dy, anchor = _AROUND[side]
+    return Lettering(text, at.x + dx, at.y + dy, LETTER, anchor, "letter", line, step)

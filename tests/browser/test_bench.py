@@ -186,7 +186,7 @@ def test_the_step_slider_draws_the_sheet_as_it_stands(page: Page, bench: Open) -
     expect(page.locator(".mark-construction")).to_have_count(0)
     expect(page.locator(".mark-outline")).to_have_count(4)
     page.get_by_role("radio", name="faded").click()
-    expect(page.locator(".mark-construction.opacity-35").first).to_be_attached()
+    expect(page.locator(".opacity-35 .mark-construction").first).to_be_attached()
 
 
 def test_findings_light_their_place(page: Page, bench: Open) -> None:

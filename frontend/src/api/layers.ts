@@ -19,6 +19,8 @@ export type Work = Omit<WorkOut, "sheet_drawing"> & {
     space: readonly [number, number, number, number];
     ground: readonly Mark[];
     layers: readonly Layer[];
+    /** For each layer the place it takes: what stands there after an edit is drawn by the same elements. */
+    places: readonly string[];
   };
 };
 
@@ -33,5 +35,20 @@ export function assembled({ sheet_drawing, ...answer }: WorkOut, before: Work | 
     return { key, marks: fresh, first: Math.min(...steps), last: Math.max(...steps) };
   });
   const { width, height, origin, space, ground } = sheet_drawing;
-  return { ...answer, drawn: { width, height, origin, space, ground: ground as unknown as Mark[], layers } };
+  const places = placesOf(layers);
+  return {
+    ...answer,
+    drawn: { width, height, origin, space, ground: ground as unknown as Mark[], layers, places },
+  };
+}
+
+/** The line of a layer, and which layer of that line it is. */
+function placesOf(layers: readonly Layer[]): string[] {
+  const seen = new Map<number, number>();
+  return layers.map(({ marks }) => {
+    const line = marks[0]?.line ?? 0;
+    const nth = (seen.get(line) ?? 0) + 1;
+    seen.set(line, nth);
+    return `${line} ${nth}`;
+  });
 }

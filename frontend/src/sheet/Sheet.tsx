@@ -1,6 +1,7 @@
 import { useRef, useState } from "react";
 import { useShallow } from "zustand/react/shallow";
 import type { Mark, Work } from "../api/client";
+import { useAfterPaint } from "../state/afterPaint";
 import { useBench } from "../state/bench";
 import { MarkShape } from "./MarkShape";
 import { Cloud, FindingPlace, Ghosts, Needle, OpenedUp, RegionMarks } from "./Overlays";
@@ -27,6 +28,8 @@ export function Sheet({ work }: { work: Work }) {
   );
   const { drawn, strokes } = work;
   const { width, height, layers } = drawn;
+  // The sheet is drawn first; what can be pointed at follows it a moment later.
+  const touched = useAfterPaint(drawn);
   const svg = useRef<SVGSVGElement>(null);
   const view = useView(svg, width, height);
   const [cursor, setCursor] = useState<readonly [number, number]>([width / 2, height / 2]);
@@ -122,7 +125,7 @@ export function Sheet({ work }: { work: Work }) {
         </clipPath>
         <g transform={`translate(${drawn.origin[0]} ${height - drawn.origin[1]})`}>
           <g data-testid="strokes">
-            <Layers layers={layers} strokes={strokes} construction={construction} step={step} />
+            <Layers drawn={drawn} strokes={strokes} construction={construction} step={step} />
           </g>
           {hover !== null && (
             <Lit layers={layers} meant={(mark: Mark) => mark.line === hover && mark.step <= shown} />
@@ -140,8 +143,8 @@ export function Sheet({ work }: { work: Work }) {
         <FindingPlace height={height} />
         <Cloud height={height} />
         {!regions && (
-          <g transform={`translate(${drawn.origin[0]} ${height - drawn.origin[1]})`}>
-            <Touches layers={layers} picking={pick !== null} step={step} />
+          <g transform={`translate(${touched.origin[0]} ${touched.height - touched.origin[1]})`}>
+            <Touches drawn={touched} picking={pick !== null} step={step} />
           </g>
         )}
       </svg>

@@ -1,62 +1,66 @@
 import { memo } from "react";
-import type { Layer, Mark, StrokeOut } from "../api/client";
+import type { Layer, Mark, StrokeOut, Work } from "../api/client";
 import type { Construction } from "../state/bench";
 import { MarkShape } from "./MarkShape";
 
 export type Strokes = Record<string, StrokeOut>;
 
 interface Props {
-  layers: readonly Layer[];
+  drawn: Work["drawn"];
   strokes: Strokes;
   construction: Construction;
   /** Up to which step is drawn; null for all. */
   step: number | null;
 }
 
-/** What every statement draws. A layer that is what it was is not drawn again. */
-export function Layers({ layers, strokes, construction, step }: Props) {
-  return layers.map((layer) => (
-    <LayerStrokes
-      key={layer.key}
-      marks={layer.marks}
-      strokes={strokes}
-      construction={construction}
-      upTo={step === null || step >= layer.last ? Infinity : step}
-      now={step !== null && step >= layer.first && step <= layer.last ? step : -1}
-    />
-  ));
+/** What every statement draws: light strokes under all others. A layer that is what it was is not drawn again. */
+export function Layers({ drawn, strokes, construction, step }: Props) {
+  const layers = (light: boolean) =>
+    drawn.layers.map((layer, i) => (
+      <LayerStrokes
+        key={drawn.places[i]}
+        marks={layer.marks}
+        strokes={strokes}
+        light={light}
+        away={light && construction === "away"}
+        upTo={step === null || step >= layer.last ? Infinity : step}
+        now={step !== null && step >= layer.first && step <= layer.last ? step : -1}
+      />
+    ));
+  return (
+    <>
+      <g clipPath="url(#space)" className={construction === "faded" ? "opacity-35" : undefined}>
+        {layers(true)}
+      </g>
+      {layers(false)}
+    </>
+  );
 }
 
 interface LayerProps {
   marks: readonly Mark[];
   strokes: Strokes;
-  construction: Construction;
+  light: boolean;
+  /** Whether only what is drawn at this step is shown. */
+  away: boolean;
   upTo: number;
   now: number;
 }
 
-const LayerStrokes = memo(function LayerStrokes({ marks, strokes, construction, upTo, now }: LayerProps) {
-  const isLight = (mark: Mark) => strokes[mark.role]?.light ?? false;
-  const shown = (mark: Mark, i: number) => {
+const LayerStrokes = memo(function LayerStrokes({ marks, strokes, light, away, upTo, now }: LayerProps) {
+  return marks.map((mark, i) => {
     const stroke = strokes[mark.role];
-    const light = isLight(mark);
-    if (mark.step > upTo || (construction === "away" && light && mark.step !== now)) return null;
+    if ((stroke?.light ?? false) !== light || mark.step > upTo || (away && mark.step !== now)) return null;
     return (
       <MarkShape
         key={i}
         mark={mark}
         height={0}
-        className={`mark-${mark.role}${light && construction === "faded" ? " opacity-35" : ""}`}
+        className={`mark-${mark.role}`}
         width={mark.kind === "dot" ? undefined : stroke?.width}
       />
     );
-  };
-  return (
-    <>
-      <g clipPath="url(#space)">{marks.map((mark, i) => isLight(mark) && shown(mark, i))}</g>
-      {marks.map((mark, i) => !isLight(mark) && shown(mark, i))}
-    </>
-  );
+  });
 });
 
 /** Strokes in the accent: what is meant just now. */

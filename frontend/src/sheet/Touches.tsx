@@ -1,23 +1,23 @@
 import { memo } from "react";
-import type { Layer, Mark } from "../api/client";
+import type { Mark, Work } from "../api/client";
 import { useBench } from "../state/bench";
 import { MarkShape } from "./MarkShape";
 
 interface Props {
-  layers: readonly Layer[];
+  drawn: Work["drawn"];
   picking: boolean;
   /** Up to which step can be pointed at. */
   step: number | null;
 }
 
 /** What can be pointed at: wide, unseen strokes over the drawn ones, points over lines. */
-export function Touches({ layers, picking, step }: Props) {
+export const Touches = memo(function Touches({ drawn, picking, step }: Props) {
   return (
     <g aria-hidden="true">
       {[false, true].map((dots) =>
-        layers.map((layer) => (
+        drawn.layers.map((layer, i) => (
           <LayerTouches
-            key={`${layer.key} ${dots}`}
+            key={`${drawn.places[i]} ${dots}`}
             marks={layer.marks}
             picking={picking}
             dots={dots}
@@ -27,7 +27,7 @@ export function Touches({ layers, picking, step }: Props) {
       )}
     </g>
   );
-}
+});
 
 interface LayerProps {
   marks: readonly Mark[];

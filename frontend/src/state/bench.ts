@@ -147,8 +147,10 @@ function keepPending(id: number | undefined, edit: Edit, keep: boolean) {
 
 /** One call at a time, so that every edit starts from the text the one before it left. */
 let line: Promise<unknown> = Promise.resolve();
+let waiting = 0;
 function inTurn<T>(work: () => Promise<T>): Promise<T> {
-  const next = line.then(work, work);
+  waiting += 1;
+  const next = line.then(work, work).finally(() => (waiting -= 1));
   line = next.catch(() => undefined);
   return next;
 }
@@ -445,11 +447,16 @@ others.onmessage = (event: MessageEvent<{ job: number; revision: number }>) => {
 /** Whether the bench holds work that is not saved. */
 export const useUnsaved = () => useBench((bench) => bench.work !== null && bench.text !== bench.saved);
 
-/** A value once it has stood still for a while: the inspection does not run after every letter. */
+/** A value once it has stood still for a while and no edit is under way: the inspection does not run after every
+ * letter, and never beside an edit, which would have to share the desk with it. */
 function useSettled<T>(value: T, milliseconds: number): T {
   const [settled, setSettled] = useState(value);
   useEffect(() => {
-    const later = setTimeout(() => setSettled(value), milliseconds);
+    const settle = () => {
+      if (waiting > 0) later = setTimeout(settle, milliseconds);
+      else setSettled(value);
+    };
+    let later = setTimeout(settle, milliseconds);
     return () => clearTimeout(later);
   }, [value, milliseconds]);
   return settled;

@@ -62,7 +62,7 @@ class Paper:
             case Mark(at=at):
                 return "marks", (round(at.x / cell), round(at.y / cell))
             case Edge(line=line):
-                return "edges", tuple(map(round, self._of_line(line)))
+                return "edges", tuple(map(round, _of_line(line, self.size)))
             case Round(circle=circle):
                 place = (circle.centre.x / cell, circle.centre.y / cell, circle.radius / cell)
                 return "rounds", tuple(map(round, place))
@@ -74,34 +74,17 @@ class Paper:
         return "offers", (round(at.x / cell), round(at.y / cell))
 
     def put(self, things: Iterable[Thing]) -> None:
-        """Put what an act has left on the sheet. What stands in the same place already keeps its own."""
+        """Put what an act has left on the sheet."""
         self.put_in((self.place_of(thing), thing) for thing in things)
 
     def put_in(self, placed: Iterable[tuple[Place, object]]) -> None:
-        """Put things, and ways to mark a place, where it is known that they go."""
+        """Put what acts have left, and ways to mark a place, on the sheet. What stands in the same place already keeps
+        its own."""
         among = self._among
         for (kind, cell), thing in placed:
             among[kind].setdefault(cell, thing)
             if kind == "edges":
                 self.lines[thing.key] = thing  # type: ignore[attr-defined, assignment]
-
-    def looked_in(self, where: object, what: object) -> list[Place] | None:
-        """Return the cells in which something is looked for, by `mark`, `edge`, `round` or `offered`; None where it is
-        looked for everywhere."""
-        cell = self.size / CELLS
-        if where is Paper.mark or where is Paper.offered:
-            assert isinstance(what, Point)
-            kind, place = "marks" if where is Paper.mark else "offers", (what.x / cell, what.y / cell)
-        elif where is Paper.edge:
-            assert isinstance(what, Line)
-            kind, place = "edges", self._of_line(what)  # type: ignore[assignment]
-        elif where is Paper.round:
-            assert isinstance(what, Circle)
-            kind = "rounds"
-            place = (what.centre.x / cell, what.centre.y / cell, what.radius / cell)  # type: ignore[assignment]
-        else:
-            return None
-        return [(kind, found) for found in _cells(*place)]
 
     # The cell of a place is asked first; its neighbours where the place lies close to the side of it, which is seldom.
 
@@ -129,7 +112,7 @@ class Paper:
 
     def offer(self, at: Point, how: Callable[[object], Mark]) -> None:
         """Note how a place that nobody has wanted yet would be marked."""
-        self.put_in([(self.place_of_offer(at), how)])
+        self.put_in(((self.place_of_offer(at), how),))
 
     def offered(self, at: Point) -> Callable[[object], Mark] | None:
         """Return how a place would be marked."""
@@ -138,7 +121,7 @@ class Paper:
 
     def edge(self, line: Line) -> Edge | None:
         """Return what is drawn along a line, however far."""
-        return self._found(self.edges, self._of_line(line))
+        return self._found(self.edges, _of_line(line, self.size))
 
     def round(self, circle: Circle) -> Round | None:
         """Return the circle, or the swing, that has been drawn with a centre and radius."""
@@ -179,12 +162,32 @@ class Paper:
         near = self.size / CELLS * 10
         return [c for c in self.curves.values() if boxed(c.loop).is_nearer(at, near)]
 
-    def _of_line(self, line: Line) -> tuple[float, float, float]:
-        ahead = line.direction
-        if ahead.x < -DIRECTION or (abs(ahead.x) <= DIRECTION and ahead.y < 0):
-            ahead = -ahead
-        away = ahead.x * line.through.y - ahead.y * line.through.x
-        return ahead.x / DIRECTION, ahead.y / DIRECTION, away / self.size * CELLS
+
+def _of_line(line: Line, size: float) -> tuple[float, float, float]:
+    ahead = line.direction
+    if ahead.x < -DIRECTION or (abs(ahead.x) <= DIRECTION and ahead.y < 0):
+        ahead = -ahead
+    away = ahead.x * line.through.y - ahead.y * line.through.x
+    return ahead.x / DIRECTION, ahead.y / DIRECTION, away / size * CELLS
+
+
+def looked_in(where: object, what: object, size: float) -> list[Place] | None:
+    """Return the cells in which `mark`, `edge`, `round` or `offered` of a `Paper` of that size looks; None for what looks
+    everywhere."""
+    cell = size / CELLS
+    place: tuple[float, ...]
+    if where is Paper.mark or where is Paper.offered:
+        assert isinstance(what, Point)
+        kind, place = "marks" if where is Paper.mark else "offers", (what.x / cell, what.y / cell)
+    elif where is Paper.edge:
+        assert isinstance(what, Line)
+        kind, place = "edges", _of_line(what, size)
+    elif where is Paper.round:
+        assert isinstance(what, Circle)
+        kind, place = "rounds", (what.centre.x / cell, what.centre.y / cell, what.radius / cell)
+    else:
+        return None
+    return [(kind, found) for found in _cells(*place)]
 
 
 def crossing(first: Edge | Round, second: Edge | Round, at: Point) -> float:

@@ -35,7 +35,7 @@ from .act import (
     Traced,
     Way,
 )
-from .paper import Paper, crossing
+from .paper import Paper, Place, crossing
 
 SWING = math.radians(14)
 """Half the length of a light swing drawn where something is expected."""
@@ -67,7 +67,7 @@ class Work:
         self.left: list[Thing] = []
         self._own: set[Key] = set()
         self.lookups: list[Lookup] = []
-        self.offers: list[tuple[Point, Callable[[Work], Mark]]] = []
+        self.placed: list[tuple[Place, object]] = []
 
     # What stands there already.
 
@@ -98,8 +98,7 @@ class Work:
 
     def offer(self, at: Point, how: Callable[[Work], Mark]) -> None:
         """Say how a place is to be marked, should anything that follows stand on it."""
-        self.offers.append((at, how))
-        self.paper.offer(at, how)  # type: ignore[arg-type]
+        self._put(self.paper.place_of_offer(at), how)
 
     def has_mark(self, at: Point) -> bool:
         """Tell whether a place is marked."""
@@ -214,8 +213,12 @@ class Work:
         """Put what an act leaves on the sheet."""
         self._own.add(thing.key)
         self.left.append(thing)
-        self.paper.put((thing,))
+        self._put(self.paper.place_of(thing), thing)
         return thing
+
+    def _put(self, place: Place, what: object) -> None:
+        self.placed.append((place, what))
+        self.paper.put_in(((place, what),))
 
     def _mark(self, act: Act, at: Point) -> Mark:
         self.acts.append(act)

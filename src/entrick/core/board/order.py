@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 
 from ..acts import Paper, Work
 from ..acts.act import Act, Fix, Mark, Thing
-from ..acts.paper import Place
+from ..acts.paper import Place, looked_in
 from ..acts.shapes import as_run, draw, go_over
 from ..acts.work import Lookup
 from ..drawing.strokes import Role, Stroke
@@ -24,7 +25,7 @@ HANDY = 20.0
 """Compass opening where a construction leaves it free, mm on paper."""
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@dataclass(frozen=True, eq=False)
 class Ordered:
     """The acts of one statement. The same as before where it found the same on the sheet.
 
@@ -38,10 +39,8 @@ class Ordered:
         What was looked for, and found.
     placed : tuple
         What they leave, and how places would be marked that nobody has wanted yet, each with its place.
-    places : frozenset of Place
-        Those places.
-    looked_in : frozenset of Place, or None
-        Where it was looked; None where something was looked for everywhere.
+    size : float
+        Of the sheet, plan units.
     """
 
     entry: Entry
@@ -49,8 +48,18 @@ class Ordered:
     left: tuple[Thing, ...]
     sought: tuple[Lookup, ...] = ()
     placed: tuple[tuple[Place, object], ...] = ()
-    places: frozenset[Place] = frozenset()
-    looked_in: frozenset[Place] | None = None
+    size: float = 0.0
+
+    @cached_property
+    def places(self) -> frozenset[Place]:
+        """Where it has left something."""
+        return frozenset(place for place, _ in self.placed)
+
+    @cached_property
+    def looked_in(self) -> frozenset[Place] | None:
+        """Where it looked; None where something was looked for everywhere."""
+        found = [looked_in(where, what, self.size) for where, what, _ in self.sought]
+        return None if None in found else frozenset(place for each in found if each is not None for place in each)
 
 
 _ORDERED: Kept[Ordered] = Kept(MOST_KEPT)
@@ -127,14 +136,7 @@ def _put_down(entry: Entry, made: Made, paper: Paper) -> Ordered:
             # Two places that a construction stands on are one at the size of a pencil point: it is put down as it was
             # worked out, which its marks say of themselves.
             _as_it_is(entry, made, work)
-    placed: list[tuple[Place, object]] = [(paper.place_of(thing), thing) for thing in work.left]
-    placed += ((paper.place_of_offer(at), how) for at, how in work.offers)
-    cells = [paper.looked_in(where, what) for where, what, _ in work.lookups]
-    within = None if None in cells else frozenset(place for each in cells if each is not None for place in each)
-    return Ordered(
-        entry, tuple(work.acts), tuple(work.left), tuple(work.lookups), tuple(placed),
-        frozenset(place for place, _ in placed), within,
-    )  # fmt: skip
+    return Ordered(entry, tuple(work.acts), tuple(work.left), tuple(work.lookups), tuple(work.placed), paper.size)
 
 
 def _as_it_is(entry: Entry, made: Made, work: Work) -> None:

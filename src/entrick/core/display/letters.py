@@ -9,7 +9,7 @@ from functools import cached_property
 from typing import Literal
 
 from ..drawing.marks import Lettering
-from ..finish.occupied import Occupied, Segment, cuts, meets
+from ..finish.occupied import CELL, Occupied, Segment, cuts, meets
 from ..geometry import Point
 from ..geometry.box import Box
 
@@ -18,9 +18,6 @@ LETTER = 2.5
 
 CROWDED = 400
 """Dots and letters about one place beyond which no letter can be read there, wherever it is put."""
-
-CELL = 3 * LETTER
-"""Side of the squares the sheet is parted into to see what stands near a letter, mm."""
 
 _AROUND: tuple[tuple[float, float, Literal["start", "end"]], ...] = tuple(
     (side * (1.4 + out), rise + math.copysign(out, rise), "start" if side > 0 else "end")
@@ -31,9 +28,6 @@ _AROUND: tuple[tuple[float, float, Literal["start", "end"]], ...] = tuple(
 
 _FURTHEST = 1.4 + 5.0
 """How far from its point a name may begin, mm."""
-
-MOST_CHANGED = 400
-"""Strokes and boxes that have come or gone beyond which it is quicker to place every name again."""
 
 Letter = tuple[str, Point, int, int]
 """A name, the place it stands beside in mm, line and step."""
@@ -94,18 +88,18 @@ def sides_again(all_lettered: Sequence[Lettered], standing: Sequence[Occupied]) 
 
 
 def _changed(stood: Sequence[Occupied], standing: Sequence[Occupied]) -> set[Cell] | None:
-    """Return the cells in which strokes or boxes have come or gone; None where that is nearly everywhere."""
-    if all(one is other for one, other in zip(stood, standing, strict=False)) and len(stood) == len(standing):
-        return set()
-    before, now = (
-        {what for each in all_ for what in (*each.strokes, *each.boxes)} for all_ in (stood, standing)
-    )  # fmt: skip
-    differing = before ^ now
-    if len(differing) > MOST_CHANGED:
+    """Return the cells in which strokes or boxes have come or gone; None where it is another sort of sheet."""
+    if len(stood) != len(standing):
         return None
-    return {
-        cell for a, b, c, d in differing for cell in _cells(Box(min(a, c), min(b, d), max(a, c), max(b, d)))
-    }  # fmt: skip
+    found = set[Cell]()
+    for one, other in zip(stood, standing, strict=True):
+        if one is other:
+            continue
+        was, now = one.cells, other.cells
+        found.update(cell for cell in was.keys() | now.keys() if was.get(cell) != now.get(cell))
+        for box in set(one.boxes) ^ set(other.boxes):
+            found.update(_cells(Box(*box)))
+    return found
 
 
 def sides(
@@ -156,7 +150,8 @@ def _of_one(
         if known is not None and changed.isdisjoint(cells):
             side = known[1][index]
         else:
-            side = _chosen(letter, room, [p for cell in cells for p in taken.get(cell, ())], standing)
+            near = [spot for cell in cells for spot in taken.get(cell, ()) if room.holds(spot)]
+            side = _chosen(letter, room, near, standing)
             if known is None or side != known[1][index]:
                 changed.add(_middle_cell(letter, side))
                 if known is not None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Iterator, Sequence
-from itertools import chain, pairwise
+from itertools import pairwise
 
 from ..geometry import Arc, Circle, Curve, Line, Loop, Point
 from ..geometry.box import Box
@@ -29,11 +29,6 @@ class Occupied:
         for loop in loops:
             for cell, found in _of_loop(loop, factor):
                 self.cells.setdefault(cell, []).extend(found)
-
-    @property
-    def strokes(self) -> Iterator[Segment]:
-        """Every stroke, once for every square it reaches."""
-        return chain.from_iterable(self.cells.values())
 
     def _near(self, box: Box) -> Iterable[Segment]:
         found = [self.cells[cell] for cell in _cells(box) if cell in self.cells]

@@ -172,8 +172,8 @@ def _of_line(line: Line, size: float) -> tuple[float, float, float]:
 
 
 def looked_in(where: object, what: object, size: float) -> list[Place] | None:
-    """Return the cells in which `mark`, `edge`, `round` or `offered` of a `Paper` of that size looks; None for what looks
-    everywhere."""
+    """Return the cells in which `mark`, `edge`, `round` or `offered` of a `Paper` of that size looks; None for what
+    looks everywhere."""
     cell = size / CELLS
     place: tuple[float, ...]
     if where is Paper.mark or where is Paper.offered:

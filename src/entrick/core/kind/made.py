@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import Literal
 
@@ -71,8 +71,8 @@ class Made:
         What is said of the finished part, for the proof.
     departs : float or None
         By how much what is drawn departs most from the true curve, plan units; None where it is the true one.
-    remarks : tuple of Remark
-        What is wrong, or worth a look, with what was made, for the proof.
+    remarks : callable
+        Tells what is wrong, or worth a look, with what was made: for the proof, which alone asks.
     worksheet : callable or None
         Its diagram and tables, turned through an angle in degrees.
     """
@@ -91,7 +91,7 @@ class Made:
     cut: bool = False
     claims: tuple[Claim, ...] = ()
     departs: float | None = None
-    remarks: tuple[Remark, ...] = ()
+    remarks: Callable[[], Iterable[Remark]] = tuple
     worksheet: Callable[[float], Worksheet] | None = None
     draw: Callable[[Work], None] | None = None
 

@@ -55,7 +55,7 @@ def construct(args: Args) -> Made:
          **{piece.name.removeprefix(f"{args.name}."): piece.curve for piece in rim.pieces}},
         centre_name=name,
         notes=(RotationArrow(cam.centre, cam.least * 0.7, -cam.way), *_hatched(args, bore), *graph.notes),
-        remarks=(*problems, *_remarks(args, cam, bore)),
+        remarks=lambda: (*problems, *_remarks(args, cam, bore)),
         worksheet=CamSheet(cam, rim, bore, _wide(args, mm), _tall(args), mm, parts, args.say).at,
         draw=partial(_draw, args, cam, rim, graph, parts, mm),
     )  # fmt: skip
@@ -356,7 +356,7 @@ def _working(args: Args, cam: Cam, parts: int) -> Iterator[str]:
     if cam.follower == "flat":
         yield f"the face is touched up to {args.say(cam.reach())} off its line: it reaches at least so far each side"
     else:
-        angle, where = cam.steepest()
+        angle, where = cam.steepest
         yield f"greatest pressure angle {angle:.1f}°, at {where:.0f}°"
 
 
@@ -377,7 +377,7 @@ def _remarks(args: Args, cam: Cam, bore: Circle | None) -> Iterator[Remark]:
                          f"the face loses contact; the least distance must be more than {args.say(cam.least - least)}",
                          _spot(cam, where / 360))  # fmt: skip
     else:
-        angle, where = cam.steepest()
+        angle, where = cam.steepest
         if angle > STEEP:
             yield Remark("look", f"the pressure angle is {angle:.1f}° at {where:.0f}°; {STEEP:g}° is the usual limit "
                          "(common practice): a larger least distance or a longer rise makes it less",

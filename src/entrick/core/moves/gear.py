@@ -86,7 +86,7 @@ def construct(args: Args) -> Made:
         parts=named,
         centre_name=name,
         departs=gear.departs(method) if method != "involute" else None,
-        remarks=tuple(_remarks(args, gear, module, mate, centre, bore)),
+        remarks=partial(_remarks, args, gear, module, mate, centre, bore),
         worksheet=GearSheet(gear, centre, mate, method, 1 / float(args.unit.mm), args.say).at,
         draw=partial(_draw, args, gear, (turned, shown), method, ring, named),
     )

@@ -63,7 +63,7 @@ def construct(args: Args) -> Made:
         parts=named,
         centre_name=name,
         departs=space.departs(method) if method != "involute" else None,
-        remarks=tuple(_remarks(args, space, module, pair, centre)),
+        remarks=partial(_remarks, args, space, module, pair, centre),
         draw=partial(_draw, args, space, (turned, shown), method, ring, named),
     )
 

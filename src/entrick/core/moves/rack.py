@@ -133,7 +133,7 @@ def construct(args: Args) -> Made:
         (*worked, *_working(args, rack, module)),
         parts=_parts(args, rack, shape),
         draw=partial(_draw, args, rack, module, shape),
-        remarks=tuple(_remarks(args, rack, module)),
+        remarks=partial(_remarks, args, rack, module),
     )
 
 

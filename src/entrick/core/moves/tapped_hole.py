@@ -121,7 +121,7 @@ def _end_view(
         parts={"minor": hole, "major": outer, "centre": place},
         centre_name=f"{args.name}.centre",
         lined=Role.OUTLINE,
-        remarks=remarks,
+        remarks=lambda: remarks,
         draw=partial(_draw_end, args, loop, outer),
     )  # fmt: skip
 
@@ -166,7 +166,7 @@ def _section(
         f"Tapped hole {args.name} at {name}, {found.name}, in section, {told}{', filled' if filled else ''}.",
         tuple(working),
         parts=parts,
-        remarks=remarks,
+        remarks=lambda: remarks,
         draw=partial(_draw_section, args, parts, place, (major, minor), filled),
     )
 

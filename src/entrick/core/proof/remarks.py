@@ -10,6 +10,6 @@ from .finding import Checked, Finding
 def inspect(checked: Checked) -> Iterator[Finding]:
     """Report the remarks of every statement at its line."""
     for entry in checked.solution.entries:
-        for remark in entry.made.remarks if entry.made else ():
+        for remark in entry.made.remarks() if entry.made else ():
             place = checked.sheet.on_paper(remark.place) if remark.place else None
             yield Finding(remark.weight, entry.statement.kind, remark.message, entry.line, place)

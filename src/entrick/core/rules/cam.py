@@ -323,8 +323,9 @@ class Cam:
         s, v, _ = self.events[event].at(share)
         return math.degrees(math.atan2(v + self.offset * self.way, self.rest + s))
 
+    @cached_property
     def steepest(self) -> tuple[float, float]:
-        """Return the greatest pressure angle and the angle of the cam where it is, degrees."""
+        """The greatest pressure angle and the angle of the cam where it is, degrees."""
         index, share = max(self.places(), key=lambda spot: abs(self.pressure(*spot)))
         return abs(self.pressure(index, share)), self.angle_of(index, share)
 

@@ -84,7 +84,8 @@ def same(size: float) -> float:
     float
         Tolerance in plan units.
     """
-    return max(SMALLEST, RELATIVE * abs(size))
+    found = RELATIVE * abs(size)
+    return found if found > SMALLEST else SMALLEST  # written out: asked for thousands of times at an edit
 
 
 def worked(size: float) -> float:

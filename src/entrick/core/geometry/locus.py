@@ -10,16 +10,16 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
+from typing import NamedTuple
 
 from ..measure import Number
 from ..tolerance import same, worked
-from .meet import meet
-from .shapes import Circle, Line, Point
+from .meet import crossings, meet
+from .shapes import Circle, Line, Point, point_of
 
 
-@dataclass(frozen=True, slots=True)
-class Locus:
-    """Where the centre of an arc of radius R may lie to meet one condition.
+class Locus(NamedTuple):
+    """Where the centre of an arc of radius R may lie to meet one condition. A tuple, as a blend makes several.
 
     Attributes
     ----------
@@ -55,16 +55,17 @@ class Locus:
 
     def touch(self, centre: Point, radius: float) -> Point | None:
         """Return where an arc about `centre` meets the target; None when only its centre is bound."""
+        target = self.target
         if self.contact == "centred on":
             return None
-        if isinstance(self.target, Point):
-            return self.target
-        if isinstance(self.target, Line):
-            return self.target.foot(centre)
-        # Written out: this is at the bottom of every blend.
-        dx, dy = self.target.centre.x - centre.x, self.target.centre.y - centre.y
-        share = radius / math.hypot(dx, dy) * (-1 if self.contact == "inside" else 1)
-        return Point(centre.x + dx * share, centre.y + dy * share)
+        if isinstance(target, Circle):
+            # Written out: this is at the bottom of every blend.
+            (x, y), (u, v) = centre, target.centre
+            share = radius / math.hypot(u - x, v - y)
+            if self.contact == "inside":
+                share = -share
+            return point_of(Point, (x + (u - x) * share, y + (v - y) * share))
+        return target if isinstance(target, Point) else target.foot(centre)
 
 
 def beside(target: Circle, radius: Number) -> Locus:
@@ -106,8 +107,7 @@ def centred_on(target: Circle | Line) -> Locus:
     return Locus(target, "centred on", 0, target, Fraction(0))
 
 
-@dataclass(frozen=True, slots=True)
-class Tangency:
+class Tangency(NamedTuple):
     """One arc that meets two conditions: its centre and the locus and touch point of each."""
 
     centre: Point
@@ -134,17 +134,25 @@ def tangencies(first: Sequence[Locus], second: Sequence[Locus], radius: Number) 
     found: list[Tangency] = []
     for one in first:
         for other in second:
+            # Two crossings of the same loci are two; those of others may be the same again.
+            before = found[:] if found else ()
             for centre in _crossings(one.curve, other.curve):
-                if found and any(abs(centre - known.centre) <= worked(abs(centre) + size) for known in found):
+                if before and any(abs(centre - known.centre) <= worked(abs(centre) + size) for known in before):
                     continue
                 found.append(Tangency(centre, (one, other), (one.touch(centre, size), other.touch(centre, size))))
     return tuple(found)
 
 
+NO_RADIUS = same(1.0)
+"""A locus of this radius is a point, plan units."""
+
+
 def _crossings(one: Circle | Line, other: Circle | Line) -> list[Point]:
     """Cross two loci; one of no radius is a single point, which must lie on the other."""
+    if isinstance(one, Circle) and isinstance(other, Circle) and one.radius > NO_RADIUS < other.radius:
+        return crossings(one, other)
     for point, curve in ((one, other), (other, one)):
-        if isinstance(point, Circle) and point.radius <= same(1.0):
+        if isinstance(point, Circle) and point.radius <= NO_RADIUS:
             return [point.centre] if _lies_on(point.centre, curve) else []
     return [meeting.point for meeting in meet(one, other)]
 

@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from typing import NamedTuple
 
 from ..tolerance import same
-from .shapes import Arc, Circle, Curve, Line, Point, support
+from .shapes import Arc, Circle, Curve, Line, Point, point_of, support
 
 
-@dataclass(frozen=True, slots=True)
-class Meeting:
+class Meeting(NamedTuple):
     """A point two curves share; `touch` when they are tangent there."""
 
     point: Point
@@ -70,28 +69,33 @@ def _line_circle(line: Line, circle: Circle) -> tuple[Meeting, ...]:
 
 
 def _circles(a: Circle | Arc, b: Circle | Arc) -> tuple[Meeting, ...]:
+    found = crossings(a, b)
+    return tuple([Meeting(spot, len(found) == 1) for spot in found])
+
+
+def crossings(a: Circle | Arc, b: Circle | Arc) -> list[Point]:
+    """Return where two whole circles cross, on the right of the line of centres first, or the one place where they
+    touch."""
     # In plain floats: this is at the bottom of every blend and every walk.
-    x, y, r, s = a.centre.x, a.centre.y, a.radius, b.radius
-    dx, dy = b.centre.x - x, b.centre.y - y
+    (x, y), (u, v), r, s = a.centre, b.centre, a.radius, b.radius
+    dx, dy = u - x, v - y
     distance = math.hypot(dx, dy)
     tolerance = same(max(r, s, distance))
     if distance <= tolerance:
-        return ()
-    ux, uy = dx / distance, dy / distance
+        return []
+    dx, dy = dx / distance, dy / distance
     outside = abs(distance - (r + s)) <= tolerance
     if outside or abs(distance - abs(r - s)) <= tolerance:
         if not outside and r < s:
-            return (Meeting(Point(b.centre.x - ux * s, b.centre.y - uy * s), True),)
-        return (Meeting(Point(x + ux * r, y + uy * r), True),)
+            return [Point(u - dx * s, v - dy * s)]
+        return [Point(x + dx * r, y + dy * r)]
     if not abs(r - s) <= distance <= r + s:
-        return ()
+        return []
     along = (distance + (r - s) * (r + s) / distance) / 2
     across = math.sqrt(max(0.0, (r - along) * (r + along)))
-    x, y = x + ux * along, y + uy * along
-    return (
-        Meeting(Point(x + uy * across, y - ux * across), False),
-        Meeting(Point(x - uy * across, y + ux * across), False),
-    )
+    x, y = x + dx * along, y + dy * along
+    dx, dy = dx * across, dy * across
+    return [point_of(Point, (x + dy, y - dx)), point_of(Point, (x - dy, y + dx))]
 
 
 def gap(first: Curve, second: Curve) -> tuple[float, Point]:

@@ -9,7 +9,7 @@ from typing import NamedTuple
 from ..measure import Number
 from ..tolerance import ROUND, same
 
-_point = tuple.__new__
+point_of = tuple.__new__
 """Makes a point of its class and its places: several hundred thousand are made for one sheet, and a call costs as much
 as the point."""
 
@@ -25,16 +25,16 @@ class Point(NamedTuple):
     y: float
 
     def __add__(self, other: Point) -> Point:  # type: ignore[override]
-        return _point(Point, (self.x + other.x, self.y + other.y))
+        return point_of(Point, (self.x + other.x, self.y + other.y))
 
     def __sub__(self, other: Point) -> Point:
-        return _point(Point, (self.x - other.x, self.y - other.y))
+        return point_of(Point, (self.x - other.x, self.y - other.y))
 
     def __mul__(self, factor: float) -> Point:  # type: ignore[override]
-        return _point(Point, (self.x * factor, self.y * factor))
+        return point_of(Point, (self.x * factor, self.y * factor))
 
     def __neg__(self) -> Point:
-        return _point(Point, (-self.x, -self.y))
+        return point_of(Point, (-self.x, -self.y))
 
     def __abs__(self) -> float:
         return math.hypot(self.x, self.y)
@@ -50,7 +50,7 @@ class Point(NamedTuple):
     @property
     def normal(self) -> Point:
         """The displacement turned a quarter turn counter-clockwise."""
-        return _point(Point, (-self.y, self.x))
+        return point_of(Point, (-self.y, self.x))
 
     @property
     def angle(self) -> float:
@@ -67,12 +67,12 @@ class Point(NamedTuple):
             If it has no length.
         """
         length = abs(self)
-        return _point(Point, (self.x / length, self.y / length))
+        return point_of(Point, (self.x / length, self.y / length))
 
 
 def polar(radius: float, angle: float) -> Point:
     """Return the displacement of a length in a direction (radians)."""
-    return _point(Point, (radius * math.cos(angle), radius * math.sin(angle)))
+    return point_of(Point, (radius * math.cos(angle), radius * math.sin(angle)))
 
 
 @dataclass(frozen=True, slots=True)
@@ -103,7 +103,7 @@ class Line:
         """Return the point that lies a distance along the line."""
         # Written out, like the next few: these run thousands of times for one sheet.
         (x, y), (ahead, up) = self.through, self.direction
-        return _point(Point, (x + ahead * along, y + up * along))
+        return point_of(Point, (x + ahead * along, y + up * along))
 
     def along(self, point: Point) -> float:
         """Return how far along the line the foot of the perpendicular from a point lies."""
@@ -129,7 +129,7 @@ class Circle:
     def at(self, angle: float) -> Point:
         """Return the point at a direction from the centre (radians)."""
         r, c = self.radius, self.centre
-        return _point(Point, (c.x + r * math.cos(angle), c.y + r * math.sin(angle)))
+        return point_of(Point, (c.x + r * math.cos(angle), c.y + r * math.sin(angle)))
 
     @property
     def size(self) -> Number:
@@ -159,7 +159,7 @@ class Arc:
     def at(self, angle: float) -> Point:
         """Return the point at a direction from the centre (radians)."""
         r, c = self.radius, self.centre
-        return _point(Point, (c.x + r * math.cos(angle), c.y + r * math.sin(angle)))
+        return point_of(Point, (c.x + r * math.cos(angle), c.y + r * math.sin(angle)))
 
     @property
     def size(self) -> Number:

@@ -8,6 +8,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations
 from operator import sub
+from typing import NamedTuple
 
 from ..drawing.notes import AngleDimension, LinearDimension, Note, RoundDimension
 from ..finish import View, finish
@@ -22,7 +23,7 @@ from ..sheet.layout import view_box
 from ..solve import Solution
 from ..solve.named import drawn_curves
 from ..tolerance import ALIKE, DIRECTION, NOISE, ROUND, SPECK, VARIED
-from .variation import Dimensioned, Row, RowSpace, Variation, dimensions, largest, lined_runs, measured
+from .variation import Dimensioned, Row, RowSpace, Variation, dimensions, largest, lined_runs
 
 MOST_PLACES = 80
 """Places between which straight dimensions are tried."""
@@ -49,14 +50,35 @@ class Suggested:
     left_open: tuple[str, ...]
 
 
-@dataclass(frozen=True)
-class _Try:
-    """A dimension that could be put on: its statement without side or name, what it measures, how it moves."""
+class _Try(NamedTuple):
+    """A dimension that could be put on: what it says it measures from, what that is and how it moves, and how plain it
+    is. A tuple, and the rest put together when it is chosen, since there are thousands of them and few are."""
 
-    clauses: tuple[str, ...]
-    note: Dimensioned
+    said: tuple[str, ...]
+    of: tuple[Point, Point] | Circle | Arc | AngleDimension
+    way: str
+    measure: float
     row: Row
     plain: tuple[int, int, float]
+
+    @property
+    def clauses(self) -> tuple[str, ...]:
+        """Its statement without side or name."""
+        if not isinstance(self.of, tuple):
+            return self.said
+        first, second = self.said
+        return (f"from {first} to {second}", *([self.way] if self.way != "aligned" else []))
+
+    @property
+    def note(self) -> Dimensioned:
+        """What it puts on the sheet."""
+        match self.of:
+            case AngleDimension() as angle:
+                return angle
+            case Circle() | Arc() as round_:
+                return RoundDimension(round_, "")
+            case (first, second):
+                return LinearDimension(first, second, self.way, "below", 0, "")
 
 
 def suggest_dimensions(solution: Solution) -> Suggested:
@@ -95,8 +117,8 @@ def _stating(variation: Variation, tries: Sequence[_Try], span: RowSpace) -> Ite
     """Choose dimensions that say a size of the brief again, in its order."""
     shown: list[tuple[float, int]] = []
     for index, one in enumerate(tries):
-        value = measured(one.note)
-        shown += [(each, index) for each in ((value, value * 2) if isinstance(one.note, RoundDimension) else (value,))]
+        value = one.measure
+        shown += [(each, index) for each in ((value, value * 2) if isinstance(one.of, Circle | Arc) else (value,))]
     shown.sort()
     for index, size in enumerate(variation.sizes):
         close = abs(size.value) * DIRECTION
@@ -168,7 +190,7 @@ def _rounds(variation: Variation) -> Iterator[_Try]:
         word = "radius" if mark == "R" or (mark != "Ø" and isinstance(curve, Arc)) else "diameter"
         count = _count([c.centre for n, c, _ in group])
         times = (f"{count} times",) if count > 1 else ()
-        yield _Try((f"{word} {name}", *times), RoundDimension(curve, ""), row, (0, len(name), 0.0))
+        yield _Try((f"{word} {name}", *times), curve, "", curve.radius, row, (0, len(name), 0.0))
 
 
 def _radius(curve: Curve | None) -> float | None:
@@ -194,9 +216,10 @@ def _straights(variation: Variation) -> Iterator[_Try]:
         ways = [way for way, size in (("level", gap.x), ("plumb", gap.y)) if abs(size) > ROUND]
         if len(ways) == 2:
             ways.append("aligned")
-        along = gap * (1 / (abs(gap) or 1.0))
+        apart = abs(gap)
+        along = gap * (1 / (apart or 1.0))
+        measures = {"level": abs(gap.x), "plumb": abs(gap.y), "aligned": apart}
         for way in ways:
-            note = LinearDimension(a, b, way, "below", 0, "")
             # A straight measure moves with the part of its ends' moving that lies along it.
             if way == "level":
                 row = tuple(map(sub, bx, ax) if gap.x > 0 else map(sub, ax, bx))
@@ -204,9 +227,9 @@ def _straights(variation: Variation) -> Iterator[_Try]:
                 row = tuple(map(sub, by, ay) if gap.y > 0 else map(sub, ay, by))
             else:
                 row = tuple((q - p) * along.x + (s - r) * along.y for p, q, r, s in zip(ax, bx, ay, by, strict=True))
-            clauses = (f"from {first} to {second}", *([way] if way != "aligned" else []))
             rank = (way == "aligned") + first.count(".") + second.count(".") + far_a + far_b
-            yield _Try(clauses, note, row, (1 + rank, len(first) + len(second), abs(gap)))
+            plain = (1 + rank, len(first) + len(second), apart)
+            yield _Try((first, second), (a, b), way, measures[way], row, plain)
 
 
 def _places(variation: Variation) -> list[tuple[str, Point, list[Point], int]]:
@@ -280,8 +303,8 @@ def _angles(variation: Variation) -> Iterator[_Try]:
         if not (low.x <= corner.x <= high.x and low.y <= corner.y <= high.y):
             continue
         rank = 1 if _key(corner) in corners else 3
-        note = AngleDimension(corner, 0.0, turn, "")
-        yield _Try((f"angle between {first} and {second}",), note, tuple(row), (rank, len(first) + len(second), 0.0))
+        note, said = AngleDimension(corner, 0.0, turn, ""), f"angle between {first} and {second}"
+        yield _Try((said,), note, "", abs(turn), tuple(row), (rank, len(first) + len(second), 0.0))
 
 
 def _between(first: Curve, second: Curve) -> float | None:
@@ -305,9 +328,10 @@ def _written(solution: Solution, chosen: Sequence[_Try]) -> list[str]:
     for one in chosen:
         names.append(solution.free_name("d", names, first="1"))
         row = f"{names[-1]} = dimension, " + ", ".join(one.clauses)
-        if isinstance(one.note, LinearDimension):
-            sides = {"level": ("below", "above"), "plumb": ("left", "right")}.get(one.note.way, ("above", "below"))
-            tried = {side: replace(one.note, side=side, text=" " * 5) for side in sides}
+        note = one.note
+        if isinstance(note, LinearDimension):
+            sides = {"level": ("below", "above"), "plumb": ("left", "right")}.get(note.way, ("above", "below"))
+            tried = {side: replace(note, side=side, text=" " * 5) for side in sides}
             side = min(tried, key=lambda side: _crossed([*notes, (0, tried[side])], view))
             notes.append((0, tried[side]))
             row += f", {side}"

@@ -9,7 +9,11 @@ import math
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
+from itertools import chain
 from operator import mul
+
+import numpy as np
+import numpy.typing as npt
 
 from ..drawing.notes import AngleDimension, LinearDimension, Note, RoundDimension
 from ..geometry import Arc, Circle, Loop, Point
@@ -76,23 +80,18 @@ class Variation:
         """What the outline depends on: all that a full set of dimensions must fix."""
         runs = lined_runs(self.solution)
         varied = [lined_runs(other) for other in self.varied]
-        span = RowSpace()
         # From the first corner on, so that where the outline stands does not count.
         start = [_start(found) for found in varied]
         base = _start(runs)
-        known: set[Row] = set()
-        for index, run in enumerate(runs):
-            still = _places(run, base)
-            columns = [
-                still if found[index] is run and at == base else _places(found[index], at)
-                for found, at in zip(varied, start, strict=True)
-            ]
-            for row in zip(still, *columns, strict=True):
-                moves = tuple((value - row[0]) / VARIED for value in row[1:])
-                if moves not in known:
-                    known.add(moves)
-                    span.add(moves)
-        return span
+        still = [_places(run, base) for run in runs]
+        columns = []
+        for found, at in zip(varied, start, strict=True):
+            column: list[float] = []
+            for run, other, places in zip(runs, found, still, strict=True):
+                column += places if other is run and at == base else _places(other, at)
+            columns.append(column)
+        moved = np.array(columns).reshape(len(columns), -1)
+        return RowSpace.of((moved - np.array([*chain.from_iterable(still)])).T / VARIED)
 
     @cached_property
     def dimensions(self) -> list[tuple[int, Row]]:
@@ -140,6 +139,24 @@ class RowSpace:
 
     def __init__(self) -> None:
         self.rows: list[Row] = []
+
+    @classmethod
+    def of(cls, rows: npt.NDArray[np.float64]) -> RowSpace:
+        """Return the space of very many rows: as `add` would, one after another, but all at once for each that is
+        new."""
+        found = cls()
+        sizes = np.linalg.norm(rows, axis=1)
+        rows, sizes = rows[sizes > NOISE], sizes[sizes > NOISE]
+        left = rows / sizes[:, None]
+        while len(left):
+            new = np.flatnonzero(np.linalg.norm(left, axis=1) > ALIKE)
+            if not len(new):
+                break
+            first, rows, left = rows[new[0]], rows[new[0] + 1 :], left[new[0] + 1 :]
+            if found.add(tuple(first.tolist())):
+                one = np.array(found.rows[-1])
+                left = left - np.outer(left @ one, one)
+        return found
 
     def rest(self, row: Row) -> Row:
         """Return what of a row the span does not reach."""

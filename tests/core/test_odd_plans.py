@@ -1,11 +1,14 @@
 """Plans that come to nothing, touch themselves or ask for too much: each is told at its place, and the rest is worked out."""
 
+import cmath
 import json
+import math
 from contextlib import suppress
+from itertools import pairwise
 from xml.etree import ElementTree
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from entrick.core import desk, fault, formats
@@ -14,8 +17,8 @@ from entrick.core.desk import work_out
 from entrick.core.dimensioning.suggest import suggest_dimensions
 from entrick.core.display import DisplayList
 from entrick.core.display.picture import compass_over_rule
-from entrick.core.geometry import Loop, Point
-from entrick.core.geometry.loop import Boxed, polyline
+from entrick.core.geometry import Arc, Line, Loop, Point
+from entrick.core.geometry.loop import Boxed, Piece, polyline
 from entrick.core.geometry.nearest import least_wall
 from entrick.core.measure import Unit
 from entrick.core.plan.document import LONGEST_LINE
@@ -142,14 +145,36 @@ def test_degenerate_runs_have_a_distance_and_a_middle() -> None:
 
 
 @given(
-    st.lists(st.tuples(st.integers(-9, 9), st.integers(-9, 9)), min_size=3, max_size=9, unique=True),
-    st.integers(-40, 40),
-    st.integers(-40, 40),
-)
-def test_the_boxed_run_answers_as_the_run_itself(corners: list[tuple[int, int]], x: int, y: int) -> None:
-    loop = polyline([Point(a, b) for a, b in corners], [str(i) for i in range(len(corners))], closed=True)
-    spot = Point(x / 4 + 0.013, y / 4 + 0.017)
-    assert Boxed(loop).encloses(spot) == loop.encloses(spot)
+    st.lists(
+        st.tuples(st.integers(-9, 9), st.integers(-9, 9), st.sampled_from([0.0, 0.3, -0.3, 1.0, -1.0, 2.5, -2.5])),
+        min_size=3, max_size=9, unique_by=lambda corner: corner[:2],
+    ),
+    st.integers(-60, 60),
+    st.integers(-60, 60),
+)  # fmt: skip
+def test_a_run_goes_round_a_place_as_often_as_one_turns_there_looking_along_it(
+    corners: list[tuple[int, int, float]], x: int, y: int
+) -> None:
+    """Any walk of chords and arcs, also one that crosses itself, against the angles added up in small steps."""
+    spot = Point(x / 4 + 0.0131, y / 4 + 0.0173)
+    pieces, turned = [], 0.0
+    for (a, b, bulge), (c, d, _) in zip(corners, [*corners[1:], corners[0]], strict=True):
+        first, last = complex(a, b), complex(c, d)
+        walked = [first, last]
+        if bulge:
+            # The centre of an arc by its bulge, the tangent of a quarter of its sweep (published, DXF reference).
+            centre = (first + last) / 2 + 1j * (last - first) * (1 - bulge**2) / (4 * bulge)
+            sweep = 4 * math.atan(bulge)
+            start = cmath.phase(first - centre)
+            walked = [centre + cmath.rect(abs(first - centre), start + sweep * k / 720) for k in range(721)]
+            arc = Arc(Point(centre.real, centre.imag), abs(first - centre), start, sweep)
+            pieces.append(Piece(arc, "arc", Point(a, b), Point(c, d)))
+        else:
+            pieces.append(Piece(Line.between(Point(a, b), Point(c, d)), "line", Point(a, b), Point(c, d)))
+        assume(all(abs(abs(spot.x + 1j * spot.y - one)) > 0.05 for one in walked))
+        turned += sum(cmath.phase((two - complex(*spot)) / (one - complex(*spot))) for one, two in pairwise(walked))
+    loop = Loop(tuple(pieces), True)
+    assert loop.encloses(spot) == (abs(turned) > math.pi)
     for limit in (0.5, 2.0, 9.0):
         assert Boxed(loop).is_nearer(spot, limit) == (loop.distance(spot) < limit)
 

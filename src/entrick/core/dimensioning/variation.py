@@ -90,8 +90,9 @@ class Variation:
             for run, other, places in zip(runs, found, still, strict=True):
                 column += places if other is run and at == base else _places(other, at)
             columns.append(column)
-        moved = np.array(columns).reshape(len(columns), -1)
-        return RowSpace.of((moved - np.array([*chain.from_iterable(still)])).T / VARIED)
+        base_places = np.array([*chain.from_iterable(still)])
+        moved = np.array(columns).reshape(len(columns), len(base_places))
+        return RowSpace.of((moved - base_places).T / VARIED)
 
     @cached_property
     def dimensions(self) -> list[tuple[int, Row]]:

@@ -9,7 +9,7 @@ from functools import cached_property
 from typing import TYPE_CHECKING
 
 from ..kept import KEPT_PIECES, Kept
-from ..tolerance import DIRECTION, same
+from ..tolerance import DIRECTION, ROUND, same
 from .box import around, together
 from .shapes import Arc, Circle, Curve, Line, Point, is_drawn_at, quarters
 
@@ -179,8 +179,8 @@ class Loop:
         return Point(min(xs), min(ys)), Point(max(xs), max(ys))
 
     def encloses(self, point: Point) -> bool:
-        """Tell whether a point lies inside a closed run (winding number, exact for arcs)."""
-        return abs(math.fsum(_seen_from(piece.curve, point) for piece in self.pieces)) > math.pi
+        """Tell whether a closed run goes round a point; see `Boxed.encloses`."""
+        return boxed(self).encloses(point)
 
     def distance(self, point: Point) -> float:
         """Return how far a point is from the nearest place of the run."""
@@ -197,19 +197,35 @@ class Boxed:
         self.loop = loop
         self.boxes = [around(piece.outermost) for piece in loop.pieces]
         self.box = together(self.boxes)
+        self._walked = [
+            (*piece.entry, *piece.exit, *box, piece.curve) for piece, box in zip(loop.pieces, self.boxes, strict=True)
+        ]
 
     def encloses(self, point: Point) -> bool:
-        """Tell whether a point lies inside the run; see `Loop.encloses`."""
+        """Tell whether the run goes round a point.
+
+        Notes
+        -----
+        Winding number: how often chords cross the level line to the right of the point upwards, less how often
+        downwards (published, the crossing rule); and once more where the point lies between an arc and its chord.
+        """
         if not self.box.holds(point):
             return False
-        turned = []
-        x, y = point.x, point.y
-        for piece, (left, lower, right, upper) in zip(self.loop.pieces, self.boxes, strict=True):
-            if left <= x <= right and lower <= y <= upper:
-                turned.append(_seen_from(piece.curve, point))
-            else:  # wholly to one side: it is seen under less than half a turn, whatever its shape
-                turned.append(_between(piece.entry - point, piece.exit - point))
-        return abs(math.fsum(turned)) > math.pi
+        x, y = point
+        turns = 0
+        for x0, y0, x1, y1, left, lower, right, upper, curve in self._walked:
+            if not lower <= y <= upper or right < x:
+                continue
+            if (y0 > y) != (y1 > y) and (left > x or x0 + (y - y0) / (y1 - y0) * (x1 - x0) > x):
+                turns += 1 if y1 > y0 else -1
+            if left <= x and not isinstance(curve, Line):
+                centre, radius = curve.centre, curve.radius
+                if math.hypot(x - centre.x, y - centre.y) < radius:
+                    if isinstance(curve, Circle) or abs(curve.sweep) > math.tau - ROUND:
+                        turns += 1
+                    elif ((x1 - x0) * (y - y0) - (y1 - y0) * (x - x0)) * curve.sweep < 0:
+                        turns += 1 if curve.sweep > 0 else -1
+        return turns != 0
 
     def is_nearer(self, point: Point, limit: float) -> bool:
         """Tell whether any place of the run is nearer to a point than so much."""
@@ -280,37 +296,6 @@ def distance(curve: Curve, point: Point) -> float:
             return min(abs(curve.first - point), abs(curve.last - point))
         case Line():
             return abs(nearest_place(curve, point) - point)
-
-
-def _seen_from(curve: Curve, point: Point) -> float:
-    """Return the angle through which one turns at a point while looking along a piece."""
-    match curve:
-        case Circle(centre=c, radius=r):
-            return math.tau if abs(point - c) < r else 0.0
-        case Line(start=float() as start, end=float() as end):
-            return _between(curve.at(start) - point, curve.at(end) - point)
-        case Arc():
-            parts = max(1, math.ceil(abs(curve.sweep) / (math.pi / 2)))
-            each = curve.sweep / parts
-            return math.fsum(
-                _seen_along(Arc(curve.centre, curve.radius, curve.start + index * each, each), point)
-                for index in range(parts)
-            )
-    return 0.0
-
-
-def _between(first: Point, second: Point) -> float:
-    return math.atan2(first.cross(second), first.dot(second))
-
-
-def _seen_along(arc: Arc, point: Point) -> float:
-    """Return the same for an arc of at most a quarter: more than half a turn from between chord and arc."""
-    first, last = arc.first, arc.last
-    angle = _between(first - point, last - point)
-    bulge = (last - first).cross(point - first) * arc.sweep
-    if abs(point - arc.centre) < arc.radius and bulge < 0 and angle * arc.sweep < 0:
-        angle += math.copysign(math.tau, arc.sweep)
-    return angle
 
 
 def _first_moments(piece: Piece) -> tuple[float, float]:

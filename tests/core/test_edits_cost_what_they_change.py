@@ -95,14 +95,15 @@ def test_a_plan_with_one_line_changed_comes_to_what_it_does_when_solved_whole(te
 
 def test_an_edit_makes_anew_only_what_depends_on_it() -> None:
     text = "O = datum\ngiven r = 9\n" + "".join(
-        f"p{i} = point, {10 * i} right of O\nc{i} = circle, centre p{i}, radius {'r' if i % 2 else 4}\nl{i} = line, from c{i}.centre to O\n"
+        f"p{i} = point, {10 * i} right of O\nc{i} = circle, centre p{i}, radius {'r' if i % 2 else 4}\n"
+        f"l{i} = line, from c{i}.centre to O\nt{i} = spaced, 4 on c{i}\n"
         for i in range(1, 40)
     )
     before = solve(work_out(text).plan).entries
     after = solve(work_out(text.replace("given r = 9", "given r = 9.5")).plan).entries
     anew = {new.statement.name for old, new in zip(before, after, strict=True) if old is not new}
     odd = [i for i in range(1, 40) if i % 2]
-    assert anew == {f"c{i}" for i in odd} | {f"l{i}" for i in odd}, "a line from its centre stands on the circle"
+    assert anew == {f"c{i}" for i in odd} | {f"t{i}" for i in odd}, "a line from its centre is what it was"
 
 
 def test_a_size_that_is_the_same_but_written_otherwise_is_told_as_written() -> None:

@@ -1,5 +1,6 @@
 """What statements came to before. A statement that is the same, on the same line, and uses the same comes to the same:
-so an edit costs what it changes, and what depends on that.
+so an edit costs what it changes, and what depends on that. Where it uses another thing that is the same to it (a line
+from the centre of a circle whose radius changes), it makes the very same, and nothing that follows notices.
 
 What is drawn is compared by identity: a thing that was remembered is the thing itself, and one made anew is another.
 Sizes are compared by value. Mistakes are not remembered, since their words may name anything above.
@@ -11,6 +12,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ..kept import KEPT_PIECES, Kept
+from ..kind import Made
 from ..kind.figure import Item
 from ..plan.document import Chain, Given, Statement
 from ..plan.terms import names
@@ -30,19 +32,15 @@ class Remembered:
         None where it adds nothing that could be referred to.
     asked : int
         Pieces it asked for.
-    statement : Statement
-    used : list of Item
-        What it stands on. Held, so that nothing else can have the identity by which they are known.
     """
 
     entry: Entry
     item: Item | None
     asked: int
-    statement: Statement
-    used: list[Item]
 
 
 _KEPT: Kept[Remembered] = Kept(KEPT_PIECES)
+_SAME: Kept[Remembered] = Kept(KEPT_PIECES)
 _USED: Kept[tuple[tuple[str, str], ...]] = Kept(8192)
 
 
@@ -51,14 +49,27 @@ def recall(key: Key) -> Remembered | None:
     return _KEPT.recall(key)
 
 
-def remember(key: Key, found: Remembered) -> None:
-    """Keep what a statement came to."""
-    _KEPT.keep(key, found, found, 20 + found.asked)
+def remember(key: Key, found: Remembered, used: list[Item]) -> None:
+    """Keep what a statement came to, and hold what it stands on, so that nothing else can have the identity by which
+    that is known."""
+    _KEPT.keep(key, found, (found, used), 20 + found.asked)
+
+
+def the_same(number: int, statement: Statement, made: Made) -> Remembered | None:
+    """Return what a statement came to when it made the very same before, from other things that were alike to it."""
+    return _SAME.recall((number, id(statement), id(made)))
+
+
+def note(found: Remembered) -> Remembered:
+    """Note what a statement came to, by what it made."""
+    entry = found.entry
+    return _SAME.keep((entry.line, id(entry.statement), id(entry.made)), found, found, 20 + found.asked)
 
 
 def forget() -> None:
     """Begin anew: the next plan is solved as the first."""
     _KEPT.forget()
+    _SAME.forget()
     _USED.forget()
 
 

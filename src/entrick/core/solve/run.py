@@ -32,7 +32,7 @@ from ..plan.writer import write_content
 from .chains import added, chain_links
 from .families import construct_all
 from .mends import placed, unknown_kind
-from .remembered import Key, Remembered, names_used, owners, recall, remember
+from .remembered import Key, Remembered, names_used, note, owners, recall, remember, the_same
 from .solution import Entry, GivenEntry, Solution, is_projected
 from .values import matches_of, said_in, spoken
 
@@ -226,8 +226,8 @@ class _Run:
                 raise TooMuch(f"the plan asks for more than {MOST_PIECES} pieces; this is not worked out any more")
             found = recall(key)
             if found is None:
-                found = self._construct(number, statement, things)
-                remember(key, found)
+                found = self._construct(number, statement)
+                remember(key, found, things)
             self._within(number, found.asked)
         except Exception as error:
             if isinstance(error, Undecided):
@@ -267,7 +267,7 @@ class _Run:
         quantity = self.quantities[name]
         return type(quantity.value), quantity
 
-    def _construct(self, number: int, statement: Statement, things: list[Item]) -> Remembered:
+    def _construct(self, number: int, statement: Statement) -> Remembered:
         if statement.kind not in kinds():
             raise unknown_kind(statement.kind)
         givens = frozenset(name for name, _ in names_used(statement) if name in self.quantities)
@@ -275,11 +275,14 @@ class _Run:
         said = tuple(said_in(match, self.figure, self.quantities, self.head.unit) for match in matches)
         args = Args(statement.name, self.head.unit, said, self.projected, kinds()[statement.kind])
         made, asked = construct_all(statement.kind, args)
+        known = the_same(number, statement, made)
+        if known is not None:
+            return known
         item = None
         if not made.nothing:
             item = Item(statement.name, made.shape, number, made.parts, made.centre_name, made.lined)
         entry = Entry(number, statement, made, None, () if made.nothing else made.candidates)
-        return Remembered(entry, item, asked, statement, things)
+        return note(Remembered(entry, item, asked))
 
     def _within(self, number: int, asked: int) -> None:
         """Keep account of the pieces a plan asks for."""

@@ -1,11 +1,14 @@
 """Working out, editing, completing and exporting over HTTP; what is refused, and how."""
 
 import json
+import re
 
 import pytest
 from flask.testing import FlaskClient
 
 from entrick.core.moves import kinds
+from entrick.store import Store
+from entrick.web.app import create_app
 from entrick.web.openapi import document
 
 TEXT = (
@@ -239,3 +242,15 @@ def test_a_row_is_begun_and_picked_into_by_the_desk(client: FlaskClient) -> None
     row = client.post("/api/complete", json={"text": TEXT, "row": row, "begin": "line in", "pick": "a"}).json["row"]
     row = client.post("/api/complete", json={"text": TEXT, "row": row, "pick": "b"}).json["row"]
     assert row.endswith("= line in, a > b")
+
+
+def test_the_document_is_made_when_it_is_asked_for_and_then_has_every_route(store: Store) -> None:
+    app = create_app(store)
+    routes = {
+        re.sub(r"<(?:\w+:)?(\w+)>", r"{\1}", rule.rule)
+        for rule in app.url_map.iter_rules()
+        if rule.rule.startswith("/api/") and rule.endpoint.partition(".")[0] != "openapi"
+    }
+    answers = [app.test_client().get("/api/openapi.json", headers={"Host": "127.0.0.1"}).json for _ in range(2)]
+    assert answers[0] == answers[1]
+    assert routes == set(answers[0]["paths"])

@@ -87,6 +87,8 @@ def click_stroke(page: Page) -> Callable[..., None]:
     """Click a drawn stroke where it is drawn, by the name a click on it refers to."""
 
     def click(name: str, along: float = 0.3) -> None:
+        # What can be pointed at follows the sheet a moment later.
+        page.wait_for_selector(f'g[data-name="{name}"] > *', state="attached")
         place = page.evaluate(
             """([name, along]) => {
                 const shape = document.querySelector(`g[data-name="${name}"] > *`);

@@ -1,12 +1,13 @@
 """The Bench as a drafter uses it."""
 
 import re
+import time
 from collections.abc import Callable
 from pathlib import Path
 
 import ezdxf
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 from pypdf import PdfReader
 
 from entrick.store import Store, one_job, save_revision
@@ -378,3 +379,48 @@ def test_focus_goes_on_after_a_line_is_struck_out_and_the_badge_shows_the_worst(
     entry(page, "b").get_by_role("button").first.click()
     page.get_by_role("button", name="Strike out", exact=True).click()
     expect(entry(page, "c").get_by_role("button").first).to_be_focused()
+
+
+def test_an_edit_moves_what_is_pointed_at_with_the_sheet(
+    page: Page, bench: Open, click_stroke: Callable[..., None]
+) -> None:
+    """What is drawn again is drawn by the elements that are there, and is pointed at in its new place."""
+    bench(EYES)
+    drawn = page.get_by_test_id("strokes").locator("circle[r='20']")
+    expect(drawn).to_have_count(1)
+    drawn.evaluate("element => element.dataset.seen = 'before'")
+    page.get_by_label("r", exact=True).fill("30")
+    again = page.get_by_test_id("strokes").locator("circle[r='30']")
+    expect(again).to_have_attribute("data-seen", "before")
+    expect(page.locator("g[data-name='a'] circle[r='30']")).to_be_attached()
+    click_stroke("a")
+    expect(entry(page, "a").get_by_role("button").first).to_have_attribute("aria-expanded", "true")
+
+
+def test_the_inspection_waits_while_edits_are_under_way(page: Page, bench: Open) -> None:
+    """An edit and an inspection would share the desk, and the edit would be the later for it."""
+    asked: list[str] = []
+
+    def work(route: Route) -> None:
+        time.sleep(0.6)
+        route.continue_()
+
+    def proof(route: Route) -> None:
+        asked.append(route.request.post_data or "")
+        route.continue_()
+
+    bench(EYES + "given q = 4\n")
+    page.get_by_role("tab", name=re.compile("Findings")).click()
+    expect(page.get_by_text("q is given but never used")).to_be_visible()
+    page.get_by_role("tab", name="Working").click()
+    page.route("**/api/proof", proof)
+    page.route("**/api/work", work)
+    field = page.get_by_label("q", exact=True)
+    for value in ("5", "6", "7"):
+        field.fill(value)
+        page.wait_for_timeout(400)  # longer than the inspection waits by itself
+    page.get_by_role("tab", name=re.compile("Findings")).click()
+    expect(page.get_by_text("q is given but never used")).to_be_visible()
+    page.wait_for_timeout(1500)
+    assert len(asked) == 1, "once, when all is written"
+    assert "given q = 7" in asked[0]

@@ -1,12 +1,18 @@
 """How thin one outline gets, against a finely sampled outline and against what is drawn."""
 
+import math
+
 import pytest
 import shapely
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from desk import outline, run_of, solved, thing
+from entrick.core.geometry import Circle, Loop, Point
+from entrick.core.geometry import thickness as thickness_of
+from entrick.core.geometry.loop import piece_of
 from entrick.core.geometry.thickness import thinnest
+from entrick.core.kept import Kept
 
 LINK = (
     "A = point, 45 left of O\nB = point, 45 right of O\na = circle, centre A, radius {0}\nb = circle, centre B, radius {1}\n"
@@ -116,3 +122,29 @@ def test_a_hole_in_the_middle_does_not_hide_how_thin_a_plate_is() -> None:
     rows = "b = box, 90 by 20, centred on O\nrim = line in, b\nc = circle, centre O, radius 4\nbore = line in, c\n"
     told = [f.message for f in solved(rows + "must = check, wall at least 25\n").findings if f.rule == "wall"]
     assert any("rim is 20 mm thin here; 25 is asked for" in each for each in told)
+
+
+COMB = st.lists(st.tuples(st.integers(3, 12), st.integers(3, 12), st.integers(4, 26)), min_size=2, max_size=9)
+
+
+@settings(deadline=None, max_examples=60)
+@given(COMB, st.booleans(), st.sampled_from([math.inf, 30.0, 6.0]))
+def test_what_is_not_looked_at_is_no_thinner(teeth: list[tuple[int, int, int]], rounded: bool, limit: float) -> None:
+    """A comb whose gaps are cut from above to depths of their own, looked through whole."""
+    legs = [f"right {sum(tooth + gap for tooth, gap, _ in teeth) + 5}", "up 30", "left 5"]
+    for tooth, gap, deep in teeth:
+        legs += [f"down {deep}", f"left {gap}", f"up {deep}", f"left {tooth}"]
+    rows = f"r = run, from O, {', '.join(legs)}, close\n"
+    rows += "s = rounded, all corners of r, radius 1\nrim = line in, s\n" if rounded else "rim = line in, r\n"
+    rim = run_of(solved(rows), "rim")
+    bores = [Loop((piece_of(Circle(Point(2.5, 27.0), 0.5), "bore"),), True)]
+    quick = thinnest(rim, bores, limit)
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setattr(thickness_of, "FIRST_LOOK", 1e6)
+        patch.setattr(thickness_of._Look, "may_face", lambda *_: True)
+        patch.setattr(thickness_of, "_THICKNESSES", Kept(4096))
+        whole = thinnest(rim, bores, limit)
+    assert quick == whole
+    if not rounded and limit == math.inf:
+        assert quick is not None
+        assert quick[0] <= min(min(tooth, 30 - deep) for tooth, _, deep in teeth) + 1e-9

@@ -108,16 +108,20 @@ def _of_loop(loop: Loop, factor: float) -> list[tuple[tuple[int, int], list[Segm
 def _sort_in(cells: dict[tuple[int, int], list[Segment]], segment: Segment) -> None:
     """Put a stroke into every square its halves, quarters and so on reach: long slanted ones do not fill a box."""
     a, b, c, d = segment
-    cell = (math.floor(a / CELL), math.floor(b / CELL))
-    if cell == (math.floor(c / CELL), math.floor(d / CELL)):
-        cells.setdefault(cell, []).append(segment)
+    first, last = (math.floor(a / CELL), math.floor(b / CELL)), (math.floor(c / CELL), math.floor(d / CELL))
+    if first == last:
+        cells.setdefault(first, []).append(segment)
         return
-    parts = max(1, math.ceil(max(abs(c - a), abs(d - b)) / CELL))
-    reached = set[tuple[int, int]]()
-    for index in range(parts):
-        x0, y0 = a + (c - a) * index / parts, b + (d - b) * index / parts
-        x1, y1 = a + (c - a) * (index + 1) / parts, b + (d - b) * (index + 1) / parts
-        reached.update(_cells(Box(min(x0, x1), min(y0, y1), max(x0, x1), max(y0, y1))))
+    if first[0] == last[0] or first[1] == last[1]:
+        columns, rows = (sorted(pair) for pair in zip(first, last, strict=True))
+        reached = {(i, j) for i in range(columns[0], columns[1] + 1) for j in range(rows[0], rows[1] + 1)}
+    else:
+        reached = set[tuple[int, int]]()
+        parts = math.ceil(max(abs(c - a), abs(d - b)) / CELL)
+        for index in range(parts):
+            x0, y0 = a + (c - a) * index / parts, b + (d - b) * index / parts
+            x1, y1 = a + (c - a) * (index + 1) / parts, b + (d - b) * (index + 1) / parts
+            reached.update(_cells(Box(min(x0, x1), min(y0, y1), max(x0, x1), max(y0, y1))))
     for cell in reached:
         cells.setdefault(cell, []).append(segment)
 

@@ -18,6 +18,8 @@ def main(folder: Path) -> None:
 
         def keep(name: str) -> None:
             page.wait_for_timeout(1400)  # until nothing is marked as changed any more
+            if page.get_by_role("combobox", name="Order of the steps").count():
+                page.get_by_test_id("takes").wait_for()
             page.screenshot(path=folder / f"{name}.png")
 
         page.goto(address)

@@ -424,3 +424,15 @@ def test_the_inspection_waits_while_edits_are_under_way(page: Page, bench: Open)
     page.wait_for_timeout(1500)
     assert len(asked) == 1, "once, when all is written"
     assert "given q = 7" in asked[0]
+
+
+def test_names_of_points_can_be_read_on_the_sheet_and_letters_in_their_rings(page: Page, bench: Open) -> None:
+    """Ink on paper for what is drawn, paper on the accent for what is to be chosen: each against what lies behind it."""
+    bench(EYES + "x = arc, radius 90, touching a, touching b\n")
+    fill = "element => getComputedStyle(element).fill"
+    paper = page.locator("svg.sheet > rect").first.evaluate(fill)
+    names = page.get_by_test_id("strokes").locator("text")
+    expect(names).to_have_text(["O", "A", "B"])
+    assert all(names.nth(i).evaluate(fill) != paper for i in range(3))
+    ring = page.get_by_test_id("ghost-A")
+    assert ring.locator("text").evaluate(fill) == paper != ring.locator("circle").evaluate(fill)

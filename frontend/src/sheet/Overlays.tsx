@@ -47,13 +47,13 @@ export function Ghosts({ line, candidates, strokes, height }: GhostsProps) {
       {(candidate.marks as unknown as Mark[]).map((mark, i) =>
         mark.kind === "text" ? (
           <g key={i}>
-            <circle cx={mark.x + 1.2} cy={height - mark.y - 1.7} r={3.2} className="mark-ring" />
+            <circle cx={mark.x + 1.2} cy={height - mark.y - 1.7} r={3.2} className="candidate-ring" />
             <text
               x={mark.x + 1.2}
               y={height - mark.y - 0.3}
               fontSize={4}
               textAnchor="middle"
-              className="mark-letter"
+              className="candidate-letter"
             >
               {mark.text}
             </text>

@@ -66,7 +66,7 @@ export function Sheet({ work }: { work: Work }) {
   };
 
   return (
-    <div className="relative min-h-0 flex-1">
+    <div className="relative min-h-0 flex-1 contain-strict">
       {}
       <svg
         ref={svg}

@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import type { FindingOut, ProofOut } from "../api/client";
-import { useBench } from "../state/bench";
+import { useSome } from "../state/bench";
 import { Figures } from "../ui/Figures";
 
 export const SIGNS = { wrong: "✗", look: "?", note: "·", good: "✓" } as const;
@@ -63,7 +63,7 @@ export function Findings({ proof, link, weights = WEIGHTS, tabled = false }: Pro
 }
 
 function Row({ finding }: { finding: FindingOut }) {
-  const { set, edit, work } = useBench();
+  const { set, edit, work } = useSome("set", "edit", "work");
   // As the order of work numbers it.
   const numbered = (work?.entries ?? []).filter((entry) => !entry.comment).map((entry) => entry.line);
   const number = finding.line ? numbered.indexOf(finding.line) + 1 : 0;

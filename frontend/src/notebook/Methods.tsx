@@ -2,12 +2,12 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Entry, type Mark } from "../api/client";
 import { MarkShape } from "../sheet/MarkShape";
-import { useBench } from "../state/bench";
+import { useSome } from "../state/bench";
 import { Figures } from "../ui/Figures";
 
 /** The methods of a construction side by side: small pictures at the actual proportions, what each takes and costs. */
 export function Methods({ entry }: { entry: Entry }) {
-  const { text, edit } = useBench();
+  const { text, edit } = useSome("text", "edit");
   const [shown, setShown] = useState(false);
   const { data } = useQuery({
     queryKey: ["methods", text, entry.line],

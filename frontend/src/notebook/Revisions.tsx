@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { api } from "../api/client";
-import { useBench } from "../state/bench";
+import { useSome } from "../state/bench";
 
 /** Every saved state; an earlier one can be brought back to the bench. */
 export function Revisions() {
-  const { job, base, text, replace } = useBench();
+  const { job, base, text, replace } = useSome("job", "base", "text", "replace");
   const { data, error } = useQuery({
     queryKey: ["revisions", job?.id, base],
     queryFn: () => api.revisions(job!.id),

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { ClauseOut, Entry, FormOut, KindOut, StepOut, Work } from "../api/client";
-import { useBench } from "../state/bench";
+import { useBench, useSome } from "../state/bench";
 import { Figures } from "../ui/Figures";
 import { PickButton } from "../ui/PickButton";
 import { Words } from "../ui/Words";
@@ -14,7 +14,14 @@ interface Props {
 
 /** What to set on which instrument, the working, the usual mistake, the candidates, and the clauses to edit. */
 export function SettingCard({ entry, work, kind }: Props) {
-  const { edit, set, step, opened, openUp, worksheet } = useBench();
+  const { edit, set, step, opened, openUp, worksheet } = useSome(
+    "edit",
+    "set",
+    "step",
+    "opened",
+    "openUp",
+    "worksheet",
+  );
   const steps = work.steps.filter((s) => s.line === entry.line);
   const current =
     steps.find((s) => s.number === step) ??
@@ -175,7 +182,7 @@ function SettingPicture({ step }: { step: StepOut }) {
 }
 
 function Candidates({ entry }: { entry: Entry }) {
-  const { edit, set } = useBench();
+  const { edit, set } = useSome("edit", "set");
   return (
     <fieldset
       onMouseEnter={() => set({ ghosts: entry.line })}

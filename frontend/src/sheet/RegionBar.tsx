@@ -1,12 +1,12 @@
 import { useQuery } from "@tanstack/react-query";
 import { api } from "../api/client";
-import { useBench } from "../state/bench";
+import { useSome } from "../state/bench";
 
 const outlines = (count: number) => `${count} statement${count === 1 ? "" : "s"}`;
 
 /** What is being lined in by region, as what, and what to do with it. */
 export function RegionBar() {
-  const { regions, lineIn, set } = useBench();
+  const { regions, lineIn, set } = useSome("regions", "lineIn", "set");
   const { data } = useQuery({ queryKey: ["kinds"], queryFn: api.kinds, staleTime: Infinity });
   if (!regions) return null;
   const count = regions.spots.length;

@@ -1,30 +1,26 @@
 import { useRef, useState } from "react";
-import { useShallow } from "zustand/react/shallow";
 import type { Mark, Work } from "../api/client";
 import { useAfterPaint } from "../state/afterPaint";
-import { useBench } from "../state/bench";
+import { useSome } from "../state/bench";
 import { MarkShape } from "./MarkShape";
 import { Cloud, FindingPlace, Ghosts, Needle, OpenedUp, RegionMarks } from "./Overlays";
 import { RegionBar } from "./RegionBar";
 import { Rules } from "./Rules";
-import { Layers, Lit } from "./Strokes";
+import { Hovered, Layers, Lit } from "./Strokes";
 import { Touches } from "./Touches";
 import { useView } from "./useView";
 
 /** The sheet on the board, with a rule along two edges; strokes light up, and can be picked. */
 export function Sheet({ work }: { work: Work }) {
-  const { step, construction, pick, hover, ghosts, open, regions, point, set } = useBench(
-    useShallow(({ step, construction, pick, hover, ghosts, open, regions, point, set }) => ({
-      step,
-      construction,
-      pick,
-      hover,
-      ghosts,
-      open,
-      regions,
-      point,
-      set,
-    })),
+  const { step, construction, pick, ghosts, open, regions, point, set } = useSome(
+    "step",
+    "construction",
+    "pick",
+    "ghosts",
+    "open",
+    "regions",
+    "point",
+    "set",
   );
   const { drawn, strokes } = work;
   const { width, height, layers } = drawn;
@@ -127,9 +123,7 @@ export function Sheet({ work }: { work: Work }) {
           <g data-testid="strokes">
             <Layers drawn={drawn} strokes={strokes} construction={construction} step={step} />
           </g>
-          {hover !== null && (
-            <Lit layers={layers} meant={(mark: Mark) => mark.line === hover && mark.step <= shown} />
-          )}
+          <Hovered layers={layers} shown={shown} />
           {current && (
             <g data-testid="current-step" aria-hidden="true">
               <Lit layers={layers} meant={(mark: Mark) => mark.step === step} />

@@ -2,12 +2,12 @@ import { useEffect, useState } from "react";
 import { Slider, ToggleGroup } from "radix-ui";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { api, type Schedule, type Work } from "../api/client";
-import { type Construction, useBench } from "../state/bench";
+import { type Construction, useBench, useSome } from "../state/bench";
 import { Figures } from "../ui/Figures";
 
 /** The order of work, drawn step by step. */
 export function StepSlider({ work }: { work: Work }) {
-  const { step, construction, set } = useBench();
+  const { step, construction, set } = useSome("step", "construction", "set");
   const count = work.steps.length;
   const current = step === null ? undefined : work.steps[step - 1];
   return (

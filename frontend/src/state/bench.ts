@@ -2,6 +2,7 @@
 import { keepPreviousData, replaceEqualDeep, useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { create } from "zustand";
+import { useShallow } from "zustand/react/shallow";
 import {
   api,
   drawWith,
@@ -429,6 +430,13 @@ export const useBench = create<Bench>((set, get) => {
     },
   };
 });
+
+/** Some of what is on the bench: whoever asks for it is drawn again when one of those changes, and not otherwise. */
+export function useSome<K extends keyof Bench>(...keys: readonly K[]): Pick<Bench, K> {
+  return useBench(
+    useShallow((bench) => Object.fromEntries(keys.map((key) => [key, bench[key]])) as Pick<Bench, K>),
+  );
+}
 
 others.onmessage = (event: MessageEvent<{ job: number; revision: number }>) => {
   const { job, base, text, saved, load, set } = useBench.getState();

@@ -13,7 +13,7 @@ import { SheetPage } from "../notebook/SheetPage";
 import { Sheet } from "../sheet/Sheet";
 import { StepSlider } from "../sheet/StepSlider";
 import { useAddress } from "../state/address";
-import { useBench, useProof, useUnsaved } from "../state/bench";
+import { useBench, useProof, useUnsaved, useSome } from "../state/bench";
 import { Header } from "./Header";
 import { Issue } from "./Issue";
 import { Keys } from "./Keys";
@@ -60,7 +60,21 @@ function chooseByLetter(key: string): boolean {
 export function BenchPage() {
   const { jobId } = useParams();
   const { job, work, past, future, base, message, worksheet, elsewhere, load, undo, redo, save, set } =
-    useBench();
+    useSome(
+      "job",
+      "work",
+      "past",
+      "future",
+      "base",
+      "message",
+      "worksheet",
+      "elsewhere",
+      "load",
+      "undo",
+      "redo",
+      "save",
+      "set",
+    );
   const unsaved = useUnsaved();
   const [page, turnTo] = useAddress(TABS, work?.trouble ? "Text" : "Working");
   const [help, setHelp] = useState(false);

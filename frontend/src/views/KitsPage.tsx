@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { api, kitsChanged, type KitItemOut, type KitOut } from "../api/client";
-import { useBench } from "../state/bench";
+import { useSome } from "../state/bench";
 import { Header } from "./Header";
 
 /** A kit as its file says it: what each item is, by its key. */
@@ -56,7 +56,7 @@ export function KitsPage() {
 
 /** Which kit the job on the bench is drawn with. */
 function OfJob({ names }: { names: readonly string[] }) {
-  const { job, kit, takeKit } = useBench();
+  const { job, kit, takeKit } = useSome("job", "kit", "takeKit");
   if (!job) return null;
   return (
     <p className="pt-4">
@@ -176,7 +176,7 @@ function Editor({ kit, items, shown }: EditorProps) {
 
 /** What the kit lacks for the job that was on the bench last. */
 function Lacks({ kit }: { kit: string }) {
-  const { text, work } = useBench();
+  const { text, work } = useSome("text", "work");
   const { data, error } = useQuery({
     queryKey: ["lacks", text, kit],
     queryFn: () => api.lacks(text, kit),

@@ -3,7 +3,7 @@ import { Link, useParams } from "react-router";
 import type { ProofOut } from "../api/client";
 import { Findings } from "../notebook/Findings";
 import { Sheet } from "../sheet/Sheet";
-import { useBench, useProof } from "../state/bench";
+import { useBench, useProof, useSome } from "../state/bench";
 import { Figures } from "../ui/Figures";
 import { Header } from "./Header";
 import { OnPaper } from "./OnPaper";
@@ -12,7 +12,7 @@ import { Issue } from "./Issue";
 /** The Proof: what was found, what was measured, and every junction, beside the sheet. */
 export function ProofPage() {
   const { jobId } = useParams();
-  const { job, work, message, load } = useBench();
+  const { job, work, message, load } = useSome("job", "work", "message", "load");
   const proof = useProof();
   useEffect(() => {
     if (useBench.getState().job?.id !== Number(jobId)) void load(Number(jobId));

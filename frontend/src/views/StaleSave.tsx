@@ -1,11 +1,19 @@
 import { diffLines } from "diff";
 import { AlertDialog } from "radix-ui";
 import { api } from "../api/client";
-import { useBench } from "../state/bench";
+import { useSome } from "../state/bench";
 
 /** A save based on an old revision: both versions are shown, neither is lost. */
 export function StaleSave() {
-  const { stale, text, job, settle, replace, save, set } = useBench();
+  const { stale, text, job, settle, replace, save, set } = useSome(
+    "stale",
+    "text",
+    "job",
+    "settle",
+    "replace",
+    "save",
+    "set",
+  );
   if (!stale) return null;
   const mine = async () => {
     settle(stale.number);

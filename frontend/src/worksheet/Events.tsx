@@ -1,10 +1,10 @@
 import { useRef, useState } from "react";
 import { api, type Entry, type EventOut, type EventsOut, Problem } from "../api/client";
-import { useBench } from "../state/bench";
+import { useBench, useSome } from "../state/bench";
 
 /** What the follower does, as a table to edit, as sentences, or from a file of stations. */
 export function Events({ entry, events }: { entry: Entry; events: EventsOut }) {
-  const { text, edit } = useBench();
+  const { text, edit } = useSome("text", "edit");
   const [brief, setBrief] = useState("");
   const [told, setTold] = useState<readonly string[]>([]);
   const file = useRef<HTMLInputElement>(null);

@@ -3,12 +3,12 @@ import { useEffect, useRef, useState } from "react";
 import { api, type Entry, type Mark, Problem, type Work, worksheetFile } from "../api/client";
 import { MarkShape } from "../sheet/MarkShape";
 import { Tabled } from "../ui/Tabled";
-import { useBench } from "../state/bench";
+import { useSome } from "../state/bench";
 import { Events } from "./Events";
 
 /** A worksheet: the drawing of a cam or a gear that turns, and its tables, where the sheet lies otherwise. */
 export function Worksheet({ entry, work }: { entry: Entry; work: Work }) {
-  const { text, set } = useBench();
+  const { text, set } = useSome("text", "set");
   const [turn, setTurn] = useState(0);
   const [running, setRunning] = useState(false);
   const [told, setTold] = useState("");

@@ -13,7 +13,7 @@ from ..plan.forms import Form, Slot, Word
 from ..plan.slots import NUMBERS, REFERENCES
 from ..plan.terms import write
 from ..solve import Solution
-from ..solve.values import matches_of, spoken
+from ..solve.values import matches_of
 from .blanks import usual_clauses, wanted_at
 from .row import free_name
 
@@ -165,7 +165,7 @@ def _used_last(solution: Solution, after: int, type: str) -> tuple[str, ...]:
     for entry in reversed(solution.entries):
         if entry.line > after or entry.made is None or len(found) >= MOST_USED:
             continue
-        for match in matches_of(entry.statement.kind, spoken(entry.statement), frozenset()):
+        for match in matches_of(entry.statement, frozenset()):
             for slot in match.form.slots:
                 if slot.type == type and slot.name in match.slots:
                     found.setdefault(" ".join(str(write(item)) for item in match.slots[slot.name]))

@@ -110,6 +110,18 @@ class Loop:
     stands_for: Ellipse | None = None
     """The curve it draws with its arcs, where there is one."""
 
+    def __hash__(self) -> int:
+        return self._hash
+
+    def __getstate__(self) -> dict[str, object]:
+        # A hash holds in one process only.
+        return {"pieces": self.pieces, "closed": self.closed, "stands_for": self.stands_for}
+
+    @cached_property
+    def _hash(self) -> int:
+        # What is kept by what it stands on asks for it again and again, and a run may have hundreds of pieces.
+        return hash((self.pieces, self.closed))
+
     @cached_property
     def length(self) -> float:
         """Perimeter, plan units."""

@@ -34,7 +34,7 @@ from .families import construct_all
 from .mends import placed, unknown_kind
 from .remembered import Key, Remembered, names_used, note, owners, recall, remember, the_same
 from .solution import Entry, GivenEntry, Solution, is_projected
-from .values import matches_of, said_in, spoken
+from .values import matches_of, said_in
 
 
 def solve(plan: Plan) -> Solution:
@@ -271,7 +271,7 @@ class _Run:
         if statement.kind not in kinds():
             raise unknown_kind(statement.kind)
         givens = frozenset(name for name, _ in names_used(statement) if name in self.quantities)
-        matches = matches_of(statement.kind, spoken(statement), givens)
+        matches = matches_of(statement, givens)
         said = tuple(said_in(match, self.figure, self.quantities, self.head.unit) for match in matches)
         args = Args(statement.name, self.head.unit, said, self.projected, kinds()[statement.kind])
         made, asked = construct_all(statement.kind, args)

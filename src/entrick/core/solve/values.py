@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from fractions import Fraction
-from functools import lru_cache
 
 from ..geometry import Line, Point
+from ..kept import Kept
 from ..kind import Length, Said, Value
 from ..kind.figure import Family, Figure, Ref
 from ..measure import Dimension, Quantity, Unit
@@ -38,10 +38,17 @@ def spoken(statement: Statement) -> tuple[Clause, ...]:
     return (*statement.clauses[:-1], whole) if wanted else statement.clauses
 
 
-# Changing one given leaves most statements as they were: what was matched and constructed before is kept.
-@lru_cache(maxsize=4096)
-def matches_of(kind: str, clauses: tuple[Clause, ...], givens: frozenset[str]) -> tuple[Match, ...]:
-    return match_clauses(clauses, kinds()[kind].forms, kind, givens)
+_MATCHES: Kept[tuple[Match, ...]] = Kept(8192)
+
+
+def matches_of(statement: Statement, givens: frozenset[str]) -> tuple[Match, ...]:
+    """Return which clause of a statement is which form; where it says what it said, that is known."""
+    key = (id(statement), givens)
+    found = _MATCHES.recall(key)
+    if found is None:
+        found = match_clauses(spoken(statement), kinds()[statement.kind].forms, statement.kind, givens)
+        _MATCHES.keep(key, found, statement)
+    return found
 
 
 def said_in(match: Match, figure: Figure, quantities: Mapping[str, Quantity], unit: Unit) -> Said:

@@ -42,6 +42,14 @@ def test_a_task_is_done_elsewhere_by_the_hand_that_worked_last(two: Hands) -> No
     assert two.do(os.getpid) == two.do(os.getpid) != os.getpid()
 
 
+def test_a_hand_is_there_with_all_it_needs_loaded_and_one_plan_worked_out(two: Hands) -> None:
+    """Its first answer is not to take longer than its next."""
+    loaded = two.do(eval, "[m in __import__('sys').modules for m in ('entrick.web.ready', 'lark', 'numpy')]")
+    assert loaded == [True, True, True]
+    parsed = "__import__('entrick.core.plan.reader', fromlist=['_']).read_line.cache_info().currsize"
+    assert two.do(eval, parsed) > 20
+
+
 @pytest.mark.parametrize(
     "task", [(exec, SPIN), (exec, SPIN_WHATEVER_COMES), (bytearray, 2**30), (os.abort,), (sum, range(10**12))]
 )

@@ -1,6 +1,10 @@
 """Geometry: what should touch touches, what should close closes."""
 
 import math
+import os
+import pickle
+import subprocess
+import sys
 
 import pytest
 from hypothesis import assume, given
@@ -8,6 +12,7 @@ from hypothesis import strategies as st
 
 from entrick.core.geometry import Arc, Circle, Line, Point, Stop, WalkError, gap, meet, polar, reflect, walk
 from entrick.core.geometry.locus import around, beside, centred_on, inside, limit, tangencies, through, touching_line
+from entrick.core.geometry.loop import polyline
 from entrick.core.geometry.place import on_side
 from entrick.core.geometry.shapes import extremes, is_drawn_at
 
@@ -244,3 +249,16 @@ def test_the_centroid_of_an_arc_is_the_mean_of_its_points(c: Point, r: float, st
     spots = [arc.at(start + sweep * (i + 0.5) / count) for i in range(count)]
     mean = Point(sum(p.x for p in spots) / count, sum(p.y for p in spots) / count)
     assert abs(arc.centroid - mean) < 1e-5 * r
+
+
+def test_a_run_taken_to_another_process_is_known_there_as_itself() -> None:
+    """What it is known by is kept with it, and words have another hash in every process."""
+    run = polyline([Point(0, 0), Point(4, 0), Point(4, 3)], ["a", "b", "c"], closed=True)
+    assert len({run, run.reversed.reversed}) == 1
+    assert run.length == 12
+    code = "import pickle, sys; r = pickle.load(sys.stdin.buffer); print(r in {r.reversed.reversed}, r.length)"
+    told = subprocess.run(
+        [sys.executable, "-c", code], input=pickle.dumps(run), capture_output=True, check=True,
+        env={**os.environ, "PYTHONHASHSEED": "7"},
+    )  # fmt: skip
+    assert told.stdout.split() == [b"True", b"12.0"]

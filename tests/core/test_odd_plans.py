@@ -177,6 +177,9 @@ def test_a_run_goes_round_a_place_as_often_as_one_turns_there_looking_along_it(
     assert loop.encloses(spot) == (abs(turned) > math.pi)
     for limit in (0.5, 2.0, 9.0):
         assert Boxed(loop).is_nearer(spot, limit) == (loop.distance(spot) < limit)
+    place = Boxed(loop).nearest(spot)
+    assert abs(place - spot) == pytest.approx(loop.distance(spot))
+    assert loop.distance(place) < 1e-9
 
 
 def test_a_picture_of_a_setting_stays_small_however_fine_the_rule() -> None:

@@ -167,6 +167,17 @@ function overtake(together: string): AbortSignal {
 /** The other tabs of this desk: what is saved in one is told in all. */
 const others = new BroadcastChannel("entrick.saved");
 
+/** What has not changed stays the same object, so that only what has is drawn again. Of the drawing that is so already:
+ * a layer that is known by its key is the layer that was here. */
+function merged(before: Work | null, { drawn, ...rest }: Work): Work {
+  if (!before) return { ...rest, drawn };
+  const { drawn: was, ...others } = before;
+  return {
+    ...replaceEqualDeep(others, rest),
+    drawn: { ...drawn, ground: replaceEqualDeep(was.ground, drawn.ground) },
+  };
+}
+
 /** Edits that belong together (typing in one field) are undone together. */
 let lastTogether = "";
 
@@ -185,10 +196,9 @@ export const useBench = create<Bench>((set, get) => {
     }
   };
   const show = (work: Work) => {
-    const { step, opened } = get();
+    const { step, opened, work: before } = get();
     set({
-      // What has not changed stays the same object, so that only what has is drawn again.
-      work: replaceEqualDeep(get().work, work),
+      work: merged(before, work),
       text: work.text,
       message: "",
       opened: opened?.text === work.text ? opened : null,

@@ -251,6 +251,21 @@ class Boxed:
         )  # fmt: skip
 
 
+    def nearest(self, point: Point) -> Point:
+        """Return the place of the run that is nearest to a point; a piece whose box lies further off is passed over."""
+        x, y = point
+        best, spot = math.inf, self.loop.pieces[0].entry
+        for piece, (left, lower, right, upper) in zip(self.loop.pieces, self.boxes, strict=True):
+            across = left - x if x < left else x - right if x > right else 0.0
+            up = lower - y if y < lower else y - upper if y > upper else 0.0
+            if across * across + up * up < best * best:
+                place = nearest_place(piece.curve, point)
+                away = abs(place - point)
+                if away < best:
+                    best, spot = away, place
+        return spot
+
+
 _BOXED: Kept[Boxed] = Kept(KEPT_PIECES)
 
 

@@ -14,7 +14,7 @@ from ..acts.shapes import as_run
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape, piece_of, rotate, shift
 from ..geometry.biarc import smooth
 from ..geometry.fitted import fitted
-from ..geometry.loop import distance, nearest_place
+from ..geometry.loop import boxed, distance
 from ..geometry.partial import outside
 from ..kind import Args, Kind, Made
 from ..kind.figure import Family
@@ -362,8 +362,7 @@ def _draw_edge(args: Args, places: Sequence[Mark], run: Loop, name: str, within:
     half = args.need("wire").length("size").value / 2
     touched: list[Round] = []
     for mark in places:
-        spots = [nearest_place(piece.curve, mark.at) for piece in run.pieces]
-        spot = min(spots, key=lambda place: abs(place - mark.at))
+        spot = boxed(run).nearest(mark.at)
         if abs(abs(spot - mark.at) - float(half)) < CLOSE * float(half):
             touched.append(work.swing(mark, half, f"the wire at {mark.called}", near=[spot]))
     work.trace(touched, run, name, touching=True, within=within)

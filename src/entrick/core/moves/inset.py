@@ -10,7 +10,7 @@ from ..acts import Work
 from ..acts.procedures import off
 from ..geometry import Arc, Circle, Line, Loop, Piece, Shape
 from ..geometry.inset import inset
-from ..geometry.loop import nearest_place
+from ..geometry.loop import boxed
 from ..kind import Args, Kind, Made
 from ..kind.figure import Family
 from ..kind.parts import parts_of, renamed
@@ -101,15 +101,16 @@ def _draw(outline: Loop, runs: Sequence[Shape | Loop], wall: Number, work: Work)
 
 def _touching(outline: Loop, curved: list[Piece], wall: Number, work: Work) -> None:
     within = max(FITTED.values()) * outline.length / math.tau
-    swings = []
+    run, swings = Loop(tuple(curved), False), []
     for mark in work.marks():
-        spot = min((nearest_place(piece.curve, mark.at) for piece in curved), key=lambda at: abs(at - mark.at))
-        on = min(abs(nearest_place(piece.curve, mark.at) - mark.at) for piece in outline.pieces)
-        if on <= within and abs(abs(spot - mark.at) - float(wall)) <= within:
+        if not boxed(outline).is_nearer(mark.at, within):
+            continue
+        spot = boxed(run).nearest(mark.at)
+        if abs(abs(spot - mark.at) - float(wall)) <= within:
             swings.append(work.swing(mark, wall, near=[spot], told="the wall"))
     if len(swings) > 1:
         name = curved[0].name.rpartition(".")[0]
-        work.trace(swings, Loop(tuple(curved), False), f"the curved wall of {name}", touching=True, within=2 * within)
+        work.trace(swings, run, f"the curved wall of {name}", touching=True, within=2 * within)
 
 
 def _along(outline: Loop, line: Line, wall: float) -> Line | None:

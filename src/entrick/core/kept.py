@@ -7,7 +7,7 @@ it. An identity is only good while the thing exists; so whatever a key names by 
 from __future__ import annotations
 
 from collections.abc import Callable, Hashable
-from functools import lru_cache, wraps
+from functools import lru_cache, update_wrapper
 from typing import Generic, ParamSpec, TypeVar
 
 V = TypeVar("V")
@@ -50,8 +50,35 @@ class Kept(Generic[V]):
         self._weight = 0
 
 
-def kept_by_weight(most: int, weigh: Callable[[T], int]) -> Callable[[Callable[P, T]], Callable[P, T]]:
-    """Keep what a pure function gave, as long as all that is kept weighs no more than so much; then begin anew.
+class KeptByWeight(Generic[P, T]):
+    """A pure function that keeps what it gave as long as all of it weighs no more than so much; then it begins anew."""
+
+    def __init__(self, function: Callable[P, T], most: int, weigh: Callable[[T], int]) -> None:
+        self._weight = 0
+        self._most = most
+        update_wrapper(self, function)
+
+        @lru_cache(maxsize=8192)
+        def kept(*args: P.args, **kwargs: P.kwargs) -> T:
+            found = function(*args, **kwargs)
+            self._weight += weigh(found)
+            return found
+
+        self._kept = kept
+
+    def __call__(self, *args: P.args, **kwargs: P.kwargs) -> T:
+        if self._weight > self._most:
+            self.forget()
+        return self._kept(*args, **kwargs)  # type: ignore[arg-type]
+
+    def forget(self) -> None:
+        """Begin anew."""
+        self._kept.cache_clear()
+        self._weight = 0
+
+
+def kept_by_weight(most: int, weigh: Callable[[T], int]) -> Callable[[Callable[P, T]], KeptByWeight[P, T]]:
+    """Keep what a pure function gave.
 
     Parameters
     ----------
@@ -60,25 +87,4 @@ def kept_by_weight(most: int, weigh: Callable[[T], int]) -> Callable[[Callable[P
     weigh : callable
         From a result to its weight.
     """
-
-    def keep(function: Callable[P, T]) -> Callable[P, T]:
-        weight = 0
-
-        @lru_cache(maxsize=8192)
-        def kept(*args: P.args, **kwargs: P.kwargs) -> T:
-            nonlocal weight
-            found = function(*args, **kwargs)
-            weight += weigh(found)
-            return found
-
-        @wraps(function)
-        def called(*args: P.args, **kwargs: P.kwargs) -> T:
-            nonlocal weight
-            if weight > most:
-                kept.cache_clear()
-                weight = 0
-            return kept(*args, **kwargs)  # type: ignore[arg-type]
-
-        return called
-
-    return keep
+    return lambda function: KeptByWeight(function, most, weigh)

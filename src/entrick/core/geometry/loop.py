@@ -250,7 +250,6 @@ class Boxed:
             for piece, box in zip(self.loop.pieces, self.boxes, strict=True)
         )  # fmt: skip
 
-
     def nearest(self, point: Point) -> Point:
         """Return the place of the run that is nearest to a point; a piece whose box lies further off is passed over."""
         x, y = point

@@ -38,6 +38,11 @@ def _construct_once(kind: str, args: Args, _: tuple[type | None, ...]) -> tuple[
     return made, asked
 
 
+def forget() -> None:
+    """Begin anew: every statement is constructed as the first time."""
+    _construct_once.forget()
+
+
 def _asked(made: Made) -> int:
     """Count the pieces a statement asks for: what it makes, its parts, what is drawn for it."""
     return pieces(made.shapes) + pieces(made.parts.values()) + len(made.notes)

@@ -17,6 +17,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
+from entrick.core.summarize import summarize
 from entrick.demo import load
 from entrick.demo.sittings import load_sittings
 from entrick.store import open_store
@@ -39,7 +40,7 @@ def demo_page() -> Iterator[tuple[Page, str]]:
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as driver:
         register = Path(folder) / "register.db"
         store = open_store(register)
-        load(store)
+        load(store, summarize)
         load_sittings(store)
         store.close()
         with served(register) as address:

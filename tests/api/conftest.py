@@ -6,6 +6,7 @@ from pathlib import Path
 import pytest
 from flask.testing import FlaskClient
 
+from entrick.core.summarize import summarize
 from entrick.demo import load
 from entrick.store import Store, open_store
 from entrick.web.app import create_app
@@ -18,7 +19,7 @@ def store(tmp_path: Path) -> Store:
 
 @pytest.fixture
 def client(store: Store) -> Iterator[FlaskClient]:
-    load(store)
+    load(store, summarize)
     app = create_app(store)
     with app.test_client() as client:
         client.environ_base["HTTP_HOST"] = "127.0.0.1:8400"

@@ -1,6 +1,8 @@
 """Hands: work is bounded in time and memory, is stopped when nobody waits, and lets the quick through."""
 
 import os
+import subprocess
+import sys
 import threading
 import time
 from collections.abc import Iterator
@@ -11,7 +13,7 @@ from flask.testing import FlaskClient
 from entrick.core.plan.document import Plan
 from entrick.core.plan.edit import EditError, delete_line
 from entrick.store import Store
-from entrick.web import hands
+from entrick.web import asked_for, hands, tasks
 from entrick.web.app import create_app
 from entrick.web.hands import Busy, Gone, Hands, TooMuchWork
 
@@ -151,3 +153,18 @@ def test_a_plan_that_asks_for_too_much_still_has_its_text(store: Store) -> None:
     assert client.post("/api/export/pdf", json={"text": text}).status_code == 422
     assert client.post("/api/jobs", json={"copy_of": job["id"]}).status_code == 201
     assert client.patch(f"/api/jobs/{job['id']}", json={"archived": True}).status_code == 200
+
+
+def test_the_web_process_works_nothing_out_and_loads_nothing_it_would_need_to() -> None:
+    """It names tasks; whoever carries them out has numbers, parser and constructions."""
+    loaded = (
+        "import sys; import entrick.web.serve as _; "
+        "print(*(n for n in sys.modules if n == 'numpy' or n.startswith(('entrick.core.', 'entrick.web.tasks'))))"
+    )
+    found = subprocess.run([sys.executable, "-c", loaded], capture_output=True, text=True, check=True).stdout.split()
+    assert "entrick.core.summary" in found, "what the register lists is plain data"
+    heavy = ("entrick.core.solve", "entrick.core.moves", "entrick.core.display", "entrick.web.tasks", "numpy")
+    assert not [name for name in found if name.startswith(heavy)]
+    with pytest.raises(AttributeError):
+        asked_for.Task("nothing_like_it")()
+    assert asked_for.tasks.summary("O = datum\n") == tasks.summary("O = datum\n"), "a task goes by its name"

@@ -9,8 +9,9 @@ import pytest
 from flask.testing import FlaskClient
 
 from entrick.core.desk import work_out
-from entrick.core.practice import questions
+from entrick.core.practice.ask import questions
 from entrick.core.practice.sets import answer_of
+from entrick.core.summarize import summarize
 from entrick.demo import load, sample_plans
 from entrick.demo.practice import HABITS, load_practice
 from entrick.store import Store, list_answers
@@ -130,7 +131,7 @@ def test_a_class_gets_its_papers_and_is_marked(client: FlaskClient) -> None:
 
 
 def test_the_made_up_rounds_say_so_and_show_the_habits_they_were_made_with(client: FlaskClient, store: Store) -> None:
-    load(store)
+    load(store, summarize)
     assert load_practice(store) > 50
     assert load_practice(store) == 0
     record = client.get("/api/practice").json

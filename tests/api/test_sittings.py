@@ -13,7 +13,9 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from entrick.core.board.kits import STARTERS, as_said, write_kit
-from entrick.core.logbook import Sitting, learn
+from entrick.core.logbook.learning import learn
+from entrick.core.logbook.sitting import Sitting
+from entrick.core.summarize import summarize
 from entrick.demo import load
 from entrick.demo.sittings import BIAS, SITTINGS, load_sittings
 from entrick.store import (
@@ -175,7 +177,7 @@ def test_the_logbook_goes_out_as_csv_without_what_was_taken_back(client: FlaskCl
 
 
 def test_the_made_up_sittings_say_so_and_teach_the_bias_they_were_made_with(store: Store) -> None:
-    load(store)
+    load(store, summarize)
     assert load_sittings(store) == SITTINGS
     assert load_sittings(store) == 0
     with store.reading() as session:

@@ -8,6 +8,7 @@ import pytest
 from playwright.sync_api import ConsoleMessage, Page, expect
 from waitress.server import create_server
 
+from entrick.core.summarize import summarize
 from entrick.demo import load
 from entrick.store import Store, add_job, open_store
 from entrick.web.app import create_app
@@ -41,7 +42,7 @@ def store(tmp_path: Path) -> Store:
 def desk(store: Store) -> Iterator[str]:
     """Serve the desk with the sample jobs; return its address."""
     assert (STATIC / "index.html").is_file(), "the front end is not built: run make build"
-    load(store)
+    load(store, summarize)
     server = create_server(create_app(store), host="127.0.0.1", port=0, threads=4)
     thread = threading.Thread(target=server.run, daemon=True)
     thread.start()

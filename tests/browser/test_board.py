@@ -10,6 +10,7 @@ import pytest
 from playwright.sync_api import Page, expect
 from waitress.server import create_server
 
+from entrick.core.summarize import summarize
 from entrick.demo import load
 from entrick.store import Store, list_sittings, save_revision
 from entrick.web.app import create_app
@@ -50,7 +51,7 @@ def test_steps_are_gone_through_by_keys_and_the_sitting_goes_on_where_it_was(
 def test_with_the_desk_stopped_nothing_is_lost_and_everything_is_sent_once_in_order(
     page: Page, store: Store, reloaded: bool
 ) -> None:
-    load(store)
+    load(store, summarize)
     desk = Served(store)
     begin(page, desk.address)
     expect(page.get_by_text("Kept here for when the desk is away")).to_be_visible()

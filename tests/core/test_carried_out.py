@@ -24,7 +24,8 @@ from entrick.core.geometry import Arc, Circle, Line, Point
 from entrick.core.geometry.shapes import is_drawn_at
 from entrick.core.rehearsal.carry_out import Board, NotDrawn, carry_out, miss_of
 from entrick.core.rehearsal.exactly import Carried, carried_exactly
-from entrick.core.rehearsal.hand import NONE, Hands
+from entrick.core.rehearsal.hand import NONE
+from entrick.core.rehearsal.many import Hands
 from entrick.demo import sample_plans
 
 EXAMPLES = re.findall(r"```entrick\n(.*?)```", Path("docs/plan-language.md").read_text("utf-8"), re.DOTALL)

@@ -11,21 +11,21 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from desk import HEAD, thing
-from entrick.core.board import Kit, default_kit, steps_by_statement
-from entrick.core.board.kit import CARD, GUIDES
+from entrick.core.board.kit import CARD, GUIDES, Kit, default_kit
 from entrick.core.board.kits import STARTERS, read_kit, write_kit
 from entrick.core.board.lacking import with_kit
 from entrick.core.board.lacks import lacks
 from entrick.core.board.order import in_order
 from entrick.core.board.ordinates import _ordinate
-from entrick.core.board.steps import length_setting
+from entrick.core.board.steps import length_setting, steps_by_statement
 from entrick.core.desk import work_out
 from entrick.core.geometry import Arc, Point
 from entrick.core.measure import Scale, Unit
 from entrick.core.plan.errors import ClauseError
 from entrick.core.rehearsal.carry_out import carry_out
 from entrick.core.rehearsal.exactly import carried_exactly
-from entrick.core.rehearsal.hand import NONE, Hands
+from entrick.core.rehearsal.hand import NONE
+from entrick.core.rehearsal.many import Hands
 from entrick.demo import sample_plans
 
 WITHOUT_SQUARES = replace(default_kit(Unit.MM), squares=False)

@@ -11,11 +11,14 @@ from hypothesis import strategies as st
 
 from desk import HEAD, solved
 from entrick.core.acts.act import Swing
-from entrick.core.board import default_kit
+from entrick.core.board.kit import default_kit
 from entrick.core.board.order import in_order
 from entrick.core.board.schedule import INSTRUMENT, MINUTES, SETTING, counted, scheduled
 from entrick.core.desk import Work
-from entrick.core.logbook import Event, Sitting, Verdict, effective, judge, learn, teach
+from entrick.core.logbook.learning import learn
+from entrick.core.logbook.measured import Verdict, judge
+from entrick.core.logbook.sitting import Event, Sitting, effective
+from entrick.core.logbook.taught import teach
 from entrick.core.measure import Scale, Unit
 from entrick.core.plan.errors import ClauseError
 from entrick.core.rehearsal.hand import Hand

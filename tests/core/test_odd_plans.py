@@ -27,7 +27,8 @@ from entrick.core.plan.reader import read_plan
 from entrick.core.rules.brief import read_brief
 from entrick.core.solve import Solution
 from entrick.core.solve.remembered import forget
-from entrick.core.summary import heading, summarize
+from entrick.core.summarize import summarize
+from entrick.core.summary import heading
 
 POINTS = "O = datum\nA = point, 40 right of O\nB = point, 20 right of O\nC = point, 20 right of O, 30 above\n"
 ODD = [
@@ -296,6 +297,7 @@ def test_a_fault_in_writing_a_file_names_the_statement_and_writes_nothing(
     net: None, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     from entrick.web import schemas, tasks
+    from entrick.web.answer import Refused
 
     whole = formats.write_svg
 
@@ -305,7 +307,7 @@ def test_a_fault_in_writing_a_file_names_the_statement_and_writes_nothing(
         return whole(display, construction, unit)
 
     monkeypatch.setattr(formats, "write_svg", fall)
-    with pytest.raises(tasks.Refused) as caught:
+    with pytest.raises(Refused) as caught:
         tasks.export(schemas.ExportIn(text=PLAN), "svg")
     assert caught.value.detail.startswith("line 5 (k) cannot be written: a fault of the desk, not of the plan")
     assert tasks.export(schemas.ExportIn(text=PLAN), "csv").content

@@ -3,13 +3,14 @@
 import pytest
 
 from desk import HEAD, solved
-from entrick.core.board import opened_steps
 from entrick.core.board.opening import opened, opens
 from entrick.core.board.order import in_order
+from entrick.core.board.steps import opened_steps
 from entrick.core.desk import work_out
 from entrick.core.geometry import Line, Point
 from entrick.core.rehearsal.carry_out import carry_out
-from entrick.core.rehearsal.hand import NONE, Hands
+from entrick.core.rehearsal.hand import NONE
+from entrick.core.rehearsal.many import Hands
 from entrick.demo import sample_plans
 
 TOOLS = ("compass", "beam compass", "circle template", "dividers", "straightedge", "pencil", "rule", "T-square")

@@ -20,9 +20,10 @@ from entrick.cli import main
 from entrick.core.desk import Work, work_out
 from entrick.core.formats.practice_paper import write_papers
 from entrick.core.plan.errors import ClauseError
-from entrick.core.practice import Answered, Card, Learner, Question, cards, chosen, marked, questions, variant
-from entrick.core.practice.question import RULES
-from entrick.core.practice.record import called_in_practice, learner, standings, with_board
+from entrick.core.practice.ask import questions
+from entrick.core.practice.mark import marked
+from entrick.core.practice.question import RULES, Question
+from entrick.core.practice.record import Learner, called_in_practice, learner, standings, with_board
 from entrick.core.practice.sets import (
     ON_PAPER,
     Paper,
@@ -36,7 +37,8 @@ from entrick.core.practice.sets import (
     write_set,
 )
 from entrick.core.practice.slips import rounded
-from entrick.core.practice.spacing import INTERVALS
+from entrick.core.practice.spacing import INTERVALS, Answered, Card, cards, chosen
+from entrick.core.practice.vary import variant
 from entrick.demo import sample_plans
 
 SAMPLES = sorted(sample_plans().items())

@@ -32,7 +32,8 @@ from entrick.core.acts.procedures import (
 )
 from entrick.core.geometry import Circle, Line, Point, polar
 from entrick.core.rehearsal.carry_out import Board, carry_out
-from entrick.core.rehearsal.hand import NONE, Hands
+from entrick.core.rehearsal.hand import NONE
+from entrick.core.rehearsal.many import Hands
 
 coordinates = st.integers(-900, 900).map(lambda v: v / 10)
 places = st.builds(Point, coordinates, coordinates)

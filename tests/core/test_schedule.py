@@ -17,7 +17,8 @@ from entrick.core.board.schedule import MINUTES, Schedule, Stand, counted, needs
 from entrick.core.desk import work_out
 from entrick.core.geometry import Line
 from entrick.core.rehearsal.carry_out import carry_out, miss_of
-from entrick.core.rehearsal.hand import NONE, Hands
+from entrick.core.rehearsal.hand import NONE
+from entrick.core.rehearsal.many import Hands
 from entrick.demo import sample_plans
 
 

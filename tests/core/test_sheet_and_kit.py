@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from desk import edited, refused
-from entrick.core.board import default_kit
+from entrick.core.board.kit import default_kit
 from entrick.core.desk import work_out
 from entrick.core.drawing.marks import Lettering, wide
 from entrick.core.measure import Unit

@@ -16,12 +16,13 @@ from entrick.core.geometry.edges import RegionError
 from entrick.core.plan.document import LONGEST_LINE, MOST_CHARACTERS
 from entrick.core.plan.edit import EditError, tidy
 from entrick.core.plan.reader import read_plan
-from entrick.core.summary import summarize
+from entrick.core.summarize import summarize
 from entrick.web import schemas, tasks
+from entrick.web.answer import Answer, Refused
 from entrick.web.hands import Clock, Stopped
 
 
-def finite(answer: tasks.Answer) -> None:
+def finite(answer: Answer) -> None:
     """Whatever is sent as JSON has no number that is none."""
 
     def look(value: object) -> None:
@@ -134,7 +135,7 @@ def tried(text: str, pick: Random) -> Iterator[tuple[str, Exception | None, floa
             if name == "work":
                 return
             continue
-        except (EditError, RegionError, tasks.Refused):
+        except (EditError, RegionError, Refused):
             error: Exception | None = None
         except Exception as wrong:
             error = wrong

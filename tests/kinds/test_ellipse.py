@@ -7,7 +7,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from desk import run_of, solved
-from entrick.core.board import opened_steps
+from entrick.core.board.steps import opened_steps
 from entrick.core.geometry import Arc, Line, Point, reflect, rotate
 from entrick.core.geometry.ellipse import Ellipse, departure, four_centres
 from entrick.core.geometry.shapes import polar

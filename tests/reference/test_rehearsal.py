@@ -19,7 +19,8 @@ from entrick.cli import main
 from entrick.core.board.order import in_order
 from entrick.core.desk import Work, work_out
 from entrick.core.rehearsal.carry_out import DrawnRound, carry_out, miss_of
-from entrick.core.rehearsal.hand import NONE, Hand, Hands
+from entrick.core.rehearsal.hand import NONE, Hand
+from entrick.core.rehearsal.many import Hands
 from entrick.core.rehearsal.other_ways import OtherWay, other_ways
 from entrick.core.rehearsal.rehearse import WORTH, Join, Rehearsal, rehearse
 from entrick.demo import sample_plans

@@ -6,7 +6,7 @@ from pathlib import Path
 
 import click
 
-from ..core.board import Kit
+from ..core.board.kit import Kit
 from ..core.board.kits import STARTERS, kit_named, read_kit
 from ..core.desk import Work, work_out
 

@@ -9,7 +9,7 @@ from pathlib import Path
 import click
 
 from ..core import formats
-from ..core.board import Kit
+from ..core.board.kit import Kit
 from ..core.cutting.program import CAUTION
 from ..core.desk import Work
 from ..core.proof import why_not_cut

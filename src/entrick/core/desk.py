@@ -10,8 +10,10 @@ from typing import TypeVar
 
 from . import fault
 from .allowance import pieces
-from .board import BoardStep, Kit, Schedule, default_kit, steps_by_statement
 from .board.around import completion, preparation, told
+from .board.kit import Kit, default_kit
+from .board.schedule import Schedule
+from .board.steps import BoardStep, steps_by_statement
 from .display import DisplayList, Drawing, build_display
 from .geometry import Loop
 from .kept import KEPT_PIECES, kept_by_weight

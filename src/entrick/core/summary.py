@@ -3,12 +3,10 @@
 from __future__ import annotations
 
 import hashlib
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache
 from pathlib import Path
 
-from .desk import work_out
-from .formats.svg import thumbnail_svg
 from .measure import Unit
 from .plan.document import DrawingNumber, Title, Units
 from .plan.reader import read_line
@@ -55,30 +53,13 @@ def heading(text: str) -> Summary:
     return Summary(title, drawing, unit)
 
 
+def unsummarized(text: str, reason: str) -> Summary:
+    """Return what the register lists of a plan that asks for too much: its heading, and why there is no more."""
+    return replace(heading(text), mistakes=1, trouble=reason)
+
+
 HEAD = 40
 """Lines among which the heading of a plan is looked for when it is not read whole."""
-
-LARGEST_THUMBNAIL = 60_000
-"""Characters of a thumbnail; a finer outline cannot be told apart when it is so small, and is left out."""
-
-
-def summarize(text: str) -> Summary:
-    """Return what the register lists of a plan's text."""
-    done = work_out(text)
-    solution = done.solution
-    errors = (*solution.errors, *done.sheet.errors)
-    first = min(errors, key=lambda error: error.line, default=None)
-    picture = thumbnail_svg(done.display, *done.sheet.view)
-    return Summary(
-        title=solution.title,
-        drawing=solution.drawing,
-        unit=solution.unit.value,
-        scale=str(done.sheet.scale),
-        mistakes=len(errors),
-        outlines=sum(len(e.made.loops) for e in solution.entries if e.made),
-        trouble=f"line {first.line}: {first.message}"[:300] if first else "",
-        thumbnail=picture if len(picture) <= LARGEST_THUMBNAIL else "",
-    )
 
 
 @cache

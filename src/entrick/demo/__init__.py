@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from importlib import resources
 
-from ..core.summary import Summary, summarize
+from ..core.summary import Summary
 from ..store import Store, add_job, list_jobs
 
 
@@ -21,7 +21,7 @@ def sample_profile() -> tuple[str, str]:
     return file.name, file.read_text("ascii")
 
 
-def load(store: Store, summarized: Callable[[str], Summary | None] = summarize) -> int:
+def load(store: Store, summarized: Callable[[str], Summary | None]) -> int:
     """Enter the sample jobs into an empty register, as a drafter opens plans from disk; return how many.
 
     `summarized` gives what the register lists of a plan.

@@ -6,7 +6,9 @@ from datetime import UTC, datetime, timedelta
 from random import Random
 
 from ..core.desk import work_out
-from ..core.practice import Question, marked, questions
+from ..core.practice.ask import questions
+from ..core.practice.mark import marked
+from ..core.practice.question import Question
 from ..core.practice.slips import rounded
 from ..store import AnswerView, Store, list_answers, list_jobs, one_job, put_answer
 

@@ -7,11 +7,11 @@ from datetime import UTC, datetime, timedelta
 
 import numpy as np
 
-from ..core.board import BoardStep
 from ..core.board.schedule import MINUTES
+from ..core.board.steps import BoardStep
 from ..core.desk import Work, work_out
-from ..core.logbook import Event
 from ..core.logbook.measured import spread_of
+from ..core.logbook.sitting import Event
 from ..core.rehearsal.hand import Hand
 from ..store import Store, append, begin, list_jobs, list_sittings, one_job
 

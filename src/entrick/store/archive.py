@@ -23,7 +23,7 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from ..core.board.kits import read_kit
-from ..core.logbook import Event
+from ..core.logbook.sitting import Event
 from ..core.logbook.sitting import Kind as EventKind
 from ..core.plan.document import MOST_CHARACTERS
 from .database import Store
@@ -50,9 +50,13 @@ class ArchiveError(ValueError):
     """Files that are no register, or not a whole one."""
 
 
-class _RevisionFile(BaseModel):
-    model_config = ConfigDict(extra="forbid")
+class _File(BaseModel):
+    """What a file says. How it is read is worked out when the first one is; a field nobody knows is a mistake."""
 
+    model_config = ConfigDict(extra="forbid", defer_build=True)
+
+
+class _RevisionFile(_File):
     number: Annotated[int, Field(ge=1, le=LARGEST_ID)]
     based_on: Annotated[int, Field(ge=0, le=LARGEST_ID)] | None
     note: Annotated[str, Field(max_length=200)]
@@ -60,9 +64,7 @@ class _RevisionFile(BaseModel):
     file: Annotated[str, Field(pattern=r"^revision-\d+\.entrick$")]
 
 
-class _EventFile(BaseModel):
-    model_config = ConfigDict(extra="forbid")
-
+class _EventFile(_File):
     number: Annotated[int, Field(ge=1, le=LARGEST_ID)]
     kind: EventKind
     step: Annotated[int, Field(ge=0, le=LARGEST_ID)] = 0
@@ -73,9 +75,7 @@ class _EventFile(BaseModel):
     of: Annotated[int, Field(ge=0, le=LARGEST_ID)] = 0
 
 
-class _SittingFile(BaseModel):
-    model_config = ConfigDict(extra="forbid")
-
+class _SittingFile(_File):
     uid: Annotated[str, Field(pattern=UID)]
     revision: Annotated[int, Field(ge=1, le=LARGEST_ID)]
     schedule: Annotated[str, Field(max_length=20)]
@@ -85,9 +85,7 @@ class _SittingFile(BaseModel):
     events: Annotated[list[_EventFile], Field(max_length=MOST_EVENTS)]
 
 
-class _JobFile(BaseModel):
-    model_config = ConfigDict(extra="forbid")
-
+class _JobFile(_File):
     id: Annotated[int, Field(ge=1, le=LARGEST_ID)]
     created_at: datetime
     archived_at: datetime | None
@@ -104,9 +102,7 @@ class _JobFile(BaseModel):
         return self
 
 
-class _KitFile(BaseModel):
-    model_config = ConfigDict(extra="forbid")
-
+class _KitFile(_File):
     name: Annotated[str, Field(min_length=1, max_length=60)]
     text: Annotated[str, Field(max_length=20_000)]
     usual: bool
@@ -119,6 +115,8 @@ class _KitFile(BaseModel):
 
 
 class _RegisterFile(BaseModel):
+    model_config = ConfigDict(defer_build=True)
+
     entrick: int
     jobs: Annotated[list[Annotated[str, Field(pattern=r"^jobs/\d+$")]], Field(max_length=MOST_JOBS)]
     kits: Annotated[list[_KitFile], Field(max_length=MOST_KITS)] = []

@@ -9,8 +9,7 @@ from datetime import UTC, datetime
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from ..core.logbook import Event
-from ..core.logbook.sitting import Kind
+from ..core.logbook.sitting import Event, Kind
 from .jobs import UnknownJob, one_job
 from .models import EventRow, JobOrder, SittingRow
 

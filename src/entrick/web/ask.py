@@ -7,8 +7,8 @@ from typing import Any, cast
 
 from flask import Response, current_app, request
 
+from .answer import Answer
 from .hands import Doer, TooMuchWork
-from .tasks import Answer
 
 
 def hands() -> Doer:
@@ -40,6 +40,11 @@ def asked(task: Callable[..., Answer], *args: Any, otherwise: Callable[..., Answ
         if otherwise is None:
             raise
         answer = otherwise(str(error), *args)
+    return sent(answer)
+
+
+def sent(answer: Answer) -> Response:
+    """Return an answer as it goes back over HTTP."""
     response = current_app.response_class(answer.content, content_type=answer.type)
     response.headers.update(answer.headers)
     return response

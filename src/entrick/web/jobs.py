@@ -11,9 +11,10 @@ from .. import store
 from ..core.board.kits import STARTERS
 from ..core.plan.edit import tidy
 from ..core.plan.foreign import foreign
-from ..core.summary import Summary
-from . import tasks
+from ..core.summary import Summary, unsummarized
+from .answer import Refused
 from .ask import gone, hands
+from .asked_for import tasks
 from .documented import Routes
 from .hands import Busy, TooMuchWork
 from .problems import FILES, PROBLEMS, committed
@@ -54,7 +55,7 @@ def summarized(text: str) -> Summary | None:
     except Busy:
         return None
     except TooMuchWork as error:
-        return tasks.unsummarized(text, str(error))
+        return unsummarized(text, str(error))
 
 
 def _listed(job: store.Listed) -> JobOut:
@@ -105,7 +106,7 @@ def enter(body: JobIn) -> Response:
         what = foreign(body.text)
         if what:
             told = f"this is {what}, not a plan: a plan is text that says its statements line by line"
-            raise tasks.Refused(422, "Not a plan", told)
+            raise Refused(422, "Not a plan", told)
         text = tidy(body.text)
     made = summarized(text)
     with the_store().writing() as session:
@@ -131,7 +132,7 @@ def kit(path: JobPath, body: JobKitIn) -> Response:
     with the_store().writing() as session:
         known = {*STARTERS, *(each.name for each in store.list_kits(session))}
         if body.kit and body.kit not in known:
-            raise tasks.Refused(409, "There is no such kit", f"{body.kit} is no kit of this desk")
+            raise Refused(409, "There is no such kit", f"{body.kit} is no kit of this desk")
         store.set_kit(session, path.job_id, body.kit)
     committed()
     return _json(body)

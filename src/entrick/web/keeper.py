@@ -6,8 +6,9 @@ import logging
 import threading
 from datetime import date
 
+from ..core.summary import unsummarized
 from ..store import RegisterTrouble, Store, outdated, renew, snapshot
-from . import tasks
+from .asked_for import tasks
 from .hands import Busy, Doer, TooMuchWork
 
 LOG = logging.getLogger("entrick.keeper")
@@ -67,9 +68,7 @@ class Keeper:
                 except Exception as error:
                     if not isinstance(error, TooMuchWork):
                         LOG.exception("fault while summarizing job %s", job_id)
-                    made = tasks.unsummarized(
-                        text, str(error) if isinstance(error, TooMuchWork) else "a fault of the desk"
-                    )
+                    made = unsummarized(text, str(error) if isinstance(error, TooMuchWork) else "a fault of the desk")
                 with self.store.writing() as session:
                     renew(session, job_id, text, made)
                 if self.ended.wait(PAUSE):

@@ -6,10 +6,11 @@ from flask import Response, current_app
 from pydantic import BaseModel
 
 from .. import store
-from ..core.board import Kit
+from ..core.board.kit import Kit
 from ..core.board.kits import ITEMS, STARTERS, Item, read_kit, write_kit
-from . import tasks
+from .answer import Refused
 from .ask import asked
+from .asked_for import tasks
 from .documented import Routes
 from .jobs import the_store
 from .problems import PROBLEMS, committed
@@ -50,7 +51,7 @@ def _shown(name: str, kit: Kit, usual: bool, starter: bool) -> KitOut:
 def put(path: KitPath, body: KitIn) -> Response:
     """Keep a kit; what is no kit is refused in words."""
     if path.name in STARTERS:
-        raise tasks.Refused(409, "This kit comes with the desk", f"keep {path.name} under another name to change it")
+        raise Refused(409, "This kit comes with the desk", f"keep {path.name} under another name to change it")
     kit = read_kit(body.text)
     with the_store().writing() as session:
         store.put_kit(session, path.name, write_kit(kit), body.usual)

@@ -9,7 +9,9 @@ from flask import Response, current_app
 from pydantic import BaseModel
 
 from .. import store
-from ..core.logbook import Event, Sitting, Taught, effective, learn, teach
+from ..core.logbook.learning import learn
+from ..core.logbook.sitting import Event, Sitting, effective
+from ..core.logbook.taught import Taught, teach
 from .documented import Routes
 from .jobs import the_store
 from .problems import FILES, PROBLEMS, committed

@@ -5,8 +5,8 @@ from __future__ import annotations
 from flask import Response, current_app
 
 from ..demo import sample_profile
-from . import tasks
 from .ask import asked
+from .asked_for import tasks
 from .documented import Routes
 from .logbook import taught_now
 from .problems import FILES, PROBLEMS

@@ -9,22 +9,18 @@ from flask import Response, current_app
 from pydantic import BaseModel
 
 from .. import store
-from ..core.formats.practice_paper import write_papers
-from ..core.logbook import effective
-from ..core.practice import Answered
+from ..core.logbook.sitting import effective
 from ..core.practice.record import standings, with_board
-from ..core.practice.sets import mark_answers, marks_csv, read_set, slips_of
-from . import tasks
-from .ask import asked, hands
+from ..core.practice.spacing import Answered
+from .ask import asked, hands, sent
+from .asked_for import tasks
 from .documented import Routes
 from .jobs import the_store
 from .problems import FILES, PROBLEMS, committed
 from .schemas import (
     ClassMarksOut,
-    ClassSlipOut,
     HintIn,
     HintOut,
-    MarkedPaperOut,
     MarksIn,
     OpenedToIn,
     OpenedToOut,
@@ -42,7 +38,7 @@ from .schemas import (
 practice = Routes("practice", __name__, url_prefix="/api/practice", abp_responses=PROBLEMS)
 
 _AT_A_TIME = threading.Lock()
-"""Papers and marks of a class take seconds: one at a time."""
+"""Papers and marks of a class take longer than a hand works at one thing: they are made here, one at a time."""
 
 
 def _json(model: BaseModel) -> Response:
@@ -144,25 +140,11 @@ def part(body: SetPartIn) -> Response:
 def papers(body: PapersIn) -> Response:
     """Return the papers of a set, or its key, as PDF."""
     with _AT_A_TIME:
-        made = read_set(body.set)
-        written = write_papers(made, body.key, body.paper)
-    response = current_app.response_class(written, mimetype="application/pdf")
-    response.headers["Content-Disposition"] = f'attachment; filename="{"key" if body.key else "papers"}.pdf"'
-    return response
+        return sent(tasks.papers(body))
 
 
 @practice.post("/set/marks", responses={200: ClassMarksOut})
 def marks(body: MarksIn) -> Response:
     """Mark the answers of a class, each slip named."""
     with _AT_A_TIME:
-        made = read_set(body.set)
-        found = mark_answers(made, body.answers)
-        slips = slips_of(found)
-        table = marks_csv(made, found)
-    return _json(
-        ClassMarksOut(
-            csv=table,
-            papers=tuple(MarkedPaperOut(student=m.student, total=m.total, of=len(m.marks)) for m in found),
-            slips=tuple(ClassSlipOut(slip=slip, times=times, students=who) for slip, times, who in slips),
-        )
-    )
+        return sent(tasks.class_marks(body))

@@ -13,9 +13,9 @@ from ..core.assist.follow import events_of
 from ..core.assist.methods import framed, methods
 from ..core.assist.regions import region_at
 from ..core.assist.row import usually_next
-from ..core.board import BoardStep, counts, opened_steps
 from ..core.board.opening import opens
 from ..core.board.schedule import CALLED
+from ..core.board.steps import BoardStep, counts, opened_steps
 from ..core.cutting.program import CAUTION as CUTTING_CAUTION
 from ..core.desk import Work, work_out
 from ..core.display import Drawing, draw_curves, draw_steps, draw_worksheet, ghosts
@@ -26,7 +26,7 @@ from ..core.formats.tables import in_words
 from ..core.geometry import Point
 from ..core.kept import KEPT_PIECES, Kept
 from ..core.kind import Kind
-from ..core.logbook import Taught
+from ..core.logbook.taught import Taught
 from ..core.measure import Dimension, Quantity, Unit, spell, spell_angle
 from ..core.moves import kinds
 from ..core.plan.document import Chain, Statement, Unread
@@ -34,8 +34,10 @@ from ..core.plan.edit import EditError
 from ..core.plan.errors import PlanError
 from ..core.plan.forms import Slot
 from ..core.plan.writer import as_given, write_content, write_plan
-from ..core.practice import RULES, Card, Mark, Question
+from ..core.practice.mark import Mark
+from ..core.practice.question import RULES, Question
 from ..core.practice.sets import answer_of
+from ..core.practice.spacing import Card
 from ..core.proof import why_not_cut
 from ..core.proof.measures import joined, measures
 from ..core.rehearsal.rehearse import rehearse

@@ -18,10 +18,10 @@ from ..core.plan.document import PlanTooLarge
 from ..core.plan.edit import EditError
 from ..core.plan.errors import ClauseError
 from ..store import ArchiveError, EventsDiffer, RegisterTrouble, StaleSave, TooManyKits, UnknownJob
+from .answer import Refused
 from .hands import Busy, Gone, TooMuchWork
 from .pages import nothing_here
 from .schemas import RevisionOut
-from .tasks import Refused
 
 
 class Problem(BaseModel):
@@ -35,10 +35,12 @@ class Problem(BaseModel):
     fields: dict[str, str] | None = None
 
 
+_SCHEMA = Problem.model_json_schema(ref_template="#/components/schemas/{model}")
+_SCHEMA.pop("$defs", None)
+
+
 def _declared(status: int) -> dict[str, Any]:
-    schema = Problem.model_json_schema(ref_template="#/components/schemas/{model}")
-    schema.pop("$defs", None)
-    return {"description": HTTPStatus(status).phrase, "content": {"application/problem+json": {"schema": schema}}}
+    return {"description": HTTPStatus(status).phrase, "content": {"application/problem+json": {"schema": _SCHEMA}}}
 
 
 PROBLEMS: dict[str | int | HTTPStatus, Any] = {

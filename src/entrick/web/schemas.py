@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ..core.assist.complete import Completion
+from ..core.assist.completion import Completion
 from ..core.board.kits import Sort
 from ..core.drawing.marks import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering
 from ..core.logbook.sitting import Kind

@@ -19,8 +19,8 @@ import waitress
 
 from ..demo import load
 from ..store import RegisterTrouble, Store, open_store, salvage, snapshots_of
-from . import tasks
 from .app import create_app
+from .asked_for import tasks
 from .hands import Hands
 from .keeper import Keeper
 from .pairing import Pairing

@@ -6,11 +6,10 @@ from __future__ import annotations
 import re
 from collections.abc import Mapping
 from contextlib import suppress
-from dataclasses import dataclass, field, replace
+from dataclasses import replace
 from fractions import Fraction
 from functools import lru_cache
 from random import Random
-from typing import Any
 
 from pydantic import BaseModel
 
@@ -23,18 +22,20 @@ from ..core.assist.glossary import WORDS
 from ..core.assist.lesson import START, TASKS
 from ..core.assist.lesson import at as task_at
 from ..core.assist.row import begin, doubt, picked
-from ..core.board import BoardStep, Kit
+from ..core.board.kit import Kit
 from ..core.board.kits import read_kit
 from ..core.board.lacks import lacks
+from ..core.board.steps import BoardStep
 from ..core.cutting import tool_paths, write_program
 from ..core.desk import Work, work_out
 from ..core.dimensioning.suggest import suggest_dimensions
 from ..core.display import DisplayList, Layer, draw_worksheet
 from ..core.display.instruments import instrument_picture
 from ..core.display.picture import angle_picture, compass_over_rule, template_picture
+from ..core.formats.practice_paper import write_papers
 from ..core.formats.tables import in_words, table_csv, table_page
-from ..core.logbook import Taught, judge
-from ..core.logbook.measured import read_value
+from ..core.logbook.measured import judge, read_value
+from ..core.logbook.taught import Taught
 from ..core.measure import Unit
 from ..core.moves import kinds
 from ..core.plan import edit as edits
@@ -43,22 +44,38 @@ from ..core.plan.errors import ClauseError
 from ..core.plan.reader import read_plan
 from ..core.plan.slots import REFERENCES, SLOTS
 from ..core.plan.writer import write_content, write_plan
-from ..core.practice import Answered, Card, Question, chosen, marked, questions, variant
-from ..core.practice.mark import HINT_COSTS
+from ..core.practice.ask import questions
+from ..core.practice.mark import HINT_COSTS, marked
+from ..core.practice.question import Question
 from ..core.practice.record import learner
-from ..core.practice.sets import Set, brief_of, plan_paper, write_set
+from ..core.practice.sets import (
+    Set,
+    brief_of,
+    mark_answers,
+    marks_csv,
+    plan_paper,
+    read_set,
+    slips_of,
+    write_set,
+)
+from ..core.practice.spacing import Answered, Card, chosen
+from ..core.practice.vary import variant
 from ..core.proof import why_not_cut
 from ..core.readback import WAYS, ProfileError, ReadBack, as_drawn, box_of, others, read_back, read_profile
 from ..core.sheet.choose import with_clause
-from ..core.summary import Summary, heading, summarize
+from ..core.summarize import summarize
+from ..core.summary import Summary
 from ..devices.cutter import Cutter, run
 from . import present
+from .answer import Answer, Refused
 from .schemas import (
     AddEvent,
     Append,
     BriefIn,
     BriefOut,
     ChooseCandidate,
+    ClassMarksOut,
+    ClassSlipOut,
     CompleteIn,
     CompleteOut,
     CutIn,
@@ -74,6 +91,8 @@ from .schemas import (
     LacksIn,
     LacksOut,
     LessonOut,
+    MarkedPaperOut,
+    MarksIn,
     MeasuredIn,
     MethodsIn,
     MisreadOut,
@@ -82,6 +101,7 @@ from .schemas import (
     OpenedIn,
     OpenedToIn,
     OpenedToOut,
+    PapersIn,
     PictureQuery,
     PlanIn,
     PracticeIn,
@@ -106,24 +126,6 @@ from .schemas import (
     WorksheetFileIn,
     WorksheetIn,
 )
-
-
-class Refused(ValueError):
-    """What was asked for is understood and not done; says with which status, and why."""
-
-    def __init__(self, status: int, title: str, detail: str) -> None:
-        super().__init__(status, title, detail)
-        self.status, self.title, self.detail = status, title, detail
-
-
-@dataclass(frozen=True, slots=True)
-class Answer:
-    """What goes back over HTTP; `kept` is for the register, and does not."""
-
-    content: bytes
-    type: str = "application/json"
-    headers: Mapping[str, str] = field(default_factory=dict)
-    kept: Mapping[str, Any] | None = None
 
 
 def _json(model: BaseModel) -> Answer:
@@ -550,11 +552,24 @@ def set_part(body: SetPartIn) -> Answer:
     return Answer(write_set(made).encode(), "application/json", {})
 
 
+def papers(body: PapersIn) -> Answer:
+    """Return the papers of a set, or its key, as PDF."""
+    return _file(write_papers(read_set(body.set), body.key, body.paper), "pdf", "key" if body.key else "papers")
+
+
+def class_marks(body: MarksIn) -> Answer:
+    """Mark the answers of a class, each slip named."""
+    made = read_set(body.set)
+    found = mark_answers(made, body.answers)
+    return _json(
+        ClassMarksOut(
+            csv=marks_csv(made, found),
+            papers=tuple(MarkedPaperOut(student=m.student, total=m.total, of=len(m.marks)) for m in found),
+            slips=tuple(ClassSlipOut(slip=slip, times=n, students=who) for slip, n, who in slips_of(found)),
+        )
+    )
+
+
 def summary(text: str) -> Summary:
     """Return what the register lists of a plan."""
     return summarize(text)
-
-
-def unsummarized(text: str, reason: str) -> Summary:
-    """Return what the register lists of a plan that asks for too much: its heading, and why there is no more."""
-    return replace(heading(text), mistakes=1, trouble=reason)

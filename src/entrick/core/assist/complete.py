@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
 
 from ..kind import Kind
 from ..kind.figure import fits
@@ -15,18 +14,10 @@ from ..plan.terms import write
 from ..solve import Solution
 from ..solve.values import matches_of
 from .blanks import usual_clauses, wanted_at
+from .completion import Completion
 from .row import free_name
 
 MOST = 40
-
-
-@dataclass(frozen=True, slots=True)
-class Completion:
-    """One continuation: the row it makes, what it adds, and what that is."""
-
-    row: str
-    adds: str
-    about: str
 
 
 def complete(solution: Solution, after: int, row: str, caret: int | None = None) -> tuple[Completion, ...]:

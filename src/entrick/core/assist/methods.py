@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from ..board import BoardStep
+from ..board.steps import BoardStep
 from ..desk import Work, work_out
 from ..geometry import Loop
 from ..geometry.box import Box, together

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from itertools import groupby, pairwise
 
 from ..allowance import pieces
-from ..board import BoardStep
+from ..board.steps import BoardStep
 from ..drawing.marks import (
     Drawing,
     DrawnArc,

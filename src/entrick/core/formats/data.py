@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from typing import Any
 
-from ..board import BoardStep
+from ..board.steps import BoardStep
 from ..desk import Work
 from ..geometry import Arc, Circle, Line, Loop, Point
 

@@ -6,7 +6,8 @@ import csv
 import io
 from collections.abc import Sequence
 
-from ..board import BoardStep, Kit
+from ..board.kit import Kit
+from ..board.steps import BoardStep
 
 COLUMNS = ("step", "statement", "instrument", "what to do", "actual", "drawn", "unit", "reading", "rounding error",
            "as it is")  # fmt: skip

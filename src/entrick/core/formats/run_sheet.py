@@ -6,7 +6,7 @@ import io
 from collections.abc import Iterator, Sequence
 from typing import TYPE_CHECKING, Literal
 
-from ..board import BoardStep
+from ..board.steps import BoardStep
 from ..desk import Work
 
 if TYPE_CHECKING:

@@ -8,7 +8,8 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal
 
-from ..board import BoardStep, Kit, Setting
+from ..board.kit import Kit
+from ..board.steps import BoardStep, Setting
 from ..measure import Scale, Unit
 from ..plan.document import Given
 from ..plan.errors import ClauseError

@@ -10,8 +10,8 @@ from functools import cached_property
 from random import Random
 
 from ..acts.act import Finish, GoOver, Measure, Prick, StepOff, Swing
-from ..board import BoardStep
 from ..board.schedule import waits_for
+from ..board.steps import BoardStep
 from ..desk import Work, work_out
 from ..geometry import Arc, Circle, Point
 from ..geometry import Line as Straight

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from ..logbook.measured import read_value
@@ -12,13 +12,8 @@ from ..measure import Unit
 from ..plan.errors import ClauseError
 from ..tolerance import ROUND
 from .question import Question, Slip
+from .record import Learner
 from .slips import rounded
-
-SHARE = 5
-"""Chances the table of weights counts for beside one's own (common practice, no source)."""
-
-HEAVIEST = 6
-"""Weight of a slip that is always with us."""
 
 HALF = frozenset({"a main mark out", "figures changed round"})
 """Slips of the eye on the rule: the method was right, and half the mark is given."""
@@ -49,19 +44,6 @@ class Mark:
     slips: tuple[Slip, ...] = ()
     working: tuple[str, ...] = ()
     told: str = ""
-
-
-@dataclass(frozen=True, slots=True)
-class Learner:
-    """How often somebody made each slip, and had the chance to."""
-
-    times: Mapping[str, int] = field(default_factory=dict)
-    chances: Mapping[str, int] = field(default_factory=dict)
-
-    def weight(self, slip: Slip) -> float:
-        """Return how likely a slip is: one's own share of the chances, leaning on the table while there are few."""
-        own, chances = self.times.get(slip.key, 0), self.chances.get(slip.key, 0)
-        return (own + SHARE * slip.weight / HEAVIEST) / (chances + SHARE)
 
 
 def marked(question: Question, said: str, learner: Learner | None = None) -> Mark:

@@ -3,12 +3,17 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
 
-from .mark import Learner
-from .question import RULES
+from .question import RULES, Slip
 from .spacing import Answered, Card, cards
+
+SHARE = 5
+"""Chances the table of weights counts for beside one's own (common practice, no source)."""
+
+HEAVIEST = 6
+"""Weight of a slip that is always with us."""
 
 AT_THE_BOARD = (
     ("the diameter was set", "diameter for radius"), ("the radius was set", "radius for diameter"),
@@ -30,6 +35,19 @@ class Standing:
     asked: int
     share: float
     due: float
+
+
+@dataclass(frozen=True, slots=True)
+class Learner:
+    """How often somebody made each slip, and had the chance to."""
+
+    times: Mapping[str, int] = field(default_factory=dict)
+    chances: Mapping[str, int] = field(default_factory=dict)
+
+    def weight(self, slip: Slip) -> float:
+        """Return how likely a slip is: one's own share of the chances, leaning on the table while there are few."""
+        own, chances = self.times.get(slip.key, 0), self.chances.get(slip.key, 0)
+        return (own + SHARE * slip.weight / HEAVIEST) / (chances + SHARE)
 
 
 def called_in_practice(told: str) -> str:

@@ -10,7 +10,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from fractions import Fraction
 
-from ..board import Kit
+from ..board.kit import Kit
 from ..measure import Scale, Unit, spell, spell_angle
 from .question import Slip
 

@@ -9,7 +9,7 @@ from functools import cached_property
 from itertools import islice
 from typing import Literal, TypeVar
 
-from ..board import BoardStep
+from ..board.steps import BoardStep
 from ..display import Drawing
 from ..drawing.strokes import Role
 from ..geometry import Arc, Circle, Loop, Point

@@ -40,7 +40,8 @@ from ..acts.act import (
 from ..geometry import Arc, Circle, Line, Loop, Point
 from ..geometry.loop import nearest_place
 from ..tolerance import DIRECTION, NOUGHT, SPECK
-from .hand import NONE, Hands, Places, Reals
+from .hand import NONE
+from .many import Hands, Places, Reals
 
 
 @dataclass(slots=True)

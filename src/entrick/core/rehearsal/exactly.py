@@ -13,7 +13,8 @@ from ..sheet import Sheet
 from ..solve import Solution
 from ..tolerance import same, worked
 from .carry_out import Board, NotDrawn, miss_of, piece_off
-from .hand import NONE, Hands
+from .hand import NONE
+from .many import Hands
 
 
 @dataclass(frozen=True, slots=True)

@@ -10,7 +10,7 @@ from ..acts import Paper
 from ..acts.act import Act, Edge, GoOver, Key, Prick, Round, Thing
 from ..acts.paper import crossing
 from ..acts.work import picked
-from ..board import Kit
+from ..board.kit import Kit
 from ..board.schedule import leaves, scheduled
 from ..geometry import Arc, Circle
 from ..sheet import Sheet

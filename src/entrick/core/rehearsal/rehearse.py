@@ -13,7 +13,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..acts.act import Act
-from ..board import Kit, default_kit
+from ..board.kit import Kit, default_kit
 from ..board.lacking import with_kit
 from ..board.order import in_order
 from ..geometry import Arc, Loop, Point
@@ -22,7 +22,8 @@ from ..sheet import Sheet
 from ..solve import Solution
 from ..tolerance import DIRECTION, NOUGHT
 from .carry_out import Board, DrawnCurve, DrawnLine, DrawnPiece, DrawnRound, carry_out
-from .hand import Hand, Hands, OneByOne, Places, Reals
+from .hand import Hand
+from .many import Hands, OneByOne, Places, Reals
 from .other_ways import OtherWay, other_ways
 
 WORTH = 0.05

@@ -212,6 +212,10 @@ def test_the_openapi_document_is_served_and_the_one_the_types_come_from(client: 
     assert {"/api/work", "/api/jobs/{job_id}/revisions", "/api/kinds"} <= set(served["paths"])  # type: ignore[index]
     with open("frontend/openapi.json", encoding="utf-8") as file:
         assert file.read() == document(), "run make types"
+    named = set(re.findall(r'"#/components/schemas/(\w+)"', json.dumps(served)))
+    assert "Problem" in named
+    assert named <= set(served["components"]["schemas"])  # type: ignore[index]
+    assert len(json.dumps(served["paths"])) < 200_000, "what is the same everywhere is said once"  # type: ignore[index]
 
 
 def test_layers_the_asker_has_are_not_sent_again(client: FlaskClient) -> None:

@@ -39,6 +39,7 @@ import type {
   PairingOut,
   PracticeIn,
   PracticeOut,
+  Problem as Told,
   RoundIn,
   RoundOut,
   SetPartIn,
@@ -125,16 +126,19 @@ async function send(method: string, path: string, body?: unknown, signal?: Abort
     await new Promise((later) => setTimeout(later, seconds * 1000));
     signal?.throwIfAborted();
   }
-  if (!response.ok) {
-    const told = (await response.json().catch(() => ({}))) as Partial<Problem>;
-    throw new Problem(
-      response.status,
-      told.title ?? response.statusText,
-      told.detail ?? "",
-      told.newest ?? undefined,
-    );
-  }
+  if (!response.ok) throw await problemIn(response);
   return response;
+}
+
+async function problemIn(response: Response): Promise<Problem> {
+  // Whatever stands between the browser and the desk may answer in a form of its own.
+  const told = (await response.json().catch(() => ({}))) as Partial<Told>;
+  return new Problem(
+    response.status,
+    told.title ?? response.statusText,
+    told.detail ?? "",
+    told.newest ?? undefined,
+  );
 }
 
 const json = async <T>(method: string, path: string, body?: unknown, signal?: AbortSignal): Promise<T> =>
@@ -293,10 +297,7 @@ export async function takeIn(file: File, progress: Progress): Promise<string> {
     headers: { "Content-Type": "application/zip" },
     body: file,
   });
-  if (!response.ok) {
-    const told = (await response.json().catch(() => ({}))) as Partial<Problem>;
-    throw new Problem(response.status, told.title ?? response.statusText, told.detail ?? "");
-  }
+  if (!response.ok) throw await problemIn(response);
   const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader();
   let rest = "";
   for (;;) {

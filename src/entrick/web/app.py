@@ -43,6 +43,7 @@ def create_app(store: Store, hands: Doer | None = None, notice: str = "", pairin
         doc_prefix="/api",
         security_schemes={},
         static_folder=None,
+        validation_error_model=problems.Problem,
         validation_error_callback=problems.invalid,
     )
     app.extensions["entrick.store"] = store

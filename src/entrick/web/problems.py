@@ -35,16 +35,11 @@ class Problem(BaseModel):
     fields: dict[str, str] | None = None
 
 
-_SCHEMA = Problem.model_json_schema(ref_template="#/components/schemas/{model}")
-_SCHEMA.pop("$defs", None)
-
-
-def _declared(status: int) -> dict[str, Any]:
-    return {"description": HTTPStatus(status).phrase, "content": {"application/problem+json": {"schema": _SCHEMA}}}
-
+_ONE = {"application/problem+json": {"schema": {"$ref": f"#/components/schemas/{Problem.__name__}"}}}
 
 PROBLEMS: dict[str | int | HTTPStatus, Any] = {
-    status: _declared(status) for status in (400, 401, 403, 404, 405, 409, 413, 415, 422, 500, 503, 507)
+    status: {"description": HTTPStatus(status).phrase, "content": _ONE}
+    for status in (400, 401, 403, 404, 405, 409, 413, 415, 422, 500, 503, 507)
 }
 """Every problem an address of the API may answer with."""
 

@@ -2604,6 +2604,37 @@ export type PracticeSlipOut = {
 };
 
 /**
+ * Problem
+ *
+ * An error a person can read.
+ */
+export type Problem = {
+    /**
+     * Detail
+     */
+    detail?: string;
+    /**
+     * Fields
+     */
+    fields?: {
+        [key: string]: string;
+    } | null;
+    newest?: RevisionOut | null;
+    /**
+     * Status
+     */
+    status: number;
+    /**
+     * Title
+     */
+    title: string;
+    /**
+     * Type
+     */
+    type?: string;
+};
+
+/**
  * ProfileIn
  *
  * A file that may be a bare profile, by its name and what is in it; the unit of the plan, or what the file says.
@@ -3656,50 +3687,6 @@ export type TableOut = {
 };
 
 /**
- * ValidationErrorModel
- */
-export type ValidationErrorModel = {
-    /**
-     * Error context
-     *
-     * An optional object which contains values required to render the error message.
-     */
-    ctx?: {
-        [key: string]: unknown;
-    } | null;
-    /**
-     * Input
-     *
-     * The input provided for validation.
-     */
-    input: unknown;
-    /**
-     * Location
-     *
-     * The error's location as a list.
-     */
-    loc: Array<unknown>;
-    /**
-     * Message
-     *
-     * A human readable explanation of the error.
-     */
-    msg: string;
-    /**
-     * Error Type
-     *
-     * A computer-readable identifier of the error type.
-     */
-    type: string;
-    /**
-     * URL
-     *
-     * The URL to further information about the error.
-     */
-    url?: string | null;
-};
-
-/**
  * VerdictInPractice
  *
  * What came of an answer: its mark, the slips that give it, the right answer and the working.
@@ -3963,365 +3950,53 @@ export type PlansAroundAroundPostData = {
 
 export type PlansAroundAroundPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PlansAroundAroundPostError = PlansAroundAroundPostErrors[keyof PlansAroundAroundPostErrors];
@@ -4344,365 +4019,53 @@ export type PlansBriefBriefPostData = {
 
 export type PlansBriefBriefPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PlansBriefBriefPostError = PlansBriefBriefPostErrors[keyof PlansBriefBriefPostErrors];
@@ -4725,365 +4088,53 @@ export type PlansCompletionCompletePostData = {
 
 export type PlansCompletionCompletePostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PlansCompletionCompletePostError = PlansCompletionCompletePostErrors[keyof PlansCompletionCompletePostErrors];
@@ -5106,365 +4157,53 @@ export type PlansCutCutPostData = {
 
 export type PlansCutCutPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PlansCutCutPostError = PlansCutCutPostErrors[keyof PlansCutCutPostErrors];
@@ -5492,365 +4231,53 @@ export type PlansExportExportStringFormatPostData = {
 
 export type PlansExportExportStringFormatPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PlansExportExportStringFormatPostError = PlansExportExportStringFormatPostErrors[keyof PlansExportExportStringFormatPostErrors];
@@ -5894,365 +4321,53 @@ export type JobsRegisterGetData = {
 
 export type JobsRegisterGetErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type JobsRegisterGetError = JobsRegisterGetErrors[keyof JobsRegisterGetErrors];
@@ -6275,365 +4390,53 @@ export type JobsEnterPostData = {
 
 export type JobsEnterPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type JobsEnterPostError = JobsEnterPostErrors[keyof JobsEnterPostErrors];
@@ -6661,365 +4464,53 @@ export type JobsOneIntJobIdGetData = {
 
 export type JobsOneIntJobIdGetErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type JobsOneIntJobIdGetError = JobsOneIntJobIdGetErrors[keyof JobsOneIntJobIdGetErrors];
@@ -7047,365 +4538,53 @@ export type JobsArchiveIntJobIdPatchData = {
 
 export type JobsArchiveIntJobIdPatchErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type JobsArchiveIntJobIdPatchError = JobsArchiveIntJobIdPatchErrors[keyof JobsArchiveIntJobIdPatchErrors];
@@ -7433,365 +4612,53 @@ export type JobsKitIntJobIdKitPutData = {
 
 export type JobsKitIntJobIdKitPutErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type JobsKitIntJobIdKitPutError = JobsKitIntJobIdKitPutErrors[keyof JobsKitIntJobIdKitPutErrors];
@@ -7819,365 +4686,53 @@ export type JobsHistoryIntJobIdRevisionsGetData = {
 
 export type JobsHistoryIntJobIdRevisionsGetErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type JobsHistoryIntJobIdRevisionsGetError = JobsHistoryIntJobIdRevisionsGetErrors[keyof JobsHistoryIntJobIdRevisionsGetErrors];
@@ -8205,365 +4760,53 @@ export type JobsSaveIntJobIdRevisionsPostData = {
 
 export type JobsSaveIntJobIdRevisionsPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type JobsSaveIntJobIdRevisionsPostError = JobsSaveIntJobIdRevisionsPostErrors[keyof JobsSaveIntJobIdRevisionsPostErrors];
@@ -8595,365 +4838,53 @@ export type JobsRevisionIntJobIdRevisionsIntNumberGetData = {
 
 export type JobsRevisionIntJobIdRevisionsIntNumberGetErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type JobsRevisionIntJobIdRevisionsIntNumberGetError = JobsRevisionIntJobIdRevisionsIntNumberGetErrors[keyof JobsRevisionIntJobIdRevisionsIntNumberGetErrors];
@@ -8981,365 +4912,53 @@ export type JobsScheduleIntJobIdSchedulePutData = {
 
 export type JobsScheduleIntJobIdSchedulePutErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type JobsScheduleIntJobIdSchedulePutError = JobsScheduleIntJobIdSchedulePutErrors[keyof JobsScheduleIntJobIdSchedulePutErrors];
@@ -9367,365 +4986,53 @@ export type JobsThumbnailIntJobIdThumbnailSvgGetData = {
 
 export type JobsThumbnailIntJobIdThumbnailSvgGetErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type JobsThumbnailIntJobIdThumbnailSvgGetError = JobsThumbnailIntJobIdThumbnailSvgGetErrors[keyof JobsThumbnailIntJobIdThumbnailSvgGetErrors];
@@ -9748,365 +5055,53 @@ export type PlansVocabularyKindsGetData = {
 
 export type PlansVocabularyKindsGetErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PlansVocabularyKindsGetError = PlansVocabularyKindsGetErrors[keyof PlansVocabularyKindsGetErrors];
@@ -10129,365 +5124,53 @@ export type KitsEveryKitsGetData = {
 
 export type KitsEveryKitsGetErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type KitsEveryKitsGetError = KitsEveryKitsGetErrors[keyof KitsEveryKitsGetErrors];
@@ -10515,365 +5198,53 @@ export type KitsRemoveKitsStringNameDeleteData = {
 
 export type KitsRemoveKitsStringNameDeleteErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type KitsRemoveKitsStringNameDeleteError = KitsRemoveKitsStringNameDeleteErrors[keyof KitsRemoveKitsStringNameDeleteErrors];
@@ -10901,365 +5272,53 @@ export type KitsPutKitsStringNamePutData = {
 
 export type KitsPutKitsStringNamePutErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type KitsPutKitsStringNamePutError = KitsPutKitsStringNamePutErrors[keyof KitsPutKitsStringNamePutErrors];
@@ -11282,365 +5341,53 @@ export type KitsLackingLacksPostData = {
 
 export type KitsLackingLacksPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type KitsLackingLacksPostError = KitsLackingLacksPostErrors[keyof KitsLackingLacksPostErrors];
@@ -11663,365 +5410,53 @@ export type PlansLessonLessonPostData = {
 
 export type PlansLessonLessonPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PlansLessonLessonPostError = PlansLessonLessonPostErrors[keyof PlansLessonLessonPostErrors];
@@ -12049,365 +5484,53 @@ export type LogbookWholeLogbookGetData = {
 
 export type LogbookWholeLogbookGetErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type LogbookWholeLogbookGetError = LogbookWholeLogbookGetErrors[keyof LogbookWholeLogbookGetErrors];
@@ -12430,365 +5553,53 @@ export type LogbookAsCsvLogbookCsvGetData = {
 
 export type LogbookAsCsvLogbookCsvGetErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type LogbookAsCsvLogbookCsvGetError = LogbookAsCsvLogbookCsvGetErrors[keyof LogbookAsCsvLogbookCsvGetErrors];
@@ -12811,365 +5622,53 @@ export type PlansMeasuredMeasuredPostData = {
 
 export type PlansMeasuredMeasuredPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PlansMeasuredMeasuredPostError = PlansMeasuredMeasuredPostErrors[keyof PlansMeasuredMeasuredPostErrors];
@@ -13192,365 +5691,53 @@ export type PlansComparedMethodsPostData = {
 
 export type PlansComparedMethodsPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PlansComparedMethodsPostError = PlansComparedMethodsPostErrors[keyof PlansComparedMethodsPostErrors];
@@ -13573,365 +5760,53 @@ export type PlansOpenedOpenedPostData = {
 
 export type PlansOpenedOpenedPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PlansOpenedOpenedPostError = PlansOpenedOpenedPostErrors[keyof PlansOpenedOpenedPostErrors];
@@ -13959,365 +5834,53 @@ export type PlansInstrumentPicturesInstrumentSvgGetData = {
 
 export type PlansInstrumentPicturesInstrumentSvgGetErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PlansInstrumentPicturesInstrumentSvgGetError = PlansInstrumentPicturesInstrumentSvgGetErrors[keyof PlansInstrumentPicturesInstrumentSvgGetErrors];
@@ -14357,365 +5920,53 @@ export type PlansPicturePicturesSettingSvgGetData = {
 
 export type PlansPicturePicturesSettingSvgGetErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PlansPicturePicturesSettingSvgGetError = PlansPicturePicturesSettingSvgGetErrors[keyof PlansPicturePicturesSettingSvgGetErrors];
@@ -14738,365 +5989,53 @@ export type PracticeForgetDeleteData = {
 
 export type PracticeForgetDeleteErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PracticeForgetDeleteError = PracticeForgetDeleteErrors[keyof PracticeForgetDeleteErrors];
@@ -15119,365 +6058,53 @@ export type PracticeRecordGetData = {
 
 export type PracticeRecordGetErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PracticeRecordGetError = PracticeRecordGetErrors[keyof PracticeRecordGetErrors];
@@ -15500,365 +6127,53 @@ export type PracticeAnswerAnswersPostData = {
 
 export type PracticeAnswerAnswersPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PracticeAnswerAnswersPostError = PracticeAnswerAnswersPostErrors[keyof PracticeAnswerAnswersPostErrors];
@@ -15881,365 +6196,53 @@ export type PracticeHintHintPostData = {
 
 export type PracticeHintHintPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PracticeHintHintPostError = PracticeHintHintPostErrors[keyof PracticeHintHintPostErrors];
@@ -16262,365 +6265,53 @@ export type PracticeOpenedOpenedPostData = {
 
 export type PracticeOpenedOpenedPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PracticeOpenedOpenedPostError = PracticeOpenedOpenedPostErrors[keyof PracticeOpenedOpenedPostErrors];
@@ -16643,365 +6334,53 @@ export type PracticeBeginRoundPostData = {
 
 export type PracticeBeginRoundPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PracticeBeginRoundPostError = PracticeBeginRoundPostErrors[keyof PracticeBeginRoundPostErrors];
@@ -17024,365 +6403,53 @@ export type PracticePartSetPartPostData = {
 
 export type PracticePartSetPartPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PracticePartSetPartPostError = PracticePartSetPartPostErrors[keyof PracticePartSetPartPostErrors];
@@ -17405,365 +6472,53 @@ export type PracticeMarksSetMarksPostData = {
 
 export type PracticeMarksSetMarksPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PracticeMarksSetMarksPostError = PracticeMarksSetMarksPostErrors[keyof PracticeMarksSetMarksPostErrors];
@@ -17786,365 +6541,53 @@ export type PracticePapersSetPapersPostData = {
 
 export type PracticePapersSetPapersPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PracticePapersSetPapersPostError = PracticePapersSetPapersPostErrors[keyof PracticePapersSetPapersPostErrors];
@@ -18167,365 +6610,53 @@ export type PlansProofProofPostData = {
 
 export type PlansProofProofPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PlansProofProofPostError = PlansProofProofPostErrors[keyof PlansProofProofPostErrors];
@@ -18548,365 +6679,53 @@ export type PlansReadBackReadBackPostData = {
 
 export type PlansReadBackReadBackPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PlansReadBackReadBackPostError = PlansReadBackReadBackPostErrors[keyof PlansReadBackReadBackPostErrors];
@@ -18929,365 +6748,53 @@ export type PlansProfileToTryReadBackSampleGetData = {
 
 export type PlansProfileToTryReadBackSampleGetErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PlansProfileToTryReadBackSampleGetError = PlansProfileToTryReadBackSampleGetErrors[keyof PlansProfileToTryReadBackSampleGetErrors];
@@ -19310,365 +6817,53 @@ export type PlansRegionsRegionsPostData = {
 
 export type PlansRegionsRegionsPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PlansRegionsRegionsPostError = PlansRegionsRegionsPostErrors[keyof PlansRegionsRegionsPostErrors];
@@ -19691,365 +6886,53 @@ export type RegisterExportExportZipGetData = {
 
 export type RegisterExportExportZipGetErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type RegisterExportExportZipGetError = RegisterExportExportZipGetErrors[keyof RegisterExportExportZipGetErrors];
@@ -20072,365 +6955,53 @@ export type RegisterTakeInImportPostData = {
 
 export type RegisterTakeInImportPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type RegisterTakeInImportPostError = RegisterTakeInImportPostErrors[keyof RegisterTakeInImportPostErrors];
@@ -20453,365 +7024,53 @@ export type RegisterNoticeNoticeGetData = {
 
 export type RegisterNoticeNoticeGetErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type RegisterNoticeNoticeGetError = RegisterNoticeNoticeGetErrors[keyof RegisterNoticeNoticeGetErrors];
@@ -20834,365 +7093,53 @@ export type RegisterPairingPairingGetData = {
 
 export type RegisterPairingPairingGetErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type RegisterPairingPairingGetError = RegisterPairingPairingGetErrors[keyof RegisterPairingPairingGetErrors];
@@ -21215,365 +7162,53 @@ export type RegisterPairingPicturePairingSvgGetData = {
 
 export type RegisterPairingPicturePairingSvgGetErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type RegisterPairingPicturePairingSvgGetError = RegisterPairingPicturePairingSvgGetErrors[keyof RegisterPairingPicturePairingSvgGetErrors];
@@ -21596,365 +7231,53 @@ export type PlansRehearsalRehearsalPostData = {
 
 export type PlansRehearsalRehearsalPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PlansRehearsalRehearsalPostError = PlansRehearsalRehearsalPostErrors[keyof PlansRehearsalRehearsalPostErrors];
@@ -21977,365 +7300,53 @@ export type PlansSchedulesSchedulesPostData = {
 
 export type PlansSchedulesSchedulesPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PlansSchedulesSchedulesPostError = PlansSchedulesSchedulesPostErrors[keyof PlansSchedulesSchedulesPostErrors];
@@ -22358,365 +7369,53 @@ export type PlansSheetChoicesSheetChoicesPostData = {
 
 export type PlansSheetChoicesSheetChoicesPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PlansSheetChoicesSheetChoicesPostError = PlansSheetChoicesSheetChoicesPostErrors[keyof PlansSheetChoicesSheetChoicesPostErrors];
@@ -22739,365 +7438,53 @@ export type LogbookBeginSittingsPostData = {
 
 export type LogbookBeginSittingsPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type LogbookBeginSittingsPostError = LogbookBeginSittingsPostErrors[keyof LogbookBeginSittingsPostErrors];
@@ -23125,365 +7512,53 @@ export type LogbookRemoveSittingsStringUidPatchData = {
 
 export type LogbookRemoveSittingsStringUidPatchErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type LogbookRemoveSittingsStringUidPatchError = LogbookRemoveSittingsStringUidPatchErrors[keyof LogbookRemoveSittingsStringUidPatchErrors];
@@ -23511,365 +7586,53 @@ export type LogbookAmendSittingsStringUidAmendmentsPostData = {
 
 export type LogbookAmendSittingsStringUidAmendmentsPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type LogbookAmendSittingsStringUidAmendmentsPostError = LogbookAmendSittingsStringUidAmendmentsPostErrors[keyof LogbookAmendSittingsStringUidAmendmentsPostErrors];
@@ -23897,365 +7660,53 @@ export type LogbookAppendSittingsStringUidEventsPostData = {
 
 export type LogbookAppendSittingsStringUidEventsPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type LogbookAppendSittingsStringUidEventsPostError = LogbookAppendSittingsStringUidEventsPostErrors[keyof LogbookAppendSittingsStringUidEventsPostErrors];
@@ -24278,365 +7729,53 @@ export type PlansSuggestSuggestPostData = {
 
 export type PlansSuggestSuggestPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PlansSuggestSuggestPostError = PlansSuggestSuggestPostErrors[keyof PlansSuggestSuggestPostErrors];
@@ -24659,365 +7798,53 @@ export type PlansWorkWorkPostData = {
 
 export type PlansWorkWorkPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PlansWorkWorkPostError = PlansWorkWorkPostErrors[keyof PlansWorkWorkPostErrors];
@@ -25040,365 +7867,53 @@ export type PlansWorksheetWorksheetPostData = {
 
 export type PlansWorksheetWorksheetPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PlansWorksheetWorksheetPostError = PlansWorksheetWorksheetPostErrors[keyof PlansWorksheetWorksheetPostErrors];
@@ -25426,365 +7941,53 @@ export type PlansWorksheetFileWorksheetStringFormatPostData = {
 
 export type PlansWorksheetFileWorksheetStringFormatPostErrors = {
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Bad Request
      */
-    400: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    400: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unauthorized
      */
-    401: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    401: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Forbidden
      */
-    403: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    403: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Not Found
      */
-    404: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    404: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Method Not Allowed
      */
-    405: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    405: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Conflict
      */
-    409: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    409: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Request Entity Too Large
      */
-    413: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    413: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unsupported Media Type
      */
-    415: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    415: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Unprocessable Entity
      */
-    422: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    422: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Internal Server Error
      */
-    500: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    500: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Service Unavailable
      */
-    503: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    503: Problem;
     /**
-     * Problem
-     *
-     * An error a person can read.
+     * Insufficient Storage
      */
-    507: {
-        /**
-         * Detail
-         */
-        detail?: string;
-        /**
-         * Fields
-         */
-        fields?: {
-            [key: string]: string;
-        } | null;
-        newest?: RevisionOut | null;
-        /**
-         * Status
-         */
-        status: number;
-        /**
-         * Title
-         */
-        title: string;
-        /**
-         * Type
-         */
-        type?: string;
-    };
+    507: Problem;
 };
 
 export type PlansWorksheetFileWorksheetStringFormatPostError = PlansWorksheetFileWorksheetStringFormatPostErrors[keyof PlansWorksheetFileWorksheetStringFormatPostErrors];

@@ -201,7 +201,7 @@ def test_a_fault_is_said_without_its_insides(client: FlaskClient, monkeypatch: p
     def fall(_: str) -> None:
         raise ZeroDivisionError("secret")
 
-    monkeypatch.setattr("entrick.web.tasks.work_out", fall)
+    monkeypatch.setattr("entrick.web.tasks.plans.work_out", fall)
     answer = client.post("/api/work", json={"text": TEXT})
     assert answer.status_code == 500
     assert "secret" not in answer.text

@@ -4,6 +4,8 @@ import csv
 import io
 import re
 import zipfile
+from collections.abc import Iterator
+from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from typing import Any
 
@@ -22,6 +24,7 @@ from entrick.store import (
     Folder,
     Store,
     Zip,
+    add_job,
     export_register,
     import_register,
     kit_of,
@@ -30,6 +33,7 @@ from entrick.store import (
     open_store,
     schedule_of,
 )
+from entrick.store import begin as begin_sitting
 
 UID = "0123456789abcdef"
 PLAN = "units mm\nsheet A3, scale 1:2\nO = datum\nc = circle, centre O, radius 44\n"
@@ -63,6 +67,42 @@ def test_events_are_taken_once_however_often_they_are_sent(client: FlaskClient, 
     assert book is not None
     assert len(book["sittings"]) == 1
     assert book["pace"] == [{"tool": "compass", "seconds": 30.0, "count": 2}]
+
+
+def moments(told: object) -> Iterator[str]:
+    """Return every time in an answer."""
+    if isinstance(told, dict):
+        for key, value in told.items():
+            if key.endswith("_at") or key == "due":
+                yield value
+            else:
+                yield from moments(value)
+    elif isinstance(told, list):
+        for each in told:
+            yield from moments(each)
+
+
+def test_every_time_says_its_zone_or_whoever_is_elsewhere_reads_another_hour(client: FlaskClient, job: int) -> None:
+    before = datetime.now(UTC)
+    begun = client.post("/api/sittings", json={"uid": UID, "job": job, "revision": 1}).json
+    addresses = ("/api/logbook", "/api/jobs", f"/api/jobs/{job}", f"/api/jobs/{job}/revisions")
+    for answer in (begun, *(client.get(address).json for address in addresses)):
+        told = list(moments(answer))
+        assert told
+        assert all(datetime.fromisoformat(each).utcoffset() == timedelta(0) for each in told)
+    assert before <= datetime.fromisoformat(begun["started_at"]) <= datetime.now(UTC)  # type: ignore[index]
+
+
+@settings(max_examples=20, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@given(st.datetimes(datetime(1990, 1, 1), datetime(2090, 1, 1), timezones=st.timezones()))
+def test_a_time_of_any_zone_is_kept_as_the_same_moment(store: Store, when: datetime) -> None:
+    with store.writing() as session:
+        job = add_job(session, PLAN)
+        begin_sitting(session, f"{job.id:08}", job.id, 1, "written", when)
+    with store.reading() as session:
+        (kept,) = list_sittings(session, job.id)
+    assert kept.started_at.utcoffset() == timedelta(0)
+    assert kept.started_at == when.astimezone(UTC)
 
 
 def test_another_event_under_a_number_that_is_taken_is_refused_and_both_stay(client: FlaskClient, job: int) -> None:

@@ -17,7 +17,7 @@ from entrick.core.plan.reader import read_plan
 from entrick.core.plan.writer import write_plan
 from entrick.core.solve import families, remembered, solve, solve_changed
 from entrick.demo import sample_plans
-from entrick.web import present
+from entrick.web.present import inspection, plans
 
 sys.path.insert(0, str(Path(__file__).parents[1] / "fuzz"))
 SAMPLES = sorted(sample_plans().values())
@@ -32,7 +32,7 @@ def forget() -> None:
 def answer(text: str) -> tuple[str, str, str, str]:
     """Everything a person sees of a plan, letter for letter."""
     done = work_out(text)
-    return (present.work(done).model_dump_json(), present.proof(done).model_dump_json(), write_svg(done.display), settings_csv(done.steps, done.kit))  # fmt: skip
+    return (plans.work(done).model_dump_json(), inspection.proof(done).model_dump_json(), write_svg(done.display), settings_csv(done.steps, done.kit))  # fmt: skip
 
 
 def edited(text: str, pick: Random) -> str:

@@ -296,8 +296,9 @@ def test_every_way_out_of_a_random_plan_is_open(seed: int) -> None:
 def test_a_fault_in_writing_a_file_names_the_statement_and_writes_nothing(
     net: None, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    from entrick.web import schemas, tasks
+    from entrick.web import tasks
     from entrick.web.answer import Refused
+    from entrick.web.schemas.files import ExportIn
 
     whole = formats.write_svg
 
@@ -308,6 +309,6 @@ def test_a_fault_in_writing_a_file_names_the_statement_and_writes_nothing(
 
     monkeypatch.setattr(formats, "write_svg", fall)
     with pytest.raises(Refused) as caught:
-        tasks.export(schemas.ExportIn(text=PLAN), "svg")
+        tasks.export(ExportIn(text=PLAN), "svg")
     assert caught.value.detail.startswith("line 5 (k) cannot be written: a fault of the desk, not of the plan")
-    assert tasks.export(schemas.ExportIn(text=PLAN), "csv").content
+    assert tasks.export(ExportIn(text=PLAN), "csv").content

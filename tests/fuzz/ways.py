@@ -17,9 +17,15 @@ from entrick.core.plan.document import LONGEST_LINE, MOST_CHARACTERS
 from entrick.core.plan.edit import EditError, tidy
 from entrick.core.plan.reader import read_plan
 from entrick.core.summarize import summarize
-from entrick.web import schemas, tasks
+from entrick.web import tasks
 from entrick.web.answer import Answer, Refused
 from entrick.web.hands import Clock, Stopped
+from entrick.web.schemas.board import MethodsIn, OpenedIn
+from entrick.web.schemas.crossing import PlanIn
+from entrick.web.schemas.files import ExportIn, ProfileIn
+from entrick.web.schemas.plans import WorkIn
+from entrick.web.schemas.worksheets import WorksheetFileIn, WorksheetIn
+from entrick.web.schemas.writing import BriefIn, CompleteIn, RegionsIn
 
 
 def finite(answer: Answer) -> None:
@@ -59,21 +65,19 @@ def ways(text: str, pick: Random) -> Iterator[tuple[str, Callable[[], object]]]:
     line = pick.randint(1, count + 1)
     spots = tuple((pick.uniform(0, 300), pick.uniform(0, 200)) for _ in range(pick.randint(1, 3)))
     row = pick.choice(text.split("\n"))
-    yield "work", lambda: finite(tasks.work(schemas.WorkIn(text=text)))
+    yield "work", lambda: finite(tasks.work(WorkIn(text=text)))
     yield "tidy", lambda: tidied(text)
-    yield "proof", lambda: finite(tasks.proof(schemas.PlanIn(text=text)))
+    yield "proof", lambda: finite(tasks.proof(PlanIn(text=text)))
     yield (
         "complete",
-        lambda: finite(
-            tasks.completion(schemas.CompleteIn(text=text, after=line, row=row[: pick.randint(0, len(row))]))
-        ),
+        lambda: finite(tasks.completion(CompleteIn(text=text, after=line, row=row[: pick.randint(0, len(row))]))),
     )
-    yield "regions", lambda: finite(tasks.regions(schemas.RegionsIn(text=text, spots=spots, kind="line in")))
+    yield "regions", lambda: finite(tasks.regions(RegionsIn(text=text, spots=spots, kind="line in")))
     yield "summary", lambda: (shown := summarize(text).thumbnail) and well_formed(shown)
     yield "json", lambda: json.dumps(formats.solution_data(work_out(text)), allow_nan=False)
     for format in ("svg", "pdf", "dxf", "cutter", "csv", "entrick"):
         if format in ("svg", "csv") or pick.random() < 0.3:
-            export = schemas.ExportIn(
+            export = ExportIn(
                 text=text,
                 insist=True,
                 ovals=pick.choice(["ellipse", "arcs", "polyline"]),
@@ -90,29 +94,29 @@ def ways(text: str, pick: Random) -> Iterator[tuple[str, Callable[[], object]]]:
     done = work_out(text)
     if done.outlines and pick.random() < 0.3:
         bare = formats.write_cutter_dxf(done.outlines, done.solution.unit)
-        sent = schemas.ProfileIn(name="x.dxf", text=bare[:4_000_000], within=pick.choice([None, 1e-3, 0.05]))
+        sent = ProfileIn(name="x.dxf", text=bare[:4_000_000], within=pick.choice([None, 1e-3, 0.05]))
         yield "read back", lambda: finite(tasks.read_back_profile(sent))
     if pick.random() < 0.3:
-        yield "suggest", lambda: finite(tasks.suggest(schemas.PlanIn(text=text)))
+        yield "suggest", lambda: finite(tasks.suggest(PlanIn(text=text)))
     for entry in work_out(text).solution.entries:
         if entry.made and entry.made.worksheet:
             turn = pick.uniform(-400, 400)
             yield (
                 "worksheet",
                 lambda entry=entry, turn=turn: finite(
-                    tasks.worksheet(schemas.WorksheetIn(text=text, line=entry.line, turn=turn))
+                    tasks.worksheet(WorksheetIn(text=text, line=entry.line, turn=turn))
                 ),
             )
             for format in ("pdf", "csv", "svg"):
-                sent = schemas.WorksheetFileIn(text=text, line=entry.line, turn=turn, table=pick.choice([None, 0]))
+                sent = WorksheetFileIn(text=text, line=entry.line, turn=turn, table=pick.choice([None, 0]))
                 yield f"worksheet {format}", lambda sent=sent, format=format: tasks.worksheet_file(sent, format)
         if entry.made and pick.random() < 0.3:
-            yield "methods", lambda entry=entry: finite(tasks.compared(schemas.MethodsIn(text=text, line=entry.line)))
+            yield "methods", lambda entry=entry: finite(tasks.compared(MethodsIn(text=text, line=entry.line)))
     steps = work_out(text).steps
     for step in pick.sample(steps, min(3, len(steps))):
-        yield "opened", lambda step=step: finite(tasks.opened(schemas.OpenedIn(text=text, step=step.number)))
-    yield "choices", lambda: finite(tasks.sheet_choices(schemas.PlanIn(text=text)))
-    yield "brief", lambda: tasks.brief(schemas.BriefIn(text=text, line=line, brief=row))
+        yield "opened", lambda step=step: finite(tasks.opened(OpenedIn(text=text, step=step.number)))
+    yield "choices", lambda: finite(tasks.sheet_choices(PlanIn(text=text)))
+    yield "brief", lambda: tasks.brief(BriefIn(text=text, line=line, brief=row))
 
 
 def tried(text: str, pick: Random) -> Iterator[tuple[str, Exception | None, float]]:

@@ -195,14 +195,14 @@ def _export(job: Job, session: Session, files: Files) -> None:
     revisions = session.scalars(select(Revision).where(Revision.job_id == job.id).order_by(Revision.number)).all()
     said: dict[str, Any] = {
         "id": job.id,
-        "created_at": _stamp(job.created_at),
-        "archived_at": _stamp(job.archived_at) if job.archived_at else None,
+        "created_at": job.created_at.isoformat(),
+        "archived_at": job.archived_at.isoformat() if job.archived_at else None,
         "revisions": [
             {
                 "number": revision.number,
                 "based_on": revision.based_on,
                 "note": revision.note,
-                "saved_at": _stamp(revision.saved_at),
+                "saved_at": revision.saved_at.isoformat(),
                 "file": f"revision-{revision.number:04}.entrick",
             }
             for revision in revisions
@@ -215,7 +215,7 @@ def _export(job: Job, session: Session, files: Files) -> None:
                 "revision": sitting.revision,
                 "schedule": sitting.schedule,
                 "kit": sitting.kit,
-                "started_at": _stamp(sitting.started_at),
+                "started_at": sitting.started_at.isoformat(),
                 "rehearsed": sitting.rehearsed,
                 "events": [asdict(event) for event in sitting.events],
             }
@@ -225,10 +225,6 @@ def _export(job: Job, session: Session, files: Files) -> None:
     for revision in revisions:
         files.write(f"{_folder(job.id)}/revision-{revision.number:04}.entrick", revision.text.encode())
     files.write(f"{_folder(job.id)}/job.json", _json(said))
-
-
-def _stamp(moment: datetime) -> str:
-    return (moment if moment.tzinfo else moment.replace(tzinfo=UTC)).isoformat()
 
 
 def _json(said: object) -> bytes:
@@ -305,8 +301,8 @@ def _texts(files: Files, folder: str, job: _JobFile) -> Iterator[str]:
 
 def _is_known(session: Session, job: _JobFile, texts: list[str]) -> bool:
     rows = session.scalars(select(Revision).where(Revision.job_id == job.id).order_by(Revision.number)).all()
-    there = [(row.number, row.text, _stamp(row.saved_at)) for row in rows]
-    return there == [(r.number, text, _stamp(r.saved_at)) for r, text in zip(job.revisions, texts, strict=True)]
+    there = [(row.number, row.text, row.saved_at) for row in rows]
+    return there == [(r.number, text, r.saved_at) for r, text in zip(job.revisions, texts, strict=True)]
 
 
 def _enter(session: Session, job: _JobFile, texts: list[str]) -> None:

@@ -159,11 +159,8 @@ def set_archived(session: Session, job_id: int, archived: bool) -> JobView:
 
 
 def _revision(row: Revision) -> RevisionView:
-    # SQLite keeps no time zone: every time in the database is UTC.
-    saved = row.saved_at if row.saved_at.tzinfo else row.saved_at.replace(tzinfo=UTC)
-    return RevisionView(row.number, row.based_on, row.text, row.note, saved)
+    return RevisionView(row.number, row.based_on, row.text, row.note, row.saved_at)
 
 
 def _job(job: Job, newest: Revision) -> JobView:
-    created = job.created_at if job.created_at.tzinfo else job.created_at.replace(tzinfo=UTC)
-    return JobView(job.id, created, job.archived_at is not None, _revision(newest))
+    return JobView(job.id, job.created_at, job.archived_at is not None, _revision(newest))

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import UTC, datetime
+from datetime import datetime
 from typing import Literal
 
 from sqlalchemy import and_, func, or_, select
@@ -118,9 +118,8 @@ def listed(session: Session, job_id: int) -> Listed | None:
 
 
 def _listed(row: JobSummary, pictured: bool, thumbnail: str) -> Listed:
-    worked = row.worked_at if row.worked_at.tzinfo else row.worked_at.replace(tzinfo=UTC)
     made = Summary(row.title, row.drawing, row.unit, row.scale, row.mistakes, row.outlines, row.trouble, thumbnail)
-    return Listed(row.job_id, row.number, worked, row.archived, row.core != version(), pictured, made)
+    return Listed(row.job_id, row.number, row.worked_at, row.archived, row.core != version(), pictured, made)
 
 
 def outdated(session: Session, most: int) -> list[tuple[int, str]]:

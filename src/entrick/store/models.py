@@ -2,14 +2,29 @@
 
 from __future__ import annotations
 
-from datetime import datetime
+from datetime import UTC, datetime
 
-from sqlalchemy import DateTime, ForeignKey, Index, Text, UniqueConstraint
+from sqlalchemy import DateTime, Dialect, ForeignKey, Index, Text, TypeDecorator, UniqueConstraint
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
 
 class Base(DeclarativeBase):
     """Base of all tables."""
+
+
+class Moment(TypeDecorator[datetime]):
+    """A moment, in UTC: SQLite keeps no time zone, and a time without one is another hour for whoever is elsewhere."""
+
+    impl = DateTime
+    cache_ok = True
+
+    def process_bind_param(self, value: datetime | None, dialect: Dialect) -> datetime | None:
+        """Return a moment as it is kept."""
+        return value if value is None or value.tzinfo is None else value.astimezone(UTC).replace(tzinfo=None)
+
+    def process_result_value(self, value: datetime | None, dialect: Dialect) -> datetime | None:
+        """Return a moment as it was meant."""
+        return value if value is None else value.replace(tzinfo=UTC)
 
 
 class Job(Base):
@@ -18,8 +33,8 @@ class Job(Base):
     __tablename__ = "job"
 
     id: Mapped[int] = mapped_column(primary_key=True)
-    created_at: Mapped[datetime] = mapped_column(DateTime)
-    archived_at: Mapped[datetime | None] = mapped_column(DateTime)
+    created_at: Mapped[datetime] = mapped_column(Moment)
+    archived_at: Mapped[datetime | None] = mapped_column(Moment)
     revisions: Mapped[list[Revision]] = relationship(back_populates="job", order_by="Revision.number")
 
 
@@ -35,7 +50,7 @@ class Revision(Base):
     based_on: Mapped[int | None]
     text: Mapped[str] = mapped_column(Text)
     note: Mapped[str] = mapped_column(Text, default="")
-    saved_at: Mapped[datetime] = mapped_column(DateTime)
+    saved_at: Mapped[datetime] = mapped_column(Moment)
     digest: Mapped[str] = mapped_column(Text)
     job: Mapped[Job] = relationship(back_populates="revisions")
 
@@ -60,7 +75,7 @@ class JobSummary(Base):
     outlines: Mapped[int]
     trouble: Mapped[str] = mapped_column(Text)
     thumbnail: Mapped[str] = mapped_column(Text)
-    worked_at: Mapped[datetime] = mapped_column(DateTime)
+    worked_at: Mapped[datetime] = mapped_column(Moment)
     archived: Mapped[bool]
 
 
@@ -86,9 +101,9 @@ class SittingRow(Base):
     revision: Mapped[int]
     schedule: Mapped[str] = mapped_column(Text)
     kit: Mapped[str] = mapped_column(Text)
-    started_at: Mapped[datetime] = mapped_column(DateTime)
+    started_at: Mapped[datetime] = mapped_column(Moment)
     rehearsed: Mapped[bool]
-    removed_at: Mapped[datetime | None] = mapped_column(DateTime)
+    removed_at: Mapped[datetime | None] = mapped_column(Moment)
 
 
 class EventRow(Base):
@@ -127,7 +142,7 @@ class PracticeRow(Base):
 
     id: Mapped[int] = mapped_column(primary_key=True)
     uid: Mapped[str] = mapped_column(Text, unique=True)
-    answered_at: Mapped[datetime] = mapped_column(DateTime)
+    answered_at: Mapped[datetime] = mapped_column(Moment)
     part: Mapped[str] = mapped_column(Text)
     rule: Mapped[str] = mapped_column(Text)
     share: Mapped[float]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import UTC, datetime
+from datetime import datetime
 
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
@@ -44,7 +44,7 @@ def list_answers(session: Session) -> list[AnswerView]:
     """Return what was answered, in order."""
     rows = session.scalars(select(PracticeRow).order_by(PracticeRow.id.desc()).limit(MOST_ANSWERS)).all()
     return [
-        AnswerView(row.uid, row.answered_at.replace(tzinfo=UTC), row.part, row.rule, row.share,
+        AnswerView(row.uid, row.answered_at, row.part, row.rule, row.share,
                    tuple(filter(None, row.slips.split("\n"))), tuple(filter(None, row.chances.split("\n"))), row.hints,
                    row.rehearsed)
         for row in reversed(rows)

@@ -12,7 +12,7 @@ if TYPE_CHECKING:
 
 @dataclass(frozen=True, slots=True)
 class Task:
-    """A function of `web/tasks.py`, loaded by whoever carries it out."""
+    """A function of `web/tasks`, loaded by whoever carries it out."""
 
     name: str
 

@@ -18,7 +18,8 @@ from .asked_for import tasks
 from .documented import Routes
 from .hands import Busy, TooMuchWork
 from .problems import FILES, PROBLEMS, committed
-from .schemas import (
+from .schemas.board import ScheduleIn
+from .schemas.jobs import (
     ArchiveIn,
     JobIn,
     JobKitIn,
@@ -31,7 +32,6 @@ from .schemas import (
     RevisionPath,
     RevisionsOut,
     SaveIn,
-    ScheduleIn,
 )
 
 jobs = Routes("jobs", __name__, url_prefix="/api/jobs", abp_responses=PROBLEMS)

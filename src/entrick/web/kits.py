@@ -14,7 +14,7 @@ from .asked_for import tasks
 from .documented import Routes
 from .jobs import the_store
 from .problems import PROBLEMS, committed
-from .schemas import KitIn, KitItemOut, KitOut, KitPath, KitsOut, LacksIn, LacksOut
+from .schemas.kits import KitIn, KitItemOut, KitOut, KitPath, KitsOut, LacksIn, LacksOut
 
 kits = Routes("kits", __name__, url_prefix="/api", abp_responses=PROBLEMS)
 

@@ -15,7 +15,7 @@ from ..core.logbook.taught import Taught, teach
 from .documented import Routes
 from .jobs import the_store
 from .problems import FILES, PROBLEMS, committed
-from .schemas import (
+from .schemas.logbook import (
     AmendedIn,
     EventIO,
     EventsIn,

@@ -10,44 +10,35 @@ from .asked_for import tasks
 from .documented import Routes
 from .logbook import taught_now
 from .problems import FILES, PROBLEMS
-from .schemas import (
+from .schemas.board import (
     AroundOut,
-    BriefIn,
-    BriefOut,
-    ChoicesOut,
-    CompleteIn,
-    CompleteOut,
-    CutIn,
-    CutOut,
-    ExportIn,
-    ExportPath,
     InstrumentQuery,
-    KindsOut,
-    LessonOut,
     MeasuredIn,
     MethodsIn,
     MethodsOut,
     OpenedIn,
     OpenedOut,
     PictureQuery,
-    PlanIn,
-    ProfileIn,
-    ProofOut,
-    ReadBackOut,
+    RehearsalOut,
+    SchedulesOut,
+    VerdictOut,
+)
+from .schemas.crossing import PlanIn, ScheduledIn
+from .schemas.files import CutIn, CutOut, ExportIn, ExportPath, ProfileIn, ReadBackOut, SampleProfileOut
+from .schemas.inspection import ProofOut
+from .schemas.plans import WorkIn, WorkOut
+from .schemas.worksheets import WorksheetFileIn, WorksheetIn, WorksheetOut, WorksheetPath
+from .schemas.writing import (
+    BriefIn,
+    BriefOut,
+    ChoicesOut,
+    CompleteIn,
+    CompleteOut,
+    KindsOut,
+    LessonOut,
     RegionsIn,
     RegionsOut,
-    RehearsalOut,
-    SampleProfileOut,
-    ScheduledIn,
-    SchedulesOut,
     SuggestOut,
-    VerdictOut,
-    WorkIn,
-    WorkOut,
-    WorksheetFileIn,
-    WorksheetIn,
-    WorksheetOut,
-    WorksheetPath,
 )
 
 plans = Routes("plans", __name__, url_prefix="/api", abp_responses=PROBLEMS)

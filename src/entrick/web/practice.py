@@ -17,7 +17,7 @@ from .asked_for import tasks
 from .documented import Routes
 from .jobs import the_store
 from .problems import FILES, PROBLEMS, committed
-from .schemas import (
+from .schemas.practice import (
     ClassMarksOut,
     HintIn,
     HintOut,
@@ -51,7 +51,7 @@ def _history() -> tuple[list[store.AnswerView], list[Answered], list[tuple[str, 
         views = store.list_answers(session)
         sittings = store.list_sittings(session)
     board = [
-        (event.text, sitting.started_at.replace(tzinfo=UTC).timestamp())
+        (event.text, sitting.started_at.timestamp())
         for sitting in sittings for event in effective(sitting.events) if event.kind == "slip"
     ]  # fmt: skip
     return views, [Answered(v.rule, v.share, v.slips, v.at.timestamp()) for v in views], board

@@ -21,7 +21,7 @@ from ..store import ArchiveError, EventsDiffer, RegisterTrouble, StaleSave, TooM
 from .answer import Refused
 from .hands import Busy, Gone, TooMuchWork
 from .pages import nothing_here
-from .schemas import RevisionOut
+from .schemas.jobs import RevisionOut
 
 
 class Problem(BaseModel):

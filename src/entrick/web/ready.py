@@ -8,7 +8,8 @@ from __future__ import annotations
 
 from ..demo import sample_plans
 from . import tasks
-from .schemas import PlanIn, WorkIn
+from .schemas.crossing import PlanIn
+from .schemas.plans import WorkIn
 
 SAMPLE = "OY-041-bearing-bracket.entrick"
 """A plan with some of everything."""

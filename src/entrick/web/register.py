@@ -17,7 +17,7 @@ from .documented import Routes
 from .jobs import the_store
 from .pairing import the_pairing
 from .problems import FILES, PROBLEMS, committed
-from .schemas import NoticeOut, PairingOut
+from .schemas.jobs import NoticeOut, PairingOut
 
 register = Routes("register", __name__, url_prefix="/api/register", abp_responses=PROBLEMS)
 

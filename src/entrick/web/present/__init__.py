@@ -1,0 +1,1 @@
+"""From the core's results to what crosses the API, a file for each subject."""

@@ -1,0 +1,1 @@
+"""What crosses the API, a file for each subject."""

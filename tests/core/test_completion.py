@@ -1,12 +1,14 @@
 """What a drafter may write next: whole clauses, and parts behind a dot."""
 
+import re
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from entrick.core.assist.complete import complete
 from entrick.core.desk import work_out
-from entrick.core.moves import kinds
+from entrick.core.moves import called, kinds
 
 PLAN = "given a = 12\nO = datum\nA = point, 30 right of O\nwheel = gear, about O, 24 teeth, module 4, bore diameter 20\nring = circle, centre O, radius 9\n"
 DONE = work_out(PLAN).solution
@@ -67,3 +69,18 @@ def test_a_polygon_of_many_sides_is_lined_in_side_by_side() -> None:
     assert sum("Line in h.side." in text for text in told) == 14
     assert "Line in s with the French curve, a stretch at a time" in told
     assert not any(finding.rule == "junction" and "s.1" in finding.message for finding in done.findings)
+
+
+@pytest.mark.parametrize("name", list(kinds()))
+def test_a_word_of_the_trade_leads_to_its_kind_from_its_beginning_on(name: str) -> None:
+    kind = kinds()[name]
+    assert kind.also, "nobody knows only our word for it"
+    for word in kind.also:
+        assert word == word.casefold()
+        assert word not in kinds(), "a name is nobody else's other name"
+        for said in (word, f" {word.upper()} "):
+            assert kind in called(said)
+        for length in range(3, len(word) + 1):
+            assert name in adds(f"x = {word[:length]}")
+        (told,) = [error.message for error in work_out(f"O = datum\nx = {word}, at O\n").solution.errors]
+        assert re.search(rf"did you mean .*\b{name}\b", told)

@@ -52,9 +52,8 @@ def complete(solution: Solution, after: int, row: str, caret: int | None = None)
     if not clauses:
         starts = f"{name.strip()} = "
         return tuple(
-            Completion(f"{starts}{kind.name}, {usual_clauses(kind)}", kind.name, kind.summary)
-            for kind in kinds().values()
-            if kind.name.startswith(head.strip())
+            Completion(f"{starts}{kind.name}, {usual_clauses(kind)}", kind.name, about)
+            for kind, about in _meant(head.strip())
         )
     kind = kinds().get(head.strip())
     if kind is None:
@@ -70,14 +69,26 @@ def _openings(solution: Solution, typed: str) -> tuple[Completion, ...]:
     given: tuple[Completion, ...] = ()
     if "given".startswith(typed):
         given = (Completion("given ", "given", "a dimension from the brief"),)
-    meant = [kind for kind in kinds().values() if typed and kind.name.startswith(typed.lower())]
+    meant = _meant(typed) if typed else []
     name = typed if re.fullmatch(r"[^\W\d]\w*", typed) else ""
     # What is typed may be the beginning of a kind, or of a name of one's own.
-    named = [(free_name(solution, kind), kind) for kind in meant]
-    named += [(name or free_name(solution, kind), kind) for kind in kinds().values()][: len(kinds()) - len(meant)]
+    named = [(free_name(solution, kind), kind, about) for kind, about in meant]
+    named += [(name or free_name(solution, kind), kind, kind.summary) for kind in kinds().values()]
     return given + tuple(
-        Completion(f"{own} = {kind.name}, {usual_clauses(kind)}", kind.name, kind.summary) for own, kind in named
+        Completion(f"{own} = {kind.name}, {usual_clauses(kind)}", kind.name, about)
+        for own, kind, about in named[: len(kinds())]
     )
+
+
+def _meant(typed: str) -> list[tuple[Kind, str]]:
+    """Return the kinds that begin with what is typed, then those that are called so elsewhere, and what each is."""
+    said = typed.casefold()
+    found = [(kind, kind.summary) for kind in kinds().values() if kind.name.startswith(said)]
+    for kind in kinds().values():
+        word = next((word for word in kind.also if word.startswith(said)), None)
+        if said and word and not kind.name.startswith(said):
+            found.append((kind, f"{word}: {kind.summary}"))
+    return found
 
 
 def _continue(

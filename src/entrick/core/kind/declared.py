@@ -51,6 +51,8 @@ class Kind:
         As what it lines in what is clicked piece by piece or pointed at region by region.
     follows : bool
         Whether its clauses say, one after another, what a follower does.
+    also : tuple of str
+        What it is called elsewhere, or reached by (common practice, no source).
     """
 
     name: str
@@ -62,6 +64,7 @@ class Kind:
     construct: Callable[[Args], Made]
     lines_in: Role | None = None
     follows: bool = False
+    also: tuple[str, ...] = ()
 
     @property
     def by_clicking(self) -> bool:

@@ -12,6 +12,16 @@ from pkgutil import iter_modules
 from ..kind import GROUPS, Kind
 
 
+def called(word: str) -> list[Kind]:
+    """Return the kinds that a word of the trade may mean: one by its own name, else those reached by it, singular or
+    plural."""
+    said = " ".join(word.casefold().split())
+    forms = (said, said.removesuffix("s"), f"{said}s")
+    named = [[kind for kind in kinds().values() if kind.name == form] for form in forms]
+    reached = [[kind for kind in kinds().values() if form in kind.also] for form in forms]
+    return next(filter(None, (*named, *reached)), [])
+
+
 @cache
 def kinds() -> dict[str, Kind]:
     """Return every kind by the name the plan calls it."""

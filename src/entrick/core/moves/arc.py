@@ -276,6 +276,7 @@ KIND = Kind(
     example="top = arc, radius 140, around eyeA, around eyeB, above",
     mistake="Sum for difference: an arc beside a circle has its centre at R + r, one that goes around it at R − r. "
     "The arc over the top has its centre below.",
+    also=("blend", "radius", "curve"),
     forms=(
         Form("radius {radius:radius}", needed=True),
         *(Form(f"{contact} {{target:circle}}", most=2) for contact in ("beside", "around", "inside")),

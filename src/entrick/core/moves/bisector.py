@@ -75,6 +75,7 @@ KIND = Kind(
     summary="of a line with ends, or of an angle at a corner",
     example="axis = bisector, of line A B",
     mistake="The opening is changed between the two swings, and the crossing slides to one side.",
+    also=("halve", "half"),
     forms=(
         Form("of {line:line}"),
         Form("of angle {first:point} {corner:point} {second:point}", "angle"),

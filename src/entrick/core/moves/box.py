@@ -89,6 +89,7 @@ KIND = Kind(
     summary="a rectangle, centred or from a corner, its sides and corners named",
     example="frame = box, 60 by 40, centred on O",
     mistake="The whole size is set off from the centre instead of half of it each way.",
+    also=("rectangle", "square", "plate"),
     forms=(
         Form("{width:length} by {height:length}", "size", needed=True),
         Form("centred on {centre:point}", "centred"),

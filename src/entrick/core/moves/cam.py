@@ -436,6 +436,7 @@ KIND = Kind(
     summary="radial, from its events in order, with its displacement diagram",
     example="striker = cam, about O, least 30, rise 120° by 20 harmonic, dwell 60°, fall 180° by 20 uniform",
     mistake="The stations are numbered the way the cam turns. They run against it.",
+    also=("follower", "cam profile"),
     forms=(
         Form("about {centre:point}", needed=True),
         Form("least {radius:length}", needed=True),

@@ -92,6 +92,7 @@ KIND = Kind(
     summary="chain lines through circles, round pitch circles, along axes",
     example="cl = centre lines, of boss hole, along O.plumb",
     mistake="Two short dashes meet in the middle: let long dashes cross at a centre.",
+    also=("centre line", "axis", "axes", "chain line"),
     forms=(
         Form("of {things:several}", most=12),
         Form("round {circle:circle}", most=12),

@@ -65,6 +65,7 @@ KIND = Kind(
     summary="what must hold: overall size, symmetry, least wall, least piece",
     example="must = check, overall 220 by 90, symmetric about O.level, wall at least 6",
     mistake="The overall size is added up from the brief instead of measured on the drawing.",
+    also=("wall", "least wall", "overall size", "symmetry", "proof"),
     forms=(
         Form("overall {across:length} by {up:length}", "overall"),
         Form("overall across {across:length}", "across"),

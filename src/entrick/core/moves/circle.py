@@ -171,6 +171,7 @@ KIND = Kind(
     example="eye = circle, centre A, diameter 60",
     mistake="The diameter is set on the compass instead of the radius. "
     "Templates go by diameter, compasses by radius, briefs by either.",
+    also=("hole", "bore", "boss", "eye", "disc", "ring"),
     forms=(
         Form("centre {centre:point}"),
         Form("concentric with {circle:circle}", "concentric"),

@@ -98,6 +98,7 @@ KIND = Kind(
     summary="isometric, from its base along an axis to its apex",
     example="cap = cone, from P, diameter 50, height 60",
     mistake="The edges are drawn to the ends of the long axis: they touch nearer the apex.",
+    also=("taper", "point of a cone"),
     forms=(
         Form("from {foot:point}", needed=True),
         Form("diameter {size:diameter}", needed=True),

@@ -56,6 +56,7 @@ KIND = Kind(
     summary="where two lines, circles or arcs cross or touch",
     example="P = crossing, of ring and axis, upper",
     mistake="Of two crossings close together the wrong one is taken: look which side of the part it must lie on.",
+    also=("intersection", "meeting point"),
     forms=(Form("of {first:curve} [and] {second:curve}", "of", needed=True), *CHOICES),
     construct=construct,
 )

@@ -186,6 +186,7 @@ KIND = Kind(
     summary="a point of a circle that rolls along a line or round a circle",
     example="path = cycloid, from P, radius 12, 1 turns",
     mistake="The chord of a part is set off along the base instead of the arc it rolls.",
+    also=("epicycloid", "hypocycloid", "rolling circle"),
     forms=(
         Form("from {start:point}", "from"),
         Form("on {circle:circle}", "on"),

@@ -93,6 +93,7 @@ KIND = Kind(
     summary="isometric, along one of the three axes",
     example="post = cylinder, from P, diameter 40, length 60, along up",
     mistake="The straight edge starts from the end of the rhombus instead of where it touches the curve.",
+    also=("rod", "shaft", "bar", "pin"),
     forms=(
         Form("from {foot:point}", needed=True),
         Form("diameter {size:diameter}", needed=True),

@@ -61,6 +61,7 @@ KIND = Kind(
     example="O = datum, middle of sheet",
     mistake="The view is started from a corner of the paper and ends up off the middle: "
     "take the overall size from the space first, and halve what is left.",
+    also=("origin", "zero point"),
     forms=(
         Form("middle of sheet"),
         *(Form(f"{{in:length}} from {side}", side) for side in ("left", "right", "bottom", "top")),

@@ -100,6 +100,7 @@ KIND = Kind(
     summary="a small part of the view again, so many times as large",
     example='large = detail, of rim, about P, radius 10, 4 times, at Q, lettered "A"',
     mistake="Sizes are taken off it by the sheet's scale: it has its own, which stands under it.",
+    also=("enlargement", "magnified view", "blow up"),
     forms=(
         Form("of {things:several}", needed=True),
         Form("about {middle:point}", needed=True),

@@ -54,6 +54,7 @@ KIND = Kind(
     summary="a line in n equal parts",
     example="part = divide, of line A B, in 5",
     mistake="An awkward decimal is stepped off n times and its error with it; the slanted line needs no decimals.",
+    also=("equal parts", "division"),
     forms=(
         Form("of {line:line}", needed=True),
         Form("in {count:count}", needed=True),

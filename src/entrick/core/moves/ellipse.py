@@ -365,6 +365,7 @@ KIND = Kind(
     summary="from its axes or one axis and a point, by any of five methods",
     example="hatch1 = ellipse, centred on O, axes 90 and 56, by four centres",
     mistake="The whole axis is set off from the centre instead of half; arcs are joined off their line of centres.",
+    also=("oval",),
     forms=(
         Form("centred on {centre:point}", "centred", needed=True),
         Form("axes {first:length} and {second:length}", "axes"),

@@ -38,6 +38,7 @@ KIND = Kind(
     summary="rounds the corner of two lines, circles or arcs",
     example="round = fillet, between edge and ring, radius 6",
     mistake="Its centre is found by eye: it lies where the parallels and swings at the radius cross.",
+    also=("corner", "round", "radius"),
     forms=(
         Form("between {first:curve} [and] {second:curve}", needed=True),
         Form("radius {radius:radius}", needed=True),

@@ -39,6 +39,7 @@ KIND = Kind(
     summary="of the perpendicular from a point on a line",
     example="F = foot, of P on edge",
     mistake="The nearest point is judged by eye: slide a set square along the line to the point.",
+    also=("perpendicular", "drop"),
     forms=(Form("of {point:point} on {line:line}", "of", needed=True),),
     construct=construct,
 )

@@ -518,6 +518,7 @@ KIND = Kind(
     summary="spur, with involute teeth, a bore and a keyway; its mate in the worksheet",
     example="wheel = gear, about O, 24 teeth, module 4, bore diameter 25",
     mistake="The addendum is added once. It counts on both sides: outside is D + 2a.",
+    also=("spur gear", "pinion", "cog", "wheel"),
     forms=(
         Form("about {centre:point}", needed=True),
         Form("{count:count} teeth", "teeth"),

@@ -94,6 +94,7 @@ KIND = Kind(
     summary="level and plumb lines from chains of spacings",
     example="frame = grid, from P, across 20 10 30 20, up 15 25",
     mistake="Each spacing is measured from the line before it, and the errors add up: measure each sum from the first.",
+    also=("lattice", "ground"),
     forms=(
         Form("across {spacings:lengths}"),
         Form("up {spacings:lengths}"),

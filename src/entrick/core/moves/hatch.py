@@ -46,6 +46,7 @@ KIND = Kind(
     summary="even lines over a cut region",
     example="cut = hatch, of rim bore, at 45°",
     mistake="Hatching is carried past an edge, or its spacing wanders: set the distance once and keep it.",
+    also=("section lines", "section", "shading"),
     forms=(
         Form("of {loops:several}", needed=True),
         Form("at {angle:angle}"),

@@ -374,6 +374,7 @@ KIND = Kind(
     summary="on a cylinder or cone; near and far half, springs, screw edges",
     example="coil = helix, from O, diameter 40, lead 12, 3 turns",
     mistake="The lead is taken for the pitch: with two starts the pitch is half the lead.",
+    also=("spring", "coil"),
     forms=(
         Form("from {foot:point}", needed=True),
         Form("diameter {size:diameter}", needed=True),

@@ -18,6 +18,7 @@ KIND = Kind(
     summary="dashed lines for what lies behind",
     example="back = hidden, slot1",
     mistake="The dashes stop short of the outline: a hidden line begins and ends on a dash.",
+    also=("dashed", "hidden lines", "hidden edge"),
     forms=(
         Form("open"),
         line_in.REPEATED,

@@ -130,6 +130,7 @@ KIND = Kind(
     summary="a constant wall inside or outside an outline",
     example="window = inset, of rim, wall 8",
     mistake="The same radius is used for the inner round: it is the outer one less the wall, about the same centre.",
+    also=("offset", "wall", "shell"),
     forms=(
         Form("of {outline:run}", needed=True),
         Form("wall {wall:length}", needed=True),

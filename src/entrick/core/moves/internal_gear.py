@@ -166,6 +166,7 @@ KIND = Kind(
     summary="involute teeth inside a ring, pointing to its centre",
     example="ring = internal gear, about O, 60 teeth, module 2",
     mistake="The addendum is taken outward. Inside, the tips lie at D − 2a and the root at D + 2b.",
+    also=("ring gear", "annulus"),
     forms=(
         Form("about {centre:point}", needed=True),
         Form("{count:count} teeth", "teeth"),

@@ -95,6 +95,7 @@ KIND = Kind(
     summary="of a circle: the path of a thread unwound from it",
     example="flank = involute, of base, through 60°",
     mistake="The chord is set off on the tangent instead of the arc: the thread is as long as what was unwound.",
+    also=("unwound thread",),
     forms=(
         Form("of {circle:circle}", needed=True),
         Form("through {angle:angle}", needed=True),

@@ -201,6 +201,7 @@ KIND = Kind(
     summary="a plate on any plane, its corners rounded, so thick",
     example="lock = isometric block, centred on P, 60 by 40, on right, thick 22, rounded 8",
     mistake="The round is set in along one edge only, or drawn with the circle's own radius.",
+    also=("plate", "slab"),
     forms=(
         Form("centred on {centre:point}", "centred", needed=True),
         Form("{width:length} by {height:length}", "size", needed=True),

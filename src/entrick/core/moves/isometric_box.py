@@ -117,6 +117,7 @@ KIND = Kind(
     summary="width, depth and height from its near lower corner",
     example="block = isometric box, from P, 60 by 40 by 30",
     mistake="A slanted edge is measured like the axes: only lengths along the three axes are true.",
+    also=("block", "cuboid", "cube"),
     forms=(
         Form("from {corner:point}", needed=True),
         Form("{width:length} by {depth:length} by {height:length}", "size", needed=True),

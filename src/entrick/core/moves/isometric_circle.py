@@ -109,6 +109,7 @@ KIND = Kind(
     summary="on the top, left or right plane, by four centres, true or by template",
     example="eye = isometric circle, centred on P, diameter 40, on top",
     mistake="It leans the wrong way: the short axis lies along the axis the plane does not contain.",
+    also=("isometric ellipse",),
     forms=(
         Form("centred on {centre:point}", "centred", needed=True),
         Form("diameter {size:diameter}"),

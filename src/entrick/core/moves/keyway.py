@@ -130,6 +130,7 @@ KIND = Kind(
     summary="a rectangular recess in a circle: sides and floor",
     example="key = keyway, on bore, width 8, depth 3.3, above",
     mistake="The depth is measured from the corner of the sides instead of from the circle on the middle line.",
+    also=("keyseat", "key", "key slot"),
     forms=(
         Form("on {circle:circle}", needed=True),
         Form("width {width:length}", needed=True),

@@ -51,6 +51,7 @@ KIND = Kind(
     summary="words beside a place, or with a leader to it",
     example='note = label, saying "SHAFT", pointing to P, 20 right, 12 above',
     mistake="Letters without guide lines wander in height.",
+    also=("text", "note", "leader", "words"),
     forms=(
         Form("saying {text:text}", "text", needed=True),
         Form("at {point:point}"),

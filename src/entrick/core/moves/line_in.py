@@ -155,6 +155,7 @@ KIND = Kind(
     summary="go over the outline along the pieces, in order",
     example="rim = line in, eyeA > top > eyeB > low",
     mistake="The arc is trimmed to a line it only nearly touches. Stop at the computed touch point, arcs first.",
+    also=("outline", "profile", "contour", "go over"),
     forms=(
         Form("open"),
         Form("cut"),

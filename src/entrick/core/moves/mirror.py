@@ -68,6 +68,7 @@ KIND = Kind(
     summary="the image of a thing, of several, or of a whole run about a line",
     example="low = mirror, of top, about line A B",
     mistake="Only the curve is copied and not its centre: carry the centre across and swing the same radius.",
+    also=("reflection", "reflect", "symmetry", "opposite hand"),
     forms=(
         Form("of {original:shape}"),
         Form("of {originals:several}"),

@@ -46,6 +46,7 @@ KIND = Kind(
     summary="a line at a distance from another, on a side",
     example="upper = parallel, to edge, at 12, above",
     mistake="The distance is measured along a slanted edge instead of square to the line.",
+    also=("offset", "distance line"),
     forms=(
         Form("to {line:line}", needed=True),
         Form("at {distance:length}", needed=True),

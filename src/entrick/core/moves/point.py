@@ -154,6 +154,7 @@ KIND = Kind(
     summary="set off from another point by offsets, or by distance and angle",
     example="A = point, 48 left of O",
     mistake="A dimension between two centres is taken as the distance of each from the middle: halve it first.",
+    also=("place", "mark", "centre"),
     forms=(
         Form("{amount:length} {way:left/right/above/below} [of] {origin:point}", "offset", most=2),
         Form("{amount:length} {way:left/right/above/below}", "offset", most=2),

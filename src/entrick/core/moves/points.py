@@ -76,6 +76,7 @@ KIND = Kind(
     summary="a list of places measured from one origin",
     example="holes = points, from O, 10 20, 35 20, 35 60",
     mistake="Each is measured from the one before, and the errors add up: measure every one from the origin.",
+    also=("coordinates", "ordinates"),
     forms=(
         Form("from {origin:point}", needed=True),
         Form("csv {rows:text}"),

@@ -230,6 +230,7 @@ KIND = Kind(
     summary="regular, by its side, across corners or across flats",
     example="nut = polygon, 6 sides, centred on O, 36 across flats, flat up",
     mistake="The size across flats is taken for the size across corners: a spanner goes on the flats.",
+    also=("triangle", "square", "pentagon", "hexagon", "octagon", "nut", "flats"),
     forms=(
         Form("{count:count} sides", "sides", needed=True),
         Form("centred on {centre:point}", "centred", needed=True),

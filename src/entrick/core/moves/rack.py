@@ -249,6 +249,7 @@ KIND = Kind(
     summary="straight-flanked teeth along a line, with a backing; a gear of the same module runs on it",
     example="bar = rack, from P, 8 teeth, module 4, backing 12",
     mistake="Tooth and space are made alike at the tips. They are alike on the pitch line alone.",
+    also=("toothed bar",),
     forms=(
         Form("from {start:point}", needed=True),
         Form("along {line:line}"),

@@ -151,6 +151,7 @@ KIND = Kind(
     summary="the corners of a run rounded with one radius",
     example="plate = rounded, all corners of frame, radius 6",
     mistake="The radius is measured from the corner itself: its centre lies the radius in from both sides.",
+    also=("round corners", "radiused"),
     forms=(
         Form("all corners of {run:run}", "all"),
         Form("corners {corners:several} of {run:run}", "some"),

@@ -134,6 +134,7 @@ KIND = Kind(
     summary="straight legs one after another; every corner and leg is named",
     example="edge = run, from P, right 20, up 35, at 120° for 12",
     mistake="A leg's angle is counted from the leg before it instead of from the right.",
+    also=("legs", "chain of lines", "zigzag", "steps"),
     forms=(
         Form("from {start:point}", needed=True),
         Form("{way:right/left/up/down} {amount:length}", "leg", most=MOST_LEGS),

@@ -39,6 +39,7 @@ KIND = Kind(
     summary="lengths to scale, to be read with dividers",
     example="bar = scale bar, at P, 5 parts of 10",
     mistake="The bar is drawn at full size beside a view at half of it.",
+    also=("diagonal scale", "drawn scale"),
     forms=(
         Form("at {point:point}", needed=True),
         Form("{count:count} parts of {each:length}", "parts", needed=True),

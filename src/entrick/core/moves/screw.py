@@ -363,6 +363,7 @@ KIND = Kind(
     summary="square or V thread, from its crest and root helices",
     example="paddle = screw, from B, diameter 40, core diameter 32, lead 12, length 96, square",
     mistake="Both root helices are drawn right across: of each groove one is seen, on the side that faces the eye.",
+    also=("thread", "worm"),
     forms=(
         Form("from {foot:point}", needed=True),
         Form("diameter {size:diameter}", needed=True),

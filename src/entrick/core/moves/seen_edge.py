@@ -18,6 +18,7 @@ KIND = Kind(
     summary="an edge that is seen but is neither rim nor hole: a seat, a bevel",
     example="bevel = seen edge, ring",
     mistake="A seat is lined in as a hole, and the cutter goes through it.",
+    also=("edge", "bevel", "seat"),
     forms=(
         Form("open"),
         line_in.REPEATED,

@@ -105,6 +105,7 @@ KIND = Kind(
     summary="the same thing moved level, plumb or along a line, once or in a row",
     example="second = shift, of hole, 30 right",
     mistake="A chain of moves is measured each from the last, and the errors add up: measure each from the first.",
+    also=("move", "copy", "row", "slide"),
     forms=(
         Form("of {original:shape}"),
         Form("of {originals:several}"),

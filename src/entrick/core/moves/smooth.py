@@ -92,6 +92,7 @@ KIND = Kind(
     summary="a curve without corners through points",
     example="brow = smooth, through A B C D, leaving at 30°",
     mistake="The French curve is laid through two points at a time and the joins show: let the stretches overlap.",
+    also=("curve", "freehand curve", "curve through points"),
     forms=(
         Form("through {points:several}", needed=True),
         Form("leaving at {angle:angle}", "leaving"),

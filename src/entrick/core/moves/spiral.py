@@ -124,6 +124,7 @@ KIND = Kind(
     summary="Archimedes' spiral, from its radii and turns",
     example="scroll = spiral, about O, radius 10 to 40, 2 turns",
     mistake="The radius is made larger by the same part of itself instead of by the same length.",
+    also=("scroll", "volute"),
     forms=(
         Form("about {centre:point}", "about", needed=True),
         Form("radius {first:length} to {last:length}", "radii", needed=True),

@@ -188,6 +188,7 @@ KIND = Kind(
     summary="isometric, a cylinder stepped on a cylinder, flat or rounded",
     example="stud = stub, from P, diameter 40, length 20, step diameter 24, step length 30, along up, rounded",
     mistake="The rim is gone over behind the smaller cylinder, which hides it.",
+    also=("stepped shaft", "spigot"),
     forms=(
         Form("from {foot:point}", needed=True),
         Form("diameter {size:diameter}", needed=True),

@@ -73,6 +73,7 @@ KIND = Kind(
     summary="a locus on its own: all places at one distance from a point",
     example="reach = swing, from A, radius 70, towards B",
     mistake="One locus alone fixes nothing: a centre is where two of them cross.",
+    also=("locus", "sweep"),
     forms=(
         Form("from {needle:point}", needed=True),
         Form("radius {radius:radius}"),

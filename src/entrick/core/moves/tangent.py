@@ -133,6 +133,7 @@ KIND = Kind(
     summary="a line that touches an ellipse; or its normal",
     example="edge = tangent, to hatch1, from P, above",
     mistake="The edge is laid against the curve by eye: the touch point is where the tangent is square to the normal.",
+    also=("normal", "touching line"),
     forms=(
         Form("to {curve:run}", "to", needed=True),
         Form("from {point:point}", "from"),

@@ -321,6 +321,7 @@ KIND = Kind(
     summary="end view or section of a thread by table, through or blind",
     example='tap = tapped hole, at P, thread "M10", section down, depth 20, drilled 26',
     mistake="Hatching stops at the outer line of an empty thread: it runs on to the edge of the hole.",
+    also=("thread", "tapping", "threaded hole"),
     forms=(
         Form("at {place:point}", needed=True),
         Form("thread {size:text}", needed=True),

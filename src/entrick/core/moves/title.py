@@ -37,6 +37,7 @@ KIND = Kind(
     summary="drawn, checked, date, sheet, material, projection",
     example='block = title, drawn "A", checked "B", date "24 Nov 2026", sheet "1 of 1", projection first',
     mistake="A field is left empty: whoever picks the sheet up cannot tell whether it was checked.",
+    also=("title block", "heading"),
     forms=(
         *(Form(f"{field} {{text:text}}", field) for field in FIELDS),
         Form("projection {which:first/third}"),

@@ -4,8 +4,15 @@ from __future__ import annotations
 
 from difflib import get_close_matches
 
-from ..moves import kinds
+from ..kind import Kind
+from ..moves import called, kinds
 from ..plan.errors import ClauseError, PlanError
+
+NEARLY = 0.75
+"""How much of a word must agree with one that is known for it to be taken as that, misspelt (by eye, no source)."""
+
+FEWEST = 3
+"""Letters from which on a beginning tells a word (by eye, no source)."""
 
 
 def placed(error: ClauseError, number: int, text: str) -> PlanError:
@@ -38,13 +45,23 @@ def _swap(text: str, wrong: str, right: str) -> str:
 
 
 def unknown_kind(name: str) -> ClauseError:
+    """Return what is told of a kind that does not exist: which is meant, by a word of the trade or by its spelling."""
+    meant = called(name)
     run_on = next((kind for kind in kinds() if name.startswith(f"{kind} ")), None)
-    if run_on:
+    if run_on and not meant:
         return ClauseError(
             f"a comma parts {run_on} from its clauses", None, (name, name.replace(run_on, f"{run_on},", 1))
         )
-    close = get_close_matches(name, list(kinds()), 1, 0.5)
-    hint = f"; did you mean {close[0]}?" if close else f"; there are {', '.join(kinds())}"
-    return ClauseError(
-        f"there is no kind of construction called {name}{hint}", None, (name, close[0]) if close else None
-    )
+    meant = meant or _spelt_nearly(name.casefold())
+    told = f"there is no kind of construction called {name}"
+    if not meant:
+        return ClauseError(f"{told}; there are {', '.join(kinds())}")
+    *others, last = [kind.name for kind in meant]
+    asked = f"{', '.join(others)} or {last}" if others else last
+    return ClauseError(f"{told}; did you mean {asked}?", None, None if others else (name, last))
+
+
+def _spelt_nearly(name: str) -> list[Kind]:
+    words = {word: kind for kind in reversed(kinds().values()) for word in (*kind.also, kind.name)}
+    begun = [word for word in words if len(name) >= FEWEST and word.startswith(name)]
+    return [words[word] for word in (begun or get_close_matches(name, list(words), 1, NEARLY))[:1]]

@@ -22,17 +22,17 @@ circle_rows = st.tuples(st.floats(-60, 60), st.floats(-60, 60), st.floats(2, 40)
 def test_common_tangents_touch_both(a, b, pair: str, side: str) -> None:  # type: ignore[no-untyped-def]
     apart = math.hypot(a[0] - b[0], a[1] - b[1])
     assume(apart > a[2] + b[2] + 1)
-    done = work_out(
-        HEAD
-        + "".join(
-            f"{n} = point, {x:.4f} right of O, {y:.4f} above O\nc{n} = circle, centre {n}, radius {r:.4f}\n"
-            for n, (x, y, r) in zip("AB", (a, b), strict=True)
-        )
-        + f"t = line, touching cA, touching cB, {pair}, {side}\n"
+    rows = HEAD + "".join(
+        f"{n} = point, {x:.4f} right of O, {y:.4f} above O\nc{n} = circle, centre {n}, radius {r:.4f}\n"
+        for n, (x, y, r) in zip("AB", (a, b), strict=True)
     )
+    done = work_out(f"{rows}t = line, touching cA, touching cB, {pair}, {side}\n")
     entry = done.solution.entries[-1]
     if entry.made is None:  # both of the pair lie alike on that side: they must then be told apart otherwise
-        assert len(entry.candidates) == 4
+        assert "2 of the 4 lines still fit" in entry.error.message
+        for candidate in entry.candidates:
+            chosen = f"{rows}t = line, touching cA, touching cB, {', '.join(candidate.words)}\n"
+            assert work_out(chosen).solution.entries[-1].made.shape == candidate.shape
         return
     line = entry.made.shape
     assert isinstance(line, Line)

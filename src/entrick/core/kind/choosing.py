@@ -178,10 +178,23 @@ def choose(options: Sequence[Option], args: Args, noun: str) -> tuple[int, tuple
         return order[0], ()
     left = _narrow(ranked, args)
     if len(left) != 1:
-        candidates = _letter(ranked, None, args)
-        listed = "; ".join(f"{c.letter} {c.about} ({', '.join(c.words)})" for c in candidates)
-        raise Undecided(f"{len(ranked)} {noun}s fit; say which: {listed}", candidates)
+        raise _undecided(ranked, left, args, noun)
     return order[left[0]], _letter(ranked, left[0], args)
+
+
+def _undecided(options: Sequence[Option], left: Sequence[int], args: Args, noun: str) -> Undecided:
+    """Return what is told where the words said so far leave several solutions, or none."""
+    named = _landmarks(args)
+    open_ = left or range(len(options))
+    candidates = [Candidate(letter, i, tuple(options), False, named) for letter, i in zip(LETTERS, open_, strict=False)]
+    if not left:
+        told = f"none of the {len(options)} {noun}s lies as it is said"
+    elif len(left) < len(options):
+        told = f"{len(left)} of the {len(options)} {noun}s still fit"
+    else:
+        told = f"{len(options)} {noun}s fit"
+    listed = "; ".join(f"{each.letter} {each.about} ({', '.join(each.words)})" for each in candidates)
+    return Undecided(f"{told}; say which: {listed}", candidates)
 
 
 def _narrow(options: Sequence[Option], args: Args) -> list[int]:

@@ -91,6 +91,10 @@ def fits(shape: Shape | Loop | Family, type: str) -> bool:
     return all(isinstance(member, _TYPES[type]) for member in members)
 
 
+OUTERMOST = frozenset({"left", "right", "top", "bottom"})
+"""Parts of a run that a drafter looks for on a circle as well, where a crossing has to be made first."""
+
+
 @dataclass(frozen=True)
 class Figure:
     """All items made so far, in order, and the names whose statements failed."""
@@ -122,7 +126,13 @@ class Figure:
             choices = ", ".join(f"{name}.{key}" for key in item.parts) or "no named parts"
             close = get_close_matches(part, list(item.parts), 1, 0.4)
             instead = (text, f"{name}.{close[0]}") if close else None
-            raise ClauseError(f"{name} has no part {part}; it has {choices}", None, instead)
+            round_ = isinstance(item.shape, Circle | Arc) and part in OUTERMOST
+            way = (
+                f"; its outermost places are crossings: crossing, of {name} and a line through its centre"
+                if round_
+                else ""
+            )
+            raise ClauseError(f"{name} has no part {part}; it has {choices}{way}", None, instead)
         whole = not part or (isinstance(item.shape, Family) and shape in item.shape.members)
         lined = item.lined if whole else None
         if isinstance(shape, Family) and all(isinstance(member, _TYPES[wanted]) for member in shape.members):

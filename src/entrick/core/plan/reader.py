@@ -266,6 +266,9 @@ def _explain(text: str, error: UnexpectedInput) -> Line:
     if found == "-" or found.startswith(("-", "−")):
         mend = f"{before.rstrip()} - {text[column + 1 :].lstrip()}"
         return _unread(text, f"expected a space after the minus before {found[1:]}", clause, mend)
+    if found[:1] in ("=", ":") and "=" in before:
+        mend = f"{before.rstrip()} {text[column + 1 :].lstrip()}"
+        return _unread(text, f"a value stands right behind its word, without the {found[0]}", clause, mend)
     wanted = sorted(_EXPECTED[name] for name in _accepted(error) if name in _EXPECTED)
     expected = f"expected {' or '.join(wanted)}" if wanted else "the line should end"
     place = f"before {found}" if found else "at the end"

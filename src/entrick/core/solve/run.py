@@ -271,7 +271,7 @@ class _Run:
         if statement.kind not in kinds():
             raise unknown_kind(statement.kind)
         givens = frozenset(name for name, _ in names_used(statement) if name in self.quantities)
-        matches = matches_of(statement, givens)
+        matches = matches_of(statement, givens, self.items)
         said = tuple(said_in(match, self.figure, self.quantities, self.head.unit) for match in matches)
         args = Args(statement.name, self.head.unit, said, self.projected, kinds()[statement.kind])
         made, asked = construct_all(statement.kind, args)

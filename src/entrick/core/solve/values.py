@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Container, Mapping, Sequence
 from fractions import Fraction
 
 from ..geometry import Line, Point
@@ -41,12 +41,15 @@ def spoken(statement: Statement) -> tuple[Clause, ...]:
 _MATCHES: Kept[tuple[Match, ...]] = Kept(8192)
 
 
-def matches_of(statement: Statement, givens: frozenset[str]) -> tuple[Match, ...]:
-    """Return which clause of a statement is which form; where it says what it said, that is known."""
+def matches_of(statement: Statement, givens: frozenset[str], things: Container[str] = frozenset()) -> tuple[Match, ...]:
+    """Return which clause of a statement is which form; where it says what it said, that is known.
+
+    What is drawn above matters to what is told of a misfit alone.
+    """
     key = (id(statement), givens)
     found = _MATCHES.recall(key)
     if found is None:
-        found = match_clauses(spoken(statement), kinds()[statement.kind].forms, statement.kind, givens)
+        found = match_clauses(spoken(statement), kinds()[statement.kind].forms, statement.kind, givens, things)
         _MATCHES.keep(key, found, statement)
     return found
 

@@ -3,10 +3,13 @@
 import math
 
 import pytest
+import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from shapely import affinity
 
 from desk import outline, refused, run_of, solved
+from entrick.core.rehearsal.exactly import carried_exactly
 
 DISC = "c = circle, centre O, radius 50\n"
 
@@ -52,3 +55,29 @@ def test_what_cannot_turn_is_said() -> None:
     assert "at least twice" in refused(notch + "rim = line in, c > n, 1 about O\n")
     hole = DISC + "A = point, 50 above O\nb = box, 8 by 8, centred on A\n"
     assert "is closed: name the piece" in refused(hole + "rim = line in, c > b, 6 about O\n")
+
+
+@settings(deadline=None, max_examples=20)
+@given(st.integers(3, 9), st.floats(0.1, 0.3), st.sampled_from(["s1 > e > s2", "s2 > e > s1"]), st.floats(-60, 60))
+def test_a_stepping_wheel_is_the_same_whichever_side_of_its_slot_is_named_first(
+    count: int, share: float, order: str, place: float
+) -> None:
+    """By shapely: a disc with slots cut away; by the board: every place of it is led to, those of the copies too."""
+    width, foot = round(share * 100 * math.sin(math.pi / count), 4), 25.0
+    done = solved(
+        f"{DISC}b = point, {foot} from O, at {place:.3f}°\nm = point, 50 from O, at {place:.3f}°\n"
+        f"axis = line, from O to m\ne = circle, centre b, radius {width / 2}\n"
+        f"s1 = parallel, to axis, at {width / 2}, above\ns2 = parallel, to axis, at {width / 2}, below\n"
+        f"rim = line in, c > {order}, {count} about O\n"
+    )
+    rim = run_of(done, "rim")
+    assert len(rim.pieces) == 4 * count
+    disc = shapely.Point(0, 0).buffer(50, 256)
+    slot = shapely.LineString([(foot, 0), (60, 0)]).buffer(width / 2, 256)
+    cut = [affinity.rotate(slot, place + 360 * number / count, origin=(0, 0)) for number in range(count)]
+    want = disc.difference(shapely.unary_union(cut))
+    assert outline(rim, 64).symmetric_difference(want, grid_size=1e-7).area < 2e-3 * want.area
+    carried = carried_exactly(done.solution, done.sheet)
+    assert carried.failure == ""
+    assert carried.miss <= 10 * carried.allowed
+    assert not carried.computed

@@ -124,6 +124,8 @@ def laid_off(
             originals.append(thing)  # type: ignore[arg-type]
             copies.append(_again(thing, move, key, other.name))
             ends = [] if isinstance(one.curve, Circle) else [one.entry, one.exit]
+            if isinstance(one.curve, Circle | Arc):
+                ends.append(one.curve.centre)  # what follows may touch it, and a touch lies square from the centre
         for end, spot in enumerate(ends):
             if work.has_mark(spot):
                 mark = work.mark(spot)

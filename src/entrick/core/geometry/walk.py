@@ -104,8 +104,9 @@ MOST_RUNS = 8
 """Runs of pieces one walk may join: each may be walked either way."""
 
 
-def turned(stops: Sequence[Stop], count: int, centre: Point) -> list[Stop]:
-    """Return the stops of a walk that goes along the same pieces again and again, equally spaced about a centre.
+def turned(stops: Sequence[Stop], count: int, centre: Point, clockwise: bool = False) -> list[Stop]:
+    """Return the stops of a walk that goes along the same pieces again and again, equally spaced about a centre: from
+    one place to the next counter-clockwise, or clockwise. A piece is numbered by its place either way.
 
     Raises
     ------
@@ -134,7 +135,8 @@ def turned(stops: Sequence[Stop], count: int, centre: Point) -> list[Stop]:
             run=run,
         )
 
-    return [*stops, *(at(stop, number) for number in range(1, count) for stop in stops)]
+    places = range(count - 1, 0, -1) if clockwise else range(1, count)
+    return [*stops, *(at(stop, number) for number in places for stop in stops)]
 
 
 def walk(stops: Sequence[Stop], closed: bool = True, period: int = 0) -> Loop:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from contextlib import suppress
 from fractions import Fraction
 from functools import partial
 
@@ -17,7 +18,7 @@ from ..kind.choosing import OfWalk, lettered
 from ..kind.parts import outermost_parts
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from ..tolerance import assembled
+from ..tolerance import assembled, worked
 
 MOST_TOLD = 24
 """Pieces a sentence names one by one."""
@@ -36,11 +37,12 @@ def lined(args: Args, role: Role) -> Made:
     """
     clause, again = args.need("walk"), args.get("repeat")
     stops: Sequence[Stop] = clause.stops("walk")
-    said = len(stops)
+    said, clockwise = len(stops), False
     try:
         if again:
-            stops = _repeated(args, stops, again)
-        loop = _walked(stops, args.get("open") is None, role, said if again else 0)
+            stops, loop, clockwise = _repeated(args, stops, again, role)
+        else:
+            loop = _walked(stops, args.get("open") is None, role, 0)
     except WalkError as error:
         ways = _ways_of(error, clause.clause, stops, said)
         if ways:
@@ -60,7 +62,7 @@ def lined(args: Args, role: Role) -> Made:
         ),
         parts=outermost_parts(loop),
         lined=role,
-        draw=partial(_draw, args, stops, said, loop, role),
+        draw=partial(_draw, args, stops, said, clockwise, loop, role),
         cut=args.get("cut") is not None,
     )
 
@@ -92,17 +94,34 @@ def _ways_of(error: WalkError, clause: int, stops: Sequence[Stop], said: int) ->
     return list(found.values())
 
 
-def _repeated(args: Args, stops: Sequence[Stop], again: Said) -> list[Stop]:
-    count = again.count("count")
+def _repeated(args: Args, stops: Sequence[Stop], again: Said, role: Role) -> tuple[Sequence[Stop], Loop, bool]:
+    """Return the stops of a walk that is repeated all round, what it comes to, and whether it goes round clockwise.
+
+    The pieces may be named in either order: the way that goes back over what it has gone along is the longer one.
+    """
+    count, centre = again.count("count"), again.point("centre")
     if count < 2:
         raise ClauseError("a walk is repeated at least twice", again.clause)
     if args.get("open"):
         raise ClauseError("a walk that is repeated all round closes: it is not open", again.clause)
     check_copies([stop.run or stop.curve for stop in stops], count)
-    return turned(stops, count, again.point("centre"))
+    every = turned(stops, count, centre)
+    try:
+        loop = _walked(every, True, role, len(stops))
+    except WalkError as error:
+        refused, loop = error, None
+    if count > 2:
+        other = turned(stops, count, centre, clockwise=True)
+        with suppress(WalkError):
+            back = _walked(other, True, role, len(stops))
+            if loop is None or loop.length - back.length > worked(loop.length):
+                return other, back, True
+    if loop is None:
+        raise refused
+    return every, loop, False
 
 
-def _draw(args: Args, stops: Sequence[Stop], said: int, loop: Loop, role: Role, work: Work) -> None:
+def _draw(args: Args, stops: Sequence[Stop], said: int, clockwise: bool, loop: Loop, role: Role, work: Work) -> None:
     """Carry what is repeated round to its other places, and go over everything from mark to mark."""
     if len(stops) > said:
         again = args.need("repeat")
@@ -110,7 +129,7 @@ def _draw(args: Args, stops: Sequence[Stop], said: int, loop: Loop, role: Role, 
         count = len(stops) // said
         names = " and ".join(dict.fromkeys(stop.name for stop in stops[:said]))
         for number in range(1, count):
-            degrees = Fraction(360 * number, count)
+            degrees = Fraction(360 * (count - number if clockwise else number), count)
             for stop, copy in zip(stops[:said], stops[said * number : said * (number + 1)], strict=True):
                 if stop.run is None and same_place(stop.curve, copy.curve):
                     continue

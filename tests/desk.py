@@ -13,6 +13,7 @@ from entrick.core.geometry import Arc, Circle, Line, Loop, Point
 from entrick.core.plan.document import Plan
 from entrick.core.plan.reader import read_plan
 from entrick.core.plan.writer import write_plan
+from entrick.core.rehearsal.exactly import carried_exactly
 
 HEAD = "units mm\nsheet A2 landscape, scale 1:1, border 10\nO = datum\n"
 
@@ -36,6 +37,14 @@ def thing(done: Work, name: str) -> Any:
     owner, _, key = name.partition(".")
     item = done.solution.figure.items[owner]
     return item.parts[key] if key else item.shape
+
+
+def led_to(done: Work) -> None:
+    """Check that the acts of a plan, carried out, end in its figure, and that no place of it had to be worked out."""
+    carried = carried_exactly(done.solution, done.sheet)
+    assert carried.failure == ""
+    assert carried.miss <= 10 * carried.allowed, carried.where
+    assert not carried.computed
 
 
 def run_of(done: Work, name: str) -> Loop:

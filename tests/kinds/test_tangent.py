@@ -6,7 +6,7 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from desk import HEAD, refused, thing
+from desk import HEAD, led_to, line_of, refused, solved, thing
 from entrick.core.desk import work_out
 from entrick.core.geometry import Circle, Line, Point
 
@@ -55,3 +55,35 @@ def test_a_tangent_from_a_point() -> None:
     assert "lie one inside the other" in refused(
         "c = circle, centre O, radius 30\nA = point, 5 right of O\nt = line, through A, touching c"
     )
+
+
+OVAL = "e = ellipse, centred on O, axes 60 and 40\n"
+
+
+@given(st.floats(0, 179), st.sampled_from(["level", "plumb", "at", "parallel to w"]), st.booleans())
+def test_a_tangent_in_a_direction_keeps_it_and_touches(degrees: float, way: str, normal: bool) -> None:
+    """By the line of support of an ellipse: its offset squared is a² sin² + b² cos² of the direction."""
+    angle = {"level": 0.0, "plumb": 90.0}.get(way, round(degrees, 2))
+    said = f"at {angle}°" if way == "at" else way
+    which = "above" if (1 < angle < 179 and abs(angle - 90) > 1) or angle < 1 or angle > 179 else "right"
+    done = solved(
+        f"{OVAL}w = line, through O, at {round(degrees, 2)}°\nt = tangent, to e, {said}, {which}"
+        f"{', normal' if normal else ''}\n"
+    )
+    line, turn = line_of(done, "t"), math.radians(angle)
+    if normal:
+        assert abs(line.direction.dot(Point(math.cos(turn), math.sin(turn)))) < 1e-9
+    else:
+        assert abs(line.direction.cross(Point(math.cos(turn), math.sin(turn)))) < 1e-9
+        reach = math.hypot(30 * math.sin(turn), 20 * math.cos(turn))
+        assert abs(abs(line.offset_of(Point(0, 0))) - reach) < 1e-9
+    led_to(done)
+
+
+def test_a_tangent_that_cannot_be_drawn_says_why() -> None:
+    for said, told in (
+        ("from O", "O lies inside"),
+        ("level, plumb, above", "say one of them"),
+        ("parallel O.level, above", "did you mean parallel to O.level"),
+    ):
+        assert told in refused(f"{OVAL}t = tangent, to e, {said}\n")

@@ -209,3 +209,24 @@ def test_heading_lines_are_changed_written_in_their_place_or_taken_out(key: str,
 )
 def test_a_note_may_stand_before_that_a_size_is_assumed(typed: str, kept: str) -> None:
     assert edit.tidy(typed) == edit.tidy(kept) == kept + "\n"
+
+
+@pytest.mark.parametrize(
+    ("row", "words"),
+    [
+        ("x = circle, centre O, 9", ["radius 9", "diameter 9"]),
+        ("x = circle, O, radius 9", ["centre O", "concentric with O", "through O", "touching O"]),
+        ("x = square, centred on O", ["box", "polygon"]),
+        ("x = mirror, ring, about O.level", ["of ring", "about ring"]),
+        ("x = circle, centre O, radius nope", []),
+        ("x = circle, center O, radius 9", []),
+    ],
+)
+def test_where_several_things_may_be_meant_each_is_offered_as_a_line(row: str, words: list[str]) -> None:
+    head = "units mm\nO = datum\nring = circle, centre O, radius 9\n"
+    (error,) = work_out(f"{head}{row}\n").solution.errors
+    assert [each.words for each in error.meant] == words
+    assert not (error.meant and error.mend)
+    for each in error.meant:
+        after = work_out(f"{head}{each.line}\n").solution.errors
+        assert error not in after

@@ -1,14 +1,16 @@
+import type { Meaning } from "../api/client";
 import { useBench } from "../state/bench";
 
 interface Props {
   id?: string;
   message: string;
   mend?: string | null;
+  meant?: readonly Meaning[];
   line: number;
 }
 
-/** A mistake, where it stands, with its mend. */
-export function Mistake({ id, message, mend, line }: Props) {
+/** A mistake, where it stands, with its mend, or what may have been meant. */
+export function Mistake({ id, message, mend, meant, line }: Props) {
   const edit = useBench((bench) => bench.edit);
   return (
     <div id={id} role="alert" className="slip my-1 border-l-4 border-l-accent px-2 py-1">
@@ -16,6 +18,16 @@ export function Mistake({ id, message, mend, line }: Props) {
         ✗{" "}
       </span>
       {message}
+      {meant?.map((way) => (
+        <button
+          key={way.words}
+          className="act ml-2"
+          title={way.line}
+          onClick={() => void edit({ op: "line", line, text: way.line })}
+        >
+          {way.words}
+        </button>
+      ))}
       {mend && (
         <button className="act ml-2" title={mend} onClick={() => void edit({ op: "line", line, text: mend })}>
           Mend it

@@ -78,7 +78,7 @@ const EntryRow = memo(function EntryRow({ entry, number, work, kind }: RowProps)
       </button>
       {entry.error && (
         <div className="ml-10">
-          <Mistake message={entry.error.message} mend={entry.error.mend} line={entry.line} />
+          <Mistake {...entry.error} line={entry.line} />
         </div>
       )}
       {work && <SettingCard entry={entry} work={work} kind={kind} />}

@@ -2049,6 +2049,22 @@ export type MarksIn = {
 };
 
 /**
+ * Meaning
+ *
+ * One way to understand a line: the words that make it so, and the line with them.
+ */
+export type Meaning = {
+    /**
+     * Line
+     */
+    line: string;
+    /**
+     * Words
+     */
+    words: string;
+};
+
+/**
  * MeasureOut
  *
  * An outline as measured, plan units, in words.
@@ -2487,6 +2503,8 @@ export type PickOut = {
  * Which clause of the statement, from 0.
  * mend : str or None
  * The line as it would be understood.
+ * meant : tuple of Meaning
+ * Where it may be understood in several ways: each of them.
  */
 export type PlanError = {
     /**
@@ -2497,6 +2515,10 @@ export type PlanError = {
      * Line
      */
     line: number;
+    /**
+     * Meant
+     */
+    meant?: Array<Meaning>;
     /**
      * Mend
      */

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 
@@ -19,12 +20,23 @@ class PlanError:
         Which clause of the statement, from 0.
     mend : str or None
         The line as it would be understood.
+    meant : tuple of Meaning
+        Where it may be understood in several ways: each of them.
     """
 
     line: int
     message: str
     clause: int | None = None
     mend: str | None = None
+    meant: tuple[Meaning, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Meaning:
+    """One way to understand a line: the words that make it so, and the line with them."""
+
+    words: str
+    line: str
 
 
 class ClauseError(ValueError):
@@ -37,10 +49,16 @@ class ClauseError(ValueError):
         Index of the clause at fault, None for the statement as a whole.
     instead : tuple of (str, str) or None
         A word in the line and the word that would mend it.
+    meant : tuple of (str, str)
+        The same for each of several ways to understand it.
     """
 
-    def __init__(self, message: str, clause: int | None = None, instead: tuple[str, str] | None = None) -> None:
+    def __init__(
+        self, message: str, clause: int | None = None, instead: tuple[str, str] | None = None,
+        meant: Sequence[tuple[str, str]] = (),
+    ) -> None:  # fmt: skip
         super().__init__(message)
         self.message = message
         self.clause = clause
         self.instead = instead
+        self.meant = tuple(meant)

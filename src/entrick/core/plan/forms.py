@@ -277,8 +277,9 @@ def _misfit(
         return ClauseError(f"{clause}: a comma is missing between two clauses: {said}", index, (str(clause), said))
     meant = list(dict.fromkeys(str(Clause(items)) for items in _nearly(clause.items, forms, givens, things)))
     if 0 < len(meant) <= MOST_MEANT:
-        mend = (str(clause), meant[0]) if len(meant) == 1 else None
-        return ClauseError(f"{clause}: did you mean {' or '.join(meant)}?", index, mend)
+        ways = [(str(clause), each) for each in meant]
+        told = f"{clause}: did you mean {' or '.join(meant)}?"
+        return ClauseError(told, index, ways[0]) if len(ways) == 1 else ClauseError(told, index, None, ways)
     first = clause.items[0]
     head = first.text if isinstance(first, Name) else ""
     alike = [form for form in forms if form.head == head or head in (w.text for w in form.parts if isinstance(w, Word))]

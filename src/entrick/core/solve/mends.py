@@ -6,7 +6,7 @@ from difflib import get_close_matches
 
 from ..kind import Kind
 from ..moves import called, kinds
-from ..plan.errors import ClauseError, PlanError
+from ..plan.errors import ClauseError, Meaning, PlanError
 
 NEARLY = 0.75
 """How much of a word must agree with one that is known for it to be taken as that, misspelt (by eye, no source)."""
@@ -16,10 +16,9 @@ FEWEST = 3
 
 
 def placed(error: ClauseError, number: int, text: str) -> PlanError:
-    """Give an error its line, and its mend as a whole line where the mend is a word for a word."""
-    mend = None
-    if error.instead:
-        wrong, right = error.instead
+    """Give an error its line, and its mends as whole lines where each is a word for a word."""
+
+    def mended(wrong: str, right: str) -> str:
         head, clauses = _split(text)
         if ", " in wrong:
             clauses = [text.partition("=")[2].replace(wrong, right, 1)]
@@ -27,8 +26,11 @@ def placed(error: ClauseError, number: int, text: str) -> PlanError:
             clauses[error.clause + 1] = _swap(clauses[error.clause + 1], wrong, right)
         else:
             clauses = [_swap(clause, wrong, right) for clause in clauses]
-        mend = head + ", ".join(clauses)
-    return PlanError(number, error.message, error.clause, mend if mend != text else None)
+        return head + ", ".join(clauses)
+
+    mend = mended(*error.instead) if error.instead else text
+    meant = tuple(Meaning(right, mended(wrong, right)) for wrong, right in error.meant)
+    return PlanError(number, error.message, error.clause, mend if mend != text else None, meant)
 
 
 def _split(text: str) -> tuple[str, list[str]]:
@@ -58,7 +60,8 @@ def unknown_kind(name: str) -> ClauseError:
         return ClauseError(f"{told}; there are {', '.join(kinds())}")
     *others, last = [kind.name for kind in meant]
     asked = f"{', '.join(others)} or {last}" if others else last
-    return ClauseError(f"{told}; did you mean {asked}?", None, None if others else (name, last))
+    ways = [(name, each) for each in (*others, last)]
+    return ClauseError(f"{told}; did you mean {asked}?", None, None if others else ways[0], ways if others else ())
 
 
 def _spelt_nearly(name: str) -> list[Kind]:

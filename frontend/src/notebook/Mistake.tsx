@@ -18,20 +18,24 @@ export function Mistake({ id, message, mend, meant, line }: Props) {
         ✗{" "}
       </span>
       {message}
-      {meant?.map((way) => (
-        <button
-          key={way.words}
-          className="act ml-2"
-          title={way.line}
-          onClick={() => void edit({ op: "line", line, text: way.line })}
-        >
-          {way.words}
-        </button>
-      ))}
       {mend && (
         <button className="act ml-2" title={mend} onClick={() => void edit({ op: "line", line, text: mend })}>
           Mend it
         </button>
+      )}
+      {meant && meant.length > 0 && (
+        <div className="my-1 flex flex-wrap gap-1">
+          {meant.map((way) => (
+            <button
+              key={way.words}
+              className="act"
+              title={way.line}
+              onClick={() => void edit({ op: "line", line, text: way.line })}
+            >
+              {way.words}
+            </button>
+          ))}
+        </div>
       )}
     </div>
   );

@@ -48,7 +48,7 @@ def hole(x: float, y: float, r: float, name: str = "c") -> str:
 @pytest.mark.parametrize(("rows", "rule", "weight", "told"), [
     (RIM + hole(80, 0, 5), "material", "wrong", "in_c lies outside the material of rim"),
     (RIM + hole(50, 0, 5), "material", "wrong", "in_c runs across rim"),
-    (RIM + hole(0, 0, 5) + "again = line in, c\n", "doubled", "wrong", "lies over c in in_c"),
+    (RIM + hole(0, 0, 5) + "again = line in, c\n", "doubled", "wrong", "again is in_c again, all round"),
     (RIM + "l = line, from frame.lower_left to frame.lower_right\nlow = line in, l, open\n", "doubled", "wrong", "lies over frame.bottom"),
     (RIM + hole(46, 0, 3) + "must = check, wall at least 2\n", "wall", "wrong", "1 mm of wall between rim and in_c"),
     (RIM + hole(46, 0, 3), "wall", "good", "least wall 1 mm"),
@@ -176,6 +176,36 @@ def test_what_is_open_or_doubled_is_not_to_be_cut() -> None:
     opened = work_out(HEAD + FRAME + "rim = line in, frame.bottom > frame.right, open\n")
     assert "open run" in why_not_cut(opened.findings)
     assert "nothing is lined in" in why_not_cut(work_out(HEAD + FRAME).findings)
+
+
+@given(
+    st.integers(5, 60),
+    st.integers(5, 60),
+    st.sampled_from(["mirror, of rim, about O.plumb", "turn, of rim, by 180° about O"]),
+)
+def test_an_outline_that_comes_to_lie_on_itself_is_told_once(width: int, height: int, copied: str) -> None:
+    rows = f"{HEAD}O = datum\nframe = box, {width} by {height}, centred on O\nrim = line in, frame\n"
+    done = work_out(f"{rows}m = {copied}\n")
+    wrong = [f.message for f in done.findings if f.weight == "wrong"]
+    assert wrong == ["m is rim again, all round: it would be drawn and cut twice"]
+    (material,) = done.checked.outlines
+    assert (material.name, material.is_hole) == ("rim", False)
+    away = work_out(f"{rows}m = shift, of rim, {width + 5} right\n")
+    assert not [f for f in away.findings if f.weight == "wrong"]
+
+
+def test_an_outline_that_crosses_itself_bounds_no_area() -> None:
+    rows = "A = point, 40 right of O\nB = point, 40 right of O, 30 above\nC = point, 30 above O\n"
+    bow = says(
+        work_out(f"{HEAD}O = datum\n{rows}r = run, from O, to B, to A, to C, close\nrim = line in, r\n").findings
+    )
+    assert "the outline crosses itself, r.leg.1 with r.leg.3" in bow
+    assert "rim is closed: 160 mm round" in bow
+    assert "area" not in bow
+    box = says(
+        work_out(f"{HEAD}O = datum\n{rows}r = run, from O, to A, to B, to C, close\nrim = line in, r\n").findings
+    )
+    assert "140 mm round, area 1200 mm²" in box
 
 
 coordinates = st.floats(-40, 40).map(lambda v: round(v, 2))

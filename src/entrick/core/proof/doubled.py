@@ -12,7 +12,15 @@ from .finding import Checked, Finding
 
 def inspect(checked: Checked) -> Iterator[Finding]:
     """Report pieces that run along one another: a cutter would go over them twice."""
-    pieces = [(name, line, piece) for name, line, loop in checked.runs for piece in loop.pieces]
+    again = set()
+    for index, (name, line, loop) in enumerate(checked.runs):
+        whole = next((first for first, _, other in checked.runs[:index] if checked.is_again(loop, other)), None)
+        if whole is not None:
+            again.add(id(loop))
+            message = f"{name} is {whole} again, all round: it would be drawn and cut twice"
+            yield Finding("wrong", "doubled", message, line, checked.sheet.on_paper(loop.pieces[0].entry))
+    runs = [run for run in checked.runs if id(run[2]) not in again]
+    pieces = [(name, line, piece) for name, line, loop in runs for piece in loop.pieces]
     groups: dict[tuple[object, ...], list[tuple[str, int, Piece]]] = {}
     for name, line, piece in pieces:
         for key in _keys(piece, checked.close):

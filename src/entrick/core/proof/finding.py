@@ -108,11 +108,23 @@ class Checked:
     def outlines(self) -> tuple[Outline, ...]:
         """The closed outlines of the part, largest first; none of a picture."""
         closed = sorted((r for r in self.flat if r[2].closed), key=lambda run: -abs(run[2].area))
-        found = []
-        for index, (name, line, loop) in enumerate(closed):
-            around = sum(_lies_in(loop, other) for _, _, other in closed[:index])
-            found.append(Outline(name, line, loop, around))
+        found: list[Outline] = []
+        for name, line, loop in closed:
+            if any(self.is_again(loop, other.loop) for other in found):
+                continue  # the same edge of the material, lined in twice
+            found.append(Outline(name, line, loop, sum(_lies_in(loop, other.loop) for other in found)))
         return tuple(found)
+
+    def is_again(self, loop: Loop, other: Loop) -> bool:
+        """Tell whether an outline is another one again: as long, as large, and in its place."""
+        if (
+            abs(loop.length - other.length) > self.close
+            or abs(abs(loop.area) - abs(other.area)) > self.close * loop.length
+        ):
+            return False
+        own, its = boxed(loop), boxed(other)
+        same_place = abs(own.box.low - its.box.low) + abs(own.box.high - its.box.high) <= 4 * self.close
+        return same_place and all(abs(its.nearest(piece.entry) - piece.entry) <= self.close for piece in loop.pieces)
 
     @cached_property
     def size(self) -> float:

@@ -20,17 +20,23 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     """Report where two pieces of one outline cross away from their junctions."""
     for entry in checked.solution.entries:
         for loop in entry.made.loops if entry.made else ():
-            if len(loop.pieces) <= MOST_PIECES:
-                for spot, first, second in _crossings(loop):
-                    told = f"the outline crosses itself, {first} with {second}: was another way round meant?"
-                    yield Finding("wrong", "outline", told, entry.line, checked.sheet.on_paper(spot))
+            for spot, first, second in crossings(loop):
+                told = f"the outline crosses itself, {first} with {second}: was another way round meant?"
+                yield Finding("wrong", "outline", told, entry.line, checked.sheet.on_paper(spot))
+
+
+def crosses_itself(loop: Loop) -> bool:
+    """Tell whether an outline crosses itself, as far as it is looked at."""
+    return bool(crossings(loop))
 
 
 _KEPT: Kept[tuple[tuple[Point, str, str], ...]] = Kept(KEPT_PIECES)
 
 
-def _crossings(loop: Loop) -> tuple[tuple[Point, str, str], ...]:
+def crossings(loop: Loop) -> tuple[tuple[Point, str, str], ...]:
     """Return where a run crosses itself, and what its pieces there are called; known for one looked at before."""
+    if len(loop.pieces) > MOST_PIECES:
+        return ()
     known = _KEPT.recall(id(loop))
     return _KEPT.keep(id(loop), tuple(_found(loop)), loop, len(loop.pieces)) if known is None else known
 

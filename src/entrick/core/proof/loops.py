@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 from ..measure import spell
 from .finding import Checked, Finding
+from .itself import crosses_itself
 
 
 def inspect(checked: Checked) -> Iterator[Finding]:
@@ -17,10 +18,12 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         yield Finding("look", "outline", "nothing is lined in yet: no outline to cut or to mark")
     for name, line, loop in checked.runs:
         if loop.closed:
-            told = (
-                f"{name} is closed: {spell(loop.length, unit)} {unit} round, area {spell(abs(loop.area), unit)} {unit}²"
-            )
-            yield Finding("good", "outline", told, line)
+            told = f"{name} is closed: {spell(loop.length, unit)} {unit} round"
+            if crosses_itself(loop):
+                # What lies to one hand of it here lies to the other there: it bounds no area.
+                yield Finding("good", "outline", told, line)
+                continue
+            yield Finding("good", "outline", f"{told}, area {spell(abs(loop.area), unit)} {unit}²", line)
             if abs(loop.area) > checked.close * loop.length:
                 middle = loop.centroid
                 at = f"{spell(middle.x, unit, 2)} across and {spell(middle.y, unit, 2)} up from the datum"

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from contextlib import suppress
 from fractions import Fraction
@@ -18,7 +19,7 @@ from ..kind.choosing import OfWalk, lettered
 from ..kind.parts import outermost_parts
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from ..tolerance import assembled, worked
+from ..tolerance import DIRECTION, assembled
 
 MOST_TOLD = 24
 """Pieces a sentence names one by one."""
@@ -97,7 +98,7 @@ def _ways_of(error: WalkError, clause: int, stops: Sequence[Stop], said: int) ->
 def _repeated(args: Args, stops: Sequence[Stop], again: Said, role: Role) -> tuple[Sequence[Stop], Loop, bool]:
     """Return the stops of a walk that is repeated all round, what it comes to, and whether it goes round clockwise.
 
-    The pieces may be named in either order: the way that goes back over what it has gone along is the longer one.
+    The pieces may be named in either order: the other way goes back over what it has gone along.
     """
     count, centre = again.count("count"), again.point("centre")
     if count < 2:
@@ -110,15 +111,29 @@ def _repeated(args: Args, stops: Sequence[Stop], again: Said, role: Role) -> tup
         loop = _walked(every, True, role, len(stops))
     except WalkError as error:
         refused, loop = error, None
-    if count > 2:
+    if loop is None or _swept(loop, centre, len(stops)) > math.tau + DIRECTION:
         other = turned(stops, count, centre, clockwise=True)
         with suppress(WalkError):
             back = _walked(other, True, role, len(stops))
-            if loop is None or loop.length - back.length > worked(loop.length):
+            if loop is None or _swept(back, centre, len(stops)) < _swept(loop, centre, len(stops)):
                 return other, back, True
     if loop is None:
         raise refused
     return every, loop, False
+
+
+def _swept(loop: Loop, centre: Point, period: int) -> float:
+    """Return the greatest turn a run makes along any one circle about a centre, all its stretches together, radians:
+    more than all round, and it goes over itself."""
+    rounds = [
+        piece.curve for piece in loop.pieces
+        if isinstance(piece.curve, Arc) and abs(piece.curve.centre - centre) <= assembled(piece.curve.radius)
+    ]  # fmt: skip
+    along = (
+        sum(abs(other.sweep) for other in rounds if abs(other.radius - each.radius) <= assembled(each.radius))
+        for each in rounds[:period]
+    )
+    return max(along, default=0.0)
 
 
 def _draw(args: Args, stops: Sequence[Stop], said: int, clockwise: bool, loop: Loop, role: Role, work: Work) -> None:

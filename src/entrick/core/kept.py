@@ -50,6 +50,26 @@ class Kept(Generic[V]):
         self._weight = 0
 
 
+class OneOfEach(Generic[V]):
+    """One thing for all that are equal, so that what stands on them can be told apart by identity.
+
+    Parameters
+    ----------
+    most : int
+        Things that are known at a time; beyond it all is forgotten, and what is equal to a forgotten one is another.
+    """
+
+    def __init__(self, most: int) -> None:
+        self._most = most
+        self._found: dict[Hashable, V] = {}
+
+    def of(self, key: Hashable, thing: V) -> V:
+        """Return the thing that was first met under a key."""
+        if len(self._found) >= self._most:
+            self._found.clear()
+        return self._found.setdefault(key, thing)
+
+
 class KeptByWeight(Generic[P, T]):
     """A pure function that keeps what it gave as long as all of it weighs no more than so much; then it begins anew."""
 

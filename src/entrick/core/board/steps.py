@@ -12,7 +12,7 @@ from itertools import chain
 from ..acts import act
 from ..drawing.strokes import Stroke, Tool
 from ..geometry import Arc, Circle, Point
-from ..kept import Kept
+from ..kept import Kept, OneOfEach
 from ..kind.made import Measured
 from ..measure import Number, Reading, Scale, Unit, read_on_rule, spell, spell_angle
 from ..sheet import Sheet
@@ -98,6 +98,9 @@ def board_steps(solution: Solution, kit: Kit, sheet: Sheet) -> tuple[BoardStep, 
 
 _STEPS: Kept[tuple[tuple[BoardStep, ...], Mapping[str, act.Setting]]] = Kept(8192)
 
+_STANDS: OneOfEach[Mapping[str, act.Setting]] = OneOfEach(2048)
+"""How the instruments may stand."""
+
 
 def steps_by_statement(
     solution: Solution, kit: Kit, sheet: Sheet, schedule: Schedule = "written"
@@ -109,7 +112,7 @@ def steps_by_statement(
     found: list[tuple[BoardStep, ...]] = []
     count = 0
     set_step = setter(kit, sheet.scale, solution.unit, sheet.square)
-    stands: Mapping[str, act.Setting] = {}
+    stands = _STANDS.of((), {})
     for own in _with_kit(in_order(solution, sheet), kit, sheet):
         entry = own.entry
         made = entry.made
@@ -117,14 +120,17 @@ def steps_by_statement(
             continue
         if made.placing:
             placing = _placing(entry, kit, sheet, own.acts)
-            told, stands = _told(own, set_step, count + len(placing), stands)
+            told, after = _told(own, set_step, count + len(placing), stands)
+            stands = _STANDS.of(tuple(after.items()), after)
             steps = (*placing, *told)
         else:
-            key = (id(own), id(set_step), count, *stands.items())
+            key = (id(own), id(set_step), count, id(stands))
             known = _STEPS.recall(key)
             if known is None:
-                known = _told(own, set_step, count, stands)
-                _STEPS.keep(key, known, (own, set_step), len(known[0]))
+                told, after = _told(own, set_step, count, stands)
+                # However the instruments have come to stand so: what follows is told alike.
+                known = told, _STANDS.of(tuple(after.items()), after)
+                _STEPS.keep(key, known, (own, set_step, stands), len(told))
             steps, stands = known
         if steps:
             found.append(steps)

@@ -16,7 +16,7 @@ from ..kind import Made
 from ..kind.figure import Item
 from ..plan.document import Chain, Given, Statement
 from ..plan.terms import names
-from .solution import Entry
+from .solution import Entry, Solution
 
 Key = tuple[object, ...]
 
@@ -44,12 +44,25 @@ _SAME: Kept[Remembered] = Kept(KEPT_PIECES)
 _USED: Kept[tuple[tuple[str, str], ...]] = Kept(8192)
 
 
+LAST: list[Solution] = []
+"""Plans that were solved last, the newest first; none with a mistake."""
+
+MOST_LAST = 2
+"""The plan at hand, and that which its dimensions are held against."""
+
+
+def solved_last(found: Solution) -> None:
+    """Note which plan was solved last."""
+    LAST.insert(0, found)
+    del LAST[MOST_LAST:]
+
+
 def recall(key: Key) -> Remembered | None:
     """Return what was remembered under a key."""
     return _KEPT.recall(key)
 
 
-def remember(key: Key, found: Remembered, used: list[Item]) -> None:
+def remember(key: Key, found: Remembered, used: list[object]) -> None:
     """Keep what a statement came to, and hold what it stands on, so that nothing else can have the identity by which
     that is known."""
     _KEPT.keep(key, found, (found, used), 20 + found.asked)
@@ -71,6 +84,7 @@ def forget() -> None:
     _KEPT.forget()
     _SAME.forget()
     _USED.forget()
+    LAST.clear()
 
 
 def names_used(statement: Statement) -> tuple[tuple[str, str], ...]:

@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import replace
+from itertools import chain
 from types import MappingProxyType
+from typing import TypeVar
 
 from .. import fault
 from ..allowance import MOST_PIECES, TooMuch, refuse
+from ..kept import OneOfEach
 from ..kind import Args, Candidate, Undecided
 from ..kind.figure import Figure, Item
 from ..measure import Dimension, Quantity, Unit
@@ -32,13 +36,28 @@ from ..plan.writer import write_content
 from .chains import added, chain_links
 from .families import construct_all
 from .mends import placed, unknown_kind
-from .remembered import Key, Remembered, names_used, note, owners, recall, remember, the_same
+from .remembered import (
+    LAST,
+    Key,
+    Remembered,
+    names_used,
+    note,
+    owners,
+    recall,
+    remember,
+    solved_last,
+    the_same,
+)
 from .solution import Entry, GivenEntry, Solution, is_projected
 from .values import matches_of, said_in
+
+T = TypeVar("T")
 
 
 def solve(plan: Plan) -> Solution:
     """Solve a plan: every statement that can be constructed is, whatever is wrong with the others.
+
+    Where it is the last plan with one line changed, only what depends on that line is gone through.
 
     Parameters
     ----------
@@ -48,10 +67,43 @@ def solve(plan: Plan) -> Solution:
     -------
     Solution
     """
-    run = _Run(plan)
-    for number, line in enumerate(plan.lines, 1):
-        run.read(number, line.content)
-    return run.finish()
+    found = _with_one_changed(plan)
+    if found is None:
+        run = _Run(plan)
+        for number, line in enumerate(plan.lines, 1):
+            run.read(number, line.content)
+        found = run.finish()
+    if not found.errors:
+        solved_last(found)
+    return found
+
+
+def _with_one_changed(plan: Plan) -> Solution | None:
+    """Solve one of the last plans with one line changed; None where more has changed, or anything is wrong."""
+    for base in LAST:
+        lines = base.plan.lines
+        if len(lines) != len(plan.lines):
+            continue
+        changed = [number for number, (was, line) in enumerate(zip(lines, plan.lines, strict=True), 1)
+                   if was is not line and was.content is not line.content]  # fmt: skip
+        if len(changed) != 1:
+            continue
+        before, after = (each[changed[0] - 1].content for each in (lines, plan.lines))
+        if _says_as_much(before, after):
+            found = solve_changed(base, changed[0], after)
+            if not found.errors:
+                return replace(found, plan=plan)
+    return None
+
+
+def _says_as_much(before: Content, after: Content) -> bool:
+    """Tell whether two lines give the same name, and use the same ones."""
+    match before, after:
+        case Given(mark=""), Given(mark=""):
+            return before.name == after.name and names(before.value) == names(after.value)
+        case Statement(), Statement():
+            return before.name == after.name and names_used(before) == names_used(after)
+    return False
 
 
 def solve_changed(base: Solution, line: int, content: Content) -> Solution:
@@ -64,7 +116,7 @@ def solve_changed(base: Solution, line: int, content: Content) -> Solution:
     line : int
         Where the change is.
     content : Content
-        What stands there now, under the same name.
+        What stands there now, under the same name, using the same ones.
 
     Returns
     -------
@@ -81,6 +133,8 @@ def solve_changed(base: Solution, line: int, content: Content) -> Solution:
     run.quantities.update(base.quantities)
     run.items.update(base.figure.items)
     run.failed.update(base.figure.failed)
+    run.asked.update(base.asked)
+    run.total = run.looked_at = sum(base.asked.values())
     for given in base.givens:
         if isinstance(given.given, Chain):
             run.link(given.given.name, len(given.given.links))
@@ -88,14 +142,25 @@ def solve_changed(base: Solution, line: int, content: Content) -> Solution:
     for number, row in enumerate(plan.lines[line - 1 :], line):
         said = row.content
         if isinstance(said, Given | Chain | Statement) and (number == line or not changed.isdisjoint(owners(said))):
-            before = run.quantities.pop(said.name, None), run.items.pop(said.name, None)
+            worth, item = run.quantities.pop(said.name, None), run.items.pop(said.name, None)
+            run.sizes.pop(said.name, None)
             for link in [name for name in run.quantities if name.startswith(f"{said.name}.")]:
                 del run.quantities[link]
+            asked = run.asked.pop(number, 0)
+            run.total -= asked
+            run.looked_at -= asked
             run.read(number, said)
-            after = run.quantities.get(said.name), run.items.get(said.name)
-            if after[0] != before[0] or after[1] is not before[1] or isinstance(said, Chain):
+            after = run.quantities.get(said.name)
+            alike = after == worth and (after is None or type(after.value) is type(worth.value))  # type: ignore[union-attr]
+            if not alike or run.items.get(said.name) is not item or isinstance(said, Chain):
                 changed.add(said.name)
     return run.finish_changed(base)
+
+
+Size = tuple[type, Quantity]
+
+_SIZES: OneOfEach[Size] = OneOfEach(8192)
+_LINKS: OneOfEach[tuple[Size, ...]] = OneOfEach(2048)
 
 
 class _Run:
@@ -116,7 +181,8 @@ class _Run:
         self.asked: dict[int, int] = {}
         self.total = self.looked_at = 0
         self.refused = False
-        self.linked: dict[str, tuple[tuple[type, Quantity], ...]] = {}
+        self.sizes: dict[str, Size] = {}
+        self.linked: dict[str, tuple[Size, ...]] = {}
 
     def read(self, number: int, content: object) -> None:
         match content:
@@ -175,7 +241,7 @@ class _Run:
             self.failed.add(given.name)
             self.givens.append(GivenEntry(number, given, None, error=failure))
             return
-        self.quantities[given.name] = quantity
+        self._worth(given.name, quantity)
         self.givens.append(GivenEntry(number, given, quantity))
 
     def _chain(self, number: int, chain: Chain) -> None:
@@ -194,15 +260,16 @@ class _Run:
         total = links[0]
         for link in links[1:]:
             total = added(total, link)
-        self.quantities[chain.name] = replace(total, dimension=Dimension.LENGTH, mark="")
+        self._worth(chain.name, replace(total, dimension=Dimension.LENGTH, mark=""))
         for index, link in enumerate(links, 1):
-            self.quantities[f"{chain.name}.{index}"] = link
+            self._worth(f"{chain.name}.{index}", link)
         self.link(chain.name, len(links))
         self.givens.append(GivenEntry(number, chain, total))
 
     def link(self, name: str, count: int) -> None:
         """Note what the links of a chain are worth."""
-        self.linked[name] = tuple(self._size(f"{name}.{index}") for index in range(1, count + 1))
+        sizes = tuple(self._size(f"{name}.{index}") for index in range(1, count + 1))
+        self.linked[name] = _LINKS.of(tuple(map(id, sizes)), sizes)
 
     def _claim(self, number: int, name: str) -> None:
         if "." in name:
@@ -246,10 +313,10 @@ class _Run:
         else:
             self.items[statement.name] = found.item
 
-    def _key(self, number: int, statement: Statement) -> tuple[Key, list[Item]]:
+    def _key(self, number: int, statement: Statement) -> tuple[Key, list[object]]:
         """Return all that what a statement comes to depends on, and the things among it; note which givens it uses."""
         key: list[object] = [number, id(statement), self.head.unit, self.projected]
-        things = []
+        things: list[object] = []
         for name, owner in names_used(statement):
             item = self.items.get(owner)
             if item is not None:
@@ -257,15 +324,24 @@ class _Run:
                 things.append(item)
             elif name in self.quantities:
                 self.uses.setdefault(owner, []).append(number)
-                key += (self._size(name), self.linked.get(name))
+                size, links = self._size(name), self.linked.get(name)
+                key += (id(size), id(links))
+                things += (size, links)
             else:
                 key.append(owner in self.failed)
         return tuple(key), things
 
-    def _size(self, name: str) -> tuple[type, Quantity]:
-        # 7/2 and 3.5 are equal, and spelt differently.
-        quantity = self.quantities[name]
-        return type(quantity.value), quantity
+    def _size(self, name: str) -> Size:
+        known = self.sizes.get(name)
+        if known is None:
+            # 7/2 and 3.5 are equal, and spelt differently.
+            size = type(self.quantities[name].value), self.quantities[name]
+            known = self.sizes[name] = _SIZES.of(size, size)
+        return known
+
+    def _worth(self, name: str, quantity: Quantity) -> None:
+        self.quantities[name] = quantity
+        self.sizes.pop(name, None)
 
     def _construct(self, number: int, statement: Statement) -> Remembered:
         if statement.kind not in kinds():
@@ -316,6 +392,7 @@ class _Run:
             figure=Figure(MappingProxyType(self.items), frozenset(self.failed)),
             errors=tuple(self.errors),
             quantities=MappingProxyType(self.quantities),
+            asked=MappingProxyType(self.asked),
         )
 
     def finish_changed(self, base: Solution) -> Solution:
@@ -329,7 +406,13 @@ class _Run:
                 for given in base.givens
             ),
             entries=tuple(entries.get(entry.line, entry) for entry in base.entries),
-            figure=Figure(MappingProxyType(self.items), frozenset(self.failed)),
+            figure=Figure(MappingProxyType(_as_before(base.figure.items, self.items)), frozenset(self.failed)),
             errors=tuple(self.errors),
-            quantities=MappingProxyType(self.quantities),
+            quantities=MappingProxyType(_as_before(base.quantities, self.quantities)),
+            asked=MappingProxyType(self.asked),
         )
+
+
+def _as_before(base: Mapping[str, T], now: dict[str, T]) -> dict[str, T]:
+    """Return things by name in the order they had before."""
+    return {name: now[name] for name in chain(base, now) if name in now}

@@ -37,7 +37,7 @@ class Entry:
 
 @dataclass(frozen=True)
 class Solution:
-    """A solved plan."""
+    """A solved plan; `asked` says how many pieces the statement on a line asked for."""
 
     plan: Plan
     unit: Unit = Unit.MM
@@ -50,6 +50,7 @@ class Solution:
     figure: Figure = field(default_factory=Figure)
     errors: tuple[PlanError, ...] = ()
     quantities: Mapping[str, Quantity] = field(default_factory=dict)
+    asked: Mapping[int, int] = field(default_factory=dict)
 
     def entry(self, line: int) -> Entry | None:
         """Return the statement on a line with what it made, or None where there is none."""

@@ -250,6 +250,9 @@ ELSEWHERE = {
 MOST_PARTED = 4
 """Clauses into which one is parted to see whether commas are missing."""
 
+MOST_TERMS = 24
+"""Terms of a clause up to which it is looked what it may have been meant as."""
+
 MOST_MEANT = 4
 """Clauses that are told where what is written may be one of several."""
 
@@ -310,6 +313,8 @@ def _nearly(
     def fits(items: tuple[Term, ...]) -> bool:
         return match_clause(Clause(items), forms, 0, givens) is not None
 
+    if len(items) > MOST_TERMS:
+        return
     ours = tuple(Name(ELSEWHERE.get(item.text, item.text)) if isinstance(item, Name) else item for item in items)
     if ours[1:] != items[1:] and fits(ours):
         yield ours

@@ -1,0 +1,95 @@
+"""What questions are made from, and those that are made alike: of a length to be set, of a size worked out."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+from ...board.steps import BoardStep
+from ...desk import Work
+from ...geometry import Circle, Point
+from ...solve import Entry
+from ...tolerance import worked
+from ..question import Question, Slip
+from ..slips import OnRule
+
+
+@dataclass(frozen=True)
+class Context:
+    """A plan worked out, and what questions are made from."""
+
+    work: Work
+
+    @cached_property
+    def rule(self) -> OnRule:
+        """How lengths are set."""
+        return OnRule(self.work.kit, self.work.sheet.scale, self.work.solution.unit)
+
+    @cached_property
+    def circles(self) -> tuple[tuple[str, Circle], ...]:
+        """Every circle of the figure with its name."""
+        return tuple((name, shape) for name, shape in self.work.solution.figure.things() if isinstance(shape, Circle))
+
+    def about(self, at: Point) -> list[tuple[str, Circle]]:
+        """Return the circles about a place."""
+        return [(name, c) for name, c in self.circles if abs(c.centre - at) <= worked(abs(at) + c.radius)]
+
+    def entry(self, line: int) -> Entry | None:
+        """Return the statement on a line."""
+        return self.work.solution.entry(line)
+
+    def exact(self, size: float) -> float:
+        """Return a size of the plan without the last digits of its working."""
+        return round(size, 4)
+
+    def sentence(self, line: int) -> str:
+        """Return what a statement says."""
+        entry = self.entry(line)
+        return entry.made.sentence if entry and entry.made else ""
+
+
+def of_length(
+    at: Context, step: BoardStep, rule: str, own: Sequence[Slip], right: float, working: Sequence[str], what: str
+) -> Iterator[Question]:
+    """Yield a question for a length to be set, unless its point is lost or the brief says it as it is."""
+    slips = at.rule.lengths(right, own)
+    wanted = {slip.key for slip in own}
+    if own and not wanted & {slip.key for slip in slips}:
+        return
+    setting = step.setting
+    assert setting is not None
+    if not own and at.work.sheet.scale.ratio == 1:
+        return
+    unit = at.work.kit.unit.value
+    sentence = at.sentence(step.line)
+    yield Question(
+        f"{rule}:{step.line}:{step.number}", rule, f"{sentence} The sheet is at {at.work.sheet.scale}. {what}",
+        "length", step.line, right, step.number, unit, at.rule.near, slips=slips,
+        hints=(f"{_RULE_HINTS[rule]}.", *working[:1]), working=(*working, setting.told),
+        setting=step.tool if step.tool in ("compass", "beam compass", "dividers", "rule") else "",
+    )  # fmt: skip
+
+
+_RULE_HINTS = {
+    "locus": "Is the circle inside the arc, or beside it? Its centre is that many radii away",
+    "radius": "Is a radius given, or a diameter? And the sheet has a scale",
+    "place": "From which mark, and is it the whole or half of it?",
+    "parts": "Dividers span the chord from mark to mark",
+    "template": "A template goes by diameter",
+    "stations": "Which way does the cam turn, and where does the lift begin?",
+}
+
+
+def of_size(
+    at: Context, entry: Entry, rule: str, asks: str, right: float, own: Sequence[Slip], hint: str
+) -> Iterator[Question]:
+    """Yield a question for a size worked out at full size, unless its point is lost."""
+    near = float(at.work.kit.graduation) / 2
+    slips = [slip for slip in own if float(slip.answer) > 0 and abs(float(slip.answer) - right) > 4 * near]
+    if slips and entry.made is not None:
+        yield Question(
+            f"{rule}:{entry.line}", rule, f"{entry.made.sentence} {asks}, at full size?", "length", entry.line, right,
+            0, at.work.solution.unit.value, near, slips=tuple(sorted(slips, key=lambda slip: -slip.weight)),
+            working=entry.made.working, hints=(hint,),
+        )  # fmt: skip

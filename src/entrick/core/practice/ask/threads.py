@@ -1,0 +1,28 @@
+"""The minor diameter of a thread."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from random import Random
+
+from ...geometry import Line as Straight
+from ..question import Question, Slip
+from .context import Context, of_size
+
+
+def ask(at: Context, _: Random) -> Iterator[Question]:
+    """Ask for the minor diameter of a thread in section."""
+    for entry in at.work.solution.entries:
+        parts = entry.made.parts if entry.made else {}
+        sides = [parts.get(key) for key in ("major.1", "major.2", "minor.1", "minor.2")]
+        lines = [line for line in sides if isinstance(line, Straight)]
+        if len(lines) < 4:
+            continue
+        major, minor = (abs(lines[k].offset_of(lines[k + 1].through)) for k in (0, 2))
+        pitch = (major - minor) / 1.0825
+        own = [
+            Slip("drill for minor", 5, major - pitch, "That is the tapping drill; the minor diameter is D − 1.0825 P"),
+            Slip("thread depth miscounted", 4, major - 0.54 * pitch, "Once on each side"),
+            Slip("thread depth miscounted", 4, major - 2 * pitch, "The pitch is not the depth"),
+        ]
+        yield from of_size(at, entry, "thread", "What is its minor diameter", minor, own, "D − 1.0825 × P")

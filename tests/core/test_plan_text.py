@@ -8,11 +8,16 @@ from hypothesis import strategies as st
 
 from desk import edited
 from entrick.core.desk import work_out
+from entrick.core.kind import Kind
+from entrick.core.moves import kinds
 from entrick.core.plan import edit
 from entrick.core.plan.document import Clause, Given, Line, Plan, Statement, Title, Unread
+from entrick.core.plan.forms import match_clause
+from entrick.core.plan.meant import BETWEEN, LITTLE, meanings
 from entrick.core.plan.reader import read_line, read_plan
 from entrick.core.plan.terms import Arrow, Binary, Bracket, Call, Name, Negative, Num
 from entrick.core.plan.writer import write_line, write_plan
+from entrick.core.solve import spoken
 
 names = st.from_regex(r"[A-Za-z][A-Za-z0-9_]{0,6}", fullmatch=True).filter(
     lambda n: n not in ("plan", "drawing", "units", "sheet", "given", "assumed", "R") and not re.match(r"R\d", n)
@@ -101,6 +106,23 @@ def test_any_text_at_all_is_read_without_a_fault_and_none_of_it_is_lost(text: st
         ("x = turn, ring, 3 about O", "did you mean of ring", "x = turn, of ring, 3 about O"),
         ("x = polygon, 6 sides, widget, side 5", "the clauses of polygon begin with", None),
         ("x = crossing, of ring.right and O.level", "crossings: crossing, of ring and a line", None),
+        ("x = circle, centre O, R15", "did you mean radius 15", "x = circle, centre O, radius 15"),
+        ("x = circle, centre O, Ø 9/16", "did you mean diameter 9/16", "x = circle, centre O, diameter 9/16"),
+        ("x = circle, centre O, Ø1 1/4", "did you mean diameter 1 1/4", "x = circle, centre O, diameter 1 1/4"),
+        ("x = circle, centre O, ⌀60", "diameter as a word", "x = circle, centre O, diameter 60"),
+        ("x = circle, centre O, 60 dia", "did you mean diameter 60", "x = circle, centre O, diameter 60"),
+        ("x = circle, centre O, dia. 60", "no full stop", "x = circle, centre O, dia 60"),
+        ("x = arc, radius 90, tangent to ring", "did you mean touching ring", "x = arc, radius 90, touching ring"),
+        (
+            "x = keyway, on ring, 6 wide, depth 2, above",
+            "did you mean width 6",
+            "x = keyway, on ring, width 6, depth 2, above",
+        ),
+        ("x = spaced, 6 holes on ring", "did you mean 6 on ring", "x = spaced, 6 on ring"),
+        ("x = ellipse, centred on O, 60 by 40", "axes 60 and 40", "x = ellipse, centred on O, axes 60 and 40"),
+        ("x = line, from O, at 30 degrees", "did you mean at 30°", "x = line, from O, at 30°"),
+        ("x = dimension, Ø ring", "did you mean diameter ring", "x = dimension, diameter ring"),
+        ("x = dimension, O to ring.centre", "did you mean from O to", "x = dimension, from O to ring.centre"),
         ("x = widget, 20 by 30", "there are crossing, datum", None),
         ("x = circle, center O, radius 3", "did you mean centre", "x = circle, centre O, radius 3"),
         ("x = circle, centre O", "radius or a diameter", None),
@@ -230,3 +252,33 @@ def test_where_several_things_may_be_meant_each_is_offered_as_a_line(row: str, w
     for each in error.meant:
         after = work_out(f"{head}{each.line}\n").solution.errors
         assert error not in after
+
+
+EXAMPLES = [
+    (kind, clause)
+    for kind in kinds().values()
+    if isinstance(statement := read_line(kind.example).content, Statement)
+    for clause in spoken(statement)
+]
+
+
+@given(st.sampled_from(EXAMPLES), st.data())
+def test_a_clause_with_a_word_too_many_or_too_few_is_known_for_what_it_was(
+    example: tuple[Kind, Clause], data: st.DataObject
+) -> None:
+    """Of every kind's example: with a little word put in, without its first word, without one between two values."""
+    kind, clause = example
+    names = {item.text.partition(".")[0] for item in clause.items if isinstance(item, Name)}
+    at = data.draw(st.integers(0, len(clause.items)))
+    little = data.draw(st.sampled_from(sorted(LITTLE)))
+    longer = Clause((*clause.items[:at], Name(little), *clause.items[at:]))
+    if match_clause(longer, kind.forms) is None:
+        assert str(clause) in meanings(longer, kind.forms, frozenset(), names)
+    if 0 < at < len(clause.items) - 1 and clause.items[at] in map(Name, BETWEEN):
+        shorter = Clause((*clause.items[:at], *clause.items[at + 1 :]))
+        if match_clause(shorter, kind.forms) is None:
+            assert str(clause) in meanings(shorter, kind.forms, frozenset(), names)
+    for said in meanings(longer, kind.forms, frozenset(), names):
+        row = read_line(f"x = {kind.name}, {said}").content
+        assert isinstance(row, Statement)
+        assert all(match_clause(each, kind.forms) for each in spoken(row)), "what is offered fits"

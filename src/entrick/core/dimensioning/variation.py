@@ -20,10 +20,11 @@ from ..geometry import Arc, Circle, Loop, Point
 from ..kept import Kept
 from ..measure import Dimension
 from ..moves import kinds
+from ..plan.clauses import match_clauses
 from ..plan.document import Chain, Content, Given, Line, Plan, Statement
 from ..plan.errors import ClauseError
 from ..plan.evaluate import evaluate
-from ..plan.forms import match_clause, match_clauses
+from ..plan.forms import match_clause
 from ..plan.slots import NUMBERS
 from ..plan.terms import Binary, Expression, Num, names, rewrite, terms, write
 from ..solve import Solution, solve, solve_changed, spoken

@@ -10,16 +10,14 @@ A form is a short pattern: words stand for themselves, ``[word]`` may be left ou
 from __future__ import annotations
 
 import re
-from collections.abc import Container, Iterator, Mapping, Sequence, Set
+from collections.abc import Iterator, Mapping, Sequence, Set
 from dataclasses import dataclass, field
-from difflib import get_close_matches
 from functools import cached_property
 from itertools import chain, takewhile
 
 from .document import Clause
-from .errors import ClauseError
-from .slots import NUMBERS, REFERENCES, SLOTS, lengths
-from .terms import Arrow, Binary, Name, Ratio, Term, Text, write
+from .slots import REFERENCES, SLOTS, lengths
+from .terms import Arrow, Name, Ratio, Term, Text, write
 
 
 @dataclass(frozen=True, slots=True)
@@ -140,37 +138,6 @@ class Match:
     slots: Mapping[str, tuple[Term, ...]]
 
 
-def match_clauses(
-    clauses: Sequence[Clause],
-    forms: Sequence[Form],
-    kind: str,
-    givens: Set[str] = frozenset(),
-    things: Container[str] = frozenset(),
-) -> tuple[Match, ...]:
-    """Match every clause of a statement to one of its kind's forms; givens are the names known to be of numbers, things
-    those of what is drawn.
-
-    Raises
-    ------
-    ClauseError
-        For a clause that fits no form, one said too often, or one that is missing.
-    """
-    matches: list[Match] = []
-    for index, clause in enumerate(clauses):
-        found = match_clause(clause, forms, index, givens)
-        if found is None:
-            raise _misfit(clause, index, forms, kind, givens, things)
-        if sum(m.form.key == found.form.key for m in matches) >= found.form.most:
-            times = "twice" if found.form.most == 1 else f"more than {found.form.most} times"
-            raise ClauseError(f"{found.form.key} is said {times}; once is enough", index)
-        matches.append(found)
-    said = {m.form.key for m in matches}
-    for form in forms:
-        if form.needed and form.key not in said:
-            raise ClauseError(f"{kind} needs {form.example}")
-    return tuple(matches)
-
-
 SAME = (
     (("centre",), ("centred", "on"), ("about",)),
     (("times",), ("times", "about"), ("times", "on"), ("about",), ("on",)),
@@ -187,7 +154,7 @@ def match_clause(clause: Clause, forms: Sequence[Form], index: int = 0, givens: 
     for known in (givens, frozenset[str]()) if givens else (givens,):
         for items in chain((clause.items,), _other_words(clause.items, givens)):
             for form in forms:
-                slots = _fit(items, form.parts, known)
+                slots = fit(items, form.parts, known)
                 if slots is not None:
                     return Match(form, index, slots)
     return None
@@ -206,169 +173,19 @@ def _other_words(items: tuple[Term, ...], givens: Set[str]) -> Iterator[tuple[Te
         yield from ((*count, *map(Name, words), *rest[len(many) :]) for words in times if words != many)
 
 
-def _fit(items: tuple[Term, ...], parts: Sequence[Word | Slot], givens: Set[str]) -> dict[str, tuple[Term, ...]] | None:
+def fit(items: tuple[Term, ...], parts: Sequence[Word | Slot], givens: Set[str]) -> dict[str, tuple[Term, ...]] | None:
+    """Return the terms that fill each slot of the parts of a form, all of them used; None where they do not fit."""
     if not parts:
         return None if items else {}
     part, rest = parts[0], parts[1:]
     if isinstance(part, Word):
         if items and items[0] == Name(part.text):
-            fitted = _fit(items[1:], rest, givens)
+            fitted = fit(items[1:], rest, givens)
             if fitted is not None:
                 return fitted
-        return _fit(items, rest, givens) if part.optional else None
+        return fit(items, rest, givens) if part.optional else None
     for taken in lengths(part.type, items, givens):
-        fitted = _fit(items[taken:], rest, givens)
+        fitted = fit(items[taken:], rest, givens)
         if fitted is not None:
             return {part.name: items[:taken], **fitted}
-    return None
-
-
-ELSEWHERE = {
-    "horizontal": "level",
-    "horizontally": "level",
-    "vertical": "plumb",
-    "vertically": "plumb",
-    "perpendicular": "square",
-    "tangent": "touching",
-    "tangential": "touching",
-    "center": "centre",
-    "dia": "diameter",
-    "rad": "radius",
-    "r": "radius",
-    "d": "diameter",
-    "up": "above",
-    "down": "below",
-    "over": "above",
-    "under": "below",
-    "outside": "beside",
-    "within": "inside",
-    "x": "by",
-}
-"""Words other offices use, and ours."""
-
-
-MOST_PARTED = 4
-"""Clauses into which one is parted to see whether commas are missing."""
-
-MOST_TERMS = 24
-"""Terms of a clause up to which it is looked what it may have been meant as."""
-
-MOST_MEANT = 4
-"""Clauses that are told where what is written may be one of several."""
-
-ALIKE = 0.7
-"""How much of a word must agree with the beginning of a clause for it to be taken as that, misspelt (by eye)."""
-
-MOST_HEADS = 16
-"""Beginnings of clauses that are told where nothing alike is known."""
-
-
-LITTLE = frozenset({"of", "on", "to", "at", "in", "by", "with", "from", "the"})
-"""Words that are easily one too many."""
-
-
-BETWEEN = ("to", "and", "by")
-"""Words that stand between two values, and are easily left out."""
-
-
-def _misfit(
-    clause: Clause, index: int, forms: Sequence[Form], kind: str, givens: Set[str], things: Container[str]
-) -> ClauseError:
-    parted = _parted(clause.items, forms, MOST_PARTED)
-    if parted is not None:
-        said = ", ".join(str(Clause(items)) for items in parted)
-        return ClauseError(f"{clause}: a comma is missing between two clauses: {said}", index, (str(clause), said))
-    meant = list(dict.fromkeys(str(Clause(items)) for items in _nearly(clause.items, forms, givens, things)))
-    if 0 < len(meant) <= MOST_MEANT:
-        ways = [(str(clause), each) for each in meant]
-        told = f"{clause}: did you mean {' or '.join(meant)}?"
-        return ClauseError(told, index, ways[0]) if len(ways) == 1 else ClauseError(told, index, None, ways)
-    first = clause.items[0]
-    head = first.text if isinstance(first, Name) else ""
-    alike = [form for form in forms if form.head == head or head in (w.text for w in form.parts if isinstance(w, Word))]
-    if head and alike:
-        return ClauseError(f"{clause}: expected {' or '.join(form.example for form in alike)}", index)
-    heads = {form.head for form in forms if form.head} | {
-        word for form in forms for slot in form.slots for word in slot.choices if len(form.parts) == 1
-    }
-    close = get_close_matches(head, heads, 1, ALIKE) if head else []
-    ours = ELSEWHERE.get(head)
-    if ours in heads:
-        close = [ours]
-    if close:
-        return ClauseError(f"{kind} takes no clause {head}; did you mean {close[0]}?", index, (head, close[0]))
-    plain = [form for form in forms if not form.choice]
-    if len(plain) <= MOST_PARTED:
-        return ClauseError(f"{clause}: {kind} takes {'; '.join(form.example for form in plain)}", index)
-    begun = list(dict.fromkeys(form.head or form.example for form in plain))[:MOST_HEADS]
-    return ClauseError(f"{clause}: the clauses of {kind} begin with {'; '.join(begun)}", index)
-
-
-def _nearly(
-    items: tuple[Term, ...], forms: Sequence[Form], givens: Set[str], things: Container[str]
-) -> Iterator[tuple[Term, ...]]:
-    """Return what a clause may have been meant as: without a little word that is one too many, with the word in front
-    that its kind says, with the word between two values, with ``by`` where a product is written, in our words."""
-
-    def fits(items: tuple[Term, ...]) -> bool:
-        return match_clause(Clause(items), forms, 0, givens) is not None
-
-    if len(items) > MOST_TERMS:
-        return
-    ours = tuple(Name(ELSEWHERE.get(item.text, item.text)) if isinstance(item, Name) else item for item in items)
-    if ours[1:] != items[1:] and fits(ours):
-        yield ours
-    if isinstance(items[0], Binary) and items[0].sign == "*":
-        sizes = (items[0].left, Name("by"), items[0].right, *items[1:])
-        if fits(sizes):
-            yield sizes
-    shorter = [(*items[:place], *items[place + 1 :]) for place, item in enumerate(items) if _is_little(item)]
-    between = ((*items[:place], Name(word), *items[place:]) for place in range(1, len(items)) for word in BETWEEN)
-    whole = [*filter(fits, between)]
-    yield from whole or filter(fits, shorter)
-    for bare in (items, items[1:]) if _is_little(items[0]) else (items,):
-        for form in forms:
-            if form.head and not form.choice and bare and _is_plainly(bare, form, givens, things):
-                yield (*map(Name, form.lead), *bare)
-
-
-def _is_little(item: Term) -> bool:
-    return isinstance(item, Name) and item.text in LITTLE
-
-
-def _is_plainly(bare: tuple[Term, ...], form: Form, givens: Set[str], things: Container[str]) -> bool:
-    """Tell whether values are of a form beyond doubt: several have its word between them, a number is one or the name
-    of a given, what is drawn is there, and no list is needed that takes any words."""
-    slots = _fit(bare, form.parts[len(form.lead) :], givens)
-    joined = any(isinstance(part, Word) and Name(part.text) in bare for part in form.parts)
-    if slots is None or (len(bare) > 1 and not joined):
-        return False
-    types = {slot.name: slot.type for slot in form.slots}
-
-    def known(value: Term, type_: str) -> bool:
-        if not isinstance(value, Name) or type_ not in NUMBERS | REFERENCES:
-            return True
-        return value.text in givens if type_ in NUMBERS else value.text.partition(".")[0] in things
-
-    return all(
-        (types[name] not in LISTS or len(bare) == 1) and all(known(value, types[name]) for value in values)
-        for name, values in slots.items()
-    )
-
-
-LISTS = frozenset({"several", "walk", "lengths"})
-"""Types of slot that take any number of words."""
-
-
-def _parted(items: tuple[Term, ...], forms: Sequence[Form], most: int) -> tuple[tuple[Term, ...], ...] | None:
-    """Return the clauses a run of terms is when commas are put between them; None where it is not several."""
-    if most > 1:
-        for cut in range(len(items) - 1, 0, -1):
-            if match_clause(Clause(items[:cut]), forms) is None:
-                continue
-            if match_clause(Clause(items[cut:]), forms) is not None:
-                return items[:cut], items[cut:]
-            rest = _parted(items[cut:], forms, most - 1)
-            if rest is not None:
-                return items[:cut], *rest
     return None

@@ -269,6 +269,11 @@ def _explain(text: str, error: UnexpectedInput) -> Line:
     if found[:1] in ("=", ":") and "=" in before:
         mend = f"{before.rstrip()} {text[column + 1 :].lstrip()}"
         return _unread(text, f"a value stands right behind its word, without the {found[0]}", clause, mend)
+    if found.startswith("⌀"):
+        return _unread(text, "a clause says diameter as a word", clause, text.replace("⌀", "diameter "))
+    if found.startswith(".") and re.search(r"[a-z]$", before):
+        mend = f"{before} {text[column + 1 :].lstrip()}".rstrip()
+        return _unread(text, "a word that is cut short has no full stop", clause, mend)
     wanted = sorted(_EXPECTED[name] for name in _accepted(error) if name in _EXPECTED)
     expected = f"expected {' or '.join(wanted)}" if wanted else "the line should end"
     place = f"before {found}" if found else "at the end"

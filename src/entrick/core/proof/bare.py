@@ -7,10 +7,10 @@ from dataclasses import replace
 
 from ..measure import Dimension, Quantity
 from ..moves import kinds
+from ..plan.clauses import match_clauses
 from ..plan.document import Given, Statement
 from ..plan.errors import ClauseError
 from ..plan.evaluate import evaluate
-from ..plan.forms import match_clauses
 from ..plan.slots import NUMBERS
 from ..plan.terms import Expression, Name, Num, rewrite, terms, write
 from ..plan.writer import write_content

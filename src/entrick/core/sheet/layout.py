@@ -18,10 +18,11 @@ from ..geometry.shapes import extremes
 from ..kind import Placing
 from ..kind.made import Measured
 from ..measure import Number, Quantity, Scale, Unit, spell
+from ..plan.clauses import match_clauses
 from ..plan.document import SheetLine
 from ..plan.errors import ClauseError, PlanError
 from ..plan.evaluate import evaluate
-from ..plan.forms import Form, match_clauses
+from ..plan.forms import Form
 from ..plan.terms import Ratio, write
 from ..solve import Solution
 

@@ -11,10 +11,11 @@ from ..kind import Length, Said, Value
 from ..kind.figure import Family, Figure, Ref
 from ..measure import Dimension, Quantity, Unit
 from ..moves import kinds
+from ..plan.clauses import match_clauses
 from ..plan.document import Clause, Statement
 from ..plan.errors import ClauseError
 from ..plan.evaluate import evaluate
-from ..plan.forms import Match, Slot, match_clause, match_clauses
+from ..plan.forms import Match, Slot, match_clause
 from ..plan.terms import Name, Term, Text, names, write
 from ..tolerance import same
 from .walks import stops_of

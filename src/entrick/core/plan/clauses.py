@@ -1,0 +1,102 @@
+"""The clauses of a statement, each matched to a form of its kind, and what is told of one that fits none."""
+
+from __future__ import annotations
+
+from collections.abc import Container, Sequence, Set
+from difflib import get_close_matches
+
+from .document import Clause
+from .errors import ClauseError
+from .forms import Form, Match, Word, match_clause
+from .meant import OURS, meanings
+from .terms import Name, Term
+
+MOST_PARTED = 4
+"""Clauses into which one is parted to see whether commas are missing."""
+
+MOST_MEANT = 4
+"""Clauses that are told where what is written may be one of several."""
+
+MOST_HEADS = 16
+"""Beginnings of clauses that are told where nothing alike is known."""
+
+ALIKE = 0.7
+"""How much of a word must agree with the beginning of a clause for it to be taken as that, misspelt (by eye)."""
+
+
+def match_clauses(
+    clauses: Sequence[Clause],
+    forms: Sequence[Form],
+    kind: str,
+    givens: Set[str] = frozenset(),
+    things: Container[str] = frozenset(),
+) -> tuple[Match, ...]:
+    """Match every clause of a statement to one of its kind's forms; givens are the names known to be of numbers, things
+    those of what is drawn.
+
+    Raises
+    ------
+    ClauseError
+        For a clause that fits no form, one said too often, or one that is missing.
+    """
+    matches: list[Match] = []
+    for index, clause in enumerate(clauses):
+        found = match_clause(clause, forms, index, givens)
+        if found is None:
+            raise _misfit(clause, index, forms, kind, givens, things)
+        if sum(m.form.key == found.form.key for m in matches) >= found.form.most:
+            times = "twice" if found.form.most == 1 else f"more than {found.form.most} times"
+            raise ClauseError(f"{found.form.key} is said {times}; once is enough", index)
+        matches.append(found)
+    said = {m.form.key for m in matches}
+    for form in forms:
+        if form.needed and form.key not in said:
+            raise ClauseError(f"{kind} needs {form.example}")
+    return tuple(matches)
+
+
+def _misfit(
+    clause: Clause, index: int, forms: Sequence[Form], kind: str, givens: Set[str], things: Container[str]
+) -> ClauseError:
+    parted = _parted(clause.items, forms, MOST_PARTED)
+    if parted is not None:
+        said = ", ".join(str(Clause(items)) for items in parted)
+        return ClauseError(f"{clause}: a comma is missing between two clauses: {said}", index, (str(clause), said))
+    meant = meanings(clause, forms, givens, things)
+    if 0 < len(meant) <= MOST_MEANT:
+        ways = [(str(clause), each) for each in meant]
+        told = f"{clause}: did you mean {' or '.join(meant)}?"
+        return ClauseError(told, index, ways[0]) if len(ways) == 1 else ClauseError(told, index, None, ways)
+    first = clause.items[0]
+    head = first.text if isinstance(first, Name) else ""
+    alike = [form for form in forms if form.head == head or head in (w.text for w in form.parts if isinstance(w, Word))]
+    if head and alike:
+        return ClauseError(f"{clause}: expected {' or '.join(form.example for form in alike)}", index)
+    heads = {form.head for form in forms if form.head} | {
+        word for form in forms for slot in form.slots for word in slot.choices if len(form.parts) == 1
+    }
+    close = get_close_matches(head, heads, 1, ALIKE) if head else []
+    ours = OURS.get(head)
+    if ours in heads:
+        close = [ours]
+    if close:
+        return ClauseError(f"{kind} takes no clause {head}; did you mean {close[0]}?", index, (head, close[0]))
+    plain = [form for form in forms if not form.choice]
+    if len(plain) <= MOST_PARTED:
+        return ClauseError(f"{clause}: {kind} takes {'; '.join(form.example for form in plain)}", index)
+    begun = list(dict.fromkeys(form.head or form.example for form in plain))[:MOST_HEADS]
+    return ClauseError(f"{clause}: the clauses of {kind} begin with {'; '.join(begun)}", index)
+
+
+def _parted(items: tuple[Term, ...], forms: Sequence[Form], most: int) -> tuple[tuple[Term, ...], ...] | None:
+    """Return the clauses a run of terms is when commas are put between them; None where it is not several."""
+    if most > 1:
+        for cut in range(len(items) - 1, 0, -1):
+            if match_clause(Clause(items[:cut]), forms) is None:
+                continue
+            if match_clause(Clause(items[cut:]), forms) is not None:
+                return items[:cut], items[cut:]
+            rest = _parted(items[cut:], forms, most - 1)
+            if rest is not None:
+                return items[:cut], *rest
+    return None

@@ -30,6 +30,7 @@ from .document import (
     Unread,
 )
 from .errors import PlanError
+from .mended import mended
 from .terms import DEEPEST, Arrow, Binary, Bracket, Call, Expression, Name, Negative, Num, Ratio, Term, Text, depth
 from .writer import write_line, write_plan
 
@@ -259,6 +260,10 @@ def _explain(text: str, error: UnexpectedInput) -> Line:
     clause = _clause_at(text, column)
     if before.count('"') % 2 == 1 or (found.startswith('"') and text.count('"') % 2):
         return _unread(text, "a closing quote is missing", clause, text + '"')
+    known = mended(text, _reads)
+    if known is not None:
+        told, row = known
+        return _unread(text, told, clause, row)
     if not re.match(r"\s*(plan|drawing|units|sheet|given|chain)\b", text) and "=" not in text:
         return _unread(text, "a statement starts with a name and =, such as  A = point, 20 right of O", clause)
     if re.search(r"\d\s*/\s*$", before + found):
@@ -281,6 +286,14 @@ def _explain(text: str, error: UnexpectedInput) -> Line:
     return _unread(
         text, f"{expected}{after}" if not found else f"{found} does not belong here: {expected} {place}", clause
     )
+
+
+def _reads(text: str) -> bool:
+    try:
+        _parser().parse(text)
+    except (UnexpectedInput, VisitError, RecursionError):
+        return False
+    return True
 
 
 def _accepted(error: UnexpectedInput) -> set[str]:

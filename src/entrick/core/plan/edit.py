@@ -160,9 +160,11 @@ def new_given(plan: Plan, text: str) -> Plan:
     NotUnderstood
         For text that is no name with a dimension.
     """
-    found = re.fullmatch(r"\s*(?:given\s+)?([^\W\d]\w*)\s*=\s*(\S.*)", one_row(text))
+    found = re.fullmatch(r"\s*(?:given\s+)?([^\W\d]\w*)(?:\s*[=:]\s*|\s+(?=[\d.RØ]))(\S.*)", one_row(text))
     if not found:
-        raise NotUnderstood('write a letter, =, and the dimension, such as  r = 9/16 "pin hole"')
+        words = re.fullmatch(r"\s*(?:given\s+)?([^\W\d]\w*)\s+([^\W\d]\w*)\s*=.*", one_row(text))
+        one = f"; a name is one word, such as {words[1]}_{words[2]}" if words else ""
+        raise NotUnderstood(f'write a letter, =, and the dimension, such as r = 9/16 "pin hole"{one}')
     givens = [n for n, line in enumerate(plan.lines, 1) if _is_given(line.content)]
     first = next((n for n, line in enumerate(plan.lines) if isinstance(line.content, Statement)), len(plan.lines))
     return insert_line(plan, max(givens, default=first), f"given {found[1]} = {found[2]}")

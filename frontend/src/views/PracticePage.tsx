@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import { api, drawWith, type QuestionOut, type RoundOut, type VerdictInPractice } from "../api/client";
 import { Sheet } from "../sheet/Sheet";
@@ -381,7 +381,7 @@ function Typed({
 }) {
   const [typed, setTyped] = useState("");
   const field = useRef<HTMLInputElement>(null);
-  useEffect(() => field.current?.focus(), []);
+  useLayoutEffect(() => field.current?.focus(), []);
   const { data } = useQuery({
     queryKey: ["opened to", question.tool, question.unit, typed],
     queryFn: ({ signal }) => api.openedTo(typed, question.tool, question.unit, signal),
@@ -421,7 +421,7 @@ function Typed({
 /** What came of an answer. */
 function Came({ verdict, tests, next }: { verdict: VerdictInPractice; tests: string; next: () => void }) {
   const on = useRef<HTMLButtonElement>(null);
-  useEffect(() => on.current?.focus(), []);
+  useLayoutEffect(() => on.current?.focus(), []);
   return (
     <div className="border-l-4 border-ink pl-3" role="status" data-testid="came">
       <p className="text-xl font-semibold">

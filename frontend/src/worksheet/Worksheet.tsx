@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import { api, type Entry, type Mark, Problem, type Work, worksheetFile } from "../api/client";
 import { MarkShape } from "../sheet/MarkShape";
 import { Tabled } from "../ui/Tabled";
@@ -20,7 +20,7 @@ export function Worksheet({ entry, work }: { entry: Entry; work: Work }) {
     placeholderData: keepPreviousData,
     gcTime: 10_000,
   });
-  useEffect(() => heading.current?.focus(), []);
+  useLayoutEffect(() => heading.current?.focus(), []);
   const drawn = data?.display;
   useEffect(() => {
     // The next moment is asked for when this one is drawn: a slow desk turns more slowly, it does not fall behind.

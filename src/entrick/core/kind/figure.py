@@ -9,6 +9,7 @@ from difflib import get_close_matches
 from ..drawing.strokes import Role
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
 from ..plan.errors import ClauseError
+from ..plan.meant import OURS
 from ..plan.slots import SLOTS
 
 
@@ -145,6 +146,16 @@ class Figure:
             raise ClauseError(f"{text} is {found}; {_wanted(wanted)} is wanted here{hint}", None, instead)
         return Ref(text, shape, (item.centre_name or f"{name}.centre") if not part else f"{text}.centre", lined)
 
+    def suits(self, text: str, wanted: str) -> bool | None:
+        """Tell whether a name is of something of the type wanted; None where nothing has it."""
+        name, _, part = text.partition(".")
+        item = self.items.get(name)
+        shape = None if item is None else item.parts.get(part) if part else item.shape
+        if shape is None:
+            return None
+        shapes = shape.members if isinstance(shape, Family) else (shape,)
+        return all(isinstance(each, _TYPES[wanted]) for each in shapes)
+
     def things(self) -> Iterator[tuple[str, Shape | Loop]]:
         """Return everything made by name, the members of families one by one."""
         for item in self.items.values():
@@ -156,6 +167,8 @@ class Figure:
     def _unknown(self, text: str, name: str, wanted: str) -> ClauseError:
         if name in self.failed:
             return ClauseError(f"{name} above has a mistake of its own; mend that first")
+        if len(name) > 3 and name in OURS:
+            return ClauseError(f"{name} is said {OURS[name]} here", None, (name, OURS[name]))
         fitting = [n for n, item in self.items.items() if isinstance(item.shape, _TYPES[wanted])]
         close = get_close_matches(name, fitting, 1, 0.5)
         hint = f"; did you mean {close[0]}?" if close else f"; {_wanted(wanted)} is wanted here"

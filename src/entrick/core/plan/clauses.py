@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Container, Sequence, Set
+from collections.abc import Sequence, Set
 from difflib import get_close_matches
 
 from .document import Clause
 from .errors import ClauseError
 from .forms import Form, Match, Word, match_clause
-from .meant import OURS, meanings
+from .meant import OURS, Suits, meanings, readings, unknown
 from .terms import Name, Term
 
 MOST_PARTED = 4
@@ -29,10 +29,11 @@ def match_clauses(
     forms: Sequence[Form],
     kind: str,
     givens: Set[str] = frozenset(),
-    things: Container[str] = frozenset(),
+    suits: Suits | None = unknown,
 ) -> tuple[Match, ...]:
-    """Match every clause of a statement to one of its kind's forms; givens are the names known to be of numbers, things
-    those of what is drawn.
+    """Match every clause of a statement to one of its kind's forms; givens are the names known to be of numbers.
+
+    What suits a slot matters to what is told of a misfit alone; without it, nothing is told of what one may mean.
 
     Raises
     ------
@@ -43,8 +44,12 @@ def match_clauses(
     for index, clause in enumerate(clauses):
         found = match_clause(clause, forms, index, givens)
         if found is None:
-            raise _misfit(clause, index, forms, kind, givens, things)
+            raise _misfit(clause, index, forms, kind, givens, suits)
         if sum(m.form.key == found.form.key for m in matches) >= found.form.most:
+            if any(slot.type == "walk" for slot in found.form.slots):
+                before = clauses[index - 1]
+                mend = (f"{before}, {clause}", f"{before} > {clause}")
+                raise ClauseError(f"the pieces of a walk have > between them: {mend[1]}", index, mend)
             times = "twice" if found.form.most == 1 else f"more than {found.form.most} times"
             raise ClauseError(f"{found.form.key} is said {times}; once is enough", index)
         matches.append(found)
@@ -56,13 +61,14 @@ def match_clauses(
 
 
 def _misfit(
-    clause: Clause, index: int, forms: Sequence[Form], kind: str, givens: Set[str], things: Container[str]
+    clause: Clause, index: int, forms: Sequence[Form], kind: str, givens: Set[str], suits: Suits | None
 ) -> ClauseError:
-    parted = _parted(clause.items, forms, MOST_PARTED)
-    if parted is not None:
-        said = ", ".join(str(Clause(items)) for items in parted)
-        return ClauseError(f"{clause}: a comma is missing between two clauses: {said}", index, (str(clause), said))
-    meant = meanings(clause, forms, givens, things)
+    for items in readings(clause.items, givens):
+        parted = _parted(items, forms, MOST_PARTED)
+        if parted is not None:
+            said = ", ".join(str(Clause(each)) for each in parted)
+            return ClauseError(f"{clause}: a comma is missing between two clauses: {said}", index, (str(clause), said))
+    meant = meanings(clause, forms, givens, suits) if suits else []
     if 0 < len(meant) <= MOST_MEANT:
         ways = [(str(clause), each) for each in meant]
         told = f"{clause}: did you mean {' or '.join(meant)}?"

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Container, Iterable, Iterator, Sequence, Set
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence, Set
+from dataclasses import dataclass
 from itertools import chain
 
 from .document import Clause
@@ -13,7 +14,7 @@ from .terms import Binary, Name, Num, Term
 
 Terms = tuple[Term, ...]
 
-MOST_TERMS = 24
+MOST_TERMS = 12
 """Terms of a clause up to which it is looked what it may have been meant as."""
 
 OURS = {
@@ -21,7 +22,8 @@ OURS = {
     "perpendicular": "square", "tangent": "touching", "tangential": "touching", "center": "centre",
     "dia": "diameter", "diam": "diameter", "d": "diameter", "Ø": "diameter",
     "rad": "radius", "r": "radius", "R": "radius",
-    "up": "above", "down": "below", "over": "above", "under": "below", "outside": "beside", "within": "inside",
+    "up": "above", "down": "below", "over": "above", "under": "below", "outside": "beside", "external": "beside",
+    "within": "inside", "internal": "inside",
     "wide": "width", "deep": "depth", "long": "length", "high": "height", "angle": "at", "x": "by",
 }  # fmt: skip
 """Words and signs other offices use, and ours."""
@@ -40,7 +42,16 @@ LISTS = frozenset({"several", "walk", "lengths"})
 _SIGNED = re.compile(r"([RØ])(\d+(?:\.\d+)?(?: \d+/\d+|/\d+)?)")
 
 
-def meanings(clause: Clause, forms: Sequence[Form], givens: Set[str], things: Container[str]) -> list[str]:
+Suits = Callable[[str, str], bool | None]
+"""Whether a name is of something that suits a type of slot; None where nothing above has that name."""
+
+
+def unknown(_: str, __: str) -> bool | None:
+    """Know no names."""
+    return None
+
+
+def meanings(clause: Clause, forms: Sequence[Form], givens: Set[str], suits: Suits = unknown) -> list[str]:
     """Return what a clause that fits no form may have been meant as, each as it would be written.
 
     Parameters
@@ -48,50 +59,114 @@ def meanings(clause: Clause, forms: Sequence[Form], givens: Set[str], things: Co
     clause : Clause
     forms : sequence of Form
         Those of its kind.
-    givens, things : set of str
-        Names of givens, and of what is drawn above.
+    givens : set of str
+        Names of givens.
+    suits : callable, optional
+        What is drawn above.
 
     Returns
     -------
     list of str
         Of the nearest sort alone: in our words; with a word between two values; without one that is too many; with the
-        words in front by which its kind knows what a value is.
+        words in front by which its kind knows what a value is. Where nothing of a type that is wanted has the name that
+        is written, those in which anything has.
     """
     if len(clause.items) > MOST_TERMS:
         return []
-    written = list(dict.fromkeys(_readings(clause.items, givens)))
-
-    def fits(items: Terms) -> bool:
-        return bool(items) and match_clause(Clause(items), forms, 0, givens) is not None
-
-    def needless(item: Term) -> bool:
-        return isinstance(item, Name) and (
-            item.text in LITTLE or (item.text not in givens and item.text.partition(".")[0] not in things)
-        )
-
-    def shorter(items: Terms) -> Iterator[Terms]:
-        return ((*items[:at], *items[at + 1 :]) for at, item in enumerate(items) if needless(item))
-
-    nearest: tuple[Iterable[Terms], ...] = (
-        (items for items in written if items != clause.items),
-        chain.from_iterable(map(_with_between, written)),
-        chain.from_iterable(map(shorter, written)),
-    )
-    for sort in nearest:
-        found = list(filter(fits, sort))
+    for strictly in (True, False):
+        found = _Meant(forms, givens, suits, strictly).of(clause.items)
         if found:
-            return list(dict.fromkeys(str(Clause(items)) for items in found))
-    bared = [items[1:] for items in written if needless(items[0])]
-    for bare in (*written, *bared, *chain.from_iterable(map(_with_another_between, written))):
-        found = list(_with_lead(bare, forms, givens, things))
-        if found:
-            return list(dict.fromkeys(str(Clause(items)) for items in found))
+            return list(dict.fromkeys(found))
     return []
 
 
-def _readings(items: Terms, givens: Set[str]) -> Iterator[Terms]:
-    """Return a clause as it is written, and in our words: without signs, with its word in front of a value."""
+@dataclass(frozen=True)
+class _Meant:
+    """Looks for what a clause may mean, given what is known."""
+
+    forms: Sequence[Form]
+    givens: Set[str]
+    suits: Suits
+    strictly: bool
+
+    def of(self, items: Terms) -> list[str]:
+        written = list(dict.fromkeys(readings(items, self.givens)))
+        nearest: tuple[Iterable[Terms], ...] = (
+            (each for each in written if each != items),
+            chain.from_iterable(map(_with_between, written)),
+            chain.from_iterable(map(self._shorter, written)),
+        )
+        for sort in nearest:
+            found = [str(Clause(each)) for each in sort if self.fits(each)]
+            if found:
+                return found
+        bared = [each[1:] for each in written if self._needless(each[0])]
+        joined = chain.from_iterable(map(_with_between, written))
+        for bare in (*written, *bared, *joined, *chain.from_iterable(map(_with_another_between, written))):
+            found = [str(Clause(each)) for each in self._with_lead(bare)]
+            if found:
+                return found
+        return [said for each in written for said in self._shared_out(each)]
+
+    def fits(self, items: Terms) -> bool:
+        """Tell whether a clause is one beyond doubt: a number is one, or the name of a given, and what is drawn is
+        there."""
+        match = match_clause(Clause(items), self.forms, 0, self.givens) if items else None
+        return match is not None and self._known(match.form, match.slots)
+
+    def _known(self, form: Form, slots: Mapping[str, Terms]) -> bool:
+        types = {slot.name: slot.type for slot in form.slots}
+        return all(self._suits(value, types[name]) for name, values in slots.items() for value in values)
+
+    def _suits(self, value: Term, type_: str) -> bool:
+        if isinstance(value, Num):
+            return type_ != "angle" or "°" in value.text
+        if not isinstance(value, Name) or type_ not in NUMBERS | REFERENCES:
+            return True
+        if type_ in NUMBERS:
+            return value.text in self.givens
+        suits = self.suits(value.text, type_)
+        return suits is True or (suits is False and not self.strictly)
+
+    def _needless(self, item: Term) -> bool:
+        return isinstance(item, Name) and (
+            item.text in LITTLE or (item.text not in self.givens and self.suits(item.text, "several") is None)
+        )
+
+    def _shorter(self, items: Terms) -> Iterator[Terms]:
+        return ((*items[:at], *items[at + 1 :]) for at, item in enumerate(items) if self._needless(item))
+
+    def _with_lead(self, items: Terms) -> Iterator[Terms]:
+        """Return what values would be with the words in front that a form begins with; several have its word between
+        them, and no list is needed that takes any words."""
+        for form in self.forms:
+            if form.choice or not form.lead or not items:
+                continue
+            said = 0
+            while said < len(form.lead) - 1 and said < len(items) and items[said] == Name(form.lead[said]):
+                said += 1
+            bare = items[said:]
+            slots = fit(bare, form.parts[len(form.lead) :], self.givens) if bare else None
+            joined = any(isinstance(part, Word) and Name(part.text) in bare for part in form.parts)
+            if slots is None or (len(bare) > 1 and (not joined or any(slot.type in LISTS for slot in form.slots))):
+                continue
+            if self._known(form, slots):
+                yield (*map(Name, form.lead), *bare)
+
+    def _shared_out(self, items: Terms) -> Iterator[str]:
+        """Return a clause that says of two things what is said of one at a time, as two clauses."""
+        for place, item in enumerate(items):
+            if item == Name("and") and 1 < place < len(items) - 1:
+                first, second = items[:place], (*items[: place - 1], *items[place + 1 :])
+                if self.fits(first) and self.fits(second):
+                    yield f"{Clause(first)}, {Clause(second)}"
+
+
+def readings(items: Terms, givens: Set[str]) -> Iterator[Terms]:
+    """Yield a clause as it is written, and in our words: without signs, with its word in front of a value."""
     yield items
+    if len(items) > MOST_TERMS:
+        return
     signed = _SIGNED.fullmatch(str(Clause(items)))
     if signed:
         items = (Name(signed[1]), Num(signed[2]))
@@ -119,29 +194,3 @@ def _with_another_between(items: Terms) -> Iterator[Terms]:
     for place, item in enumerate(items):
         if isinstance(item, Name) and item.text in BETWEEN:
             yield from ((*items[:place], Name(word), *items[place + 1 :]) for word in BETWEEN)
-
-
-def _with_lead(items: Terms, forms: Sequence[Form], givens: Set[str], things: Container[str]) -> Iterator[Terms]:
-    """Return what values would be with the words in front that a form begins with, where they are of it beyond doubt:
-    several have its word between them, a number is one or the name of a given, what is drawn is there."""
-
-    def known(value: Term, type_: str) -> bool:
-        if not isinstance(value, Name) or type_ not in NUMBERS | REFERENCES:
-            return True
-        return value.text in givens if type_ in NUMBERS else value.text.partition(".")[0] in things
-
-    for form in forms:
-        if form.choice or not form.lead or not items:
-            continue
-        said = 0
-        while said < len(form.lead) - 1 and said < len(items) and items[said] == Name(form.lead[said]):
-            said += 1
-        bare = items[said:]
-        slots = fit(bare, form.parts[len(form.lead) :], givens) if bare else None
-        joined = any(isinstance(part, Word) and Name(part.text) in bare for part in form.parts)
-        if slots is None or (len(bare) > 1 and not joined):
-            continue
-        types = {slot.name: slot.type for slot in form.slots}
-        if all((types[name] not in LISTS or len(bare) == 1) and all(known(value, types[name]) for value in values)
-               for name, values in slots.items()):  # fmt: skip
-            yield (*map(Name, form.lead), *bare)

@@ -49,7 +49,7 @@ def _swap(text: str, wrong: str, right: str) -> str:
 def unknown_kind(name: str) -> ClauseError:
     """Return what is told of a kind that does not exist: which is meant, by a word of the trade or by its spelling."""
     meant = called(name)
-    run_on = next((kind for kind in kinds() if name.startswith(f"{kind} ")), None)
+    run_on = max((kind for kind in kinds() if name.startswith(f"{kind} ")), key=len, default="")
     if run_on and not meant:
         return ClauseError(
             f"a comma parts {run_on} from its clauses", None, (name, name.replace(run_on, f"{run_on},", 1))

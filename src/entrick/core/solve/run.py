@@ -53,6 +53,9 @@ from .values import matches_of, said_in
 
 T = TypeVar("T")
 
+MOST_MENDED = 20
+"""Mistakes of a plan of which it is looked what was meant: each takes as long as many statements."""
+
 
 def solve(plan: Plan) -> Solution:
     """Solve a plan: every statement that can be constructed is, whatever is wrong with the others.
@@ -347,7 +350,7 @@ class _Run:
         if statement.kind not in kinds():
             raise unknown_kind(statement.kind)
         givens = frozenset(name for name, _ in names_used(statement) if name in self.quantities)
-        matches = matches_of(statement, givens, self.items)
+        matches = matches_of(statement, givens, self.figure.suits if len(self.errors) < MOST_MENDED else None)
         said = tuple(said_in(match, self.figure, self.quantities, self.head.unit) for match in matches)
         args = Args(statement.name, self.head.unit, said, self.projected, kinds()[statement.kind])
         made, asked = construct_all(statement.kind, args)

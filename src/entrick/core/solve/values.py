@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Container, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from fractions import Fraction
 
 from ..geometry import Line, Point
@@ -16,6 +16,7 @@ from ..plan.document import Clause, Statement
 from ..plan.errors import ClauseError
 from ..plan.evaluate import evaluate
 from ..plan.forms import Match, Slot, match_clause
+from ..plan.meant import Suits, unknown
 from ..plan.terms import Name, Term, Text, names, write
 from ..tolerance import same
 from .walks import stops_of
@@ -42,15 +43,15 @@ def spoken(statement: Statement) -> tuple[Clause, ...]:
 _MATCHES: Kept[tuple[Match, ...]] = Kept(8192)
 
 
-def matches_of(statement: Statement, givens: frozenset[str], things: Container[str] = frozenset()) -> tuple[Match, ...]:
+def matches_of(statement: Statement, givens: frozenset[str], suits: Suits | None = unknown) -> tuple[Match, ...]:
     """Return which clause of a statement is which form; where it says what it said, that is known.
 
-    What is drawn above matters to what is told of a misfit alone.
+    What suits a slot matters to what is told of a misfit alone.
     """
     key = (id(statement), givens)
     found = _MATCHES.recall(key)
     if found is None:
-        found = match_clauses(spoken(statement), kinds()[statement.kind].forms, statement.kind, givens, things)
+        found = match_clauses(spoken(statement), kinds()[statement.kind].forms, statement.kind, givens, suits)
         _MATCHES.keep(key, found, statement)
     return found
 

@@ -142,6 +142,7 @@ def test_any_text_at_all_is_read_without_a_fault_and_none_of_it_is_lost(text: st
         ("x = line, horizontal through O", "a comma is missing", "x = line, level, through O"),
         ("x = line, perpendicular to O.level, through O", "said square here", "x = line, square to O.level, through O"),
         ("x = line in ring", "comma parts line in", "x = line in, ring"),
+        ("x = line in, ring, open, O.level", "have > between them: ring > O.level", None),
         ("x = line in, ring, O.level", "have > between them", "x = line in, ring > O.level"),
         (
             "x = arc, radius 60, touching ring and O.level",

@@ -194,6 +194,25 @@ def test_an_outline_that_comes_to_lie_on_itself_is_told_once(width: int, height:
     assert not [f for f in away.findings if f.weight == "wrong"]
 
 
+def test_an_outline_with_the_same_corners_bulging_the_other_way_is_another() -> None:
+    """Arcs out and in by turns, and the same mirrored: as long, as large, in one box, through the same corners."""
+    rows = "O = datum\nh = line, through O, at 45°\n"
+    for number, degrees in enumerate(range(0, 360, 90)):
+        rows += f"p{number} = point, 40 from O, at {degrees}°\n"
+    for number in range(4):
+        after = (number + 1) % 4
+        for name, side in (("a", "out" if number % 2 else "in"), ("b", "in" if number % 2 else "out")):
+            middle = 60 if side == "out" else 5
+            rows += f"{name}m{number} = point, {middle / 2} from O, at {45 + 90 * number}°\n"
+            rows += f"{name}{number} = circle, through p{number}, through {name}m{number}, through p{after}\n"
+    for name in "ab":
+        walk = " > ".join(f"{name}{n} via {name}m{n} at p{n}" for n in range(4))
+        rows += f"rim{name} = line in, {walk}\n"
+    done = work_out(HEAD + rows)
+    assert not done.solution.errors, done.solution.errors
+    assert "again" not in says(done.findings)
+
+
 def test_an_outline_that_crosses_itself_bounds_no_area() -> None:
     rows = "A = point, 40 right of O\nB = point, 40 right of O, 30 above\nC = point, 30 above O\n"
     bow = says(

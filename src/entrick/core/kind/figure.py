@@ -167,9 +167,9 @@ class Figure:
     def _unknown(self, text: str, name: str, wanted: str) -> ClauseError:
         if name in self.failed:
             return ClauseError(f"{name} above has a mistake of its own; mend that first")
-        if len(name) > 3 and name in OURS:
-            return ClauseError(f"{name} is said {OURS[name]} here", None, (name, OURS[name]))
         fitting = [n for n, item in self.items.items() if isinstance(item.shape, _TYPES[wanted])]
         close = get_close_matches(name, fitting, 1, 0.5)
+        if not close and len(name) > 3 and name in OURS:
+            return ClauseError(f"{name} is said {OURS[name]} here", None, (name, OURS[name]))
         hint = f"; did you mean {close[0]}?" if close else f"; {_wanted(wanted)} is wanted here"
         return ClauseError(f"nothing above is called {name}{hint}", None, (text, close[0]) if close else None)

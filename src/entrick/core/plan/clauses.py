@@ -47,9 +47,10 @@ def match_clauses(
             raise _misfit(clause, index, forms, kind, givens, suits)
         if sum(m.form.key == found.form.key for m in matches) >= found.form.most:
             if any(slot.type == "walk" for slot in found.form.slots):
-                before = clauses[index - 1]
-                mend = (f"{before}, {clause}", f"{before} > {clause}")
-                raise ClauseError(f"the pieces of a walk have > between them: {mend[1]}", index, mend)
+                at = next(m.clause for m in reversed(matches) if m.form.key == found.form.key)
+                whole = f"{clauses[at]} > {clause}"
+                mend = (f"{clauses[at]}, {clause}", whole) if at == index - 1 else None
+                raise ClauseError(f"the pieces of a walk have > between them: {whole}", index, mend)
             times = "twice" if found.form.most == 1 else f"more than {found.form.most} times"
             raise ClauseError(f"{found.form.key} is said {times}; once is enough", index)
         matches.append(found)

@@ -124,7 +124,13 @@ class Checked:
             return False
         own, its = boxed(loop), boxed(other)
         same_place = abs(own.box.low - its.box.low) + abs(own.box.high - its.box.high) <= 4 * self.close
-        return same_place and all(abs(its.nearest(piece.entry) - piece.entry) <= self.close for piece in loop.pieces)
+        if not same_place:
+            return False
+        # An arc may bulge to the other hand between the same ends: its middle tells.
+        spots = [
+            spot for p in loop.pieces for spot in (p.entry, p.curve.middle if isinstance(p.curve, Arc) else p.exit)
+        ]
+        return all(abs(its.nearest(spot) - spot) <= self.close for spot in spots)
 
     @cached_property
     def size(self) -> float:

@@ -33,7 +33,7 @@ from entrick.core.summary import Summary
 from entrick.demo import sample_plans
 from entrick.store import add_job, open_store
 from entrick.web.app import create_app
-from entrick.web.serve import settle_memory
+from entrick.web.hands import settle_memory
 
 from .browser import repaint_milliseconds, served
 from .plans import chain, crossed

@@ -124,13 +124,18 @@ class Clock:
         raise OutOfTime
 
 
+def settle_memory() -> None:
+    """Look for unused cycles seldom: what is kept from one answer to the next holds none."""
+    gc.freeze()
+    gc.set_threshold(50_000, 20, 100)
+    gc.enable()
+
+
 def _work(pipe: Connection) -> None:
     """Carry out what comes through the pipe until it closes: the life of a hand."""
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     signal.signal(signal.SIGTERM, signal.SIG_DFL)
-    # What a hand keeps from one answer to the next holds no cycles: look for unused ones seldom.
-    gc.freeze()
-    gc.set_threshold(50_000, 20, 100)
+    settle_memory()
     fresh = _size()
     with contextlib.suppress(ValueError, OSError):  # a system that knows no such limit has the clock alone
         resource.setrlimit(resource.RLIMIT_AS, (fresh + MEMORY, fresh + MEMORY))

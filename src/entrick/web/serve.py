@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import gc
 import logging
 import signal
 import threading
@@ -21,7 +20,7 @@ from ..demo import load
 from ..store import RegisterTrouble, Store, open_store, salvage, snapshots_of
 from .app import create_app
 from .asked_for import tasks
-from .hands import Hands
+from .hands import Hands, settle_memory
 from .keeper import Keeper
 from .pairing import Pairing
 
@@ -43,12 +42,6 @@ Start = Callable[..., Any]
 def default_register() -> Path:
     """Return where the register lies when nothing else is said."""
     return Path(platformdirs.user_data_dir("entrick")) / "register.db"
-
-
-def settle_memory() -> None:
-    """Look for unused cycles seldom: what is kept from one answer to the next holds none."""
-    gc.freeze()
-    gc.set_threshold(50_000, 20, 100)
 
 
 def opened(path: Path) -> tuple[Store, str]:

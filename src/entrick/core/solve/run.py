@@ -10,9 +10,10 @@ from typing import TypeVar
 
 from .. import fault
 from ..allowance import MOST_PIECES, TooMuch, refuse
+from ..geometry import Arc, Circle, Loop, Shape
 from ..kept import OneOfEach
 from ..kind import Args, Candidate, Undecided
-from ..kind.figure import Figure, Item
+from ..kind.figure import Family, Figure, Item
 from ..measure import Dimension, Quantity, Unit
 from ..moves import kinds
 from ..plan.document import (
@@ -164,6 +165,18 @@ Size = tuple[type, Quantity]
 
 _SIZES: OneOfEach[Size] = OneOfEach(8192)
 _LINKS: OneOfEach[tuple[Size, ...]] = OneOfEach(2048)
+_REFERRED: OneOfEach[Shape] = OneOfEach(16384)
+
+
+def _referred(name: str, item: Item) -> object:
+    """Return what a name refers to: one object for all that are equal, so that what stands on the centre of a circle
+    does not notice when its radius changes. Runs and families are told apart by the thing they belong to."""
+    shape = item.parts.get(name[len(item.name) + 1 :]) if len(name) > len(item.name) else item.shape
+    if shape is None or isinstance(shape, Loop | Family):
+        return item
+    # 7/2 and 3.5 are equal, and spelt differently.
+    exact = type(shape.exact) if isinstance(shape, Circle | Arc) else None
+    return _REFERRED.of((shape, exact), shape)
 
 
 class _Run:
@@ -323,8 +336,9 @@ class _Run:
         for name, owner in names_used(statement):
             item = self.items.get(owner)
             if item is not None:
-                key.append(id(item))
-                things.append(item)
+                thing = _referred(name, item)
+                key += (id(thing), item.lined, item.centre_name)
+                things.append(thing)
             elif name in self.quantities:
                 self.uses.setdefault(owner, []).append(number)
                 size, links = self._size(name), self.linked.get(name)

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import math
-from bisect import bisect_left
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations
-from operator import sub
 from typing import NamedTuple
+
+import numpy as np
+import numpy.typing as npt
 
 from ..drawing.notes import AngleDimension, LinearDimension, Note, RoundDimension
 from ..finish import View, finish
@@ -23,7 +24,7 @@ from ..sheet.layout import view_box
 from ..solve import Solution
 from ..solve.named import drawn_curves
 from ..tolerance import ALIKE, DIRECTION, NOISE, ROUND, SPECK, VARIED
-from .variation import Dimensioned, Row, RowSpace, Variation, dimensions, largest, lined_runs
+from .variation import Dimensioned, Row, Rows, RowSpace, Variation, dimensions, lined_runs
 
 MOST_PLACES = 80
 """Places between which straight dimensions are tried."""
@@ -51,15 +52,11 @@ class Suggested:
 
 
 class _Try(NamedTuple):
-    """A dimension that could be put on: what it says it measures from, what that is and how it moves, and how plain it
-    is. A tuple, and the rest put together when it is chosen, since there are thousands of them and few are."""
+    """A dimension that could be put on: what it says it measures from, what that is, which way a straight one runs."""
 
     said: tuple[str, ...]
     of: tuple[Point, Point] | Circle | Arc | AngleDimension
-    way: str
-    measure: float
-    row: Row
-    plain: tuple[int, int, float]
+    way: str = ""
 
     @property
     def clauses(self) -> tuple[str, ...]:
@@ -79,6 +76,54 @@ class _Try(NamedTuple):
                 return RoundDimension(round_, "")
             case (first, second):
                 return LinearDimension(first, second, self.way, "below", 0, "")
+
+
+Column = npt.NDArray[np.float64]
+
+_Measured = tuple[_Try, Row, float, tuple[float, ...]]
+"""A try with its row, what it measures, and how plain it is."""
+
+
+class _Tries(NamedTuple):
+    """Dimensions that could be put on, in columns: there are thousands of them, and few are chosen.
+
+    Attributes
+    ----------
+    rows : array
+        How each moves with the sizes.
+    shown : array
+        The two sizes each may state: what it measures, and of a round one twice that.
+    plain : array
+        How plain each is, in three columns, the plainest least.
+    one : callable
+        Puts one together, by its place in the columns.
+    """
+
+    rows: Rows
+    shown: Column
+    plain: Column
+    one: Callable[[int], _Try]
+
+    @classmethod
+    def of(cls, found: Sequence[_Measured], wide: int) -> _Tries:
+        """Return columns of tries with the row, measure and plainness of each."""
+        tries = [each for each, *_ in found]
+        rows = np.array([row for _, row, _, _ in found]).reshape(len(found), wide)
+        twice = [1 + isinstance(each.of, Circle | Arc) for each in tries]
+        measures = np.array([measure for _, _, measure, _ in found])
+        shown = np.column_stack((measures, measures * twice)).reshape(len(found), 2)
+        return cls(rows, shown, np.array([plain for *_, plain in found]).reshape(len(found), 3), tries.__getitem__)
+
+    def where(self, suits: npt.NDArray[np.bool_]) -> _Tries:
+        """Return those that suit."""
+        (at,) = np.nonzero(suits)
+        return _Tries(self.rows[at], self.shown[at], self.plain[at], lambda index: self.one(int(at[index])))
+
+    def then(self, more: _Tries) -> _Tries:
+        """Return these and more after them."""
+        count = len(self.rows)
+        rows, shown, plain = (np.concatenate(pair) for pair in zip(self[:3], more[:3], strict=True))
+        return _Tries(rows, shown, plain, lambda index: self.one(index) if index < count else more.one(index - count))
 
 
 def suggest_dimensions(solution: Solution) -> Suggested:
@@ -103,8 +148,10 @@ def suggest_dimensions(solution: Solution) -> Suggested:
     for _, row in variation.dimensions:
         span.add(row)
     chosen: list[_Try] = []
-    if variation.sizes and variation.needed.rows:
-        tries = [one for one in _tries(variation) if any(abs(part) > NOISE for part in one.row)]
+    if variation.sizes and len(variation.needed.rows):
+        tries = _tries(variation)
+        moves = np.abs(tries.rows).max(axis=1, initial=0.0) > NOISE
+        tries = tries.where(moves & ~variation.idle.touches(tries.rows))
         chosen = [*_stating(variation, tries, span), *_filling(variation, tries, span)]
     statements = _written(solution, chosen)
     text = write_plan(solution.plan)
@@ -113,56 +160,57 @@ def suggest_dimensions(solution: Solution) -> Suggested:
     return Suggested(tuple(statements), text, tuple(size.name for size in variation.missing(span)))
 
 
-def _stating(variation: Variation, tries: Sequence[_Try], span: RowSpace) -> Iterator[_Try]:
+def _stating(variation: Variation, tries: _Tries, span: RowSpace) -> Iterator[_Try]:
     """Choose dimensions that say a size of the brief again, in its order."""
-    shown: list[tuple[float, int]] = []
-    for index, one in enumerate(tries):
-        value = one.measure
-        shown += [(each, index) for each in ((value, value * 2) if isinstance(one.of, Circle | Arc) else (value,))]
-    shown.sort()
     for index, size in enumerate(variation.sizes):
         close = abs(size.value) * DIRECTION
-        first, last = bisect_left(shown, (abs(size.value) - close, 0)), bisect_left(shown, (abs(size.value) + close, 0))
-        fitting = [tries[at] for _, at in shown[first:last] if _moves_with(tries[at], index)]
-        for one in sorted(fitting, key=lambda one: one.plain):
-            if not variation.idle.touches(one.row) and span.add(one.row):
-                yield one
+        stating = np.flatnonzero((np.abs(tries.shown - abs(size.value)) <= close).any(axis=1))
+        for at in _plainest(tries, stating[_move_with(tries.rows[stating], index)]):
+            if span.add(tries.rows[at]):
+                yield tries.one(at)
                 break
 
 
-def _moves_with(one: _Try, index: int) -> bool:
-    """Tell whether a measure moves with one size alone."""
-    at = abs(one.row[index])
-    rest = max((abs(part) for other, part in enumerate(one.row) if other != index), default=0.0)
-    return at > 0 and rest <= ALIKE * at
+def _move_with(rows: Rows, index: int) -> npt.NDArray[np.bool_]:
+    """Tell which measures move with one size alone."""
+    moves = np.abs(rows)
+    at, rest = moves[:, index], np.delete(moves, index, axis=1).max(axis=1, initial=0.0)
+    found: npt.NDArray[np.bool_] = (at > 0) & (rest <= ALIKE * at)
+    return found
 
 
-def _filling(variation: Variation, tries: Sequence[_Try], span: RowSpace) -> Iterator[_Try]:
+def _plainest(tries: _Tries, among: npt.NDArray[np.intp], *before: npt.NDArray[np.int_]) -> list[int]:
+    """Return some of the tries, the plainest first; where something comes before that, by it."""
+    first, second, third = tries.plain[among].T
+    order: list[int] = among[np.lexsort((third, second, first, *before))].tolist()
+    return order
+
+
+def _filling(variation: Variation, tries: _Tries, span: RowSpace) -> Iterator[_Try]:
     """Choose dimensions for what is still open, the ones that depend on fewest sizes first."""
-
-    def depends(one: _Try) -> int:
-        most = max(map(abs, one.row))
-        return sum(abs(part) > ALIKE * most for part in one.row)
-
     left = variation.open(span)
-    if not left.rows:
+    if not len(left.rows):
         return
-    for one in sorted(tries, key=lambda one: (depends(one), one.plain)):
-        # A measure of the outline says something new where it has a part in what is open.
-        if left.touches(one.row) and not variation.idle.touches(one.row) and span.add(one.row):
-            yield one
+    moves = np.abs(tries.rows)
+    depends = (moves > ALIKE * moves.max(axis=1, keepdims=True, initial=0.0)).sum(axis=1)
+    new = left.touches(tries.rows)
+    for at in _plainest(tries, np.arange(len(depends)), depends):
+        # What has a part in what is open says something new.
+        if new[at] and span.add(tries.rows[at]):
+            yield tries.one(at)
             left = variation.open(span)
-            if not left.rows:
+            if not len(left.rows):
                 return
+            new = left.touches(tries.rows)
 
 
-def _tries(variation: Variation) -> Iterator[_Try]:
-    yield from _rounds(variation)
-    yield from _straights(variation)
-    yield from _angles(variation)
+def _tries(variation: Variation) -> _Tries:
+    wide = len(variation.sizes)
+    rounds, angles = (_Tries.of(list(found), wide) for found in (_rounds(variation), _angles(variation)))
+    return rounds.then(_straights(variation)).then(angles)
 
 
-def _rounds(variation: Variation) -> Iterator[_Try]:
+def _rounds(variation: Variation) -> Iterator[_Measured]:
     """Try every radius of the outline once, with its count, and pitch circles through several of its centres."""
     solution = variation.solution
     pieces = [(p.name, p.curve) for run in lined_runs(solution) for p in run.pieces]
@@ -180,17 +228,17 @@ def _rounds(variation: Variation) -> Iterator[_Try]:
         radii = [_radius(column.get(name)) for column in columns]
         if _radius(named.get(name)) is None or None in radii:
             continue
-        row = tuple((radius - curve.radius) / VARIED for radius in radii if radius is not None)
-        key = (round(curve.radius, 9), *(round(part, 4) for part in row))
+        row = (np.array(radii, dtype=float) - curve.radius) / VARIED
+        key = (round(curve.radius, 9), *np.round(row, 4).tolist())
         groups.setdefault(key, []).append((name, curve, row))
     marks = {entry.given.name: entry.given.mark for entry in solution.givens if isinstance(entry.given, Given)}
     for group in groups.values():
         name, curve, row = group[0]
-        mark = marks.get(variation.sizes[largest(row)].name, "")
+        mark = marks.get(variation.sizes[int(np.abs(row).argmax())].name, "")
         word = "radius" if mark == "R" or (mark != "Ø" and isinstance(curve, Arc)) else "diameter"
         count = _count([c.centre for n, c, _ in group])
         times = (f"{count} times",) if count > 1 else ()
-        yield _Try((f"{word} {name}", *times), curve, "", curve.radius, row, (0, len(name), 0.0))
+        yield _Try((f"{word} {name}", *times), curve), row, curve.radius, (0, len(name), 0.0)
 
 
 def _radius(curve: Curve | None) -> float | None:
@@ -205,31 +253,36 @@ def _count(centres: Sequence[Point]) -> int:
     return len(found)
 
 
-def _straights(variation: Variation) -> Iterator[_Try]:
-    places = []
-    for name, spot, moved, far in _places(variation):
-        across = tuple((at.x - spot.x) / VARIED for at in moved)
-        up = tuple((at.y - spot.y) / VARIED for at in moved)
-        places.append((name, spot, across, up, far))
-    for (first, a, ax, ay, far_a), (second, b, bx, by, far_b) in combinations(places, 2):
-        gap = b - a
-        ways = [way for way, size in (("level", gap.x), ("plumb", gap.y)) if abs(size) > ROUND]
-        if len(ways) == 2:
-            ways.append("aligned")
-        apart = abs(gap)
-        along = gap * (1 / (apart or 1.0))
-        measures = {"level": abs(gap.x), "plumb": abs(gap.y), "aligned": apart}
-        for way in ways:
-            # A straight measure moves with the part of its ends' moving that lies along it.
-            if way == "level":
-                row = tuple(map(sub, bx, ax) if gap.x > 0 else map(sub, ax, bx))
-            elif way == "plumb":
-                row = tuple(map(sub, by, ay) if gap.y > 0 else map(sub, ay, by))
-            else:
-                row = tuple((q - p) * along.x + (s - r) * along.y for p, q, r, s in zip(ax, bx, ay, by, strict=True))
-            rank = (way == "aligned") + first.count(".") + second.count(".") + far_a + far_b
-            plain = (1 + rank, len(first) + len(second), apart)
-            yield _Try((first, second), (a, b), way, measures[way], row, plain)
+WAYS = ("level", "plumb", "aligned")
+
+
+def _straights(variation: Variation) -> _Tries:
+    """Try the distances between all pairs of places, each way."""
+    places = _places(variation)
+    count, wide = len(places), len(variation.sizes)
+    spots = np.array([spot for _, spot, _, _ in places]).reshape(count, 2)
+    moved = np.array([moved for _, _, moved, _ in places]).reshape(count, wide, 2)
+    moves = (moved - spots[:, None]) / VARIED
+    first, second = np.triu_indices(count, 1)
+    gap, apart = spots[second] - spots[first], moves[second] - moves[first]
+    long = np.hypot(*gap.T)
+    # A straight measure moves with the part of its ends' moving that lies along it.
+    along = np.stack((np.sign(gap), gap / np.where(long > 0, long, 1.0)[:, None]))
+    level, plumb = apart[..., 0] * along[0, :, :1], apart[..., 1] * along[0, :, 1:]
+    rows = np.stack((level, plumb, (apart * along[1, :, None]).sum(axis=-1)), axis=1)
+    measures = np.column_stack((np.abs(gap), long))
+    is_off = np.abs(gap) > ROUND
+    pair, way = np.nonzero(np.column_stack((is_off, is_off.all(axis=1))))
+    far = np.array([name.count(".") + far for name, _, _, far in places], dtype=float)
+    letters = np.array([len(name) for name, *_ in places], dtype=float)
+    rank, said = (column[first] + column[second] for column in (far, letters))
+    plain = np.column_stack((1 + rank[pair] + (way == WAYS.index("aligned")), said[pair], long[pair]))
+
+    def one(index: int) -> _Try:
+        ends = places[first[pair[index]]], places[second[pair[index]]]
+        return _Try((ends[0][0], ends[1][0]), (ends[0][1], ends[1][1]), WAYS[way[index]])
+
+    return _Tries(rows[pair, way], measures[pair, way][:, None].repeat(2, axis=1), plain, one)
 
 
 def _places(variation: Variation) -> list[tuple[str, Point, list[Point], int]]:
@@ -282,7 +335,7 @@ def _named_places(solution: Solution) -> dict[str, tuple[Point, bool]]:
     return found
 
 
-def _angles(variation: Variation) -> Iterator[_Try]:
+def _angles(variation: Variation) -> Iterator[_Measured]:
     solution = variation.solution
     names = {piece.name for run in lined_runs(solution) for piece in run.pieces if isinstance(piece.curve, Line)}
     lines = [(name, curve) for name, curve in drawn_curves(solution) if name in names and isinstance(curve, Line)]
@@ -304,7 +357,7 @@ def _angles(variation: Variation) -> Iterator[_Try]:
             continue
         rank = 1 if _key(corner) in corners else 3
         note, said = AngleDimension(corner, 0.0, turn, ""), f"angle between {first} and {second}"
-        yield _Try((said,), note, "", abs(turn), tuple(row), (rank, len(first) + len(second), 0.0))
+        yield _Try((said,), note), np.array(row), abs(turn), (rank, len(first) + len(second), 0.0)
 
 
 def _between(first: Curve, second: Curve) -> float | None:

@@ -10,7 +10,6 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import chain
-from operator import mul
 
 import numpy as np
 import numpy.typing as npt
@@ -33,8 +32,11 @@ from ..tolerance import ALIKE, DIRECTION, NOISE, VARIED
 RIGHT = 90
 """Angles that are whole multiples of a right angle are drawn, not dimensioned (common practice)."""
 
-Row = tuple[float, ...]
+Row = npt.NDArray[np.float64]
 """How much a measure moves with each size of a plan, times that size: lengths in plan units, angles in degrees."""
+
+Rows = npt.NDArray[np.float64]
+"""Rows of several measures, one below another."""
 
 
 @dataclass(frozen=True)
@@ -71,11 +73,6 @@ class Variation:
                 # It cannot be a trifle larger alone: what it makes meets the rest only because the numbers agree.
                 self.held.append(size)
 
-    def row(self, measure: Callable[[Solution], float]) -> Row:
-        """Return how a measure moves with each size."""
-        base = measure(self.solution)
-        return tuple((measure(other) - base) / VARIED for other in self.varied)
-
     @cached_property
     def needed(self) -> RowSpace:
         """What the outline depends on: all that a full set of dimensions must fix."""
@@ -99,11 +96,10 @@ class Variation:
     def dimensions(self) -> list[tuple[int, Row]]:
         """Every dimension on the drawing, with the line that asked for it."""
         base = dimensions(self.solution)
-        columns = [dimensions(other) for other in self.varied]
-        return [
-            (line, tuple((measured(column[index][1]) - measured(note)) / VARIED for column in columns))
-            for index, (line, note) in enumerate(base)
-        ]
+        still = [measured(note) for _, note in base]
+        moved = [[measured(note) for _, note in dimensions(other)] for other in self.varied]
+        rows = (np.array(moved).reshape(len(moved), len(base)) - still).T / VARIED
+        return [(line, row) for (line, _), row in zip(base, rows, strict=True)]
 
     @cached_property
     def idle(self) -> RowSpace:
@@ -127,12 +123,10 @@ class Variation:
         """Return the sizes that a set of dimensions leaves open."""
         found: dict[int, Size] = {}
         for row in self.needed.rows:
-            rest = said.rest(row)
-            largest = max(map(abs, rest), default=0.0)
-            if largest > ALIKE:
-                for index, part in enumerate(rest):
-                    if abs(part) > largest / 2:
-                        found[index] = self.sizes[index]
+            rest = np.abs(said.rest(row))
+            most = rest.max(initial=0.0)
+            if most > ALIKE:
+                found |= {int(index): self.sizes[index] for index in np.flatnonzero(rest > most / 2)}
         return list(found.values())
 
 
@@ -140,10 +134,10 @@ class RowSpace:
     """What several rows fix together: orthonormal rows that span the same space (Gram-Schmidt)."""
 
     def __init__(self) -> None:
-        self.rows: list[Row] = []
+        self.rows: Rows = np.empty((0, 0))
 
     @classmethod
-    def of(cls, rows: npt.NDArray[np.float64]) -> RowSpace:
+    def of(cls, rows: Rows) -> RowSpace:
         """Return the space of very many rows: as `add` would, one after another, but all at once for each that is
         new."""
         found = cls()
@@ -155,48 +149,45 @@ class RowSpace:
             if not len(new):
                 break
             first, rows, left = rows[new[0]], rows[new[0] + 1 :], left[new[0] + 1 :]
-            if found.add(tuple(first.tolist())):
-                one = np.array(found.rows[-1])
+            if found.add(first):
+                one = found.rows[-1]
                 left = left - np.outer(left @ one, one)
         return found
 
     def rest(self, row: Row) -> Row:
         """Return what of a row the span does not reach."""
-        left = list(row)
-        for _ in range(2):  # a second pass takes out what rounding left in the first
-            for one in self.rows:
-                share = sum(map(mul, left, one))
-                left = [a - share * b for a, b in zip(left, one, strict=True)]
-        return tuple(left)
+        if len(self.rows):
+            for _ in range(2):  # a second pass takes out what rounding left in the first
+                row = row - (self.rows @ row) @ self.rows
+        return row
 
     def across(self, width: int) -> RowSpace:
         """Return what the span leaves open: all rows of a width that stand square to it."""
         rest, all_ = RowSpace(), RowSpace()
-        all_.rows = list(self.rows)
-        for index in range(width):
-            left = all_.rest(tuple(float(index == other) for other in range(width)))
-            length = math.hypot(*left)
-            if length > ALIKE:
-                row = tuple(part / length for part in left)
-                all_.rows.append(row)
-                rest.rows.append(row)
+        all_.rows = self.rows
+        for row in np.eye(width):
+            if all_.add(row):
+                rest.add(all_.rows[-1])
         return rest
 
-    def touches(self, row: Row) -> bool:
-        """Tell whether a row has any part in the span."""
-        little = ALIKE * math.hypot(*row)
-        return any(abs(sum(map(mul, row, one))) > little for one in self.rows)
+    def touches(self, rows: Rows) -> npt.NDArray[np.bool_]:
+        """Tell of each of several rows whether it has any part in the span."""
+        if not (self.rows.size and rows.size):
+            return np.zeros(len(rows), dtype=bool)
+        parts = np.abs(rows @ self.rows.T).max(axis=1)
+        found: npt.NDArray[np.bool_] = parts > ALIKE * np.linalg.norm(rows, axis=1)
+        return found
 
     def add(self, row: Row) -> bool:
         """Take a row in; tell whether it fixes anything that was open."""
-        size = math.hypot(*row)
+        size = float(np.linalg.norm(row))
         if size <= NOISE:
             return False
-        left = self.rest(tuple(part / size for part in row))
-        length = math.hypot(*left)
+        left = self.rest(row / size)
+        length = float(np.linalg.norm(left))
         if length <= ALIKE:
             return False
-        self.rows.append(tuple(part / length for part in left))
+        self.rows = np.vstack((self.rows, left / length)) if len(self.rows) else (left / length)[None]
         return True
 
 
@@ -364,8 +355,3 @@ def _loose(content: Content) -> Content:
     if not (isinstance(content, Chain) and all(link is not None for link in content.links)):
         return content
     return _LOOSE.recall(id(content)) or _LOOSE.keep(id(content), replace(content, overall=None), content)
-
-
-def largest(row: Sequence[float]) -> int:
-    """Return the index of the entry of greatest size."""
-    return max(range(len(row)), key=lambda index: abs(row[index]))

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 from itertools import groupby
 
+import numpy as np
+
 from ..dimensioning.variation import Row, RowSpace, Variation, dimensions
 from ..tolerance import ALIKE
 from .finding import Checked, Finding
@@ -25,9 +27,7 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     twice = []
     for line, rows in _by_statement(variation):
         # Running dimensions are one saying: of equal treads each is a multiple of the first, and none is said again.
-        new = [
-            row for row in rows if max(map(abs, span.rest(row)), default=0.0) > ALIKE * max(map(abs, row), default=0.0)
-        ]
+        new = [row for row in rows if _most(span.rest(row)) > ALIKE * _most(row)]
         for row in rows:
             span.add(row)
         if not new and line not in held:
@@ -52,5 +52,5 @@ def _by_statement(variation: Variation) -> Iterator[tuple[int, list[Row]]]:
         yield line, [row for _, row in found]
 
 
-def _largest(row: Row) -> float:
-    return max(map(abs, row), default=0.0)
+def _most(row: Row) -> float:
+    return float(np.abs(row).max(initial=0.0))

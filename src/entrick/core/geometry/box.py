@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Sequence
 from typing import NamedTuple
+
+import numpy as np
 
 from .shapes import Curve, Point, extremes
 
@@ -82,17 +84,18 @@ def together(boxes: Sequence[Box]) -> Box:
     return Box(min(lefts), min(lowers), max(rights), max(uppers))
 
 
-def neighbours(boxes: Sequence[Box], close: float) -> Iterator[tuple[int, int]]:
-    """Return every pair of boxes that meet or come as near as so much, the lower index first.
+def neighbours(boxes: Sequence[Box], close: float) -> list[tuple[int, int]]:
+    """Return every pair of boxes that meet or come as near as so much, in order, the lower index first.
 
-    Gone through from left to right, so that few are compared that lie apart.
+    Sorted from left to right, so that each is compared with those alone that begin before it ends.
     """
-    waiting: list[int] = []
-    for index in sorted(range(len(boxes)), key=lambda i: boxes[i].left):
-        left, lower, _, upper = boxes[index]
-        waiting = [other for other in waiting if boxes[other].right >= left - close]
-        for other in waiting:
-            box = boxes[other]
-            if box.lower <= upper + close and box.upper >= lower - close:
-                yield (other, index) if other < index else (index, other)
-        waiting.append(index)
+    sides = np.array(boxes).reshape(len(boxes), 4)
+    order = np.argsort(sides[:, 0], kind="stable")
+    left, lower, right, upper = sides[order].T
+    begun = np.searchsorted(left, right + close, side="right") - np.arange(len(boxes)) - 1
+    one = np.repeat(np.arange(len(boxes)), begun)
+    other = one + 1 + np.arange(len(one)) - np.repeat(np.cumsum(begun) - begun, begun)
+    meets = (lower[other] <= upper[one] + close) & (upper[other] >= lower[one] - close)
+    low, high = np.sort((order[one[meets]], order[other[meets]]), axis=0)
+    found = np.lexsort((high, low))
+    return list(zip(low[found].tolist(), high[found].tolist(), strict=True))

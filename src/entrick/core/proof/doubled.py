@@ -5,62 +5,39 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
+import numpy as np
+
 from ..geometry import Arc, Circle, Line, Piece, Point
-from ..tolerance import SPECK
+from ..geometry.box import neighbours
+from ..geometry.loop import boxed
 from .finding import Checked, Finding
 
 
 def inspect(checked: Checked) -> Iterator[Finding]:
     """Report pieces that run along one another: a cutter would go over them twice."""
-    again = set()
-    for index, (name, line, loop) in enumerate(checked.runs):
-        whole = next((first for first, _, other in checked.runs[:index] if checked.is_again(loop, other)), None)
-        if whole is not None:
+    again: set[int] = set()
+    long = np.array([loop.length for _, _, loop in checked.runs])
+    for after, index in np.argwhere(np.tril(np.abs(long[:, None] - long) <= checked.close, -1)).tolist():
+        (whole, _, earlier), (name, line, loop) = checked.runs[index], checked.runs[after]
+        if id(loop) not in again and checked.is_again(loop, earlier):
             again.add(id(loop))
             message = f"{name} is {whole} again, all round: it would be drawn and cut twice"
             yield Finding("wrong", "doubled", message, line, checked.sheet.on_paper(loop.pieces[0].entry))
     runs = [run for run in checked.runs if id(run[2]) not in again]
     pieces = [(name, line, piece) for name, line, loop in runs for piece in loop.pieces]
-    groups: dict[tuple[object, ...], list[tuple[str, int, Piece]]] = {}
-    for name, line, piece in pieces:
-        for key in _keys(piece, checked.close):
-            groups.setdefault(key, []).append((name, line, piece))
-    told: set[tuple[int, int]] = set()
-    reach = {id(piece): (_middle(piece), piece.length / 2 + checked.close) for _, _, piece in pieces}
-    for group in groups.values():
-        for index, (name, _, piece) in enumerate(group):
-            middle, half = reach[id(piece)]
-            for other, line, second in group[index + 1 :]:
-                away, rest = reach[id(second)]
-                if not isinstance(piece.curve, Circle) and abs(middle.x - away.x) + abs(middle.y - away.y) > 2 * (
-                    half + rest
-                ):
-                    continue  # no stretch of one reaches the other: teeth share their circles by the hundred
-                pair = (id(piece), id(second))
-                place = _overlap(piece, second, checked.close) if pair not in told else None
-                if place is not None:
-                    told.add(pair)
-                    where = f"{piece.name} in {name}" if name != other else piece.name
-                    message = f"{second.name} in {other} lies over {where}: it would be drawn and cut twice"
-                    yield Finding("wrong", "doubled", message, line, checked.sheet.on_paper(place))
-
-
-def _keys(piece: Piece, close: float) -> Iterator[tuple[object, ...]]:
-    """Sort pieces by what they lie on, coarsely, so that only likely pairs are compared."""
-    step = max(close * 1000, SPECK)
-    match piece.curve:
-        case Circle(centre=c, radius=r) | Arc(centre=c, radius=r):
-            base = (c.x, c.y, r)
-        case Line() as line:
-            ahead = line.direction if (line.direction.x, line.direction.y) > (0.0, 0.0) else -line.direction
-            base = (ahead.x, ahead.y, ahead.cross(line.through))
-    for shift in (0.0, 0.5):
-        yield (type(piece.curve) is Line, shift, *(math.floor(value / step + shift) for value in base))
+    boxes = [box for _, _, loop in runs for box in boxed(loop).boxes]
+    for index, after in neighbours(boxes, checked.close):
+        (name, _, piece), (other, line, second) = pieces[index], pieces[after]
+        place = _overlap(piece, second, checked.close)
+        if place is not None:
+            where = f"{piece.name} in {name}" if name != other else piece.name
+            message = f"{second.name} in {other} lies over {where}: it would be drawn and cut twice"
+            yield Finding("wrong", "doubled", message, line, checked.sheet.on_paper(place))
 
 
 def _overlap(first: Piece, second: Piece, close: float) -> Point | None:
     """Return the middle of the stretch two pieces share, if they share more than places."""
-    if not _same_carrier(first, second, close):
+    if isinstance(first.curve, Line) != isinstance(second.curve, Line) or not _same_carrier(first, second, close):
         return None
     if isinstance(first.curve, Line):
         line = first.curve

@@ -12,9 +12,6 @@ from ..kept import KEPT_PIECES, Kept
 from ..tolerance import assembled
 from .finding import Checked, Finding
 
-MOST_PIECES = 120
-"""Pieces beyond which every pair is no longer compared."""
-
 
 def inspect(checked: Checked) -> Iterator[Finding]:
     """Report where two pieces of one outline cross away from their junctions."""
@@ -26,7 +23,7 @@ def inspect(checked: Checked) -> Iterator[Finding]:
 
 
 def crosses_itself(loop: Loop) -> bool:
-    """Tell whether an outline crosses itself, as far as it is looked at."""
+    """Tell whether an outline crosses itself."""
     return bool(crossings(loop))
 
 
@@ -35,8 +32,6 @@ _KEPT: Kept[tuple[tuple[Point, str, str], ...]] = Kept(KEPT_PIECES)
 
 def crossings(loop: Loop) -> tuple[tuple[Point, str, str], ...]:
     """Return where a run crosses itself, and what its pieces there are called; known for one looked at before."""
-    if len(loop.pieces) > MOST_PIECES:
-        return ()
     known = _KEPT.recall(id(loop))
     return _KEPT.keep(id(loop), tuple(_found(loop)), loop, len(loop.pieces)) if known is None else known
 
@@ -45,11 +40,13 @@ def _found(loop: Loop) -> Iterator[tuple[Point, str, str]]:
     junctions = [end for piece in loop.pieces for end in (piece.entry, piece.exit)]
     boxes = boxed(loop).boxes
     close = assembled(max(map(abs, boxed(loop).box)))
-    for index, other in sorted(neighbours(boxes, close)):
+    for index, other in neighbours(boxes, close):
         first, second = loop.pieces[index], loop.pieces[other]
-        for meeting in meet(first.curve, second.curve):
-            spot = meeting.point
+        for spot in (meeting.point for meeting in meet(first.curve, second.curve)):
             if not (is_drawn_at(first.curve, spot) and is_drawn_at(second.curve, spot)):
                 continue
-            if all(abs(spot - end) > assembled(abs(spot)) for end in junctions):
+            # Most meet at a junction of their own.
+            own = (first.entry, first.exit, second.entry, second.exit)
+            near = assembled(abs(spot))
+            if all(abs(spot - end) > near for end in own) and all(abs(spot - end) > near for end in junctions):
                 yield spot, first.name, second.name

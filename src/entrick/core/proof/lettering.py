@@ -29,7 +29,7 @@ def inspect(checked: Checked) -> Iterator[Finding]:
 
 def _crowded(letters: list[Lettering], checked: Checked) -> Iterator[Finding]:
     boxes = [_box(mark).grown(-BARELY) for mark in letters]
-    pairs = sorted(neighbours(boxes, 0.0))
+    pairs = neighbours(boxes, 0.0)
     for first, second in pairs[:MOST_TOLD]:
         one, other = letters[first], letters[second]
         told = f"“{other.text}” stands over “{one.text}”: neither can be read; give one another side or place"

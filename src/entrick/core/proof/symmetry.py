@@ -2,14 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Mapping
-from dataclasses import dataclass
+from collections.abc import Callable, Iterator, Mapping, Sequence
+
+import numpy as np
+import numpy.typing as npt
 
 from ..geometry import Arc, Circle, Line, Piece, Point
 from ..kind import Made
 from ..kind.claims import Symmetric
 from ..tolerance import ROUND
 from .finding import Checked, Finding, Mend
+
+IMAGE = 4
+"""What is told of a piece and of its image differs by up to so many times what two places of the part may."""
+
+FEW = 12
+"""Pieces that are looked at before all the others."""
 
 
 def inspect(checked: Checked) -> Iterator[Finding]:
@@ -22,7 +30,7 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     known = _Places([piece for _, piece in pieces], checked.close)
     said = checked.claims(Symmetric)
     for line, claim in said:
-        odd = next(known.without_image(claim.axis), None)
+        odd = known.without_image(claim.axis)
         if odd is None:
             yield Finding("good", "symmetry", f"symmetric about {claim.name}, every piece", line)
         else:
@@ -34,7 +42,7 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     for name, axis in _datum_lines(checked):
         if any(_same(axis, other, checked.close) for other in axes):
             continue
-        if next(known.without_image(axis), None) is None:
+        if known.without_image(axis) is None:
             axes.append(axis)
             row = f"{checked.solution.free_name('must')} = check, symmetric about {name}"
             mend = Mend("insert", len(checked.solution.plan.lines), row, "Say so")
@@ -65,56 +73,47 @@ def _middle(piece: Piece) -> Point:
     return (piece.entry + piece.exit) * 0.5
 
 
-@dataclass(frozen=True, slots=True)
-class _Place:
-    """Where a piece lies, and what its image must be like: its middle, ends and radius (0 for a straight one)."""
-
-    piece: Piece
-    middle: Point
-    radius: float
-    ends: tuple[Point, ...]
+Spots = npt.NDArray[np.float64]
+"""Places, one below another: across, up."""
 
 
 class _Places:
-    """Pieces by where their middles lie, for looking up images."""
+    """Pieces by where they lie, for looking up images."""
 
-    def __init__(self, pieces: list[Piece], close: float) -> None:
+    def __init__(self, pieces: Sequence[Piece], close: float) -> None:
+        # Loaded where it is wanted: the shell has other commands.
+        from scipy.spatial import KDTree  # type: ignore[import-untyped]
+
         self.close = close
-        self.step = close * 1e4
-        self.places = []
-        for piece in pieces:
-            ends = () if isinstance(piece.curve, Circle) else (piece.entry, piece.exit)
-            radius = 0.0 if isinstance(piece.curve, Line) else piece.curve.radius
-            self.places.append(_Place(piece, _middle(piece), radius, ends))
-        self.cells: dict[tuple[int, int], list[_Place]] = {}
-        for place in self.places:
-            self.cells.setdefault(self._cell(place.middle), []).append(place)
+        self.middles = np.array([_middle(piece) for piece in pieces])
+        self.ends = np.array([(piece.entry, piece.exit) for piece in pieces])
+        self.radii = np.array([0.0 if isinstance(p.curve, Line) else p.curve.radius for p in pieces])
+        # A circle has its ends wherever it was begun.
+        self.is_circle = np.array([isinstance(piece.curve, Circle) for piece in pieces])
+        self.tree = KDTree(self._told(slice(None), lambda spots: spots))
 
-    def _cell(self, spot: Point) -> tuple[int, int]:
-        return round(spot.x / self.step), round(spot.y / self.step)
+    def _told(self, which: slice, image: Callable[[Spots], Spots]) -> Spots:
+        """Return lengths that are alike where images are one: the middle, that between the ends, the radius, and how
+        the chord lies, whichever end comes first (its angle counts twice)."""
+        ends = np.where(self.is_circle[which, None, None], 0.0, image(self.ends[which]))
+        x, y = (ends[:, 1] - ends[:, 0]).T
+        long = np.hypot(x, y)
+        per = np.where(long > 0, long, 1.0)
+        chord = np.column_stack(((x * x - y * y) / per, 2 * x * y / per))
+        return np.column_stack((image(self.middles[which]), ends.mean(axis=1), self.radii[which], chord))
 
-    def without_image(self, axis: Line) -> Iterator[int]:
-        """Return the pieces, by index, that have no image on the other side of an axis."""
-        through, across = axis.through, axis.direction.normal
+    def without_image(self, axis: Line) -> int | None:
+        """Return the first of the pieces, by index, that has no image on the other side of an axis."""
+        across = np.array(axis.direction.normal)
 
-        def image(spot: Point) -> Point:
-            off = 2 * ((spot.x - through.x) * across.x + (spot.y - through.y) * across.y)
-            return Point(spot.x - off * across.x, spot.y - off * across.y)
+        def image(spots: Spots) -> Spots:
+            turned: Spots = spots - 2 * ((spots - axis.through) @ across)[..., None] * across
+            return turned
 
-        return (index for index, place in enumerate(self.places) if not self._has_image(place, image))
-
-    def _has_image(self, place: _Place, image: Callable[[Point], Point]) -> bool:
-        middle, close = image(place.middle), self.close
-        column, row = self._cell(middle)
-        near = [p for i in (-1, 0, 1) for j in (-1, 0, 1) for p in self.cells.get((column + i, row + j), ())]
-        alike = [
-            other
-            for other in near
-            if len(other.ends) == len(place.ends)
-            and abs(other.radius - place.radius) <= close
-            and abs(other.middle - middle) <= close
-        ]
-        if not (alike and place.ends):
-            return bool(alike)
-        ends = [image(end) for end in place.ends]
-        return any(all(min(abs(end - e) for e in other.ends) <= close for end in ends) for other in alike)
+        # A few first: what is not symmetric shows soon.
+        for which in (slice(0, FEW), slice(FEW, None)):
+            away, _ = self.tree.query(self._told(which, image), distance_upper_bound=IMAGE * self.close)
+            odd = np.flatnonzero(np.isinf(away))
+            if len(odd):
+                return int(odd[0]) + which.start
+        return None

@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 from desk import HEAD
 from entrick.core.desk import work_out
 from entrick.core.geometry import Point
-from entrick.core.geometry.box import Box, neighbours
+from entrick.core.geometry.box import Box, nearest_first, neighbours
 from entrick.core.geometry.loop import polyline
 from entrick.core.proof.itself import crosses_itself, crossings
 
@@ -27,6 +27,8 @@ BOXES = st.tuples(PLACES, PLACES, st.integers(0, 12), st.integers(0, 12)).map(
 def test_neighbours_are_the_pairs_of_boxes_that_meet(boxes: list[Box], close: float) -> None:
     pairs = [(i, j) for i, j in combinations(range(len(boxes)), 2) if boxes[i].meets(boxes[j], close)]
     assert neighbours(boxes, close) == pairs
+    near = [(boxes[i].apart(boxes[j]), i, j) for i, j in combinations(range(len(boxes)), 2)]
+    assert nearest_first(boxes, close) == sorted(each for each in near if each[0] <= close)
 
 
 @given(st.lists(st.tuples(PLACES, PLACES), min_size=3, max_size=14, unique=True))

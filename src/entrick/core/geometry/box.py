@@ -7,6 +7,7 @@ from collections.abc import Iterable, Sequence
 from typing import NamedTuple
 
 import numpy as np
+import numpy.typing as npt
 
 from .shapes import Curve, Point, extremes
 
@@ -85,17 +86,38 @@ def together(boxes: Sequence[Box]) -> Box:
 
 
 def neighbours(boxes: Sequence[Box], close: float) -> list[tuple[int, int]]:
-    """Return every pair of boxes that meet or come as near as so much, in order, the lower index first.
+    """Return every pair of boxes that meet or come as near as so much, in order, the lower index first."""
+    if len(boxes) < 2:
+        return []
+    low, high = _pairs(np.array(boxes), close)
+    order = np.lexsort((high, low))
+    return list(zip(low[order].tolist(), high[order].tolist(), strict=True))
+
+
+def nearest_first(boxes: Sequence[Box], most: float) -> list[tuple[float, int, int]]:
+    """Return every pair of boxes that are no further apart than so much, with how far, the nearest first."""
+    if len(boxes) < 2:
+        return []
+    sides = np.array(boxes)
+    low, high = _pairs(sides, most)
+    one, other = sides[low], sides[high]
+    gaps = np.maximum(other[:, :2] - one[:, 2:], one[:, :2] - other[:, 2:]).clip(min=0.0)
+    apart = np.hypot(*gaps.T)
+    order = np.lexsort((high, low, apart))
+    order = order[apart[order] <= most]
+    return list(zip(apart[order].tolist(), low[order].tolist(), high[order].tolist(), strict=True))
+
+
+def _pairs(sides: npt.NDArray[np.float64], close: float) -> npt.NDArray[np.intp]:
+    """Return the pairs of boxes that meet when grown by so much, the lower indices above the higher.
 
     Sorted from left to right, so that each is compared with those alone that begin before it ends.
     """
-    sides = np.array(boxes).reshape(len(boxes), 4)
     order = np.argsort(sides[:, 0], kind="stable")
     left, lower, right, upper = sides[order].T
-    begun = np.searchsorted(left, right + close, side="right") - np.arange(len(boxes)) - 1
-    one = np.repeat(np.arange(len(boxes)), begun)
+    begun = np.searchsorted(left, right + close, side="right") - np.arange(len(order)) - 1
+    one = np.repeat(np.arange(len(order)), begun)
     other = one + 1 + np.arange(len(one)) - np.repeat(np.cumsum(begun) - begun, begun)
     meets = (lower[other] <= upper[one] + close) & (upper[other] >= lower[one] - close)
-    low, high = np.sort((order[one[meets]], order[other[meets]]), axis=0)
-    found = np.lexsort((high, low))
-    return list(zip(low[found].tolist(), high[found].tolist(), strict=True))
+    pairs: npt.NDArray[np.intp] = np.sort((order[one[meets]], order[other[meets]]), axis=0)
+    return pairs

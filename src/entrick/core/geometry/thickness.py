@@ -9,7 +9,7 @@ from heapq import heappop, heappush
 
 from ..kept import Kept
 from ..tolerance import DIRECTION, FLAT, surely_two
-from .box import Box, around, neighbours
+from .box import Box, around, nearest_first
 from .loop import Loop, Piece, boxed
 from .meet import meet
 from .nearest import Distance, facing
@@ -91,15 +91,25 @@ def _thinnest_span(
     bounds = boxed(loop)
     most = bounds.box.low - bounds.box.high if len(loop.pieces) <= MOST_COMPARED else Point(limit, 0.0)
     looks = _looks(loop, bounds.boxes)
+    pairs = nearest_first(bounds.boxes, abs(most))
     waiting: list[tuple[float, int, int, int, Distance]] = []
-    within, close = -1.0, FIRST_LOOK * abs(bounds.box.high - bounds.box.low)
-    while within < abs(most):
-        close = min(close, abs(most))
-        for order, i, j in _pairs(loop, bounds.boxes, looks, within, close):
-            for index, span in enumerate(_spans(loop.pieces[i], loop.pieces[j])):
-                if span[0] > apart:
-                    heappush(waiting, (span[0], order, i * len(loop.pieces) + j, index, span))
+
+    def look(order: int, i: int, j: int) -> None:
+        for index, span in enumerate(_spans(loop.pieces[i], loop.pieces[j])):
+            if span[0] > apart:
+                heappush(waiting, (span[0], order, i * len(loop.pieces) + j, index, span))
+
+    for index, piece in enumerate(loop.pieces):
+        if isinstance(piece.curve, Arc | Circle):
+            look(0, index, index)
+    close, looked_at, last = FIRST_LOOK * abs(bounds.box.high - bounds.box.low), 0, False
+    while not last:
         last = close >= abs(most)
+        while looked_at < len(pairs) and (last or pairs[looked_at][0] <= close):
+            _, i, j = pairs[looked_at]
+            looked_at += 1
+            if looks[i].may_face(looks[j]):
+                look(1, i, j)
         while waiting and (last or waiting[0][0] <= close):
             _, _, both, _, (thick, first, second) = heappop(waiting)
             i, j = divmod(both, len(loop.pieces))
@@ -111,7 +121,7 @@ def _thinnest_span(
                 and not any(_is_crossed(each, first, second, apart) for each in (loop, *others))
             ):
                 return thick, first, second
-        within, close = close, 2 * close
+        close *= 2
     return None
 
 
@@ -158,18 +168,6 @@ def _looks(loop: Loop, boxes: Sequence[Box]) -> list[_Look]:
 
 def _turn(before: Point, after: Point) -> float:
     return abs(math.atan2(before.cross(after), before.dot(after)))
-
-
-def _pairs(
-    loop: Loop, boxes: Sequence[Box], looks: Sequence[_Look], within: float, close: float
-) -> Iterator[tuple[int, int, int]]:
-    """Yield the pieces that may face each other and whose boxes are further apart than the one and no further than the
-    other; each round one with itself at the first look."""
-    if within < 0:
-        yield from ((0, i, i) for i, piece in enumerate(loop.pieces) if isinstance(piece.curve, Arc | Circle))
-    for i, j in neighbours(boxes, close):
-        if within < boxes[i].apart(boxes[j]) <= close and looks[i].may_face(looks[j]):
-            yield 1, i, j
 
 
 def _spans(first: Piece, second: Piece) -> Iterator[Distance]:

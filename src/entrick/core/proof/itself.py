@@ -37,6 +37,8 @@ def crossings(loop: Loop) -> tuple[tuple[Point, str, str], ...]:
 
 
 def _found(loop: Loop) -> Iterator[tuple[Point, str, str]]:
+    if len(loop.pieces) == 1:
+        return
     junctions = [end for piece in loop.pieces for end in (piece.entry, piece.exit)]
     boxes = boxed(loop).boxes
     close = assembled(max(map(abs, boxed(loop).box)))

@@ -163,8 +163,10 @@ def test_the_web_process_works_nothing_out_and_loads_nothing_it_would_need_to() 
     )
     found = subprocess.run([sys.executable, "-c", loaded], capture_output=True, text=True, check=True).stdout.split()
     assert "entrick.core.summary" in found, "what the register lists is plain data"
-    heavy = ("entrick.core.solve", "entrick.core.moves", "entrick.core.display", "entrick.web.tasks", "numpy")
-    assert not [name for name in found if name.startswith(heavy)]
+    heavy = tuple(
+        f"entrick.{each}" for each in ("core.solve", "core.moves", "core.display", "core.geometry", "web.tasks")
+    )
+    assert not [name for name in found if name.startswith((*heavy, "numpy"))]
     with pytest.raises(AttributeError):
         asked_for.Task("nothing_like_it")()
     assert asked_for.tasks.summary("O = datum\n") == tasks.summary("O = datum\n"), "a task goes by its name"

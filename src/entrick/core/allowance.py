@@ -10,7 +10,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from .geometry import Loop, Shape
-from .plan.errors import ClauseError
+from .plan.errors import TooMuch
 
 MOST_PIECES = 60_000
 """Pieces a plan may ask for in all: some twenty gears of a hundred teeth."""
@@ -18,10 +18,6 @@ MOST_PIECES = 60_000
 FARTHEST = 20_000.0
 """How large a view may be on paper, mm, and still get its dimensions, centre lines and hatching: a sheet is 5 m at
 most."""
-
-
-class TooMuch(ClauseError):
-    """More than the desk works out at once."""
 
 
 def pieces(shapes: Iterable[Shape | Loop]) -> int:

@@ -12,11 +12,9 @@ from pydantic import BaseModel, ValidationError
 from werkzeug.exceptions import HTTPException
 
 from ..core import fault
-from ..core.allowance import TooMuch
-from ..core.geometry.edges import RegionError
 from ..core.plan.document import PlanTooLarge
 from ..core.plan.edit import EditError
-from ..core.plan.errors import ClauseError
+from ..core.plan.errors import ClauseError, TooMuch
 from ..store import ArchiveError, EventsDiffer, RegisterTrouble, StaleSave, TooManyKits, UnknownJob
 from .answer import Refused
 from .hands import Busy, Gone, TooMuchWork
@@ -127,10 +125,6 @@ def register(app: Flask) -> None:
     @app.errorhandler(PlanTooLarge)
     def too_large(error: PlanTooLarge) -> Response:
         return problem(413, "The plan is too large", f"{error}. {_saved()}")
-
-    @app.errorhandler(RegionError)
-    def region(error: RegionError) -> Response:
-        return problem(404, "No region there", str(error))
 
     @app.errorhandler(EditError)
     def edit(error: EditError) -> Response:

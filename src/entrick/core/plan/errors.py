@@ -62,3 +62,7 @@ class ClauseError(ValueError):
         self.clause = clause
         self.instead = instead
         self.meant = tuple(meant)
+
+
+class TooMuch(ClauseError):
+    """More than the desk works out at once."""

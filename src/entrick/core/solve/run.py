@@ -9,7 +9,7 @@ from types import MappingProxyType
 from typing import TypeVar
 
 from .. import fault
-from ..allowance import MOST_PIECES, TooMuch, refuse
+from ..allowance import MOST_PIECES, refuse
 from ..geometry import Arc, Circle, Loop, Shape
 from ..kept import OneOfEach
 from ..kind import Args, Candidate, Undecided
@@ -30,7 +30,7 @@ from ..plan.document import (
     Units,
     Unread,
 )
-from ..plan.errors import ClauseError, PlanError
+from ..plan.errors import ClauseError, PlanError, TooMuch
 from ..plan.evaluate import evaluate
 from ..plan.terms import Num, names, write
 from ..plan.writer import write_content

@@ -11,9 +11,10 @@ from ...core.assist.lesson import at as task_at
 from ...core.assist.row import begin, doubt, picked
 from ...core.desk import work_out
 from ...core.dimensioning.suggest import suggest_dimensions
+from ...core.geometry.edges import RegionError
 from ...core.moves import kinds
 from ...core.plan.slots import REFERENCES, SLOTS
-from ..answer import Answer
+from ..answer import Answer, Refused
 from ..present import writing as present
 from ..schemas.crossing import PlanIn
 from ..schemas.writing import (
@@ -67,7 +68,10 @@ def suggest(body: PlanIn) -> Answer:
 
 def regions(body: RegionsIn) -> Answer:
     """Return the boundary of the regions pointed at."""
-    return as_json(present.regions(work_out(body.text), body.spots, body.kind))
+    try:
+        return as_json(present.regions(work_out(body.text), body.spots, body.kind))
+    except RegionError as error:
+        raise Refused(404, "No region there", str(error)) from error
 
 
 def brief(body: BriefIn) -> Answer:

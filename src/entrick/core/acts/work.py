@@ -94,7 +94,7 @@ class Work:
             return crossed
         how = self.paper.offered(at)
         self.lookups.append((Paper.offered, at, how))  # type: ignore[arg-type]
-        return how(self) if how is not None else self._computed(at, called)
+        return how(self) if how is not None else self._outermost(at, called) or self._computed(at, called)
 
     def offer(self, at: Point, how: Callable[[Work], Mark]) -> None:
         """Say how a place is to be marked, should anything that follows stand on it."""
@@ -181,6 +181,17 @@ class Work:
         if len(through) < 2 or not rounds:
             return None
         return self.touch(rounds[0], next(thing for thing in through if thing is not rounds[0]), at, called)
+
+    def _outermost(self, at: Point, called: str) -> Mark | None:
+        """Prick an outermost place of a circle: where the level or plumb line through its centre crosses it."""
+        for each in self._look_all(Paper.through, at):  # type: ignore[arg-type]
+            if isinstance(each, Round) and self.has_mark(each.circle.centre):
+                off = at - each.circle.centre
+                if min(abs(off.x), abs(off.y)) <= self.paper.nothing:
+                    middle = self.mark(each.circle.centre)
+                    across = self.draw(middle, Way(0 if abs(off.x) > abs(off.y) else 90), at)
+                    return self.prick(across, each, at, called)
+        return None
 
     def _computed(self, at: Point, called: str) -> Mark:
         """Measure a place from the datum, across and up, as it was worked out."""

@@ -75,7 +75,7 @@ def _shape(figure: Figure, name: str) -> Shape | Loop | Family | None:
     item = figure.items.get(owner)
     if item is None:
         return None
-    return item.parts.get(part) if part else item.shape
+    return item.part(part) if part else item.shape
 
 
 def _blanks(row: str) -> Iterator[tuple[int, str]]:

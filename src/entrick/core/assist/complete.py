@@ -144,7 +144,7 @@ def _offers(
             if item.line > after:
                 continue
             if partial.startswith(f"{item.name}."):
-                fitting = (key for key, shape in item.parts.items() if fits(shape, part.type))
+                fitting = (key for key, shape in item.named.items() if fits(shape, part.type))
                 yield from ((f"{item.name}.{key}", f"a part of {item.name}, {part.expectation}") for key in fitting)
             elif fits(item.shape, part.type):
                 yield item.name, part.expectation

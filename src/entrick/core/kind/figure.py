@@ -8,6 +8,7 @@ from difflib import get_close_matches
 
 from ..drawing.strokes import Role
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
+from ..geometry.shapes import quarters
 from ..plan.errors import ClauseError
 from ..plan.meant import OURS
 from ..plan.slots import SLOTS
@@ -34,6 +35,10 @@ class Family:
         return tuple(zip(numbers, self.members, strict=True))
 
 
+QUARTERS = {"right": Point(1.0, 0.0), "top": Point(0.0, 1.0), "left": Point(-1.0, 0.0), "bottom": Point(0.0, -1.0)}
+"""The outermost places of a circle, by quarter turns from the right, and whither they lie from its centre."""
+
+
 @dataclass(frozen=True, slots=True)
 class Item:
     """A named thing of the figure.
@@ -58,6 +63,27 @@ class Item:
     parts: Mapping[str, Shape | Loop] = field(default_factory=dict)
     centre_name: str = ""
     lined: Role | None = None
+
+    def part(self, name: str) -> Shape | Loop | None:
+        """Return what stands behind a dot: a part, or an outermost place of one that is round."""
+        found = self.parts.get(name)
+        if found is None:
+            owner, _, side = name.rpartition(".")
+            found = _outermost(self.parts.get(owner) if owner else self.shape).get(side)
+        return found
+
+    @property
+    def named(self) -> Mapping[str, Shape | Loop]:
+        """All that may stand behind its dot, by name; of its parts not their own outermost places."""
+        return {**self.parts, **_outermost(self.shape)}
+
+
+def _outermost(shape: Shape | Loop | Family | None) -> Mapping[str, Point]:
+    """Return the outermost places of a circle, and those an arc reaches."""
+    if not isinstance(shape, Circle | Arc):
+        return {}
+    drawn = {turn % 4 for turn in quarters(shape)} if isinstance(shape, Arc) else range(4)
+    return {side: shape.centre + QUARTERS[side] * shape.radius for turn, side in enumerate(QUARTERS) if turn in drawn}
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,10 +118,6 @@ def fits(shape: Shape | Loop | Family, type: str) -> bool:
     return all(isinstance(member, _TYPES[type]) for member in members)
 
 
-OUTERMOST = frozenset({"left", "right", "top", "bottom"})
-"""Parts of a run that a drafter looks for on a circle as well, where a crossing has to be made first."""
-
-
 @dataclass(frozen=True)
 class Figure:
     """All items made so far, in order, and the names whose statements failed."""
@@ -122,18 +144,12 @@ class Figure:
         item = self.items.get(name)
         if item is None:
             raise self._unknown(text, name, wanted)
-        shape = item.parts.get(part) if part else item.shape
+        shape = item.part(part) if part else item.shape
         if shape is None:
-            choices = ", ".join(f"{name}.{key}" for key in item.parts) or "no named parts"
-            close = get_close_matches(part, list(item.parts), 1, 0.4)
+            choices = ", ".join(f"{name}.{key}" for key in item.named) or "no named parts"
+            close = get_close_matches(part, list(item.named), 1, 0.4)
             instead = (text, f"{name}.{close[0]}") if close else None
-            round_ = isinstance(item.shape, Circle | Arc) and part in OUTERMOST
-            way = (
-                f"; its outermost places are crossings: crossing, of {name} and a line through its centre"
-                if round_
-                else ""
-            )
-            raise ClauseError(f"{name} has no part {part}; it has {choices}{way}", None, instead)
+            raise ClauseError(f"{name} has no part {part}; it has {choices}", None, instead)
         whole = not part or (isinstance(item.shape, Family) and shape in item.shape.members)
         lined = item.lined if whole else None
         if isinstance(shape, Family) and all(isinstance(member, _TYPES[wanted]) for member in shape.members):
@@ -150,7 +166,7 @@ class Figure:
         """Tell whether a name is of something of the type wanted; None where nothing has it."""
         name, _, part = text.partition(".")
         item = self.items.get(name)
-        shape = None if item is None else item.parts.get(part) if part else item.shape
+        shape = None if item is None else item.part(part) if part else item.shape
         if shape is None:
             return None
         shapes = shape.members if isinstance(shape, Family) else (shape,)

@@ -171,7 +171,7 @@ _REFERRED: OneOfEach[Shape] = OneOfEach(16384)
 def _referred(name: str, item: Item) -> object:
     """Return what a name refers to: one object for all that are equal, so that what stands on the centre of a circle
     does not notice when its radius changes. Runs and families are told apart by the thing they belong to."""
-    shape = item.parts.get(name[len(item.name) + 1 :]) if len(name) > len(item.name) else item.shape
+    shape = item.part(name[len(item.name) + 1 :]) if len(name) > len(item.name) else item.shape
     if shape is None or isinstance(shape, Loop | Family):
         return item
     # 7/2 and 3.5 are equal, and spelt differently.

@@ -120,7 +120,17 @@ def test_any_text_at_all_is_read_without_a_fault_and_none_of_it_is_lost(text: st
         ("x = line, from O ring.centre", "from O to ring.centre", "x = line, from O to ring.centre"),
         ("x = turn, ring, 3 about O", "did you mean of ring", "x = turn, of ring, 3 about O"),
         ("x = polygon, 6 sides, widget, side 5", "the clauses of polygon begin with", None),
-        ("x = crossing, of ring.right and O.level", "crossings: crossing, of ring and a line", None),
+        ("x = crossing, of ring.right and O.level", "ring.right is a point", None),
+        (
+            "x = chamfer, between O.level and O.plumb, 5",
+            "did you mean 5 each way",
+            "x = chamfer, between O.level and O.plumb, 5 each way",
+        ),
+        (
+            "x = chamfer, between O.level and O.plumb, 5 x 45°",
+            "did you mean 5 by 45°",
+            "x = chamfer, between O.level and O.plumb, 5 by 45°",
+        ),
         ("x = circle, centre O, R15", "did you mean radius 15", "x = circle, centre O, radius 15"),
         ("x = circle, centre O, Ø 9/16", "did you mean diameter 9/16", "x = circle, centre O, diameter 9/16"),
         ("x = circle, centre O, Ø1 1/4", "did you mean diameter 1 1/4", "x = circle, centre O, diameter 1 1/4"),

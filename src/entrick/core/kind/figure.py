@@ -147,7 +147,7 @@ class Figure:
         shape = item.part(part) if part else item.shape
         if shape is None:
             choices = ", ".join(f"{name}.{key}" for key in item.named) or "no named parts"
-            close = get_close_matches(part, list(item.named), 1, 0.4)
+            close = get_close_matches(part, list(item.named), 1, 0.5)
             instead = (text, f"{name}.{close[0]}") if close else None
             raise ClauseError(f"{name} has no part {part}; it has {choices}", None, instead)
         whole = not part or (isinstance(item.shape, Family) and shape in item.shape.members)

@@ -245,7 +245,7 @@ KIND = Kind(
     example="edge = line, through A, at 30°",
     mistake="A tangent is laid by eye and cuts the circle a little: find the touch points square to the line, "
     "and draw to them.",
-    also=("straight", "edge", "ray", "chamfer", "tangent line"),
+    also=("straight", "edge", "ray", "tangent line"),
     forms=(
         Form("from {start:point} to {finish:point}"),
         Form("through {start:point} [and] {finish:point}", "from"),

@@ -95,6 +95,7 @@ class _Meant:
             (each for each in written if each != items),
             chain.from_iterable(map(_with_between, written)),
             chain.from_iterable(map(self._shorter, written)),
+            chain.from_iterable(map(_with_another_between, written)),
         )
         for sort in nearest:
             found = [str(Clause(each)) for each in sort if self.fits(each)]
@@ -106,7 +107,8 @@ class _Meant:
             found = [str(Clause(each)) for each in self._with_lead(bare)]
             if found:
                 return found
-        return [said for each in written for said in self._shared_out(each)]
+        shared = [said for each in written for said in self._shared_out(each)]
+        return shared or [str(Clause(each)) for said in written for each in self._with_tail(said)]
 
     def fits(self, items: Terms) -> bool:
         """Tell whether a clause is one beyond doubt: a number is one, or the name of a given, and what is drawn is
@@ -120,7 +122,7 @@ class _Meant:
 
     def _suits(self, value: Term, type_: str) -> bool:
         if isinstance(value, Num):
-            return type_ != "angle" or "°" in value.text
+            return (type_ == "angle") == ("°" in value.text)
         if not isinstance(value, Name) or type_ not in NUMBERS | REFERENCES:
             return True
         if type_ in NUMBERS:
@@ -152,6 +154,14 @@ class _Meant:
                 continue
             if self._known(form, slots):
                 yield (*map(Name, form.lead), *bare)
+
+    def _with_tail(self, items: Terms) -> Iterator[Terms]:
+        """Return what a value alone would be with the words that a form ends with."""
+        for form in self.forms:
+            if len(form.parts) == 1 + len(form.tail) and form.tail and not form.choice:
+                slots = fit(items, form.parts[:1], self.givens)
+                if slots is not None and self._known(form, slots):
+                    yield (*items, *map(Name, form.tail))
 
     def _shared_out(self, items: Terms) -> Iterator[str]:
         """Return a clause that says of two things what is said of one at a time, as two clauses."""
@@ -192,5 +202,5 @@ def _with_between(items: Terms) -> Iterator[Terms]:
 
 def _with_another_between(items: Terms) -> Iterator[Terms]:
     for place, item in enumerate(items):
-        if isinstance(item, Name) and item.text in BETWEEN:
+        if isinstance(item, Name) and item.text in (*BETWEEN, "at"):
             yield from ((*items[:place], Name(word), *items[place + 1 :]) for word in BETWEEN)

@@ -122,3 +122,12 @@ def test_halves_are_neither_long_nor_short() -> None:
     arc = "A = point, 40 right of O\nx = arc, radius 20, through O, through A{}\n"
     assert "2 arcs fit" in refused(arc.format(""))
     assert thing(solved(arc.format(", above")), "x").middle.y == pytest.approx(20)
+
+
+@pytest.mark.parametrize("nearest", ["near A", "away from O", "near A, away from O", "first", "left"])
+def test_words_that_exclude_each_other_leave_none_whatever_else_is_said(nearest: str) -> None:
+    rows = (
+        "A = point, 40 right of O\na = circle, centre O, radius 20\nb = circle, centre A, radius 20\n"
+        f"x = fillet, between O.level and b, radius 10, beside b, inside b, {nearest}\n"
+    )
+    assert "lies as it is said" in refused(rows)

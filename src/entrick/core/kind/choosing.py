@@ -207,11 +207,11 @@ def _narrow(options: Sequence[Option], args: Args) -> list[int]:
     for said in args.all("where"):
         left = [left[i] for i in on_side([options[i].place for i in left], said.word("where"))]
     near = args.get("near")
-    if near is not None:
+    if left and near is not None:
         target = near.point("near")
         left = [min(left, key=lambda i: abs(options[i].spot - target))]
     away = args.get("away")
-    if away is not None:
+    if left and away is not None:
         left = [max(left, key=lambda i: abs(options[i].spot - away.point("away")))]
     turn = args.get("turn")
     if turn is not None:

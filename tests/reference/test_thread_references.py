@@ -55,6 +55,46 @@ def test_unified_threads_against_the_handbook(name: str, major: float, minor: fl
     assert float(found.drill) / 25.4 == pytest.approx(drill, abs=0.008)
 
 
+METRIC_AREAS = {
+    "M3": 5.03, "M3.5": 6.78, "M4": 8.78, "M5": 14.2, "M6": 20.1, "M7": 28.9, "M8": 36.6, "M10": 58.0, "M12": 84.3,
+    "M14": 115, "M16": 157, "M18": 192, "M20": 245, "M22": 303, "M24": 353, "M27": 459, "M30": 561, "M33": 694,
+    "M36": 817, "M39": 976, "M8x1": 39.2, "M10x1": 64.5, "M10x1.25": 61.2, "M12x1.25": 92.1, "M12x1.5": 88.1,
+    "M14x1.5": 125, "M16x1.5": 167, "M18x1.5": 216, "M20x1.5": 272, "M22x1.5": 333, "M24x2": 384, "M27x2": 496,
+    "M30x2": 621, "M33x2": 761, "M36x3": 865, "M39x3": 1030,
+}  # fmt: skip
+
+UNIFIED_AREAS = {
+    "#0-80": 0.00180, "#1-64": 0.00263, "#1-72": 0.00278, "#2-56": 0.00370, "#2-64": 0.00394, "#3-48": 0.00487,
+    "#3-56": 0.00523, "#4-40": 0.00604, "#4-48": 0.00661, "#5-40": 0.00796, "#5-44": 0.00830, "#6-32": 0.00909,
+    "#6-40": 0.01015, "#8-32": 0.0140, "#8-36": 0.01474, "#10-24": 0.0175, "#10-32": 0.0200, "#12-24": 0.0242,
+    "#12-28": 0.0258, "1/4-20": 0.0318, "1/4-28": 0.0364, "5/16-18": 0.0524, "5/16-24": 0.0580, "3/8-16": 0.0775,
+    "3/8-24": 0.0878, "7/16-14": 0.1063, "7/16-20": 0.1187, "1/2-13": 0.1419, "1/2-20": 0.1599, "9/16-12": 0.182,
+    "9/16-18": 0.203, "5/8-11": 0.226, "5/8-18": 0.256, "3/4-10": 0.334, "3/4-16": 0.373, "7/8-9": 0.462,
+    "7/8-14": 0.509, "1-8": 0.606, "1-12": 0.663, "1 1/8-7": 0.763, "1 1/8-12": 0.856, "1 1/4-7": 0.969,
+    "1 1/4-12": 1.073, "1 3/8-6": 1.155, "1 3/8-12": 1.315, "1 1/2-6": 1.405, "1 1/2-12": 1.581, "1 3/4-5": 1.90,
+    "2-4.5": 2.50, "2 1/4-4.5": 3.25, "2 1/2-4": 4.00, "2 3/4-4": 4.93, "3-4": 5.97, "3 1/4-4": 7.10, "3 1/2-4": 8.33,
+    "3 3/4-4": 9.66, "4-4": 11.08,
+}  # fmt: skip
+
+
+@pytest.mark.parametrize(("name", "area"), [*METRIC_AREAS.items(), *UNIFIED_AREAS.items()])
+def test_size_and_pitch_give_the_published_stress_area(name: str, area: float) -> None:
+    """Stress areas of ISO 898-1 (mm²) and of the unified tables (in²), both from memory. They stand in no table of the
+    desk, and come of size and pitch by π/4 (d − 0.9382 P)², in inches 0.9743 P: a size or a pitch that is wrong by the
+    least step shows."""
+    found = thread(name)
+    inch, share = (1.0, 0.938194) if name.startswith("M") else (25.4, 0.9743)
+    across = (float(found.major) - share * float(found.pitch)) / inch
+    digits = len(f"{area:g}".lstrip("0.").replace(".", ""))
+    rounding = 0.51 * 10 ** (math.floor(math.log10(area)) - digits + 1)
+    assert math.pi / 4 * across**2 == pytest.approx(area, abs=max(rounding, area * 4e-3))
+
+
+def test_every_unified_thread_has_its_stress_area() -> None:
+    listed = {f"{size}-{float(count):g}" for size, counts in UNIFIED.items() for count in counts if count is not None}
+    assert listed == set(UNIFIED_AREAS)
+
+
 def test_every_thread_of_the_tables_is_deeper_than_nothing_and_finer_than_coarse() -> None:
     for size, pitch in COARSE.items():
         found = thread(f"M{size}")

@@ -68,8 +68,7 @@ def _ellipses() -> DisplayList:
 def _squares() -> DisplayList:
     low, side = 3.0, 34.0
     marks = _closed([(3, low), (3 + side, low), (3, low + side)], "outline")
-    tall = side * math.sqrt(3) / 2
-    marks += _closed([(44, low), (44 + tall * 1.2, low), (44, low + tall * 0.7)], "outline")
+    marks += _closed([(44, low), (44 + side, low), (44, low + side * math.tan(math.radians(30)))], "outline")
     return DisplayList(86, 40, tuple(marks))
 
 

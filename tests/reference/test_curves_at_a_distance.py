@@ -68,6 +68,21 @@ def test_a_wall_outside_is_rounded_as_shapelys(rays: list[tuple[int, float]], wa
     assert abs(ours[0].area) == pytest.approx(theirs.area, rel=2e-4)
 
 
+@settings(max_examples=60)
+@given(rays, st.floats(0.5, 14))
+def test_a_sharp_wall_outside_is_mitred_as_shapelys(rays: list[tuple[int, float]], wall: float) -> None:
+    """Corners run out to a point, save where that would lie more than four walls away."""
+    loop = star(rays)
+    outline = sampled(loop)
+    assume(outline.is_valid)
+    outward = [j.turn for j in loop.junctions if j.turn > 0]
+    assume(all(1 / math.cos(turn / 2) < 3.9 for turn in outward))
+    theirs = shapely.Polygon(outline.buffer(wall, join_style="mitre", mitre_limit=4).exterior)
+    (ours, *_) = inset(loop, wall, inward=False, sharp=True)
+    assert all(isinstance(piece.curve, Line) for piece in ours.pieces)
+    assert abs(ours.area) == pytest.approx(theirs.area, rel=1e-9)
+
+
 @pytest.mark.parametrize("wall", [0.5, 2, 5, 8, 12, 20, 25])
 def test_walls_of_the_samples_keep_arcs_and_shrink_to_nothing(samples: dict[str, str], wall: float) -> None:
     """Every closed outline of the samples: area against a finely sampled one, arcs about their own centres."""

@@ -207,22 +207,6 @@ def ring(work: Work, start: Mark, round_: Round, count: int, called: Sequence[st
     return work.step_off(start, size, round_, spots, called, labels=labels, check=check, compass=six)
 
 
-def axis_of(work: Work, centre: Mark, way: Way, reach: float) -> Edge:
-    """Draw an axis through a centre, running on both sides of it."""
-    ahead = work.direction(way)
-    line = Line(centre.at, ahead, -reach, reach)
-    names = {0: "level", 90: "plumb"}
-    what = names.get(int(way.degrees)) if not way.off else None
-    return work.draw(centre, way, called=f"the {what} axis" if what else "the axis", shown=line)
-
-
-def on_level(work: Work, centre: Mark, circle: Circle, degrees: Number, called: str, *, label: str = "") -> Mark:
-    """Mark a place of a circle in a direction from its centre, counted from the right."""
-    spot = circle.at(math.radians(float(degrees)))
-    ray = work.draw(centre, Way(degrees), spot)
-    return work.prick(ray, work.round(circle), spot, called, label=label)
-
-
 def locus(work: Work, where: Locus, names: tuple[str, str], centre: Point) -> Edge | Round | None:
     """Draw where the centre of an arc may lie to meet one condition, a little of it about where the centre comes to.
 

@@ -10,7 +10,7 @@ from ..drawing.strokes import Role, Stroke
 from ..geometry import Arc, Circle, Line, Loop, Point, meet, polar, rotate
 from ..geometry.shapes import is_drawn_at
 from ..measure import Number
-from ..tolerance import DIRECTION, TOUCHING
+from ..tolerance import TOUCHING
 from .act import (
     Act,
     Copy,
@@ -372,10 +372,6 @@ class Work:
         told = f"from {first.called} to {second.called}"
         return Setting(abs(second.at - first.at), (first.key, second.key), told=told)
 
-    def any_over(self, least: float, told: str = "any opening") -> Setting:
-        """Return an opening of the compass that is free above a bound: a handy one, or somewhat more than the bound."""
-        return Setting(max(self.paper.handy, least), free=True, told=told)
-
     def step_off(
         self, start: Mark, size: Number | Setting, along: Edge | Round, spots: Sequence[Point], names: Sequence[str],
         *, labels: Sequence[str] = (), check: str = "", told: str = "", compass: bool = False,
@@ -527,8 +523,3 @@ def _drawn_of(thing: Edge | Round, at: Point) -> Line | Circle | Arc:
         return thing.line
     shown = thing.drawn or (thing.circle,)
     return next((curve for curve in shown if is_drawn_at(curve, at)), shown[0])
-
-
-def turned_to(direction: Point, model: Point) -> bool:
-    """Tell whether two directions are the same, or opposite."""
-    return abs(direction.cross(model)) < DIRECTION

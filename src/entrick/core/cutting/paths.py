@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from itertools import pairwise
 
 from ..geometry import Arc, Circle, Line, Loop, Point
 from ..geometry.inset import inset
@@ -169,13 +168,3 @@ def _in_order(found: Sequence[tuple[int, Cut]]) -> Iterator[Cut]:
         left.remove(chosen)
         here = chosen[1].lead.out_of.last if chosen[1].lead else chosen[1].start
         yield chosen[1]
-
-
-def travel(cuts: Sequence[Cut]) -> float:
-    """Return how far the tool goes without cutting, from the datum on, plan units."""
-    places = [Point(0.0, 0.0), *(spot for cut in cuts for spot in (cut.start, _end(cut)))]
-    return math.fsum(abs(b - a) for a, b in list(pairwise(places))[::2])
-
-
-def _end(cut: Cut) -> Point:
-    return cut.lead.out_of.last if cut.lead else cut.start

@@ -227,13 +227,6 @@ def is_drawn_at(curve: Curve, point: Point) -> bool:
             return True
 
 
-def outer_places(curve: Curve) -> tuple[Point, ...]:
-    """Return the places of a drawn curve that may lie furthest left, right, up or down."""
-    if isinstance(curve, Circle):
-        return tuple(curve.at(k * math.pi / 2) for k in range(4))
-    return extremes(curve)
-
-
 def extremes(shape: Shape) -> tuple[Point, ...]:
     """Return points whose bounding box is that of the shape; none for a line without ends."""
     match shape:

@@ -77,8 +77,6 @@ class DrawnPiece:
     thing: DrawnLine | DrawnRound | DrawnCurve
     start: Places | None
     end: Places | None
-    start_key: Key
-    end_key: Key
     called: str
 
 
@@ -368,7 +366,7 @@ class Board:
                     pass
             start = self.mark(piece.start) if piece.start else None
             end = self.mark(piece.end) if piece.end else None
-            self.gone.append(DrawnPiece(piece.planned, thing, start, end, piece.start, piece.end, piece.called))
+            self.gone.append(DrawnPiece(piece.planned, thing, start, end, piece.called))
 
     def _set_anew(self, thing: DrawnRound, piece: Gone, off: Reals) -> DrawnRound:
         """Return a circle or arc gone over: the needle on its mark once more, the compass opened for it."""

@@ -41,10 +41,6 @@ class Asked(Crossing):
     model_config = ConfigDict(extra="forbid")
 
 
-class Nothing(Asked):
-    """No query."""
-
-
 class PlanIn(Asked):
     """A plan's text."""
 

@@ -125,13 +125,6 @@ class NoticeOut(Crossing):
     told: str
 
 
-class ImportedOut(Crossing):
-    """What came of an import: jobs entered, and jobs that were there already."""
-
-    jobs: int
-    known: int
-
-
 class PairingOut(Crossing):
     """How phones and tablets of the local network come in; empty where the desk was not asked to let them.
 

@@ -7,7 +7,7 @@ from difflib import get_close_matches
 
 from .document import Clause
 from .errors import ClauseError
-from .forms import Form, Match, Word, match_clause
+from .forms import Form, Match, Word, has_angle_astray, match_clause
 from .meant import OURS, Suits, meanings, readings, unknown
 from .terms import Name, Term
 
@@ -44,7 +44,11 @@ def match_clauses(
     for index, clause in enumerate(clauses):
         found = match_clause(clause, forms, index, givens)
         if found is None:
-            raise _misfit(clause, index, forms, kind, givens, suits)
+            raise _misfit(clauses, index, forms, kind, givens, suits)
+        if suits and has_angle_astray(found):
+            misfit = _misfit(clauses, index, forms, kind, givens, suits)
+            if misfit.instead or misfit.meant:
+                raise misfit
         if sum(m.form.key == found.form.key for m in matches) >= found.form.most:
             if any(slot.type == "walk" for slot in found.form.slots):
                 at = next(m.clause for m in reversed(matches) if m.form.key == found.form.key)
@@ -62,17 +66,18 @@ def match_clauses(
 
 
 def _misfit(
-    clause: Clause, index: int, forms: Sequence[Form], kind: str, givens: Set[str], suits: Suits | None
+    clauses: Sequence[Clause], index: int, forms: Sequence[Form], kind: str, givens: Set[str], suits: Suits | None
 ) -> ClauseError:
+    clause = clauses[index]
     for items in readings(clause.items, givens):
         parted = _parted(items, forms, MOST_PARTED)
         if parted is not None:
             said = ", ".join(str(Clause(each)) for each in parted)
             return ClauseError(f"{clause}: a comma is missing between two clauses: {said}", index, (str(clause), said))
-    meant = meanings(clause, forms, givens, suits) if suits else []
+    meant, said = _meant(clauses, index, forms, givens, suits) if suits else ([], "")
     if 0 < len(meant) <= MOST_MEANT:
-        ways = [(str(clause), each) for each in meant]
-        told = f"{clause}: did you mean {' or '.join(meant)}?"
+        ways = [(said, each) for each in meant]
+        told = f"{said}: did you mean {' or '.join(meant)}?"
         return ClauseError(told, index, ways[0]) if len(ways) == 1 else ClauseError(told, index, None, ways)
     first = clause.items[0]
     head = first.text if isinstance(first, Name) else ""
@@ -93,6 +98,24 @@ def _misfit(
         return ClauseError(f"{clause}: {kind} takes {'; '.join(form.example for form in plain)}", index)
     begun = list(dict.fromkeys(form.head or form.example for form in plain))[:MOST_HEADS]
     return ClauseError(f"{clause}: the clauses of {kind} begin with {'; '.join(begun)}", index)
+
+
+def _meant(
+    clauses: Sequence[Clause], index: int, forms: Sequence[Form], givens: Set[str], suits: Suits
+) -> tuple[list[str], str]:
+    """Return what a clause may mean that the others do not say yet, and what stands for it in the row: with the next
+    one, where neither says anything by itself (``fillet, l, m``)."""
+    clause, after = clauses[index], clauses[index + 1] if index + 1 < len(clauses) else None
+    others = [match_clause(each, forms, 0, givens) for at, each in enumerate(clauses) if at != index]
+    keys = [each.form.key for each in others if each is not None]
+    left = [form for form in forms if keys.count(form.key) < form.most]
+    for among in (left, forms):
+        meant = meanings(clause, among, givens, suits)
+        if meant:
+            return meant, str(clause)
+    if after is not None and match_clause(after, forms, 0, givens) is None:
+        return meanings(Clause((*clause.items, *after.items)), left, givens, suits), f"{clause}, {after}"
+    return [], ""
 
 
 def _parted(items: tuple[Term, ...], forms: Sequence[Form], most: int) -> tuple[tuple[Term, ...], ...] | None:

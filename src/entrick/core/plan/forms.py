@@ -163,7 +163,7 @@ def match_clause(clause: Clause, forms: Sequence[Form], index: int = 0, givens: 
                 slots = fit(items, form.parts, known)
                 if slots is not None:
                     found = Match(form, index, slots)
-                    if not _angle_astray(found):
+                    if not has_angle_astray(found):
                         return found
                     first = first or found
             if first is not None:
@@ -171,7 +171,7 @@ def match_clause(clause: Clause, forms: Sequence[Form], index: int = 0, givens: 
     return None
 
 
-def _angle_astray(match: Match) -> bool:
+def has_angle_astray(match: Match) -> bool:
     """Tell whether an angle stands where another sort of number is wanted: ``5 by 45°`` is no two lengths."""
     return any(
         isinstance(item, Num) and "°" in item.text

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence, Set
 from dataclasses import dataclass
+from functools import cached_property
 from itertools import chain
 
 from .document import Clause
@@ -14,17 +15,18 @@ from .terms import Binary, Name, Num, Term
 
 Terms = tuple[Term, ...]
 
-MOST_TERMS = 12
+MOST_TERMS = 8
 """Terms of a clause up to which it is looked what it may have been meant as."""
 
 OURS = {
     "horizontal": "level", "horizontally": "level", "vertical": "plumb", "vertically": "plumb",
     "perpendicular": "square", "tangent": "touching", "tangential": "touching", "center": "centre",
-    "dia": "diameter", "diam": "diameter", "d": "diameter", "Ø": "diameter",
+    "dia": "diameter", "diam": "diameter", "d": "diameter", "D": "diameter", "Ø": "diameter",
     "rad": "radius", "r": "radius", "R": "radius",
     "up": "above", "down": "below", "over": "above", "under": "below", "outside": "beside", "external": "beside",
     "within": "inside", "internal": "inside",
     "wide": "width", "deep": "depth", "long": "length", "high": "height", "angle": "at", "x": "by",
+    "AF": "across flats", "AC": "across corners",
 }  # fmt: skip
 """Words and signs other offices use, and ours."""
 
@@ -39,7 +41,7 @@ DEGREES = frozenset({"degree", "degrees", "deg"})
 LISTS = frozenset({"several", "walk", "lengths"})
 """Types of slot that take any number of words."""
 
-_SIGNED = re.compile(r"([RØ])(\d+(?:\.\d+)?(?: \d+/\d+|/\d+)?)")
+_SIGNED = re.compile(r"([RrØDd])(\d+(?:\.\d+)?(?: \d+/\d+|/\d+)?)")
 
 
 Suits = Callable[[str, str], bool | None]
@@ -89,25 +91,31 @@ class _Meant:
     suits: Suits
     strictly: bool
 
-    def of(self, items: Terms) -> list[str]:
-        written = list(dict.fromkeys(readings(items, self.givens)))
+    def of(self, items: Terms, whole: bool = True) -> list[str]:
+        """Return what terms may mean; as two clauses as well where they are the whole of one."""
+        written = list(dict.fromkeys((*self._with_datum(items), *readings(items, self.givens))))
         nearest: tuple[Iterable[Terms], ...] = (
             (each for each in written if each != items),
-            chain.from_iterable(map(_with_between, written)),
+            chain.from_iterable(map(self._with_between, written)),
             chain.from_iterable(map(self._shorter, written)),
-            chain.from_iterable(map(_with_another_between, written)),
+            chain.from_iterable(map(self._with_another_between, written)),
         )
         for sort in nearest:
             found = [str(Clause(each)) for each in sort if self.fits(each)]
             if found:
                 return found
-        bared = [each[1:] for each in written if self._needless(each[0])]
-        joined = chain.from_iterable(map(_with_between, written))
-        for bare in (*written, *bared, *joined, *chain.from_iterable(map(_with_another_between, written))):
+        parted = list(self._parted(items)) if whole else []
+        if parted:
+            return parted
+        bared = [each[1:] for each in written if len(each) > 1 and self._needless(each[0])]
+        joined = chain.from_iterable(map(self._with_between, written))
+        others = chain.from_iterable(map(self._with_another_between, (*written, *bared)))
+        for bare in dict.fromkeys((*written, *bared, *joined, *others)):
             found = [str(Clause(each)) for each in self._with_lead(bare)]
             if found:
                 return found
-        shared = [said for each in written for said in self._shared_out(each)]
+        shorter = chain.from_iterable(map(self._shorter, written))
+        shared = [said for each in (*written, *shorter) for said in self._shared_out(each)]
         return shared or [str(Clause(each)) for said in written for each in self._with_tail(said)]
 
     def fits(self, items: Terms) -> bool:
@@ -131,12 +139,45 @@ class _Meant:
         return suits is True or (suits is False and not self.strictly)
 
     def _needless(self, item: Term) -> bool:
+        """Tell whether a word may be one too many: it is no name of anything, and says nothing by itself."""
         return isinstance(item, Name) and (
-            item.text in LITTLE or (item.text not in self.givens and self.suits(item.text, "several") is None)
+            item.text in LITTLE
+            or not (item.text in self.givens or self.suits(item.text, "several") is not None or self.fits((item,)))
         )
+
+    def _with_datum(self, items: Terms) -> Iterator[Terms]:
+        """Return a clause with the letter O for every nought that stands where a point is wanted."""
+        if Num("0") in items and self.suits("O", "point"):
+            yield tuple(Name("O") if item == Num("0") else item for item in items)
+
+    def _parted(self, items: Terms) -> Iterator[str]:
+        """Return a clause that ends or begins with a word that is one by itself, as two."""
+        for word, rest in ((items[-1], items[:-1]), (items[0], items[1:])):
+            if isinstance(word, Name) and rest and self.fits((word,)):
+                yield from (f"{said}, {word.text}" for said in self.of(rest, whole=False))
 
     def _shorter(self, items: Terms) -> Iterator[Terms]:
         return ((*items[:at], *items[at + 1 :]) for at, item in enumerate(items) if self._needless(item))
+
+    @cached_property
+    def _between(self) -> tuple[str, ...]:
+        """The words that stand between values: those that are easily mixed up, and those of the forms."""
+        inner = (
+            part.text
+            for form in self.forms
+            for part in form.parts[len(form.lead) : len(form.parts) - len(form.tail)]
+            if isinstance(part, Word)
+        )
+        return tuple(dict.fromkeys((*BETWEEN, *inner)))
+
+    def _with_between(self, items: Terms) -> Iterator[Terms]:
+        for place in range(1, len(items)):
+            yield from ((*items[:place], Name(word), *items[place:]) for word in self._between)
+
+    def _with_another_between(self, items: Terms) -> Iterator[Terms]:
+        for place, item in enumerate(items[1:-1], 1):
+            if isinstance(item, Name) and (item.text in self._between or self._needless(item)):
+                yield from ((*items[:place], Name(word), *items[place + 1 :]) for word in self._between)
 
     def _with_lead(self, items: Terms) -> Iterator[Terms]:
         """Return what values would be with the words in front that a form begins with; several have its word between
@@ -149,8 +190,10 @@ class _Meant:
                 said += 1
             bare = items[said:]
             slots = fit(bare, form.parts[len(form.lead) :], self.givens) if bare else None
+            if slots is None:
+                continue
             joined = any(isinstance(part, Word) and Name(part.text) in bare for part in form.parts)
-            if slots is None or (len(bare) > 1 and (not joined or any(slot.type in LISTS for slot in form.slots))):
+            if len(bare) > 1 and (not joined or any(slot.type in LISTS for slot in form.slots)):
                 continue
             if self._known(form, slots):
                 yield (*map(Name, form.lead), *bare)
@@ -186,21 +229,14 @@ def readings(items: Terms, givens: Set[str]) -> Iterator[Terms]:
     if isinstance(items[0], Binary) and items[0].sign == "*":
         items = (items[0].left, Name("by"), items[0].right, *items[1:])
         yield items
-    ours = tuple(
-        Name(OURS[item.text]) if isinstance(item, Name) and item.text in OURS and item.text not in givens else item
-        for item in items
+    ours: Terms = tuple(
+        chain.from_iterable(
+            map(Name, OURS[item.text].split())
+            if isinstance(item, Name) and item.text in OURS and item.text not in givens
+            else (item,)
+            for item in items
+        )
     )
     yield ours
     if len(ours) == 2 and isinstance(ours[1], Name) and not isinstance(ours[0], Name):
         yield ours[1], ours[0]
-
-
-def _with_between(items: Terms) -> Iterator[Terms]:
-    for place in range(1, len(items)):
-        yield from ((*items[:place], Name(word), *items[place:]) for word in BETWEEN)
-
-
-def _with_another_between(items: Terms) -> Iterator[Terms]:
-    for place, item in enumerate(items):
-        if isinstance(item, Name) and item.text in (*BETWEEN, "at"):
-            yield from ((*items[:place], Name(word), *items[place + 1 :]) for word in BETWEEN)

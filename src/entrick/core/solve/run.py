@@ -54,7 +54,7 @@ from .values import matches_of, said_in
 
 T = TypeVar("T")
 
-MOST_MENDED = 20
+MOST_MENDED = 10
 """Mistakes of a plan of which it is looked what was meant: each takes as long as many statements."""
 
 

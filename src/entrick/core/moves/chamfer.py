@@ -51,9 +51,10 @@ def construct(args: Args) -> Made:
     between = args.need("between")
     lines = [between.line(slot) for slot in SIDES]
     names = [between.ref(slot).text for slot in SIDES]
-    if abs(lines[0].direction.cross(lines[1].direction)) < NOUGHT:
+    meetings = meet(*map(support, lines))
+    if not meetings:
         raise ClauseError(f"{names[0]} and {names[1]} are parallel: they have no corner to cut off", between.clause)
-    corner = meet(*map(support, lines))[0].point
+    corner = meetings[0].point
     corners = list(product(*([line.direction, -line.direction] for line in lines)))
     # The corner that is there, where the lines do not run on past it.
     there = [ways for ways in corners if all(map(_runs, lines, (corner, corner), ways))] or corners

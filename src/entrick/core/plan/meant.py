@@ -82,6 +82,11 @@ def meanings(clause: Clause, forms: Sequence[Form], givens: Set[str], suits: Sui
     return []
 
 
+def fits(clause: Clause, forms: Sequence[Form], givens: Set[str], suits: Suits) -> bool:
+    """Tell whether a clause is one beyond doubt, and what it names is there and suits it."""
+    return _Meant(forms, givens, suits, strictly=True).fits(clause.items)
+
+
 @dataclass(frozen=True)
 class _Meant:
     """Looks for what a clause may mean, given what is known."""

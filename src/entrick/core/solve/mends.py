@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence, Set
 from difflib import get_close_matches
 
 from ..kind import Kind
 from ..moves import called, kinds
+from ..plan.document import Clause
 from ..plan.errors import ClauseError, Meaning, PlanError
+from ..plan.forms import Form
+from ..plan.meant import Suits, fits
 
 NEARLY = 0.75
 """How much of a word must agree with one that is known for it to be taken as that, misspelt (by eye, no source)."""
@@ -31,6 +35,21 @@ def placed(error: ClauseError, number: int, text: str) -> PlanError:
     mend = mended(*error.instead) if error.instead else text
     meant = tuple(Meaning(right, mended(wrong, right)) for wrong, right in error.meant)
     return PlanError(number, error.message, error.clause, mend if mend != text else None, meant)
+
+
+def without_comma(
+    error: ClauseError, clauses: Sequence[Clause], forms: Sequence[Form], givens: Set[str], suits: Suits
+) -> ClauseError:
+    """Return what is told of a clause that names the wrong thing: where it and the one before it are one that names the
+    right ones, as ``from A, to B`` is, that no comma stands there."""
+    at = error.clause
+    if not at or error.instead:
+        return error
+    before, after = clauses[at - 1], clauses[at]
+    whole = Clause((*before.items, *after.items))
+    if not fits(whole, forms, givens, suits):
+        return error
+    return ClauseError(f"{error.message}; did you mean {whole}?", at, (f"{before}, {after}", str(whole)))
 
 
 def _split(text: str) -> tuple[str, list[str]]:

@@ -36,7 +36,7 @@ from ..plan.terms import Num, names, write
 from ..plan.writer import write_content
 from .chains import added, chain_links
 from .families import construct_all
-from .mends import placed, unknown_kind
+from .mends import placed, unknown_kind, without_comma
 from .remembered import (
     LAST,
     Key,
@@ -50,7 +50,7 @@ from .remembered import (
     the_same,
 )
 from .solution import Entry, GivenEntry, Solution, is_projected
-from .values import matches_of, said_in
+from .values import matches_of, said_in, spoken
 
 T = TypeVar("T")
 
@@ -365,7 +365,11 @@ class _Run:
             raise unknown_kind(statement.kind)
         givens = frozenset(name for name, _ in names_used(statement) if name in self.quantities)
         matches = matches_of(statement, givens, self.figure.suits if len(self.errors) < MOST_MENDED else None)
-        said = tuple(said_in(match, self.figure, self.quantities, self.head.unit) for match in matches)
+        try:
+            said = tuple(said_in(match, self.figure, self.quantities, self.head.unit) for match in matches)
+        except ClauseError as error:
+            forms = kinds()[statement.kind].forms
+            raise without_comma(error, spoken(statement), forms, givens, self.figure.suits) from error
         args = Args(statement.name, self.head.unit, said, self.projected, kinds()[statement.kind])
         made, asked = construct_all(statement.kind, args)
         known = the_same(number, statement, made)

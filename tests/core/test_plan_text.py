@@ -128,8 +128,8 @@ def test_any_text_at_all_is_read_without_a_fault_and_none_of_it_is_lost(text: st
         ),
         (
             "x = chamfer, between O.level and O.plumb, 5 x 45°",
-            "did you mean 5 by 45°",
-            "x = chamfer, between O.level and O.plumb, 5 by 45°",
+            "did you mean 5 at 45°",
+            "x = chamfer, between O.level and O.plumb, 5 at 45°",
         ),
         ("x = mirror, of ring, across O.plumb", "did you mean about O.plumb", "x = mirror, of ring, about O.plumb"),
         ("x = line, from O, to ring.top", "did you mean from O to ring.top", "x = line, from O to ring.top"),

@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 
 from desk import HEAD, refused, solved, thing
 from entrick.core.desk import work_out
+from entrick.core.dimensioning.suggest import suggest_dimensions
 from entrick.core.rehearsal.exactly import carried_exactly
 
 FRAME = "frame = box, 60 by 40, centred on O\n"
@@ -37,7 +38,7 @@ def test_each_leg_lies_along_its_line_and_the_cut_is_drawn_as_it_was_worked_out(
 
 @given(st.integers(20, 140), st.integers(1, 30), st.integers(5, 150))
 def test_at_an_angle_it_comes_to_the_second_line_where_a_triangle_closes(turn: int, leg: int, lean: int) -> None:
-    row = f"x = chamfer, between a and b, {leg} by {lean}°\n"
+    row = f"x = chamfer, between a and b, {leg} at {lean}°\n"
     if turn + lean >= 180:
         assert "never comes to b" in refused(corner(turn) + row)
         return
@@ -68,7 +69,7 @@ def test_its_sentence_and_working_say_what_is_cut_and_how_it_leans() -> None:
     for size, sentence, working in (
         ("5 each way", "5 along each", "7.071 long, at 45° to frame.right and 45° to frame.bottom"),
         ("3 by 4", "3 along frame.right and 4 along frame.bottom", "5 long, at 53.13° to frame.right and 36.87°"),
-        ("5 by 30°", "5 along frame.right at 30°", "5.774 long, at 30° to frame.right and 60°"),
+        ("5 at 30°", "5 along frame.right at 30°", "5.774 long, at 30° to frame.right and 60°"),
     ):
         made = solved(FRAME + f"x = chamfer, between frame.right and frame.bottom, {size}\n").solution.entries[-1].made
         assert made is not None
@@ -91,17 +92,31 @@ def test_lines_that_run_on_past_the_corner_have_four_and_a_word_says_which() -> 
     ("row", "told"),
     [
         ("x = chamfer, between frame.right and frame.left, 5 each way", "are parallel"),
-        ("x = chamfer, between frame.right and frame.bottom", "needs its size: 5 each way, 3 by 6, or 5 by 45°"),
+        ("x = chamfer, between frame.right and frame.bottom", "needs its size: 5 each way, 3 by 6, or 5 at 45°"),
         ("x = chamfer, between frame.right and frame.bottom, 5 each way, 3 by 6", "says how large it is once"),
-        ("x = chamfer, between frame.right and frame.bottom, 5 by 0°", "between 0° and 180°"),
+        ("x = chamfer, between frame.right and frame.bottom, 5 at 0°", "between 0° and 180°"),
         ("x = chamfer, between frame.right and frame.bottom, 0 each way", "more than nought"),
-        ("x = chamfer, between frame.right and frame.bottom, 5 by 95°", "never comes to frame.bottom"),
+        ("x = chamfer, between frame.right and frame.bottom, 5 at 95°", "never comes to frame.bottom"),
     ],
 )
 def test_what_cannot_be_cut_is_told(row: str, told: str) -> None:
     assert told in refused(FRAME + row + "\n")
 
 
-def test_a_cut_as_it_stands_on_a_drawing_is_a_press_away() -> None:
-    text = HEAD + FRAME + "x = chamfer, between frame.right and frame.bottom, 5 at 45°\n"
-    assert work_out(text).solution.errors[0].mend == "x = chamfer, between frame.right and frame.bottom, 5 by 45°"
+@pytest.mark.parametrize("written", ["5 x 45°", "5 by 45°", "5×45°"])
+def test_a_cut_as_it_stands_on_a_drawing_is_a_press_away(written: str) -> None:
+    row = "x = chamfer, between frame.right and frame.bottom, "
+    assert work_out(f"{HEAD}{FRAME}{row}{written}\n").solution.errors[0].mend == f"{row}5 at 45°"
+
+
+def test_its_sizes_can_be_given_and_dimensions_fix_them_all() -> None:
+    rows = (
+        "frame = box, 60 by 40, centred on O\nx = chamfer, between frame.right and frame.bottom, c at t\n"
+        "y = chamfer, between frame.left and frame.bottom, c by 2*c\nz = chamfer, between frame.left and frame.top, 8 each way\n"
+        "rim = line in, frame.bottom > x > frame.right > frame.top > z > frame.left > y\n"
+    )
+    done = solved(rows, "units mm\ngiven c = 6\ngiven t = 30°\n" + HEAD.removeprefix("units mm\n"))
+    found = suggest_dimensions(done.solution)
+    assert found.left_open == ()
+    said = [f.message for f in work_out(found.text).findings if f.rule == "dimensions"]
+    assert said == ["the dimensions define the outline: nothing missing, nothing twice"]

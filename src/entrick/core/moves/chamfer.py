@@ -93,7 +93,7 @@ def _legs(args: Args, ways: Sequence[Point]) -> Legs | None:
     each, both, leg = args.get("each way"), args.get("legs"), args.get("leg")
     said = [clause for clause in (each, both, leg) if clause]
     if len(said) != 1:
-        told = "says how large it is once" if said else "needs its size: 5 each way, 3 by 6, or 5 by 45°"
+        told = "says how large it is once" if said else "needs its size: 5 each way, 3 by 6, or 5 at 45°"
         raise ClauseError(f"a chamfer {told}", said[1].clause if said else None)
     if each:
         size = each.length("size").value
@@ -155,7 +155,7 @@ KIND = Kind(
         Form("between {first:line} [and] {second:line}", needed=True),
         Form("{size:length} each way", "each way"),
         Form("{first_leg:length} by {second_leg:length}", "legs"),
-        Form("{size:length} by {angle:angle}", "leg"),
+        Form("{size:length} at {angle:angle}", "leg"),
         *CHOICES,
     ),
     construct=construct,

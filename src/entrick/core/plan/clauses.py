@@ -7,9 +7,10 @@ from difflib import get_close_matches
 
 from .document import Clause
 from .errors import ClauseError
-from .forms import Form, Match, Word, has_angle_astray, match_clause
+from .forms import Form, Match, Word, match_clause
 from .meant import OURS, Suits, meanings, readings, unknown
-from .terms import Name, Term
+from .slots import NUMBERS
+from .terms import Name, Num, Term
 
 MOST_PARTED = 4
 """Clauses into which one is parted to see whether commas are missing."""
@@ -45,7 +46,7 @@ def match_clauses(
         found = match_clause(clause, forms, index, givens)
         if found is None:
             raise _misfit(clauses, index, forms, kind, givens, suits)
-        if suits and has_angle_astray(found):
+        if suits and _has_angle_astray(found):
             misfit = _misfit(clauses, index, forms, kind, givens, suits)
             if misfit.instead or misfit.meant:
                 raise misfit
@@ -98,6 +99,16 @@ def _misfit(
         return ClauseError(f"{clause}: {kind} takes {'; '.join(form.example for form in plain)}", index)
     begun = list(dict.fromkeys(form.head or form.example for form in plain))[:MOST_HEADS]
     return ClauseError(f"{clause}: the clauses of {kind} begin with {'; '.join(begun)}", index)
+
+
+def _has_angle_astray(match: Match) -> bool:
+    """Tell whether an angle stands where another sort of number is wanted: ``5 by 45°`` is no two lengths."""
+    return any(
+        isinstance(item, Num) and "°" in item.text
+        for slot in match.form.slots
+        if slot.type in NUMBERS and slot.type != "angle"
+        for item in match.slots.get(slot.name, ())
+    )
 
 
 def _meant(

@@ -16,8 +16,8 @@ from functools import cached_property
 from itertools import chain, takewhile
 
 from .document import Clause
-from .slots import NUMBERS, REFERENCES, SLOTS, lengths
-from .terms import Arrow, Name, Num, Ratio, Term, Text, write
+from .slots import REFERENCES, SLOTS, lengths
+from .terms import Arrow, Name, Ratio, Term, Text, write
 
 
 @dataclass(frozen=True, slots=True)
@@ -158,27 +158,11 @@ def match_clause(clause: Clause, forms: Sequence[Form], index: int = 0, givens: 
     """
     for known in (givens, frozenset[str]()) if givens else (givens,):
         for items in chain((clause.items,), _other_words(clause.items, givens)):
-            first: Match | None = None
             for form in forms:
                 slots = fit(items, form.parts, known)
                 if slots is not None:
-                    found = Match(form, index, slots)
-                    if not has_angle_astray(found):
-                        return found
-                    first = first or found
-            if first is not None:
-                return first
+                    return Match(form, index, slots)
     return None
-
-
-def has_angle_astray(match: Match) -> bool:
-    """Tell whether an angle stands where another sort of number is wanted: ``5 by 45°`` is no two lengths."""
-    return any(
-        isinstance(item, Num) and "°" in item.text
-        for slot in match.form.slots
-        if slot.type in NUMBERS and slot.type != "angle"
-        for item in match.slots.get(slot.name, ())
-    )
 
 
 def _other_words(items: tuple[Term, ...], givens: Set[str]) -> Iterator[tuple[Term, ...]]:

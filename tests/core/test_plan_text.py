@@ -363,3 +363,30 @@ def test_a_clause_with_a_word_too_many_or_too_few_is_known_for_what_it_was(
         row = read_line(f"x = {kind.name}, {meant}").content
         assert isinstance(row, Statement)
         assert all(match_clause(each, kind.forms) for each in spoken(row)), "what is offered fits"
+
+
+@pytest.mark.parametrize(
+    ("unit", "row", "mend"),
+    [
+        ("in", "sheet A4 landscape, scale 2:1, border 10", "sheet A4 landscape, scale 2:1, border 10 mm"),
+        ("mm", "sheet A4, landscape, scale 1:2", "sheet A4 landscape, scale 1:2"),
+        ("mm", "sheet a3 Portrait", "sheet A3 portrait"),
+        ("mm", "sheet A3 vertical, scale 1:2", "sheet A3 portrait, scale 1:2"),
+        ("mm", "sheet A4 landscape, scale 1/2", "sheet A4 landscape, scale 1:2"),
+        ("mm", "sheet A4 landscape, scale half", "sheet A4 landscape, scale 1:2"),
+        ("mm", "sheet A4 landscape, scale full size", "sheet A4 landscape, scale 1:1"),
+        ("mm", "sheet A4 landscape, 1:5", "sheet A4 landscape, scale 1:5"),
+        ("mm", "sheet A4 landscape, margin 10", "sheet A4 landscape, border 10"),
+        ("mm", "sheet 297 x 210", "sheet 297 by 210"),
+        ("mm", "sheet A4 landscape, border 200", None),
+        ("in", "sheet A4 landscape, border 200", None),
+        ("mm", "sheet A9", None),
+    ],
+)
+def test_a_sheet_as_drafters_write_it_is_a_press_away(unit: str, row: str, mend: str | None) -> None:
+    done = work_out(f"units {unit}\n{row}\nO = datum\nc = circle, centre O, radius 1\n")
+    (error,) = done.sheet.errors
+    assert (error.line, error.mend) == (2, mend), error.message
+    assert done.display.marks, "the view is drawn on the usual sheet meanwhile"
+    if mend:
+        assert not work_out(f"units {unit}\n{mend}\nO = datum\nc = circle, centre O, radius 1\n").sheet.errors

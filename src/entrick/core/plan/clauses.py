@@ -8,7 +8,7 @@ from difflib import get_close_matches
 from .document import Clause
 from .errors import ClauseError
 from .forms import Form, Match, Word, match_clause
-from .meant import OURS, Suits, meanings, readings, unknown
+from .meant import OURS, Suits, fits, meanings, readings, unknown
 from .slots import NUMBERS
 from .terms import Name, Num, Term
 
@@ -115,11 +115,15 @@ def _meant(
     clauses: Sequence[Clause], index: int, forms: Sequence[Form], givens: Set[str], suits: Suits
 ) -> tuple[list[str], str]:
     """Return what a clause may mean that the others do not say yet, and what stands for it in the row: with the next
-    one, where neither says anything by itself (``fillet, l, m``)."""
+    one, where neither says anything by itself (``fillet, l, m``), or with the one before (``A4, landscape``)."""
     clause, after = clauses[index], clauses[index + 1] if index + 1 < len(clauses) else None
     others = [match_clause(each, forms, 0, givens) for at, each in enumerate(clauses) if at != index]
     keys = [each.form.key for each in others if each is not None]
     left = [form for form in forms if keys.count(form.key) < form.most]
+    if index:
+        both = Clause((*clauses[index - 1].items, *clause.items))
+        if fits(both, forms, givens, suits):
+            return [str(both)], f"{clauses[index - 1]}, {clause}"
     for among in (left, forms):
         meant = meanings(clause, among, givens, suits)
         if meant:

@@ -11,7 +11,7 @@ from itertools import chain
 from .document import Clause
 from .forms import Form, Word, fit, match_clause
 from .slots import NUMBERS, REFERENCES
-from .terms import Binary, Name, Num, Term
+from .terms import Binary, Name, Num, Ratio, Term
 
 Terms = tuple[Term, ...]
 
@@ -42,6 +42,15 @@ LISTS = frozenset({"several", "walk", "lengths"})
 """Types of slot that take any number of words."""
 
 _SIGNED = re.compile(r"([RrØDd])(\d+(?:\.\d+)?(?: \d+/\d+|/\d+)?)")
+
+
+_RATIO = re.compile(r"\d+:\d+")
+
+SCALES = {"full": "1:1", "half": "1:2", "quarter": "1:4", "double": "2:1", "twice": "2:1"}
+"""Scales by their names (common practice, no source)."""
+
+LAID = {"horizontal": "landscape", "vertical": "portrait", "upright": "portrait"}
+"""Which way round paper lies, in other words."""
 
 
 Suits = Callable[[str, str], bool | None]
@@ -83,8 +92,11 @@ def meanings(clause: Clause, forms: Sequence[Form], givens: Set[str], suits: Sui
 
 
 def fits(clause: Clause, forms: Sequence[Form], givens: Set[str], suits: Suits) -> bool:
-    """Tell whether a clause is one beyond doubt, and what it names is there and suits it."""
-    return _Meant(forms, givens, suits, strictly=True).fits(clause.items)
+    """Tell whether a clause is one beyond doubt, and what it names is there and suits it; a list is none, as it takes
+    any words."""
+    match = match_clause(clause, forms, 0, givens)
+    is_list = match is not None and any(slot.type in LISTS for slot in match.form.slots)
+    return not is_list and _Meant(forms, givens, suits, strictly=True).fits(clause.items)
 
 
 @dataclass(frozen=True)
@@ -98,7 +110,8 @@ class _Meant:
 
     def of(self, items: Terms, whole: bool = True) -> list[str]:
         """Return what terms may mean; as two clauses as well where they are the whole of one."""
-        written = list(dict.fromkeys((*self._with_datum(items), *readings(items, self.givens))))
+        said = self._as_spelt(items)
+        written = list(dict.fromkeys((*self._with_datum(said), *readings(said, self.givens))))
         nearest: tuple[Iterable[Terms], ...] = (
             (each for each in written if each != items),
             chain.from_iterable(map(self._with_between, written)),
@@ -147,7 +160,28 @@ class _Meant:
         """Tell whether a word may be one too many: it is no name of anything, and says nothing by itself."""
         return isinstance(item, Name) and (
             item.text in LITTLE
-            or not (item.text in self.givens or self.suits(item.text, "several") is not None or self.fits((item,)))
+            or not (
+                item.text in self.givens
+                or item.text.casefold() in self._words
+                or self.suits(item.text, "several") is not None
+            )
+        )
+
+    @cached_property
+    def _words(self) -> Mapping[str, str]:
+        """Every word of the forms, by its small letters."""
+        parts = [part for form in self.forms for part in form.parts]
+        words = chain.from_iterable((part.text,) if isinstance(part, Word) else part.choices for part in parts)
+        return {word.casefold(): word for word in words}
+
+    def _as_spelt(self, items: Terms) -> Terms:
+        """Return a clause with the words of its kind in the letters they have: ``a4 Landscape`` is A4 landscape."""
+        known = self._words
+        return tuple(
+            Name(known[item.text.casefold()])
+            if isinstance(item, Name) and item.text not in self.givens and item.text.casefold() in known
+            else item
+            for item in items
         )
 
     def _with_datum(self, items: Terms) -> Iterator[Terms]:
@@ -231,6 +265,10 @@ def readings(items: Terms, givens: Set[str]) -> Iterator[Terms]:
     if len(items) > 1 and isinstance(items[-2], Num) and isinstance(items[-1], Name) and items[-1].text in DEGREES:
         items = (*items[:-2], Num(f"{items[-2].text}°"))
         yield items
+    if items[0] == Name("scale") and len(items) > 1 and isinstance(items[1], Name | Num):
+        ratio = SCALES.get(items[1].text) or items[1].text.replace("/", ":")
+        if _RATIO.fullmatch(ratio):
+            yield items[0], Ratio(ratio)
     if isinstance(items[0], Binary) and items[0].sign == "*":
         items = (items[0].left, Name("by"), items[0].right, *items[1:])
         yield items
@@ -243,5 +281,6 @@ def readings(items: Terms, givens: Set[str]) -> Iterator[Terms]:
         )
     )
     yield ours
+    yield tuple(Name(LAID[item.text]) if isinstance(item, Name) and item.text in LAID else item for item in items)
     if len(ours) == 2 and isinstance(ours[1], Name) and not isinstance(ours[0], Name):
         yield ours[1], ours[0]

@@ -23,8 +23,10 @@ from ..plan.document import SheetLine
 from ..plan.errors import ClauseError, PlanError
 from ..plan.evaluate import evaluate
 from ..plan.forms import Form
-from ..plan.terms import Ratio, write
+from ..plan.terms import Num, Ratio, write
+from ..plan.writer import write_content
 from ..solve import Solution
+from ..solve.mends import placed
 
 PAPERS: dict[str, tuple[int, int]] = {
     "A4": (210, 297),
@@ -331,7 +333,7 @@ def _read(line: SheetLine | None, solution: Solution) -> _Read:
     try:
         return _said(line, solution)
     except ClauseError as error:
-        return _Read(errors=(PlanError(solution.sheet_line, error.message, error.clause),))
+        return _Read(errors=(placed(error, solution.sheet_line, write_content(line)),))
 
 
 def _said(line: SheetLine, solution: Solution) -> _Read:
@@ -371,9 +373,26 @@ def _said(line: SheetLine, solution: Solution) -> _Read:
                 read = replace(read, ground=words["which"], square=square)
     if not 50 <= min(read.width, read.height) <= max(read.width, read.height) <= 5000:
         raise ClauseError("a sheet is between 50 mm and 5 m each way")
-    if not read.border >= 0 or read.left + read.border + STRIP >= min(read.width, read.height) - 10:
-        raise ClauseError("the border leaves no room on this sheet")
+    if not _has_room(read, read.border, read.left):
+        raise _no_room(line, read, solution.unit)
     return read
+
+
+def _has_room(read: _Read, border: float, left: float) -> bool:
+    return border >= 0 and left + border + STRIP < min(read.width, read.height) - 10
+
+
+def _no_room(line: SheetLine, read: _Read, unit: Unit) -> ClauseError:
+    """Return what is told of a border that leaves nothing of the sheet; in an inch plan it may be meant in mm."""
+    told = f"a border of {spell(read.border / float(unit.mm), unit)} {unit} leaves no room on this sheet"
+    for at, clause in enumerate(line.clauses):
+        number = clause.items[-1]
+        if str(clause).startswith("border ") and isinstance(number, Num):
+            said = Fraction(number.text) if number.text.isdigit() else None
+            if unit is Unit.INCH and said and _has_room(read, float(said), float(said)):
+                return ClauseError(f"{told}; did you mean {said} mm?", at, (str(clause), f"border {said} mm"))
+            return ClauseError(told, at)
+    return ClauseError(told)
 
 
 def _mm(item: object, quantities: Mapping[str, Quantity], unit: Unit) -> float:

@@ -24,6 +24,8 @@ def placed(error: ClauseError, number: int, text: str) -> PlanError:
 
     def mended(wrong: str, right: str) -> str:
         head, clauses = _split(text)
+        if not head:
+            return _swap(text, wrong, right)
         if ", " in wrong:
             clauses = [text.partition("=")[2].replace(wrong, right, 1)]
         elif error.clause is not None and error.clause + 1 < len(clauses):

@@ -233,6 +233,11 @@ def test_what_depends_on_a_mistake_says_so_and_the_rest_is_drawn() -> None:
     assert done.solution.entries[3].made is not None
 
 
+def test_what_is_meant_is_known_where_what_it_names_has_a_mistake_of_its_own() -> None:
+    done = work_out("O = datum\nA = point, 9 right of O\nt = line, from O, to A\nf = foot, from A, to t\n")
+    assert [error.mend for error in done.solution.errors] == ["t = line, from O to A", "f = foot, of A on t"]
+
+
 def test_sizes_are_bounded() -> None:
     with pytest.raises(ValueError, match="at most"):
         read_plan("#\n" * 2000)

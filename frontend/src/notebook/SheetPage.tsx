@@ -37,7 +37,7 @@ export function SheetPage({ work }: { work: Work }) {
       </p>
       <Field label="Sheet" value={work.sheet.said} put={put("sheet")} hint={work.sheet.name} />
       {work.sheet.errors.map((error) => (
-        <Mistake key={error.message} message={error.message} line={error.line} />
+        <Mistake key={error.message} {...error} />
       ))}
       {choices && <Choices choices={choices} />}
       <h2 className="pt-7 text-lg font-semibold">Where the view stands</h2>

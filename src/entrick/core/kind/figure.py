@@ -163,8 +163,10 @@ class Figure:
         return Ref(text, shape, (item.centre_name or f"{name}.centre") if not part else f"{text}.centre", lined)
 
     def suits(self, text: str, wanted: str) -> bool | None:
-        """Tell whether a name is of something of the type wanted; None where nothing has it. What has a mistake of its own
-        may come to anything."""
+        """Tell whether a name is of something of the type wanted; None where nothing has it.
+
+        What has a mistake of its own may come to anything.
+        """
         name, _, part = text.partition(".")
         if name in self.failed:
             return True

@@ -132,6 +132,11 @@ def test_any_text_at_all_is_read_without_a_fault_and_none_of_it_is_lost(text: st
             "x = chamfer, between O.level and O.plumb, 5 at 45°",
         ),
         ("x = mirror, of ring, across O.plumb", "did you mean about O.plumb", "x = mirror, of ring, about O.plumb"),
+        (
+            "x = line in, ring, O.level, ring, open",
+            "have > between them: ring > O.level > ring",
+            "x = line in, ring > O.level > ring, open",
+        ),
         ("x = line, from O, to ring.top", "did you mean from O to ring.top", "x = line, from O to ring.top"),
         ("x = foot, from O, to O.level", "did you mean of O on O.level", "x = foot, of O on O.level"),
         ("x = parallel, to O.level, 8 above", "did you mean at 8, above", "x = parallel, to O.level, at 8, above"),

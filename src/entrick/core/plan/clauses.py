@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence, Set
 from difflib import get_close_matches
+from functools import partial
+from itertools import takewhile
 
 from .document import Clause
 from .errors import ClauseError
@@ -53,8 +55,11 @@ def match_clauses(
         if sum(m.form.key == found.form.key for m in matches) >= found.form.most:
             if any(slot.type == "walk" for slot in found.form.slots):
                 at = next(m.clause for m in reversed(matches) if m.form.key == found.form.key)
-                whole = f"{clauses[at]} > {clause}"
-                mend = (f"{clauses[at]}, {clause}", whole) if at == index - 1 else None
+                pieces = [str(clauses[at]), str(clause)]
+                if at == index - 1:
+                    pieces += map(str, takewhile(partial(_is_of, found.form, forms, givens), clauses[index + 1 :]))
+                whole = " > ".join(pieces)
+                mend = (", ".join(pieces), whole) if at == index - 1 else None
                 raise ClauseError(f"the pieces of a walk have > between them: {whole}", index, mend)
             times = "twice" if found.form.most == 1 else f"more than {found.form.most} times"
             raise ClauseError(f"{found.form.key} is said {times}; once is enough", index)
@@ -64,6 +69,12 @@ def match_clauses(
         if form.needed and form.key not in said:
             raise ClauseError(f"{kind} needs {form.example}")
     return tuple(matches)
+
+
+def _is_of(form: Form, forms: Sequence[Form], givens: Set[str], clause: Clause) -> bool:
+    """Tell whether a clause is one of a form."""
+    match = match_clause(clause, forms, 0, givens)
+    return match is not None and match.form is form
 
 
 def _misfit(

@@ -16,7 +16,7 @@ WAYS = tuple(
         (r"^(given\s+\w+\s*=)\s*rad(?:ius)?\b\.?\s*", r"\1 R", "a radius is written R in a given"),
         (r"^(given\s+\w+\s*=)\s*([\d./ ]*\d)\s*dia(?:m|meter)?\b\.?", r"\1 Ø\2", "a diameter is written Ø in a given"),
         (r"^(given\s+\w+\s*=)\s*([\d./ ]*\d)\s*rad(?:ius)?\b\.?", r"\1 R\2", "a radius is written R in a given"),
-        (r"(?<=\d)\s*x\s*(?=\d)", "*", "times is written ×"),
+        (r"(?<=\d)\s*x\s*(?=\d)(?!\d+(?:\.\d+)?\s*°)", "*", "times is written ×"),
         (r"\s*±\s*[\d./ ]+", "", "a given has one size: what it may be off by is not worked with"),
         (r"^(given\s+[^\W\d]\w*)\s*:?\s*(?=[\dRØ.])", r"\1 = ", "a given has = between its name and its size"),
         (rf"^([^\W\d]\w*\s*=\s*{_SIZE})$", r"given \1", "a size with a name is a given"),

@@ -369,6 +369,18 @@ def test_where_two_things_may_be_meant_each_is_one_press(page: Page, bench: Open
     expect(page.get_by_role("alert")).to_have_count(0)
 
 
+def test_a_sheet_that_cannot_be_is_mended_where_it_is_said(page: Page, bench: Open) -> None:
+    bench(EYES)
+    page.get_by_role("tab", name="Sheet").click()
+    sheet = page.get_by_role("textbox", name="Sheet")
+    sheet.fill("a4 Landscape, scale half")
+    sheet.press("Enter")
+    for told, said in (("A4 landscape", "A4 landscape, scale half"), ("scale 1:2", "A4 landscape, scale 1:2")):
+        page.get_by_role("alert").filter(has_text=f"did you mean {told}").get_by_role("button", name="Mend it").click()
+        expect(sheet).to_have_value(said)
+    expect(page.get_by_role("alert")).to_have_count(0)
+
+
 def test_words_of_the_trade_are_explained_where_they_stand(page: Page, bench: Open) -> None:
     bench(EYES)
     entry(page, "O").get_by_role("button").first.click()

@@ -138,6 +138,23 @@ def test_any_text_at_all_is_read_without_a_fault_and_none_of_it_is_lost(text: st
             "x = line in, ring > O.level > ring, open",
         ),
         ("x = line, from O, to ring.top", "did you mean from O to ring.top", "x = line, from O to ring.top"),
+        (
+            "x = polygon, 6, centred on O, radius 9",
+            "did you mean 6 sides",
+            "x = polygon, 6 sides, centred on O, radius 9",
+        ),
+        (
+            "x = ellipse, centred on O, 60, 40",
+            "did you mean axes 60 and 40",
+            "x = ellipse, centred on O, axes 60 and 40",
+        ),
+        (
+            "x = dimension, O, ring.top, plumb",
+            "did you mean from O to ring.top",
+            "x = dimension, from O to ring.top, plumb",
+        ),
+        ("x = box, 60, 40, from O", "did you mean 60 by 40", "x = box, 60 by 40, from O"),
+        ("x = mirror, of ring, O.plumb", "did you mean about O.plumb", "x = mirror, of ring, about O.plumb"),
         ("x = foot, from O, to O.level", "did you mean of O on O.level", "x = foot, of O on O.level"),
         ("x = parallel, to O.level, 8 above", "did you mean at 8, above", "x = parallel, to O.level, at 8, above"),
         ("x = spaced, 6 round ring", "did you mean 6 on ring", "x = spaced, 6 on ring"),

@@ -135,13 +135,13 @@ def _meant(
         both = Clause((*clauses[index - 1].items, *clause.items))
         if fits(both, forms, givens, suits):
             return [str(both)], f"{clauses[index - 1]}, {clause}"
-    for among in (left, forms):
-        meant = meanings(clause, among, givens, suits)
-        if meant:
-            return meant, str(clause)
     if after is not None and match_clause(after, forms, 0, givens) is None:
-        return meanings(Clause((*clause.items, *after.items)), left, givens, suits), f"{clause}, {after}"
-    return [], ""
+        meant = meanings(Clause((*clause.items, *after.items)), forms, givens, suits, (left,))
+        if meant:
+            return meant, f"{clause}, {after}"
+    # What is needed and not yet said comes first, and what is said already last.
+    needed = [form for form in left if form.needed]
+    return meanings(clause, forms, givens, suits, (needed, left)), str(clause)
 
 
 def _parted(items: tuple[Term, ...], forms: Sequence[Form], most: int) -> tuple[tuple[Term, ...], ...] | None:

@@ -62,7 +62,13 @@ def unknown(_: str, __: str) -> bool | None:
     return None
 
 
-def meanings(clause: Clause, forms: Sequence[Form], givens: Set[str], suits: Suits = unknown) -> list[str]:
+def meanings(
+    clause: Clause,
+    forms: Sequence[Form],
+    givens: Set[str],
+    suits: Suits = unknown,
+    first: Sequence[Sequence[Form]] = (),
+) -> list[str]:
     """Return what a clause that fits no form may have been meant as, each as it would be written.
 
     Parameters
@@ -74,6 +80,8 @@ def meanings(clause: Clause, forms: Sequence[Form], givens: Set[str], suits: Sui
         Names of givens.
     suits : callable, optional
         What is drawn above.
+    first : sequence of sequence of Form, optional
+        Among which of them it is looked before all.
 
     Returns
     -------
@@ -85,9 +93,10 @@ def meanings(clause: Clause, forms: Sequence[Form], givens: Set[str], suits: Sui
     if len(clause.items) > MOST_TERMS:
         return []
     for strictly in (True, False):
-        found = _Meant(forms, givens, suits, strictly).of(clause.items)
+        found = _Meant(forms, forms, givens, suits, strictly).of(clause.items)
         if found:
-            return list(dict.fromkeys(found))
+            preferred = (_Meant(some, forms, givens, suits, strictly).of(clause.items) for some in first if some)
+            return list(dict.fromkeys(next(filter(None, preferred), found)))
     return []
 
 
@@ -96,14 +105,15 @@ def fits(clause: Clause, forms: Sequence[Form], givens: Set[str], suits: Suits) 
     any words."""
     match = match_clause(clause, forms, 0, givens)
     is_list = match is not None and any(slot.type in LISTS for slot in match.form.slots)
-    return not is_list and _Meant(forms, givens, suits, strictly=True).fits(clause.items)
+    return not is_list and _Meant(forms, forms, givens, suits, strictly=True).fits(clause.items)
 
 
 @dataclass(frozen=True)
 class _Meant:
-    """Looks for what a clause may mean, given what is known."""
+    """Looks for what a clause may mean, given what is known: a form of some, by the words of all of its kind."""
 
     forms: Sequence[Form]
+    all: Sequence[Form]
     givens: Set[str]
     suits: Suits
     strictly: bool
@@ -170,7 +180,7 @@ class _Meant:
     @cached_property
     def _words(self) -> Mapping[str, str]:
         """Every word of the forms, by its small letters."""
-        parts = [part for form in self.forms for part in form.parts]
+        parts = [part for form in self.all for part in form.parts]
         words = chain.from_iterable((part.text,) if isinstance(part, Word) else part.choices for part in parts)
         return {word.casefold(): word for word in words}
 
@@ -192,7 +202,7 @@ class _Meant:
     def _parted(self, items: Terms) -> Iterator[str]:
         """Return a clause that ends or begins with a word that is one by itself, as two."""
         for word, rest in ((items[-1], items[:-1]), (items[0], items[1:])):
-            if isinstance(word, Name) and rest and self.fits((word,)):
+            if isinstance(word, Name) and rest and match_clause(Clause((word,)), self.all, 0, self.givens):
                 yield from (f"{said}, {word.text}" for said in self.of(rest, whole=False))
 
     def _shorter(self, items: Terms) -> Iterator[Terms]:

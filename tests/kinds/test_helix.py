@@ -1,5 +1,7 @@
 """``helix``."""
 
+import math
+
 import pytest
 import shapely
 from hypothesis import Phase, given, settings
@@ -98,3 +100,29 @@ def _dense(loop: Loop) -> list[Point]:
 def test_a_wire_as_seen_needs_its_thickness() -> None:
     assert "say  wire" in refused("h = helix, from O, diameter 40, lead 12, 3 turns, as seen\n")
     assert "shorter than the wire" in refused("h = helix, from O, diameter 40, lead 12, 3.02 turns, wire 5, as seen\n")
+
+
+@given(
+    st.integers(20, 60), st.integers(0, 90), st.integers(6, 30), st.integers(1, 4), st.sampled_from(["", ", left hand"])
+)
+@settings(max_examples=30)
+def test_a_helix_on_a_cone_runs_in_as_evenly_as_it_rises(
+    wide: int, narrow: int, lead: int, turns: int, hand: str
+) -> None:
+    """Its radius grows or shrinks by the same at every turn (conical helix of constant pitch, common practice), so that
+    seen from the side it goes through points r·cos θ across and lead·θ/2π up."""
+    done = solved(f"h = helix, from O, diameter {wide}, to diameter {narrow}, lead {lead}, {turns} turns{hand}\n")
+    runs = [run_of(done, f"h.{side}.{index}") for index in range(1, turns + 1) for side in ("front", "back")]
+    spots = [spot for run in runs for piece in run.pieces for spot in (piece.entry, piece.exit)]
+    assert min(spot.y for spot in spots) == pytest.approx(0, abs=1e-9)
+    assert max(spot.y for spot in spots) == pytest.approx(lead * turns)
+    for spot in spots:
+        turned = spot.y / lead
+        radius = (wide + (narrow - wide) * turned / turns) / 2
+        across = -radius * math.cos(math.tau * turned) * (-1 if hand else 1)
+        # The drawn curve keeps to the true one, square to it; across it may be as much more as it is flat.
+        assert spot.x == pytest.approx(
+            across, abs=4e-4 * max(wide, narrow) / 2 * math.hypot(1, math.pi * max(wide, narrow) / lead)
+        )
+    starts = sorted(round(run.pieces[0].entry.y / lead * 2) for run in runs)
+    assert starts == list(range(2 * turns)), "half turn by half turn, in front and behind"

@@ -260,6 +260,12 @@ def test_what_is_meant_is_known_where_what_it_names_has_a_mistake_of_its_own() -
     assert [error.mend for error in done.solution.errors] == ["t = line, from O to A", "f = foot, of A on t"]
 
 
+def test_a_thing_that_is_called_like_a_word_of_its_kind_is_not_taken_for_that_word() -> None:
+    head = "O = datum\nTouching = circle, centre O, radius 9\n"
+    (error,) = work_out(head + "x = circle, Touching, radius 3\n").solution.errors
+    assert [each.words for each in error.meant] == ["concentric with Touching", "touching Touching"]
+
+
 def test_sizes_are_bounded() -> None:
     with pytest.raises(ValueError, match="at most"):
         read_plan("#\n" * 2000)

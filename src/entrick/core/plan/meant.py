@@ -169,13 +169,12 @@ class _Meant:
     def _needless(self, item: Term) -> bool:
         """Tell whether a word may be one too many: it is no name of anything, and says nothing by itself."""
         return isinstance(item, Name) and (
-            item.text in LITTLE
-            or not (
-                item.text in self.givens
-                or item.text.casefold() in self._words
-                or self.suits(item.text, "several") is not None
-            )
+            item.text in LITTLE or not (item.text.casefold() in self._words or self._is_named(item.text))
         )
+
+    def _is_named(self, text: str) -> bool:
+        """Tell whether a given or a thing above has a name."""
+        return text in self.givens or self.suits(text, "several") is not None
 
     @cached_property
     def _words(self) -> Mapping[str, str]:
@@ -189,7 +188,7 @@ class _Meant:
         known = self._words
         return tuple(
             Name(known[item.text.casefold()])
-            if isinstance(item, Name) and item.text not in self.givens and item.text.casefold() in known
+            if isinstance(item, Name) and item.text.casefold() in known and not self._is_named(item.text)
             else item
             for item in items
         )

@@ -22,7 +22,7 @@ check: $(VENV)/.dev frontend/node_modules/.ready
 	$(BIN)/mypy
 	$(BIN)/lint-imports
 	! git grep -nE "[0-9]e-[0-9]" -- "src/entrick/core/*.py" ":!src/entrick/core/tolerance.py"  # a tolerance has a name
-	$(BIN)/python -m entrick.web.openapi --check frontend/openapi.json
+	$(BIN)/python -m entrick.web.openapi frontend/openapi.json --check
 	$(NPM) run check
 
 bench: $(VENV)/.dev $(STATIC) build/.browser

@@ -32,8 +32,8 @@ from entrick.core.rehearsal.rehearse import rehearse
 from entrick.core.summary import Summary
 from entrick.demo import sample_plans
 from entrick.store import add_job, open_store
-from entrick.web.app import create_app
-from entrick.web.hands import settle_memory
+from entrick.web.http.app import create_app
+from entrick.web.workers.pool import tune_gc
 
 from .browser import repaint_milliseconds, served
 from .plans import chain, crossed
@@ -279,7 +279,7 @@ def register_page() -> float:
 
 def main() -> None:
     """Measure and print."""
-    settle_memory()
+    tune_gc()
     large = work_out(chain(60).replace("A2", "A3"))
     costs = {size: median_ms(local_change(size), 15) for size in SIZES}
     cost_picture(costs, Path("build/cost-of-a-change.svg"))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import math
 from collections.abc import Callable
 from typing import Any
@@ -14,6 +15,9 @@ from entrick.core.plan.document import Plan
 from entrick.core.plan.reader import read_plan
 from entrick.core.plan.writer import write_plan
 from entrick.core.rehearsal.exactly import carried_exactly
+from entrick.web.answer import Answer
+from entrick.web.operation import Sent
+from entrick.web.operations import answer
 
 HEAD = "units mm\nsheet A2 landscape, scale 1:1, border 10\nO = datum\n"
 
@@ -90,3 +94,8 @@ def outline(loop: Loop, parts: int = 6) -> shapely.Polygon:
 def edited(text: str, change: Callable[..., Plan], *said: Any) -> str:
     """Return a plan's text after an edit of the plan."""
     return write_plan(change(read_plan(text), *said))
+
+
+def asked(address: str, **body: Any) -> Answer:
+    """Have an operation that needs nothing of the register carried out here, as a worker would."""
+    return answer(Sent("POST", f"/api/{address}", body=json.dumps(body).encode()), {})

@@ -9,7 +9,7 @@ from flask.testing import FlaskClient
 from entrick.core.summarize import summarize
 from entrick.demo import load
 from entrick.store import Store, open_store
-from entrick.web.app import create_app
+from entrick.web.http.app import create_app
 
 
 @pytest.fixture

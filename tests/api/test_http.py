@@ -8,7 +8,7 @@ from flask.testing import FlaskClient
 from hypothesis import HealthCheck, given, settings
 
 from entrick.store import Store, add_job
-from entrick.web.app import create_app
+from entrick.web.http.app import create_app
 
 HUGE = 2**64
 
@@ -102,13 +102,13 @@ def test_a_fault_after_the_commit_does_not_say_that_nothing_was_saved(
     def fall(_: object) -> None:
         raise ZeroDivisionError("while answering")
 
-    monkeypatch.setattr("entrick.web.jobs._job", fall)
+    monkeypatch.setattr("entrick.web.register.jobs._job", fall)
     answer = client.post("/api/jobs", json={"text": 'plan "Saved"\n'})
     assert answer.status_code == 500
     assert "What was sent is saved" in answer.json["detail"]  # type: ignore[index]
     monkeypatch.undo()
     assert client.get("/api/jobs?search=Saved").json["total"] == 1  # type: ignore[index]
-    monkeypatch.setattr("entrick.web.jobs.tidy", fall)
+    monkeypatch.setattr("entrick.web.register.jobs.tidy", fall)
     assert "Nothing was saved" in client.post("/api/jobs", json={"text": "x"}).json["detail"]  # type: ignore[index]
 
 

@@ -18,8 +18,8 @@ from hypothesis import strategies as st
 from werkzeug.test import TestResponse
 
 from entrick.store import open_store
-from entrick.web.app import create_app
-from entrick.web.pairing import COOKIE, TRIES, WAIT, Pairing, local_address
+from entrick.web.http.app import create_app
+from entrick.web.http.pairing import COOKIE, TRIES, WAIT, Pairing, local_address
 
 HOST = "192.168.7.5:8400"
 PHONE = {"REMOTE_ADDR": "192.168.7.9"}

@@ -8,8 +8,8 @@ from flask.testing import FlaskClient
 
 from entrick.core.moves import kinds
 from entrick.store import Store
-from entrick.web.app import create_app
-from entrick.web.openapi import document
+from entrick.web.http.app import create_app
+from entrick.web.openapi import as_text
 
 TEXT = (
     'plan "Part"\nunits mm\ngiven r = 20 "eye"\nO = datum\nA = point, 50 left of O\nB = point, 50 right of O\n'
@@ -152,7 +152,9 @@ def test_every_file_is_offered_by_name(client: FlaskClient, format: str, starts:
 def test_a_name_for_a_file_cannot_break_out_of_its_header(client: FlaskClient) -> None:
     answer = client.post("/api/export/svg", json={"text": 'plan "../../x; y"\nO = datum\n'})
     assert answer.headers["Content-Disposition"] == 'attachment; filename="x-y.svg"'
-    assert client.post("/api/export/exe", json={"text": TEXT}).status_code == 422
+    unknown = client.post("/api/export/exe", json={"text": TEXT})
+    assert unknown.status_code == 404
+    assert "pdf, svg, dxf" in unknown.json["detail"]  # type: ignore[index]
 
 
 @pytest.mark.parametrize(
@@ -201,7 +203,7 @@ def test_a_fault_is_said_without_its_insides(client: FlaskClient, monkeypatch: p
     def fall(_: str) -> None:
         raise ZeroDivisionError("secret")
 
-    monkeypatch.setattr("entrick.web.tasks.plans.work_out", fall)
+    monkeypatch.setattr("entrick.web.operations.plans.work_out", fall)
     answer = client.post("/api/work", json={"text": TEXT})
     assert answer.status_code == 500
     assert "secret" not in answer.text
@@ -211,7 +213,7 @@ def test_the_openapi_document_is_served_and_the_one_the_types_come_from(client: 
     served = client.get("/api/openapi.json").json
     assert {"/api/work", "/api/jobs/{job_id}/revisions", "/api/kinds"} <= set(served["paths"])  # type: ignore[index]
     with open("frontend/openapi.json", encoding="utf-8") as file:
-        assert file.read() == document(), "run make types"
+        assert file.read() == as_text(), "run make types"
     named = set(re.findall(r'"#/components/schemas/(\w+)"', json.dumps(served)))
     assert "Problem" in named
     assert named <= set(served["components"]["schemas"])  # type: ignore[index]
@@ -248,13 +250,22 @@ def test_a_row_is_begun_and_picked_into_by_the_desk(client: FlaskClient) -> None
     assert row.endswith("= line in, a > b")
 
 
-def test_the_document_is_made_when_it_is_asked_for_and_then_has_every_route(store: Store) -> None:
+def test_the_document_has_every_operation_by_a_name_of_its_own(store: Store) -> None:
     app = create_app(store)
     routes = {
-        re.sub(r"<(?:\w+:)?(\w+)>", r"{\1}", rule.rule)
-        for rule in app.url_map.iter_rules()
-        if rule.rule.startswith("/api/") and rule.endpoint.partition(".")[0] != "openapi"
+        re.sub(r"<(\w+)>", r"{\1}", rule.rule) for rule in app.url_map.iter_rules() if rule.rule.startswith("/api/")
     }
-    answers = [app.test_client().get("/api/openapi.json", headers={"Host": "127.0.0.1"}).json for _ in range(2)]
-    assert answers[0] == answers[1]
-    assert routes == set(answers[0]["paths"])
+    document = app.test_client().get("/api/openapi.json", headers={"Host": "127.0.0.1"}).json
+    assert document is not None
+    assert routes < set(document["paths"])
+    named = [each["operationId"] for methods in document["paths"].values() for each in methods.values()]
+    assert len(named) == len(set(named))
+
+
+def test_an_address_is_answered_by_what_it_takes(client: FlaskClient) -> None:
+    """Whoever answers, the register or a worker: nothing there, and not like this, are two things."""
+    for path, allowed in (("/api/work", {"POST"}), ("/api/kits", {"GET", "HEAD", "OPTIONS"})):
+        wrong = client.delete(path)
+        assert wrong.status_code == 405
+        assert set(wrong.headers["Allow"].split(", ")) == allowed
+    assert client.get("/api/nothing").status_code == 404

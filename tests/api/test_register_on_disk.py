@@ -46,9 +46,9 @@ from entrick.store import (
     snapshots_of,
 )
 from entrick.store.backup import DAYS, kept
-from entrick.web.hands import Here
-from entrick.web.keeper import Keeper
-from entrick.web.serve import Door, opened
+from entrick.web.http.serve import Door, opened
+from entrick.web.register.keeper import Keeper
+from entrick.web.workers.pool import InProcess
 
 
 def filled(path: Path, jobs: int = 12, seed: int = 1) -> Store:
@@ -320,7 +320,7 @@ def test_a_register_that_cannot_be_used_is_told_plainly_and_left_alone(
 
         monkeypatch.setattr(os, "open", closed)
     content = path.read_bytes()
-    door = Door(path, False, Here())  # type: ignore[arg-type]
+    door = Door(path, False, InProcess())  # type: ignore[arg-type]
     door.open()
     assert door.trouble is not None
     assert door.trouble.cause == cause
@@ -380,7 +380,7 @@ def test_the_keeper_renews_what_another_core_worked_out(store: Store, monkeypatc
     with store.reading() as session:
         assert {found for found, _ in outdated(session, 9)} == {job.id, other.id}
         assert all(row.pending for row in list_jobs(session).jobs)
-    Keeper(store, Here()).renew_all()
+    Keeper(store, InProcess()).renew_all()
     with store.reading() as session:
         rows = {row.id: row for row in list_jobs(session).jobs}
         alone = listed(session, job.id)

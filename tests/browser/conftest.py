@@ -11,8 +11,8 @@ from waitress.server import create_server
 from entrick.core.summarize import summarize
 from entrick.demo import load
 from entrick.store import Store, add_job, open_store
-from entrick.web.app import create_app
-from entrick.web.pages import STATIC
+from entrick.web.http.app import create_app
+from entrick.web.http.pages import STATIC
 
 # What must come, comes however busy the machine is: waits are for states, and no test is about speed.
 expect.set_options(timeout=60_000)

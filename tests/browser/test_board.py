@@ -13,8 +13,8 @@ from waitress.server import create_server
 from entrick.core.summarize import summarize
 from entrick.demo import load
 from entrick.store import Store, list_sittings, save_revision
-from entrick.web.app import create_app
-from entrick.web.pairing import local_address
+from entrick.web.http.app import create_app
+from entrick.web.http.pairing import local_address
 
 AXE = Path("frontend/node_modules/axe-core/axe.min.js")
 

@@ -8,6 +8,7 @@ from random import Random
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
+from desk import asked
 from desk import edited as edited_text
 from entrick.core.desk import work_out
 from entrick.core.formats import settings_csv, write_svg
@@ -17,7 +18,6 @@ from entrick.core.plan.reader import read_plan
 from entrick.core.plan.writer import write_plan
 from entrick.core.solve import families, remembered, solve, solve_changed
 from entrick.demo import sample_plans
-from entrick.web.present import inspection, plans
 
 sys.path.insert(0, str(Path(__file__).parents[1] / "fuzz"))
 SAMPLES = sorted(sample_plans().values())
@@ -29,10 +29,11 @@ def forget() -> None:
     families.forget()
 
 
-def answer(text: str) -> tuple[str, str, str, str]:
+def answer(text: str) -> tuple[str, ...]:
     """Everything a person sees of a plan, letter for letter."""
     done = work_out(text)
-    return (plans.work(done).model_dump_json(), inspection.proof(done).model_dump_json(), write_svg(done.display), settings_csv(done.steps, done.kit))  # fmt: skip
+    shown = (asked(address, text=text).content.decode() for address in ("work", "proof"))
+    return (*shown, write_svg(done.display), settings_csv(done.steps, done.kit))
 
 
 def edited(text: str, pick: Random) -> str:

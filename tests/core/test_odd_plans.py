@@ -11,6 +11,7 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
+from desk import asked
 from entrick.core import desk, fault, formats
 from entrick.core.allowance import MOST_PIECES
 from entrick.core.desk import work_out
@@ -296,19 +297,18 @@ def test_every_way_out_of_a_random_plan_is_open(seed: int) -> None:
 def test_a_fault_in_writing_a_file_names_the_statement_and_writes_nothing(
     net: None, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    from entrick.web import tasks
+    from entrick.core.formats.issue import svg
     from entrick.web.answer import Refused
-    from entrick.web.schemas.files import ExportIn
 
-    whole = formats.write_svg
+    whole = svg.write_svg
 
     def fall(display: DisplayList, construction: bool = True, unit: Unit | None = None) -> str:
         if any(mark.line == 5 for mark in display.marks):
             raise OverflowError("k")
         return whole(display, construction, unit)
 
-    monkeypatch.setattr(formats, "write_svg", fall)
+    monkeypatch.setattr(svg, "write_svg", fall)
     with pytest.raises(Refused) as caught:
-        tasks.export(ExportIn(text=PLAN), "svg")
+        asked("export/svg", text=PLAN)
     assert caught.value.detail.startswith("line 5 (k) cannot be written: a fault of the desk, not of the plan")
-    assert tasks.export(ExportIn(text=PLAN), "csv").content
+    assert asked("export/csv", text=PLAN).content

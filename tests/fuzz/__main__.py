@@ -15,6 +15,8 @@ from types import FrameType
 
 os.environ["ENTRICK_NET"] = "off"
 
+sys.path.insert(0, str(Path(__file__).parents[1]))
+
 from grammar import Writer
 from ways import tried
 

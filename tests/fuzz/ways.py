@@ -9,23 +9,18 @@ from collections.abc import Callable, Iterator
 from random import Random
 from xml.etree import ElementTree
 
-from entrick.core import formats
+from desk import asked
 from entrick.core.desk import work_out
 from entrick.core.fault import OutOfTime
+from entrick.core.formats import solution_data, write_cutter_dxf
+from entrick.core.formats.issue import formats
 from entrick.core.geometry.edges import RegionError
 from entrick.core.plan.document import LONGEST_LINE, MOST_CHARACTERS
 from entrick.core.plan.edit import EditError, tidy
 from entrick.core.plan.reader import read_plan
 from entrick.core.summarize import summarize
-from entrick.web import tasks
 from entrick.web.answer import Answer, Refused
-from entrick.web.hands import Clock, Stopped
-from entrick.web.schemas.board import MethodsIn, OpenedIn
-from entrick.web.schemas.crossing import PlanIn
-from entrick.web.schemas.files import ExportIn, ProfileIn
-from entrick.web.schemas.plans import WorkIn
-from entrick.web.schemas.worksheets import WorksheetFileIn, WorksheetIn
-from entrick.web.schemas.writing import BriefIn, CompleteIn, RegionsIn
+from entrick.web.workers.pool import Clock, Stopped
 
 
 def finite(answer: Answer) -> None:
@@ -63,60 +58,51 @@ def ways(text: str, pick: Random) -> Iterator[tuple[str, Callable[[], object]]]:
     """Return every way out by name; the first works the plan out, the rest look at it."""
     count = len(text.split("\n"))
     line = pick.randint(1, count + 1)
-    spots = tuple((pick.uniform(0, 300), pick.uniform(0, 200)) for _ in range(pick.randint(1, 3)))
+    spots = [(pick.uniform(0, 300), pick.uniform(0, 200)) for _ in range(pick.randint(1, 3))]
     row = pick.choice(text.split("\n"))
-    yield "work", lambda: finite(tasks.work(WorkIn(text=text)))
+
+    def shown(address: str, **body: object) -> Callable[[], object]:
+        return lambda: finite(asked(address, text=text, **body))
+
+    yield "work", shown("work")
     yield "tidy", lambda: tidied(text)
-    yield "proof", lambda: finite(tasks.proof(PlanIn(text=text)))
-    yield (
-        "complete",
-        lambda: finite(tasks.completion(CompleteIn(text=text, after=line, row=row[: pick.randint(0, len(row))]))),
-    )
-    yield "regions", lambda: finite(tasks.regions(RegionsIn(text=text, spots=spots, kind="line in")))
-    yield "summary", lambda: (shown := summarize(text).thumbnail) and well_formed(shown)
-    yield "json", lambda: json.dumps(formats.solution_data(work_out(text)), allow_nan=False)
-    for format in ("svg", "pdf", "dxf", "cutter", "csv", "entrick"):
+    yield "proof", shown("proof")
+    yield "complete", shown("complete", after=line, row=row[: pick.randint(0, len(row))])
+    yield "regions", shown("regions", spots=spots, kind="line in")
+    yield "summary", lambda: (picture := summarize(text).thumbnail) and well_formed(picture)
+    yield "json", lambda: json.dumps(solution_data(work_out(text)), allow_nan=False)
+    for format in formats():
         if format in ("svg", "csv") or pick.random() < 0.3:
-            export = ExportIn(
-                text=text,
-                insist=True,
-                ovals=pick.choice(["ellipse", "arcs", "polyline"]),
-                construction=pick.random() < 0.5,
-            )
-            yield (
-                format,
-                lambda export=export, format=format: (
-                    well_formed(tasks.export(export, format).content)
-                    if format == "svg"
-                    else tasks.export(export, format)
-                ),
-            )
+            chosen = {"ovals": pick.choice(["ellipse", "arcs", "polyline"]), "construction": pick.random() < 0.5}
+            yield format, lambda format=format, chosen=chosen: exported(format, text, chosen)
     done = work_out(text)
     if done.outlines and pick.random() < 0.3:
-        bare = formats.write_cutter_dxf(done.outlines, done.solution.unit)
-        sent = ProfileIn(name="x.dxf", text=bare[:4_000_000], within=pick.choice([None, 1e-3, 0.05]))
-        yield "read back", lambda: finite(tasks.read_back_profile(sent))
+        bare = write_cutter_dxf(done.outlines, done.solution.unit)[:4_000_000]
+        within = pick.choice([None, 1e-3, 0.05])
+        yield "read back", lambda: finite(asked("read-back", name="x.dxf", text=bare, within=within))
     if pick.random() < 0.3:
-        yield "suggest", lambda: finite(tasks.suggest(PlanIn(text=text)))
+        yield "suggest", shown("suggest")
     for entry in work_out(text).solution.entries:
         if entry.made and entry.made.worksheet:
-            turn = pick.uniform(-400, 400)
-            yield (
-                "worksheet",
-                lambda entry=entry, turn=turn: finite(
-                    tasks.worksheet(WorksheetIn(text=text, line=entry.line, turn=turn))
-                ),
-            )
+            turned = {"line": entry.line, "turn": pick.uniform(-400, 400)}
+            yield "worksheet", shown("worksheet", **turned)
             for format in ("pdf", "csv", "svg"):
-                sent = WorksheetFileIn(text=text, line=entry.line, turn=turn, table=pick.choice([None, 0]))
-                yield f"worksheet {format}", lambda sent=sent, format=format: tasks.worksheet_file(sent, format)
+                body = {"text": text, **turned, "table": pick.choice([None, 0])}
+                yield f"worksheet {format}", lambda format=format, body=body: asked(f"worksheet/{format}", **body)
         if entry.made and pick.random() < 0.3:
-            yield "methods", lambda entry=entry: finite(tasks.compared(MethodsIn(text=text, line=entry.line)))
+            yield "methods", shown("methods", line=entry.line)
     steps = work_out(text).steps
     for step in pick.sample(steps, min(3, len(steps))):
-        yield "opened", lambda step=step: finite(tasks.opened(OpenedIn(text=text, step=step.number)))
-    yield "choices", lambda: finite(tasks.sheet_choices(PlanIn(text=text)))
-    yield "brief", lambda: tasks.brief(BriefIn(text=text, line=line, brief=row))
+        yield "opened", shown("opened", step=step.number)
+    yield "choices", shown("sheet-choices")
+    yield "brief", lambda: asked("brief", text=text, line=line, brief=row)
+
+
+def exported(format: str, text: str, chosen: dict[str, object]) -> None:
+    """A file comes, and one that is XML is well formed."""
+    answer = asked(f"export/{format}", text=text, insist=True, **chosen)
+    if format == "svg":
+        well_formed(answer.content)
 
 
 def tried(text: str, pick: Random) -> Iterator[tuple[str, Exception | None, float]]:
@@ -126,7 +112,7 @@ def tried(text: str, pick: Random) -> Iterator[tuple[str, Exception | None, floa
         began = time.process_time()
         name = "work"
         try:
-            clock.start()  # as a hand's: what takes longer than the desk gives is told so, and is no failure
+            clock.start()  # as a worker's: what takes longer than the desk gives is told so, and is no failure
             try:
                 name, way = next(found)
                 way()

@@ -4,14 +4,16 @@ from __future__ import annotations
 
 import json
 import sys
+from collections.abc import Callable
 from pathlib import Path
 
 import click
 
-from ..core import formats
 from ..core.board.kit import Kit
 from ..core.cutting.program import CAUTION
 from ..core.desk import Work
+from ..core.formats import carried_data, rehearsal_data, solution_data
+from ..core.formats.issue import Format, Options, formats
 from ..core.proof import why_not_cut
 from .plan_file import FILE, KIT, worked_out
 
@@ -24,7 +26,7 @@ def solve(file: Path, kit: Kit | None, as_json: bool) -> None:
     """Work a plan out: points, circles, arcs, settings, outlines, findings."""
     work = worked_out(file, kit)
     if as_json:
-        click.echo(json.dumps(formats.solution_data(work), ensure_ascii=False, indent=2))
+        click.echo(json.dumps(solution_data(work), ensure_ascii=False, indent=2))
     else:
         for entry in work.solution.entries:
             click.echo(f"{entry.line:4}  {entry.made.sentence if entry.made else entry.error.message}")  # type: ignore[union-attr]
@@ -34,47 +36,60 @@ def solve(file: Path, kit: Kit | None, as_json: bool) -> None:
         sys.exit(1)
 
 
+def _variants(command: Callable[..., None]) -> Callable[..., None]:
+    """Give a command a flag for each format whose ending another one has, too."""
+    for each in formats().values():
+        if each.apart:
+            help = f"{each.label} (.{each.ending}): {each.about}."
+            command = click.option(f"--{each.key}", is_flag=True, help=help)(command)
+    return command
+
+
 @click.command()
 @FILE
 @click.option("-o", "--output", required=True, type=click.Path(dir_okay=False, path_type=Path))
 @click.option("--clean", is_flag=True, help="Leave the construction out.")
-@click.option("--cutter", is_flag=True, help="DXF with the outlines alone; refused while one is open or doubled.")
-@click.option("--insist", is_flag=True, help="Write the cutter's DXF all the same.")
-@click.option("--run-sheet", is_flag=True, help="PDF of every step with boxes to tick, in the place of the sheet.")
+@click.option("--insist", is_flag=True, help="Write for a cutter although an outline is open or doubled.")
 @click.option("--tool", type=float, help="For a cutter's program (.nc): width of the cut, in the plan's unit.")
 @click.option("--feed", type=float, help="For a cutter's program (.nc): the plan's unit a minute.")
 @KIT
+@_variants
 def draw(
-    file: Path, output: Path, clean: bool, cutter: bool, insist: bool, run_sheet: bool, tool: float | None,
-    feed: float | None, kit: Kit | None,
-) -> None:  # fmt: skip
-    """Draw a plan as PDF, SVG, DXF, CSV of its settings or a cutter's program, by the ending of the output."""
+    file: Path,
+    output: Path,
+    clean: bool,
+    insist: bool,
+    tool: float | None,
+    feed: float | None,
+    kit: Kit | None,
+    **variants: bool,
+) -> None:
+    """Draw a plan as one of the files it goes out as, or as a cutter's program, by the ending of the output."""
     work = worked_out(file, kit)
     if output.suffix.lower() == ".nc":
         _write_program(work, output, tool, feed)
         return
-    if cutter:
-        reason = why_not_cut(work.findings)
-        if reason and not insist:
-            raise click.ClickException(f"not to be cut as it is: {reason}. --insist writes it all the same")
-        output.write_text(formats.write_cutter_dxf(work.outlines, work.solution.unit), "utf-8")
+    wanted = [key.replace("_", "-") for key, on in variants.items() if on]
+    format = _format(output.suffix.lower().removeprefix("."), wanted)
+    reason = "" if insist else format.refusal(work)
+    if reason:
+        raise click.ClickException(f"not to be cut as it is: {reason}. --insist writes it all the same")
+    output.write_bytes(format.written(work, Options(construction=not clean)))
+    if format.for_cutting:
         click.echo(CAUTION, err=True)
-        return
-    match output.suffix.lower():
-        case ".pdf" if run_sheet:
-            output.write_bytes(formats.write_run_sheet(work))
-        case ".pdf":
-            output.write_bytes(formats.write_pdf(work.display, work.solution.title, not clean))
-        case ".svg":
-            output.write_text(formats.write_svg(work.display, not clean, work.solution.unit), "utf-8")
-        case ".dxf":
-            output.write_text(formats.write_dxf(work.display, work.solution.unit, not clean), "utf-8")
-        case ".csv":
-            output.write_text(formats.settings_csv(work.steps, work.kit, work.before, work.after), "utf-8", newline="")
-        case ending:
-            raise click.UsageError(f"{ending or 'no ending'}: the output ends in .pdf, .svg, .dxf, .csv or .nc")
     for error in work.solution.errors:
         click.echo(f"{file}:{error.line}: {error.message}", err=True)
+
+
+def _format(ending: str, variants: list[str]) -> Format:
+    """Return the format of an ending, or the variant of it that is asked for."""
+    wanted = [each for each in formats().values() if each.ending == ending]
+    if variants:
+        wanted = [formats()[variants[0]]]
+    if not wanted or wanted[0].ending != ending:
+        known = ", ".join(f".{each.ending}" for each in formats().values() if not each.apart)
+        raise click.UsageError(f"{ending or 'no ending'}: the output ends in {known} or .nc")
+    return wanted[0]
 
 
 def _write_program(work: Work, output: Path, tool: float | None, feed: float | None) -> None:
@@ -124,7 +139,7 @@ def carry_out(file: Path, kit: Kit | None, as_json: bool) -> None:
         click.echo(f"{file}:{error.line}: {error.message}", err=True)
     carried = carried_exactly(work.solution, work.sheet, kit)
     if as_json:
-        click.echo(json.dumps(formats.carried_data(carried), ensure_ascii=False, indent=2))
+        click.echo(json.dumps(carried_data(carried), ensure_ascii=False, indent=2))
     else:
         click.echo(f"{carried.acts} acts, the greatest miss {carried.miss:.1e} of {carried.allowed:.1e} allowed"
                    + (f", at {carried.where}" if carried.miss else ""))  # fmt: skip
@@ -155,7 +170,7 @@ def rehearse(file: Path, hands: int, seed: int, as_json: bool) -> None:
         sys.exit(2)
     found = rehearsed(work.solution, work.sheet, hands, seed)
     if as_json:
-        click.echo(json.dumps(formats.rehearsal_data(found), ensure_ascii=False, indent=2))
+        click.echo(json.dumps(rehearsal_data(found), ensure_ascii=False, indent=2))
         return
     for join in found.joins:
         click.echo(f"{join.outline}: {join.first} and {join.second}: half {join.miss.half:.2f} mm, nine in ten "

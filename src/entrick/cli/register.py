@@ -17,7 +17,7 @@ _DATABASE = click.option(
 
 
 def _register(database: Path | None) -> Path:
-    from ..web.serve import default_register
+    from ..web.http.serve import default_register
 
     return database or default_register()
 

@@ -1,4 +1,4 @@
-"""The command that serves the desk. It loads as little as it can before the hands are on their way."""
+"""The command that serves the desk. It loads as little as it can before the workers are on their way."""
 
 from __future__ import annotations
 
@@ -29,16 +29,16 @@ def serve(
         raise click.UsageError("--lan-address, --cert and --key go with --lan")
     # What is loaded stays: looking through it for cycles again and again would take a tenth of the start.
     gc.disable()
-    # The hands first: they get ready while the rest is loaded.
-    from ..web.hands import Hands
+    # The workers first: they get ready while the rest is loaded.
+    from ..web.workers.pool import Workers
 
-    hands = Hands()
-    from ..web.pairing import local_address
-    from ..web.serve import Network, run
+    workers = Workers()
+    from ..web.http.pairing import local_address
+    from ..web.http.serve import Network, run
 
     try:
         network = Network(local_address(lan_address), cert, key) if lan else None
     except ValueError as error:
-        hands.close()
+        workers.close()
         raise click.UsageError(str(error)) from error
-    run(hands, port, database, demo, network)
+    run(workers, port, database, demo, network)

@@ -1,0 +1,67 @@
+"""What all that crosses the API is made of. Numbers are in stated units; words for people come from the core."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal, get_args
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from ..core.drawing.marks import DisplayList, Mark
+from ..core.plan.document import LONGEST_LINE, MOST_CHARACTERS
+from ..core.plan.errors import PlanError
+
+PlanText = Annotated[str, Field(max_length=MOST_CHARACTERS)]
+RowText = Annotated[str, Field(max_length=LONGEST_LINE * 2)]
+KitText = Annotated[str, Field(max_length=8000)]
+"""A kit as the text of its file; empty for the small kit of the plan's unit."""
+
+Schedule = Literal["written", "settings", "clean"]
+"""In which order the steps of a plan are done."""
+
+Whole = Annotated[int, Field(ge=-(2**31), le=2**31)]
+"""A line, a clause or a step by its number; one the plan does not have is told in words."""
+
+Number = Annotated[int, Field(ge=0, le=2**63 - 1)]
+"""Of a job or a revision: SQLite has 64 bits."""
+
+Finite = Annotated[float, Field(allow_inf_nan=False, ge=-1e6, le=1e6)]
+Seed = Annotated[int, Field(ge=0, le=2**31)]
+Spot = tuple[Annotated[float, Field(ge=-1e5, le=1e5)], Annotated[float, Field(ge=-1e5, le=1e5)]]
+Marks = tuple[Mark, ...]
+
+GIVEN = ConfigDict(json_schema_serialization_defaults_required=True)
+"""Of what comes back every field is there, also one that is as usual."""
+
+# Plain dataclasses of the core that cross as they are.
+for _plain in (PlanError, DisplayList, *get_args(Mark)):
+    setattr(_plain, "__pydantic_config__", GIVEN)  # noqa: B010 - the core knows nothing of it
+
+
+class Crossing(BaseModel):
+    """What crosses the API. How it is read and written is worked out when the first one does."""
+
+    model_config = ConfigDict(defer_build=True, **GIVEN)
+
+
+class Asked(Crossing):
+    """What is sent to the desk: a field it does not know is a mistake, and is told."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class PlanIn(Asked):
+    """A plan's text."""
+
+    text: PlanText
+
+
+class ScheduledIn(Asked):
+    """A plan with the order in which its steps are done."""
+
+    text: PlanText
+    schedule: Schedule = "written"
+    kit: KitText = ""
+
+
+Uid = Annotated[str, Field(pattern=r"^[0-9a-f-]{8,64}$")]
+"""How a device names a sitting, or an answer."""

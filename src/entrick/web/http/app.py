@@ -1,0 +1,61 @@
+"""The application factory."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from flask import Flask, Response, request
+from werkzeug.exceptions import NotFound
+
+from ...store import Store
+from .. import register
+from ..operation import Operation
+from ..workers.forward import as_response, as_sent, forwarded
+from ..workers.pool import InProcess, Pool
+from . import guard, problems
+from .pages import pages
+from .pairing import Pairing, door
+
+
+def create_app(store: Store, workers: Pool | None = None, notice: str = "", pairing: Pairing | None = None) -> Flask:
+    """Make the application for a store.
+
+    Parameters
+    ----------
+    store : Store
+        Already opened and migrated.
+    workers : Pool, optional
+        Who works plans out; they are worked out on the spot when not given.
+    notice : str
+        What whoever keeps the register should know.
+    pairing : Pairing, optional
+        Who may come in from the local network; nobody when not given.
+    """
+    app = Flask(__name__, static_folder=None)
+    app.extensions["entrick.store"] = store
+    app.extensions["entrick.workers"] = workers or InProcess()
+    app.extensions["entrick.notice"] = notice
+    app.extensions["entrick.pairing"] = pairing
+    guard.register(app)
+    problems.register(app)
+    for operation in register.operations():
+        app.add_url_rule(operation.address, operation.name, _view(operation), methods=[operation.method])
+    app.register_blueprint(pages)
+    app.register_blueprint(door)
+
+    @app.before_request
+    def work_out() -> Response | None:
+        """Send on to the workers what the register has no operation for: they know what is worked out, and it need not
+        be loaded here."""
+        unknown = isinstance(request.routing_exception, NotFound)
+        return forwarded() if unknown and request.path.startswith("/api/") else None
+
+    return app
+
+
+def _view(operation: Operation) -> Callable[..., Response]:
+    def view(**_: object) -> Response:
+        found = operation.answer(as_sent("body" in operation.takes))
+        return found if isinstance(found, Response) else as_response(found)
+
+    return view

@@ -1,0 +1,132 @@
+"""Errors as problem+json (RFC 9457)."""
+
+from __future__ import annotations
+
+import logging
+import traceback
+from typing import Any
+
+from flask import Flask, Response, jsonify, request
+from pydantic import BaseModel
+from werkzeug.exceptions import HTTPException
+
+from ...core import fault
+from ...core.plan.document import PlanTooLarge
+from ...core.plan.edit import EditError
+from ...core.plan.errors import ClauseError, TooMuch
+from ...store import ArchiveError, EventsDiffer, RegisterTrouble, StaleSave, TooManyKits, UnknownJob
+from ..answer import Refused
+from ..register.jobs import RevisionOut
+from ..register.saved import what_is_saved
+from ..workers.pool import Busy, Gone, TooMuchWork
+from .pages import nothing_here
+
+
+class Problem(BaseModel):
+    """An error a person can read."""
+
+    type: str = "about:blank"
+    title: str
+    status: int
+    detail: str = ""
+    newest: RevisionOut | None = None
+    fields: dict[str, str] | None = None
+
+
+RETRY = "2"
+"""Seconds after which to try again where the desk is busy."""
+
+LOG = logging.getLogger("entrick.web")
+
+
+def problem(status: int, title: str, detail: str = "", **more: Any) -> Response:
+    """Return a problem+json response."""
+    body = Problem(title=title, status=status, detail=detail, **more)
+    response = jsonify(body.model_dump(mode="json", exclude_none=True))
+    response.status_code = status
+    response.content_type = "application/problem+json"
+    if status == 503:
+        response.headers["Retry-After"] = RETRY
+    return response
+
+
+_STATUS = {"locked": 503, "full": 507, "read-only": 503}
+
+
+def register(app: Flask) -> None:
+    """Answer every error of the application as a problem."""
+
+    @app.errorhandler(HTTPException)
+    def http(error: HTTPException) -> Response:
+        if error.code == 404 and request.method == "GET" and not request.path.startswith(("/api/", "/assets/")):
+            return nothing_here()
+        answer = problem(error.code or 500, error.name, error.description or "")
+        for name, value in error.get_headers():
+            if name.lower() in ("allow", "retry-after"):
+                answer.headers[name] = value
+        return answer
+
+    @app.errorhandler(UnknownJob)
+    def unknown(error: UnknownJob) -> Response:
+        return problem(404, "Not in the register", str(error))
+
+    @app.errorhandler(StaleSave)
+    def stale(error: StaleSave) -> Response:
+        return problem(
+            409, "Saved by someone else in the meantime", str(error), newest=RevisionOut.model_validate(error.newest)
+        )
+
+    @app.errorhandler(EventsDiffer)
+    def differ(error: EventsDiffer) -> Response:
+        return problem(409, "Another device works at this sitting", f"{error}; both stay where they are")
+
+    @app.errorhandler(TooManyKits)
+    def kits(error: TooManyKits) -> Response:
+        return problem(409, "No room for another kit", str(error))
+
+    @app.errorhandler(ClauseError)
+    def clause(error: ClauseError) -> Response:
+        return problem(409, "This cannot be read", error.message)
+
+    @app.errorhandler(RegisterTrouble)
+    def trouble(error: RegisterTrouble) -> Response:
+        told = f"{error.told}. {error.safe} {error.todo} {what_is_saved()}"
+        return problem(_STATUS.get(error.cause, 500), "The register cannot be written to", told)
+
+    @app.errorhandler(ArchiveError)
+    def archive(error: ArchiveError) -> Response:
+        return problem(422, "This is no register", f"{error}. Nothing was entered.")
+
+    @app.errorhandler(PlanTooLarge)
+    def too_large(error: PlanTooLarge) -> Response:
+        return problem(413, "The plan is too large", f"{error}. {what_is_saved()}")
+
+    @app.errorhandler(EditError)
+    def edit(error: EditError) -> Response:
+        return problem(409, "This edit does not fit the plan", str(error))
+
+    @app.errorhandler(Refused)
+    def refused(error: Refused) -> Response:
+        answer = problem(error.status, error.title, error.detail, fields=error.fields)
+        answer.headers.update(error.headers)
+        return answer
+
+    @app.errorhandler(TooMuch)
+    @app.errorhandler(TooMuchWork)
+    def too_much(error: Exception) -> Response:
+        return problem(422, "More work than the desk does at once", str(error))
+
+    @app.errorhandler(Busy)
+    def busy(error: Busy) -> Response:
+        return problem(503, "The desk is busy", f"{error}. {what_is_saved()} Try again in a moment.")
+
+    @app.errorhandler(Gone)
+    def gone(_: Gone) -> Response:
+        return problem(503, "Stopped", "nobody waits for this any more")
+
+    @app.errorhandler(Exception)
+    def broken(error: Exception) -> Response:
+        reference = getattr(error, "reference", None) or fault.reference(error)
+        LOG.error("fault %s while answering\n%s", reference, "".join(traceback.format_exception(error)))
+        told = f"A fault of the desk, not of the plan (reference {reference}, in the server's log). {what_is_saved()}"
+        return problem(500, "The desk has a fault", told)

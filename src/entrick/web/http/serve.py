@@ -1,0 +1,232 @@
+"""Serving on this machine only."""
+
+from __future__ import annotations
+
+import logging
+import signal
+import threading
+import time
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass
+from html import escape
+from pathlib import Path
+from types import FrameType
+from typing import TYPE_CHECKING, Any
+
+import platformdirs
+import waitress
+
+from ...demo import load
+from ...store import RegisterTrouble, Store, open_store, salvage, snapshots_of
+from ..register.keeper import Keeper
+from ..workers.forward import SUMMARIZE
+from ..workers.pool import Workers, tune_gc
+from .app import create_app
+from .pairing import Pairing
+
+if TYPE_CHECKING:
+    from cheroot.wsgi import Server as WSGIServer
+
+THREADS = 40
+"""Requests in hand or waiting for their turn; a thread that waits costs next to nothing."""
+
+CONNECTIONS = 900
+"""Connections held at a time: idle ones keep nobody out."""
+
+AGAIN = 2.0
+"""Seconds between two tries to open a register that could not be opened."""
+
+Start = Callable[..., Any]
+
+
+def default_register() -> Path:
+    """Return where the register lies when nothing else is said."""
+    return Path(platformdirs.user_data_dir("entrick")) / "register.db"
+
+
+def opened(path: Path) -> tuple[Store, str]:
+    """Open a register; a damaged one is set aside, and what can be read of it salvaged.
+
+    Returns
+    -------
+    store : Store
+    notice : str
+        What was done, empty where nothing had to be.
+    """
+    try:
+        return open_store(path), ""
+    except RegisterTrouble as error:
+        # A file whose heading is gone looks like no register at all, and may be one.
+        if error.cause not in ("damaged", "foreign"):
+            raise
+        try:
+            store, saved = salvage(path)
+        except LookupError:
+            raise error from None
+    snapshots = sorted(snapshots_of(path).glob("*.db"))
+    newest = f" The last snapshot is {snapshots[-1]}." if snapshots else ""
+    lost = (
+        f"{len(saved.lost)} things could not be read, see {saved.report}."
+        if saved.lost
+        else "Nothing is known to be missing."
+    )
+    told = (
+        f"The register was damaged. It was set aside as {saved.aside}, unchanged; {saved.jobs} jobs with "
+        f"{saved.revisions} revisions were salvaged. {lost}{newest}"
+    )
+    return store, told
+
+
+class Door:
+    """The WSGI application: the desk once the register is open, until then a plain page that says why it is not."""
+
+    def __init__(self, path: Path, demo: bool, workers: Workers, pairing: Pairing | None = None) -> None:
+        self.path, self.demo, self.workers, self.pairing = path, demo, workers, pairing
+        self.lock = threading.Lock()
+        self.desk: Callable[[dict[str, Any], Start], Iterable[bytes]] | None = None
+        self.store: Store | None = None
+        self.keeper: Keeper | None = None
+        self.trouble: RegisterTrouble | None = None
+        self.tried = 0.0
+
+    def open(self) -> None:
+        """Try to open the register, unless that was tried a moment ago."""
+        with self.lock:
+            if self.desk is not None or time.monotonic() - self.tried < AGAIN:
+                return
+            try:
+                store, notice = opened(self.path)
+            except RegisterTrouble as error:
+                if self.trouble is None or self.trouble.cause != error.cause:
+                    print(f"Not opened: {error}", flush=True)
+                self.trouble, self.tried = error, time.monotonic()
+                return
+            if notice:
+                print(notice, flush=True)
+            if self.demo:
+                count = load(store, lambda text: self.workers.do(SUMMARIZE, text))
+                print(f"{count} sample jobs entered" if count else "the register is kept as it was", flush=True)
+                # Nobody has to wait for them.
+                threading.Thread(target=_load_rest, args=(store,), daemon=True).start()
+            self.store, self.keeper = store, Keeper(store, self.workers)
+            self.keeper.start()
+            self.desk = create_app(store, self.workers, notice, self.pairing)
+
+    def close(self) -> None:
+        """Leave everything tidy."""
+        if self.keeper:
+            self.keeper.stop()
+        self.workers.close()
+        if self.store:
+            self.store.close()
+
+    def __call__(self, environ: dict[str, Any], start: Start) -> Iterable[bytes]:
+        if self.desk is None:
+            self.open()
+        if self.desk is not None:
+            return self.desk(environ, start)
+        assert self.trouble is not None
+        said = [self.trouble.told + ".", self.trouble.safe, self.trouble.todo]
+        page = (
+            '<!doctype html><html lang="en"><meta charset="utf-8"><title>Entrick: the register is not open</title>'
+            "<h1>The register is not open</h1>" + "".join(f"<p>{escape(row)}</p>" for row in said)
+            + "<p>Reload this page to try again.</p></html>"
+        )  # fmt: skip
+        headers = [
+            ("Content-Type", "text/html; charset=utf-8"),
+            ("Content-Security-Policy", "default-src 'none'; frame-ancestors 'none'"),
+            ("X-Content-Type-Options", "nosniff"),
+            ("Retry-After", "5"),
+        ]
+        start("503 Service Unavailable", headers)
+        return [page.encode()]
+
+
+def _load_rest(store: Store) -> None:
+    """Load what of the demo is made up and takes a while."""
+    from ...demo.practice import load_practice
+    from ...demo.sittings import load_sittings
+
+    load_sittings(store)
+    load_practice(store)
+
+
+class _Ended(SystemExit):
+    """Raised where a signal asks the desk to end."""
+
+
+def _end(_: int, __: FrameType | None) -> None:
+    raise _Ended(0)
+
+
+@dataclass(frozen=True, slots=True)
+class Network:
+    """How the local network is let in: by which address of this machine, with which certificate."""
+
+    address: str
+    cert: Path | None = None
+    key: Path | None = None
+
+
+def _for_network(door: Door, network: Network, port: int) -> WSGIServer:
+    """Return the server for the network: one that speaks TLS where there is a certificate."""
+    # Loaded where it is wanted: nobody else waits for it.
+    from cheroot.ssl.builtin import BuiltinSSLAdapter
+    from cheroot.wsgi import Server as WSGIServer
+
+    server = WSGIServer((network.address, port), door, numthreads=10, max=-1, server_name=network.address)
+    server.max_request_header_size, server.max_request_body_size = 2**16, 2**28 + 2**20
+    if network.cert is not None:
+        server.ssl_adapter = BuiltinSSLAdapter(str(network.cert), str(network.key))
+    server.prepare()
+    return server
+
+
+def run(workers: Workers, port: int, database: Path | None, demo: bool, network: Network | None = None) -> None:
+    """Open the database and serve until stopped.
+
+    Parameters
+    ----------
+    workers : Workers
+        Who works plans out; they are let go at the end.
+    port : int
+    database : Path or None
+        The user's own data folder when None.
+    demo : bool
+        Whether sample jobs are loaded into an empty register.
+    network : Network, optional
+        The local network is let in where it is given.
+    """
+    logging.basicConfig(level=logging.WARNING, format="%(asctime)s %(name)s %(message)s")
+    logging.getLogger("waitress.queue").setLevel(logging.ERROR)  # whoever waits too long is told so
+    threading.Thread(target=workers.warm, daemon=True).start()
+    pairing = Pairing(network.address, port, network.cert is not None) if network else None
+    door = Door(database or default_register(), demo, workers, pairing)
+    others: WSGIServer | None = None
+    signal.signal(signal.SIGTERM, _end)
+    try:
+        server = waitress.create_server(
+            door, host="127.0.0.1", port=port, threads=THREADS, ident=None, connection_limit=CONNECTIONS,
+            asyncore_use_poll=True, channel_timeout=60, cleanup_interval=10, channel_request_lookahead=1,
+            max_request_body_size=2**28 + 2**20,
+        )  # fmt: skip
+        if network:
+            others = _for_network(door, network, port)
+    except OSError as error:
+        workers.close()
+        raise SystemExit(f"port {port} cannot be used ({error.strerror}): name another with --port") from error
+    try:
+        door.open()
+        tune_gc()
+        print(f"Entrick is at http://127.0.0.1:{port}/  (Ctrl+C stops it)", flush=True)
+        if others is not None and pairing is not None:
+            threading.Thread(target=others.serve, daemon=True).start()
+            print(pairing.told(), flush=True)
+        server.run()
+    except (KeyboardInterrupt, SystemExit):
+        pass
+    finally:
+        server.close()
+        if others is not None:
+            others.stop()
+        door.close()

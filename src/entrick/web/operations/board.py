@@ -1,0 +1,454 @@
+"""The order of work: what it takes, rehearsal, a step opened up, values measured back, pictures of settings."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+from functools import lru_cache
+from typing import Annotated, Literal
+from urllib.parse import urlencode
+
+from pydantic import ConfigDict, Field
+
+from ...core.assist.methods import framed, methods
+from ...core.board.kits import read_kit
+from ...core.board.lacks import lacks
+from ...core.board.opening import opens
+from ...core.board.schedule import CALLED
+from ...core.board.steps import BoardStep, counts, opened_steps
+from ...core.desk import Work, work_out
+from ...core.display import DisplayList, draw_steps
+from ...core.display.instruments import instrument_picture
+from ...core.display.picture import angle_picture, compass_over_rule, template_picture
+from ...core.formats import write_svg
+from ...core.formats.run_sheet import CAUTION
+from ...core.kept import KEPT_PIECES, Kept
+from ...core.logbook.measured import judge, read_value
+from ...core.logbook.taught import Taught
+from ...core.measure import Unit
+from ...core.moves import kinds
+from ...core.rehearsal.rehearse import rehearse
+from ..answer import Answer, Refused
+from ..base import Asked, Crossing, KitText, Marks, PlanText, Schedule, ScheduledIn, Whole
+from ..operation import Operations
+from .shared import kit_of, pair
+
+
+class SettingOut(Crossing):
+    """A setting: `actual` in plan units, `drawn` in rule units or degrees; `kept` where it stands so already."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    is_angle: bool
+    actual: float
+    drawn: float
+    reading: str
+    error: float
+    told: str
+    rounding: str
+    kept: bool
+    picture: str
+
+
+class StepOut(Crossing):
+    """A step at the board: `needle` in mm from the datum; `opens` where a classic construction stands behind it, `why`
+    where it has been moved from its place."""
+
+    number: int
+    line: int
+    name: str
+    tool: str
+    text: str
+    check: str
+    setting: SettingOut | None
+    needle: tuple[float, float] | None
+    opens: bool
+    why: str
+
+
+class CountedOut(Crossing):
+    """What an order of work takes."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    schedule: Schedule
+    called: str
+    settings: int
+    changes: int
+    minutes: float
+
+
+class SchedulesOut(Crossing):
+    """Every order in which the steps of a plan may be done; `told` says what the minutes rest on."""
+
+    schedules: tuple[CountedOut, ...]
+    told: str
+
+
+class SpreadOut(Crossing):
+    """A miss on paper, mm: one standard deviation, what half the hands and nine in ten stay under."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    sigma: float
+    half: float
+    nine: float
+
+
+class ShareOut(Crossing):
+    """What one act has of a miss."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    step: str
+    share: float
+
+
+class InsteadOut(Crossing):
+    """Another way, with what nine in ten of the hands stay under, and how much less that is, mm."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    told: str
+    nine: float
+    gain: float
+
+
+class JoinOut(Crossing):
+    """How two pieces of an outline meet on paper; `place` and `cloud` (places of the hands) in mm on paper."""
+
+    outline: str
+    first: str
+    second: str
+    tangent: bool
+    place: tuple[float, float]
+    miss: SpreadOut
+    kink: float
+    hidden: float
+    unmet: float
+    shares: tuple[ShareOut, ...]
+    instead: tuple[InsteadOut, ...]
+    cloud: tuple[tuple[float, float], ...]
+
+
+class OverallOut(Crossing):
+    """A size over all on paper, how far off it comes out, mm, and what would help."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    outline: str
+    way: str
+    size: float
+    off: SpreadOut
+    instead: tuple[InsteadOut, ...]
+
+
+class RehearsalOut(Crossing):
+    """A plan drawn by many hands; `whose` says where their errors are from."""
+
+    hands: int
+    whose: str
+    joins: tuple[JoinOut, ...]
+    sizes: tuple[OverallOut, ...]
+
+
+class OpenedIn(Asked):
+    """A step to open up, by its number."""
+
+    text: PlanText
+    step: Whole
+    schedule: Schedule = "written"
+    kit: KitText = ""
+
+
+class OpenedOut(Crossing):
+    """The classic construction behind a step, and what it draws; `step` of a mark is the number of its sub-step."""
+
+    steps: tuple[StepOut, ...]
+    marks: Marks
+
+
+class MethodsIn(Asked):
+    """A statement, by its line, whose methods are to be compared."""
+
+    text: PlanText
+    line: Whole
+
+
+class MethodOut(Crossing):
+    """One method: the whole statement with it, what it takes, how close it comes, and what it draws."""
+
+    said: str
+    row: str
+    told: str
+    settings: int
+    instruments: tuple[str, ...]
+    chosen: bool
+    marks: Marks
+
+
+class MethodsOut(Crossing):
+    """Every method of a statement, drawn in one box: left, bottom, width, height in mm on paper."""
+
+    methods: tuple[MethodOut, ...]
+    box: tuple[float, float, float, float]
+
+
+class AroundOut(Crossing):
+    """How the sheet is made ready and finished, step by step; by line of the plan, the mistake usually made there."""
+
+    ready: tuple[StepOut, ...]
+    finish: tuple[StepOut, ...]
+    mistakes: dict[int, str]
+    caution: str
+
+
+class MeasuredIn(ScheduledIn):
+    """A value measured back after a step, as a drafter writes it; `ready` where the step makes the sheet ready."""
+
+    step: Whole
+    ready: bool = False
+    value: Annotated[str, Field(max_length=60)]
+
+
+class VerdictOut(Crossing):
+    """What is to be said of a measured value; `off` in mm on paper, or degrees."""
+
+    judged: Literal["line", "hand", "slip"]
+    off: float
+    told: str
+    slips: tuple[str, ...]
+
+
+class InstrumentQuery(Asked):
+    """An item of a kit."""
+
+    item: Annotated[str, Field(max_length=40)]
+
+
+class PictureQuery(Asked):
+    """An instrument at its setting: `value` in `unit`, or degrees."""
+
+    tool: Annotated[str, Field(max_length=40)]
+    value: Annotated[float, Field(ge=-1e5, le=1e5)]
+    unit: Literal["mm", "in", "deg"]
+    graduation: Annotated[str, Field(pattern=r"^[1-9]\d{0,2}(/[1-9]\d{0,2})?$")] = "1"
+
+
+class LacksIn(Asked):
+    """A plan and a kit."""
+
+    text: PlanText
+    kit: KitText
+
+
+class LackOut(Crossing):
+    """Something a kit lacks: how many more steps a job takes without it, and the first that are different."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    told: str
+    more: int
+    instead: tuple[str, ...]
+
+
+class LacksOut(Crossing):
+    """What a kit lacks for a job."""
+
+    lacks: tuple[LackOut, ...]
+
+
+_STEPS: Kept[StepOut] = Kept(KEPT_PIECES)
+
+
+def step_out(step: BoardStep, done: Work) -> StepOut:
+    key = (id(step), done.sheet.factor)
+    return _STEPS.recall(key) or _STEPS.keep(key, _shown(step, done), step, 10)
+
+
+@lru_cache(maxsize=2048)
+def _picture(tool: str, value: str, unit: str, graduation: str) -> str:
+    return "/api/pictures/setting.svg?" + urlencode(
+        {"tool": tool, "value": value, "unit": unit, "graduation": graduation}
+    )
+
+
+def _shown(step: BoardStep, done: Work) -> StepOut:
+    setting, kit = None, done.kit
+    if step.setting is not None:
+        s = step.setting
+        unit = "deg" if s.is_angle else kit.unit.value
+        setting = SettingOut(
+            is_angle=s.is_angle,
+            actual=s.actual,
+            drawn=s.drawn,
+            reading=s.reading,
+            error=s.error,
+            told=s.told,
+            rounding=s.rounding,
+            kept=s.kept,
+            picture=_picture(step.tool, f"{s.drawn:.6g}", unit, str(kit.graduation)),
+        )
+    return StepOut(
+        number=step.number,
+        line=step.line,
+        name=step.name,
+        tool=step.tool,
+        text=step.text,
+        check=step.check,
+        setting=setting,
+        needle=pair(step.needle * done.sheet.factor) if step.needle else None,
+        opens=step.source is not None and step.source.act is not None and opens(step.source.act),
+        why=step.why,
+    )
+
+
+board = Operations()
+
+
+@board.post("/schedules")
+def schedules(body: ScheduledIn, taught: Taught) -> SchedulesOut:
+    """Count what every order of work takes: settings, changes of instrument, minutes.
+
+    Minutes go by one's own pace as far as it is known.
+    """
+    done = work_out(body.text, kit_of(body.kit))
+    found = counts(done.solution, done.sheet, done.kit, taught.pace)
+    rehearsed = ", rehearsed ones among them" if taught.rehearsed else ""
+    told = f"minutes by {taught.steps} steps of the logbook{rehearsed}" if taught.steps else "minutes are guesses"
+    return SchedulesOut(
+        told=told,
+        schedules=tuple(
+            CountedOut(schedule=how, called=CALLED[how], settings=c.settings, changes=c.changes, minutes=c.minutes)
+            for how, c in found.items()
+        ),
+    )
+
+
+@board.post("/rehearsal")
+def rehearsal(body: ScheduledIn, taught: Taught) -> RehearsalOut:
+    """Draw a plan by many hands: how well its outline closes on paper. They are one's own as far as those are known."""
+    done = work_out(body.text, kit_of(body.kit))
+    found, sheet = rehearse(done.solution, done.sheet, hand=taught.hand, kit=done.kit), done.sheet
+    joins = []
+    for join, cloud in zip(found.joins, found.clouds, strict=True):
+        spot = sheet.on_paper(join.place)
+        joins.append(
+            JoinOut(
+                outline=join.outline,
+                first=join.first,
+                second=join.second,
+                tangent=join.tangent,
+                place=(spot.x, spot.y),
+                miss=SpreadOut.model_validate(join.miss),
+                kink=join.kink,
+                hidden=join.hidden,
+                unmet=join.unmet,
+                shares=tuple(map(ShareOut.model_validate, join.shares)),
+                instead=tuple(map(InsteadOut.model_validate, join.instead)),
+                cloud=tuple((each.real * sheet.factor, each.imag * sheet.factor) for each in cloud),
+            )
+        )
+    sizes = tuple(map(OverallOut.model_validate, found.sizes))
+    return RehearsalOut(hands=found.hands, joins=tuple(joins), sizes=sizes, whose=_whose(taught))
+
+
+def _whose(taught: Taught) -> str:
+    """Tell whose errors a rehearsal makes."""
+    if not taught.values:
+        return "The errors of the hand are common practice, no source."
+    rest = " and ".join(f"{tool} ({count} values)" for tool, count in taught.values.items())
+    rehearsed = ", rehearsed ones among them" if taught.rehearsed else ""
+    return f"The errors of {rest} are those of the logbook{rehearsed}; the others are common practice, no source."
+
+
+@board.post("/opened")
+def opened(body: OpenedIn) -> OpenedOut:
+    """Open a step up into the classic construction behind it; empty for a step the plan does not have."""
+    done = work_out(body.text, kit_of(body.kit), body.schedule)
+    step = next((step for step in done.steps if step.number == body.step), None)
+    steps = opened_steps(step, done.solution, done.kit, done.sheet) if step else ()
+    return OpenedOut(steps=tuple(step_out(each, done) for each in steps), marks=tuple(draw_steps(steps, done.sheet)))
+
+
+@board.post("/methods")
+def compared(body: MethodsIn) -> MethodsOut:
+    """Construct a statement by each of its methods, side by side."""
+    done = work_out(body.text)
+    found = methods(done, body.line)
+    box = framed(done, body.line)
+    return MethodsOut(
+        methods=tuple(
+            MethodOut(
+                said=method.said or "the usual way",
+                row=method.row,
+                told=method.told,
+                settings=method.settings,
+                instruments=method.instruments,
+                chosen=method.chosen,
+                marks=tuple(draw_steps(method.steps, done.sheet)),
+            )
+            for method in found
+        ),
+        box=(box.left, box.lower, box.right - box.left, box.upper - box.lower),
+    )
+
+
+@board.post("/lacks")
+def lacking(body: LacksIn) -> LacksOut:
+    """Return what a kit lacks for a job, and what that changes."""
+    kit = read_kit(body.kit)
+    done = work_out(body.text, kit)
+    return LacksOut(lacks=tuple(map(LackOut.model_validate, lacks(done.solution, done.sheet, kit))))
+
+
+@board.post("/around")
+def around(body: ScheduledIn) -> AroundOut:
+    """Return how the sheet is made ready and finished, and the mistakes usually made in between."""
+    done = work_out(body.text, kit_of(body.kit), body.schedule)
+    mistakes = {
+        entry.line: kinds()[entry.statement.kind].mistake
+        for entry in done.solution.entries
+        if entry.statement.kind in kinds()
+    }
+    ready, finish = (tuple(_shown(step, done) for step in steps) for steps in (done.before, done.after))
+    return AroundOut(ready=ready, finish=finish, mistakes=mistakes, caution=CAUTION)
+
+
+@board.post("/measured")
+def measured(body: MeasuredIn) -> VerdictOut:
+    """Judge a value measured back at the board, and name the slip it looks like."""
+    done = work_out(body.text, kit_of(body.kit), body.schedule)
+    steps = [step for step in (*done.before, *done.steps) if step.number == body.step]
+    step = next((step for step in steps if (step.line == 0) == body.ready), None)
+    if step is None:
+        raise Refused(409, "No such step", f"the order of work has no step {body.step}")
+    is_angle = step.setting is not None and step.setting.is_angle
+    value = read_value(body.value, Unit.MM if is_angle else done.kit.unit)
+    found = judge(value, step, done.steps, done.kit, done.sheet.scale, done.solution.unit)
+    per = 1.0 if is_angle else float(done.kit.unit.mm)
+    return VerdictOut(judged=found.judged, off=found.off * per, told=found.told, slips=found.slips)
+
+
+@board.get("/pictures/setting.svg")
+def picture(query: PictureQuery) -> Answer:
+    """Return a life-size picture of an instrument at its setting."""
+    if query.unit == "deg":
+        return _pictured(angle_picture(query.value, query.tool))
+    unit = Unit(query.unit)
+    if query.tool == "circle template":
+        return _pictured(template_picture(query.value, unit))
+    return _pictured(compass_over_rule(query.value, unit, Fraction(query.graduation), query.tool))
+
+
+@board.get("/pictures/instrument.svg")
+def instrument(query: InstrumentQuery) -> Answer:
+    """Return a picture of an item of a kit."""
+    try:
+        return _pictured(instrument_picture(query.item))
+    except KeyError:
+        raise Refused(404, "No such item", f"a kit has no {query.item}") from None
+
+
+def _pictured(drawing: DisplayList) -> Answer:
+    content = write_svg(drawing).encode()
+    return Answer(content, "image/svg+xml", {"Cache-Control": "private, max-age=86400"})

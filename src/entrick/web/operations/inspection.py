@@ -1,0 +1,107 @@
+"""The inspection of a plan."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import ConfigDict
+
+from ...core.desk import work_out
+from ...core.proof import why_not_cut
+from ...core.proof.measures import joined, measures
+from ..base import Crossing, ScheduledIn
+from ..operation import Operations
+from .shared import kit_of, pair
+
+
+class MendOut(Crossing):
+    """An edit that mends what was found: put `text` on a line, or below it."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    op: Literal["line", "insert"]
+    line: int
+    text: str
+    told: str
+
+
+class FindingOut(Crossing):
+    """A finding. `place` in mm on paper."""
+
+    weight: Literal["wrong", "look", "note", "good"]
+    rule: str
+    message: str
+    line: int
+    place: tuple[float, float] | None
+    mend: MendOut | None
+
+
+class JunctionOut(Crossing):
+    """Where two pieces of an outline join. `turn` in degrees, 0 where it goes straight on; `how` in words."""
+
+    outline: str
+    line: int
+    first: str
+    second: str
+    turn: float
+    how: str
+    place: tuple[float, float]
+
+
+class MeasureOut(Crossing):
+    """An outline as measured, plan units, in words."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    outline: str
+    line: int
+    length: str
+    area: str
+    size: str
+    middle: str
+    kind: Literal["material", "hole", "open"]
+
+
+class ProofOut(Crossing):
+    """What the inspection found, and what it measured."""
+
+    findings: tuple[FindingOut, ...]
+    junctions: tuple[JunctionOut, ...]
+    measures: tuple[MeasureOut, ...]
+    cut: str
+
+
+inspection = Operations()
+
+
+@inspection.post("/proof")
+def proof(body: ScheduledIn) -> ProofOut:
+    """Inspect a plan as it is drawn with a kit and in an order: findings, junctions and measures."""
+    done = work_out(body.text, kit_of(body.kit), body.schedule)
+    return ProofOut(
+        findings=tuple(
+            FindingOut(
+                weight=f.weight,
+                rule=f.rule,
+                message=f.message,
+                line=f.line,
+                place=pair(f.place),
+                mend=MendOut.model_validate(f.mend) if f.mend else None,
+            )
+            for f in done.findings
+        ),
+        junctions=tuple(
+            JunctionOut(
+                outline=j.outline,
+                line=j.line,
+                first=j.first,
+                second=j.second,
+                turn=j.turn,
+                how=j.how,
+                place=(j.place.x, j.place.y),
+            )
+            for j in joined(done.checked)
+        ),
+        measures=tuple(MeasureOut.model_validate(each) for each in measures(done.checked)),
+        cut=why_not_cut(done.findings),
+    )

@@ -1,0 +1,335 @@
+"""Rounds of practice, and sets for a class."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from functools import lru_cache
+from random import Random
+from typing import Annotated, Literal
+from urllib.parse import urlencode
+
+from pydantic import Field
+
+from ...core.desk import work_out
+from ...core.formats.practice_paper import write_papers
+from ...core.logbook.measured import read_value
+from ...core.measure import Unit
+from ...core.plan.errors import ClauseError
+from ...core.plan.writer import write_content, write_plan
+from ...core.practice.ask import questions
+from ...core.practice.mark import HINT_COSTS, marked
+from ...core.practice.question import RULES, Question
+from ...core.practice.record import learner
+from ...core.practice.sets import (
+    Set,
+    answer_of,
+    brief_of,
+    mark_answers,
+    marks_csv,
+    plan_paper,
+    read_set,
+    slips_of,
+    write_set,
+)
+from ...core.practice.spacing import Answered, Card, chosen
+from ...core.practice.vary import variant
+from ..answer import Answer, Refused
+from ..base import Asked, Crossing, KitText, PlanText, Seed, Uid
+from ..operation import Operations, Recorded
+from .shared import as_file, kit_of
+
+QuestionKey = Annotated[str, Field(max_length=80)]
+
+
+class RoundIn(Asked):
+    """A round about a plan: how many questions, whether with new givens, and whether what is due comes first."""
+
+    text: PlanText
+    seed: Seed
+    count: Annotated[int, Field(ge=1, le=30)] = 10
+    varied: bool = True
+    spaced: bool = True
+    kit: KitText = ""
+
+
+class QuestionOut(Crossing):
+    """A question as it is asked; see `core.practice.Question`.
+
+    `tool` names the instrument its answer is set on; `lettered` says that the solutions of its statement are shown with
+    their letters, `pointed` that it may be answered on the sheet.
+    """
+
+    key: str
+    rule: str
+    tests: str
+    asks: str
+    sort: Literal["length", "angle", "choice", "order"]
+    line: int
+    step: int
+    unit: str
+    choices: tuple[str, ...]
+    hints: int
+    tool: str
+    shows: str
+    due: bool
+    lettered: bool
+    pointed: bool
+
+
+class RoundOut(Crossing):
+    """A round: the plan it is about, what is given in it, and its questions."""
+
+    text: str
+    givens: tuple[str, ...]
+    questions: tuple[QuestionOut, ...]
+
+
+class HintIn(Asked):
+    """A hint to a question is wanted: the first, or a further one."""
+
+    text: PlanText
+    seed: Seed
+    key: QuestionKey
+    number: Annotated[int, Field(ge=1, le=20)]
+    kit: KitText = ""
+
+
+class HintOut(Crossing):
+    """A hint."""
+
+    told: str
+
+
+class OpenedToIn(Asked):
+    """What is typed, to be shown on an instrument."""
+
+    said: Annotated[str, Field(max_length=200)]
+    tool: Annotated[str, Field(max_length=40)]
+    unit: Literal["mm", "in"]
+
+
+class OpenedToOut(Crossing):
+    """The picture of an instrument at a setting; empty where what is typed is no value yet."""
+
+    picture: str = ""
+
+
+class PracticeIn(Asked):
+    """An answer: to which question of which plan, and how many hints it took."""
+
+    uid: Uid
+    text: PlanText
+    seed: Seed
+    key: QuestionKey
+    said: Annotated[str, Field(max_length=500)]
+    hints: Annotated[int, Field(ge=0, le=20)] = 0
+    kit: KitText = ""
+
+
+class NamedSlipOut(Crossing):
+    """A slip that gives the answer."""
+
+    key: str
+    said: str
+
+
+class VerdictInPractice(Crossing):
+    """What came of an answer: its mark, the slips that give it, the right answer and the working."""
+
+    share: float
+    told: str
+    slips: tuple[NamedSlipOut, ...]
+    right: str
+    working: tuple[str, ...]
+    picture: str
+
+
+class SetPartIn(Asked):
+    """The paper of one student of a set is wanted."""
+
+    title: Annotated[str, Field(max_length=120)]
+    texts: Annotated[list[PlanText], Field(min_length=1, max_length=12)]
+    student: Annotated[int, Field(ge=1, le=2000)]
+    count: Annotated[int, Field(ge=1, le=60)]
+    seed: Seed
+
+
+SetText = Annotated[str, Field(max_length=64 * 2**20)]
+
+
+class PapersIn(Asked):
+    """Papers of a set are wanted, or its key."""
+
+    set: SetText
+    key: bool = False
+    paper: Literal["A4", "letter"] = "A4"
+
+
+class MarksIn(Asked):
+    """Answers of a class to a set, CSV."""
+
+    set: SetText
+    answers: Annotated[str, Field(max_length=8 * 2**20)]
+
+
+class MarkedPaperOut(Crossing):
+    """A student's marks."""
+
+    student: str
+    total: float
+    of: int
+
+
+class ClassSlipOut(Crossing):
+    """A slip of a class: how often it was made, and by how many."""
+
+    slip: str
+    times: int
+    students: int
+
+
+class ClassMarksOut(Crossing):
+    """A class, marked: as CSV, student by student, slip by slip."""
+
+    csv: str
+    papers: tuple[MarkedPaperOut, ...]
+    slips: tuple[ClassSlipOut, ...]
+
+
+practice = Operations()
+
+
+@lru_cache(maxsize=64)
+def _asked_about(text: str, kit: str, seed: int) -> dict[str, Question]:
+    """Return the questions of a plan by their keys; what is asked about one after another is made once."""
+    return {question.key: question for question in questions(work_out(text, kit_of(kit)), seed)}
+
+
+def _question(body: HintIn | PracticeIn) -> Question:
+    found = _asked_about(body.text, body.kit, body.seed).get(body.key)
+    if found is None:
+        raise Refused(404, "No such question", "this plan has no such question any more: begin another round")
+    return found
+
+
+@practice.post("/practice/round")
+def practice_round(body: RoundIn, known: Mapping[str, Card], now: float) -> RoundOut:
+    """Choose the questions of a round, and the givens they are about."""
+    own = work_out(body.text, kit_of(body.kit))
+    if own.solution.errors:
+        first = own.solution.errors[0]
+        raise Refused(409, "Not to be practised on", f"line {first.line}: {first.message}")
+    done = (variant(body.text, body.seed) if body.varied else None) or own
+    text = write_plan(done.plan)
+    pool = list(_asked_about(text, body.kit, body.seed).values())
+    if not pool:
+        raise Refused(409, "Nothing to ask", "draw something first: there is nothing to ask about this plan yet")
+    picked = chosen(pool, known, now, body.count, Random(body.seed), body.spaced)
+    givens = tuple(write_content(entry.given).removeprefix("given ") for entry in done.solution.givens)
+    return RoundOut(text=text, givens=givens, questions=tuple(_shown(each, known, now) for each in picked))
+
+
+def _shown(asked: Question, known: Mapping[str, Card], now: float) -> QuestionOut:
+    """Return a question without its answer."""
+    keys = (asked.rule, *(slip.key for slip in asked.slips))
+    return QuestionOut(
+        key=asked.key,
+        rule=asked.rule,
+        tests=RULES[asked.rule],
+        asks=asked.asks,
+        sort=asked.sort,
+        line=asked.line,
+        step=asked.step,
+        unit=asked.unit,
+        choices=asked.choices,
+        hints=len(asked.hints),
+        tool=asked.setting,
+        shows=asked.shows,
+        lettered=asked.rule == "candidate",
+        pointed=asked.rule == "next",
+        due=any(key in known and known[key].due <= now for key in keys),
+    )
+
+
+@practice.post("/practice/hint")
+def practice_hint(body: HintIn) -> HintOut:
+    """Return a hint to a question; each says more than the one before, and costs a part of the mark."""
+    hints = _question(body).hints
+    if body.number > len(hints):
+        raise Refused(404, "No further hint", "there is no further hint to this question")
+    return HintOut(told=hints[body.number - 1])
+
+
+@practice.post("/practice/opened")
+def practice_opened(body: OpenedToIn) -> OpenedToOut:
+    """Return the picture of an instrument set to what is typed."""
+    try:
+        value = float(read_value(body.said, Unit(body.unit)))
+    except ClauseError:
+        return OpenedToOut()
+    return OpenedToOut(picture=_picture_at(body.tool, value, body.unit))
+
+
+def _picture_at(tool: str, value: float, unit: str) -> str:
+    """Return the address of the picture of an instrument at a setting."""
+    graduation = "1/2" if unit == "mm" else "1/32"
+    setting = {"tool": tool, "value": f"{value:.6g}", "unit": unit, "graduation": graduation}
+    return f"/api/pictures/setting.svg?{urlencode(setting)}"
+
+
+@practice.post("/practice/answers")
+def practice_answer(
+    body: PracticeIn, history: Sequence[Answered], chances: Sequence[tuple[str, ...]]
+) -> Recorded[VerdictInPractice]:
+    """Judge an answer, and keep what it showed."""
+    question = _question(body)
+    mark = marked(question, body.said, learner(list(history), list(chances)))
+    share = mark.share * max(0.0, 1 - HINT_COSTS * body.hints)
+    right, picture = question.right, ""
+    if question.setting and isinstance(right, float | int):
+        picture = _picture_at(question.setting, float(right), question.unit)
+    verdict = VerdictInPractice(
+        share=share,
+        told=mark.told,
+        slips=tuple(NamedSlipOut(key=slip.key, said=slip.said) for slip in mark.slips),
+        right=answer_of(question),
+        working=question.working,
+        picture=picture,
+    )
+    record = {
+        "uid": body.uid,
+        "part": work_out(body.text, kit_of(body.kit)).solution.title,
+        "rule": question.rule,
+        "share": share,
+        "slips": tuple(slip.key for slip in mark.slips[:1]),
+        "hints": body.hints,
+        "chances": tuple(sorted({slip.key for slip in question.slips})),
+    }
+    return Recorded(verdict, record)
+
+
+@practice.post("/practice/set-part")
+def set_part(body: SetPartIn) -> Answer:
+    """Return a set with the paper of one student alone: a page puts them together, and tells how far it is."""
+    paper = plan_paper(body.texts, body.student, body.count, body.seed)
+    made = Set(body.title, body.seed, tuple(brief_of(work_out(text)) for text in body.texts), (paper,))
+    return Answer(write_set(made).encode())
+
+
+@practice.post("/practice/set/papers")
+def papers(body: PapersIn) -> Answer:
+    """Return the papers of a set, or its key, as PDF."""
+    content = write_papers(read_set(body.set), body.key, body.paper)
+    return as_file(content, "key" if body.key else "papers", "pdf")
+
+
+@practice.post("/practice/set/marks")
+def class_marks(body: MarksIn) -> ClassMarksOut:
+    """Mark the answers of a class, each slip named."""
+    made = read_set(body.set)
+    found = mark_answers(made, body.answers)
+    return ClassMarksOut(
+        csv=marks_csv(made, found),
+        papers=tuple(MarkedPaperOut(student=m.student, total=m.total, of=len(m.marks)) for m in found),
+        slips=tuple(ClassSlipOut(slip=slip, times=n, students=who) for slip, n, who in slips_of(found)),
+    )

@@ -1,1 +1,0 @@
-"""From the core's results to what crosses the API, a file for each subject."""

@@ -1,0 +1,290 @@
+"""The register: jobs, their revisions, their thumbnails."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated, Literal, cast
+
+from flask import Response, current_app, request
+from pydantic import ConfigDict, Field
+
+from ... import store
+from ...core.board.kits import STARTERS
+from ...core.plan.edit import tidy
+from ...core.plan.foreign import foreign
+from ...core.summary import Summary, unsummarized
+from ..answer import Refused
+from ..base import Asked, Crossing, Number, PlanText, Schedule
+from ..operation import Operations
+from ..workers.forward import SUMMARIZE, gone, workers
+from ..workers.pool import Busy, TooMuchWork
+from .saved import committed, the_store
+
+
+class RevisionOut(Crossing):
+    """A saved state of a plan."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    number: int
+    based_on: int | None
+    text: str
+    note: str
+    saved_at: datetime
+
+
+class JobOut(Crossing):
+    """A job as the register lists it.
+
+    `trouble` is its first mistake in words. `pending` says that it has not been worked out yet; then only its heading
+    is known. `pictured` says whether there is a thumbnail.
+    """
+
+    id: int
+    title: str
+    drawing: str
+    unit: str
+    scale: str
+    revision: int
+    worked_at: datetime
+    archived: bool
+    mistakes: int
+    outlines: int
+    trouble: str
+    pending: bool
+    pictured: bool
+
+
+class JobsOut(Crossing):
+    """A page of the register: its jobs, and how many there are on all pages."""
+
+    jobs: tuple[JobOut, ...]
+    page: int
+    pages: int
+    total: int
+
+
+class JobIn(Asked):
+    """A new job: from a plan's text, or a copy of another job, or blank."""
+
+    text: PlanText | None = None
+    copy_of: Annotated[int, Field(ge=1, le=2**63 - 1)] | None = None
+    note: Annotated[str, Field(max_length=200)] = ""
+
+
+class JobPath(Asked):
+    """A job by number."""
+
+    job_id: Number
+
+
+class RevisionPath(Asked):
+    """A revision of a job."""
+
+    job_id: Number
+    number: Number
+
+
+class ArchiveIn(Asked):
+    """Whether a job is archived."""
+
+    archived: bool
+
+
+class SaveIn(Asked):
+    """A plan to save as the next revision."""
+
+    text: PlanText
+    based_on: Annotated[int, Field(ge=0, le=2**63 - 1)]
+    note: Annotated[str, Field(max_length=200)] = ""
+
+
+class JobWithPlan(Crossing):
+    """A job with its newest revision."""
+
+    job: JobOut
+    newest: RevisionOut
+    schedule: Schedule
+    kit: str = ""
+
+
+class ScheduleIn(Asked):
+    """In which order the steps of a job are done from now on."""
+
+    schedule: Schedule
+
+
+class JobKitIn(Asked):
+    """Which kit a job is drawn with from now on, by name; the usual one where it is empty."""
+
+    kit: Annotated[str, Field(max_length=60)]
+
+
+class RevisionsOut(Crossing):
+    """Every revision of a job, newest first."""
+
+    revisions: tuple[RevisionOut, ...]
+
+
+class RegisterQuery(Asked):
+    """Which part of the register: words that stand in title or number, an order, a page from 1."""
+
+    archived: bool = False
+    search: Annotated[str, Field(max_length=200)] = ""
+    order: Literal["worked", "entered", "title", "drawing"] = "worked"
+    page: Annotated[int, Field(ge=1, le=1_000_000)] = 1
+    size: Annotated[int, Field(ge=1, le=200)] = 50
+
+
+jobs = Operations()
+
+BLANK = 'plan "Untitled"\nunits mm\nsheet A4 landscape, scale 1:1, border 10\n'
+
+
+def summarized(text: str) -> Summary | None:
+    """Return what the register lists of a plan; None while everybody is busy: it is made up for later."""
+    try:
+        return cast(Summary, workers().do(SUMMARIZE, text, gone=gone()))
+    except Busy:
+        return None
+    except TooMuchWork as error:
+        return unsummarized(text, str(error))
+
+
+def _listed(job: store.Listed) -> JobOut:
+    made = job.made
+    return JobOut(
+        id=job.id,
+        title=made.title or "Untitled",
+        drawing=made.drawing,
+        unit=made.unit,
+        scale=made.scale,
+        revision=job.revision,
+        worked_at=job.worked_at,
+        archived=job.archived,
+        mistakes=made.mistakes,
+        outlines=made.outlines,
+        trouble=made.trouble,
+        pending=job.pending,
+        pictured=job.pictured,
+    )
+
+
+def _job(job_id: int) -> JobOut:
+    with the_store().reading() as session:
+        found = store.listed(session, job_id)
+    if found is None:
+        raise store.UnknownJob(f"there is no job {job_id} in the register")
+    return _listed(found)
+
+
+@jobs.get("/jobs")
+def list_jobs(query: RegisterQuery) -> JobsOut:
+    """Return a page of the jobs at work, or of the archived ones."""
+    with the_store().reading() as session:
+        found = store.list_jobs(session, query.archived, query.search, query.order, query.page, query.size)
+    pages = max(1, -(-found.total // query.size))
+    return JobsOut(jobs=tuple(map(_listed, found.jobs)), page=query.page, pages=pages, total=found.total)
+
+
+@jobs.post("/jobs", status=201)
+def enter_job(body: JobIn) -> JobOut:
+    """Enter a new job: from a plan's text, as a copy, or blank."""
+    text, note = BLANK, body.note
+    if body.copy_of is not None:
+        with the_store().reading() as session:
+            source = store.one_job(session, body.copy_of).newest
+        text, note = source.text, note or f"copy of job {body.copy_of}, revision {source.number}"
+    elif body.text is not None:
+        what = foreign(body.text)
+        if what:
+            told = f"this is {what}, not a plan: a plan is text that says its statements line by line"
+            raise Refused(422, "Not a plan", told)
+        text = tidy(body.text)
+    made = summarized(text)
+    with the_store().writing() as session:
+        view = store.add_job(session, text, note, made)
+    committed()
+    return _job(view.id)
+
+
+@jobs.get("/jobs/<job_id>")
+def open_job(path: JobPath) -> JobWithPlan:
+    """Return a job with its newest plan."""
+    with the_store().reading() as session:
+        view = store.one_job(session, path.job_id)
+        schedule, kit = store.schedule_of(session, path.job_id), store.kit_of(session, path.job_id)
+    newest = RevisionOut.model_validate(view.newest)
+    found = {"job": _job(path.job_id), "newest": newest, "schedule": schedule, "kit": kit}
+    return JobWithPlan.model_validate(found)
+
+
+@jobs.put("/jobs/<job_id>/kit")
+def set_kit(path: JobPath, body: JobKitIn) -> JobKitIn:
+    """Keep with which kit a job is drawn."""
+    with the_store().writing() as session:
+        known = {*STARTERS, *(each.name for each in store.list_kits(session))}
+        if body.kit and body.kit not in known:
+            raise Refused(409, "There is no such kit", f"{body.kit} is no kit of this desk")
+        store.set_kit(session, path.job_id, body.kit)
+    committed()
+    return body
+
+
+@jobs.put("/jobs/<job_id>/schedule")
+def set_schedule(path: JobPath, body: ScheduleIn) -> ScheduleIn:
+    """Keep in which order the steps of a job are done."""
+    with the_store().writing() as session:
+        store.set_schedule(session, path.job_id, body.schedule)
+    committed()
+    return body
+
+
+@jobs.patch("/jobs/<job_id>")
+def archive_job(path: JobPath, body: ArchiveIn) -> JobOut:
+    """Archive a job, or take it back to work."""
+    with the_store().writing() as session:
+        store.set_archived(session, path.job_id, body.archived)
+    committed()
+    return _job(path.job_id)
+
+
+@jobs.get("/jobs/<job_id>/revisions")
+def list_revisions(path: JobPath) -> RevisionsOut:
+    """Return every revision of a job, newest first."""
+    with the_store().reading() as session:
+        found = store.revisions(session, path.job_id)
+    return RevisionsOut(revisions=tuple(RevisionOut.model_validate(r) for r in found))
+
+
+@jobs.get("/jobs/<job_id>/revisions/<number>")
+def one_revision(path: RevisionPath) -> RevisionOut:
+    """Return one revision of a job."""
+    with the_store().reading() as session:
+        found = store.one_revision(session, path.job_id, path.number)
+    return RevisionOut.model_validate(found)
+
+
+@jobs.post("/jobs/<job_id>/revisions", status=201)
+def save_revision(path: JobPath, body: SaveIn) -> RevisionOut:
+    """Save a plan as the next revision; refused with both versions when it is based on an old one."""
+    text = tidy(body.text)
+    made = summarized(text)
+    with the_store().writing() as session:
+        saved = store.save_revision(session, path.job_id, text, body.based_on, body.note, made)
+    committed()
+    return RevisionOut.model_validate(saved)
+
+
+@jobs.get("/jobs/<job_id>/thumbnail.svg")
+def thumbnail(path: JobPath) -> Response:
+    """Return the outline of a job's newest revision, cropped to it, as it was worked out when that was saved."""
+    with the_store().reading() as session:
+        found = store.listed(session, path.job_id)
+    if found is None or not found.made.thumbnail:
+        raise store.UnknownJob(f"job {path.job_id} has no outline to show")
+    response = current_app.response_class(found.made.thumbnail, mimetype="image/svg+xml")
+    response.headers["Cache-Control"] = "private, no-cache"
+    response.add_etag()
+    response.make_conditional(request)
+    return response

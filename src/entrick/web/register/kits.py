@@ -1,0 +1,104 @@
+"""Kits of instruments: those the desk comes with, and those one keeps."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import ConfigDict, Field
+
+from ... import store
+from ...core.board.kit import Kit
+from ...core.board.kits import ITEMS, STARTERS, Item, Sort, read_kit, write_kit
+from ..answer import Refused
+from ..base import Asked, Crossing, KitText
+from ..operation import Operations
+from .saved import committed, the_store
+
+KitName = Annotated[str, Field(pattern=r"^[\w .+-]{1,60}$")]
+
+
+class KitPath(Asked):
+    """A kit by name."""
+
+    name: KitName
+
+
+class KitOut(Crossing):
+    """A kit by name, as the text of its file; `starter` where it comes with the desk and cannot be changed."""
+
+    name: str
+    text: str
+    usual: bool
+    starter: bool
+
+
+class KitItemOut(Crossing):
+    """Something a kit may hold, as its page asks for it; see `core.board.kits.Item`."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    key: str
+    label: str
+    sort: Sort
+    in_unit: bool
+    usual: str
+    choices: tuple[str, ...]
+    picture: str = ""
+
+
+class KitsOut(Crossing):
+    """Every kit, and everything a kit may hold."""
+
+    kits: tuple[KitOut, ...]
+    items: tuple[KitItemOut, ...]
+
+
+class KitIn(Asked):
+    """A kit to be kept, and whether it is the usual one from now on."""
+
+    text: KitText
+    usual: bool = False
+
+
+kits = Operations()
+
+
+@kits.get("/kits")
+def list_kits() -> KitsOut:
+    """Return every kit: the desk's own first."""
+    with the_store().reading() as session:
+        own = store.list_kits(session)
+    starters = [_shown(name, kit, usual=False, starter=True) for name, kit in STARTERS.items()]
+    kept = [_shown(kit.name, read_kit(kit.text), kit.usual, starter=False) for kit in own]
+    return KitsOut(kits=(*starters, *kept), items=tuple(map(_item, ITEMS)))
+
+
+def _item(item: Item) -> KitItemOut:
+    shown = KitItemOut.model_validate(item)
+    return shown.model_copy(update={"picture": f"/api/pictures/instrument.svg?item={item.shown_as or item.key}"})
+
+
+def _shown(name: str, kit: Kit, usual: bool, starter: bool) -> KitOut:
+    """Present a kit."""
+    return KitOut(name=name, text=write_kit(kit), usual=usual, starter=starter)
+
+
+@kits.put("/kits/<name>")
+def put_kit(path: KitPath, body: KitIn) -> KitOut:
+    """Keep a kit; what is no kit is refused in words."""
+    if path.name in STARTERS:
+        raise Refused(409, "This kit comes with the desk", f"keep {path.name} under another name to change it")
+    kit = read_kit(body.text)
+    with the_store().writing() as session:
+        store.put_kit(session, path.name, write_kit(kit), body.usual)
+    committed()
+    return _shown(path.name, kit, body.usual, starter=False)
+
+
+@kits.delete("/kits/<name>")
+def remove_kit(path: KitPath) -> KitsOut:
+    """Take a kit away."""
+    with the_store().writing() as session:
+        store.remove_kit(session, path.name)
+    committed()
+    return list_kits()

@@ -1,0 +1,258 @@
+"""The logbook: sittings at the board, what happened in them, what they teach."""
+
+from __future__ import annotations
+
+import csv
+import io
+from collections.abc import Mapping
+from datetime import datetime
+from typing import Annotated, Literal
+
+from flask import current_app
+from pydantic import ConfigDict, Field
+
+from ... import store
+from ...core.logbook.learning import learn
+from ...core.logbook.sitting import Event, Kind, Sitting, effective
+from ...core.logbook.taught import Taught, teach
+from ..answer import Answer
+from ..base import Asked, Crossing, Finite, Schedule, Uid
+from ..operation import Operations
+from ..workers.forward import known_for
+from .saved import committed, the_store
+
+
+class EventIO(Asked):
+    """One thing that happened at the board, numbered by the device; see `core.logbook.Event`."""
+
+    model_config = ConfigDict(extra="forbid", from_attributes=True)
+
+    number: Annotated[int, Field(ge=1, le=20_000)]
+    kind: Kind
+    step: Annotated[int, Field(ge=0, le=100_000)] = 0
+    tool: Annotated[str, Field(max_length=80)] = ""
+    seconds: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)] = 0.0
+    off: Finite = 0.0
+    text: Annotated[str, Field(max_length=500)] = ""
+    of: Annotated[int, Field(ge=0, le=20_000)] = 0
+
+
+class SittingPath(Asked):
+    """A sitting by the name its device gave it."""
+
+    uid: Uid
+
+
+class SittingIn(Asked):
+    """A sitting that begins: which revision of which job is drawn, in which order."""
+
+    uid: Uid
+    job: Annotated[int, Field(ge=1, le=2**63 - 1)]
+    revision: Annotated[int, Field(ge=1, le=2**63 - 1)]
+    schedule: Schedule = "written"
+    kit: Annotated[str, Field(max_length=60)] = ""
+
+
+class EventsIn(Asked):
+    """Events of a sitting; what has been taken already may be sent again."""
+
+    events: Annotated[list[EventIO], Field(max_length=2000)]
+
+
+class AmendedIn(Asked):
+    """What is put right in a sitting: an event corrected, or taken back; taking back a correction undoes it."""
+
+    of: Annotated[int, Field(ge=1, le=20_000)]
+    kind: Literal["corrected", "undone"]
+    seconds: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)] = 0.0
+    off: Finite = 0.0
+    text: Annotated[str, Field(max_length=500)] = ""
+
+
+class RemovedIn(Asked):
+    """Whether a sitting is out of the logbook."""
+
+    removed: bool
+
+
+class SittingOut(Crossing):
+    """A sitting with what happened; `rehearsed` where a simulated hand made it up, and nobody drew.
+
+    `standing` are the events as they were corrected last; `gap` is how far the last join gaped, mm on paper.
+    """
+
+    model_config = ConfigDict(from_attributes=True)
+
+    uid: str
+    job: int
+    title: str = ""
+    revision: int
+    schedule: str
+    kit: str
+    started_at: datetime
+    rehearsed: bool
+    removed: bool
+    events: tuple[EventIO, ...]
+    standing: tuple[EventIO, ...] = ()
+    steps: int = 0
+    minutes: float = 0.0
+    slips: int = 0
+    gap: float | None = None
+
+
+class PaceOut(Crossing):
+    """Median seconds of a step with an instrument, and on how many it rests."""
+
+    tool: str
+    seconds: float
+    count: int
+
+
+class HandOut(Crossing):
+    """How an instrument comes out in these hands; see `core.logbook.Spread`."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    tool: str
+    count: int
+    bias: float
+    bias_off: float
+    spread: float
+    low: float
+    high: float
+    hint: str
+
+
+class SlipOut(Crossing):
+    """A slip, and how often it was made."""
+
+    told: str
+    count: int
+
+
+class LogbookOut(Crossing):
+    """Every sitting, the last first, and what they teach."""
+
+    sittings: tuple[SittingOut, ...]
+    pace: tuple[PaceOut, ...]
+    spreads: tuple[HandOut, ...]
+    slips: tuple[SlipOut, ...]
+
+
+class SittingsQuery(Asked):
+    """Sittings of one job, or of all."""
+
+    job: Annotated[int, Field(ge=1, le=2**63 - 1)] | None = None
+
+
+logbook = Operations()
+
+
+def _shown(sitting: store.SittingView, title: str = "") -> SittingOut:
+    stands = effective(sitting.events)
+    done = [event for event in stands if event.kind == "done"]
+    gaps = [event.off for event in stands if event.kind == "closed"]
+    told = {
+        "title": title,
+        "standing": tuple(EventIO.model_validate(event) for event in stands),
+        "steps": len(done),
+        "minutes": sum(event.seconds for event in done) / 60,
+        "slips": sum(event.kind == "slip" for event in stands),
+        "gap": gaps[-1] if gaps else None,
+    }
+    return SittingOut.model_validate(sitting).model_copy(update=told)
+
+
+def taught_now() -> Taught:
+    """Return what the logbook changes elsewhere; worked out anew where anything has been recorded."""
+    kept: dict[object, Taught] = current_app.extensions.setdefault("entrick.taught", {})
+    with the_store().reading() as session:
+        state = store.state_of_sittings(session)
+        if state not in kept:
+            found = store.list_sittings(session)
+            kept.clear()
+            kept[state] = teach([Sitting(s.job, s.revision, s.events, s.rehearsed) for s in found])
+    return kept[state]
+
+
+@known_for("/api/schedules", "/api/rehearsal")
+def _known() -> Mapping[str, Taught]:
+    return {"taught": taught_now()}
+
+
+@logbook.get("/logbook")
+def open_logbook(query: SittingsQuery) -> LogbookOut:
+    """Return sittings, those taken out too, and what those that are not teach."""
+    with the_store().reading() as session:
+        found = store.list_sittings(session, query.job, removed=True)
+        jobs = {sitting.job for sitting in found}
+        titles = {job: made.made.title for job in jobs if (made := store.listed(session, job)) is not None}
+    learnt = learn(Sitting(s.job, s.revision, s.events, s.rehearsed) for s in found if not s.removed)
+    return LogbookOut(
+        sittings=tuple(_shown(sitting, titles.get(sitting.job, "")) for sitting in found),
+        pace=tuple(PaceOut(tool=tool, seconds=took, count=n) for tool, (took, n) in learnt.seconds.items()),
+        spreads=tuple(HandOut.model_validate(spread) for spread in learnt.spreads),
+        slips=tuple(SlipOut(told=told, count=count) for told, count in learnt.slips),
+    )
+
+
+COLUMNS = ("sitting", "job", "revision", "begun", "rehearsed", "number", "kind", "step", "instrument", "seconds", "off",
+           "text")  # fmt: skip
+
+
+@logbook.get("/logbook.csv")
+def logbook_csv() -> Answer:
+    """Return everything that happened, a row for each event that stands, RFC 4180 line ends."""
+    with the_store().reading() as session:
+        found = store.list_sittings(session)
+    stream = io.StringIO()
+    table = csv.writer(stream)
+    table.writerow(COLUMNS)
+    for sitting in reversed(found):
+        for event in effective(sitting.events):
+            table.writerow((
+                sitting.uid, sitting.job, sitting.revision, sitting.started_at.isoformat(), int(sitting.rehearsed),
+                event.number, event.kind, event.step, event.tool, event.seconds, event.off, event.text,
+            ))  # fmt: skip
+    disposition = {"Content-Disposition": 'attachment; filename="logbook.csv"'}
+    return Answer(stream.getvalue().encode(), "text/csv; charset=utf-8", disposition)
+
+
+@logbook.post("/sittings", status=201)
+def begin_sitting(body: SittingIn) -> SittingOut:
+    """Begin a sitting; one that is known already is answered as it is."""
+    with the_store().writing() as session:
+        found = store.begin(session, body.uid, body.job, body.revision, body.schedule, kit=body.kit)
+    committed()
+    return _shown(found)
+
+
+@logbook.post("/sittings/<uid>/events")
+def add_events(path: SittingPath, body: EventsIn) -> SittingOut:
+    """Append what happened; an event that has been taken already is not taken twice."""
+    with the_store().writing() as session:
+        found = store.append(session, path.uid, [_event(each) for each in body.events])
+    committed()
+    return _shown(found)
+
+
+@logbook.post("/sittings/<uid>/amendments")
+def amend_sitting(path: SittingPath, body: AmendedIn) -> SittingOut:
+    """Correct an event of a sitting, or take one back; the events themselves stay as they were recorded."""
+    with the_store().writing() as session:
+        found = store.amend(session, path.uid, body.kind, body.of, body.seconds, body.off, body.text)
+    committed()
+    return _shown(found)
+
+
+@logbook.patch("/sittings/<uid>")
+def remove_sitting(path: SittingPath, body: RemovedIn) -> RemovedIn:
+    """Take a sitting out of the logbook, or put it back."""
+    with the_store().writing() as session:
+        store.set_removed(session, path.uid, body.removed)
+    committed()
+    return body
+
+
+def _event(said: EventIO) -> Event:
+    return Event(**said.model_dump())

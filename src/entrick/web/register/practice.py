@@ -1,0 +1,113 @@
+"""Practice: a round of questions about a job, answers judged, what they show, and sets for a class."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from datetime import UTC, datetime
+from typing import Any
+
+from ... import store
+from ...core.logbook.sitting import effective
+from ...core.practice.record import standings, with_board
+from ...core.practice.spacing import Answered
+from ..base import Crossing
+from ..operation import Operations
+from ..workers.forward import known_for, records
+from .saved import committed, the_store
+
+
+class StandingOut(Crossing):
+    """How a rule stands in practice."""
+
+    rule: str
+    told: str
+    asked: int
+    share: float
+    due: datetime
+
+
+class PracticeSlipOut(Crossing):
+    """A slip, and how often it was made in practice."""
+
+    slip: str
+    times: int
+
+
+class PracticeOut(Crossing):
+    """What practice has shown: rules, the worst first; slips; by day how many answers, and which share was right."""
+
+    standings: tuple[StandingOut, ...]
+    slips: tuple[PracticeSlipOut, ...]
+    at_the_board: int
+    days: tuple[tuple[str, int, float], ...]
+    rehearsed: bool
+
+
+practice = Operations()
+
+
+def _history() -> tuple[list[store.AnswerView], list[Answered], list[tuple[str, float]]]:
+    """Return what was answered in practice, the same for the schedule, and the slips noted at the board."""
+    with the_store().reading() as session:
+        views = store.list_answers(session)
+        sittings = store.list_sittings(session)
+    board = [
+        (event.text, sitting.started_at.timestamp())
+        for sitting in sittings for event in effective(sitting.events) if event.kind == "slip"
+    ]  # fmt: skip
+    return views, [Answered(v.rule, v.share, v.slips, v.at.timestamp()) for v in views], board
+
+
+@practice.get("/practice")
+def practice_record() -> PracticeOut:
+    """Return what practice has shown so far."""
+    views, history, board = _history()
+    times: dict[str, int] = {}
+    for view in views:
+        for slip in view.slips:
+            times[slip] = times.get(slip, 0) + 1
+    days: dict[str, list[float]] = {}
+    for view in views:
+        days.setdefault(view.at.date().isoformat(), []).append(view.share)
+    slips = sorted(times.items(), key=lambda each: (-each[1], each[0]))
+    return (
+        PracticeOut(
+            standings=tuple(
+                StandingOut(rule=s.rule, told=s.told, asked=s.asked, share=s.share,
+                            due=datetime.fromtimestamp(s.due, UTC)) for s in standings(history)
+            ),
+            slips=tuple(PracticeSlipOut(slip=slip, times=count) for slip, count in slips),
+            at_the_board=len(board),
+            days=tuple((day, len(own), sum(own) / len(own)) for day, own in sorted(days.items())),
+            rehearsed=any(view.rehearsed for view in views),
+        )
+    )  # fmt: skip
+
+
+@practice.delete("/practice")
+def forget_practice() -> PracticeOut:
+    """Forget every answer."""
+    with the_store().writing() as session:
+        store.forget_answers(session)
+    committed()
+    return practice_record()
+
+
+@known_for("/api/practice/round")
+def _known_of_rules() -> Mapping[str, Any]:
+    _, history, board = _history()
+    now = datetime.now(UTC).timestamp()
+    return {"known": with_board(history, board), "now": now}
+
+
+@known_for("/api/practice/answers")
+def _known_of_answers() -> Mapping[str, Any]:
+    views, history, _ = _history()
+    return {"history": history, "chances": [view.chances for view in views]}
+
+
+@records("/api/practice/answers")
+def _record(answer: Mapping[str, Any]) -> None:
+    with the_store().writing() as session:
+        store.put_answer(session, store.AnswerView(at=datetime.now(UTC), **answer))
+    committed()

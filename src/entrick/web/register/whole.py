@@ -1,0 +1,131 @@
+"""The register as a whole: taken away as open files, taken in again, and what its keeper should know."""
+
+from __future__ import annotations
+
+import json
+import tempfile
+import zipfile
+from collections.abc import Iterator
+from queue import Queue
+from threading import Thread
+from typing import Any
+
+from flask import Response, abort, current_app, g, request, stream_with_context
+
+from ... import store
+from ..answer import Answer
+from ..base import Crossing
+from ..http.pairing import the_pairing
+from ..operation import Operations
+from .saved import committed, the_store
+
+
+class NoticeOut(Crossing):
+    """What whoever keeps the register should know, empty where there is nothing."""
+
+    told: str
+
+
+class PairingOut(Crossing):
+    """How phones and tablets of the local network come in; empty where the desk was not asked to let them.
+
+    `secure` where there is a certificate: then a browser keeps the pages of a sitting, too.
+    """
+
+    address: str = ""
+    code: str = ""
+    secure: bool = False
+    picture: str = ""
+
+
+whole = Operations()
+
+
+@whole.get("/register/pairing")
+def pairing() -> PairingOut:
+    """Return how a phone or tablet comes in; told at the desk alone."""
+    found = the_pairing()
+    if found is None or not g.at_the_desk:
+        return PairingOut()
+    picture = "/api/register/pairing.svg"
+    return PairingOut(address=found.address, code=found.code, secure=found.secure, picture=picture)
+
+
+@whole.get("/register/pairing.svg")
+def pairing_picture() -> Answer:
+    """Return the address for the network as a QR picture."""
+    found = the_pairing()
+    if found is None or not g.at_the_desk:
+        abort(404)
+    return Answer(found.picture(), "image/svg+xml")
+
+
+@whole.get("/register/notice")
+def notice() -> NoticeOut:
+    """Return what whoever keeps the register should know, such as that it was salvaged."""
+    told = current_app.extensions.get("entrick.notice", "")
+    return NoticeOut(told=told)
+
+
+@whole.get("/register/export.zip")
+def export_register() -> Response:
+    """Return every job with its history as open files in a zip."""
+    kept = tempfile.TemporaryFile()  # noqa: SIM115  closed when it has been sent
+    with zipfile.ZipFile(kept, "w", zipfile.ZIP_DEFLATED) as file:
+        store.export_register(the_store(), store.Zip(file))
+    size = kept.tell()
+    kept.seek(0)
+
+    def sent() -> Iterator[bytes]:
+        with kept:
+            while block := kept.read(65536):
+                yield block
+
+    response = current_app.response_class(stream_with_context(sent()), mimetype="application/zip")
+    response.headers["Content-Length"] = str(size)
+    response.headers["Content-Disposition"] = 'attachment; filename="register.zip"'
+    return response
+
+
+@whole.post("/register/import")
+def import_register() -> Response:
+    """Enter every job of an exported register, all or none, and tell how far it is."""
+    kept = tempfile.TemporaryFile()  # noqa: SIM115  closed when it has been read
+    while block := request.stream.read(65536):
+        kept.write(block)
+    kept.seek(0)
+    register, steps = the_store(), Queue[Any]()
+
+    def work() -> None:
+        try:
+            with kept, store.opened_zip(kept) as file:
+                came = store.import_register(
+                    register, store.Zip(file), lambda done, of: steps.put({"done": done, "of": of})
+                )
+            steps.put({"jobs": came.jobs, "known": came.known})
+        except (store.ArchiveError, store.RegisterTrouble) as error:
+            steps.put({"problem": f"{error}. Nothing was entered."})
+        except Exception as error:
+            steps.put(error)
+
+    Thread(target=work, daemon=True).start()
+    first = steps.get()
+    if isinstance(first, dict) and "problem" in first:
+        raise store.ArchiveError(first["problem"].removesuffix(". Nothing was entered."))
+    if isinstance(first, Exception):
+        raise first
+
+    def told() -> Iterator[str]:
+        step = first
+        while True:
+            if isinstance(step, Exception):
+                yield json.dumps({"problem": "The desk has a fault; nothing was entered."}) + "\n"
+                return
+            yield json.dumps(step) + "\n"
+            if "done" not in step:
+                if "jobs" in step:
+                    committed()
+                return
+            step = steps.get()
+
+    return current_app.response_class(stream_with_context(told()), mimetype="application/x-ndjson")

@@ -1,1 +1,0 @@
-"""What crosses the API, a file for each subject."""

@@ -1,0 +1,1 @@
+"""Processes that work out what is asked for, and how requests come to them."""

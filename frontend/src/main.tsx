@@ -1,10 +1,11 @@
 import "@fontsource-variable/source-sans-3";
 import "./style.css";
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { QueryClientProvider } from "@tanstack/react-query";
 import { setNonce } from "get-nonce";
 import { type ComponentType, StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
+import { queries } from "./state/queries";
 import { Fault } from "./views/Fault";
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content;
@@ -34,7 +35,6 @@ const router = createBrowserRouter([
   view("*", async () => ({ Component: (await import("./views/NothingHere")).NothingHere })),
   view("/jobs/:jobId/proof", async () => ({ Component: (await import("./views/ProofPage")).ProofPage })),
 ]);
-const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } });
 
 createRoot(document.getElementById("desk")!).render(
   <StrictMode>

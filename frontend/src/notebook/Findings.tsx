@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import type { FindingOut, ProofOut } from "../api/client";
-import { useSome } from "../state/bench";
+import { edit, useSome } from "../state/document";
+import { look } from "../state/looks";
 import { Figures } from "../ui/Figures";
 
 export const SIGNS = { wrong: "✗", look: "?", note: "·", good: "✓" } as const;
@@ -63,13 +64,13 @@ export function Findings({ proof, link, weights = WEIGHTS, tabled = false }: Pro
 }
 
 function Row({ finding }: { finding: FindingOut }) {
-  const { set, edit, work } = useSome("set", "edit", "work");
+  const { work } = useSome("work");
   // As the order of work numbers it.
   const numbered = (work?.entries ?? []).filter((entry) => !entry.comment).map((entry) => entry.line);
   const number = finding.line ? numbered.indexOf(finding.line) + 1 : 0;
   const mend = finding.mend;
-  const show = () => set({ spot: finding.place, hover: finding.line || null });
-  const hide = () => set({ spot: null, hover: null });
+  const show = () => look({ spot: finding.place, hover: finding.line || null });
+  const hide = () => look({ spot: null, hover: null });
   return (
     <li className="flex items-start gap-2">
       <button

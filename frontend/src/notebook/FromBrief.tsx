@@ -1,6 +1,6 @@
 import { Popover } from "radix-ui";
 import { useState } from "react";
-import { api, Problem, type Work } from "../api/client";
+import { brief as readBrief, Problem, type Work } from "../api/client";
 
 /** What a follower does, in the words of the brief, before there is anything that has one. */
 export function FromBrief({ work, take }: { work: Work; take: (row: string) => void }) {
@@ -9,7 +9,7 @@ export function FromBrief({ work, take }: { work: Work; take: (row: string) => v
   const [told, setTold] = useState<readonly string[]>([]);
   const read = async () => {
     try {
-      const found = await api.brief(work.text, 0, brief);
+      const found = await readBrief({ body: { text: work.text, line: 0, brief } });
       setTold(found.misread.map((row) => `Part ${row.row}: ${row.message}.`));
       if (!found.statement) return;
       setOpen(false);

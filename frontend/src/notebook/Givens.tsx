@@ -1,6 +1,7 @@
 import { memo, useRef, useState } from "react";
 import type { GivenOut, Work } from "../api/client";
-import { useBench } from "../state/bench";
+import { edit, finished } from "../state/document";
+import { look } from "../state/looks";
 import { Figures } from "../ui/Figures";
 import { Mistake } from "./Mistake";
 
@@ -22,9 +23,6 @@ export function Givens({ work }: { work: Work }) {
 }
 
 const GivenRow = memo(function GivenRow({ given }: { given: GivenOut }) {
-  const edit = useBench((bench) => bench.edit);
-  const set = useBench((bench) => bench.set);
-  const finished = useBench((bench) => bench.finished);
   const [typed, setTyped] = useState<string | null>(null);
   const [doubt, setDoubt] = useState("");
   const original = useRef(given.value);
@@ -61,8 +59,8 @@ const GivenRow = memo(function GivenRow({ given }: { given: GivenOut }) {
 
   return (
     <li
-      onMouseEnter={() => set({ hover: given.line })}
-      onMouseLeave={() => set({ hover: null })}
+      onMouseEnter={() => look({ hover: given.line })}
+      onMouseLeave={() => look({ hover: null })}
       className="group"
     >
       <div className="flex items-baseline gap-2">
@@ -137,7 +135,6 @@ function Ticks({ count }: { count: number }) {
 }
 
 function NewGiven() {
-  const edit = useBench((bench) => bench.edit);
   const [row, setRow] = useState("");
   const [doubt, setDoubt] = useState("");
   const add = async () => {

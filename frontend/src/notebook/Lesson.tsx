@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Work } from "../api/client";
-import { useBench } from "../state/bench";
+import { lesson, type Work } from "../api/client";
+import { edit } from "../state/document";
 
 const KEY = "entrick.lesson";
 
@@ -10,11 +10,10 @@ export const beginLesson = (job: number) => localStorage.setItem(KEY, String(job
 
 /** The first job, in place: what comes next, why, and the statement that does it. */
 export function Lesson({ work, job }: { work: Work; job: number }) {
-  const edit = useBench((bench) => bench.edit);
   const [on, setOn] = useState(() => localStorage.getItem(KEY) === String(job));
   const { data } = useQuery({
     queryKey: ["lesson", work.text],
-    queryFn: () => api.lesson(work.text),
+    queryFn: () => lesson({ body: { text: work.text } }),
     enabled: on,
     placeholderData: keepPreviousData,
   });

@@ -1,17 +1,17 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Entry, type Mark } from "../api/client";
+import { compareMethods, type Entry, type Mark } from "../api/client";
 import { MarkShape } from "../sheet/MarkShape";
-import { useSome } from "../state/bench";
+import { edit, useSome } from "../state/document";
 import { Figures } from "../ui/Figures";
 
 /** The methods of a construction side by side: small pictures at the actual proportions, what each takes and costs. */
 export function Methods({ entry }: { entry: Entry }) {
-  const { text, edit } = useSome("text", "edit");
+  const { text } = useSome("text");
   const [shown, setShown] = useState(false);
   const { data } = useQuery({
     queryKey: ["methods", text, entry.line],
-    queryFn: () => api.methods(text, entry.line),
+    queryFn: () => compareMethods({ body: { text, line: entry.line } }),
     enabled: shown,
   });
   return (

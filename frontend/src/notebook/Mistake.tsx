@@ -1,5 +1,5 @@
 import type { Meaning } from "../api/client";
-import { useBench } from "../state/bench";
+import { edit } from "../state/document";
 
 interface Props {
   id?: string;
@@ -11,7 +11,6 @@ interface Props {
 
 /** A mistake, where it stands, with its mend, or what may have been meant. */
 export function Mistake({ id, message, mend, meant, line }: Props) {
-  const edit = useBench((bench) => bench.edit);
   return (
     <div id={id} role="alert" className="slip my-1 border-l-4 border-l-accent px-2 py-1">
       <span aria-hidden="true" className="font-semibold text-accent">

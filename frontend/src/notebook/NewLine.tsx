@@ -1,6 +1,6 @@
 import { type ReactNode, useId, useLayoutEffect, useRef, useState } from "react";
 import type { Completion, KindOut, Work } from "../api/client";
-import { useBench } from "../state/bench";
+import { look, useLooks } from "../state/looks";
 import { FromBrief } from "./FromBrief";
 import { KindList } from "./KindList";
 import { Mistake } from "./Mistake";
@@ -23,8 +23,7 @@ export function NewLine({ work, kinds, more }: Props) {
     input.current?.focus();
     input.current?.setSelectionRange(...line.selected);
   }, [line.selected]);
-  const pick = useBench((bench) => bench.pick);
-  const set = useBench((bench) => bench.set);
+  const pick = useLooks((looks) => looks.pick);
   const [at, setAt] = useState(-1);
   const list = useId();
   const offers = line.open ? line.offers : [];
@@ -52,7 +51,7 @@ export function NewLine({ work, kinds, more }: Props) {
       event.preventDefault();
     } else if (event.key === "Escape") {
       line.setOpen(false);
-      set({ pick: null });
+      look({ pick: null });
     }
   };
 

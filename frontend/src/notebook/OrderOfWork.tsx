@@ -1,5 +1,7 @@
 import type { Entry, KindOut, Work } from "../api/client";
-import { useBench } from "../state/bench";
+import { edit } from "../state/document";
+import { look, useLooks } from "../state/looks";
+import { suggest } from "../state/asking";
 import { Figures } from "../ui/Figures";
 import { memo, useEffect, useState } from "react";
 import { Mistake } from "./Mistake";
@@ -8,7 +10,7 @@ import { SettingCard } from "./SettingCard";
 
 /** The numbered order of work, each entry opening into its setting card; the next is begun on the empty line. */
 export function OrderOfWork({ work, kinds }: { work: Work; kinds: KindOut[] }) {
-  const open = useBench((bench) => bench.open);
+  const open = useLooks((looks) => looks.open);
   const entries = work.entries as Entry[];
   useEffect(() => {
     const item = open === null ? null : document.querySelector(`li[data-line="${open}"]`);
@@ -53,21 +55,20 @@ interface RowProps {
 }
 
 const EntryRow = memo(function EntryRow({ entry, number, work, kind }: RowProps) {
-  const opened = useBench((bench) => bench.open === entry.line);
-  const hovered = useBench((bench) => bench.hover === entry.line);
-  const set = useBench((bench) => bench.set);
+  const opened = useLooks((looks) => looks.open === entry.line);
+  const hovered = useLooks((looks) => looks.hover === entry.line);
   return (
     <li
-      onMouseEnter={() => set({ hover: entry.line })}
-      onMouseLeave={() => set({ hover: null })}
+      onMouseEnter={() => look({ hover: entry.line })}
+      onMouseLeave={() => look({ hover: null })}
       data-line={entry.line}
     >
       <button
         className={`flex w-full gap-2 text-left ${hovered || opened ? "bg-wash" : ""}`}
         aria-expanded={opened}
-        onFocus={() => set({ hover: entry.line })}
-        onBlur={() => set({ hover: null })}
-        onClick={() => set({ open: opened ? null : entry.line, ghosts: null })}
+        onFocus={() => look({ hover: entry.line })}
+        onBlur={() => look({ hover: null })}
+        onClick={() => look({ open: opened ? null : entry.line, ghosts: null })}
       >
         <span className="w-8 shrink-0 text-right text-pencil">{number}</span>
         <span className="min-w-0 flex-1">
@@ -102,9 +103,7 @@ function Told({ entry }: { entry: Entry }) {
 
 /** What follows the construction: lining in by pointing at the material, and dimensions. */
 function Outlines({ work, kinds }: { work: Work; kinds: KindOut[] }) {
-  const regions = useBench((bench) => bench.regions);
-  const suggest = useBench((bench) => bench.suggest);
-  const set = useBench((bench) => bench.set);
+  const regions = useLooks((looks) => looks.regions);
   const lined = kinds.find((kind) => kind.lines_in === "outline");
   const [busy, setBusy] = useState(false);
   const drawn = work.entries.some((entry) => (entry.name ?? "") !== "" && !entry.error);
@@ -116,7 +115,7 @@ function Outlines({ work, kinds }: { work: Work; kinds: KindOut[] }) {
         type="button"
         aria-pressed={regions !== null}
         onClick={() => {
-          set({
+          look({
             regions: regions ? null : { kind: lined.name, spots: [], found: null, told: "" },
             pick: null,
           });
@@ -142,7 +141,6 @@ function Outlines({ work, kinds }: { work: Work; kinds: KindOut[] }) {
 
 /** A plan just begun offers the usual first lines, one after another. */
 function UsuallyNext({ next, begun }: { next: string; begun: boolean }) {
-  const edit = useBench((bench) => bench.edit);
   if (!next) return null;
   return (
     <p className="ml-10 text-pencil">

@@ -1,18 +1,17 @@
 import { useEffect, useState } from "react";
 import type { Work } from "../api/client";
-import { useBench, useProof } from "../state/bench";
+import { finished, replace } from "../state/document";
+import { useProof } from "../state/server";
 import { Mistake } from "./Mistake";
 
 /** The plan as text: the other face of the same statements. */
 export function PlanText({ work }: { work: Work }) {
-  const replace = useBench((bench) => bench.replace);
-  const finished = useBench((bench) => bench.finished);
   const [typed, setTyped] = useState<string | null>(null);
   useEffect(() => {
     if (typed === null) return;
     const later = setTimeout(() => void replace(typed, "text"), 250);
     return () => clearTimeout(later);
-  }, [typed, replace]);
+  }, [typed]);
   const wrong = useProof()?.findings.filter((finding) => finding.rule === "mistake") ?? [];
   return (
     <section aria-label="The plan as text" className="flex h-full flex-col">

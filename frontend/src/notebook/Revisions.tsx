@@ -1,13 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
-import { api } from "../api/client";
-import { useSome } from "../state/bench";
+import { listRevisions } from "../api/client";
+import { replace, useSome } from "../state/document";
 
 /** Every saved state; an earlier one can be brought back to the bench. */
 export function Revisions() {
-  const { job, base, text, replace } = useSome("job", "base", "text", "replace");
+  const { job, base, text } = useSome("job", "base", "text");
   const { data, error } = useQuery({
     queryKey: ["revisions", job?.id, base],
-    queryFn: () => api.revisions(job!.id),
+    queryFn: () => listRevisions({ path: { job_id: job!.id } }),
     enabled: job !== null,
   });
   if (error) return <p role="alert">{error.message}</p>;

@@ -1,6 +1,8 @@
 import { useState } from "react";
 import type { ClauseOut, Entry, FormOut, KindOut, StepOut, Work } from "../api/client";
-import { useBench, useSome } from "../state/bench";
+import { edit } from "../state/document";
+import { look, useLook } from "../state/looks";
+import { openUp } from "../state/asking";
 import { Figures } from "../ui/Figures";
 import { PickButton } from "../ui/PickButton";
 import { Words } from "../ui/Words";
@@ -14,14 +16,7 @@ interface Props {
 
 /** What to set on which instrument, the working, the usual mistake, the candidates, and the clauses to edit. */
 export function SettingCard({ entry, work, kind }: Props) {
-  const { edit, set, step, opened, openUp, worksheet } = useSome(
-    "edit",
-    "set",
-    "step",
-    "opened",
-    "openUp",
-    "worksheet",
-  );
+  const { step, opened, worksheet } = useLook("step", "opened", "worksheet");
   const steps = work.steps.filter((s) => s.line === entry.line);
   const current =
     steps.find((s) => s.number === step) ??
@@ -31,7 +26,7 @@ export function SettingCard({ entry, work, kind }: Props) {
   const at = order.indexOf(entry.line);
   const move = async (to: number | undefined) => {
     if (to === undefined) return;
-    if (await edit({ op: "move", line: entry.line, to })) set({ open: to });
+    if (await edit({ op: "move", line: entry.line, to })) look({ open: to });
   };
   return (
     <article
@@ -53,7 +48,7 @@ export function SettingCard({ entry, work, kind }: Props) {
         <button
           className="act"
           aria-pressed={worksheet === entry.line}
-          onClick={() => set({ worksheet: worksheet === entry.line ? null : entry.line })}
+          onClick={() => look({ worksheet: worksheet === entry.line ? null : entry.line })}
         >
           Worksheet
         </button>
@@ -66,7 +61,7 @@ export function SettingCard({ entry, work, kind }: Props) {
               <button
                 className={`w-full px-1 py-1 text-left hover:bg-wash ${s.number === step ? "bg-wash" : ""}`}
                 aria-pressed={s.number === step}
-                onClick={() => set({ step: s.number === step ? null : s.number })}
+                onClick={() => look({ step: s.number === step ? null : s.number })}
               >
                 <span className="text-pencil">
                   {s.number} · {s.tool}
@@ -103,7 +98,7 @@ export function SettingCard({ entry, work, kind }: Props) {
                       <button
                         className={`w-full align-top text-left hover:bg-wash ${each.number === opened.upTo ? "bg-wash" : ""}`}
                         aria-pressed={each.number === opened.upTo}
-                        onClick={() => set({ opened: { ...opened, upTo: each.number } })}
+                        onClick={() => look({ opened: { ...opened, upTo: each.number } })}
                       >
                         {each.setting && (
                           <>
@@ -139,7 +134,7 @@ export function SettingCard({ entry, work, kind }: Props) {
         <button
           className="act"
           onClick={() => {
-            set({ open: null, hover: null });
+            look({ open: null, hover: null });
             void edit({ op: "delete", line: entry.line }).then((done) => {
               const next = done?.entries.find((each) => each.line >= entry.line && !each.comment);
               const row = document.querySelector<HTMLElement>(`li[data-line="${next?.line ?? -1}"] button`);
@@ -182,13 +177,12 @@ function SettingPicture({ step }: { step: StepOut }) {
 }
 
 function Candidates({ entry }: { entry: Entry }) {
-  const { edit, set } = useSome("edit", "set");
   return (
     <fieldset
-      onMouseEnter={() => set({ ghosts: entry.line })}
-      onMouseLeave={() => set({ ghosts: null })}
-      onFocus={() => set({ ghosts: entry.line })}
-      onBlur={() => set({ ghosts: null })}
+      onMouseEnter={() => look({ ghosts: entry.line })}
+      onMouseLeave={() => look({ ghosts: null })}
+      onFocus={() => look({ ghosts: entry.line })}
+      onBlur={() => look({ ghosts: null })}
     >
       <legend className="font-semibold">Several fit: choose by letter</legend>
       {entry.candidates.map((candidate) => (
@@ -196,10 +190,10 @@ function Candidates({ entry }: { entry: Entry }) {
           key={candidate.letter}
           className="act mr-1 mb-1"
           aria-pressed={candidate.chosen}
-          onMouseEnter={() => set({ letter: candidate.letter })}
-          onMouseLeave={() => set({ letter: null })}
-          onFocus={() => set({ letter: candidate.letter })}
-          onBlur={() => set({ letter: null })}
+          onMouseEnter={() => look({ letter: candidate.letter })}
+          onMouseLeave={() => look({ letter: null })}
+          onFocus={() => look({ letter: candidate.letter })}
+          onBlur={() => look({ letter: null })}
           onClick={() => void edit({ op: "choose", line: entry.line, letter: candidate.letter })}
         >
           <strong>{candidate.letter}</strong> {candidate.words.join(", ")}
@@ -212,7 +206,6 @@ function Candidates({ entry }: { entry: Entry }) {
 
 /** The clauses as written, each in a field of its own; more are added from the forms the kind declares. */
 function Clauses({ entry, kind }: { entry: Entry; kind: KindOut | undefined }) {
-  const edit = useBench((bench) => bench.edit);
   if (!kind) return <WholeLine entry={entry} />;
   const said = (key: string) => entry.clauses.filter((clause) => clause.key === key).length;
   const more = kind.forms.filter((form) => said(form.key) < form.most && !(form.needed && kind.by_clicking));
@@ -243,7 +236,6 @@ interface FieldProps {
 }
 
 function ClauseField({ entry, index, clause }: FieldProps) {
-  const edit = useBench((bench) => bench.edit);
   const [typed, setTyped] = useState(clause.text);
   const wrong = entry.error?.clause === index;
   const at = { line: entry.line, clause: index };
@@ -351,7 +343,6 @@ function AddClause({ forms, add }: { forms: FormOut[]; add: (text: string) => vo
 }
 
 function WholeLine({ entry }: { entry: Entry }) {
-  const edit = useBench((bench) => bench.edit);
   const [typed, setTyped] = useState<string | null>(null);
   const put = () => {
     if (typed !== null && typed !== entry.text) void edit({ op: "line", line: entry.line, text: typed });

@@ -1,16 +1,15 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type ChoiceOut, type ChoicesOut, type Edit, type Work } from "../api/client";
-import { useBench } from "../state/bench";
+import { type ChoiceOut, type ChoicesOut, type Edit, sheetChoices, type Work } from "../api/client";
+import { edit } from "../state/document";
 import { Figures } from "../ui/Figures";
 import { Mistake } from "./Mistake";
 
 /** Title strip, units and sheet, with the arithmetic that places the view. */
 export function SheetPage({ work }: { work: Work }) {
-  const edit = useBench((bench) => bench.edit);
   const { data: choices } = useQuery({
     queryKey: ["sheet", work.text],
-    queryFn: () => api.sheetChoices(work.text),
+    queryFn: () => sheetChoices({ body: { text: work.text } }),
     placeholderData: keepPreviousData,
   });
   const put = (key: Extract<Edit, { op: "head" }>["key"]) => (text: string) =>
@@ -52,7 +51,6 @@ export function SheetPage({ work }: { work: Work }) {
 
 /** Paper, border, scale and lettering to choose from; the sheet line says what was chosen. */
 function Choices({ choices: data }: { choices: ChoicesOut }) {
-  const edit = useBench((bench) => bench.edit);
   const take = (said: string) => void edit({ op: "sheet", text: said });
   const scale = data.scales.find((choice) => choice.chosen);
   const scales = data.scales.map((choice) => ({

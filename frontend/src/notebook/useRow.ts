@@ -1,6 +1,7 @@
 import { useEffect, useEffectEvent, useRef, useState } from "react";
-import { api, type Completion, type Entry, type KindOut, type Work } from "../api/client";
-import { useBench } from "../state/bench";
+import { completeRow, type Completion, type Entry, type KindOut, type Work } from "../api/client";
+import { edit, useDocument } from "../state/document";
+import { look } from "../state/looks";
 
 const rowKey = (id: number | undefined) => `entrick.row.${id ?? 0}`;
 
@@ -26,9 +27,7 @@ function blankIn(row: string, from: number): Selection | null {
  * it.
  */
 export function useRow(work: Work) {
-  const job = useBench((bench) => bench.job);
-  const set = useBench((bench) => bench.set);
-  const edit = useBench((bench) => bench.edit);
+  const job = useDocument((document) => document.job);
   const [row, setRow] = useState(() => localStorage.getItem(rowKey(job?.id)) ?? "");
   const [caret, setCaret] = useState<Selection>([row.length, row.length]);
   const [told, setTold] = useState<{ typed: string; offers: readonly Completion[] }>({
@@ -52,7 +51,7 @@ export function useRow(work: Work) {
   useEffect(() => {
     if (!open) return;
     let stale = false;
-    api.complete(work.text, row, { caret: caret[0] }).then(
+    completeRow({ body: { text: work.text, row, caret: caret[0] } }).then(
       (answer) => {
         if (stale) return;
         setTold({ typed: `${caret[0]} ${row}`, offers: answer.completions });
@@ -93,7 +92,7 @@ export function useRow(work: Work) {
     put(text, blankIn(text, offer.row.includes(BLANK) ? 0 : joined.length) ?? [joined.length, joined.length]);
   };
   const asked = (text: string, at: number, more: { begin?: string; pick?: string } = {}) =>
-    api.complete(work.text, text, { ...more, caret: at }).catch(() => null);
+    completeRow({ body: { text: work.text, row: text, ...more, caret: at } }).catch(() => null);
   /** Let the desk begin the row with a kind, or put what was picked into it: one after another, none is lost. */
   const change = (more: { begin?: string; pick?: string }) => {
     turn.current = turn.current.then(async () => {
@@ -106,16 +105,16 @@ export function useRow(work: Work) {
     return turn.current;
   };
   const pickOne = (wanted = REFERENCE) =>
-    set({
+    look({
       pick: {
         wanted,
         take: (name) => {
-          set({ pick: null });
+          look({ pick: null });
           void change({ pick: name });
         },
       },
     });
-  const pickPieces = () => set({ pick: { wanted: PIECES, take: (name) => void change({ pick: name }) } });
+  const pickPieces = () => look({ pick: { wanted: PIECES, take: (name) => void change({ pick: name }) } });
   const pickFor = useEffectEvent(pickOne);
   useEffect(() => {
     if (open && wanted) pickFor(wanted);
@@ -168,7 +167,7 @@ export function useRow(work: Work) {
       now.current = "";
       setRow("");
       setOpen(false);
-      set({ pick: null, open: done.at || null, step: null });
+      look({ pick: null, open: done.at || null, step: null });
       // Where several fit, one of them is chosen next, by its letter: no row swallows it.
       const made = done.entries.find((entry) => entry.line === done.at) as Entry | undefined;
       if (made?.error && made.candidates.length > 0)

@@ -1,5 +1,6 @@
 import type { CandidateOut, Mark, StepOut } from "../api/client";
-import { type Regions, useBench } from "../state/bench";
+import { edit } from "../state/document";
+import { look, type Regions, useLooks } from "../state/looks";
 import { MarkShape } from "./MarkShape";
 import type { Strokes } from "./Strokes";
 
@@ -28,9 +29,7 @@ interface GhostsProps extends OnPaper {
 
 /** The solutions that fit, each with its letter in a ring, to be pressed: no name of a point looks like that. */
 export function Ghosts({ line, candidates, strokes, height }: GhostsProps) {
-  const letter = useBench((bench) => bench.letter);
-  const edit = useBench((bench) => bench.edit);
-  const set = useBench((bench) => bench.set);
+  const letter = useLooks((looks) => looks.letter);
   return candidates.map((candidate) => (
     <g
       key={candidate.letter}
@@ -41,8 +40,8 @@ export function Ghosts({ line, candidates, strokes, height }: GhostsProps) {
         event.stopPropagation();
         void edit({ op: "choose", line, letter: candidate.letter });
       }}
-      onPointerEnter={() => set({ letter: candidate.letter })}
-      onPointerLeave={() => set({ letter: null })}
+      onPointerEnter={() => look({ letter: candidate.letter })}
+      onPointerLeave={() => look({ letter: null })}
     >
       {(candidate.marks as unknown as Mark[]).map((mark, i) =>
         mark.kind === "text" ? (
@@ -74,7 +73,7 @@ export function Ghosts({ line, candidates, strokes, height }: GhostsProps) {
 
 /** A step opened up into compass and straight edge, as far as it is followed. */
 export function OpenedUp({ height }: OnPaper) {
-  const opened = useBench((bench) => bench.opened);
+  const opened = useLooks((looks) => looks.opened);
   if (!opened) return null;
   return (
     <g data-testid="opened" aria-hidden="true">
@@ -120,7 +119,7 @@ export function RegionMarks({ regions, cursor, height }: RegionsProps) {
 
 /** Where a finding is. */
 export function FindingPlace({ height }: OnPaper) {
-  const spot = useBench((bench) => bench.spot);
+  const spot = useLooks((looks) => looks.spot);
   if (!spot) return null;
   return (
     <circle
@@ -136,7 +135,7 @@ export function FindingPlace({ height }: OnPaper) {
 
 /** Where the hands of a rehearsal put a join, so many times as far off as they are. */
 export function Cloud({ height }: OnPaper) {
-  const cloud = useBench((bench) => bench.cloud);
+  const cloud = useLooks((looks) => looks.cloud);
   if (!cloud) return null;
   const [x, y] = cloud.at;
   return (

@@ -1,13 +1,13 @@
-import { useQuery } from "@tanstack/react-query";
-import { api } from "../api/client";
-import { useSome } from "../state/bench";
+import { useVocabulary } from "../state/server";
+import { look, useLook } from "../state/looks";
+import { lineIn } from "../state/asking";
 
 const outlines = (count: number) => `${count} statement${count === 1 ? "" : "s"}`;
 
 /** What is being lined in by region, as what, and what to do with it. */
 export function RegionBar() {
-  const { regions, lineIn, set } = useSome("regions", "lineIn", "set");
-  const { data } = useQuery({ queryKey: ["kinds"], queryFn: api.kinds, staleTime: Infinity });
+  const { regions } = useLook("regions");
+  const data = useVocabulary();
   if (!regions) return null;
   const count = regions.spots.length;
   return (
@@ -33,7 +33,7 @@ export function RegionBar() {
                 name="lined-in-as"
                 className="size-4"
                 checked={regions.kind === kind.name}
-                onChange={() => set({ regions: { kind: kind.name, spots: [], found: null, told: "" } })}
+                onChange={() => look({ regions: { kind: kind.name, spots: [], found: null, told: "" } })}
               />
               {kind.name}
             </label>
@@ -42,7 +42,7 @@ export function RegionBar() {
       <button className="act" disabled={!regions.found} onClick={() => void lineIn()}>
         Write it down
       </button>
-      <button className="act" onClick={() => set({ regions: null })}>
+      <button className="act" onClick={() => look({ regions: null })}>
         Leave off
       </button>
     </div>

@@ -1,7 +1,8 @@
 import { useRef, useState } from "react";
 import type { Mark, Work } from "../api/client";
 import { useAfterPaint } from "../state/afterPaint";
-import { useSome } from "../state/bench";
+import { look, useLook } from "../state/looks";
+import { pointAt } from "../state/asking";
 import { MarkShape } from "./MarkShape";
 import { Cloud, FindingPlace, Ghosts, Needle, OpenedUp, RegionMarks } from "./Overlays";
 import { RegionBar } from "./RegionBar";
@@ -12,16 +13,15 @@ import { useView } from "./useView";
 
 /** The sheet on the board, with a rule along two edges; strokes light up, and can be picked. */
 export function Sheet({ work }: { work: Work }) {
-  const { step, construction, pick, ghosts, open, regions, point, set } = useSome(
+  const { step, construction, pick, ghosts, open, regions } = useLook(
     "step",
     "construction",
     "pick",
     "ghosts",
     "open",
     "regions",
-    "point",
-    "set",
   );
+  const point = pointAt;
   const { drawn, strokes } = work;
   const { width, height, layers } = drawn;
   // The sheet is drawn first; what can be pointed at follows it a moment later.
@@ -157,7 +157,7 @@ export function Sheet({ work }: { work: Work }) {
       {pick && (
         <p className="absolute bottom-11 left-1/2 max-w-[90%] -translate-x-1/2 bg-[var(--color-ink)] px-3 py-1 text-[var(--color-page)]">
           Click {pick.wanted} on the sheet{" "}
-          <button className="underline" onClick={() => set({ pick: null })}>
+          <button className="underline" onClick={() => look({ pick: null })}>
             leave off (Esc)
           </button>
         </p>

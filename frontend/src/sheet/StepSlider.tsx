@@ -1,13 +1,14 @@
 import { useEffect, useState } from "react";
 import { Slider, ToggleGroup } from "radix-ui";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { api, type Schedule, type Work } from "../api/client";
-import { type Construction, useBench, useSome } from "../state/bench";
+import { type Schedule, schedules, type Work } from "../api/client";
+import { reschedule, useDocument } from "../state/document";
+import { look, type Construction, useLook } from "../state/looks";
 import { Figures } from "../ui/Figures";
 
 /** The order of work, drawn step by step. */
 export function StepSlider({ work }: { work: Work }) {
-  const { step, construction, set } = useSome("step", "construction", "set");
+  const { step, construction } = useLook("step", "construction");
   const count = work.steps.length;
   const current = step === null ? undefined : work.steps[step - 1];
   return (
@@ -17,7 +18,7 @@ export function StepSlider({ work }: { work: Work }) {
     >
       <button
         className="act shrink-0"
-        onClick={() => set({ step: Math.max(0, (step ?? count) - 1) })}
+        onClick={() => look({ step: Math.max(0, (step ?? count) - 1) })}
         disabled={count === 0}
         title="Step back, key ["
       >
@@ -28,7 +29,7 @@ export function StepSlider({ work }: { work: Work }) {
         min={0}
         max={Math.max(count, 1)}
         value={[step ?? count]}
-        onValueChange={([value]) => set({ step: value === count ? null : (value ?? null) })}
+        onValueChange={([value]) => look({ step: value === count ? null : (value ?? null) })}
         disabled={count === 0}
       >
         <Slider.Track className="relative h-[3px] grow bg-[#8b8f85]">
@@ -44,7 +45,7 @@ export function StepSlider({ work }: { work: Work }) {
       </Slider.Root>
       <button
         className="act shrink-0"
-        onClick={() => set({ step: (step ?? count) + 1 >= count ? null : (step ?? count) + 1 })}
+        onClick={() => look({ step: (step ?? count) + 1 >= count ? null : (step ?? count) + 1 })}
         disabled={count === 0}
         title="Step on, key ]"
       >
@@ -79,7 +80,7 @@ export function StepSlider({ work }: { work: Work }) {
       <ToggleGroup.Root
         type="single"
         value={construction}
-        onValueChange={(value) => value && set({ construction: value as Construction })}
+        onValueChange={(value) => value && look({ construction: value as Construction })}
         aria-label="Construction"
         className="flex shrink-0"
       >
@@ -95,12 +96,11 @@ export function StepSlider({ work }: { work: Work }) {
 
 /** The order in which the steps are done, with what each order takes. */
 function Orders({ work }: { work: Work }) {
-  const reschedule = useBench((bench) => bench.reschedule);
   const text = useSettled(work.text);
-  const kit = useBench((bench) => bench.kit);
+  const kit = useDocument((document) => document.kitText);
   const { data } = useQuery({
     queryKey: ["schedules", text, kit],
-    queryFn: ({ signal }) => api.schedules(text, signal),
+    queryFn: ({ signal }) => schedules({ body: { text, kit }, signal }),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
     gcTime: 60_000,

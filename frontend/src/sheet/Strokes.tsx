@@ -1,6 +1,6 @@
 import { memo } from "react";
 import type { Layer, Mark, StrokeOut, Work } from "../api/client";
-import { type Construction, useBench } from "../state/bench";
+import { type Construction, useLooks } from "../state/looks";
 import { MarkShape } from "./MarkShape";
 
 export type Strokes = Record<string, StrokeOut>;
@@ -86,7 +86,7 @@ export function Lit({ layers, meant }: { layers: readonly Layer[]; meant: (mark:
 
 /** What the pointer is over, or its entry: by itself, so that the sheet is not drawn again as the pointer moves. */
 export function Hovered({ layers, shown }: { layers: readonly Layer[]; shown: number }) {
-  const hover = useBench((bench) => bench.hover);
+  const hover = useLooks((looks) => looks.hover);
   if (hover === null) return null;
   return <Lit layers={layers} meant={(mark) => mark.line === hover && mark.step <= shown} />;
 }

@@ -1,6 +1,6 @@
 import { memo } from "react";
 import type { Mark, Work } from "../api/client";
-import { useBench } from "../state/bench";
+import { look, useLooks } from "../state/looks";
 import { MarkShape } from "./MarkShape";
 
 interface Props {
@@ -39,7 +39,6 @@ interface LayerProps {
 const name = (mark: Mark) => ("name" in mark ? mark.name : "");
 
 const LayerTouches = memo(function LayerTouches({ marks, picking, dots, upTo }: LayerProps) {
-  const set = useBench((bench) => bench.set);
   const touched = marks.filter(
     (mark) =>
       mark.line > 0 &&
@@ -54,12 +53,12 @@ const LayerTouches = memo(function LayerTouches({ marks, picking, dots, upTo }: 
         <g
           key={i}
           data-name={name(mark)}
-          onMouseEnter={() => set({ hover: mark.line })}
-          onMouseLeave={() => set({ hover: null })}
+          onMouseEnter={() => look({ hover: mark.line })}
+          onMouseLeave={() => look({ hover: null })}
           onClick={() => {
-            const { pick } = useBench.getState();
+            const { pick } = useLooks.getState();
             if (pick && name(mark)) pick.take(name(mark));
-            else if (!pick) set({ open: mark.line });
+            else if (!pick) look({ open: mark.line });
           }}
         >
           <MarkShape mark={mark} height={0} className="touch" width={mark.kind === "dot" ? 2.2 : 2.6} />

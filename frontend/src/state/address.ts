@@ -2,7 +2,8 @@
 import { useEffect } from "react";
 import { useSearchParams } from "react-router";
 import type { Entry, Work } from "../api/client";
-import { useBench } from "./bench";
+import { look, useLooks } from "./looks";
+import { useDocument } from "./document";
 
 /** The entry of a name, or of a line where it has none. */
 function lineOf(work: Work, said: string | null): number | null {
@@ -23,27 +24,29 @@ function nameOf(work: Work, line: number | null): string | null {
  */
 export function useAddress<Page extends string>(pages: readonly Page[], usual: Page) {
   const [said, say] = useSearchParams();
-  const loaded = useBench((bench) => bench.work !== null);
-  const open = useBench((bench) => bench.open);
-  const step = useBench((bench) => bench.step);
+  const loaded = useDocument((document) => document.work !== null);
+  const open = useLooks((looks) => looks.open);
+  const step = useLooks((looks) => looks.step);
   const address = said.toString();
 
   // What the address says is done, when it comes and when it changes.
   useEffect(() => {
-    const { work, set, open: now, step: at } = useBench.getState();
+    const { work } = useDocument.getState();
+    const { open: now, step: at } = useLooks.getState();
     if (!loaded || !work) return;
     const asked = new URLSearchParams(address);
     const line = lineOf(work, asked.get("entry"));
     const said = asked.get("step");
     const number = said ? Number(said) : NaN;
     const wanted = number >= 0 && number < work.steps.length ? number : null;
-    if (line !== now || wanted !== at) set({ open: line, step: wanted });
+    if (line !== now || wanted !== at) look({ open: line, step: wanted });
   }, [address, loaded]);
 
   // What is done is said; to another entry with a way back, to another step in its place.
   useEffect(() => {
     // As it is by now: the address may just have been done.
-    const { work, open: line, step: at } = useBench.getState();
+    const { work } = useDocument.getState();
+    const { open: line, step: at } = useLooks.getState();
     if (!loaded || !work) return;
     const entry = nameOf(work, line);
     const next = new URLSearchParams(window.location.search);

@@ -11,13 +11,17 @@ export const useOpened = create<{ file: Opened | null; put: (file: Opened | null
   put: (file) => set({ file }),
 }));
 
+/** Whether the name of a file ends in one of these. */
+export const endsIn = (name: string, endings: readonly string[]) =>
+  endings.some((ending) => name.toLowerCase().endsWith(`.${ending}`));
+
 /** What is in a chosen file, if it is text; a drawing of another encoding is read as well as it can be. */
-export async function textOf(file: File): Promise<Opened | null> {
+export async function textOf(file: File, profiles: readonly string[]): Promise<Opened | null> {
   const bytes = await file.arrayBuffer();
   try {
     return { name: file.name, text: new TextDecoder("utf-8", { fatal: true }).decode(bytes) };
   } catch {
-    if (!/\.(dxf|svg|csv)$/i.test(file.name)) return null;
+    if (!endsIn(file.name, profiles)) return null;
     return { name: file.name, text: new TextDecoder("windows-1252").decode(bytes) };
   }
 }

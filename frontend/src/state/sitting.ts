@@ -1,7 +1,14 @@
 /** A sitting at the board: kept in this browser at once, event by event, and sent when the desk answers. */
 import { delMany, get, set as put, update } from "idb-keyval";
 import { useEffect, useRef, useState } from "react";
-import { api, isOvertaken, Problem, type Schedule, type SittingEvent } from "../api/client";
+import {
+  addEvents,
+  beginSitting,
+  type EventIoInput as SittingEvent,
+  isOvertaken,
+  Problem,
+  type Schedule,
+} from "../api/client";
 
 export interface Sitting {
   uid: string;
@@ -98,9 +105,9 @@ export function useSitting(job: number) {
       if (!at) return;
       const { uid, revision, schedule, kit } = at;
       try {
-        if (!at.begun) await api.beginSitting({ uid, job, revision, schedule, kit });
+        if (!at.begun) await beginSitting({ body: { uid, job, revision, schedule, kit } });
         const fresh = at.events.slice(at.sent, at.sent + 500);
-        if (fresh.length > 0) await api.addEvents(uid, fresh);
+        if (fresh.length > 0) await addEvents({ path: { uid }, body: { events: fresh } });
         const count = at.sent + fresh.length;
         await sent(job, uid, count);
         if (!over && now.current?.uid === uid)

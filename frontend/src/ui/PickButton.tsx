@@ -1,9 +1,8 @@
-import { useBench } from "../state/bench";
+import { look, useLooks } from "../state/looks";
 
 /** Turns the next click on the sheet into a reference. */
 export function PickButton({ wanted, take }: { wanted: string; take: (name: string) => void }) {
-  const pick = useBench((bench) => bench.pick);
-  const set = useBench((bench) => bench.set);
+  const pick = useLooks((looks) => looks.pick);
   return (
     <button
       type="button"
@@ -12,11 +11,11 @@ export function PickButton({ wanted, take }: { wanted: string; take: (name: stri
       title={`Pick ${wanted} on the sheet`}
       aria-pressed={pick?.wanted === wanted}
       onClick={() =>
-        set({
+        look({
           pick: {
             wanted,
             take: (name) => {
-              set({ pick: null });
+              look({ pick: null });
               take(name);
             },
           },

@@ -1,12 +1,11 @@
-import { useQuery } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
-import { api } from "../api/client";
+import { useVocabulary } from "../state/server";
 
 const MOST = 5;
 
 /** The words of the trade that stand in some sentences, each explained at a touch. */
 export function Words({ said }: { said: readonly string[] }) {
-  const { data } = useQuery({ queryKey: ["kinds"], queryFn: api.kinds, staleTime: Infinity });
+  const data = useVocabulary();
   const text = ` ${said.join(" ").toLowerCase()}`;
   const found = Object.entries(data?.words ?? {}).filter(([word]) => text.includes(` ${word}`));
   if (found.length === 0) return null;

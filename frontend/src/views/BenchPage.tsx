@@ -1,8 +1,7 @@
-import { useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
-import { api, type Entry, type ProofOut } from "../api/client";
+import { type Entry, type ProofOut } from "../api/client";
 import { Findings, SIGNS } from "../notebook/Findings";
 import { Givens } from "../notebook/Givens";
 import { Lesson } from "../notebook/Lesson";
@@ -13,7 +12,20 @@ import { SheetPage } from "../notebook/SheetPage";
 import { Sheet } from "../sheet/Sheet";
 import { StepSlider } from "../sheet/StepSlider";
 import { useAddress } from "../state/address";
-import { useBench, useProof, useUnsaved, useSome } from "../state/bench";
+import {
+  compare,
+  edit,
+  load,
+  redo,
+  save,
+  tell,
+  undo,
+  useDocument,
+  useSome,
+  useUnsaved,
+} from "../state/document";
+import { look, useLook, useLooks } from "../state/looks";
+import { useProof, useVocabulary } from "../state/server";
 import { Header } from "./Header";
 import { Issue } from "./Issue";
 import { Keys } from "./Keys";
@@ -43,7 +55,8 @@ function Badge({ proof }: { proof: ProofOut | undefined }) {
 
 /** Choose the candidate of a letter, of the card that is open or the statement that waits for it; tell whether one was. */
 function chooseByLetter(key: string): boolean {
-  const { work, open, edit } = useBench.getState();
+  const { work } = useDocument.getState();
+  const { open } = useLooks.getState();
   const entries = (work?.entries ?? []).filter((entry) => !entry.comment) as Entry[];
   const entry =
     entries.find((each) => each.line === open && each.candidates.length > 0) ??
@@ -59,29 +72,23 @@ function chooseByLetter(key: string): boolean {
 /** The Bench: an open notebook beside a drawing board. */
 export function BenchPage() {
   const { jobId } = useParams();
-  const { job, work, past, future, base, message, worksheet, elsewhere, load, undo, redo, save, set } =
-    useSome(
-      "job",
-      "work",
-      "past",
-      "future",
-      "base",
-      "message",
-      "worksheet",
-      "elsewhere",
-      "load",
-      "undo",
-      "redo",
-      "save",
-      "set",
-    );
+  const { job, work, past, future, base, message, elsewhere } = useSome(
+    "job",
+    "work",
+    "past",
+    "future",
+    "base",
+    "message",
+    "elsewhere",
+  );
+  const { worksheet } = useLook("worksheet");
   const unsaved = useUnsaved();
   const [page, turnTo] = useAddress(TABS, work?.trouble ? "Text" : "Working");
   const [help, setHelp] = useState(false);
-  const { data } = useQuery({ queryKey: ["kinds"], queryFn: api.kinds, staleTime: Infinity });
+  const vocabulary = useVocabulary();
   useEffect(() => {
-    if (useBench.getState().job?.id !== Number(jobId)) void load(Number(jobId));
-  }, [jobId, load]);
+    if (useDocument.getState().job?.id !== Number(jobId)) void load(Number(jobId));
+  }, [jobId]);
   useEffect(() => {
     const at = page === "Working" ? "" : `${page} of `;
     document.title = work ? `${at}${work.title || "Untitled"} · Entrick` : "Entrick";
@@ -91,29 +98,29 @@ export function BenchPage() {
       const typing = event.target instanceof Element && event.target.closest("input, textarea, select");
       const command = event.ctrlKey || event.metaKey;
       const key = event.key.toLowerCase();
-      const bench = useBench.getState();
-      const steps = bench.work?.steps.length ?? 0;
-      const stepTo = (to: number) => set({ step: to >= steps ? null : Math.max(0, to) });
+      const { step } = useLooks.getState();
+      const steps = useDocument.getState().work?.steps.length ?? 0;
+      const stepTo = (to: number) => look({ step: to >= steps ? null : Math.max(0, to) });
       if (command && key === "s") void save();
       else if (command && key === "z" && !typing) void (event.shiftKey ? redo() : undo());
       else if (command && key === "y" && !typing) void redo();
       else if (command || typing) {
-        if (event.key === "Escape") set({ pick: null, regions: null });
+        if (event.key === "Escape") look({ pick: null, regions: null });
         return;
       } else if (chooseByLetter(event.key)) {
         // A letter that stands on the sheet has been chosen.
       } else if (key === "n") document.getElementById("new-line")?.focus();
-      else if (key === "[") stepTo((bench.step ?? steps) - 1);
-      else if (key === "]") stepTo((bench.step ?? steps) + 1);
+      else if (key === "[") stepTo((step ?? steps) - 1);
+      else if (key === "]") stepTo((step ?? steps) + 1);
       else if (key === "?") setHelp(true);
       else if (event.key === "Escape")
-        set({ pick: null, step: null, regions: null, opened: null, worksheet: null });
+        look({ pick: null, step: null, regions: null, opened: null, worksheet: null });
       else return;
       event.preventDefault();
     };
     window.addEventListener("keydown", press);
     return () => window.removeEventListener("keydown", press);
-  }, [save, undo, redo, set]);
+  }, []);
 
   const proof = useProof();
   const turning = work?.entries.find((entry) => entry.line === worksheet && !entry.comment);
@@ -173,7 +180,7 @@ export function BenchPage() {
       {elsewhere && (
         <p role="alert" className="flex items-center gap-3 border-l-4 border-accent bg-wash px-4 py-1">
           Revision {elsewhere.number} of this job was saved in another tab, while this one holds unsaved work.
-          <button className="act" onClick={() => set({ stale: elsewhere })}>
+          <button className="act" onClick={() => compare(elsewhere)}>
             Compare the two
           </button>
         </p>
@@ -181,7 +188,7 @@ export function BenchPage() {
       {message && (
         <p role="status" className="flex items-center justify-between bg-wash px-4 py-1">
           {message}
-          <button className="act" onClick={() => set({ message: "" })} aria-label="Put this note away">
+          <button className="act" onClick={() => tell("")} aria-label="Put this note away">
             ×
           </button>
         </p>
@@ -220,7 +227,7 @@ export function BenchPage() {
             <Tabs.Content value="Working" className="page min-h-0 flex-1 overflow-auto px-3" tabIndex={-1}>
               <Lesson key={job.id} work={work} job={job.id} />
               <Givens work={work} />
-              <OrderOfWork key={job.id} work={work} kinds={data?.kinds ?? []} />
+              <OrderOfWork key={job.id} work={work} kinds={vocabulary?.kinds ?? []} />
             </Tabs.Content>
             <Tabs.Content value="Sheet" className="page min-h-0 flex-1 overflow-auto px-3" tabIndex={-1}>
               <SheetPage work={work} />

@@ -1,9 +1,19 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
-import { api, drawWith, type StepOut, type VerdictOut } from "../api/client";
+import {
+  around,
+  measured,
+  openLogbook,
+  pairing,
+  type StepOut,
+  type VerdictOut,
+  workedOut,
+} from "../api/client";
+import { kitCalled } from "../state/kits";
+import { useJob } from "../state/server";
 import { Sheet } from "../sheet/Sheet";
-import { useBench } from "../state/bench";
+import { look } from "../state/looks";
 import { keepForLater, useWakefulScreen } from "../state/keepAwake";
 import { minutesOf, orAsBefore, placeOf, type Sitting, useSitting } from "../state/sitting";
 import { Figures } from "../ui/Figures";
@@ -13,7 +23,7 @@ import { Header } from "./Header";
 export function BoardPage() {
   const job = Number(useParams().jobId);
   const { sitting, away, kept, begin, record, close } = useSitting(job);
-  const newest = useQuery({ queryKey: ["job", job], queryFn: () => api.job(job), retry: false });
+  const newest = useJob(job);
   useEffect(() => {
     document.title = `At the board · Entrick`;
   }, []);
@@ -81,7 +91,7 @@ export function BoardPage() {
 
 /** How a phone or tablet propped beside the board is brought here. */
 function OtherDevices({ job }: { job: number }) {
-  const { data } = useQuery({ queryKey: ["pairing"], queryFn: api.pairing });
+  const { data } = useQuery({ queryKey: ["pairing"], queryFn: () => pairing() });
   if (!data) return null;
   return (
     <section aria-labelledby="devices" className="pt-8 text-base">
@@ -128,18 +138,17 @@ function AtWork({ sitting, record, close }: WorkProps) {
     queryKey: ["board", text, schedule],
     queryFn: () =>
       orAsBefore(sitting.job, async () => {
-        drawWith(sitting.kit);
+        const kit = await kitCalled(sitting.kit);
         return {
-          work: await api.work(text, null, undefined, undefined, schedule),
-          around: await api.around(text, schedule),
-          hints: (await api.logbook().catch(() => null))?.spreads ?? [],
+          work: await workedOut({ text, schedule, kit }, null),
+          around: await around({ body: { text, schedule, kit } }),
+          hints: (await openLogbook().catch(() => null))?.spreads ?? [],
         };
       }),
     retry: false,
     staleTime: Infinity,
     gcTime: Infinity,
   });
-  const set = useBench((bench) => bench.set);
   const at = placeOf(sitting.events);
   const work = found.data?.work;
   const items: Item[] = found.data
@@ -160,9 +169,9 @@ function AtWork({ sitting, record, close }: WorkProps) {
   }, [found.data, found.isStale]);
   const before = items.slice(0, at + 1).findLast((each) => each.planned !== null)?.planned ?? 0;
   useEffect(() => {
-    set({ step: before, open: null, hover: null });
-    return () => set({ step: null });
-  }, [before, set]);
+    look({ step: before, open: null, hover: null });
+    return () => look({ step: null });
+  }, [before]);
   const since = useRef(0);
   const [paused, setPaused] = useState<number | null>(null);
   useEffect(() => {
@@ -360,7 +369,11 @@ function Remarks({ sitting, item, at, record }: RemarksProps) {
   const compare = async () => {
     setTold("");
     try {
-      const found = await api.measured(sitting.text, sitting.schedule, item.step.number, item.ready, value);
+      const kit = await kitCalled(sitting.kit);
+      const { text, schedule } = sitting;
+      const found = await measured({
+        body: { text, schedule, step: item.step.number, ready: item.ready, value, kit },
+      });
       setVerdict(found);
       record({ kind: "measured", step: at, tool: item.step.tool, off: found.off, text: value });
     } catch (problem) {

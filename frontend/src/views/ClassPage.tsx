@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { api, type ClassMarksOut } from "../api/client";
+import { type ClassMarksOut, listJobs, markClass, openJob, setPaper, type PapersIn } from "../api/client";
+import { downloadPapers } from "../api/files";
 import { Bars } from "../ui/Bars";
 import { Tabled } from "../ui/Tabled";
 import { Header } from "./Header";
@@ -31,6 +32,11 @@ export function ClassPage() {
   );
 }
 
+/** A set with the paper of one student: what stands around the papers is the same in all of them. */
+interface PartOfSet {
+  papers: unknown[];
+}
+
 function saved(content: string, type: string, name: string) {
   const url = URL.createObjectURL(new Blob([content], { type }));
   const link = document.createElement("a");
@@ -45,7 +51,7 @@ const words = (problem: unknown) => (problem instanceof Error ? problem.message 
 function Making({ made, told }: { made: (set: string) => void; told: (words: string) => void }) {
   const jobs = useQuery({
     queryKey: ["jobs for a class"],
-    queryFn: () => api.jobs({ archived: false, search: "", order: "drawing", page: 1 }),
+    queryFn: () => listJobs({ query: { order: "drawing" } }),
   });
   const [title, setTitle] = useState("Setting out");
   const [chosen, setChosen] = useState<number[]>([]);
@@ -56,13 +62,17 @@ function Making({ made, told }: { made: (set: string) => void; told: (words: str
   const make = async () => {
     const all = Number(students);
     try {
-      const texts = await Promise.all(chosen.map(async (job) => (await api.job(job)).newest.text));
-      let whole: Record<string, unknown> | null = null;
+      const texts = await Promise.all(
+        chosen.map(async (job) => (await openJob({ path: { job_id: job } })).newest.text),
+      );
+      let whole: PartOfSet | null = null;
       for (let student = 1; student <= all; student++) {
         setDone(student - 1);
-        const part = await api.setPart({ title, texts, student, count: Number(count), seed: Number(seed) });
+        const part = (await setPaper({
+          body: { title, texts, student, count: Number(count), seed: Number(seed) },
+        })) as unknown as PartOfSet;
         // A set is its first part with the papers of the others.
-        if (whole) (whole["papers"] as unknown[]).push(...(part["papers"] as unknown[]));
+        if (whole) whole.papers.push(...part.papers);
         else whole = part;
       }
       made(JSON.stringify(whole));
@@ -129,9 +139,9 @@ function Making({ made, told }: { made: (set: string) => void; told: (words: str
 }
 
 function Papers({ set, told }: { set: string; told: (words: string) => void }) {
-  const [paper, setPaper] = useState("A4");
+  const [paper, choosePaper] = useState<NonNullable<PapersIn["paper"]>>("A4");
   const take = (key: boolean) =>
-    api.papers(set, key, paper).then(
+    downloadPapers({ set, key, paper }).then(
       (name) => told(`${name} is in your downloads.`),
       (problem: unknown) => told(words(problem)),
     );
@@ -150,7 +160,7 @@ function Papers({ set, told }: { set: string; told: (words: string) => void }) {
         aria-label="Paper"
         className="field"
         value={paper}
-        onChange={(event) => setPaper(event.target.value)}
+        onChange={(event) => choosePaper(event.target.value as typeof paper)}
       >
         <option>A4</option>
         <option>letter</option>
@@ -183,7 +193,7 @@ function Marking({ set, take, told }: MarkingProps) {
   const mark = async (answers: string) => {
     told("Marking…");
     try {
-      const found = await api.marks(set, answers);
+      const found = await markClass({ body: { set, answers } });
       setMarks(found);
       told(`${found.papers.length} papers marked.`);
     } catch (problem) {

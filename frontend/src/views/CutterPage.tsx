@@ -1,13 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
-import { api, type CutIn, type CutOut } from "../api/client";
+import { cut, type CutIn, type CutOut, workedOut } from "../api/client";
+import { useJob } from "../state/server";
 import { Header } from "./Header";
 
 /** A cutter that is not here, seen at work: a program for it, the part it leaves, and how that fits the plan. */
 export function CutterPage() {
   const job = Number(useParams().jobId);
-  const found = useQuery({ queryKey: ["job", job], queryFn: () => api.job(job), retry: false });
+  const found = useJob(job);
   const [cut, setCut] = useState<CutOut | null>(null);
   useEffect(() => {
     document.title = "Cutter · Entrick";
@@ -43,7 +44,7 @@ const FAULTS = ["", "lost step", "late answer", "cut connection"] as const;
 function Setting({ text, take }: { text: string; take: (cut: CutOut | null) => void }) {
   const work = useQuery({
     queryKey: ["to cut", text],
-    queryFn: () => api.work(text, null),
+    queryFn: () => workedOut({ text }, null),
     staleTime: Infinity,
   });
   const [tool, setTool] = useState("");
@@ -58,13 +59,15 @@ function Setting({ text, take }: { text: string; take: (cut: CutOut | null) => v
     setTold("");
     try {
       take(
-        await api.cut({
-          text,
-          tool: number(tool),
-          feed: number(feed),
-          confirmed,
-          fault,
-          at: Number(at) || 0,
+        await cut({
+          body: {
+            text,
+            tool: number(tool),
+            feed: number(feed),
+            confirmed,
+            fault,
+            at: Number(at) || 0,
+          },
         }),
       );
     } catch (problem) {

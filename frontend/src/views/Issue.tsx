@@ -1,17 +1,14 @@
 import { Popover } from "radix-ui";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
-import { download, type ExportIn, type FileFormat, Problem, type ProofOut, type Work } from "../api/client";
+import { type ExportIn, type FormatOut, inWords, Problem, type ProofOut, type Work } from "../api/client";
+import { download } from "../api/files";
+import { useDocument } from "../state/document";
+import { useFormats } from "../state/server";
 
-const FORMATS: readonly (readonly [FileFormat, string, string])[] = [
-  ["pdf", "PDF", "the sheet at true size: print at 100 %"],
-  ["svg", "SVG", "the sheet in millimetres"],
-  ["dxf", "DXF", "the whole figure at full size, true arcs, layers by kind of line"],
-  ["cutter", "Cutter", "DXF of the outlines alone, at full size"],
-  ["run-sheet", "Run sheet", "every step on paper, with boxes to tick"],
-  ["csv", "CSV", "the settings, step by step"],
-  ["entrick", "Plan", "the plan itself, as text"],
-];
+/** Several things in a row: a, b and c. */
+const listed = (names: readonly string[]) =>
+  names.length > 1 ? `${names.slice(0, -1).join(", ")} and ${names.at(-1)}` : names.join();
 
 /** Files out of the plan, with the caution that belongs to them. */
 export function Issue({ work, proof }: { work: Work; proof: ProofOut | undefined }) {
@@ -21,26 +18,27 @@ export function Issue({ work, proof }: { work: Work; proof: ProofOut | undefined
   const [paper, setPaper] = useState<NonNullable<ExportIn["paper"]>>("A4");
   const [within, setWithin] = useState("0.01");
   const [told, setTold] = useState("");
-  const [refused, setRefused] = useState(false);
-  const take = async (format: FileFormat, insist = false) => {
-    setRefused(false);
-    if (!(Number(within) > 0 && Number(within) <= 10)) {
-      setTold(`A tolerance is more than 0 and at most 10 ${work.unit}: ${within} is not.`);
-      return;
-    }
+  const [refused, setRefused] = useState<FormatOut | null>(null);
+  const formats = useFormats();
+  const kit = useDocument((document) => document.kitText);
+  const take = async (format: FormatOut, insist = false) => {
+    setRefused(null);
+    const { text, schedule } = work;
+    const plan = { text, schedule, kit, construction, insist, ovals, paper, within: Number(within) };
     try {
-      const options = { construction, insist, ovals, paper, within: Number(within), schedule: work.schedule };
-      setTold(`${await download(format, work.text, options)} is in your downloads.`);
+      setTold(`${await download(format.key, plan)} is in your downloads.`);
     } catch (error) {
-      setTold(error instanceof Error ? error.message : String(error));
-      setRefused(error instanceof Problem && error.status === 409);
+      setTold(inWords(error));
+      if (error instanceof Problem && error.status === 409) setRefused(format);
     }
   };
+  const taking = (choice: FormatOut["takes"][number]) =>
+    formats?.formats.filter((format) => format.takes.includes(choice)).map((format) => format.label) ?? [];
   return (
     <Popover.Root
       onOpenChange={() => {
         setTold("");
-        setRefused(false);
+        setRefused(null);
       }}
     >
       <Popover.Trigger className="act">Issue…</Popover.Trigger>
@@ -59,7 +57,7 @@ export function Issue({ work, proof }: { work: Work; proof: ProofOut | undefined
               checked={construction}
               onChange={(event) => setConstruction(event.target.checked)}
             />
-            keep the construction on PDF, SVG and DXF
+            keep the construction on {listed(taking("construction"))}
           </label>
           <p className="flex items-baseline gap-2 pb-2 text-[15px]">
             <label htmlFor="ovals">true ellipses in DXF as</label>
@@ -87,18 +85,18 @@ export function Issue({ work, proof }: { work: Work; proof: ProofOut | undefined
             )}
           </p>
           <ul>
-            {FORMATS.map(([format, name, about]) => (
-              <li key={format} className="flex items-baseline gap-3 py-1">
+            {formats?.formats.map((format) => (
+              <li key={format.key} className="flex items-baseline gap-3 py-1">
                 <button className="act w-16" onClick={() => void take(format)}>
-                  {name}
+                  {format.label}
                 </button>
                 <span className="text-[15px]">
-                  {about}
-                  {format === "run-sheet" && (
+                  {format.about}
+                  {format.takes.includes("paper") && (
                     <>
                       , on{" "}
                       <select
-                        aria-label="Paper of the run sheet"
+                        aria-label={`Paper of the ${format.label.toLowerCase()}`}
                         className="field"
                         value={paper}
                         onChange={(event) => setPaper(event.target.value as typeof paper)}
@@ -108,7 +106,7 @@ export function Issue({ work, proof }: { work: Work; proof: ProofOut | undefined
                       </select>
                     </>
                   )}
-                  {format === "cutter" && proof?.cut && (
+                  {format.for_cutting && proof?.cut && (
                     <span className="block text-accent">✗ not as it is</span>
                   )}
                 </span>
@@ -126,11 +124,10 @@ export function Issue({ work, proof }: { work: Work; proof: ProofOut | undefined
             before cutting; guard, eye protection and the site’s own rules apply.
           </p>
           <p role="status" className="min-h-6 pt-1 text-[15px]">
-            {refused && <strong className="text-accent">Not to be cut as it is. </strong>}
             {told}
           </p>
           {refused && (
-            <button className="act" onClick={() => void take("cutter", true)}>
+            <button className="act" onClick={() => void take(refused, true)}>
               Insist: write it all the same
             </button>
           )}

@@ -1,7 +1,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { api, kitsChanged, type KitItemOut, type KitOut } from "../api/client";
-import { useSome } from "../state/bench";
+import { type KitItemOut, kitLacks, type KitOut, putKit, removeKit } from "../api/client";
+import { useKits } from "../state/kits";
+import { kitsChanged, takeKit, useSome } from "../state/document";
 import { Header } from "./Header";
 
 /** A kit as its file says it: what each item is, by its key. */
@@ -10,7 +11,7 @@ type Said = Record<string, Value>;
 
 /** The kits of instruments: what each holds, what it lacks for the job at hand, and which one is usual. */
 export function KitsPage() {
-  const { data, error } = useQuery({ queryKey: ["kits"], queryFn: api.kits });
+  const { data, error } = useKits();
   const [chosen, setChosen] = useState<string | null>(null);
   useEffect(() => {
     document.title = "Kits · Entrick";
@@ -56,7 +57,7 @@ export function KitsPage() {
 
 /** Which kit the job on the bench is drawn with. */
 function OfJob({ names }: { names: readonly string[] }) {
-  const { job, kit, takeKit } = useSome("job", "kit", "takeKit");
+  const { job, kit } = useSome("job", "kit");
   if (!job) return null;
   return (
     <p className="pt-4">
@@ -90,12 +91,12 @@ function Editor({ kit, items, shown }: EditorProps) {
   const file = useRef<HTMLInputElement>(null);
   const text = JSON.stringify(said, null, 1);
   const come = async () => {
-    kitsChanged();
     await queries.invalidateQueries();
+    await kitsChanged();
   };
   const keep = async (usual: boolean, of: string = text) => {
     try {
-      await api.putKit(name, of, usual);
+      await putKit({ path: { name }, body: { text: of, usual } });
       setTold(usual ? `${name} is the usual kit now.` : `${name} is kept.`);
       shown(name);
       await come();
@@ -150,7 +151,7 @@ function Editor({ kit, items, shown }: EditorProps) {
             From a file…
           </button>
           {!kit.starter && (
-            <button className="act" onClick={() => void api.removeKit(kit.name).then(come)}>
+            <button className="act" onClick={() => void removeKit({ path: { name: kit.name } }).then(come)}>
               Take away
             </button>
           )}
@@ -179,7 +180,7 @@ function Lacks({ kit }: { kit: string }) {
   const { text, work } = useSome("text", "work");
   const { data, error } = useQuery({
     queryKey: ["lacks", text, kit],
-    queryFn: () => api.lacks(text, kit),
+    queryFn: () => kitLacks({ body: { text, kit } }),
     enabled: text !== "",
     retry: false,
   });

@@ -1,14 +1,23 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
-import { api, type AmendedIn, type SittingEvent, type SittingOut } from "../api/client";
+import {
+  type AmendedIn,
+  amendSitting,
+  type EventIoOutput as SittingEvent,
+  forgetPractice,
+  openLogbook,
+  practiceRecord,
+  removeSitting,
+  type SittingOut,
+} from "../api/client";
 import { Bars } from "../ui/Bars";
 import { Tabled } from "../ui/Tabled";
 import { Header } from "./Header";
 
 /** The logbook: sittings, and what they teach of one's own hand. */
 export function LogbookPage() {
-  const { data, error } = useQuery({ queryKey: ["logbook"], queryFn: api.logbook });
+  const { data, error } = useQuery({ queryKey: ["logbook"], queryFn: () => openLogbook() });
   const queries = useQueryClient();
   useEffect(() => {
     document.title = "Logbook · Entrick";
@@ -18,7 +27,7 @@ export function LogbookPage() {
     await queries.invalidateQueries();
   };
   const remove = async (sitting: SittingOut) => {
-    await api.removeSitting(sitting.uid, !sitting.removed);
+    await removeSitting({ path: { uid: sitting.uid }, body: { removed: !sitting.removed } });
     await come();
   };
   const drawn = data?.sittings.filter((sitting) => !sitting.removed).toReversed() ?? [];
@@ -202,7 +211,7 @@ function Happened({ sitting, come }: { sitting: SittingOut; come: () => Promise<
   const [told, setTold] = useState("");
   const amend = async (amended: AmendedIn, done: string) => {
     try {
-      const found = await api.amendSitting(sitting.uid, amended);
+      const found = await amendSitting({ path: { uid: sitting.uid }, body: amended });
       setLast(found.events.at(-1)?.number ?? null);
       setTold(done);
       setAt(null);
@@ -338,7 +347,7 @@ function Correction({ event, put, leave }: CorrectionProps) {
 
 /** What practice has shown: rules, the worst first, and the slips that were made. */
 function Practised() {
-  const { data } = useQuery({ queryKey: ["practice"], queryFn: api.practice });
+  const { data } = useQuery({ queryKey: ["practice"], queryFn: () => practiceRecord() });
   const queries = useQueryClient();
   if (!data || data.standings.length === 0) return null;
   return (
@@ -378,7 +387,7 @@ function Practised() {
       <button
         className="act mt-2"
         onClick={() =>
-          void api.forgetPractice().then(() => queries.invalidateQueries({ queryKey: ["practice"] }))
+          void forgetPractice().then(() => queries.invalidateQueries({ queryKey: ["practice"] }))
         }
       >
         Forget what was practised

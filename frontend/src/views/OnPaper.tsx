@@ -1,24 +1,24 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { api, type RehearsalOut, type Work } from "../api/client";
-import { useBench } from "../state/bench";
+import { rehearsal, type RehearsalOut, type Work } from "../api/client";
+import { useDocument } from "../state/document";
+import { look } from "../state/looks";
 
 const EXAGGERATED = 20;
 const mm = (length: number) => length.toFixed(2);
 
 /** How well the outline will close when it is drawn by hand: the plan drawn by many hands. */
 export function OnPaper({ work }: { work: Work }) {
-  const set = useBench((bench) => bench.set);
-  const kit = useBench((bench) => bench.kit);
+  const kit = useDocument((document) => document.kitText);
   const [times, setTimes] = useState(EXAGGERATED);
   const { data, error } = useQuery({
     queryKey: ["rehearsal", work.text, kit],
-    queryFn: ({ signal }) => api.rehearsal(work.text, signal),
+    queryFn: ({ signal }) => rehearsal({ body: { text: work.text, kit }, signal }),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
     gcTime: 60_000,
   });
-  useEffect(() => () => set({ cloud: null, spot: null }), [set]);
+  useEffect(() => () => look({ cloud: null, spot: null }), []);
   if (error) return <p role="alert">{error.message}</p>;
   if (!data || data.joins.length === 0) return null;
   return (
@@ -51,7 +51,7 @@ export function OnPaper({ work }: { work: Work }) {
         <tbody>
           {data.joins.map((join, i) => {
             const show = () =>
-              set({ spot: join.place, cloud: { at: join.place, places: join.cloud, times } });
+              look({ spot: join.place, cloud: { at: join.place, places: join.cloud, times } });
             return (
               <tr key={i} className="border-b border-ruling align-top hover:bg-wash" onMouseEnter={show}>
                 <th scope="row" className="px-2 font-normal">

@@ -1,9 +1,20 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
-import { api, drawWith, type QuestionOut, type RoundOut, type VerdictInPractice } from "../api/client";
+import {
+  beginRound,
+  giveHint,
+  judgeAnswer,
+  type QuestionOut,
+  type RoundOut,
+  showSetting,
+  type VerdictInPractice,
+  workedOut,
+} from "../api/client";
+import { kitCalled } from "../state/kits";
+import { useJob } from "../state/server";
 import { Sheet } from "../sheet/Sheet";
-import { useBench } from "../state/bench";
+import { look } from "../state/looks";
 import { Figures } from "../ui/Figures";
 import { Header } from "./Header";
 
@@ -12,12 +23,13 @@ const SPACED = "entrick.practice.spaced";
 
 interface Round extends RoundOut {
   seed: number;
+  kit: string;
 }
 
 /** Practice on a job: a short round of questions beside the sheet, one at a time. */
 export function PracticePage() {
   const job = Number(useParams().jobId);
-  const found = useQuery({ queryKey: ["job", job], queryFn: () => api.job(job), retry: false });
+  const found = useJob(job);
   const [round, setRound] = useState<Round | null>(null);
   const [spaced, setSpaced] = useState(() => localStorage.getItem(SPACED) !== "no");
   const [varied, setVaried] = useState(true);
@@ -30,11 +42,10 @@ export function PracticePage() {
     const seed = crypto.getRandomValues(new Uint32Array(1))[0]! >>> 2;
     setTold("Making the questions…");
     try {
-      drawWith(found.data.kit ?? "");
-      setRound({
-        ...(await api.round({ text: found.data.newest.text, seed, count: ROUND, spaced, varied })),
-        seed,
-      });
+      const kit = await kitCalled(found.data.kit);
+      const { text } = found.data.newest;
+      const round = await beginRound({ body: { text, seed, count: ROUND, spaced, varied, kit } });
+      setRound({ ...round, seed, kit });
       setTold("");
     } catch (problem) {
       setTold(problem instanceof Error ? problem.message : String(problem));
@@ -142,21 +153,20 @@ function Shown({ question, text }: { question: QuestionOut; text: string }) {
   const shown = question.shows || text;
   const { data } = useQuery({
     queryKey: ["practised", shown],
-    queryFn: () => api.work(shown, null),
+    queryFn: () => workedOut({ text: shown }, null),
     staleTime: Infinity,
   });
-  const set = useBench((bench) => bench.set);
   const { step, line, lettered } = question;
   useEffect(() => {
     // Every solution is lettered where one of them is asked for; else nothing is open.
-    set({
+    look({
       step: step > 0 ? step - 1 : null,
       open: null,
       hover: null,
       ghosts: lettered ? line : null,
     });
-    return () => set({ step: null, ghosts: null, pick: null });
-  }, [step, line, lettered, set]);
+    return () => look({ step: null, ghosts: null, pick: null });
+  }, [step, line, lettered]);
   return (
     <div className="flex min-h-0 min-w-0 flex-1 flex-col stacked:order-first stacked:h-[38%] stacked:flex-none">
       {data && <Sheet work={data} />}
@@ -186,7 +196,9 @@ function One({ question, round, place, done, next }: OneProps) {
   const answer = async (answered: string) => {
     if (verdict || !answered.trim()) return;
     try {
-      const found = await api.answer({ ...about, uid: uid.current, said: answered, hints: hints.length });
+      const found = await judgeAnswer({
+        body: { ...about, uid: uid.current, said: answered, hints: hints.length },
+      });
       setSaid(answered);
       setVerdict(found);
       setTold("");
@@ -197,7 +209,7 @@ function One({ question, round, place, done, next }: OneProps) {
     }
   };
   const hint = async () => {
-    const found = await api.hint(about.text, about.seed, about.key, hints.length + 1);
+    const found = await giveHint({ body: { ...about, number: hints.length + 1 } });
     setHints([...hints, found.told]);
   };
   const keys = useRef({ answer, next, verdict });
@@ -287,7 +299,6 @@ function Choices({
   verdict: VerdictInPractice | null;
   answer: (choice: string) => void;
 }) {
-  const set = useBench((bench) => bench.set);
   const closed = verdict !== null;
   const { pointed, choices } = question;
   useEffect(() => {
@@ -297,9 +308,9 @@ function Choices({
       const choice = choices.find((each) => each === name || name.startsWith(`${each}.`));
       if (choice) answer(choice);
     };
-    set({ pick: { wanted: "the piece that comes next", take } });
-    return () => set({ pick: null });
-  }, [pointed, choices, closed, answer, set]);
+    look({ pick: { wanted: "the piece that comes next", take } });
+    return () => look({ pick: null });
+  }, [pointed, choices, closed, answer]);
   return (
     <ol className="space-y-1">
       {question.choices.map((choice, i) => {
@@ -384,7 +395,11 @@ function Typed({
   useLayoutEffect(() => field.current?.focus(), []);
   const { data } = useQuery({
     queryKey: ["opened to", question.tool, question.unit, typed],
-    queryFn: ({ signal }) => api.openedTo(typed, question.tool, question.unit, signal),
+    queryFn: ({ signal }) =>
+      showSetting({
+        body: { said: typed, tool: question.tool, unit: question.unit === "in" ? "in" : "mm" },
+        signal,
+      }),
     enabled: question.tool !== "" && typed.trim() !== "",
     staleTime: Infinity,
   });

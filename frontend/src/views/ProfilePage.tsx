@@ -1,10 +1,18 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { useNavigate } from "react-router";
-import { api, type ProfileIn, type ReadBackOut } from "../api/client";
+import {
+  enterJob,
+  type ProfileIn,
+  profileToTry,
+  type ReadBackOut,
+  readBackProfile,
+  workedOut,
+} from "../api/client";
 import { Sheet } from "../sheet/Sheet";
 import { type Opened, textOf, useOpened } from "../state/opened";
 import { Header } from "./Header";
+import { profileEndings, useFormats } from "../state/server";
 
 type Plan = ReadBackOut["plans"][number];
 type Asked = Required<Pick<ProfileIn, "units" | "layers">> & { within: string };
@@ -13,6 +21,7 @@ const AS_IT_IS: Asked = { units: "", within: "", layers: [] };
 
 /** A bare profile read back: what came, what was seen in it, and the plan it may have been drawn from. */
 export function ProfilePage() {
+  const formats = useFormats();
   const { file, put } = useOpened();
   const [asked, setAsked] = useState(AS_IT_IS);
   const [trouble, setTrouble] = useState("");
@@ -22,7 +31,7 @@ export function ProfilePage() {
   }, []);
   const open = async (chosen: File | undefined) => {
     if (!chosen) return;
-    const found = await textOf(chosen);
+    const found = await textOf(chosen, await profileEndings());
     setTrouble(found ? "" : `${chosen.name} is no profile: it is neither DXF, SVG nor CSV.`);
     if (!found) return;
     setAsked(AS_IT_IS);
@@ -47,7 +56,7 @@ export function ProfilePage() {
           ref={picker}
           type="file"
           className="hidden"
-          accept=".dxf,.svg,.csv"
+          accept={formats?.profiles.map((ending) => `.${ending}`).join(",")}
           aria-label="Choose a profile"
           onChange={(event) => {
             void open(event.target.files?.[0]);
@@ -72,9 +81,7 @@ export function ProfilePage() {
           <p className="text-pencil">The file is read on this machine and not kept.</p>
           <button
             className="act"
-            onClick={() =>
-              void api.sampleProfile().then(put, (problem: Error) => setTrouble(problem.message))
-            }
+            onClick={() => void profileToTry().then(put, (problem: Error) => setTrouble(problem.message))}
           >
             Try one of the lock yard
           </button>
@@ -95,7 +102,7 @@ function Read({ file, asked, ask }: ReadProps) {
   const wanted: ProfileIn = { ...file, units: asked.units, within, layers: asked.layers };
   const found = useQuery({
     queryKey: ["profile", wanted],
-    queryFn: ({ signal }) => api.readBack(wanted, signal),
+    queryFn: ({ signal }) => readBackProfile({ body: wanted, signal }),
     retry: false,
     staleTime: Infinity,
     placeholderData: (before, query) =>
@@ -317,7 +324,7 @@ function Enter({ plan, name }: { plan: Plan; name: string }) {
   const enter = useMutation({
     mutationFn: () => {
       const told = [`read back from ${name} by ${plan.numbers} numbers`, ...plan.told].join("; ");
-      return api.addJob({ text: plan.text, note: told.slice(0, 200) });
+      return enterJob({ body: { text: plan.text, note: told.slice(0, 200) } });
     },
     onSuccess: (job) => go(`/jobs/${job.id}`),
   });
@@ -335,7 +342,7 @@ function Enter({ plan, name }: { plan: Plan; name: string }) {
 function Laid({ text }: { text: string }) {
   const work = useQuery({
     queryKey: ["read back", text],
-    queryFn: () => api.work(text, null),
+    queryFn: () => workedOut({ text }, null),
     staleTime: Infinity,
     placeholderData: (before) => before,
   });

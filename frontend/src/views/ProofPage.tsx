@@ -3,7 +3,9 @@ import { Link, useParams } from "react-router";
 import type { ProofOut } from "../api/client";
 import { Findings } from "../notebook/Findings";
 import { Sheet } from "../sheet/Sheet";
-import { useBench, useProof, useSome } from "../state/bench";
+import { load, useDocument, useSome } from "../state/document";
+import { look } from "../state/looks";
+import { useProof } from "../state/server";
 import { Figures } from "../ui/Figures";
 import { Header } from "./Header";
 import { OnPaper } from "./OnPaper";
@@ -12,11 +14,11 @@ import { Issue } from "./Issue";
 /** The Proof: what was found, what was measured, and every junction, beside the sheet. */
 export function ProofPage() {
   const { jobId } = useParams();
-  const { job, work, message, load } = useSome("job", "work", "message", "load");
+  const { job, work, message } = useSome("job", "work", "message");
   const proof = useProof();
   useEffect(() => {
-    if (useBench.getState().job?.id !== Number(jobId)) void load(Number(jobId));
-  }, [jobId, load]);
+    if (useDocument.getState().job?.id !== Number(jobId)) void load(Number(jobId));
+  }, [jobId]);
   useEffect(() => {
     document.title = work ? `Proof of ${work.title || "Untitled"} · Entrick` : "Entrick";
   }, [work]);
@@ -114,7 +116,6 @@ function Measures({ proof }: { proof: ProofOut }) {
 }
 
 function Junctions({ proof }: { proof: ProofOut }) {
-  const set = useBench((bench) => bench.set);
   if (proof.junctions.length === 0) return null;
   return (
     <section className="pb-7">
@@ -134,8 +135,8 @@ function Junctions({ proof }: { proof: ProofOut }) {
             <tr
               key={i}
               className="border-b border-ruling hover:bg-wash"
-              onMouseEnter={() => set({ spot: row.place })}
-              onMouseLeave={() => set({ spot: null })}
+              onMouseEnter={() => look({ spot: row.place })}
+              onMouseLeave={() => look({ spot: null })}
             >
               <td className="px-2 italic">{row.outline}</td>
               <td className="px-2">{row.first}</td>

@@ -1,9 +1,20 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useDeferredValue, useEffect, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { api, type JobIn, type JobOut, takeAway, takeIn, type Wanted } from "../api/client";
+import {
+  type ListJobsData,
+  archiveJob,
+  enterJob,
+  type JobIn,
+  type JobOut,
+  lesson,
+  listJobs,
+  notice,
+} from "../api/client";
+import { takeAway, takeIn } from "../api/files";
 import { beginLesson } from "../notebook/Lesson";
-import { textOf, useOpened } from "../state/opened";
+import { textOf, useOpened, endsIn } from "../state/opened";
+import { profileEndings, useFormats } from "../state/server";
 import { Header } from "./Header";
 
 const ORDERS: [Wanted["order"], string][] = [
@@ -15,21 +26,25 @@ const ORDERS: [Wanted["order"], string][] = [
 
 const words = (problem: unknown) => (problem instanceof Error ? problem.message : String(problem));
 
+/** Which part of the register is wanted. */
+type Wanted = Required<Omit<NonNullable<ListJobsData["query"]>, "size">>;
+
 /** The drawing office's list of jobs, a page at a time. */
 export function Register() {
   const [wanted, setWanted] = useState<Wanted>({ archived: false, search: "", order: "worked", page: 1 });
   const file = useRef<HTMLInputElement>(null);
   const go = useNavigate();
+  const formats = useFormats();
   const queries = useQueryClient();
   const asked = useDeferredValue(wanted);
   const { data, error, isPending } = useQuery({
     queryKey: ["jobs", asked],
-    queryFn: ({ signal }) => api.jobs(asked, signal),
+    queryFn: ({ signal }) => listJobs({ query: asked, signal }),
     placeholderData: keepPreviousData,
     // What has not been worked out yet is looked at again until it has.
     refetchInterval: (query) => (query.state.data?.jobs.some((job) => job.pending) ? 1500 : false),
   });
-  const notice = useQuery({ queryKey: ["notice"], queryFn: api.notice, staleTime: Infinity }).data?.told;
+  const keeper = useQuery({ queryKey: ["notice"], queryFn: () => notice(), staleTime: Infinity }).data?.told;
   const [trouble, setTrouble] = useState("");
   const [over, setOver] = useState(false);
   const openProfile = useOpened((opened) => opened.put);
@@ -37,31 +52,34 @@ export function Register() {
     document.title = "Register · Entrick";
   }, []);
   const enter = useMutation({
-    mutationFn: (job: JobIn) => api.addJob(job),
+    mutationFn: (job: JobIn) => enterJob({ body: job }),
     onSuccess: (job) => go(`/jobs/${job.id}`),
     onError: (problem) => setTrouble(problem.message),
   });
   const put = useMutation({
-    mutationFn: (job: JobOut) => api.archive(job.id, !job.archived),
+    mutationFn: (job: JobOut) => archiveJob({ path: { job_id: job.id }, body: { archived: !job.archived } }),
     onSuccess: () => queries.invalidateQueries({ queryKey: ["jobs"] }),
     onError: (problem) => setTrouble(problem.message),
   });
   const open = async (chosen: File | undefined) => {
     if (!chosen) return;
     setTrouble("");
-    const found = await textOf(chosen);
+    const profiles = await profileEndings();
+    const found = await textOf(chosen, profiles);
     if (!found) {
       setTrouble(`${chosen.name} is not a plan: a plan is text, and this is not (or not in UTF-8).`);
       return;
     }
     // What is no plan may be a bare profile: then it is looked at before it is a job.
-    if (/\.(dxf|svg|csv)$/i.test(found.name)) {
+    if (endsIn(found.name, profiles)) {
       openProfile(found);
       await go("/profile");
       return;
     }
     try {
-      const job = await api.addJob({ text: found.text, note: `opened from ${found.name}`.slice(0, 200) });
+      const job = await enterJob({
+        body: { text: found.text, note: `opened from ${found.name}`.slice(0, 200) },
+      });
       await go(`/jobs/${job.id}`);
     } catch (problem) {
       setTrouble(words(problem));
@@ -69,8 +87,8 @@ export function Register() {
   };
   const learn = async () => {
     try {
-      const { start } = await api.lesson("");
-      const job = await api.addJob({ text: start, note: "the first job" });
+      const { start } = await lesson({ body: { text: "" } });
+      const job = await enterJob({ body: { text: start, note: "the first job" } });
       beginLesson(job.id);
       await go(`/jobs/${job.id}`);
     } catch (problem) {
@@ -116,7 +134,9 @@ export function Register() {
           ref={file}
           type="file"
           className="hidden"
-          accept=".entrick,.dxf,.svg,.csv,text/plain"
+          accept={[".entrick", ...(formats?.profiles ?? []).map((ending) => `.${ending}`), "text/plain"].join(
+            ",",
+          )}
           aria-label="Open a plan from disk"
           onChange={(event) => {
             void open(event.target.files?.[0]);
@@ -129,7 +149,7 @@ export function Register() {
           className={`mx-auto max-w-5xl bg-page px-8 py-6 max-[700px]:px-3 ${over ? "outline-4 outline-accent outline-dashed" : ""}`}
         >
           {over && <p role="status">Let go to open the plan, or the profile, as a job.</p>}
-          {[notice, trouble || error?.message].filter(Boolean).map((told) => (
+          {[keeper, trouble || error?.message].filter(Boolean).map((told) => (
             <p key={told} role="alert" className="mb-3 border-l-4 border-accent bg-wash px-3 py-1">
               {told}
             </p>

@@ -1,19 +1,12 @@
 import { diffLines } from "diff";
 import { AlertDialog } from "radix-ui";
-import { api } from "../api/client";
-import { useSome } from "../state/bench";
+import { enterJob } from "../api/client";
+import { compare, goOnFrom, replace, save, tell, useSome } from "../state/document";
 
 /** A save based on an old revision: both versions are shown, neither is lost. */
 export function StaleSave() {
-  const { stale, text, job, settle, replace, save, set } = useSome(
-    "stale",
-    "text",
-    "job",
-    "settle",
-    "replace",
-    "save",
-    "set",
-  );
+  const { stale, text, job } = useSome("stale", "text", "job");
+  const settle = goOnFrom;
   if (!stale) return null;
   const mine = async () => {
     settle(stale.number);
@@ -24,10 +17,10 @@ export function StaleSave() {
     await replace(stale.text);
   };
   const apart = async () => {
-    const copy = await api.addJob({ text, note: `parted from job ${job?.id}` });
+    const copy = await enterJob({ body: { text, note: `parted from job ${job?.id}` } });
     settle(stale.number);
     await replace(stale.text);
-    set({ message: `Yours is entered in the register as a job of its own, number ${copy.id}.` });
+    tell(`Yours is entered in the register as a job of its own, number ${copy.id}.`);
   };
   return (
     <AlertDialog.Root open>
@@ -52,7 +45,7 @@ export function StaleSave() {
             <AlertDialog.Action className="act" onClick={() => void apart()}>
               Keep mine as a job of its own
             </AlertDialog.Action>
-            <AlertDialog.Cancel className="act" onClick={() => set({ stale: null })}>
+            <AlertDialog.Cancel className="act" onClick={() => compare(null)}>
               Decide later
             </AlertDialog.Cancel>
           </div>

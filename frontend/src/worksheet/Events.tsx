@@ -1,16 +1,16 @@
 import { useRef, useState } from "react";
-import { api, type Entry, type EventOut, type EventsOut, Problem } from "../api/client";
-import { useBench, useSome } from "../state/bench";
+import { brief as readBrief, type Entry, type EventOut, type EventsOut, Problem } from "../api/client";
+import { edit, useSome } from "../state/document";
 
 /** What the follower does, as a table to edit, as sentences, or from a file of stations. */
 export function Events({ entry, events }: { entry: Entry; events: EventsOut }) {
-  const { text, edit } = useSome("text", "edit");
+  const { text } = useSome("text");
   const [brief, setBrief] = useState("");
   const [told, setTold] = useState<readonly string[]>([]);
   const file = useRef<HTMLInputElement>(null);
   const follow = async () => {
     try {
-      const read = await api.brief(text, entry.line, brief);
+      const read = await readBrief({ body: { text, line: entry.line, brief } });
       setTold(read.misread.map((row) => `Row ${row.row}: ${row.message}.`));
       if (read.statement && (await edit({ op: "line", line: entry.line, text: read.statement })))
         setBrief("");
@@ -90,7 +90,6 @@ interface RowProps {
 
 /** One event; what was typed is put into the plan, and judged there. */
 function Row({ line, said, number, may }: RowProps) {
-  const edit = useBench((bench) => bench.edit);
   const [last, setLast] = useState(said);
   const [row, setRow] = useState(said);
   if (said !== last) {

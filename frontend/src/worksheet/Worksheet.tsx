@@ -1,21 +1,23 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useLayoutEffect, useRef, useState } from "react";
-import { api, type Entry, type Mark, Problem, type Work, worksheetFile } from "../api/client";
+import { type Entry, type Mark, Problem, type Work, worksheet } from "../api/client";
+import { downloadWorksheet } from "../api/files";
 import { MarkShape } from "../sheet/MarkShape";
 import { Tabled } from "../ui/Tabled";
-import { useSome } from "../state/bench";
+import { useSome } from "../state/document";
+import { look } from "../state/looks";
 import { Events } from "./Events";
 
 /** A worksheet: the drawing of a cam or a gear that turns, and its tables, where the sheet lies otherwise. */
 export function Worksheet({ entry, work }: { entry: Entry; work: Work }) {
-  const { text, set } = useSome("text", "set");
+  const { text } = useSome("text");
   const [turn, setTurn] = useState(0);
   const [running, setRunning] = useState(false);
   const [told, setTold] = useState("");
   const heading = useRef<HTMLHeadingElement>(null);
   const { data, error } = useQuery({
     queryKey: ["worksheet", text, entry.line, turn],
-    queryFn: () => api.worksheet(text, entry.line, turn),
+    queryFn: () => worksheet({ body: { text, line: entry.line, turn } }),
     enabled: entry.worksheet,
     placeholderData: keepPreviousData,
     gcTime: 10_000,
@@ -30,7 +32,9 @@ export function Worksheet({ entry, work }: { entry: Entry; work: Work }) {
   }, [running, drawn]);
   const take = async (format: "pdf" | "csv", table?: number) => {
     try {
-      setTold(`${await worksheetFile(format, text, entry.line, turn, table)} is in your downloads.`);
+      setTold(
+        `${await downloadWorksheet(format, { text, line: entry.line, turn, table })} is in your downloads.`,
+      );
     } catch (fault) {
       setTold(fault instanceof Error ? fault.message : String(fault));
     }
@@ -47,7 +51,7 @@ export function Worksheet({ entry, work }: { entry: Entry; work: Work }) {
         <button className="act" onClick={() => void take("pdf")}>
           Print
         </button>
-        <button className="act" onClick={() => set({ worksheet: null })}>
+        <button className="act" onClick={() => look({ worksheet: null })}>
           Back to the sheet
         </button>
       </div>

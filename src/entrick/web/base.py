@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal, get_args
+from typing import Annotated, Any, Literal, Self, get_args
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -40,7 +40,13 @@ for _plain in (PlanError, DisplayList, *get_args(Mark)):
 class Crossing(BaseModel):
     """What crosses the API. How it is read and written is worked out when the first one does."""
 
-    model_config = ConfigDict(defer_build=True, **GIVEN)
+    model_config = ConfigDict(defer_build=True, from_attributes=True, **GIVEN)
+
+    @classmethod
+    def from_core(cls, thing: object, **more: Any) -> Self:
+        """Return what crosses of a thing of the core: its attributes by the names of the fields, and what is given
+        here."""
+        return cls.model_validate({name: getattr(thing, name) for name in cls.model_fields if name not in more} | more)
 
 
 class Asked(Crossing):

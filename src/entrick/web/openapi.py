@@ -68,6 +68,9 @@ def _described(operation: Operation, schemas: Schemas) -> dict[str, Any]:
     parameters = list(_parameters(operation))
     if parameters:
         found["parameters"] = parameters
+    if operation.sends:
+        binary = {"schema": {"type": "string", "format": "binary"}}
+        found["requestBody"] = {"required": True, "content": {operation.sends: binary}}
     if "body" in operation.takes:
         body = schemas[operation.takes["body"], "validation"]
         found["requestBody"] = {"required": True, "content": {"application/json": {"schema": body}}}

@@ -59,6 +59,8 @@ class Operation:
         Of an answer that went well.
     otherwise : callable, optional
         Gives the answer from the reason and the same parameters where the work is more than the desk does at once.
+    sends : str
+        Media type of a body that is no JSON and is read by the function itself.
     """
 
     method: str
@@ -66,6 +68,7 @@ class Operation:
     function: Callable[..., Any]
     status: int = 200
     otherwise: Callable[..., Any] | None = None
+    sends: str = ""
 
     @property
     def name(self) -> str:
@@ -151,9 +154,9 @@ class Operations:
         """Register a function that looks something up."""
         return self._registered("GET", address)
 
-    def post(self, address: str, status: int = 200, otherwise: Callable[..., Any] | None = None) -> Callable[[F], F]:
-        """Register a function that works something out, or enters something."""
-        return self._registered("POST", address, status, otherwise)
+    def post(self, address: str, **options: Any) -> Callable[[F], F]:
+        """Register a function that works something out, or enters something; with what else an `Operation` says."""
+        return self._registered("POST", address, **options)
 
     def put(self, address: str) -> Callable[[F], F]:
         """Register a function that keeps something."""
@@ -167,11 +170,9 @@ class Operations:
         """Register a function that takes something away."""
         return self._registered("DELETE", address)
 
-    def _registered(
-        self, method: str, address: str, status: int = 200, otherwise: Callable[..., Any] | None = None
-    ) -> Callable[[F], F]:
+    def _registered(self, method: str, address: str, **options: Any) -> Callable[[F], F]:
         def register(function: F) -> F:
-            self._all.append(Operation(method, f"/api{address}", function, status, otherwise))
+            self._all.append(Operation(method, f"/api{address}", function, **options))
             return function
 
         return register

@@ -115,27 +115,27 @@ export type Arrowhead = {
     /**
      * Kind
      */
-    kind?: 'arrow';
+    kind: 'arrow';
     /**
      * Length
      */
-    length?: number;
+    length: number;
     /**
      * Line
      */
-    line?: number;
+    line: number;
     /**
      * Role
      */
-    role?: string;
+    role: string;
     /**
      * Step
      */
-    step?: number;
+    step: number;
     /**
      * Wide
      */
-    wide?: number;
+    wide: number;
     /**
      * X
      */
@@ -203,7 +203,7 @@ export type CandidateOut = {
     /**
      * Marks
      */
-    marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Arrowhead | Lettering>;
+    marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Lettering | Arrowhead>;
     /**
      * Words
      */
@@ -347,7 +347,7 @@ export type ClauseOut = {
     /**
      * Picks
      */
-    picks?: Array<PickOut>;
+    picks: Array<PickOut>;
     /**
      * Text
      */
@@ -655,7 +655,7 @@ export type DisplayList = {
     /**
      * Factor
      */
-    factor?: number;
+    factor: number;
     /**
      * Height
      */
@@ -667,14 +667,14 @@ export type DisplayList = {
     /**
      * Origin
      */
-    origin?: [
+    origin: [
         number,
         number
     ];
     /**
      * Space
      */
-    space?: [
+    space: [
         number,
         number,
         number,
@@ -697,7 +697,7 @@ export type DrawingOut = {
     /**
      * Ground
      */
-    ground: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Arrowhead | Lettering>;
+    ground: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Lettering | Arrowhead>;
     /**
      * Height
      */
@@ -745,19 +745,19 @@ export type DrawnArc = {
     /**
      * Dash
      */
-    dash?: Array<number>;
+    dash: Array<number>;
     /**
      * Kind
      */
-    kind?: 'arc';
+    kind: 'arc';
     /**
      * Line
      */
-    line?: number;
+    line: number;
     /**
      * Name
      */
-    name?: string;
+    name: string;
     /**
      * R
      */
@@ -773,7 +773,7 @@ export type DrawnArc = {
     /**
      * Step
      */
-    step?: number;
+    step: number;
     /**
      * Sweep
      */
@@ -797,19 +797,19 @@ export type DrawnCircle = {
     /**
      * Dash
      */
-    dash?: Array<number>;
+    dash: Array<number>;
     /**
      * Kind
      */
-    kind?: 'circle';
+    kind: 'circle';
     /**
      * Line
      */
-    line?: number;
+    line: number;
     /**
      * Name
      */
-    name?: string;
+    name: string;
     /**
      * R
      */
@@ -821,7 +821,7 @@ export type DrawnCircle = {
     /**
      * Step
      */
-    step?: number;
+    step: number;
 };
 
 /**
@@ -833,15 +833,15 @@ export type DrawnDot = {
     /**
      * Kind
      */
-    kind?: 'dot';
+    kind: 'dot';
     /**
      * Line
      */
-    line?: number;
+    line: number;
     /**
      * Name
      */
-    name?: string;
+    name: string;
     /**
      * Role
      */
@@ -849,7 +849,7 @@ export type DrawnDot = {
     /**
      * Step
      */
-    step?: number;
+    step: number;
     /**
      * X
      */
@@ -869,19 +869,19 @@ export type DrawnLine = {
     /**
      * Dash
      */
-    dash?: Array<number>;
+    dash: Array<number>;
     /**
      * Kind
      */
-    kind?: 'line';
+    kind: 'line';
     /**
      * Line
      */
-    line?: number;
+    line: number;
     /**
      * Name
      */
-    name?: string;
+    name: string;
     /**
      * Role
      */
@@ -889,7 +889,7 @@ export type DrawnLine = {
     /**
      * Step
      */
-    step?: number;
+    step: number;
     /**
      * X1
      */
@@ -937,23 +937,23 @@ export type DrawnRun = {
     /**
      * Dash
      */
-    dash?: Array<number>;
+    dash: Array<number>;
     /**
      * Kind
      */
-    kind?: 'run';
+    kind: 'run';
     /**
      * Line
      */
-    line?: number;
+    line: number;
     /**
      * Name
      */
-    name?: string;
+    name: string;
     /**
      * Oval
      */
-    oval?: [
+    oval: [
         number,
         number,
         number,
@@ -967,7 +967,7 @@ export type DrawnRun = {
     /**
      * Step
      */
-    step?: number;
+    step: number;
 };
 
 /**
@@ -1007,29 +1007,29 @@ export type EntryOut = {
     /**
      * Assumed
      */
-    assumed?: boolean;
+    assumed: boolean;
     /**
      * Candidates
      */
-    candidates?: Array<CandidateOut>;
+    candidates: Array<CandidateOut>;
     /**
      * Clauses
      */
-    clauses?: Array<ClauseOut>;
+    clauses: Array<ClauseOut>;
     /**
      * Comment
      */
-    comment?: string;
-    error?: PlanError | null;
-    events?: EventsOut | null;
+    comment: string;
+    error: PlanError | null;
+    events: EventsOut | null;
     /**
      * Has Methods
      */
-    has_methods?: boolean;
+    has_methods: boolean;
     /**
      * Kind
      */
-    kind?: string;
+    kind: string;
     /**
      * Line
      */
@@ -1037,19 +1037,19 @@ export type EntryOut = {
     /**
      * Mistake
      */
-    mistake?: string;
+    mistake: string;
     /**
      * Name
      */
-    name?: string;
+    name: string;
     /**
      * Note
      */
-    note?: string;
+    note: string;
     /**
      * Sentence
      */
-    sentence?: string;
+    sentence: string;
     /**
      * Text
      */
@@ -1057,11 +1057,11 @@ export type EntryOut = {
     /**
      * Working
      */
-    working?: Array<string>;
+    working: Array<string>;
     /**
      * Worksheet
      */
-    worksheet?: boolean;
+    worksheet: boolean;
 };
 
 /**
@@ -1069,7 +1069,7 @@ export type EntryOut = {
  *
  * One thing that happened at the board, numbered by the device; see `core.logbook.Event`.
  */
-export type EventIo = {
+export type EventIoInput = {
     /**
      * Kind
      */
@@ -1102,6 +1102,46 @@ export type EventIo = {
      * Tool
      */
     tool?: string;
+};
+
+/**
+ * EventIO
+ *
+ * One thing that happened at the board, numbered by the device; see `core.logbook.Event`.
+ */
+export type EventIoOutput = {
+    /**
+     * Kind
+     */
+    kind: 'done' | 'back' | 'measured' | 'slip' | 'note' | 'closed' | 'corrected' | 'undone';
+    /**
+     * Number
+     */
+    number: number;
+    /**
+     * Of
+     */
+    of: number;
+    /**
+     * Off
+     */
+    off: number;
+    /**
+     * Seconds
+     */
+    seconds: number;
+    /**
+     * Step
+     */
+    step: number;
+    /**
+     * Text
+     */
+    text: string;
+    /**
+     * Tool
+     */
+    tool: string;
 };
 
 /**
@@ -1141,7 +1181,7 @@ export type EventsIn = {
     /**
      * Events
      */
-    events: Array<EventIo>;
+    events: Array<EventIoInput>;
 };
 
 /**
@@ -1284,6 +1324,54 @@ export type FormOut = {
 };
 
 /**
+ * FormatOut
+ *
+ * A file a plan goes out as; see `core.formats.issue.Format`.
+ */
+export type FormatOut = {
+    /**
+     * About
+     */
+    about: string;
+    /**
+     * Ending
+     */
+    ending: string;
+    /**
+     * For Cutting
+     */
+    for_cutting: boolean;
+    /**
+     * Key
+     */
+    key: string;
+    /**
+     * Label
+     */
+    label: string;
+    /**
+     * Takes
+     */
+    takes: Array<'construction' | 'ovals' | 'paper'>;
+};
+
+/**
+ * FormatsOut
+ *
+ * Every file a plan goes out as, and how the names of files end that a bare profile is read from.
+ */
+export type FormatsOut = {
+    /**
+     * Formats
+     */
+    formats: Array<FormatOut>;
+    /**
+     * Profiles
+     */
+    profiles: Array<string>;
+};
+
+/**
  * GivenOut
  *
  * A given.
@@ -1297,7 +1385,7 @@ export type GivenOut = {
     /**
      * Is Chain
      */
-    is_chain?: boolean;
+    is_chain: boolean;
     /**
      * Line
      */
@@ -1549,7 +1637,7 @@ export type JobWithPlan = {
     /**
      * Kit
      */
-    kit?: string;
+    kit: string;
     newest: RevisionOut;
     /**
      * Schedule
@@ -1786,7 +1874,7 @@ export type KitItemOut = {
     /**
      * Picture
      */
-    picture?: string;
+    picture: string;
     /**
      * Sort
      */
@@ -1898,7 +1986,7 @@ export type LayerOut = {
     /**
      * Marks
      */
-    marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Arrowhead | Lettering> | null;
+    marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Lettering | Arrowhead> | null;
 };
 
 /**
@@ -1945,11 +2033,11 @@ export type Lettering = {
     /**
      * Anchor
      */
-    anchor?: 'start' | 'middle' | 'end';
+    anchor: 'start' | 'middle' | 'end';
     /**
      * Angle
      */
-    angle?: number;
+    angle: number;
     /**
      * Height
      */
@@ -1957,23 +2045,23 @@ export type Lettering = {
     /**
      * Kind
      */
-    kind?: 'text';
+    kind: 'text';
     /**
      * Line
      */
-    line?: number;
+    line: number;
     /**
      * Role
      */
-    role?: string;
+    role: string;
     /**
      * Slant
      */
-    slant?: number;
+    slant: number;
     /**
      * Step
      */
-    step?: number;
+    step: number;
     /**
      * Text
      */
@@ -2173,7 +2261,7 @@ export type MethodOut = {
     /**
      * Marks
      */
-    marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Arrowhead | Lettering>;
+    marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Lettering | Arrowhead>;
     /**
      * Row
      */
@@ -2342,7 +2430,7 @@ export type OpenedOut = {
     /**
      * Marks
      */
-    marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Arrowhead | Lettering>;
+    marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Lettering | Arrowhead>;
     /**
      * Steps
      */
@@ -2378,7 +2466,7 @@ export type OpenedToOut = {
     /**
      * Picture
      */
-    picture?: string;
+    picture: string;
 };
 
 /**
@@ -2437,19 +2525,19 @@ export type PairingOut = {
     /**
      * Address
      */
-    address?: string;
+    address: string;
     /**
      * Code
      */
-    code?: string;
+    code: string;
     /**
      * Picture
      */
-    picture?: string;
+    picture: string;
     /**
      * Secure
      */
-    secure?: boolean;
+    secure: boolean;
 };
 
 /**
@@ -2510,7 +2598,7 @@ export type PlanError = {
     /**
      * Clause
      */
-    clause?: number | null;
+    clause: number | null;
     /**
      * Line
      */
@@ -2518,11 +2606,11 @@ export type PlanError = {
     /**
      * Meant
      */
-    meant?: Array<Meaning>;
+    meant: Array<Meaning>;
     /**
      * Mend
      */
-    mend?: string | null;
+    mend: string | null;
     /**
      * Message
      */
@@ -2853,7 +2941,7 @@ export type RegionsOut = {
     /**
      * Marks
      */
-    marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Arrowhead | Lettering>;
+    marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Lettering | Arrowhead>;
     /**
      * Statements
      */
@@ -3448,11 +3536,11 @@ export type SittingOut = {
     /**
      * Events
      */
-    events: Array<EventIo>;
+    events: Array<EventIoOutput>;
     /**
      * Gap
      */
-    gap?: number | null;
+    gap: number | null;
     /**
      * Job
      */
@@ -3464,7 +3552,7 @@ export type SittingOut = {
     /**
      * Minutes
      */
-    minutes?: number;
+    minutes: number;
     /**
      * Rehearsed
      */
@@ -3484,11 +3572,11 @@ export type SittingOut = {
     /**
      * Slips
      */
-    slips?: number;
+    slips: number;
     /**
      * Standing
      */
-    standing?: Array<EventIo>;
+    standing: Array<EventIoOutput>;
     /**
      * Started At
      */
@@ -3496,11 +3584,11 @@ export type SittingOut = {
     /**
      * Steps
      */
-    steps?: number;
+    steps: number;
     /**
      * Title
      */
-    title?: string;
+    title: string;
     /**
      * Uid
      */
@@ -3834,7 +3922,7 @@ export type WorkOut = {
     /**
      * At
      */
-    at?: number;
+    at: number;
     /**
      * Drawing
      */
@@ -3851,11 +3939,11 @@ export type WorkOut = {
     /**
      * Refused
      */
-    refused?: string;
+    refused: string;
     /**
      * Schedule
      */
-    schedule?: 'written' | 'settings' | 'clean';
+    schedule: 'written' | 'settings' | 'clean';
     sheet: SheetOut;
     sheet_drawing: DrawingOut;
     /**
@@ -3879,7 +3967,7 @@ export type WorkOut = {
     /**
      * Trouble
      */
-    trouble?: string;
+    trouble: string;
     /**
      * Unit
      */
@@ -3887,7 +3975,7 @@ export type WorkOut = {
     /**
      * Usually
      */
-    usually?: string;
+    usually: string;
 };
 
 /**
@@ -3963,14 +4051,14 @@ export type WorksheetOut = {
     turns: string;
 };
 
-export type PlansAroundAroundPostData = {
+export type AroundData = {
     body: ScheduledIn;
     path?: never;
     query?: never;
     url: '/api/around';
 };
 
-export type PlansAroundAroundPostErrors = {
+export type AroundErrors = {
     /**
      * Bad Request
      */
@@ -4021,25 +4109,25 @@ export type PlansAroundAroundPostErrors = {
     507: Problem;
 };
 
-export type PlansAroundAroundPostError = PlansAroundAroundPostErrors[keyof PlansAroundAroundPostErrors];
+export type AroundError = AroundErrors[keyof AroundErrors];
 
-export type PlansAroundAroundPostResponses = {
+export type AroundResponses = {
     /**
      * OK
      */
     200: AroundOut;
 };
 
-export type PlansAroundAroundPostResponse = PlansAroundAroundPostResponses[keyof PlansAroundAroundPostResponses];
+export type AroundResponse = AroundResponses[keyof AroundResponses];
 
-export type PlansBriefBriefPostData = {
+export type BriefData = {
     body: BriefIn;
     path?: never;
     query?: never;
     url: '/api/brief';
 };
 
-export type PlansBriefBriefPostErrors = {
+export type BriefErrors = {
     /**
      * Bad Request
      */
@@ -4090,25 +4178,25 @@ export type PlansBriefBriefPostErrors = {
     507: Problem;
 };
 
-export type PlansBriefBriefPostError = PlansBriefBriefPostErrors[keyof PlansBriefBriefPostErrors];
+export type BriefError = BriefErrors[keyof BriefErrors];
 
-export type PlansBriefBriefPostResponses = {
+export type BriefResponses = {
     /**
      * OK
      */
     200: BriefOut;
 };
 
-export type PlansBriefBriefPostResponse = PlansBriefBriefPostResponses[keyof PlansBriefBriefPostResponses];
+export type BriefResponse = BriefResponses[keyof BriefResponses];
 
-export type PlansCompletionCompletePostData = {
+export type CompleteRowData = {
     body: CompleteIn;
     path?: never;
     query?: never;
     url: '/api/complete';
 };
 
-export type PlansCompletionCompletePostErrors = {
+export type CompleteRowErrors = {
     /**
      * Bad Request
      */
@@ -4159,25 +4247,25 @@ export type PlansCompletionCompletePostErrors = {
     507: Problem;
 };
 
-export type PlansCompletionCompletePostError = PlansCompletionCompletePostErrors[keyof PlansCompletionCompletePostErrors];
+export type CompleteRowError = CompleteRowErrors[keyof CompleteRowErrors];
 
-export type PlansCompletionCompletePostResponses = {
+export type CompleteRowResponses = {
     /**
      * OK
      */
     200: CompleteOut;
 };
 
-export type PlansCompletionCompletePostResponse = PlansCompletionCompletePostResponses[keyof PlansCompletionCompletePostResponses];
+export type CompleteRowResponse = CompleteRowResponses[keyof CompleteRowResponses];
 
-export type PlansCutCutPostData = {
+export type CutData = {
     body: CutIn;
     path?: never;
     query?: never;
     url: '/api/cut';
 };
 
-export type PlansCutCutPostErrors = {
+export type CutErrors = {
     /**
      * Bad Request
      */
@@ -4228,30 +4316,30 @@ export type PlansCutCutPostErrors = {
     507: Problem;
 };
 
-export type PlansCutCutPostError = PlansCutCutPostErrors[keyof PlansCutCutPostErrors];
+export type CutError = CutErrors[keyof CutErrors];
 
-export type PlansCutCutPostResponses = {
+export type CutResponses = {
     /**
      * OK
      */
     200: CutOut;
 };
 
-export type PlansCutCutPostResponse = PlansCutCutPostResponses[keyof PlansCutCutPostResponses];
+export type CutResponse = CutResponses[keyof CutResponses];
 
-export type PlansExportExportStringFormatPostData = {
+export type ExportPlanData = {
     body: ExportIn;
     path: {
         /**
          * Format
          */
-        format: 'pdf' | 'svg' | 'dxf' | 'cutter' | 'csv' | 'run-sheet' | 'entrick';
+        format: string;
     };
     query?: never;
     url: '/api/export/{format}';
 };
 
-export type PlansExportExportStringFormatPostErrors = {
+export type ExportPlanErrors = {
     /**
      * Bad Request
      */
@@ -4302,18 +4390,87 @@ export type PlansExportExportStringFormatPostErrors = {
     507: Problem;
 };
 
-export type PlansExportExportStringFormatPostError = PlansExportExportStringFormatPostErrors[keyof PlansExportExportStringFormatPostErrors];
+export type ExportPlanError = ExportPlanErrors[keyof ExportPlanErrors];
 
-export type PlansExportExportStringFormatPostResponses = {
+export type ExportPlanResponses = {
     /**
-     * A file
+     * OK
      */
     200: Blob | File;
 };
 
-export type PlansExportExportStringFormatPostResponse = PlansExportExportStringFormatPostResponses[keyof PlansExportExportStringFormatPostResponses];
+export type ExportPlanResponse = ExportPlanResponses[keyof ExportPlanResponses];
 
-export type JobsRegisterGetData = {
+export type EveryFormatData = {
+    body?: never;
+    path?: never;
+    query?: never;
+    url: '/api/formats';
+};
+
+export type EveryFormatErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type EveryFormatError = EveryFormatErrors[keyof EveryFormatErrors];
+
+export type EveryFormatResponses = {
+    /**
+     * OK
+     */
+    200: FormatsOut;
+};
+
+export type EveryFormatResponse = EveryFormatResponses[keyof EveryFormatResponses];
+
+export type ListJobsData = {
     body?: never;
     path?: never;
     query?: {
@@ -4341,7 +4498,7 @@ export type JobsRegisterGetData = {
     url: '/api/jobs';
 };
 
-export type JobsRegisterGetErrors = {
+export type ListJobsErrors = {
     /**
      * Bad Request
      */
@@ -4392,25 +4549,25 @@ export type JobsRegisterGetErrors = {
     507: Problem;
 };
 
-export type JobsRegisterGetError = JobsRegisterGetErrors[keyof JobsRegisterGetErrors];
+export type ListJobsError = ListJobsErrors[keyof ListJobsErrors];
 
-export type JobsRegisterGetResponses = {
+export type ListJobsResponses = {
     /**
      * OK
      */
     200: JobsOut;
 };
 
-export type JobsRegisterGetResponse = JobsRegisterGetResponses[keyof JobsRegisterGetResponses];
+export type ListJobsResponse = ListJobsResponses[keyof ListJobsResponses];
 
-export type JobsEnterPostData = {
+export type EnterJobData = {
     body: JobIn;
     path?: never;
     query?: never;
     url: '/api/jobs';
 };
 
-export type JobsEnterPostErrors = {
+export type EnterJobErrors = {
     /**
      * Bad Request
      */
@@ -4461,18 +4618,18 @@ export type JobsEnterPostErrors = {
     507: Problem;
 };
 
-export type JobsEnterPostError = JobsEnterPostErrors[keyof JobsEnterPostErrors];
+export type EnterJobError = EnterJobErrors[keyof EnterJobErrors];
 
-export type JobsEnterPostResponses = {
+export type EnterJobResponses = {
     /**
      * Created
      */
     201: JobOut;
 };
 
-export type JobsEnterPostResponse = JobsEnterPostResponses[keyof JobsEnterPostResponses];
+export type EnterJobResponse = EnterJobResponses[keyof EnterJobResponses];
 
-export type JobsOneIntJobIdGetData = {
+export type OpenJobData = {
     body?: never;
     path: {
         /**
@@ -4484,7 +4641,7 @@ export type JobsOneIntJobIdGetData = {
     url: '/api/jobs/{job_id}';
 };
 
-export type JobsOneIntJobIdGetErrors = {
+export type OpenJobErrors = {
     /**
      * Bad Request
      */
@@ -4535,18 +4692,18 @@ export type JobsOneIntJobIdGetErrors = {
     507: Problem;
 };
 
-export type JobsOneIntJobIdGetError = JobsOneIntJobIdGetErrors[keyof JobsOneIntJobIdGetErrors];
+export type OpenJobError = OpenJobErrors[keyof OpenJobErrors];
 
-export type JobsOneIntJobIdGetResponses = {
+export type OpenJobResponses = {
     /**
      * OK
      */
     200: JobWithPlan;
 };
 
-export type JobsOneIntJobIdGetResponse = JobsOneIntJobIdGetResponses[keyof JobsOneIntJobIdGetResponses];
+export type OpenJobResponse = OpenJobResponses[keyof OpenJobResponses];
 
-export type JobsArchiveIntJobIdPatchData = {
+export type ArchiveJobData = {
     body: ArchiveIn;
     path: {
         /**
@@ -4558,7 +4715,7 @@ export type JobsArchiveIntJobIdPatchData = {
     url: '/api/jobs/{job_id}';
 };
 
-export type JobsArchiveIntJobIdPatchErrors = {
+export type ArchiveJobErrors = {
     /**
      * Bad Request
      */
@@ -4609,18 +4766,18 @@ export type JobsArchiveIntJobIdPatchErrors = {
     507: Problem;
 };
 
-export type JobsArchiveIntJobIdPatchError = JobsArchiveIntJobIdPatchErrors[keyof JobsArchiveIntJobIdPatchErrors];
+export type ArchiveJobError = ArchiveJobErrors[keyof ArchiveJobErrors];
 
-export type JobsArchiveIntJobIdPatchResponses = {
+export type ArchiveJobResponses = {
     /**
      * OK
      */
     200: JobOut;
 };
 
-export type JobsArchiveIntJobIdPatchResponse = JobsArchiveIntJobIdPatchResponses[keyof JobsArchiveIntJobIdPatchResponses];
+export type ArchiveJobResponse = ArchiveJobResponses[keyof ArchiveJobResponses];
 
-export type JobsKitIntJobIdKitPutData = {
+export type SetKitData = {
     body: JobKitIn;
     path: {
         /**
@@ -4632,7 +4789,7 @@ export type JobsKitIntJobIdKitPutData = {
     url: '/api/jobs/{job_id}/kit';
 };
 
-export type JobsKitIntJobIdKitPutErrors = {
+export type SetKitErrors = {
     /**
      * Bad Request
      */
@@ -4683,18 +4840,18 @@ export type JobsKitIntJobIdKitPutErrors = {
     507: Problem;
 };
 
-export type JobsKitIntJobIdKitPutError = JobsKitIntJobIdKitPutErrors[keyof JobsKitIntJobIdKitPutErrors];
+export type SetKitError = SetKitErrors[keyof SetKitErrors];
 
-export type JobsKitIntJobIdKitPutResponses = {
+export type SetKitResponses = {
     /**
      * OK
      */
     200: JobKitIn;
 };
 
-export type JobsKitIntJobIdKitPutResponse = JobsKitIntJobIdKitPutResponses[keyof JobsKitIntJobIdKitPutResponses];
+export type SetKitResponse = SetKitResponses[keyof SetKitResponses];
 
-export type JobsHistoryIntJobIdRevisionsGetData = {
+export type ListRevisionsData = {
     body?: never;
     path: {
         /**
@@ -4706,7 +4863,7 @@ export type JobsHistoryIntJobIdRevisionsGetData = {
     url: '/api/jobs/{job_id}/revisions';
 };
 
-export type JobsHistoryIntJobIdRevisionsGetErrors = {
+export type ListRevisionsErrors = {
     /**
      * Bad Request
      */
@@ -4757,18 +4914,18 @@ export type JobsHistoryIntJobIdRevisionsGetErrors = {
     507: Problem;
 };
 
-export type JobsHistoryIntJobIdRevisionsGetError = JobsHistoryIntJobIdRevisionsGetErrors[keyof JobsHistoryIntJobIdRevisionsGetErrors];
+export type ListRevisionsError = ListRevisionsErrors[keyof ListRevisionsErrors];
 
-export type JobsHistoryIntJobIdRevisionsGetResponses = {
+export type ListRevisionsResponses = {
     /**
      * OK
      */
     200: RevisionsOut;
 };
 
-export type JobsHistoryIntJobIdRevisionsGetResponse = JobsHistoryIntJobIdRevisionsGetResponses[keyof JobsHistoryIntJobIdRevisionsGetResponses];
+export type ListRevisionsResponse = ListRevisionsResponses[keyof ListRevisionsResponses];
 
-export type JobsSaveIntJobIdRevisionsPostData = {
+export type SaveRevisionData = {
     body: SaveIn;
     path: {
         /**
@@ -4780,7 +4937,7 @@ export type JobsSaveIntJobIdRevisionsPostData = {
     url: '/api/jobs/{job_id}/revisions';
 };
 
-export type JobsSaveIntJobIdRevisionsPostErrors = {
+export type SaveRevisionErrors = {
     /**
      * Bad Request
      */
@@ -4831,18 +4988,18 @@ export type JobsSaveIntJobIdRevisionsPostErrors = {
     507: Problem;
 };
 
-export type JobsSaveIntJobIdRevisionsPostError = JobsSaveIntJobIdRevisionsPostErrors[keyof JobsSaveIntJobIdRevisionsPostErrors];
+export type SaveRevisionError = SaveRevisionErrors[keyof SaveRevisionErrors];
 
-export type JobsSaveIntJobIdRevisionsPostResponses = {
+export type SaveRevisionResponses = {
     /**
      * Created
      */
     201: RevisionOut;
 };
 
-export type JobsSaveIntJobIdRevisionsPostResponse = JobsSaveIntJobIdRevisionsPostResponses[keyof JobsSaveIntJobIdRevisionsPostResponses];
+export type SaveRevisionResponse = SaveRevisionResponses[keyof SaveRevisionResponses];
 
-export type JobsRevisionIntJobIdRevisionsIntNumberGetData = {
+export type OneRevisionData = {
     body?: never;
     path: {
         /**
@@ -4858,7 +5015,7 @@ export type JobsRevisionIntJobIdRevisionsIntNumberGetData = {
     url: '/api/jobs/{job_id}/revisions/{number}';
 };
 
-export type JobsRevisionIntJobIdRevisionsIntNumberGetErrors = {
+export type OneRevisionErrors = {
     /**
      * Bad Request
      */
@@ -4909,18 +5066,18 @@ export type JobsRevisionIntJobIdRevisionsIntNumberGetErrors = {
     507: Problem;
 };
 
-export type JobsRevisionIntJobIdRevisionsIntNumberGetError = JobsRevisionIntJobIdRevisionsIntNumberGetErrors[keyof JobsRevisionIntJobIdRevisionsIntNumberGetErrors];
+export type OneRevisionError = OneRevisionErrors[keyof OneRevisionErrors];
 
-export type JobsRevisionIntJobIdRevisionsIntNumberGetResponses = {
+export type OneRevisionResponses = {
     /**
      * OK
      */
     200: RevisionOut;
 };
 
-export type JobsRevisionIntJobIdRevisionsIntNumberGetResponse = JobsRevisionIntJobIdRevisionsIntNumberGetResponses[keyof JobsRevisionIntJobIdRevisionsIntNumberGetResponses];
+export type OneRevisionResponse = OneRevisionResponses[keyof OneRevisionResponses];
 
-export type JobsScheduleIntJobIdSchedulePutData = {
+export type SetScheduleData = {
     body: ScheduleIn;
     path: {
         /**
@@ -4932,7 +5089,7 @@ export type JobsScheduleIntJobIdSchedulePutData = {
     url: '/api/jobs/{job_id}/schedule';
 };
 
-export type JobsScheduleIntJobIdSchedulePutErrors = {
+export type SetScheduleErrors = {
     /**
      * Bad Request
      */
@@ -4983,18 +5140,18 @@ export type JobsScheduleIntJobIdSchedulePutErrors = {
     507: Problem;
 };
 
-export type JobsScheduleIntJobIdSchedulePutError = JobsScheduleIntJobIdSchedulePutErrors[keyof JobsScheduleIntJobIdSchedulePutErrors];
+export type SetScheduleError = SetScheduleErrors[keyof SetScheduleErrors];
 
-export type JobsScheduleIntJobIdSchedulePutResponses = {
+export type SetScheduleResponses = {
     /**
      * OK
      */
     200: ScheduleIn;
 };
 
-export type JobsScheduleIntJobIdSchedulePutResponse = JobsScheduleIntJobIdSchedulePutResponses[keyof JobsScheduleIntJobIdSchedulePutResponses];
+export type SetScheduleResponse = SetScheduleResponses[keyof SetScheduleResponses];
 
-export type JobsThumbnailIntJobIdThumbnailSvgGetData = {
+export type ThumbnailData = {
     body?: never;
     path: {
         /**
@@ -5006,7 +5163,7 @@ export type JobsThumbnailIntJobIdThumbnailSvgGetData = {
     url: '/api/jobs/{job_id}/thumbnail.svg';
 };
 
-export type JobsThumbnailIntJobIdThumbnailSvgGetErrors = {
+export type ThumbnailErrors = {
     /**
      * Bad Request
      */
@@ -5057,25 +5214,25 @@ export type JobsThumbnailIntJobIdThumbnailSvgGetErrors = {
     507: Problem;
 };
 
-export type JobsThumbnailIntJobIdThumbnailSvgGetError = JobsThumbnailIntJobIdThumbnailSvgGetErrors[keyof JobsThumbnailIntJobIdThumbnailSvgGetErrors];
+export type ThumbnailError = ThumbnailErrors[keyof ThumbnailErrors];
 
-export type JobsThumbnailIntJobIdThumbnailSvgGetResponses = {
+export type ThumbnailResponses = {
     /**
-     * A file
+     * OK
      */
     200: Blob | File;
 };
 
-export type JobsThumbnailIntJobIdThumbnailSvgGetResponse = JobsThumbnailIntJobIdThumbnailSvgGetResponses[keyof JobsThumbnailIntJobIdThumbnailSvgGetResponses];
+export type ThumbnailResponse = ThumbnailResponses[keyof ThumbnailResponses];
 
-export type PlansVocabularyKindsGetData = {
+export type VocabularyData = {
     body?: never;
     path?: never;
     query?: never;
     url: '/api/kinds';
 };
 
-export type PlansVocabularyKindsGetErrors = {
+export type VocabularyErrors = {
     /**
      * Bad Request
      */
@@ -5126,25 +5283,25 @@ export type PlansVocabularyKindsGetErrors = {
     507: Problem;
 };
 
-export type PlansVocabularyKindsGetError = PlansVocabularyKindsGetErrors[keyof PlansVocabularyKindsGetErrors];
+export type VocabularyError = VocabularyErrors[keyof VocabularyErrors];
 
-export type PlansVocabularyKindsGetResponses = {
+export type VocabularyResponses = {
     /**
      * OK
      */
     200: KindsOut;
 };
 
-export type PlansVocabularyKindsGetResponse = PlansVocabularyKindsGetResponses[keyof PlansVocabularyKindsGetResponses];
+export type VocabularyResponse = VocabularyResponses[keyof VocabularyResponses];
 
-export type KitsEveryKitsGetData = {
+export type ListKitsData = {
     body?: never;
     path?: never;
     query?: never;
     url: '/api/kits';
 };
 
-export type KitsEveryKitsGetErrors = {
+export type ListKitsErrors = {
     /**
      * Bad Request
      */
@@ -5195,18 +5352,18 @@ export type KitsEveryKitsGetErrors = {
     507: Problem;
 };
 
-export type KitsEveryKitsGetError = KitsEveryKitsGetErrors[keyof KitsEveryKitsGetErrors];
+export type ListKitsError = ListKitsErrors[keyof ListKitsErrors];
 
-export type KitsEveryKitsGetResponses = {
+export type ListKitsResponses = {
     /**
      * OK
      */
     200: KitsOut;
 };
 
-export type KitsEveryKitsGetResponse = KitsEveryKitsGetResponses[keyof KitsEveryKitsGetResponses];
+export type ListKitsResponse = ListKitsResponses[keyof ListKitsResponses];
 
-export type KitsRemoveKitsStringNameDeleteData = {
+export type RemoveKitData = {
     body?: never;
     path: {
         /**
@@ -5218,7 +5375,7 @@ export type KitsRemoveKitsStringNameDeleteData = {
     url: '/api/kits/{name}';
 };
 
-export type KitsRemoveKitsStringNameDeleteErrors = {
+export type RemoveKitErrors = {
     /**
      * Bad Request
      */
@@ -5269,18 +5426,18 @@ export type KitsRemoveKitsStringNameDeleteErrors = {
     507: Problem;
 };
 
-export type KitsRemoveKitsStringNameDeleteError = KitsRemoveKitsStringNameDeleteErrors[keyof KitsRemoveKitsStringNameDeleteErrors];
+export type RemoveKitError = RemoveKitErrors[keyof RemoveKitErrors];
 
-export type KitsRemoveKitsStringNameDeleteResponses = {
+export type RemoveKitResponses = {
     /**
      * OK
      */
     200: KitsOut;
 };
 
-export type KitsRemoveKitsStringNameDeleteResponse = KitsRemoveKitsStringNameDeleteResponses[keyof KitsRemoveKitsStringNameDeleteResponses];
+export type RemoveKitResponse = RemoveKitResponses[keyof RemoveKitResponses];
 
-export type KitsPutKitsStringNamePutData = {
+export type PutKitData = {
     body: KitIn;
     path: {
         /**
@@ -5292,7 +5449,7 @@ export type KitsPutKitsStringNamePutData = {
     url: '/api/kits/{name}';
 };
 
-export type KitsPutKitsStringNamePutErrors = {
+export type PutKitErrors = {
     /**
      * Bad Request
      */
@@ -5343,25 +5500,25 @@ export type KitsPutKitsStringNamePutErrors = {
     507: Problem;
 };
 
-export type KitsPutKitsStringNamePutError = KitsPutKitsStringNamePutErrors[keyof KitsPutKitsStringNamePutErrors];
+export type PutKitError = PutKitErrors[keyof PutKitErrors];
 
-export type KitsPutKitsStringNamePutResponses = {
+export type PutKitResponses = {
     /**
      * OK
      */
     200: KitOut;
 };
 
-export type KitsPutKitsStringNamePutResponse = KitsPutKitsStringNamePutResponses[keyof KitsPutKitsStringNamePutResponses];
+export type PutKitResponse = PutKitResponses[keyof PutKitResponses];
 
-export type KitsLackingLacksPostData = {
+export type KitLacksData = {
     body: LacksIn;
     path?: never;
     query?: never;
     url: '/api/lacks';
 };
 
-export type KitsLackingLacksPostErrors = {
+export type KitLacksErrors = {
     /**
      * Bad Request
      */
@@ -5412,25 +5569,25 @@ export type KitsLackingLacksPostErrors = {
     507: Problem;
 };
 
-export type KitsLackingLacksPostError = KitsLackingLacksPostErrors[keyof KitsLackingLacksPostErrors];
+export type KitLacksError = KitLacksErrors[keyof KitLacksErrors];
 
-export type KitsLackingLacksPostResponses = {
+export type KitLacksResponses = {
     /**
      * OK
      */
     200: LacksOut;
 };
 
-export type KitsLackingLacksPostResponse = KitsLackingLacksPostResponses[keyof KitsLackingLacksPostResponses];
+export type KitLacksResponse = KitLacksResponses[keyof KitLacksResponses];
 
-export type PlansLessonLessonPostData = {
+export type LessonData = {
     body: PlanIn;
     path?: never;
     query?: never;
     url: '/api/lesson';
 };
 
-export type PlansLessonLessonPostErrors = {
+export type LessonErrors = {
     /**
      * Bad Request
      */
@@ -5481,18 +5638,18 @@ export type PlansLessonLessonPostErrors = {
     507: Problem;
 };
 
-export type PlansLessonLessonPostError = PlansLessonLessonPostErrors[keyof PlansLessonLessonPostErrors];
+export type LessonError = LessonErrors[keyof LessonErrors];
 
-export type PlansLessonLessonPostResponses = {
+export type LessonResponses = {
     /**
      * OK
      */
     200: LessonOut;
 };
 
-export type PlansLessonLessonPostResponse = PlansLessonLessonPostResponses[keyof PlansLessonLessonPostResponses];
+export type LessonResponse = LessonResponses[keyof LessonResponses];
 
-export type LogbookWholeLogbookGetData = {
+export type OpenLogbookData = {
     body?: never;
     path?: never;
     query?: {
@@ -5504,7 +5661,7 @@ export type LogbookWholeLogbookGetData = {
     url: '/api/logbook';
 };
 
-export type LogbookWholeLogbookGetErrors = {
+export type OpenLogbookErrors = {
     /**
      * Bad Request
      */
@@ -5555,25 +5712,25 @@ export type LogbookWholeLogbookGetErrors = {
     507: Problem;
 };
 
-export type LogbookWholeLogbookGetError = LogbookWholeLogbookGetErrors[keyof LogbookWholeLogbookGetErrors];
+export type OpenLogbookError = OpenLogbookErrors[keyof OpenLogbookErrors];
 
-export type LogbookWholeLogbookGetResponses = {
+export type OpenLogbookResponses = {
     /**
      * OK
      */
     200: LogbookOut;
 };
 
-export type LogbookWholeLogbookGetResponse = LogbookWholeLogbookGetResponses[keyof LogbookWholeLogbookGetResponses];
+export type OpenLogbookResponse = OpenLogbookResponses[keyof OpenLogbookResponses];
 
-export type LogbookAsCsvLogbookCsvGetData = {
+export type LogbookCsvData = {
     body?: never;
     path?: never;
     query?: never;
     url: '/api/logbook.csv';
 };
 
-export type LogbookAsCsvLogbookCsvGetErrors = {
+export type LogbookCsvErrors = {
     /**
      * Bad Request
      */
@@ -5624,25 +5781,25 @@ export type LogbookAsCsvLogbookCsvGetErrors = {
     507: Problem;
 };
 
-export type LogbookAsCsvLogbookCsvGetError = LogbookAsCsvLogbookCsvGetErrors[keyof LogbookAsCsvLogbookCsvGetErrors];
+export type LogbookCsvError = LogbookCsvErrors[keyof LogbookCsvErrors];
 
-export type LogbookAsCsvLogbookCsvGetResponses = {
+export type LogbookCsvResponses = {
     /**
-     * A file
+     * OK
      */
     200: Blob | File;
 };
 
-export type LogbookAsCsvLogbookCsvGetResponse = LogbookAsCsvLogbookCsvGetResponses[keyof LogbookAsCsvLogbookCsvGetResponses];
+export type LogbookCsvResponse = LogbookCsvResponses[keyof LogbookCsvResponses];
 
-export type PlansMeasuredMeasuredPostData = {
+export type MeasuredData = {
     body: MeasuredIn;
     path?: never;
     query?: never;
     url: '/api/measured';
 };
 
-export type PlansMeasuredMeasuredPostErrors = {
+export type MeasuredErrors = {
     /**
      * Bad Request
      */
@@ -5693,25 +5850,25 @@ export type PlansMeasuredMeasuredPostErrors = {
     507: Problem;
 };
 
-export type PlansMeasuredMeasuredPostError = PlansMeasuredMeasuredPostErrors[keyof PlansMeasuredMeasuredPostErrors];
+export type MeasuredError = MeasuredErrors[keyof MeasuredErrors];
 
-export type PlansMeasuredMeasuredPostResponses = {
+export type MeasuredResponses = {
     /**
      * OK
      */
     200: VerdictOut;
 };
 
-export type PlansMeasuredMeasuredPostResponse = PlansMeasuredMeasuredPostResponses[keyof PlansMeasuredMeasuredPostResponses];
+export type MeasuredResponse = MeasuredResponses[keyof MeasuredResponses];
 
-export type PlansComparedMethodsPostData = {
+export type CompareMethodsData = {
     body: MethodsIn;
     path?: never;
     query?: never;
     url: '/api/methods';
 };
 
-export type PlansComparedMethodsPostErrors = {
+export type CompareMethodsErrors = {
     /**
      * Bad Request
      */
@@ -5762,25 +5919,25 @@ export type PlansComparedMethodsPostErrors = {
     507: Problem;
 };
 
-export type PlansComparedMethodsPostError = PlansComparedMethodsPostErrors[keyof PlansComparedMethodsPostErrors];
+export type CompareMethodsError = CompareMethodsErrors[keyof CompareMethodsErrors];
 
-export type PlansComparedMethodsPostResponses = {
+export type CompareMethodsResponses = {
     /**
      * OK
      */
     200: MethodsOut;
 };
 
-export type PlansComparedMethodsPostResponse = PlansComparedMethodsPostResponses[keyof PlansComparedMethodsPostResponses];
+export type CompareMethodsResponse = CompareMethodsResponses[keyof CompareMethodsResponses];
 
-export type PlansOpenedOpenedPostData = {
-    body: OpenedIn;
+export type DescribeApiData = {
+    body?: never;
     path?: never;
     query?: never;
-    url: '/api/opened';
+    url: '/api/openapi.json';
 };
 
-export type PlansOpenedOpenedPostErrors = {
+export type DescribeApiErrors = {
     /**
      * Bad Request
      */
@@ -5831,18 +5988,87 @@ export type PlansOpenedOpenedPostErrors = {
     507: Problem;
 };
 
-export type PlansOpenedOpenedPostError = PlansOpenedOpenedPostErrors[keyof PlansOpenedOpenedPostErrors];
+export type DescribeApiError = DescribeApiErrors[keyof DescribeApiErrors];
 
-export type PlansOpenedOpenedPostResponses = {
+export type DescribeApiResponses = {
+    /**
+     * OK
+     */
+    200: Blob | File;
+};
+
+export type DescribeApiResponse = DescribeApiResponses[keyof DescribeApiResponses];
+
+export type OpenStepData = {
+    body: OpenedIn;
+    path?: never;
+    query?: never;
+    url: '/api/opened';
+};
+
+export type OpenStepErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type OpenStepError = OpenStepErrors[keyof OpenStepErrors];
+
+export type OpenStepResponses = {
     /**
      * OK
      */
     200: OpenedOut;
 };
 
-export type PlansOpenedOpenedPostResponse = PlansOpenedOpenedPostResponses[keyof PlansOpenedOpenedPostResponses];
+export type OpenStepResponse = OpenStepResponses[keyof OpenStepResponses];
 
-export type PlansInstrumentPicturesInstrumentSvgGetData = {
+export type InstrumentData = {
     body?: never;
     path?: never;
     query: {
@@ -5854,7 +6080,7 @@ export type PlansInstrumentPicturesInstrumentSvgGetData = {
     url: '/api/pictures/instrument.svg';
 };
 
-export type PlansInstrumentPicturesInstrumentSvgGetErrors = {
+export type InstrumentErrors = {
     /**
      * Bad Request
      */
@@ -5905,18 +6131,18 @@ export type PlansInstrumentPicturesInstrumentSvgGetErrors = {
     507: Problem;
 };
 
-export type PlansInstrumentPicturesInstrumentSvgGetError = PlansInstrumentPicturesInstrumentSvgGetErrors[keyof PlansInstrumentPicturesInstrumentSvgGetErrors];
+export type InstrumentError = InstrumentErrors[keyof InstrumentErrors];
 
-export type PlansInstrumentPicturesInstrumentSvgGetResponses = {
+export type InstrumentResponses = {
     /**
-     * A file
+     * OK
      */
     200: Blob | File;
 };
 
-export type PlansInstrumentPicturesInstrumentSvgGetResponse = PlansInstrumentPicturesInstrumentSvgGetResponses[keyof PlansInstrumentPicturesInstrumentSvgGetResponses];
+export type InstrumentResponse = InstrumentResponses[keyof InstrumentResponses];
 
-export type PlansPicturePicturesSettingSvgGetData = {
+export type PictureData = {
     body?: never;
     path?: never;
     query: {
@@ -5940,7 +6166,7 @@ export type PlansPicturePicturesSettingSvgGetData = {
     url: '/api/pictures/setting.svg';
 };
 
-export type PlansPicturePicturesSettingSvgGetErrors = {
+export type PictureErrors = {
     /**
      * Bad Request
      */
@@ -5991,25 +6217,25 @@ export type PlansPicturePicturesSettingSvgGetErrors = {
     507: Problem;
 };
 
-export type PlansPicturePicturesSettingSvgGetError = PlansPicturePicturesSettingSvgGetErrors[keyof PlansPicturePicturesSettingSvgGetErrors];
+export type PictureError = PictureErrors[keyof PictureErrors];
 
-export type PlansPicturePicturesSettingSvgGetResponses = {
+export type PictureResponses = {
     /**
-     * A file
+     * OK
      */
     200: Blob | File;
 };
 
-export type PlansPicturePicturesSettingSvgGetResponse = PlansPicturePicturesSettingSvgGetResponses[keyof PlansPicturePicturesSettingSvgGetResponses];
+export type PictureResponse = PictureResponses[keyof PictureResponses];
 
-export type PracticeForgetDeleteData = {
+export type ForgetPracticeData = {
     body?: never;
     path?: never;
     query?: never;
     url: '/api/practice';
 };
 
-export type PracticeForgetDeleteErrors = {
+export type ForgetPracticeErrors = {
     /**
      * Bad Request
      */
@@ -6060,25 +6286,25 @@ export type PracticeForgetDeleteErrors = {
     507: Problem;
 };
 
-export type PracticeForgetDeleteError = PracticeForgetDeleteErrors[keyof PracticeForgetDeleteErrors];
+export type ForgetPracticeError = ForgetPracticeErrors[keyof ForgetPracticeErrors];
 
-export type PracticeForgetDeleteResponses = {
+export type ForgetPracticeResponses = {
     /**
      * OK
      */
     200: PracticeOut;
 };
 
-export type PracticeForgetDeleteResponse = PracticeForgetDeleteResponses[keyof PracticeForgetDeleteResponses];
+export type ForgetPracticeResponse = ForgetPracticeResponses[keyof ForgetPracticeResponses];
 
-export type PracticeRecordGetData = {
+export type PracticeRecordData = {
     body?: never;
     path?: never;
     query?: never;
     url: '/api/practice';
 };
 
-export type PracticeRecordGetErrors = {
+export type PracticeRecordErrors = {
     /**
      * Bad Request
      */
@@ -6129,25 +6355,25 @@ export type PracticeRecordGetErrors = {
     507: Problem;
 };
 
-export type PracticeRecordGetError = PracticeRecordGetErrors[keyof PracticeRecordGetErrors];
+export type PracticeRecordError = PracticeRecordErrors[keyof PracticeRecordErrors];
 
-export type PracticeRecordGetResponses = {
+export type PracticeRecordResponses = {
     /**
      * OK
      */
     200: PracticeOut;
 };
 
-export type PracticeRecordGetResponse = PracticeRecordGetResponses[keyof PracticeRecordGetResponses];
+export type PracticeRecordResponse = PracticeRecordResponses[keyof PracticeRecordResponses];
 
-export type PracticeAnswerAnswersPostData = {
+export type JudgeAnswerData = {
     body: PracticeIn;
     path?: never;
     query?: never;
     url: '/api/practice/answers';
 };
 
-export type PracticeAnswerAnswersPostErrors = {
+export type JudgeAnswerErrors = {
     /**
      * Bad Request
      */
@@ -6198,25 +6424,25 @@ export type PracticeAnswerAnswersPostErrors = {
     507: Problem;
 };
 
-export type PracticeAnswerAnswersPostError = PracticeAnswerAnswersPostErrors[keyof PracticeAnswerAnswersPostErrors];
+export type JudgeAnswerError = JudgeAnswerErrors[keyof JudgeAnswerErrors];
 
-export type PracticeAnswerAnswersPostResponses = {
+export type JudgeAnswerResponses = {
     /**
      * OK
      */
     200: VerdictInPractice;
 };
 
-export type PracticeAnswerAnswersPostResponse = PracticeAnswerAnswersPostResponses[keyof PracticeAnswerAnswersPostResponses];
+export type JudgeAnswerResponse = JudgeAnswerResponses[keyof JudgeAnswerResponses];
 
-export type PracticeHintHintPostData = {
+export type GiveHintData = {
     body: HintIn;
     path?: never;
     query?: never;
     url: '/api/practice/hint';
 };
 
-export type PracticeHintHintPostErrors = {
+export type GiveHintErrors = {
     /**
      * Bad Request
      */
@@ -6267,25 +6493,25 @@ export type PracticeHintHintPostErrors = {
     507: Problem;
 };
 
-export type PracticeHintHintPostError = PracticeHintHintPostErrors[keyof PracticeHintHintPostErrors];
+export type GiveHintError = GiveHintErrors[keyof GiveHintErrors];
 
-export type PracticeHintHintPostResponses = {
+export type GiveHintResponses = {
     /**
      * OK
      */
     200: HintOut;
 };
 
-export type PracticeHintHintPostResponse = PracticeHintHintPostResponses[keyof PracticeHintHintPostResponses];
+export type GiveHintResponse = GiveHintResponses[keyof GiveHintResponses];
 
-export type PracticeOpenedOpenedPostData = {
+export type ShowSettingData = {
     body: OpenedToIn;
     path?: never;
     query?: never;
     url: '/api/practice/opened';
 };
 
-export type PracticeOpenedOpenedPostErrors = {
+export type ShowSettingErrors = {
     /**
      * Bad Request
      */
@@ -6336,25 +6562,25 @@ export type PracticeOpenedOpenedPostErrors = {
     507: Problem;
 };
 
-export type PracticeOpenedOpenedPostError = PracticeOpenedOpenedPostErrors[keyof PracticeOpenedOpenedPostErrors];
+export type ShowSettingError = ShowSettingErrors[keyof ShowSettingErrors];
 
-export type PracticeOpenedOpenedPostResponses = {
+export type ShowSettingResponses = {
     /**
      * OK
      */
     200: OpenedToOut;
 };
 
-export type PracticeOpenedOpenedPostResponse = PracticeOpenedOpenedPostResponses[keyof PracticeOpenedOpenedPostResponses];
+export type ShowSettingResponse = ShowSettingResponses[keyof ShowSettingResponses];
 
-export type PracticeBeginRoundPostData = {
+export type BeginRoundData = {
     body: RoundIn;
     path?: never;
     query?: never;
     url: '/api/practice/round';
 };
 
-export type PracticeBeginRoundPostErrors = {
+export type BeginRoundErrors = {
     /**
      * Bad Request
      */
@@ -6405,25 +6631,25 @@ export type PracticeBeginRoundPostErrors = {
     507: Problem;
 };
 
-export type PracticeBeginRoundPostError = PracticeBeginRoundPostErrors[keyof PracticeBeginRoundPostErrors];
+export type BeginRoundError = BeginRoundErrors[keyof BeginRoundErrors];
 
-export type PracticeBeginRoundPostResponses = {
+export type BeginRoundResponses = {
     /**
      * OK
      */
     200: RoundOut;
 };
 
-export type PracticeBeginRoundPostResponse = PracticeBeginRoundPostResponses[keyof PracticeBeginRoundPostResponses];
+export type BeginRoundResponse = BeginRoundResponses[keyof BeginRoundResponses];
 
-export type PracticePartSetPartPostData = {
+export type SetPaperData = {
     body: SetPartIn;
     path?: never;
     query?: never;
     url: '/api/practice/set-part';
 };
 
-export type PracticePartSetPartPostErrors = {
+export type SetPaperErrors = {
     /**
      * Bad Request
      */
@@ -6474,25 +6700,25 @@ export type PracticePartSetPartPostErrors = {
     507: Problem;
 };
 
-export type PracticePartSetPartPostError = PracticePartSetPartPostErrors[keyof PracticePartSetPartPostErrors];
+export type SetPaperError = SetPaperErrors[keyof SetPaperErrors];
 
-export type PracticePartSetPartPostResponses = {
+export type SetPaperResponses = {
     /**
-     * A file
+     * OK
      */
     200: Blob | File;
 };
 
-export type PracticePartSetPartPostResponse = PracticePartSetPartPostResponses[keyof PracticePartSetPartPostResponses];
+export type SetPaperResponse = SetPaperResponses[keyof SetPaperResponses];
 
-export type PracticeMarksSetMarksPostData = {
+export type MarkClassData = {
     body: MarksIn;
     path?: never;
     query?: never;
     url: '/api/practice/set/marks';
 };
 
-export type PracticeMarksSetMarksPostErrors = {
+export type MarkClassErrors = {
     /**
      * Bad Request
      */
@@ -6543,25 +6769,25 @@ export type PracticeMarksSetMarksPostErrors = {
     507: Problem;
 };
 
-export type PracticeMarksSetMarksPostError = PracticeMarksSetMarksPostErrors[keyof PracticeMarksSetMarksPostErrors];
+export type MarkClassError = MarkClassErrors[keyof MarkClassErrors];
 
-export type PracticeMarksSetMarksPostResponses = {
+export type MarkClassResponses = {
     /**
      * OK
      */
     200: ClassMarksOut;
 };
 
-export type PracticeMarksSetMarksPostResponse = PracticeMarksSetMarksPostResponses[keyof PracticeMarksSetMarksPostResponses];
+export type MarkClassResponse = MarkClassResponses[keyof MarkClassResponses];
 
-export type PracticePapersSetPapersPostData = {
+export type SetPapersData = {
     body: PapersIn;
     path?: never;
     query?: never;
     url: '/api/practice/set/papers';
 };
 
-export type PracticePapersSetPapersPostErrors = {
+export type SetPapersErrors = {
     /**
      * Bad Request
      */
@@ -6612,25 +6838,25 @@ export type PracticePapersSetPapersPostErrors = {
     507: Problem;
 };
 
-export type PracticePapersSetPapersPostError = PracticePapersSetPapersPostErrors[keyof PracticePapersSetPapersPostErrors];
+export type SetPapersError = SetPapersErrors[keyof SetPapersErrors];
 
-export type PracticePapersSetPapersPostResponses = {
+export type SetPapersResponses = {
     /**
-     * A file
+     * OK
      */
     200: Blob | File;
 };
 
-export type PracticePapersSetPapersPostResponse = PracticePapersSetPapersPostResponses[keyof PracticePapersSetPapersPostResponses];
+export type SetPapersResponse = SetPapersResponses[keyof SetPapersResponses];
 
-export type PlansProofProofPostData = {
-    body: PlanIn;
+export type ProofData = {
+    body: ScheduledIn;
     path?: never;
     query?: never;
     url: '/api/proof';
 };
 
-export type PlansProofProofPostErrors = {
+export type ProofErrors = {
     /**
      * Bad Request
      */
@@ -6681,25 +6907,25 @@ export type PlansProofProofPostErrors = {
     507: Problem;
 };
 
-export type PlansProofProofPostError = PlansProofProofPostErrors[keyof PlansProofProofPostErrors];
+export type ProofError = ProofErrors[keyof ProofErrors];
 
-export type PlansProofProofPostResponses = {
+export type ProofResponses = {
     /**
      * OK
      */
     200: ProofOut;
 };
 
-export type PlansProofProofPostResponse = PlansProofProofPostResponses[keyof PlansProofProofPostResponses];
+export type ProofResponse = ProofResponses[keyof ProofResponses];
 
-export type PlansReadBackReadBackPostData = {
+export type ReadBackProfileData = {
     body: ProfileIn;
     path?: never;
     query?: never;
     url: '/api/read-back';
 };
 
-export type PlansReadBackReadBackPostErrors = {
+export type ReadBackProfileErrors = {
     /**
      * Bad Request
      */
@@ -6750,25 +6976,25 @@ export type PlansReadBackReadBackPostErrors = {
     507: Problem;
 };
 
-export type PlansReadBackReadBackPostError = PlansReadBackReadBackPostErrors[keyof PlansReadBackReadBackPostErrors];
+export type ReadBackProfileError = ReadBackProfileErrors[keyof ReadBackProfileErrors];
 
-export type PlansReadBackReadBackPostResponses = {
+export type ReadBackProfileResponses = {
     /**
      * OK
      */
     200: ReadBackOut;
 };
 
-export type PlansReadBackReadBackPostResponse = PlansReadBackReadBackPostResponses[keyof PlansReadBackReadBackPostResponses];
+export type ReadBackProfileResponse = ReadBackProfileResponses[keyof ReadBackProfileResponses];
 
-export type PlansProfileToTryReadBackSampleGetData = {
+export type ProfileToTryData = {
     body?: never;
     path?: never;
     query?: never;
     url: '/api/read-back/sample';
 };
 
-export type PlansProfileToTryReadBackSampleGetErrors = {
+export type ProfileToTryErrors = {
     /**
      * Bad Request
      */
@@ -6819,25 +7045,25 @@ export type PlansProfileToTryReadBackSampleGetErrors = {
     507: Problem;
 };
 
-export type PlansProfileToTryReadBackSampleGetError = PlansProfileToTryReadBackSampleGetErrors[keyof PlansProfileToTryReadBackSampleGetErrors];
+export type ProfileToTryError = ProfileToTryErrors[keyof ProfileToTryErrors];
 
-export type PlansProfileToTryReadBackSampleGetResponses = {
+export type ProfileToTryResponses = {
     /**
      * OK
      */
     200: SampleProfileOut;
 };
 
-export type PlansProfileToTryReadBackSampleGetResponse = PlansProfileToTryReadBackSampleGetResponses[keyof PlansProfileToTryReadBackSampleGetResponses];
+export type ProfileToTryResponse = ProfileToTryResponses[keyof ProfileToTryResponses];
 
-export type PlansRegionsRegionsPostData = {
+export type RegionsData = {
     body: RegionsIn;
     path?: never;
     query?: never;
     url: '/api/regions';
 };
 
-export type PlansRegionsRegionsPostErrors = {
+export type RegionsErrors = {
     /**
      * Bad Request
      */
@@ -6888,25 +7114,25 @@ export type PlansRegionsRegionsPostErrors = {
     507: Problem;
 };
 
-export type PlansRegionsRegionsPostError = PlansRegionsRegionsPostErrors[keyof PlansRegionsRegionsPostErrors];
+export type RegionsError = RegionsErrors[keyof RegionsErrors];
 
-export type PlansRegionsRegionsPostResponses = {
+export type RegionsResponses = {
     /**
      * OK
      */
     200: RegionsOut;
 };
 
-export type PlansRegionsRegionsPostResponse = PlansRegionsRegionsPostResponses[keyof PlansRegionsRegionsPostResponses];
+export type RegionsResponse = RegionsResponses[keyof RegionsResponses];
 
-export type RegisterExportExportZipGetData = {
+export type ExportRegisterData = {
     body?: never;
     path?: never;
     query?: never;
     url: '/api/register/export.zip';
 };
 
-export type RegisterExportExportZipGetErrors = {
+export type ExportRegisterErrors = {
     /**
      * Bad Request
      */
@@ -6957,25 +7183,25 @@ export type RegisterExportExportZipGetErrors = {
     507: Problem;
 };
 
-export type RegisterExportExportZipGetError = RegisterExportExportZipGetErrors[keyof RegisterExportExportZipGetErrors];
+export type ExportRegisterError = ExportRegisterErrors[keyof ExportRegisterErrors];
 
-export type RegisterExportExportZipGetResponses = {
+export type ExportRegisterResponses = {
     /**
-     * A file
+     * OK
      */
     200: Blob | File;
 };
 
-export type RegisterExportExportZipGetResponse = RegisterExportExportZipGetResponses[keyof RegisterExportExportZipGetResponses];
+export type ExportRegisterResponse = ExportRegisterResponses[keyof ExportRegisterResponses];
 
-export type RegisterTakeInImportPostData = {
-    body?: never;
+export type ImportRegisterData = {
+    body: Blob | File;
     path?: never;
     query?: never;
     url: '/api/register/import';
 };
 
-export type RegisterTakeInImportPostErrors = {
+export type ImportRegisterErrors = {
     /**
      * Bad Request
      */
@@ -7026,25 +7252,25 @@ export type RegisterTakeInImportPostErrors = {
     507: Problem;
 };
 
-export type RegisterTakeInImportPostError = RegisterTakeInImportPostErrors[keyof RegisterTakeInImportPostErrors];
+export type ImportRegisterError = ImportRegisterErrors[keyof ImportRegisterErrors];
 
-export type RegisterTakeInImportPostResponses = {
+export type ImportRegisterResponses = {
     /**
-     * One line of JSON for every step: `{done, of}`, at last `{jobs, known}` or `{problem}`
+     * OK
      */
-    200: string;
+    200: Blob | File;
 };
 
-export type RegisterTakeInImportPostResponse = RegisterTakeInImportPostResponses[keyof RegisterTakeInImportPostResponses];
+export type ImportRegisterResponse = ImportRegisterResponses[keyof ImportRegisterResponses];
 
-export type RegisterNoticeNoticeGetData = {
+export type NoticeData = {
     body?: never;
     path?: never;
     query?: never;
     url: '/api/register/notice';
 };
 
-export type RegisterNoticeNoticeGetErrors = {
+export type NoticeErrors = {
     /**
      * Bad Request
      */
@@ -7095,25 +7321,25 @@ export type RegisterNoticeNoticeGetErrors = {
     507: Problem;
 };
 
-export type RegisterNoticeNoticeGetError = RegisterNoticeNoticeGetErrors[keyof RegisterNoticeNoticeGetErrors];
+export type NoticeError = NoticeErrors[keyof NoticeErrors];
 
-export type RegisterNoticeNoticeGetResponses = {
+export type NoticeResponses = {
     /**
      * OK
      */
     200: NoticeOut;
 };
 
-export type RegisterNoticeNoticeGetResponse = RegisterNoticeNoticeGetResponses[keyof RegisterNoticeNoticeGetResponses];
+export type NoticeResponse = NoticeResponses[keyof NoticeResponses];
 
-export type RegisterPairingPairingGetData = {
+export type PairingData = {
     body?: never;
     path?: never;
     query?: never;
     url: '/api/register/pairing';
 };
 
-export type RegisterPairingPairingGetErrors = {
+export type PairingErrors = {
     /**
      * Bad Request
      */
@@ -7164,25 +7390,25 @@ export type RegisterPairingPairingGetErrors = {
     507: Problem;
 };
 
-export type RegisterPairingPairingGetError = RegisterPairingPairingGetErrors[keyof RegisterPairingPairingGetErrors];
+export type PairingError = PairingErrors[keyof PairingErrors];
 
-export type RegisterPairingPairingGetResponses = {
+export type PairingResponses = {
     /**
      * OK
      */
     200: PairingOut;
 };
 
-export type RegisterPairingPairingGetResponse = RegisterPairingPairingGetResponses[keyof RegisterPairingPairingGetResponses];
+export type PairingResponse = PairingResponses[keyof PairingResponses];
 
-export type RegisterPairingPicturePairingSvgGetData = {
+export type PairingPictureData = {
     body?: never;
     path?: never;
     query?: never;
     url: '/api/register/pairing.svg';
 };
 
-export type RegisterPairingPicturePairingSvgGetErrors = {
+export type PairingPictureErrors = {
     /**
      * Bad Request
      */
@@ -7233,25 +7459,25 @@ export type RegisterPairingPicturePairingSvgGetErrors = {
     507: Problem;
 };
 
-export type RegisterPairingPicturePairingSvgGetError = RegisterPairingPicturePairingSvgGetErrors[keyof RegisterPairingPicturePairingSvgGetErrors];
+export type PairingPictureError = PairingPictureErrors[keyof PairingPictureErrors];
 
-export type RegisterPairingPicturePairingSvgGetResponses = {
+export type PairingPictureResponses = {
     /**
-     * A file
+     * OK
      */
     200: Blob | File;
 };
 
-export type RegisterPairingPicturePairingSvgGetResponse = RegisterPairingPicturePairingSvgGetResponses[keyof RegisterPairingPicturePairingSvgGetResponses];
+export type PairingPictureResponse = PairingPictureResponses[keyof PairingPictureResponses];
 
-export type PlansRehearsalRehearsalPostData = {
+export type RehearsalData = {
     body: ScheduledIn;
     path?: never;
     query?: never;
     url: '/api/rehearsal';
 };
 
-export type PlansRehearsalRehearsalPostErrors = {
+export type RehearsalErrors = {
     /**
      * Bad Request
      */
@@ -7302,25 +7528,25 @@ export type PlansRehearsalRehearsalPostErrors = {
     507: Problem;
 };
 
-export type PlansRehearsalRehearsalPostError = PlansRehearsalRehearsalPostErrors[keyof PlansRehearsalRehearsalPostErrors];
+export type RehearsalError = RehearsalErrors[keyof RehearsalErrors];
 
-export type PlansRehearsalRehearsalPostResponses = {
+export type RehearsalResponses = {
     /**
      * OK
      */
     200: RehearsalOut;
 };
 
-export type PlansRehearsalRehearsalPostResponse = PlansRehearsalRehearsalPostResponses[keyof PlansRehearsalRehearsalPostResponses];
+export type RehearsalResponse = RehearsalResponses[keyof RehearsalResponses];
 
-export type PlansSchedulesSchedulesPostData = {
+export type SchedulesData = {
     body: ScheduledIn;
     path?: never;
     query?: never;
     url: '/api/schedules';
 };
 
-export type PlansSchedulesSchedulesPostErrors = {
+export type SchedulesErrors = {
     /**
      * Bad Request
      */
@@ -7371,25 +7597,25 @@ export type PlansSchedulesSchedulesPostErrors = {
     507: Problem;
 };
 
-export type PlansSchedulesSchedulesPostError = PlansSchedulesSchedulesPostErrors[keyof PlansSchedulesSchedulesPostErrors];
+export type SchedulesError = SchedulesErrors[keyof SchedulesErrors];
 
-export type PlansSchedulesSchedulesPostResponses = {
+export type SchedulesResponses = {
     /**
      * OK
      */
     200: SchedulesOut;
 };
 
-export type PlansSchedulesSchedulesPostResponse = PlansSchedulesSchedulesPostResponses[keyof PlansSchedulesSchedulesPostResponses];
+export type SchedulesResponse = SchedulesResponses[keyof SchedulesResponses];
 
-export type PlansSheetChoicesSheetChoicesPostData = {
+export type SheetChoicesData = {
     body: PlanIn;
     path?: never;
     query?: never;
     url: '/api/sheet-choices';
 };
 
-export type PlansSheetChoicesSheetChoicesPostErrors = {
+export type SheetChoicesErrors = {
     /**
      * Bad Request
      */
@@ -7440,25 +7666,25 @@ export type PlansSheetChoicesSheetChoicesPostErrors = {
     507: Problem;
 };
 
-export type PlansSheetChoicesSheetChoicesPostError = PlansSheetChoicesSheetChoicesPostErrors[keyof PlansSheetChoicesSheetChoicesPostErrors];
+export type SheetChoicesError = SheetChoicesErrors[keyof SheetChoicesErrors];
 
-export type PlansSheetChoicesSheetChoicesPostResponses = {
+export type SheetChoicesResponses = {
     /**
      * OK
      */
     200: ChoicesOut;
 };
 
-export type PlansSheetChoicesSheetChoicesPostResponse = PlansSheetChoicesSheetChoicesPostResponses[keyof PlansSheetChoicesSheetChoicesPostResponses];
+export type SheetChoicesResponse = SheetChoicesResponses[keyof SheetChoicesResponses];
 
-export type LogbookBeginSittingsPostData = {
+export type BeginSittingData = {
     body: SittingIn;
     path?: never;
     query?: never;
     url: '/api/sittings';
 };
 
-export type LogbookBeginSittingsPostErrors = {
+export type BeginSittingErrors = {
     /**
      * Bad Request
      */
@@ -7509,18 +7735,18 @@ export type LogbookBeginSittingsPostErrors = {
     507: Problem;
 };
 
-export type LogbookBeginSittingsPostError = LogbookBeginSittingsPostErrors[keyof LogbookBeginSittingsPostErrors];
+export type BeginSittingError = BeginSittingErrors[keyof BeginSittingErrors];
 
-export type LogbookBeginSittingsPostResponses = {
+export type BeginSittingResponses = {
     /**
      * Created
      */
     201: SittingOut;
 };
 
-export type LogbookBeginSittingsPostResponse = LogbookBeginSittingsPostResponses[keyof LogbookBeginSittingsPostResponses];
+export type BeginSittingResponse = BeginSittingResponses[keyof BeginSittingResponses];
 
-export type LogbookRemoveSittingsStringUidPatchData = {
+export type RemoveSittingData = {
     body: RemovedIn;
     path: {
         /**
@@ -7532,7 +7758,7 @@ export type LogbookRemoveSittingsStringUidPatchData = {
     url: '/api/sittings/{uid}';
 };
 
-export type LogbookRemoveSittingsStringUidPatchErrors = {
+export type RemoveSittingErrors = {
     /**
      * Bad Request
      */
@@ -7583,18 +7809,18 @@ export type LogbookRemoveSittingsStringUidPatchErrors = {
     507: Problem;
 };
 
-export type LogbookRemoveSittingsStringUidPatchError = LogbookRemoveSittingsStringUidPatchErrors[keyof LogbookRemoveSittingsStringUidPatchErrors];
+export type RemoveSittingError = RemoveSittingErrors[keyof RemoveSittingErrors];
 
-export type LogbookRemoveSittingsStringUidPatchResponses = {
+export type RemoveSittingResponses = {
     /**
      * OK
      */
     200: RemovedIn;
 };
 
-export type LogbookRemoveSittingsStringUidPatchResponse = LogbookRemoveSittingsStringUidPatchResponses[keyof LogbookRemoveSittingsStringUidPatchResponses];
+export type RemoveSittingResponse = RemoveSittingResponses[keyof RemoveSittingResponses];
 
-export type LogbookAmendSittingsStringUidAmendmentsPostData = {
+export type AmendSittingData = {
     body: AmendedIn;
     path: {
         /**
@@ -7606,7 +7832,7 @@ export type LogbookAmendSittingsStringUidAmendmentsPostData = {
     url: '/api/sittings/{uid}/amendments';
 };
 
-export type LogbookAmendSittingsStringUidAmendmentsPostErrors = {
+export type AmendSittingErrors = {
     /**
      * Bad Request
      */
@@ -7657,18 +7883,18 @@ export type LogbookAmendSittingsStringUidAmendmentsPostErrors = {
     507: Problem;
 };
 
-export type LogbookAmendSittingsStringUidAmendmentsPostError = LogbookAmendSittingsStringUidAmendmentsPostErrors[keyof LogbookAmendSittingsStringUidAmendmentsPostErrors];
+export type AmendSittingError = AmendSittingErrors[keyof AmendSittingErrors];
 
-export type LogbookAmendSittingsStringUidAmendmentsPostResponses = {
+export type AmendSittingResponses = {
     /**
      * OK
      */
     200: SittingOut;
 };
 
-export type LogbookAmendSittingsStringUidAmendmentsPostResponse = LogbookAmendSittingsStringUidAmendmentsPostResponses[keyof LogbookAmendSittingsStringUidAmendmentsPostResponses];
+export type AmendSittingResponse = AmendSittingResponses[keyof AmendSittingResponses];
 
-export type LogbookAppendSittingsStringUidEventsPostData = {
+export type AddEventsData = {
     body: EventsIn;
     path: {
         /**
@@ -7680,7 +7906,7 @@ export type LogbookAppendSittingsStringUidEventsPostData = {
     url: '/api/sittings/{uid}/events';
 };
 
-export type LogbookAppendSittingsStringUidEventsPostErrors = {
+export type AddEventsErrors = {
     /**
      * Bad Request
      */
@@ -7731,25 +7957,25 @@ export type LogbookAppendSittingsStringUidEventsPostErrors = {
     507: Problem;
 };
 
-export type LogbookAppendSittingsStringUidEventsPostError = LogbookAppendSittingsStringUidEventsPostErrors[keyof LogbookAppendSittingsStringUidEventsPostErrors];
+export type AddEventsError = AddEventsErrors[keyof AddEventsErrors];
 
-export type LogbookAppendSittingsStringUidEventsPostResponses = {
+export type AddEventsResponses = {
     /**
      * OK
      */
     200: SittingOut;
 };
 
-export type LogbookAppendSittingsStringUidEventsPostResponse = LogbookAppendSittingsStringUidEventsPostResponses[keyof LogbookAppendSittingsStringUidEventsPostResponses];
+export type AddEventsResponse = AddEventsResponses[keyof AddEventsResponses];
 
-export type PlansSuggestSuggestPostData = {
+export type SuggestData = {
     body: PlanIn;
     path?: never;
     query?: never;
     url: '/api/suggest';
 };
 
-export type PlansSuggestSuggestPostErrors = {
+export type SuggestErrors = {
     /**
      * Bad Request
      */
@@ -7800,25 +8026,25 @@ export type PlansSuggestSuggestPostErrors = {
     507: Problem;
 };
 
-export type PlansSuggestSuggestPostError = PlansSuggestSuggestPostErrors[keyof PlansSuggestSuggestPostErrors];
+export type SuggestError = SuggestErrors[keyof SuggestErrors];
 
-export type PlansSuggestSuggestPostResponses = {
+export type SuggestResponses = {
     /**
      * OK
      */
     200: SuggestOut;
 };
 
-export type PlansSuggestSuggestPostResponse = PlansSuggestSuggestPostResponses[keyof PlansSuggestSuggestPostResponses];
+export type SuggestResponse = SuggestResponses[keyof SuggestResponses];
 
-export type PlansWorkWorkPostData = {
+export type WorkOutPlanData = {
     body: WorkIn;
     path?: never;
     query?: never;
     url: '/api/work';
 };
 
-export type PlansWorkWorkPostErrors = {
+export type WorkOutPlanErrors = {
     /**
      * Bad Request
      */
@@ -7869,25 +8095,25 @@ export type PlansWorkWorkPostErrors = {
     507: Problem;
 };
 
-export type PlansWorkWorkPostError = PlansWorkWorkPostErrors[keyof PlansWorkWorkPostErrors];
+export type WorkOutPlanError = WorkOutPlanErrors[keyof WorkOutPlanErrors];
 
-export type PlansWorkWorkPostResponses = {
+export type WorkOutPlanResponses = {
     /**
      * OK
      */
     200: WorkOut;
 };
 
-export type PlansWorkWorkPostResponse = PlansWorkWorkPostResponses[keyof PlansWorkWorkPostResponses];
+export type WorkOutPlanResponse = WorkOutPlanResponses[keyof WorkOutPlanResponses];
 
-export type PlansWorksheetWorksheetPostData = {
+export type WorksheetData = {
     body: WorksheetIn;
     path?: never;
     query?: never;
     url: '/api/worksheet';
 };
 
-export type PlansWorksheetWorksheetPostErrors = {
+export type WorksheetErrors = {
     /**
      * Bad Request
      */
@@ -7938,18 +8164,18 @@ export type PlansWorksheetWorksheetPostErrors = {
     507: Problem;
 };
 
-export type PlansWorksheetWorksheetPostError = PlansWorksheetWorksheetPostErrors[keyof PlansWorksheetWorksheetPostErrors];
+export type WorksheetError = WorksheetErrors[keyof WorksheetErrors];
 
-export type PlansWorksheetWorksheetPostResponses = {
+export type WorksheetResponses = {
     /**
      * OK
      */
     200: WorksheetOut;
 };
 
-export type PlansWorksheetWorksheetPostResponse = PlansWorksheetWorksheetPostResponses[keyof PlansWorksheetWorksheetPostResponses];
+export type WorksheetResponse = WorksheetResponses[keyof WorksheetResponses];
 
-export type PlansWorksheetFileWorksheetStringFormatPostData = {
+export type WorksheetFileData = {
     body: WorksheetFileIn;
     path: {
         /**
@@ -7961,7 +8187,7 @@ export type PlansWorksheetFileWorksheetStringFormatPostData = {
     url: '/api/worksheet/{format}';
 };
 
-export type PlansWorksheetFileWorksheetStringFormatPostErrors = {
+export type WorksheetFileErrors = {
     /**
      * Bad Request
      */
@@ -8012,13 +8238,13 @@ export type PlansWorksheetFileWorksheetStringFormatPostErrors = {
     507: Problem;
 };
 
-export type PlansWorksheetFileWorksheetStringFormatPostError = PlansWorksheetFileWorksheetStringFormatPostErrors[keyof PlansWorksheetFileWorksheetStringFormatPostErrors];
+export type WorksheetFileError = WorksheetFileErrors[keyof WorksheetFileErrors];
 
-export type PlansWorksheetFileWorksheetStringFormatPostResponses = {
+export type WorksheetFileResponses = {
     /**
-     * A file
+     * OK
      */
     200: Blob | File;
 };
 
-export type PlansWorksheetFileWorksheetStringFormatPostResponse = PlansWorksheetFileWorksheetStringFormatPostResponses[keyof PlansWorksheetFileWorksheetStringFormatPostResponses];
+export type WorksheetFileResponse = WorksheetFileResponses[keyof WorksheetFileResponses];

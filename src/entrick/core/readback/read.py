@@ -14,6 +14,9 @@ from .of_dxf import of_dxf
 from .of_svg import of_svg
 from .profile import LARGEST_FILE, Curve, Profile, ProfileError, Run, is_closed, tolerance
 
+ENDINGS = ("dxf", "svg", "csv")
+"""How the names of files end that a profile is read from."""
+
 
 def read_profile(data: bytes, name: str, asked: float | None = None, layers: Iterable[str] = ()) -> Profile:
     """Read a profile.
@@ -49,7 +52,8 @@ def read_profile(data: bytes, name: str, asked: float | None = None, layers: Ite
             svg = of_svg(data, asked)
             curves, unit, told = svg.curves, svg.unit, svg.told
         case _:
-            raise ProfileError(f"{name}: a profile is a .dxf, an .svg, or a .csv of points")
+            known = ", ".join(f".{ending}" for ending in ENDINGS)
+            raise ProfileError(f"{name}: a profile is one of {known}, the last of points")
     if not curves:
         raise ProfileError(f"{name}: there is no line, arc or circle in it")
     within = tolerance(asked, unit)

@@ -7,7 +7,7 @@ from functools import lru_cache
 from typing import Annotated, Literal
 from urllib.parse import urlencode
 
-from pydantic import ConfigDict, Field
+from pydantic import Field
 
 from ...core.assist.methods import framed, methods
 from ...core.board.kits import read_kit
@@ -35,8 +35,6 @@ from .shared import kit_of, pair
 
 class SettingOut(Crossing):
     """A setting: `actual` in plan units, `drawn` in rule units or degrees; `kept` where it stands so already."""
-
-    model_config = ConfigDict(from_attributes=True)
 
     is_angle: bool
     actual: float
@@ -68,8 +66,6 @@ class StepOut(Crossing):
 class CountedOut(Crossing):
     """What an order of work takes."""
 
-    model_config = ConfigDict(from_attributes=True)
-
     schedule: Schedule
     called: str
     settings: int
@@ -87,8 +83,6 @@ class SchedulesOut(Crossing):
 class SpreadOut(Crossing):
     """A miss on paper, mm: one standard deviation, what half the hands and nine in ten stay under."""
 
-    model_config = ConfigDict(from_attributes=True)
-
     sigma: float
     half: float
     nine: float
@@ -97,16 +91,12 @@ class SpreadOut(Crossing):
 class ShareOut(Crossing):
     """What one act has of a miss."""
 
-    model_config = ConfigDict(from_attributes=True)
-
     step: str
     share: float
 
 
 class InsteadOut(Crossing):
     """Another way, with what nine in ten of the hands stay under, and how much less that is, mm."""
-
-    model_config = ConfigDict(from_attributes=True)
 
     told: str
     nine: float
@@ -132,8 +122,6 @@ class JoinOut(Crossing):
 
 class OverallOut(Crossing):
     """A size over all on paper, how far off it comes out, mm, and what would help."""
-
-    model_config = ConfigDict(from_attributes=True)
 
     outline: str
     way: str
@@ -244,8 +232,6 @@ class LacksIn(Asked):
 class LackOut(Crossing):
     """Something a kit lacks: how many more steps a job takes without it, and the first that are different."""
 
-    model_config = ConfigDict(from_attributes=True)
-
     told: str
     more: int
     instead: tuple[str, ...]
@@ -273,32 +259,17 @@ def _picture(tool: str, value: str, unit: str, graduation: str) -> str:
 
 
 def _shown(step: BoardStep, done: Work) -> StepOut:
-    setting, kit = None, done.kit
-    if step.setting is not None:
-        s = step.setting
-        unit = "deg" if s.is_angle else kit.unit.value
-        setting = SettingOut(
-            is_angle=s.is_angle,
-            actual=s.actual,
-            drawn=s.drawn,
-            reading=s.reading,
-            error=s.error,
-            told=s.told,
-            rounding=s.rounding,
-            kept=s.kept,
-            picture=_picture(step.tool, f"{s.drawn:.6g}", unit, str(kit.graduation)),
-        )
-    return StepOut(
-        number=step.number,
-        line=step.line,
-        name=step.name,
-        tool=step.tool,
-        text=step.text,
-        check=step.check,
-        setting=setting,
+    setting, source, kit = step.setting, step.source, done.kit
+    shown = None
+    if setting is not None:
+        unit = "deg" if setting.is_angle else kit.unit.value
+        picture = _picture(step.tool, f"{setting.drawn:.6g}", unit, str(kit.graduation))
+        shown = SettingOut.from_core(setting, picture=picture)
+    return StepOut.from_core(
+        step,
+        setting=shown,
         needle=pair(step.needle * done.sheet.factor) if step.needle else None,
-        opens=step.source is not None and step.source.act is not None and opens(step.source.act),
-        why=step.why,
+        opens=source is not None and source.act is not None and opens(source.act),
     )
 
 
@@ -317,10 +288,7 @@ def schedules(body: ScheduledIn, taught: Taught) -> SchedulesOut:
     told = f"minutes by {taught.steps} steps of the logbook{rehearsed}" if taught.steps else "minutes are guesses"
     return SchedulesOut(
         told=told,
-        schedules=tuple(
-            CountedOut(schedule=how, called=CALLED[how], settings=c.settings, changes=c.changes, minutes=c.minutes)
-            for how, c in found.items()
-        ),
+        schedules=tuple(CountedOut.from_core(count, schedule=how, called=CALLED[how]) for how, count in found.items()),
     )
 
 
@@ -329,27 +297,15 @@ def rehearsal(body: ScheduledIn, taught: Taught) -> RehearsalOut:
     """Draw a plan by many hands: how well its outline closes on paper. They are one's own as far as those are known."""
     done = work_out(body.text, kit_of(body.kit))
     found, sheet = rehearse(done.solution, done.sheet, hand=taught.hand, kit=done.kit), done.sheet
-    joins = []
-    for join, cloud in zip(found.joins, found.clouds, strict=True):
-        spot = sheet.on_paper(join.place)
-        joins.append(
-            JoinOut(
-                outline=join.outline,
-                first=join.first,
-                second=join.second,
-                tangent=join.tangent,
-                place=(spot.x, spot.y),
-                miss=SpreadOut.model_validate(join.miss),
-                kink=join.kink,
-                hidden=join.hidden,
-                unmet=join.unmet,
-                shares=tuple(map(ShareOut.model_validate, join.shares)),
-                instead=tuple(map(InsteadOut.model_validate, join.instead)),
-                cloud=tuple((each.real * sheet.factor, each.imag * sheet.factor) for each in cloud),
-            )
+    joins = tuple(
+        JoinOut.from_core(
+            join,
+            place=pair(sheet.on_paper(join.place)),
+            cloud=tuple((each.real * sheet.factor, each.imag * sheet.factor) for each in cloud),
         )
-    sizes = tuple(map(OverallOut.model_validate, found.sizes))
-    return RehearsalOut(hands=found.hands, joins=tuple(joins), sizes=sizes, whose=_whose(taught))
+        for join, cloud in zip(found.joins, found.clouds, strict=True)
+    )
+    return RehearsalOut.from_core(found, joins=joins, whose=_whose(taught))
 
 
 def _whose(taught: Taught) -> str:
@@ -362,7 +318,7 @@ def _whose(taught: Taught) -> str:
 
 
 @board.post("/opened")
-def opened(body: OpenedIn) -> OpenedOut:
+def open_step(body: OpenedIn) -> OpenedOut:
     """Open a step up into the classic construction behind it; empty for a step the plan does not have."""
     done = work_out(body.text, kit_of(body.kit), body.schedule)
     step = next((step for step in done.steps if step.number == body.step), None)
@@ -371,21 +327,15 @@ def opened(body: OpenedIn) -> OpenedOut:
 
 
 @board.post("/methods")
-def compared(body: MethodsIn) -> MethodsOut:
+def compare_methods(body: MethodsIn) -> MethodsOut:
     """Construct a statement by each of its methods, side by side."""
     done = work_out(body.text)
     found = methods(done, body.line)
     box = framed(done, body.line)
     return MethodsOut(
         methods=tuple(
-            MethodOut(
-                said=method.said or "the usual way",
-                row=method.row,
-                told=method.told,
-                settings=method.settings,
-                instruments=method.instruments,
-                chosen=method.chosen,
-                marks=tuple(draw_steps(method.steps, done.sheet)),
+            MethodOut.from_core(
+                method, said=method.said or "the usual way", marks=tuple(draw_steps(method.steps, done.sheet))
             )
             for method in found
         ),
@@ -394,11 +344,11 @@ def compared(body: MethodsIn) -> MethodsOut:
 
 
 @board.post("/lacks")
-def lacking(body: LacksIn) -> LacksOut:
+def kit_lacks(body: LacksIn) -> LacksOut:
     """Return what a kit lacks for a job, and what that changes."""
     kit = read_kit(body.kit)
     done = work_out(body.text, kit)
-    return LacksOut(lacks=tuple(map(LackOut.model_validate, lacks(done.solution, done.sheet, kit))))
+    return LacksOut(lacks=tuple(map(LackOut.from_core, lacks(done.solution, done.sheet, kit))))
 
 
 @board.post("/around")
@@ -426,7 +376,7 @@ def measured(body: MeasuredIn) -> VerdictOut:
     value = read_value(body.value, Unit.MM if is_angle else done.kit.unit)
     found = judge(value, step, done.steps, done.kit, done.sheet.scale, done.solution.unit)
     per = 1.0 if is_angle else float(done.kit.unit.mm)
-    return VerdictOut(judged=found.judged, off=found.off * per, told=found.told, slips=found.slips)
+    return VerdictOut.from_core(found, off=found.off * per)
 
 
 @board.get("/pictures/setting.svg")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import ConfigDict, Field
+from pydantic import Field
 
 from ...core.cutting import tool_paths, write_program
 from ...core.cutting.program import CAUTION
@@ -34,8 +34,6 @@ class CutIn(Asked):
 
 class CutMoveOut(Crossing):
     """A movement of the tool, mm: straight, or round a centre by a turn in radians."""
-
-    model_config = ConfigDict(from_attributes=True)
 
     block: int
     start: tuple[float, float]
@@ -92,19 +90,14 @@ def cut(body: CutIn) -> CutOut:
     verdict = judged(machine.moves, done.outlines, mm, body.tool * mm)
     edges = outlines_of(done.outlines, mm)
     xs, ys = zip(*(spot for edge in edges for spot in edge), strict=True)
-    return CutOut(
+    return CutOut.from_core(
+        verdict,
         program=program,
-        moves=tuple(map(CutMoveOut.model_validate, machine.moves)),
-        edges=tuple(tuple(edge) for edge in edges),
+        moves=tuple(map(CutMoveOut.from_core, machine.moves)),
+        edges=tuple(map(tuple, edges)),
         tool=body.tool * mm,
         bounds=(min(xs), min(ys), max(xs), max(ys)),
         happened=tuple(machine.told),
-        fits=verdict.fits,
-        told=verdict.told,
-        gouged=verdict.gouged,
         left=min(verdict.left, 1e6),
-        corners=verdict.corners,
-        minutes=verdict.minutes,
-        length=verdict.length,
         caution=CAUTION,
     )

@@ -5,13 +5,14 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Annotated, Literal
 
-from pydantic import ConfigDict, Field
+from pydantic import Field
 
 from ...core import fault
 from ...core.desk import Work, work_out
 from ...core.display import Layer
 from ...core.formats import Ovals
 from ...core.formats.issue import Format, Options, formats
+from ...core.readback.read import ENDINGS
 from ..answer import Answer, Refused
 from ..base import Asked, Crossing, KitText, PlanText, Schedule
 from ..operation import Operations
@@ -44,8 +45,6 @@ class ExportIn(Asked):
 class FormatOut(Crossing):
     """A file a plan goes out as; see `core.formats.issue.Format`."""
 
-    model_config = ConfigDict(from_attributes=True)
-
     key: str
     label: str
     about: str
@@ -55,9 +54,10 @@ class FormatOut(Crossing):
 
 
 class FormatsOut(Crossing):
-    """Every file a plan goes out as."""
+    """Every file a plan goes out as, and how the names of files end that a bare profile is read from."""
 
     formats: tuple[FormatOut, ...]
+    profiles: tuple[str, ...]
 
 
 files = Operations()
@@ -66,7 +66,8 @@ files = Operations()
 @files.get("/formats")
 def every_format() -> FormatsOut:
     """Return every file a plan goes out as; the page *Issue* is built from this."""
-    return FormatsOut(formats=tuple(map(FormatOut.model_validate, formats().values())))
+    every = tuple(map(FormatOut.from_core, formats().values()))
+    return FormatsOut(formats=every, profiles=ENDINGS)
 
 
 def _format(key: str) -> Format:
@@ -84,7 +85,7 @@ def _without_work(_: str, path: ExportPath, body: ExportIn) -> Answer | None:
 
 
 @files.post("/export/<format>", otherwise=_without_work)
-def export(path: ExportPath, body: ExportIn) -> Answer:
+def export_plan(path: ExportPath, body: ExportIn) -> Answer:
     """Return a plan as a file."""
     format = _format(path.format)
     done = work_out(body.text, kit_of(body.kit), body.schedule)

@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import ConfigDict
-
 from ...core.desk import work_out
 from ...core.proof import why_not_cut
 from ...core.proof.measures import joined, measures
@@ -16,8 +14,6 @@ from .shared import kit_of, pair
 
 class MendOut(Crossing):
     """An edit that mends what was found: put `text` on a line, or below it."""
-
-    model_config = ConfigDict(from_attributes=True)
 
     op: Literal["line", "insert"]
     line: int
@@ -51,8 +47,6 @@ class JunctionOut(Crossing):
 class MeasureOut(Crossing):
     """An outline as measured, plan units, in words."""
 
-    model_config = ConfigDict(from_attributes=True)
-
     outline: str
     line: int
     length: str
@@ -79,29 +73,8 @@ def proof(body: ScheduledIn) -> ProofOut:
     """Inspect a plan as it is drawn with a kit and in an order: findings, junctions and measures."""
     done = work_out(body.text, kit_of(body.kit), body.schedule)
     return ProofOut(
-        findings=tuple(
-            FindingOut(
-                weight=f.weight,
-                rule=f.rule,
-                message=f.message,
-                line=f.line,
-                place=pair(f.place),
-                mend=MendOut.model_validate(f.mend) if f.mend else None,
-            )
-            for f in done.findings
-        ),
-        junctions=tuple(
-            JunctionOut(
-                outline=j.outline,
-                line=j.line,
-                first=j.first,
-                second=j.second,
-                turn=j.turn,
-                how=j.how,
-                place=(j.place.x, j.place.y),
-            )
-            for j in joined(done.checked)
-        ),
-        measures=tuple(MeasureOut.model_validate(each) for each in measures(done.checked)),
+        findings=tuple(FindingOut.from_core(each, place=pair(each.place)) for each in done.findings),
+        junctions=tuple(JunctionOut.from_core(each, place=pair(each.place)) for each in joined(done.checked)),
+        measures=tuple(map(MeasureOut.from_core, measures(done.checked))),
         cut=why_not_cut(done.findings),
     )

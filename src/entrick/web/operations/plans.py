@@ -6,7 +6,7 @@ from collections.abc import Collection, Mapping
 from contextlib import suppress
 from typing import Annotated, Literal
 
-from pydantic import ConfigDict, Field
+from pydantic import Field
 
 from ...core import fault
 from ...core.assist.clauses import matched
@@ -83,8 +83,6 @@ class ClauseOut(Crossing):
 class EventOut(Crossing):
     """One event of a follower: which clause says it, and what it says; `motion` is empty for the usual one."""
 
-    model_config = ConfigDict(from_attributes=True)
-
     clause: int
     event: str
     angle: str
@@ -94,8 +92,6 @@ class EventOut(Crossing):
 
 class EventsOut(Crossing):
     """What a follower does, event by event, and what each may be; `still` is the event without lift and motion."""
-
-    model_config = ConfigDict(from_attributes=True)
 
     rows: tuple[EventOut, ...]
     events: tuple[str, ...]
@@ -151,8 +147,6 @@ class SheetOut(Crossing):
 
 class EdgeRuleOut(Crossing):
     """The rule along the edges of the sheet: lengths in mm, longer marks every so many divisions."""
-
-    model_config = ConfigDict(from_attributes=True)
 
     division: float
     middle: int
@@ -223,16 +217,11 @@ def _shown(done: Work, known: Collection[str] = (), at: int = 0, refused: str = 
         title=solution.title,
         drawing=solution.drawing,
         unit=solution.unit.value,
-        sheet=SheetOut(
-            width=sheet.width,
-            height=sheet.height,
-            border=sheet.border,
+        sheet=SheetOut.from_core(
+            sheet,
             scale=str(sheet.scale),
-            name=sheet.name,
             said=", ".join(map(str, solution.sheet.clauses)) if solution.sheet else "",
-            errors=sheet.errors,
             forms=tuple(form.example for form in SHEET_FORMS),
-            working=sheet.working,
         ),
         givens=tuple(_given(given, solution.unit, quantities) for given in solution.givens),
         entries=tuple(_entries(done)),
@@ -248,44 +237,25 @@ def _shown(done: Work, known: Collection[str] = (), at: int = 0, refused: str = 
 
 
 def _drawing(drawing: Drawing, known: Collection[str]) -> DrawingOut:
-    return DrawingOut(
-        width=drawing.width,
-        height=drawing.height,
-        origin=drawing.origin,
-        space=drawing.space,
-        ground=drawing.ground,
-        layers=tuple(
-            LayerOut(key=layer.key, marks=None if layer.key in known else layer.marks) for layer in drawing.layers
-        ),
-    )
+    layers = (LayerOut(key=each.key, marks=None if each.key in known else each.marks) for each in drawing.layers)
+    return DrawingOut.from_core(drawing, layers=tuple(layers))
 
 
 def _given(entry: GivenEntry, unit: Unit, quantities: Mapping[str, Quantity]) -> GivenOut:
     given, quantity = entry.given, entry.quantity
+    shown = {"name": given.name, "note": given.note, "assumed": given.assumed}
     worth = ""
     if isinstance(given, Chain):
         value = write_content(given).partition("= ")[2].removesuffix(f' "{given.note}"').removesuffix(", assumed")
         links = (spell(q.value, unit) for key, q in quantities.items() if key.startswith(f"{given.name}."))
         worth = " + ".join(links) + f" = {spell(quantity.value, unit)}" if quantity else ""
-        return GivenOut(
-            line=entry.line, name=given.name, value=value, worth=worth, note=given.note, assumed=given.assumed,
-            used_by=entry.used_by, error=entry.error, is_chain=True,
-        )  # fmt: skip
+        return GivenOut.from_core(entry, **shown, value=value, worth=worth, is_chain=True)
     value = as_given(given)
     if quantity is not None:
         angle = quantity.dimension is Dimension.ANGLE
         worth = spell_angle(quantity.value) if angle else spell(quantity.value, unit)
         worth = "" if value.endswith(f"{given.mark}{worth}") else worth
-    return GivenOut(
-        line=entry.line,
-        name=given.name,
-        value=value,
-        worth=worth,
-        note=given.note,
-        assumed=given.assumed,
-        used_by=entry.used_by,
-        error=entry.error,
-    )
+    return GivenOut.from_core(entry, **shown, value=value, worth=worth, is_chain=False)
 
 
 def _entries(done: Work) -> list[EntryOut]:
@@ -335,13 +305,7 @@ def _entry(entry: Entry, done: Work) -> EntryOut:
         assumed=statement.assumed,
         clauses=_clauses(statement),
         candidates=tuple(
-            CandidateOut(
-                letter=candidate.letter,
-                about=candidate.about,
-                words=candidate.words,
-                chosen=candidate.chosen,
-                marks=tuple(marks),
-            )
+            CandidateOut.from_core(candidate, marks=tuple(marks))
             for candidate, marks in ghosts(entry.candidates, done.sheet, entry.line)
         ),
         worksheet=made is not None and made.worksheet is not None,
@@ -391,7 +355,7 @@ def _unworked(reason: str, body: WorkIn) -> WorkOut:
 
 
 @plans.post("/work", otherwise=_unworked)
-def work(body: WorkIn) -> WorkOut:
+def work_out_plan(body: WorkIn) -> WorkOut:
     """Work a plan out, after an edit if one is given. The answer carries the edited text.
 
     A plan that asks for more than the desk gives to one comes back as text alone, with the reason in `trouble`.

@@ -213,7 +213,7 @@ def _question(body: HintIn | PracticeIn) -> Question:
 
 
 @practice.post("/practice/round")
-def practice_round(body: RoundIn, known: Mapping[str, Card], now: float) -> RoundOut:
+def begin_round(body: RoundIn, known: Mapping[str, Card], now: float) -> RoundOut:
     """Choose the questions of a round, and the givens they are about."""
     own = work_out(body.text, kit_of(body.kit))
     if own.solution.errors:
@@ -232,19 +232,11 @@ def practice_round(body: RoundIn, known: Mapping[str, Card], now: float) -> Roun
 def _shown(asked: Question, known: Mapping[str, Card], now: float) -> QuestionOut:
     """Return a question without its answer."""
     keys = (asked.rule, *(slip.key for slip in asked.slips))
-    return QuestionOut(
-        key=asked.key,
-        rule=asked.rule,
+    return QuestionOut.from_core(
+        asked,
         tests=RULES[asked.rule],
-        asks=asked.asks,
-        sort=asked.sort,
-        line=asked.line,
-        step=asked.step,
-        unit=asked.unit,
-        choices=asked.choices,
         hints=len(asked.hints),
         tool=asked.setting,
-        shows=asked.shows,
         lettered=asked.rule == "candidate",
         pointed=asked.rule == "next",
         due=any(key in known and known[key].due <= now for key in keys),
@@ -252,7 +244,7 @@ def _shown(asked: Question, known: Mapping[str, Card], now: float) -> QuestionOu
 
 
 @practice.post("/practice/hint")
-def practice_hint(body: HintIn) -> HintOut:
+def give_hint(body: HintIn) -> HintOut:
     """Return a hint to a question; each says more than the one before, and costs a part of the mark."""
     hints = _question(body).hints
     if body.number > len(hints):
@@ -261,7 +253,7 @@ def practice_hint(body: HintIn) -> HintOut:
 
 
 @practice.post("/practice/opened")
-def practice_opened(body: OpenedToIn) -> OpenedToOut:
+def show_setting(body: OpenedToIn) -> OpenedToOut:
     """Return the picture of an instrument set to what is typed."""
     try:
         value = float(read_value(body.said, Unit(body.unit)))
@@ -278,7 +270,7 @@ def _picture_at(tool: str, value: float, unit: str) -> str:
 
 
 @practice.post("/practice/answers")
-def practice_answer(
+def judge_answer(
     body: PracticeIn, history: Sequence[Answered], chances: Sequence[tuple[str, ...]]
 ) -> Recorded[VerdictInPractice]:
     """Judge an answer, and keep what it showed."""
@@ -291,7 +283,7 @@ def practice_answer(
     verdict = VerdictInPractice(
         share=share,
         told=mark.told,
-        slips=tuple(NamedSlipOut(key=slip.key, said=slip.said) for slip in mark.slips),
+        slips=tuple(map(NamedSlipOut.from_core, mark.slips)),
         right=answer_of(question),
         working=question.working,
         picture=picture,
@@ -309,7 +301,7 @@ def practice_answer(
 
 
 @practice.post("/practice/set-part")
-def set_part(body: SetPartIn) -> Answer:
+def set_paper(body: SetPartIn) -> Answer:
     """Return a set with the paper of one student alone: a page puts them together, and tells how far it is."""
     paper = plan_paper(body.texts, body.student, body.count, body.seed)
     made = Set(body.title, body.seed, tuple(brief_of(work_out(text)) for text in body.texts), (paper,))
@@ -317,14 +309,14 @@ def set_part(body: SetPartIn) -> Answer:
 
 
 @practice.post("/practice/set/papers")
-def papers(body: PapersIn) -> Answer:
+def set_papers(body: PapersIn) -> Answer:
     """Return the papers of a set, or its key, as PDF."""
     content = write_papers(read_set(body.set), body.key, body.paper)
     return as_file(content, "key" if body.key else "papers", "pdf")
 
 
 @practice.post("/practice/set/marks")
-def class_marks(body: MarksIn) -> ClassMarksOut:
+def mark_class(body: MarksIn) -> ClassMarksOut:
     """Mark the answers of a class, each slip named."""
     made = read_set(body.set)
     found = mark_answers(made, body.answers)

@@ -87,16 +87,7 @@ def read_back_profile(body: ProfileIn) -> ReadBackOut:
 
 
 def _plan(way: str, called: str, found: ReadBack) -> SaidOut:
-    return SaidOut(
-        way=way,
-        called=called,
-        text=found.text,
-        numbers=found.numbers,
-        comes=found.comes,
-        seen=found.seen,
-        told=found.told,
-        assumed=found.assumed,
-    )
+    return SaidOut.from_core(found, way=way, called=called)
 
 
 @profiles.get("/read-back/sample")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import ConfigDict, Field
+from pydantic import Field
 
 from ...core.desk import Work, work_out
 from ...core.display import DisplayList, draw_worksheet
@@ -28,8 +28,6 @@ class WorksheetIn(Asked):
 
 class TableOut(Crossing):
     """A table of a worksheet, in words."""
-
-    model_config = ConfigDict(from_attributes=True)
 
     title: str
     columns: tuple[str, ...]
@@ -68,14 +66,8 @@ def worksheet(body: WorksheetIn) -> WorksheetOut:
     """Return the worksheet of a statement, turned through an angle."""
     done = work_out(body.text)
     _, sheet = _worksheet_of(done, body)
-    return WorksheetOut(
-        title=sheet.title,
-        display=draw_worksheet(sheet, done.solution.unit),
-        tables=tuple(TableOut.model_validate(in_words(table, done)) for table in sheet.tables),
-        turns=sheet.turns,
-        told=sheet.told,
-        caution=sheet.caution,
-    )
+    display = draw_worksheet(sheet, done.solution.unit)
+    return WorksheetOut.from_core(sheet, display=display, tables=tuple(in_words(table, done) for table in sheet.tables))
 
 
 @worksheets.post("/worksheet/<format>")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from pydantic import ConfigDict, Field
+from pydantic import Field
 
 from ...core.assist.blanks import BLANK, wanted_at
 from ...core.assist.complete import complete
@@ -66,8 +66,6 @@ class BriefIn(Asked):
 class MisreadOut(Crossing):
     """A row of a brief that could not be read, and why."""
 
-    model_config = ConfigDict(from_attributes=True)
-
     row: int
     message: str
 
@@ -81,8 +79,6 @@ class BriefOut(Crossing):
 
 class ChoiceOut(Crossing):
     """One thing to take for a part of the sheet, how the sheet line says it, and why or why not."""
-
-    model_config = ConfigDict(from_attributes=True)
 
     name: str
     said: str
@@ -130,8 +126,6 @@ class CompleteOut(Crossing):
 
 class SlotOut(Crossing):
     """A place for a value in a clause; `is_reference` tells whether it takes the name of something drawn."""
-
-    model_config = ConfigDict(from_attributes=True)
 
     name: str
     type: str
@@ -200,34 +194,15 @@ def vocabulary() -> KindsOut:
 
 
 def _kind(declared: Kind) -> KindOut:
-    return KindOut(
-        name=declared.name,
-        group=declared.group,
-        summary=declared.summary,
-        example=declared.example,
-        mistake=declared.mistake,
-        by_clicking=declared.by_clicking,
-        lines_in=str(declared.lines_in or ""),
-        follows=declared.follows,
-        forms=tuple(
-            FormOut(
-                key=form.key,
-                pattern=form.pattern,
-                example=form.example,
-                needed=form.needed,
-                most=form.most,
-                choice=form.choice,
-                parts=tuple(
-                    SlotOut.model_validate(part) if isinstance(part, Slot) else part.text for part in form.parts
-                ),
-            )
-            for form in declared.forms
-        ),
+    forms = tuple(
+        FormOut.from_core(form, parts=tuple(part if isinstance(part, Slot) else part.text for part in form.parts))
+        for form in declared.forms
     )
+    return KindOut.from_core(declared, lines_in=str(declared.lines_in or ""), forms=forms)
 
 
 @writing.post("/complete")
-def completion(body: CompleteIn) -> CompleteOut:
+def complete_row(body: CompleteIn) -> CompleteOut:
     """Return a row being written as it is now, and what may follow in it."""
     solution, row = work_out(body.text).solution, body.row
     after = len(solution.plan.lines) if body.after is None else body.after
@@ -256,7 +231,7 @@ def lesson(body: PlanIn) -> LessonOut:
 def suggest(body: PlanIn) -> SuggestOut:
     """Suggest dimensions that define the outline."""
     found = suggest_dimensions(work_out(body.text).solution)
-    return SuggestOut(text=found.text, statements=found.statements, left_open=found.left_open)
+    return SuggestOut.from_core(found)
 
 
 @writing.post("/regions")
@@ -276,8 +251,7 @@ def regions(body: RegionsIn) -> RegionsOut:
 def brief(body: BriefIn) -> BriefOut:
     """Give a cam the events of a brief: sentences, or stations as CSV."""
     statement, read = follow(work_out(body.text), body.line, body.brief)
-    misread = tuple(MisreadOut.model_validate(row) for row in read.misread)
-    return BriefOut(statement="" if misread else statement, misread=misread)
+    return BriefOut.from_core(read, statement="" if read.misread else statement)
 
 
 @writing.post("/sheet-choices")
@@ -289,9 +263,9 @@ def sheet_choices(body: PlanIn) -> ChoicesOut:
     best = recommended(ratios)
     return ChoicesOut(
         units=tuple(unit.value for unit in Unit),
-        papers=tuple(ChoiceOut.model_validate(choice) for choice in taken(said, papers(unit))),
-        borders=tuple(ChoiceOut.model_validate(choice) for choice in taken(said, borders())),
-        letterings=tuple(ChoiceOut.model_validate(c) for c in taken(said, letterings(), "dimensions aligned")),
-        scales=tuple(ChoiceOut.model_validate(choice) for choice in ratios),
+        papers=tuple(map(ChoiceOut.from_core, taken(said, papers(unit)))),
+        borders=tuple(map(ChoiceOut.from_core, taken(said, borders()))),
+        letterings=tuple(map(ChoiceOut.from_core, taken(said, letterings(), "dimensions aligned"))),
+        scales=tuple(map(ChoiceOut.from_core, ratios)),
         recommended=best.name if best else "",
     )

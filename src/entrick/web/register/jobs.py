@@ -6,7 +6,7 @@ from datetime import datetime
 from typing import Annotated, Literal, cast
 
 from flask import Response, current_app, request
-from pydantic import ConfigDict, Field
+from pydantic import Field
 
 from ... import store
 from ...core.board.kits import STARTERS
@@ -23,8 +23,6 @@ from .saved import committed, the_store
 
 class RevisionOut(Crossing):
     """A saved state of a plan."""
-
-    model_config = ConfigDict(from_attributes=True)
 
     number: int
     based_on: int | None
@@ -152,19 +150,13 @@ def summarized(text: str) -> Summary | None:
 
 
 def _listed(job: store.Listed) -> JobOut:
-    made = job.made
-    return JobOut(
+    return JobOut.from_core(
+        job.made,
+        title=job.made.title or "Untitled",
         id=job.id,
-        title=made.title or "Untitled",
-        drawing=made.drawing,
-        unit=made.unit,
-        scale=made.scale,
         revision=job.revision,
         worked_at=job.worked_at,
         archived=job.archived,
-        mistakes=made.mistakes,
-        outlines=made.outlines,
-        trouble=made.trouble,
         pending=job.pending,
         pictured=job.pictured,
     )
@@ -214,7 +206,7 @@ def open_job(path: JobPath) -> JobWithPlan:
     with the_store().reading() as session:
         view = store.one_job(session, path.job_id)
         schedule, kit = store.schedule_of(session, path.job_id), store.kit_of(session, path.job_id)
-    newest = RevisionOut.model_validate(view.newest)
+    newest = RevisionOut.from_core(view.newest)
     found = {"job": _job(path.job_id), "newest": newest, "schedule": schedule, "kit": kit}
     return JobWithPlan.model_validate(found)
 
@@ -254,7 +246,7 @@ def list_revisions(path: JobPath) -> RevisionsOut:
     """Return every revision of a job, newest first."""
     with the_store().reading() as session:
         found = store.revisions(session, path.job_id)
-    return RevisionsOut(revisions=tuple(RevisionOut.model_validate(r) for r in found))
+    return RevisionsOut(revisions=tuple(RevisionOut.from_core(r) for r in found))
 
 
 @jobs.get("/jobs/<job_id>/revisions/<number>")
@@ -262,7 +254,7 @@ def one_revision(path: RevisionPath) -> RevisionOut:
     """Return one revision of a job."""
     with the_store().reading() as session:
         found = store.one_revision(session, path.job_id, path.number)
-    return RevisionOut.model_validate(found)
+    return RevisionOut.from_core(found)
 
 
 @jobs.post("/jobs/<job_id>/revisions", status=201)
@@ -273,7 +265,7 @@ def save_revision(path: JobPath, body: SaveIn) -> RevisionOut:
     with the_store().writing() as session:
         saved = store.save_revision(session, path.job_id, text, body.based_on, body.note, made)
     committed()
-    return RevisionOut.model_validate(saved)
+    return RevisionOut.from_core(saved)
 
 
 @jobs.get("/jobs/<job_id>/thumbnail.svg")

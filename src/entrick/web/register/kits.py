@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from pydantic import ConfigDict, Field
+from pydantic import Field
 
 from ... import store
 from ...core.board.kit import Kit
@@ -34,8 +34,6 @@ class KitOut(Crossing):
 
 class KitItemOut(Crossing):
     """Something a kit may hold, as its page asks for it; see `core.board.kits.Item`."""
-
-    model_config = ConfigDict(from_attributes=True)
 
     key: str
     label: str

@@ -9,7 +9,7 @@ from datetime import datetime
 from typing import Annotated, Literal
 
 from flask import current_app
-from pydantic import ConfigDict, Field
+from pydantic import Field
 
 from ... import store
 from ...core.logbook.learning import learn
@@ -24,8 +24,6 @@ from .saved import committed, the_store
 
 class EventIO(Asked):
     """One thing that happened at the board, numbered by the device; see `core.logbook.Event`."""
-
-    model_config = ConfigDict(extra="forbid", from_attributes=True)
 
     number: Annotated[int, Field(ge=1, le=20_000)]
     kind: Kind
@@ -81,8 +79,6 @@ class SittingOut(Crossing):
     `standing` are the events as they were corrected last; `gap` is how far the last join gaped, mm on paper.
     """
 
-    model_config = ConfigDict(from_attributes=True)
-
     uid: str
     job: int
     title: str = ""
@@ -110,8 +106,6 @@ class PaceOut(Crossing):
 
 class HandOut(Crossing):
     """How an instrument comes out in these hands; see `core.logbook.Spread`."""
-
-    model_config = ConfigDict(from_attributes=True)
 
     tool: str
     count: int

@@ -53,8 +53,10 @@ def _history() -> tuple[list[store.AnswerView], list[Answered], list[tuple[str, 
         sittings = store.list_sittings(session)
     board = [
         (event.text, sitting.started_at.timestamp())
-        for sitting in sittings for event in effective(sitting.events) if event.kind == "slip"
-    ]  # fmt: skip
+        for sitting in sittings
+        for event in effective(sitting.events)
+        if event.kind == "slip"
+    ]
     return views, [Answered(v.rule, v.share, v.slips, v.at.timestamp()) for v in views], board
 
 
@@ -70,18 +72,15 @@ def practice_record() -> PracticeOut:
     for view in views:
         days.setdefault(view.at.date().isoformat(), []).append(view.share)
     slips = sorted(times.items(), key=lambda each: (-each[1], each[0]))
-    return (
-        PracticeOut(
-            standings=tuple(
-                StandingOut(rule=s.rule, told=s.told, asked=s.asked, share=s.share,
-                            due=datetime.fromtimestamp(s.due, UTC)) for s in standings(history)
-            ),
-            slips=tuple(PracticeSlipOut(slip=slip, times=count) for slip, count in slips),
-            at_the_board=len(board),
-            days=tuple((day, len(own), sum(own) / len(own)) for day, own in sorted(days.items())),
-            rehearsed=any(view.rehearsed for view in views),
-        )
-    )  # fmt: skip
+    return PracticeOut(
+        standings=tuple(
+            StandingOut.from_core(each, due=datetime.fromtimestamp(each.due, UTC)) for each in standings(history)
+        ),
+        slips=tuple(PracticeSlipOut(slip=slip, times=count) for slip, count in slips),
+        at_the_board=len(board),
+        days=tuple((day, len(own), sum(own) / len(own)) for day, own in sorted(days.items())),
+        rehearsed=any(view.rehearsed for view in views),
+    )
 
 
 @practice.delete("/practice")

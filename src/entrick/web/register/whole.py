@@ -87,7 +87,7 @@ def export_register() -> Response:
     return response
 
 
-@whole.post("/register/import")
+@whole.post("/register/import", sends="application/zip")
 def import_register() -> Response:
     """Enter every job of an exported register, all or none, and tell how far it is."""
     kept = tempfile.TemporaryFile()  # noqa: SIM115  closed when it has been read

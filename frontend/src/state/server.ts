@@ -1,0 +1,57 @@
+/** What several parts of a page ask the desk for. */
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { everyFormat, openJob, proof, vocabulary } from "../api/client";
+import { useDocument } from "./document";
+import { queries } from "./queries";
+import { isQuiet } from "./turns";
+
+/** Every kind of construction, and the words of the trade. */
+export const useVocabulary = () =>
+  useQuery({ queryKey: ["kinds"], queryFn: () => vocabulary(), staleTime: Infinity }).data;
+
+const FORMATS = { queryKey: ["formats"], queryFn: () => everyFormat(), staleTime: Infinity };
+
+/** Every file a plan goes out as, and those a profile is read from. */
+export const useFormats = () => useQuery(FORMATS).data;
+
+/** How the names of files end that may be bare profiles. */
+export const profileEndings = async () => (await queries.ensureQueryData(FORMATS)).profiles;
+
+/** A job with its newest revision. */
+export const useJob = (job: number) =>
+  useQuery({ queryKey: ["job", job], queryFn: () => openJob({ path: { job_id: job } }), retry: false });
+
+/** A value once it has stood still for a while and no edit is under way: the inspection does not run after every
+ * letter, and never beside an edit, which would have to share the desk with it. */
+function useSettled<T>(value: T, milliseconds: number): T {
+  const [settled, setSettled] = useState(value);
+  useEffect(() => {
+    const settle = () => {
+      if (isQuiet()) setSettled(value);
+      else later = setTimeout(settle, milliseconds);
+    };
+    let later = setTimeout(settle, milliseconds);
+    return () => clearTimeout(later);
+  }, [value, milliseconds]);
+  return settled;
+}
+
+/** What the inspection finds in the plan on the bench, as it is drawn here; it follows the sheet a moment later. */
+export function useProof() {
+  const text = useSettled(
+    useDocument((document) => document.text),
+    250,
+  );
+  const kit = useDocument((document) => document.kitText);
+  const schedule = useDocument((document) => document.work?.schedule ?? "written");
+  const ready = useDocument((document) => document.work !== null);
+  return useQuery({
+    queryKey: ["proof", text, kit, schedule],
+    queryFn: ({ signal }) => proof({ body: { text, kit, schedule }, signal }),
+    enabled: ready,
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    gcTime: 60_000,
+  }).data;
+}

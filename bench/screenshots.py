@@ -1,11 +1,16 @@
-"""Takes the pictures of docs/screenshots from the demo data: ``make screenshots``."""
+"""Takes the pictures of docs/screenshots from the demo data: ``make screenshots``.
+
+A picture in which nothing has changed stays as it is: the repository keeps every one that is written anew.
+"""
 
 from __future__ import annotations
 
+import argparse
+import io
 import re
-import sys
 from pathlib import Path
 
+from PIL import Image, ImageChops
 from playwright.sync_api import Page
 
 from .browser import demo_page, open_sample
@@ -20,7 +25,7 @@ def main(folder: Path) -> None:
             page.wait_for_timeout(1400)  # until nothing is marked as changed any more
             if page.get_by_role("combobox", name="Order of the steps").count():
                 page.get_by_test_id("takes").wait_for()
-            page.screenshot(path=folder / f"{name}.png")
+            put(folder / f"{name}.png", page.screenshot())
 
         page.goto(address)
         page.wait_for_selector("table img")
@@ -138,5 +143,23 @@ def _answer_anything(page: Page) -> None:
     page.wait_for_timeout(400)
 
 
+FAINT = 8
+"""Levels of grey, of 255, that two pictures of the same page may differ by."""
+
+
+def put(path: Path, taken: bytes) -> None:
+    """Write a picture, unless the one that is there shows the same."""
+    fresh = Image.open(io.BytesIO(taken)).convert("RGB")
+    if path.is_file():
+        kept = Image.open(path).convert("RGB")
+        if kept.size == fresh.size:
+            apart = ImageChops.difference(kept, fresh).convert("L")
+            if apart.getextrema()[1] <= FAINT:
+                return
+    path.write_bytes(taken)
+
+
 if __name__ == "__main__":
-    main(Path(sys.argv[1]))
+    asked = argparse.ArgumentParser(description="Take one picture of each main view.")
+    asked.add_argument("folder", type=Path)
+    main(asked.parse_args().folder)

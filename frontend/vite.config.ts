@@ -1,10 +1,16 @@
 import { fileURLToPath } from "node:url";
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
+import license from "rollup-plugin-license";
 import { defineConfig } from "vite";
 
 export default defineConfig({
-  plugins: [react(), tailwindcss()],
+  plugins: [
+    react(),
+    tailwindcss(),
+    // Whose work ships in the bundle, with the text of each licence.
+    license({ thirdParty: { includePrivate: false, output: "../src/entrick/licences/bundle.txt" } }),
+  ],
   resolve: {
     alias: { "@fonts": fileURLToPath(new URL("../src/entrick/fonts", import.meta.url)) },
   },

@@ -28,7 +28,7 @@ from entrick.core.rehearsal.hand import NONE
 from entrick.core.rehearsal.many import Hands
 from entrick.demo import sample_plans
 
-WITHOUT_SQUARES = replace(default_kit(Unit.MM), squares=False)
+WITHOUT_SQUARES = replace(default_kit(Unit.MM), set_squares=False)
 WITHOUT_PROTRACTOR = replace(default_kit(Unit.MM), protractor=None)
 
 
@@ -207,5 +207,5 @@ def test_an_isometric_hole_the_template_lacks_is_told() -> None:
     assert done.solution.errors == ()
     (lack,) = (each for each in lacks(done.solution, done.sheet, done.kit) if "isometric" in each.told)
     assert "Ø33 mm" in lack.instead[0]
-    kit = replace(done.kit, ellipses=frozenset({Fraction(33)}))
+    kit = replace(done.kit, ellipse_holes=frozenset({Fraction(33)}))
     assert not any("isometric" in each.told for each in lacks(done.solution, done.sheet, kit))

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from ..measure import Number, Unit
+from .kit_items import HOLES, NAMES, NOUGHT_OR_MORE, RATIOS, SIZE, SIZE_OR_NONE, UNIT, WIDTHS, YES, held, one_of
 
 BY_EYE = "pencil, by eye"
 """How a round is drawn that no compass of the kit goes down to."""
@@ -18,75 +19,49 @@ GUIDES = ("T-square", "parallel rule", "drafting head")
 """What guides level lines."""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Kit:
-    """What settings are read on.
+    """What settings are read on: a field for everything a kit holds, in the order of its page.
 
-    Attributes
-    ----------
-    unit : Unit
-        Of the rule.
-    graduation : Fraction
-        Finest graduation of the rule, in `unit`.
-    compass : Fraction
-        Largest radius the compass swings, in `unit`; beyond it the beam compass is used.
-    beam : Fraction
-        Largest radius the beam compass swings, in `unit`; None where there is none.
-    protractor : Fraction
-        Finest graduation of the protractor, degrees; None where there is none.
-    templates : frozenset of Fraction
-        Diameters of the circle template, in `unit`.
-    squares : bool
-        Whether there are set squares.
-    least : Fraction
-        Smallest radius the compass swings, in `unit`; what is smaller is drawn by eye, unless a template has its hole.
-    length : Fraction
-        Of the rule, in `unit`; what is longer is measured in several lengths.
-    faces : frozenset of Fraction
-        Ratios the rule has a face for beside full size.
-    ellipses : frozenset of Fraction
-        Circle diameters the isometric template has holes for, in `unit`.
-    dividers, curves, adjustable : bool
-        Whether there are dividers, French curves, an adjustable set square.
-    guide : str
-        What guides level lines, of `GUIDES`.
-    pencils : tuple of Fraction
-        Line widths there are pencils for, mm.
-    papers : tuple of str
-        Sheets at hand; any where none is named.
+    Sizes are in the unit of the rule. `least` and `compass` are the smallest and the largest radius the compass swings:
+    what is smaller is drawn by eye unless a template has its hole, what is larger by the beam compass. `faces` are
+    ratios the rule has a face for beside full size. Holes are named by the diameter of the circle. The protractor's
+    graduation is in degrees, pencils by the width of their line in mm.
     """
 
-    unit: Unit
-    graduation: Fraction
-    compass: Fraction
-    protractor: Fraction | None = Fraction(1, 2)
-    templates: frozenset[Fraction] = frozenset()
-    squares: bool = True
-    least: Fraction = Fraction(0)
-    beam: Fraction | None = None
-    length: Fraction = Fraction(300)
-    faces: frozenset[Fraction] = frozenset()
-    ellipses: frozenset[Fraction] = frozenset()
-    dividers: bool = True
-    curves: bool = True
-    adjustable: bool = False
-    guide: str = GUIDES[0]
-    pencils: tuple[Fraction, ...] = (Fraction(1, 4), Fraction(1, 2))
-    papers: tuple[str, ...] = ()
+    unit: Unit = held("Unit of the rule", UNIT, shown_as="graduation")
+    graduation: Fraction = held("Rule, finest graduation", SIZE, in_unit=True)
+    length: Fraction = held("Rule, length", SIZE, Fraction(300), in_unit=True, shown_as="graduation")
+    faces: frozenset[Fraction] = held("Rule, faces at other scales", RATIOS, frozenset())
+    compass: Fraction = held("Compass, largest radius", SIZE, in_unit=True)
+    least: Fraction = held("Compass, smallest radius", NOUGHT_OR_MORE, Fraction(0), in_unit=True, shown_as="compass")
+    beam: Fraction | None = held("Beam compass, largest radius", SIZE_OR_NONE, None, in_unit=True, usual="600")
+    dividers: bool = held("Dividers", YES, True)
+    template_holes: frozenset[Fraction] = held("Circle template, holes", HOLES, frozenset(), in_unit=True)
+    ellipse_holes: frozenset[Fraction] = held(
+        "Isometric template, holes by the circle", HOLES, frozenset(), in_unit=True
+    )
+    set_squares: bool = held("Set squares, 45° and 30/60", YES, True)
+    adjustable_square: bool = held("Adjustable set square", YES, False)
+    protractor: Fraction | None = held("Protractor, finest graduation, °", SIZE_OR_NONE, Fraction(1, 2), usual="1/2")
+    french_curves: bool = held("French curves", YES, True)
+    pencils: tuple[Fraction, ...] = held("Pencils, line widths, mm", WIDTHS, (Fraction(1, 4), Fraction(1, 2)))
+    papers: tuple[str, ...] = held("Paper at hand (any where none is named)", NAMES, ())
+    guide: str = held("What guides level lines", one_of(GUIDES, "what guides level lines"), GUIDES[0])
 
     @property
     def is_whole(self) -> bool:
         """Whether every act is done with it as it is composed."""
-        return self.squares and self.has_angles and self.beam is not None and self.dividers and self.curves
+        return self.set_squares and self.has_angles and self.beam is not None and self.dividers and self.french_curves
 
     @property
     def has_angles(self) -> bool:
         """Whether any direction can be drawn."""
-        return self.protractor is not None or self.adjustable
+        return self.protractor is not None or self.adjustable_square
 
     def has_template(self, diameter: Number, unit: Unit) -> bool:
         """Tell whether a circle of a diameter as drawn, in a unit, has a hole in the template."""
-        return isinstance(diameter, Fraction) and diameter * unit.mm / self.unit.mm in self.templates
+        return isinstance(diameter, Fraction) and diameter * unit.mm / self.unit.mm in self.template_holes
 
     def round_tool(self, drawn: Number) -> str:
         """Name the instrument for a radius as drawn, in the rule's unit."""
@@ -102,7 +77,7 @@ class Kit:
         if turned == 0:
             return self.guide
         if turned % 15 != 0:
-            return "adjustable set square" if self.adjustable else "protractor"
+            return "adjustable set square" if self.adjustable_square else "protractor"
         match int(turned):
             case 90:
                 return f"{self.guide} and set square"
@@ -125,7 +100,22 @@ INCH_ELLIPSES = frozenset(Fraction(n, 8) for n in range(1, 13))
 def default_kit(unit: Unit) -> Kit:
     """Return the small kit every drafter starts with in a unit system."""
     if unit is Unit.INCH:
-        return Kit(unit, Fraction(1, 32), Fraction(6), templates=INCH_TEMPLATE, least=Fraction(1, 16),
-                   beam=Fraction(24), length=Fraction(12), ellipses=INCH_ELLIPSES)  # fmt: skip
-    return Kit(unit, Fraction(1, 2), Fraction(150), templates=METRIC_TEMPLATE, least=Fraction(3, 2),
-               beam=Fraction(600), ellipses=METRIC_ELLIPSES)  # fmt: skip
+        return Kit(
+            unit=unit,
+            graduation=Fraction(1, 32),
+            length=Fraction(12),
+            compass=Fraction(6),
+            least=Fraction(1, 16),
+            beam=Fraction(24),
+            template_holes=INCH_TEMPLATE,
+            ellipse_holes=INCH_ELLIPSES,
+        )
+    return Kit(
+        unit=unit,
+        graduation=Fraction(1, 2),
+        compass=Fraction(150),
+        least=Fraction(3, 2),
+        beam=Fraction(600),
+        template_holes=METRIC_TEMPLATE,
+        ellipse_holes=METRIC_ELLIPSES,
+    )

@@ -95,7 +95,7 @@ class _Bench:
                 yield from _directed(act, self.things, kit, sheet)
             case StepOff(compass=False) if not kit.dividers:
                 yield replace(act, compass=True)
-            case Trace(tool="French curve") if not kit.curves:
+            case Trace(tool="French curve") if not kit.french_curves:
                 yield replace(act, tool=BENT)
             case Swing(setting=setting) if self._is_beyond(setting.size):
                 reached = max(sheet.width, sheet.height) / sheet.factor
@@ -134,9 +134,9 @@ class _Bench:
     def _gone_over(self, act: GoOver) -> Iterator[Act]:
         """Yield the pieces that have become curves by themselves: they are gone over as they were traced."""
         curved = tuple(piece for piece in act.pieces if piece.thing in self.curved)
-        told = "curve" if self.kit.curves else "bent"
+        told = "curve" if self.kit.french_curves else "bent"
         if not curved:
-            yield replace(act, told=told) if act.told == "curve" and not self.kit.curves else act
+            yield replace(act, told=told) if act.told == "curve" and not self.kit.french_curves else act
             return
         if len(curved) == len(act.pieces):
             yield replace(act, told=told, setting=None, check="the stretches overlap, and no join shows")
@@ -151,7 +151,7 @@ def _directed(act: Draw, things: dict[Key, Thing], kit: Kit, sheet: Sheet) -> It
     slid = bool(act.way.off) and degrees % 90 == 0
     if not kit.has_angles and off_squares and not slid:
         yield from _tangent_offset(act, things, kit, sheet)
-    elif not kit.squares and (slid or degrees % 180 != 0):
+    elif not kit.set_squares and (slid or degrees % 180 != 0):
         yield from by_compass(act, things, sheet)
     else:
         yield act

@@ -38,10 +38,10 @@ def _lacks(solution: Solution, sheet: Sheet, kit: Kit) -> Iterator[Lack]:
     own = board_steps(solution, kit, sheet)
     reach = kit.beam or kit.compass
     for told, whole in (
-        ("no set squares", None if kit.squares else replace(kit, squares=True)),
+        ("no set squares", None if kit.set_squares else replace(kit, set_squares=True)),
         ("no protractor", None if kit.has_angles else replace(kit, protractor=Fraction(1, 2))),
         ("no dividers", None if kit.dividers else replace(kit, dividers=True)),
-        ("no French curves", None if kit.curves else replace(kit, curves=True)),
+        ("no French curves", None if kit.french_curves else replace(kit, french_curves=True)),
         (f"no compass that reaches beyond R{reach}", replace(kit, beam=FAR) if reach < FAR else None),
     ):
         if whole is None:
@@ -71,5 +71,5 @@ def _missing_holes(steps: Sequence[BoardStep], sheet: Sheet, kit: Kit) -> Iterat
         if not isinstance(act, Trace) or act.tool != "isometric template" or act.planned.stands_for is None:
             continue
         wide = 2 * act.planned.stands_for.a / math.sqrt(1.5) * sheet.factor / float(kit.unit.mm)
-        if not any(abs(wide - float(hole)) <= float(kit.graduation) / 2 for hole in kit.ellipses):
+        if not any(abs(wide - float(hole)) <= float(kit.graduation) / 2 for hole in kit.ellipse_holes):
             yield f"{step.text}: Ø{wide:.4g} {kit.unit.value} on the sheet; draw it by four centres"

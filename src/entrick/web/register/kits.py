@@ -8,7 +8,8 @@ from pydantic import Field
 
 from ... import store
 from ...core.board.kit import Kit
-from ...core.board.kits import ITEMS, STARTERS, Item, Sort, read_kit, write_kit
+from ...core.board.kit_items import Item, SortName
+from ...core.board.kits import ITEMS, STARTERS, read_kit, write_kit
 from ..answer import Refused
 from ..base import Asked, Crossing, KitText
 from ..operation import Operations
@@ -33,11 +34,11 @@ class KitOut(Crossing):
 
 
 class KitItemOut(Crossing):
-    """Something a kit may hold, as its page asks for it; see `core.board.kits.Item`."""
+    """Something a kit may hold, as its page asks for it; see `core.board.kit_items.Item`."""
 
     key: str
     label: str
-    sort: Sort
+    sort: SortName
     in_unit: bool
     usual: str
     choices: tuple[str, ...]
@@ -72,8 +73,8 @@ def list_kits() -> KitsOut:
 
 
 def _item(item: Item) -> KitItemOut:
-    shown = KitItemOut.model_validate(item)
-    return shown.model_copy(update={"picture": f"/api/pictures/instrument.svg?item={item.shown_as or item.key}"})
+    picture = f"/api/pictures/instrument.svg?item={item.shown_as or item.key}"
+    return KitItemOut.from_core(item, sort=item.sort.name, choices=item.sort.choices, picture=picture)
 
 
 def _shown(name: str, kit: Kit, usual: bool, starter: bool) -> KitOut:

@@ -87,23 +87,23 @@ def test_the_steps_follow_the_kit_and_a_whole_kit_changes_nothing() -> None:
 
 KITS = st.builds(
     Kit,
-    st.sampled_from(list(Unit)),
-    st.fractions(Fraction(1, 64), 2),
-    st.fractions(10, 400),
-    st.none() | st.fractions(Fraction(1, 8), 2),
-    st.frozensets(st.fractions(Fraction(1, 16), 60), max_size=20),
-    st.booleans(),
-    st.fractions(0, 5),
-    st.none() | st.fractions(100, 2000),
-    st.fractions(10, 2000),
-    st.frozensets(st.sampled_from([Fraction(2), Fraction(1, 2), Fraction(1, 5), Fraction(3, 16)])),
-    st.frozensets(st.fractions(1, 60), max_size=9),
-    st.booleans(),
-    st.booleans(),
-    st.booleans(),
-    st.sampled_from(GUIDES),
-    st.lists(st.fractions(Fraction(1, 10), 2), max_size=4).map(tuple),
-    st.lists(st.sampled_from(["A4", "A3", "11 by 17"]), max_size=3).map(tuple),
+    unit=st.sampled_from(list(Unit)),
+    graduation=st.fractions(Fraction(1, 64), 2),
+    compass=st.fractions(10, 400),
+    protractor=st.none() | st.fractions(Fraction(1, 8), 2),
+    template_holes=st.frozensets(st.fractions(Fraction(1, 16), 60), max_size=20),
+    set_squares=st.booleans(),
+    least=st.fractions(0, 5),
+    beam=st.none() | st.fractions(100, 2000),
+    length=st.fractions(10, 2000),
+    faces=st.frozensets(st.sampled_from([Fraction(2), Fraction(1, 2), Fraction(1, 5), Fraction(3, 16)])),
+    ellipse_holes=st.frozensets(st.fractions(1, 60), max_size=9),
+    dividers=st.booleans(),
+    french_curves=st.booleans(),
+    adjustable_square=st.booleans(),
+    guide=st.sampled_from(GUIDES),
+    pencils=st.lists(st.fractions(Fraction(1, 10), 2), max_size=4).map(tuple),
+    papers=st.lists(st.sampled_from(["A4", "A3", "11 by 17"]), max_size=3).map(tuple),
 )
 
 
@@ -178,7 +178,7 @@ def test_the_highest_ordinate_is_the_rise_of_the_arc() -> None:
 
 
 @pytest.mark.parametrize(("lack", "told"), [
-    ({"dividers": False}, "no dividers"), ({"curves": False}, "no French curves"),
+    ({"dividers": False}, "no dividers"), ({"french_curves": False}, "no French curves"),
     ({"pencils": (Fraction(1, 2),)}, "only one width"), ({"papers": ("A9",)}, "no sheet of"),
     ({"compass": Fraction(10), "beam": None}, "reaches beyond R10"), ({"compass": Fraction(10)}, "by the beam compass"),
 ])  # fmt: skip

@@ -5,14 +5,11 @@ from __future__ import annotations
 from collections.abc import Callable
 
 import pytest
-from hypothesis import HealthCheck, settings
 
+import examples  # noqa: F401 - the profiles of hypothesis are loaded with it
 from entrick.core import fault
 from entrick.core.desk import Work, work_out
 from entrick.demo import sample_plans
-
-settings.register_profile("entrick", deadline=None, suppress_health_check=[HealthCheck.too_slow])
-settings.load_profile("entrick")
 
 fault.NET = False  # a fault of the desk falls through to the test it happens in
 

@@ -3,7 +3,7 @@
 import string
 
 from flask.testing import FlaskClient
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from entrick.demo import sample_plans
@@ -28,10 +28,8 @@ edits = st.one_of(
     ),
     st.fixed_dictionaries({"op": st.just("choose"), "line": lines, "letter": st.sampled_from("ABCH")}),
 )
-same_client = settings(max_examples=60, suppress_health_check=[HealthCheck.function_scoped_fixture])
 
 
-@same_client
 @given(edit=edits)
 def test_any_edit_is_made_or_refused(client: FlaskClient, edit: dict[str, object]) -> None:
     answer = client.post("/api/work", json={"text": SAMPLE, "edit": edit})
@@ -47,7 +45,6 @@ def test_any_edit_is_made_or_refused(client: FlaskClient, edit: dict[str, object
         assert answer.json["title"]
 
 
-@same_client
 @given(after=lines, row=rows)
 def test_any_half_written_row_can_be_completed(client: FlaskClient, after: int, row: str) -> None:
     answer = client.post("/api/complete", json={"text": SAMPLE, "after": after, "row": row})
@@ -56,7 +53,6 @@ def test_any_half_written_row_can_be_completed(client: FlaskClient, after: int, 
     assert len(answer.json["completions"]) <= 60
 
 
-@same_client
 @given(body=st.recursive(st.none() | st.booleans() | st.integers() | st.text(max_size=9), lambda i: st.lists(i, max_size=3) | st.dictionaries(st.sampled_from(["text", "edit", "op", "based_on", "after", "row", "line", "turn", "table", "brief"]), i, max_size=4), max_leaves=6),
        path=st.sampled_from(["/api/work", "/api/complete", "/api/jobs", "/api/jobs/1/revisions", "/api/export/pdf", "/api/export/cutter", "/api/proof",
        "/api/suggest", "/api/regions", "/api/opened", "/api/methods", "/api/sheet-choices", "/api/worksheet", "/api/worksheet/csv",
@@ -93,7 +89,6 @@ words = st.sampled_from(
 )
 
 
-@same_client
 @given(brief=st.one_of(st.text(max_size=80), st.lists(words, max_size=14).map(" ".join)))
 def test_any_brief_is_read_or_told_where_it_cannot_be(client: FlaskClient, brief: str) -> None:
     cam = sample_plans()["OY-071-bell-striker-cam.entrick"]
@@ -118,7 +113,6 @@ gear_words = st.sampled_from(
      "dedendum {}", "backlash {}", "fillet radius {}", "bore diameter {}", "keyway {} by {}", "shown three", "by arcs", "mating {}"])  # fmt: skip
 
 
-@settings(max_examples=80, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(st.sampled_from(["cam", "gear"]), st.data())
 def test_any_cam_or_gear_is_made_or_refused_and_its_worksheet_drawn(
     client: FlaskClient, kind: str, data: st.DataObject

@@ -5,10 +5,11 @@ import json
 import pytest
 import schemathesis
 from flask.testing import FlaskClient
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given
 
 from entrick.store import Store, add_job
 from entrick.web.http.app import create_app
+from examples import examples
 
 HUGE = 2**64
 
@@ -161,7 +162,7 @@ def test_a_fuzzer_that_knows_the_schema_finds_nothing(store: Store) -> None:
     )
     for found in schema.get_all_operations():
 
-        @settings(max_examples=15, deadline=None, suppress_health_check=list(HealthCheck))
+        @examples(15)
         @given(case=found.ok().as_strategy())
         def attack(case: schemathesis.Case) -> None:
             case.call_and_validate(headers={"Host": "127.0.0.1:8400"})

@@ -16,7 +16,7 @@ from zipfile import ZipFile
 import pytest
 from click.testing import CliRunner
 from flask.testing import FlaskClient
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, rule
 
@@ -49,6 +49,7 @@ from entrick.store.backup import DAYS, kept
 from entrick.web.http.serve import Door, opened
 from entrick.web.register.keeper import Keeper
 from entrick.web.workers.pool import InProcess
+from examples import examples
 
 
 def filled(path: Path, jobs: int = 12, seed: int = 1) -> Store:
@@ -504,4 +505,4 @@ class Registered(RuleBasedStateMachine):
 
 
 TestRegistered = Registered.TestCase
-TestRegistered.settings = settings(max_examples=12, stateful_step_count=20, deadline=None)
+TestRegistered.settings = examples(4, stateful_step_count=20)

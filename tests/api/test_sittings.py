@@ -11,7 +11,7 @@ from typing import Any
 
 import pytest
 from flask.testing import FlaskClient
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from entrick.core.board.kits import STARTERS, as_said, write_kit
@@ -93,7 +93,6 @@ def test_every_time_says_its_zone_or_whoever_is_elsewhere_reads_another_hour(cli
     assert before <= datetime.fromisoformat(begun["started_at"]) <= datetime.now(UTC)  # type: ignore[index]
 
 
-@settings(max_examples=20, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(st.datetimes(datetime(1990, 1, 1), datetime(2090, 1, 1), timezones=st.timezones()))
 def test_a_time_of_any_zone_is_kept_as_the_same_moment(store: Store, when: datetime) -> None:
     with store.writing() as session:
@@ -117,7 +116,6 @@ def test_another_event_under_a_number_that_is_taken_is_refused_and_both_stay(cli
     assert [event["step"] for event in book["sittings"][0]["events"]] == [0], "nothing of it is taken"
 
 
-@settings(max_examples=20, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(st.lists(st.lists(st.integers(1, 12), max_size=6), max_size=8))
 def test_whatever_is_sent_again_and_out_of_order_comes_to_the_same(
     client: FlaskClient, batches: list[list[int]]

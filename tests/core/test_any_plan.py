@@ -5,7 +5,7 @@ import re
 
 import pytest
 import shapely
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from desk import edited
@@ -25,7 +25,6 @@ words = st.sampled_from(
 )  # fmt: skip
 
 
-@settings(max_examples=150)
 @given(st.sampled_from(SAMPLES), st.integers(0, 400), words, st.sampled_from(["replace", "insert", "drop"]))
 def test_a_word_put_anywhere_is_worked_out_or_explained(text: str, place: int, word: str, how: str) -> None:
     """One word of a sample is changed, added or lost; nothing falls over, and every error has a line and words."""
@@ -47,7 +46,6 @@ def test_a_word_put_anywhere_is_worked_out_or_explained(text: str, place: int, w
     formats.solution_data(done)
 
 
-@settings(max_examples=40)
 @given(st.sampled_from(SAMPLES), st.data())
 def test_any_run_of_edits_leaves_a_plan(text: str, data: st.DataObject) -> None:
     """Moving, deleting and inserting lines at random never loses a line that was not deleted."""

@@ -12,7 +12,7 @@ from random import Random
 import pytest
 import sympy
 from click.testing import CliRunner
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from desk import HEAD
@@ -51,7 +51,6 @@ def test_every_sample_and_every_example_of_the_language_ends_in_its_figure(text:
     assert found.computed == () or "touching c, touching d" in text
 
 
-@settings(max_examples=40)
 @given(st.integers(0, 2**32))
 def test_a_random_plan_ends_in_its_figure(seed: int) -> None:
     """The fuzzer's own plans: whatever was worked out can be carried out; `computed` places are told, not counted on."""
@@ -103,7 +102,6 @@ def test_every_method_of_a_curve_or_solid_ends_in_it(rows: str) -> None:
 places = st.integers(-60, 60)
 
 
-@settings(max_examples=60)
 @given(st.sampled_from(["point", "line", "circle"]), st.lists(places, min_size=10, max_size=10), st.integers(6, 14))
 def test_a_circle_through_and_touching_three_things_is_constructed(third: str, at: list[int], radius: int) -> None:
     """Two points and a third thing, and three lines: no centre is measured as it was worked out."""

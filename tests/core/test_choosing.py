@@ -3,7 +3,7 @@
 import random
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from desk import HEAD, edited, point_of, refused, solved, thing
@@ -37,7 +37,6 @@ def several(pick: random.Random) -> str:
     return HEAD + rows + f"x = {last}\n"
 
 
-@settings(deadline=None, max_examples=60)
 @given(st.integers(0, 10**6))
 def test_every_word_offered_can_be_typed_and_selects_what_it_stands_by(seed: int) -> None:
     text = several(random.Random(seed))
@@ -50,7 +49,6 @@ def test_every_word_offered_can_be_typed_and_selects_what_it_stands_by(seed: int
         assert chosen.made.shape == candidate.shape, (text, candidate.words)
 
 
-@settings(deadline=None, max_examples=60)
 @given(st.integers(8, 30), st.integers(8, 30), st.floats(5, 300), st.sampled_from(["above", "below"]))
 def test_a_blend_chosen_by_a_word_stays_on_its_side_however_far_it_dips(
     first: int, second: int, blend: float, word: str

@@ -9,7 +9,7 @@ from pathlib import Path
 
 import pytest
 from click.testing import CliRunner
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from desk import HEAD, solved
@@ -51,7 +51,6 @@ def test_every_flat_sample_is_cut_to_its_plan(name: str, text: str) -> None:
     assert found.length == pytest.approx(perimeter, rel=0.06)
 
 
-@settings(max_examples=25, deadline=None)
 @given(st.floats(0.2, 6), st.integers(8, 24), st.integers(0, 9))
 def test_any_tool_that_gets_in_leaves_the_part_whole(tool: float, wide: int, rounded: int) -> None:
     rows = "frame = box, 80 by 50, centred on O\nr = rounded, all corners of frame, radius {}\nrim = line in, r\n"

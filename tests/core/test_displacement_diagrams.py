@@ -5,7 +5,7 @@ from functools import partial
 from itertools import pairwise
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from desk import solved
@@ -88,7 +88,6 @@ def test_uniform_motion_is_a_straight_line_and_its_rounded_ends_run_into_it() ->
 
 
 @given(st.sampled_from([name for name in MOTIONS if name != "uniform"]), st.integers(40, 200), st.floats(1, 40))
-@settings(deadline=None)
 def test_the_curve_goes_through_every_station_and_keeps_to_the_motion(motion: str, angle: int, lift: float) -> None:
     drawn = diagram(motion, angle, lift, 24)
     curve = drawn.curve("k")

@@ -5,7 +5,7 @@ import sys
 from pathlib import Path
 from random import Random
 
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from desk import asked
@@ -63,7 +63,6 @@ def edited(text: str, pick: Random) -> str:
     )
 
 
-@settings(max_examples=25)
 @given(st.sampled_from(SAMPLES), st.integers(0, 2**32))
 def test_a_run_of_edits_ends_in_the_same_answer_as_the_plan_solved_anew(text: str, seed: int) -> None:
     pick = Random(seed)
@@ -75,7 +74,6 @@ def test_a_run_of_edits_ends_in_the_same_answer_as_the_plan_solved_anew(text: st
     assert answer(text + "# looked at step by step \n") == step_by_step
 
 
-@settings(max_examples=25)
 @given(st.sampled_from(SAMPLES), st.integers(0, 2**32))
 def test_a_plan_with_one_line_changed_comes_to_what_it_does_when_solved_whole(text: str, seed: int) -> None:
     """What findings and suggestions vary: every number of a given or statement, each made a little larger."""

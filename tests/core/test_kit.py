@@ -7,7 +7,7 @@ from fractions import Fraction
 from typing import Any
 
 import pytest
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from desk import HEAD, thing
@@ -41,7 +41,6 @@ def test_without_set_squares_every_sample_still_ends_in_its_figure(text: str) ->
     assert found.acts >= carried_exactly(done.solution, done.sheet).acts
 
 
-@settings(max_examples=60)
 @given(st.integers(1, 3599), st.booleans())
 def test_a_tangent_offset_departs_by_what_it_says(tenths: int, leaning: bool) -> None:
     assume(leaning or tenths % 1800 not in (0, 170, 900))  # it lies on b or an axis: nothing is drawn again
@@ -145,7 +144,6 @@ def test_a_round_no_compass_goes_down_to_is_drawn_by_eye_and_says_so() -> None:
 SHORT = replace(default_kit(Unit.MM), compass=Fraction(60), beam=None)
 
 
-@settings(max_examples=60, deadline=None)
 @given(st.integers(90, 900), st.integers(20, 60), st.integers(10, 19), st.sampled_from(["above", "below"]))
 def test_a_radius_out_of_reach_is_drawn_by_ordinates_that_lie_on_it(
     radius: int, half: int, small: int, side: str

@@ -6,7 +6,7 @@ from fractions import Fraction
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from desk import HEAD, solved
@@ -86,7 +86,6 @@ def test_what_was_taken_back_is_left_out_and_stays_where_it_is() -> None:
     assert learn([Sitting(1, 1, events)]).slips == ()
 
 
-@settings(max_examples=25, deadline=None)
 @given(st.floats(-0.5, 0.5), st.floats(0.05, 0.4), st.integers(0, 10_000))
 def test_bias_and_spread_are_found_again_within_the_stated_interval(bias: float, spread: float, seed: int) -> None:
     """Made by a generator whose bias and spread are known; over forty sittings an interval of 95 % may miss some."""
@@ -154,7 +153,6 @@ def test_too_few_steps_or_values_change_nothing() -> None:
     assert teach([few]).hand == Hand()
 
 
-@settings(max_examples=30)
 @given(st.floats(-0.5, 0.5), st.floats(0.05, 0.6), st.integers(0, 2**31))
 def test_the_hand_of_the_rehearsal_is_that_of_the_values(bias: float, spread: float, seed: int) -> None:
     offs = np.random.default_rng(seed).normal(bias, spread, 4000)

@@ -8,7 +8,7 @@ from itertools import pairwise
 from xml.etree import ElementTree
 
 import pytest
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from desk import asked
@@ -277,7 +277,6 @@ def test_the_same_fault_has_the_same_reference_and_memory_is_no_fault(net: None)
     assert "more work" in fault.told(fault.OutOfTime(), "here")
 
 
-@settings(max_examples=30)
 @given(st.integers(0, 2**32))
 def test_every_way_out_of_a_random_plan_is_open(seed: int) -> None:
     """The fuzzer's own plans and promises, a few of them each time; `make fuzz` tries many."""

@@ -11,7 +11,7 @@ from random import Random
 
 import pytest
 from click.testing import CliRunner
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from pypdf import PdfReader
 
@@ -344,7 +344,6 @@ def test_the_shell_makes_prints_and_marks_a_set(tmp_path: Path) -> None:
     assert "no rule anvil" in wrong.output
 
 
-@settings(max_examples=20, deadline=None)
 @given(st.integers(0, 10_000))
 def test_questions_of_variants_keep_their_promises(seed: int) -> None:
     done = variant(LINK, seed)

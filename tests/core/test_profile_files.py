@@ -7,7 +7,7 @@ import time
 
 import ezdxf
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from desk import solved
@@ -199,7 +199,6 @@ def test_a_broken_picture_is_told(data: bytes) -> None:
         read_profile(data, "x.svg")
 
 
-@settings(max_examples=60, deadline=None)
 @given(st.text(alphabet="MmLlHhVvCcSsQqTtAaZz0123456789-., e", max_size=60))
 def test_whatever_is_in_a_path_is_read_or_told(path: str) -> None:
     try:
@@ -240,7 +239,6 @@ def test_points_measured_along_a_part_come_back_as_its_lines_and_rounds(seed: in
     assert lengths[0] == pytest.approx(lengths[1], abs=20 * within)
 
 
-@settings(max_examples=60, deadline=None)
 @given(st.integers(12, 90), st.floats(2, 80), st.floats(0, 6), st.floats(1, 5.5))
 def test_chords_along_an_arc_are_the_arc(count: int, radius: float, start: float, sweep: float) -> None:
     if sweep / count > math.radians(20):
@@ -263,7 +261,6 @@ def test_a_regular_polygon_is_none(sides: int, radius: float) -> None:
     assert with_arcs(run, 1e-4) == run
 
 
-@settings(max_examples=40, deadline=None)
 @given(st.randoms(use_true_random=False), st.integers(0, 39))
 def test_pieces_in_any_order_and_direction_are_gathered_into_the_same_outlines(r: random.Random, seed: int) -> None:
     done = solved(part(seed)[0])
@@ -312,7 +309,6 @@ def test_places_off_by_as_much_as_is_allowed_still_come_back_within_it(seed: int
     assert lengths[0] == pytest.approx(lengths[1], abs=0.6)
 
 
-@settings(max_examples=30, deadline=None)
 @given(st.integers(1, 100_000))
 def test_points_in_no_order_are_read_back_somehow_or_told(seed: int) -> None:
     """Whatever closed outline somebody measures, it comes back within the tolerance, or it is told why not."""

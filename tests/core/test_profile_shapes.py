@@ -6,7 +6,7 @@ import random
 
 import ezdxf
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from desk import solved
@@ -57,7 +57,6 @@ def drawn(corners: list[tuple[float, float, float]], *circles: tuple[float, floa
     return read_back(read_profile(stream.getvalue().encode(), "x.dxf", FINE), None, FINE)
 
 
-@settings(max_examples=40, deadline=None)
 @given(st.lists(st.tuples(st.floats(3, 40), st.floats(-30, 30)), min_size=2, max_size=8, unique=True),
        st.floats(-50, 50), st.booleans())  # fmt: skip
 def test_an_outline_is_alike_about_its_axis_and_about_no_other(
@@ -76,7 +75,6 @@ def test_an_outline_is_alike_about_its_axis_and_about_no_other(
     assert axes_of([run], FINE).plumb is not spoiled
 
 
-@settings(max_examples=40, deadline=None)
 @given(st.integers(3, 40), st.floats(2, 20), st.booleans())
 def test_how_often_an_outline_comes_again_round_its_middle(times: int, deep: float, spoiled: bool) -> None:
     spots = star(times, deep)
@@ -87,7 +85,6 @@ def test_how_often_an_outline_comes_again_round_its_middle(times: int, deep: flo
     assert spoiled or abs(centre) < 1e-6
 
 
-@settings(max_examples=60, deadline=None)
 @given(st.integers(3, 16), st.floats(0, 6.2), st.floats(20, 90), st.booleans())
 def test_holes_share_a_pitch_circle_equally_or_are_no_ring(count: int, start: float, arm: float, spoiled: bool) -> None:
     spots = [polar(arm, start + math.tau * k / count) for k in range(count)]
@@ -101,7 +98,6 @@ def test_holes_share_a_pitch_circle_equally_or_are_no_ring(count: int, start: fl
     )
 
 
-@settings(max_examples=60, deadline=None)
 @given(st.integers(3, 12), st.floats(10, 30), st.floats(-9, 9), st.booleans())
 def test_holes_stand_in_a_row_or_do_not(count: int, pitch: float, rise: float, spoiled: bool) -> None:
     spots = [Point(-70.0 + pitch * k, -20.0 + rise * k) for k in range(count)]
@@ -116,7 +112,6 @@ def test_holes_stand_in_a_row_or_do_not(count: int, pitch: float, rise: float, s
     )
 
 
-@settings(max_examples=30, deadline=None)
 @given(st.integers(2, 7), st.integers(3, 7), st.floats(10, 20), st.floats(10, 20), st.booleans())
 def test_holes_stand_in_rows_above_each_other_or_one_is_missing(
     across: int, up: int, wide: float, high: float, missing: bool
@@ -126,7 +121,6 @@ def test_holes_stand_in_rows_above_each_other_or_one_is_missing(
     assert any(isinstance(group, Grid) for group in found) is not missing
 
 
-@settings(max_examples=40, deadline=None)
 @given(st.lists(st.tuples(st.integers(5, 90), st.integers(5, 60)), min_size=1, max_size=6, unique=True), st.booleans())
 def test_what_stands_on_both_sides_is_said_once(places: list[tuple[int, int]], spoiled: bool) -> None:
     quarter = [Point(float(x), float(y)) for x, y in places]
@@ -142,7 +136,6 @@ def test_what_stands_on_both_sides_is_said_once(places: list[tuple[int, int]], s
         assert len(alone) == len(quarter) + (1 if spoiled else 0)
 
 
-@settings(max_examples=30, deadline=None)
 @given(st.integers(60, 140), st.integers(40, 90), st.integers(6, 14), st.integers(3, 12), st.booleans())
 def test_a_wall_is_as_thick_all_along_or_is_none(wide: int, high: int, rounded: int, wall: int, spoiled: bool) -> None:
     (outer,) = solved(

@@ -4,7 +4,7 @@ import math
 
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from desk import edited
@@ -248,7 +248,6 @@ def sampled(curve: Line | Circle | Arc, parts: int = 1200) -> shapely.LineString
     return shapely.LineString([(p.x, p.y) for p in spots])
 
 
-@settings(max_examples=150)
 @given(curves, curves)
 def test_the_least_distance_of_two_curves_against_shapely(
     first: Line | Circle | Arc, second: Line | Circle | Arc

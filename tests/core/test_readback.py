@@ -11,7 +11,7 @@ from pathlib import Path
 import ezdxf
 import pytest
 from click.testing import CliRunner
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from desk import HEAD, solved
@@ -137,7 +137,6 @@ def test_the_link_comes_back_as_it_was_given_by_seven_numbers() -> None:
     assert all(junction.is_tangent for loop in changed.outlines for junction in loop.junctions)
 
 
-@settings(max_examples=40, deadline=None)
 @given(st.integers(30, 90), st.integers(8, 28), st.integers(8, 28), st.integers(60, 240), st.integers(2, 7))
 def test_any_link_comes_back_with_no_more_numbers(apart: int, a: int, b: int, blend: int, pin: int) -> None:
     if blend < apart / 2 + max(a, b) + 8 or apart <= a + b:
@@ -156,7 +155,6 @@ def test_any_link_comes_back_with_no_more_numbers(apart: int, a: int, b: int, bl
     alike(done, work_out(found.text), FINE)
 
 
-@settings(max_examples=25, deadline=None)
 @given(st.integers(20, 120), st.integers(20, 80), st.integers(1, 9), st.integers(0, 6))
 def test_a_plate_with_rounded_corners_comes_back_as_a_rounded_box(
     wide: int, high: int, rounded: int, hole: int
@@ -241,7 +239,6 @@ def test_what_is_no_profile_is_told(data: bytes, name: str, words: str) -> None:
         read_profile(data, name, 1e-3)
 
 
-@settings(max_examples=40, deadline=None)
 @given(st.binary(max_size=300))
 def test_whatever_is_in_a_file_is_read_or_told(data: bytes) -> None:
     for name in ("x.dxf", "x.csv"):

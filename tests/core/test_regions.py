@@ -5,7 +5,7 @@ from functools import partial
 
 import pytest
 import shapely
-from hypothesis import HealthCheck, assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 from shapely.ops import polygonize, unary_union
 
@@ -64,7 +64,6 @@ numbers = st.integers(-40, 40)
 circles = st.tuples(numbers, numbers, st.integers(6, 30))
 
 
-@settings(max_examples=60, suppress_health_check=[HealthCheck.filter_too_much])
 @given(
     st.lists(circles, min_size=2, max_size=5, unique=True),
     st.lists(st.tuples(numbers, numbers), min_size=1, max_size=4),
@@ -94,7 +93,6 @@ def test_regions_among_circles_against_shapely(rings: list[tuple[int, int, int]]
     )
 
 
-@settings(max_examples=40)
 @given(
     st.lists(st.integers(3, 20), min_size=2, max_size=5),
     st.lists(st.integers(3, 20), min_size=2, max_size=5),

@@ -6,7 +6,7 @@ from random import Random
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from scipy.optimize import Bounds, LinearConstraint, milp
 
@@ -120,7 +120,6 @@ def test_fewest_settings_comes_within_five_in_a_hundred_of_the_proven_best(rows:
     assert counted(acts, scheduled(acts, "settings")).minutes <= 1.05 * fewest(acts)
 
 
-@settings(max_examples=20)
 @given(st.integers(0, 2**32))
 def test_a_random_plan_is_scheduled_whole(seed: int) -> None:
     sys.path.insert(0, str(Path(__file__).parents[1] / "fuzz"))

@@ -1,7 +1,7 @@
 """Suggested dimensions define the outline: nothing missing, nothing twice; each can be edited or struck out."""
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from desk import edited
@@ -74,7 +74,6 @@ def test_the_side_with_fewer_crossings_is_taken() -> None:
     assert crossings([m for _, m in work_out(flipped).sheet.finish]) > crossings([m for _, m in done.sheet.finish])
 
 
-@settings(max_examples=25)
 @given(st.integers(30, 90), st.integers(20, 60),
        st.lists(st.tuples(st.integers(-12, 12), st.integers(-8, 8), st.integers(1, 3)), min_size=0, max_size=3, unique=True),
        st.integers(0, 6))  # fmt: skip

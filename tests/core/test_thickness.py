@@ -4,7 +4,7 @@ import math
 
 import pytest
 import shapely
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from desk import outline, run_of, solved, thing
@@ -28,7 +28,6 @@ def thickness(rows: str) -> float:
     return found[0]
 
 
-@settings(deadline=None, max_examples=40)
 @given(st.integers(10, 30), st.integers(10, 30), st.integers(60, 200))
 def test_the_waist_of_a_link_is_where_its_blends_face_each_other(a: int, b: int, r: int) -> None:
     """By sampling: for every place of the upper blend, the nearest of the lower one."""
@@ -71,7 +70,6 @@ def test_a_corner_that_points_into_the_material_counts() -> None:
     )
 
 
-@settings(deadline=None, max_examples=30)
 @given(st.integers(5, 30), st.integers(31, 44), st.booleans())
 def test_an_arm_that_tapers_is_as_thin_as_the_disc_of_its_round_end(small: int, large: int, bored: bool) -> None:
     """The largest disc about the small end's centre that lies in the outline, by a general geometry library."""
@@ -102,7 +100,6 @@ def test_a_triangle_has_none() -> None:
     assert thinnest(rim, []) is None
 
 
-@settings(deadline=None, max_examples=30)
 @given(st.integers(5, 60))
 def test_the_proof_says_so_only_where_it_is_so(asked: int) -> None:
     rows = LINK.format(25, 25, 90)
@@ -127,7 +124,6 @@ def test_a_hole_in_the_middle_does_not_hide_how_thin_a_plate_is() -> None:
 COMB = st.lists(st.tuples(st.integers(3, 12), st.integers(3, 12), st.integers(4, 26)), min_size=2, max_size=9)
 
 
-@settings(deadline=None, max_examples=60)
 @given(COMB, st.booleans(), st.sampled_from([math.inf, 30.0, 6.0]))
 def test_what_is_not_looked_at_is_no_thinner(teeth: list[tuple[int, int, int]], rounded: bool, limit: float) -> None:
     """A comb whose gaps are cut from above to depths of their own, looked through whole."""

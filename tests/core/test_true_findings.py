@@ -7,7 +7,7 @@ import re
 
 import pytest
 import shapely
-from hypothesis import assume, example, given, settings
+from hypothesis import assume, example, given
 from hypothesis import strategies as st
 
 from desk import HEAD, outline, solved
@@ -15,6 +15,7 @@ from entrick.core.desk import Work, work_out
 from entrick.core.drawing.marks import Lettering, reach
 from entrick.core.formats.data import solution_data
 from entrick.core.geometry import Loop, Point
+from examples import examples
 
 PLATE = "frame = box, 120 by 80, centred on O\nrim = line in, frame.bottom > frame.right > frame.top > frame.left\n"
 
@@ -119,7 +120,6 @@ def test_what_follows_from_a_rim_that_failed_is_not_told_of_its_holes(count: int
 
 
 @given(st.integers(60, 110), st.integers(40, 70), st.integers(6, 12), st.integers(2, 5))
-@settings(max_examples=20)
 def test_one_wall_all_along_is_told_unless_an_inset_made_it(wide: int, tall: int, radius: int, wall: int) -> None:
     def rounded(name: str, w: int, h: int, r: int) -> str:
         rows = f"{name} = box, {w} by {h}, centred on O\n"
@@ -150,7 +150,7 @@ def test_two_slots_about_one_centre_are_not_taken_for_a_wall() -> None:
 
 
 @given(st.integers(12, 40), st.sampled_from([20, 25]))
-@settings(max_examples=10)
+@examples(10)
 def test_slivers_of_many_teeth_are_told_once(teeth: int, angle: int) -> None:
     done = solved(f"g = gear, about O, {teeth} teeth, module 3, pressure {angle}\nrim = line in, g\n")
     assert len(told(done, "sliver")) <= 2
@@ -179,7 +179,7 @@ def slot_by_numbers(radius: int, apart: int) -> str:
 
 
 @given(st.integers(8, 40), st.integers(90, 140))
-@settings(max_examples=15)
+@examples(15)
 def test_a_radius_that_only_fits_because_the_givens_agree_is_missed_until_it_is_dimensioned(
     radius: int, apart: int
 ) -> None:
@@ -197,7 +197,7 @@ def test_a_radius_that_only_fits_because_the_givens_agree_is_missed_until_it_is_
 
 
 @given(st.integers(5, 30), st.integers(5, 30), st.integers(2, 5))
-@settings(max_examples=15)
+@examples(15)
 def test_running_dimensions_of_equal_treads_are_one_saying_and_a_second_set_is_said_again(
     tread: int, rise: int, count: int
 ) -> None:
@@ -217,7 +217,6 @@ def test_running_dimensions_of_equal_treads_are_one_saying_and_a_second_set_is_s
 
 
 @given(st.integers(6, 40), st.integers(6, 90))
-@settings(max_examples=30)
 def test_a_contact_ratio_stands_under_reserve_where_the_pair_interferes(teeth: int, mate: int) -> None:
     done = solved(f"g = gear, about O, {teeth} teeth, module 3, mating {mate} teeth\n")
     working = " ".join(done.solution.entries[-1].made.working)  # type: ignore[union-attr]
@@ -225,7 +224,6 @@ def test_a_contact_ratio_stands_under_reserve_where_the_pair_interferes(teeth: i
 
 
 @given(st.integers(12, 60), st.integers(0, 4))
-@settings(max_examples=20)
 def test_the_chordal_thickness_computes_as_its_line_says(teeth: int, tenths: int) -> None:
     backlash = f", backlash {tenths / 10}" if tenths else ""
     done = solved(f"g = gear, about O, {teeth} teeth, module 3{backlash}\n")
@@ -256,7 +254,6 @@ def test_outlines_in_the_data_are_what_is_lined_in_and_nothing_else() -> None:
 
 
 @given(st.integers(0, 60), st.integers(0, 20), st.sampled_from(["PIN HOLE", "A", "WALL 12"]))
-@settings(max_examples=40)
 def test_lettering_that_stands_over_another_is_told_and_what_stands_apart_is_not(x: int, y: int, text: str) -> None:
     rows = f'P = point, {x} right of O, {y} above O\na = label, saying "SHAFT", at O, height 5\nb = label, saying "{text}", at P, height 5\n'
     done = solved(rows)
@@ -276,7 +273,6 @@ def test_lettering_that_stands_over_another_is_told_and_what_stands_apart_is_not
 
 
 @given(st.integers(-150, 150))
-@settings(max_examples=20)
 def test_what_runs_over_the_border_or_the_strip_is_told_and_what_stays_inside_is_not(y: int) -> None:
     head = "units mm\nsheet A4 landscape, scale 1:1, border 10\nO = datum, 140 from left, 100 from bottom\n"
     done = solved(

@@ -7,7 +7,7 @@ import re
 from itertools import pairwise
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from desk import refused, run_of, solved
@@ -36,7 +36,6 @@ WHOLE = "a {} > h1 > b > h2 > c > h3"
 
 
 @given(st.floats(15, 30), st.floats(40, 70))
-@settings(max_examples=30)
 def test_circles_that_run_into_each_other_both_ways_are_not_decided_by_length(radius: float, blend: float) -> None:
     told = refused(lobes(round(radius, 2), round(blend, 2), WHOLE.format("")))
     assert "smoothly both ways round: say" in told

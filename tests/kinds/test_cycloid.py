@@ -3,14 +3,13 @@
 import math
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from desk import HEAD, run_of, solved
 from entrick.core.desk import work_out
 
 
-@settings(max_examples=20)
 @given(st.integers(3, 40), st.integers(1, 3))
 def test_a_cycloid_is_eight_radii_long_for_every_turn(radius: int, turns: int) -> None:
     """Length 8r and rise 2r for an arch, 2πr along (Roberval, Wren; from memory)."""

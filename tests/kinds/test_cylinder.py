@@ -3,7 +3,7 @@
 from functools import partial
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from desk import line_of, point_of, solved, thing
@@ -21,7 +21,6 @@ sizes = st.integers(5, 90)
 solved = partial(solved, head=HEAD)
 
 
-@settings(max_examples=30)
 @given(sizes, sizes, st.sampled_from(["up", "right", "left"]), st.booleans())
 def test_a_cylinder_is_its_end_moved_along_the_axis(d: int, length: int, along: str, true: bool) -> None:
     done = solved(f"c = cylinder, from O, diameter {d}, length {length}, along {along}{', true' if true else ''}\n")

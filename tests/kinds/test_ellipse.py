@@ -3,7 +3,7 @@
 import math
 
 import pytest
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from desk import run_of, solved
@@ -21,7 +21,6 @@ ellipses = st.builds(
 
 
 @given(ellipses)
-@settings(max_examples=30)
 def test_arcs_of_a_true_ellipse_keep_to_it_and_run_on_without_a_corner(ellipse: Ellipse) -> None:
     curves = ellipse.drawn()
     off, _ = departure(ellipse, curves)

@@ -4,15 +4,15 @@ import math
 
 import pytest
 import shapely
-from hypothesis import Phase, given, settings
+from hypothesis import Phase, given
 from hypothesis import strategies as st
 
 from desk import refused, run_of, solved, thing
 from entrick.core.geometry import Arc, Loop, Point
 from entrick.core.kind.figure import Family
+from examples import examples
 
 
-@settings(max_examples=20)
 @given(st.integers(10, 60), st.integers(4, 40), st.integers(1, 4), st.sampled_from(["", ", left hand"]))
 def test_a_helix_keeps_to_its_cylinder_and_rises_from_left_to_right_in_front(
     diameter: int, lead: int, turns: int, hand: str
@@ -32,7 +32,6 @@ def test_a_helix_keeps_to_its_cylinder_and_rises_from_left_to_right_in_front(
 
 
 @given(st.integers(20, 60), st.integers(8, 30), st.integers(1, 5), st.sampled_from(["right hand", "left hand"]))
-@settings(max_examples=30)
 def test_the_edges_of_a_wire_keep_its_radius_from_the_middle_of_the_wire(
     wide: int, lead: int, turns: int, hand: str
 ) -> None:
@@ -58,7 +57,7 @@ def test_the_edges_of_a_wire_keep_its_radius_from_the_middle_of_the_wire(
     st.sampled_from([1, 1.25, 1.5, 2.75, 3.3, 4.2]),
     st.sampled_from(["", ", left hand", ", level"]),
 )
-@settings(max_examples=15, deadline=None, phases=[Phase.explicit, Phase.reuse, Phase.generate])
+@examples(15, phases=[Phase.explicit, Phase.reuse, Phase.generate])
 def test_a_wire_as_seen_is_what_a_ball_sweeps_in_front_and_what_shows_of_it_behind(
     wide: int, share: float, turns: float, how: str
 ) -> None:
@@ -105,7 +104,6 @@ def test_a_wire_as_seen_needs_its_thickness() -> None:
 @given(
     st.integers(20, 60), st.integers(0, 90), st.integers(6, 30), st.integers(1, 4), st.sampled_from(["", ", left hand"])
 )
-@settings(max_examples=30)
 def test_a_helix_on_a_cone_runs_in_as_evenly_as_it_rises(
     wide: int, narrow: int, lead: int, turns: int, hand: str
 ) -> None:

@@ -3,12 +3,13 @@
 import math
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from shapely import affinity
 
 from desk import outline, refused, run_of, solved, thing
 from entrick.core.geometry import Point
+from examples import examples
 
 RING = "ring = internal gear, about O, {}, module 2, {}\nrim = line in, ring\n"
 
@@ -18,7 +19,7 @@ def remarks(rows: str) -> list[tuple[str, str]]:
 
 
 @given(st.integers(46, 90), st.integers(20, 30), st.floats(0, 1))
-@settings(deadline=None, max_examples=12)
+@examples(12)
 def test_a_pinion_rolls_in_the_ring_without_cutting_into_it_and_touches_it(
     teeth: int, other: int, share: float
 ) -> None:

@@ -3,7 +3,7 @@
 from functools import partial
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from desk import line_of, solved, thing
@@ -20,7 +20,6 @@ HEAD = "units mm\nsheet A1 landscape, scale 1:1, border 10\nO = datum\n"
 solved = partial(solved, head=HEAD)
 
 
-@settings(max_examples=40)
 @given(st.integers(10, 60), st.integers(10, 60), st.integers(3, 50), st.integers(0, 5), st.sampled_from(list(PLANES)))
 def test_a_rounded_block_is_its_face_carried_back(w: int, h: int, thick: int, radius: int, plane: str) -> None:
     """The face less its corners; the outline is the face and what it sweeps over; no corner where a round is touched."""

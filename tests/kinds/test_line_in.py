@@ -4,7 +4,7 @@ import math
 
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from shapely import affinity
 
@@ -13,7 +13,6 @@ from desk import led_to, outline, refused, run_of, solved
 DISC = "c = circle, centre O, radius 50\n"
 
 
-@settings(deadline=None, max_examples=25)
 @given(st.integers(2, 40), st.floats(0.1, 0.9), st.floats(1, 20), st.booleans())
 def test_notches_all_round_are_walked_like_one(count: int, share: float, depth: float, inward: bool) -> None:
     """Area by the shoelace and segments: disc less or more n notches; the outline comes back on itself when turned."""
@@ -56,7 +55,6 @@ def test_what_cannot_turn_is_said() -> None:
     assert "is closed: name the piece" in refused(hole + "rim = line in, c > b, 6 about O\n")
 
 
-@settings(deadline=None, max_examples=20)
 @given(st.integers(3, 9), st.floats(0.1, 0.3), st.sampled_from(["s1 > e > s2", "s2 > e > s1"]), st.floats(-60, 60))
 def test_a_stepping_wheel_is_the_same_whichever_side_of_its_slot_is_named_first(
     count: int, share: float, order: str, place: float

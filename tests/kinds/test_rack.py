@@ -4,7 +4,7 @@ import math
 from functools import partial
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from shapely import affinity
 
@@ -35,7 +35,6 @@ def test_the_usual_rack_is_the_basic_rack_of_iso_53(module: int) -> None:
     assert middle == pytest.approx(1.5 * math.pi * module)
 
 
-@settings(max_examples=25)
 @given(st.integers(18, 60), st.sampled_from(["2", "3", "4.5"]), st.floats(-0.5, 0.5))
 def test_a_gear_of_the_same_module_rolls_along_it_and_touches_it(teeth: int, module: str, turned: float) -> None:
     """Rolled without slip, gear and rack touch and never overlap (general polygon library)."""

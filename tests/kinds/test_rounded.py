@@ -4,7 +4,7 @@ import math
 
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from desk import outline, refused, run_of, solved
@@ -22,7 +22,6 @@ def test_a_rounded_frame_has_the_handbooks_area_and_girth(radius: float) -> None
     assert run.length == pytest.approx(200 - (8 - 2 * math.pi) * r)
 
 
-@settings(deadline=None, max_examples=40)
 @given(st.lists(st.tuples(st.integers(8, 30), st.integers(8, 30)), min_size=3, max_size=6), st.floats(0.5, 3.5))
 def test_rounds_of_a_stair_are_what_growing_and_shrinking_leaves(steps: list[tuple[int, int]], radius: float) -> None:
     """Against shapely: opened and closed by a disc of the radius, a polygon has just these rounds, in and out."""

@@ -2,7 +2,7 @@
 
 import math
 
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from desk import HEAD
@@ -13,7 +13,6 @@ from entrick.core.geometry import Loop
 @given(
     st.integers(20, 60), st.integers(60, 92), st.integers(1, 3), st.integers(4, 30), st.sampled_from(["square", "vee"])
 )
-@settings(deadline=None)
 def test_every_edge_of_a_screw_lies_on_it_between_its_ends(
     wide: int, share: int, starts: int, lead: int, form: str
 ) -> None:

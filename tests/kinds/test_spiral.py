@@ -1,7 +1,7 @@
 """``spiral``."""
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from desk import run_of, solved, thing
@@ -9,7 +9,6 @@ from entrick.core.geometry import Point
 
 
 @given(st.integers(0, 30), st.integers(31, 80), st.integers(1, 5), st.booleans())
-@settings(max_examples=40)
 def test_a_spiral_gains_the_same_for_every_turn(first: int, last: int, turns: int, clockwise: bool) -> None:
     done = solved(f"s = spiral, about O, radius {first} to {last}, {turns} turns{', cw' if clockwise else ''}\n")
     count = 12 * turns

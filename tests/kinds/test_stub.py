@@ -4,7 +4,7 @@ import math
 from functools import partial
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from desk import line_of, solved, thing
@@ -23,7 +23,6 @@ solved = partial(solved, head=HEAD)
 
 
 @given(sizes, st.integers(10, 90), sizes, sizes, st.sampled_from(list(AXES)), st.booleans(), st.booleans())
-@settings(deadline=None, max_examples=40)
 def test_what_a_stub_shows_of_its_shoulder_lies_outside_the_smaller_cylinder(
     long: int, share: int, step: int, wide: int, axis: str, true: bool, rounded: bool
 ) -> None:

@@ -9,7 +9,7 @@ import pytest
 import shapely
 import shapely.affinity
 import sympy
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 from scipy.interpolate import CubicSpline
 
@@ -73,7 +73,6 @@ def test_uniform_motion_with_rounded_ends_runs_through_without_a_jump() -> None:
 
 
 @given(st.integers(20, 60), st.integers(4, 40), st.integers(60, 180), st.sampled_from(["cw", "ccw"]))
-@settings(deadline=None, max_examples=30)
 def test_the_profile_of_a_harmonic_cam_with_a_knife_edge_is_the_closed_formula(
     least: int, lift: int, angle: int, way: str
 ) -> None:
@@ -95,7 +94,6 @@ def test_the_profile_of_a_harmonic_cam_with_a_knife_edge_is_the_closed_formula(
     st.integers(40, 80), st.integers(5, 20), st.integers(100, 200), st.sampled_from(SMOOTH[:4]),
     st.sampled_from(["cw", "ccw"]),
 )  # fmt: skip
-@settings(deadline=None, max_examples=30)
 def test_a_flat_face_touches_the_profile_everywhere_and_never_cuts_it(
     least: int, lift: int, angle: int, motion: str, way: str
 ) -> None:
@@ -126,7 +124,6 @@ def test_a_flat_face_touches_the_profile_everywhere_and_never_cuts_it(
     st.integers(35, 60), st.integers(5, 20), st.integers(3, 9), st.integers(-8, 8), st.sampled_from(SMOOTH[:4]),
     st.sampled_from(["cw", "ccw"]),
 )  # fmt: skip
-@settings(deadline=None, max_examples=30)
 def test_a_roller_touches_the_profile_at_every_angle_and_never_digs_in(
     least: int, lift: int, roller: int, off: int, motion: str, way: str
 ) -> None:
@@ -154,7 +151,6 @@ def test_a_roller_touches_the_profile_at_every_angle_and_never_digs_in(
     st.integers(25, 50),
     st.integers(6, 48),
 )
-@settings(deadline=None, max_examples=30)
 def test_every_station_stands_least_distance_plus_lift_from_the_centre(
     rises: list[tuple[int, int, str]], least: int, parts: int
 ) -> None:

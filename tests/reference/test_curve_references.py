@@ -7,7 +7,7 @@ import ezdxf
 import mpmath
 import pytest
 import sympy
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from entrick.core import formats
@@ -26,7 +26,6 @@ def test_the_perimeter_of_an_ellipse_against_mpmath(a: float, b: float) -> None:
     assert Ellipse(Point(0, 0), Point(a, 0), b).perimeter == pytest.approx(theirs, rel=1e-13)
 
 
-@settings(max_examples=20, deadline=None)
 @given(st.floats(20, 90), st.floats(0.2, 0.95), st.floats(0, 6.28))
 def test_places_and_distances_against_mpmath(a: float, share: float, turn: float) -> None:
     """The nearest place found by minimising the distance numerically."""

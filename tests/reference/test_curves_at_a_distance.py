@@ -4,7 +4,7 @@ import math
 
 import pytest
 import shapely
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from entrick.core.desk import work_out
@@ -39,7 +39,6 @@ def star(rays: list[tuple[int, float]]) -> Loop:
     return polyline(corners, [str(i) for i in range(len(corners))], closed=True)
 
 
-@settings(max_examples=80)
 @given(rays, st.floats(0.5, 14))
 def test_a_wall_inside_against_shapely(rays: list[tuple[int, float]], wall: float) -> None:
     """An eroded polygon: mitred joins inward are exact in both."""
@@ -57,7 +56,6 @@ def test_a_wall_inside_against_shapely(rays: list[tuple[int, float]], wall: floa
         )
 
 
-@settings(max_examples=60)
 @given(rays, st.floats(0.5, 14))
 def test_a_wall_outside_is_rounded_as_shapelys(rays: list[tuple[int, float]], wall: float) -> None:
     loop = star(rays)
@@ -68,7 +66,6 @@ def test_a_wall_outside_is_rounded_as_shapelys(rays: list[tuple[int, float]], wa
     assert abs(ours[0].area) == pytest.approx(theirs.area, rel=2e-4)
 
 
-@settings(max_examples=60)
 @given(rays, st.floats(0.5, 14))
 def test_a_sharp_wall_outside_is_mitred_as_shapelys(rays: list[tuple[int, float]], wall: float) -> None:
     """Corners run out to a point, save where that would lie more than four walls away."""
@@ -105,7 +102,6 @@ def test_walls_of_the_samples_keep_arcs_and_shrink_to_nothing(samples: dict[str,
                         assert any(abs(piece.curve.centre - c) < 1e-6 for c in (*centres, *corners))
 
 
-@settings(max_examples=60)
 @given(rays, st.floats(0, 180), st.floats(0.5, 6), st.floats(1, 9))
 def test_hatching_fills_the_region_and_stops_at_its_edge(
     rays: list[tuple[int, float]], degrees: float, spacing: float, bore: float

@@ -9,7 +9,7 @@ import ezdxf
 import ezdxf.path
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from pypdf import PdfReader
 
@@ -97,7 +97,6 @@ def test_the_pdf_of_a_run_keeps_to_the_curve() -> None:
         assert ellipse.distance(done.sheet.on_plan(type(ellipse.centre)(x, y))) < 5e-3
 
 
-@settings(max_examples=20)
 @given(st.integers(20, 90), st.integers(5, 19), st.integers(0, 170), st.sampled_from(["1:1", "1:2", "2:1"]))
 def test_an_ellipse_in_dxf_is_full_size_whatever_the_scale(a: int, b: int, tilt: int, scale: str) -> None:
     done = work_out(

@@ -11,7 +11,7 @@ import pytest
 import shapely
 import sympy
 from ezdxf.path import make_path
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 from scipy.optimize import brentq, minimize_scalar
 from shapely import affinity
@@ -75,7 +75,6 @@ def test_chordal_thickness_and_height_are_measured_on_the_drawn_tooth(gear: Gear
 
 
 @given(st.integers(12, 80), st.sampled_from(ANGLES))
-@settings(deadline=None)
 def test_over_pins_is_the_size_over_pins_that_touch_both_flanks(teeth: int, angle: float) -> None:
     gear = Gear(teeth, 1.0, math.radians(angle), 1.0, 1.25)
     pin = 1.728
@@ -109,7 +108,6 @@ def test_two_arcs_of_twenty_teeth_come_to_the_taught_radii() -> None:
 
 
 @given(gears)
-@settings(deadline=None)
 def test_no_other_arc_through_the_pitch_point_departs_less(gear: Gear) -> None:
     assume(not gear.is_pointed)
     face, flank, off = gear.two_arcs
@@ -182,7 +180,6 @@ def test_what_is_wrong_with_a_gear_is_found(clauses: str, weight: str, words: st
 
 
 @given(gears, st.sampled_from(["involute", "arcs", "arc"]))
-@settings(deadline=None, max_examples=20)
 def test_a_ring_of_teeth_closes_and_its_teeth_are_all_alike(gear: Gear, method: str) -> None:
     ring = gear.ring(method, "w", Point(3.0, 4.0), 0.4, gear.teeth)  # type: ignore[arg-type]
     assert ring.closed
@@ -201,7 +198,6 @@ def test_a_ring_of_teeth_closes_and_its_teeth_are_all_alike(gear: Gear, method: 
 
 
 @given(gears)
-@settings(deadline=None)
 def test_the_drawn_flank_keeps_within_its_stated_tolerance_of_the_involute(gear: Gear) -> None:
     """The involute is r·(cos θ + θ·sin θ), r·(sin θ − θ·cos θ) (definition), in forty figures."""
     ring = gear.ring("involute", "w", Point(0.0, 0.0), 0.0, gear.teeth)
@@ -218,7 +214,6 @@ def test_the_drawn_flank_keeps_within_its_stated_tolerance_of_the_involute(gear:
 
 
 @given(gears, st.integers(12, 90), st.floats(-0.5, 0.5))
-@settings(deadline=None)
 def test_meshed_involutes_touch_on_the_line_of_action_and_roll_without_slipping_apart(
     gear: Gear, teeth: int, share: float
 ) -> None:
@@ -328,7 +323,6 @@ def test_some_teeth_are_shown_and_the_rest_by_their_circles(shown: str, count: i
 solved = partial(solved, head=HEAD)
 
 
-@settings(deadline=None, max_examples=25)
 @given(st.integers(12, 60), st.floats(-0.3, 0.6), st.floats(0, 0.3))
 def test_a_shifted_profile_by_what_is_drawn_and_by_the_base_pitch(teeth: int, shift: float, play: float) -> None:
     """Thickness πm/2 + 2xm·tan φ, met on the drawn ring by the pitch circle; span (k − 1)·p_b + s_b by definition."""

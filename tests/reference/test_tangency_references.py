@@ -6,7 +6,7 @@ from fractions import Fraction as F
 import pytest
 import shapely
 import sympy
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from desk import outline
@@ -14,12 +14,12 @@ from entrick.core.desk import work_out
 from entrick.core.geometry import Arc, Circle, Line, Loop, Point, meet
 from entrick.core.geometry.locus import around, beside, tangencies
 from entrick.core.geometry.three import circles_touching
+from examples import examples
 
 whole = st.integers(-40, 40)
 sizes = st.integers(1, 40)
 
 
-@settings(max_examples=25)
 @given(whole, whole, sizes, whole, whole, sizes)
 def test_circle_crossings_against_exact_symbolic_geometry(x1: int, y1: int, r1: int, x2: int, y2: int, r2: int) -> None:
     """sympy.geometry intersects the same circles in exact arithmetic."""
@@ -32,7 +32,7 @@ def test_circle_crossings_against_exact_symbolic_geometry(x1: int, y1: int, r1: 
         assert mine == pytest.approx(other, abs=1e-9)
 
 
-@settings(max_examples=15)
+@examples(15)
 @given(whole, whole, sizes, whole, whole)
 def test_line_crossings_against_exact_symbolic_geometry(x: int, y: int, r: int, dx: int, dy: int) -> None:
     assume((dx, dy) != (0, 0))

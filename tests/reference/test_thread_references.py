@@ -5,7 +5,7 @@ from functools import partial
 
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from desk import solved
@@ -222,7 +222,6 @@ def test_a_through_hole_has_no_point_and_the_thread_goes_all_the_way() -> None:
 
 
 @given(st.floats(0.5, 2.0))
-@settings(max_examples=40, deadline=None)
 def test_hatching_bears_holes_that_share_an_edge_with_the_outline_at_any_size(factor: float) -> None:
     cap = sample_plans()["OY-075-bearing-cap.entrick"]
     done = work_out(cap.replace("given w = 150", f"given w = 150*{factor:.6f}"))

@@ -10,7 +10,7 @@ from pathlib import Path
 import pytest
 import shapely
 from click.testing import CliRunner
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from shapely import affinity
 
@@ -151,7 +151,6 @@ def test_a_segment_against_the_handbook(chord: int, radius: int) -> None:
     assert material(done) == pytest.approx(radius**2 / 2 * (alpha - math.sin(alpha)))
 
 
-@settings(max_examples=30)
 @given(st.integers(30, 90), st.integers(4, 14), st.integers(15, 60), st.integers(1, 3))
 def test_a_fillet_centre_moves_as_its_derivative_says(between: int, radius: int, angle: int, where: int) -> None:
     """Fillet of radius r in an angle α: its centre is r/sin(α/2) from the corner, so it moves so much per unit of r."""
@@ -187,7 +186,6 @@ def test_the_shell_writes_for_a_cutter_with_the_caution_and_refuses_an_open_outl
     assert CliRunner().invoke(main, ["draw", str(plan), "-o", str(out), "--cutter", "--insist"]).exit_code == 0
 
 
-@settings(max_examples=25)
 @given(st.integers(2, 9), st.integers(20, 60), st.integers(2, 6))
 def test_holes_spaced_on_a_circle_leave_the_wall_the_chord_leaves(count: int, pitch: int, radius: int) -> None:
     """Wall between neighbours: chord 2R·sin(180°/n) less a diameter (common practice, no source)."""

@@ -1,8 +1,8 @@
 """What is done at the board, as values: what an act stands on, what is set for it, what it leaves.
 
-Acts name what they stand on by the keys under which earlier acts left it, never by coordinates. Where that comes to lie
-(`strokes`, `planned`) is what the figure says; whoever carries acts out works it out anew from what they name.
-"""
+Acts name what they stand on by the keys under which earlier acts left it, never by coordinates.
+Where that comes to lie (`strokes`, `planned`) is what the figure says; whoever carries acts out
+works it out anew from what they name."""
 
 from __future__ import annotations
 
@@ -14,7 +14,16 @@ from ..geometry import Arc, Circle, Line, Loop, Point
 from ..measure import Number
 
 Finishing = Literal[
-    "hatch", "letter", "dimension", "centre lines", "scale bar", "compare", "detail", "fix", "border", "rub out"
+    "hatch",
+    "letter",
+    "dimension",
+    "centre lines",
+    "scale bar",
+    "compare",
+    "detail",
+    "fix",
+    "border",
+    "rub out",
 ]
 """What finishes a sheet."""
 
@@ -33,7 +42,8 @@ class Mark:
 
 @dataclass(frozen=True, slots=True)
 class Edge:
-    """A straight line that has been drawn. It has a sense, from which the crossings on it are counted."""
+    """A straight line that has been drawn. It has a sense, from which the crossings on it are
+    counted."""
 
     key: Key
     line: Line
@@ -42,7 +52,8 @@ class Edge:
 
 @dataclass(frozen=True, slots=True)
 class Round:
-    """A circle, or a swing of one, drawn about a mark; `drawn` is so much of it as has been, all where empty."""
+    """A circle, or a swing of one, drawn about a mark; `drawn` is so much of it as has been, all
+    where empty."""
 
     key: Key
     circle: Circle
@@ -53,7 +64,8 @@ class Round:
 
 @dataclass(frozen=True, slots=True)
 class Traced:
-    """A curve drawn through its stations by the French curve; `loop` is the true one, which it follows between them."""
+    """A curve drawn through its stations by the French curve; `loop` is the true one, which it
+    follows between them."""
 
     key: Key
     loop: Loop
@@ -87,7 +99,8 @@ class Setting:
 
 @dataclass(frozen=True, slots=True)
 class Way:
-    """A direction: so many degrees counter-clockwise from level, or from a line that has been drawn."""
+    """A direction: so many degrees counter-clockwise from level, or from a line that has been
+    drawn."""
 
     degrees: Number = 0
     off: Key = ""
@@ -99,7 +112,8 @@ LEVEL, PLUMB = Way(0), Way(90)
 
 @dataclass(frozen=True, slots=True, eq=False, kw_only=True)
 class Act:
-    """Something done at the board. Compared by identity, so that what is derived from it can be kept.
+    """Something done at the board. Compared by identity, so that what is derived from it can be
+    kept.
 
     Attributes
     ----------
@@ -121,14 +135,16 @@ class Act:
 
 @dataclass(frozen=True, slots=True, eq=False, kw_only=True)
 class Fix(Act):
-    """Find the place of the datum: measured from two sides of the sheet that is fixed on the board."""
+    """Find the place of the datum: measured from two sides of the sheet that is fixed on the
+    board."""
 
     planned: Point
 
 
 @dataclass(frozen=True, slots=True, eq=False, kw_only=True)
 class Measure(Act):
-    """Mark a place at a distance from a mark: along a drawn line, or along an edge held in a direction.
+    """Mark a place at a distance from a mark: along a drawn line, or along an edge held in a
+    direction.
 
     `computed` says that the length was worked out and is neither given nor said on the card.
     """
@@ -146,9 +162,9 @@ class Measure(Act):
 class Prick(Act):
     """Mark where two drawn things cross.
 
-    `pick` says which crossing: along the sense of the line (first, second), or to the left or right of the line from
-    the first centre to the second; on a curve the one nearest to where the figure has it.
-    """
+    `pick` says which crossing: along the sense of the line (first, second), or to the left or right
+    of the line from the first centre to the second; on a curve the one nearest to where the figure
+    has it."""
 
     first: Key
     second: Key
@@ -180,10 +196,11 @@ class Swing(Act):
 
 @dataclass(frozen=True, slots=True, eq=False, kw_only=True)
 class StepOff(Act):
-    """Step off equal lengths from a mark, along a line or round a circle; leaves one mark for each step.
+    """Step off equal lengths from a mark, along a line or round a circle; leaves one mark for each
+    step.
 
-    `along` is the key of a line or circle; `forwards` along the sense of the line, counter-clockwise round a circle.
-    """
+    `along` is the key of a line or circle; `forwards` along the sense of the line,
+    counter-clockwise round a circle."""
 
     start: Key
     setting: Setting
@@ -199,9 +216,8 @@ class StepOff(Act):
 class Strip(Act):
     """Mark a place by a strip of paper with two lengths ticked off from one end (trammel).
 
-    The further tick, `whole` from the end, is laid on the mark `tick`, the nearer, `rest` from it, on the line `axis`;
-    the end is pricked.
-    """
+    The further tick, `whole` from the end, is laid on the mark `tick`, the nearer, `rest` from it,
+    on the line `axis`; the end is pricked."""
 
     tick: Key
     axis: Key
@@ -227,7 +243,8 @@ class Trace(Act):
 
 @dataclass(frozen=True, slots=True, eq=False, kw_only=True)
 class Copy(Act):
-    """Repeat what has been drawn: moved from one mark to another, turned about one, or turned over on a line.
+    """Repeat what has been drawn: moved from one mark to another, turned about one, or turned over
+    on a line.
 
     `pairs` names originals and their copies; `things` are the copies where the figure has them.
     """
@@ -242,7 +259,8 @@ class Copy(Act):
 
 @dataclass(frozen=True, slots=True)
 class Gone:
-    """A piece to be gone over: on which thing, from which mark to which; all round where none are said."""
+    """A piece to be gone over: on which thing, from which mark to which; all round where none are
+    said."""
 
     thing: Key
     start: Key
@@ -253,7 +271,8 @@ class Gone:
 
 @dataclass(frozen=True, slots=True, eq=False, kw_only=True)
 class GoOver(Act):
-    """Go over what stands there in light lines: as outline, seen edge, hidden or thread line, feature by feature."""
+    """Go over what stands there in light lines: as outline, seen edge, hidden or thread line,
+    feature by feature."""
 
     pieces: tuple[Gone, ...]
     role: Role = Role.OUTLINE
@@ -263,7 +282,8 @@ class GoOver(Act):
 
 @dataclass(frozen=True, slots=True, eq=False, kw_only=True)
 class Finish(Act):
-    """What finishes a sheet: hatch, letter, dimension, centre lines, compare. It leaves nothing to stand on."""
+    """What finishes a sheet: hatch, letter, dimension, centre lines, compare. It leaves nothing to
+    stand on."""
 
     verb: Finishing
     told: str

@@ -1,4 +1,5 @@
-"""Copies of what is drawn: single things by carrying their marks, whole runs laid off again from tracing paper."""
+"""Copies of what is drawn: single things by carrying their marks, whole runs laid off again from
+tracing paper."""
 
 from __future__ import annotations
 
@@ -23,12 +24,16 @@ def mirrored(work: Work, mark: Mark, axis: Edge, called: str, label: str = "") -
     if abs(image - mark.at) <= work.paper.nothing:
         return mark
     square = work.square(axis, mark, image)
-    foot = work.prick(square, axis, axis.line.foot(mark.at), f"the foot of {mark.called} on {axis.called}")
+    foot = work.prick(
+        square, axis, axis.line.foot(mark.at), f"the foot of {mark.called} on {axis.called}"
+    )
     swing = work.swing(foot, work.between(foot, mark), near=[image])
     return work.prick(swing, square, image, called, label=label)
 
 
-def turned(work: Work, mark: Mark, centre: Mark, degrees: Number, called: str, label: str = "") -> Mark:
+def turned(
+    work: Work, mark: Mark, centre: Mark, degrees: Number, called: str, label: str = ""
+) -> Mark:
     """Carry a mark round a centre by an angle, counted from where it lies."""
     if abs(mark.at - centre.at) <= work.paper.nothing:
         return mark
@@ -40,35 +45,58 @@ def turned(work: Work, mark: Mark, centre: Mark, degrees: Number, called: str, l
     return work.prick(ray, ring, image, called, label=label)
 
 
-def shifted(work: Work, mark: Mark, moves: Sequence[tuple[Way, Number]], called: str, label: str = "") -> Mark:
+def shifted(
+    work: Work, mark: Mark, moves: Sequence[tuple[Way, Number]], called: str, label: str = ""
+) -> Mark:
     """Carry a mark by one length after another, each in its direction."""
     here = mark
     for index, (way, size) in enumerate(moves, 1):
         last = index == len(moves)
         word = called if last else f"the place on the way to {called}"
         if way.off:
-            line = work.parallel(work.edge_of(way.off), here, here.at + work.direction(way) * float(size))
+            line = work.parallel(
+                work.edge_of(way.off), here, here.at + work.direction(way) * float(size)
+            )
             ahead = line.line.direction.dot(work.direction(way)) > 0
             way = Way(0 if ahead else 180, line.key, line.called)
         here = work.measure(here, way, size, word, line=not way.off, label=label if last else "")
     return here
 
 
-def carried(work: Work, shape: Shape | Loop, copy: Shape | Loop, called: str, what: str, carry: Carry,
-            labelled: bool) -> None:  # fmt: skip
+def carried(
+    work: Work,
+    shape: Shape | Loop,
+    copy: Shape | Loop,
+    called: str,
+    what: str,
+    carry: Carry,
+    labelled: bool,
+) -> None:
     """Copy a thing by carrying the places that fix it, and drawing it anew from them."""
     match shape:
         case Point():
-            carry(work, work.mark(shape, what), called, called.rpartition(".")[2] if labelled else "")
+            carry(
+                work, work.mark(shape, what), called, called.rpartition(".")[2] if labelled else ""
+            )
             return
         case Circle() | Arc():
-            carry(work, work.mark(shape.centre, f"the centre of {what}"), f"the centre of {called}", "")
+            carry(
+                work,
+                work.mark(shape.centre, f"the centre of {what}"),
+                f"the centre of {called}",
+                "",
+            )
         case Line():
             start, end = shape.start or 0.0, shape.end if shape.end is not None else 1.0
             along = work.edge(shape, what)
-            marks = [work.mark(shape.at(at), f"an end of {what}") for at in (start, end)] if (
-                shape.end is not None) else [work.anywhere(along, shape.at(at * work.paper.handy), f"a place on {what}")
-                                             for at in (start, end)]  # fmt: skip
+            marks = (
+                [work.mark(shape.at(at), f"an end of {what}") for at in (start, end)]
+                if (shape.end is not None)
+                else [
+                    work.anywhere(along, shape.at(at * work.paper.handy), f"a place on {what}")
+                    for at in (start, end)
+                ]
+            )
             for word, mark in zip(("one end of ", "the other end of "), marks, strict=True):
                 carry(work, mark, f"{word}{called}", "")
             if shape.end is None:
@@ -76,7 +104,12 @@ def carried(work: Work, shape: Shape | Loop, copy: Shape | Loop, called: str, wh
                 copy = Line(copy.through, copy.direction, 0.0, work.paper.handy)
         case Loop():
             rounds = [p.curve.centre for p in shape.pieces if isinstance(p.curve, Circle | Arc)]
-            corners = [spot for p in shape.pieces for spot in (p.entry, p.exit) if not isinstance(p.curve, Circle)]
+            corners = [
+                spot
+                for p in shape.pieces
+                for spot in (p.entry, p.exit)
+                if not isinstance(p.curve, Circle)
+            ]
             for spot in dict.fromkeys([*rounds, *corners]):
                 carry(work, work.mark(spot, f"a place of {what}"), f"a place of {called}", "")
     draw(work, copy, called)
@@ -85,15 +118,25 @@ def carried(work: Work, shape: Shape | Loop, copy: Shape | Loop, called: str, wh
 def simple(shape: Shape | Loop) -> bool:
     """Tell whether a thing is copied by a few marks."""
     return not isinstance(shape, Loop) or (
-        len(shape.pieces) <= MOST_STROKES and not any(p.curve_of for p in shape.pieces) and shape.stands_for is None
+        len(shape.pieces) <= MOST_STROKES
+        and not any(p.curve_of for p in shape.pieces)
+        and shape.stands_for is None
     )
 
 
 def laid_off(
-    work: Work, original: Loop, copy: Loop, how: Literal["shift", "turn", "mirror"], about: Mark | Edge,
-    to: Mark | None = None, degrees: Number = 0, called: str = "", role: Role = Role.CONSTRUCTION,
-) -> None:  # fmt: skip
-    """Lay a run off again with all its marks, as by tracing paper: moved, turned, or turned over."""
+    work: Work,
+    original: Loop,
+    copy: Loop,
+    how: Literal["shift", "turn", "mirror"],
+    about: Mark | Edge,
+    to: Mark | None = None,
+    degrees: Number = 0,
+    called: str = "",
+    role: Role = Role.CONSTRUCTION,
+) -> None:
+    """Lay a run off again with all its marks, as by tracing paper: moved, turned, or turned
+    over."""
     if how == "mirror":
         assert isinstance(about, Edge)
         axis = about.line
@@ -125,7 +168,9 @@ def laid_off(
             copies.append(_again(thing, move, key, other.name))
             ends = [] if isinstance(one.curve, Circle) else [one.entry, one.exit]
             if isinstance(one.curve, Circle | Arc):
-                ends.append(one.curve.centre)  # what follows may touch it, and a touch lies square from the centre
+                ends.append(
+                    one.curve.centre
+                )  # what follows may touch it, and a touch lies square from the centre
         for end, spot in enumerate(ends):
             if work.has_mark(spot):
                 mark = work.mark(spot)

@@ -1,4 +1,5 @@
-"""What stands on the sheet, as the figure has it: so that what an act stands on is found as the eye finds it."""
+"""What stands on the sheet, as the figure has it: so that what an act stands on is found as the eye
+finds it."""
 
 from __future__ import annotations
 
@@ -17,11 +18,13 @@ CELLS = 1 / SAME_PLACE
 """Places closer than the size of the sheet by this are one place to look at."""
 
 _EDGE = 0.499
-"""A place so near to the side of its cell is looked for in the next one too, as a share of the cell."""
+"""A place so near to the side of its cell is looked for in the next one too, as a share of the
+cell."""
 
 
 def _cells(*values: float) -> Iterator[tuple[int, ...]]:
-    """Return the cells in which something at these values may have been put, the likeliest first."""
+    """Return the cells in which something at these values may have been put, the likeliest
+    first."""
     found: list[tuple[int, ...]] = [()]
     for value in values:
         whole = round(value)
@@ -37,8 +40,8 @@ Place = tuple[str, Hashable]
 
 @dataclass
 class Paper:
-    """Everything drawn so far, found by where it stands. `size` is that of the sheet, and `handy` an opening of the
-    compass where any will do, plan units."""
+    """Everything drawn so far, found by where it stands. `size` is that of the sheet, and `handy`
+    an opening of the compass where any will do, plan units."""
 
     size: float
     handy: float
@@ -50,9 +53,12 @@ class Paper:
 
     def __post_init__(self) -> None:
         self._among: dict[str, dict[Any, Any]] = {
-            "marks": self.marks, "edges": self.edges, "rounds": self.rounds, "curves": self.curves,
+            "marks": self.marks,
+            "edges": self.edges,
+            "rounds": self.rounds,
+            "curves": self.curves,
             "offers": self.offers,
-        }  # fmt: skip
+        }
         self.lines: dict[str, Edge] = {}
 
     def place_of(self, thing: Thing) -> Place:
@@ -78,15 +84,16 @@ class Paper:
         self.put_in((self.place_of(thing), thing) for thing in things)
 
     def put_in(self, placed: Iterable[tuple[Place, object]]) -> None:
-        """Put what acts have left, and ways to mark a place, on the sheet. What stands in the same place already keeps
-        its own."""
+        """Put what acts have left, and ways to mark a place, on the sheet. What stands in the same
+        place already keeps its own."""
         among = self._among
         for (kind, cell), thing in placed:
             among[kind].setdefault(cell, thing)
             if kind == "edges":
                 self.lines[thing.key] = thing  # type: ignore[attr-defined, assignment]
 
-    # The cell of a place is asked first; its neighbours where the place lies close to the side of it, which is seldom.
+    # The cell of a place is asked first; its neighbours where the place lies close to the side of
+    # it, which is seldom.
 
     def mark(self, at: Point) -> Mark | None:
         """Return the mark at a place."""
@@ -100,7 +107,9 @@ class Paper:
     def mark_on(self, line: Line) -> Mark | None:
         """Return the first mark that was put on a line."""
         near = self.nothing
-        return next((mark for mark in self.marks.values() if abs(line.offset_of(mark.at)) < near), None)
+        return next(
+            (mark for mark in self.marks.values() if abs(line.offset_of(mark.at)) < near), None
+        )
 
     def first_mark(self, _: object = None) -> Mark | None:
         """Return the mark that was put down first."""
@@ -117,7 +126,9 @@ class Paper:
     def offered(self, at: Point) -> Callable[[object], Mark] | None:
         """Return how a place would be marked."""
         cell = self.size / CELLS
-        return next((self.offers[c] for c in _cells(at.x / cell, at.y / cell) if c in self.offers), None)
+        return next(
+            (self.offers[c] for c in _cells(at.x / cell, at.y / cell) if c in self.offers), None
+        )
 
     def edge(self, line: Line) -> Edge | None:
         """Return what is drawn along a line, however far."""
@@ -126,7 +137,9 @@ class Paper:
     def round(self, circle: Circle) -> Round | None:
         """Return the circle, or the swing, that has been drawn with a centre and radius."""
         cell = self.size / CELLS
-        return self._found(self.rounds, (circle.centre.x / cell, circle.centre.y / cell, circle.radius / cell))
+        return self._found(
+            self.rounds, (circle.centre.x / cell, circle.centre.y / cell, circle.radius / cell)
+        )
 
     def _found(self, drawn: dict[Hashable, T], place: tuple[float, float, float]) -> T | None:
         x, y, z = place
@@ -151,10 +164,14 @@ class Paper:
     def through(self, at: Point) -> list[Edge | Round]:
         """Return everything straight or round that goes through a place."""
         near = self.size / CELLS
-        found: list[Edge | Round] = [e for e in self.edges.values() if abs(e.line.offset_of(at)) < near]
+        found: list[Edge | Round] = [
+            e for e in self.edges.values() if abs(e.line.offset_of(at)) < near
+        ]
         found += [
-            r for r in self.rounds.values() if abs(abs(at - r.circle.centre) - r.circle.radius) < near
-        ]  # fmt: skip
+            r
+            for r in self.rounds.values()
+            if abs(abs(at - r.circle.centre) - r.circle.radius) < near
+        ]
         return found
 
     def curves_at(self, at: Point) -> list[Traced]:
@@ -172,8 +189,8 @@ def _of_line(line: Line, size: float) -> tuple[float, float, float]:
 
 
 def looked_in(where: object, what: object, size: float) -> list[Place] | None:
-    """Return the cells in which `mark`, `edge`, `round` or `offered` of a `Paper` of that size looks; None for what
-    looks everywhere."""
+    """Return the cells in which `mark`, `edge`, `round` or `offered` of a `Paper` of that size
+    looks; None for what looks everywhere."""
     cell = size / CELLS
     place: tuple[float, ...]
     if where is Paper.mark or where is Paper.offered:

@@ -17,7 +17,8 @@ MOST_STEPS = 200
 
 
 def draw(work: Work, shape: Shape | Loop, called: str, label: str = "") -> Thing | None:
-    """Put a shape on the sheet: through its ends, about its centre, piece by piece; nothing where it stands already."""
+    """Put a shape on the sheet: through its ends, about its centre, piece by piece; nothing where
+    it stands already."""
     match shape:
         case Point():
             return work.mark(shape, called)
@@ -43,7 +44,8 @@ def as_run(shape: Shape | Loop) -> Loop:
 
 
 def curves_of(loop: Loop) -> Iterator[tuple[str, Loop | Piece]]:
-    """Return the curves of many arcs a run consists of, by whose they are, and its other pieces one by one."""
+    """Return the curves of many arcs a run consists of, by whose they are, and its other pieces one
+    by one."""
     if loop.stands_for is not None:
         yield loop.pieces[0].curve_of or loop.pieces[0].name.rpartition(".")[0], loop
         return
@@ -55,13 +57,17 @@ def curves_of(loop: Loop) -> Iterator[tuple[str, Loop | Piece]]:
             groups.append([piece])
     for group in groups:
         if group[0].curve_of:
-            yield group[0].curve_of, Loop(tuple(group), len(group) == len(loop.pieces) and loop.closed)
+            yield (
+                group[0].curve_of,
+                Loop(tuple(group), len(group) == len(loop.pieces) and loop.closed),
+            )
         else:
             yield group[0].name, group[0]
 
 
 def traced(work: Work, loop: Loop, owner: str) -> Traced:
-    """Return the curve traced under a name; where there is none it is traced through places that were worked out."""
+    """Return the curve traced under a name; where there is none it is traced through places that
+    were worked out."""
     found = work.curve(owner, loop.pieces[len(loop.pieces) // 2].entry)
     if found is not None:
         return found
@@ -79,10 +85,15 @@ def traced(work: Work, loop: Loop, owner: str) -> Traced:
 
 
 def go_over(work: Work, loop: Loop, role: Role) -> None:
-    """Go over a run: curves by the French curve, then arcs, then the straights that join them, from mark to mark."""
+    """Go over a run: curves by the French curve, then arcs, then the straights that join them, from
+    mark to mark."""
     found = [(owner, each) for owner, each in curves_of(loop)]
     curves = [(owner, each) for owner, each in found if isinstance(each, Loop)]
-    arcs = [each for _, each in found if isinstance(each, Piece) and isinstance(each.curve, Arc | Circle)]
+    arcs = [
+        each
+        for _, each in found
+        if isinstance(each, Piece) and isinstance(each.curve, Arc | Circle)
+    ]
     lines = [each for _, each in found if isinstance(each, Piece) and isinstance(each.curve, Line)]
     whole = [(owner, each) for owner, each in curves if _piecewise(work, each)]
     for owner, each in whole:
@@ -94,9 +105,17 @@ def go_over(work: Work, loop: Loop, role: Role) -> None:
         *(_of_piece(work, each, role) for each in (*arcs, *lines)),
     ]
     if len(loop.pieces) > MOST_STEPS and len(ordered) > MOST_STROKES:
-        owners = " and ".join(dict.fromkeys(gone.called.partition(".")[0] for gone, _, _ in ordered))
-        work.go_over([gone for gone, _, _ in ordered], role, owners, [Stroke(loop, role)],
-                     "every feature looks like the first", told="feature")  # fmt: skip
+        owners = " and ".join(
+            dict.fromkeys(gone.called.partition(".")[0] for gone, _, _ in ordered)
+        )
+        work.go_over(
+            [gone for gone, _, _ in ordered],
+            role,
+            owners,
+            [Stroke(loop, role)],
+            "every feature looks like the first",
+            told="feature",
+        )
         return
     for gone, stroke, setting in ordered:
         check, told = "the join does not show", "line"
@@ -111,16 +130,18 @@ def go_over(work: Work, loop: Loop, role: Role) -> None:
 
 def _piecewise(work: Work, curve: Loop) -> bool:
     """Tell whether every piece of a run lies along a line or circle that has been drawn."""
-    return work.curve(curve.pieces[0].curve_of, curve.pieces[len(curve.pieces) // 2].entry) is None and all(
-        work.has_drawn(piece.curve) for piece in curve.pieces
-    )
+    return work.curve(
+        curve.pieces[0].curve_of, curve.pieces[len(curve.pieces) // 2].entry
+    ) is None and all(work.has_drawn(piece.curve) for piece in curve.pieces)
 
 
 def _of_curve(work: Work, owner: str, curve: Loop, role: Role) -> tuple[Gone, Stroke, None]:
     thing = traced(work, curve, owner)
     start = end = ""
     if not curve.closed:
-        start, end = (_end_of(work, thing, spot) for spot in (curve.pieces[0].entry, curve.pieces[-1].exit))
+        start, end = (
+            _end_of(work, thing, spot) for spot in (curve.pieces[0].entry, curve.pieces[-1].exit)
+        )
     return Gone(thing.key, start, end, curve, owner), Stroke(curve, role), None
 
 
@@ -137,13 +158,28 @@ def _of_piece(work: Work, piece: Piece, role: Role) -> tuple[Gone, Stroke, Setti
     if isinstance(curve, Arc) and not work.has_drawn(curve) and not work.has_mark(curve.centre):
         along = work.curve_along([piece.entry, curve.middle, piece.exit])
         if along is not None:
-            start, end = (work.mark(spot).key if work.has_mark(spot) else "" for spot in (piece.entry, piece.exit))
+            start, end = (
+                work.mark(spot).key if work.has_mark(spot) else ""
+                for spot in (piece.entry, piece.exit)
+            )
             own = Loop((piece,), False)
             return Gone(along.key, start, end, own, piece.name), Stroke(curve, role), None
     if isinstance(curve, Circle | Arc):
         round_ = work.round(curve, piece.name)
-        start, end = ("", "") if isinstance(curve, Circle) else (work.mark(p).key for p in (piece.entry, piece.exit))
-        return Gone(round_.key, start, end, curve, piece.name), Stroke(curve, role), Setting(curve.size)
+        start, end = (
+            ("", "")
+            if isinstance(curve, Circle)
+            else (work.mark(p).key for p in (piece.entry, piece.exit))
+        )
+        return (
+            Gone(round_.key, start, end, curve, piece.name),
+            Stroke(curve, role),
+            Setting(curve.size),
+        )
     thing: Edge = work.edge(Line.between(piece.entry, piece.exit), piece.name)
     start, end = (work.mark(spot).key for spot in (piece.entry, piece.exit))
-    return Gone(thing.key, start, end, Line.between(piece.entry, piece.exit), piece.name), Stroke(curve, role), None
+    return (
+        Gone(thing.key, start, end, Line.between(piece.entry, piece.exit), piece.name),
+        Stroke(curve, role),
+        None,
+    )

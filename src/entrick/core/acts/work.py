@@ -1,4 +1,5 @@
-"""The hand of a kind: it finds on the sheet what it stands on, and puts down one act after another."""
+"""The hand of a kind: it finds on the sheet what it stands on, and puts down one act after
+another."""
 
 from __future__ import annotations
 
@@ -47,7 +48,8 @@ SLACK = 0.05
 """Sine of the angle below which a crossing is not taken where a place is looked for."""
 
 Lookup = tuple[Callable[[Paper, object], object], object, object]
-"""What was looked for on the sheet, and what was found of others: what was done holds while the answers do."""
+"""What was looked for on the sheet, and what was found of others: what was done holds while the
+answers do."""
 
 
 class Work:
@@ -73,7 +75,8 @@ class Work:
 
     def _look(self, where: Callable[[Paper, object], object], what: object) -> Thing | None:
         found = where(self.paper, what)
-        # What the statement itself has left is not there when it is asked whether all is as it was: nothing was.
+        # What the statement itself has left is not there when it is asked whether all is as it was:
+        # nothing was.
         own = found is not None and found.key in self._own  # type: ignore[attr-defined]
         self.lookups.append((where, what, None if own else found))
         return found  # type: ignore[return-value]
@@ -84,8 +87,9 @@ class Work:
         return found
 
     def mark(self, at: Point, called: str = "") -> Mark:
-        """Return the mark at a place; where there is none, one is pricked where drawn things cross there, or touch; a
-        place where nothing is drawn is measured from the datum as it was worked out, and is told as such."""
+        """Return the mark at a place; where there is none, one is pricked where drawn things cross
+        there, or touch; a place where nothing is drawn is measured from the datum as it was worked
+        out, and is told as such."""
         found = self._look(Paper.mark, at)  # type: ignore[arg-type]
         if isinstance(found, Mark):
             return found
@@ -94,7 +98,11 @@ class Work:
             return crossed
         how = self.paper.offered(at)
         self.lookups.append((Paper.offered, at, how))  # type: ignore[arg-type]
-        return how(self) if how is not None else self._outermost(at, called) or self._computed(at, called)
+        return (
+            how(self)
+            if how is not None
+            else self._outermost(at, called) or self._computed(at, called)
+        )
 
     def offer(self, at: Point, how: Callable[[Work], Mark]) -> None:
         """Say how a place is to be marked, should anything that follows stand on it."""
@@ -113,7 +121,8 @@ class Work:
         return self.through(self.mark(start), self.mark(end), called)
 
     def round(self, curve: Circle | Arc, called: str = "", needle: Mark | None = None) -> Round:
-        """Return the circle, or swing, that is drawn along a circle; where there is none, it is swung."""
+        """Return the circle, or swing, that is drawn along a circle; where there is none, it is
+        swung."""
         circle = Circle(curve.centre, curve.radius, curve.exact)
         found = self._look(Paper.round, circle)  # type: ignore[arg-type]
         if isinstance(found, Round):
@@ -125,7 +134,9 @@ class Work:
         """Mark a place on a line where any will do."""
         start = self.place_on(edge, edge.line)
         along = (at - start.at).dot(edge.line.direction)
-        return self.measure(start, Way(0, edge.key, edge.called), along, called, told="any distance will do")
+        return self.measure(
+            start, Way(0, edge.key, edge.called), along, called, told="any distance will do"
+        )
 
     def edge_of(self, key: Key) -> Edge:
         """Return the line that has been drawn under a key."""
@@ -141,7 +152,8 @@ class Work:
         return self._look_all(Paper.all_marks, None)
 
     def place_on(self, edge: Edge, near: Line) -> Mark:
-        """Return a mark on a line: its end, or where it begins; any place of it that is marked will do."""
+        """Return a mark on a line: its end, or where it begins; any place of it that is marked will
+        do."""
         spot = near.at(near.start or 0.0)
         found = self._look(Paper.mark_on, edge.line)  # type: ignore[arg-type]
         if isinstance(found, Mark):
@@ -167,9 +179,15 @@ class Work:
         return self._look(Paper.round, Circle(curve.centre, curve.radius)) is not None  # type: ignore[arg-type]
 
     def _crossed(self, at: Point, called: str) -> Mark | None:
-        """Prick a place where two of the things drawn cross, the squarer the better; or find where two touch."""
+        """Prick a place where two of the things drawn cross, the squarer the better; or find where
+        two touch."""
         through = self._look_all(Paper.through, at)  # type: ignore[arg-type]
-        pairs = [(crossing(a, b, at), i, j) for i, a in enumerate(through) for j, b in enumerate(through) if i < j]
+        pairs = [
+            (crossing(a, b, at), i, j)
+            for i, a in enumerate(through)
+            for j, b in enumerate(through)
+            if i < j
+        ]
         best = max(pairs, default=(0.0, 0, 0))
         if best[0] > SLACK:
             return self.prick(through[best[1]], through[best[2]], at, called)
@@ -180,10 +198,13 @@ class Work:
         rounds = [thing for thing in through if isinstance(thing, Round)]
         if len(through) < 2 or not rounds:
             return None
-        return self.touch(rounds[0], next(thing for thing in through if thing is not rounds[0]), at, called)
+        return self.touch(
+            rounds[0], next(thing for thing in through if thing is not rounds[0]), at, called
+        )
 
     def _outermost(self, at: Point, called: str) -> Mark | None:
-        """Prick an outermost place of a circle: where the level or plumb line through its centre crosses it."""
+        """Prick an outermost place of a circle: where the level or plumb line through its centre
+        crosses it."""
         for each in self._look_all(Paper.through, at):  # type: ignore[arg-type]
             if isinstance(each, Round) and self.has_mark(each.circle.centre):
                 off = at - each.circle.centre
@@ -203,17 +224,34 @@ class Work:
             self.acts.append(Fix(leaves=origin.key, called=origin.called, planned=origin.at))
             self.leave(origin)
         off = at - origin.at
-        level = self.measure(origin, Way(0), off.x, f"{told}, across", computed=True) if off.x else origin
-        return self.measure(level, Way(90), off.y, told, computed=True) if off.y or not off.x else level
+        level = (
+            self.measure(origin, Way(0), off.x, f"{told}, across", computed=True)
+            if off.x
+            else origin
+        )
+        return (
+            self.measure(level, Way(90), off.y, told, computed=True)
+            if off.y or not off.x
+            else level
+        )
 
-    def touch(self, one: Round, other: Edge | Round, at: Point, called: str = "", label: str = "") -> Mark:
-        """Mark where a circle touches a line or another circle: square to the line from the centre, or on the line of
-        centres. A touch is never pricked by itself, as the two run along each other there."""
+    def touch(
+        self, one: Round, other: Edge | Round, at: Point, called: str = "", label: str = ""
+    ) -> Mark:
+        """Mark where a circle touches a line or another circle: square to the line from the centre,
+        or on the line of centres. A touch is never pricked by itself, as the two run along each
+        other there."""
         centre = self.mark(one.circle.centre)
         if isinstance(other, Edge):
             across = self.square(other, centre, at)
             return self.prick(across, other, at, called, label=label)
-        return self.prick(self.through(centre, self.mark(other.circle.centre), reach=at), one, at, called, label=label)
+        return self.prick(
+            self.through(centre, self.mark(other.circle.centre), reach=at),
+            one,
+            at,
+            called,
+            label=label,
+        )
 
     # Acts.
 
@@ -238,24 +276,56 @@ class Work:
         return found
 
     def measure(
-        self, start: Mark, way: Way, size: Number, called: str, at: Point | None = None, *,
-        computed: bool = False, line: bool = False, label: str = "", told: str = "", check: str = "",
-    ) -> Mark:  # fmt: skip
+        self,
+        start: Mark,
+        way: Way,
+        size: Number,
+        called: str,
+        at: Point | None = None,
+        *,
+        computed: bool = False,
+        line: bool = False,
+        label: str = "",
+        told: str = "",
+        check: str = "",
+    ) -> Mark:
         """Mark a place at a distance from a mark; a distance below nought lies the other way."""
         place = at if at is not None else start.at + self.direction(way) * float(size)
-        strokes = (Stroke(Line.between(start.at, place)),) if line and abs(place - start.at) > 0 else ()
+        strokes = (
+            (Stroke(Line.between(start.at, place)),) if line and abs(place - start.at) > 0 else ()
+        )
         dot = Stroke(place, Role.POINT, label) if label else Stroke(place)
         return self._mark(
-            Measure(leaves=self._key(), called=called, strokes=(*strokes, dot), check=check, start=start.key, way=way,
-                    size=size, planned=place, told=start.called, why=told, computed=computed),
+            Measure(
+                leaves=self._key(),
+                called=called,
+                strokes=(*strokes, dot),
+                check=check,
+                start=start.key,
+                way=way,
+                size=size,
+                planned=place,
+                told=start.called,
+                why=told,
+                computed=computed,
+            ),
             place,
-        )  # fmt: skip
+        )
 
     def prick(
-        self, first: Thing, second: Thing, at: Point, called: str = "", *, label: str = "", told: str = "",
-        check: str = "", anew: bool = False,
-    ) -> Mark:  # fmt: skip
-        """Mark where two drawn things cross; a mark that is there already is taken, unless it is pricked `anew`."""
+        self,
+        first: Thing,
+        second: Thing,
+        at: Point,
+        called: str = "",
+        *,
+        label: str = "",
+        told: str = "",
+        check: str = "",
+        anew: bool = False,
+    ) -> Mark:
+        """Mark where two drawn things cross; a mark that is there already is taken, unless it is
+        pricked `anew`."""
         if not anew:
             there = self._look(Paper.mark, at)  # type: ignore[arg-type]
             if isinstance(there, Mark):
@@ -269,13 +339,23 @@ class Work:
         reach = tuple(filter(None, (self._run_on(thing, at) for thing in (first, second))))
         called = called or f"the crossing of {first.called} and {second.called}"
         return self._mark(
-            Prick(leaves=self._key(), called=called, strokes=(*reach, dot), check=check, first=first.key,
-                  second=second.key, pick=picked(first, second, at), planned=at, told=where),
+            Prick(
+                leaves=self._key(),
+                called=called,
+                strokes=(*reach, dot),
+                check=check,
+                first=first.key,
+                second=second.key,
+                pick=picked(first, second, at),
+                planned=at,
+                told=where,
+            ),
             at,
-        )  # fmt: skip
+        )
 
     def _run_on(self, thing: Thing, at: Point) -> Stroke | None:
-        """Return what has to be run on of a line or a swing, so that it reaches where it is to be pricked."""
+        """Return what has to be run on of a line or a swing, so that it reaches where it is to be
+        pricked."""
         near = self.paper.nothing * 100
         if isinstance(thing, Edge) and thing.line.start is not None and thing.line.end is not None:
             along = thing.line.along(at)
@@ -283,15 +363,26 @@ class Work:
                 return Stroke(Line.between(thing.line.at(thing.line.start), at))
             if along > thing.line.end + near:
                 return Stroke(Line.between(thing.line.at(thing.line.end), at))
-        if isinstance(thing, Round) and thing.drawn and not any(is_drawn_at(curve, at) for curve in thing.drawn):
+        if (
+            isinstance(thing, Round)
+            and thing.drawn
+            and not any(is_drawn_at(curve, at) for curve in thing.drawn)
+        ):
             turn = (at - thing.circle.centre).angle
             return Stroke(Arc(thing.circle.centre, thing.circle.radius, turn - SWING / 2, SWING))
         return None
 
     def through(
-        self, first: Mark, second: Mark, called: str = "", *, reach: Point | None = None, shown: Line | None = None,
-        told: str = "", check: str = "",
-    ) -> Edge:  # fmt: skip
+        self,
+        first: Mark,
+        second: Mark,
+        called: str = "",
+        *,
+        reach: Point | None = None,
+        shown: Line | None = None,
+        told: str = "",
+        check: str = "",
+    ) -> Edge:
         """Draw the straight line through two marks, unless it is there."""
         line = shown or Line.between(first.at, second.at)
         found = self._look(Paper.edge, line)  # type: ignore[arg-type]
@@ -302,10 +393,18 @@ class Work:
             line = Line(line.through, line.direction, min(along), max(along))
         called = called or f"the line through {first.called} and {second.called}"
         return self._edge(
-            Draw(leaves=self._key(), called=called, strokes=(Stroke(line),), check=check, start=first.key,
-                 end=second.key, planned=line, told=told or f"through {first.called} and {second.called}"),
+            Draw(
+                leaves=self._key(),
+                called=called,
+                strokes=(Stroke(line),),
+                check=check,
+                start=first.key,
+                end=second.key,
+                planned=line,
+                told=told or f"through {first.called} and {second.called}",
+            ),
             line,
-        )  # fmt: skip
+        )
 
     def _edge(self, act: Act, line: Line) -> Edge:
         self.acts.append(act)
@@ -314,54 +413,107 @@ class Work:
         return found
 
     def draw(
-        self, start: Mark, way: Way, to: Point | None = None, called: str = "", *, shown: Line | None = None,
+        self,
+        start: Mark,
+        way: Way,
+        to: Point | None = None,
+        called: str = "",
+        *,
+        shown: Line | None = None,
         check: str = "",
         anew: bool = False,
-    ) -> Edge:  # fmt: skip
-        """Draw a line through a mark in a direction, as far as a place; past the view where none is said."""
+    ) -> Edge:
+        """Draw a line through a mark in a direction, as far as a place; past the view where none is
+        said."""
         ahead = self.direction(way)
         line = (
-            _along(shown, ahead) if shown else Line(start.at, ahead) if to is None else _reaching(start.at, ahead, to)
+            _along(shown, ahead)
+            if shown
+            else Line(start.at, ahead)
+            if to is None
+            else _reaching(start.at, ahead, to)
         )
         found = self._look(Paper.edge, line)  # type: ignore[arg-type]
         if isinstance(found, Edge) and not anew:
             return found
         called = called or f"the line through {start.called}"
         return self._edge(
-            Draw(leaves=self._key(), called=called, strokes=(Stroke(line),), check=check, start=start.key, way=way,
-                 planned=Line(line.through, line.direction, line.start, line.end), told=f"through {start.called}"),
+            Draw(
+                leaves=self._key(),
+                called=called,
+                strokes=(Stroke(line),),
+                check=check,
+                start=start.key,
+                way=way,
+                planned=Line(line.through, line.direction, line.start, line.end),
+                told=f"through {start.called}",
+            ),
             line,
-        )  # fmt: skip
+        )
 
     def square(self, edge: Edge, start: Mark, to: Point | None = None, called: str = "") -> Edge:
         """Draw the line square to another through a mark."""
-        return self.draw(start, Way(90, edge.key, edge.called), to, called or f"the square to {edge.called}")
+        return self.draw(
+            start, Way(90, edge.key, edge.called), to, called or f"the square to {edge.called}"
+        )
 
-    def parallel(self, edge: Edge, start: Mark, to: Point | None = None, called: str = "", *,
-                 shown: Line | None = None, check: str = "") -> Edge:  # fmt: skip
+    def parallel(
+        self,
+        edge: Edge,
+        start: Mark,
+        to: Point | None = None,
+        called: str = "",
+        *,
+        shown: Line | None = None,
+        check: str = "",
+    ) -> Edge:
         """Draw the line parallel to another through a mark."""
-        return self.draw(start, Way(0, edge.key, edge.called), to, called or f"the parallel to {edge.called}",
-                         shown=shown, check=check)  # fmt: skip
+        return self.draw(
+            start,
+            Way(0, edge.key, edge.called),
+            to,
+            called or f"the parallel to {edge.called}",
+            shown=shown,
+            check=check,
+        )
 
     def swing(
-        self, needle: Mark, size: Number | Setting, called: str = "", *, shape: Circle | Arc | None = None,
-        near: Sequence[Point] = (), check: str = "", told: str = "", anew: bool = False,
-    ) -> Round:  # fmt: skip
-        """Swing about a mark; of the swing no more is drawn than `shape`, or a little `near` where it is wanted."""
+        self,
+        needle: Mark,
+        size: Number | Setting,
+        called: str = "",
+        *,
+        shape: Circle | Arc | None = None,
+        near: Sequence[Point] = (),
+        check: str = "",
+        told: str = "",
+        anew: bool = False,
+    ) -> Round:
+        """Swing about a mark; of the swing no more is drawn than `shape`, or a little `near` where
+        it is wanted."""
         setting = size if isinstance(size, Setting) else Setting(size)
         radius = float(setting.size)
-        circle = Circle(needle.at, radius, None if isinstance(setting.size, float) else setting.size)
+        circle = Circle(
+            needle.at, radius, None if isinstance(setting.size, float) else setting.size
+        )
         if not anew:
             found = self._look(Paper.round, circle)  # type: ignore[arg-type]
             if isinstance(found, Round):
                 return found
-        shapes = tuple(Arc(needle.at, radius, (spot - needle.at).angle - SWING, 2 * SWING, circle.exact)
-                       for spot in near) or (shape or circle,)  # fmt: skip
+        shapes = tuple(
+            Arc(needle.at, radius, (spot - needle.at).angle - SWING, 2 * SWING, circle.exact)
+            for spot in near
+        ) or (shape or circle,)
         act = Swing(
-            leaves=self._key(), called=called or f"the swing about {needle.called}",
-            strokes=tuple(map(Stroke, shapes)), check=check, needle=needle.key, setting=setting, planned=circle,
+            leaves=self._key(),
+            called=called or f"the swing about {needle.called}",
+            strokes=tuple(map(Stroke, shapes)),
+            check=check,
+            needle=needle.key,
+            setting=setting,
+            planned=circle,
             told=f"{needle.called}|{told}",
-        )  # fmt: skip
+        )
         self.acts.append(act)
         found_round = Round(act.leaves, circle, act.called, needle.key, shapes)
         self.leave(found_round)
@@ -373,9 +525,18 @@ class Work:
         return Setting(abs(second.at - first.at), (first.key, second.key), told=told)
 
     def step_off(
-        self, start: Mark, size: Number | Setting, along: Edge | Round, spots: Sequence[Point], names: Sequence[str],
-        *, labels: Sequence[str] = (), check: str = "", told: str = "", compass: bool = False,
-    ) -> list[Mark]:  # fmt: skip
+        self,
+        start: Mark,
+        size: Number | Setting,
+        along: Edge | Round,
+        spots: Sequence[Point],
+        names: Sequence[str],
+        *,
+        labels: Sequence[str] = (),
+        check: str = "",
+        told: str = "",
+        compass: bool = False,
+    ) -> list[Mark]:
         """Step off equal lengths with the dividers along a line, or as chords round a circle."""
         setting = size if isinstance(size, Setting) else Setting(size)
         if isinstance(along, Edge):
@@ -385,80 +546,164 @@ class Work:
             forwards = (start.at - middle).cross(spots[0] - middle) > 0
         base = self._key()
         keys = tuple(f"{base}.{index}" for index in range(1, len(spots) + 1))
-        strokes = [Stroke(s, Role.POINT, labels[i]) if labels else Stroke(s) for i, s in enumerate(spots)]
+        strokes = [
+            Stroke(s, Role.POINT, labels[i]) if labels else Stroke(s) for i, s in enumerate(spots)
+        ]
         if isinstance(along, Round):
             size_ = float(setting.size)
-            strokes += [Stroke(Arc(before, size_, (spot - before).angle - TICK, 2 * TICK))
-                        for before, spot in zip((start.at, *spots), spots, strict=False)]  # fmt: skip
+            strokes += [
+                Stroke(Arc(before, size_, (spot - before).angle - TICK, 2 * TICK))
+                for before, spot in zip((start.at, *spots), spots, strict=False)
+            ]
         self.acts.append(
-            StepOff(leaves=base, called=names[-1], strokes=tuple(strokes), check=check, start=start.key,
-                    setting=setting, compass=compass or setting.between is not None, along=along.key,
-                    forwards=forwards, marks=keys, planned=tuple(spots), told=f"{start.called}|{along.called}|{told}"),
-        )  # fmt: skip
-        found = [Mark(key, spot, called) for key, spot, called in zip(keys, spots, names, strict=True)]
+            StepOff(
+                leaves=base,
+                called=names[-1],
+                strokes=tuple(strokes),
+                check=check,
+                start=start.key,
+                setting=setting,
+                compass=compass or setting.between is not None,
+                along=along.key,
+                forwards=forwards,
+                marks=keys,
+                planned=tuple(spots),
+                told=f"{start.called}|{along.called}|{told}",
+            ),
+        )
+        found = [
+            Mark(key, spot, called) for key, spot, called in zip(keys, spots, names, strict=True)
+        ]
         for each in found:
             self.leave(each)
         return found
 
-    def strip(self, tick: Mark, axis: Edge, whole: Number, rest: Number, at: Point, called: str) -> Mark:
-        """Mark a place by a strip of paper, its further tick on a mark and the nearer one on a line."""
+    def strip(
+        self, tick: Mark, axis: Edge, whole: Number, rest: Number, at: Point, called: str
+    ) -> Mark:
+        """Mark a place by a strip of paper, its further tick on a mark and the nearer one on a
+        line."""
         on = at + (tick.at - at) * (float(rest) / float(whole))
         ahead = (on - axis.line.foot(tick.at)).dot(axis.line.direction)
         return self._mark(
-            Strip(leaves=self._key(), called=called, strokes=(Stroke(Line.between(tick.at, at)), Stroke(at)),
-                  tick=tick.key, axis=axis.key, pick="second" if ahead > 0 else "first", whole=whole, rest=rest,
-                  planned=at),
+            Strip(
+                leaves=self._key(),
+                called=called,
+                strokes=(Stroke(Line.between(tick.at, at)), Stroke(at)),
+                tick=tick.key,
+                axis=axis.key,
+                pick="second" if ahead > 0 else "first",
+                whole=whole,
+                rest=rest,
+                planned=at,
+            ),
             at,
-        )  # fmt: skip
+        )
 
     def trace(
-        self, stations: Sequence[Thing], loop: Loop, called: str, *, key: str = "", touching: bool = False,
-        check: str = "", within: float = 0.0, tool: str = "French curve",
-    ) -> Traced:  # fmt: skip
+        self,
+        stations: Sequence[Thing],
+        loop: Loop,
+        called: str,
+        *,
+        key: str = "",
+        touching: bool = False,
+        check: str = "",
+        within: float = 0.0,
+        tool: str = "French curve",
+    ) -> Traced:
         """Draw a curve through marks, or touching what is drawn, by the French curve."""
         name = key or f"{called}@{self._key()}"
-        act = Trace(leaves=name, called=called, strokes=(Stroke(loop),), check=check,
-                    stations=tuple(s.key for s in stations), planned=loop, touching=touching, within=within,
-                    tool=tool)  # fmt: skip
+        act = Trace(
+            leaves=name,
+            called=called,
+            strokes=(Stroke(loop),),
+            check=check,
+            stations=tuple(s.key for s in stations),
+            planned=loop,
+            touching=touching,
+            within=within,
+            tool=tool,
+        )
         self.acts.append(act)
         found = Traced(name, loop, called)
         self.leave(found)
         return found
 
     def copy(
-        self, originals: Sequence[Thing], copies: Sequence[Thing], how: Literal["shift", "turn", "mirror"],
-        about: Mark | Edge, to: Mark | None = None, degrees: Number = 0, called: str = "",
-        strokes: Sequence[Stroke] = (), check: str = "",
-    ) -> None:  # fmt: skip
-        """Repeat what is drawn somewhere else: what the copies are is said with the keys they get."""
+        self,
+        originals: Sequence[Thing],
+        copies: Sequence[Thing],
+        how: Literal["shift", "turn", "mirror"],
+        about: Mark | Edge,
+        to: Mark | None = None,
+        degrees: Number = 0,
+        called: str = "",
+        strokes: Sequence[Stroke] = (),
+        check: str = "",
+    ) -> None:
+        """Repeat what is drawn somewhere else: what the copies are is said with the keys they
+        get."""
         base = self._key()
         self.acts.append(
-            Copy(leaves=base, called=called, strokes=tuple(strokes), check=check,
-                 pairs=tuple((a.key, b.key) for a, b in zip(originals, copies, strict=True)), things=tuple(copies),
-                 how=how, about=about.key, to=to.key if to else "", degrees=degrees)
-        )  # fmt: skip
+            Copy(
+                leaves=base,
+                called=called,
+                strokes=tuple(strokes),
+                check=check,
+                pairs=tuple((a.key, b.key) for a, b in zip(originals, copies, strict=True)),
+                things=tuple(copies),
+                how=how,
+                about=about.key,
+                to=to.key if to else "",
+                degrees=degrees,
+            )
+        )
         for each in copies:
             self.leave(each)
 
     def go_over(
-        self, pieces: Sequence[Gone], role: Role, called: str, strokes: Sequence[Stroke], check: str = "",
-        setting: Setting | None = None, told: str = "",
-    ) -> None:  # fmt: skip
+        self,
+        pieces: Sequence[Gone],
+        role: Role,
+        called: str,
+        strokes: Sequence[Stroke],
+        check: str = "",
+        setting: Setting | None = None,
+        told: str = "",
+    ) -> None:
         """Go over pieces that stand there in light lines."""
-        self.acts.append(GoOver(called=called, strokes=tuple(strokes), check=check, pieces=tuple(pieces), role=role,
-                                setting=setting, told=told))  # fmt: skip
+        self.acts.append(
+            GoOver(
+                called=called,
+                strokes=tuple(strokes),
+                check=check,
+                pieces=tuple(pieces),
+                role=role,
+                setting=setting,
+                told=told,
+            )
+        )
 
     def finish(
-        self, told: str, verb: Finishing,
-        strokes: Sequence[Stroke] = (), check: str = "", size: Number | None = None,
-    ) -> None:  # fmt: skip
+        self,
+        told: str,
+        verb: Finishing,
+        strokes: Sequence[Stroke] = (),
+        check: str = "",
+        size: Number | None = None,
+    ) -> None:
         """Do what finishes a sheet."""
-        self.acts.append(Finish(told=told, verb=verb, strokes=tuple(strokes), check=check, size=size))
+        self.acts.append(
+            Finish(told=told, verb=verb, strokes=tuple(strokes), check=check, size=size)
+        )
 
     def relabel(self, mark: Mark, label: str) -> None:
         """Letter a mark that stands there already."""
         if label:
-            self.finish(f"Letter {mark.called}: {label}", "letter", [Stroke(mark.at, Role.POINT, label)])
+            self.finish(
+                f"Letter {mark.called}: {label}", "letter", [Stroke(mark.at, Role.POINT, label)]
+            )
 
     def direction(self, way: Way) -> Point:
         """Return a direction as the figure has it."""
@@ -468,7 +713,12 @@ class Work:
             return {0.0: base, 90.0: base.normal, 180.0: -base, 270.0: -base.normal}.get(
                 turn % 360, rotate(base, Point(0.0, 0.0), math.radians(turn))
             )
-        quarters = {0.0: Point(1.0, 0.0), 90.0: Point(0.0, 1.0), 180.0: Point(-1.0, 0.0), 270.0: Point(0.0, -1.0)}
+        quarters = {
+            0.0: Point(1.0, 0.0),
+            90.0: Point(0.0, 1.0),
+            180.0: Point(-1.0, 0.0),
+            270.0: Point(0.0, -1.0),
+        }
         return quarters.get(turn % 360) or polar(1.0, math.radians(turn))
 
 
@@ -485,7 +735,9 @@ def _reaching(start: Point, ahead: Point, to: Point) -> Line:
     return Line(start, ahead, min(0.0, along), max(0.0, along))
 
 
-def picked(first: Thing, second: Thing, at: Point) -> Literal["", "first", "second", "left", "right", "curve"]:
+def picked(
+    first: Thing, second: Thing, at: Point
+) -> Literal["", "first", "second", "left", "right", "curve"]:
     """Tell which of the crossings of two things lies at a place; see `Prick`."""
     if isinstance(first, Traced) or isinstance(second, Traced):
         return "curve"
@@ -502,15 +754,20 @@ def picked(first: Thing, second: Thing, at: Point) -> Literal["", "first", "seco
 
 
 def _which(first: Thing, second: Thing, at: Point) -> str:
-    """Say which of two crossings is meant, where both are drawn: the upper one, the one further to the left."""
+    """Say which of two crossings is meant, where both are drawn: the upper one, the one further to
+    the left."""
     if not isinstance(first, Edge | Round) or not isinstance(second, Edge | Round):
         return ""
-    one, other = (thing.line if isinstance(thing, Edge) else thing.circle for thing in (first, second))
+    one, other = (
+        thing.line if isinstance(thing, Edge) else thing.circle for thing in (first, second)
+    )
     found = [meeting.point for meeting in meet(one, other)]
     if len(found) != 2:
         return ""
     far = max(found, key=lambda spot: abs(spot - at))
-    if not all(is_drawn_at(curve, far) for curve in (_drawn_of(first, far), _drawn_of(second, far))):
+    if not all(
+        is_drawn_at(curve, far) for curve in (_drawn_of(first, far), _drawn_of(second, far))
+    ):
         return ""
     off = at - far
     if abs(off.y) >= abs(off.x):

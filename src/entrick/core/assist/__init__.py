@@ -1,1 +1,2 @@
-"""What the desk offers while one writes: completion, regions, methods side by side, a brief followed."""
+"""What the desk offers while one writes: completion, regions, methods side by side, a brief
+followed."""

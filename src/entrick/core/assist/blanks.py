@@ -1,4 +1,5 @@
-"""Blanks: a kind's usual clauses stand ready with one for every value; what is picked goes to the one it fits."""
+"""Blanks: a kind's usual clauses stand ready with one for every value; what is picked goes to the
+one it fits."""
 
 from __future__ import annotations
 
@@ -23,11 +24,11 @@ BLANK = "…"
 
 @lru_cache(maxsize=256)
 def usual_clauses(kind: Kind) -> str:
-    """Return the clauses of a kind's example with a blank for every value, ``centre …, diameter …``.
+    """Return the clauses of a kind's example with a blank for every value, ``centre …, diameter
+    …``.
 
-    Clauses that only choose among solutions are left out: which are there shows when the rest is said. A kind that is
-    said by clicking pieces has nothing to fill in.
-    """
+    Clauses that only choose among solutions are left out: which are there shows when the rest is
+    said. A kind that is said by clicking pieces has nothing to fill in."""
     said = read_line(kind.example).content
     if kind.by_clicking or not isinstance(said, Statement):
         return ""
@@ -52,8 +53,8 @@ def _blanked(match: Match) -> Iterator[str]:
 
 
 def filled(figure: Figure, row: str, name: str, near: int) -> str | None:
-    """Return a row with a picked reference in the first blank it fits, from a place in the row onwards; None where it
-    fits none.
+    """Return a row with a picked reference in the first blank it fits, from a place in the row
+    onwards; None where it fits none.
 
     A circle may also stand for its centre where a point is wanted.
     """
@@ -103,11 +104,17 @@ def _types_by(form: Form, clause: str) -> list[str]:
     pattern, slots = "", list[Slot]()
     for part in form.parts:
         if isinstance(part, Word):
-            pattern += rf"(?:{re.escape(part.text)}\s+)?" if part.optional else rf"{re.escape(part.text)}\s+"
+            pattern += (
+                rf"(?:{re.escape(part.text)}\s+)?"
+                if part.optional
+                else rf"{re.escape(part.text)}\s+"
+            )
         else:
             pattern += r"(\S.*?)\s+"
             slots.append(part)
     found = re.fullmatch(pattern, f"{clause} ")
-    if not found or any(s.choices and found[i] not in (*s.choices, BLANK) for i, s in enumerate(slots, 1)):
+    if not found or any(
+        s.choices and found[i] not in (*s.choices, BLANK) for i, s in enumerate(slots, 1)
+    ):
         return []
     return [slot.type for i, slot in enumerate(slots, 1) if found[i] == BLANK]

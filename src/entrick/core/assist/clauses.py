@@ -12,7 +12,8 @@ from ..plan.terms import Name, write
 
 
 def matched(kind: str, clause: Clause) -> Match | None:
-    """Return the form a clause of a kind has, with what stands in its places; None where it has none."""
+    """Return the form a clause of a kind has, with what stands in its places; None where it has
+    none."""
     known = kinds().get(kind)
     return match_clause(clause, known.forms) if known else None
 
@@ -33,7 +34,11 @@ def set_place(plan: Plan, line: int, clause: int, place: str, said: str) -> Plan
         Where there is no such statement, clause or place.
     """
     statement = statement_on(plan, line)
-    found = matched(statement.kind, statement.clauses[clause]) if 0 <= clause < len(statement.clauses) else None
+    found = (
+        matched(statement.kind, statement.clauses[clause])
+        if 0 <= clause < len(statement.clauses)
+        else None
+    )
     if found is None or place not in found.slots:
         raise EditError(f"{statement.name} has no place for {place} in its clause {clause + 1}")
     words, at = [], 0
@@ -44,6 +49,8 @@ def set_place(plan: Plan, line: int, clause: int, place: str, said: str) -> Plan
                 words.append(part.text)
                 at += 1
         elif part.name in found.slots:
-            words.append(said if part.name == place else " ".join(map(write, found.slots[part.name])))
+            words.append(
+                said if part.name == place else " ".join(map(write, found.slots[part.name]))
+            )
             at += len(found.slots[part.name])
     return set_clause(plan, line, clause, " ".join(words))

@@ -1,4 +1,5 @@
-"""What a drafter may write next: completion of a half-written statement from the declared clauses."""
+"""What a drafter may write next: completion of a half-written statement from the declared
+clauses."""
 
 from __future__ import annotations
 
@@ -20,7 +21,9 @@ from .row import free_name
 MOST = 40
 
 
-def complete(solution: Solution, after: int, row: str, caret: int | None = None) -> tuple[Completion, ...]:
+def complete(
+    solution: Solution, after: int, row: str, caret: int | None = None
+) -> tuple[Completion, ...]:
     """Return continuations of a row to be written below a line.
 
     Parameters
@@ -32,7 +35,8 @@ def complete(solution: Solution, after: int, row: str, caret: int | None = None)
     row : str
         What is typed so far.
     caret : int, optional
-        Where in it one writes; at its end where that is not said. What stands behind is left as it is.
+        Where in it one writes; at its end where that is not said. What stands behind is left as it
+        is.
 
     Returns
     -------
@@ -44,7 +48,9 @@ def complete(solution: Solution, after: int, row: str, caret: int | None = None)
         if wanted:
             slot = Slot("value", wanted)
             values = _offers(slot, Form("value"), solution, after, [row], "")
-            return tuple(Completion(f"{row}{offer}", offer, about) for offer, about in values)[:MOST]
+            return tuple(Completion(f"{row}{offer}", offer, about) for offer, about in values)[
+                :MOST
+            ]
     name, equals, rest = row.partition("=")
     if not equals:
         return _openings(solution, name.strip())
@@ -81,7 +87,8 @@ def _openings(solution: Solution, typed: str) -> tuple[Completion, ...]:
 
 
 def _meant(typed: str) -> list[tuple[Kind, str]]:
-    """Return the kinds that begin with what is typed, then those that are called so elsewhere, and what each is."""
+    """Return the kinds that begin with what is typed, then those that are called so elsewhere, and
+    what each is."""
     said = typed.casefold()
     found = [(kind, kind.summary) for kind in kinds().values() if kind.name.startswith(said)]
     for kind in kinds().values():
@@ -107,7 +114,9 @@ def _continue(
 
 
 def _begins(form: Form, words: Sequence[str]) -> bool:
-    return bool(words) and (words[0] == form.head or (not form.head and words[0] in form.slots[0].choices))
+    return bool(words) and (
+        words[0] == form.head or (not form.head and words[0] in form.slots[0].choices)
+    )
 
 
 def _next_parts(parts: Sequence[Word | Slot], done: Sequence[str]) -> Iterator[Word | Slot]:
@@ -145,7 +154,10 @@ def _offers(
                 continue
             if partial.startswith(f"{item.name}."):
                 fitting = (key for key, shape in item.named.items() if fits(shape, part.type))
-                yield from ((f"{item.name}.{key}", f"a part of {item.name}, {part.expectation}") for key in fitting)
+                yield from (
+                    (f"{item.name}.{key}", f"a part of {item.name}, {part.expectation}")
+                    for key in fitting
+                )
             elif fits(item.shape, part.type):
                 yield item.name, part.expectation
     elif part.type in NUMBERS:
@@ -175,7 +187,8 @@ def _used_last(solution: Solution, after: int, type: str) -> tuple[str, ...]:
 
 
 SKETCHED = {"angle": "30°", "count": "6"}
-"""What stands for a number in a clause that is offered before anything of it is typed; a length is 20."""
+"""What stands for a number in a clause that is offered before anything of it is typed; a length is
+20."""
 
 
 def _sketch(form: Form, solution: Solution, after: int) -> str:

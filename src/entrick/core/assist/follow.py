@@ -1,4 +1,5 @@
-"""What a follower does, event by event: read from a statement, changed one by one, or taken from a brief."""
+"""What a follower does, event by event: read from a statement, changed one by one, or taken from a
+brief."""
 
 from __future__ import annotations
 
@@ -27,7 +28,8 @@ STARTING = "dwell 30°"
 
 @dataclass(frozen=True, slots=True)
 class Event:
-    """One event as the plan says it: which clause, and what is said of angle, lift and motion (empty: the usual)."""
+    """One event as the plan says it: which clause, and what is said of angle, lift and motion
+    (empty: the usual)."""
 
     clause: int
     event: str
@@ -58,7 +60,13 @@ def events_of(statement: Statement) -> Events | None:
         if match and match.form.key in EVENTS:
             said = {slot.name: text for slot, text in said_in_place(match)}
             rows.append(
-                Event(index, match.form.key, said.get("angle", ""), said.get("lift", ""), said.get("motion", ""))
+                Event(
+                    index,
+                    match.form.key,
+                    said.get("angle", ""),
+                    said.get("lift", ""),
+                    said.get("motion", ""),
+                )
             )
     return Events(tuple(rows))
 
@@ -87,7 +95,8 @@ def add_event(plan: Plan, line: int) -> Plan:
 def follow(work: Work, line: int, text: str) -> tuple[str, Brief]:
     """Return the whole statement with the events of a brief, and how the brief was read.
 
-    Where the line is 0 it is one still to be written: the row of one that is begun, with blanks for the rest.
+    Where the line is 0 it is one still to be written: the row of one that is begun, with blanks for
+    the rest.
 
     Raises
     ------
@@ -112,5 +121,7 @@ def follow(work: Work, line: int, text: str) -> tuple[str, Brief]:
 
 def _begun(work: Work, brief: Brief) -> str:
     kind = next(kind for kind in kinds().values() if kind.follows)
-    others = [clause for clause in usual_clauses(kind).split(", ") if clause.split()[0] not in EVENTS]
+    others = [
+        clause for clause in usual_clauses(kind).split(", ") if clause.split()[0] not in EVENTS
+    ]
     return ", ".join((f"{free_name(work.solution, kind)} = {kind.name}", *others, *brief.clauses))

@@ -1,4 +1,5 @@
-"""A first job in place: a keeper plate of the lock yard, from the datum to the outline, one task after another."""
+"""A first job in place: a keeper plate of the lock yard, from the datum to the outline, one task
+after another."""
 
 from __future__ import annotations
 
@@ -40,38 +41,44 @@ TASKS = (
     ),
     Task(
         "Set off a second centre: 60 to the right of O.",
-        "Write it on the empty line, or choose a kind from the list and fill its blanks; Enter goes to the next blank.",
+        "Write it on the empty line, or choose a kind from the list and fill its blanks; Enter "
+        "goes to the next blank.",
         "A = point, 60 right of O",
         lambda work: _count(work, Point, 2),
     ),
     Task(
         "Draw an eye of radius 22 about O.",
-        "A circle is drawn with the needle on its centre. The card says what to set on the compass, at the scale.",
+        "A circle is drawn with the needle on its centre. The card says what to set on the "
+        "compass, at the scale.",
         "big = circle, centre O, radius 22",
         lambda work: _count(work, Circle, 1),
     ),
     Task(
         "Draw a smaller eye, radius 14, about A.",
-        "Click A on the sheet when the blank for the centre is lit: what is picked goes where it fits.",
+        "Click A on the sheet when the blank for the centre is lit: what is picked goes where it "
+        "fits.",
         "small = circle, centre A, radius 14",
         lambda work: _count(work, Circle, 2),
     ),
     Task(
         "Blend the two above with an arc of radius 80 that touches both from around them.",
-        "Its centre lies where two swings cross: about O with 80 − 22, about A with 80 − 14. Around takes the "
+        "Its centre lies where two swings cross: about O with 80 − 22, about A with 80 − 14. "
+        "Around takes the "
         "difference of the radii, beside the sum.",
         "top = arc, radius 80, around big, around small, above",
         lambda work: _count(work, Arc, 1),
     ),
     Task(
         "And below, with the same radius.",
-        "Two arcs fit, one on each side. Where several fit each has a letter, on the card and on the sheet; press it.",
+        "Two arcs fit, one on each side. Where several fit each has a letter, on the card and on "
+        "the sheet; press it.",
         "low = arc, radius 80, around big, around small, below",
         lambda work: _count(work, Arc, 2),
     ),
     Task(
         "Line the outline in: big, top, small, low.",
-        "Lining in goes over the outline heavily, from touch point to touch point, arcs first. Then slide through the "
+        "Lining in goes over the outline heavily, from touch point to touch point, arcs first. "
+        "Then slide through the "
         "steps under the sheet, and look at Findings: the profile is proved closed and tangent.",
         "rim = line in, big > top > small > low",
         lambda work: any(e.made and e.made.lined is Role.OUTLINE for e in work.solution.entries),

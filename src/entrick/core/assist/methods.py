@@ -1,4 +1,5 @@
-"""The same thing constructed by each of its methods, side by side: what they take, and how far off they are."""
+"""The same thing constructed by each of its methods, side by side: what they take, and how far off
+they are."""
 
 from __future__ import annotations
 
@@ -54,14 +55,17 @@ class Method:
 
 
 def methods(work: Work, line: int) -> tuple[Method, ...]:
-    """Return every method by which the statement on a line may be constructed; none where there is only one."""
+    """Return every method by which the statement on a line may be constructed; none where there is
+    only one."""
     entry = work.solution.entry(line)
     kind = kinds().get(entry.statement.kind) if entry else None
     if entry is None or kind is None or entry.made is None:
         return ()
     statement = entry.statement
     said = [clause for clause in statement.clauses if _key(clause, kind.name) != METHOD]
-    chosen = next((str(clause) for clause in statement.clauses if _key(clause, kind.name) == METHOD), "")
+    chosen = next(
+        (str(clause) for clause in statement.clauses if _key(clause, kind.name) == METHOD), ""
+    )
     usual = next(iter(_phrases(kind.forms)), "")
     found = []
     for phrase in _phrases(kind.forms):
@@ -88,7 +92,9 @@ def _phrases(forms: tuple[Form, ...]) -> Iterator[str]:
     for form in by:
         choices = form.slots[0].choices if form.slots else ("",)
         for choice in choices:
-            yield " ".join(choice if part in form.slots else str(part) for part in form.parts).strip()
+            yield " ".join(
+                choice if part in form.slots else str(part) for part in form.parts
+            ).strip()
 
 
 def _row(statement: Statement, said: list[Clause], phrase: str) -> str:
@@ -97,14 +103,19 @@ def _row(statement: Statement, said: list[Clause], phrase: str) -> str:
 
 
 MARGIN = 0.12
-"""Room about the thing constructed in a picture of its methods, as a share of its size: some of what is drawn beside
-the curve belongs to the picture, but not all that runs out."""
+"""Room about the thing constructed in a picture of its methods, as a share of its size: some of
+what is drawn beside the curve belongs to the picture, but not all that runs out."""
 
 
 def framed(work: Work, line: int) -> Box:
-    """Return the frame of the pictures of a statement's methods, mm on paper; of no size where nothing is drawn."""
+    """Return the frame of the pictures of a statement's methods, mm on paper; of no size where
+    nothing is drawn."""
     entry = work.solution.entry(line)
-    runs = [shape for shape in (entry.made.shapes if entry and entry.made else ()) if isinstance(shape, Loop)]
+    runs = [
+        shape
+        for shape in (entry.made.shapes if entry and entry.made else ())
+        if isinstance(shape, Loop)
+    ]
     if not runs:
         return Box(0.0, 0.0, 0.0, 0.0)
     box = together([boxed(run).box for run in runs])

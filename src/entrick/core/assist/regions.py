@@ -18,7 +18,8 @@ from ..tolerance import surely_two
 
 @dataclass(frozen=True)
 class Region:
-    """Boundary loops of the regions pointed at, outer ones first, with the statements that line them in."""
+    """Boundary loops of the regions pointed at, outer ones first, with the statements that line
+    them in."""
 
     loops: tuple[Loop, ...]
     statements: tuple[str, ...]
@@ -91,7 +92,11 @@ def _side(before: Piece, piece: Piece) -> str:
         return ""
     here = min(range(len(spots)), key=lambda index: abs(spots[index] - piece.entry))
     apart = spots[here] - spots[1 - here]
-    words = ("upper", "lower", "left", "right") if abs(apart.y) > abs(apart.x) else ("left", "right", "upper", "lower")
+    words = (
+        ("upper", "lower", "left", "right")
+        if abs(apart.y) > abs(apart.x)
+        else ("left", "right", "upper", "lower")
+    )
     return next((word for word in words if on_side(spots, word) == [here]), "")
 
 

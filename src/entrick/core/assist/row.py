@@ -1,4 +1,5 @@
-"""A row being written: how one of a kind begins, what a pick on the sheet adds to it, what it still lacks."""
+"""A row being written: how one of a kind begins, what a pick on the sheet adds to it, what it still
+lacks."""
 
 from __future__ import annotations
 
@@ -19,28 +20,35 @@ LETTERS = "OABCDEFGHJKLMNPQSTUVWXYZ"
 OUTLINES = ("rim", "bore")
 """Names of the first outlines; those after them are numbered."""
 
-FIRST = ("O = datum, middle of sheet", "A = point, 40 left of O", "eye = circle, centre A, diameter 60")
+FIRST = (
+    "O = datum, middle of sheet",
+    "A = point, 40 left of O",
+    "eye = circle, centre A, diameter 60",
+)
 """How work usually starts."""
 
 
 def free_name(solution: Solution, kind: Kind) -> str:
-    """Return a name nothing has yet: letters for points, usual names for outlines, the kind's own with a number."""
+    """Return a name nothing has yet: letters for points, usual names for outlines, the kind's own
+    with a number."""
     taken = solution.taken
     usual = LETTERS if kind.group == "Points" else OUTLINES if kind.lines_in else ()
     free = next((name for name in usual if name not in taken), None)
-    return free or solution.free_name("outline" if kind.lines_in else kind.name.split()[0], first="1")
+    return free or solution.free_name(
+        "outline" if kind.lines_in else kind.name.split()[0], first="1"
+    )
 
 
 def begin(solution: Solution, kind: str) -> str:
-    """Return the row with which a statement of a kind begins, its usual clauses ready with blanks to fill in; empty
-    for a kind there is none of."""
+    """Return the row with which a statement of a kind begins, its usual clauses ready with blanks
+    to fill in; empty for a kind there is none of."""
     known = kinds().get(kind)
     return f"{free_name(solution, known)} = {known.name}, {usual_clauses(known)}" if known else ""
 
 
 def picked(solution: Solution, row: str, name: str, near: int = 0) -> str:
-    """Return a row with what was picked on the sheet: in the blank it fits, from a place in the row onwards, or at its
-    end; in a walk, as the next piece of it."""
+    """Return a row with what was picked on the sheet: in the blank it fits, from a place in the row
+    onwards, or at its end; in a walk, as the next piece of it."""
     found = filled(solution.figure, row, name, near)
     if found is not None:
         return found
@@ -54,16 +62,24 @@ def picked(solution: Solution, row: str, name: str, near: int = 0) -> str:
 
 
 def doubt(row: str) -> str:
-    """Return in words why a row is no statement yet, whatever follows; empty where it may become one."""
-    if not row.strip() or "=" in row or re.match(r"\s*(given|chain|plan|drawing|units|sheet|#)", row):
+    """Return in words why a row is no statement yet, whatever follows; empty where it may become
+    one."""
+    if (
+        not row.strip()
+        or "=" in row
+        or re.match(r"\s*(given|chain|plan|drawing|units|sheet|#)", row)
+    ):
         return ""
     return "a statement starts with a name and =, such as  A = point, 20 right of O"
 
 
 def usually_next(plan: Plan) -> str:
-    """Return the statement that usually comes next in a plan just begun as work usually begins; empty after that."""
+    """Return the statement that usually comes next in a plan just begun as work usually begins;
+    empty after that."""
     stated = [write_content(said) for said in islice(_stated(plan), len(FIRST))]
-    if len(stated) == len(FIRST) or any(row != first for row, first in zip(stated, FIRST, strict=False)):
+    if len(stated) == len(FIRST) or any(
+        row != first for row, first in zip(stated, FIRST, strict=False)
+    ):
         return ""
     return FIRST[len(stated)]
 

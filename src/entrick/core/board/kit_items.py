@@ -1,4 +1,5 @@
-"""How the things a kit holds are declared, read from its file, written to it and asked for on its page."""
+"""How the things a kit holds are declared, read from its file, written to it and asked for on its
+page."""
 
 from __future__ import annotations
 
@@ -130,7 +131,9 @@ RATIOS = Sort(
     lambda value, key: frozenset(_ratio(each, key) for each in _several(value, key)),
     lambda ratios: [str(Scale(ratio.numerator, ratio.denominator)) for ratio in sorted(ratios)],
 )
-NAMES = Sort("list", lambda value, key: tuple(_word(name, key) for name in _several(value, key)), list)
+NAMES = Sort(
+    "list", lambda value, key: tuple(_word(name, key) for name in _several(value, key)), list
+)
 
 
 def one_of(choices: Sequence[str], told: str) -> Sort:

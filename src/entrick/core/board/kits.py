@@ -42,7 +42,8 @@ STARTERS: dict[str, Kit] = {
         guide=GUIDES[2],
     ),
 }
-"""A school kit in mm and one in inches, a bare kit of compass, straight edge and pencil, a full table (by eye)."""
+"""A school kit in mm and one in inches, a bare kit of compass, straight edge and pencil, a full
+table (by eye)."""
 
 VERSION = 1
 

@@ -1,9 +1,10 @@
-"""What is done instead where the kit lacks an instrument: the same by other acts, exactly, or with what it departs.
+"""What is done instead where the kit lacks an instrument: the same by other acts, exactly, or with
+what it departs.
 
 | lacking | done instead |
-| protractor, angle off the squares | tangent offset: along and up, the pair that lands nearest graduations |
+| protractor, angle off the squares | tangent offset: along and up, nearest graduations |
 | set squares | the compass construction of the square, the parallel, or the angle by its chord |
-| reach for a large radius | ordinates from the chord; what only finds a place is swung by a strip of card |
+| reach for a large radius | ordinates from the chord; to find a place, a strip of card |
 | dividers | the compass steps off |
 | French curves | a strip bent on its edge |
 """
@@ -32,7 +33,7 @@ from ..acts.act import (
     Trace,
     Traced,
     Way,
-)  # fmt: skip
+)
 from ..acts.procedures import drop_square, halve, raise_square
 from ..geometry import Arc, Line, Loop, Point, piece_of, rotate
 from ..measure import Number
@@ -45,7 +46,8 @@ from .schedule import leaves
 from .words import BENT
 
 REACH = (40.0, 100.0)
-"""How far along a tangent offset is measured, mm on paper: short ones are not true, long ones leave the sheet."""
+"""How far along a tangent offset is measured, mm on paper: short ones are not true, long ones leave
+the sheet."""
 
 
 def with_kit(ordered: Sequence[Ordered], kit: Kit, sheet: Sheet) -> list[tuple[Act, ...]]:
@@ -61,7 +63,8 @@ def with_kit(ordered: Sequence[Ordered], kit: Kit, sheet: Sheet) -> list[tuple[A
     Returns
     -------
     list of tuple of Act
-        The same where nothing is lacking. What a line departs by its tangent offset is said as its check.
+        The same where nothing is lacking. What a line departs by its tangent offset is said as its
+        check.
     """
     if kit.is_whole:
         return [own.acts for own in ordered]
@@ -74,8 +77,8 @@ def with_kit(ordered: Sequence[Ordered], kit: Kit, sheet: Sheet) -> list[tuple[A
 
 
 class _Bench:
-    """What stands on the sheet while acts are replaced: what statements leave, which marks have been put down so far,
-    and which rounds have become curves."""
+    """What stands on the sheet while acts are replaced: what statements leave, which marks have
+    been put down so far, and which rounds have become curves."""
 
     def __init__(self, kit: Kit, sheet: Sheet) -> None:
         self.kit, self.sheet = kit, sheet
@@ -86,7 +89,9 @@ class _Bench:
     def instead(self, act: Act) -> Iterator[Act]:
         """Yield what is done for an act with the kit."""
         yield from self._instead(act)
-        self.marked += [thing for key in leaves(act) if isinstance(thing := self.things.get(key), Mark)]
+        self.marked += [
+            thing for key in leaves(act) if isinstance(thing := self.things.get(key), Mark)
+        ]
 
     def _instead(self, act: Act) -> Iterator[Act]:
         kit, sheet = self.kit, self.sheet
@@ -127,19 +132,29 @@ class _Bench:
             if original in self.curved and isinstance(thing, Round) and thing.drawn:
                 self.curved.add(copy)
                 arcs = tuple(part for part in thing.drawn if isinstance(part, Arc))
-                changed[index] = Traced(copy, Loop(tuple(piece_of(part, thing.called) for part in arcs), False),
-                                        thing.called)  # fmt: skip
+                changed[index] = Traced(
+                    copy,
+                    Loop(tuple(piece_of(part, thing.called) for part in arcs), False),
+                    thing.called,
+                )
         return replace(act, things=tuple(changed))
 
     def _gone_over(self, act: GoOver) -> Iterator[Act]:
-        """Yield the pieces that have become curves by themselves: they are gone over as they were traced."""
+        """Yield the pieces that have become curves by themselves: they are gone over as they were
+        traced."""
         curved = tuple(piece for piece in act.pieces if piece.thing in self.curved)
         told = "curve" if self.kit.french_curves else "bent"
         if not curved:
-            yield replace(act, told=told) if act.told == "curve" and not self.kit.french_curves else act
+            yield (
+                replace(act, told=told)
+                if act.told == "curve" and not self.kit.french_curves
+                else act
+            )
             return
         if len(curved) == len(act.pieces):
-            yield replace(act, told=told, setting=None, check="the stretches overlap, and no join shows")
+            yield replace(
+                act, told=told, setting=None, check="the stretches overlap, and no join shows"
+            )
             return
         yield act
 
@@ -147,7 +162,9 @@ class _Bench:
 def _directed(act: Draw, things: dict[Key, Thing], kit: Kit, sheet: Sheet) -> Iterator[Act]:
     assert act.way is not None
     degrees = float(act.way.degrees)
-    off_squares = abs(math.remainder(math.degrees(act.planned.direction.angle), 15)) > math.degrees(DIRECTION)
+    off_squares = abs(math.remainder(math.degrees(act.planned.direction.angle), 15)) > math.degrees(
+        DIRECTION
+    )
     slid = bool(act.way.off) and degrees % 90 == 0
     if not kit.has_angles and off_squares and not slid:
         yield from _tangent_offset(act, things, kit, sheet)
@@ -180,12 +197,34 @@ def _tangent_offset(act: Draw, things: dict[Key, Thing], kit: Kit, sheet: Sheet)
     second = first + ahead.normal * up
     held, square = Way(0, act.way.off, act.way.called), Way(90, act.way.off, act.way.called)
     keys = (f"{act.leaves}/1", f"{act.leaves}/2")
-    yield Measure(leaves=keys[0], called=names[0], start=act.start, way=held, size=along, planned=first,
-                  told=start.called, why="the first of a tangent offset")  # fmt: skip
-    yield Measure(leaves=keys[1], called=names[1], start=keys[0], way=square, size=up, planned=second,
-                  told=names[0], why="the other of a tangent offset")  # fmt: skip
+    yield Measure(
+        leaves=keys[0],
+        called=names[0],
+        start=act.start,
+        way=held,
+        size=along,
+        planned=first,
+        told=start.called,
+        why="the first of a tangent offset",
+    )
+    yield Measure(
+        leaves=keys[1],
+        called=names[1],
+        start=keys[0],
+        way=square,
+        size=up,
+        planned=second,
+        told=names[0],
+        why="the other of a tangent offset",
+    )
     told = f"through {start.called} and {names[1]}"
-    yield replace(act, way=None, end=keys[1], told=told, check=f"by the nearest graduations it is {off:.1f}′ off")
+    yield replace(
+        act,
+        way=None,
+        end=keys[1],
+        told=told,
+        check=f"by the nearest graduations it is {off:.1f}′ off",
+    )
 
 
 def by_compass(act: Draw, things: dict[Key, Thing], sheet: Sheet) -> Iterator[Act]:
@@ -196,8 +235,13 @@ def by_compass(act: Draw, things: dict[Key, Thing], sheet: Sheet) -> Iterator[Ac
     paper = Paper(max(sheet.width, sheet.height) / sheet.factor, HANDY / sheet.factor)
     work = Work(paper, f"{act.leaves}/compass")
     base = things[act.way.off] if act.way.off else None
-    known = [thing for thing in things.values() if isinstance(thing, Mark) and isinstance(base, Edge)
-             and abs(base.line.offset_of(thing.at)) <= paper.nothing]  # fmt: skip
+    known = [
+        thing
+        for thing in things.values()
+        if isinstance(thing, Mark)
+        and isinstance(base, Edge)
+        and abs(base.line.offset_of(thing.at)) <= paper.nothing
+    ]
     paper.put((start, *((base,) if base else ()), *known))
     degrees = float(act.way.degrees) % 180
     if not isinstance(base, Edge):
@@ -220,7 +264,9 @@ def by_compass(act: Draw, things: dict[Key, Thing], sheet: Sheet) -> Iterator[Ac
     *before, last = work.acts
     assert isinstance(last, Draw)
     yield from before
-    yield replace(last, leaves=act.leaves, called=act.called, strokes=act.strokes, planned=act.planned)
+    yield replace(
+        last, leaves=act.leaves, called=act.called, strokes=act.strokes, planned=act.planned
+    )
 
 
 def _parallel(work: Work, start: Mark, base: Edge, called: str, shown: Line | None = None) -> Edge:
@@ -253,16 +299,23 @@ def _by_chord(work: Work, start: Mark, base: Edge, degrees: float, act: Draw) ->
 
 
 def _by_halving(work: Work, start: Mark, base: Edge, degrees: int, act: Draw) -> None:
-    """Construct a multiple of 15° from squares, equilateral triangles and halved angles (common practice)."""
+    """Construct a multiple of 15° from squares, equilateral triangles and halved angles (common
+    practice)."""
     # From the nearer end of the base: beyond 90° the angle is counted from its other side.
     back = degrees > 90
     turn = 180 - degrees if back else degrees
 
     def at(angle: float) -> Point:
         forth = -base.line.direction if back else base.line.direction
-        return start.at + rotate(forth, Point(0.0, 0.0), math.radians(-angle if back else angle)) * work.paper.handy
+        return (
+            start.at
+            + rotate(forth, Point(0.0, 0.0), math.radians(-angle if back else angle))
+            * work.paper.handy
+        )
 
-    def halved(low: tuple[Edge, float], high: tuple[Edge, float], called: str, shown: Line | None = None) -> Edge:
+    def halved(
+        low: tuple[Edge, float], high: tuple[Edge, float], called: str, shown: Line | None = None
+    ) -> Edge:
         return halve(work, start, (low[0], high[0]), (at(low[1]), at(high[1])), called, shown)
 
     final = {"called": act.called, "shown": act.planned}
@@ -284,10 +337,15 @@ def _by_halving(work: Work, start: Mark, base: Edge, degrees: int, act: Draw) ->
 
 
 def _sixty(
-    work: Work, start: Mark, base: Edge, at: Callable[[float], Point], called: str = "the line at 60°",
+    work: Work,
+    start: Mark,
+    base: Edge,
+    at: Callable[[float], Point],
+    called: str = "the line at 60°",
     shown: Line | None = None,
-) -> Edge:  # fmt: skip
-    """Two swings of one opening, about the mark and about where the first cuts the base, cross at 60°."""
+) -> Edge:
+    """Two swings of one opening, about the mark and about where the first cuts the base, cross at
+    60°."""
     setting = Setting(work.paper.handy, free=True, told="any opening")
     swing = work.swing(start, setting, near=[at(0.0), at(60.0)], anew=True)
     cut = work.prick(swing, base, at(0.0), "the cut on the base", anew=True)

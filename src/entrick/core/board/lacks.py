@@ -22,7 +22,8 @@ SHOWN = 3
 
 @dataclass(frozen=True, slots=True)
 class Lack:
-    """Something a kit lacks: what, how many more steps the job takes without it, and the first that are different."""
+    """Something a kit lacks: what, how many more steps the job takes without it, and the first that
+    are different."""
 
     told: str
     more: int
@@ -42,7 +43,10 @@ def _lacks(solution: Solution, sheet: Sheet, kit: Kit) -> Iterator[Lack]:
         ("no protractor", None if kit.has_angles else replace(kit, protractor=Fraction(1, 2))),
         ("no dividers", None if kit.dividers else replace(kit, dividers=True)),
         ("no French curves", None if kit.french_curves else replace(kit, french_curves=True)),
-        (f"no compass that reaches beyond R{reach}", replace(kit, beam=FAR) if reach < FAR else None),
+        (
+            f"no compass that reaches beyond R{reach}",
+            replace(kit, beam=FAR) if reach < FAR else None,
+        ),
     ):
         if whole is None:
             continue
@@ -52,24 +56,42 @@ def _lacks(solution: Solution, sheet: Sheet, kit: Kit) -> Iterator[Lack]:
         yield Lack(told, len(own) - len(without), tuple(fresh[:SHOWN]))
     small = [f"{s.text} ({s.setting.reading})" for s in own if s.setting and s.tool == BY_EYE]
     yield Lack(f"no compass that goes below R{kit.least}", 0, tuple(small[:SHOWN]))
-    beam = [f"{s.text} ({s.setting.reading})" for s in own if s.setting and s.tool == "beam compass"]
-    yield Lack(f"no plain compass that reaches beyond R{kit.compass}: by the beam compass", 0, tuple(beam[:SHOWN]))
+    beam = [
+        f"{s.text} ({s.setting.reading})" for s in own if s.setting and s.tool == "beam compass"
+    ]
+    yield Lack(
+        f"no plain compass that reaches beyond R{kit.compass}: by the beam compass",
+        0,
+        tuple(beam[:SHOWN]),
+    )
     holes = tuple(_missing_holes(own, sheet, kit))
     yield Lack("no such hole in the isometric template", 0, holes[:SHOWN])
     if kit.papers and not any(paper in sheet.name for paper in kit.papers):
-        yield Lack(f"no sheet of {sheet.name}", 0, ("choose another paper or scale on the Sheet page",))
+        yield Lack(
+            f"no sheet of {sheet.name}", 0, ("choose another paper or scale on the Sheet page",)
+        )
     if len(kit.pencils) < 2:
         lined = [s.text for s in own if s.source and isinstance(s.source.act, GoOver)]
-        yield Lack("only one width of pencil: outlines are gone over until they stand out", 0, tuple(lined[:1]))
+        yield Lack(
+            "only one width of pencil: outlines are gone over until they stand out",
+            0,
+            tuple(lined[:1]),
+        )
 
 
 def _missing_holes(steps: Sequence[BoardStep], sheet: Sheet, kit: Kit) -> Iterator[str]:
-    """Yield what is drawn by a hole the isometric template does not have: it goes by the circle, whose ellipse is
-    sqrt(1.5) as long (isometric drawing at full lengths)."""
+    """Yield what is drawn by a hole the isometric template does not have: it goes by the circle,
+    whose ellipse is sqrt(1.5) as long (isometric drawing at full lengths)."""
     for step in steps:
         act = step.source.act if step.source else None
-        if not isinstance(act, Trace) or act.tool != "isometric template" or act.planned.stands_for is None:
+        if (
+            not isinstance(act, Trace)
+            or act.tool != "isometric template"
+            or act.planned.stands_for is None
+        ):
             continue
         wide = 2 * act.planned.stands_for.a / math.sqrt(1.5) * sheet.factor / float(kit.unit.mm)
-        if not any(abs(wide - float(hole)) <= float(kit.graduation) / 2 for hole in kit.ellipse_holes):
+        if not any(
+            abs(wide - float(hole)) <= float(kit.graduation) / 2 for hole in kit.ellipse_holes
+        ):
             yield f"{step.text}: Ø{wide:.4g} {kit.unit.value} on the sheet; draw it by four centres"

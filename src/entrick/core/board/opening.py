@@ -14,7 +14,8 @@ from .order import HANDY
 
 
 def opens(act: Act) -> bool:
-    """Tell whether an act opens up: a line drawn in a direction, or a length laid off along a line by the rule."""
+    """Tell whether an act opens up: a line drawn in a direction, or a length laid off along a line
+    by the rule."""
     match act:
         case Draw(way=None):
             return False
@@ -49,7 +50,10 @@ def opened(act: Act, things: Mapping[Key, Thing], sheet: Sheet) -> tuple[Act, ..
     assert isinstance(act, Measure)
     start = things[act.start]
     assert isinstance(start, Mark)
-    work = Work(Paper(max(sheet.width, sheet.height) / sheet.factor, HANDY / sheet.factor), f"{act.leaves}/dividers")
+    work = Work(
+        Paper(max(sheet.width, sheet.height) / sheet.factor, HANDY / sheet.factor),
+        f"{act.leaves}/dividers",
+    )
     work.paper.put((start, things[act.way.off]))
     along = work.edge_of(act.way.off)
     size: Number = -act.size if act.size < 0 else act.size

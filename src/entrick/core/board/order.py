@@ -1,4 +1,5 @@
-"""The acts of a whole plan, statement by statement: what each finds on the sheet is what those before it have left."""
+"""The acts of a whole plan, statement by statement: what each finds on the sheet is what those
+before it have left."""
 
 from __future__ import annotations
 
@@ -19,7 +20,8 @@ from ..sheet import Sheet
 from ..solve import Entry, Solution
 
 MOST_KEPT = 20_000
-"""Acts of earlier plans that are kept, since most of a plan is as it was before an edit: some 30 MB."""
+"""Acts of earlier plans that are kept, since most of a plan is as it was before an edit: some 30
+MB."""
 
 HANDY = 20.0
 """Compass opening where a construction leaves it free, mm on paper."""
@@ -38,7 +40,8 @@ class Ordered:
     sought : tuple of Lookup
         What was looked for, and found.
     placed : tuple
-        What they leave, and how places would be marked that nobody has wanted yet, each with its place.
+        What they leave, and how places would be marked that nobody has wanted yet, each with its
+        place.
     size : float
         Of the sheet, plan units.
     """
@@ -59,7 +62,11 @@ class Ordered:
     def looked_in(self) -> frozenset[Place] | None:
         """Where it looked; None where something was looked for everywhere."""
         found = [looked_in(where, what, self.size) for where, what, _ in self.sought]
-        return None if None in found else frozenset(place for each in found if each is not None for place in each)
+        return (
+            None
+            if None in found
+            else frozenset(place for each in found if each is not None for place in each)
+        )
 
 
 _ORDERED: Kept[Ordered] = Kept(MOST_KEPT)
@@ -72,9 +79,8 @@ _LAST: dict[tuple[float, float], tuple[Ordered, ...]] = {}
 def in_order(solution: Solution, sheet: Sheet) -> tuple[Ordered, ...]:
     """Return the acts of every statement of a solved plan, as written.
 
-    What looked only in places where nothing has changed since the last plan was put in order found the same again; the
-    rest looks again, and is put down anew where it finds something else.
-    """
+    What looked only in places where nothing has changed since the last plan was put in order found
+    the same again; the rest looks again, and is put down anew where it finds something else."""
     paper = Paper(max(sheet.width, sheet.height) / sheet.factor, HANDY / sheet.factor)
     entries = [entry for entry in solution.entries if entry.made is not None]
     last = {id(own.entry): own for own in _LAST.get((sheet.factor, paper.size), ())}
@@ -125,7 +131,9 @@ def _put_down(entry: Entry, made: Made, paper: Paper) -> Ordered:
         spot = made.shapes[0]
         assert isinstance(spot, Point)
         name = entry.statement.name
-        work.acts.append(Fix(leaves=name, called=name, strokes=(Stroke(spot, Role.POINT, name),), planned=spot))
+        work.acts.append(
+            Fix(leaves=name, called=name, strokes=(Stroke(spot, Role.POINT, name),), planned=spot)
+        )
         work.leave(Mark(name, spot, name))
     if made.draw is None:
         _as_it_is(entry, made, work)
@@ -133,10 +141,17 @@ def _put_down(entry: Entry, made: Made, paper: Paper) -> Ordered:
         try:
             made.draw(work)
         except (ClauseError, ZeroDivisionError):
-            # Two places that a construction stands on are one at the size of a pencil point: it is put down as it was
-            # worked out, which its marks say of themselves.
+            # Two places that a construction stands on are one at the size of a pencil point: it is
+            # put down as it was worked out, which its marks say of themselves.
             _as_it_is(entry, made, work)
-    return Ordered(entry, tuple(work.acts), tuple(work.left), tuple(work.lookups), tuple(work.placed), paper.size)
+    return Ordered(
+        entry,
+        tuple(work.acts),
+        tuple(work.left),
+        tuple(work.lookups),
+        tuple(work.placed),
+        paper.size,
+    )
 
 
 def _as_it_is(entry: Entry, made: Made, work: Work) -> None:

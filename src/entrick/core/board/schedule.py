@@ -1,8 +1,8 @@
-"""In which order the acts of a plan are done: as written, with the fewest settings, or with clean hands.
+"""In which order the acts of a plan are done: as written, with the fewest settings, or with clean
+hands.
 
-Some acts must wait for others, for what they stand on; the rest is free. Minutes are plain guesses until a logbook
-knows better (common practice, no source).
-"""
+Some acts must wait for others, for what they stand on; the rest is free. Minutes are plain guesses
+until a logbook knows better (common practice, no source)."""
 
 from __future__ import annotations
 
@@ -43,9 +43,17 @@ INSTRUMENT, SETTING, PENCIL = 0.15, 0.35, 0.10
 """Minutes to take up another instrument, to set one, and to take up another pencil (guesses)."""
 
 MINUTES: dict[type[Act], float] = {
-    Measure: 0.3, Prick: 0.1, Draw: 0.2, Swing: 0.2, StepOff: 0.2, Strip: 0.3, Trace: 1.5, Copy: 1.0, GoOver: 0.4,
+    Measure: 0.3,
+    Prick: 0.1,
+    Draw: 0.2,
+    Swing: 0.2,
+    StepOff: 0.2,
+    Strip: 0.3,
+    Trace: 1.5,
+    Copy: 1.0,
+    GoOver: 0.4,
     Finish: 1.0,
-}  # fmt: skip
+}
 """Minutes an act takes when all is set (guesses)."""
 
 
@@ -62,13 +70,16 @@ class Stand:
     pencil: str = "light"
 
     def to(self, other: Stand | None) -> float:
-        """Return the minutes it takes to get ready for another act; none where nothing has to change."""
+        """Return the minutes it takes to get ready for another act; none where nothing has to
+        change."""
         if other is None:
             return 0.0
         cost = PENCIL if other.pencil != self.pencil else 0.0
         if other.tool != self.tool:
             return cost + INSTRUMENT + (SETTING if other.setting is not None else 0.0)
-        return cost + (SETTING if other.setting is not None and other.setting != self.setting else 0.0)
+        return cost + (
+            SETTING if other.setting is not None and other.setting != self.setting else 0.0
+        )
 
 
 @dataclass(frozen=True, slots=True)
@@ -148,7 +159,8 @@ def leaves(act: Act) -> Iterator[Key]:
 
 
 def waits_for(acts: Sequence[Act]) -> list[set[int]]:
-    """Return for each act which others come before it. What finishes a sheet waits for all that is drawn."""
+    """Return for each act which others come before it. What finishes a sheet waits for all that is
+    drawn."""
     left: dict[Key, int] = {}
     found: list[set[int]] = []
     drawn = {index for index, act in enumerate(acts) if not isinstance(act, Finish)}
@@ -181,17 +193,19 @@ def scheduled(acts: Sequence[Act], how: Schedule) -> list[int]:
     if how == "clean":
         return _by_priority(acts, waiting, _cleanly(acts))
     best = min(
-        (_fewest(acts, waiting, eager) for eager in (False, True)), key=lambda order: counted(acts, order).minutes
-    )  # fmt: skip
+        (_fewest(acts, waiting, eager) for eager in (False, True)),
+        key=lambda order: counted(acts, order).minutes,
+    )
     written = list(range(len(acts)))
     return best if counted(acts, best).minutes <= counted(acts, written).minutes else written
 
 
 def _fewest(acts: Sequence[Act], waiting: Sequence[set[int]], eager: bool) -> list[int]:
-    """Keep what is in hand as long as anything can be done with it; then take up what lets most be done, light first.
+    """Keep what is in hand as long as anything can be done with it; then take up what lets most be
+    done, light first.
 
-    Where `eager`, what has waited longest comes first among equals, else what makes most other acts possible.
-    """
+    Where `eager`, what has waited longest comes first among equals, else what makes most other acts
+    possible."""
     after: list[list[int]] = [[] for _ in acts]
     for index, before in enumerate(waiting):
         for each in before:
@@ -217,7 +231,12 @@ def _fewest(acts: Sequence[Act], waiting: Sequence[set[int]], eager: bool) -> li
                 own = groups[need]  # noqa: B023
                 opened = sum(len(after[i]) for i in own)
                 heavy = 1.0 if need.pencil != "light" else 0.0
-                return (cost if cost == 0.0 else 1.0 + heavy, cost, min(own) if eager else -opened, min(own))
+                return (
+                    cost if cost == 0.0 else 1.0 + heavy,
+                    cost,
+                    min(own) if eager else -opened,
+                    min(own),
+                )
 
             need = min(groups, key=worth)
             index = min(groups[need])
@@ -231,7 +250,9 @@ def _fewest(acts: Sequence[Act], waiting: Sequence[set[int]], eager: bool) -> li
     return order
 
 
-def _by_priority(acts: Sequence[Act], waiting: Sequence[set[int]], priority: Sequence[tuple[float, ...]]) -> list[int]:
+def _by_priority(
+    acts: Sequence[Act], waiting: Sequence[set[int]], priority: Sequence[tuple[float, ...]]
+) -> list[int]:
     order: list[int] = []
     done: set[int] = set()
     left = set(range(len(acts)))
@@ -244,8 +265,8 @@ def _by_priority(acts: Sequence[Act], waiting: Sequence[set[int]], priority: Seq
 
 
 def _cleanly(acts: Sequence[Act]) -> list[tuple[float, ...]]:
-    """Light work as written; then arcs before straights, and each from the top left to the lower right, so that the
-    hand does not lie on what is wet or soft."""
+    """Light work as written; then arcs before straights, and each from the top left to the lower
+    right, so that the hand does not lie on what is wet or soft."""
     found: list[tuple[float, ...]] = []
     for index, act in enumerate(acts):
         if not isinstance(act, GoOver):
@@ -267,7 +288,9 @@ def _where(act: GoOver) -> Point:
             return loop.pieces[0].entry
 
 
-def counted(acts: Sequence[Act], order: Sequence[int], pace: Mapping[str, float] | None = None) -> Counted:
+def counted(
+    acts: Sequence[Act], order: Sequence[int], pace: Mapping[str, float] | None = None
+) -> Counted:
     """Count what an order takes.
 
     Parameters
@@ -276,13 +299,13 @@ def counted(acts: Sequence[Act], order: Sequence[int], pace: Mapping[str, float]
         As written.
     order : sequence of int
     pace : mapping of str to float, optional
-        Minutes a step takes in one's own hands, median, by group of instruments; guesses where there is none.
+        Minutes a step takes in one's own hands, median, by group of instruments; guesses where
+        there is none.
 
     Notes
     -----
-    A guess for an act is taken as many times as the own median is of the median guess of its group in this plan: so
-    what an order saves is still told by what it lets one leave as it is.
-    """
+    A guess for an act is taken as many times as the own median is of the median guess of its group
+    in this plan: so what an order saves is still told by what it lets one leave as it is."""
     times = _own_times(acts, pace) if pace else {}
     stand = Stand()
     settings = changes = 0
@@ -294,7 +317,10 @@ def counted(acts: Sequence[Act], order: Sequence[int], pace: Mapping[str, float]
         if need is None:
             continue
         changes += need.tool != stand.tool
-        settings += need.setting is not None and (need.tool, need.setting) != (stand.tool, stand.setting)
+        settings += need.setting is not None and (need.tool, need.setting) != (
+            stand.tool,
+            stand.setting,
+        )
         stand = need
     return Counted(settings, changes, minutes)
 
@@ -311,12 +337,16 @@ def _own_times(acts: Sequence[Act], pace: Mapping[str, float]) -> dict[str, floa
         need = needs(act)
         guesses.setdefault(_group(need), []).append(MINUTES.get(type(act), 0.0) + stand.to(need))
         stand = need or stand
-    return {group: pace[group] / statistics.median(found) for group, found in guesses.items() if group in pace}
+    return {
+        group: pace[group] / statistics.median(found)
+        for group, found in guesses.items()
+        if group in pace
+    }
 
 
 def why(acts: Sequence[Act], order: Sequence[int]) -> list[str]:
-    """Return for each act in its new place why it comes here and not where it is written; empty where it has not moved
-    past anything."""
+    """Return for each act in its new place why it comes here and not where it is written; empty
+    where it has not moved past anything."""
     found = []
     for place, index in enumerate(order):
         before = order[place - 1] if place else -1
@@ -324,9 +354,17 @@ def why(acts: Sequence[Act], order: Sequence[int]) -> list[str]:
             found.append("")
             continue
         need, last = needs(acts[index]), needs(acts[before]) if place else None
-        if need is not None and last is not None and need.tool == last.tool and need.setting == last.setting:
-            found.append(f"the {need.tool} is in hand and set so already" if need.setting is not None else
-                         f"the {need.tool} is in hand already")  # fmt: skip
+        if (
+            need is not None
+            and last is not None
+            and need.tool == last.tool
+            and need.setting == last.setting
+        ):
+            found.append(
+                f"the {need.tool} is in hand and set so already"
+                if need.setting is not None
+                else f"the {need.tool} is in hand already"
+            )
         elif need is not None and need.pencil != "light":
             found.append("light work is done before anything is lined in")
         else:

@@ -12,7 +12,8 @@ from ..measure import Number
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Step:
-    """One thing done at the board. Compared by identity, so that what is derived from it can be kept.
+    """One thing done at the board. Compared by identity, so that what is derived from it can be
+    kept.
 
     Attributes
     ----------

@@ -1,4 +1,5 @@
-"""The ordered steps of a whole plan, each with its instrument and setting at the scale of the sheet."""
+"""The ordered steps of a whole plan, each with its instrument and setting at the scale of the
+sheet."""
 
 from __future__ import annotations
 
@@ -63,7 +64,8 @@ class Setting:
 
 @dataclass(frozen=True, slots=True, eq=False)
 class BoardStep:
-    """One numbered step at the board; `why` it comes here and not where it is written. Compared by identity."""
+    """One numbered step at the board; `why` it comes here and not where it is written. Compared by
+    identity."""
 
     number: int
     line: int
@@ -87,7 +89,8 @@ def board_steps(solution: Solution, kit: Kit, sheet: Sheet) -> tuple[BoardStep, 
     kit : Kit
         Settings are read on its rule; its reach decides between compass and beam compass.
     sheet : Sheet
-        Its scale turns lengths into settings (angles do not scale); the datum is measured from its border.
+        Its scale turns lengths into settings (angles do not scale); the datum is measured from its
+        border.
 
     Returns
     -------
@@ -105,8 +108,8 @@ _STANDS: OneOfEach[Mapping[str, act.Setting]] = OneOfEach(2048)
 def steps_by_statement(
     solution: Solution, kit: Kit, sheet: Sheet, schedule: Schedule = "written"
 ) -> tuple[tuple[BoardStep, ...], ...]:
-    """Return the steps of each statement that has any, numbered through in the order chosen; those of a statement that
-    came to the same again are the same where the order is as written."""
+    """Return the steps of each statement that has any, numbered through in the order chosen; those
+    of a statement that came to the same again are the same where the order is as written."""
     if schedule != "written":
         return _rescheduled(solution, kit, sheet, schedule)
     found: list[tuple[BoardStep, ...]] = []
@@ -142,21 +145,31 @@ def _with_kit(ordered: tuple[Ordered, ...], kit: Kit, sheet: Sheet) -> Sequence[
     """Return the acts as they are done with a kit; the very same where it lacks nothing."""
     if kit.is_whole:
         return ordered
-    return [replace(own, acts=acts) for own, acts in zip(ordered, with_kit(ordered, kit, sheet), strict=True)]
+    return [
+        replace(own, acts=acts)
+        for own, acts in zip(ordered, with_kit(ordered, kit, sheet), strict=True)
+    ]
 
 
 def _told(
-    own: Ordered, set_step: Callable[[Step, int, int, str], BoardStep], count: int, stands: Mapping[str, act.Setting]
-) -> tuple[tuple[BoardStep, ...], Mapping[str, act.Setting]]:  # fmt: skip
-    """Tell the acts of a statement after so many steps, and how the instruments stand afterwards."""
+    own: Ordered,
+    set_step: Callable[[Step, int, int, str], BoardStep],
+    count: int,
+    stands: Mapping[str, act.Setting],
+) -> tuple[tuple[BoardStep, ...], Mapping[str, act.Setting]]:
+    """Tell the acts of a statement after so many steps, and how the instruments stand
+    afterwards."""
     acts = own.acts[1:] if own.entry.made is not None and own.entry.made.placing else own.acts
     return _tell(acts, own.entry, set_step, count + 1, stands)
 
 
 def _tell(
-    acts: Sequence[act.Act], entry: Entry, set_step: Callable[[Step, int, int, str], BoardStep], first: int,
+    acts: Sequence[act.Act],
+    entry: Entry,
+    set_step: Callable[[Step, int, int, str], BoardStep],
+    first: int,
     stands: Mapping[str, act.Setting],
-) -> tuple[tuple[BoardStep, ...], Mapping[str, act.Setting]]:  # fmt: skip
+) -> tuple[tuple[BoardStep, ...], Mapping[str, act.Setting]]:
     """Tell acts one after another: what stands as it should already is left as it is."""
     steps = []
     now = dict(stands)
@@ -176,10 +189,14 @@ def _tell(
 
 def _rescheduled(
     solution: Solution, kit: Kit, sheet: Sheet, schedule: Schedule
-) -> tuple[tuple[BoardStep, ...], ...]:  # fmt: skip
+) -> tuple[tuple[BoardStep, ...], ...]:
     """Tell all acts in another order: places on the sheet first, then as it is scheduled."""
     set_step = setter(kit, sheet.scale, solution.unit, sheet.square)
-    ordered = [own for own in _with_kit(in_order(solution, sheet), kit, sheet) if own.entry.made is not None]
+    ordered = [
+        own
+        for own in _with_kit(in_order(solution, sheet), kit, sheet)
+        if own.entry.made is not None
+    ]
     own_steps: dict[int, list[BoardStep]] = {index: [] for index in range(len(ordered))}
     acts: list[tuple[int, act.Act]] = []
     count = 0
@@ -204,7 +221,8 @@ def _rescheduled(
 def counts(
     solution: Solution, sheet: Sheet, kit: Kit, pace: Mapping[str, float] | None = None
 ) -> dict[Schedule, Counted]:
-    """Return what every order of work takes: settings, changes of instrument, minutes (guesses, or one's own pace)."""
+    """Return what every order of work takes: settings, changes of instrument, minutes (guesses, or
+    one's own pace)."""
     acts = [each for own in _with_kit(in_order(solution, sheet), kit, sheet) for each in own.acts]
     return {how: counted(acts, scheduled(acts, how), pace) for how in CALLED}
 
@@ -224,8 +242,11 @@ def _roundly(drawn: float) -> str:
     return f"{whole or ''}{' ' if whole and half else ''}{'1/2' if half else ''}" or "1/2"
 
 
-def opened_steps(step: BoardStep, solution: Solution, kit: Kit, sheet: Sheet) -> tuple[BoardStep, ...]:
-    """Open a step up into the construction by compass, straight edge and dividers, with settings at the scale.
+def opened_steps(
+    step: BoardStep, solution: Solution, kit: Kit, sheet: Sheet
+) -> tuple[BoardStep, ...]:
+    """Open a step up into the construction by compass, straight edge and dividers, with settings at
+    the scale.
 
     Returns
     -------
@@ -242,7 +263,8 @@ def opened_steps(step: BoardStep, solution: Solution, kit: Kit, sheet: Sheet) ->
 
 
 def _placing(entry: Entry, kit: Kit, sheet: Sheet, acts: Sequence[act.Act]) -> list[BoardStep]:
-    """Return the two measurements from the border that place the datum on the paper, at full size."""
+    """Return the two measurements from the border that place the datum on the paper, at full
+    size."""
     name, placing = entry.statement.name, entry.made.placing if entry.made else None
     measured = (
         (placing and placing.across) or Measured(0, "left"),
@@ -259,19 +281,29 @@ def _placing(entry: Entry, kit: Kit, sheet: Sheet, acts: Sequence[act.Act]) -> l
         setting = length_setting(on_paper, kit, Scale(), sheet.unit)
         text = f"From the {edge} measure {way} to the place of {name}"
         steps.append(BoardStep(number, entry.line, name, "rule", text, setting, None, (), told))
-    return [steps[0], replace(steps[1], text=f"{steps[1].text}, and mark it", strokes=acts[0].strokes)]
+    return [
+        steps[0],
+        replace(steps[1], text=f"{steps[1].text}, and mark it", strokes=acts[0].strokes),
+    ]
 
 
 @lru_cache(maxsize=16)
-def setter(kit: Kit, scale: Scale, unit: Unit, square: float = 0.0) -> Callable[[Step, int, int, str], BoardStep]:
-    """Return what makes a numbered step of one: its instrument, and what to set on it; steps seen before are kept."""
+def setter(
+    kit: Kit, scale: Scale, unit: Unit, square: float = 0.0
+) -> Callable[[Step, int, int, str], BoardStep]:
+    """Return what makes a numbered step of one: its instrument, and what to set on it; steps seen
+    before are kept."""
 
     @lru_cache(maxsize=4096, typed=True)
     def setting_of(is_angle: bool, value: Number) -> Setting:
         if is_angle:
             return angle_setting(value, kit)
         setting = length_setting(value, kit, scale, unit)
-        return replace(setting, told=f"{setting.told}, {_squares(setting, kit, square)}") if square else setting
+        return (
+            replace(setting, told=f"{setting.told}, {_squares(setting, kit, square)}")
+            if square
+            else setting
+        )
 
     @lru_cache(maxsize=4096, typed=True)
     def hole_of(radius: Number) -> Setting | None:
@@ -281,7 +313,18 @@ def setter(kit: Kit, scale: Scale, unit: Unit, square: float = 0.0) -> Callable[
     @lru_cache(maxsize=8192)
     def set_step(step: Step, number: int, line: int, name: str) -> BoardStep:
         tool, setting = set_on(step)
-        return BoardStep(number, line, name, tool, step.text, setting, step.needle, step.strokes, step.check, step)
+        return BoardStep(
+            number,
+            line,
+            name,
+            tool,
+            step.text,
+            setting,
+            step.needle,
+            step.strokes,
+            step.check,
+            step,
+        )
 
     def set_on(step: Step) -> tuple[str, Setting | None]:
         if step.setting is None:
@@ -307,17 +350,30 @@ def _is_templated(step: Step) -> bool:
     """Tell whether a step draws a circle or a blend, and not a locus or a cut."""
     rounds = [s.shape for s in step.strokes if isinstance(s.shape, Circle | Arc)]
     return (
-        step.tool is Tool.COMPASS and len(rounds) == 1 and rounds[0].size == step.setting
+        step.tool is Tool.COMPASS
+        and len(rounds) == 1
+        and rounds[0].size == step.setting
         and ", swing " not in step.text
-    )  # fmt: skip
+    )
 
 
 def template_setting(radius: Number, kit: Kit, scale: Scale, unit: Unit) -> Setting:
-    """Return which hole of the circle template to take: templates go by diameter, compasses by radius."""
+    """Return which hole of the circle template to take: templates go by diameter, compasses by
+    radius."""
     drawn = scale.apply(radius) * 2 * (unit.mm / kit.unit.mm)
-    told = f"{spell(radius, unit)} radius at {scale} is the Ø{spell(drawn, kit.unit)} {kit.unit} hole"
+    told = (
+        f"{spell(radius, unit)} radius at {scale} is the Ø{spell(drawn, kit.unit)} {kit.unit} hole"
+    )
     line_up = "its four marks on the centre lines"
-    return Setting(False, float(radius), float(drawn), f"Ø{spell(drawn, kit.unit)} {kit.unit}", 0.0, told, line_up)
+    return Setting(
+        False,
+        float(radius),
+        float(drawn),
+        f"Ø{spell(drawn, kit.unit)} {kit.unit}",
+        0.0,
+        told,
+        line_up,
+    )
 
 
 def _tool(step: Step, kit: Kit, setting: Setting | None) -> str:
@@ -346,7 +402,15 @@ def angle_setting(degrees: Number, kit: Kit) -> Setting:
         return Setting(True, float(degrees), float(degrees), told, 0.0, set_on)
     read = read_on_rule(degrees, kit.protractor or Fraction(1, 2), Unit.MM)
     told = f"{spell_angle(degrees)} on the protractor"
-    return Setting(True, float(degrees), float(degrees), f"{read.text}°", read.error, told, _rounding(read, "°"))
+    return Setting(
+        True,
+        float(degrees),
+        float(degrees),
+        f"{read.text}°",
+        read.error,
+        told,
+        _rounding(read, "°"),
+    )
 
 
 def length_setting(actual: Number, kit: Kit, scale: Scale, unit: Unit) -> Setting:
@@ -359,10 +423,18 @@ def length_setting(actual: Number, kit: Kit, scale: Scale, unit: Unit) -> Settin
     '70 at 1:2 is 35 mm'
     """
     drawn = scale.apply(actual)
-    on_rule = drawn * unit.mm / kit.unit.mm if isinstance(drawn, Fraction) else drawn * float(unit.mm / kit.unit.mm)
+    on_rule = (
+        drawn * unit.mm / kit.unit.mm
+        if isinstance(drawn, Fraction)
+        else drawn * float(unit.mm / kit.unit.mm)
+    )
     read = read_on_rule(on_rule, kit.graduation, kit.unit)
     drawn_text = f"{spell(on_rule, kit.unit)} {kit.unit}"
-    told = drawn_text if scale.ratio == 1 and unit is kit.unit else f"{spell(actual, unit)} at {scale} is {drawn_text}"
+    told = (
+        drawn_text
+        if scale.ratio == 1 and unit is kit.unit
+        else f"{spell(actual, unit)} at {scale} is {drawn_text}"
+    )
     if abs(float(on_rule)) > kit.length:
         told += f"; in {math.ceil(abs(float(on_rule)) / float(kit.length))} lengths of the rule"
     reading = _read(read, kit.unit)
@@ -370,7 +442,15 @@ def length_setting(actual: Number, kit: Kit, scale: Scale, unit: Unit) -> Settin
         # A face is figured in sizes of the part, with the same graduations on the paper.
         face = read_on_rule(actual, kit.graduation / scale.ratio, kit.unit)
         reading = f"{_read(face, kit.unit)} on the {scale} face"
-    return Setting(False, float(actual), float(on_rule), reading, read.error, told, _rounding(read, f" {kit.unit}"))
+    return Setting(
+        False,
+        float(actual),
+        float(on_rule),
+        reading,
+        read.error,
+        told,
+        _rounding(read, f" {kit.unit}"),
+    )
 
 
 def _rounding(read: Reading, unit: str) -> str:

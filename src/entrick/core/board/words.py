@@ -27,10 +27,17 @@ from ..tolerance import DIRECTION
 from .step import Step
 
 FINISHED_WITH = {
-    "hatch": Tool.ANGLE, "dimension": Tool.RULE, "scale bar": Tool.DIVIDERS, "compare": Tool.RULE,
-    "letter": Tool.PENCIL, "centre lines": Tool.PENCIL, "detail": Tool.PENCIL, "fix": Tool.STRAIGHTEDGE,
-    "border": Tool.RULE, "rub out": Tool.PENCIL,
-}  # fmt: skip
+    "hatch": Tool.ANGLE,
+    "dimension": Tool.RULE,
+    "scale bar": Tool.DIVIDERS,
+    "compare": Tool.RULE,
+    "letter": Tool.PENCIL,
+    "centre lines": Tool.PENCIL,
+    "detail": Tool.PENCIL,
+    "fix": Tool.STRAIGHTEDGE,
+    "border": Tool.RULE,
+    "rub out": Tool.PENCIL,
+}
 """Instruments of what finishes a sheet."""
 
 BENT = "bent strip, held on its edge"
@@ -72,7 +79,11 @@ def step_of(act: Act) -> Step:
             if act.tool == BENT:
                 return _step(Tool.PENCIL, f"Draw {act.called} {through}, along a {BENT}", act)
             if act.tool != "French curve":
-                return _step(Tool.PENCIL, f"Lay the {act.tool} with its marks on the axes, draw {act.called}", act)
+                return _step(
+                    Tool.PENCIL,
+                    f"Lay the {act.tool} with its marks on the axes, draw {act.called}",
+                    act,
+                )
             return _step(Tool.PENCIL, f"Draw {act.called} {through}, with the French curve", act)
         case Copy():
             return _step(Tool.DIVIDERS, _copied(act), act)
@@ -85,7 +96,9 @@ def step_of(act: Act) -> Step:
     raise TypeError(act)
 
 
-def _step(tool: Tool, text: str, act: Act, setting: Number | None = None, needle: Point | None = None) -> Step:
+def _step(
+    tool: Tool, text: str, act: Act, setting: Number | None = None, needle: Point | None = None
+) -> Step:
     return Step(tool, text, setting, needle, act.strokes, act.check, act)
 
 
@@ -93,7 +106,9 @@ def _along(act: Measure) -> str:
     turned = (float(act.way.degrees) + (180 if float(act.size) < 0 else 0)) % 360
     if not act.way.off:
         return (
-            WAYS.get(round(turned), "along the line") if abs(turned - round(turned)) < DIRECTION else "along the line"
+            WAYS.get(round(turned), "along the line")
+            if abs(turned - round(turned)) < DIRECTION
+            else "along the line"
         )
     return f"along {act.way.called}"
 
@@ -104,7 +119,12 @@ def _directed(act: Draw, way: Way) -> Step:
     if not way.off:
         turned: Number = way.degrees % 180
         said = {0: "level", 90: "plumb"}.get(int(turned)) if turned == int(turned) else None
-        return _step(Tool.ANGLE, f"Draw {named} {act.told}, {said or 'at ' + spell_angle(way.degrees)}", act, turned)
+        return _step(
+            Tool.ANGLE,
+            f"Draw {named} {act.told}, {said or 'at ' + spell_angle(way.degrees)}",
+            act,
+            turned,
+        )
     whole = round(float(way.degrees)) % 180
     word = {0: "parallel to", 90: "square to"}.get(whole)
     if word is None:
@@ -120,7 +140,9 @@ def _swung(act: Swing) -> str:
     needle, told = act.told.split("|")
     setting = act.setting
     opened = f", {setting.told}" if setting.told else ""
-    if any(isinstance(stroke.shape, Circle) for stroke in act.strokes) or not act.called.startswith("the swing"):
+    if any(isinstance(stroke.shape, Circle) for stroke in act.strokes) or not act.called.startswith(
+        "the swing"
+    ):
         return f"Needle on {needle}{opened}, draw {act.called} lightly{told and ' '}{told}"
     return f"Needle on {needle}{opened}, swing {told or 'where the mark is expected'}"
 
@@ -138,19 +160,30 @@ def _gone_over(act: GoOver) -> Step:
     piece = act.pieces[0]
     match act.told:
         case "feature":
-            told = f"Line in {act.called}, feature by feature: arcs by compass or template, curves as they were drawn"
+            told = (
+                f"Line in {act.called}, feature by feature: arcs by compass or template, "
+                "curves as they were drawn"
+            )
             return _step(Tool.PENCIL, told, act)
         case "curve":
             told = f"Line in {act.called} with the French curve, a stretch at a time"
             return _step(Tool.PENCIL, told, act)
         case "bent":
-            return _step(Tool.PENCIL, f"Line in {act.called} along a {BENT}, a stretch at a time", act)
+            return _step(
+                Tool.PENCIL, f"Line in {act.called} along a {BENT}, a stretch at a time", act
+            )
         case "arcs":
-            return _step(Tool.COMPASS, f"Line in {act.called}, arc by arc, and what is straight along the edge", act)
+            return _step(
+                Tool.COMPASS,
+                f"Line in {act.called}, arc by arc, and what is straight along the edge",
+                act,
+            )
         case "circle":
             assert act.setting is not None
             centre = piece.planned.centre  # type: ignore[union-attr]
-            return _step(Tool.COMPASS, f"Line in {act.called}, all round", act, act.setting.size, centre)
+            return _step(
+                Tool.COMPASS, f"Line in {act.called}, all round", act, act.setting.size, centre
+            )
         case "arc":
             assert act.setting is not None
             arc = piece.planned

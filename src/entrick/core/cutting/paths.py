@@ -1,4 +1,5 @@
-"""Where the middle of a tool runs: half its width off every outline, on the side of the waste, holes before the rim."""
+"""Where the middle of a tool runs: half its width off every outline, on the side of the waste,
+holes before the rim."""
 
 from __future__ import annotations
 
@@ -13,7 +14,8 @@ from ..plan.errors import ClauseError
 from ..tolerance import worked
 
 LEADS = (2.0, 1.0, 0.5, 0.25)
-"""Radii of a lead that are tried, in widths of the tool: the tool comes in beside the outline, and off it again."""
+"""Radii of a lead that are tried, in widths of the tool: the tool comes in beside the outline, and
+off it again."""
 
 AROUND = 8
 """Places of a lead that are looked at."""
@@ -66,13 +68,14 @@ def tool_paths(outlines: Sequence[tuple[str, Loop]], tool: float) -> tuple[Cut, 
     Returns
     -------
     tuple of Cut
-        Holes first, each after the nearest before it, then what lies around them: a part that is cut loose is not cut
-        again.
+        Holes first, each after the nearest before it, then what lies around them: a part that is
+        cut loose is not cut again.
 
     Raises
     ------
     ClauseError
-        Where the tool does not get in: a hole it is too wide for, a notch or a corner it would leave or gouge.
+        Where the tool does not get in: a hole it is too wide for, a notch or a corner it would
+        leave or gouge.
     """
     if not tool > 0:
         raise ClauseError("a tool has a width of more than nought")
@@ -95,20 +98,29 @@ def _path(name: str, loop: Loop, tool: float, hole: bool) -> Loop:
     """Return the path along one outline; every piece of it has to be reached."""
     around = inset(loop, tool / 2, inward=hole)
     if not around:
-        raise ClauseError(f"{name} is narrower than the tool: take one of less than {_least_width(loop):.4g}")
+        raise ClauseError(
+            f"{name} is narrower than the tool: take one of less than {_least_width(loop):.4g}"
+        )
     reached = {part for path in around for piece in path.pieces for part in piece.name.split("-")}
     # Of a curve drawn with many arcs some may fall together: it is reached where any of them is.
     whole = {piece.curve_of for piece in loop.pieces if piece.curve_of and piece.name in reached}
-    missed = [piece.name for piece in loop.pieces if piece.name not in reached and piece.curve_of not in whole]
+    missed = [
+        piece.name
+        for piece in loop.pieces
+        if piece.name not in reached and piece.curve_of not in whole
+    ]
     if missed or (hole and len(around) > 1):
         where = missed[0] if missed else name
-        raise ClauseError(f"a tool of {tool:.4g} does not get to {where} of {name}: it would leave or gouge it")
+        raise ClauseError(
+            f"a tool of {tool:.4g} does not get to {where} of {name}: it would leave or gouge it"
+        )
     # Of an outline that encloses a bay, the way round the outside.
     return max(around, key=lambda path: abs(path.area))
 
 
 def _least_width(loop: Loop) -> float:
-    """Return about how wide a hole is: twice its area over its length, the width of a circle exactly."""
+    """Return about how wide a hole is: twice its area over its length, the width of a circle
+    exactly."""
     return 4 * abs(loop.area) / loop.length
 
 
@@ -128,7 +140,11 @@ def _with_lead(name: str, path: Loop, hole: bool, tool: float, rings: Sequence[B
         at = (spot - centre).angle
         into = Arc(centre, radius, at - side * math.pi / 2, side * math.pi / 2)
         out_of = Arc(centre, radius, at, side * math.pi / 2)
-        places = [arc.at(arc.start + arc.sweep * k / AROUND) for arc in (into, out_of) for k in range(AROUND + 1)]
+        places = [
+            arc.at(arc.start + arc.sweep * k / AROUND)
+            for arc in (into, out_of)
+            for k in range(AROUND + 1)
+        ]
         near = tool / 2 - worked(abs(spot) + radius)
         if not any(ring.is_nearer(place, near) for ring in rings for place in places):
             return Cut(name, turned, hole, Lead(into, out_of))
@@ -154,17 +170,26 @@ def _halves(piece: Piece) -> tuple[Piece, Piece]:
         case Circle() as circle:
             begin = (piece.entry - circle.centre).angle
             middle = circle.at(begin + math.pi)
-            curves = tuple(Arc(circle.centre, circle.radius, begin + k * math.pi, math.pi) for k in (0, 1))  # type: ignore[assignment]
-    return (Piece(curves[0], piece.name, piece.entry, middle), Piece(curves[1], piece.name, middle, piece.exit))
+            curves = tuple(
+                Arc(circle.centre, circle.radius, begin + k * math.pi, math.pi) for k in (0, 1)
+            )  # type: ignore[assignment]
+    return (
+        Piece(curves[0], piece.name, piece.entry, middle),
+        Piece(curves[1], piece.name, middle, piece.exit),
+    )
 
 
 def _in_order(found: Sequence[tuple[int, Cut]]) -> Iterator[Cut]:
-    """Yield the innermost first, of one depth each time the nearest: least travel, one step at a time."""
+    """Yield the innermost first, of one depth each time the nearest: least travel, one step at a
+    time."""
     left = list(found)
     here = Point(0.0, 0.0)
     while left:
         deepest = max(depth for depth, _ in left)
-        chosen = min((each for each in left if each[0] == deepest), key=lambda each: abs(each[1].start - here))
+        chosen = min(
+            (each for each in left if each[0] == deepest),
+            key=lambda each: abs(each[1].start - here),
+        )
         left.remove(chosen)
         here = chosen[1].lead.out_of.last if chosen[1].lead else chosen[1].start
         yield chosen[1]

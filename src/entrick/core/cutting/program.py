@@ -16,7 +16,8 @@ PLACES = {Unit.MM: 4, Unit.INCH: 5}
 """Decimals of a coordinate."""
 
 CAUTION = (
-    "A profile says nothing about strength, fit or material. Check scale and units on the machine before cutting; "
+    "A profile says nothing about strength, fit or material. Check scale and units on the machine "
+    "before cutting; "
     "guard, eye protection and the site's own rules apply."
 )
 
@@ -25,7 +26,9 @@ LONGEST_COMMENT = 100
 LARGEST_FEED = 100_000
 
 
-def write_program(cuts: Sequence[Cut], unit: Unit, tool: float, feed: float, title: str = "") -> str:
+def write_program(
+    cuts: Sequence[Cut], unit: Unit, tool: float, feed: float, title: str = ""
+) -> str:
     """Write the program of a cutter.
 
     Parameters
@@ -43,9 +46,9 @@ def write_program(cuts: Sequence[Cut], unit: Unit, tool: float, feed: float, tit
     Returns
     -------
     str
-        G20 or G21 (inch, mm), G90 (absolute), G17 (in the plane of the sheet), G94 (feed a minute); G0 to where the
-        tool goes in, M3 and M5 for cutting and not; G1 along lines, G2 and G3 along arcs with I and J from their
-        beginning to their centre. CR LF at the end of blocks.
+        G20 or G21 (inch, mm), G90 (absolute), G17 (in the plane of the sheet), G94 (feed a minute);
+        G0 to where the tool goes in, M3 and M5 for cutting and not; G1 along lines, G2 and G3 along
+        arcs with I and J from their beginning to their centre. CR LF at the end of blocks.
 
     Raises
     ------
@@ -53,7 +56,9 @@ def write_program(cuts: Sequence[Cut], unit: Unit, tool: float, feed: float, tit
         For a feed that is none.
     """
     if not 0 < feed <= LARGEST_FEED:
-        raise ClauseError(f"a feed is more than nought and at most {LARGEST_FEED} {unit.value} a minute")
+        raise ClauseError(
+            f"a feed is more than nought and at most {LARGEST_FEED} {unit.value} a minute"
+        )
     rows = list(_rows(cuts, unit, tool, feed, title))
     return "%\r\n" + "".join(f"{row}\r\n" for row in rows) + "%\r\n"
 
@@ -63,7 +68,9 @@ def _rows(cuts: Sequence[Cut], unit: Unit, tool: float, feed: float, title: str)
     yield "O1"
     yield _comment(title or "OUTLINES")
     yield _comment(f"UNITS {unit.value.upper()}, FULL SIZE 1 TO 1, TOOL {tool:.4g}, KERF TAKEN OFF")
-    yield _comment("LAYOUT ONLY. CHECK UNITS AND SCALE ON THE MACHINE, GUARD IT, WEAR EYE PROTECTION")
+    yield _comment(
+        "LAYOUT ONLY. CHECK UNITS AND SCALE ON THE MACHINE, GUARD IT, WEAR EYE PROTECTION"
+    )
     yield f"G{21 if unit is Unit.MM else 20} G90 G17 G94"
     yield f"F{feed:.4g}"
     for number, cut in enumerate(cuts, 1):
@@ -71,7 +78,11 @@ def _rows(cuts: Sequence[Cut], unit: Unit, tool: float, feed: float, title: str)
         yield f"G0 {_at(cut.start, places)}"
         yield "M3"
         curves = [cut.lead.into] if cut.lead else []
-        curves += [curve for piece in cut.path.pieces for curve in _drawn(piece.curve, piece.entry, piece.exit)]  # type: ignore[misc]
+        curves += [
+            curve
+            for piece in cut.path.pieces
+            for curve in _drawn(piece.curve, piece.entry, piece.exit)
+        ]  # type: ignore[misc]
         curves += [cut.lead.out_of] if cut.lead else []
         for curve in curves:
             yield _block(curve, places)
@@ -80,7 +91,8 @@ def _rows(cuts: Sequence[Cut], unit: Unit, tool: float, feed: float, title: str)
 
 
 def _drawn(curve: Line | Arc | Circle, entry: Point, exit_: Point) -> Iterator[Line | Arc]:
-    """Yield a piece as moves: no arc is more than half a turn, so that rounding cannot turn it inside out."""
+    """Yield a piece as moves: no arc is more than half a turn, so that rounding cannot turn it
+    inside out."""
     match curve:
         case Line():
             yield Line.between(entry, exit_)

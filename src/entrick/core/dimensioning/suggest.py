@@ -1,4 +1,5 @@
-"""Suggests dimensions: a set that fixes the outline, from the sizes the drafter was given, as statements to edit."""
+"""Suggests dimensions: a set that fixes the outline, from the sizes the drafter was given, as
+statements to edit."""
 
 from __future__ import annotations
 
@@ -52,7 +53,8 @@ class Suggested:
 
 
 class _Try(NamedTuple):
-    """A dimension that could be put on: what it says it measures from, what that is, which way a straight one runs."""
+    """A dimension that could be put on: what it says it measures from, what that is, which way a
+    straight one runs."""
 
     said: tuple[str, ...]
     of: tuple[Point, Point] | Circle | Arc | AngleDimension
@@ -112,18 +114,30 @@ class _Tries(NamedTuple):
         twice = [1 + isinstance(each.of, Circle | Arc) for each in tries]
         measures = np.array([measure for _, _, measure, _ in found])
         shown = np.column_stack((measures, measures * twice)).reshape(len(found), 2)
-        return cls(rows, shown, np.array([plain for *_, plain in found]).reshape(len(found), 3), tries.__getitem__)
+        return cls(
+            rows,
+            shown,
+            np.array([plain for *_, plain in found]).reshape(len(found), 3),
+            tries.__getitem__,
+        )
 
     def where(self, suits: npt.NDArray[np.bool_]) -> _Tries:
         """Return those that suit."""
         (at,) = np.nonzero(suits)
-        return _Tries(self.rows[at], self.shown[at], self.plain[at], lambda index: self.one(int(at[index])))
+        return _Tries(
+            self.rows[at], self.shown[at], self.plain[at], lambda index: self.one(int(at[index]))
+        )
 
     def then(self, more: _Tries) -> _Tries:
         """Return these and more after them."""
         count = len(self.rows)
         rows, shown, plain = (np.concatenate(pair) for pair in zip(self[:3], more[:3], strict=True))
-        return _Tries(rows, shown, plain, lambda index: self.one(index) if index < count else more.one(index - count))
+        return _Tries(
+            rows,
+            shown,
+            plain,
+            lambda index: self.one(index) if index < count else more.one(index - count),
+        )
 
 
 def suggest_dimensions(solution: Solution) -> Suggested:
@@ -139,10 +153,9 @@ def suggest_dimensions(solution: Solution) -> Suggested:
 
     Notes
     -----
-    A dimension states a given where it measures that given and moves with it alone; what the givens so stated leave
-    open is filled with the dimensions that depend on fewest sizes. Each straight one stands on the side where its
-    extension lines cross least.
-    """
+    A dimension states a given where it measures that given and moves with it alone; what the givens
+    so stated leave open is filled with the dimensions that depend on fewest sizes. Each straight
+    one stands on the side where its extension lines cross least."""
     variation = Variation(solution)
     span = RowSpace()
     for _, row in variation.dimensions:
@@ -179,7 +192,9 @@ def _move_with(rows: Rows, index: int) -> npt.NDArray[np.bool_]:
     return found
 
 
-def _plainest(tries: _Tries, among: npt.NDArray[np.intp], *before: npt.NDArray[np.int_]) -> list[int]:
+def _plainest(
+    tries: _Tries, among: npt.NDArray[np.intp], *before: npt.NDArray[np.int_]
+) -> list[int]:
     """Return some of the tries, the plainest first; where something comes before that, by it."""
     first, second, third = tries.plain[among].T
     order: list[int] = among[np.lexsort((third, second, first, *before))].tolist()
@@ -206,12 +221,15 @@ def _filling(variation: Variation, tries: _Tries, span: RowSpace) -> Iterator[_T
 
 def _tries(variation: Variation) -> _Tries:
     wide = len(variation.sizes)
-    rounds, angles = (_Tries.of(list(found), wide) for found in (_rounds(variation), _angles(variation)))
+    rounds, angles = (
+        _Tries.of(list(found), wide) for found in (_rounds(variation), _angles(variation))
+    )
     return rounds.then(_straights(variation)).then(angles)
 
 
 def _rounds(variation: Variation) -> Iterator[_Measured]:
-    """Try every radius of the outline once, with its count, and pitch circles through several of its centres."""
+    """Try every radius of the outline once, with its count, and pitch circles through several of
+    its centres."""
     solution = variation.solution
     pieces = [(p.name, p.curve) for run in lined_runs(solution) for p in run.pieces]
     rounds = [(name, curve) for name, curve in pieces if isinstance(curve, Circle | Arc)]
@@ -220,7 +238,8 @@ def _rounds(variation: Variation) -> Iterator[_Measured]:
     pitch = [
         (name, curve)
         for name, curve in named.items()
-        if isinstance(curve, Circle) and sum(abs(abs(s - curve.centre) - curve.radius) < SPECK for s in spots) > 1
+        if isinstance(curve, Circle)
+        and sum(abs(abs(s - curve.centre) - curve.radius) < SPECK for s in spots) > 1
     ]
     columns = [dict(drawn_curves(other)) for other in variation.varied]
     groups: dict[tuple[float, ...], list[tuple[str, Circle | Arc, Row]]] = {}
@@ -231,7 +250,11 @@ def _rounds(variation: Variation) -> Iterator[_Measured]:
         row = (np.array(radii, dtype=float) - curve.radius) / VARIED
         key = (round(curve.radius, 9), *np.round(row, 4).tolist())
         groups.setdefault(key, []).append((name, curve, row))
-    marks = {entry.given.name: entry.given.mark for entry in solution.givens if isinstance(entry.given, Given)}
+    marks = {
+        entry.given.name: entry.given.mark
+        for entry in solution.givens
+        if isinstance(entry.given, Given)
+    }
     for group in groups.values():
         name, curve, row = group[0]
         mark = marks.get(variation.sizes[int(np.abs(row).argmax())].name, "")
@@ -276,7 +299,9 @@ def _straights(variation: Variation) -> _Tries:
     far = np.array([name.count(".") + far for name, _, _, far in places], dtype=float)
     letters = np.array([len(name) for name, *_ in places], dtype=float)
     rank, said = (column[first] + column[second] for column in (far, letters))
-    plain = np.column_stack((1 + rank[pair] + (way == WAYS.index("aligned")), said[pair], long[pair]))
+    plain = np.column_stack(
+        (1 + rank[pair] + (way == WAYS.index("aligned")), said[pair], long[pair])
+    )
 
     def one(index: int) -> _Try:
         ends = places[first[pair[index]]], places[second[pair[index]]]
@@ -286,10 +311,11 @@ def _straights(variation: Variation) -> _Tries:
 
 
 def _places(variation: Variation) -> list[tuple[str, Point, list[Point], int]]:
-    """Return named places on the outline or in the middle of its arcs, and how unwillingly one measures there.
+    """Return named places on the outline or in the middle of its arcs, and how unwillingly one
+    measures there.
 
-    Touch points are found, not measured; where a corner is rounded off, the sharp one the sides would make is.
-    """
+    Touch points are found, not measured; where a corner is rounded off, the sharp one the sides
+    would make is."""
     spots: dict[tuple[float, float], int] = {}
     for run in lined_runs(variation.solution):
         for junction in run.junctions:
@@ -305,10 +331,18 @@ def _places(variation: Variation) -> list[tuple[str, Point, list[Point], int]]:
         far = spots.get(_key(spot), 4)
         if is_own:
             far = min(far, 3)
-        if far == 4 or (far == 2 and "." in name and not is_own) or not all(name in column for column in columns):
+        if (
+            far == 4
+            or (far == 2 and "." in name and not is_own)
+            or not all(name in column for column in columns)
+        ):
             continue
         told = found.get(_key(spot))
-        if told is None or (far, name.count("."), len(name)) < (told[3], told[0].count("."), len(told[0])):
+        if told is None or (far, name.count("."), len(name)) < (
+            told[3],
+            told[0].count("."),
+            len(told[0]),
+        ):
             found[_key(spot)] = (name, spot, [column[name][0] for column in columns], far)
     return sorted(found.values(), key=lambda place: place[3])[:MOST_PLACES]
 
@@ -318,7 +352,8 @@ def _key(spot: Point) -> tuple[float, float]:
 
 
 def _named_places(solution: Solution) -> dict[str, tuple[Point, bool]]:
-    """Return every place a dimension can name, and whether it is a corner or outermost place of a run or box."""
+    """Return every place a dimension can name, and whether it is a corner or outermost place of a
+    run or box."""
     found: dict[str, tuple[Point, bool]] = {}
     for item in solution.figure.items.values():
         bounds = isinstance(item.shape, Loop | Family)
@@ -337,13 +372,24 @@ def _named_places(solution: Solution) -> dict[str, tuple[Point, bool]]:
 
 def _angles(variation: Variation) -> Iterator[_Measured]:
     solution = variation.solution
-    names = {piece.name for run in lined_runs(solution) for piece in run.pieces if isinstance(piece.curve, Line)}
-    lines = [(name, curve) for name, curve in drawn_curves(solution) if name in names and isinstance(curve, Line)]
+    names = {
+        piece.name
+        for run in lined_runs(solution)
+        for piece in run.pieces
+        if isinstance(piece.curve, Line)
+    }
+    lines = [
+        (name, curve)
+        for name, curve in drawn_curves(solution)
+        if name in names and isinstance(curve, Line)
+    ]
     columns = [dict(drawn_curves(other)) for other in variation.varied]
     corners = {_key(junction.point) for run in lined_runs(solution) for junction in run.junctions}
     low, high = view_box(solution)
     for (first, a), (second, b) in combinations(lines[:MOST_LINES], 2):
-        if not all(isinstance(column.get(name), Line) for column in columns for name in (first, second)):
+        if not all(
+            isinstance(column.get(name), Line) for column in columns for name in (first, second)
+        ):
             continue
         turn = _between(a, b)
         if turn is None or not meet(a, b):
@@ -361,7 +407,8 @@ def _angles(variation: Variation) -> Iterator[_Measured]:
 
 
 def _between(first: Curve, second: Curve) -> float | None:
-    """Return the angle a dimension between two lines shows, degrees: between the arms that lead from the corner."""
+    """Return the angle a dimension between two lines shows, degrees: between the arms that lead
+    from the corner."""
     assert isinstance(first, Line)
     assert isinstance(second, Line)
     arms = arms_of(first, second)
@@ -383,7 +430,9 @@ def _written(solution: Solution, chosen: Sequence[_Try]) -> list[str]:
         row = f"{names[-1]} = dimension, " + ", ".join(one.clauses)
         note = one.note
         if isinstance(note, LinearDimension):
-            sides = {"level": ("below", "above"), "plumb": ("left", "right")}.get(note.way, ("above", "below"))
+            sides = {"level": ("below", "above"), "plumb": ("left", "right")}.get(
+                note.way, ("above", "below")
+            )
             tried = {side: replace(note, side=side, text=" " * 5) for side in sides}
             side = min(tried, key=lambda side: _crossed([*notes, (0, tried[side])], view))
             notes.append((0, tried[side]))

@@ -1,7 +1,8 @@
-"""What each size of a plan moves: every size is made a trifle larger in turn and the plan solved again.
+"""What each size of a plan moves: every size is made a trifle larger in turn and the plan solved
+again.
 
-The derivatives so found tell whether a set of dimensions fixes an outline, and whether one says what others say.
-"""
+The derivatives so found tell whether a set of dimensions fixes an outline, and whether one says
+what others say."""
 
 from __future__ import annotations
 
@@ -33,7 +34,8 @@ RIGHT = 90
 """Angles that are whole multiples of a right angle are drawn, not dimensioned (common practice)."""
 
 Row = npt.NDArray[np.float64]
-"""How much a measure moves with each size of a plan, times that size: lengths in plan units, angles in degrees."""
+"""How much a measure moves with each size of a plan, times that size: lengths in plan units, angles
+in degrees."""
 
 Rows = npt.NDArray[np.float64]
 """Rows of several measures, one below another."""
@@ -41,7 +43,8 @@ Rows = npt.NDArray[np.float64]
 
 @dataclass(frozen=True)
 class Size:
-    """A number of the brief that the figure depends on: where it stands, what the drafter calls it, its value."""
+    """A number of the brief that the figure depends on: where it stands, what the drafter calls it,
+    its value."""
 
     line: int
     number: Num
@@ -53,7 +56,8 @@ Dimensioned = LinearDimension | RoundDimension | AngleDimension
 
 
 class Variation:
-    """A solved plan with the same plan solved again for every size: of each, only what depends on that size."""
+    """A solved plan with the same plan solved again for every size: of each, only what depends on
+    that size."""
 
     def __init__(self, solution: Solution) -> None:
         self.solution = solution
@@ -70,7 +74,8 @@ class Variation:
                 self.sizes.append(size)
                 self.varied.append(other)
             elif size.name not in counts:
-                # It cannot be a trifle larger alone: what it makes meets the rest only because the numbers agree.
+                # It cannot be a trifle larger alone: what it makes meets the rest only because the
+                # numbers agree.
                 self.held.append(size)
 
     @cached_property
@@ -103,7 +108,8 @@ class Variation:
 
     @cached_property
     def idle(self) -> RowSpace:
-        """What does not move the outline: a measure that has a part in it is one of construction beside it."""
+        """What does not move the outline: a measure that has a part in it is one of construction
+        beside it."""
         return self.needed.across(len(self.sizes))
 
     def open(self, said: RowSpace) -> RowSpace:
@@ -126,7 +132,9 @@ class Variation:
             rest = np.abs(said.rest(row))
             most = rest.max(initial=0.0)
             if most > ALIKE:
-                found |= {int(index): self.sizes[index] for index in np.flatnonzero(rest > most / 2)}
+                found |= {
+                    int(index): self.sizes[index] for index in np.flatnonzero(rest > most / 2)
+                }
         return list(found.values())
 
 
@@ -138,8 +146,8 @@ class RowSpace:
 
     @classmethod
     def of(cls, rows: Rows) -> RowSpace:
-        """Return the space of very many rows: as `add` would, one after another, but all at once for each that is
-        new."""
+        """Return the space of very many rows: as `add` would, one after another, but all at once
+        for each that is new."""
         found = cls()
         sizes = np.linalg.norm(rows, axis=1)
         rows, sizes = rows[sizes > NOISE], sizes[sizes > NOISE]
@@ -187,7 +195,9 @@ class RowSpace:
         length = float(np.linalg.norm(left))
         if length <= ALIKE:
             return False
-        self.rows = np.vstack((self.rows, left / length)) if len(self.rows) else (left / length)[None]
+        self.rows = (
+            np.vstack((self.rows, left / length)) if len(self.rows) else (left / length)[None]
+        )
         return True
 
 
@@ -217,12 +227,17 @@ def measured(note: Dimensioned) -> float:
 def lined_runs(solution: Solution) -> list[Loop]:
     """Return what is lined in, seen and hidden."""
     return [
-        shape for entry in solution.entries if entry.made for shape in entry.made.gone_over if isinstance(shape, Loop)
+        shape
+        for entry in solution.entries
+        if entry.made
+        for shape in entry.made.gone_over
+        if isinstance(shape, Loop)
     ]
 
 
 def _shape(solution: Solution) -> list[int]:
-    """Return how many pieces of each kind every run has: a variation that changes that is another outline."""
+    """Return how many pieces of each kind every run has: a variation that changes that is another
+    outline."""
     return [
         3 * len(run.pieces) + sum(isinstance(piece.curve, Arc | Circle) for piece in run.pieces)
         for run in lined_runs(solution)
@@ -255,7 +270,9 @@ def _places(run: Loop, start: Point) -> list[float]:
 def _loosened(solution: Solution) -> Solution:
     """Return the solution of the plan with every chain as long as its links make it."""
     lines = [Line(_loose(line.content), line.comment) for line in solution.plan.lines]
-    if all(line.content is was.content for line, was in zip(lines, solution.plan.lines, strict=True)):
+    if all(
+        line.content is was.content for line, was in zip(lines, solution.plan.lines, strict=True)
+    ):
         return solution
     return solve(Plan(tuple(lines)))
 
@@ -301,7 +318,9 @@ def _counts(solution: Solution) -> frozenset[str]:
             match = match_clause(clause, kind.forms)  # type: ignore[union-attr]
             for slot in match.form.slots if match else ():
                 if slot.type == "count":
-                    found.update(name for item in match.slots.get(slot.name, ()) for name in names(item))  # type: ignore[union-attr]
+                    found.update(
+                        name for item in match.slots.get(slot.name, ()) for name in names(item)
+                    )  # type: ignore[union-attr]
     return frozenset(found)
 
 
@@ -318,8 +337,8 @@ _ENLARGED: Kept[Content] = Kept(4096)
 
 
 def _enlarged(content: Content, number: Num) -> Content:
-    """Return a line of the plan with one of its sizes a trifle larger; the same one each time, so that what does not
-    depend on an edit is not solved again."""
+    """Return a line of the plan with one of its sizes a trifle larger; the same one each time, so
+    that what does not depend on an edit is not solved again."""
     key = (id(content), id(number))
     known = _ENLARGED.recall(key)
     if known is not None:
@@ -351,7 +370,10 @@ _LOOSE: Kept[Content] = Kept(4096)
 
 
 def _loose(content: Content) -> Content:
-    """Let a chain with all its links be as long as they make it: its overall size follows from them."""
+    """Let a chain with all its links be as long as they make it: its overall size follows from
+    them."""
     if not (isinstance(content, Chain) and all(link is not None for link in content.links)):
         return content
-    return _LOOSE.recall(id(content)) or _LOOSE.keep(id(content), replace(content, overall=None), content)
+    return _LOOSE.recall(id(content)) or _LOOSE.keep(
+        id(content), replace(content, overall=None), content
+    )

@@ -38,7 +38,9 @@ from ..tolerance import NOUGHT, ROUND
 from .letters import Letter, Lettered, lettered, sides, sides_again
 
 
-def build_display(solution: Solution, steps: Sequence[tuple[BoardStep, ...]], sheet: Sheet) -> Drawing:
+def build_display(
+    solution: Solution, steps: Sequence[tuple[BoardStep, ...]], sheet: Sheet
+) -> Drawing:
     """Draw a solved plan on its sheet.
 
     Parameters
@@ -53,25 +55,35 @@ def build_display(solution: Solution, steps: Sequence[tuple[BoardStep, ...]], sh
     Drawing
     """
     drawn = _drawn_all(steps, solution, _from_datum(sheet))
-    sides = sides_again([each.lettered for each in drawn], [_outlined(solution, sheet), *_dimensioned(sheet)])
+    sides = sides_again(
+        [each.lettered for each in drawn], [_outlined(solution, sheet), *_dimensioned(sheet)]
+    )
     layers: list[Layer] = []
     for each, own in zip(drawn, sides, strict=True):
         if each.layer is None or each.sides != own:
-            each.layer, each.sides = Layer((*each.marks, *map(lettered, each.lettered.letters, own))), own
+            each.layer, each.sides = (
+                Layer((*each.marks, *map(lettered, each.lettered.letters, own))),
+                own,
+            )
         if each.layer.marks:
             layers.append(each.layer)
     last = {own[-1].line: own[-1].number for own in steps}
     for line, marks in groupby(sheet.finish, lambda found: found[0]):
-        layers.append(Layer(tuple(moved(mark, 0.0, 0.0, line, last.get(line, 0)) for _, mark in marks)))
+        layers.append(
+            Layer(tuple(moved(mark, 0.0, 0.0, line, last.get(line, 0)) for _, mark in marks))
+        )
     ground = (*_ground(sheet), *_border(sheet), *_strip(solution, sheet))
     origin = (sheet.origin.x, sheet.origin.y)
     low, high = sheet.space
-    return Drawing(sheet.width, sheet.height, ground, tuple(layers), sheet.factor, origin, (*low, *high))
+    return Drawing(
+        sheet.width, sheet.height, ground, tuple(layers), sheet.factor, origin, (*low, *high)
+    )
 
 
 @dataclass(frozen=True, slots=True)
 class Stand:
-    """Where the figure stands when it is drawn: scale, place of the datum, and the view endless lines are drawn in."""
+    """Where the figure stands when it is drawn: scale, place of the datum, and the view endless
+    lines are drawn in."""
 
     factor: float
     origin: Point
@@ -88,12 +100,15 @@ def _on_paper(sheet: Sheet) -> Stand:
 
 
 def _from_datum(sheet: Sheet) -> Stand:
-    return Stand(sheet.factor, Point(0.0, 0.0), sheet.view[0] - sheet.origin, sheet.view[1] - sheet.origin)
+    return Stand(
+        sheet.factor, Point(0.0, 0.0), sheet.view[0] - sheet.origin, sheet.view[1] - sheet.origin
+    )
 
 
 @dataclass(slots=True)
 class _Drawn:
-    """What the steps of a statement put on the sheet, from the datum; its layer once the letters have their places.
+    """What the steps of a statement put on the sheet, from the datum; its layer once the letters
+    have their places.
 
     `view` is the box in which lines without ends were drawn, None where there are none.
     """
@@ -108,8 +123,11 @@ class _Drawn:
 _DRAWN: Kept[_Drawn] = Kept(KEPT_PIECES)
 
 
-def _drawn_all(steps: Sequence[tuple[BoardStep, ...]], solution: Solution, stand: Stand) -> list[_Drawn]:
-    """Return what statements draw, as it was drawn before where nothing that it depends on has changed."""
+def _drawn_all(
+    steps: Sequence[tuple[BoardStep, ...]], solution: Solution, stand: Stand
+) -> list[_Drawn]:
+    """Return what statements draw, as it was drawn before where nothing that it depends on has
+    changed."""
     view = (stand.low, stand.high)
     found = []
     for own in steps:
@@ -118,15 +136,21 @@ def _drawn_all(steps: Sequence[tuple[BoardStep, ...]], solution: Solution, stand
         if drawn is None or (drawn.view is not None and drawn.view != view):
             marks, letters = _drawn(own, _names(solution.figure.items.get(own[0].name)), stand)
             dots = tuple(Point(mark.x, mark.y) for mark in marks if isinstance(mark, DrawnDot))
-            drawn = _Drawn(view if any(map(_runs_on, own)) else None, marks, Lettered(letters, dots))
-            _DRAWN.keep(key, drawn, own, 5 + pieces(stroke.shape for step in own for stroke in step.strokes))
+            drawn = _Drawn(
+                view if any(map(_runs_on, own)) else None, marks, Lettered(letters, dots)
+            )
+            _DRAWN.keep(
+                key, drawn, own, 5 + pieces(stroke.shape for step in own for stroke in step.strokes)
+            )
         found.append(drawn)
     return found
 
 
 def _runs_on(step: BoardStep) -> bool:
     shapes = (stroke.shape for stroke in step.strokes)
-    return any(isinstance(shape, Line) and (shape.start is None or shape.end is None) for shape in shapes)
+    return any(
+        isinstance(shape, Line) and (shape.start is None or shape.end is None) for shape in shapes
+    )
 
 
 def _drawn(
@@ -136,7 +160,11 @@ def _drawn(
     marks: list[Mark] = []
     letters: list[Letter] = []
     for step, stroke in ((each, stroke) for each in steps for stroke in each.strokes):
-        name = "" if stroke.role in (Role.OUTLINE, Role.EDGE, Role.HIDDEN) else names.get(stroke.shape, "")
+        name = (
+            ""
+            if stroke.role in (Role.OUTLINE, Role.EDGE, Role.HIDDEN)
+            else names.get(stroke.shape, "")
+        )
         mark = _draw(stroke.shape, stand, str(stroke.role), step.line, step.number, name)
         if mark is not None:
             marks.append(_dashed(mark) if stroke.role is Role.HIDDEN else mark)
@@ -146,9 +174,14 @@ def _drawn(
 
 
 def draw_steps(steps: Sequence[BoardStep], sheet: Sheet) -> list[Mark]:
-    """Draw what steps put on the sheet, each mark numbered with its step: for a construction opened up."""
+    """Draw what steps put on the sheet, each mark numbered with its step: for a construction opened
+    up."""
     stand = _on_paper(sheet)
-    drawn = (_draw(s.shape, stand, str(s.role), step.line, step.number, "") for step in steps for s in step.strokes)
+    drawn = (
+        _draw(s.shape, stand, str(s.role), step.line, step.number, "")
+        for step in steps
+        for s in step.strokes
+    )
     return [mark for mark in drawn if mark is not None]
 
 
@@ -177,7 +210,9 @@ def draw_curves(curves: Sequence[Shape], sheet: Sheet) -> list[Mark]:
 def draw_outlines(loops: Sequence[Loop]) -> list[Mark]:
     """Draw outlines in plan units, each in one piece: what a cutter follows."""
     stand = Stand(1.0, Point(0.0, 0.0), Point(0.0, 0.0), Point(0.0, 0.0))
-    alone = (loop.pieces[0].curve if len(loop.pieces) == 1 and loop.closed else loop for loop in loops)
+    alone = (
+        loop.pieces[0].curve if len(loop.pieces) == 1 and loop.closed else loop for loop in loops
+    )
     drawn = (_draw(shape, stand, str(Role.OUTLINE), 0, 0, "") for shape in alone)
     return [mark for mark in drawn if mark is not None]
 
@@ -186,8 +221,11 @@ GHOST = 5.0
 """Height of the letters of what may be chosen, mm."""
 
 
-def ghosts(candidates: Sequence[Candidate], sheet: Sheet, line: int) -> list[tuple[Candidate, list[Mark]]]:
-    """Draw the lettered candidates of a statement, each with its letter at a place along it of its own."""
+def ghosts(
+    candidates: Sequence[Candidate], sheet: Sheet, line: int
+) -> list[tuple[Candidate, list[Mark]]]:
+    """Draw the lettered candidates of a statement, each with its letter at a place along it of its
+    own."""
     stand = _on_paper(sheet)
     found = []
     letters: list[Point] = []
@@ -217,7 +255,8 @@ def _along(shape: Shape, share: float) -> Point:
 
 
 def _names(item: Item | None) -> dict[Shape | Loop, str]:
-    """Return what a click on each stroke of a statement refers to: the thing itself, or a part of it."""
+    """Return what a click on each stroke of a statement refers to: the thing itself, or a part of
+    it."""
     if item is None:
         return {}
     names = {shape: f"{item.name}.{key}" for key, shape in reversed(list(item.parts.items()))}
@@ -226,18 +265,26 @@ def _names(item: Item | None) -> dict[Shape | Loop, str]:
     return names
 
 
-def _draw(shape: Shape | Loop, stand: Stand, role: str, line: int, step: int, name: str) -> Mark | None:
+def _draw(
+    shape: Shape | Loop, stand: Stand, role: str, line: int, step: int, name: str
+) -> Mark | None:
     (x, y), factor = (stand.origin.x, stand.origin.y), stand.factor
     match shape:
         case Point():
             return DrawnDot(x + shape.x * factor, y + shape.y * factor, role, line, step, name)
         case Circle(centre=c, radius=r):
-            return DrawnCircle(x + c.x * factor, y + c.y * factor, r * factor, role, line, step, name)
+            return DrawnCircle(
+                x + c.x * factor, y + c.y * factor, r * factor, role, line, step, name
+            )
         case Arc(centre=c, radius=r, sweep=sweep) if abs(sweep) > math.tau - ROUND:
-            return DrawnCircle(x + c.x * factor, y + c.y * factor, r * factor, role, line, step, name)
+            return DrawnCircle(
+                x + c.x * factor, y + c.y * factor, r * factor, role, line, step, name
+            )
         case Arc(centre=c, radius=r, start=start, sweep=sweep):
             turn = (math.degrees(start), math.degrees(sweep))
-            return DrawnArc(x + c.x * factor, y + c.y * factor, r * factor, *turn, role, line, step, name)
+            return DrawnArc(
+                x + c.x * factor, y + c.y * factor, r * factor, *turn, role, line, step, name
+            )
         case Loop():
             return _run(shape, stand, role, line, step, name)
         case Line():
@@ -268,7 +315,9 @@ def _dashed(mark: Mark) -> Mark:
     """Give a hidden stroke dashes that begin and end on its ends."""
     match mark:
         case DrawnLine():
-            return replace(mark, dash=hidden_dashes(math.hypot(mark.x2 - mark.x1, mark.y2 - mark.y1)))
+            return replace(
+                mark, dash=hidden_dashes(math.hypot(mark.x2 - mark.x1, mark.y2 - mark.y1))
+            )
         case DrawnArc():
             return replace(mark, dash=hidden_dashes(abs(math.radians(mark.sweep)) * mark.r))
         case DrawnCircle():
@@ -314,7 +363,8 @@ def _ground(sheet: Sheet) -> list[Mark]:
     directions = {"squares": ((1.0, 0.0), (0.0, 1.0))}.get(
         sheet.ground, ((0.0, 1.0), (math.cos(math.pi / 6), 0.5), (-math.cos(math.pi / 6), 0.5))
     )
-    # On isometric paper the sides of the rhombs are the squares; ruled lines lie √3/2 of them apart.
+    # On isometric paper the sides of the rhombs are the squares; ruled lines lie √3/2 of them
+    # apart.
     apart = sheet.square * (1.0 if sheet.ground == "squares" else math.sqrt(3) / 2)
     marks: list[Mark] = []
     for dx, dy in directions:
@@ -331,7 +381,10 @@ def _ground(sheet: Sheet) -> list[Mark]:
 def _clipped(through: Point, ahead: Point, low: Point, high: Point) -> tuple[Point, Point] | None:
     """Return what of an endless line lies in a box."""
     start, end = -math.inf, math.inf
-    for place, step, least, most in ((through.x, ahead.x, low.x, high.x), (through.y, ahead.y, low.y, high.y)):
+    for place, step, least, most in (
+        (through.x, ahead.x, low.x, high.x),
+        (through.y, ahead.y, low.y, high.y),
+    ):
         if abs(step) < NOUGHT:
             if not least <= place <= most:
                 return None
@@ -355,12 +408,19 @@ Field = tuple[str, str, float, float]
 
 
 def _strip(solution: Solution, sheet: Sheet) -> list[Mark]:
-    """Draw the title block (fields after ISO 7200): one row, and a second where a `title` statement fills it."""
+    """Draw the title block (fields after ISO 7200): one row, and a second where a `title` statement
+    fills it."""
     low = sheet.height - sheet.border - sheet.strip if sheet.strip_on_top else sheet.border
     said_so = (
-        any(str(clause).startswith("isometric ") for clause in solution.sheet.clauses) if solution.sheet else False
+        any(str(clause).startswith("isometric ") for clause in solution.sheet.clauses)
+        if solution.sheet
+        else False
     )
-    school = (" isometric projection" if is_projected(solution.sheet) else " isometric drawing") if said_so else ""
+    school = (
+        (" isometric projection" if is_projected(solution.sheet) else " isometric drawing")
+        if said_so
+        else ""
+    )
     first: list[Field] = [
         ("TITLE", solution.title, 0.0, 3.5),
         ("DRAWING", solution.drawing, 0.5, 3.5),
@@ -379,13 +439,19 @@ def _strip(solution: Solution, sheet: Sheet) -> list[Mark]:
         ("PROJECTION", "", 0.85, 2.5),
     ]
     symbol = _projection(said.get("projection", ""), low, sheet)
-    return [*_row(second, low, SECOND_ROW, sheet), *_row(first, low + SECOND_ROW, STRIP, sheet), *symbol]
+    return [
+        *_row(second, low, SECOND_ROW, sheet),
+        *_row(first, low + SECOND_ROW, STRIP, sheet),
+        *symbol,
+    ]
 
 
 def title_fields(solution: Solution) -> dict[str, str]:
     """Return what the title statements of a plan say."""
     notes = (note for entry in solution.entries if entry.made for note in entry.made.notes)
-    return {key: text for note in notes if isinstance(note, TitleFields) for key, text in note.fields}
+    return {
+        key: text for note in notes if isinstance(note, TitleFields) for key, text in note.fields
+    }
 
 
 def _row(fields: Sequence[Field], low: float, tall: float, sheet: Sheet) -> list[Mark]:
@@ -408,31 +474,46 @@ def _row(fields: Sequence[Field], low: float, tall: float, sheet: Sheet) -> list
 
 
 SMALLEST_LETTERS = 1.8
-"""Letters of a strip are not made smaller than this, mm; what is longer still stands in two rows."""
+"""Letters of a strip are not made smaller than this, mm; what is longer still stands in two
+rows."""
 
 
 def _fitted(text: str, x: float, base: float, height: float, room: float) -> list[Mark]:
-    """Letter a field as large as it goes into its room; in two rows, at a word, where one would be too small."""
+    """Letter a field as large as it goes into its room; in two rows, at a word, where one would be
+    too small."""
     long = wide(text, height)
     if long <= room:
         return [Lettering(text, x, base, height)]
     if height * room / long >= SMALLEST_LETTERS:
         return [Lettering(text, x, base, height * room / long)]
     words = text.split()
-    cuts = [(" ".join(words[:at]), " ".join(words[at:])) for at in range(1, len(words))] or [(text, "")]
+    cuts = [(" ".join(words[:at]), " ".join(words[at:])) for at in range(1, len(words))] or [
+        (text, "")
+    ]
     rows = min(cuts, key=lambda pair: max(wide(part, 1.0) for part in pair))
     small = min(SMALLEST_LETTERS, room / max(wide(part, 1.0) for part in rows))
-    return [Lettering(part, x, base + (small + 0.6) * (1 - row) - 0.4, small) for row, part in enumerate(rows) if part]
+    return [
+        Lettering(part, x, base + (small + 0.6) * (1 - row) - 0.4, small)
+        for row, part in enumerate(rows)
+        if part
+    ]
 
 
 def _projection(which: str, low: float, sheet: Sheet) -> list[Mark]:
-    """Draw the symbol of the projection: a cone's side and its end view, the end on the side the school asks for."""
+    """Draw the symbol of the projection: a cone's side and its end view, the end on the side the
+    school asks for."""
     if not which:
         return []
     left, wide = sheet.left, sheet.width - sheet.border - sheet.left
     x, y = left + wide * 0.97, low + SECOND_ROW / 2
     end, side = (x, x - 9.0) if which == "first" else (x - 9.0, x)
-    corners = [(side - 3, y - 1.3), (side + 3, y - 2.6), (side + 3, y + 2.6), (side - 3, y + 1.3), (side - 3, y - 1.3)]
+    corners = [
+        (side - 3, y - 1.3),
+        (side + 3, y - 2.6),
+        (side + 3, y + 2.6),
+        (side - 3, y + 1.3),
+        (side - 3, y - 1.3),
+    ]
     cone: list[Mark] = [DrawnLine(*a, *b, "strip") for a, b in pairwise(corners)]
     return [*cone, DrawnCircle(end, y, 2.6, "strip"), DrawnCircle(end, y, 1.3, "strip")]
 
@@ -441,7 +522,8 @@ _OUTLINED: Kept[Occupied] = Kept(KEPT_PIECES)
 
 
 def _outlined(solution: Solution, sheet: Sheet) -> Occupied:
-    """Return where outlines run, mm from the datum; nothing of a view that is too far across to be finished."""
+    """Return where outlines run, mm from the datum; nothing of a view that is too far across to be
+    finished."""
     made = [entry.made for entry in solution.entries if entry.made]
     loops = [loop for m in made for loop in m.loops] if sheet.is_finished else []
     factor = sheet.factor
@@ -454,7 +536,8 @@ def _outlined(solution: Solution, sheet: Sheet) -> Occupied:
 
 
 def _dimensioned(sheet: Sheet) -> list[Occupied]:
-    """Return where dimensions and their figures stand, mm from the datum; nothing where there are none."""
+    """Return where dimensions and their figures stand, mm from the datum; nothing where there are
+    none."""
     if not sheet.finish:
         return []
     found = Occupied((), 1.0)

@@ -1,4 +1,5 @@
-"""Pictures of what a kit holds, life-size where they are small enough: one for each of its items."""
+"""Pictures of what a kit holds, life-size where they are small enough: one for each of its
+items."""
 
 from __future__ import annotations
 
@@ -35,8 +36,12 @@ def _faces() -> DisplayList:
     for row, (name, step) in enumerate((("1:2", 5.0), ("1:5", 2.0))):
         base = 16.0 - 10 * row
         marks += [DrawnLine(28, base, 82, base, "outline"), Lettering(name, 30, base - 6, 2.5)]
-        marks += [DrawnLine(28 + n * step, base, 28 + n * step, base - (4 if n % 5 == 0 else 2), "construction")
-                  for n in range(int(54 / step) + 1)]  # fmt: skip
+        marks += [
+            DrawnLine(
+                28 + n * step, base, 28 + n * step, base - (4 if n % 5 == 0 else 2), "construction"
+            )
+            for n in range(int(54 / step) + 1)
+        ]
     return DisplayList(86, 22, tuple(marks))
 
 
@@ -51,14 +56,19 @@ def _template() -> DisplayList:
 
 
 def _ellipses() -> DisplayList:
-    """Return an isometric template: holes named by the circle, sqrt(3/2) long and sqrt(1/2) wide for each 1 of it."""
+    """Return an isometric template: holes named by the circle, sqrt(3/2) long and sqrt(1/2) wide
+    for each 1 of it."""
     marks = _closed([(1, 1), (79, 1), (79, 27), (1, 27)])
     x = 5.0
     for wide in (6, 9, 12, 15):
         a, b = wide / 2 * math.sqrt(1.5), wide / 2 * math.sqrt(0.5)
         turns = [math.tau * k / 48 for k in range(49)]
         marks.append(
-            DrawnRun(tuple((x + a + a * math.cos(t), 12 + b * math.sin(t), 0.0) for t in turns), False, "outline")
+            DrawnRun(
+                tuple((x + a + a * math.cos(t), 12 + b * math.sin(t), 0.0) for t in turns),
+                False,
+                "outline",
+            )
         )
         marks.append(Lettering(str(wide), x + a, 21, 2.0, "middle"))
         x += 2 * a + 4
@@ -68,7 +78,9 @@ def _ellipses() -> DisplayList:
 def _squares() -> DisplayList:
     low, side = 3.0, 34.0
     marks = _closed([(3, low), (3 + side, low), (3, low + side)], "outline")
-    marks += _closed([(44, low), (44 + side, low), (44, low + side * math.tan(math.radians(30)))], "outline")
+    marks += _closed(
+        [(44, low), (44 + side, low), (44, low + side * math.tan(math.radians(30)))], "outline"
+    )
     return DisplayList(86, 40, tuple(marks))
 
 
@@ -90,8 +102,11 @@ def _curve() -> DisplayList:
     low = min(y for _, y in run)
     left = min(x for x, _ in run)
     corners = tuple((x - left + 3, y - low + 3, 0.0) for x, y in run)
-    return DisplayList(max(x for x, _, _ in corners) + 3, max(y for _, y, _ in corners) + 3,
-                       (DrawnRun(corners, False, "outline"),))  # fmt: skip
+    return DisplayList(
+        max(x for x, _, _ in corners) + 3,
+        max(y for _, y, _ in corners) + 3,
+        (DrawnRun(corners, False, "outline"),),
+    )
 
 
 def _pencils() -> DisplayList:
@@ -99,7 +114,10 @@ def _pencils() -> DisplayList:
     for row in range(2):
         y = 6.0 + 14 * row
         marks += _closed([(20, y - 2.5), (80, y - 2.5), (80, y + 2.5), (20, y + 2.5)], "outline")
-        marks += [DrawnLine(20, y - 2.5, 8, y - 0.4, "outline"), DrawnLine(20, y + 2.5, 8, y + 0.4, "outline")]
+        marks += [
+            DrawnLine(20, y - 2.5, 8, y - 0.4, "outline"),
+            DrawnLine(20, y + 2.5, 8, y + 0.4, "outline"),
+        ]
         marks.append(DrawnLine(3, y, 8, y, "outline" if row else "construction"))
     return DisplayList(84, 26, tuple(marks))
 
@@ -117,11 +135,21 @@ def _papers() -> DisplayList:
 
 
 _PICTURES: dict[str, Callable[[], DisplayList]] = {
-    "graduation": _rule, "faces": _faces, "compass": lambda: _legs("compass"), "beam": lambda: _legs("beam compass"),
-    "dividers": lambda: _legs("dividers"), "template_holes": _template, "ellipse_holes": _ellipses,
-    "set_squares": _squares, "adjustable_square": _adjustable, "protractor": lambda: angle_picture(35, "protractor"),
-    "french_curves": _curve, "pencils": _pencils, "papers": _papers, "guide": lambda: angle_picture(0, "T-square"),
-}  # fmt: skip
+    "graduation": _rule,
+    "faces": _faces,
+    "compass": lambda: _legs("compass"),
+    "beam": lambda: _legs("beam compass"),
+    "dividers": lambda: _legs("dividers"),
+    "template_holes": _template,
+    "ellipse_holes": _ellipses,
+    "set_squares": _squares,
+    "adjustable_square": _adjustable,
+    "protractor": lambda: angle_picture(35, "protractor"),
+    "french_curves": _curve,
+    "pencils": _pencils,
+    "papers": _papers,
+    "guide": lambda: angle_picture(0, "T-square"),
+}
 
 
 def instrument_picture(item: str) -> DisplayList:

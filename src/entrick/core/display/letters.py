@@ -24,7 +24,8 @@ _AROUND: tuple[tuple[float, float, Literal["start", "end"]], ...] = tuple(
     for out in (0.0, 2.5, 5.0)
     for side, rise in ((1, 1.2), (1, -3.4), (-1, 1.2), (-1, -3.4))
 )
-"""The sides of a point on which its name may stand: from the point to the foot of the letters, mm."""
+"""The sides of a point on which its name may stand: from the point to the foot of the letters,
+mm."""
 
 _FURTHEST = 1.4 + 5.0
 """How far from its point a name may begin, mm."""
@@ -46,7 +47,8 @@ def _cells(box: Box) -> list[Cell]:
 
 
 def _room(letter: Letter) -> Box:
-    """Return the box in which a name lies, and a dot or name as far from its middle, whichever side it takes."""
+    """Return the box in which a name lies, and a dot or name as far from its middle, whichever side
+    it takes."""
     text, at, _, _ = letter
     wide, tall = 2 * _half(text) + _FURTHEST, LETTER + _FURTHEST
     return Box(at.x - wide, at.y - tall, at.x + wide, at.y + tall)
@@ -78,17 +80,24 @@ _LAST: dict[str, tuple[dict[int, tuple[Lettered, tuple[int, ...]]], Sequence[Occ
 """The sheet that was lettered last: what stood where, and the sides that were chosen."""
 
 
-def sides_again(all_lettered: Sequence[Lettered], standing: Sequence[Occupied]) -> list[tuple[int, ...]]:
-    """Choose as `sides` does: a name near which nothing has changed since the last time keeps its side."""
+def sides_again(
+    all_lettered: Sequence[Lettered], standing: Sequence[Occupied]
+) -> list[tuple[int, ...]]:
+    """Choose as `sides` does: a name near which nothing has changed since the last time keeps its
+    side."""
     before, stood = _LAST.get("", ({}, ()))
     changed = _changed(stood, standing) if before else None
     found = sides(all_lettered, standing, before, changed)
-    _LAST[""] = {id(each): (each, own) for each, own in zip(all_lettered, found, strict=True)}, standing
+    _LAST[""] = (
+        {id(each): (each, own) for each, own in zip(all_lettered, found, strict=True)},
+        standing,
+    )
     return found
 
 
 def _changed(stood: Sequence[Occupied], standing: Sequence[Occupied]) -> set[Cell] | None:
-    """Return the cells in which strokes or boxes have come or gone; None where it is another sort of sheet."""
+    """Return the cells in which strokes or boxes have come or gone; None where it is another sort
+    of sheet."""
     if len(stood) != len(standing):
         return None
     found = set[Cell]()
@@ -103,10 +112,13 @@ def _changed(stood: Sequence[Occupied], standing: Sequence[Occupied]) -> set[Cel
 
 
 def sides(
-    all_lettered: Sequence[Lettered], standing: Sequence[Occupied],
-    before: dict[int, tuple[Lettered, tuple[int, ...]]] | None = None, changed: set[Cell] | None = None,
-) -> list[tuple[int, ...]]:  # fmt: skip
-    """Choose for each name the side of its point where it covers the fewest other names, dots, outlines and dimensions.
+    all_lettered: Sequence[Lettered],
+    standing: Sequence[Occupied],
+    before: dict[int, tuple[Lettered, tuple[int, ...]]] | None = None,
+    changed: set[Cell] | None = None,
+) -> list[tuple[int, ...]]:
+    """Choose for each name the side of its point where it covers the fewest other names, dots,
+    outlines and dimensions.
 
     Parameters
     ----------
@@ -117,7 +129,8 @@ def sides(
     before : dict
         By identity, what was lettered before, and how.
     changed : set of cell
-        Where outlines and dimensions are not as they were; None where nothing of before is to be kept.
+        Where outlines and dimensions are not as they were; None where nothing of before is to be
+        kept.
 
     Returns
     -------
@@ -129,7 +142,9 @@ def sides(
     for key, (gone, own) in before.items():
         if key not in here:
             changed.update(cell for cell, _ in gone.placed_dots)
-            changed.update(_middle_cell(letter, side) for letter, side in zip(gone.letters, own, strict=True))
+            changed.update(
+                _middle_cell(letter, side) for letter, side in zip(gone.letters, own, strict=True)
+            )
     taken: dict[Cell, list[Point]] = {}
     for each in all_lettered:
         for cell, dot in each.placed_dots:
@@ -137,14 +152,18 @@ def sides(
         if id(each) not in before:
             changed.update(cell for cell, _ in each.placed_dots)
     return [
-        _of_one(each, before.get(id(each)), changed, taken, standing) if each.letters else () for each in all_lettered
+        _of_one(each, before.get(id(each)), changed, taken, standing) if each.letters else ()
+        for each in all_lettered
     ]
 
 
 def _of_one(
-    each: Lettered, known: tuple[Lettered, tuple[int, ...]] | None, changed: set[Cell],
-    taken: dict[Cell, list[Point]], standing: Sequence[Occupied],
-) -> tuple[int, ...]:  # fmt: skip
+    each: Lettered,
+    known: tuple[Lettered, tuple[int, ...]] | None,
+    changed: set[Cell],
+    taken: dict[Cell, list[Point]],
+    standing: Sequence[Occupied],
+) -> tuple[int, ...]:
     chosen = []
     for index, (letter, (room, cells)) in enumerate(zip(each.letters, each.rooms, strict=True)):
         if known is not None and changed.isdisjoint(cells):
@@ -163,7 +182,8 @@ def _of_one(
 
 
 def _chosen(letter: Letter, room: Box, near: Sequence[Point], standing: Sequence[Occupied]) -> int:
-    """Return the side of a point where its name covers least, the nearest of those that cover as little."""
+    """Return the side of a point where its name covers least, the nearest of those that cover as
+    little."""
     # Where it is so crowded no side is better than another.
     if len(near) > CROWDED:
         return 0
@@ -181,7 +201,9 @@ def _middle_cell(letter: Letter, side: int) -> Cell:
     return _cell(_middle(letter[1], _half(letter[0]), side))
 
 
-def _freest(at: Point, half: float, near: Sequence[Point], strokes: Sequence[Segment], boxes: Sequence[Box]) -> int:
+def _freest(
+    at: Point, half: float, near: Sequence[Point], strokes: Sequence[Segment], boxes: Sequence[Box]
+) -> int:
     best, least, tall = 0, math.inf, LETTER / 2
     for side in range(len(_AROUND)):
         x, y = _middle(at, half, side)

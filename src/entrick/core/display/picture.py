@@ -1,4 +1,5 @@
-"""Pictures of instruments at their setting, life-size: the compass over a rule, a direction at its angle."""
+"""Pictures of instruments at their setting, life-size: the compass over a rule, a direction at its
+angle."""
 
 from __future__ import annotations
 
@@ -24,7 +25,9 @@ CLOSEST = 0.15
 """Graduations nearer than this, mm, run together: the coarser ones are drawn."""
 
 
-def compass_over_rule(opening: float, unit: Unit, graduation: Fraction, tool: str = "compass") -> DisplayList:
+def compass_over_rule(
+    opening: float, unit: Unit, graduation: Fraction, tool: str = "compass"
+) -> DisplayList:
     """Draw an opening over a rule, life-size.
 
     Parameters
@@ -36,7 +39,8 @@ def compass_over_rule(opening: float, unit: Unit, graduation: Fraction, tool: st
     graduation : Fraction
         Finest graduation, in `unit`.
     tool : str
-        "compass", "beam compass", "dividers", or what is laid along the rule: "rule", "straightedge", "pencil".
+        "compass", "beam compass", "dividers", or what is laid along the rule: "rule",
+        "straightedge", "pencil".
 
     Returns
     -------
@@ -57,11 +61,18 @@ def compass_over_rule(opening: float, unit: Unit, graduation: Fraction, tool: st
     if legs:
         marks.extend(_legs(left, end, base, tool))
     else:
-        marks.extend([DrawnLine(left, base, left, base + 6, "outline"), DrawnLine(end, base, end, base + 6, "outline")])
+        marks.extend(
+            [
+                DrawnLine(left, base, left, base + 6, "outline"),
+                DrawnLine(end, base, end, base + 6, "outline"),
+            ]
+        )
     return DisplayList(end + 12, base + (34 if legs else 10), tuple(marks))
 
 
-def _rule(left: float, base: float, wide: float, hidden: float, unit: Unit, graduation: Fraction) -> list[Mark]:
+def _rule(
+    left: float, base: float, wide: float, hidden: float, unit: Unit, graduation: Fraction
+) -> list[Mark]:
     mm = float(unit.mm)
     marks: list[Mark] = []
     last = math.ceil((wide + 6) / mm / float(graduation))
@@ -74,7 +85,9 @@ def _rule(left: float, base: float, wide: float, hidden: float, unit: Unit, grad
             marks.append(DrawnLine(start, base - 11, end, base - 11, "construction"))
     step = float(graduation) * mm
     before = min(last, math.ceil((break_from - 1 - left) / step)) if hidden else last
-    after = max(before + 1, math.floor((break_to + 1 + hidden - left) / step)) if hidden else last + 1
+    after = (
+        max(before + 1, math.floor((break_to + 1 + hidden - left) / step)) if hidden else last + 1
+    )
     for index in (*range(before + 1), *range(after, last + 1)):
         value = index * graduation
         x = left + float(value) * mm
@@ -132,19 +145,21 @@ def _legs(left: float, right: float, base: float, tool: str) -> list[Mark]:
 
 
 STACKED = {15: (45, -30), 75: (30, 45)}
-"""How two set squares stand on each other for a direction: the first on the T-square, the second on its edge."""
+"""How two set squares stand on each other for a direction: the first on the T-square, the second on
+its edge."""
 
 
 def angle_picture(degrees: float, tool: str) -> DisplayList:
-    """Draw a direction over the T-square with the instrument that gives it in its position, the angle counted from the
-    right.
+    """Draw a direction over the T-square with the instrument that gives it in its position, the
+    angle counted from the right.
 
     Parameters
     ----------
     degrees : float
         Direction of the line; shown between 0 and 180.
     tool : str
-        "T-square", "T-square and set square", a set square, "both set squares together" or "protractor".
+        "T-square", "T-square and set square", a set square, "both set squares together" or
+        "protractor".
     """
     turned = degrees % 180
     centre, reach = 45.0, 34.0
@@ -162,7 +177,9 @@ def angle_picture(degrees: float, tool: str) -> DisplayList:
     elif "square" in tool and turned > 0 and tool != "T-square":
         # Seen from the back of the sheet a direction beyond 90° is one before it.
         back = turned > 90
-        first, more = STACKED.get(round(180 - turned if back else turned), (180 - turned if back else turned, 0.0))
+        first, more = STACKED.get(
+            round(180 - turned if back else turned), (180 - turned if back else turned, 0.0)
+        )
         for start, stop in ((0.0, first), (first, first + more)) if more else ((0.0, first),):
             if back:
                 start, stop = 180 - start, 180 - stop
@@ -179,7 +196,8 @@ def _closed(corners: list[tuple[float, float]]) -> list[Mark]:
 
 
 def _set_square(centre: float, reach: float, start: float, stop: float) -> list[Mark]:
-    """Return a set square with one corner at the centre, from one direction to another; it is right-angled."""
+    """Return a set square with one corner at the centre, from one direction to another; it is
+    right-angled."""
     wide = abs(stop - start)
     along = reach * (math.cos(math.radians(wide)) if wide < 90 else math.tan(math.radians(30)))
     return _closed([(centre, 6.0), _at(centre, along, start), _at(centre, reach, stop)])
@@ -189,7 +207,9 @@ def _protractor(centre: float) -> list[Mark]:
     marks: list[Mark] = [DrawnArc(centre, 6, 30, 0, 180, "construction")]
     for degrees in range(0, 181, 10):
         inner = 27 if degrees % 30 else 25
-        marks.append(DrawnLine(*_at(centre, inner, degrees), *_at(centre, 30, degrees), "construction"))
+        marks.append(
+            DrawnLine(*_at(centre, inner, degrees), *_at(centre, 30, degrees), "construction")
+        )
     return marks
 
 
@@ -209,6 +229,12 @@ def template_picture(diameter: float, unit: Unit) -> DisplayList:
     marks.append(DrawnCircle(half, half, r, "outline"))
     for across, up in ((1, 0), (-1, 0), (0, 1), (0, -1)):
         marks.append(
-            DrawnLine(half + across * r, half + up * r, half + across * (r + 3), half + up * (r + 3), "outline")
+            DrawnLine(
+                half + across * r,
+                half + up * r,
+                half + across * (r + 3),
+                half + up * (r + 3),
+                "outline",
+            )
         )
     return DisplayList(2 * half, 2 * half, tuple(marks))

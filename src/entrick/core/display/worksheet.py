@@ -46,10 +46,15 @@ def draw_worksheet(sheet: Worksheet, unit: Unit, heading: Sequence[str] = ()) ->
     factor = float(ratio * unit.mm)
     page = (WIDE + 2 * EDGE, up * float(ratio) + 6.0 * len(heading) + 2 * EDGE)
     origin = Point(EDGE + (WIDE - across * float(ratio)) / 2, EDGE) - low * factor
-    board = Sheet(*page, 0.0, Scale(ratio), unit, origin, (origin + low * factor, origin + high * factor), ())
+    board = Sheet(
+        *page, 0.0, Scale(ratio), unit, origin, (origin + low * factor, origin + high * factor), ()
+    )
     marks = draw_lettered(sheet.strokes, board)
     view = View(factor, low * factor, high * factor, ())
-    marks += [moved(mark, origin.x, origin.y, 0, 0) for _, mark in finish([(0, note) for note in sheet.notes], view)]
+    marks += [
+        moved(mark, origin.x, origin.y, 0, 0)
+        for _, mark in finish([(0, note) for note in sheet.notes], view)
+    ]
     marks += [
         Lettering(text, EDGE, page[1] - EDGE - 4.0 - 6.0 * row, 3.5, "start", "lettering")
         for row, text in enumerate(heading)

@@ -1,4 +1,5 @@
-"""The drawing vocabulary: seven marks, in mm on paper from the lower left corner, angles in degrees."""
+"""The drawing vocabulary: seven marks, in mm on paper from the lower left corner, angles in
+degrees."""
 
 from __future__ import annotations
 
@@ -64,7 +65,8 @@ class DrawnRun:
     Attributes
     ----------
     corners : tuple of (x, y, bulge)
-        Where pieces begin, with the tangent of a quarter of the angle each turns through, 0 for a straight one.
+        Where pieces begin, with the tangent of a quarter of the angle each turns through, 0 for a
+        straight one.
     closed : bool
     oval : (cx, cy, ux, uy, ratio) or None
         The ellipse it draws, if it does: centre, half the long axis, short over long.
@@ -84,7 +86,10 @@ class DrawnRun:
     def stretches(self) -> tuple[tuple[float, float, float, float, float], ...]:
         """Start, end and bulge of every piece."""
         ends = (*self.corners[1:], self.corners[0]) if self.closed else self.corners[1:]
-        return tuple((x, y, u, v, bulge) for (x, y, bulge), (u, v, _) in zip(self.corners, ends, strict=False))
+        return tuple(
+            (x, y, u, v, bulge)
+            for (x, y, bulge), (u, v, _) in zip(self.corners, ends, strict=False)
+        )
 
 
 @dataclass(frozen=True, slots=True)
@@ -104,8 +109,8 @@ class DrawnDot:
 class Lettering:
     """Text with its baseline at (x, y), `height` of capitals in mm, turned by `angle`.
 
-    `slant` leans the letters, degrees to the right: with both, lettering lies on an isometric plane.
-    """
+    `slant` leans the letters, degrees to the right: with both, lettering lies on an isometric
+    plane."""
 
     text: str
     x: float
@@ -153,14 +158,26 @@ Mark = DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Lettering | Ar
 _ADVANCES = {
     letter: share
     for share, letters in {
-        0.35: "'′", 0.41: " !.:ijl|,;", 0.48: "[]I()t1", 0.53: '≈f"`', 0.59: "-″r{}", 0.68: "°svx", 0.7: "yz$*^–",
-        0.74: "kc²³Jeé", 0.81: "oö/_\\nuühabgpqäd", 0.89: "½¼¾⅛XZß+<=>?×±~", 0.93: "LYF#023456789GKSPC",
-        0.97: "ATVÄBDEwRHUÜ", 1.0: "NOQØÖ", 1.2: "&M%mW@", 1.4: "—",
+        0.35: "'′",
+        0.41: " !.:ijl|,;",
+        0.48: "[]I()t1",
+        0.53: '≈f"`',
+        0.59: "-″r{}",
+        0.68: "°svx",
+        0.7: "yz$*^–",
+        0.74: "kc²³Jeé",
+        0.81: "oö/_\\nuühabgpqäd",
+        0.89: "½¼¾⅛XZß+<=>?×±~",
+        0.93: "LYF#023456789GKSPC",
+        0.97: "ATVÄBDEwRHUÜ",
+        1.0: "NOQØÖ",
+        1.2: "&M%mW@",
+        1.4: "—",
     }.items()
     for letter in letters
-}  # fmt: skip
-"""How far each letter takes the next one on, as a share of the height of capitals: read off the lettering face, rounded
-up a little."""
+}
+"""How far each letter takes the next one on, as a share of the height of capitals: read off the
+lettering face, rounded up a little."""
 
 
 def wide(text: str, height: float) -> float:
@@ -174,7 +191,8 @@ def _advance(text: str) -> float:
 
 
 def reach(mark: Mark) -> tuple[tuple[float, float], ...]:
-    """Return places whose bounding box holds a mark; lettering is taken a little wider than it is."""
+    """Return places whose bounding box holds a mark; lettering is taken a little wider than it
+    is."""
     match mark:
         case DrawnLine():
             return (mark.x1, mark.y1), (mark.x2, mark.y2)
@@ -227,14 +245,15 @@ class DisplayList:
     width, height : float
         Paper, mm.
     marks : tuple of Mark
-        `line` is the line of the plan that made a mark (0 for the sheet itself), `step` the number of the board step
-        that draws it (0: always there), `name` what a click on it refers to.
+        `line` is the line of the plan that made a mark (0 for the sheet itself), `step` the number
+        of the board step that draws it (0: always there), `name` what a click on it refers to.
     factor : float
         Millimetres on paper for one plan unit.
     origin : (float, float)
         Where the datum stands.
     space : (left, lower, right, upper) or None
-        Inside the border and clear of the strip: light work stops there. None where it may go anywhere.
+        Inside the border and clear of the strip: light work stops there. None where it may go
+        anywhere.
     """
 
     width: float
@@ -247,7 +266,8 @@ class DisplayList:
 
 @dataclass(frozen=True)
 class Layer:
-    """What one step puts on the sheet, mm from the datum: an edit that only moves the view leaves it as it is."""
+    """What one step puts on the sheet, mm from the datum: an edit that only moves the view leaves
+    it as it is."""
 
     marks: tuple[Mark, ...]
 
@@ -289,5 +309,11 @@ class Drawing:
     def display(self) -> DisplayList:
         """Everything in its place on paper."""
         dx, dy = self.origin
-        laid = (moved(mark, dx, dy, mark.line, mark.step) for layer in self.layers for mark in layer.marks)
-        return DisplayList(self.width, self.height, (*self.ground, *laid), self.factor, self.origin, self.space)
+        laid = (
+            moved(mark, dx, dy, mark.line, mark.step)
+            for layer in self.layers
+            for mark in layer.marks
+        )
+        return DisplayList(
+            self.width, self.height, (*self.ground, *laid), self.factor, self.origin, self.space
+        )

@@ -1,4 +1,5 @@
-"""What finishes a drawing and keeps its size on paper at any scale: said here in plan units, drawn in `finish`."""
+"""What finishes a drawing and keeps its size on paper at any scale: said here in plan units, drawn
+in `finish`."""
 
 from __future__ import annotations
 
@@ -9,14 +10,16 @@ from ..geometry import Arc, Circle, Line, Loop, Point
 
 @dataclass(frozen=True, slots=True)
 class CentreLine:
-    """A chain line along something, running a little past it at both ends; past the view for an endless line."""
+    """A chain line along something, running a little past it at both ends; past the view for an
+    endless line."""
 
     along: Line | Circle | Arc
 
 
 @dataclass(frozen=True, slots=True)
 class Hatching:
-    """Even lines over the region that loops enclose, at an angle in degrees; `spacing` in mm on paper."""
+    """Even lines over the region that loops enclose, at an angle in degrees; `spacing` in mm on
+    paper."""
 
     loops: tuple[Loop, ...]
     angle: float = 45.0
@@ -33,13 +36,14 @@ class LinearDimension:
     way : str
         "level", "plumb" or "aligned".
     side : str
-        "above", "below", "left" or "right": where the dimension line stands; empty where one that lies along its
-        points takes the side away from the part.
+        "above", "below", "left" or "right": where the dimension line stands; empty where one that
+        lies along its points takes the side away from the part.
     row : int
         Dimension lines out from the view, the first 10 mm; 0 for the first that is free.
     text : str
     off : Point or None
-        Direction of the extension lines where they are not square to the dimension line: an isometric axis.
+        Direction of the extension lines where they are not square to the dimension line: an
+        isometric axis.
     """
 
     first: Point
@@ -53,7 +57,8 @@ class LinearDimension:
 
 @dataclass(frozen=True, slots=True)
 class RoundDimension:
-    """A radius or diameter with its leader; `angle` in degrees where the leader meets it, None for a free place."""
+    """A radius or diameter with its leader; `angle` in degrees where the leader meets it, None for
+    a free place."""
 
     circle: Circle | Arc
     text: str
@@ -62,7 +67,8 @@ class RoundDimension:
 
 @dataclass(frozen=True, slots=True)
 class AngleDimension:
-    """The angle from one direction to another about a corner, counter-clockwise; `radius` mm on paper."""
+    """The angle from one direction to another about a corner, counter-clockwise; `radius` mm on
+    paper."""
 
     corner: Point
     first: float
@@ -75,8 +81,8 @@ class AngleDimension:
 class Label:
     """Words beside a place; with a leader when `target` is given. Height in mm on paper.
 
-    Where it stands by something drawn so many `times` as large as the view, the scale of that follows the words.
-    """
+    Where it stands by something drawn so many `times` as large as the view, the scale of that
+    follows the words."""
 
     text: str
     at: Point

@@ -33,7 +33,8 @@ class Tool(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Stroke:
-    """One thing drawn: a shape, its role, and a name to letter beside it. A run is one curve to the eye."""
+    """One thing drawn: a shape, its role, and a name to letter beside it. A run is one curve to the
+    eye."""
 
     shape: Shape | Loop
     role: Role = Role.CONSTRUCTION

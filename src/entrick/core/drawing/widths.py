@@ -1,4 +1,5 @@
-"""Line kinds: told apart by weight and dash only, as on paper (after ISO 128: thin to thick is 1 : 2)."""
+"""Line kinds: told apart by weight and dash only, as on paper (after ISO 128: thin to thick is 1 :
+2)."""
 
 from __future__ import annotations
 

@@ -1,7 +1,8 @@
-"""Finishing: dimensions, centre lines, hatching, labels, drawn at their size on paper whatever the scale.
+"""Finishing: dimensions, centre lines, hatching, labels, drawn at their size on paper whatever the
+scale.
 
-Everything here is in mm on paper from the datum, so that the room it takes is known before the view is placed.
-"""
+Everything here is in mm on paper from the datum, so that the room it takes is known before the view
+is placed."""
 
 from .layout import finish
 from .style import Finished, View

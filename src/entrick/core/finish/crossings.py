@@ -13,7 +13,8 @@ Segment = tuple[float, float, float, float]
 
 
 def crossings(marks: Sequence[Mark]) -> float:
-    """Return the number of crossings among dimension and extension lines, a long line counting a little.
+    """Return the number of crossings among dimension and extension lines, a long line counting a
+    little.
 
     Parameters
     ----------
@@ -23,9 +24,14 @@ def crossings(marks: Sequence[Mark]) -> float:
     Returns
     -------
     float
-        A crossing counts 1; 100 mm of line counts 0.1, so that of two ways without a crossing the shorter one wins.
+        A crossing counts 1; 100 mm of line counts 0.1, so that of two ways without a crossing the
+        shorter one wins.
     """
-    lines = [(m.x1, m.y1, m.x2, m.y2) for m in marks if isinstance(m, DrawnLine) and m.role == "dimension"]
+    lines = [
+        (m.x1, m.y1, m.x2, m.y2)
+        for m in marks
+        if isinstance(m, DrawnLine) and m.role == "dimension"
+    ]
     length = sum(math.hypot(x2 - x1, y2 - y1) for x1, y1, x2, y2 in lines)
     return sum(_cross(a, b) for a, b in combinations(lines, 2)) + length / 1000
 

@@ -40,8 +40,15 @@ def finish(notes: Sequence[tuple[int, Note]], view: View) -> tuple[Finished, ...
     """
     if not notes:
         return ()
-    chains = [mark for _, note in notes if isinstance(note, CentreLine) for mark in centre_line(note, view)]
-    straight_ones = [(Point(m.x1, m.y1), Point(m.x2, m.y2)) for m in chains if isinstance(m, DrawnLine)]
+    chains = [
+        mark
+        for _, note in notes
+        if isinstance(note, CentreLine)
+        for mark in centre_line(note, view)
+    ]
+    straight_ones = [
+        (Point(m.x1, m.y1), Point(m.x2, m.y2)) for m in chains if isinstance(m, DrawnLine)
+    ]
     view = replace(view, chains=tuple(straight_ones))
     taken = Occupied(view.outlines, view.factor)
     drawn: list[Finished] = []
@@ -67,7 +74,8 @@ def finish(notes: Sequence[tuple[int, Note]], view: View) -> tuple[Finished, ...
                 drawn += [(line, mark) for mark in scale_bar(note, view)]
             case RotationArrow():
                 drawn += [(line, mark) for mark in rotation_arrow(note, view)]
-    # Hatching comes last and is broken round the figures in it, as a drafter letters first and hatches after.
+    # Hatching comes last and is broken round the figures in it, as a drafter letters first and
+    # hatches after.
     for line, note in notes:
         if isinstance(note, Hatching):
             drawn += [(line, mark) for mark in hatched(note, view, taken)]

@@ -42,7 +42,12 @@ class Occupied:
         return [
             (a, b, c, d)
             for a, b, c, d in self._near(box)
-            if not ((a < x0 and c < x0) or (a > x1 and c > x1) or (b < y0 and d < y0) or (b > y1 and d > y1))
+            if not (
+                (a < x0 and c < x0)
+                or (a > x1 and c > x1)
+                or (b < y0 and d < y0)
+                or (b > y1 and d > y1)
+            )
         ]
 
     def boxes_in(self, box: Box) -> list[Box]:
@@ -55,7 +60,12 @@ class Occupied:
         count = 3 * len(self.boxes_in(box))
         for segment in self._near(box):
             a, b, c, d = segment
-            if not ((a < x0 and c < x0) or (a > x1 and c > x1) or (b < y0 and d < y0) or (b > y1 and d > y1)):
+            if not (
+                (a < x0 and c < x0)
+                or (a > x1 and c > x1)
+                or (b < y0 and d < y0)
+                or (b > y1 and d > y1)
+            ):
                 count += cuts(segment, box)
         return count
 
@@ -93,7 +103,8 @@ _OF_LOOPS: Kept[list[tuple[tuple[int, int], list[Segment]]]] = Kept(KEPT_PIECES)
 
 
 def _of_loop(loop: Loop, factor: float) -> list[tuple[tuple[int, int], list[Segment]]]:
-    """Return the strokes of an outline by squares; one that was asked about before is not gone along again."""
+    """Return the strokes of an outline by squares; one that was asked about before is not gone
+    along again."""
     key = (id(loop), factor)
     found = _OF_LOOPS.recall(key)
     if found is None:
@@ -106,15 +117,21 @@ def _of_loop(loop: Loop, factor: float) -> list[tuple[tuple[int, int], list[Segm
 
 
 def _sort_in(cells: dict[tuple[int, int], list[Segment]], segment: Segment) -> None:
-    """Put a stroke into every square its halves, quarters and so on reach: long slanted ones do not fill a box."""
+    """Put a stroke into every square its halves, quarters and so on reach: long slanted ones do not
+    fill a box."""
     a, b, c, d = segment
-    first, last = (math.floor(a / CELL), math.floor(b / CELL)), (math.floor(c / CELL), math.floor(d / CELL))
+    first, last = (
+        (math.floor(a / CELL), math.floor(b / CELL)),
+        (math.floor(c / CELL), math.floor(d / CELL)),
+    )
     if first == last:
         cells.setdefault(first, []).append(segment)
         return
     if first[0] == last[0] or first[1] == last[1]:
         columns, rows = (sorted(pair) for pair in zip(first, last, strict=True))
-        reached = {(i, j) for i in range(columns[0], columns[1] + 1) for j in range(rows[0], rows[1] + 1)}
+        reached = {
+            (i, j) for i in range(columns[0], columns[1] + 1) for j in range(rows[0], rows[1] + 1)
+        }
     else:
         reached = set[tuple[int, int]]()
         parts = math.ceil(max(abs(c - a), abs(d - b)) / CELL)
@@ -145,7 +162,8 @@ def cuts(segment: Segment, box: Box) -> bool:
 
 
 def stretch_in(segment: Segment, box: Box) -> tuple[float, float] | None:
-    """Return from which to which share of a segment it lies in a box (clipping against its four sides)."""
+    """Return from which to which share of a segment it lies in a box (clipping against its four
+    sides)."""
     (a, b, c, d), (x0, y0, x1, y1) = segment, box
     low, high = 0.0, 1.0
     for start, run, least, most in ((a, c - a, x0, x1), (b, d - b, y0, y1)):

@@ -21,13 +21,23 @@ def centre_line(note: CentreLine, view: View) -> Iterator[Mark]:
         case Circle(centre=c, radius=r):
             round_ = r * factor
             spot = c * factor
-            yield DrawnCircle(spot.x, spot.y, round_, "centre", dash=centre_dashes(math.tau * round_, True))
+            yield DrawnCircle(
+                spot.x, spot.y, round_, "centre", dash=centre_dashes(math.tau * round_, True)
+            )
         case Arc(centre=c, radius=r, start=start, sweep=sweep):
             more = OVER / (r * factor) * math.copysign(1, sweep)
             start, sweep = start - more, sweep + 2 * more
             dash = centre_dashes(abs(sweep) * r * factor)
             spot = c * factor
-            yield DrawnArc(spot.x, spot.y, r * factor, math.degrees(start), math.degrees(sweep), "centre", dash=dash)
+            yield DrawnArc(
+                spot.x,
+                spot.y,
+                r * factor,
+                math.degrees(start),
+                math.degrees(sweep),
+                "centre",
+                dash=dash,
+            )
         case Line():
             ends = _run_past(curve, view)
             if ends:
@@ -39,7 +49,9 @@ def _run_past(line: Line, view: View) -> tuple[Point, Point] | None:
     """Return the ends on paper: a little past its own, or past the view for an endless one."""
     ahead = line.direction
     if line.start is not None and line.end is not None:
-        return line.at(line.start) * view.factor - ahead * OVER, line.at(line.end) * view.factor + ahead * OVER
+        return line.at(line.start) * view.factor - ahead * OVER, line.at(
+            line.end
+        ) * view.factor + ahead * OVER
     through, start, end = line.through * view.factor, -math.inf, math.inf
     for place, step, least, most in (
         (through.x, ahead.x, view.low.x, view.high.x),

@@ -27,7 +27,11 @@ def _drawn_part(circle: Circle | Arc, view: View) -> Circle | Arc:
     ]
     if isinstance(circle, Arc) and circle in parts:
         return circle
-    return max(parts, key=lambda part: abs(part.sweep) if isinstance(part, Arc) else math.tau, default=circle)
+    return max(
+        parts,
+        key=lambda part: abs(part.sweep) if isinstance(part, Arc) else math.tau,
+        default=circle,
+    )
 
 
 _LEADERS = (7.0, 12.0, 18.0, 26.0)
@@ -35,8 +39,9 @@ _SLANTS = (45.0, 30.0, 60.0, 135.0, 150.0, 120.0, -45.0, -30.0, -60.0, -135.0, -
 
 
 LONG, STEEP, INWARD, CROSSING = 100.0, 0.3, 0.4, 0.5
-"""What a leader is worth against a covered stroke: a millimetre of length is 1/LONG of one; STEEP where it runs nearly
-level or plumb, INWARD where it lies inside the round, CROSSING for a stroke it crosses (by eye, no source)."""
+"""What a leader is worth against a covered stroke: a millimetre of length is 1/LONG of one; STEEP
+where it runs nearly level or plumb, INWARD where it lies inside the round, CROSSING for a stroke it
+crosses (by eye, no source)."""
 GOOD = 0.3
 """A leader this good is taken without looking at more slants (by eye, no source)."""
 
@@ -73,7 +78,9 @@ def round_dimension(note: RoundDimension, view: View, taken: Occupied) -> Iterat
     yield DrawnLine(end.x, end.y, landing.x, landing.y, "dimension")
     yield arrow(tip, (tip - end).unit)
     anchor = "start" if side > 0 else "end"
-    yield Lettering(note.text, landing.x + 0.6 * side, end.y - LETTERS / 2, LETTERS, anchor, "dimension")  # type: ignore[arg-type]
+    yield Lettering(
+        note.text, landing.x + 0.6 * side, end.y - LETTERS / 2, LETTERS, anchor, "dimension"
+    )  # type: ignore[arg-type]
 
 
 def _leader_angles(note: RoundDimension) -> Sequence[float]:
@@ -102,9 +109,15 @@ def angle(note: AngleDimension, view: View, taken: Occupied) -> Iterator[Mark]:
     room = ARROW / radius
     turned = 1 if abs(sweep) > 2.5 * room else -1
     for angle, way in ((start, -1), (start + sweep, 1)):
-        ahead = polar(1.0, angle + way * turned * (math.pi / 2 - room / 2)) * math.copysign(1, sweep)
+        ahead = polar(1.0, angle + way * turned * (math.pi / 2 - room / 2)) * math.copysign(
+            1, sweep
+        )
         yield arrow(corner + polar(radius, angle), ahead)
-    figures = [_figure(note, view, share, out) for out in (0.0, 3.0, 6.0) for share in (0.5, 0.3, 0.7, 0.15, 0.85)]
+    figures = [
+        _figure(note, view, share, out)
+        for out in (0.0, 3.0, 6.0)
+        for share in (0.5, 0.3, 0.7, 0.15, 0.85)
+    ]
     text = min(figures, key=lambda figure: taken.hits(box_of(figure)))
     taken.take(box_of(text))
     yield text
@@ -136,6 +149,8 @@ def label(note: Label, view: View, taken: Occupied) -> Iterator[Mark]:
     yield DrawnLine(at.x, at.y, landing.x, landing.y, "dimension")
     yield arrow(target, (target - at).unit)
     anchor = "start" if side > 0 else "end"
-    mark = Lettering(note.text, landing.x + 0.6 * side, at.y - note.height / 2, note.height, anchor, "label")  # type: ignore[arg-type]
+    mark = Lettering(
+        note.text, landing.x + 0.6 * side, at.y - note.height / 2, note.height, anchor, "label"
+    )  # type: ignore[arg-type]
     taken.take(box_of(mark))
     yield mark

@@ -15,7 +15,9 @@ from .occupied import Occupied
 from .style import ARROW, FIRST, LETTERS, NEXT, OFF, PAST, View, arrow, box_of
 
 
-def rows(notes: Sequence[tuple[int, Note]], view: View) -> Iterator[tuple[int, LinearDimension, int]]:
+def rows(
+    notes: Sequence[tuple[int, Note]], view: View
+) -> Iterator[tuple[int, LinearDimension, int]]:
     """Give every straight dimension its row: short ones inside, none over another."""
     linear = [(line, note) for line, note in notes if isinstance(note, LinearDimension)]
     linear.sort(key=lambda entry: (entry[1].row == 0, _span(entry[1])[1] - _span(entry[1])[0]))
@@ -31,7 +33,10 @@ def rows(notes: Sequence[tuple[int, Note]], view: View) -> Iterator[tuple[int, L
         row = note.row
         if row == 0:
             row = 1
-            while any(a < end - ROUND and b > start + ROUND for a, b in filled.get((note.way, note.side, row), [])):
+            while any(
+                a < end - ROUND and b > start + ROUND
+                for a, b in filled.get((note.way, note.side, row), [])
+            ):
                 row += 1
         filled.setdefault((note.way, note.side, row), []).append((start, end))
         yield line, note, row
@@ -41,13 +46,13 @@ MOST_ROWS = 6
 """Rows a slanted dimension may move out to keep its lettering clear."""
 
 INSIDE, OVER_LETTERS, OVER_OUTLINE, FURTHER = 4.0, 3.0, 1.5, 1.0
-"""What it costs a slanted dimension to stand in the part, its figure over something, its line across an outline, and a
-row further out (by eye, no source)."""
+"""What it costs a slanted dimension to stand in the part, its figure over something, its line
+across an outline, and a row further out (by eye, no source)."""
 
 
 def placed(note: LinearDimension, row: int, view: View, taken: Occupied) -> list[Mark]:
-    """Draw a straight dimension; one that lies along its points stands outside the part, and moves out until its
-    lettering is clear."""
+    """Draw a straight dimension; one that lies along its points stands outside the part, and moves
+    out until its lettering is clear."""
     if note.way != "aligned":
         return list(_linear(replace(note, row=row), view))
     best: tuple[float, list[Mark]] | None = None
@@ -114,7 +119,8 @@ def _linear(note: LinearDimension, view: View) -> Iterator[Mark]:
 
 
 def _clear(spot: Point, away: Point, chains: Sequence[tuple[Point, Point]]) -> Point:
-    """Return where an extension line may begin: where it would run along a centre line, at the end of that."""
+    """Return where an extension line may begin: where it would run along a centre line, at the end
+    of that."""
     for start, end in chains:
         along = end - start
         if abs(away.cross(along.unit)) < DIRECTION and abs(away.cross(spot - start)) < OFF / 100:
@@ -162,16 +168,22 @@ def _dimension_line(start: Point, end: Point, note: LinearDimension, view: View)
 
 
 def _beside_lines(start: Point, end: Point, room: float, kept: float, view: View) -> Point:
-    """Return where along a dimension line its figure stands: in the middle, or beside a centre line or axis that runs
-    through there, if there is room on either side of it."""
+    """Return where along a dimension line its figure stands: in the middle, or beside a centre line
+    or axis that runs through there, if there is room on either side of it."""
     middle, ahead, half = (start + end) * 0.5, (end - start).unit, room / 2 + OFF
     most = abs(end - start) / 2 - kept - room / 2
     crossed = []
     for one, other in (*view.chains, *view.axes):
         before, after = (one - middle).dot(ahead), (other - middle).dot(ahead)
-        # A line that ends just above the dimension line still runs through figures that stand on it.
+        # A line that ends just above the dimension line still runs through figures that stand on
+        # it.
         sides = sorted(((one - middle).cross(ahead), (other - middle).cross(ahead)))
-        if abs(before - after) < OFF and abs(before) < half and sides[0] <= 2 * LETTERS and sides[1] >= -2 * LETTERS:
+        if (
+            abs(before - after) < OFF
+            and abs(before) < half
+            and sides[0] <= 2 * LETTERS
+            and sides[1] >= -2 * LETTERS
+        ):
             crossed.append((before + after) / 2)
     for at in crossed:
         for shift in (at + half, at - half):

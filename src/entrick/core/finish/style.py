@@ -13,7 +13,8 @@ from ..measure import Scale
 FIRST, NEXT = 10.0, 8.0
 """The first dimension line stands 10 mm off the view, each further one 8 mm (common practice)."""
 OFF, PAST = 1.0, 2.0
-"""Extension lines start 1 mm off the outline and run 2 mm past the dimension line (common practice)."""
+"""Extension lines start 1 mm off the outline and run 2 mm past the dimension line (common
+practice)."""
 ARROW = 3.0
 """Arrowheads are 3 long to 1 wide, closed, filled (common practice)."""
 OVER = 3.0
@@ -26,8 +27,9 @@ LETTERS = 2.5
 
 @dataclass(frozen=True)
 class View:
-    """What finishing has to know of the view: its scale, its box on paper from the datum, its outlines, and from where
-    to where its straight centre lines and the axes of its datum run, mm from the datum."""
+    """What finishing has to know of the view: its scale, its box on paper from the datum, its
+    outlines, and from where to where its straight centre lines and the axes of its datum run, mm
+    from the datum."""
 
     factor: float
     low: Point

@@ -16,8 +16,8 @@ def solution_data(work: Work) -> dict[str, Any]:
     Returns
     -------
     dict
-        Lengths in plan units, angles in degrees counter-clockwise from the right. `outlines` is what is lined in, and
-        nothing else; `runs` are the other runs of pieces.
+        Lengths in plan units, angles in degrees counter-clockwise from the right. `outlines` is
+        what is lined in, and nothing else; `runs` are the other runs of pieces.
     """
     items = work.solution.figure.items.values()
     things = list(work.solution.figure.things())
@@ -32,14 +32,24 @@ def solution_data(work: Work) -> dict[str, Any]:
         "circles": {name: _circle(shape) for name, shape in things if isinstance(shape, Circle)},
         "arcs": {name: _arc(shape) for name, shape in things if isinstance(shape, Arc)},
         "parts": {
-            f"{i.name}.{key}": _pair(shape) for i in items for key, shape in i.parts.items() if isinstance(shape, Point)
+            f"{i.name}.{key}": _pair(shape)
+            for i in items
+            for key, shape in i.parts.items()
+            if isinstance(shape, Point)
         },
         "outlines": outlines,
-        "runs": {name: _loop(shape) for name, shape in things if isinstance(shape, Loop) and name not in outlines},
+        "runs": {
+            name: _loop(shape)
+            for name, shape in things
+            if isinstance(shape, Loop) and name not in outlines
+        },
         "ready": [_step(step) for step in work.before],
         "settings": [_step(step) for step in work.steps],
         "finish": [_step(step) for step in work.after],
-        "findings": [{"weight": f.weight, "rule": f.rule, "message": f.message, "line": f.line} for f in work.findings],
+        "findings": [
+            {"weight": f.weight, "rule": f.rule, "message": f.message, "line": f.line}
+            for f in work.findings
+        ],
     }
 
 
@@ -89,12 +99,19 @@ def _loop(loop: Loop) -> dict[str, Any]:
     for piece in loop.pieces:
         match piece.curve:
             case Arc() as arc:
-                pieces.append({"name": piece.name, "kind": "arc", **_arc(arc), "clockwise": arc.sweep < 0})
+                pieces.append(
+                    {"name": piece.name, "kind": "arc", **_arc(arc), "clockwise": arc.sweep < 0}
+                )
             case Circle() as circle:
                 pieces.append({"name": piece.name, "kind": "circle", **_circle(circle)})
             case Line():
                 pieces.append(
-                    {"name": piece.name, "kind": "line", "start": _pair(piece.entry), "end": _pair(piece.exit)}
+                    {
+                        "name": piece.name,
+                        "kind": "line",
+                        "start": _pair(piece.entry),
+                        "end": _pair(piece.exit),
+                    }
                 )
     return {
         "closed": loop.closed,

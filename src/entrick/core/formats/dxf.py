@@ -1,4 +1,5 @@
-"""DXF for a cutter or another program: the figure at full size in plan units, true arcs, one layer for each role."""
+"""DXF for a cutter or another program: the figure at full size in plan units, true arcs, one layer
+for each role."""
 
 from __future__ import annotations
 
@@ -8,7 +9,17 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING, Literal
 
-from ..display import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering, Mark
+from ..display import (
+    Arrowhead,
+    DisplayList,
+    DrawnArc,
+    DrawnCircle,
+    DrawnDot,
+    DrawnLine,
+    DrawnRun,
+    Lettering,
+    Mark,
+)
 from ..display.build import draw_outlines
 from ..drawing.widths import WIDTHS
 from ..geometry import Arc, Loop, Point, piece_of
@@ -22,7 +33,10 @@ if TYPE_CHECKING:
     from ezdxf.layouts.layout import Modelspace
 
 _SHEET = frozenset({"border", "strip", "lettering", "letter", "guide"})
-_LINETYPES = {"centre": ("CENTRE", [11.2, 8.0, -1.2, 0.8, -1.2]), "hidden": ("HIDDEN", [4.2, 3.0, -1.2])}
+_LINETYPES = {
+    "centre": ("CENTRE", [11.2, 8.0, -1.2, 0.8, -1.2]),
+    "hidden": ("HIDDEN", [4.2, 3.0, -1.2]),
+}
 """Dashes by role, mm on paper: whole length, then dashes and gaps."""
 _WEIGHTS = (13, 18, 25, 35, 50, 70)
 """Line weights DXF knows, hundredths of a mm."""
@@ -30,10 +44,11 @@ _WEIGHTS = (13, 18, 25, 35, 50, 70)
 
 @dataclass(frozen=True)
 class Ovals:
-    """How ellipses are written: as ellipse entities, as arcs, or as straight pieces that keep within a tolerance.
+    """How ellipses are written: as ellipse entities, as arcs, or as straight pieces that keep
+    within a tolerance.
 
-    `within` is the greatest departure, plan units; arcs are those of the drawing where it is nought.
-    """
+    `within` is the greatest departure, plan units; arcs are those of the drawing where it is
+    nought."""
 
     how: Literal["ellipse", "arcs", "polyline"] = "ellipse"
     within: float = 0.0
@@ -42,7 +57,9 @@ class Ovals:
 ENTITIES = Ovals()
 
 
-def write_dxf(display: DisplayList, unit: Unit, construction: bool = True, ovals: Ovals = ENTITIES) -> str:
+def write_dxf(
+    display: DisplayList, unit: Unit, construction: bool = True, ovals: Ovals = ENTITIES
+) -> str:
     """Write the figure of a display list as DXF R2010.
 
     Parameters
@@ -88,7 +105,8 @@ def write_dxf(display: DisplayList, unit: Unit, construction: bool = True, ovals
 
 
 def write_cutter_dxf(outlines: Sequence[Loop], unit: Unit, ovals: Ovals = ENTITIES) -> str:
-    """Write outlines alone, for a cutter: each one closed polyline with true arcs, or a circle, on one layer."""
+    """Write outlines alone, for a cutter: each one closed polyline with true arcs, or a circle, on
+    one layer."""
     return write_dxf(DisplayList(0.0, 0.0, tuple(draw_outlines(outlines))), unit, False, ovals)
 
 
@@ -104,13 +122,16 @@ def _plainer(mark: Mark, ovals: Ovals, display: DisplayList) -> Mark:
         corners = [(p.x, p.y, 0.0) for p in whole.chords(within)]
     else:
         arcs = fitted(whole.at, whole.heading, quarters, within)
-        corners = [(p.entry.x, p.entry.y, math.tan(p.curve.sweep / 4) if isinstance(p.curve, Arc) else 0.0)
-                   for p in (piece_of(arc, "") for arc in arcs)]  # fmt: skip
+        corners = [
+            (p.entry.x, p.entry.y, math.tan(p.curve.sweep / 4) if isinstance(p.curve, Arc) else 0.0)
+            for p in (piece_of(arc, "") for arc in arcs)
+        ]
     return replace(mark, corners=tuple(corners), oval=None)
 
 
 def _linetype(document: Drawing, role: str, factor: float) -> str:
-    """Return the line type of a role, made when it is first wanted, with its dashes in plan units."""
+    """Return the line type of a role, made when it is first wanted, with its dashes in plan
+    units."""
     if role not in _LINETYPES:
         return "Continuous"
     name, dashes = _LINETYPES[role]
@@ -119,7 +140,9 @@ def _linetype(document: Drawing, role: str, factor: float) -> str:
     return name
 
 
-def _add(space: Modelspace, mark: Mark, display: DisplayList, attributes: dict[str, str | float]) -> None:
+def _add(
+    space: Modelspace, mark: Mark, display: DisplayList, attributes: dict[str, str | float]
+) -> None:
     from ezdxf.enums import TextEntityAlignment
 
     def at(x: float, y: float) -> tuple[float, float]:
@@ -132,7 +155,9 @@ def _add(space: Modelspace, mark: Mark, display: DisplayList, attributes: dict[s
             space.add_circle(at(mark.cx, mark.cy), mark.r / display.factor, dxfattribs=attributes)
         case DrawnArc():
             first, last = sorted((mark.start, mark.start + mark.sweep))
-            space.add_arc(at(mark.cx, mark.cy), mark.r / display.factor, first, last, dxfattribs=attributes)
+            space.add_arc(
+                at(mark.cx, mark.cy), mark.r / display.factor, first, last, dxfattribs=attributes
+            )
         case DrawnRun() if mark.oval is not None:
             cx, cy, ux, uy, ratio = mark.oval
             axis = (ux / display.factor, uy / display.factor)

@@ -8,7 +8,17 @@ from functools import cache
 from importlib import resources
 from typing import TYPE_CHECKING
 
-from ..display import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering, Mark
+from ..display import (
+    Arrowhead,
+    DisplayList,
+    DrawnArc,
+    DrawnCircle,
+    DrawnDot,
+    DrawnLine,
+    DrawnRun,
+    Lettering,
+    Mark,
+)
 from ..tolerance import ROUND
 from .svg import by_light, line_kind
 
@@ -97,7 +107,11 @@ def _draw(canvas: Canvas, mark: Mark, face: str) -> None:
         case Lettering():
             canvas.setFillGray(0.1)
             canvas.setFont(face, mark.height * 1.4)
-            place = {"start": canvas.drawString, "middle": canvas.drawCentredString, "end": canvas.drawRightString}
+            place = {
+                "start": canvas.drawString,
+                "middle": canvas.drawCentredString,
+                "end": canvas.drawRightString,
+            }
             canvas.saveState()
             canvas.translate(mark.x, mark.y)
             canvas.rotate(mark.angle)

@@ -57,7 +57,9 @@ def _student(canvas: Canvas, made: Set, paper: Paper, key: bool, size: tuple[flo
         canvas.setFont(face, 13)
         canvas.drawString(MARGIN, high - MARGIN, made.title)
         canvas.setFont(face, LETTERS)
-        canvas.drawRightString(wide - MARGIN, high - MARGIN, f"student {paper.student}{'  (key)' if key else ''}")
+        canvas.drawRightString(
+            wide - MARGIN, high - MARGIN, f"student {paper.student}{'  (key)' if key else ''}"
+        )
         canvas.setFont(face, LETTERS)
         below = high - MARGIN - LEADING
         for given in paper.givens or made.briefs:

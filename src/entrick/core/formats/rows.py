@@ -9,12 +9,25 @@ from collections.abc import Sequence
 from ..board.kit import Kit
 from ..board.steps import BoardStep
 
-COLUMNS = ("step", "statement", "instrument", "what to do", "actual", "drawn", "unit", "reading", "rounding error",
-           "as it is")  # fmt: skip
+COLUMNS = (
+    "step",
+    "statement",
+    "instrument",
+    "what to do",
+    "actual",
+    "drawn",
+    "unit",
+    "reading",
+    "rounding error",
+    "as it is",
+)
 
 
 def settings_csv(
-    steps: Sequence[BoardStep], kit: Kit, before: Sequence[BoardStep] = (), after: Sequence[BoardStep] = ()
+    steps: Sequence[BoardStep],
+    kit: Kit,
+    before: Sequence[BoardStep] = (),
+    after: Sequence[BoardStep] = (),
 ) -> str:
     """Write every board step with its setting; lengths in the unit of the rule, RFC 4180 line ends.
 

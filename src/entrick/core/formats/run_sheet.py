@@ -1,4 +1,5 @@
-"""The run sheet: every step on paper with boxes for tick, measured value and time; settings summed up by instrument."""
+"""The run sheet: every step on paper with boxes for tick, measured value and time; settings summed
+up by instrument."""
 
 from __future__ import annotations
 
@@ -18,7 +19,8 @@ CAUTION = "Needle points and knives cut: cover the point of the compass whenever
 
 
 def settings_by_instrument(steps: Sequence[BoardStep]) -> Iterator[tuple[str, list[str]]]:
-    """Yield every instrument with what it is set to, in order, what stands as it is not once more."""
+    """Yield every instrument with what it is set to, in order, what stands as it is not once
+    more."""
     found: dict[str, dict[str, None]] = {}
     for step in steps:
         if step.setting and not step.setting.kept:
@@ -48,9 +50,16 @@ def write_run_sheet(work: Work, paper: Paper = "A4") -> bytes:
     title = " ".join(filter(None, (work.solution.drawing, work.solution.title))) or "Untitled"
     size = {"A4": pagesizes.A4, "letter": pagesizes.letter}[paper]
     document = SimpleDocTemplate(
-        buffer, pagesize=size, leftMargin=15 * mm, rightMargin=12 * mm, topMargin=14 * mm, bottomMargin=14 * mm,
-        title=f"Run sheet of {title}", creator="Entrick", invariant=1,
-    )  # fmt: skip
+        buffer,
+        pagesize=size,
+        leftMargin=15 * mm,
+        rightMargin=12 * mm,
+        topMargin=14 * mm,
+        bottomMargin=14 * mm,
+        title=f"Run sheet of {title}",
+        creator="Entrick",
+        invariant=1,
+    )
     document.build(list(_story(work, title, size[0] - 27 * mm)))
     return buffer.getvalue()
 
@@ -68,7 +77,9 @@ def _story(work: Work, title: str, wide: float) -> Iterator[Flowable]:
     face = face_name()
     plain = ParagraphStyle("plain", fontName=face, fontSize=8.5, leading=10.5)
     head = ParagraphStyle("head", parent=plain, fontSize=15, leading=19)
-    grid = TableStyle([("GRID", (0, 0), (-1, -1), 0.4, colors.grey), ("VALIGN", (0, 0), (-1, -1), "TOP")])
+    grid = TableStyle(
+        [("GRID", (0, 0), (-1, -1), 0.4, colors.grey), ("VALIGN", (0, 0), (-1, -1), "TOP")]
+    )
 
     def said(text: str) -> Paragraph:
         return Paragraph(escape(text), plain)
@@ -77,17 +88,41 @@ def _story(work: Work, title: str, wide: float) -> Iterator[Flowable]:
     yield Paragraph(escape(f"Run sheet: {title}"), head)
     yield said(f"{work.sheet.name}, scale {work.sheet.scale}, {len(steps)} steps. {CAUTION}")
     yield Spacer(0, 3 * mm)
-    rows = [[said(tool), said("; ".join(readings))] for tool, readings in settings_by_instrument(steps)]
+    rows = [
+        [said(tool), said("; ".join(readings))] for tool, readings in settings_by_instrument(steps)
+    ]
     if rows:
         yield said("What is set, instrument by instrument")
         yield Spacer(0, 1 * mm)
         yield Table(rows, colWidths=[34 * mm, wide - 34 * mm], style=grid)
         yield Spacer(0, 4 * mm)
     columns = [9 * mm, 26 * mm, wide - 105 * mm, 28 * mm, 8 * mm, 20 * mm, 14 * mm]
-    heads = ("no.", "instrument", "what to do, and what to look for", "set to", "ok", "measured", "min")
+    heads = (
+        "no.",
+        "instrument",
+        "what to do, and what to look for",
+        "set to",
+        "ok",
+        "measured",
+        "min",
+    )
     table = [[said(word) for word in heads]]
     for number, step in enumerate(steps, 1):
-        reading = (("as it is, " if step.setting.kept else "") + step.setting.reading) if step.setting else ""
+        reading = (
+            (("as it is, " if step.setting.kept else "") + step.setting.reading)
+            if step.setting
+            else ""
+        )
         told = f"{step.text}. Check: {step.check}" if step.check else step.text
-        table.append([said(str(number)), said(step.tool), said(told), said(reading), said(""), said(""), said("")])
+        table.append(
+            [
+                said(str(number)),
+                said(step.tool),
+                said(told),
+                said(reading),
+                said(""),
+                said(""),
+                said(""),
+            ]
+        )
     yield Table(table, colWidths=columns, style=grid, repeatRows=1)

@@ -7,7 +7,17 @@ from collections.abc import Iterable, Iterator, Sequence
 from itertools import groupby
 from xml.sax.saxutils import escape, quoteattr
 
-from ..display import Arrowhead, DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, DrawnRun, Lettering, Mark
+from ..display import (
+    Arrowhead,
+    DisplayList,
+    DrawnArc,
+    DrawnCircle,
+    DrawnDot,
+    DrawnLine,
+    DrawnRun,
+    Lettering,
+    Mark,
+)
 from ..display.build import draw_outlines
 from ..drawing.widths import LIGHT, WIDTHS, LineKind
 from ..geometry import Loop, Point
@@ -31,22 +41,29 @@ def write_svg(display: DisplayList, construction: bool = True, unit: Unit | None
     Returns
     -------
     str
-        A document whose user unit is one millimetre; what is lined in is of the class ``outline``, and the scale by
-        which it was drawn stands at its root, so that it can be read back.
+        A document whose user unit is one millimetre; what is lined in is of the class ``outline``,
+        and the scale by which it was drawn stands at its root, so that it can be read back.
     """
-    body = "\n".join(_clipped(light, marks, display) for light, marks in by_light(display, construction))
+    body = "\n".join(
+        _clipped(light, marks, display) for light, marks in by_light(display, construction)
+    )
     width, height = f"{display.width:.6g}", f"{display.height:.6g}"
     said = f' data-unit="{unit.value}"' if unit else ""
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}mm" height="{height}mm" '
-        f'viewBox="0 0 {width} {height}" data-scale="{display.factor:.12g}"{said} fill="none" stroke-linecap="round">\n'
-        f'<rect width="{width}" height="{height}" fill="#fffdf8"/>\n{_space(display)}{body}\n</svg>\n'
+        f'viewBox="0 0 {width} {height}" data-scale="{display.factor:.12g}"{said} fill="none" '
+        'stroke-linecap="round">\n'
+        f'<rect width="{width}" height="{height}" '
+        f'fill="#fffdf8"/>\n{_space(display)}{body}\n</svg>\n'
     )
 
 
 def by_light(display: DisplayList, construction: bool) -> Iterator[tuple[bool, list[Mark]]]:
-    """Return marks in order, in stretches of light work, which stops at the border, and of all else."""
-    for light, marks in groupby(kept(display.marks, construction), lambda mark: mark.role in CLIPPED):
+    """Return marks in order, in stretches of light work, which stops at the border, and of all
+    else."""
+    for light, marks in groupby(
+        kept(display.marks, construction), lambda mark: mark.role in CLIPPED
+    ):
         yield light and display.space is not None, list(marks)
 
 
@@ -60,7 +77,10 @@ def _space(display: DisplayList) -> str:
     if display.space is None:
         return ""
     left, low, right, high = display.space
-    box = f'x="{left:.6g}" y="{display.height - high:.6g}" width="{right - left:.6g}" height="{high - low:.6g}"'
+    box = (
+        f'x="{left:.6g}" y="{display.height - high:.6g}" width="{right - left:.6g}" '
+        f'height="{high - low:.6g}"'
+    )
     return f'<clipPath id="space"><rect {box}/></clipPath>\n'
 
 
@@ -83,9 +103,13 @@ def thumbnail_svg(display: DisplayList, low: Point, high: Point) -> str:
     width, height = max(high.x - low.x, 1.0), max(high.y - low.y, 1.0)
     room = 0.06 * max(width, height)
     body = "\n".join(_mark(mark, display.height, 1.4) for mark in marks)
-    box = f"{low.x - room:.3f} {display.height - high.y - room:.3f} {width + 2 * room:.3f} {height + 2 * room:.3f}"
+    box = (
+        f"{low.x - room:.3f} {display.height - high.y - room:.3f} {width + 2 * room:.3f} "
+        f"{height + 2 * room:.3f}"
+    )
     return (
-        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="{box}" fill="none" stroke-linecap="round">\n{body}\n</svg>\n'
+        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="{box}" fill="none" '
+        f'stroke-linecap="round">\n{body}\n</svg>\n'
     )
 
 
@@ -119,43 +143,67 @@ def run_path(mark: DrawnRun, height: float) -> str:
             parts.append(f"L{u:.6f} {height - v:.6f}")
             continue
         radius = math.hypot(u - x, v - y) * (1 + bulge * bulge) / (4 * abs(bulge))
-        parts.append(f"A{radius:.6f} {radius:.6f} 0 {int(abs(bulge) > 1)} {int(bulge < 0)} {u:.6f} {height - v:.6f}")
+        parts.append(
+            f"A{radius:.6f} {radius:.6f} 0 {int(abs(bulge) > 1)} {int(bulge < 0)} {u:.6f} "
+            f"{height - v:.6f}"
+        )
     return "".join(parts) + ("Z" if mark.closed else "")
 
 
 def leaning(mark: Lettering, height: float) -> tuple[float, float, float, float, float, float]:
-    """Return the matrix that sets lettering on an isometric plane; y counts downwards from the top of the paper."""
+    """Return the matrix that sets lettering on an isometric plane; y counts downwards from the top
+    of the paper."""
     along, up = math.radians(mark.angle), math.radians(mark.angle + 90 - mark.slant)
     return math.cos(along), -math.sin(along), -math.cos(up), math.sin(up), mark.x, height - mark.y
 
 
 def _dashes(mark: Mark) -> str:
     dash = getattr(mark, "dash", ())
-    return f' stroke-dasharray="{" ".join(f"{part:.4f}" for part in dash)}" stroke-linecap="butt"' if dash else ""
+    return (
+        f' stroke-dasharray="{" ".join(f"{part:.4f}" for part in dash)}" stroke-linecap="butt"'
+        if dash
+        else ""
+    )
 
 
 def _mark(mark: Mark, height: float, pixels: float = 0.0) -> str:
-    """Write one mark; with `pixels` its stroke keeps that width on screen however small the picture is."""
+    """Write one mark; with `pixels` its stroke keeps that width on screen however small the picture
+    is."""
     kind = line_kind(mark.role)
-    width = f'stroke-width="{pixels}" vector-effect="non-scaling-stroke"' if pixels else f'stroke-width="{kind.width}"'
-    shown = f'stroke="{ink(kind)}" {width}{_dashes(mark)}{OUTLINE if mark.role == "outline" else ""}'
+    width = (
+        f'stroke-width="{pixels}" vector-effect="non-scaling-stroke"'
+        if pixels
+        else f'stroke-width="{kind.width}"'
+    )
+    shown = (
+        f'stroke="{ink(kind)}" {width}{_dashes(mark)}{OUTLINE if mark.role == "outline" else ""}'
+    )
     match mark:
         case DrawnLine():
             y1, y2 = height - mark.y1, height - mark.y2
-            return f'<line x1="{mark.x1:.6f}" y1="{y1:.6f}" x2="{mark.x2:.6f}" y2="{y2:.6f}" {shown}/>'
+            return (
+                f'<line x1="{mark.x1:.6f}" y1="{y1:.6f}" x2="{mark.x2:.6f}" y2="{y2:.6f}" {shown}/>'
+            )
         case DrawnCircle():
-            return f'<circle cx="{mark.cx:.6f}" cy="{height - mark.cy:.6f}" r="{mark.r:.6f}" {shown}/>'
+            return (
+                f'<circle cx="{mark.cx:.6f}" cy="{height - mark.cy:.6f}" r="{mark.r:.6f}" {shown}/>'
+            )
         case DrawnArc():
             start, end = math.radians(mark.start), math.radians(mark.start + mark.sweep)
             x1, y1 = mark.cx + mark.r * math.cos(start), height - mark.cy - mark.r * math.sin(start)
             x2, y2 = mark.cx + mark.r * math.cos(end), height - mark.cy - mark.r * math.sin(end)
             large, sweep = int(abs(mark.sweep) > 180), int(mark.sweep < 0)
-            path = f"M{x1:.6f} {y1:.6f}A{mark.r:.6f} {mark.r:.6f} 0 {large} {sweep} {x2:.6f} {y2:.6f}"
+            path = (
+                f"M{x1:.6f} {y1:.6f}A{mark.r:.6f} {mark.r:.6f} 0 {large} {sweep} {x2:.6f} {y2:.6f}"
+            )
             return f'<path d="{path}" {shown}/>'
         case DrawnRun():
             return f'<path d="{run_path(mark, height)}" {shown}/>'
         case DrawnDot():
-            return f'<circle cx="{mark.x:.6f}" cy="{height - mark.y:.6f}" r="0.45" fill="{ink(kind)}"/>'
+            return (
+                f'<circle cx="{mark.x:.6f}" cy="{height - mark.y:.6f}" r="0.45" '
+                f'fill="{ink(kind)}"/>'
+            )
         case Arrowhead():
             corners = " ".join(f"{x:.6f},{height - y:.6f}" for x, y in mark.corners)
             return f'<polygon points="{corners}" fill="{ink(kind)}"/>'
@@ -164,7 +212,9 @@ def _mark(mark: Mark, height: float, pixels: float = 0.0) -> str:
             if mark.slant:
                 place = f'transform="matrix({" ".join(f"{n:.6f}" for n in leaning(mark, height))})"'
             elif mark.angle:
-                place += f' transform="rotate({-mark.angle:.4g} {mark.x:.6f} {height - mark.y:.6f})"'
+                place += (
+                    f' transform="rotate({-mark.angle:.4g} {mark.x:.6f} {height - mark.y:.6f})"'
+                )
             return (
                 f'<text {place} font-size="{mark.height * 1.4:.4g}" '
                 f'font-family={quoteattr(FACE)} text-anchor="{mark.anchor}" fill="#191919">'

@@ -1,4 +1,5 @@
-"""Tables of a worksheet in words: lengths as the plan writes them, settings at the scale of the sheet with readings."""
+"""Tables of a worksheet in words: lengths as the plan writes them, settings at the scale of the
+sheet with readings."""
 
 from __future__ import annotations
 
@@ -25,7 +26,8 @@ class Told:
 
 
 def in_words(table: Table, work: Work) -> Told:
-    """Return a table in words; a setting takes two columns, what is drawn and its reading on the rule."""
+    """Return a table in words; a setting takes two columns, what is drawn and its reading on the
+    rule."""
     columns: list[str] = []
     for column in table.columns:
         if column.kind == "setting":
@@ -35,7 +37,11 @@ def in_words(table: Table, work: Work) -> Told:
         else:
             columns.append(column.name)
     rows = tuple(
-        tuple(text for cell, column in zip(row, table.columns, strict=True) for text in _cell(cell, column.kind, work))
+        tuple(
+            text
+            for cell, column in zip(row, table.columns, strict=True)
+            for text in _cell(cell, column.kind, work)
+        )
         for row in table.rows
     )
     return Told(table.title, tuple(columns), rows, table.note)
@@ -83,7 +89,9 @@ def table_page(table: Told, heading: Sequence[str]) -> DisplayList:
         Lines above it.
     """
     lines = [table.columns, *table.rows]
-    each = [max(wide(row[index], 1.0) for row in lines) + 1.5 for index in range(len(table.columns))]
+    each = [
+        max(wide(row[index], 1.0) for row in lines) + 1.5 for index in range(len(table.columns))
+    ]
     above = (table.title, *([table.note] if table.note else []), *heading)
     room = PAGE[1] - 2 * MARGIN - 6.0 * len(above)
     height = min(2.5, (PAGE[0] - 2 * MARGIN) / sum(each), room / (LEAD * (len(lines) + 1)))

@@ -1,7 +1,7 @@
 """Files a plan goes out as, ONE FILE PER FORMAT.
 
-A module of this package that declares ``FORMAT`` is a format: the API, the shell and the page *Issue* are made of it.
-"""
+A module of this package that declares ``FORMAT`` is a format: the API, the shell and the page
+*Issue* are made of it."""
 
 from __future__ import annotations
 

@@ -12,7 +12,8 @@ from ..dxf import ENTITIES, Ovals
 from ..run_sheet import Paper
 
 Choice = Literal["construction", "ovals", "paper"]
-"""What may be chosen for a file: whether it keeps the construction, how ellipses are written, the paper."""
+"""What may be chosen for a file: whether it keeps the construction, how ellipses are written, the
+paper."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,4 +1,5 @@
-"""Points, lines, circles and arcs: where they meet, touch, mirror, and how an outline walks along them."""
+"""Points, lines, circles and arcs: where they meet, touch, mirror, and how an outline walks along
+them."""
 
 from .loop import Junction, Loop, Piece, piece_of, polyline
 from .meet import Meeting, gap, meet

@@ -1,8 +1,8 @@
-"""The arrangement of a construction: which region a spot lies in, and the boundary of several regions together.
+"""The arrangement of a construction: which region a spot lies in, and the boundary of several
+regions together.
 
-Only what bounds the regions asked for is worked out: the faces are traced from the spots outwards, so that a click in a
-construction of a thousand pieces costs as much as its own boundary.
-"""
+Only what bounds the regions asked for is worked out: the faces are traced from the spots outwards,
+so that a click in a construction of a thousand pieces costs as much as its own boundary."""
 
 from __future__ import annotations
 
@@ -48,7 +48,8 @@ class Arrangement:
                 yield carrier, edge, way
 
     def _heading(self, half: Half) -> tuple[float, float]:
-        """Return the direction in which a side leaves its vertex, and how much it curves to the left."""
+        """Return the direction in which a side leaves its vertex, and how much it curves to the
+        left."""
         carrier, _, way = half
         whole, spot = self.edges.supports[carrier], self.edges.start(half).point
         if isinstance(whole, Line):
@@ -60,13 +61,19 @@ class Arrangement:
         vertex = self.edges.end(half)
         twin = (half[0], half[1], -half[2])
         if not vertex.others:
-            return next((side for side in self._leaving(half[0], vertex.point) if side != twin), twin)
-        return self._clockwise({half[0], *vertex.others}, vertex.point, *self._heading(twin), twin) or twin
+            return next(
+                (side for side in self._leaving(half[0], vertex.point) if side != twin), twin
+            )
+        return (
+            self._clockwise({half[0], *vertex.others}, vertex.point, *self._heading(twin), twin)
+            or twin
+        )
 
     def _clockwise(
         self, carriers: Iterable[int], spot: Point, facing: float, curve: float, twin: Half | None
     ) -> Half | None:
-        """Return the first side that leaves a vertex clockwise from a direction; tangent ones by how they curve."""
+        """Return the first side that leaves a vertex clockwise from a direction; tangent ones by
+        how they curve."""
         ranked: list[tuple[float, float, Half]] = []
         for carrier in carriers:
             for side in self._leaving(carrier, spot):
@@ -76,14 +83,19 @@ class Arrangement:
                     turned = 0.0 if bend < curve else math.tau
                 ranked.append((turned, -bend, side))
         least = min((entry[0] for entry in ranked), default=0.0)
-        first = min((entry for entry in ranked if entry[0] < least + _ALIKE), key=lambda entry: entry[1], default=None)
+        first = min(
+            (entry for entry in ranked if entry[0] < least + _ALIKE),
+            key=lambda entry: entry[1],
+            default=None,
+        )
         return first[2] if first else None
 
     def _trace(self, start: Half) -> list[Half]:
         cycle, half = {start: None}, self.following(start)
         while half != start:
             if half in cycle:
-                # Pieces that all but lie on each other: the way round does not come back to where it began.
+                # Pieces that all but lie on each other: the way round does not come back to where
+                # it began.
                 raise RegionError(TOO_CLOSE)
             cycle[half] = None
             half = self.following(half)
@@ -96,7 +108,11 @@ class Arrangement:
         edge = bisect_right([vertex.along for vertex in vertices], along(whole, spot)) - 1
         if isinstance(whole, Circle):
             edge %= len(vertices)
-        return carrier, min(max(edge, 0), self.edges.count(carrier) - 1), 1 if ahead.cross(seen_from - spot) > 0 else -1
+        return (
+            carrier,
+            min(max(edge, 0), self.edges.count(carrier) - 1),
+            1 if ahead.cross(seen_from - spot) > 0 else -1,
+        )
 
     def _hits(self, spot: Point) -> list[tuple[float, int, Point]]:
         """Return where a ray from a spot meets drawn pieces, nearest first."""
@@ -109,12 +125,17 @@ class Arrangement:
                 continue
             for meeting in meet(ray, self.edges.supports[carrier]):
                 along = ray.along(meeting.point)
-                if along > self.edges.close and not meeting.touch and self.edges.is_drawn(carrier, meeting.point):
+                if (
+                    along > self.edges.close
+                    and not meeting.touch
+                    and self.edges.is_drawn(carrier, meeting.point)
+                ):
                     found.append((along, carrier, meeting.point))
         return sorted(found, key=lambda hit: hit[0])
 
     def face(self, spot: Point) -> list[list[Half]]:
-        """Return the boundary of the region a spot lies in: the outer cycle first, then its islands.
+        """Return the boundary of the region a spot lies in: the outer cycle first, then its
+        islands.
 
         Raises
         ------
@@ -133,7 +154,11 @@ class Arrangement:
                 break
             cycles.append(cycle)
             edges = {(side[0], side[1]) for side in cycle}
-            last = max(i for i, hit in enumerate(hits) if i == 0 or self._side_at(hit[1], hit[2], seen)[:2] in edges)
+            last = max(
+                i
+                for i, hit in enumerate(hits)
+                if i == 0 or self._side_at(hit[1], hit[2], seen)[:2] in edges
+            )
             seen = hits[last][2] + _ASKEW * self.edges.close
             hits = hits[last + 1 :]
         if not outer:
@@ -141,8 +166,12 @@ class Arrangement:
         return [outer, *cycles, *self._islands(outer, cycles)]
 
     def _islands(self, outer: list[Half], known: list[list[Half]]) -> Iterator[list[Half]]:
-        """Find what lies inside a region without joining its boundary: components, the largest first."""
-        bound, closed = Boxed(self.edges.loop(outer)), [Boxed(self.edges.loop(cycle)) for cycle in known]
+        """Find what lies inside a region without joining its boundary: components, the largest
+        first."""
+        bound, closed = (
+            Boxed(self.edges.loop(outer)),
+            [Boxed(self.edges.loop(cycle)) for cycle in known],
+        )
         traced = {side[:2] for cycle in (outer, *known) for side in cycle}
         for component in self._components(bound):
             carrier, index = component[0]
@@ -178,7 +207,8 @@ class Arrangement:
         ]
 
     def _components(self, bound: Boxed) -> list[list[tuple[int, int]]]:
-        """Return the drawn pieces inside a box that hang together, those with the largest box first."""
+        """Return the drawn pieces inside a box that hang together, those with the largest box
+        first."""
         free = {
             (carrier, index): None
             for carrier, spans in enumerate(self.edges.spans)
@@ -192,14 +222,21 @@ class Arrangement:
             while waiting:
                 carrier, index = waiting.pop()
                 for vertex in self._vertices_of(carrier, index):
-                    for other in [(o, i) for o in vertex.others for i in self.edges.near_spans(o, vertex.point)]:
+                    for other in [
+                        (o, i)
+                        for o in vertex.others
+                        for i in self.edges.near_spans(o, vertex.point)
+                    ]:
                         if other in free and self.edges.is_on(other, vertex.point):
                             del free[other]
                             component.append(other)
                             waiting.append(other)
             found.append(component)
         return sorted(
-            found, key=lambda c: -together([self.edges.spans[carrier][index].box for carrier, index in c]).area
+            found,
+            key=lambda c: (
+                -together([self.edges.spans[carrier][index].box for carrier, index in c]).area
+            ),
         )
 
     def _leftmost(self, component: Sequence[tuple[int, int]]) -> Half:
@@ -207,7 +244,11 @@ class Arrangement:
         spots = []
         for carrier, index in component:
             curve = self.edges.spans[carrier][index].curve
-            ends = (curve.centre - Point(curve.radius, 0.0),) if isinstance(curve, Circle) else extremes(curve)
+            ends = (
+                (curve.centre - Point(curve.radius, 0.0),)
+                if isinstance(curve, Circle)
+                else extremes(curve)
+            )
             spots += [(spot.x, carrier, spot) for spot in ends]
         _, carrier, spot = min(spots, key=lambda entry: entry[0])
         vertices = self.edges.vertices(carrier)
@@ -231,8 +272,8 @@ def regions(arrangement: Arrangement, spots: Sequence[Point]) -> tuple[Loop, ...
     Returns
     -------
     tuple of Loop
-        Outer loops counter-clockwise, largest first; then holes clockwise. Pieces that reach into a region without
-        bounding it are left out.
+        Outer loops counter-clockwise, largest first; then holes clockwise. Pieces that reach into a
+        region without bounding it are left out.
 
     Raises
     ------
@@ -257,7 +298,8 @@ def regions(arrangement: Arrangement, spots: Sequence[Point]) -> tuple[Loop, ...
 
 
 def _onward(arrangement: Arrangement, half: Half, kept: Mapping[Half, None]) -> Half:
-    """Return the kept side that follows: round the vertex until one is kept, or round to where it began."""
+    """Return the kept side that follows: round the vertex until one is kept, or round to where it
+    began."""
     following = first = arrangement.following(half)
     seen = {first}
     while following not in kept:

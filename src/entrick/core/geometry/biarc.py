@@ -11,7 +11,10 @@ from .three import circles_touching
 
 
 def smooth(
-    spots: Sequence[Point], closed: bool = False, leaving: Point | None = None, arriving: Point | None = None
+    spots: Sequence[Point],
+    closed: bool = False,
+    leaving: Point | None = None,
+    arriving: Point | None = None,
 ) -> tuple[Line | Arc, ...]:
     """Return arcs through points, two between each and the next, tangent wherever they join.
 
@@ -22,7 +25,8 @@ def smooth(
     closed : bool
         Whether the curve comes back to its first point.
     leaving, arriving : Point or None
-        Directions at the two ends; those of the circle through the three outermost points when not given.
+        Directions at the two ends; those of the circle through the three outermost points when not
+        given.
 
     Returns
     -------
@@ -30,11 +34,10 @@ def smooth(
 
     Notes
     -----
-    At each inner point the curve has the direction of the circle through it and its two neighbours; where it comes
-    straight back it turns round to the left. Between two points
-    with directions lies a pair of arcs whose distances along the end tangents are equal (closed form, the biarc of
-    engineering practice).
-    """
+    At each inner point the curve has the direction of the circle through it and its two neighbours;
+    where it comes straight back it turns round to the left. Between two points with directions lies
+    a pair of arcs whose distances along the end tangents are equal (closed form, the biarc of
+    engineering practice)."""
     count = len(spots)
     headings = [_heading(spots, index, closed) for index in range(count)]
     if leaving is not None and not closed:
@@ -45,7 +48,9 @@ def smooth(
     return tuple(
         curve
         for index in pairs
-        for curve in arc_pair(spots[index], headings[index], spots[(index + 1) % count], headings[(index + 1) % count])
+        for curve in arc_pair(
+            spots[index], headings[index], spots[(index + 1) % count], headings[(index + 1) % count]
+        )
     )
 
 
@@ -58,7 +63,8 @@ def _heading(spots: Sequence[Point], index: int, closed: bool) -> Point:
     ahead = after - before if abs(after - before) > 0 else at - before
     circle = next(iter(circles_touching((before, at, after))), None)
     if circle is None and (at - before).dot(after - at) < 0:
-        # It turns straight back: round the place where it turns, and along the path before and after.
+        # It turns straight back: round the place where it turns, and along the path before and
+        # after.
         along = ((at - before).unit, (at - before).unit.normal, (after - at).unit)
         return along[1 if closed else index - middle + 1]
     if circle is None:
@@ -75,9 +81,14 @@ def arc_pair(first: Point, leaving: Point, last: Point, arriving: Point) -> tupl
     if spread < NOUGHT:
         joint = (first + last) * 0.5
     else:
-        step = (-across.dot(both) + math.sqrt(across.dot(both) ** 2 + spread * across.dot(across))) / spread
+        step = (
+            -across.dot(both) + math.sqrt(across.dot(both) ** 2 + spread * across.dot(across))
+        ) / spread
         joint = (first + last + (leaving - arriving) * step) * 0.5
-    return (*_tangent_arc(first, leaving, joint), *(_reversed(c) for c in _tangent_arc(last, -arriving, joint)))
+    return (
+        *_tangent_arc(first, leaving, joint),
+        *(_reversed(c) for c in _tangent_arc(last, -arriving, joint)),
+    )
 
 
 def _tangent_arc(start: Point, heading: Point, end: Point) -> tuple[Line | Arc, ...]:

@@ -1,4 +1,5 @@
-"""Boxes with level and plumb sides: what tells quickly that two things are nowhere near each other."""
+"""Boxes with level and plumb sides: what tells quickly that two things are nowhere near each
+other."""
 
 from __future__ import annotations
 
@@ -41,7 +42,10 @@ class Box(NamedTuple):
 
     def holds(self, spot: Point, close: float = 0.0) -> bool:
         """Tell whether a place lies in the box, or no further than so much outside it."""
-        return self.left - close <= spot.x <= self.right + close and self.lower - close <= spot.y <= self.upper + close
+        return (
+            self.left - close <= spot.x <= self.right + close
+            and self.lower - close <= spot.y <= self.upper + close
+        )
 
     def contains(self, other: Box, close: float = 0.0) -> bool:
         """Tell whether another box lies within this one, or no further than so much outside it."""
@@ -86,7 +90,8 @@ def together(boxes: Sequence[Box]) -> Box:
 
 
 def neighbours(boxes: Sequence[Box], close: float) -> list[tuple[int, int]]:
-    """Return every pair of boxes that meet or come as near as so much, in order, the lower index first."""
+    """Return every pair of boxes that meet or come as near as so much, in order, the lower index
+    first."""
     if len(boxes) < 2:
         return []
     low, high = _pairs(np.array(boxes), close)
@@ -95,7 +100,8 @@ def neighbours(boxes: Sequence[Box], close: float) -> list[tuple[int, int]]:
 
 
 def nearest_first(boxes: Sequence[Box], most: float) -> list[tuple[float, int, int]]:
-    """Return every pair of boxes that are no further apart than so much, with how far, the nearest first."""
+    """Return every pair of boxes that are no further apart than so much, with how far, the nearest
+    first."""
     if len(boxes) < 2:
         return []
     sides = np.array(boxes)
@@ -109,7 +115,8 @@ def nearest_first(boxes: Sequence[Box], most: float) -> list[tuple[float, int, i
 
 
 def _pairs(sides: npt.NDArray[np.float64], close: float) -> npt.NDArray[np.intp]:
-    """Return the pairs of boxes that meet when grown by so much, the lower indices above the higher.
+    """Return the pairs of boxes that meet when grown by so much, the lower indices above the
+    higher.
 
     Sorted from left to right, so that each is compared with those alone that begin before it ends.
     """

@@ -12,15 +12,20 @@ from .shapes import Arc, Circle, Curve, Line, extremes
 
 
 def inside(curve: Curve, circle: Circle) -> Iterator[Curve]:
-    """Yield the parts of a drawn line, arc or circle that lie within a circle (closed form, by where they cross)."""
+    """Yield the parts of a drawn line, arc or circle that lie within a circle (closed form, by
+    where they cross)."""
     spots = [meeting.point for meeting in meet(curve, circle)]
     near = circle.radius + same(circle.radius)
     match curve:
         case Line():
             ends = [curve.along(end) for end in extremes(curve)]
-            cuts = sorted({*ends, *(a for spot in spots if ends[0] < (a := curve.along(spot)) < ends[1])})
+            cuts = sorted(
+                {*ends, *(a for spot in spots if ends[0] < (a := curve.along(spot)) < ends[1])}
+            )
             for low, high in pairwise(cuts):
-                if abs(curve.at((low + high) / 2) - circle.centre) <= near and high - low > same(near):
+                if abs(curve.at((low + high) / 2) - circle.centre) <= near and high - low > same(
+                    near
+                ):
                     yield Line.between(curve.at(low), curve.at(high))
         case Circle() | Arc():
             start, sweep = (curve.start, curve.sweep) if isinstance(curve, Arc) else (0.0, math.tau)
@@ -34,4 +39,10 @@ def inside(curve: Curve, circle: Circle) -> Iterator[Curve]:
             for low, high in pairwise(cuts):
                 middle = start + way * (low + high) / 2
                 if high - low > ROUND and abs(curve.at(middle) - circle.centre) <= near:
-                    yield Arc(curve.centre, curve.radius, start + way * low, way * (high - low), curve.exact)
+                    yield Arc(
+                        curve.centre,
+                        curve.radius,
+                        start + way * low,
+                        way * (high - low),
+                        curve.exact,
+                    )

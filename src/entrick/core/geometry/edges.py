@@ -1,8 +1,7 @@
 """Curves cut where they cross: carriers, vertices along them, and the elementary edges between.
 
-A carrier is a whole line or circle with all the pieces drawn on it; a vertex is where something begins, ends or
-crosses. Everything is worked out when it is first asked for.
-"""
+A carrier is a whole line or circle with all the pieces drawn on it; a vertex is where something
+begins, ends or crosses. Everything is worked out when it is first asked for."""
 
 from __future__ import annotations
 
@@ -19,7 +18,8 @@ from .meet import meet
 from .shapes import Arc, Circle, Curve, Line, Point, extremes, is_drawn_at, support
 
 Half = tuple[int, int, int]
-"""A side of an elementary edge: carrier, edge along it, and 1 or -1 for the direction it is walked in."""
+"""A side of an elementary edge: carrier, edge along it, and 1 or -1 for the direction it is walked
+in."""
 
 MOST_CURVES = 6000
 """Pieces among which regions are told apart."""
@@ -51,7 +51,8 @@ class Span:
 
 @dataclass(slots=True)
 class Vertex:
-    """A place along a carrier where an elementary edge begins or ends, and the other carriers that pass it."""
+    """A place along a carrier where an elementary edge begins or ends, and the other carriers that
+    pass it."""
 
     along: float
     point: Point
@@ -64,7 +65,8 @@ class Edges:
     Parameters
     ----------
     curves : sequence of Named
-        Pieces of the same line or circle are taken together. Endless lines run a little past everything else.
+        Pieces of the same line or circle are taken together. Endless lines run a little past
+        everything else.
 
     Attributes
     ----------
@@ -85,7 +87,9 @@ class Edges:
 
     def __init__(self, curves: Sequence[Named]) -> None:
         if len(curves) > MOST_CURVES:
-            raise RegionError(f"this construction has {len(curves)} pieces; regions are told among {MOST_CURVES}")
+            raise RegionError(
+                f"this construction has {len(curves)} pieces; regions are told among {MOST_CURVES}"
+            )
         spots = [spot for named in curves for spot in extremes(named.curve)]
         spots += [named.curve.through for named in curves if isinstance(named.curve, Line)]
         reach = 1.0 + max((max(abs(spot.x), abs(spot.y)) for spot in spots), default=1.0)
@@ -112,12 +116,23 @@ class Edges:
         """Alike for the same line or circle however it was come by."""
         unit = self.close * 10
         if isinstance(whole, Circle):
-            return (round(whole.centre.x / unit), round(whole.centre.y / unit), round(whole.radius / unit))
+            return (
+                round(whole.centre.x / unit),
+                round(whole.centre.y / unit),
+                round(whole.radius / unit),
+            )
         direction = whole.direction
-        if (direction.x, direction.y) < (-ROUND, 0) or (abs(direction.x) <= ROUND and direction.y < 0):
+        if (direction.x, direction.y) < (-ROUND, 0) or (
+            abs(direction.x) <= ROUND and direction.y < 0
+        ):
             direction = -direction
         foot = direction.normal.dot(whole.through)
-        return (round(direction.x / DIRECTION), round(direction.y / DIRECTION), round(foot / unit), 0)
+        return (
+            round(direction.x / DIRECTION),
+            round(direction.y / DIRECTION),
+            round(foot / unit),
+            0,
+        )
 
     def _cells(self, reach: float) -> None:
         side = max(1, math.isqrt(len(self.supports)))
@@ -175,12 +190,17 @@ class Edges:
                 merged[-1].others |= vertex.others
             else:
                 merged.append(vertex)
-        if len(merged) > 1 and isinstance(whole, Circle) and abs(merged[0].point - merged[-1].point) <= close:
+        if (
+            len(merged) > 1
+            and isinstance(whole, Circle)
+            and abs(merged[0].point - merged[-1].point) <= close
+        ):
             merged[0].others |= merged.pop().others
         return merged or [Vertex(0.0, whole.at(0.0))]
 
     def near_spans(self, carrier: int, spot: Point) -> Sequence[int]:
-        """Return the pieces of a carrier, by index, whose box is about a spot: of many, by the cells of the grid."""
+        """Return the pieces of a carrier, by index, whose box is about a spot: of many, by the
+        cells of the grid."""
         spans = self.spans[carrier]
         if len(spans) <= _FEW:
             return range(len(spans))
@@ -241,14 +261,18 @@ class Edges:
         span = self.spans[piece[0]][piece[1]]
         if not span.box.holds(spot, self.close):
             return False
-        return is_drawn_at(span.curve, spot) or any(abs(end - spot) <= self.close for end in extremes(span.curve)[:2])
+        return is_drawn_at(span.curve, spot) or any(
+            abs(end - spot) <= self.close for end in extremes(span.curve)[:2]
+        )
 
     def covers(self, span: Span, spot: Point) -> bool:
-        """Tell whether a piece is drawn at a spot of its carrier; most pieces of a long one are nowhere near."""
+        """Tell whether a piece is drawn at a spot of its carrier; most pieces of a long one are
+        nowhere near."""
         return span.box.holds(spot, self.close) and is_drawn_at(span.curve, spot)
 
     def loop(self, cycle: Sequence[Half]) -> Loop:
-        """Return a cycle as a run of pieces; edges that follow each other along one carrier are one piece."""
+        """Return a cycle as a run of pieces; edges that follow each other along one carrier are one
+        piece."""
         runs: list[list[Half]] = []
         for half in cycle:
             last = runs[-1][-1] if runs else None
@@ -272,7 +296,9 @@ class Edges:
             return Piece(Line.between(entry, last), name, entry, last)
         start = (entry - whole.centre).angle
         if alone and entry == last:
-            curve: Curve = whole if way > 0 else Arc(whole.centre, whole.radius, start, -math.tau, whole.exact)
+            curve: Curve = (
+                whole if way > 0 else Arc(whole.centre, whole.radius, start, -math.tau, whole.exact)
+            )
             return Piece(curve, name, entry, last)
         sweep = turn(start, (last - whole.centre).angle)
         sweep = sweep if way > 0 else sweep - math.tau
@@ -294,7 +320,8 @@ def along(whole: Line | Circle, spot: Point) -> float:
 
 
 def turn(start: float, end: float) -> float:
-    """Return the counter-clockwise turn from one direction to another; a whole one when they are the same."""
+    """Return the counter-clockwise turn from one direction to another; a whole one when they are
+    the same."""
     return (end - start) % math.tau or math.tau
 
 

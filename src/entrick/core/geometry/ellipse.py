@@ -14,12 +14,14 @@ from .loop import distance
 from .shapes import Arc, Line, Point
 
 FINE = FITTED["ellipse"]
-"""Departure of the arcs a true ellipse is drawn with, as a share of its long axis: far below any pencil."""
+"""Departure of the arcs a true ellipse is drawn with, as a share of its long axis: far below any
+pencil."""
 
 
 @dataclass(frozen=True, slots=True)
 class Ellipse:
-    """An ellipse by its semi-axes: half the long axis as a displacement, half the short one as a length."""
+    """An ellipse by its semi-axes: half the long axis as a displacement, half the short one as a
+    length."""
 
     centre: Point
     major: Point
@@ -62,7 +64,8 @@ class Ellipse:
         def far(turn: float) -> float:
             return math.hypot(self.a * math.cos(turn) - x, self.b * math.sin(turn) - y)
 
-        # The nearest of many places lies next to the nearest of all; thirds, then Newton, come down to it.
+        # The nearest of many places lies next to the nearest of all; thirds, then Newton, come down
+        # to it.
         parts = 72
         turn = min((math.tau * index / parts for index in range(parts)), key=far)
         low, high = turn - math.tau / parts, turn + math.tau / parts
@@ -73,7 +76,11 @@ class Ellipse:
         for _ in range(3):
             cos, sin = math.cos(turn), math.sin(turn)
             slope = (self.b**2 - self.a**2) * cos * sin + self.a * x * sin - self.b * y * cos
-            bend = (self.b**2 - self.a**2) * (cos * cos - sin * sin) + self.a * x * cos + self.b * y * sin
+            bend = (
+                (self.b**2 - self.a**2) * (cos * cos - sin * sin)
+                + self.a * x * cos
+                + self.b * y * sin
+            )
             if bend > 0 and abs(slope / bend) < FLAT:
                 turn -= slope / bend
         return turn
@@ -90,13 +97,15 @@ class Ellipse:
         while abs(x - y) > CONVERGED * x:
             total += power * (x - y) ** 2 / 4
             x, y, power = (x + y) / 2, math.sqrt(x * y), power * 2
-        return 2 * math.pi * ((self.a**2 + self.b**2) / 2 - total) / x if total else math.tau * self.a
+        return (
+            2 * math.pi * ((self.a**2 + self.b**2) / 2 - total) / x if total else math.tau * self.a
+        )
 
     def touching_from(self, point: Point) -> tuple[float, ...]:
         """Return the eccentric angles where tangents from a point touch; none from inside.
 
-        With the ellipse squeezed to a circle: cos(t − φ) = 1/ρ, φ and ρ the direction and distance of the point.
-        """
+        With the ellipse squeezed to a circle: cos(t − φ) = 1/ρ, φ and ρ the direction and distance
+        of the point."""
         ahead = point - self.centre
         x, y = ahead.dot(self.major) / self.a**2, ahead.dot(self.across) / self.b**2
         reach = math.hypot(x, y)
@@ -112,7 +121,8 @@ class Ellipse:
         return turn, turn + math.pi
 
     def drawn(self, knots: tuple[float, ...] = ()) -> tuple[Line | Arc, ...]:
-        """Return it as arcs that depart less than can be seen, with joints at the quarters and at other turns."""
+        """Return it as arcs that depart less than can be seen, with joints at the quarters and at
+        other turns."""
         if not knots:
             return self._by_quarters()
         start = knots[0]
@@ -143,9 +153,8 @@ class Ellipse:
 
         Notes
         -----
-        A step of t in the eccentric angle leaves less than a·(1 − cos t/2) between chord and curve: the ellipse is its
-        outer circle squeezed.
-        """
+        A step of t in the eccentric angle leaves less than a·(1 − cos t/2) between chord and curve:
+        the ellipse is its outer circle squeezed."""
         step = 2 * math.acos(max(1 - within / self.a, -1.0))
         count = max(4, math.ceil(math.tau / step))
         return tuple(self.at(math.tau * index / count) for index in range(count))
@@ -154,17 +163,26 @@ class Ellipse:
         """Return the part between two eccentric angles, counter-clockwise, as arcs."""
         steps = max(1, math.ceil((end - start) / (math.pi / 2) - ROUND))
         return fitted(
-            self.at, self.heading, [start + (end - start) * k / steps for k in range(steps + 1)], FINE * self.a
+            self.at,
+            self.heading,
+            [start + (end - start) * k / steps for k in range(steps + 1)],
+            FINE * self.a,
         )
 
 
 def _image(curve: Line | Arc, place: Callable[[Point], Point], back: bool) -> Line | Arc:
-    """Return a curve where a mirror (walked back, so that it turns the same way) or half a turn puts it."""
+    """Return a curve where a mirror (walked back, so that it turns the same way) or half a turn
+    puts it."""
     if isinstance(curve, Line):
         ends = [place(curve.at(along or 0.0)) for along in (curve.start, curve.end)]
         return Line.between(*(ends[::-1] if back else ends))
     centre = place(curve.centre)
-    return Arc(centre, curve.radius, (place(curve.last if back else curve.first) - centre).angle, curve.sweep)
+    return Arc(
+        centre,
+        curve.radius,
+        (place(curve.last if back else curve.first) - centre).angle,
+        curve.sweep,
+    )
 
 
 def four_centres(ellipse: Ellipse) -> tuple[Arc, ...]:
@@ -172,10 +190,10 @@ def four_centres(ellipse: Ellipse) -> tuple[Arc, ...]:
 
     Notes
     -----
-    Join the ends of the axes, c = √(a² + b²); take a − b off it from the end of the short one; the square bisector of
-    what is left meets the axes in the centres: radii c' = (c − (a − b))·c/(2a) and (c + (a − b))·c/(2b), from similar
-    triangles. The arcs meet on the lines of centres, without a corner.
-    """
+    Join the ends of the axes, c = √(a² + b²); take a − b off it from the end of the short one; the
+    square bisector of what is left meets the axes in the centres: radii c' = (c − (a − b))·c/(2a)
+    and (c + (a − b))·c/(2b), from similar triangles. The arcs meet on the lines of centres, without
+    a corner."""
     a, b = ellipse.a, ellipse.b
     c = math.hypot(a, b)
     small, large = (c - (a - b)) * c / (2 * a), (c + (a - b)) * c / (2 * b)
@@ -194,12 +212,13 @@ def four_centres(ellipse: Ellipse) -> tuple[Arc, ...]:
 
 
 @lru_cache(maxsize=256)
-def departure(ellipse: Ellipse, curves: tuple[Line | Arc, ...], whole: float = math.tau) -> tuple[float, Point]:
+def departure(
+    ellipse: Ellipse, curves: tuple[Line | Arc, ...], whole: float = math.tau
+) -> tuple[float, Point]:
     """Return by how much drawn curves depart most from an ellipse, and where on it.
 
-    Sampled three degrees apart and refined by thirds about the worst place; over a part of the turn, a quarter for
-    curves as symmetric as the ellipse.
-    """
+    Sampled three degrees apart and refined by thirds about the worst place; over a part of the
+    turn, a quarter for curves as symmetric as the ellipse."""
     parts = math.ceil(whole / math.radians(3))
 
     def off(turn: float) -> float:

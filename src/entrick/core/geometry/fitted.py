@@ -1,4 +1,5 @@
-"""Curves that are neither straight nor round, drawn as arcs that run into each other and keep to them closely."""
+"""Curves that are neither straight nor round, drawn as arcs that run into each other and keep to
+them closely."""
 
 from __future__ import annotations
 
@@ -24,7 +25,8 @@ def fitted(
     knots: Sequence[float],
     within: float,
 ) -> tuple[Line | Arc, ...]:
-    """Return arcs that keep within a distance of a curve and have its place and direction at every knot.
+    """Return arcs that keep within a distance of a curve and have its place and direction at every
+    knot.
 
     Parameters
     ----------
@@ -33,14 +35,16 @@ def fitted(
     heading : callable
         Its direction there, of length 1, the way the parameter grows.
     knots : sequence of float
-        Parameters, rising, between which arcs are put; more are put between where the arcs depart too far.
+        Parameters, rising, between which arcs are put; more are put between where the arcs depart
+        too far.
     within : float
         Greatest departure, plan units.
 
     Returns
     -------
     tuple of Line or Arc
-        Tangent to each other, two for each stretch (closed form, the biarc of engineering practice).
+        Tangent to each other, two for each stretch (closed form, the biarc of engineering
+        practice).
     """
     ends = [End(knot, place(knot), heading(knot)) for knot in knots]
     # Finer than this against its own length nothing is drawn, whatever was asked.
@@ -60,9 +64,12 @@ class End(NamedTuple):
 
 
 def _off(pair: Sequence[Line | Arc], spot: Point) -> float:
-    """Return how far a place is from the nearer of two arcs, each taken for its whole circle: they are short."""
+    """Return how far a place is from the nearer of two arcs, each taken for its whole circle: they
+    are short."""
     return min(
-        abs(abs(spot - curve.centre) - curve.radius) if isinstance(curve, Arc) else abs(curve.offset_of(spot))
+        abs(abs(spot - curve.centre) - curve.radius)
+        if isinstance(curve, Arc)
+        else abs(curve.offset_of(spot))
         for curve in pair
     )
 
@@ -79,7 +86,9 @@ def _stretch(
     if not pair:
         return []
     long = end.at - start.at
-    if deep >= DEEPEST or all(_off(pair, place(start.at + long * share)) <= within for share in CHECKED):
+    if deep >= DEEPEST or all(
+        _off(pair, place(start.at + long * share)) <= within for share in CHECKED
+    ):
         return list(pair)
     at = (start.at + end.at) / 2
     middle = End(at, place(at), heading(at))

@@ -33,12 +33,16 @@ def hatch_lines(loops: Sequence[Loop], degrees: float, spacing: float) -> tuple[
 
     Notes
     -----
-    Each piece is cut into stretches that rise or fall steadily across the lines; a line crosses such a stretch once,
-    when its ends lie on either side (even-odd rule).
-    """
+    Each piece is cut into stretches that rise or fall steadily across the lines; a line crosses
+    such a stretch once, when its ends lie on either side (even-odd rule)."""
     along = polar(1.0, math.radians(degrees))
     across = along.normal
-    stretches = [stretch for loop in loops for piece in loop.pieces for stretch in _steady(piece.curve, across)]
+    stretches = [
+        stretch
+        for loop in loops
+        for piece in loop.pieces
+        for stretch in _steady(piece.curve, across)
+    ]
     if not stretches:
         return ()
     low = min(min(a, b) for a, b, _ in stretches)
@@ -48,7 +52,9 @@ def hatch_lines(loops: Sequence[Loop], degrees: float, spacing: float) -> tuple[
         return ()
     crossings: dict[int, list[float]] = {}
     for a, b, curve in stretches:
-        for index in range(math.floor(min(a, b) / spacing) + 1, math.floor(max(a, b) / spacing) + 1):
+        for index in range(
+            math.floor(min(a, b) / spacing) + 1, math.floor(max(a, b) / spacing) + 1
+        ):
             place = _at_height(curve, index * spacing, across, a < b)
             crossings.setdefault(index, []).append(place.dot(along))
     lines = []
@@ -56,14 +62,16 @@ def hatch_lines(loops: Sequence[Loop], degrees: float, spacing: float) -> tuple[
         spots = sorted(crossings[index])
         base = across * (index * spacing)
         for start, end in zip(spots[::2], spots[1::2], strict=False):
-            # Outlines that share an edge cross the line twice in one place, give or take the rounding.
+            # Outlines that share an edge cross the line twice in one place, give or take the
+            # rounding.
             if end - start > same(max(abs(start), abs(end))):
                 lines.append(Line.between(base + along * start, base + along * end))
     return tuple(lines)
 
 
 def _steady(curve: Curve, across: Point) -> list[tuple[float, float, Curve]]:
-    """Cut a curve where it turns back across the lines; return heights of both ends of every stretch."""
+    """Cut a curve where it turns back across the lines; return heights of both ends of every
+    stretch."""
     match curve:
         case Line(start=float() as start, end=float() as end):
             return [(curve.at(start).dot(across), curve.at(end).dot(across), curve)]
@@ -75,7 +83,9 @@ def _steady(curve: Curve, across: Point) -> list[tuple[float, float, Curve]]:
                 ends += [
                     t
                     for k in (0, 1)
-                    if 0 < (t := ((turn - start) * math.copysign(1, sweep)) % math.tau + k * math.tau) < abs(sweep)
+                    if 0
+                    < (t := ((turn - start) * math.copysign(1, sweep)) % math.tau + k * math.tau)
+                    < abs(sweep)
                 ]
             ends.sort()
             way = math.copysign(1, sweep)
@@ -89,7 +99,9 @@ def _steady(curve: Curve, across: Point) -> list[tuple[float, float, Curve]]:
 
 
 def _height(arc: Arc, share: float, across: Point) -> float:
-    return arc.centre.dot(across) + arc.radius * math.cos(arc.start + arc.sweep * share - across.angle)
+    return arc.centre.dot(across) + arc.radius * math.cos(
+        arc.start + arc.sweep * share - across.angle
+    )
 
 
 def _at_height(curve: Curve, height: float, across: Point, rising: bool) -> Point:
@@ -100,7 +112,8 @@ def _at_height(curve: Curve, height: float, across: Point, rising: bool) -> Poin
             return a + (b - a) * share
         case Arc(centre=c, radius=r):
             turn = math.acos(max(-1.0, min(1.0, (height - c.dot(across)) / r)))
-            # The height rises towards the direction across: counter-clockwise up to it, clockwise from beyond.
+            # The height rises towards the direction across: counter-clockwise up to it, clockwise
+            # from beyond.
             side = -1 if rising == (curve.sweep > 0) else 1
             return curve.at(across.angle + side * turn)
     raise TypeError(curve)

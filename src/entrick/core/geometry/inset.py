@@ -13,7 +13,8 @@ from .meet import meet
 from .shapes import Arc, Circle, Curve, Line, Point, is_drawn_at, support
 
 SHARPEST = 4.0
-"""A sharp corner runs out at most this many walls before it is rounded after all (common practice, no source)."""
+"""A sharp corner runs out at most this many walls before it is rounded after all (common practice,
+no source)."""
 
 
 def inset(loop: Loop, wall: Number, inward: bool = True, sharp: bool = False) -> tuple[Loop, ...]:
@@ -33,13 +34,14 @@ def inset(loop: Loop, wall: Number, inward: bool = True, sharp: bool = False) ->
     Returns
     -------
     tuple of Loop
-        The largest first; several where the inside parts, none where nothing is left. Arcs stay arcs: their radius
-        grows or shrinks by the wall, and a piece that would shrink to nothing is left out.
+        The largest first; several where the inside parts, none where nothing is left. Arcs stay
+        arcs: their radius grows or shrinks by the wall, and a piece that would shrink to nothing is
+        left out.
 
     Notes
     -----
-    The parallels of all pieces and the rounds at the corners are cut where they cross each other; what comes nearer to
-    the outline than the wall is dropped (definition of the parallel curve).
+    The parallels of all pieces and the rounds at the corners are cut where they cross each other;
+    what comes nearer to the outline than the wall is dropped (definition of the parallel curve).
     """
     ccw = loop if loop.area > 0 else loop.reversed
     left = float(wall) if inward else -float(wall)
@@ -63,7 +65,8 @@ def inset(loop: Loop, wall: Number, inward: bool = True, sharp: bool = False) ->
 
 
 def _prune(edges: Edges, kept: dict[Half, None]) -> None:
-    """Drop stretches that lead nowhere: past a corner that is nearly straight a parallel stays almost far enough."""
+    """Drop stretches that lead nowhere: past a corner that is nearly straight a parallel stays
+    almost far enough."""
     # Much finer than what is taken for one place elsewhere: what is dropped here may be very short.
     reach = max((abs(edges.start(half).point) for half in kept), default=0.0)
     close = worked(reach)
@@ -79,7 +82,9 @@ def _prune(edges: Edges, kept: dict[Half, None]) -> None:
         starts = {cell(edges.start(half).point) for half in kept}
         ends = {cell(edges.end(half).point) for half in kept}
         dead = [
-            half for half in kept if not near(edges.end(half).point, starts) or not near(edges.start(half).point, ends)
+            half
+            for half in kept
+            if not near(edges.end(half).point, starts) or not near(edges.start(half).point, ends)
         ]
         if not dead:
             return
@@ -98,7 +103,8 @@ def _way(whole: Line | Circle, curve: Curve, spot: Point) -> int:
 
 
 def _parallels(loop: Loop, left: float, wall: Number, sharp: bool) -> Iterator[tuple[Curve, str]]:
-    """Return the parallel of every piece, `left` of the walk, and what fills the gaps at the corners."""
+    """Return the parallel of every piece, `left` of the walk, and what fills the gaps at the
+    corners."""
     moved = [(_parallel(piece.curve, left, wall), piece.name) for piece in loop.pieces]
     for curve, name in moved:
         if curve is not None:
@@ -126,10 +132,19 @@ def _parallels(loop: Loop, left: float, wall: Number, sharp: bool) -> Iterator[t
 def _parallel(curve: Curve, left: float, wall: Number) -> Curve | None:
     match curve:
         case Line():
-            return Line(curve.through + curve.direction.normal * left, curve.direction, curve.start, curve.end)
+            return Line(
+                curve.through + curve.direction.normal * left,
+                curve.direction,
+                curve.start,
+                curve.end,
+            )
         case Circle():
             grown = curve.size - wall if left > 0 else curve.size + wall
-            return Circle(curve.centre, float(grown), grown) if float(grown) > same(curve.radius) else None
+            return (
+                Circle(curve.centre, float(grown), grown)
+                if float(grown) > same(curve.radius)
+                else None
+            )
         case Arc():
             grown = curve.size - wall if (left > 0) == (curve.sweep > 0) else curve.size + wall
             if float(grown) <= same(curve.radius):

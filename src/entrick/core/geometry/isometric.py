@@ -1,4 +1,5 @@
-"""Isometric drawing: three axes 120° apart, circles on the planes between them as ellipses or by four centres."""
+"""Isometric drawing: three axes 120° apart, circles on the planes between them as ellipses or by
+four centres."""
 
 from __future__ import annotations
 
@@ -26,7 +27,8 @@ FORESHORTENED = math.sqrt(2 / 3)
 
 @dataclass(frozen=True, slots=True)
 class FourCentres:
-    """An isometric circle by the rhombus: its arcs, their centres, the rhombus and the touch points on its sides."""
+    """An isometric circle by the rhombus: its arcs, their centres, the rhombus and the touch points
+    on its sides."""
 
     arcs: tuple[Arc, ...]
     corners: tuple[Point, ...]
@@ -34,25 +36,30 @@ class FourCentres:
 
 
 def lean(plane: str) -> float:
-    """Return the direction of the long axis of circles on a plane, radians: square to the axis it does not contain."""
+    """Return the direction of the long axis of circles on a plane, radians: square to the axis it
+    does not contain."""
     return SQUARE[plane].angle - math.pi / 2
 
 
 def true_ellipse(centre: Point, diameter: float, plane: str) -> Ellipse:
-    """Return a circle of a diameter measured along the axes: long axis √(3/2)·d, short one √(1/2)·d.
+    """Return a circle of a diameter measured along the axes: long axis √(3/2)·d, short one
+    √(1/2)·d.
 
     Notes
     -----
-    Along an isometric axis the ellipse measures the diameter itself; the axes follow from the 120° between them.
-    """
-    return Ellipse(centre, polar(diameter * math.sqrt(1.5) / 2, lean(plane)), diameter * math.sqrt(0.5) / 2)
+    Along an isometric axis the ellipse measures the diameter itself; the axes follow from the 120°
+    between them."""
+    return Ellipse(
+        centre, polar(diameter * math.sqrt(1.5) / 2, lean(plane)), diameter * math.sqrt(0.5) / 2
+    )
 
 
 def rhombus(centre: Point, diameter: float, plane: str) -> FourCentres:
-    """Return the four-centre approximation: large arcs (√3/2)·d about the obtuse corners, small ones d/(2√3).
+    """Return the four-centre approximation: large arcs (√3/2)·d about the obtuse corners, small
+    ones d/(2√3).
 
-    The small centres lie where the lines from an obtuse corner to the middles of the far sides cross the long diagonal.
-    """
+    The small centres lie where the lines from an obtuse corner to the middles of the far sides
+    cross the long diagonal."""
     u, v = (axis * (diameter / 2) for axis in PLANES[plane])
     if u.dot(v) > 0:
         v = -v

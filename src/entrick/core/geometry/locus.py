@@ -1,8 +1,8 @@
 """Tangency by crossing two loci of an arc's centre, and the limits outside which they do not cross.
 
-Source of the loci: rules of plane geometry. A circle of radius R lies beside a circle of radius r when its centre is
-R + r away, goes around it at R − r, lies inside it at r − R; it touches a line at the parallel distance R.
-"""
+Source of the loci: rules of plane geometry. A circle of radius R lies beside a circle of radius r
+when its centre is R + r away, goes around it at R − r, lies inside it at r − R; it touches a line
+at the parallel distance R."""
 
 from __future__ import annotations
 
@@ -19,7 +19,8 @@ from .shapes import Circle, Line, Point, point_of
 
 
 class Locus(NamedTuple):
-    """Where the centre of an arc of radius R may lie to meet one condition. A tuple, as a blend makes several.
+    """Where the centre of an arc of radius R may lie to meet one condition. A tuple, as a blend
+    makes several.
 
     Attributes
     ----------
@@ -54,7 +55,8 @@ class Locus(NamedTuple):
         return self.slope * self.radius + self.rest if self.slope else self.rest
 
     def touch(self, centre: Point, radius: float) -> Point | None:
-        """Return where an arc about `centre` meets the target; None when only its centre is bound."""
+        """Return where an arc about `centre` meets the target; None when only its centre is
+        bound."""
         target = self.target
         if self.contact == "centred on":
             return None
@@ -90,10 +92,17 @@ def _about(target: Circle, contact: str, slope: int, swing: float, radius: Numbe
 def touching_line(target: Line, radius: Number) -> tuple[Locus, Locus]:
     """Centres of arcs touching a line: the parallels at R on its left and right."""
     left, right = (
-        Locus(Line(target.through + target.direction.normal * (side * float(radius)), target.direction),
-              "touching", side, target, radius)
+        Locus(
+            Line(
+                target.through + target.direction.normal * (side * float(radius)), target.direction
+            ),
+            "touching",
+            side,
+            target,
+            radius,
+        )
         for side in (1, -1)
-    )  # fmt: skip
+    )
     return left, right
 
 
@@ -115,7 +124,9 @@ class Tangency(NamedTuple):
     touches: tuple[Point | None, Point | None]
 
 
-def tangencies(first: Sequence[Locus], second: Sequence[Locus], radius: Number) -> tuple[Tangency, ...]:
+def tangencies(
+    first: Sequence[Locus], second: Sequence[Locus], radius: Number
+) -> tuple[Tangency, ...]:
     """Return every arc of a radius that meets one locus of each of two conditions.
 
     Parameters
@@ -137,9 +148,15 @@ def tangencies(first: Sequence[Locus], second: Sequence[Locus], radius: Number) 
             # Two crossings of the same loci are two; those of others may be the same again.
             before = found[:] if found else ()
             for centre in _crossings(one.curve, other.curve):
-                if before and any(abs(centre - known.centre) <= worked(abs(centre) + size) for known in before):
+                if before and any(
+                    abs(centre - known.centre) <= worked(abs(centre) + size) for known in before
+                ):
                     continue
-                found.append(Tangency(centre, (one, other), (one.touch(centre, size), other.touch(centre, size))))
+                found.append(
+                    Tangency(
+                        centre, (one, other), (one.touch(centre, size), other.touch(centre, size))
+                    )
+                )
     return tuple(found)
 
 
@@ -149,7 +166,11 @@ NO_RADIUS = same(1.0)
 
 def _crossings(one: Circle | Line, other: Circle | Line) -> list[Point]:
     """Cross two loci; one of no radius is a single point, which must lie on the other."""
-    if isinstance(one, Circle) and isinstance(other, Circle) and one.radius > NO_RADIUS < other.radius:
+    if (
+        isinstance(one, Circle)
+        and isinstance(other, Circle)
+        and one.radius > NO_RADIUS < other.radius
+    ):
         return crossings(one, other)
     for point, curve in ((one, other), (other, one)):
         if isinstance(point, Circle) and point.radius <= NO_RADIUS:
@@ -165,7 +186,8 @@ def _lies_on(point: Point, curve: Circle | Line) -> bool:
 
 @dataclass(frozen=True, slots=True)
 class Limit:
-    """The radii for which two loci cross. None where there is no bound on that side; `never` when none helps."""
+    """The radii for which two loci cross. None where there is no bound on that side; `never` when
+    none helps."""
 
     least: float | None = None
     greatest: float | None = None
@@ -177,9 +199,9 @@ def limit(one: Locus, other: Locus) -> Limit:
 
     Notes
     -----
-    Two circles d apart with swings ρ1(R), ρ2(R) cross when ρ1 + ρ2 ≥ d and |ρ1 − ρ2| ≤ d; a parallel at distance
-    k(R) from a line h away from a circle's centre crosses it when |h − k| ≤ ρ. All are linear in R.
-    """
+    Two circles d apart with swings ρ1(R), ρ2(R) cross when ρ1 + ρ2 ≥ d and |ρ1 − ρ2| ≤ d; a
+    parallel at distance k(R) from a line h away from a circle's centre crosses it when |h − k| ≤ ρ.
+    All are linear in R."""
     c1, c2 = one.curve, other.curve
     if isinstance(c1, Circle) and isinstance(c2, Circle):
         d = abs(c2.centre - c1.centre)

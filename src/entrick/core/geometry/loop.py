@@ -21,9 +21,8 @@ if TYPE_CHECKING:
 class Piece:
     """A stretch of outline, in walking direction: a line with ends, an arc, or a whole circle.
 
-    `curve_of` names the curve it is one of many arcs of, such as a spiral or the flank of a tooth; empty for a piece
-    that stands for itself.
-    """
+    `curve_of` names the curve it is one of many arcs of, such as a spiral or the flank of a tooth;
+    empty for a piece that stands for itself."""
 
     curve: Curve
     name: str
@@ -44,7 +43,8 @@ class Piece:
 
     @property
     def outermost(self) -> tuple[Point, ...]:
-        """Places of the piece that may lie furthest left, right, up or down: its ends, and the quarters of an arc."""
+        """Places of the piece that may lie furthest left, right, up or down: its ends, and the
+        quarters of an arc."""
         curve = self.curve
         if isinstance(curve, Circle):
             return tuple(curve.at(k * math.pi / 2) for k in range(4))
@@ -77,7 +77,8 @@ class Piece:
 
 
 def _outward(centre: Point, point: Point) -> Point:
-    """Return the direction from a centre; some one where the round is smaller than the rounding of its places."""
+    """Return the direction from a centre; some one where the round is smaller than the rounding of
+    its places."""
     out = point - centre
     return out.unit if abs(out) > 0 else Point(1.0, 0.0)
 
@@ -86,8 +87,8 @@ def _outward(centre: Point, point: Point) -> Point:
 class Junction:
     """Where the walk goes over from one piece to the next.
 
-    `turn` in radians, 0 where it goes straight on; `within` tells whether both are arcs of one curve.
-    """
+    `turn` in radians, 0 where it goes straight on; `within` tells whether both are arcs of one
+    curve."""
 
     point: Point
     first: str
@@ -119,7 +120,8 @@ class Loop:
 
     @cached_property
     def _hash(self) -> int:
-        # What is kept by what it stands on asks for it again and again, and a run may have hundreds of pieces.
+        # What is kept by what it stands on asks for it again and again, and a run may have hundreds
+        # of pieces.
         return hash((self.pieces, self.closed))
 
     @cached_property
@@ -129,7 +131,8 @@ class Loop:
 
     @cached_property
     def area(self) -> float:
-        """Signed area, positive when walked counter-clockwise (Green's theorem, closed form per piece)."""
+        """Signed area, positive when walked counter-clockwise (Green's theorem, closed form per
+        piece)."""
         total = 0.0
         for piece in self.pieces:
             match piece.curve:
@@ -165,11 +168,14 @@ class Loop:
     @property
     def reversed(self) -> Loop:
         """The same run walked the other way."""
-        return Loop(tuple(piece.reversed for piece in self.pieces[::-1]), self.closed, self.stands_for)
+        return Loop(
+            tuple(piece.reversed for piece in self.pieces[::-1]), self.closed, self.stands_for
+        )
 
     @cached_property
     def centroid(self) -> Point:
-        """Middle of the area enclosed (Green's theorem: ∮x² dy / 2A and −∮y² dx / 2A, closed form per piece).
+        """Middle of the area enclosed (Green's theorem: ∮x² dy / 2A and −∮y² dx / 2A, closed form
+        per piece).
 
         That of its box where it encloses nothing.
         """
@@ -203,14 +209,16 @@ class Loop:
 
 
 class Boxed:
-    """A run with its own box and those of its pieces, for asking about many points: most pieces are far from each."""
+    """A run with its own box and those of its pieces, for asking about many points: most pieces are
+    far from each."""
 
     def __init__(self, loop: Loop) -> None:
         self.loop = loop
         self.boxes = [around(piece.outermost) for piece in loop.pieces]
         self.box = together(self.boxes)
         self._walked = [
-            (*piece.entry, *piece.exit, *box, piece.curve) for piece, box in zip(loop.pieces, self.boxes, strict=True)
+            (*piece.entry, *piece.exit, *box, piece.curve)
+            for piece, box in zip(loop.pieces, self.boxes, strict=True)
         ]
 
     def encloses(self, point: Point) -> bool:
@@ -218,9 +226,9 @@ class Boxed:
 
         Notes
         -----
-        Winding number: how often chords cross the level line to the right of the point upwards, less how often
-        downwards (published, the crossing rule); and once more where the point lies between an arc and its chord.
-        """
+        Winding number: how often chords cross the level line to the right of the point upwards,
+        less how often downwards (published, the crossing rule); and once more where the point lies
+        between an arc and its chord."""
         if not self.box.holds(point):
             return False
         x, y = point
@@ -243,15 +251,24 @@ class Boxed:
         """Tell whether any place of the run is nearer to a point than so much."""
         if not self.box.holds(point, limit):
             return False
-        left, lower, right, upper = point.x - limit, point.y - limit, point.x + limit, point.y + limit
+        left, lower, right, upper = (
+            point.x - limit,
+            point.y - limit,
+            point.x + limit,
+            point.y + limit,
+        )
         return any(
-            box[0] <= right and box[2] >= left and box[1] <= upper and box[3] >= lower
+            box[0] <= right
+            and box[2] >= left
+            and box[1] <= upper
+            and box[3] >= lower
             and distance(piece.curve, point) < limit
             for piece, box in zip(self.loop.pieces, self.boxes, strict=True)
-        )  # fmt: skip
+        )
 
     def nearest(self, point: Point) -> Point:
-        """Return the place of the run that is nearest to a point; a piece whose box lies further off is passed over."""
+        """Return the place of the run that is nearest to a point; a piece whose box lies further
+        off is passed over."""
         x, y = point
         best, spot = math.inf, self.loop.pieces[0].entry
         for piece, (left, lower, right, upper) in zip(self.loop.pieces, self.boxes, strict=True):
@@ -279,7 +296,13 @@ def piece_of(curve: Curve, name: str, curve_of: str = "") -> Piece:
         case Arc():
             return Piece(curve, name, curve.first, curve.last, curve_of)
         case Line(start=float() as start, end=float() as end):
-            return Piece(Line.between(curve.at(start), curve.at(end)), name, curve.at(start), curve.at(end), curve_of)
+            return Piece(
+                Line.between(curve.at(start), curve.at(end)),
+                name,
+                curve.at(start),
+                curve.at(end),
+                curve_of,
+            )
         case Circle():
             return Piece(curve, name, curve.at(0.0), curve.at(0.0), curve_of)
     raise ValueError("an endless line is no piece")
@@ -337,6 +360,14 @@ def _first_moments(piece: Piece) -> tuple[float, float]:
             x = y = 0.0
             for angle, sign in ((start + sweep, 1), (start, -1)):
                 sin, cos, twice = math.sin(angle), math.cos(angle), math.sin(2 * angle)
-                x += sign * (c.x * c.x * sin + 2 * c.x * r * (angle / 2 + twice / 4) + r * r * (sin - sin**3 / 3))
-                y += sign * (-c.y * c.y * cos + 2 * c.y * r * (angle / 2 - twice / 4) + r * r * (cos**3 / 3 - cos))
+                x += sign * (
+                    c.x * c.x * sin
+                    + 2 * c.x * r * (angle / 2 + twice / 4)
+                    + r * r * (sin - sin**3 / 3)
+                )
+                y += sign * (
+                    -c.y * c.y * cos
+                    + 2 * c.y * r * (angle / 2 - twice / 4)
+                    + r * r * (cos**3 / 3 - cos)
+                )
             return r * x, r * y

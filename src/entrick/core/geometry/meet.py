@@ -26,11 +26,13 @@ def meet(first: Curve, second: Curve) -> tuple[Meeting, ...]:
     Returns
     -------
     tuple of Meeting
-        None, one (a touch, or two straight lines) or two. Coincident curves meet nowhere in particular: none.
+        None, one (a touch, or two straight lines) or two. Coincident curves meet nowhere in
+        particular: none.
 
     Notes
     -----
-    Closed forms: Cramer's rule; Pythagoras on the foot of the perpendicular; the radical line of two circles.
+    Closed forms: Cramer's rule; Pythagoras on the foot of the perpendicular; the radical line of
+    two circles.
 
     Examples
     --------
@@ -74,8 +76,8 @@ def _circles(a: Circle | Arc, b: Circle | Arc) -> tuple[Meeting, ...]:
 
 
 def crossings(a: Circle | Arc, b: Circle | Arc) -> list[Point]:
-    """Return where two whole circles cross, on the right of the line of centres first, or the one place where they
-    touch."""
+    """Return where two whole circles cross, on the right of the line of centres first, or the one
+    place where they touch."""
     # In plain floats: this is at the bottom of every blend and every walk.
     (x, y), (u, v), r, s = a.centre, b.centre, a.radius, b.radius
     dx, dy = u - x, v - y

@@ -30,9 +30,8 @@ def nearest(first: Curve, second: Curve) -> Distance:
 
     Notes
     -----
-    The nearest places are a shared point, or an end and its nearest place on the other curve, or lie square to both:
-    on the perpendicular from a centre, or on the line of centres.
-    """
+    The nearest places are a shared point, or an end and its nearest place on the other curve, or
+    lie square to both: on the perpendicular from a centre, or on the line of centres."""
     for meeting in meet(first, second):
         if is_drawn_at(first, meeting.point) and is_drawn_at(second, meeting.point):
             return 0.0, meeting.point, meeting.point
@@ -40,7 +39,8 @@ def nearest(first: Curve, second: Curve) -> Distance:
 
 
 def facing(first: Curve, second: Curve) -> Iterator[Distance]:
-    """Return the spans among which the least is: from an end to its nearest place, or square to both."""
+    """Return the spans among which the least is: from an end to its nearest place, or square to
+    both."""
     for end in ends_of(first):
         place = nearest_place(second, end)
         yield abs(place - end), end, place
@@ -57,12 +57,17 @@ def facing(first: Curve, second: Curve) -> Iterator[Distance]:
             ahead = apart.unit if abs(apart) > 0 else Point(1.0, 0.0)
             for one in (1, -1):
                 for other in (1, -1):
-                    spots = a.centre + ahead * (one * a.radius), b.centre + ahead * (other * b.radius)
+                    spots = (
+                        a.centre + ahead * (one * a.radius),
+                        b.centre + ahead * (other * b.radius),
+                    )
                     if is_drawn_at(first, spots[0]) and is_drawn_at(second, spots[1]):
                         yield abs(spots[1] - spots[0]), *spots
 
 
-def _square(first: Curve, second: Curve, foot: Point, circle: Circle, round_first: bool) -> Iterator[Distance]:
+def _square(
+    first: Curve, second: Curve, foot: Point, circle: Circle, round_first: bool
+) -> Iterator[Distance]:
     ahead = foot - circle.centre
     if abs(ahead) == 0:
         return
@@ -86,14 +91,18 @@ _WALLS: Kept[Distance] = Kept(4096)
 
 
 def least_wall(first: Loop, second: Loop) -> Distance:
-    """Return the least distance of two outlines, and where it is; known for two that were measured before."""
+    """Return the least distance of two outlines, and where it is; known for two that were measured
+    before."""
     key = (id(first), id(second))
-    return _WALLS.recall(key) or _WALLS.keep(key, _least_wall(boxed(first), boxed(second)), (first, second))
+    return _WALLS.recall(key) or _WALLS.keep(
+        key, _least_wall(boxed(first), boxed(second)), (first, second)
+    )
 
 
 def _least_wall(first: Boxed, second: Boxed) -> Distance:
     best: Distance = (math.inf, Point(0.0, 0.0), Point(0.0, 0.0))
-    # The pieces that may be nearest come first, so that the rest need only be told to lie further off.
+    # The pieces that may be nearest come first, so that the rest need only be told to lie further
+    # off.
     near = sorted((box.apart(second.box), index) for index, box in enumerate(first.boxes))
     for away, index in near:
         if away >= best[0]:
@@ -103,5 +112,7 @@ def _least_wall(first: Boxed, second: Boxed) -> Distance:
         for apart, other in others:
             if apart >= best[0]:
                 break
-            best = min(best, nearest(curve, second.loop.pieces[other].curve), key=lambda span: span[0])
+            best = min(
+                best, nearest(curve, second.loop.pieces[other].curve), key=lambda span: span[0]
+            )
     return best

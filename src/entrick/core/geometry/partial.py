@@ -16,7 +16,8 @@ Place = tuple[int, Point]
 
 
 def jointed(ring: Loop, ends: Iterable[Point]) -> Loop:
-    """Return the run with joints where others end on the curve it stands for: there it has its exact direction."""
+    """Return the run with joints where others end on the curve it stands for: there it has its
+    exact direction."""
     oval = ring.stands_for
     if oval is None:
         return ring
@@ -26,11 +27,16 @@ def jointed(ring: Loop, ends: Iterable[Point]) -> Loop:
         return ring
     owner = ring.pieces[0].name.rpartition(".")[0]
     arcs = oval.drawn(tuple(turns))
-    return Loop(tuple(piece_of(arc, f"{owner}.{index}", owner) for index, arc in enumerate(arcs, 1)), True, oval)
+    return Loop(
+        tuple(piece_of(arc, f"{owner}.{index}", owner) for index, arc in enumerate(arcs, 1)),
+        True,
+        oval,
+    )
 
 
 def places_on(ring: Loop, curves: Iterable[Curve], whole: bool = False) -> list[Place]:
-    """Return where a run is met by drawn curves, or by the whole circles and lines behind them, each place once."""
+    """Return where a run is met by drawn curves, or by the whole circles and lines behind them,
+    each place once."""
     found: list[Place] = []
     for curve in curves:
         for index, piece in enumerate(ring.pieces):
@@ -52,7 +58,9 @@ def between(ring: Loop, first: Place, last: Place) -> Loop:
     count = len(ring.pieces)
     inner = [ring.pieces[(i + step) % count] for step in range(1, (j - i - 1) % count + 1)]
     pieces = [_cut(ring.pieces[i], start, None), *inner, _cut(ring.pieces[j], None, end)]
-    return Loop(tuple(piece for piece in pieces if piece.length > worked(piece.length + abs(start))), False)
+    return Loop(
+        tuple(piece for piece in pieces if piece.length > worked(piece.length + abs(start))), False
+    )
 
 
 def outside(run: Loop, covers: Sequence[Loop]) -> Iterator[Loop]:
@@ -61,10 +69,16 @@ def outside(run: Loop, covers: Sequence[Loop]) -> Iterator[Loop]:
     near = [cover for cover in map(boxed, covers) if cover.box.meets(boxed(run).box)]
     for piece, box in zip(run.pieces, boxed(run).boxes, strict=True):
         beside = [cover for cover in near if cover.box.meets(box)]
-        crossing = [each.curve for cover in beside for each, other in zip(cover.loop.pieces, cover.boxes, strict=True)
-                    if other.meets(box)]  # fmt: skip
+        crossing = [
+            each.curve
+            for cover in beside
+            for each, other in zip(cover.loop.pieces, cover.boxes, strict=True)
+            if other.meets(box)
+        ]
         spots = [spot for _, spot in places_on(Loop((piece,), False), crossing)]
-        for start, end in pairwise((piece.entry, *sorted(spots, key=lambda spot: _along(piece, spot)), piece.exit)):
+        for start, end in pairwise(
+            (piece.entry, *sorted(spots, key=lambda spot: _along(piece, spot)), piece.exit)
+        ):
             if abs(end - start) <= assembled(abs(start)):
                 continue
             part = _cut(piece, start, end)
@@ -99,7 +113,11 @@ def _cut(piece: Piece, start: Point | None, end: Point | None) -> Piece:
             low = _along(piece, start) if start else 0.0
             high = min(_along(piece, end), abs(sweep)) if end else abs(sweep)
             return Piece(
-                Arc(c, r, begin + way * low, way * (high - low), exact), piece.name, entry, exit_, piece.curve_of
+                Arc(c, r, begin + way * low, way * (high - low), exact),
+                piece.name,
+                entry,
+                exit_,
+                piece.curve_of,
             )
         case Circle(centre=c, radius=r, exact=exact):
             low = (entry - c).angle

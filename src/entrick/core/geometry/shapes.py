@@ -10,16 +10,15 @@ from ..measure import Number
 from ..tolerance import ROUND, same
 
 point_of = tuple.__new__
-"""Makes a point of its class and its places: several hundred thousand are made for one sheet, and a call costs as much
-as the point."""
+"""Makes a point of its class and its places: several hundred thousand are made for one sheet, and a
+call costs as much as the point."""
 
 
 class Point(NamedTuple):
     """A position, or a displacement between two positions.
 
-    A tuple, since it is made in quicker time than anything else that cannot be changed; it adds and multiplies as a
-    displacement does.
-    """
+    A tuple, since it is made in quicker time than anything else that cannot be changed; it adds and
+    multiplies as a displacement does."""
 
     x: float
     y: float
@@ -95,7 +94,8 @@ class Line:
 
     @classmethod
     def between(cls, first: Point, second: Point) -> Line:
-        """Return the line drawn from one point to another; from a place to itself it has no length, to the right."""
+        """Return the line drawn from one point to another; from a place to itself it has no length,
+        to the right."""
         along = abs(second - first)
         return cls(first, (second - first).unit if along > 0 else Point(1.0, 0.0), 0.0, along)
 
@@ -107,11 +107,15 @@ class Line:
 
     def along(self, point: Point) -> float:
         """Return how far along the line the foot of the perpendicular from a point lies."""
-        return (point.x - self.through.x) * self.direction.x + (point.y - self.through.y) * self.direction.y
+        return (point.x - self.through.x) * self.direction.x + (
+            point.y - self.through.y
+        ) * self.direction.y
 
     def offset_of(self, point: Point) -> float:
         """Return the signed distance of a point, positive to the left of the direction."""
-        return self.direction.x * (point.y - self.through.y) - self.direction.y * (point.x - self.through.x)
+        return self.direction.x * (point.y - self.through.y) - self.direction.y * (
+            point.x - self.through.x
+        )
 
     def foot(self, point: Point) -> Point:
         """Return the foot of the perpendicular from a point."""
@@ -139,7 +143,8 @@ class Circle:
 
 @dataclass(frozen=True, slots=True)
 class Arc:
-    """Part of a circle, from the angle `start` through `sweep` (radians, positive counter-clockwise)."""
+    """Part of a circle, from the angle `start` through `sweep` (radians, positive
+    counter-clockwise)."""
 
     centre: Point
     radius: float
@@ -183,7 +188,8 @@ class Arc:
 
     @property
     def centroid(self) -> Point:
-        """Where the drawn arc lies as a whole: R·sin(α)/α from the centre, α half the angle (handbook formula)."""
+        """Where the drawn arc lies as a whole: R·sin(α)/α from the centre, α half the angle
+        (handbook formula)."""
         half = abs(self.sweep) / 2
         return self.centre + polar(self.radius * math.sin(half) / half, self.start + self.sweep / 2)
 
@@ -220,7 +226,11 @@ def is_drawn_at(curve: Curve, point: Point) -> bool:
                 curve.end is None or along <= curve.end + tolerance
             )
         case Arc():
-            turned = ((point - curve.centre).angle - curve.start) * math.copysign(1, curve.sweep) % math.tau
+            turned = (
+                ((point - curve.centre).angle - curve.start)
+                * math.copysign(1, curve.sweep)
+                % math.tau
+            )
             tolerance = same(curve.radius) / curve.radius * 10
             return turned <= abs(curve.sweep) + tolerance or turned >= math.tau - tolerance
         case Circle():
@@ -239,7 +249,11 @@ def extremes(shape: Shape) -> tuple[Point, ...]:
         case Circle(centre=c, radius=r):
             return (c - Point(r, r), c + Point(r, r))
         case Arc():
-            return (shape.first, shape.last, *(shape.at(turn * math.pi / 2) for turn in quarters(shape)))
+            return (
+                shape.first,
+                shape.last,
+                *(shape.at(turn * math.pi / 2) for turn in quarters(shape)),
+            )
 
 
 def quarters(arc: Arc) -> range:

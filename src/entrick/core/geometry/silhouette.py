@@ -1,4 +1,5 @@
-"""What is seen of a flat shape moved straight along: its outline, with edges that touch it exactly."""
+"""What is seen of a flat shape moved straight along: its outline, with edges that touch it
+exactly."""
 
 from __future__ import annotations
 
@@ -57,13 +58,17 @@ def swept(ring: Sequence[Drawn], by: Point) -> Swept:
     touches = (_furthest(ring, across), _furthest(ring, -across))
     turned = _from(_cut(ring, touches), touches[0])
     close = surely_two(max(abs(spot) for spot in touches) + abs(by))
-    middle = next(i for i, curve in enumerate(turned) if abs(ends(curve)[1] - touches[1]) < close) + 1
+    middle = (
+        next(i for i, curve in enumerate(turned) if abs(ends(curve)[1] - touches[1]) < close) + 1
+    )
     # Counter-clockwise from the left-hand touch point the walk goes behind first, then ahead.
     behind, ahead = turned[:middle], turned[middle:]
     far = tuple(shift(curve, by) for curve in ahead)
     edges = (Line.between(touches[0], touches[0] + by), Line.between(touches[1], touches[1] + by))
     outline = (*behind, edges[1], *far, Line.between(touches[0] + by, touches[0]))
-    return Swept(touches, edges, tuple(ahead), far, tuple(shift(curve, by) for curve in behind), outline)
+    return Swept(
+        touches, edges, tuple(ahead), far, tuple(shift(curve, by) for curve in behind), outline
+    )
 
 
 def _furthest(ring: Sequence[Drawn], way: Point) -> Point:
@@ -85,7 +90,9 @@ def _cut(ring: Sequence[Drawn], touches: Sequence[Point]) -> list[Drawn]:
         if at and isinstance(curve, Arc):
             turn = ((at[0] - curve.centre).angle - curve.start) % math.tau
             found.append(Arc(curve.centre, curve.radius, curve.start, turn, curve.exact))
-            found.append(Arc(curve.centre, curve.radius, curve.start + turn, curve.sweep - turn, curve.exact))
+            found.append(
+                Arc(curve.centre, curve.radius, curve.start + turn, curve.sweep - turn, curve.exact)
+            )
         else:
             found.append(curve)
     return found

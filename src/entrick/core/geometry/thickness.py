@@ -25,11 +25,13 @@ MOST_COMPARED = 120
 
 
 ALONG = (0.5, 0.25, 0.75, 0.1, 0.9, 0.4, 0.6)
-"""Where along two parallel sides the span between them is looked at: a hole may lie across some of it."""
+"""Where along two parallel sides the span between them is looked at: a hole may lie across some of
+it."""
 
 
 ROUND_END = math.radians(120)
-"""An arc that turns further than this is the end of an arm, and not a corner that is rounded (by eye, no source)."""
+"""An arc that turns further than this is the end of an arm, and not a corner that is rounded (by
+eye, no source)."""
 
 
 def thinnest(loop: Loop, others: Sequence[Loop], limit: float = math.inf) -> Distance | None:
@@ -39,8 +41,8 @@ def thinnest(loop: Loop, others: Sequence[Loop], limit: float = math.inf) -> Dis
     ----------
     loop : Loop
     others : sequence of Loop
-        Further outlines: what lies across one of them is a wall between two, and no thickness of this one; and there is
-        material where a place lies inside one of all, or three.
+        Further outlines: what lies across one of them is a wall between two, and no thickness of
+        this one; and there is material where a place lies inside one of all, or three.
     limit : float
         Of an outline of very many pieces only what is thinner than this is looked for.
 
@@ -51,11 +53,10 @@ def thinnest(loop: Loop, others: Sequence[Loop], limit: float = math.inf) -> Dis
 
     Notes
     -----
-    A thickness is a span that is square to the outline at both ends, or ends in a corner that points into the
-    material, so that either end moved either way makes it longer or leaves it (plane geometry). An arm that tapers
-    into a round end is nowhere square at both ends; it is as thin as the disc of that end, where the disc lies in the
-    material.
-    """
+    A thickness is a span that is square to the outline at both ends, or ends in a corner that
+    points into the material, so that either end moved either way makes it longer or leaves it
+    (plane geometry). An arm that tapers into a round end is nowhere square at both ends; it is as
+    thin as the disc of that end, where the disc lies in the material."""
     key = (id(loop), *map(id, others), limit)
     kept = _THICKNESSES.recall(key)
     if kept is None:
@@ -66,16 +67,25 @@ def thinnest(loop: Loop, others: Sequence[Loop], limit: float = math.inf) -> Dis
 
         across = _thinnest_span(loop, others, is_material, limit)
         found = [*filter(None, (across, *_round_ends(loop, others, is_material)))]
-        kept = _THICKNESSES.keep(key, [min(found, key=lambda one: one[0])] if found else [], (loop, others))
+        kept = _THICKNESSES.keep(
+            key, [min(found, key=lambda one: one[0])] if found else [], (loop, others)
+        )
     return kept[0] if kept else None
 
 
-def _round_ends(loop: Loop, others: Sequence[Loop], is_material: Callable[[Point], bool]) -> Iterator[Distance]:
-    """Yield the disc of every arc that ends an arm, as a distance across it, square to the way it points."""
+def _round_ends(
+    loop: Loop, others: Sequence[Loop], is_material: Callable[[Point], bool]
+) -> Iterator[Distance]:
+    """Yield the disc of every arc that ends an arm, as a distance across it, square to the way it
+    points."""
     near = surely_two(loop.length)
     for piece in loop.pieces:
         arc = piece.curve
-        if not isinstance(arc, Arc) or not ROUND_END < abs(arc.sweep) < math.pi or not is_material(arc.centre):
+        if (
+            not isinstance(arc, Arc)
+            or not ROUND_END < abs(arc.sweep) < math.pi
+            or not is_material(arc.centre)
+        ):
             continue
         if all(each.distance(arc.centre) >= arc.radius - near for each in (loop, *others)):
             side = (arc.middle - arc.centre).normal
@@ -85,11 +95,13 @@ def _round_ends(loop: Loop, others: Sequence[Loop], is_material: Callable[[Point
 def _thinnest_span(
     loop: Loop, others: Sequence[Loop], is_material: Callable[[Point], bool], limit: float
 ) -> Distance | None:
-    """Go through the spans from the shortest on: first those of pieces whose boxes lie near each other, since none is
-    shorter than their boxes are apart."""
+    """Go through the spans from the shortest on: first those of pieces whose boxes lie near each
+    other, since none is shorter than their boxes are apart."""
     apart = surely_two(loop.length)
     bounds = boxed(loop)
-    most = bounds.box.low - bounds.box.high if len(loop.pieces) <= MOST_COMPARED else Point(limit, 0.0)
+    most = (
+        bounds.box.low - bounds.box.high if len(loop.pieces) <= MOST_COMPARED else Point(limit, 0.0)
+    )
     looks = _looks(loop, bounds.boxes)
     pairs = nearest_first(bounds.boxes, abs(most))
     waiting: list[tuple[float, int, int, int, Distance]] = []
@@ -127,8 +139,9 @@ def _thinnest_span(
 
 @dataclass(frozen=True, slots=True)
 class _Look:
-    """Whither a piece looks: the middle of its box and how far it reaches from there, the direction square to the piece
-    half way along, and the angle by which that turns up to either end, a corner there with it."""
+    """Whither a piece looks: the middle of its box and how far it reaches from there, the direction
+    square to the piece half way along, and the angle by which that turns up to either end, a corner
+    there with it."""
 
     middle: Point
     reach: float
@@ -136,14 +149,16 @@ class _Look:
     turn: float
 
     def may_face(self, other: _Look) -> bool:
-        """Tell whether a span between two pieces may be square to both, or set out from a corner."""
+        """Tell whether a span between two pieces may be square to both, or set out from a
+        corner."""
         between = other.middle - self.middle
         apart, reach = abs(between), self.reach + other.reach
         if apart <= reach:
             return True
         spread = math.asin(reach / apart) + FLAT
         return all(
-            math.acos(min(1.0, abs(between.dot(each.square)) / apart)) <= each.turn + spread for each in (self, other)
+            math.acos(min(1.0, abs(between.dot(each.square)) / apart)) <= each.turn + spread
+            for each in (self, other)
         )
 
 
@@ -162,7 +177,11 @@ def _looks(loop: Loop, boxes: Sequence[Box]) -> list[_Look]:
                 square, turn = Point(1.0, 0.0), math.pi
             case Line(direction=ahead):
                 square, turn = ahead.normal, 0.0
-        found.append(_Look((box.low + box.high) * 0.5, abs(box.high - box.low) / 2, square, turn + max(corners)))
+        found.append(
+            _Look(
+                (box.low + box.high) * 0.5, abs(box.high - box.low) / 2, square, turn + max(corners)
+            )
+        )
     return found
 
 
@@ -178,7 +197,11 @@ def _spans(first: Piece, second: Piece) -> Iterator[Distance]:
         if is_drawn_at(a, opposite):
             yield 2 * a.radius, across, opposite
         return
-    if isinstance(a, Line) and isinstance(b, Line) and abs(a.direction.cross(b.direction)) <= DIRECTION:
+    if (
+        isinstance(a, Line)
+        and isinstance(b, Line)
+        and abs(a.direction.cross(b.direction)) <= DIRECTION
+    ):
         ends = sorted(a.along(end) for end in extremes(b))
         low, high = max(ends[0], a.start or 0.0), min(ends[1], a.end or 0.0)
         if high > low:
@@ -189,7 +212,8 @@ def _spans(first: Piece, second: Piece) -> Iterator[Distance]:
 
 
 def _is_square(loop: Loop, index: int, place: Point, ahead: Point) -> bool:
-    """Tell whether a span that sets out from a place of a piece is shortened by moving the place either way."""
+    """Tell whether a span that sets out from a place of a piece is shortened by moving the place
+    either way."""
     piece = loop.pieces[index]
     near = surely_two(loop.length)
     arriving = departing = piece.direction(place)

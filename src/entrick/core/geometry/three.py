@@ -15,7 +15,8 @@ Target = Point | Line | Circle
 
 @dataclass(frozen=True, slots=True)
 class Touching:
-    """A circle with its contact (through, touching, beside, around, inside) and touch point for each target."""
+    """A circle with its contact (through, touching, beside, around, inside) and touch point for
+    each target."""
 
     circle: Circle
     contacts: tuple[str, str, str]
@@ -36,9 +37,9 @@ def circles_touching(targets: Sequence[Target]) -> tuple[Touching, ...]:
 
     Notes
     -----
-    A circle (x, y, R) touches a circle (a, b, r) when (x − a)² + (y − b)² = (R ± r)², a line n·p = d when n·p − d = ±R.
-    Subtracting the first quadratic from the others leaves two linear equations, whose common line is put back into it.
-    """
+    A circle (x, y, R) touches a circle (a, b, r) when (x − a)² + (y − b)² = (R ± r)², a line n·p =
+    d when n·p − d = ±R. Subtracting the first quadratic from the others leaves two linear
+    equations, whose common line is put back into it."""
     found: list[Touching] = []
     for signs in product(*((1,) if isinstance(target, Point) else (1, -1) for target in targets)):
         for centre, radius in _solve(targets, signs):
@@ -97,7 +98,10 @@ def _three_planes(rows: Sequence[Row]) -> list[Triple]:
     if abs(volume) < same(1.0):
         return []
     parts = (across, _cross(c, a), _cross(a, b))
-    x, y, r = (sum(row[3] * part[i] for row, part in zip(rows, parts, strict=True)) / volume for i in range(3))
+    x, y, r = (
+        sum(row[3] * part[i] for row, part in zip(rows, parts, strict=True)) / volume
+        for i in range(3)
+    )
     return [(x, y, r)]
 
 
@@ -121,8 +125,8 @@ def _line_and_cone(rows: Sequence[Row], apex: Point, r0: float) -> list[Triple]:
         if inside < -same(b * b + abs(a * c)):
             return []
         root = math.sqrt(max(0.0, inside))
-        # The larger root first, the other from the product of both: no cancellation. Two roots next to nought have
-        # none to fear, and their product is all rounding.
+        # The larger root first, the other from the product of both: no cancellation. Two roots next
+        # to nought have none to fear, and their product is all rounding.
         big = -b - math.copysign(root, b)
         steps = [big / a, c / big] if abs(big) > same(1.0) else [(-b - root) / a, (root - b) / a]
     return [(base[0] + t * u, base[1] + t * v, base[2] + t * w) for t in steps]
@@ -150,8 +154,12 @@ def _describe(targets: Sequence[Target], centre: Point, radius: float) -> Touchi
                 away = target.centre - centre
                 if abs(away) <= same(radius):
                     return None
-                within = abs(abs(away) - abs(radius - target.radius)) < abs(abs(away) - (radius + target.radius))
-                contact = "beside" if not within else "around" if radius > target.radius else "inside"
+                within = abs(abs(away) - abs(radius - target.radius)) < abs(
+                    abs(away) - (radius + target.radius)
+                )
+                contact = (
+                    "beside" if not within else "around" if radius > target.radius else "inside"
+                )
                 contacts.append(contact)
                 touches.append(centre + away.unit * (radius if contact != "inside" else -radius))
     return Touching(Circle(centre, radius), tuple(contacts), tuple(touches))  # type: ignore[arg-type]

@@ -51,12 +51,28 @@ def rotate(shape: S, about: Point, angle: float) -> S:
     def turn(vector: Point) -> Point:
         return Point(vector.x * cos - vector.y * sin, vector.x * sin + vector.y * cos)
 
-    return cast(S, _moved(shape, lambda p: about + turn(p - about), turn, lambda start, sweep: (start + angle, sweep)))
+    return cast(
+        S,
+        _moved(
+            shape,
+            lambda p: about + turn(p - about),
+            turn,
+            lambda start, sweep: (start + angle, sweep),
+        ),
+    )
 
 
 def shift(shape: S, by: Point) -> S:
     """Return a shape moved by a displacement."""
-    return cast(S, _moved(shape, lambda point: point + by, lambda vector: vector, lambda start, sweep: (start, sweep)))
+    return cast(
+        S,
+        _moved(
+            shape,
+            lambda point: point + by,
+            lambda vector: vector,
+            lambda start, sweep: (start, sweep),
+        ),
+    )
 
 
 def _moved(
@@ -73,7 +89,9 @@ def _moved(
         case Circle():
             return Circle(place(shape.centre), shape.radius, shape.exact)
         case Arc():
-            return Arc(place(shape.centre), shape.radius, *swept(shape.start, shape.sweep), shape.exact)
+            return Arc(
+                place(shape.centre), shape.radius, *swept(shape.start, shape.sweep), shape.exact
+            )
         case Loop():
             pieces = tuple(
                 Piece(

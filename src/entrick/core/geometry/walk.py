@@ -22,11 +22,11 @@ from .transform import rotate
 
 
 class Unsettled(NamedTuple):
-    """Where words have to choose: at which stop, what is said of it, and the words for each way with where it leads.
+    """Where words have to choose: at which stop, what is said of it, and the words for each way
+    with where it leads.
 
-    Of two pieces that cross at several places `crossing` names both, and `told` is an example of what to say; not every
-    one of the places need have words.
-    """
+    Of two pieces that cross at several places `crossing` names both, and `told` is an example of
+    what to say; not every one of the places need have words."""
 
     stop: int
     told: str
@@ -36,8 +36,8 @@ class Unsettled(NamedTuple):
 
 
 class WalkError(ValueError):
-    """A walk that cannot be made. `stop` is the index of the piece where it fails, `place` where on the figure;
-    `unsettled` is all that words would choose."""
+    """A walk that cannot be made. `stop` is the index of the piece where it fails, `place` where on
+    the figure; `unsettled` is all that words would choose."""
 
     def __init__(
         self,
@@ -64,8 +64,14 @@ def _undecided(unsettled: Sequence[Unsettled]) -> WalkError:
         first, *others = crossings
         so = f", so do {', '.join(each.crossing for each in others)}" if others else ""
         such = f", such as {first.told}," if first.told else ""
-        told.insert(0, f"{first.crossing} cross at {first.places} places{so}: say which{such} or at a named point")
-    return WalkError("; ".join(told), unsettled[0].stop, spots[0] if spots else None, spots, unsettled)
+        told.insert(
+            0,
+            f"{first.crossing} cross at {first.places} places{so}: say which{such} or at a named "
+            "point",
+        )
+    return WalkError(
+        "; ".join(told), unsettled[0].stop, spots[0] if spots else None, spots, unsettled
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -105,8 +111,9 @@ MOST_RUNS = 8
 
 
 def turned(stops: Sequence[Stop], count: int, centre: Point, clockwise: bool = False) -> list[Stop]:
-    """Return the stops of a walk that goes along the same pieces again and again, equally spaced about a centre: from
-    one place to the next counter-clockwise, or clockwise. A piece is numbered by its place either way.
+    """Return the stops of a walk that goes along the same pieces again and again, equally spaced
+    about a centre: from one place to the next counter-clockwise, or clockwise. A piece is numbered
+    by its place either way.
 
     Raises
     ------
@@ -115,17 +122,26 @@ def turned(stops: Sequence[Stop], count: int, centre: Point, clockwise: bool = F
     """
     for index, stop in enumerate(stops):
         if stop.side:
-            told = f"{stop.side[0]} does not turn with the pieces: say at which point the walk comes onto {stop.name}"
+            told = (
+                f"{stop.side[0]} does not turn with the pieces: say at which point the walk "
+                f"comes onto {stop.name}"
+            )
             raise WalkError(told, index)
         if stop.run is not None and stop.run.closed:
-            raise WalkError(f"{stop.name} is closed: name the piece of it that is walked, such as {stop.name}.1", index)
+            raise WalkError(
+                f"{stop.name} is closed: name the piece of it that is walked, such as "
+                f"{stop.name}.1",
+                index,
+            )
 
     def at(stop: Stop, number: int) -> Stop:
         angle = math.tau * number / count
         run = rotate(stop.run, centre, angle) if stop.run else None
         assert run is None or isinstance(run, Loop)
         if run is not None:
-            run = Loop(tuple(replace(p, name=f"{p.name}.{number + 1}") for p in run.pieces), run.closed)
+            run = Loop(
+                tuple(replace(p, name=f"{p.name}.{number + 1}") for p in run.pieces), run.closed
+            )
         return replace(
             stop,
             curve=rotate(stop.curve, centre, angle),
@@ -149,7 +165,8 @@ def walk(stops: Sequence[Stop], closed: bool = True, period: int = 0) -> Loop:
     closed : bool
         False for an open run, which begins and ends at the drawn ends of its outer pieces.
     period : int
-        After how many stops the walk repeats itself, see `turned`; 0 where it does not. Every repeat goes the same way.
+        After how many stops the walk repeats itself, see `turned`; 0 where it does not. Every
+        repeat goes the same way.
 
     Returns
     -------
@@ -158,12 +175,17 @@ def walk(stops: Sequence[Stop], closed: bool = True, period: int = 0) -> Loop:
     Raises
     ------
     WalkError
-        Where two pieces do not meet (with the distance), where several crossings fit, or where both ways
-        round are equally long.
+        Where two pieces do not meet (with the distance), where several crossings fit, or where both
+        ways round are equally long.
     """
-    runs = [index for index, stop in enumerate(stops[: period or len(stops)]) if stop.run is not None]
+    runs = [
+        index for index, stop in enumerate(stops[: period or len(stops)]) if stop.run is not None
+    ]
     if len(runs) > MOST_RUNS:
-        raise WalkError(f"at most {MOST_RUNS} runs are joined in one walk; join some of them first", runs[MOST_RUNS])
+        raise WalkError(
+            f"at most {MOST_RUNS} runs are joined in one walk; join some of them first",
+            runs[MOST_RUNS],
+        )
     if not runs:
         return _walked(stops, closed)[1]
     if len(stops) == 1:
@@ -187,7 +209,8 @@ def walk(stops: Sequence[Stop], closed: bool = True, period: int = 0) -> Loop:
 
 
 def _as_said(error: WalkError, stops: Sequence[Stop], runs: Mapping[int, Loop]) -> WalkError:
-    """Return an error in a walk whose runs were put in piece by piece, by the stops that were said."""
+    """Return an error in a walk whose runs were put in piece by piece, by the stops that were
+    said."""
     begun = [
         (index, number == 0)
         for index, stop in enumerate(stops)
@@ -196,14 +219,16 @@ def _as_said(error: WalkError, stops: Sequence[Stop], runs: Mapping[int, Loop]) 
     said = []
     for each in error.unsettled:
         index, first = begun[each.stop]
-        # Words behind a run say where the walk comes onto it, and nothing of the way along its pieces.
+        # Words behind a run say where the walk comes onto it, and nothing of the way along its
+        # pieces.
         sayable = stops[index].run is None or (first and each.ways[0][0] not in ("cw", "ccw"))
         said.append(each._replace(stop=index, ways=each.ways if sayable else ()))
     return WalkError(error.message, begun[error.stop][0], error.place, error.spots, said)
 
 
 def _every(stops: Sequence[Stop], first: Mapping[int, Loop], period: int) -> Mapping[int, Loop]:
-    """Return the way along every run of a walk that repeats itself, from those along the runs of the first period."""
+    """Return the way along every run of a walk that repeats itself, from those along the runs of
+    the first period."""
     if not period:
         return first
     found = {}
@@ -228,21 +253,28 @@ def _single_run(stop: Stop, closed: bool) -> Loop:
     if closed and not run.closed:
         if run.gap > worked(abs(run.pieces[0].entry)):
             spots = (run.pieces[-1].exit, run.pieces[0].entry)
-            raise WalkError(f"{stop.name} does not close: its ends are {run.gap:.4g} apart", 0, spots[0], spots)
+            raise WalkError(
+                f"{stop.name} does not close: its ends are {run.gap:.4g} apart", 0, spots[0], spots
+            )
         return Loop(run.pieces, True)
     return run if closed else Loop(run.pieces, run.closed)
 
 
 def _either_way(stops: Sequence[Stop], index: int, closed: bool) -> tuple[Loop, ...]:
-    """Return the two ways along a run: as drawn or back; of a closed one, the two parts between its neighbours."""
+    """Return the two ways along a run: as drawn or back; of a closed one, the two parts between its
+    neighbours."""
     stop = stops[index]
     assert stop.run is not None
     if not stop.run.closed:
         return stop.run, stop.run.reversed
     count = len(stops)
     neighbours = (stops[index - 1], stops[(index + 1) % count])
-    ends = [end for other in neighbours if not other.run and not isinstance(other.curve, Circle)
-            for end in extremes(other.curve)[:2]]  # fmt: skip
+    ends = [
+        end
+        for other in neighbours
+        if not other.run and not isinstance(other.curve, Circle)
+        for end in extremes(other.curve)[:2]
+    ]
     stop = replace(stop, run=jointed(stop.run, ends))
     assert stop.run is not None
     if not closed and index in (0, count - 1):
@@ -253,13 +285,19 @@ def _either_way(stops: Sequence[Stop], index: int, closed: bool) -> tuple[Loop, 
     apart = surely_two(abs(entries[0][1]))
     pairs = [(a, b) for a in entries for b in exits if abs(a[1] - b[1]) > apart]
     if not pairs:
-        raise WalkError(f"the walk comes onto {stop.name} and leaves it at the same place", index, entries[0][1])
+        raise WalkError(
+            f"the walk comes onto {stop.name} and leaves it at the same place", index, entries[0][1]
+        )
     if len(pairs) > (2 if count == 2 else 1):
         several, at = (entries, index) if len(entries) > 1 else (exits, after)
         raise WalkError(
-            f"{stop.name} is met at {len(several)} places: say which, such as {stops[at].name} upper, "
-            "or at a named point", at, several[0][1], [spot for _, spot in several],
-        )  # fmt: skip
+            f"{stop.name} is met at {len(several)} places: say which, such as {stops[at].name} "
+            "upper, "
+            "or at a named point",
+            at,
+            several[0][1],
+            [spot for _, spot in several],
+        )
     # Two closed curves that cross twice: the second is walked back to where the first began.
     pairs.sort(key=lambda pair: (round(pair[0][1].x, 6), round(pair[0][1].y, 6)))
     entry, exit_ = pairs[0] if index == 0 else pairs[-1]
@@ -284,9 +322,13 @@ def _spots(stop: Stop, neighbour: Stop, coming: Stop, index: int) -> list[Place]
     if not found and neighbour.run is None:
         found = places_on(stop.run, curves, whole=True)
     if not found:
-        miss, place = min((gap(piece.curve, curve) for piece in stop.run.pieces for curve in curves),
-                          key=lambda pair: pair[0])  # fmt: skip
-        raise WalkError(f"{stop.name} and {neighbour.name} do not meet: they miss by {miss:.4g}", index, place)
+        miss, place = min(
+            (gap(piece.curve, curve) for piece in stop.run.pieces for curve in curves),
+            key=lambda pair: pair[0],
+        )
+        raise WalkError(
+            f"{stop.name} and {neighbour.name} do not meet: they miss by {miss:.4g}", index, place
+        )
     if coming.at is not None:
         target = coming.at
         return [min(found, key=lambda place: abs(place[1] - target))]
@@ -331,7 +373,10 @@ def _single(stop: Stop, closed: bool) -> Loop:
     piece = Piece(stop.curve, stop.name, *ends)
     if closed:
         raise WalkError(
-            f"{stop.name} does not close: its ends are {abs(ends[1] - ends[0]):.4g} apart", 0, ends[1], ends
+            f"{stop.name} does not close: its ends are {abs(ends[1] - ends[0]):.4g} apart",
+            0,
+            ends[1],
+            ends,
         )
     return Loop((piece,), False)
 
@@ -359,7 +404,9 @@ def _joins(stops: Sequence[Stop], closed: bool) -> list[Meeting]:
             break
         for index in known:
             settled.add(index)
-            neighbours = ((index - 1) % count, (index + 1) % count) if closed else (index - 1, index + 1)
+            neighbours = (
+                ((index - 1) % count, (index + 1) % count) if closed else (index - 1, index + 1)
+            )
             for other in (n for n in neighbours if 0 <= n < count):
                 if len(choices[other]) > 1:
                     taken = choices[index][0].point
@@ -375,9 +422,13 @@ def _joins(stops: Sequence[Stop], closed: bool) -> list[Meeting]:
     return [found[0] for found in choices]
 
 
-def _which_crossing(stops: Sequence[Stop], here: int, there: int, found: Sequence[Meeting]) -> Unsettled:
+def _which_crossing(
+    stops: Sequence[Stop], here: int, there: int, found: Sequence[Meeting]
+) -> Unsettled:
     spots = [meeting.point for meeting in found]
-    worded = [(words, spot) for index, spot in enumerate(spots) if (words := _words_for(spots, index))]
+    worded = [
+        (words, spot) for index, spot in enumerate(spots) if (words := _words_for(spots, index))
+    ]
     worded.sort(key=lambda way: list(SIDES).index(way[0].split()[0]))
     first, second = stops[here].name, stops[there].name
     such = f"{second} {worded[0][0]}" if worded else ""
@@ -403,7 +454,8 @@ def _two_pieces(stops: Sequence[Stop], choices: list[list[Meeting]]) -> list[Mee
             if abs(first.point - second.point) > worked(abs(first.point)):
                 return [first, second]
     raise WalkError(
-        f"{stops[0].name} and {stops[1].name} meet at one place only, so a walk along both does not close",
+        f"{stops[0].name} and {stops[1].name} meet at one place only, so a walk along both does "
+        "not close",
         1,
         onward[0].point,
     )
@@ -418,8 +470,12 @@ def _meetings(stops: Sequence[Stop], here: int, there: int) -> list[Meeting]:
             return [Meeting(shared, True)]
         miss, place = gap(first.curve, second.curve)
         if miss <= same(1.0):
-            raise WalkError(f"{first.name} and {second.name} lie on the same line or circle", there, place)
-        raise WalkError(f"{first.name} and {second.name} do not meet: they miss by {miss:.4g}", there, place)
+            raise WalkError(
+                f"{first.name} and {second.name} lie on the same line or circle", there, place
+            )
+        raise WalkError(
+            f"{first.name} and {second.name} do not meet: they miss by {miss:.4g}", there, place
+        )
     if second.at is not None:
         target = second.at
         return [min(found, key=lambda m: abs(m.point - target))]
@@ -427,13 +483,17 @@ def _meetings(stops: Sequence[Stop], here: int, there: int) -> list[Meeting]:
         found = [found[i] for i in on_side([m.point for m in found], word)]
     if second.side:
         return found
-    drawn = [m for m in found if is_drawn_at(first.curve, m.point) and is_drawn_at(second.curve, m.point)]
+    drawn = [
+        m for m in found if is_drawn_at(first.curve, m.point) and is_drawn_at(second.curve, m.point)
+    ]
     return drawn or found
 
 
 def _shared_end(first: Curve, second: Curve) -> Point | None:
     """Return where two pieces of the same line or circle hand over to each other."""
-    ends = [extremes(curve)[:2] if not isinstance(curve, Circle) else () for curve in (first, second)]
+    ends = [
+        extremes(curve)[:2] if not isinstance(curve, Circle) else () for curve in (first, second)
+    ]
     pairs = ((a, b) for a in ends[0] for b in ends[1])
     return next((a for a, b in pairs if abs(a - b) <= worked(max(abs(a), 1.0))), None)
 
@@ -455,7 +515,9 @@ def _options(stop: Stop, entry: Point, exit_: Point) -> list[Piece]:
     if stop.via is not None:
         via = whole.centre + (stop.via - whole.centre).unit * whole.radius
         both = [p for p in both if is_drawn_at(p.curve, via)] or both
-    if stop.way in ("long", "short") and abs(both[0].length - both[1].length) <= worked(both[0].length):
+    if stop.way in ("long", "short") and abs(both[0].length - both[1].length) <= worked(
+        both[0].length
+    ):
         return both
     match stop.way:
         case "ccw":
@@ -470,7 +532,8 @@ def _options(stop: Stop, entry: Point, exit_: Point) -> list[Piece]:
 
 
 STRAIGHT_BACK = 0.9999
-"""Cosine beyond which a walk turns straight back: a line touches a curve drawn by many arcs only nearly."""
+"""Cosine beyond which a walk turns straight back: a line touches a curve drawn by many arcs only
+nearly."""
 
 Cost = tuple[int, int, float]
 """How often a walk doubles back, how many pieces leave what is drawn, how long it is."""
@@ -497,8 +560,11 @@ def _way(stop: Stop, piece: Piece) -> _Way:
     return _Way(piece, off, piece.length, piece.direction(piece.entry), piece.direction(piece.exit))
 
 
-def _ways(stops: Sequence[Stop], joins: list[Meeting], closed: bool) -> tuple[Cost, tuple[Piece, ...]]:
-    """Choose the way along every piece so that the walk doubles back least, keeps to drawn arcs, and is short."""
+def _ways(
+    stops: Sequence[Stop], joins: list[Meeting], closed: bool
+) -> tuple[Cost, tuple[Piece, ...]]:
+    """Choose the way along every piece so that the walk doubles back least, keeps to drawn arcs,
+    and is short."""
     points = [m.point for m in joins]
     if closed:
         entries, exits = [points[-1], *points[:-1]], points
@@ -506,43 +572,69 @@ def _ways(stops: Sequence[Stop], joins: list[Meeting], closed: bool) -> tuple[Co
         entries = [_far_end(stops[0], 0, points[0]), *points]
         exits = [*points, _far_end(stops[-1], len(stops) - 1, points[-1])]
     options = [_options(stop, a, b) for stop, a, b in zip(stops, entries, exits, strict=True)]
-    ways = [[_way(stop, piece) for piece in pieces] for stop, pieces in zip(stops, options, strict=True)]
+    ways = [
+        [_way(stop, piece) for piece in pieces] for stop, pieces in zip(stops, options, strict=True)
+    ]
     # Every run ends on its way along the piece before, so the cheapest run to each way is enough.
     best: _Run | None = None
     for opening in ways[0]:
         runs: list[_Run] = [((0, opening.off, opening.long), (opening,))]
         for join, onward in zip(joins, ways[1:], strict=False):
-            runs = [min((_onto(cost, run, way, join) for cost, run in runs), key=_cost_of) for way in onward]
+            runs = [
+                min((_onto(cost, run, way, join) for cost, run in runs), key=_cost_of)
+                for way in onward
+            ]
         for cost, run in runs:
-            total = (cost[0] + _doubles_back(run[-1], opening, joins[-1]), *cost[1:]) if closed else cost
+            total = (
+                (cost[0] + _doubles_back(run[-1], opening, joins[-1]), *cost[1:])
+                if closed
+                else cost
+            )
             if best is None or total < best[0]:
                 best = (total, run)
     assert best is not None
-    unsettled = [*_equal_ways(stops, joins, options, closed), *_smooth_both_ways(stops, joins, ways, best[1], closed)]
+    unsettled = [
+        *_equal_ways(stops, joins, options, closed),
+        *_smooth_both_ways(stops, joins, ways, best[1], closed),
+    ]
     if unsettled:
         raise _undecided(unsettled)
     return best[0], tuple(way.piece for way in best[1])
 
 
 def _smooth_both_ways(
-    stops: Sequence[Stop], joins: Sequence[Meeting], ways: Sequence[Sequence[_Way]], best: Sequence[_Way], closed: bool
+    stops: Sequence[Stop],
+    joins: Sequence[Meeting],
+    ways: Sequence[Sequence[_Way]],
+    best: Sequence[_Way],
+    closed: bool,
 ) -> Iterator[Unsettled]:
-    """Find where a walk is undecided, as pieces that touch may be gone round the other way all together, as smoothly.
+    """Find where a walk is undecided, as pieces that touch may be gone round the other way all
+    together, as smoothly.
 
-    A corner can be turned either way, and the shorter is meant unless something is said; but which of two smooth
-    outlines is meant cannot be told, and the shorter of them may be the other one when a size changes.
-    """
+    A corner can be turned either way, and the shorter is meant unless something is said; but which
+    of two smooth outlines is meant cannot be told, and the shorter of them may be the other one
+    when a size changes."""
     for chain in _chains(joins, len(stops), closed):
         if len(chain) < 2 or any(len(ways[index]) != 2 for index in chain):
             continue
-        other = {index: next(way for way in ways[index] if way is not best[index]) for index in chain}
+        other = {
+            index: next(way for way in ways[index] if way is not best[index]) for index in chain
+        }
         off = sum(best[index].off for index in chain), sum(way.off for way in other.values())
-        inner = zip(chain, [*chain[1:], chain[0]] if len(chain) == len(stops) and closed else chain[1:], strict=False)
-        if off[0] == off[1] and not any(_doubles_back(other[a], other[b], joins[a]) for a, b in inner):
+        inner = zip(
+            chain,
+            [*chain[1:], chain[0]] if len(chain) == len(stops) and closed else chain[1:],
+            strict=False,
+        )
+        if off[0] == off[1] and not any(
+            _doubles_back(other[a], other[b], joins[a]) for a, b in inner
+        ):
             first, second = stops[chain[0]].name, stops[chain[1]].name
             yield Unsettled(
                 chain[0],
-                f"{first} and {second} run into each other smoothly both ways round: say {first} cw or {first} ccw",
+                f"{first} and {second} run into each other smoothly both ways round: say {first} "
+                f"cw or {first} ccw",
                 _either(ways[chain[0]][0].piece, ways[chain[0]][1].piece),
             )
 
@@ -593,8 +685,13 @@ def _equal_ways(
     """Find where both ways round a circle are equally long, and no touch decides."""
     for index, (stop, ways) in enumerate(zip(stops, options, strict=True)):
         around = {index - 1, index} if not closed else {(index - 1) % len(joins), index}
-        if any(joins[j].touch for j in around if 0 <= j < len(joins)) or not isinstance(stop.curve, Circle):
+        if any(joins[j].touch for j in around if 0 <= j < len(joins)) or not isinstance(
+            stop.curve, Circle
+        ):
             continue
         if len(ways) == 2 and abs(ways[0].length - ways[1].length) <= worked(ways[0].length):
-            told = f"both ways round {stop.name} are equally long: say {stop.name} cw, {stop.name} ccw or via a point"
+            told = (
+                f"both ways round {stop.name} are equally long: say {stop.name} cw, "
+                f"{stop.name} ccw or via a point"
+            )
             yield Unsettled(index, told, _either(*ways))

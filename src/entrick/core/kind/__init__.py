@@ -1,8 +1,7 @@
 """What a kind of construction is made of: the first folder to open for whoever adds one.
 
-`declared` says what a kind is, `args` what it is given, `made` what it gives, `choosing` how several solutions are told
-apart.
-"""
+`declared` says what a kind is, `args` what it is given, `made` what it gives, `choosing` how
+several solutions are told apart."""
 
 from ..drawing.strokes import Role, Stroke, Tool
 from .args import Args, Length, Said, Value
@@ -11,6 +10,20 @@ from .declared import GROUPS, Kind
 from .made import Made, Placing
 
 __all__ = [
-    "CHOICES", "GROUPS", "Args", "Candidate", "Kind", "Length", "Made", "Option", "Placing", "Role", "Said",
-    "Stroke", "Tool", "Undecided", "Value", "choose",
-]  # fmt: skip
+    "CHOICES",
+    "GROUPS",
+    "Args",
+    "Candidate",
+    "Kind",
+    "Length",
+    "Made",
+    "Option",
+    "Placing",
+    "Role",
+    "Said",
+    "Stroke",
+    "Tool",
+    "Undecided",
+    "Value",
+    "choose",
+]

@@ -127,7 +127,8 @@ class Said:
 
 @dataclass(frozen=True)
 class Args:
-    """A statement ready to be constructed: its name, unit, clauses with values, and the plan's isometric school."""
+    """A statement ready to be constructed: its name, unit, clauses with values, and the plan's
+    isometric school."""
 
     name: str
     unit: Unit
@@ -137,7 +138,8 @@ class Args:
 
     @property
     def foreshortened(self) -> bool:
-        """Whether isometric lengths are drawn as projection makes them, here or in the whole plan."""
+        """Whether isometric lengths are drawn as projection makes them, here or in the whole
+        plan."""
         return self.projected or self.get("projection") is not None
 
     def all(self, *keys: str) -> list[Said]:
@@ -158,14 +160,23 @@ class Args:
         """
         found = self.get(*keys)
         if found is None:
-            forms = [form.example for form in (self.kind.forms if self.kind else ()) if form.key in keys]
-            raise ClauseError(f"{self.kind.name if self.kind else self.name} needs {' or '.join(forms or keys)}")
+            forms = [
+                form.example for form in (self.kind.forms if self.kind else ()) if form.key in keys
+            ]
+            raise ClauseError(
+                f"{self.kind.name if self.kind else self.name} needs {' or '.join(forms or keys)}"
+            )
         return found
 
     def number(self, *keys: str, usual: float) -> float:
-        """Return the number the first clause with one of the keys says, or what is usual where none was said."""
+        """Return the number the first clause with one of the keys says, or what is usual where none
+        was said."""
         said = self.get(*keys)
-        return usual if said is None else float(next(v for _, v in said.values if isinstance(v, Length)))
+        return (
+            usual
+            if said is None
+            else float(next(v for _, v in said.values if isinstance(v, Length)))
+        )
 
     def say(self, value: Number) -> str:
         """Write a length of the plan."""

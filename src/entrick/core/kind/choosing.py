@@ -18,8 +18,8 @@ from .figure import Ref
 
 @dataclass(frozen=True, slots=True)
 class Candidate:
-    """One of several solutions: its letter, what it is among all of them, whether it is the one chosen, and the points
-    that the statement names."""
+    """One of several solutions: its letter, what it is among all of them, whether it is the one
+    chosen, and the points that the statement names."""
 
     letter: str
     index: int
@@ -39,7 +39,8 @@ class Candidate:
 
     @property
     def words(self) -> tuple[str, ...]:
-        """The words that choose it, worked out when they are asked for: most solutions are never looked at."""
+        """The words that choose it, worked out when they are asked for: most solutions are never
+        looked at."""
         of_walk = self.options[self.index].of_walk
         return (self.about,) if of_walk else _selecting(self.options, self.index, self.landmarks)
 
@@ -52,7 +53,9 @@ class Candidate:
 class Undecided(ClauseError):
     """Several solutions fit; carries them, lettered, so that the drafter can choose."""
 
-    def __init__(self, message: str, candidates: Sequence[Candidate], clause: int | None = None) -> None:
+    def __init__(
+        self, message: str, candidates: Sequence[Candidate], clause: int | None = None
+    ) -> None:
         super().__init__(message, clause)
         self.candidates = tuple(candidates)
 
@@ -61,7 +64,8 @@ ORDINALS = ("first", "second", "third", "fourth", "fifth", "sixth", "seventh", "
 
 
 CLEARLY = 0.1
-"""Share of the distance between two spots that must lie up or down before they are called above and below."""
+"""Share of the distance between two spots that must lie up or down before they are called above and
+below."""
 
 
 _PLACE_WORDS = ("above", "below", "left", "right")
@@ -85,7 +89,9 @@ ORDINAL = Form("{turn:" + "/".join(ORDINALS) + "}", "turn", choice=True)
 CONTACTS = ("beside", "around", "inside")
 
 
-CONTACT = Form("{contact:" + "/".join(CONTACTS) + "} {which:circle}", "contact with", most=3, choice=True)
+CONTACT = Form(
+    "{contact:" + "/".join(CONTACTS) + "} {which:circle}", "contact with", most=3, choice=True
+)
 """How the thing wanted touches something round that it is said to be touching."""
 
 
@@ -108,7 +114,8 @@ CHOICES = (PLACE, NEAR, TOWARDS, AWAY, ORDINAL)
 
 
 class OfWalk(NamedTuple):
-    """One way of a walk: the clause it stands in, which stop it settles, and the words behind that stop."""
+    """One way of a walk: the clause it stands in, which stop it settles, and the words behind that
+    stop."""
 
     clause: int
     stop: int
@@ -129,8 +136,9 @@ class Option:
     traits : frozenset of str
         Its own choosing words.
     said_to_lie : Point or None
-        Where it lies for words of place, where that is told by how it was constructed: what is drawn may come to lie
-        across the axis of two solutions when a size changes, and the word must go on meaning the same one.
+        Where it lies for words of place, where that is told by how it was constructed: what is
+        drawn may come to lie across the axis of two solutions when a size changes, and the word
+        must go on meaning the same one.
     of_walk : OfWalk or None
         For one way of a walk.
     """
@@ -172,7 +180,10 @@ def choose(options: Sequence[Option], args: Args, noun: str) -> tuple[int, tuple
     Undecided
         When the words leave more than one.
     """
-    order = sorted(range(len(options)), key=lambda i: (round(options[i].place.x, 9), round(options[i].place.y, 9)))
+    order = sorted(
+        range(len(options)),
+        key=lambda i: (round(options[i].place.x, 9), round(options[i].place.y, 9)),
+    )
     ranked = [options[i] for i in order]
     if len(ranked) == 1:
         return order[0], ()
@@ -186,21 +197,28 @@ def _undecided(options: Sequence[Option], left: Sequence[int], args: Args, noun:
     """Return what is told where the words said so far leave several solutions, or none."""
     named = _landmarks(args)
     open_ = left or range(len(options))
-    candidates = [Candidate(letter, i, tuple(options), False, named) for letter, i in zip(LETTERS, open_, strict=False)]
+    candidates = [
+        Candidate(letter, i, tuple(options), False, named)
+        for letter, i in zip(LETTERS, open_, strict=False)
+    ]
     if not left:
         told = f"none of the {len(options)} {noun}s lies as it is said"
     elif len(left) < len(options):
         told = f"{len(left)} of the {len(options)} {noun}s still fit"
     else:
         told = f"{len(options)} {noun}s fit"
-    listed = "; ".join(f"{each.letter} {each.about} ({', '.join(each.words)})" for each in candidates)
+    listed = "; ".join(
+        f"{each.letter} {each.about} ({', '.join(each.words)})" for each in candidates
+    )
     return Undecided(f"{told}; say which: {listed}", candidates)
 
 
 def _narrow(options: Sequence[Option], args: Args) -> list[int]:
     left = list(range(len(options)))
     for said in args.said:
-        values = " ".join(value.text if isinstance(value, Ref) else str(value) for _, value in said.values)
+        values = " ".join(
+            value.text if isinstance(value, Ref) else str(value) for _, value in said.values
+        )
         for phrase in (values, f"{said.key} {values}"):
             if any(phrase in option.traits for option in options):
                 left = [i for i in left if phrase in options[i].traits]
@@ -224,7 +242,9 @@ LETTERS = "ABCDEFGHJKLMNPQRSTUVWXYZ"
 """What solutions are lettered with; I and O are taken for figures."""
 
 
-def lettered(options: Sequence[Option], chosen: int | None, named: tuple[Ref, ...] = ()) -> tuple[Candidate, ...]:
+def lettered(
+    options: Sequence[Option], chosen: int | None, named: tuple[Ref, ...] = ()
+) -> tuple[Candidate, ...]:
     """Return solutions lettered in order, as many as there are letters."""
     return tuple(
         Candidate(letter, i, tuple(options), i == chosen, named)
@@ -237,7 +257,8 @@ def _letter(options: Sequence[Option], chosen: int | None, args: Args) -> tuple[
 
 
 def _landmarks(args: Args) -> tuple[Ref, ...]:
-    """Return the points a statement names, and the centres of what is round, as the drafter calls them."""
+    """Return the points a statement names, and the centres of what is round, as the drafter calls
+    them."""
     found: dict[str, Ref] = {}
     for ref in (value for said in args.said for _, value in said.values if isinstance(value, Ref)):
         if isinstance(ref.shape, Point):
@@ -257,7 +278,11 @@ def _selecting(options: Sequence[Option], index: int, landmarks: Sequence[Ref]) 
             return ("right",) if apart.x > 0 else ("left",)
     traits = sorted(options[index].traits)
     for words in _word_sets(traits):
-        left = [i for i in range(len(options)) if all(w in options[i].traits for w in words if w not in SIDES)]
+        left = [
+            i
+            for i in range(len(options))
+            if all(w in options[i].traits for w in words if w not in SIDES)
+        ]
         for word in words:
             if word in SIDES:
                 left = [left[i] for i in on_side([options[i].place for i in left], word)]
@@ -266,8 +291,11 @@ def _selecting(options: Sequence[Option], index: int, landmarks: Sequence[Ref]) 
     return _by_landmark(options, index, landmarks) or (ORDINALS[index],)
 
 
-def _by_landmark(options: Sequence[Option], index: int, landmarks: Sequence[Ref]) -> tuple[str, ...]:
-    """Return the words that single out one option by how near it is to a named point, among those of its traits."""
+def _by_landmark(
+    options: Sequence[Option], index: int, landmarks: Sequence[Ref]
+) -> tuple[str, ...]:
+    """Return the words that single out one option by how near it is to a named point, among those
+    of its traits."""
     traits = sorted(options[index].traits)
     for words in ((), *((trait,) for trait in traits)):
         left = [option for option in options if option.traits.issuperset(words)]

@@ -1,4 +1,5 @@
-"""What a drafter says of the finished part, so that the proof can hold it against what was drawn."""
+"""What a drafter says of the finished part, so that the proof can hold it against what was
+drawn."""
 
 from __future__ import annotations
 
@@ -9,7 +10,8 @@ from ..geometry import Line
 
 @dataclass(frozen=True, slots=True)
 class Overall:
-    """The part measures so much across and up, plan units; None where nothing was said of a direction."""
+    """The part measures so much across and up, plan units; None where nothing was said of a
+    direction."""
 
     across: float | None
     up: float | None

@@ -69,7 +69,9 @@ class Kind:
     @property
     def by_clicking(self) -> bool:
         """Whether it is said by clicking pieces one after another."""
-        return any(form.needed and slot.type == "walk" for form in self.forms for slot in form.slots)
+        return any(
+            form.needed and slot.type == "walk" for form in self.forms for slot in form.slots
+        )
 
     @property
     def has_methods(self) -> bool:

@@ -22,7 +22,8 @@ class Family:
     ----------
     members : tuple of Point, Line, Circle, Arc or Loop
     labels : tuple of str
-        What stands behind the dot for each: its number, or two where each member of a family made several.
+        What stands behind the dot for each: its number, or two where each member of a family made
+        several.
     """
 
     members: tuple[Shape | Loop, ...]
@@ -35,8 +36,14 @@ class Family:
         return tuple(zip(numbers, self.members, strict=True))
 
 
-QUARTERS = {"right": Point(1.0, 0.0), "top": Point(0.0, 1.0), "left": Point(-1.0, 0.0), "bottom": Point(0.0, -1.0)}
-"""The outermost places of a circle, by quarter turns from the right, and whither they lie from its centre."""
+QUARTERS = {
+    "right": Point(1.0, 0.0),
+    "top": Point(0.0, 1.0),
+    "left": Point(-1.0, 0.0),
+    "bottom": Point(0.0, -1.0),
+}
+"""The outermost places of a circle, by quarter turns from the right, and whither they lie from its
+centre."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,7 +81,8 @@ class Item:
 
     @property
     def named(self) -> Mapping[str, Shape | Loop]:
-        """All that may stand behind its dot, by name; of its parts not their own outermost places."""
+        """All that may stand behind its dot, by name; of its parts not their own outermost
+        places."""
         return {**self.parts, **_outermost(self.shape)}
 
 
@@ -83,7 +91,11 @@ def _outermost(shape: Shape | Loop | Family | None) -> Mapping[str, Point]:
     if not isinstance(shape, Circle | Arc):
         return {}
     drawn = {turn % 4 for turn in quarters(shape)} if isinstance(shape, Arc) else range(4)
-    return {side: shape.centre + QUARTERS[side] * shape.radius for turn, side in enumerate(QUARTERS) if turn in drawn}
+    return {
+        side: shape.centre + QUARTERS[side] * shape.radius
+        for turn, side in enumerate(QUARTERS)
+        if turn in drawn
+    }
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,8 +108,18 @@ class Ref:
     lined: Role | None = None
 
 
-_CLASSES: dict[str, type] = {"point": Point, "line": Line, "circle": Circle, "arc": Arc, "outline": Loop}
-_TYPES = {name: tuple(_CLASSES[shape] for shape in slot.shapes) for name, slot in SLOTS.items() if slot.shapes}
+_CLASSES: dict[str, type] = {
+    "point": Point,
+    "line": Line,
+    "circle": Circle,
+    "arc": Arc,
+    "outline": Loop,
+}
+_TYPES = {
+    name: tuple(_CLASSES[shape] for shape in slot.shapes)
+    for name, slot in SLOTS.items()
+    if slot.shapes
+}
 _CALLED = {
     Point: "a point",
     Line: "a line",
@@ -113,7 +135,8 @@ def _wanted(type: str) -> str:
 
 
 def fits(shape: Shape | Loop | Family, type: str) -> bool:
-    """Tell whether a thing may stand in a slot of a type; a family may wherever all its members may."""
+    """Tell whether a thing may stand in a slot of a type; a family may wherever all its members
+    may."""
     members = shape.members if isinstance(shape, Family) else (shape,)
     return all(isinstance(member, _TYPES[type]) for member in members)
 
@@ -152,15 +175,26 @@ class Figure:
             raise ClauseError(f"{name} has no part {part}; it has {choices}", None, instead)
         whole = not part or (isinstance(item.shape, Family) and shape in item.shape.members)
         lined = item.lined if whole else None
-        if isinstance(shape, Family) and all(isinstance(member, _TYPES[wanted]) for member in shape.members):
+        if isinstance(shape, Family) and all(
+            isinstance(member, _TYPES[wanted]) for member in shape.members
+        ):
             return Ref(text, shape, lined=lined)
         if not isinstance(shape, _TYPES[wanted]):
             found = _CALLED[type(shape)]
-            fitting = [key for key, value in item.parts.items() if isinstance(value, _TYPES[wanted])]
+            fitting = [
+                key for key, value in item.parts.items() if isinstance(value, _TYPES[wanted])
+            ]
             hint = f"; did you mean {name}.{fitting[0]}?" if fitting and not part else ""
             instead = (text, f"{name}.{fitting[0]}") if hint else None
-            raise ClauseError(f"{text} is {found}; {_wanted(wanted)} is wanted here{hint}", None, instead)
-        return Ref(text, shape, (item.centre_name or f"{name}.centre") if not part else f"{text}.centre", lined)
+            raise ClauseError(
+                f"{text} is {found}; {_wanted(wanted)} is wanted here{hint}", None, instead
+            )
+        return Ref(
+            text,
+            shape,
+            (item.centre_name or f"{name}.centre") if not part else f"{text}.centre",
+            lined,
+        )
 
     def suits(self, text: str, wanted: str) -> bool | None:
         """Tell whether a name is of something of the type wanted; None where nothing has it.
@@ -181,7 +215,9 @@ class Figure:
         """Return everything made by name, the members of families one by one."""
         for item in self.items.values():
             if isinstance(item.shape, Family):
-                yield from ((f"{item.name}.{label}", member) for label, member in item.shape.labelled)
+                yield from (
+                    (f"{item.name}.{label}", member) for label, member in item.shape.labelled
+                )
             else:
                 yield item.name, item.shape
 
@@ -193,4 +229,6 @@ class Figure:
         if not close and len(name) > 3 and name in OURS:
             return ClauseError(f"{name} is said {OURS[name]} here", None, (name, OURS[name]))
         hint = f"; did you mean {close[0]}?" if close else f"; {_wanted(wanted)} is wanted here"
-        return ClauseError(f"nothing above is called {name}{hint}", None, (text, close[0]) if close else None)
+        return ClauseError(
+            f"nothing above is called {name}{hint}", None, (text, close[0]) if close else None
+        )

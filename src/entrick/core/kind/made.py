@@ -19,7 +19,8 @@ from .figure import Family
 
 @dataclass(frozen=True, slots=True)
 class Measured:
-    """A length measured in from one side of the sheet, plan units on paper: from its border, or the paper's edge."""
+    """A length measured in from one side of the sheet, plan units on paper: from its border, or the
+    paper's edge."""
 
     length: Number
     side: Literal["left", "right", "top", "bottom"]
@@ -50,7 +51,8 @@ class Made:
     working : tuple of str
         Formula, numbers put in, result: as the drafter would write it.
     draw : callable or None
-        Puts down how it is drawn, act by act; its shapes are drawn from what stands there where nothing is said.
+        Puts down how it is drawn, act by act; its shapes are drawn from what stands there where
+        nothing is said.
     parts : mapping of str to Shape or Loop
     centre_name : str
     candidates : tuple of Candidate
@@ -70,7 +72,8 @@ class Made:
     claims : tuple of Claim
         What is said of the finished part, for the proof.
     departs : float or None
-        By how much what is drawn departs most from the true curve, plan units; None where it is the true one.
+        By how much what is drawn departs most from the true curve, plan units; None where it is the
+        true one.
     remarks : callable
         Tells what is wrong, or worth a look, with what was made: for the proof, which alone asks.
     worksheet : callable or None
@@ -105,9 +108,17 @@ class Made:
     @property
     def loops(self) -> tuple[Loop, ...]:
         """The outlines among it."""
-        return tuple(s for s in self.gone_over if isinstance(s, Loop)) if self.lined is Role.OUTLINE else ()
+        return (
+            tuple(s for s in self.gone_over if isinstance(s, Loop))
+            if self.lined is Role.OUTLINE
+            else ()
+        )
 
     @property
     def gone_over(self) -> tuple[Shape | Loop, ...]:
         """What this statement itself goes over."""
-        return tuple(s for i, s in enumerate(self.shapes) if i not in self.standing) if self.lined else ()
+        return (
+            tuple(s for i, s in enumerate(self.shapes) if i not in self.standing)
+            if self.lined
+            else ()
+        )

@@ -19,9 +19,18 @@ def parts_of(shape: Shape | Loop) -> dict[str, Shape | Loop]:
         case Circle():
             return {"centre": shape.centre}
         case Arc():
-            return {"centre": shape.centre, "start": shape.first, "end": shape.last, "middle": shape.middle}
+            return {
+                "centre": shape.centre,
+                "start": shape.first,
+                "end": shape.last,
+                "middle": shape.middle,
+            }
         case Line(start=float() as start, end=float() as end):
-            return {"start": shape.at(start), "end": shape.at(end), "middle": shape.at((start + end) / 2)}
+            return {
+                "start": shape.at(start),
+                "end": shape.at(end),
+                "middle": shape.at((start + end) / 2),
+            }
         case Line():
             return {}
         case Loop():
@@ -36,7 +45,9 @@ def run(owner: str, curves: Sequence[tuple[str, Curve]], closed: bool) -> Loop:
     return Loop(tuple(piece_of(curve, f"{owner}.{name}") for name, curve in curves), closed)
 
 
-def curve_run(owner: str, curves: Sequence[Curve], stands_for: Ellipse | None = None, closed: bool = True) -> Loop:
+def curve_run(
+    owner: str, curves: Sequence[Curve], stands_for: Ellipse | None = None, closed: bool = True
+) -> Loop:
     """Return arcs end to end, numbered, as a run that stands for a curve.
 
     Raises
@@ -46,7 +57,9 @@ def curve_run(owner: str, curves: Sequence[Curve], stands_for: Ellipse | None = 
     """
     if not curves:
         raise ClauseError(f"{owner} comes to nothing: it is too small to draw")
-    pieces = tuple(piece_of(curve, f"{owner}.{index}", owner) for index, curve in enumerate(curves, 1))
+    pieces = tuple(
+        piece_of(curve, f"{owner}.{index}", owner) for index, curve in enumerate(curves, 1)
+    )
     return Loop(pieces, closed, stands_for)
 
 
@@ -60,7 +73,15 @@ def renamed(shape: Shape | Loop, owner: str) -> Shape | Loop:
         name = piece.name.rpartition(".")[2]
         names[name] = names.get(name, 0) + 1
         told = name if names[name] == 1 else f"{name}_{names[name]}"
-        pieces.append(Piece(piece.curve, f"{owner}.{told}", piece.entry, piece.exit, owner if piece.curve_of else ""))
+        pieces.append(
+            Piece(
+                piece.curve,
+                f"{owner}.{told}",
+                piece.entry,
+                piece.exit,
+                owner if piece.curve_of else "",
+            )
+        )
     return Loop(tuple(pieces), shape.closed, shape.stands_for)
 
 
@@ -71,21 +92,30 @@ def as_original(refs: Sequence[Ref]) -> Role | None:
 
 
 def outermost_parts(loop: Loop) -> dict[str, Shape | Loop]:
-    """Return the parts of what is lined in: its outermost places, and the corners where its pieces begin."""
+    """Return the parts of what is lined in: its outermost places, and the corners where its pieces
+    begin."""
     spots = [spot for piece in loop.pieces for spot in piece.outermost]
     return {
         "left": min(spots, key=lambda p: p.x),
         "right": max(spots, key=lambda p: p.x),
         "top": max(spots, key=lambda p: p.y),
         "bottom": min(spots, key=lambda p: p.y),
-        **{f"corner.{index}": piece.entry for index, piece in enumerate(loop.pieces, 1) if len(loop.pieces) > 1},
+        **{
+            f"corner.{index}": piece.entry
+            for index, piece in enumerate(loop.pieces, 1)
+            if len(loop.pieces) > 1
+        },
     }
 
 
 def copied(
-    owner: str, things: Sequence[tuple[str, Shape | Loop]], copies: Sequence[Shape | Loop], lined: Role | None = None
+    owner: str,
+    things: Sequence[tuple[str, Shape | Loop]],
+    copies: Sequence[Shape | Loop],
+    lined: Role | None = None,
 ) -> tuple[Shape | Loop | Family, dict[str, Shape | Loop]]:
-    """Return copies as one thing or a family, with their parts: by number, and by the name of what was copied."""
+    """Return copies as one thing or a family, with their parts: by number, and by the name of what
+    was copied."""
 
     def own_parts(copy: Shape | Loop) -> dict[str, Shape | Loop]:
         more = outermost_parts(copy) if lined and isinstance(copy, Loop) else {}
@@ -96,7 +126,9 @@ def copied(
         return only, own_parts(only)
     members = tuple(renamed(copy, f"{owner}.{index}") for index, copy in enumerate(copies, 1))
     parts: dict[str, Shape | Loop] = {}
-    for index, (name, member) in enumerate(zip((name for name, _ in things), members, strict=True), 1):
+    for index, (name, member) in enumerate(
+        zip((name for name, _ in things), members, strict=True), 1
+    ):
         for key in dict.fromkeys((str(index), name or str(index))):
             parts[key] = member
             parts |= {f"{key}.{part}": shape for part, shape in own_parts(member).items()}

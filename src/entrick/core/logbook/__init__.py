@@ -1,1 +1,2 @@
-"""What was done at the board: measured against computed with the slip named, and what sittings teach."""
+"""What was done at the board: measured against computed with the slip named, and what sittings
+teach."""

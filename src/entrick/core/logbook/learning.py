@@ -17,7 +17,8 @@ FEWEST = 3
 """Values below which no spread is told."""
 
 FAR = 3.5
-"""Robust standard deviations beyond which a value is a slip and no error of the hand (common practice, no source)."""
+"""Robust standard deviations beyond which a value is a slip and no error of the hand (common
+practice, no source)."""
 
 LONG = 600.0
 """Seconds beyond which a step was not worked at but left lying."""
@@ -52,7 +53,8 @@ class Spread:
 
 @dataclass(frozen=True, slots=True)
 class Learnt:
-    """What the logbook knows: seconds a step by instrument with how many they rest on, spreads, slips with counts."""
+    """What the logbook knows: seconds a step by instrument with how many they rest on, spreads,
+    slips with counts."""
 
     seconds: dict[str, tuple[float, int]]
     spreads: tuple[Spread, ...]
@@ -64,9 +66,9 @@ def learn(sittings: Iterable[Sitting]) -> Learnt:
 
     Notes
     -----
-    Seconds are medians. A mean of n values with standard deviation s lies within t·s/√n of the true one, and the
-    variance between (n − 1)s²/χ²; both intervals hold in 95 of 100 cases (textbook formulas).
-    """
+    Seconds are medians. A mean of n values with standard deviation s lies within t·s/√n of the true
+    one, and the variance between (n − 1)s²/χ²; both intervals hold in 95 of 100 cases (textbook
+    formulas)."""
     events = [event for sitting in sittings for event in effective(sitting.events)]
     times: dict[str, list[float]] = {}
     offs: dict[str, list[float]] = {}
@@ -78,13 +80,18 @@ def learn(sittings: Iterable[Sitting]) -> Learnt:
     slips = Counter(event.text for event in events if event.kind == "slip" and event.text)
     return Learnt(
         {tool: (statistics.median(values), len(values)) for tool, values in sorted(times.items())},
-        tuple(spread_of(tool, values) for tool, values in sorted(offs.items()) if len(_kept(values)) >= FEWEST),
+        tuple(
+            spread_of(tool, values)
+            for tool, values in sorted(offs.items())
+            if len(_kept(values)) >= FEWEST
+        ),
         tuple(slips.most_common()),
     )
 
 
 def _kept(values: Sequence[float]) -> list[float]:
-    """Leave out what is too far off to be an error of the hand: beyond 3.5 robust deviations of the median."""
+    """Leave out what is too far off to be an error of the hand: beyond 3.5 robust deviations of the
+    median."""
     middle = statistics.median(values)
     away = statistics.median(abs(value - middle) for value in values) * 1.4826
     return [value for value in values if away == 0 or abs(value - middle) <= FAR * away]
@@ -100,7 +107,10 @@ def spread_of(tool: str, values: Sequence[float]) -> Spread:
     spread = statistics.stdev(kept)
     free = count - 1
     off = float(t.ppf((1 + SURE) / 2, free)) * spread / math.sqrt(count)
-    low, high = (spread * math.sqrt(free / float(chi2.ppf(share, free))) for share in ((1 + SURE) / 2, (1 - SURE) / 2))
+    low, high = (
+        spread * math.sqrt(free / float(chi2.ppf(share, free)))
+        for share in ((1 + SURE) / 2, (1 - SURE) / 2)
+    )
     hint = ""
     if abs(bias) > off:
         unit = "°" if tool == "protractor" else " mm"

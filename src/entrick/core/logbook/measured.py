@@ -1,4 +1,5 @@
-"""A value measured back at the board, against the computed one: within the line, within the hand, or a slip by name."""
+"""A value measured back at the board, against the computed one: within the line, within the hand,
+or a slip by name."""
 
 from __future__ import annotations
 
@@ -19,7 +20,8 @@ from ..rehearsal.hand import Hand
 from ..tolerance import ROUND
 
 NINE_IN_TEN = 1.645
-"""Standard deviations within which nine in ten values of a hand without bias lie (normal distribution)."""
+"""Standard deviations within which nine in ten values of a hand without bias lie (normal
+distribution)."""
 
 LINE = 0.35
 """Width of a pencil line, mm: what is closer is hidden by it (common practice, no source)."""
@@ -34,7 +36,8 @@ class Verdict:
     Attributes
     ----------
     judged : str
-        "line" where the pencil line hides the miss, "hand" where a hand usually misses as much, else "slip".
+        "line" where the pencil line hides the miss, "hand" where a hand usually misses as much,
+        else "slip".
     off : float
         Measured less computed, in the unit of the rule, or degrees.
     told : str
@@ -49,9 +52,14 @@ class Verdict:
 
 
 def judge(
-    measured: Fraction, step: BoardStep, others: Sequence[BoardStep], kit: Kit, scale: Scale, unit: Unit,
+    measured: Fraction,
+    step: BoardStep,
+    others: Sequence[BoardStep],
+    kit: Kit,
+    scale: Scale,
+    unit: Unit,
     hand: Hand | None = None,
-) -> Verdict:  # fmt: skip
+) -> Verdict:
     """Compare a measured value with what a step sets.
 
     Parameters
@@ -82,7 +90,9 @@ def judge(
         return _angle(float(measured), setting, hand or Hand())
     mm = abs(off) * float(kit.unit.mm)
     # What is measured back is measured by hand too.
-    usual = NINE_IN_TEN * math.hypot(spread_of(step.tool, hand or Hand()), (hand or Hand()).measuring)
+    usual = NINE_IN_TEN * math.hypot(
+        spread_of(step.tool, hand or Hand()), (hand or Hand()).measuring
+    )
     said = f"{abs(off):.3g} {kit.unit} {'over' if off > 0 else 'under'}"
     if mm <= LINE:
         return Verdict("line", off, "within the line" if off == 0 else f"within the line: {said}")
@@ -93,7 +103,8 @@ def judge(
 
 
 def read_value(text: str, unit: Unit) -> Fraction:
-    """Read a value as a drafter writes it: ``3 1/4``, ``83 mm``, ``3.25 in``; in a unit where it names none.
+    """Read a value as a drafter writes it: ``3 1/4``, ``83 mm``, ``3.25 in``; in a unit where it
+    names none.
 
     Raises
     ------
@@ -102,7 +113,9 @@ def read_value(text: str, unit: Unit) -> Fraction:
     """
     content = read_line(f"given m = {text.strip().removeprefix('Ø').removeprefix('R')}").content
     if not isinstance(content, Given) or content.note:
-        raise ClauseError(f"{text.strip() or 'nothing'} is no value; write it as  3 1/4,  83 mm  or  3.25 in")
+        raise ClauseError(
+            f"{text.strip() or 'nothing'} is no value; write it as  3 1/4,  83 mm  or  3.25 in"
+        )
     found = evaluate(content.value, {}, unit).value
     return found if isinstance(found, Fraction) else Fraction(found)
 
@@ -127,9 +140,14 @@ def _angle(measured: float, setting: Setting, hand: Hand) -> Verdict:
 
 
 def _slips(
-    measured: Fraction, step: BoardStep, setting: Setting, others: Sequence[BoardStep], kit: Kit, scale: Scale,
+    measured: Fraction,
+    step: BoardStep,
+    setting: Setting,
+    others: Sequence[BoardStep],
+    kit: Kit,
+    scale: Scale,
     unit: Unit,
-) -> Iterator[str]:  # fmt: skip
+) -> Iterator[str]:
     """Yield the slips that give a value, to half a graduation, heaviest first."""
     value, near = float(measured), float(kit.graduation) / 2 + ROUND
 
@@ -142,7 +160,10 @@ def _slips(
     known = [
         (2 * right, "the diameter was set for the radius: it is twice as large"),
         (right / 2, "the radius was set for the diameter: it is half as large"),
-        (setting.actual * mm, f"the scale was forgotten: {setting.actual:g} full size is {right:g} at {scale}"),
+        (
+            setting.actual * mm,
+            f"the scale was forgotten: {setting.actual:g} full size is {right:g} at {scale}",
+        ),
         (right * ratio, "the scale was taken twice"),
         (right + whole, f"read from the wrong {word}: one too far"),
         (right - whole, f"read from the wrong {word}: one too short"),
@@ -161,5 +182,8 @@ def _slips(
         if size is None or size.is_angle or other is step or abs(size.drawn - right) <= near:
             continue
         if gives(size.drawn):
-            yield f"the size of a neighbour: {size.reading} belongs to step {other.number}, {other.name}"
+            yield (
+                f"the size of a neighbour: {size.reading} belongs to step {other.number}, "
+                f"{other.name}"
+            )
             return

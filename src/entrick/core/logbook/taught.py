@@ -1,4 +1,5 @@
-"""What the logbook changes elsewhere: the minutes of an order of work, and the hand of the rehearsal."""
+"""What the logbook changes elsewhere: the minutes of an order of work, and the hand of the
+rehearsal."""
 
 from __future__ import annotations
 
@@ -12,16 +13,31 @@ from .learning import LONG, Learnt, learn
 from .sitting import Sitting, effective
 
 ENOUGH_STEPS, ENOUGH_VALUES = 5, 8
-"""Steps with an instrument, and values measured back, on which something is changed (by eye, no source)."""
+"""Steps with an instrument, and values measured back, on which something is changed (by eye, no
+source)."""
 
 GROUPS = {
-    "compass": "compass", "beam compass": "compass", "circle template": "compass", "strip of card": "compass",
-    "pencil, by eye": "compass", "dividers": "dividers", "tracing paper": "dividers", "protractor": "square",
-    "straightedge": "edge", "rule": "rule", "pencil": "pencil",
-}  # fmt: skip
-"""Instruments of steps by what an order of work reckons with; whatever guides level lines goes with the squares."""
+    "compass": "compass",
+    "beam compass": "compass",
+    "circle template": "compass",
+    "strip of card": "compass",
+    "pencil, by eye": "compass",
+    "dividers": "dividers",
+    "tracing paper": "dividers",
+    "protractor": "square",
+    "straightedge": "edge",
+    "rule": "rule",
+    "pencil": "pencil",
+}
+"""Instruments of steps by what an order of work reckons with; whatever guides level lines goes with
+the squares."""
 
-OWN = {"compass": "opening", "dividers": "dividers", "rule": "measuring", "protractor": "protractor"}
+OWN = {
+    "compass": "opening",
+    "dividers": "dividers",
+    "rule": "measuring",
+    "protractor": "protractor",
+}
 """Which error of a hand an instrument's values tell."""
 
 
@@ -60,8 +76,8 @@ def teach(sittings: Iterable[Sitting], learnt: Learnt | None = None) -> Taught:
 
     Notes
     -----
-    A hand errs by its spread and, each time alike, by its bias: together sqrt(bias² + spread²), the root mean square.
-    """
+    A hand errs by its spread and, each time alike, by its bias: together sqrt(bias² + spread²), the
+    root mean square."""
     found = tuple(sittings)
     known = learnt or learn(found)
     minutes: dict[str, list[float]] = {}
@@ -70,7 +86,11 @@ def teach(sittings: Iterable[Sitting], learnt: Learnt | None = None) -> Taught:
             if event.kind == "done" and 0 < event.seconds <= LONG and event.tool:
                 minutes.setdefault(group_of(event.tool), []).append(event.seconds / 60)
     minutes = {group: took for group, took in minutes.items() if len(took) >= ENOUGH_STEPS}
-    own = {spread.tool: spread for spread in known.spreads if spread.tool in OWN and spread.count >= ENOUGH_VALUES}
+    own = {
+        spread.tool: spread
+        for spread in known.spreads
+        if spread.tool in OWN and spread.count >= ENOUGH_VALUES
+    }
     usual = Hand()
     errors = {OWN[tool]: math.hypot(spread.bias, spread.spread) for tool, spread in own.items()}
     return Taught(

@@ -60,7 +60,10 @@ def read_on_rule(length: Number, graduation: Fraction, unit: Unit) -> Reading:
     'just under 5/16'
     """
     marks = length / graduation if isinstance(length, Fraction) else length / float(graduation)
-    nearest = Fraction(math.floor(marks + Fraction(1, 2) if isinstance(marks, Fraction) else marks + 0.5)) * graduation
+    nearest = (
+        Fraction(math.floor(marks + Fraction(1, 2) if isinstance(marks, Fraction) else marks + 0.5))
+        * graduation
+    )
     error = float(nearest - length) if isinstance(length, Fraction) else float(nearest) - length
     figures = spell_fraction(nearest) if unit is Unit.INCH else spell(nearest, unit)
     if abs(error) <= READ:

@@ -32,7 +32,8 @@ class Scale:
         return value * self.ratio if isinstance(value, Fraction) else value * float(self.ratio)
 
     def times(self, larger: int) -> Scale:
-        """Return the scale of what is drawn so many times as large, with a 1 on the side that takes it."""
+        """Return the scale of what is drawn so many times as large, with a 1 on the side that takes
+        it."""
         ratio = self.ratio * larger
         return Scale(ratio, 1) if ratio >= 1 else Scale(1, 1 / ratio)
 

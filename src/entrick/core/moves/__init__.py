@@ -13,8 +13,8 @@ from ..kind import GROUPS, Kind
 
 
 def called(word: str) -> list[Kind]:
-    """Return the kinds that a word of the trade may mean: one by its own name, else those reached by it, singular or
-    plural."""
+    """Return the kinds that a word of the trade may mean: one by its own name, else those reached
+    by it, singular or plural."""
     said = " ".join(word.casefold().split())
     forms = (said, said.removesuffix("s"), f"{said}s")
     named = [[kind for kind in kinds().values() if kind.name == form] for form in forms]
@@ -27,4 +27,7 @@ def kinds() -> dict[str, Kind]:
     """Return every kind by the name the plan calls it."""
     modules = (import_module(f"{__name__}.{info.name}") for info in iter_modules(__path__))
     found = [module.KIND for module in modules if hasattr(module, "KIND")]
-    return {kind.name: kind for kind in sorted(found, key=lambda kind: (GROUPS.index(kind.group), kind.name))}
+    return {
+        kind.name: kind
+        for kind in sorted(found, key=lambda kind: (GROUPS.index(kind.group), kind.name))
+    }

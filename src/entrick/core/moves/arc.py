@@ -44,8 +44,8 @@ def construct(args: Args, keep: Callable[[Tangency], bool] | None = None) -> Mad
     Returns
     -------
     Made
-        Parts ``centre``, ``start``, ``end``, ``middle`` and ``touch.NAME`` for everything touched; candidates when
-        several arcs fit.
+        Parts ``centre``, ``start``, ``end``, ``middle`` and ``touch.NAME`` for everything touched;
+        candidates when several arcs fit.
 
     Raises
     ------
@@ -57,7 +57,8 @@ def construct(args: Args, keep: Callable[[Tangency], bool] | None = None) -> Mad
     if len(said) != 2:
         raise ClauseError(
             f"an arc of given radius needs two conditions and has {len(said)}: "
-            "beside, around, inside or touching something, through a point, or centred on a line or circle"
+            "beside, around, inside or touching something, through a point, or centred on a line "
+            "or circle"
         )
     loci = [_loci(args, clause, size) for clause in said]
     _refuse_concentric(args, said, loci)
@@ -67,7 +68,9 @@ def construct(args: Args, keep: Callable[[Tangency], bool] | None = None) -> Mad
     if keep is not None:
         found = tuple(filter(keep, found)) or found
     long = any(s.word("span") == "long" for s in args.all("span"))
-    options = [(tangency, option) for tangency in found for option in _options(tangency, said, size, long)]
+    options = [
+        (tangency, option) for tangency in found for option in _options(tangency, said, size, long)
+    ]
     index, candidates = choose([option for _, option in options], args, "arc")
     tangency, shape = options[index][0], options[index][1].shape
     assert isinstance(shape, Arc | Circle)
@@ -76,13 +79,19 @@ def construct(args: Args, keep: Callable[[Tangency], bool] | None = None) -> Mad
         for clause, point in zip(said, tangency.touches, strict=True)
         if point is not None and clause.key != "through"
     }
-    ends = {"start": shape.first, "end": shape.last, "middle": shape.middle} if isinstance(shape, Arc) else {}
+    ends = (
+        {"start": shape.first, "end": shape.last, "middle": shape.middle}
+        if isinstance(shape, Arc)
+        else {}
+    )
     return Made(
         shape,
-        f"Arc {args.name} of radius {args.say(size)}, {' and '.join(_told(clause) for clause in said)}"
-        + _lying(args)
-        + ".",
-        tuple(_working(args, clause, locus, size) for clause, locus in zip(said, tangency.loci, strict=True)),
+        f"Arc {args.name} of radius {args.say(size)}, "
+        f"{' and '.join(_told(clause) for clause in said)}" + _lying(args) + ".",
+        tuple(
+            _working(args, clause, locus, size)
+            for clause, locus in zip(said, tangency.loci, strict=True)
+        ),
         parts={"centre": tangency.centre, **touched, **ends},
         centre_name=f"{args.name}.centre",
         candidates=candidates,
@@ -91,10 +100,15 @@ def construct(args: Args, keep: Callable[[Tangency], bool] | None = None) -> Mad
 
 
 def _conditions(args: Args) -> list[Said]:
-    """Return the conditions; ``around a`` beside ``touching a`` says how it touches, and is no condition of its own."""
+    """Return the conditions; ``around a`` beside ``touching a`` says how it touches, and is no
+    condition of its own."""
     said = args.all(*CONDITIONS)
     touched = {clause.ref("target").text for clause in said if clause.key == "touching"}
-    return [clause for clause in said if clause.key == "touching" or clause.ref("target").text not in touched]
+    return [
+        clause
+        for clause in said
+        if clause.key == "touching" or clause.ref("target").text not in touched
+    ]
 
 
 def _loci(args: Args, clause: Said, size: Number) -> list[Locus]:
@@ -112,10 +126,14 @@ def _loci(args: Args, clause: Said, size: Number) -> list[Locus]:
     raise TypeError(clause.key)
 
 
-def _round_loci(args: Args, clause: Said, key: str, target: Ref, circle: Circle, size: Number) -> list[Locus]:
+def _round_loci(
+    args: Args, clause: Said, key: str, target: Ref, circle: Circle, size: Number
+) -> list[Locus]:
     equal = abs(float(size) - circle.radius) <= same(circle.radius)
     if key == "touching":
-        grown = [] if equal else [around(circle, size) if size > circle.size else inside(circle, size)]
+        grown = (
+            [] if equal else [around(circle, size) if size > circle.size else inside(circle, size)]
+        )
         return [beside(circle, size), *grown]
     if key == "beside":
         return [beside(circle, size)]
@@ -138,14 +156,18 @@ def _refuse_concentric(args: Args, said: list[Said], loci: list[list[Locus]]) ->
     if isinstance(first, Circle) and isinstance(second, Circle):
         size = max(first.radius, second.radius)
         if size > same(1.0) and abs(first.centre - second.centre) <= same(size):
-            if any(abs(a.curve.radius - b.curve.radius) <= same(size) for a in loci[0] for b in loci[1]):  # type: ignore[union-attr]
+            if any(
+                abs(a.curve.radius - b.curve.radius) <= same(size) for a in loci[0] for b in loci[1]
+            ):  # type: ignore[union-attr]
                 raise ClauseError(
-                    f"{names[0]} and {names[1]} share their centre, and arcs fit all the way round: "
+                    f"{names[0]} and {names[1]} share their centre, and arcs fit all the way "
+                    "round: "
                     "give a condition that fixes the place",
                     said[1].clause,
                 )
             raise ClauseError(
-                f"{names[0]} and {names[1]} share their centre: swings of {args.say(loci[0][0].swing)} "
+                f"{names[0]} and {names[1]} share their centre: swings of "
+                f"{args.say(loci[0][0].swing)} "
                 f"and {args.say(loci[1][0].swing)} about it never cross",
                 said[1].clause,
             )
@@ -158,7 +180,10 @@ def _why_none(args: Args, said: list[Said], loci: list[list[Locus]], size: Numbe
     possible = [bound for bound in limits if not bound.never]
     if isinstance(one.curve, Circle) and isinstance(other.curve, Circle):
         apart = abs(other.curve.centre - one.curve.centre)
-        told = f"swings of {args.say(one.swing)} and {args.say(other.swing)} cannot meet across {args.say(apart)}"
+        told = (
+            f"swings of {args.say(one.swing)} and {args.say(other.swing)} cannot meet across "
+            f"{args.say(apart)}"
+        )
     else:
         told = f"no arc of {args.say(size)} reaches both {names[0]} and {names[1]}"
     if not possible:
@@ -178,7 +203,8 @@ def _options(tangency: Tangency, said: list[Said], size: Number, long: bool) -> 
     circle = Circle(tangency.centre, float(size), size)
     start, end = tangency.touches
     about = ", ".join(
-        f"{locus.contact} {clause.ref('target').text}" for locus, clause in zip(tangency.loci, said, strict=True)
+        f"{locus.contact} {clause.ref('target').text}"
+        for locus, clause in zip(tangency.loci, said, strict=True)
     )
     contacts = {
         clause.ref("target").text: locus.contact
@@ -190,7 +216,9 @@ def _options(tangency: Tangency, said: list[Said], size: Number, long: bool) -> 
         line = clause.ref("target").shape
         if clause.key == "touching" and isinstance(line, Line):
             each |= sides_of(line, clause.ref("target").text, tangency.centre)
-    traits = frozenset(each | (set(contacts.values()) if len(set(contacts.values())) == 1 else set()))
+    traits = frozenset(
+        each | (set(contacts.values()) if len(set(contacts.values())) == 1 else set())
+    )
     if start is None or end is None or abs(start - end) <= same(float(size)):
         return [Option(circle, tangency.centre, about, traits)]
     arc = Arc.between(circle, start, end, long)
@@ -201,11 +229,11 @@ def _options(tangency: Tangency, said: list[Said], size: Number, long: bool) -> 
 
 
 def _said_to_lie(tangency: Tangency, arc: Arc) -> Point | None:
-    """Return where an arc lies for words of place: on the side of the line of centres on which both its touches are.
+    """Return where an arc lies for words of place: on the side of the line of centres on which both
+    its touches are.
 
-    A blend beside two eyes that stand far apart for its radius dips across their line of centres, and its middle comes
-    to lie on the other side; it is still the upper one of the two.
-    """
+    A blend beside two eyes that stand far apart for its radius dips across their line of centres,
+    and its middle comes to lie on the other side; it is still the upper one of the two."""
     first, second = (locus.target for locus in tangency.loci)
     match first, second:
         case ((Circle(centre=a) | (Point() as a)), (Circle(centre=b) | (Point() as b))) if a != b:
@@ -219,7 +247,9 @@ def _said_to_lie(tangency: Tangency, arc: Arc) -> Point | None:
     sides = [axis.offset_of(touch) for touch in tangency.touches if touch is not None]
     lies = axis.offset_of(arc.centroid)
     least = same(arc.radius)
-    if any(side * lies >= 0 for side in sides if abs(side) > least) or all(abs(side) <= least for side in sides):
+    if any(side * lies >= 0 for side in sides if abs(side) > least) or all(
+        abs(side) <= least for side in sides
+    ):
         return None
     return reflect(arc.centroid, axis)
 
@@ -251,22 +281,35 @@ def _working(args: Args, clause: Said, locus: Locus, size: Number) -> str:
     return f"the centre lies on {target.text}"
 
 
-def _draw(args: Args, said: list[Said], tangency: Tangency, shape: Arc | Circle, work: Work) -> None:
+def _draw(
+    args: Args, said: list[Said], tangency: Tangency, shape: Arc | Circle, work: Work
+) -> None:
     """Cross the two loci in the centre, mark where it touches, swing from touch to touch."""
     named = [(clause.ref("target").text, clause.ref("target").centre_name) for clause in said]
     centre, called = tangency.centre, f"{args.name}.centre"
-    things = [locus(work, each, names, centre) for each, names in zip(tangency.loci, named, strict=True)]
+    things = [
+        locus(work, each, names, centre) for each, names in zip(tangency.loci, named, strict=True)
+    ]
     first, second = things
-    mark = work.mark(centre, called) if first is None or second is None else work.prick(
-        first, second, centre, called, check="the needle must hold here, so prick it lightly"
-    )  # fmt: skip
+    mark = (
+        work.mark(centre, called)
+        if first is None or second is None
+        else work.prick(
+            first, second, centre, called, check="the needle must hold here, so prick it lightly"
+        )
+    )
     for clause, where, spot in zip(said, tangency.loci, tangency.touches, strict=True):
         if spot is not None and clause.key != "through":
             name = clause.ref("target").text
             assert isinstance(where.target, Line | Circle)
             touch_on(work, mark, where.target, spot, name, f"{args.name}.touch.{name}")
-    work.swing(mark, shape.size, args.name, shape=shape,
-               check="it runs into what it touches without a corner and does not cross it")  # fmt: skip
+    work.swing(
+        mark,
+        shape.size,
+        args.name,
+        shape=shape,
+        check="it runs into what it touches without a corner and does not cross it",
+    )
 
 
 KIND = Kind(
@@ -274,12 +317,16 @@ KIND = Kind(
     group="Circles and arcs",
     summary="a given radius and two of: beside, around, inside, touching, through, centred on",
     example="top = arc, radius 140, around eyeA, around eyeB, above",
-    mistake="Sum for difference: an arc beside a circle has its centre at R + r, one that goes around it at R − r. "
+    mistake="Sum for difference: an arc beside a circle has its centre at R + r, one that goes "
+    "around it at R − r. "
     "The arc over the top has its centre below.",
     also=("blend", "radius", "curve"),
     forms=(
         Form("radius {radius:radius}", needed=True),
-        *(Form(f"{contact} {{target:circle}}", most=2) for contact in ("beside", "around", "inside")),
+        *(
+            Form(f"{contact} {{target:circle}}", most=2)
+            for contact in ("beside", "around", "inside")
+        ),
         Form("touching {target:curve}", most=2),
         Form("through {target:point}", most=2),
         Form("centred on {target:curve}", "centred", most=2),

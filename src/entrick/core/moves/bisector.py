@@ -16,7 +16,8 @@ from ..tolerance import NOUGHT, same
 
 
 def construct(args: Args) -> Made:
-    """Construct the line square through the middle of a line with ends, or the one that halves an angle."""
+    """Construct the line square through the middle of a line with ends, or the one that halves an
+    angle."""
     if args.get("angle"):
         return _of_angle(args)
     clause = args.need("of")
@@ -29,7 +30,10 @@ def construct(args: Args) -> Made:
     return Made(
         axis,
         f"Line {args.name}, bisecting {name} squarely.",
-        (f"it is as far from one end as from the other: half is {args.say(abs(second - first) / 2)}",),
+        (
+            "it is as far from one end as from the other: half is "
+            f"{args.say(abs(second - first) / 2)}",
+        ),
         parts={"middle": middle},
         draw=partial(_draw, args, (first, second), axis),
     )
@@ -44,7 +48,9 @@ def _of_angle(args: Args) -> Made:
     first, second = ((arm - corner).unit for arm in arms)
     angle = math.atan2(first.cross(second), first.dot(second))
     if abs(abs(angle) - math.pi) < NOUGHT or abs(angle) < NOUGHT:
-        raise ClauseError(f"{' '.join(names)} is a straight line: there is no one bisector", clause.clause)
+        raise ClauseError(
+            f"{' '.join(names)} is a straight line: there is no one bisector", clause.clause
+        )
     direction = (first + second).unit
     told = spell_angle(abs(math.degrees(angle)))
     return Made(
@@ -57,14 +63,22 @@ def _of_angle(args: Args) -> Made:
 
 def _draw(args: Args, ends: tuple[Point, Point], axis: Line, work: Work) -> None:
     name = args.need("of").ref("line").text
-    first, second = (work.mark(end, told) for end, told in zip(ends, (f"one end of {name}", "the other"), strict=True))
+    first, second = (
+        work.mark(end, told)
+        for end, told in zip(ends, (f"one end of {name}", "the other"), strict=True)
+    )
     bisect(work, first, second, args.name, axis)
 
 
-def _draw_angle(args: Args, corner: Point, arms: tuple[Point, Point], axis: Line, work: Work) -> None:
+def _draw_angle(
+    args: Args, corner: Point, arms: tuple[Point, Point], axis: Line, work: Work
+) -> None:
     clause = args.need("angle")
     at = work.mark(corner, clause.ref("corner").text)
-    ends = [work.mark(arm, clause.ref(slot).text) for arm, slot in zip(arms, ("first", "second"), strict=True)]
+    ends = [
+        work.mark(arm, clause.ref(slot).text)
+        for arm, slot in zip(arms, ("first", "second"), strict=True)
+    ]
     edges = work.through(at, ends[0]), work.through(at, ends[1])
     halve(work, at, edges, arms, args.name, axis)
 

@@ -18,8 +18,8 @@ from ..plan.forms import Form
 def construct(args: Args) -> Made:
     """Construct a rectangle along the level and plumb directions.
 
-    Parts: sides ``bottom right top left``, corners ``lower_left lower_right upper_right upper_left``, ``centre``.
-    """
+    Parts: sides ``bottom right top left``, corners ``lower_left lower_right upper_right
+    upper_left``, ``centre``."""
     size = args.need("size")
     width, height = size.length("width"), size.length("height")
     if float(width) <= 0 or float(height) <= 0:
@@ -33,9 +33,15 @@ def construct(args: Args) -> Made:
         where, name = "centred on", centred.ref("centre").text
     else:
         assert corner is not None
-        start, where, name = corner.point("corner"), "from the lower left corner", corner.ref("corner").text
+        start, where, name = (
+            corner.point("corner"),
+            "from the lower left corner",
+            corner.ref("corner").text,
+        )
     corners = (start, start + across, start + across + up, start + up)
-    sides = tuple(Line.between(a, b) for a, b in zip(corners, (*corners[1:], corners[0]), strict=True))
+    sides = tuple(
+        Line.between(a, b) for a, b in zip(corners, (*corners[1:], corners[0]), strict=True)
+    )
     named = dict(zip(("bottom", "right", "top", "left"), sides, strict=True))
     spots = zip(("lower_left", "lower_right", "upper_right", "upper_left"), corners, strict=True)
     told = f"{args.say(width.value)} by {args.say(height.value)}"
@@ -50,31 +56,45 @@ def construct(args: Args) -> Made:
 
 
 def _draw(args: Args, sides: Mapping[str, Line], corners: Sequence[Point], work: Work) -> None:
-    """Measure to the sides, from the centre half of it each way, and draw them level and plumb; prick the corners."""
+    """Measure to the sides, from the centre half of it each way, and draw them level and plumb;
+    prick the corners."""
     size, centred, corner = args.need("size"), args.get("centred"), args.get("corner")
     width, height = size.length("width").value, size.length("height").value
     found: dict[str, Mark] = {}
     if centred:
         middle = work.mark(centred.point("centre"), centred.ref("centre").text)
-        for side, way, reach in (("left", LEVEL, -width / 2), ("right", LEVEL, width / 2),
-                                 ("bottom", PLUMB, -height / 2), ("top", PLUMB, height / 2)):  # fmt: skip
+        for side, way, reach in (
+            ("left", LEVEL, -width / 2),
+            ("right", LEVEL, width / 2),
+            ("bottom", PLUMB, -height / 2),
+            ("top", PLUMB, height / 2),
+        ):
             found[side] = work.measure(middle, way, reach, f"the place of {args.name}.{side}")
     else:
         assert corner is not None
         start = work.mark(corner.point("corner"), corner.ref("corner").text)
-        found = {"left": start, "bottom": start,
-                 "right": work.measure(start, LEVEL, width, f"{args.name}.lower_right"),
-                 "top": work.measure(start, PLUMB, height, f"{args.name}.upper_left")}  # fmt: skip
+        found = {
+            "left": start,
+            "bottom": start,
+            "right": work.measure(start, LEVEL, width, f"{args.name}.lower_right"),
+            "top": work.measure(start, PLUMB, height, f"{args.name}.upper_left"),
+        }
     ways = {"bottom": LEVEL, "top": LEVEL, "left": PLUMB, "right": PLUMB}
-    edges = {side: work.draw(found[side], way, called=f"{args.name}.{side}", shown=_ahead(sides[side]))
-             for side, way in ways.items()}  # fmt: skip
+    edges = {
+        side: work.draw(found[side], way, called=f"{args.name}.{side}", shown=_ahead(sides[side]))
+        for side, way in ways.items()
+    }
     names = (("bottom", "left"), ("bottom", "right"), ("top", "right"), ("top", "left"))
     words = ("lower_left", "lower_right", "upper_right", "upper_left")
     for (one, other), word, spot in zip(names, words, corners, strict=True):
         check = "the diagonals are equal" if word == "upper_left" else ""
         work.prick(edges[one], edges[other], spot, f"{args.name}.{word}", check=check)
-    offer_crossing(work, ((corners[0], corners[2]), (corners[1], corners[3])), (corners[0] + corners[2]) * 0.5,
-                   f"{args.name}.centre")  # fmt: skip
+    offer_crossing(
+        work,
+        ((corners[0], corners[2]), (corners[1], corners[3])),
+        (corners[0] + corners[2]) * 0.5,
+        f"{args.name}.centre",
+    )
 
 
 def _ahead(side: Line) -> Line:

@@ -1,4 +1,5 @@
-"""``cam``: radial, from its events in order, for a knife edge, a roller or a flat face; with its diagram."""
+"""``cam``: radial, from its events in order, for a knife edge, a roller or a flat face; with its
+diagram."""
 
 from __future__ import annotations
 
@@ -32,14 +33,15 @@ FULL = SPECK
 def construct(args: Args) -> Made:
     """Construct the profile of a radial cam, stations numbered against its rotation.
 
-    Parts: ``least`` (the circle of the least distance), ``shaft``, ``station.0`` … (of the follower's middle), for a
-    roller ``pitch``, for an offset ``offset``; with a diagram ``diagram`` (its curve).
+    Parts: ``least`` (the circle of the least distance), ``shaft``, ``station.0`` … (of the
+    follower's middle), for a roller ``pitch``, for an offset ``offset``; with a diagram ``diagram``
+    (its curve).
 
     Notes
     -----
-    At each station the follower stands its least distance plus its lift from the centre (definition). A roller's
-    profile is the inner parallel of the path of its middle, a flat face's the envelope of its lines. Dwells are arcs.
-    """
+    At each station the follower stands its least distance plus its lift from the centre
+    (definition). A roller's profile is the inner parallel of the path of its middle, a flat face's
+    the envelope of its lines. Dwells are arcs."""
     cam, problems = _read(args)
     bore, parts, mm = _bore(args, cam), _parts(args), 1 / float(args.unit.mm)
     rim = Loop(tuple(_outline(cam, args.name)), True)
@@ -47,18 +49,27 @@ def construct(args: Args) -> Made:
     name = args.need("about").ref("centre").text
     return Made(
         rim,
-        f"Cam {args.name} about {name}, least {args.say(args.need('least').length('radius').value)}, turning "
+        f"Cam {args.name} about {name}, least "
+        f"{args.say(args.need('least').length('radius').value)}, turning "
         f"{'clockwise' if cam.clockwise else 'counter-clockwise'}, {_follower_told(args, cam)}: "
-        + ", ".join(_told(event, args) for event in cam.events) + ".",
+        + ", ".join(_told(event, args) for event in cam.events)
+        + ".",
         tuple(_working(args, cam, parts)),
-        parts={**_named(args, cam, bore, parts), **({"diagram": graph.curve} if graph.curve else {}),
-         **{piece.name.removeprefix(f"{args.name}."): piece.curve for piece in rim.pieces}},
+        parts={
+            **_named(args, cam, bore, parts),
+            **({"diagram": graph.curve} if graph.curve else {}),
+            **{piece.name.removeprefix(f"{args.name}."): piece.curve for piece in rim.pieces},
+        },
         centre_name=name,
-        notes=(RotationArrow(cam.centre, cam.least * 0.7, -cam.way), *_hatched(args, bore), *graph.notes),
+        notes=(
+            RotationArrow(cam.centre, cam.least * 0.7, -cam.way),
+            *_hatched(args, bore),
+            *graph.notes,
+        ),
         remarks=lambda: (*problems, *_remarks(args, cam, bore)),
         worksheet=CamSheet(cam, rim, bore, _wide(args, mm), _tall(args), mm, parts, args.say).at,
         draw=partial(_draw, args, cam, rim, graph, parts, mm),
-    )  # fmt: skip
+    )
 
 
 def _read(args: Args) -> tuple[Cam, tuple[Remark, ...]]:
@@ -100,18 +111,30 @@ def _named(args: Args, cam: Cam, bore: Circle | None, parts: int) -> dict[str, S
     if cam.aside:
         named["offset"] = Circle(cam.centre, abs(cam.aside))
     if cam.roller:
-        path = Cam(cam.centre, cam.least + cam.roller, cam.clockwise, cam.events, "knife", 0.0, cam.offset, cam.ahead)
+        path = Cam(
+            cam.centre,
+            cam.least + cam.roller,
+            cam.clockwise,
+            cam.events,
+            "knife",
+            0.0,
+            cam.offset,
+            cam.ahead,
+        )
         named["pitch"] = Loop(tuple(_outline(path, f"{args.name}.pitch")), True)
     return named
 
 
 def _hatched(args: Args, bore: Circle | None) -> tuple[Note, ...]:
-    return () if bore is None else (Hatching((Loop((piece_of(bore, f"{args.name}.shaft"),), True),)),)
+    return (
+        () if bore is None else (Hatching((Loop((piece_of(bore, f"{args.name}.shaft"),), True),)),)
+    )
 
 
 @dataclass(frozen=True)
 class _Graph:
-    """The displacement diagram: its curve, how it is drawn, its lettering. Nothing where none is asked for."""
+    """The displacement diagram: its curve, how it is drawn, its lettering. Nothing where none is
+    asked for."""
 
     diagram: Diagram | None = None
     curve: Loop | None = None
@@ -126,7 +149,17 @@ def _graph(args: Args, cam: Cam, parts: int, mm: float) -> _Graph:
     titled = args.get("titled")
     title = titled.word("title") if titled else "DISPLACEMENT DIAGRAM"
     in_degrees = args.get("degrees") is not None
-    diagram = Diagram(cam, at.point("corner"), _wide(args, mm), _tall(args), parts, mm, args.say, title, in_degrees)
+    diagram = Diagram(
+        cam,
+        at.point("corner"),
+        _wide(args, mm),
+        _tall(args),
+        parts,
+        mm,
+        args.say,
+        title,
+        in_degrees,
+    )
     curve = diagram.curve(f"{args.name}.diagram")
     notes, graphs = list(diagram.lettering()), list[Stroke]()
     asked = {one.word("graph") for one in args.all("with")}
@@ -142,20 +175,25 @@ def _graph(args: Args, cam: Cam, parts: int, mm: float) -> _Graph:
 
 
 def _check_carried(args: Args, cam: Cam, diagram: Diagram) -> None:
-    """Refuse to carry heights of the diagram across to a follower's line that does not stand level with them."""
+    """Refuse to carry heights of the diagram across to a follower's line that does not stand level
+    with them."""
     said = args.get("carried")
     if said is None:
         return
     line = cam.centre - cam.ahead.normal * cam.aside
     rest = line + cam.ahead * cam.rest
     if cam.ahead != SIDES["above"] or diagram.tall != 1.0:
-        told = "heights are carried across to a follower that points up, from a diagram whose lift is at 1:1"
+        told = (
+            "heights are carried across to a follower that points up, from a diagram whose "
+            "lift is at 1:1"
+        )
         raise ClauseError(told, said.clause)
     off = diagram.at.y - rest.y
     if abs(off) > worked(cam.rest):
         way = "below" if off > 0 else "above"
         told = (
-            f"the diagram's base is not level with the follower at no lift: set its corner {args.say(abs(off))} {way}"
+            "the diagram's base is not level with the follower at no lift: set its corner "
+            f"{args.say(abs(off))} {way}"
         )
         raise ClauseError(told, said.clause)
 
@@ -170,10 +208,13 @@ def _parts(args: Args) -> int:
         angle = float(step.length("angle"))
         parts = round(360 / angle) if angle > 0 else 0
         if angle <= 0 or abs(parts * angle - 360) > FULL:
-            raise ClauseError("a step goes into 360° without a rest, such as  every 15°", step.clause)
+            raise ClauseError(
+                "a step goes into 360° without a rest, such as  every 15°", step.clause
+            )
     if not 4 <= parts <= MOST_EVENTS:
         raise ClauseError(
-            f"a cam is divided into 4 to {MOST_EVENTS} parts", (count or step or args.need("about")).clause
+            f"a cam is divided into 4 to {MOST_EVENTS} parts",
+            (count or step or args.need("about")).clause,
         )
     return parts
 
@@ -187,7 +228,9 @@ def _events(args: Args) -> tuple[tuple[Event, ...], tuple[Remark, ...]]:
     if lifts:
         return _measured(lifts), ()
     if not any(one.key != "dwell" for one in said):
-        raise ClauseError("a cam has at least one rise and one fall, such as  rise 120° by 20 harmonic")
+        raise ClauseError(
+            "a cam has at least one rise and one fall, such as  rise 120° by 20 harmonic"
+        )
     found: list[Event] = []
     lift = total = 0.0
     counts: dict[str, int] = {}
@@ -198,7 +241,8 @@ def _events(args: Args) -> tuple[tuple[Event, ...], tuple[Remark, ...]]:
         total += angle
         if total > 360 + FULL:
             raise ClauseError(
-                f"the events come to {spell_angle(total)}: {spell_angle(total - 360)} too much", one.clause
+                f"the events come to {spell_angle(total)}: {spell_angle(total - 360)} too much",
+                one.clause,
             )
         counts[one.key] = counts.get(one.key, 0) + 1
         by = 0.0
@@ -207,46 +251,72 @@ def _events(args: Args) -> tuple[tuple[Event, ...], tuple[Remark, ...]]:
             if by <= 0:
                 raise ClauseError(f"a {one.key} is by more than nought", one.clause)
             by = -by if one.key == "fall" else by
-        motion = MOTIONS[one.word("motion")] if one.has("motion") else MOTIONS[USUAL] if by else None
-        found.append(Event(f"{one.key}{counts[one.key]}", math.radians(angle), lift, lift + by, motion))
+        motion = (
+            MOTIONS[one.word("motion")] if one.has("motion") else MOTIONS[USUAL] if by else None
+        )
+        found.append(
+            Event(f"{one.key}{counts[one.key]}", math.radians(angle), lift, lift + by, motion)
+        )
         lift += by
-    # Told from where the follower stands at 0°, which is not its lowest place where the first event falls.
+    # Told from where the follower stands at 0°, which is not its lowest place where the first event
+    # falls.
     lowest = min(0.0, *(event.end for event in found))
     if lowest < -ROUND:
-        found = [replace(event, start=event.start - lowest, end=event.end - lowest) for event in found]
+        found = [
+            replace(event, start=event.start - lowest, end=event.end - lowest) for event in found
+        ]
     rest = -lowest
     remarks = []
     if total < 360 - FULL:
         left = 360 - total
-        remarks.append(Remark("wrong", f"the events come to {spell_angle(total)} of 360°: {spell_angle(left)} is "
-                              "missing; it is drawn as a dwell"))  # fmt: skip
+        remarks.append(
+            Remark(
+                "wrong",
+                f"the events come to {spell_angle(total)} of 360°: {spell_angle(left)} is "
+                "missing; it is drawn as a dwell",
+            )
+        )
         found.append(Event("rest", math.radians(left), lift + rest, lift + rest))
     if abs(lift) > ROUND:
-        remarks.append(Remark("wrong", f"the follower does not come back: at 360° it is {args.say(lift)} too "
-                              f"{'high' if lift > 0 else 'low'}; the profile has a step there"))  # fmt: skip
+        remarks.append(
+            Remark(
+                "wrong",
+                f"the follower does not come back: at 360° it is {args.say(lift)} too "
+                f"{'high' if lift > 0 else 'low'}; the profile has a step there",
+            )
+        )
     # The last event ends where the turn does, however its angle was rounded.
     found[-1] = replace(found[-1], angle=math.tau - math.fsum(event.angle for event in found[:-1]))
     return tuple(found), tuple(remarks)
 
 
 def _with_ends(args: Args, events: tuple[Event, ...]) -> tuple[Event, ...]:
-    """Give the rounded ends of uniform motions the radius they are to have on the displacement diagram."""
+    """Give the rounded ends of uniform motions the radius they are to have on the displacement
+    diagram."""
     said = args.get("ends")
     if said is None:
         return events
     if not args.get("diagram"):
         raise ClauseError(
-            "the radius of rounded ends is one of the displacement diagram: say  diagram from", said.clause
+            "the radius of rounded ends is one of the displacement diagram: say  diagram from",
+            said.clause,
         )
     if not any(event.motion is MOTIONS["rounded"] for event in events):
         raise ClauseError("no event is  rounded", said.clause)
-    wide, tall, radius = _wide(args, 1 / float(args.unit.mm)), _tall(args), float(said.length("radius"))
+    wide, tall, radius = (
+        _wide(args, 1 / float(args.unit.mm)),
+        _tall(args),
+        float(said.length("radius")),
+    )
     found = []
     for event in events:
         if event.motion is MOTIONS["rounded"]:
             motion = rounded_by(radius, math.degrees(event.angle) * wide, abs(event.lift) * tall)
             if motion is None:
-                told = f"R{args.say(radius)} is too large for the ends of {event.name}: they take more than half of it"
+                told = (
+                    f"R{args.say(radius)} is too large for the ends of {event.name}: they take "
+                    "more than half of it"
+                )
                 raise ClauseError(told, said.clause)
             event = replace(event, motion=motion)
         found.append(event)
@@ -260,7 +330,9 @@ def _measured(lifts: list[Said]) -> tuple[Event, ...]:
         if not 0 <= angle < 360 or (stations and angle <= stations[-1][0]):
             raise ClauseError("stations rise from 0° and stay below 360°", one.clause)
         if float(one.length("lift")) < 0:
-            raise ClauseError("a lift is measured from the least distance: it is not less than nought", one.clause)
+            raise ClauseError(
+                "a lift is measured from the least distance: it is not less than nought", one.clause
+            )
         stations.append((angle, float(one.length("lift"))))
     if len(stations) < 4:
         raise ClauseError("a measured cam has at least four stations", lifts[-1].clause)
@@ -277,12 +349,21 @@ def _cam(args: Args, centre: Point, least: float, events: tuple[Event, ...]) -> 
         raise ClauseError("a roller is larger than nought", roller.clause)
     if roller and follower:
         raise ClauseError("the follower is a roller or something else, not both", follower.clause)
-    kind: Follower = "roller" if roller else "flat" if follower and follower.word("follower") == "flat" else "knife"
+    kind: Follower = (
+        "roller"
+        if roller
+        else "flat"
+        if follower and follower.word("follower") == "flat"
+        else "knife"
+    )
     said = args.get("offset")
     off = float(said.length("amount")) * (1 if said.word("way") == "right" else -1) if said else 0.0
     if said and not abs(off) < least + radius:
-        raise ClauseError("the follower's line passes the least circle: an offset is less than "
-                          f"{args.say(least + radius)}", said.clause)  # fmt: skip
+        raise ClauseError(
+            "the follower's line passes the least circle: an offset is less than "
+            f"{args.say(least + radius)}",
+            said.clause,
+        )
     where = args.get("where")
     ahead = SIDES[where.word("where")] if where else SIDES["above"]
     return Cam(centre, least, args.get("ccw") is None, events, kind, radius, off, ahead)
@@ -294,7 +375,9 @@ def _wide(args: Args, mm: float) -> float:
         return 8 * mm / 30
     angle, length = float(said.length("angle")), float(said.length("length"))
     if angle <= 0 or length <= 0:
-        raise ClauseError("the scale of the base is an angle and a length, such as  30° is 8", said.clause)
+        raise ClauseError(
+            "the scale of the base is an angle and a length, such as  30° is 8", said.clause
+        )
     return length / angle
 
 
@@ -329,9 +412,17 @@ def _told(event: Event, args: Args) -> str:
 
 
 def _follower_told(args: Args, cam: Cam) -> str:
-    told = {"knife": "knife edge", "roller": f"roller R{args.say(cam.roller)}", "flat": "flat face"}[cam.follower]
+    told = {
+        "knife": "knife edge",
+        "roller": f"roller R{args.say(cam.roller)}",
+        "flat": "flat face",
+    }[cam.follower]
     side = "right" if cam.offset > 0 else "left"
-    return f"{told} offset {args.say(abs(cam.offset))} to the {side}" if cam.offset else f"{told} in line"
+    return (
+        f"{told} offset {args.say(abs(cam.offset))} to the {side}"
+        if cam.offset
+        else f"{told} in line"
+    )
 
 
 def _working(args: Args, cam: Cam, parts: int) -> Iterator[str]:
@@ -342,19 +433,30 @@ def _working(args: Args, cam: Cam, parts: int) -> Iterator[str]:
     )
     middle = cam.least + cam.roller
     if cam.roller:
-        yield f"roller's middle at least {args.say(cam.least)} + {args.say(cam.roller)} = {args.say(middle)} out"
+        yield (
+            f"roller's middle at least {args.say(cam.least)} + {args.say(cam.roller)} = "
+            f"{args.say(middle)} out"
+        )
     if cam.aside:
-        yield (f"along its line √({args.say(middle)}² − {args.say(abs(cam.aside))}²) = {args.say(cam.rest)} above the "
-               "foot of the offset")  # fmt: skip
+        yield (
+            f"along its line √({args.say(middle)}² − {args.say(abs(cam.aside))}²) = "
+            f"{args.say(cam.rest)} above the "
+            "foot of the offset"
+        )
     top = cam.rest + cam.greatest
     if cam.aside:
         off = args.say(abs(cam.aside))
-        yield (f"greatest opening √(({args.say(cam.rest)} + {args.say(cam.greatest)})² + {off}²) = "
-               f"{args.say(math.hypot(top, cam.aside))}")  # fmt: skip
+        yield (
+            f"greatest opening √(({args.say(cam.rest)} + {args.say(cam.greatest)})² + {off}²) = "
+            f"{args.say(math.hypot(top, cam.aside))}"
+        )
     else:
         yield f"greatest opening {args.say(middle)} + {args.say(cam.greatest)} = {args.say(top)}"
     if cam.follower == "flat":
-        yield f"the face is touched up to {args.say(cam.reach())} off its line: it reaches at least so far each side"
+        yield (
+            f"the face is touched up to {args.say(cam.reach())} off its line: it reaches at "
+            "least so far each side"
+        )
     else:
         angle, where = cam.steepest
         yield f"greatest pressure angle {angle:.1f}°, at {where:.0f}°"
@@ -366,54 +468,91 @@ def _remarks(args: Args, cam: Cam, bore: Circle | None) -> Iterator[Remark]:
         weight = "wrong" if cam.roller or cam.follower == "flat" else "look"
         yield Remark(
             weight,  # type: ignore[arg-type]
-            f"the velocity jumps at {turn:g}°, from {args.say(before)} to {args.say(after)} a degree: the follower is "
-            "struck there" + ("" if weight == "look" else ", and cannot follow the corner; round the motion's ends"),
+            f"the velocity jumps at {turn:g}°, from {args.say(before)} to {args.say(after)} a "
+            "degree: the follower is "
+            "struck there"
+            + (
+                ""
+                if weight == "look"
+                else ", and cannot follow the corner; round the motion's ends"
+            ),
             spot,
-        )  # fmt: skip
+        )
     if cam.follower == "flat":
         least, where = cam.flattest()
         if least <= 0:
-            yield Remark("wrong", f"at {where:.0f}° the profile would bend the other way (radius {args.say(least)}): "
-                         f"the face loses contact; the least distance must be more than {args.say(cam.least - least)}",
-                         _spot(cam, where / 360))  # fmt: skip
+            yield Remark(
+                "wrong",
+                f"at {where:.0f}° the profile would bend the other way (radius {args.say(least)}): "
+                "the face loses contact; the least distance must be more than "
+                f"{args.say(cam.least - least)}",
+                _spot(cam, where / 360),
+            )
     else:
         angle, where = cam.steepest
         if angle > STEEP:
-            yield Remark("look", f"the pressure angle is {angle:.1f}° at {where:.0f}°; {STEEP:g}° is the usual limit "
-                         "(common practice): a larger least distance or a longer rise makes it less",
-                         _spot(cam, where / 360))  # fmt: skip
+            yield Remark(
+                "look",
+                f"the pressure angle is {angle:.1f}° at {where:.0f}°; {STEEP:g}° is the usual "
+                "limit "
+                "(common practice): a larger least distance or a longer rise makes it less",
+                _spot(cam, where / 360),
+            )
     if cam.roller:
         radius, where = cam.sharpest()
         if radius < cam.roller * (1 + ROUND):
             how = "pointed" if abs(radius - cam.roller) < SPECK * cam.roller else "undercut"
-            yield Remark("wrong", f"at {where:.0f}° the path of the roller bends with {args.say(radius)}, less than "
-                         f"the roller's {args.say(cam.roller)}: the profile is {how}; take a smaller roller or a "
-                         "larger least distance", _spot(cam, where / 360))  # fmt: skip
+            yield Remark(
+                "wrong",
+                f"at {where:.0f}° the path of the roller bends with {args.say(radius)}, less than "
+                f"the roller's {args.say(cam.roller)}: the profile is {how}; take a smaller "
+                "roller or a "
+                "larger least distance",
+                _spot(cam, where / 360),
+            )
     if cam.lowest < -assembled(cam.least):
-        yield Remark("look", f"the curve through the measured lifts falls {args.say(-cam.lowest)} below the least "
-                     "distance between stations: measure more of them there")  # fmt: skip
+        yield Remark(
+            "look",
+            f"the curve through the measured lifts falls {args.say(-cam.lowest)} below the least "
+            "distance between stations: measure more of them there",
+        )
     if bore is not None and cam.least <= bore.radius:
-        yield Remark("wrong", f"the least distance {args.say(cam.least)} does not clear the shaft's radius "
-                     f"{args.say(bore.size)}", bore.centre)  # fmt: skip
+        yield Remark(
+            "wrong",
+            f"the least distance {args.say(cam.least)} does not clear the shaft's radius "
+            f"{args.say(bore.size)}",
+            bore.centre,
+        )
 
 
 def _carry_across(cam: Cam, lifts: Mapping[float, tuple[Mark, Mark]], work: Work) -> None:
     """Carry every height of the diagram level across to the follower's line."""
     across = (cam.centre - cam.ahead.normal * cam.aside).x
-    for mark in {round(mark.at.y / work.paper.nothing): mark for _, mark in reversed(list(lifts.values()))}.values():
+    for mark in {
+        round(mark.at.y / work.paper.nothing): mark for _, mark in reversed(list(lifts.values()))
+    }.values():
         work.draw(mark, LEVEL, Point(across, mark.at.y), "the height carried across", anew=True)
 
 
-def _draw(args: Args, cam: Cam, rim: Loop, graph: _Graph, parts: int, mm: float, work: Work) -> None:
-    """Draw the diagram, the circles, the line of the follower at every station, and the profile along them."""
+def _draw(
+    args: Args, cam: Cam, rim: Loop, graph: _Graph, parts: int, mm: float, work: Work
+) -> None:
+    """Draw the diagram, the circles, the line of the follower at every station, and the profile
+    along them."""
     about = args.need("about")
     centre = work.mark(cam.centre, about.ref("centre").text)
     lifts: dict[float, tuple[Mark, Mark]] = {}
     if graph.diagram is not None and graph.curve is not None:
-        lifts = draw_diagram(work, graph.diagram, graph.curve, args.name, args.need("diagram").ref("corner").text)
+        lifts = draw_diagram(
+            work, graph.diagram, graph.curve, args.name, args.need("diagram").ref("corner").text
+        )
         if graph.graphs:
-            work.finish("Plot the slope of the curve under it, from its table", "letter", graph.graphs,
-                        "it is nought where the curve is level")  # fmt: skip
+            work.finish(
+                "Plot the slope of the curve under it, from its table",
+                "letter",
+                graph.graphs,
+                "it is nought where the curve is level",
+            )
         if args.get("carried"):
             _carry_across(cam, lifts, work)
         if graph.diagram.tall != 1.0:
@@ -423,7 +562,9 @@ def _draw(args: Args, cam: Cam, rim: Loop, graph: _Graph, parts: int, mm: float,
     CamBoard(args, cam, rim, centre, work, parts, lifts).draw()
     if any(one.word("graph") == "follower" for one in args.all("with")):
         drawn = [
-            Stroke(s.shape, Role.EDGE) for s in follower_strokes(cam, cam.lift(0.0)[0], mm) if s.role is Role.OUTLINE
+            Stroke(s.shape, Role.EDGE)
+            for s in follower_strokes(cam, cam.lift(0.0)[0], mm)
+            if s.role is Role.OUTLINE
         ]
         work.finish("Draw the follower where it stands at 0°", "letter", drawn)
 
@@ -434,16 +575,25 @@ KIND = Kind(
     name="cam",
     group="Curves",
     summary="radial, from its events in order, with its displacement diagram",
-    example="striker = cam, about O, least 30, rise 120° by 20 harmonic, dwell 60°, fall 180° by 20 uniform",
+    example="striker = cam, about O, least 30, rise 120° by 20 harmonic, dwell 60°, fall 180° by "
+    "20 uniform",
     mistake="The stations are numbered the way the cam turns. They run against it.",
     also=("follower", "cam profile"),
     forms=(
         Form("about {centre:point}", needed=True),
         Form("least {radius:length}", needed=True),
         Form("rise {angle:angle} by {lift:length}", most=MOST_EVENTS),
-        Form("rise {angle:angle} by {lift:length} {motion:" + _MOTIONS + "}", "rise", most=MOST_EVENTS),
+        Form(
+            "rise {angle:angle} by {lift:length} {motion:" + _MOTIONS + "}",
+            "rise",
+            most=MOST_EVENTS,
+        ),
         Form("fall {angle:angle} by {lift:length}", most=MOST_EVENTS),
-        Form("fall {angle:angle} by {lift:length} {motion:" + _MOTIONS + "}", "fall", most=MOST_EVENTS),
+        Form(
+            "fall {angle:angle} by {lift:length} {motion:" + _MOTIONS + "}",
+            "fall",
+            most=MOST_EVENTS,
+        ),
         Form("dwell {angle:angle}", most=MOST_EVENTS),
         Form("ends radius {radius:radius}", "ends"),
         Form("lift {lift:length} at {angle:angle}", most=MOST_EVENTS),

@@ -1,4 +1,5 @@
-"""How a cam is drawn at the board: its displacement diagram, and its profile station by station; no kind of its own."""
+"""How a cam is drawn at the board: its displacement diagram, and its profile station by station; no
+kind of its own."""
 
 from __future__ import annotations
 
@@ -21,49 +22,96 @@ BELOW = -30.0
 """Direction of the line that divides the base: below it, where the curve is not, degrees."""
 
 
-def draw_diagram(work: Work, diagram: Diagram, curve: Loop, name: str, corner: str) -> dict[float, tuple[Mark, Mark]]:
-    """Draw a displacement diagram: base and stations, each motion constructed over its parts, the curve of lifts.
+def draw_diagram(
+    work: Work, diagram: Diagram, curve: Loop, name: str, corner: str
+) -> dict[float, tuple[Mark, Mark]]:
+    """Draw a displacement diagram: base and stations, each motion constructed over its parts, the
+    curve of lifts.
 
     Returns
     -------
     dict
-        By the angle of every station, degrees: the mark on the base under it, and its mark on the curve.
+        By the angle of every station, degrees: the mark on the base under it, and its mark on the
+        curve.
     """
     at = work.mark(diagram.at, corner)
     base = work.draw(at, LEVEL, diagram.spot(360, 0.0), f"the base of the diagram of {name}")
-    upright = work.draw(at, PLUMB, diagram.at + Point(0.0, diagram.top), "the upright axis of the diagram")
-    end = work.measure(at, away(base, at, diagram.spot(360, 0.0)), 360 * diagram.wide, "360° on the base",
-                       diagram.spot(360, 0.0))  # fmt: skip
+    upright = work.draw(
+        at, PLUMB, diagram.at + Point(0.0, diagram.top), "the upright axis of the diagram"
+    )
+    end = work.measure(
+        at,
+        away(base, at, diagram.spot(360, 0.0)),
+        360 * diagram.wide,
+        "360° on the base",
+        diagram.spot(360, 0.0),
+    )
     feet = {0.0: at, 360.0: end}
     names = [f"station {index} of the base" for index in range(1, diagram.parts)]
-    for angle, mark in zip(diagram.stations[1:-1], divide(
-        work, at, end, diagram.parts, names, (), "the stations are all the same distance apart", BELOW),
-                           strict=True):  # fmt: skip
+    for angle, mark in zip(
+        diagram.stations[1:-1],
+        divide(
+            work,
+            at,
+            end,
+            diagram.parts,
+            names,
+            (),
+            "the stations are all the same distance apart",
+            BELOW,
+        ),
+        strict=True,
+    ):
         feet[round(angle, 9)] = mark
     bounds = [math.degrees(angle) for angle in diagram.cam.starts]
     for angle in bounds:
         if round(angle, 9) not in feet:
             spot = diagram.spot(angle, 0.0)
-            feet[round(angle, 9)] = work.measure(at, away(base, at, spot), angle * diagram.wide,
-                                                 f"{angle:g}° on the base", spot)  # fmt: skip
-    ordinates = {angle: work.draw(foot, PLUMB, foot.at + Point(0.0, diagram.top), f"the station at {angle:g}°")
-                 for angle, foot in feet.items()}  # fmt: skip
+            feet[round(angle, 9)] = work.measure(
+                at, away(base, at, spot), angle * diagram.wide, f"{angle:g}° on the base", spot
+            )
+    ordinates = {
+        angle: work.draw(
+            foot, PLUMB, foot.at + Point(0.0, diagram.top), f"the station at {angle:g}°"
+        )
+        for angle, foot in feet.items()
+    }
     found: dict[float, tuple[Mark, Mark]] = {}
     for index, event in enumerate(diagram.cam.events):
         low, high = bounds[index], bounds[index + 1]
         inner = sorted(angle for angle in feet if low + ROUND < angle < high - ROUND)
         board = _Motion(work, diagram, event, (low, high), upright, at, ordinates, feet)
-        marks = [board.at_level(low, event.start), *board.places(inner), board.at_level(high, event.end)]
+        marks = [
+            board.at_level(low, event.start),
+            *board.places(inner),
+            board.at_level(high, event.end),
+        ]
         for angle, mark in zip([round(low, 9), *inner, round(high, 9)], marks, strict=True):
             found[angle] = (feet[angle], mark)
-        own = Loop(tuple(piece for piece in curve.pieces if piece.curve_of == f"{name}.diagram.{index + 1}"), False)
+        own = Loop(
+            tuple(
+                piece for piece in curve.pieces if piece.curve_of == f"{name}.diagram.{index + 1}"
+            ),
+            False,
+        )
         if event.stands or (event.motion and event.motion.name == "uniform"):
             thing: Thing = work.through(marks[0], marks[-1], f"the curve of {event.name}")
         else:
-            thing = work.trace(marks, own, f"{name}.diagram.{index + 1}",
-                               within=2 * CLOSE * (360 * diagram.wide + diagram.top))  # fmt: skip
-        gone = [Gone(thing.key, marks[0].key, marks[-1].key, own if len(own.pieces) > 1 or not isinstance(thing, Edge)
-                     else own.pieces[0].curve, f"the curve of {event.name}")]  # fmt: skip
+            thing = work.trace(
+                marks,
+                own,
+                f"{name}.diagram.{index + 1}",
+                within=2 * CLOSE * (360 * diagram.wide + diagram.top),
+            )
+        gone = [
+            Gone(
+                thing.key,
+                marks[0].key,
+                marks[-1].key,
+                own if len(own.pieces) > 1 or not isinstance(thing, Edge) else own.pieces[0].curve,
+                f"the curve of {event.name}",
+            )
+        ]
         work.go_over(
             gone,
             Role.OUTLINE,
@@ -97,8 +145,13 @@ class _Motion:
         if self.work.has_mark(spot):
             return self.work.mark(spot)
         ordinate = self.ordinates[key]
-        return self.work.measure(foot, away(ordinate, foot, spot), lift * self.diagram.tall,
-                                 f"the lift at {angle:g}°", spot)  # fmt: skip
+        return self.work.measure(
+            foot,
+            away(ordinate, foot, spot),
+            lift * self.diagram.tall,
+            f"the lift at {angle:g}°",
+            spot,
+        )
 
     def spot(self, angle: float) -> Point:
         """Return where the curve is at an angle."""
@@ -108,7 +161,11 @@ class _Motion:
     def places(self, angles: Sequence[float]) -> Iterator[Mark]:
         """Mark the lifts at stations inside the event, by the construction of its motion."""
         motion = self.event.motion.name if self.event.motion else ""
-        find = {"harmonic": self._harmonic, "parabolic": self._parabolic, "cycloidal": self._cycloidal}.get(motion)
+        find = {
+            "harmonic": self._harmonic,
+            "parabolic": self._parabolic,
+            "cycloidal": self._cycloidal,
+        }.get(motion)
         if self.event.motion and self.event.motion.radius:
             find = self._rounded
         if find is not None and angles:
@@ -118,11 +175,15 @@ class _Motion:
         if self.event.stands or motion == "uniform":
             for angle in angles:
                 lift = self.event.at((angle - low) / (high - low))[0]
-                line = self.work.through(self.at_level(low, self.event.start), self.at_level(high, self.event.end))
+                line = self.work.through(
+                    self.at_level(low, self.event.start), self.at_level(high, self.event.end)
+                )
                 if abs(lift) * self.diagram.tall <= self.work.paper.nothing and self.event.stands:
                     yield self.feet[angle]
                 else:
-                    yield self.work.prick(line, self.ordinates[angle], self.spot(angle), f"the lift at {angle:g}°")
+                    yield self.work.prick(
+                        line, self.ordinates[angle], self.spot(angle), f"the lift at {angle:g}°"
+                    )
             return
         for angle in angles:
             yield self.at_level(angle, self.event.at((angle - low) / (high - low))[0])
@@ -136,47 +197,77 @@ class _Motion:
         if self.work.has_mark(spot):
             return self.work.mark(spot)
         return self.work.measure(
-            self.corner, away(self.upright, self.corner, spot), lift * self.diagram.tall, called, spot
+            self.corner,
+            away(self.upright, self.corner, spot),
+            lift * self.diagram.tall,
+            called,
+            spot,
         )
 
     def _harmonic(self, angles: Sequence[float]) -> Iterator[Mark]:
-        """A half circle on the lift, divided by the angle; its parts carried level to their stations."""
+        """A half circle on the lift, divided by the angle; its parts carried level to their
+        stations."""
         work, (low, high) = self.work, self.span
-        middle = self._on_upright((self.event.start + self.event.end) / 2, "half the lift on the upright axis")
+        middle = self._on_upright(
+            (self.event.start + self.event.end) / 2, "half the lift on the upright axis"
+        )
         ring = work.swing(middle, abs(self._height) / 2, "the half circle on the lift")
         for angle in angles:
             share = (angle - low) / (high - low)
             degrees = 180 - 180 * share if self._height > 0 else 180 * share
-            spot = middle.at + rotate(Point(0.0, abs(self._height) / 2), Point(0.0, 0.0), math.radians(degrees))
+            spot = middle.at + rotate(
+                Point(0.0, abs(self._height) / 2), Point(0.0, 0.0), math.radians(degrees)
+            )
             ray = work.draw(middle, Way(degrees, self.upright.key, self.upright.called), spot)
             part = work.prick(ray, ring, spot, "a part of the half circle")
             yield self._carried(part, angle)
 
     def _carried(self, part: Mark, angle: float) -> Mark:
         level = self.work.draw(part, LEVEL, self.spot(angle))
-        return self.work.prick(level, self.ordinates[angle], self.spot(angle), f"the lift at {angle:g}°")
+        return self.work.prick(
+            level, self.ordinates[angle], self.spot(angle), f"the lift at {angle:g}°"
+        )
 
     def _parabolic(self, angles: Sequence[float]) -> Iterator[Mark]:
-        """Rays from both ends to equal parts of the middle ordinate cross the stations on the two parabolas."""
+        """Rays from both ends to equal parts of the middle ordinate cross the stations on the two
+        parabolas."""
         work, (low, high) = self.work, self.span
         start, end = self.at_level(low, self.event.start), self.at_level(high, self.event.end)
         middle = (low + high) / 2
         foot = self.feet.get(round(middle, 9)) or work.measure(
-            self.corner, Way(0), middle * self.diagram.wide, f"{middle:g}° on the base", self.diagram.spot(middle, 0.0)
-        )  # fmt: skip
-        upright = work.draw(foot, PLUMB, self.diagram.spot(middle, self.event.end), "the middle of the event")
+            self.corner,
+            Way(0),
+            middle * self.diagram.wide,
+            f"{middle:g}° on the base",
+            self.diagram.spot(middle, 0.0),
+        )
+        upright = work.draw(
+            foot, PLUMB, self.diagram.spot(middle, self.event.end), "the middle of the event"
+        )
         for angle in angles:
             share = (angle - low) / (high - low)
             first = share <= 0.5 + ROUND
             lift = self.event.start + self.event.lift * share
             spot = self.diagram.spot(middle, lift)
-            part = work.mark(spot) if work.has_mark(spot) else work.measure(
-                foot, away(upright, foot, spot), lift * self.diagram.tall, "a part of the lift", spot)  # fmt: skip
+            part = (
+                work.mark(spot)
+                if work.has_mark(spot)
+                else work.measure(
+                    foot,
+                    away(upright, foot, spot),
+                    lift * self.diagram.tall,
+                    "a part of the lift",
+                    spot,
+                )
+            )
             ray = work.through(start if first else end, part)
-            yield work.prick(ray, self.ordinates[angle], self.spot(angle), f"the lift at {angle:g}°")
+            yield work.prick(
+                ray, self.ordinates[angle], self.spot(angle), f"the lift at {angle:g}°"
+            )
 
     def _cycloidal(self, angles: Sequence[float]) -> Iterator[Mark]:
-        """A circle that rolls once along the lift; parallels to the straight line of the event carry its heights."""
+        """A circle that rolls once along the lift; parallels to the straight line of the event
+        carry its heights."""
         work, (low, high) = self.work, self.span
         start, end = self.at_level(low, self.event.start), self.at_level(high, self.event.end)
         line = work.through(start, end, f"the straight line of {self.event.name}")
@@ -186,34 +277,74 @@ class _Motion:
         for angle in angles:
             share = (angle - low) / (high - low)
             degrees = -360 * share if self._height > 0 else 360 * share
-            spot = start.at + Point(radius * math.cos(math.radians(degrees)), radius * math.sin(math.radians(degrees)))
-            part = work.prick(work.draw(start, Way(degrees), spot), ring, spot, "a part of the rolling circle")
+            spot = start.at + Point(
+                radius * math.cos(math.radians(degrees)), radius * math.sin(math.radians(degrees))
+            )
+            part = work.prick(
+                work.draw(start, Way(degrees), spot), ring, spot, "a part of the rolling circle"
+            )
             side = Point(start.at.x, spot.y)
-            cut = start if abs(side - start.at) <= work.paper.nothing else work.prick(
-                work.draw(part, LEVEL, side), upright, side, "its height beside the event")  # fmt: skip
+            cut = (
+                start
+                if abs(side - start.at) <= work.paper.nothing
+                else work.prick(
+                    work.draw(part, LEVEL, side), upright, side, "its height beside the event"
+                )
+            )
             carried = work.parallel(line, cut, self.spot(angle))
-            yield work.prick(carried, self.ordinates[angle], self.spot(angle), f"the lift at {angle:g}°")
+            yield work.prick(
+                carried, self.ordinates[angle], self.spot(angle), f"the lift at {angle:g}°"
+            )
 
     def _rounded(self, angles: Sequence[float]) -> Iterator[Mark]:
-        """An arc square above the start, one below the end, and the straight line that touches both."""
+        """An arc square above the start, one below the end, and the straight line that touches
+        both."""
         work, (low, high), motion = self.work, self.span, self.event.motion
         assert motion is not None
         up = math.copysign(motion.radius, self._height)
         rounds, touches = [], []
-        ends = ((low, self.event.start, up, motion.breaks[0]), (high, self.event.end, -up, motion.breaks[1]))
+        ends = (
+            (low, self.event.start, up, motion.breaks[0]),
+            (high, self.event.end, -up, motion.breaks[1]),
+        )
         for angle, lift, side, share in ends:
             end = self.at_level(angle, lift)
             spot = end.at + Point(0.0, side)
             called = f"the centre of the arc at {angle:g}°"
-            needle = work.mark(spot) if work.has_mark(spot) else work.measure(
-                end, away(self.ordinates[round(angle, 9)], end, spot), motion.radius, called, spot)  # fmt: skip
+            needle = (
+                work.mark(spot)
+                if work.has_mark(spot)
+                else work.measure(
+                    end,
+                    away(self.ordinates[round(angle, 9)], end, spot),
+                    motion.radius,
+                    called,
+                    spot,
+                )
+            )
             touches.append(self.spot(low + (high - low) * share))
-            rounds.append(work.swing(needle, motion.radius, f"the arc at {angle:g}°", near=[end.at, touches[-1]]))
-        line, _ = tangent_to_both(work, [each.circle for each in rounds], [each.called for each in rounds], touches,
-                                  f"the straight part of {self.event.name}", Line.between(*touches))  # fmt: skip
+            rounds.append(
+                work.swing(
+                    needle, motion.radius, f"the arc at {angle:g}°", near=[end.at, touches[-1]]
+                )
+            )
+        line, _ = tangent_to_both(
+            work,
+            [each.circle for each in rounds],
+            [each.called for each in rounds],
+            touches,
+            f"the straight part of {self.event.name}",
+            Line.between(*touches),
+        )
         for angle in angles:
             share = (angle - low) / (high - low)
-            on = rounds[0] if share < motion.breaks[0] else rounds[1] if share > motion.breaks[1] else line
+            on = (
+                rounds[0]
+                if share < motion.breaks[0]
+                else rounds[1]
+                if share > motion.breaks[1]
+                else line
+            )
             yield work.prick(on, self.ordinates[angle], self.spot(angle), f"the lift at {angle:g}°")
 
 
@@ -232,14 +363,25 @@ class CamBoard:
     offset: Round | None = field(init=False, default=None)
 
     def draw(self) -> None:
-        """Draw the line of the follower at every station, set lifts off on it, and draw the profile event by event."""
+        """Draw the line of the follower at every station, set lifts off on it, and draw the profile
+        event by event."""
         work, cam, name = self.work, self.cam, self.args.name
         rest = cam.least + cam.roller
-        self.circle = work.swing(self.centre, self._exact(rest), "the circle of the follower's least distance")
-        self.offset = work.swing(self.centre, abs(cam.aside), "the circle of the offset") if cam.aside else None
+        self.circle = work.swing(
+            self.centre, self._exact(rest), "the circle of the follower's least distance"
+        )
+        self.offset = (
+            work.swing(self.centre, abs(cam.aside), "the circle of the offset")
+            if cam.aside
+            else None
+        )
         bounds = [math.degrees(angle) for angle in cam.starts]
-        angles = sorted({*(round(360 * k / self.parts, 9) for k in range(self.parts + 1)),
-                         *(round(angle, 9) for angle in bounds)})  # fmt: skip
+        angles = sorted(
+            {
+                *(round(360 * k / self.parts, 9) for k in range(self.parts + 1)),
+                *(round(angle, 9) for angle in bounds),
+            }
+        )
         stations = {angle: self._station(angle) for angle in angles if angle < 360 - ROUND}
         if abs(cam.events[-1].end - cam.events[0].start) <= ROUND:
             stations[360.0] = stations[0.0]
@@ -249,14 +391,24 @@ class CamBoard:
         for index, event in enumerate(cam.events):
             low, high = round(bounds[index], 9), round(bounds[index + 1], 9)
             own = [angle for angle in angles if low <= angle <= high]
-            loop = Loop(tuple(p for p in self.rim.pieces if (p.curve_of or p.name) == f"{name}.{event.name}"), False)
+            loop = Loop(
+                tuple(
+                    p for p in self.rim.pieces if (p.curve_of or p.name) == f"{name}.{event.name}"
+                ),
+                False,
+            )
             if event.stands:
                 self._dwell(event, loop, [stations[low], stations[high]])
                 continue
             things = [self._at_end(event, followed[angle], stations[angle], angle) for angle in own]
-            work.trace(things, loop, f"{name}.{event.name}", touching=cam.follower != "knife",
-                       within=4 * CLOSE * (cam.least + cam.greatest),
-                       check="it runs into the dwells without a corner where the motion does")  # fmt: skip
+            work.trace(
+                things,
+                loop,
+                f"{name}.{event.name}",
+                touching=cam.follower != "knife",
+                within=4 * CLOSE * (cam.least + cam.greatest),
+                check="it runs into the dwells without a corner where the motion does",
+            )
         for piece in self.rim.pieces:
             for spot in (piece.entry, piece.exit):
                 if not piece.curve_of and piece.name.partition("_to_")[1]:
@@ -270,7 +422,8 @@ class CamBoard:
         return least + roller.length("size").value if roller else least
 
     def _station(self, angle: float, lift: float | None = None) -> Mark:
-        """Mark where the follower's middle stands at an angle of the cam: its lift on its line, from the circle."""
+        """Mark where the follower's middle stands at an angle of the cam: its lift on its line,
+        from the circle."""
         work, cam = self.work, self.cam
         turn = math.radians(angle)
         lift = cam.lift(turn)[0] if lift is None else lift
@@ -280,32 +433,52 @@ class CamBoard:
         begin = cam.centre + right * cam.aside + out * cam.rest
         index = round(angle * self.parts / 360)
         even = abs(index - angle * self.parts / 360) < ROUND
-        label = (f"{angle:.4g}°" if self.args.get("degrees") else str(index)) if even and angle < 360 else ""
-        called = f"station {index} of {self.args.name}" if even else f"{angle:g}° of {self.args.name}"
+        label = (
+            (f"{angle:.4g}°" if self.args.get("degrees") else str(index))
+            if even and angle < 360
+            else ""
+        )
+        called = (
+            f"station {index} of {self.args.name}" if even else f"{angle:g}° of {self.args.name}"
+        )
         at = work.prick(line, self.circle, begin, f"the least distance at {called}")
         if abs(lift) <= work.paper.nothing:
             work.relabel(at, label)
             return at
         known = self.lifts.get(round(angle, 9))
         if known is None or abs(abs(known[1].at - known[0].at) - lift) > assembled(cam.least):
-            return work.measure(at, away(line, at, spot), lift, called, spot, label=label,
-                                told="the lift, from the table of the worksheet")  # fmt: skip
+            return work.measure(
+                at,
+                away(line, at, spot),
+                lift,
+                called,
+                spot,
+                label=label,
+                told="the lift, from the table of the worksheet",
+            )
         swing = work.swing(at, work.between(*known), near=[spot])
         return work.prick(swing, line, spot, called, label=label)
 
     def _line(self, angle: float) -> tuple[Edge, Mark]:
-        """Draw the line along which the follower moves at an angle, the cam standing still: against its rotation."""
+        """Draw the line along which the follower moves at an angle, the cam standing still: against
+        its rotation."""
         work, cam = self.work, self.cam
         turn = math.radians(angle)
         out, right = cam.frame(turn)
         degrees = math.degrees(cam.ahead.angle) + cam.way * angle
         far = cam.centre + right * cam.aside + out * (cam.rest + cam.greatest)
         if self.offset is None:
-            return work.draw(self.centre, Way(degrees), far, f"the line of the follower at {angle:g}°"), self.centre
+            return work.draw(
+                self.centre, Way(degrees), far, f"the line of the follower at {angle:g}°"
+            ), self.centre
         foot = cam.centre + right * cam.aside
         side = -90 if cam.aside > 0 else 90
-        ray = work.draw(self.centre, Way(degrees + side), foot, f"the radius to the offset at {angle:g}°")
-        touch = work.prick(ray, self.offset, foot, f"where the line of the follower touches at {angle:g}°")
+        ray = work.draw(
+            self.centre, Way(degrees + side), foot, f"the radius to the offset at {angle:g}°"
+        )
+        touch = work.prick(
+            ray, self.offset, foot, f"where the line of the follower touches at {angle:g}°"
+        )
         return work.square(ray, touch, far, f"the line of the follower at {angle:g}°"), touch
 
     def _followed(self, station: Mark, angle: float) -> Thing:
@@ -317,8 +490,12 @@ class CamBoard:
         if cam.follower == "flat":
             line, _ = self._line(angle)
             across = line.line.direction.normal * max(cam.reach() * 1.1, cam.least / 5)
-            return work.draw(station, Way(90, line.key, line.called), called=f"the face at {angle:g}°",
-                             shown=Line.between(station.at - across, station.at + across))  # fmt: skip
+            return work.draw(
+                station,
+                Way(90, line.key, line.called),
+                called=f"the face at {angle:g}°",
+                shown=Line.between(station.at - across, station.at + across),
+            )
         return station
 
     def _dwell(self, event: Event, loop: Loop, ends: Sequence[Mark]) -> None:
@@ -330,8 +507,15 @@ class CamBoard:
             if cam.roller:
                 line = work.through(self.centre, station)
                 roller = work.round(Circle(station.at, cam.roller))
-                marks.append(work.prick(line, roller, spot, f"an end of {self.args.name}.{event.name}"))
+                marks.append(
+                    work.prick(line, roller, spot, f"an end of {self.args.name}.{event.name}")
+                )
             else:
                 marks.append(station)
         assert not isinstance(arc, Line)
-        work.swing(self.centre, work.between(self.centre, marks[0]), f"{self.args.name}.{event.name}", shape=arc)
+        work.swing(
+            self.centre,
+            work.between(self.centre, marks[0]),
+            f"{self.args.name}.{event.name}",
+            shape=arc,
+        )

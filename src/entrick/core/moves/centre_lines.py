@@ -1,4 +1,5 @@
-"""``centre lines``: chain lines through circles, round pitch circles and along lines of symmetry."""
+"""``centre lines``: chain lines through circles, round pitch circles and along lines of
+symmetry."""
 
 from __future__ import annotations
 
@@ -15,9 +16,8 @@ from ..tolerance import DIRECTION, worked
 def construct(args: Args) -> Made:
     """Draw a centre cross on each circle, a chain circle, or a chain line along an axis.
 
-    A slot has one along its middle and one across each end. A cross is level and plumb, or turned so that one line
-    aims at a point: for holes on a pitch circle.
-    """
+    A slot has one along its middle and one across each end. A cross is level and plumb, or turned
+    so that one line aims at a point: for holes on a pitch circle."""
     notes: list[Note] = []
     told: list[str] = []
     towards = args.get("towards")
@@ -37,34 +37,53 @@ def construct(args: Args) -> Made:
         notes.append(CentreLine(clause.line("line")))
         told.append(f"along {clause.ref('line').text}")
     if not notes:
-        raise ClauseError("say what the centre lines belong to: of circles, round a pitch circle, or along an axis")
+        raise ClauseError(
+            "say what the centre lines belong to: of circles, round a pitch circle, or along an "
+            "axis"
+        )
     return Made(
         Point(0.0, 0.0),
         f"Centre lines {' and '.join(told)}.",
         notes=tuple(notes),
         nothing=True,
         draw=lambda work: work.finish(
-            f"Draw the centre lines {' and '.join(told)} as thin chain lines", "centre lines",
+            f"Draw the centre lines {' and '.join(told)} as thin chain lines",
+            "centre lines",
             check="each begins and ends on a long dash, a little past what it centres",
         ),
-    )  # fmt: skip
+    )
 
 
 def _slot(run: Loop) -> list[Note]:
-    """Return the centre lines of a slot: along its middle, and across each round end; none for any other run."""
+    """Return the centre lines of a slot: along its middle, and across each round end; none for any
+    other run."""
     if len(run.pieces) != 4 or not run.closed:
         return []
     one, end, other, start = (piece.curve for piece in run.pieces)
-    ends = [each for each in (start, end) if isinstance(each, Arc) and abs(abs(each.sweep) - math.pi) < DIRECTION]
+    ends = [
+        each
+        for each in (start, end)
+        if isinstance(each, Arc) and abs(abs(each.sweep) - math.pi) < DIRECTION
+    ]
     if isinstance(one, Line) and isinstance(other, Line) and len(ends) == 2:
         middle: Line | Arc = Line.between(ends[0].middle, ends[1].middle)
-        return [CentreLine(curve) for curve in (middle, *(Line.between(each.first, each.last) for each in ends))]
-    if isinstance(one, Arc) and isinstance(other, Arc) and abs(one.centre - other.centre) <= worked(one.radius):
+        return [
+            CentreLine(curve)
+            for curve in (middle, *(Line.between(each.first, each.last) for each in ends))
+        ]
+    if (
+        isinstance(one, Arc)
+        and isinstance(other, Arc)
+        and abs(one.centre - other.centre) <= worked(one.radius)
+    ):
         radius = (one.radius + other.radius) / 2
         reach = [each.radius / radius for each in ends] or [0.0]
         way = math.copysign(1, one.sweep)
         middle = Arc(one.centre, radius, one.start - way * reach[0], one.sweep + 2 * way * reach[0])
-        return [CentreLine(middle), *(CentreLine(Line.between(each.first, each.last)) for each in ends)]
+        return [
+            CentreLine(middle),
+            *(CentreLine(Line.between(each.first, each.last)) for each in ends),
+        ]
     return []
 
 
@@ -77,13 +96,20 @@ def _circles(name: str, thing: Shape | Loop, clause: int) -> list[Circle | Arc]:
             if isinstance(piece.curve, Circle | Arc):
                 found[piece.curve.centre] = piece.curve
         return list(found.values())
-    raise ClauseError(f"{name} is no circle: centre lines along a straight line are said  along {name}", clause)
+    raise ClauseError(
+        f"{name} is no circle: centre lines along a straight line are said  along {name}", clause
+    )
 
 
 def _cross(circle: Circle | Arc, towards: Point | None) -> list[Note]:
     centre, radius = circle.centre, circle.radius
-    ahead = (towards - centre).unit if towards is not None and towards != centre else Point(1.0, 0.0)
-    return [CentreLine(Line.between(centre - way * radius, centre + way * radius)) for way in (ahead, ahead.normal)]
+    ahead = (
+        (towards - centre).unit if towards is not None and towards != centre else Point(1.0, 0.0)
+    )
+    return [
+        CentreLine(Line.between(centre - way * radius, centre + way * radius))
+        for way in (ahead, ahead.normal)
+    ]
 
 
 KIND = Kind(

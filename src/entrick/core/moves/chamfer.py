@@ -30,30 +30,34 @@ def construct(args: Args) -> Made:
     Parameters
     ----------
     args : Args
-        Two lines, and how far along each from where they meet; or how far along the first, and at what angle to it.
+        Two lines, and how far along each from where they meet; or how far along the first, and at
+        what angle to it.
 
     Returns
     -------
     Made
-        Parts ``start`` and ``end``, on the first line and on the second, ``middle``, and ``corner``.
+        Parts ``start`` and ``end``, on the first line and on the second, ``middle``, and
+        ``corner``.
 
     Raises
     ------
     ClauseError
-        Where the lines are parallel, or the cut never comes to the second one; `Undecided` where both lines run on
-        past the corner and no word says which of the corners is meant.
+        Where the lines are parallel, or the cut never comes to the second one; `Undecided` where
+        both lines run on past the corner and no word says which of the corners is meant.
 
     Notes
     -----
-    By the law of sines the second leg is a · sin α / sin(α + γ), where a is the first leg, α the angle of the cut to it
-    and γ that of the corner.
-    """
+    By the law of sines the second leg is a · sin α / sin(α + γ), where a is the first leg, α the
+    angle of the cut to it and γ that of the corner."""
     between = args.need("between")
     lines = [between.line(slot) for slot in SIDES]
     names = [between.ref(slot).text for slot in SIDES]
     meetings = meet(*map(support, lines))
     if not meetings:
-        raise ClauseError(f"{names[0]} and {names[1]} are parallel: they have no corner to cut off", between.clause)
+        raise ClauseError(
+            f"{names[0]} and {names[1]} are parallel: they have no corner to cut off",
+            between.clause,
+        )
     corner = meetings[0].point
     corners = list(product(*([line.direction, -line.direction] for line in lines)))
     # The corner that is there, where the lines do not run on past it.
@@ -67,15 +71,24 @@ def construct(args: Args) -> Made:
     if not found:
         raise ClauseError(f"at this angle it never comes to {names[1]}", args.need("leg").clause)
     about = f"off {names[0]} and {names[1]}"
-    options = [Option(cut, (start + end) * 0.5, about) for cut, _ in found for start, end in [extremes(cut)]]
+    options = [
+        Option(cut, (start + end) * 0.5, about)
+        for cut, _ in found
+        for start, end in [extremes(cut)]
+    ]
     index, candidates = choose(options, args, "chamfer")
     cut, legs = found[index]
     start, end = extremes(cut)
-    lean = [spell_angle(_between(corner - at, other - at)) for at, other in ((start, end), (end, start))]
+    lean = [
+        spell_angle(_between(corner - at, other - at)) for at, other in ((start, end), (end, start))
+    ]
     return Made(
         cut,
         f"Chamfer {args.name} between {names[0]} and {names[1]}, {_told(args, names, legs)}.",
-        (f"the cut is {args.say(abs(end - start))} long, at {lean[0]} to {names[0]} and {lean[1]} to {names[1]}",),
+        (
+            f"the cut is {args.say(abs(end - start))} long, at {lean[0]} to {names[0]} and "
+            f"{lean[1]} to {names[1]}",
+        ),
         parts={"start": start, "end": end, "middle": (start + end) * 0.5, "corner": corner},
         candidates=candidates,
         draw=partial(_draw, args, corner, cut, legs),
@@ -89,11 +102,16 @@ def _runs(line: Line, corner: Point, way: Point) -> bool:
 
 
 def _legs(args: Args, ways: Sequence[Point]) -> Legs | None:
-    """Return how far along each line the corner is cut off; None where the cut never comes to the second."""
+    """Return how far along each line the corner is cut off; None where the cut never comes to the
+    second."""
     each, both, leg = args.get("each way"), args.get("legs"), args.get("leg")
     said = [clause for clause in (each, both, leg) if clause]
     if len(said) != 1:
-        told = "says how large it is once" if said else "needs its size: 5 each way, 3 by 6, or 5 at 45°"
+        told = (
+            "says how large it is once"
+            if said
+            else "needs its size: 5 each way, 3 by 6, or 5 at 45°"
+        )
         raise ClauseError(f"a chamfer {told}", said[1].clause if said else None)
     if each:
         size = each.length("size").value
@@ -129,7 +147,8 @@ def _told(args: Args, names: Sequence[str], legs: Legs) -> str:
 
 
 def _draw(args: Args, corner: Point, cut: Line, legs: Legs, work: Work) -> None:
-    """Measure the legs from the corner and join them; where an angle is given, draw at it from the first."""
+    """Measure the legs from the corner and join them; where an angle is given, draw at it from the
+    first."""
     between, ends = args.need("between"), extremes(cut)
     one, other = (work.edge(between.line(slot), between.ref(slot).text) for slot in SIDES)
     at = work.prick(one, other, corner, f"the corner of {args.name}")
@@ -149,7 +168,8 @@ KIND = Kind(
     group="Lines",
     summary="cuts the corner of two lines off",
     example="cut = chamfer, between side and edge, 5 each way",
-    mistake="The size is measured along the sloping cut: it goes along either side, from the corner.",
+    mistake="The size is measured along the sloping cut: it goes along either side, from the "
+    "corner.",
     also=("bevel", "corner cut off", "cut corner", "splay"),
     forms=(
         Form("between {first:line} [and] {second:line}", needed=True),

@@ -18,14 +18,19 @@ def construct(args: Args) -> Made:
         claims.append(claim)
         told.append(words)
     if not claims:
-        raise ClauseError("say what must hold: the size overall, a line of symmetry, the least wall, the least piece")
+        raise ClauseError(
+            "say what must hold: the size overall, a line of symmetry, the least wall, the least "
+            "piece"
+        )
     names = " and ".join(told)
     return Made(
         Point(0.0, 0.0),
         f"Check: {names}.",
         nothing=True,
         draw=lambda work: work.finish(
-            f"Measure the finished part: {names}", "compare", check="measure the drawing, not the brief"
+            f"Measure the finished part: {names}",
+            "compare",
+            check="measure the drawing, not the brief",
         ),
         claims=tuple(claims),
     )

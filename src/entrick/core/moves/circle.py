@@ -1,4 +1,5 @@
-"""``circle``: a centre and a radius or a diameter; or touching any three of points, lines and circles."""
+"""``circle``: a centre and a radius or a diameter; or touching any three of points, lines and
+circles."""
 
 from __future__ import annotations
 
@@ -18,7 +19,8 @@ from ..tolerance import same
 
 
 def construct(args: Args) -> Made:
-    """Construct a circle about a point, by radius or diameter; or one that touches any three things."""
+    """Construct a circle about a point, by radius or diameter; or one that touches any three
+    things."""
     touching = args.all("through", "touching")
     if len(touching) == 1 and touching[0].key == "through" and args.get("centre", "concentric"):
         return _through(args, touching[0])
@@ -32,7 +34,9 @@ def construct(args: Args) -> Made:
     if diameter:
         across = diameter.length("diameter")
         size = across.value / 2
-        working = (f"Ø {args.say(across.value)} ÷ 2 = {args.say(size)}: the compass goes by radius",)
+        working = (
+            f"Ø {args.say(across.value)} ÷ 2 = {args.say(size)}: the compass goes by radius",
+        )
         given = f"diameter {args.say(across.value)}"
     elif radius:
         size = radius.length("radius").value
@@ -52,15 +56,20 @@ def construct(args: Args) -> Made:
 
 
 def _through(args: Args, said: Said) -> Made:
-    """Construct a circle about a centre through a point: the needle on the one, opened to the other."""
+    """Construct a circle about a centre through a point: the needle on the one, opened to the
+    other."""
     size = args.get("radius", "diameter")
     if size:
-        raise ClauseError(f"a circle about a centre through a point has its size: no {size.key}", size.clause)
+        raise ClauseError(
+            f"a circle about a centre through a point has its size: no {size.key}", size.clause
+        )
     centre, place, name = _centre(args), said.point("target"), said.ref("target").text
     assert isinstance(centre.shape, Point)
     radius = abs(place - centre.shape)
     if radius <= same(max(abs(place), abs(centre.shape))):
-        raise ClauseError(f"{name} is the centre itself: a circle goes through a place beside it", said.clause)
+        raise ClauseError(
+            f"{name} is the centre itself: a circle goes through a place beside it", said.clause
+        )
     circle = Circle(centre.shape, radius, radius)
     return Made(
         circle,
@@ -76,7 +85,9 @@ def _centre(args: Args) -> Ref:
     """Return the centre said: a point, or that of another circle."""
     centre, other = args.get("centre"), args.get("concentric")
     if centre and other:
-        raise ClauseError("a circle has one centre: say either the point or the other circle", other.clause)
+        raise ClauseError(
+            "a circle has one centre: say either the point or the other circle", other.clause
+        )
     if centre:
         return centre.ref("centre")
     if other is None:
@@ -90,7 +101,10 @@ def _three(args: Args, said: list[Said]) -> Made:
     other = args.get("centre", "radius", "diameter")
     if other or len(said) != 3:
         told = f"and has {len(said)}" if not other else f"and no {other.key}"
-        raise ClauseError(f"a circle that touches or goes through things needs three of them, {told}", said[-1].clause)
+        raise ClauseError(
+            f"a circle that touches or goes through things needs three of them, {told}",
+            said[-1].clause,
+        )
     targets, names = [], [clause.ref("target").text for clause in said]
     for clause in said:
         shape = clause.shape("target")
@@ -108,7 +122,8 @@ def _three(args: Args, said: list[Said]) -> Made:
         f"Circle {args.name}, {_about(chosen, names)}.",
         (
             f"radius {args.say(circle.radius)}",
-            f"centre {args.say(circle.centre.x)} across and {args.say(circle.centre.y)} up from the datum",
+            f"centre {args.say(circle.centre.x)} across and {args.say(circle.centre.y)} up from "
+            "the datum",
         ),
         parts={"centre": circle.centre}
         | {f"touch.{c.ref('target').text}": p for c, p in touches if c.key == "touching"},
@@ -130,18 +145,23 @@ def _traits(touching: Touching, said: list[Said]) -> frozenset[str]:
 
 
 def _about(touching: Touching, names: list[str]) -> str:
-    return ", ".join(f"{contact} {name}" for contact, name in zip(touching.contacts, names, strict=True))
+    return ", ".join(
+        f"{contact} {name}" for contact, name in zip(touching.contacts, names, strict=True)
+    )
 
 
 def _draw_three(args: Args, said: list[Said], touching: Touching, work: Work) -> None:
-    """Construct the centre from the three things, mark the touches, and open the compass to the first of them."""
+    """Construct the centre from the three things, mark the touches, and open the compass to the
+    first of them."""
     circle, called = touching.circle, f"{args.name}.centre"
     things = []
     for clause in said:
         thing = draw(work, clause.shape("target"), clause.ref("target").text)
         assert isinstance(thing, Mark | Edge | Round)
         things.append(thing)
-    centre = circle_centre(work, things, touching.touches, circle.centre, called) or work.mark(circle.centre, called)
+    centre = circle_centre(work, things, touching.touches, circle.centre, called) or work.mark(
+        circle.centre, called
+    )
     ends = []
     for clause, thing, spot in zip(said, things, touching.touches, strict=True):
         name = clause.ref("target").text
@@ -150,15 +170,27 @@ def _draw_three(args: Args, said: list[Said], touching: Touching, work: Work) ->
         else:
             target = thing.line if isinstance(thing, Edge) else thing.circle
             ends.append(touch_on(work, centre, target, spot, name, f"{args.name}.touch.{name}"))
-    work.swing(centre, work.between(centre, ends[0]), args.name, shape=circle, check="it goes through all three")
+    work.swing(
+        centre,
+        work.between(centre, ends[0]),
+        args.name,
+        shape=circle,
+        check="it goes through all three",
+    )
 
 
 def _draw(args: Args, circle: Circle, centre: str, through: Said | None, work: Work) -> None:
     mark = work.mark(circle.centre, centre)
     if through:
         end = work.mark(through.point("target"), through.ref("target").text)
-        work.swing(mark, work.between(mark, end), args.name, shape=circle, check=f"it goes through {end.called}",
-                   anew=True)  # fmt: skip
+        work.swing(
+            mark,
+            work.between(mark, end),
+            args.name,
+            shape=circle,
+            check=f"it goes through {end.called}",
+            anew=True,
+        )
         return
     check = "measure across the finished circle: it is twice the setting"
     work.swing(mark, circle.size, args.name, shape=circle, check=check, anew=True)

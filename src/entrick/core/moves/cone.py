@@ -18,11 +18,11 @@ from .round_end import PLANE_OF, draw_axis, draw_round, draw_tangents
 
 
 def construct(args: Args) -> Made:
-    """Construct a cone: its base, and the two edges from the apex that touch the base as it is drawn.
+    """Construct a cone: its base, and the two edges from the apex that touch the base as it is
+    drawn.
 
-    It is its outline. Parts: ``base`` (the whole curve), ``near`` and ``hidden`` (what is seen of it and what not),
-    ``edge.1``, ``edge.2``, ``touch.1``, ``touch.2``, ``apex``, ``axis``.
-    """
+    It is its outline. Parts: ``base`` (the whole curve), ``near`` and ``hidden`` (what is seen of
+    it and what not), ``edge.1``, ``edge.2``, ``touch.1``, ``touch.2``, ``apex``, ``axis``."""
     foot, name = args.need("from").point("foot"), args.need("from").ref("foot").text
     diameter, height = args.need("diameter").length("size"), args.need("height").length("height")
     word = args.need("along").word("axis") if args.get("along") else "up"
@@ -37,50 +37,86 @@ def construct(args: Args) -> Made:
         found = [(Line.between(apex, ellipse.at(turn)), ellipse.at(turn)) for turn in turns]
     else:
         four = rhombus(foot, size, plane)
-        base = run(f"{args.name}.base", [(f"arc{i}", arc) for i, arc in enumerate(four.arcs, 1)], True)
+        base = run(
+            f"{args.name}.base", [(f"arc{i}", arc) for i, arc in enumerate(four.arcs, 1)], True
+        )
         found = list(tangents_to_arcs(apex, four.arcs))
     if len(found) != 2:
         raise ClauseError(
-            "the apex lies over the base: the cone is too low for its edges to be seen", args.need("height").clause
+            "the apex lies over the base: the cone is too low for its edges to be seen",
+            args.need("height").clause,
         )
     (one, first), (other, second) = found
     near, hidden = _parted(base, first, second, apex)
     outline = curve_run(f"{args.name}.outline", (one, *near, Line.between(second, apex)))
     parts: dict[str, Point | Curve | Loop] = {
-        "outline": outline, "near": curve_run(f"{args.name}.near", near, closed=False),
+        "outline": outline,
+        "near": curve_run(f"{args.name}.near", near, closed=False),
         "hidden": curve_run(f"{args.name}.hidden", hidden, closed=False),
-        "base": base, "edge.1": one, "edge.2": other, "touch.1": first, "touch.2": second, "apex": apex,
-        "axis": Line.between(foot, apex), "foot": foot,
+        "base": base,
+        "edge.1": one,
+        "edge.2": other,
+        "touch.1": first,
+        "touch.2": second,
+        "apex": apex,
+        "axis": Line.between(foot, apex),
+        "foot": foot,
         **{f"base.{piece.name.rpartition('.')[2]}": piece.curve for piece in base.pieces},
-    }  # fmt: skip
+    }
     return Made(
         outline,
-        f"Cone {args.name} from {name}, Ø{args.say(diameter.value)}, {args.say(height.value)} {word}, its base "
+        f"Cone {args.name} from {name}, Ø{args.say(diameter.value)}, {args.say(height.value)} "
+        f"{word}, its base "
         f"{'true' if true else 'by four centres'}.",
-        (f"its edges touch {args.say(abs(first - foot))} from the middle, not at the ends of the long axis",),
+        (
+            f"its edges touch {args.say(abs(first - foot))} from the middle, not at the ends of "
+            "the long axis",
+        ),
         parts=parts,
         draw=partial(_draw, args, apex, plane, [first, second]),
-    )  # fmt: skip
+    )
 
 
 def _draw(args: Args, apex: Point, plane: str, touches: list[Point], work: Work) -> None:
     """Draw the axis, the base, and from the apex the two edges that touch it."""
-    foot, name = work.mark(args.need("from").point("foot"), args.need("from").ref("foot").text), f"{args.name}.base"
-    height, diameter = args.need("height").length("height").value, args.need("diameter").length("size").value
-    scale, word = FORESHORTENED if args.foreshortened else 1, (
-        args.need("along").word("axis") if args.get("along") else "up")  # fmt: skip
+    foot, name = (
+        work.mark(args.need("from").point("foot"), args.need("from").ref("foot").text),
+        f"{args.name}.base",
+    )
+    height, diameter = (
+        args.need("height").length("height").value,
+        args.need("diameter").length("size").value,
+    )
+    scale, word = (
+        FORESHORTENED if args.foreshortened else 1,
+        (args.need("along").word("axis") if args.get("along") else "up"),
+    )
     top = draw_axis(work, foot, word, height * scale, apex, args.name, f"{args.name}.apex")
     true = args.get("true") is not None
     draw_round(work, foot, diameter * scale, plane, name, true)
-    draw_tangents(work, top, foot, diameter * scale, plane, name, true, touches,
-                  [f"{args.name}.edge.{number}" for number in (1, 2)])  # fmt: skip
+    draw_tangents(
+        work,
+        top,
+        foot,
+        diameter * scale,
+        plane,
+        name,
+        true,
+        touches,
+        [f"{args.name}.edge.{number}" for number in (1, 2)],
+    )
 
 
-def _parted(base: Loop, first: Point, second: Point, apex: Point) -> tuple[list[Curve], list[Curve]]:
-    """Return the base from the one edge to the other as far as it is seen, and what the cone hides of it: its half
-    towards the apex."""
+def _parted(
+    base: Loop, first: Point, second: Point, apex: Point
+) -> tuple[list[Curve], list[Curve]]:
+    """Return the base from the one edge to the other as far as it is seen, and what the cone hides
+    of it: its half towards the apex."""
     ends: list[Place] = [
-        min(((i, spot) for i in range(len(base.pieces))), key=lambda at: distance(base.pieces[at[0]].curve, at[1]))
+        min(
+            ((i, spot) for i in range(len(base.pieces))),
+            key=lambda at: distance(base.pieces[at[0]].curve, at[1]),
+        )
         for spot in (first, second)
     ]
     ways = [between(base, *ends), between(base, ends[1], ends[0]).reversed]

@@ -23,8 +23,13 @@ def construct(args: Args) -> Made:
     if not found:
         miss, _ = gap(first.shape, second.shape)
         if miss == 0:
-            raise ClauseError(f"{first.text} and {second.text} lie on the same line or circle", clause.clause)
-        raise ClauseError(f"{first.text} and {second.text} do not meet: they miss by {args.say(miss)}", clause.clause)
+            raise ClauseError(
+                f"{first.text} and {second.text} lie on the same line or circle", clause.clause
+            )
+        raise ClauseError(
+            f"{first.text} and {second.text} do not meet: they miss by {args.say(miss)}",
+            clause.clause,
+        )
     options = [Option(m.point, m.point, "touch point" if m.touch else "crossing") for m in found]
     index, candidates = choose(options, args, "crossing")
     how = "touch" if found[index].touch else "cross"
@@ -47,7 +52,9 @@ def _draw(args: Args, first: Ref, second: Ref, place: Point, touch: bool, work: 
     if touch and isinstance(rounds[0], Round):
         work.touch(rounds[0], rounds[1], place, args.name, label=args.name)
     else:
-        work.prick(things[0], things[1], place, args.name, label=args.name, anew=not work.has_mark(place))
+        work.prick(
+            things[0], things[1], place, args.name, label=args.name, anew=not work.has_mark(place)
+        )
 
 
 KIND = Kind(
@@ -55,7 +62,8 @@ KIND = Kind(
     group="Points",
     summary="where two lines, circles or arcs cross or touch",
     example="P = crossing, of ring and axis, upper",
-    mistake="Of two crossings close together the wrong one is taken: look which side of the part it must lie on.",
+    mistake="Of two crossings close together the wrong one is taken: look which side of the part "
+    "it must lie on.",
     also=("intersection", "meeting point"),
     forms=(Form("of {first:curve} [and] {second:curve}", "of", needed=True), *CHOICES),
     construct=construct,

@@ -1,4 +1,5 @@
-"""``cycloid``: the path of a point on a circle that rolls along a line, or round a circle outside or inside it."""
+"""``cycloid``: the path of a point on a circle that rolls along a line, or round a circle outside
+or inside it."""
 
 from __future__ import annotations
 
@@ -26,15 +27,15 @@ Path = Callable[[float], Point]
 
 
 def construct(args: Args) -> Made:
-    """Construct a cycloid, epicycloid (outside) or hypocycloid (inside), starting where the point touches the base.
+    """Construct a cycloid, epicycloid (outside) or hypocycloid (inside), starting where the point
+    touches the base.
 
     Parts: ``start``, ``end``, ``station.0`` ….
 
     Notes
     -----
-    Along a line: r(θ − sin θ), r(1 − cos θ). Round a circle of radius R the centre goes round by r/R of what the circle
-    turns against the line of centres (rolling without slip).
-    """
+    Along a line: r(θ − sin θ), r(1 − cos θ). Round a circle of radius R the centre goes round by
+    r/R of what the circle turns against the line of centres (rolling without slip)."""
     rolled = _read(args)
     whole, count = rolled.whole, max(1, round(PARTS * rolled.whole / math.tau))
     stations = [whole * index / count for index in range(count + 1)]
@@ -51,17 +52,19 @@ def construct(args: Args) -> Made:
             f"{args.say(shape.length)} long",
         ),
         parts={
-            "start": spots[0], "end": spots[-1],
+            "start": spots[0],
+            "end": spots[-1],
             **{f"station.{index}": spot for index, spot in enumerate(spots)},
             **{str(index): piece.curve for index, piece in enumerate(shape.pieces, 1)},
         },
         draw=partial(_draw, args, rolled, stations, spots, shape),
-    )  # fmt: skip
+    )
 
 
 @dataclass(frozen=True)
 class _Rolled:
-    """A circle that rolls: the path of its point, which way it heads, and where its centre is, by the angle rolled."""
+    """A circle that rolls: the path of its point, which way it heads, and where its centre is, by
+    the angle rolled."""
 
     radius: float
     whole: float
@@ -71,12 +74,17 @@ class _Rolled:
 
 
 def _read(args: Args) -> _Rolled:
-    radius, turns = float(args.need("radius").length("size")), float(args.need("turns").length("turns"))
+    radius, turns = (
+        float(args.need("radius").length("size")),
+        float(args.need("turns").length("turns")),
+    )
     if not 0 < turns <= 12:
         raise ClauseError("a circle rolls up to 12 turns", args.need("turns").clause)
     base, start = args.get("on"), args.get("from")
     if (base is None) == (start is None):
-        raise ClauseError("the circle rolls from a point along a level line, or on a circle: say one of them")
+        raise ClauseError(
+            "the circle rolls from a point along a level line, or on a circle: say one of them"
+        )
     if start is not None:
         return _Rolled(radius, math.tau * turns, *_along(start.point("start"), radius))
     assert base is not None
@@ -100,19 +108,32 @@ def _arches(rolled: _Rolled, stations: Sequence[float]) -> list[Line | Arc]:
     curves: list[Line | Arc] = []
     for arch in range(math.ceil(rolled.whole / math.tau - ROUND)):
         # At a cusp the path turns back on itself: every arch is drawn for itself.
-        knots = [turn for turn in stations if arch * math.tau - ROUND <= turn <= (arch + 1) * math.tau + ROUND]
+        knots = [
+            turn
+            for turn in stations
+            if arch * math.tau - ROUND <= turn <= (arch + 1) * math.tau + ROUND
+        ]
         heading = _facing(rolled.heading, -1.0 if arch % 2 else 1.0)
         curves += fitted(rolled.place, heading, knots, CLOSE * rolled.radius)
     return curves
 
 
 def _draw(
-    args: Args, rolled: _Rolled, stations: Sequence[float], spots: Sequence[Point], shape: Loop, work: Work
+    args: Args,
+    rolled: _Rolled,
+    stations: Sequence[float],
+    spots: Sequence[Point],
+    shape: Loop,
+    work: Work,
 ) -> None:
-    """Draw the rolling circle at every part of its way, and on it the point, turned as far as it has rolled."""
+    """Draw the rolling circle at every part of its way, and on it the point, turned as far as it
+    has rolled."""
     size, base = args.need("radius").length("size").value, args.get("on")
-    centres = _centres_along(args, rolled, stations, work) if base is None else _centres_round(
-        args, rolled, stations, work)  # fmt: skip
+    centres = (
+        _centres_along(args, rolled, stations, work)
+        if base is None
+        else _centres_round(args, rolled, stations, work)
+    )
     marks = []
     for index, (centre, spot) in enumerate(zip(centres, spots, strict=True)):
         called = f"{args.name}.station.{index}"
@@ -122,27 +143,49 @@ def _draw(
     work.trace(marks, shape, args.name, check="it stands square on its base at every cusp")
 
 
-def _centres_along(args: Args, rolled: _Rolled, stations: Sequence[float], work: Work) -> Iterator[Mark]:
+def _centres_along(
+    args: Args, rolled: _Rolled, stations: Sequence[float], work: Work
+) -> Iterator[Mark]:
     said = args.need("from")
     start = work.mark(said.point("start"), said.ref("start").text)
-    track = work.draw(start, LEVEL, start.at + Point(rolled.radius * rolled.whole, 0.0), "the line it rolls on")
+    track = work.draw(
+        start, LEVEL, start.at + Point(rolled.radius * rolled.whole, 0.0), "the line it rolls on"
+    )
     for index, turn in enumerate(stations):
         centre = rolled.centre(turn)
-        under = work.measure(start, Way(0, track.key, track.called), rolled.radius * turn,
-                             f"part {index} of the way") if turn else start  # fmt: skip
+        under = (
+            work.measure(
+                start,
+                Way(0, track.key, track.called),
+                rolled.radius * turn,
+                f"part {index} of the way",
+            )
+            if turn
+            else start
+        )
         yield work.measure(
-            under, PLUMB, args.need("radius").length("size").value, f"the centre at part {index}", centre
+            under,
+            PLUMB,
+            args.need("radius").length("size").value,
+            f"the centre at part {index}",
+            centre,
         )
 
 
-def _centres_round(args: Args, rolled: _Rolled, stations: Sequence[float], work: Work) -> Iterator[Mark]:
+def _centres_round(
+    args: Args, rolled: _Rolled, stations: Sequence[float], work: Work
+) -> Iterator[Mark]:
     said = args.need("on")
     base = said.shape("circle")
     assert isinstance(base, Circle | Arc)
     size = args.need("radius").length("size").value
     middle, name = work.mark(base.centre, said.ref("circle").centre_name), said.ref("circle").text
     work.round(base, name)
-    ring = work.swing(middle, base.size - size if args.get("inside") else base.size + size, "the way of the centres")
+    ring = work.swing(
+        middle,
+        base.size - size if args.get("inside") else base.size + size,
+        "the way of the centres",
+    )
     for index, turn in enumerate(stations):
         spot = rolled.centre(turn)
         degrees = args.number("at", usual=0.0) + math.degrees(turn) * rolled.radius / base.radius
@@ -158,13 +201,16 @@ def _along(start: Point, radius: float) -> tuple[Path, Path, Path]:
         return start + Point(radius * (turn - math.sin(turn)), radius * (1 - math.cos(turn)))
 
     def heading(turn: float) -> Point:
-        # Half-angle form of (1 − cos θ, sin θ): at the cusps as well it has a direction, square to the base.
+        # Half-angle form of (1 − cos θ, sin θ): at the cusps as well it has a direction, square to
+        # the base.
         return Point(math.sin(turn / 2), math.cos(turn / 2))
 
     return place, heading, lambda turn: start + Point(radius * turn, radius)
 
 
-def _round(base: Circle | Arc, radius: float, inside: bool, begin: float) -> tuple[Path, Path, Path]:
+def _round(
+    base: Circle | Arc, radius: float, inside: bool, begin: float
+) -> tuple[Path, Path, Path]:
     side = -1 if inside else 1
     share = radius / base.radius
 

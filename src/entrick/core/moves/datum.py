@@ -16,17 +16,23 @@ from ..plan.forms import Form
 def construct(args: Args) -> Made:
     """Construct the datum with its level and plumb line.
 
-    The view is centred on the sheet, (space − overall)/2 each way, unless the datum is measured from the border.
-    """
+    The view is centred on the sheet, (space − overall)/2 each way, unless the datum is measured
+    from the border."""
     origin = Point(0.0, 0.0)
     across, up = _measured(args, "left", "right"), _measured(args, "bottom", "top")
     corner = args.get("corner")
     if corner and (across or up):
-        raise ClauseError("say either where the datum stands or where the corner of the view does", corner.clause)
+        raise ClauseError(
+            "say either where the datum stands or where the corner of the view does", corner.clause
+        )
     begins = (corner.length("left").value, corner.length("bottom").value) if corner else None
     placing = Placing(across, up, begins)
     edges = {"edge of the paper" if side.edge else "border" for side in (across, up) if side}
-    where = f"measured from the {' and the '.join(sorted(edges))}" if edges else "view in the middle of the sheet"
+    where = (
+        f"measured from the {' and the '.join(sorted(edges))}"
+        if edges
+        else "view in the middle of the sheet"
+    )
     where = "lower left corner of the view measured from the border" if corner else where
     return Made(
         origin,
@@ -46,12 +52,18 @@ def _draw(args: Args, origin: Point, work: Work) -> None:
 
 def _measured(args: Args, *sides: Literal["left", "right", "top", "bottom"]) -> Measured | None:
     """Return what is measured in from one of two sides that face each other."""
-    said = [(side, edge, clause) for side in sides for edge in (False, True)
-            for clause in args.all(f"{side} edge" if edge else side)]  # fmt: skip
+    said = [
+        (side, edge, clause)
+        for side in sides
+        for edge in (False, True)
+        for clause in args.all(f"{side} edge" if edge else side)
+    ]
     if len(said) > 1:
         told = f"the datum is measured in from one side, {sides[0]} or {sides[1]}, once"
         raise ClauseError(told, said[1][2].clause)
-    return next((Measured(clause.length("in").value, side, edge) for side, edge, clause in said), None)
+    return next(
+        (Measured(clause.length("in").value, side, edge) for side, edge, clause in said), None
+    )
 
 
 KIND = Kind(
@@ -65,7 +77,10 @@ KIND = Kind(
     forms=(
         Form("middle of sheet"),
         *(Form(f"{{in:length}} from {side}", side) for side in ("left", "right", "bottom", "top")),
-        *(Form(f"{{in:length}} from {side} edge", f"{side} edge") for side in ("left", "right", "bottom", "top")),
+        *(
+            Form(f"{{in:length}} from {side} edge", f"{side} edge")
+            for side in ("left", "right", "bottom", "top")
+        ),
         Form("view {left:length} from left and {bottom:length} from bottom", "corner"),
     ),
     construct=construct,

@@ -23,14 +23,17 @@ UNDER = 6.0
 
 
 def construct(args: Args) -> Made:
-    """Draw what lies within a circle about a point again about another, larger, with its letter and its own scale.
+    """Draw what lies within a circle about a point again about another, larger, with its letter and
+    its own scale.
 
-    It is a picture of what is there: it bounds no material, is not cut, and nothing is measured in it.
-    """
+    It is a picture of what is there: it bounds no material, is not cut, and nothing is measured in
+    it."""
     about, size = args.need("about"), args.need("radius").length("radius").value
     times, place = args.need("times").count("count"), args.need("at").point("place")
     if not FEWEST <= times <= MOST:
-        raise ClauseError(f"a detail is {FEWEST} to {MOST} times as large", args.need("times").clause)
+        raise ClauseError(
+            f"a detail is {FEWEST} to {MOST} times as large", args.need("times").clause
+        )
     here, name = about.point("middle"), about.ref("middle").text
     ring, frame = Circle(here, float(size), size), Circle(place, float(size) * times, size * times)
     strokes = [
@@ -56,20 +59,34 @@ def construct(args: Args) -> Made:
             Label(called, place - Point(0.0, frame.radius + UNDER * mm), 3.5, times=times),
         ),
         draw=partial(_draw, args, (ring, frame), drawn, called),
-    )  # fmt: skip
+    )
 
 
-def _draw(args: Args, circles: tuple[Circle, Circle], drawn: Sequence[Stroke], called: str, work: Work) -> None:
+def _draw(
+    args: Args, circles: tuple[Circle, Circle], drawn: Sequence[Stroke], called: str, work: Work
+) -> None:
     """Draw both circles thin, and lay out in the larger one what lies in the other."""
     about, at, times = args.need("about"), args.need("at"), args.need("times").count("count")
-    for circle, said, slot, name in ((circles[0], about, "middle", f"the circle of {called}"),
-                                     (circles[1], at, "place", f"the detail {called}")):  # fmt: skip
+    for circle, said, slot, name in (
+        (circles[0], about, "middle", f"the circle of {called}"),
+        (circles[1], at, "place", f"the detail {called}"),
+    ):
         centre = work.mark(circle.centre, said.ref(slot).text)
         ring = work.swing(centre, circle.size, name, shape=circle)
-        work.go_over([Gone(ring.key, "", "", circle, name)], Role.THREAD, name, [Stroke(circle, Role.THREAD)],
-                     setting=Setting(circle.size), told="circle")  # fmt: skip
-    work.finish(f"Lay out in it {times} times as large what lies in the first", "detail", drawn,
-                "it leaves the circle where the view leaves its own")  # fmt: skip
+        work.go_over(
+            [Gone(ring.key, "", "", circle, name)],
+            Role.THREAD,
+            name,
+            [Stroke(circle, Role.THREAD)],
+            setting=Setting(circle.size),
+            told="circle",
+        )
+    work.finish(
+        f"Lay out in it {times} times as large what lies in the first",
+        "detail",
+        drawn,
+        "it leaves the circle where the view leaves its own",
+    )
 
 
 def _curves(ref: Ref, clause: int) -> Iterator[Curve]:
@@ -90,7 +107,13 @@ def _larger(curve: Curve, here: Point, there: Point, times: int) -> Shape:
         case Line():
             return Line.between(put(curve.at(curve.start or 0.0)), put(curve.at(curve.end or 0.0)))
         case Arc():
-            return Arc(put(curve.centre), curve.radius * times, curve.start, curve.sweep, curve.size * times)
+            return Arc(
+                put(curve.centre),
+                curve.radius * times,
+                curve.start,
+                curve.sweep,
+                curve.size * times,
+            )
     return Circle(put(curve.centre), curve.radius * times, curve.size * times)
 
 

@@ -1,4 +1,5 @@
-"""``dimension``: sizes written on the drawing: straight, in a chain, from a common edge, round, or of an angle."""
+"""``dimension``: sizes written on the drawing: straight, in a chain, from a common edge, round, or
+of an angle."""
 
 from __future__ import annotations
 
@@ -24,10 +25,11 @@ FINEST = 64
 def construct(args: Args) -> Made:
     """Measure the figure and write what was measured.
 
-    Straight dimensions stand level or plumb off the view, on the side said, or along the two points when neither is
-    said; they find a free row unless one is named.
-    """
-    said = args.need("from", "chain", "edge", "between", "radius", "diameter", "angle", "angle of lines")
+    Straight dimensions stand level or plumb off the view, on the side said, or along the two points
+    when neither is said; they find a free row unless one is named."""
+    said = args.need(
+        "from", "chain", "edge", "between", "radius", "diameter", "angle", "angle of lines"
+    )
     match said.key:
         case "from" | "chain" | "edge" | "between":
             notes, told = _straight(args, said)
@@ -35,8 +37,11 @@ def construct(args: Args) -> Made:
             notes, told = _round(args, said)
         case _:
             notes, told = _angle(args, said)
-    out = "" if said.key in ("radius", "diameter", "angle") else (
-        f": its line {FIRST:g} mm out from the view, the next {NEXT:g} mm further")  # fmt: skip
+    out = (
+        ""
+        if said.key in ("radius", "diameter", "angle")
+        else (f": its line {FIRST:g} mm out from the view, the next {NEXT:g} mm further")
+    )
     return Made(
         Point(0.0, 0.0),
         f"Dimension {told}.",
@@ -68,7 +73,9 @@ def _centre(name: str, thing: object, clause: int) -> Point:
             return thing
         case Circle() | Arc():
             return thing.centre
-    raise ClauseError(f"{name} is neither a point nor round: a dimension goes from point to point", clause)
+    raise ClauseError(
+        f"{name} is neither a point nor round: a dimension goes from point to point", clause
+    )
 
 
 def _straight(args: Args, said: Said) -> tuple[list[Note], str]:
@@ -86,42 +93,65 @@ def _straight(args: Args, said: Said) -> tuple[list[Note], str]:
         names = [name for name, _ in named]
         if len(spots) < 2:
             raise ClauseError("a chain of dimensions has at least two points", said.clause)
-    pairs = list(pairwise(spots)) if said.key != "edge" else [(spots[0], spot) for spot in spots[1:]]
+    pairs = (
+        list(pairwise(spots)) if said.key != "edge" else [(spots[0], spot) for spot in spots[1:]]
+    )
     notes: list[Note] = []
     axis = args.get("isometric")
     off = AXES[axis.word("axis")] if axis else None
     if axis and way != "aligned":
-        raise ClauseError("an isometric dimension lies along its points, neither level nor plumb", axis.clause)
+        raise ClauseError(
+            "an isometric dimension lies along its points, neither level nor plumb", axis.clause
+        )
     for index, (a, b) in enumerate(pairs):
         if off is not None and abs(off.cross((b - a).unit)) < ROUND:
-            raise ClauseError("the extension lines run along another axis than the dimension", said.clause)
+            raise ClauseError(
+                "the extension lines run along another axis than the dimension", said.clause
+            )
         # In projection the axes are short on paper; what is lettered is the part.
         full = 1 / FORESHORTENED if off is not None and args.projected else 1.0
         size = full * {"level": abs(b.x - a.x), "plumb": abs(b.y - a.y)}.get(way, abs(b - a))
         if size <= same(max(abs(a), abs(b), 1.0)):
-            raise ClauseError(f"there is no distance {way} to dimension between these points", said.clause)
+            raise ClauseError(
+                f"there is no distance {way} to dimension between these points", said.clause
+            )
         told = text.word("text") if text else measured(args, size)
         told = f"{count.count('count')}× {told}" if count else told
         placed = row + index if row and said.key == "edge" else row
         notes.append(LinearDimension(a, b, way, side, placed, told, off))
-    how = {"from": "from", "between": "square from", "chain": "in a chain", "edge": "from a common edge"}[said.key]
+    how = {
+        "from": "from",
+        "between": "square from",
+        "chain": "in a chain",
+        "edge": "from a common edge",
+    }[said.key]
     return notes, f"{how} {' to '.join(names)}"
 
 
 def _across(args: Args, said: Said) -> list[Point]:
-    """Return the two places of a distance between parallel lines, or of a place from a line, square to it."""
+    """Return the two places of a distance between parallel lines, or of a place from a line, square
+    to it."""
     things = [(said.ref(slot).text, said.thing(slot)) for slot in ("first", "second")]
     lines = [thing for _, thing in things if isinstance(thing, Line)]
     if not lines:
-        raise ClauseError("a distance between is that of two parallel lines, or of a place from a line", said.clause)
+        raise ClauseError(
+            "a distance between is that of two parallel lines, or of a place from a line",
+            said.clause,
+        )
     if len(lines) == 2:
         first, second = lines
         if abs(first.direction.cross(second.direction)) > DIRECTION:
-            told = f"{things[0][0]} and {things[1][0]} are not parallel: they have no one distance, but an angle"
+            told = (
+                f"{things[0][0]} and {things[1][0]} are not parallel: they have no one "
+                "distance, but an angle"
+            )
             raise ClauseError(told, said.clause)
         start = first.at(first.end) if first.end is not None else first.through
         return [start, second.foot(start)]
-    spots = [thing if isinstance(thing, Line) else _centre(name, thing, said.clause) for name, thing in things]
+    spots = [
+        thing if isinstance(thing, Line) else _centre(name, thing, said.clause)
+        for name, thing in things
+    ]
     place = next(spot for spot in spots if isinstance(spot, Point))
     return [spot.foot(place) if isinstance(spot, Line) else spot for spot in spots]
 
@@ -131,9 +161,13 @@ def _standing(args: Args) -> tuple[str, str, int]:
     way = "level" if args.get("level") else "plumb" if args.get("plumb") else "aligned"
     side_said, row = args.get("side"), args.get("row")
     side = side_said.word("side") if side_said else {"plumb": "left", "level": "below"}.get(way, "")
-    if (way == "level" and side in ("left", "right")) or (way == "plumb" and side in ("above", "below")):
+    if (way == "level" and side in ("left", "right")) or (
+        way == "plumb" and side in ("above", "below")
+    ):
         allowed = "above or below" if way == "level" else "left or right"
-        raise ClauseError(f"a {way} dimension stands {allowed} the view", side_said.clause if side_said else None)
+        raise ClauseError(
+            f"a {way} dimension stands {allowed} the view", side_said.clause if side_said else None
+        )
     return way, side, row.count("count") if row else 0
 
 
@@ -170,11 +204,14 @@ def _angle(args: Args, said: Said) -> tuple[list[Note], str]:
         first, turn = math.degrees(arms[1].angle), -turn
     out = args.get("out")
     radius = float(out.length("radius").value * args.unit.mm) if out else 15.0
-    return [AngleDimension(corner, first, turn, spell_angle(turn), radius)], f"angle {names}, {spell_angle(turn)}"
+    return [
+        AngleDimension(corner, first, turn, spell_angle(turn), radius)
+    ], f"angle {names}, {spell_angle(turn)}"
 
 
 def arms_of(first: Line, second: Line) -> tuple[Point, Point, Point] | None:
-    """Return the corner of two lines and the directions in which they lead away from it; None for parallels.
+    """Return the corner of two lines and the directions in which they lead away from it; None for
+    parallels.
 
     Where a line is drawn on both sides of the corner, the smaller angle is meant: 15°, not 165°.
     """
@@ -183,12 +220,15 @@ def arms_of(first: Line, second: Line) -> tuple[Point, Point, Point] | None:
         return None
     corner = found[0].point
     pairs = [(a, b) for a in _arms(first, corner) for b in _arms(second, corner)]
-    one, other = min(pairs, key=lambda pair: abs(math.atan2(pair[0].cross(pair[1]), pair[0].dot(pair[1]))))
+    one, other = min(
+        pairs, key=lambda pair: abs(math.atan2(pair[0].cross(pair[1]), pair[0].dot(pair[1])))
+    )
     return corner, one, other
 
 
 def _arms(line: Line, corner: Point) -> tuple[Point, ...]:
-    """Return the directions in which the drawn part of a line leads away from a corner: one, or both."""
+    """Return the directions in which the drawn part of a line leads away from a corner: one, or
+    both."""
     if line.start is None or line.end is None:
         return line.direction, -line.direction
     ends: Sequence[Point] = (line.at(line.start), line.at(line.end))

@@ -18,9 +18,8 @@ def construct(args: Args) -> Made:
 
     Notes
     -----
-    At the board by the slanted-line method: equal steps of any convenient length on a slanted line, the last joined to
-    the end, parallels through the others (intercept theorem).
-    """
+    At the board by the slanted-line method: equal steps of any convenient length on a slanted line,
+    the last joined to the end, parallels through the others (intercept theorem)."""
     line, name = args.need("of").line("line"), args.need("of").ref("line").text
     clause = args.need("in")
     count = clause.count("count")
@@ -43,7 +42,10 @@ def construct(args: Args) -> Made:
 
 def _draw(args: Args, ends: tuple[Point, Point], check: str, work: Work) -> None:
     name, count = args.need("of").ref("line").text, args.need("in").count("count")
-    first, last = (work.mark(end, told) for end, told in zip(ends, (f"one end of {name}", "the other"), strict=True))
+    first, last = (
+        work.mark(end, told)
+        for end, told in zip(ends, (f"one end of {name}", "the other"), strict=True)
+    )
     labels = [str(index) for index in range(1, count)]
     divide(work, first, last, count, [f"{args.name}.{label}" for label in labels], labels, check)
 
@@ -53,7 +55,8 @@ KIND = Kind(
     group="Points",
     summary="a line in n equal parts",
     example="part = divide, of line A B, in 5",
-    mistake="An awkward decimal is stepped off n times and its error with it; the slanted line needs no decimals.",
+    mistake="An awkward decimal is stepped off n times and its error with it; the slanted line "
+    "needs no decimals.",
     also=("equal parts", "division"),
     forms=(
         Form("of {line:line}", needed=True),

@@ -1,4 +1,5 @@
-"""``ellipse``: from its axes, or one axis and a point; by circles, trammel, rectangle, foci or four centres."""
+"""``ellipse``: from its axes, or one axis and a point; by circles, trammel, rectangle, foci or four
+centres."""
 
 from __future__ import annotations
 
@@ -26,9 +27,8 @@ METHODS = ("circles", "trammel", "rectangle", "foci", "four centres")
 def construct(args: Args) -> Made:
     """Construct an ellipse about a centre, its long axis level unless it is tilted.
 
-    Parts: ``centre``, ``long`` and ``short`` (its axes), ``right top left bottom`` (their ends), ``focus.1``,
-    ``focus.2``; ``true``, the true ellipse, beside one drawn about four centres.
-    """
+    Parts: ``centre``, ``long`` and ``short`` (its axes), ``right top left bottom`` (their ends),
+    ``focus.1``, ``focus.2``; ``true``, the true ellipse, beside one drawn about four centres."""
     centre, name = args.need("centred").point("centre"), args.need("centred").ref("centre").text
     ellipse = _ellipse(args, centre)
     method = _method(args)
@@ -36,7 +36,9 @@ def construct(args: Args) -> Made:
         if ellipse.a - ellipse.b <= assembled(ellipse.a):
             raise ClauseError("both axes are alike: it is a circle, and the compass draws it")
         arcs = four_centres(ellipse)
-        shape = run(args.name, list(zip(("right", "top", "left", "bottom"), arcs, strict=True)), True)
+        shape = run(
+            args.name, list(zip(("right", "top", "left", "bottom"), arcs, strict=True)), True
+        )
     else:
         shape = curve_run(args.name, ellipse.drawn(), ellipse)
     a, b = ellipse.a, ellipse.b
@@ -63,11 +65,16 @@ def construct(args: Args) -> Made:
         f"{args.say(ellipse.perimeter)} all round",
         *_compared(args, ellipse, method),
     )
-    off, place = departure(ellipse, four_centres(ellipse), math.pi / 2) if method == "four centres" else (None, centre)
+    off, place = (
+        departure(ellipse, four_centres(ellipse), math.pi / 2)
+        if method == "four centres"
+        else (None, centre)
+    )
     beside = (parts["true"], place) if method == "four centres" else None
     return Made(
         shape,
-        f"Ellipse {args.name} about {name}, {args.say(2 * a)} by {args.say(2 * b)}{tilted}, by {method}.",
+        f"Ellipse {args.name} about {name}, {args.say(2 * a)} by {args.say(2 * b)}{tilted}, by "
+        f"{method}.",
         working,
         parts=parts,
         centre_name=f"{args.name}.centre",
@@ -78,8 +85,11 @@ def construct(args: Args) -> Made:
 
 def held_against(work: Work, true: Shape | Loop, place: Point) -> None:
     """Hold the true curve beside one drawn by arcs, and show where they are furthest apart."""
-    work.finish("Hold the true ellipse beside it: the arcs are furthest from it at the point", "compare",
-                [Stroke(true), Stroke(place, Role.POINT)])  # fmt: skip
+    work.finish(
+        "Hold the true ellipse beside it: the arcs are furthest from it at the point",
+        "compare",
+        [Stroke(true), Stroke(place, Role.POINT)],
+    )
 
 
 def _ellipse(args: Args, centre: Point) -> Ellipse:
@@ -101,7 +111,8 @@ def _ellipse(args: Args, centre: Point) -> Ellipse:
     x, y = spot.dot(polar(1.0, turn)), spot.dot(polar(1.0, turn + math.pi / 2))
     if half <= 0 or abs(x) >= half or abs(y) <= same(half):
         raise ClauseError(
-            "the point lies beyond the ends of the axis, or on it: no ellipse goes through", through.clause
+            "the point lies beyond the ends of the axis, or on it: no ellipse goes through",
+            through.clause,
         )
     other = abs(y) / math.sqrt(1 - (x / half) ** 2)
     if half >= other:
@@ -111,7 +122,9 @@ def _ellipse(args: Args, centre: Point) -> Ellipse:
 
 def _method(args: Args) -> str:
     said = args.get("by")
-    return {"centres": "four centres"}.get(said.word("how"), said.word("how")) if said else "circles"
+    return (
+        {"centres": "four centres"}.get(said.word("how"), said.word("how")) if said else "circles"
+    )
 
 
 def _compared(args: Args, ellipse: Ellipse, method: str) -> tuple[str, ...]:
@@ -120,15 +133,19 @@ def _compared(args: Args, ellipse: Ellipse, method: str) -> tuple[str, ...]:
     off, place = departure(ellipse, four_centres(ellipse), math.pi / 2)
     ahead = place - ellipse.centre
     where = (
-        f"{args.say(abs(ahead.dot(ellipse.major.unit)))} along and {args.say(abs(ahead.dot(ellipse.across.unit)))} up"
+        f"{args.say(abs(ahead.dot(ellipse.major.unit)))} along and "
+        f"{args.say(abs(ahead.dot(ellipse.across.unit)))} up"
     )
     c = math.hypot(ellipse.a, ellipse.b)
     less = ellipse.a - ellipse.b
     arcs = four_centres(ellipse)
     return (
-        f"join the ends of the axes: √({args.say(ellipse.a)}² + {args.say(ellipse.b)}²) = {args.say(c)}",
-        f"({args.say(c)} − {args.say(less)}) × {args.say(c)} ÷ {args.say(2 * ellipse.a)} = R{args.say(arcs[0].radius)}",
-        f"({args.say(c)} + {args.say(less)}) × {args.say(c)} ÷ {args.say(2 * ellipse.b)} = R{args.say(arcs[1].radius)}",
+        f"join the ends of the axes: √({args.say(ellipse.a)}² + {args.say(ellipse.b)}²) = "
+        f"{args.say(c)}",
+        f"({args.say(c)} − {args.say(less)}) × {args.say(c)} ÷ {args.say(2 * ellipse.a)} = "
+        f"R{args.say(arcs[0].radius)}",
+        f"({args.say(c)} + {args.say(less)}) × {args.say(c)} ÷ {args.say(2 * ellipse.b)} = "
+        f"R{args.say(arcs[1].radius)}",
         f"it departs {args.say(off)} at most from the true ellipse, {where} from the centre",
     )
 
@@ -137,9 +154,8 @@ def _compared(args: Args, ellipse: Ellipse, method: str) -> tuple[str, ...]:
 class Axes:
     """The axes of an ellipse as they stand on the sheet: its centre, both lines, and the four ends.
 
-    `ends` are right, top, left and bottom of the long axis; `half` and `other` half the long and the short one, exact
-    where they are given.
-    """
+    `ends` are right, top, left and bottom of the long axis; `half` and `other` half the long and
+    the short one, exact where they are given."""
 
     centre: Mark
     long: Edge
@@ -154,7 +170,12 @@ PARTS = 12
 
 
 def _draw(
-    args: Args, ellipse: Ellipse, shape: Loop, method: str, beside: tuple[Shape | Loop, Point] | None, work: Work
+    args: Args,
+    ellipse: Ellipse,
+    shape: Loop,
+    method: str,
+    beside: tuple[Shape | Loop, Point] | None,
+    work: Work,
 ) -> None:
     axes = _axes(args, ellipse, work)
     if method == "four centres":
@@ -165,51 +186,82 @@ def _draw(
         found = {round(turn, 9): mark for turn, mark in find(args, ellipse, axes, work)}
         found |= {round(math.pi / 2 * index, 9): mark for index, mark in enumerate(axes.ends)}
         marks = [found[turn] for turn in sorted(found)]
-        work.trace(marks, shape, args.name, check="it is square to the axes at their ends: no point there")
+        work.trace(
+            marks, shape, args.name, check="it is square to the axes at their ends: no point there"
+        )
     if beside is not None:
         held_against(work, *beside)
 
 
 def _axes(args: Args, ellipse: Ellipse, work: Work) -> Axes:
-    """Draw both axes through the centre and set off half of each, each way; a half that is not given is found from the
-    point the ellipse goes through, by the circle on the other one."""
+    """Draw both axes through the centre and set off half of each, each way; a half that is not
+    given is found from the point the ellipse goes through, by the circle on the other one."""
     name, centre = args.name, work.mark(ellipse.centre, args.need("centred").ref("centre").text)
     turn: Number = args.need("at").length("angle").value if args.get("at") else 0
     both, one = args.get("axes"), args.get("axis")
     given = (both or args.need("axis")).length("first").value / 2
     first_long = abs(ellipse.major.unit.cross(polar(1.0, math.radians(float(turn))))) < ROUND
     out, up = (ellipse.major, ellipse.across) if first_long else (ellipse.across, ellipse.major)
-    first = work.draw(centre, Way(turn), called=f"the first axis of {name}",
-                      shown=Line.between(ellipse.centre - out, ellipse.centre + out))  # fmt: skip
+    first = work.draw(
+        centre,
+        Way(turn),
+        called=f"the first axis of {name}",
+        shown=Line.between(ellipse.centre - out, ellipse.centre + out),
+    )
     second = work.square(first, centre)
     marks = {}
     for sign in (1, -1):
         spot = ellipse.centre + out * sign
-        marks[sign] = work.measure(centre, away(first, centre, spot), given, f"an end of the axis of {name}", spot)
+        marks[sign] = work.measure(
+            centre, away(first, centre, spot), given, f"an end of the axis of {name}", spot
+        )
     if both:
         rest: Number = both.length("second").value / 2
-        ends = [work.measure(centre, away(second, centre, ellipse.centre + up * sign), rest,
-                             f"an end of the other axis of {name}", ellipse.centre + up * sign)
-                for sign in (1, -1)]  # fmt: skip
+        ends = [
+            work.measure(
+                centre,
+                away(second, centre, ellipse.centre + up * sign),
+                rest,
+                f"an end of the other axis of {name}",
+                ellipse.centre + up * sign,
+            )
+            for sign in (1, -1)
+        ]
     else:
         assert one is not None
         rest = abs(up)
         ends = _other_ends(args, ellipse, (out, up), (centre, first, second), given, work)
     if first_long:
         return Axes(centre, first, second, (marks[1], ends[0], marks[-1], ends[1]), given, rest)
-    return Axes(centre, second, first, (ends[0], marks[-1], ends[1], marks[1]) if up.cross(out) < 0 else (
-        ends[0], marks[1], ends[1], marks[-1]), rest, given)  # fmt: skip
+    return Axes(
+        centre,
+        second,
+        first,
+        (ends[0], marks[-1], ends[1], marks[1])
+        if up.cross(out) < 0
+        else (ends[0], marks[1], ends[1], marks[-1]),
+        rest,
+        given,
+    )
 
 
 def _other_ends(
-    args: Args, ellipse: Ellipse, halves: tuple[Point, Point], drawn: tuple[Mark, Edge, Edge], half: Number, work: Work
+    args: Args,
+    ellipse: Ellipse,
+    halves: tuple[Point, Point],
+    drawn: tuple[Mark, Edge, Edge],
+    half: Number,
+    work: Work,
 ) -> list[Mark]:
     through, (out, up), (centre, first, second) = args.need("through"), halves, drawn
     place = work.mark(through.point("point"), through.ref("point").text)
     away_ = place.at - ellipse.centre
     along, high = away_.dot(out.unit), away_.dot(up.unit)
-    on_circle = ellipse.centre + out.unit * along + up.unit * math.copysign(
-        math.sqrt(abs(out) ** 2 - along**2), high)  # fmt: skip
+    on_circle = (
+        ellipse.centre
+        + out.unit * along
+        + up.unit * math.copysign(math.sqrt(abs(out) ** 2 - along**2), high)
+    )
     end = ellipse.centre + up * math.copysign(1.0, high)
     if abs(along) <= same(abs(out)):
         top = place
@@ -224,7 +276,9 @@ def _other_ends(
         swing = work.swing(centre, work.between(centre, spot), near=[end, ellipse.centre * 2 - end])
         top = work.prick(swing, second, end, f"an end of the other axis of {args.name}")
     swing = work.swing(centre, work.between(centre, top), near=[end, ellipse.centre * 2 - end])
-    low = work.prick(swing, second, ellipse.centre * 2 - end, f"the other end of the axis of {args.name}")
+    low = work.prick(
+        swing, second, ellipse.centre * 2 - end, f"the other end of the axis of {args.name}"
+    )
     return [top, low] if high > 0 else [low, top]
 
 
@@ -234,11 +288,17 @@ Found = Iterator[tuple[float, Mark]]
 
 def _turn(ellipse: Ellipse, spot: Point) -> float:
     off = spot - ellipse.centre
-    return math.atan2(off.dot(ellipse.across.unit) / ellipse.b, off.dot(ellipse.major.unit) / ellipse.a) % math.tau
+    return (
+        math.atan2(
+            off.dot(ellipse.across.unit) / ellipse.b, off.dot(ellipse.major.unit) / ellipse.a
+        )
+        % math.tau
+    )
 
 
 def _by_circles(args: Args, ellipse: Ellipse, axes: Axes, work: Work) -> Found:
-    """Radii cut both circles; plumb from the outer and level from the inner cut meet on the ellipse."""
+    """Radii cut both circles; plumb from the outer and level from the inner cut meet on the
+    ellipse."""
     outer = work.swing(axes.centre, axes.half, "the circle on the long axis")
     inner = work.swing(axes.centre, axes.other, "the circle on the short axis")
     forth = axes.long.line.direction.dot(ellipse.major) > 0
@@ -247,7 +307,10 @@ def _by_circles(args: Args, ellipse: Ellipse, axes: Axes, work: Work) -> Found:
             continue
         turn = math.tau * index / PARTS
         out = outer.circle.centre + rotate(ellipse.major, Point(0.0, 0.0), turn)
-        spot, near = ellipse.at(turn), ellipse.centre + (out - ellipse.centre) * (ellipse.b / ellipse.a)
+        spot, near = (
+            ellipse.at(turn),
+            ellipse.centre + (out - ellipse.centre) * (ellipse.b / ellipse.a),
+        )
         degrees = Fraction(360 * index, PARTS) + (0 if forth else 180)
         ray = work.draw(axes.centre, Way(degrees, axes.long.key, axes.long.called), out)
         cut = work.prick(ray, outer, out, f"the outer cut of radius {index}")
@@ -260,41 +323,62 @@ def _by_circles(args: Args, ellipse: Ellipse, axes: Axes, work: Work) -> Found:
 
 
 def _by_trammel(args: Args, ellipse: Ellipse, axes: Axes, work: Work) -> Found:
-    """A strip with half the long axis and half the short one marked from its end: the marks run on the axes."""
+    """A strip with half the long axis and half the short one marked from its end: the marks run on
+    the axes."""
     less, each = axes.half - axes.other, PARTS // 4
     number = 0
     for side in (1, -1):
         for index in range(1, each + 1):
             size = less * Fraction(index, each + 1)
             place = ellipse.centre - ellipse.across.unit * (side * float(size))
-            tick = work.measure(axes.centre, away(axes.short, axes.centre, place), size,
-                                "the place of the outer tick", place)  # fmt: skip
+            tick = work.measure(
+                axes.centre,
+                away(axes.short, axes.centre, place),
+                size,
+                "the place of the outer tick",
+                place,
+            )
             turn = math.asin(min(1.0, float(size) / float(less)))
             for each_turn in (turn, math.pi - turn):
                 spot = ellipse.at(side * each_turn)
                 number += 1
-                mark = work.strip(tick, axes.long, axes.half, axes.other, spot, f"place {number} of {args.name}")
+                mark = work.strip(
+                    tick, axes.long, axes.half, axes.other, spot, f"place {number} of {args.name}"
+                )
                 yield (side * each_turn) % math.tau, mark
 
 
 def _by_rectangle(args: Args, ellipse: Ellipse, axes: Axes, work: Work) -> Found:
-    """Intersecting lines: half the long axis and the side of the box divided alike, joined from both short ends."""
+    """Intersecting lines: half the long axis and the side of the box divided alike, joined from
+    both short ends."""
     parts = 4
     right, top, left, bottom = axes.ends
     number = 0
     for end in (right, left):
         upright = work.parallel(axes.short, end)
-        on_axis = divide(work, end, axes.centre, parts, [f"part {k} of the half axis" for k in range(1, parts)])
+        on_axis = divide(
+            work, end, axes.centre, parts, [f"part {k} of the half axis" for k in range(1, parts)]
+        )
         for near, far, j in ((top, bottom, 1), (bottom, top, -1)):
             level = work.parallel(axes.long, near)
-            corner = work.prick(upright, level, end.at + ellipse.across * j, f"a corner of the box about {args.name}")
-            on_side = divide(work, end, corner, parts, [f"part {k} of the side" for k in range(1, parts)])
+            corner = work.prick(
+                upright,
+                level,
+                end.at + ellipse.across * j,
+                f"a corner of the box about {args.name}",
+            )
+            on_side = divide(
+                work, end, corner, parts, [f"part {k} of the side" for k in range(1, parts)]
+            )
             for k in range(parts - 1):
                 spot = _cross(far.at, on_axis[k].at, near.at, on_side[k].at)
                 one = work.through(far, on_axis[k], reach=spot)
                 other = work.through(near, on_side[k], reach=spot)
                 number += 1
-                yield _turn(ellipse, spot), work.prick(one, other, spot, f"place {number} of {args.name}")
+                yield (
+                    _turn(ellipse, spot),
+                    work.prick(one, other, spot, f"place {number} of {args.name}"),
+                )
 
 
 def _cross(a: Point, b: Point, c: Point, d: Point) -> Point:
@@ -314,15 +398,22 @@ def _by_foci(args: Args, ellipse: Ellipse, axes: Axes, work: Work) -> Found:
         x = (float(far.size) ** 2 - float(near.size) ** 2) / (4 * abs(out))
         y = ellipse.b * math.sqrt(max(1 - (x / ellipse.a) ** 2, 0.0))
         for one, other, side in ((first, second, 1), (second, first, -1)):
-            spots = [ellipse.centre + ellipse.major.unit * (side * x) + ellipse.across.unit * (s * y) for s in (1, -1)]
+            spots = [
+                ellipse.centre + ellipse.major.unit * (side * x) + ellipse.across.unit * (s * y)
+                for s in (1, -1)
+            ]
             swings = [work.swing(one, near, near=spots), work.swing(other, far, near=spots)]
             for spot in spots:
                 number += 1
-                yield _turn(ellipse, spot), work.prick(swings[0], swings[1], spot, f"place {number} of {args.name}")
+                yield (
+                    _turn(ellipse, spot),
+                    work.prick(swings[0], swings[1], spot, f"place {number} of {args.name}"),
+                )
 
 
 def _by_four_centres(args: Args, ellipse: Ellipse, axes: Axes, work: Work) -> None:
-    """Take the difference of the halves off the join of two ends, bisect the rest: its bisector holds both centres."""
+    """Take the difference of the halves off the join of two ends, bisect the rest: its bisector
+    holds both centres."""
     arcs = four_centres(ellipse)
     right, top, _, _ = axes.ends
     less = axes.half - axes.other
@@ -331,20 +422,29 @@ def _by_four_centres(args: Args, ellipse: Ellipse, axes: Axes, work: Work) -> No
     swing = work.swing(top, less, near=[cut_at], told="what the halves differ by")
     cut = work.prick(swing, join, cut_at, "the cut on the join")
     middle_ = (cut_at + right.at) * 0.5
-    axis = bisect(work, right, cut, "the bisector of what is left", Line.between(middle_, arcs[1].centre))
+    axis = bisect(
+        work, right, cut, "the bisector of what is left", Line.between(middle_, arcs[1].centre)
+    )
     names = [f"the {word} centre of {args.name}" for word in ("right", "top", "left", "bottom")]
     near = work.prick(axis, axes.long, arcs[0].centre, names[0])
     far = work.prick(axis, axes.short, arcs[1].centre, names[1])
     marks = [near, far]
-    for own, arc, along, word in ((near, arcs[2], axes.long, names[2]), (far, arcs[3], axes.short, names[3])):
+    for own, arc, along, word in (
+        (near, arcs[2], axes.long, names[2]),
+        (far, arcs[3], axes.short, names[3]),
+    ):
         carried = work.swing(axes.centre, work.between(axes.centre, own), near=[arc.centre])
         marks.append(work.prick(carried, along, arc.centre, word))
     rounds = [(right, 0), (top, 1), (axes.ends[2], 2), (axes.ends[3], 3)]
     swung = {}
     for end, index in rounds:
-        swung[index] = work.swing(marks[index], work.between(marks[index], end),
-                                  f"{args.name}.{('right', 'top', 'left', 'bottom')[index]}", shape=arcs[index],
-                                  check="it runs into the next without a corner")  # fmt: skip
+        swung[index] = work.swing(
+            marks[index],
+            work.between(marks[index], end),
+            f"{args.name}.{('right', 'top', 'left', 'bottom')[index]}",
+            shape=arcs[index],
+            check="it runs into the next without a corner",
+        )
     for one, other in ((0, 1), (1, 2), (2, 3), (3, 0)):
         spot = arcs[one].last
         line = work.through(marks[one], marks[other], "the line of centres", reach=spot)
@@ -364,7 +464,8 @@ KIND = Kind(
     group="Curves",
     summary="from its axes or one axis and a point, by any of five methods",
     example="hatch1 = ellipse, centred on O, axes 90 and 56, by four centres",
-    mistake="The whole axis is set off from the centre instead of half; arcs are joined off their line of centres.",
+    mistake="The whole axis is set off from the centre instead of half; arcs are joined off their "
+    "line of centres.",
     also=("oval",),
     forms=(
         Form("centred on {centre:point}", "centred", needed=True),

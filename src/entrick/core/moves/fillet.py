@@ -14,22 +14,30 @@ from . import arc
 
 
 def construct(args: Args) -> Made:
-    """Construct an arc touching two curves where both are drawn; see the kind ``arc`` for how its centre is found."""
+    """Construct an arc touching two curves where both are drawn; see the kind ``arc`` for how its
+    centre is found."""
     between = args.need("between")
     curves = [between.shape(slot) for slot in ("first", "second")]
-    touching = tuple(Said("touching", between.clause, (("target", between.ref(slot)),)) for slot in ("first", "second"))
+    touching = tuple(
+        Said("touching", between.clause, (("target", between.ref(slot)),))
+        for slot in ("first", "second")
+    )
     others = tuple(said for said in args.said if said is not between)
 
     def is_drawn(tangency: Tangency) -> bool:
         return all(
-            touch is not None and isinstance(curve, Line | Circle | Arc) and is_drawn_at(curve, touch)
+            touch is not None
+            and isinstance(curve, Line | Circle | Arc)
+            and is_drawn_at(curve, touch)
             for curve, touch in zip(curves, tangency.touches, strict=True)
         )
 
     made = arc.construct(Args(args.name, args.unit, (*others, *touching)), is_drawn)
     names = [between.ref(slot).text for slot in ("first", "second")]
     radius = args.say(args.need("radius").length("radius").value)
-    return replace(made, sentence=f"Fillet {args.name} of radius {radius} between {names[0]} and {names[1]}.")
+    return replace(
+        made, sentence=f"Fillet {args.name} of radius {radius} between {names[0]} and {names[1]}."
+    )
 
 
 KIND = Kind(
@@ -37,7 +45,8 @@ KIND = Kind(
     group="Circles and arcs",
     summary="rounds the corner of two lines, circles or arcs",
     example="round = fillet, between edge and ring, radius 6",
-    mistake="Its centre is found by eye: it lies where the parallels and swings at the radius cross.",
+    mistake="Its centre is found by eye: it lies where the parallels and swings at the radius "
+    "cross.",
     also=("corner", "round", "radius"),
     forms=(
         Form("between {first:curve} [and] {second:curve}", needed=True),

@@ -1,4 +1,5 @@
-"""``gear``: a spur gear with involute teeth, by any sufficient two of teeth, pitch or module, and pitch diameter."""
+"""``gear``: a spur gear with involute teeth, by any sufficient two of teeth, pitch or module, and
+pitch diameter."""
 
 from __future__ import annotations
 
@@ -33,43 +34,54 @@ FEWEST = 6
 
 
 MOST_SHIFT = 1
-"""Modules by which a profile is shifted at most: beyond, teeth are pointed or undercut (common practice, no source)."""
+"""Modules by which a profile is shifted at most: beyond, teeth are pointed or undercut (common
+practice, no source)."""
 
 
 def construct(args: Args) -> Made:
-    """Construct a spur gear: its circles, and its teeth by the true involute, by two arcs or by one.
+    """Construct a spur gear: its circles, and its teeth by the true involute, by two arcs or by
+    one.
 
-    Parts: ``outside``, ``pitch``, ``base``, ``root``, ``bore``, ``pitch_point``, ``tooth`` (the first, an open run),
-    ``mate`` (the centre of a mate to the right).
+    Parts: ``outside``, ``pitch``, ``base``, ``root``, ``bore``, ``pitch_point``, ``tooth`` (the
+    first, an open run), ``mate`` (the centre of a mate to the right).
 
     Notes
     -----
-    D = N·m = N/P; outside D + 2a and root D − 2b, both sides; base D·cos φ; thickness πD/2N (handbook formulas).
-    Below the base circle the flank is radial, with a fillet to the root.
-    """
+    D = N·m = N/P; outside D + 2a and root D − 2b, both sides; base D·cos φ; thickness πD/2N
+    (handbook formulas). Below the base circle the flank is radial, with a fillet to the root."""
     centre, name = args.need("about").point("centre"), args.need("about").ref("centre").text
     teeth, module, worked = size_of(args)
     gear = _gear(args, teeth, module)
     method = method_of(args)
     turned = math.radians(args.number("turned", usual=90.0))
-    shown = {"one": 1, "three": 3, "all": teeth}[args.need("shown").word("which") if args.get("shown") else "all"]
+    shown = {"one": 1, "three": 3, "all": teeth}[
+        args.need("shown").word("which") if args.get("shown") else "all"
+    ]
     ring = gear.ring(method, args.name, centre, turned, shown)
     exact = module / 2
     circles = {
         "pitch": Circle(centre, gear.pitch, exact * teeth),
-        "outside": Circle(centre, gear.outside, exact * teeth + times(gear.addendum + gear.shift, module)),
-        "root": Circle(centre, gear.root, exact * teeth - times(gear.dedendum - gear.shift, module)),
+        "outside": Circle(
+            centre, gear.outside, exact * teeth + times(gear.addendum + gear.shift, module)
+        ),
+        "root": Circle(
+            centre, gear.root, exact * teeth - times(gear.dedendum - gear.shift, module)
+        ),
         "base": Circle(centre, gear.base),
     }
     named: dict[str, Shape | Loop] = {
-        **circles, "pitch_point": centre + polar(gear.pitch, turned), "centre": centre,
+        **circles,
+        "pitch_point": centre + polar(gear.pitch, turned),
+        "centre": centre,
         "tooth": gear.ring(method, f"{args.name}.tooth", centre, turned, 1),
-    }  # fmt: skip
+    }
     bore = _bore(args, centre, gear)
     if bore is not None:
         named["bore"] = bore
         if isinstance(bore, Loop):
-            named |= {piece.name.removeprefix(f"{args.name}."): piece.curve for piece in bore.pieces}
+            named |= {
+                piece.name.removeprefix(f"{args.name}."): piece.curve for piece in bore.pieces
+            }
     mating = args.get("mating")
     mate = gear.mate(mating.count("teeth")) if mating else None
     if mate is not None:
@@ -105,14 +117,20 @@ def size_of(args: Args) -> tuple[int, Number, list[str]]:
     count = teeth.count("count") if teeth else None
     across = size.length("size").value if size else None
     if sum(value is not None for value in (count, m, across)) < 2:
-        raise ClauseError("a gear needs two of these: so many teeth; module or diametral pitch; pitch diameter")
+        raise ClauseError(
+            "a gear needs two of these: so many teeth; module or diametral pitch; pitch diameter"
+        )
     if count is None:
         assert m is not None
         assert across is not None
         whole = round(float(across / m))
         if abs(float(across) - whole * float(m)) > assembled(float(across)):
-            raise ClauseError(f"Ø{args.say(across)} ÷ {args.say(m)} = {float(across / m):.4g}: not a whole number of "
-                              "teeth", size.clause if size else None)  # fmt: skip
+            raise ClauseError(
+                f"Ø{args.say(across)} ÷ {args.say(m)} = {float(across / m):.4g}: not a whole "
+                "number of "
+                "teeth",
+                size.clause if size else None,
+            )
         count = whole
         worked.append(f"N = {args.say(across)} ÷ {args.say(m)} = {count}")
     elif m is None:
@@ -121,9 +139,11 @@ def size_of(args: Args) -> tuple[int, Number, list[str]]:
         worked.append(f"module {args.say(across)} ÷ {count} = {args.say(m)}")
     elif across is not None and abs(float(across) - count * float(m)) > assembled(float(across)):
         raise ClauseError(
-            f"{count} teeth of module {args.say(m)} make a pitch diameter of {args.say(m * count)}, not "
-            f"{args.say(across)}: one of the three is wrong", size.clause if size else None,
-        )  # fmt: skip
+            f"{count} teeth of module {args.say(m)} make a pitch diameter of "
+            f"{args.say(m * count)}, not "
+            f"{args.say(across)}: one of the three is wrong",
+            size.clause if size else None,
+        )
     if count < FEWEST:
         raise ClauseError(f"a gear has at least {FEWEST} teeth", teeth.clause if teeth else None)
     worked.append(f"D = N × m = {count} × {args.say(m)} = {args.say(m * count)}")
@@ -135,10 +155,20 @@ def _gear(args: Args, teeth: int, module: Number) -> Gear:
     fillet = args.number("fillet", usual=0.3 * float(module))
     shift = args.number("shift", usual=0.0)
     if abs(shift) > MOST_SHIFT:
-        raise ClauseError(f"a profile is shifted by at most {MOST_SHIFT} modules either way", args.need("shift").clause)
+        raise ClauseError(
+            f"a profile is shifted by at most {MOST_SHIFT} modules either way",
+            args.need("shift").clause,
+        )
     gear = Gear(
-        teeth, float(module), shape.pressure, shape.addendum, shape.dedendum, shape.backlash, max(fillet, 0.0), shift
-    )  # fmt: skip
+        teeth,
+        float(module),
+        shape.pressure,
+        shape.addendum,
+        shape.dedendum,
+        shape.backlash,
+        max(fillet, 0.0),
+        shift,
+    )
     gear = replace(gear, radii=_radii(args, gear))
     if gear.root <= 0:
         raise ClauseError("the teeth are deeper than the gear: more teeth, or a smaller dedendum")
@@ -155,7 +185,10 @@ def _radii(args: Args, gear: Gear) -> tuple[float, float] | None:
     found = float(said.length("face")), float(said.length("flank"))
     low, high = gear.pitch - gear.base, gear.pitch + gear.base
     if not all(low < radius < high for radius in found):
-        told = f"an arc through the pitch point with its centre on the base circle has a radius over {args.say(low)}"
+        told = (
+            "an arc through the pitch point with its centre on the base circle has a radius "
+            f"over {args.say(low)}"
+        )
         raise ClauseError(told, said.clause)
     return found
 
@@ -166,12 +199,15 @@ def _over_pins(args: Args, gear: Gear) -> Iterator[str]:
         return
     size = gear.over_pins(float(said.length("pin")))
     if size is None:
-        raise ClauseError("the pins fall past the flanks to the root: take larger ones", said.clause)
+        raise ClauseError(
+            "the pins fall past the flanks to the root: take larger ones", said.clause
+        )
     yield f"over two pins of Ø{args.say(said.length('pin').value)}: {args.say(size)}"
 
 
 def _bore(args: Args, centre: Point, gear: Gear) -> Circle | Loop | None:
-    """Return the bore, with its keyway where one is wanted: its depth is measured from the bore on the middle line."""
+    """Return the bore, with its keyway where one is wanted: its depth is measured from the bore on
+    the middle line."""
     said, key = args.get("bore"), args.get("keyway")
     if said is None:
         if key:
@@ -180,15 +216,21 @@ def _bore(args: Args, centre: Point, gear: Gear) -> Circle | Loop | None:
     across = said.length("size")
     circle = Circle(centre, float(across) / 2, across.value / 2)
     if not 0 < circle.radius < gear.root:
-        raise ClauseError(f"the bore lies inside the root circle, Ø{args.say(2 * gear.root)}", said.clause)
+        raise ClauseError(
+            f"the bore lies inside the root circle, Ø{args.say(2 * gear.root)}", said.clause
+        )
     if key is None:
         return circle
     wide, deep = float(key.length("width")), float(key.length("depth"))
     if not 0 < wide < 2 * circle.radius or deep <= 0 or circle.radius + deep >= gear.root:
-        raise ClauseError("a keyway is narrower than the bore, and ends inside the root circle", key.clause)
+        raise ClauseError(
+            "a keyway is narrower than the bore, and ends inside the root circle", key.clause
+        )
     sides = recess(circle, wide, circle.radius + deep, math.pi / 2)
     ends = sides[-1][1].at(sides[-1][1].end or 0.0), sides[0][1].at(0.0)
-    return run(f"{args.name}.bore", [("round", Arc.between(circle, *ends, long=True)), *sides], True)
+    return run(
+        f"{args.name}.bore", [("round", Arc.between(circle, *ends, long=True)), *sides], True
+    )
 
 
 def _unless(gear: Gear, mate: Gear) -> str:
@@ -197,13 +239,17 @@ def _unless(gear: Gear, mate: Gear) -> str:
     return ", were there no interference: there is, and the real one is less" if interfere else ""
 
 
-def _working(args: Args, gear: Gear, module: Number, method: Method, mate: Gear | None) -> Iterator[str]:
+def _working(
+    args: Args, gear: Gear, module: Number, method: Method, mate: Gear | None
+) -> Iterator[str]:
     say, a, b = args.say, gear.addendum, gear.dedendum
     across = module * gear.teeth
     add, ded = times(a, module), times(b, module)
     angle = spell_angle(math.degrees(gear.pressure))
     yield f"addendum {a:g} × {say(module)} = {say(add)}"
-    yield f"outside D + 2a = {say(across)} + 2 × {say(add)} = {say(across + 2 * add)}: on both sides"
+    yield (
+        f"outside D + 2a = {say(across)} + 2 × {say(add)} = {say(across + 2 * add)}: on both sides"
+    )
     yield f"dedendum {b:g} × {say(module)} = {say(ded)}"
     yield f"root D − 2b = {say(across)} − 2 × {say(ded)} = {say(across - 2 * ded)}"
     yield f"base circle D·cos φ = {say(across)} × cos {angle} = {say(2 * gear.base)}"
@@ -216,7 +262,10 @@ def _working(args: Args, gear: Gear, module: Number, method: Method, mate: Gear 
     yield f"thickness π × {say(across)} ÷ (2 × {gear.teeth}){less} = {say(gear.thickness)}"
     wide, high = gear.chordal
     half = spell_angle(math.degrees(gear.thickness / (2 * gear.pitch)))
-    yield f"chordal thickness D·sin(t ÷ D) = {say(across)} × sin {half} = {say(wide)}, {say(high)} below the top"
+    yield (
+        f"chordal thickness D·sin(t ÷ D) = {say(across)} × sin {half} = {say(wide)}, "
+        f"{say(high)} below the top"
+    )
     count = gear.spanned
     by_letter, by_number = "", ""
     if gear.backlash:
@@ -225,65 +274,109 @@ def _working(args: Args, gear: Gear, module: Number, method: Method, mate: Gear 
         by_letter += " + 2xm·tan φ"
         by_number += f" + 2 × {say(times(gear.shift, module))} × tan {angle}"
     yield (
-        f"span over {count} teeth cos φ·(m·(π(k − ½) + N·inv φ){by_letter}) = cos {angle} × ({say(module)} × "
-        f"(π × {count - 0.5:g} + {gear.teeth} × {inv(gear.pressure):.6f}){by_number}) = {say(gear.span(count))}"
+        f"span over {count} teeth cos φ·(m·(π(k − ½) + N·inv φ){by_letter}) = cos {angle} × "
+        f"({say(module)} × "
+        f"(π × {count - 0.5:g} + {gear.teeth} × {inv(gear.pressure):.6f}){by_number}) = "
+        f"{say(gear.span(count))}"
     )
     yield from _over_pins(args, gear)
     if mate is not None:
         if mate.shift:
-            yield f"the mate is shifted as far the other way, {mate.shift:g}: their distance stays as it is without"
-        yield f"centre distance ({say(across)} + {say(2 * mate.pitch)}) ÷ 2 = {say(gear.distance(mate))}"
+            yield (
+                f"the mate is shifted as far the other way, {mate.shift:g}: their distance "
+                "stays as it is without"
+            )
+        yield (
+            f"centre distance ({say(across)} + {say(2 * mate.pitch)}) ÷ 2 = "
+            f"{say(gear.distance(mate))}"
+        )
         reach = [math.sqrt(each.tip**2 - each.base**2) for each in (gear, mate)]
         yield (
-            f"contact ratio (√(R₁² − r₁²) + √(R₂² − r₂²) − C·sin φ) ÷ πm·cos φ = ({say(reach[0])} + {say(reach[1])} − "
+            f"contact ratio (√(R₁² − r₁²) + √(R₂² − r₂²) − C·sin φ) ÷ πm·cos φ = ({say(reach[0])} "
+            f"+ {say(reach[1])} − "
             f"{say(gear.distance(mate) * math.sin(gear.pressure))}) ÷ {say(gear.base_pitch)} = "
             f"{gear.contact_ratio(mate):.3f}{_unless(gear, mate)}"
         )
     if method == "arcs":
         face, inner, off = gear.two_arcs
         yield (
-            f"face radius {face.radius / gear.module:.3f} × {say(module)} = {say(face.radius)}, flank radius "
-            f"{inner.radius / gear.module:.3f} × {say(module)} = {say(inner.radius)}: centres on the base circle"
+            f"face radius {face.radius / gear.module:.3f} × {say(module)} = {say(face.radius)}, "
+            "flank radius "
+            f"{inner.radius / gear.module:.3f} × {say(module)} = {say(inner.radius)}: centres on "
+            "the base circle"
         )
-        yield f"the arcs depart {say(off)} at most from the involute"  # fmt: skip
+        yield f"the arcs depart {say(off)} at most from the involute"
         if gear.radii is not None:
             best = replace(gear, radii=None).two_arcs
-            yield f"stated; the best are {say(best[0].radius)} and {say(best[1].radius)}, and depart {say(best[2])}"
+            yield (
+                f"stated; the best are {say(best[0].radius)} and {say(best[1].radius)}, and "
+                f"depart {say(best[2])}"
+            )
     elif method == "arc":
         one, off = gear.one_arc
-        yield f"radius {one.radius / gear.module:.3f} × {say(module)} = {say(one.radius)}, centre on the base circle"
+        yield (
+            f"radius {one.radius / gear.module:.3f} × {say(module)} = {say(one.radius)}, centre "
+            "on the base circle"
+        )
         yield f"the arc departs {say(off)} at most from the involute"
     else:
-        yield f"the flank is the true involute, drawn with arcs within {CLOSE:g} × {say(module)} of it"
+        yield (
+            f"the flank is the true involute, drawn with arcs within {CLOSE:g} × {say(module)} "
+            "of it"
+        )
 
 
 def _remarks(
-    args: Args, gear: Gear, module: Number, mate: Gear | None, centre: Point, bore: Circle | Loop | None
+    args: Args,
+    gear: Gear,
+    module: Number,
+    mate: Gear | None,
+    centre: Point,
+    bore: Circle | Loop | None,
 ) -> Iterator[Remark]:
     top = centre + Point(0.0, gear.pitch)
     yield from tooth_remarks(args, proportions_of(args, module), module, top)
     if gear.is_pointed:
-        yield Remark("wrong", f"the teeth are pointed: their flanks meet at Ø{args.say(2 * gear.tip)}, inside "
-                     f"Ø{args.say(2 * gear.outside)}", top)  # fmt: skip
+        yield Remark(
+            "wrong",
+            f"the teeth are pointed: their flanks meet at Ø{args.say(2 * gear.tip)}, inside "
+            f"Ø{args.say(2 * gear.outside)}",
+            top,
+        )
     if gear.is_undercut:
         least = math.ceil(2 * gear.addendum / math.sin(gear.pressure) ** 2 - ROUND)
-        yield Remark("look", f"{gear.teeth} teeth are undercut when a rack cuts them: from {least} teeth on they "
-                     "are not", top)  # fmt: skip
+        yield Remark(
+            "look",
+            f"{gear.teeth} teeth are undercut when a rack cuts them: from {least} teeth on they "
+            "are not",
+            top,
+        )
     if mate is not None:
         ratio = gear.contact_ratio(mate)
         if ratio < RUNS:
             yield Remark(
-                "look", f"the contact ratio is {ratio:.2f}; {RUNS:g} is the usual least (common practice)", top
+                "look",
+                f"the contact ratio is {ratio:.2f}; {RUNS:g} is the usual least (common practice)",
+                top,
             )
         if gear.interferes(mate) or mate.interferes(gear):
-            yield Remark("wrong", "the tip of one gear reaches below where the other's involute begins: they interfere",
-                         top)  # fmt: skip
+            yield Remark(
+                "wrong",
+                "the tip of one gear reaches below where the other's involute begins: they "
+                "interfere",
+                top,
+            )
 
 
 def _draw(
-    args: Args, gear: Gear, stands: tuple[float, int], method: Method, ring: Loop, named: dict[str, Shape | Loop],
+    args: Args,
+    gear: Gear,
+    stands: tuple[float, int],
+    method: Method,
+    ring: Loop,
+    named: dict[str, Shape | Loop],
     work: Work,
-) -> None:  # fmt: skip
+) -> None:
     """Draw the teeth, the bore and where a mate stands."""
     centre = draw_teeth(args, gear, stands, method, ring, named, work)
     _draw_bore(args, named, centre, work)
@@ -295,31 +388,50 @@ def _draw(
 
 
 def draw_teeth(
-    args: Args, gear: Gear, stands: tuple[float, int], method: Method, ring: Loop, named: dict[str, Shape | Loop],
-    work: Work, called: Called = OUTSIDE,
-) -> Mark:  # fmt: skip
-    """Draw the circles, one side of a tooth, turn it over on the middle line of the tooth, and the tooth round; return
-    the centre."""
+    args: Args,
+    gear: Gear,
+    stands: tuple[float, int],
+    method: Method,
+    ring: Loop,
+    named: dict[str, Shape | Loop],
+    work: Work,
+    called: Called = OUTSIDE,
+) -> Mark:
+    """Draw the circles, one side of a tooth, turn it over on the middle line of the tooth, and the
+    tooth round; return the centre."""
     centre = work.mark(named["centre"], args.need("about").ref("centre").text)  # type: ignore[arg-type]
     turned, shown = stands
     degrees: Number = args.need("turned").length("angle").value if args.get("turned") else 90
     drawn = _Drawn(args, gear, centre.at, turned, method)
     parts = {"pitch": "pitch", "outside": called.far, "root": called.near}
-    circles = {key: work.swing(centre, named[part].size, f"the {part} circle of {args.name}")  # type: ignore[union-attr]
-               for key, part in parts.items()}  # fmt: skip
+    circles = {
+        key: work.swing(centre, named[part].size, f"the {part} circle of {args.name}")  # type: ignore[union-attr]
+        for key, part in parts.items()
+    }
     if gear.is_pointed:
-        circles["tip"] = work.swing(centre, gear.tip, f"the circle on which each {called.stands} ends")
+        circles["tip"] = work.swing(
+            centre, gear.tip, f"the circle on which each {called.stands} ends"
+        )
     middle = work.draw(
-        centre, Way(degrees), centre.at + polar(gear.outside, turned), f"the middle line of a {called.stands}"
+        centre,
+        Way(degrees),
+        centre.at + polar(gear.outside, turned),
+        f"the middle line of a {called.stands}",
     )
-    spot = work.prick(middle, circles["pitch"], drawn.put(polar(gear.pitch, 0.0)), f"{args.name}.pitch_point")
+    spot = work.prick(
+        middle, circles["pitch"], drawn.put(polar(gear.pitch, 0.0)), f"{args.name}.pitch_point"
+    )
     half = gear.half(gear.pitch)
     place = drawn.put(polar(gear.pitch, -half))
-    chord = work.swing(spot, 2 * gear.pitch * math.sin(half / 2), near=[place], told="half the chordal thickness")
+    chord = work.swing(
+        spot, 2 * gear.pitch * math.sin(half / 2), near=[place], told="half the chordal thickness"
+    )
     flank = work.prick(chord, circles["pitch"], place, "where a flank crosses the pitch circle")
     line = _pressure_line(work, gear, drawn, centre, flank)
     touch = foot(work, centre, line, "where the pressure line touches the base circle")
-    circles["base"] = work.swing(centre, work.between(centre, touch), f"the base circle of {args.name}")
+    circles["base"] = work.swing(
+        centre, work.between(centre, touch), f"the base circle of {args.name}"
+    )
     far = drawn.put(polar(gear.outside, -math.pi / gear.teeth))
     told = f"the middle line of a {called.between}"
     space = work.draw(centre, Way(degrees - Fraction(180, gear.teeth)), far, told)
@@ -333,14 +445,22 @@ def draw_teeth(
     for index, tooth in enumerate(teeth):
         number = index - (shown // 2 if shown < gear.teeth else 0)
         if number:
-            laid_off(work, first, tooth, "turn", centre, degrees=Fraction(360 * number, gear.teeth),
-                     called=f"{called.stands} {index + 1} of {args.name}")  # fmt: skip
+            laid_off(
+                work,
+                first,
+                tooth,
+                "turn",
+                centre,
+                degrees=Fraction(360 * number, gear.teeth),
+                called=f"{called.stands} {index + 1} of {args.name}",
+            )
     return centre
 
 
 @dataclass(frozen=True)
 class _Drawn:
-    """A gear where it stands: what puts a place of its first tooth, about the origin to the right, on the sheet."""
+    """A gear where it stands: what puts a place of its first tooth, about the origin to the right,
+    on the sheet."""
 
     args: Args
     gear: Gear
@@ -353,7 +473,9 @@ class _Drawn:
 
 
 def _by_tooth(args: Args, ring: Loop, shown: int, stands: str) -> list[Loop]:
-    found: dict[str, list[Piece]] = {f"{args.name}.{stands}{index}": [] for index in range(1, shown + 1)}
+    found: dict[str, list[Piece]] = {
+        f"{args.name}.{stands}{index}": [] for index in range(1, shown + 1)
+    }
     for piece in ring.pieces:
         found[_tooth_of(args.name, piece.name)].append(piece)
     return [Loop(tuple(pieces), False) for pieces in found.values()]
@@ -364,14 +486,18 @@ def _tooth_of(owner: str, name: str) -> str:
 
 
 def _sides(tooth: Loop, end: str) -> tuple[Loop, Loop]:
-    """Return the side of a tooth that rises, without its tip, and the other one, walked from the space to the tip."""
+    """Return the side of a tooth that rises, without its tip, and the other one, walked from the
+    space to the tip."""
     pieces = [piece for piece in tooth.pieces if not piece.name.endswith(end)]
     half = len(pieces) // 2
-    return Loop(tuple(pieces[:half]), False), Loop(tuple(p.reversed for p in reversed(pieces[half:])), False)
+    return Loop(tuple(pieces[:half]), False), Loop(
+        tuple(p.reversed for p in reversed(pieces[half:])), False
+    )
 
 
 def _pressure_line(work: Work, gear: Gear, drawn: _Drawn, centre: Mark, flank: Mark) -> Edge:
-    """Draw the line through a place of the pitch circle that makes the pressure angle with the tangent there."""
+    """Draw the line through a place of the pitch circle that makes the pressure angle with the
+    tangent there."""
     radius = work.through(centre, flank)
     forth = radius.line.direction.dot(flank.at - centre.at) > 0
     angle = math.degrees(gear.pressure)
@@ -379,20 +505,34 @@ def _pressure_line(work: Work, gear: Gear, drawn: _Drawn, centre: Mark, flank: M
     size: Number = given.length("angle").value if given else angle
     way = Way(90 + size + (0 if forth else 180), radius.key, radius.called)
     reach = work.direction(way) * (gear.pitch * math.sin(gear.pressure) * 1.3)
-    return work.draw(flank, way, called="the pressure line",
-                     shown=Line.between(flank.at - reach, flank.at + reach))  # fmt: skip
+    return work.draw(
+        flank,
+        way,
+        called="the pressure line",
+        shown=Line.between(flank.at - reach, flank.at + reach),
+    )
 
 
 def _draw_rise(
-    work: Work, drawn: _Drawn, centre: Mark, circles: Mapping[str, Round], found: tuple[Mark, Mark], rise: Loop
+    work: Work,
+    drawn: _Drawn,
+    centre: Mark,
+    circles: Mapping[str, Round],
+    found: tuple[Mark, Mark],
+    rise: Loop,
 ) -> None:
-    """Draw the working flank, run it straight to the centre inside the base circle, and round it into the root."""
+    """Draw the working flank, run it straight to the centre inside the base circle, and round it
+    into the root."""
     gear, put, (flank, touch) = drawn.gear, drawn.put, found
     tip = circles.get("tip", circles["outside"])
     if drawn.method == "involute":
         start = put(polar(gear.base, -gear.half_base))
-        chord = work.swing(touch, 2 * gear.base * math.sin(math.tan(gear.pressure) / 2), near=[start],
-                           told="as much arc as the pressure line is long, as a chord")  # fmt: skip
+        chord = work.swing(
+            touch,
+            2 * gear.base * math.sin(math.tan(gear.pressure) / 2),
+            near=[start],
+            told="as much arc as the pressure line is long, as a chord",
+        )
         begin = work.prick(chord, circles["base"], start, "where the involute begins")
         _draw_involute(work, drawn, centre, circles["base"], begin, rise)
         line_end = begin
@@ -407,19 +547,31 @@ def _draw_rise(
             if arc is arcs[0]:
                 end = rise.pieces[-1].exit
                 work.prick(rounds[0], tip, end, "where the flank ends")
-        line_end = work.prick(rounds[-1], circles["base"] if gear.base > gear.root else circles["root"],
-                              put(polar(gear.start, arcs[-1].angle(gear.start))), "where the flank begins")  # fmt: skip
+        line_end = work.prick(
+            rounds[-1],
+            circles["base"] if gear.base > gear.root else circles["root"],
+            put(polar(gear.start, arcs[-1].angle(gear.start))),
+            "where the flank begins",
+        )
     radial = next((piece for piece in rise.pieces if piece.name.endswith(".radial")), None)
-    edge = work.through(centre, line_end, "the flank inside the base circle", reach=line_end.at) if (
-        radial or gear.root < gear.base) else None  # fmt: skip
+    edge = (
+        work.through(centre, line_end, "the flank inside the base circle", reach=line_end.at)
+        if (radial or gear.root < gear.base)
+        else None
+    )
     _draw_fillet(work, drawn, centre, circles, edge, rise)
 
 
-def _draw_involute(work: Work, drawn: _Drawn, centre: Mark, base: Round, begin: Mark, rise: Loop) -> None:
-    """Step equal parts round the base circle; on the tangent at each set off what has been unwound."""
+def _draw_involute(
+    work: Work, drawn: _Drawn, centre: Mark, base: Round, begin: Mark, rise: Loop
+) -> None:
+    """Step equal parts round the base circle; on the tangent at each set off what has been
+    unwound."""
     gear, put = drawn.gear, drawn.put
-    curve = next(Loop(tuple(p for p in rise.pieces if p.curve_of == name), False)
-                 for name in (rise.pieces[-1].curve_of,))  # fmt: skip
+    curve = next(
+        Loop(tuple(p for p in rise.pieces if p.curve_of == name), False)
+        for name in (rise.pieces[-1].curve_of,)
+    )
     if not rise.pieces[-1].curve_of:
         curve = Loop((rise.pieces[-1],), False)
     low = gear.roll(max(abs(curve.pieces[0].entry - drawn.centre), gear.base))
@@ -429,27 +581,54 @@ def _draw_involute(work: Work, drawn: _Drawn, centre: Mark, base: Round, begin: 
     here, at = begin, 0.0
     for number, roll in enumerate(rolls if low > SPECK else rolls[1:], 1):
         spot = put(polar(gear.base, roll - gear.half_base))
-        (here,) = work.step_off(here, 2 * gear.base * math.sin((roll - at) / 2), base, [spot],
-                                [f"part {number} of the base circle"])  # fmt: skip
+        (here,) = work.step_off(
+            here,
+            2 * gear.base * math.sin((roll - at) / 2),
+            base,
+            [spot],
+            [f"part {number} of the base circle"],
+        )
         at = roll
         radius = work.through(centre, here)
         place = put(gear.involute(roll)[0])
         thread = work.square(radius, here, place, f"the thread from part {number}")
-        marks.append(work.measure(here, away(thread, here, place), gear.base * roll, f"place {number} of the flank",
-                                  place))  # fmt: skip
-    work.trace(marks, curve, rise.pieces[-1].curve_of or rise.pieces[-1].name, within=2 * CLOSE * gear.module)
+        marks.append(
+            work.measure(
+                here,
+                away(thread, here, place),
+                gear.base * roll,
+                f"place {number} of the flank",
+                place,
+            )
+        )
+    work.trace(
+        marks,
+        curve,
+        rise.pieces[-1].curve_of or rise.pieces[-1].name,
+        within=2 * CLOSE * gear.module,
+    )
 
 
 def _draw_fillet(
-    work: Work, drawn: _Drawn, centre: Mark, circles: Mapping[str, Round], edge: Edge | None, rise: Loop
+    work: Work,
+    drawn: _Drawn,
+    centre: Mark,
+    circles: Mapping[str, Round],
+    edge: Edge | None,
+    rise: Loop,
 ) -> None:
-    """Cross the circle on which its centre lies with the locus beside the flank, and swing it from touch to touch."""
+    """Cross the circle on which its centre lies with the locus beside the flank, and swing it from
+    touch to touch."""
     found = next((p.curve for p in rise.pieces if p.name.endswith(".fillet")), None)
     if not isinstance(found, Arc):
         return
     size, gear = found.size, drawn.gear
-    ring = work.swing(centre, gear.root + found.radius, "the circle on which the fillet's centre lies",
-                      near=[found.centre])  # fmt: skip
+    ring = work.swing(
+        centre,
+        gear.root + found.radius,
+        "the circle on which the fillet's centre lies",
+        near=[found.centre],
+    )
     touch = max((found.first, found.last), key=lambda spot: abs(spot - drawn.centre))
     called = "the centre of the fillet"
     if edge is not None and abs(touch - drawn.centre) <= gear.base * (1 + ROUND):
@@ -459,11 +638,16 @@ def _draw_fillet(
             centre,
             size,
             "the parallel to the flank",
-            Line.between(edge.line.foot(drawn.centre) + (found.centre - edge.line.foot(found.centre)), found.centre),
+            Line.between(
+                edge.line.foot(drawn.centre) + (found.centre - edge.line.foot(found.centre)),
+                found.centre,
+            ),
             found.centre,
         )
         needle = work.prick(ring, locus, found.centre, called)
-        work.prick(work.square(edge, needle, touch), edge, touch, "where the fillet touches the flank")
+        work.prick(
+            work.square(edge, needle, touch), edge, touch, "where the fillet touches the flank"
+        )
     elif drawn.method == "involute":
         needle = _beside_involute(work, drawn, centre, circles["base"], found, touch)
     else:
@@ -475,21 +659,41 @@ def _draw_fillet(
         flank = work.round(Circle(own.at, arc.radius))
         work.prick(line, flank, touch, "where the fillet touches the flank")
     foot_ = min((found.first, found.last), key=lambda spot: abs(spot - drawn.centre))
-    work.prick(work.through(centre, needle), circles["root"], foot_, "where the fillet touches the root circle")
+    work.prick(
+        work.through(centre, needle),
+        circles["root"],
+        foot_,
+        "where the fillet touches the root circle",
+    )
     work.swing(needle, size, f"the fillet of {drawn.args.name}", shape=found)
 
 
-def _beside_involute(work: Work, drawn: _Drawn, centre: Mark, base: Round, fillet: Arc, touch: Point) -> Mark:
-    """The centre lies on the thread that ends where the fillet touches, further along it by the radius."""
+def _beside_involute(
+    work: Work, drawn: _Drawn, centre: Mark, base: Round, fillet: Arc, touch: Point
+) -> Mark:
+    """The centre lies on the thread that ends where the fillet touches, further along it by the
+    radius."""
     out, rb = touch - drawn.centre, drawn.gear.base
     away_ = math.acos(min(1.0, rb / abs(out)))
     spots = [drawn.centre + polar(rb, out.angle + side * away_) for side in (1, -1)]
     spot = min(spots, key=lambda each: abs((each - touch).unit.cross((fillet.centre - touch).unit)))
     start = work.mark(drawn.put(polar(rb, -drawn.gear.half_base)))
-    (part,) = work.step_off(start, abs(spot - start.at), base, [spot], ["where the thread of the fillet touches"])
-    thread = work.square(work.through(centre, part), part, fillet.centre, "the thread through the fillet's touch")
-    at = work.measure(part, away(thread, part, touch), abs(touch - spot), "where the fillet touches the flank", touch)
-    return work.measure(at, away(thread, at, fillet.centre), fillet.size, "the centre of the fillet", fillet.centre)
+    (part,) = work.step_off(
+        start, abs(spot - start.at), base, [spot], ["where the thread of the fillet touches"]
+    )
+    thread = work.square(
+        work.through(centre, part), part, fillet.centre, "the thread through the fillet's touch"
+    )
+    at = work.measure(
+        part,
+        away(thread, part, touch),
+        abs(touch - spot),
+        "where the fillet touches the flank",
+        touch,
+    )
+    return work.measure(
+        at, away(thread, at, fillet.centre), fillet.size, "the centre of the fillet", fillet.centre
+    )
 
 
 def _draw_bore(args: Args, named: Mapping[str, Shape | Loop], centre: Mark, work: Work) -> None:
@@ -501,10 +705,22 @@ def _draw_bore(args: Args, named: Mapping[str, Shape | Loop], centre: Mark, work
     if key is None or not isinstance(bore, Loop):
         return
     start = centre.at + Point(0.0, ring.circle.radius)
-    middle = work.draw(centre, PLUMB, start + Point(0.0, float(key.length("depth"))), "the middle line of the keyway")
+    middle = work.draw(
+        centre,
+        PLUMB,
+        start + Point(0.0, float(key.length("depth"))),
+        "the middle line of the keyway",
+    )
     near = work.prick(middle, ring, start, "the middle of the keyway on the bore")
-    draw_recess(work, ring, middle, near, (key.length("width").value, key.length("depth").value),
-                {piece.name.rpartition(".")[2]: piece.curve for piece in bore.pieces}, f"{args.name}.bore")  # fmt: skip
+    draw_recess(
+        work,
+        ring,
+        middle,
+        near,
+        (key.length("width").value, key.length("depth").value),
+        {piece.name.rpartition(".")[2]: piece.curve for piece in bore.pieces},
+        f"{args.name}.bore",
+    )
 
 
 def _put(centre: Point, turned: float, place: Point) -> Point:

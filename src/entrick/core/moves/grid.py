@@ -15,11 +15,11 @@ from ..plan.forms import Form
 
 
 def construct(args: Args) -> Made:
-    """Construct lines at running sums of two chains of spacings, from a lower left corner or centred on a point.
+    """Construct lines at running sums of two chains of spacings, from a lower left corner or
+    centred on a point.
 
-    Parts: ``across.0`` … the plumb lines, ``up.0`` … the level ones, ``at.2.1`` the point on plumb line 2 and level
-    line 1, all counted from the corner.
-    """
+    Parts: ``across.0`` … the plumb lines, ``up.0`` … the level ones, ``at.2.1`` the point on plumb
+    line 2 and level line 1, all counted from the corner."""
     across, up = (_sums(args, args.get(key)) for key in ("across", "up"))
     if len(across) == len(up) == 1:
         raise ClauseError("a grid needs spacings, such as  across 20 10 30")
@@ -33,7 +33,9 @@ def construct(args: Args) -> Made:
         assert centred is not None
         start = centred.point("point") - Point(width / 2, height / 2)
         where = f"centred on {centred.ref('point').text}"
-    plumb = [_line(start + Point(float(x), 0.0), Point(0.0, height), Point(0.0, 1.0)) for x in across]
+    plumb = [
+        _line(start + Point(float(x), 0.0), Point(0.0, height), Point(0.0, 1.0)) for x in across
+    ]
     level = [_line(start + Point(0.0, float(y)), Point(width, 0.0), Point(1.0, 0.0)) for y in up]
     parts: dict[str, Shape | Loop] = {f"across.{i}": line for i, line in enumerate(plumb)}
     parts |= {f"up.{i}": line for i, line in enumerate(level)}
@@ -44,7 +46,8 @@ def construct(args: Args) -> Made:
         Family((*plumb, *level)),
         f"Grid {args.name} {where}, {args.say(across[-1])} by {args.say(up[-1])}.",
         tuple(
-            f"{way}: {' + '.join(args.say(b - a) for a, b in pairwise(sums))} = {args.say(sums[-1])}"
+            f"{way}: {' + '.join(args.say(b - a) for a, b in pairwise(sums))} = "
+            f"{args.say(sums[-1])}"
             for way, sums in (("across", across), ("up", up))
             if len(sums) > 2
         ),
@@ -57,7 +60,11 @@ def _sums(args: Args, said: Said | None) -> list[Number]:
     spacings: tuple[Length, ...] = said.lengths("spacings") if said else ()
     if said and any(float(spacing) <= 0 for spacing in spacings):
         raise ClauseError("spacings are more than nought", said.clause)
-    return list(accumulate((s.value for s in spacings), initial=type(spacings[0].value)(0) if spacings else 0))
+    return list(
+        accumulate(
+            (s.value for s in spacings), initial=type(spacings[0].value)(0) if spacings else 0
+        )
+    )
 
 
 def _line(start: Point, along: Point, direction: Point) -> Line:
@@ -65,9 +72,14 @@ def _line(start: Point, along: Point, direction: Point) -> Line:
 
 
 def _draw(
-    args: Args, start: Point, sums: tuple[list[Number], list[Number]], lines: tuple[list[Line], list[Line]], work: Work
+    args: Args,
+    start: Point,
+    sums: tuple[list[Number], list[Number]],
+    lines: tuple[list[Line], list[Line]],
+    work: Work,
 ) -> None:
-    """Measure every line from the first, so that errors do not add up; the corner half of it from the middle."""
+    """Measure every line from the first, so that errors do not add up; the corner half of it from
+    the middle."""
     corner, centred = args.get("corner"), args.get("centred")
     if corner:
         first = work.mark(corner.point("point"), corner.ref("point").text)
@@ -75,10 +87,20 @@ def _draw(
         assert centred is not None
         first = work.mark(centred.point("point"), centred.ref("point").text)
         if sums[0][-1]:
-            first = work.measure(first, LEVEL, -sums[0][-1] / 2, f"the place below or above the corner of {args.name}")
+            first = work.measure(
+                first,
+                LEVEL,
+                -sums[0][-1] / 2,
+                f"the place below or above the corner of {args.name}",
+            )
         if sums[1][-1]:
-            first = work.measure(first, PLUMB, -sums[1][-1] / 2, f"the corner of {args.name}", start)
-    for word, way, totals, family in (("across", PLUMB, sums[0], lines[0]), ("up", LEVEL, sums[1], lines[1])):
+            first = work.measure(
+                first, PLUMB, -sums[1][-1] / 2, f"the corner of {args.name}", start
+            )
+    for word, way, totals, family in (
+        ("across", PLUMB, sums[0], lines[0]),
+        ("up", LEVEL, sums[1], lines[1]),
+    ):
         along = LEVEL if way is PLUMB else PLUMB
         if len(totals) == 1:
             continue
@@ -93,7 +115,8 @@ KIND = Kind(
     group="Lines",
     summary="level and plumb lines from chains of spacings",
     example="frame = grid, from P, across 20 10 30 20, up 15 25",
-    mistake="Each spacing is measured from the line before it, and the errors add up: measure each sum from the first.",
+    mistake="Each spacing is measured from the line before it, and the errors add up: measure "
+    "each sum from the first.",
     also=("lattice", "ground"),
     forms=(
         Form("across {spacings:lengths}"),

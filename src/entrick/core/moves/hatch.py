@@ -10,7 +10,8 @@ from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
 FINEST, COARSEST = 0.7, 20.0
-"""Spacings a pencil can keep apart and an eye still sees as one hatching, mm (common practice, no source)."""
+"""Spacings a pencil can keep apart and an eye still sees as one hatching, mm (common practice, no
+source)."""
 
 
 def construct(args: Args) -> Made:
@@ -20,13 +21,18 @@ def construct(args: Args) -> Made:
     for name, thing in clause.things("loops"):
         loop = Loop((piece_of(thing, name),), True) if isinstance(thing, Circle) else thing
         if not isinstance(loop, Loop) or not loop.closed:
-            raise ClauseError(f"{name} encloses nothing to hatch: name closed outlines and circles", clause.clause)
+            raise ClauseError(
+                f"{name} encloses nothing to hatch: name closed outlines and circles", clause.clause
+            )
         loops.append(loop)
     apart = args.get("spacing")
     degrees = args.number("at", usual=45.0)
     spacing = float(apart.length("spacing").value * args.unit.mm) if apart else 3.0
     if not FINEST <= spacing <= COARSEST:
-        raise ClauseError(f"hatching is {FINEST:g} to {COARSEST:g} mm apart on paper", apart.clause if apart else None)
+        raise ClauseError(
+            f"hatching is {FINEST:g} to {COARSEST:g} mm apart on paper",
+            apart.clause if apart else None,
+        )
     names = " ".join(ref.text for ref in clause.refs("loops"))
     return Made(
         Point(0.0, 0.0),
@@ -34,10 +40,12 @@ def construct(args: Args) -> Made:
         notes=(Hatching(tuple(loops), degrees, spacing),),
         nothing=True,
         draw=lambda work: work.finish(
-            f"Hatch {names} with even thin lines, {spacing:g} mm apart", "hatch",
-            check="no line runs past the outline or stops short of it", size=degrees,
+            f"Hatch {names} with even thin lines, {spacing:g} mm apart",
+            "hatch",
+            check="no line runs past the outline or stops short of it",
+            size=degrees,
         ),
-    )  # fmt: skip
+    )
 
 
 KIND = Kind(
@@ -45,7 +53,8 @@ KIND = Kind(
     group="Finish",
     summary="even lines over a cut region",
     example="cut = hatch, of rim bore, at 45°",
-    mistake="Hatching is carried past an edge, or its spacing wanders: set the distance once and keep it.",
+    mistake="Hatching is carried past an edge, or its spacing wanders: set the distance once and "
+    "keep it.",
     also=("section lines", "section", "shading"),
     forms=(
         Form("of {loops:several}", needed=True),

@@ -1,4 +1,5 @@
-"""``helix``: on a cylinder or a cone, seen square to its axis; its far half apart from its near one."""
+"""``helix``: on a cylinder or a cone, seen square to its axis; its far half apart from its near
+one."""
 
 from __future__ import annotations
 
@@ -31,19 +32,23 @@ END_VIEW = 1.4
 """Distance of the end view from the foot of the axis, in radii."""
 
 STUB = 1.05
-"""How far from the middle of its ends, in halves of the wire, its edges are half way along for it to be drawn."""
+"""How far from the middle of its ends, in halves of the wire, its edges are half way along for it
+to be drawn."""
 
 SQUARE = 0.02
-"""Cosine below which an edge runs along the round end of the wire where they meet, rather than crosses it."""
+"""Cosine below which an edge runs along the round end of the wire where they meet, rather than
+crosses it."""
 
 CLOSE = FITTED["helix"]
-"""Departure of the arcs a helix is drawn with, as a share of its radius: a hundredth of a millimetre in 25."""
+"""Departure of the arcs a helix is drawn with, as a share of its radius: a hundredth of a
+millimetre in 25."""
 
 
 @dataclass(frozen=True)
 class _Runs:
-    """Half turns seen and behind, and the edges of a wire along the seen ones, by the names of their parts; where the
-    wire is wanted as it is seen, also its edges along those behind, and what of it all shows."""
+    """Half turns seen and behind, and the edges of a wire along the seen ones, by the names of
+    their parts; where the wire is wanted as it is seen, also its edges along those behind, and what
+    of it all shows."""
 
     front: dict[str, Loop]
     back: dict[str, Loop]
@@ -63,23 +68,30 @@ class _Runs:
 def construct(args: Args) -> Made:
     """Construct the projection of a helix that starts at a point of its axis and rises along it.
 
-    Parts: ``front.1`` …, ``back.1`` … (half turns, seen and behind), ``axis``, ``development`` (the straight line it
-    unrolls to); with a wire, ``above.1`` … and ``below.1`` …, the edges of the near halves. ``as seen`` it is the wire
-    itself: the near coils closed round the wire at their sides, those behind as far as they show between them.
+    Parts: ``front.1`` …, ``back.1`` … (half turns, seen and behind), ``axis``, ``development`` (the
+    straight line it unrolls to); with a wire, ``above.1`` … and ``below.1`` …, the edges of the
+    near halves. ``as seen`` it is the wire itself: the near coils closed round the wire at their
+    sides, those behind as far as they show between them.
 
     Notes
     -----
-    Helix angle atan(lead/πD), length of a turn √((πD)² + lead²) (development). A right hand rises from left to right
-    in front.
-    """
+    Helix angle atan(lead/πD), length of a turn √((πD)² + lead²) (development). A right hand rises
+    from left to right in front."""
     helix = _read(args)
     runs = _runs(args, helix)
-    wide, lead, turns = (args.need(key).length(slot) for key, slot in
-                         (("diameter", "size"), ("lead", "lead"), ("turns", "turns")))  # fmt: skip
+    wide, lead, turns = (
+        args.need(key).length(slot)
+        for key, slot in (("diameter", "size"), ("lead", "lead"), ("turns", "turns"))
+    )
     return Made(
-        Family((*runs.coils, *runs.shows) if runs.coils else (*runs.front.values(), *runs.back.values())),
+        Family(
+            (*runs.coils, *runs.shows)
+            if runs.coils
+            else (*runs.front.values(), *runs.back.values())
+        ),
         f"Helix {args.name} from {args.need('from').ref('foot').text}, Ø{args.say(wide.value)}, "
-        f"lead {args.say(lead.value)}, {turns.text} turns, {'left' if helix.hand < 0 else 'right'} hand.",
+        f"lead {args.say(lead.value)}, {turns.text} turns, "
+        f"{'left' if helix.hand < 0 else 'right'} hand.",
         tuple(_working(args, helix)),
         parts=_parts(helix, runs),
         draw=partial(_draw, args, helix, runs),
@@ -92,8 +104,10 @@ def _read(args: Args) -> Helix:
     top = float(narrow.length("size")) / 2 if narrow else radius
     lead, turns = float(args.need("lead").length("lead")), float(args.need("turns").length("turns"))
     if min(radius, lead) <= 0 or top < 0 or not 0 < turns <= MOST_TURNS:
-        raise ClauseError(f"a helix has a diameter and a lead of more than nought, and up to {MOST_TURNS} turns",
-                          args.need("turns").clause)  # fmt: skip
+        raise ClauseError(
+            f"a helix has a diameter and a lead of more than nought, and up to {MOST_TURNS} turns",
+            args.need("turns").clause,
+        )
     up = Point(1.0, 0.0) if args.get("level") else Point(0.0, 1.0)
     hand = -1 if args.get("left") else 1
     return Helix(args.need("from").point("foot"), up, radius, top, lead, math.tau * turns, hand)
@@ -123,26 +137,36 @@ def _runs(args: Args, first: Helix) -> _Runs:
                 continue
             tag = str(len(group)) if near else f"behind.{len(group)}"
             if seen and end - start < math.pi - ROUND and _is_stub(helix, start, end, half):
-                told = "the last part of a turn is shorter than the wire is thick; leave it out, or make it longer"
+                told = (
+                    "the last part of a turn is shorter than the wire is thick; leave it out, "
+                    "or make it longer"
+                )
                 raise ClauseError(told, args.need("turns").clause)
             above, below = halves.edges(start, end)
-            edges = {f"{side}.{tag}": curve_run(f"{args.name}.{side}.{tag}", curves, closed=False)
-                     for side, curves in (("above", above), ("below", below))}  # fmt: skip
+            edges = {
+                f"{side}.{tag}": curve_run(f"{args.name}.{side}.{tag}", curves, closed=False)
+                for side, curves in (("above", above), ("below", below))
+            }
             (runs.edges if near else runs.behind).update(edges)
-            caps = [_cap(edges, tag, Circle(helix.place(turn), half, half), last=turn == end) for turn in (start, end)]
+            caps = [
+                _cap(edges, tag, Circle(helix.place(turn), half, half), last=turn == end)
+                for turn in (start, end)
+            ]
             if near and seen:
                 runs.coils.append(_closed(f"{args.name}.coil{len(group)}", edges, tag, caps))
             elif seen:
                 ends = (("begin", start == 0.0, caps[0]), ("end", end == helix.whole, caps[1]))
-                runs.behind.update({f"{word}.{tag}": as_run(cap) for word, there, cap in ends if there})
+                runs.behind.update(
+                    {f"{word}.{tag}": as_run(cap) for word, there, cap in ends if there}
+                )
     if seen:
         runs.shows.extend(_shows(args.name, runs))
     return runs
 
 
 class _Halves:
-    """The half turns of a helix and the edges of the wire along them. On a cylinder every turn is the one before, a
-    lead higher: what was fitted once is moved up."""
+    """The half turns of a helix and the edges of the wire along them. On a cylinder every turn is
+    the one before, a lead higher: what was fitted once is moved up."""
 
     def __init__(self, helix: Helix, half: float) -> None:
         self.helix, self.half = helix, half
@@ -151,21 +175,30 @@ class _Halves:
     def middle(self, start: float, end: float) -> Sequence[Arc | Line]:
         """Return the middle line of a half turn."""
         helix = self.helix
-        (run,) = self._once("middle", start, end, lambda: [
-            fitted(helix.place, helix.heading, _knots(start, end), CLOSE * helix.radius)
-        ])  # fmt: skip
+        (run,) = self._once(
+            "middle",
+            start,
+            end,
+            lambda: [fitted(helix.place, helix.heading, _knots(start, end), CLOSE * helix.radius)],
+        )
         return run
 
     def edges(self, start: float, end: float) -> list[Sequence[Arc | Line]]:
         """Return the upper and the lower edge of the wire along a half turn."""
-        return self._once("edges", start, end, lambda: [self._edge(start, end, sign) for sign in (1, -1)])
+        return self._once(
+            "edges", start, end, lambda: [self._edge(start, end, sign) for sign in (1, -1)]
+        )
 
     def _edge(self, start: float, end: float, sign: int) -> Sequence[Arc | Line]:
         helix = self.helix
         # Which side is above is told half way: at its ends the curve runs straight up.
         off = math.copysign(self.half, helix.heading((start + end) / 2).normal.dot(helix.up)) * sign
-        # Where the curve bends more tightly than the wire, its inner edge is hidden behind the round end.
-        low, high = helix.emerges(start, end, self.half, off), helix.emerges(end, start, self.half, off)
+        # Where the curve bends more tightly than the wire, its inner edge is hidden behind the
+        # round end.
+        low, high = (
+            helix.emerges(start, end, self.half, off),
+            helix.emerges(end, start, self.half, off),
+        )
         quarters = [low + (high - low) * k / 4 for k in range(5)]
         return fitted(partial(helix.edge, off=off), helix.heading, quarters, CLOSE * helix.radius)
 
@@ -187,28 +220,39 @@ def _is_stub(helix: Helix, start: float, end: float, half: float) -> bool:
     """Tell whether the wire has hardly come out of one of its ends half way to the other."""
     middle = (start + end) / 2
     sides = (helix.edge(middle, off) for off in (half, -half))
-    return any(abs(side - helix.place(turn)) < half * STUB for side in sides for turn in (start, end))
+    return any(
+        abs(side - helix.place(turn)) < half * STUB for side in sides for turn in (start, end)
+    )
 
 
 def _cap(edges: dict[str, Loop], tag: str, wire: Circle, last: bool) -> Arc:
-    """Return the part of the wire's end that bulges away from its two edges, from the upper one at the far end, from
-    the lower one at the near end."""
+    """Return the part of the wire's end that bulges away from its two edges, from the upper one at
+    the far end, from the lower one at the near end."""
     above, below = edges[f"above.{tag}"], edges[f"below.{tag}"].reversed
     before, after = (above, below) if last else (below, above)
     spot, onward = before.pieces[-1].exit, after.pieces[0].entry
     short = Arc.between(wire, spot, onward)
     ahead = before.pieces[-1].direction(spot) - after.pieces[0].direction(onward)
-    return short if (short.middle - wire.centre).dot(ahead) > 0 else Arc.between(wire, spot, onward, long=True)
+    return (
+        short
+        if (short.middle - wire.centre).dot(ahead) > 0
+        else Arc.between(wire, spot, onward, long=True)
+    )
 
 
 def _closed(name: str, edges: dict[str, Loop], tag: str, caps: Sequence[Arc]) -> Loop:
     """Close the two edges of a coil round the wire at both of its ends."""
-    near, far = (piece_of(cap, f"{name}.{word}_end") for cap, word in zip(caps, ("near", "far"), strict=True))
-    return Loop((*edges[f"above.{tag}"].pieces, far, *edges[f"below.{tag}"].reversed.pieces, near), False)
+    near, far = (
+        piece_of(cap, f"{name}.{word}_end") for cap, word in zip(caps, ("near", "far"), strict=True)
+    )
+    return Loop(
+        (*edges[f"above.{tag}"].pieces, far, *edges[f"below.{tag}"].reversed.pieces, near), False
+    )
 
 
 def _shows(name: str, runs: _Runs) -> Iterator[Loop]:
-    """Yield what of the edges behind shows between the coils in front, each stretch under a name of its own."""
+    """Yield what of the edges behind shows between the coils in front, each stretch under a name of
+    its own."""
     stretches = (part for edge in runs.behind.values() for part in outside(edge, runs.coils))
     for number, part in enumerate(stretches, 1):
         own = f"{name}.show{number}"
@@ -221,7 +265,9 @@ def _shows(name: str, runs: _Runs) -> Iterator[Loop]:
 def _knots(start: float, end: float) -> list[float]:
     """Return where a half turn is constructed: at its ends and at every part of a turn between."""
     part = math.tau / PARTS
-    between = [part * k for k in range(math.ceil(start / part + ROUND), math.floor(end / part - ROUND) + 1)]
+    between = [
+        part * k for k in range(math.ceil(start / part + ROUND), math.floor(end / part - ROUND) + 1)
+    ]
     inner = [turn for turn in between if start + ROUND < turn < end - ROUND]
     quarters = [] if len(inner) > 1 else [start + (end - start) * k / 4 for k in (1, 2, 3)]
     return [start, *sorted({*inner, *quarters}), end]
@@ -244,48 +290,80 @@ def _working(args: Args, helix: Helix) -> Iterator[str]:
     wide, lead = args.need("diameter").length("size"), args.need("lead").length("lead")
     count, around = _starts(args), math.tau * helix.radius
     angle = math.degrees(math.atan2(helix.lead, around))
-    yield f"pitch {args.say(helix.lead / count)}" if count > 1 else f"pitch and lead {args.say(lead.value)}"
-    yield f"helix angle atan({args.say(lead.value)} ÷ (π × {args.say(wide.value)})) = {spell_angle(angle)}"
+    yield (
+        f"pitch {args.say(helix.lead / count)}"
+        if count > 1
+        else f"pitch and lead {args.say(lead.value)}"
+    )
+    yield (
+        f"helix angle atan({args.say(lead.value)} ÷ (π × {args.say(wide.value)})) = "
+        f"{spell_angle(angle)}"
+    )
     long = args.say(math.hypot(around, helix.lead))
     yield f"a turn is √({args.say(around)}² + {args.say(lead.value)}²) = {long} long"
     yield _drafted(args, helix)
 
 
 def _drafted(args: Args, helix: Helix) -> str:
-    """Return by how much a fair curve through the stations departs from the true one, over a turn."""
+    """Return by how much a fair curve through the stations departs from the true one, over a
+    turn."""
     place, whole = helix.place, min(helix.whole, math.tau)
     drawn = smooth([place(whole * index / PARTS) for index in range(PARTS + 1)])
     each = len(drawn) // PARTS  # none where the stations lie closer together than the rounding
     off = max(
         min(
-            (distance(curve, place(whole * (k + share) / PARTS)) for curve in drawn[k * each : (k + 1) * each]),
+            (
+                distance(curve, place(whole * (k + share) / PARTS))
+                for curve in drawn[k * each : (k + 1) * each]
+            ),
             default=0,
         )
         for k in range(PARTS)
         for share in (0.25, 0.5, 0.75)
     )
-    return f"a fair curve through {PARTS} points a turn departs {args.say(off)} at most from the true one"
+    return (
+        f"a fair curve through {PARTS} points a turn departs {args.say(off)} at most from the "
+        "true one"
+    )
 
 
 def _draw(args: Args, first: Helix, runs: _Runs, work: Work) -> None:
-    """Divide the end view and the lead alike, and carry every part of the one on to its line across of the other."""
+    """Divide the end view and the lead alike, and carry every part of the one on to its line across
+    of the other."""
     foot = work.mark(first.foot, args.need("from").ref("foot").text)
-    axis = work.draw(foot, LEVEL if args.get("level") else PLUMB, first.foot + first.up * first.length,
-                     f"the axis of {args.name}")  # fmt: skip
+    axis = work.draw(
+        foot,
+        LEVEL if args.get("level") else PLUMB,
+        first.foot + first.up * first.length,
+        f"the axis of {args.name}",
+    )
     count = _starts(args)
     seen: dict[str, list[Mark]] = {}
     for index in range(count):
         helix = replace(first, begin=math.pi + math.tau * index / count)
-        turns = sorted({*(math.tau * k / PARTS for k in range(round(PARTS * helix.whole / math.tau) + 1)),
-                        helix.whole, *(turn for turn in helix.halves())})  # fmt: skip
+        turns = sorted(
+            {
+                *(math.tau * k / PARTS for k in range(round(PARTS * helix.whole / math.tau) + 1)),
+                helix.whole,
+                *(turn for turn in helix.halves()),
+            }
+        )
         turns = [turn for k, turn in enumerate(turns) if k == 0 or turn - turns[k - 1] > ROUND]
-        marks = {turn: station(work, helix, turn, foot, axis, args.name) for turn in turns if turn <= helix.whole}
+        marks = {
+            turn: station(work, helix, turn, foot, axis, args.name)
+            for turn in turns
+            if turn <= helix.whole
+        }
         for (start, end), run in zip(pairwise(helix.halves()), _own(runs, helix), strict=False):
             own = [mark for turn, mark in marks.items() if start - ROUND <= turn <= end + ROUND]
             name = run.pieces[0].curve_of
             seen[name] = own
             work.trace(own, run, name, check="in front a right hand rises from left to right")
-    within = CLOSE * (first.radius + float(args.need("wire").length("size"))) if args.get("wire") else 0.0
+    within = (
+        CLOSE * (first.radius + float(args.need("wire").length("size")))
+        if args.get("wire")
+        else 0.0
+    )
     for name, run in (*runs.edges.items(), *runs.behind.items()):
         word, _, tag = name.partition(".")
         half = f"back.{tag.removeprefix('behind.')}" if tag.startswith("behind") else f"front.{tag}"
@@ -297,11 +375,18 @@ def _draw(args: Args, first: Helix, runs: _Runs, work: Work) -> None:
 
 
 def _draw_ends(args: Args, runs: _Runs, work: Work) -> None:
-    """Mark where the edges run into the round ends of the wire, and where what lies behind goes under what is in
-    front."""
+    """Mark where the edges run into the round ends of the wire, and where what lies behind goes
+    under what is in front."""
     size = args.need("wire").length("size").value / 2
-    ends = [(coil, piece.curve) for coil in runs.coils for piece in coil.pieces if not piece.curve_of]
-    ends += [(run, piece.curve) for run in runs.behind.values() for piece in run.pieces if not piece.curve_of]
+    ends = [
+        (coil, piece.curve) for coil in runs.coils for piece in coil.pieces if not piece.curve_of
+    ]
+    ends += [
+        (run, piece.curve)
+        for run in runs.behind.values()
+        for piece in run.pieces
+        if not piece.curve_of
+    ]
     for _, arc in ends:
         assert isinstance(arc, Arc)
         middle = work.mark(arc.centre, f"an end of the middle line of {args.name}")
@@ -311,7 +396,9 @@ def _draw_ends(args: Args, runs: _Runs, work: Work) -> None:
             if along is None or work.has_mark(spot):
                 continue
             told = f"where an edge of {args.name} runs into the end of the wire"
-            piece = min((along.loop.pieces[0], along.loop.pieces[-1]), key=lambda p: distance(p.curve, spot))
+            piece = min(
+                (along.loop.pieces[0], along.loop.pieces[-1]), key=lambda p: distance(p.curve, spot)
+            )
             if abs(piece.direction(spot).dot((spot - arc.centre).unit)) > SQUARE:
                 work.prick(along, ring, spot, told)
                 continue
@@ -331,33 +418,50 @@ def _own(runs: _Runs, helix: Helix) -> list[Loop]:
         spot = helix.place(start)
         near = helix.is_near((start + end) / 2)
         group = runs.front if near else runs.back
-        found.append(min(group.values(), key=lambda run: abs(run.pieces[0].entry - spot)) if group else both[0])
+        found.append(
+            min(group.values(), key=lambda run: abs(run.pieces[0].entry - spot))
+            if group
+            else both[0]
+        )
     return found
 
 
 def station(work: Work, helix: Helix, turn: float, foot: Mark, axis: Edge, name: str) -> Mark:
-    """Mark a place of a helix: its part of the end view carried along the axis on to its line across."""
+    """Mark a place of a helix: its part of the end view carried along the axis on to its line
+    across."""
     below = helix.foot - helix.up * (END_VIEW * helix.radius)
     told = f"the centre of the end view of {name}"
-    centre = work.measure(foot, away(axis, foot, below), END_VIEW * helix.radius, told, below) if (
-        not work.has_mark(below)) else work.mark(below)  # fmt: skip
+    centre = (
+        work.measure(foot, away(axis, foot, below), END_VIEW * helix.radius, told, below)
+        if (not work.has_mark(below))
+        else work.mark(below)
+    )
     out, angle = helix.out(turn), turn + helix.begin
     high = helix.foot + helix.up * (helix.lead * turn / math.tau)
-    at = work.measure(foot, away(axis, foot, high), helix.lead * turn / math.tau, f"a height of {name}",
-                      high) if turn else foot  # fmt: skip
+    at = (
+        work.measure(
+            foot, away(axis, foot, high), helix.lead * turn / math.tau, f"a height of {name}", high
+        )
+        if turn
+        else foot
+    )
     if out <= work.paper.nothing:
         return at
     level = work.square(axis, at, helix.place(turn))
     spot = below + rotate(helix.across * (out * helix.hand), Point(0.0, 0.0), angle)
     # On a cone every place has a circle of its own: no more of it is swung than the ray crosses.
-    ring = work.swing(centre, out, f"the end view of {name}", near=[spot] if helix.top != helix.radius else ())
+    ring = work.swing(
+        centre, out, f"the end view of {name}", near=[spot] if helix.top != helix.radius else ()
+    )
     ray = work.draw(centre, Way(math.degrees(angle) - 90 * helix.hand, axis.key, axis.called), spot)
     part = work.prick(ray, ring, spot, f"a part of the end view of {name}")
     carried = work.parallel(axis, part, helix.place(turn))
     return work.prick(carried, level, helix.place(turn), f"a place of {name}")
 
 
-def _draw_edge(args: Args, places: Sequence[Mark], run: Loop, name: str, within: float, work: Work) -> None:
+def _draw_edge(
+    args: Args, places: Sequence[Mark], run: Loop, name: str, within: float, work: Work
+) -> None:
     """Swing the wire about places of the middle line, and draw its edge touching the swings."""
     half = args.need("wire").length("size").value / 2
     touched: list[Round] = []

@@ -8,7 +8,8 @@ from . import line_in
 
 
 def construct(args: Args) -> Made:
-    """Walk along pieces as ``line in`` does, but in dashed thin lines; an open run needs no closing."""
+    """Walk along pieces as ``line in`` does, but in dashed thin lines; an open run needs no
+    closing."""
     return line_in.lined(args, Role.HIDDEN)
 
 

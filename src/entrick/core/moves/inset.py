@@ -21,15 +21,17 @@ from ..tolerance import FITTED, worked
 
 
 def construct(args: Args) -> Made:
-    """Construct what runs at one distance from a closed outline, on its inside unless ``outside`` is said.
+    """Construct what runs at one distance from a closed outline, on its inside unless ``outside``
+    is said.
 
-    Arcs stay arcs with the same centre; a piece that would shrink to nothing is left out, and where the inside parts
-    there are several outlines. Pieces keep the names of those they run along.
-    """
+    Arcs stay arcs with the same centre; a piece that would shrink to nothing is left out, and where
+    the inside parts there are several outlines. Pieces keep the names of those they run along."""
     clause = args.need("of")
     outline, name = clause.run("outline"), clause.ref("outline").text
     if not outline.closed:
-        raise ClauseError(f"{name} is an open run: a wall goes round a closed outline", clause.clause)
+        raise ClauseError(
+            f"{name} is an open run: a wall goes round a closed outline", clause.clause
+        )
     wall = args.need("wall").length("wall")
     if float(wall) <= 0:
         raise ClauseError("a wall is more than nought", args.need("wall").clause)
@@ -37,12 +39,16 @@ def construct(args: Args) -> Made:
     found = inset(outline, wall.value, inward, sharp)
     if not found:
         raise ClauseError(
-            f"nothing is left inside {name} with a wall of {args.say(wall.value)}: take a thinner one",
+            f"nothing is left inside {name} with a wall of {args.say(wall.value)}: take a thinner "
+            "one",
             args.need("wall").clause,
         )
     where = "inside" if inward else "outside"
     several = len(found) > 1
-    runs = [renamed(loop, f"{args.name}.{i}" if several else args.name) for i, loop in enumerate(found, 1)]
+    runs = [
+        renamed(loop, f"{args.name}.{i}" if several else args.name)
+        for i, loop in enumerate(found, 1)
+    ]
     shape: Shape | Loop | Family = Family(tuple(runs)) if several else runs[0]
     parts: dict[str, Shape | Loop] = {}
     for index, run in enumerate(runs, 1):
@@ -69,15 +75,18 @@ def _working(args: Args, outline: Loop, wall: float) -> tuple[str, ...]:
             after = piece.curve.radius + (wall if hollow else -wall)
             sign = "+" if (wall > 0) == hollow else "−"
             sum_ = f"{args.say(piece.curve.size)} {sign} {args.say(abs(wall))}"
-            told[f"{sum_} = {args.say(after)}" if after > 0 else f"{sum_}: the round is gone"] = None
+            told[f"{sum_} = {args.say(after)}" if after > 0 else f"{sum_}: the round is gone"] = (
+                None
+            )
     return tuple(told)
 
 
 def _draw(outline: Loop, runs: Sequence[Shape | Loop], wall: Number, work: Work) -> None:
-    """Draw parallels at the wall along straights, and arcs about the same centres, smaller or larger by the wall.
+    """Draw parallels at the wall along straights, and arcs about the same centres, smaller or
+    larger by the wall.
 
-    Along a curve whose centres are not known the wall is swung about places of it, and the inset touches the swings.
-    """
+    Along a curve whose centres are not known the wall is swung about places of it, and the inset
+    touches the swings."""
     for run in runs:
         assert isinstance(run, Loop)
         curved: list[Piece] = []
@@ -119,7 +128,10 @@ def _along(outline: Loop, line: Line, wall: float) -> Line | None:
     for piece in outline.pieces:
         if isinstance(piece.curve, Line):
             model = Line.between(piece.entry, piece.exit)
-            if all(abs(abs(model.offset_of(end)) - wall) <= near for end in (line.at(0.0), line.at(line.end or 0.0))):
+            if all(
+                abs(abs(model.offset_of(end)) - wall) <= near
+                for end in (line.at(0.0), line.at(line.end or 0.0))
+            ):
                 return model
     return None
 
@@ -129,7 +141,8 @@ KIND = Kind(
     group="Copies",
     summary="a constant wall inside or outside an outline",
     example="window = inset, of rim, wall 8",
-    mistake="The same radius is used for the inner round: it is the outer one less the wall, about the same centre.",
+    mistake="The same radius is used for the inner round: it is the outer one less the wall, "
+    "about the same centre.",
     also=("offset", "wall", "shell"),
     forms=(
         Form("of {outline:run}", needed=True),

@@ -1,4 +1,5 @@
-"""``internal gear``: involute teeth inside a ring; its spaces have the shape of an outside gear's teeth."""
+"""``internal gear``: involute teeth inside a ring; its spaces have the shape of an outside gear's
+teeth."""
 
 from __future__ import annotations
 
@@ -22,23 +23,28 @@ from .toothed import SHAPE, SIZE, pitch_told, proportions_of, times, tooth_remar
 def construct(args: Args) -> Made:
     """Construct the teeth of an internal gear, pointing to the centre.
 
-    Parts: ``inside`` (the circle of the tips), ``pitch``, ``base``, ``root``, ``pitch_point`` (middle of the first
-    space), ``space`` (that one, an open run), ``mate`` (the centre of a pinion, to the right).
+    Parts: ``inside`` (the circle of the tips), ``pitch``, ``base``, ``root``, ``pitch_point``
+    (middle of the first space), ``space`` (that one, an open run), ``mate`` (the centre of a
+    pinion, to the right).
 
     Notes
     -----
-    Inside D − 2a and root D + 2b; thickness of a tooth πm/2 less half the backlash, so that its spaces are the teeth of
-    an outside gear of addendum b and dedendum a (definition). Where the tips reach inside the base circle their flanks
-    run straight to the centre there. The root's corners are left sharp.
-    """
+    Inside D − 2a and root D + 2b; thickness of a tooth πm/2 less half the backlash, so that its
+    spaces are the teeth of an outside gear of addendum b and dedendum a (definition). Where the
+    tips reach inside the base circle their flanks run straight to the centre there. The root's
+    corners are left sharp."""
     centre, name = args.need("about").point("centre"), args.need("about").ref("centre").text
     teeth, module, worked = size_of(args)
     shape, method = proportions_of(args, module), method_of(args)
-    space = Gear(teeth, float(module), shape.pressure, shape.dedendum, shape.addendum, -shape.backlash)
+    space = Gear(
+        teeth, float(module), shape.pressure, shape.dedendum, shape.addendum, -shape.backlash
+    )
     if space.root <= 0:
         raise ClauseError("the teeth are deeper than the gear: more teeth, or a smaller addendum")
     turned = math.radians(args.number("turned", usual=90.0))
-    shown = {"one": 1, "three": 3, "all": teeth}[args.need("shown").word("which") if args.get("shown") else "all"]
+    shown = {"one": 1, "three": 3, "all": teeth}[
+        args.need("shown").word("which") if args.get("shown") else "all"
+    ]
     ring = space.ring(method, args.name, centre, turned, shown, INSIDE)
     exact = module / 2 * teeth
     named: dict[str, Shape | Loop] = {
@@ -56,7 +62,8 @@ def construct(args: Args) -> Made:
     told = {"involute": "true involute", "arcs": "two arcs", "arc": "one arc"}[method]
     return Made(
         ring,
-        f"Internal gear {args.name} about {name}, {teeth} teeth, {pitch_told(args, module)}, pressure angle "
+        f"Internal gear {args.name} about {name}, {teeth} teeth, {pitch_told(args, module)}, "
+        "pressure angle "
         f"{spell_angle(math.degrees(space.pressure))}, flanks by {told}"
         + (f", {shown} shown." if shown < teeth else "."),
         (*worked, *_working(args, space, module, pair)),
@@ -70,7 +77,8 @@ def construct(args: Args) -> Made:
 
 @dataclass(frozen=True, slots=True)
 class Pair:
-    """An internal gear, told by its spaces, and the pinion that runs in it; lengths in plan units."""
+    """An internal gear, told by its spaces, and the pinion that runs in it; lengths in plan
+    units."""
 
     space: Gear
     pinion: Gear
@@ -82,13 +90,17 @@ class Pair:
 
     @property
     def reaches(self) -> tuple[float, float]:
-        """How far from where they touch their base circles the tips of pinion and gear cross the line of action."""
+        """How far from where they touch their base circles the tips of pinion and gear cross the
+        line of action."""
         gear, pinion = self.space, self.pinion
-        return math.sqrt(pinion.tip**2 - pinion.base**2), math.sqrt(max(gear.root**2 - gear.base**2, 0.0))
+        return math.sqrt(pinion.tip**2 - pinion.base**2), math.sqrt(
+            max(gear.root**2 - gear.base**2, 0.0)
+        )
 
     @property
     def contact_ratio(self) -> float:
-        """Line of action over base pitch: (√(r² − r_b²) − √(R² − R_b²) + C·sin φ)/πm·cos φ (handbook formula)."""
+        """Line of action over base pitch: (√(r² − r_b²) − √(R² − R_b²) + C·sin φ)/πm·cos φ
+        (handbook formula)."""
         out, inner = self.reaches
         return (out - inner + self.apart * math.sin(self.space.pressure)) / self.space.base_pitch
 
@@ -105,8 +117,16 @@ def _pair(args: Args, space: Gear) -> Pair | None:
         return None
     teeth = said.count("teeth")
     if not FEWEST <= teeth < space.teeth:
-        raise ClauseError(f"a pinion that runs in it has from {FEWEST} to {space.teeth - 1} teeth", said.clause)
-    pinion = replace(space, teeth=teeth, addendum=space.dedendum, dedendum=space.addendum, backlash=-space.backlash)
+        raise ClauseError(
+            f"a pinion that runs in it has from {FEWEST} to {space.teeth - 1} teeth", said.clause
+        )
+    pinion = replace(
+        space,
+        teeth=teeth,
+        addendum=space.dedendum,
+        dedendum=space.addendum,
+        backlash=-space.backlash,
+    )
     return Pair(space, pinion)
 
 
@@ -123,37 +143,58 @@ def _working(args: Args, space: Gear, module: Number, pair: Pair | None) -> Iter
     yield f"width of a space π × {say(across)} ÷ (2 × {space.teeth}){more} = {say(space.thickness)}"
     if pair is not None:
         out, inner = pair.reaches
-        yield f"centre distance ({say(across)} − {say(2 * pair.pinion.pitch)}) ÷ 2 = {say(pair.apart)}"
+        yield (
+            f"centre distance ({say(across)} − {say(2 * pair.pinion.pitch)}) ÷ 2 = "
+            f"{say(pair.apart)}"
+        )
         unless = ", were there no interference: there is" if pair.interferes else ""
         action = say(pair.apart * math.sin(space.pressure))
         yield (
-            f"contact ratio (√(r² − r_b²) − √(R² − R_b²) + C·sin φ) ÷ πm·cos φ = ({say(out)} − {say(inner)} + "
+            f"contact ratio (√(r² − r_b²) − √(R² − R_b²) + C·sin φ) ÷ πm·cos φ = ({say(out)} − "
+            f"{say(inner)} + "
             f"{action}) ÷ {say(space.base_pitch)} = {pair.contact_ratio:.3f}{unless}"
         )
 
 
-def _remarks(args: Args, space: Gear, module: Number, pair: Pair | None, centre: Point) -> Iterator[Remark]:
+def _remarks(
+    args: Args, space: Gear, module: Number, pair: Pair | None, centre: Point
+) -> Iterator[Remark]:
     top = centre + Point(0.0, space.pitch)
     yield from tooth_remarks(args, proportions_of(args, module), module, top)
     if space.is_pointed:
         told = f"the spaces are pointed: their flanks meet at Ø{args.say(2 * space.tip)}"
         yield Remark("wrong", f"{told}, inside Ø{args.say(2 * space.outside)}", top)
     if space.root < space.base:
-        told = "the tips reach inside the base circle, where no involute is: more teeth, or a smaller addendum"
+        told = (
+            "the tips reach inside the base circle, where no involute is: more teeth, or a "
+            "smaller addendum"
+        )
         yield Remark("look", told, top)
     if pair is not None:
         if pair.interferes:
-            yield Remark("wrong", "the tips of the internal gear reach past where the pinion's involute begins: they "
-                         "interfere", top)  # fmt: skip
+            yield Remark(
+                "wrong",
+                "the tips of the internal gear reach past where the pinion's involute begins: they "
+                "interfere",
+                top,
+            )
         elif pair.contact_ratio < RUNS:
-            told = f"the contact ratio is {pair.contact_ratio:.2f}; {RUNS:g} is the usual least (common practice)"
+            told = (
+                f"the contact ratio is {pair.contact_ratio:.2f}; {RUNS:g} is the usual least "
+                "(common practice)"
+            )
             yield Remark("look", told, top)
 
 
 def _draw(
-    args: Args, space: Gear, stands: tuple[float, int], method: Method, ring: Loop, named: dict[str, Shape | Loop],
+    args: Args,
+    space: Gear,
+    stands: tuple[float, int],
+    method: Method,
+    ring: Loop,
+    named: dict[str, Shape | Loop],
     work: Work,
-) -> None:  # fmt: skip
+) -> None:
     centre = draw_teeth(args, space, stands, method, ring, named, work, INSIDE)
     mate = named.get("mate")
     if isinstance(mate, Point):

@@ -56,36 +56,59 @@ def construct(args: Args) -> Made:
         shape,
         f"Involute {args.name} of {name}, through {spell_angle(degrees)}.",
         (
-            f"each {spell_angle(degrees / count)} unwinds π × {args.say(base.size)} × {degrees / count:.4g} ÷ 180 = "
+            f"each {spell_angle(degrees / count)} unwinds π × {args.say(base.size)} × "
+            f"{degrees / count:.4g} ÷ 180 = "
             f"{args.say(base.radius * whole / count)} of thread",
             f"{args.say(base.radius * whole**2 / 2)} long",
         ),
         parts={
-            "start": spots[0], "end": spots[-1],
+            "start": spots[0],
+            "end": spots[-1],
             **{f"station.{index}": spot for index, spot in enumerate(spots)},
             **{str(index): piece.curve for index, piece in enumerate(shape.pieces, 1)},
         },
         draw=partial(_draw, args, base, (whole / count, count), spots, shape),
-    )  # fmt: skip
+    )
 
 
 def _draw(
-    args: Args, base: Circle | Arc, parts: tuple[float, int], spots: Sequence[Point], shape: Loop, work: Work
+    args: Args,
+    base: Circle | Arc,
+    parts: tuple[float, int],
+    spots: Sequence[Point],
+    shape: Loop,
+    work: Work,
 ) -> None:
-    """Step parts round the base circle; on the tangent at each set off as much thread as has been unwound."""
+    """Step parts round the base circle; on the tangent at each set off as much thread as has been
+    unwound."""
     name, (each, count) = args.need("of").ref("circle").text, parts
-    ring, centre = work.round(base, name), work.mark(base.centre, args.need("of").ref("circle").centre_name)
+    ring, centre = (
+        work.round(base, name),
+        work.mark(base.centre, args.need("of").ref("circle").centre_name),
+    )
     begin = args.need("at").length("angle").value if args.get("at") else 0
     way = -1 if args.get("cw") else 1
     first = ray_to(work, centre, ring, begin, spots[0], f"{args.name}.station.0", "0")
-    touches = [base.at(math.radians(float(begin)) + way * each * index) for index in range(1, count + 1)]
+    touches = [
+        base.at(math.radians(float(begin)) + way * each * index) for index in range(1, count + 1)
+    ]
     names = [f"part {index} of {name}" for index in range(1, count + 1)]
     marks = [first]
-    for index, touch in enumerate(work.step_off(first, 2 * base.radius * math.sin(each / 2), ring, touches, names), 1):
+    for index, touch in enumerate(
+        work.step_off(first, 2 * base.radius * math.sin(each / 2), ring, touches, names), 1
+    ):
         radius = work.through(centre, touch)
         thread = work.square(radius, touch, spots[index], f"the thread from part {index}")
-        marks.append(work.measure(touch, away(thread, touch, spots[index]), base.radius * each * index,
-                                  f"{args.name}.station.{index}", spots[index], label=str(index)))  # fmt: skip
+        marks.append(
+            work.measure(
+                touch,
+                away(thread, touch, spots[index]),
+                base.radius * each * index,
+                f"{args.name}.station.{index}",
+                spots[index],
+                label=str(index),
+            )
+        )
     work.trace(marks, shape, args.name, check="it is square to every thread")
 
 
@@ -94,7 +117,8 @@ KIND = Kind(
     group="Curves",
     summary="of a circle: the path of a thread unwound from it",
     example="flank = involute, of base, through 60°",
-    mistake="The chord is set off on the tangent instead of the arc: the thread is as long as what was unwound.",
+    mistake="The chord is set off on the tangent instead of the arc: the thread is as long as "
+    "what was unwound.",
     also=("unwound thread",),
     forms=(
         Form("of {circle:circle}", needed=True),

@@ -1,4 +1,5 @@
-"""``isometric block``: a plate on the top, left or right plane, its corners rounded, so thick behind its face."""
+"""``isometric block``: a plate on the top, left or right plane, its corners rounded, so thick
+behind its face."""
 
 from __future__ import annotations
 
@@ -24,7 +25,8 @@ from .round_end import DEGREES, IN_PLANE, counter_clockwise, touch_on_line
 
 @dataclass(frozen=True)
 class _Block:
-    """A block as it is drawn: its face from the lower left corner on, how far it goes back, what is seen of it."""
+    """A block as it is drawn: its face from the lower left corner on, how far it goes back, what is
+    seen of it."""
 
     middle: Point
     plane: str
@@ -41,14 +43,14 @@ class _Block:
 def construct(args: Args) -> Made:
     """Construct a block from the middle of the face that is seen.
 
-    Parts: ``face`` (closed), ``outline``, ``near``, ``far``, ``hidden``, ``edge.1``, ``edge.2``, ``middle``, the square
-    ``corner.1`` … and where the rounds begin, ``touch.1`` ….
+    Parts: ``face`` (closed), ``outline``, ``near``, ``far``, ``hidden``, ``edge.1``, ``edge.2``,
+    ``middle``, the square ``corner.1`` … and where the rounds begin, ``touch.1`` ….
 
     Notes
     -----
-    A rounded corner is a quarter of an isometric circle whose centre is set in by the radius along both edges: by the
-    rhombus its quarter at a sharp corner is the small arc, at a blunt one the large arc.
-    """
+    A rounded corner is a quarter of an isometric circle whose centre is set in by the radius along
+    both edges: by the rhombus its quarter at a sharp corner is the small arc, at a blunt one the
+    large arc."""
     block = _read(args)
     face = run(f"{args.name}.face", block.sides, True)
     view = swept(counter_clockwise(face), block.back)
@@ -56,7 +58,8 @@ def construct(args: Args) -> Made:
     size, thick = args.need("size"), args.need("thick").length("thick")
     return Made(
         outline,
-        f"Isometric block {args.name} about {args.need('centred').ref('centre').text} on the {block.plane} plane, "
+        f"Isometric block {args.name} about {args.need('centred').ref('centre').text} on the "
+        f"{block.plane} plane, "
         f"{args.say(size.length('width').value)} by {args.say(size.length('height').value)}, "
         f"{args.say(thick.value)} thick.",
         _working(args, block.rounds),
@@ -67,7 +70,11 @@ def construct(args: Args) -> Made:
 
 def _read(args: Args) -> _Block:
     middle, plane = args.need("centred").point("centre"), args.need("plane").word("plane")
-    size, thick, rounded = args.need("size"), args.need("thick").length("thick"), args.get("rounded")
+    size, thick, rounded = (
+        args.need("size"),
+        args.need("thick").length("thick"),
+        args.get("rounded"),
+    )
     scale = FORESHORTENED if args.foreshortened else 1.0
     width, height = float(size.length("width")) * scale, float(size.length("height")) * scale
     radius = float(rounded.length("radius")) * scale if rounded else 0.0
@@ -80,7 +87,8 @@ def _read(args: Args) -> _Block:
         u, v = v, u
         width, height = height, width
     corners = tuple(
-        middle + u * (width / 2 * i) + v * (height / 2 * j) for i, j in ((-1, -1), (1, -1), (1, 1), (-1, 1))
+        middle + u * (width / 2 * i) + v * (height / 2 * j)
+        for i, j in ((-1, -1), (1, -1), (1, 1), (-1, 1))
     )
     back = SQUARE[plane] * ((-1.0 if plane == "top" else 1.0) * float(thick) * scale)
     sides = tuple(_sides(corners, (u, v), radius, plane, ROUND * (width + height)))
@@ -90,7 +98,8 @@ def _read(args: Args) -> _Block:
 def _sides(
     corners: Sequence[Point], axes: tuple[Point, Point], radius: float, plane: str, least: float
 ) -> Iterator[tuple[str, Curve]]:
-    """Return the rounds and edges of the face in order; edges that the rounds leave nothing of are left out."""
+    """Return the rounds and edges of the face in order; edges that the rounds leave nothing of are
+    left out."""
     u, v = axes
     inward = [(u, v), (v, -u), (-u, -v), (-v, u)]
     for index, (corner, (along, back)) in enumerate(zip(corners, inward, strict=True)):
@@ -101,13 +110,18 @@ def _sides(
             yield f"side{index + 1}", Line.between(start, end)
 
 
-def _parts(args: Args, block: _Block, face: Loop, view: Swept, outline: Loop) -> dict[str, Point | Curve | Loop]:
+def _parts(
+    args: Args, block: _Block, face: Loop, view: Swept, outline: Loop
+) -> dict[str, Point | Curve | Loop]:
     touches = [end for arc in block.rounds for end in (arc.first, arc.last)]
     stretches = {"near": view.near, "far": view.far, "hidden": view.hidden}
     return {
         "face": face,
         "outline": outline,
-        **{word: curve_run(f"{args.name}.{word}", curves, closed=False) for word, curves in stretches.items()},
+        **{
+            word: curve_run(f"{args.name}.{word}", curves, closed=False)
+            for word, curves in stretches.items()
+        },
         "edge.1": view.edges[0],
         "edge.2": view.edges[1],
         "middle": block.middle,
@@ -120,51 +134,93 @@ def _working(args: Args, rounds: Sequence[Arc]) -> tuple[str, ...]:
     if not rounds:
         return ()
     large, small = max(arc.radius for arc in rounds), min(arc.radius for arc in rounds)
-    return (f"rounds: large R{args.say(large)} at blunt corners, small R{args.say(small)} at sharp ones",)
+    return (
+        f"rounds: large R{args.say(large)} at blunt corners, small R{args.say(small)} at sharp "
+        "ones",
+    )
 
 
 def _draw(args: Args, block: _Block, face: Loop, view: Swept, work: Work) -> None:
-    """Draw the face by half its sizes each way along its axes, round its corners, carry it back by the thickness."""
+    """Draw the face by half its sizes each way along its axes, round its corners, carry it back by
+    the thickness."""
     said, size, name = args.need("centred"), args.need("size"), args.name
     scale: Number = FORESHORTENED if args.foreshortened else 1
     middle = work.mark(block.middle, said.ref("centre").text)
     u, v = PLANES[block.plane]
-    halves = {"width": size.length("width").value * scale / 2, "height": size.length("height").value * scale / 2}
+    halves = {
+        "width": size.length("width").value * scale / 2,
+        "height": size.length("height").value * scale / 2,
+    }
     axes, sides = {}, {}
     for slot, vector in (("width", u), ("height", v)):
         word = next(word for word, each in AXES.items() if abs(each - vector) < ROUND)
         reach = vector * float(halves[slot])
-        axes[slot] = work.draw(middle, Way(DEGREES[word]), called=f"the {word} axis of {name}",
-                               shown=Line.between(block.middle - reach, block.middle + reach))  # fmt: skip
+        axes[slot] = work.draw(
+            middle,
+            Way(DEGREES[word]),
+            called=f"the {word} axis of {name}",
+            shown=Line.between(block.middle - reach, block.middle + reach),
+        )
         for sign in (1, -1):
             spot = block.middle + reach * sign
-            sides[slot, sign] = work.measure(middle, away(axes[slot], middle, spot), halves[slot],
-                                             f"the middle of a side of {name}", spot)  # fmt: skip
-    lines = {(slot, sign): work.parallel(axes["height" if slot == "width" else "width"], mark)
-             for (slot, sign), mark in sides.items()}  # fmt: skip
+            sides[slot, sign] = work.measure(
+                middle,
+                away(axes[slot], middle, spot),
+                halves[slot],
+                f"the middle of a side of {name}",
+                spot,
+            )
+    lines = {
+        (slot, sign): work.parallel(axes["height" if slot == "width" else "width"], mark)
+        for (slot, sign), mark in sides.items()
+    }
     for number, corner in enumerate(block.corners, 1):
-        pair = [line for line in lines.values() if abs(line.line.offset_of(corner)) < work.paper.nothing]
+        pair = [
+            line for line in lines.values() if abs(line.line.offset_of(corner)) < work.paper.nothing
+        ]
         work.prick(pair[0], pair[1], corner, f"{name}.corner.{number}")
     _draw_rounds(args, block, work)
-    back = work.draw(middle, Way(DEGREES[_third(block.plane)]), block.middle + block.back, f"the depth of {name}")
-    behind = work.measure(middle, away(back, middle, block.middle + block.back),
-                          args.need("thick").length("thick").value * scale, f"the middle of the back of {name}",
-                          block.middle + block.back)  # fmt: skip
-    laid_off(work, face, shift(face, block.back), "shift", middle, behind, called=f"the back of {name}")
+    back = work.draw(
+        middle, Way(DEGREES[_third(block.plane)]), block.middle + block.back, f"the depth of {name}"
+    )
+    behind = work.measure(
+        middle,
+        away(back, middle, block.middle + block.back),
+        args.need("thick").length("thick").value * scale,
+        f"the middle of the back of {name}",
+        block.middle + block.back,
+    )
+    laid_off(
+        work, face, shift(face, block.back), "shift", middle, behind, called=f"the back of {name}"
+    )
     for number, (touch, edge) in enumerate(zip(view.touches, view.edges, strict=True), 1):
-        arc = next((a for a in block.rounds if abs(abs(touch - a.centre) - a.radius) < work.paper.nothing), None)
+        arc = next(
+            (a for a in block.rounds if abs(abs(touch - a.centre) - a.radius) < work.paper.nothing),
+            None,
+        )
         if arc is not None and not work.has_mark(touch):
             needle, ring = work.mark(arc.centre), work.round(arc)
             touch_on_line(work, needle, ring, back, touch, f"where edge {number} touches")
         mark, end = work.mark(touch), edge.at(edge.end or 0.0)
-        line = work.parallel(back, mark, end, f"{name}.edge.{number}",
-                             check="the edges touch the rounds, they do not start from the square corners")  # fmt: skip
-        work.measure(mark, away(line, mark, end), args.need("thick").length("thick").value * scale,
-                     f"the far end of edge {number}", end)  # fmt: skip
+        line = work.parallel(
+            back,
+            mark,
+            end,
+            f"{name}.edge.{number}",
+            check="the edges touch the rounds, they do not start from the square corners",
+        )
+        work.measure(
+            mark,
+            away(line, mark, end),
+            args.need("thick").length("thick").value * scale,
+            f"the far end of edge {number}",
+            end,
+        )
 
 
 def _draw_rounds(args: Args, block: _Block, work: Work) -> None:
-    """Set the radius off from the corner along both edges; the squares there cross in the centre of the round."""
+    """Set the radius off from the corner along both edges; the squares there cross in the centre of
+    the round."""
     rounded = args.get("rounded")
     if rounded is None:
         return
@@ -173,11 +229,17 @@ def _draw_rounds(args: Args, block: _Block, work: Work) -> None:
         mark, squares, ends = work.mark(corner), [], []
         for spot in (arc.first, arc.last):
             edge = work.edge(Line.between(corner, spot))
-            end = work.measure(mark, away(edge, mark, spot), size, f"{args.name}.touch of round {number}", spot)
+            end = work.measure(
+                mark, away(edge, mark, spot), size, f"{args.name}.touch of round {number}", spot
+            )
             ends.append(end)
             squares.append(work.square(edge, end, arc.centre))
-        needle = work.prick(squares[0], squares[1], arc.centre, f"the centre of round {number} of {args.name}")
-        work.swing(needle, work.between(needle, ends[0]), f"{args.name}.face.round{number}", shape=arc)
+        needle = work.prick(
+            squares[0], squares[1], arc.centre, f"the centre of round {number} of {args.name}"
+        )
+        work.swing(
+            needle, work.between(needle, ends[0]), f"{args.name}.face.round{number}", shape=arc
+        )
 
 
 def _third(plane: str) -> str:
@@ -185,7 +247,8 @@ def _third(plane: str) -> str:
 
 
 def _round(corner: Point, along: Point, back: Point, radius: float, plane: str) -> Arc:
-    """Return the quarter of an isometric circle in a corner, counter-clockwise from the edge that comes in."""
+    """Return the quarter of an isometric circle in a corner, counter-clockwise from the edge that
+    comes in."""
     centre = corner + (along + back) * radius
     wanted = (corner + back * radius, corner + along * radius)
     quarters = [

@@ -1,4 +1,5 @@
-"""``isometric box``: width to the right, depth to the left, height up, from its near lower corner."""
+"""``isometric box``: width to the right, depth to the left, height up, from its near lower
+corner."""
 
 from __future__ import annotations
 
@@ -31,16 +32,28 @@ def construct(args: Args) -> Made:
     """Construct a box from its near lower corner.
 
     Parts: faces ``top``, ``left``, ``right`` (closed runs), their middles ``top_middle`` …, corners
-    ``near``, ``top_near`` and so on, edges ``edge.1`` … ``edge.9`` seen and ``behind.1`` … ``behind.3``.
-    """
+    ``near``, ``top_near`` and so on, edges ``edge.1`` … ``edge.9`` seen and ``behind.1`` …
+    ``behind.3``."""
     sizes = _sizes(args)
     spots = _corners(args.need("from").point("corner"), sizes)
-    seen = [Line.between(spots[a], spots[b]) for a, b in (*pairwise((*OUTLINE, OUTLINE[0])), *INNER)]
-    told = " by ".join(args.say(args.need("size").length(slot).value) for slot in ("width", "depth", "height"))
+    seen = [
+        Line.between(spots[a], spots[b]) for a, b in (*pairwise((*OUTLINE, OUTLINE[0])), *INNER)
+    ]
+    told = " by ".join(
+        args.say(args.need("size").length(slot).value) for slot in ("width", "depth", "height")
+    )
     axes = "axes at 30°, 150° and upright"
-    lengths = ", lengths × √(2/3) = 0.8165" if args.foreshortened else "; lengths in full, as isometric drawing does"
+    lengths = (
+        ", lengths × √(2/3) = 0.8165"
+        if args.foreshortened
+        else "; lengths in full, as isometric drawing does"
+    )
     return Made(
-        polyline([spots[one] for one in OUTLINE], [f"{args.name}.edge.{i}" for i in range(1, 7)], closed=True),
+        polyline(
+            [spots[one] for one in OUTLINE],
+            [f"{args.name}.edge.{i}" for i in range(1, 7)],
+            closed=True,
+        ),
         f"Isometric box {args.name} from {args.need('from').ref('corner').text}, {told}.",
         (axes + lengths,),
         parts=_parts(args, spots, seen),
@@ -55,39 +68,65 @@ def _sizes(args: Args) -> tuple[Point, Point, Point]:
     if min(lengths) <= 0:
         raise ClauseError("a box is more than nought each way", size.clause)
     scale = FORESHORTENED if args.foreshortened else 1.0
-    wide, deep, high = (axis * (length * scale) for axis, length in zip((RIGHT, LEFT, UP), lengths, strict=True))
+    wide, deep, high = (
+        axis * (length * scale) for axis, length in zip((RIGHT, LEFT, UP), lengths, strict=True)
+    )
     return wide, deep, high
 
 
 def _corners(corner: Point, sizes: tuple[Point, Point, Point]) -> dict[str, Point]:
     w, d, h = sizes
     return {
-        "near": corner, "right_low": corner + w, "left_low": corner + d, "far_low": corner + w + d,
-        "top_near": corner + h, "top_right": corner + w + h, "top_left": corner + d + h, "top_far": corner + w + d + h,
-    }  # fmt: skip
+        "near": corner,
+        "right_low": corner + w,
+        "left_low": corner + d,
+        "far_low": corner + w + d,
+        "top_near": corner + h,
+        "top_right": corner + w + h,
+        "top_left": corner + d + h,
+        "top_far": corner + w + d + h,
+    }
 
 
-def _parts(args: Args, spots: dict[str, Point], seen: Sequence[Line]) -> dict[str, Point | Curve | Loop]:
+def _parts(
+    args: Args, spots: dict[str, Point], seen: Sequence[Line]
+) -> dict[str, Point | Curve | Loop]:
     parts: dict[str, Point | Curve | Loop] = dict(spots)
     for face, names in FACES.items():
         corners = [spots[one] for one in names]
-        parts[face] = polyline(corners, [f"{args.name}.{face}.{i}" for i in range(1, 5)], closed=True)
+        parts[face] = polyline(
+            corners, [f"{args.name}.{face}.{i}" for i in range(1, 5)], closed=True
+        )
         parts[f"{face}_middle"] = (corners[0] + corners[2]) * 0.5
     parts |= {f"edge.{i}": edge for i, edge in enumerate(seen, 1)}
-    return parts | {f"behind.{i}": Line.between(spots[a], spots[b]) for i, (a, b) in enumerate(BEHIND, 1)}
+    return parts | {
+        f"behind.{i}": Line.between(spots[a], spots[b]) for i, (a, b) in enumerate(BEHIND, 1)
+    }
 
 
 def _draw(args: Args, spots: dict[str, Point], work: Work) -> None:
-    """Draw the three axes from the near corner, set the sizes off, and complete the faces by parallels."""
+    """Draw the three axes from the near corner, set the sizes off, and complete the faces by
+    parallels."""
     clause, size, name = args.need("from"), args.need("size"), args.name
     scale: Number = FORESHORTENED if args.foreshortened else 1
     marks = {"near": work.mark(clause.point("corner"), clause.ref("corner").text)}
     axes = {}
-    for slot, degrees, word in (("width", 30, "right_low"), ("depth", 150, "left_low"), ("height", 90, "top_near")):
-        axis = work.draw(marks["near"], Way(degrees), spots[word], f"the axis of the {slot} of {name}")
+    for slot, degrees, word in (
+        ("width", 30, "right_low"),
+        ("depth", 150, "left_low"),
+        ("height", 90, "top_near"),
+    ):
+        axis = work.draw(
+            marks["near"], Way(degrees), spots[word], f"the axis of the {slot} of {name}"
+        )
         axes[slot] = axis
-        marks[word] = work.measure(marks["near"], away(axis, marks["near"], spots[word]),
-                                   size.length(slot).value * scale, f"{name}.{word}", spots[word])  # fmt: skip
+        marks[word] = work.measure(
+            marks["near"],
+            away(axis, marks["near"], spots[word]),
+            size.length(slot).value * scale,
+            f"{name}.{word}",
+            spots[word],
+        )
     for word, first, along, second, beside in _COMPLETED:
         one = work.parallel(axes[along], marks[first], spots[word])
         other = work.parallel(axes[beside], marks[second], spots[word])
@@ -108,7 +147,8 @@ _COMPLETED = (
     ("top_far", "top_right", "depth", "top_left", "width"),
     ("far_low", "right_low", "depth", "left_low", "width"),
 )
-"""Corners completed by parallels: from which corner along which size, and from which other along which other."""
+"""Corners completed by parallels: from which corner along which size, and from which other along
+which other."""
 
 
 KIND = Kind(

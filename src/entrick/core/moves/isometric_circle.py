@@ -1,4 +1,5 @@
-"""``isometric circle``: on the top, left or right plane, by the four-centre rhombus, true, or by template."""
+"""``isometric circle``: on the top, left or right plane, by the four-centre rhombus, true, or by
+template."""
 
 from __future__ import annotations
 
@@ -18,18 +19,24 @@ from ..plan.forms import Form
 from .ellipse import held_against
 from .round_end import draw_round, draw_touches
 
+MADE_BY = {"rhombus": "by four centres", "points": "true"}
+"""What a sentence says of the way it is made; all others go by a template."""
+
 
 def construct(args: Args) -> Made:
     """Construct the isometric drawing of a circle about a centre.
 
-    Parts: ``centre``, ``touch.1`` … ``touch.4`` (where it touches the middles of its rhombus), ``long`` and ``short``;
-    by four centres ``arc.1`` … and ``true``.
-    """
+    Parts: ``centre``, ``touch.1`` … ``touch.4`` (where it touches the middles of its rhombus),
+    ``long`` and ``short``; by four centres ``arc.1`` … and ``true``."""
     centre, name = args.need("centred").point("centre"), args.need("centred").ref("centre").text
     across_it, half = args.get("diameter"), args.get("radius")
     if across_it and half:
         raise ClauseError("a circle takes a radius or a diameter, not both", half.clause)
-    said = 2 * half.length("half").value if half else args.need("diameter", "radius").length("size").value
+    said = (
+        2 * half.length("half").value
+        if half
+        else args.need("diameter", "radius").length("size").value
+    )
     plane = args.need("plane").word("plane")
     diameter = float(said) * (FORESHORTENED if args.foreshortened else 1.0)
     four, true = rhombus(centre, diameter, plane), true_ellipse(centre, diameter, plane)
@@ -54,10 +61,12 @@ def construct(args: Args) -> Made:
     return Made(
         shape,
         f"Isometric circle {args.name} about {name} on the {plane} plane, Ø{args.say(said)}, "
-        f"{'by four centres' if how == 'rhombus' else 'true' if how == 'points' else 'by template'}.",
+        f"{MADE_BY.get(how, 'by template')}.",
         (
-            f"its long axis lies at {spell_angle(turned)}, square to the axis the {plane} plane does not contain",
-            f"true axes √1.5 × {args.say(diameter)} = {args.say(2 * true.a)} and √0.5 × {args.say(diameter)} = "
+            f"its long axis lies at {spell_angle(turned)}, square to the axis the {plane} plane "
+            "does not contain",
+            f"true axes √1.5 × {args.say(diameter)} = {args.say(2 * true.a)} and √0.5 × "
+            f"{args.say(diameter)} = "
             f"{args.say(2 * true.b)}",
             *_told(args, four, diameter, off, place, true.centre, how),
         ),
@@ -69,13 +78,23 @@ def construct(args: Args) -> Made:
 
 
 def _told(
-    args: Args, four: FourCentres, diameter: float, off: float, place: Point, centre: Point, how: str
+    args: Args,
+    four: FourCentres,
+    diameter: float,
+    off: float,
+    place: Point,
+    centre: Point,
+    how: str,
 ) -> list[str]:
     if how == "template":
-        return [f"take the isometric template's Ø{args.say(diameter)} hole: the template goes by the circle"]
+        return [
+            f"take the isometric template's Ø{args.say(diameter)} hole: the template goes by the "
+            "circle"
+        ]
     if how == "points":
         return ["the curve is the true ellipse"]
-    # On the long axis the small arc reaches from its centre on; on the short one the large arc from the far corner.
+    # On the long axis the small arc reaches from its centre on; on the short one the large arc from
+    # the far corner.
     long = abs(four.arcs[0].centre - centre) + four.arcs[0].radius
     across = four.arcs[1].radius - abs(four.corners[0] - centre)
     true = true_ellipse(centre, diameter, "top")
@@ -83,19 +102,34 @@ def _told(
     return [
         f"large radius √3/2 × {args.say(diameter)} = {args.say(four.arcs[1].radius)}",
         f"small radius {args.say(diameter)} ÷ 2√3 = {args.say(four.arcs[0].radius)}",
-        f"it comes out {short:.1f} % short along the long axis and {wide:.1f} % wide across: {args.say(off)} at most, "
+        f"it comes out {short:.1f} % short along the long axis and {wide:.1f} % wide across: "
+        f"{args.say(off)} at most, "
         f"{args.say(abs(place - centre))} from the centre",
     ]
 
 
 def _draw(
-    args: Args, said: Number, plane: str, how: str, shape: Loop, beside: tuple[Shape | Loop | None, Point], work: Work
+    args: Args,
+    said: Number,
+    plane: str,
+    how: str,
+    shape: Loop,
+    beside: tuple[Shape | Loop | None, Point],
+    work: Work,
 ) -> None:
-    centre = work.mark(args.need("centred").point("centre"), args.need("centred").ref("centre").text)
+    centre = work.mark(
+        args.need("centred").point("centre"), args.need("centred").ref("centre").text
+    )
     size: Number = float(said) * FORESHORTENED if args.foreshortened else said
     if how == "template":
         _, touches = draw_touches(work, centre, size, plane, args.name)
-        work.trace(touches, shape, args.name, tool="isometric template", check="it does not lean the other way")
+        work.trace(
+            touches,
+            shape,
+            args.name,
+            tool="isometric template",
+            check="it does not lean the other way",
+        )
         return
     draw_round(work, centre, size, plane, args.name, how == "points")
     true, place = beside
@@ -108,7 +142,8 @@ KIND = Kind(
     group="Isometric",
     summary="on the top, left or right plane, by four centres, true or by template",
     example="eye = isometric circle, centred on P, diameter 40, on top",
-    mistake="It leans the wrong way: the short axis lies along the axis the plane does not contain.",
+    mistake="It leans the wrong way: the short axis lies along the axis the plane does not "
+    "contain.",
     also=("isometric ellipse",),
     forms=(
         Form("centred on {centre:point}", "centred", needed=True),

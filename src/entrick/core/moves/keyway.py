@@ -19,10 +19,11 @@ from ..rules.recess import recess
 
 
 def construct(args: Args) -> Made:
-    """Construct the two sides and the floor of a keyway as an open run: ``left``, ``floor``, ``right``.
+    """Construct the two sides and the floor of a keyway as an open run: ``left``, ``floor``,
+    ``right``.
 
-    The depth is measured on the middle line from the circle, or given as the size over all from the far side of it.
-    """
+    The depth is measured on the middle line from the circle, or given as the size over all from the
+    far side of it."""
     on = args.need("on")
     circle, name = on.shape("circle"), on.ref("circle").text
     assert isinstance(circle, Circle | Arc)
@@ -36,29 +37,45 @@ def construct(args: Args) -> Made:
         told = "the floor lies on the wrong side of the circle: the depth is too small"
         raise ClauseError(told, args.need("depth", "over").clause)
     if float(floor) <= 0:
-        raise ClauseError("the keyway goes past the middle of the shaft", args.need("depth", "over").clause)
+        raise ClauseError(
+            "the keyway goes past the middle of the shaft", args.need("depth", "over").clause
+        )
     angle, told = _towards(args)
     curves = recess(circle, float(width), float(floor), angle)
-    base_left, base_right = (curves[1][1].at(along or 0.0) for along in (curves[1][1].start, curves[1][1].end))
+    base_left, base_right = (
+        curves[1][1].at(along or 0.0) for along in (curves[1][1].start, curves[1][1].end)
+    )
     shape = run(args.name, curves, False)
     return Made(
         shape,
         f"Keyway {args.name} on {name}, {args.say(width)} wide, {told}.",
         (f"{args.say(width)} ÷ 2 = {args.say(width / 2)} each side of the middle line", *worked),
         parts=parts_of(shape)
-        | {"corner_left": base_left, "corner_right": base_right, "middle": (base_left + base_right) * 0.5},
+        | {
+            "corner_left": base_left,
+            "corner_right": base_right,
+            "middle": (base_left + base_right) * 0.5,
+        },
         draw=partial(_draw, args, circle, curves, angle),
-    )  # fmt: skip
+    )
 
 
-def _draw(args: Args, circle: Circle | Arc, curves: Sequence[tuple[str, Line]], angle: float, work: Work) -> None:
-    """Draw the middle line, measure the depth on it from the circle, and half the width each side of it."""
+def _draw(
+    args: Args, circle: Circle | Arc, curves: Sequence[tuple[str, Line]], angle: float, work: Work
+) -> None:
+    """Draw the middle line, measure the depth on it from the circle, and half the width each side
+    of it."""
     name, inward = args.need("on").ref("circle").text, args.get("inward") is not None
     said, width = args.need("depth", "over"), args.need("width").length("width").value
-    centre, ring = work.mark(circle.centre, args.need("on").ref("circle").centre_name), work.round(circle, name)
+    centre, ring = (
+        work.mark(circle.centre, args.need("on").ref("circle").centre_name),
+        work.round(circle, name),
+    )
     towards = args.need("at", "side")
     sides = {"right": 0, "above": 90, "left": 180, "below": 270}
-    way = Way(sides[towards.word("side")] if towards.key == "side" else towards.length("angle").value)
+    way = Way(
+        sides[towards.word("side")] if towards.key == "side" else towards.length("angle").value
+    )
     ahead = polar(1.0, angle)
     floor = dict(curves)["floor"]
     far, near = floor.foot(circle.centre), circle.centre + ahead * circle.radius
@@ -68,7 +85,9 @@ def _draw(args: Args, circle: Circle | Arc, curves: Sequence[tuple[str, Line]], 
     if said.key == "depth":
         start = work.prick(middle, ring, near, f"the middle of {args.name} on {name}")
     else:
-        start = work.prick(middle, ring, circle.centre - ahead * circle.radius, f"the far side of {name}")
+        start = work.prick(
+            middle, ring, circle.centre - ahead * circle.radius, f"the far side of {name}"
+        )
     forwards = along != (inward and said.key == "depth")
     way = Way(0 if forwards else 180, middle.key, middle.called)
     depth = work.measure(start, way, size, f"{args.name}.middle", far)
@@ -76,19 +95,32 @@ def _draw(args: Args, circle: Circle | Arc, curves: Sequence[tuple[str, Line]], 
 
 
 def draw_recess(
-    work: Work, ring: Round, middle: Edge, near: Mark, sizes: tuple[Number, Number], curves: Mapping[str, Curve],
+    work: Work,
+    ring: Round,
+    middle: Edge,
+    near: Mark,
+    sizes: tuple[Number, Number],
+    curves: Mapping[str, Curve],
     name: str,
-) -> None:  # fmt: skip
+) -> None:
     """Draw a recess of a width and depth, measured outwards from the circle on its middle line."""
     floor = curves["floor"]
     assert isinstance(floor, Line)
     far = floor.foot(near.at)
-    depth = work.measure(near, away(middle, near, far), sizes[1], f"the middle of the floor of {name}", far)
+    depth = work.measure(
+        near, away(middle, near, far), sizes[1], f"the middle of the floor of {name}", far
+    )
     _draw_sides(work, ring, middle, depth, sizes[0], curves, name)
 
 
 def _draw_sides(
-    work: Work, ring: Round, middle: Edge, depth: Mark, width: Number, curves: Mapping[str, Curve], name: str
+    work: Work,
+    ring: Round,
+    middle: Edge,
+    depth: Mark,
+    width: Number,
+    curves: Mapping[str, Curve],
+    name: str,
 ) -> None:
     floor = curves["floor"]
     assert isinstance(floor, Line)
@@ -96,10 +128,17 @@ def _draw_sides(
     for word, spot in (("left", floor.at(0.0)), ("right", floor.at(floor.end or 0.0))):
         side = curves[word]
         assert isinstance(side, Line)
-        corner = work.measure(depth, away(base, depth, spot), width / 2, f"{name}.corner_{word}", spot)
+        corner = work.measure(
+            depth, away(base, depth, spot), width / 2, f"{name}.corner_{word}", spot
+        )
         mouth = side.at(0.0) if word == "left" else side.at(side.end or 0.0)
-        edge = work.parallel(middle, corner, mouth, f"{name}.{word}",
-                             check="it is parallel to the middle line, not aimed at the centre")  # fmt: skip
+        edge = work.parallel(
+            middle,
+            corner,
+            mouth,
+            f"{name}.{word}",
+            check="it is parallel to the middle line, not aimed at the centre",
+        )
         work.prick(edge, ring, mouth, f"the {word} edge of {name}")
 
 
@@ -110,7 +149,8 @@ def _floor(args: Args, radius: Number, inward: bool) -> tuple[Number, tuple[str,
     if said.key == "depth":
         floor = radius - size if inward else radius + size
         return floor, (
-            f"{args.say(radius)} {'−' if inward else '+'} {args.say(size)} = {args.say(floor)} to the floor",
+            f"{args.say(radius)} {'−' if inward else '+'} {args.say(size)} = {args.say(floor)} to "
+            "the floor",
         )
     floor = size - radius
     return floor, (f"{args.say(size)} − {args.say(radius)} = {args.say(floor)} to the floor",)
@@ -129,7 +169,8 @@ KIND = Kind(
     group="Ready shapes",
     summary="a rectangular recess in a circle: sides and floor",
     example="key = keyway, on bore, width 8, depth 3.3, above",
-    mistake="The depth is measured from the corner of the sides instead of from the circle on the middle line.",
+    mistake="The depth is measured from the corner of the sides instead of from the circle on the "
+    "middle line.",
     also=("keyseat", "key", "key slot"),
     forms=(
         Form("on {circle:circle}", needed=True),

@@ -33,7 +33,9 @@ def construct(args: Args) -> Made:
     for offset in args.all("offset"):
         by = by + SIDES[offset.word("way")] * float(offset.length("amount"))
     if pointing and by == Point(0.0, 0.0):
-        raise ClauseError("a leader has a length: say how far off the words stand, such as  20 right, 10 above")
+        raise ClauseError(
+            "a leader has a length: say how far off the words stand, such as  20 right, 10 above"
+        )
     return Made(
         Point(0.0, 0.0),
         f"Label “{text}” {'pointing to' if pointing else 'at'} {name}.",

@@ -1,4 +1,5 @@
-"""``line``: through two points; through one level, plumb, at an angle, parallel or square; touching circles."""
+"""``line``: through two points; through one level, plumb, at an angle, parallel or square; touching
+circles."""
 
 from __future__ import annotations
 
@@ -37,7 +38,8 @@ def construct(args: Args) -> Made:
     count = len(throughs) + len(touchings) + len(directions)
     if count != 2:
         raise ClauseError(
-            f"a line needs two conditions and has {count}: two points, a point and a direction, or circles to touch"
+            f"a line needs two conditions and has {count}: two points, a point and a direction, "
+            "or circles to touch"
         )
     if len(throughs) == 2:
         return _two_points(args, throughs[0].ref("point"), throughs[1].ref("point"))
@@ -60,7 +62,10 @@ def _two_points(args: Args, first: Ref, second: Ref) -> Made:
     return Made(
         line,
         f"Line {args.name} from {first.text} to {second.text}.",
-        (f"length {args.say(abs(b - a))}, at {spell_angle(math.degrees(line.direction.angle) % 180)}",),
+        (
+            f"length {args.say(abs(b - a))}, at "
+            f"{spell_angle(math.degrees(line.direction.angle) % 180)}",
+        ),
         parts=_parts(line),
         draw=partial(_draw_two, args, first, second, line),
     )
@@ -73,7 +78,9 @@ def _directed(args: Args, point: Ref) -> Made:
     if clause.key in ("parallel", "square"):
         model = clause.ref("line")
         assert isinstance(model.shape, Line)
-        direction = model.shape.direction if clause.key == "parallel" else model.shape.direction.normal
+        direction = (
+            model.shape.direction if clause.key == "parallel" else model.shape.direction.normal
+        )
         said = f"{clause.key} to {model.text}"
         degrees: float = math.degrees(direction.angle) % 180
     else:
@@ -104,7 +111,9 @@ def _limited(args: Args, throughs: list[Said], directions: list[Said]) -> Made:
         target, name = bound.shape("curve"), bound.ref("curve").text
         assert not isinstance(target, Point)
         options = [
-            Option(m.point, m.point, "end") for m in meet(ray, target) if abs(m.point - start) > same(abs(start))
+            Option(m.point, m.point, "end")
+            for m in meet(ray, target)
+            if abs(m.point - start) > same(abs(start))
         ]
         if not options:
             raise ClauseError(f"the line never comes to {name}", bound.clause)
@@ -127,18 +136,26 @@ def _limited(args: Args, throughs: list[Said], directions: list[Said]) -> Made:
 
 def _exact_direction(degrees: float) -> Point:
     """Return a direction with the quarter turns exact."""
-    quarters = {0.0: Point(1.0, 0.0), 90.0: Point(0.0, 1.0), 180.0: Point(-1.0, 0.0), 270.0: Point(0.0, -1.0)}
+    quarters = {
+        0.0: Point(1.0, 0.0),
+        90.0: Point(0.0, 1.0),
+        180.0: Point(-1.0, 0.0),
+        270.0: Point(0.0, -1.0),
+    }
     return quarters.get(degrees % 360) or polar(1.0, math.radians(degrees))
 
 
 def _touching(args: Args, first: Ref, second: Ref) -> Made:
-    """Common tangents: their normal makes ±acos((r1 ∓ r2)/d) with the line of centres; a point has r = 0."""
+    """Common tangents: their normal makes ±acos((r1 ∓ r2)/d) with the line of centres; a point has
+    r = 0."""
     centres, radii = zip(*((_centre(ref), _radius(ref)) for ref in (first, second)), strict=True)
     between = centres[1] - centres[0]
     distance = abs(between)
     size = max(*radii, distance)
     if distance <= same(size):
-        raise ClauseError(f"{first.text} and {second.text} have the same centre: no line touches both")
+        raise ClauseError(
+            f"{first.text} and {second.text} have the same centre: no line touches both"
+        )
     options, touches = [], []
     for crossed, side in product((False, True), (1, -1)):
         if crossed and min(radii) == 0:
@@ -147,10 +164,15 @@ def _touching(args: Args, first: Ref, second: Ref) -> Made:
         if abs(reach) > distance - same(size):
             continue
         normal = polar(1.0, between.angle + side * math.acos(reach / distance))
-        ends = (centres[0] + normal * radii[0], centres[1] + normal * (-radii[1] if crossed else radii[1]))
+        ends = (
+            centres[0] + normal * radii[0],
+            centres[1] + normal * (-radii[1] if crossed else radii[1]),
+        )
         line = Line.between(*ends)
         kind = "crossed" if crossed else "outer"
-        options.append(Option(line, ends[0] if radii[0] else ends[1], f"{kind} tangent", frozenset({kind})))
+        options.append(
+            Option(line, ends[0] if radii[0] else ends[1], f"{kind} tangent", frozenset({kind}))
+        )
         touches.append(ends)
     if not options:
         raise ClauseError(
@@ -165,7 +187,8 @@ def _touching(args: Args, first: Ref, second: Ref) -> Made:
     passing = "through" if radii[0] == 0 else "touching"
     return Made(
         chosen,
-        f"Line {args.name} {passing} {first.text} and touching {second.text}, {options[index].about}.",
+        f"Line {args.name} {passing} {first.text} and touching {second.text}, "
+        f"{options[index].about}.",
         (f"touch points {args.say(abs(chosen.at(0) - marks[second.text]))} apart",),
         parts={**_parts(chosen), **touched},
         candidates=candidates,
@@ -175,7 +198,10 @@ def _touching(args: Args, first: Ref, second: Ref) -> Made:
 
 def _draw_two(args: Args, first: Ref, second: Ref, line: Line, work: Work) -> None:
     marks = [work.mark(ref.shape, ref.text) for ref in (first, second)]  # type: ignore[arg-type]
-    check = f"measure {first.text} to {second.text}: {args.say((line.end or 0.0) - (line.start or 0.0))} at full size"
+    check = (
+        f"measure {first.text} to {second.text}: "
+        f"{args.say((line.end or 0.0) - (line.start or 0.0))} at full size"
+    )
     work.through(marks[0], marks[1], args.name, shown=line, check=check)
     offer_middle(work, marks[0].at, marks[1].at, f"{args.name}.middle")
 
@@ -209,13 +235,17 @@ def _draw_limited(args: Args, point: Ref, bound: Said, line: Line, end: Point, w
     work.prick(edge, target, end, called)
 
 
-def _draw_touching(args: Args, refs: tuple[Ref, Ref], touches: tuple[Point, Point], line: Line, work: Work) -> None:
+def _draw_touching(
+    args: Args, refs: tuple[Ref, Ref], touches: tuple[Point, Point], line: Line, work: Work
+) -> None:
     if min(map(_radius, refs)) > 0:
         circles = [Circle(ref.shape.centre, ref.shape.radius, ref.shape.exact) for ref in refs]  # type: ignore[union-attr]
         names = [ref.text for ref in refs]
         tangent_to_both(work, circles, names, touches, args.name, line)
         return
-    (point, at), (round_, touch) = sorted(zip(refs, touches, strict=True), key=lambda pair: _radius(pair[0]))
+    (point, at), (round_, touch) = sorted(
+        zip(refs, touches, strict=True), key=lambda pair: _radius(pair[0])
+    )
     circle = work.round(round_.shape, round_.text)  # type: ignore[arg-type]
     mark = work.mark(at, point.text)
     tangent_from(work, mark, circle, touch, args.name, f"{args.name}.touch.{round_.text}", line)
@@ -235,7 +265,11 @@ def _radius(ref: Ref) -> float:
 def _parts(line: Line) -> dict[str, Point]:
     assert line.start is not None
     assert line.end is not None
-    return {"start": line.at(line.start), "end": line.at(line.end), "middle": line.at((line.start + line.end) / 2)}
+    return {
+        "start": line.at(line.start),
+        "end": line.at(line.end),
+        "middle": line.at((line.start + line.end) / 2),
+    }
 
 
 KIND = Kind(
@@ -243,7 +277,8 @@ KIND = Kind(
     group="Lines",
     summary="through points, level, plumb, at an angle, parallel, square, or touching circles",
     example="edge = line, through A, at 30°",
-    mistake="A tangent is laid by eye and cuts the circle a little: find the touch points square to the line, "
+    mistake="A tangent is laid by eye and cuts the circle a little: find the touch points square "
+    "to the line, "
     "and draw to them.",
     also=("straight", "edge", "ray", "tangent line"),
     forms=(

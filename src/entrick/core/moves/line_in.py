@@ -1,4 +1,5 @@
-"""``line in``: go over the outline, piece by piece; arcs first, then the straight lines that join them."""
+"""``line in``: go over the outline, piece by piece; arcs first, then the straight lines that join
+them."""
 
 from __future__ import annotations
 
@@ -33,9 +34,8 @@ def construct(args: Args) -> Made:
 def lined(args: Args, role: Role) -> Made:
     """Go over pieces as outline, as edges seen on a face, or as hidden lines.
 
-    Parts of the run, for dimensions: ``left right top bottom``, its outermost places, and ``corner.1`` and so on,
-    where its pieces begin.
-    """
+    Parts of the run, for dimensions: ``left right top bottom``, its outermost places, and
+    ``corner.1`` and so on, where its pieces begin."""
     clause, again = args.need("walk"), args.get("repeat")
     stops: Sequence[Stop] = clause.stops("walk")
     said, clockwise = len(stops), False
@@ -58,7 +58,8 @@ def lined(args: Args, role: Role) -> Made:
         loop,
         f"{does} {args.name} along {names}: {closing}.",
         (
-            f"{len(loop.pieces)} piece{'s' if len(loop.pieces) > 1 else ''}, length {args.say(loop.length)}"
+            f"{len(loop.pieces)} piece{'s' if len(loop.pieces) > 1 else ''}, length "
+            f"{args.say(loop.length)}"
             + (f", area {args.say(abs(loop.area))} square" if loop.closed else ""),
         ),
         parts=outermost_parts(loop),
@@ -69,8 +70,11 @@ def lined(args: Args, role: Role) -> Made:
 
 
 def _named(loop: Loop) -> list[str]:
-    """Return what a run goes along: every piece, every curve of many arcs, or no more than whose pieces they are."""
-    owners = [p.curve_of or p.name if len(loop.pieces) > MOST_STROKES else p.name for p in loop.pieces]
+    """Return what a run goes along: every piece, every curve of many arcs, or no more than whose
+    pieces they are."""
+    owners = [
+        p.curve_of or p.name if len(loop.pieces) > MOST_STROKES else p.name for p in loop.pieces
+    ]
     distinct = list(dict.fromkeys(owners))
     if len(distinct) <= MOST_TOLD:
         return distinct
@@ -84,19 +88,29 @@ def _there_already(args: Args, loop: Loop, name: str) -> Made:
 
 
 def _ways_of(error: WalkError, clause: int, stops: Sequence[Stop], said: int) -> list[Option]:
-    """Return every way that words would choose, all along the walk; of one that repeats itself each once."""
+    """Return every way that words would choose, all along the walk; of one that repeats itself each
+    once."""
     found: dict[OfWalk, Option] = {}
     for each in error.unsettled:
         stop = each.stop % said
         for words, what in each.ways:
-            spot = what if isinstance(what, Point) else what.middle if isinstance(what, Arc) else what.at(0.0)
+            spot = (
+                what
+                if isinstance(what, Point)
+                else what.middle
+                if isinstance(what, Arc)
+                else what.at(0.0)
+            )
             way = OfWalk(clause, stop, words)
             found.setdefault(way, Option(what, spot, f"{stops[stop].name} {words}", of_walk=way))
     return list(found.values())
 
 
-def _repeated(args: Args, stops: Sequence[Stop], again: Said, role: Role) -> tuple[Sequence[Stop], Loop, bool]:
-    """Return the stops of a walk that is repeated all round, what it comes to, and whether it goes round clockwise.
+def _repeated(
+    args: Args, stops: Sequence[Stop], again: Said, role: Role
+) -> tuple[Sequence[Stop], Loop, bool]:
+    """Return the stops of a walk that is repeated all round, what it comes to, and whether it goes
+    round clockwise.
 
     The pieces may be named in either order: the other way goes back over what it has gone along.
     """
@@ -123,21 +137,36 @@ def _repeated(args: Args, stops: Sequence[Stop], again: Said, role: Role) -> tup
 
 
 def _swept(loop: Loop, centre: Point, period: int) -> float:
-    """Return the greatest turn a run makes along any one circle about a centre, all its stretches together, radians:
-    more than all round, and it goes over itself."""
+    """Return the greatest turn a run makes along any one circle about a centre, all its stretches
+    together, radians: more than all round, and it goes over itself."""
     rounds = [
-        piece.curve for piece in loop.pieces
-        if isinstance(piece.curve, Arc) and abs(piece.curve.centre - centre) <= assembled(piece.curve.radius)
-    ]  # fmt: skip
+        piece.curve
+        for piece in loop.pieces
+        if isinstance(piece.curve, Arc)
+        and abs(piece.curve.centre - centre) <= assembled(piece.curve.radius)
+    ]
     along = (
-        sum(abs(other.sweep) for other in rounds if abs(other.radius - each.radius) <= assembled(each.radius))
+        sum(
+            abs(other.sweep)
+            for other in rounds
+            if abs(other.radius - each.radius) <= assembled(each.radius)
+        )
         for each in rounds[:period]
     )
     return max(along, default=0.0)
 
 
-def _draw(args: Args, stops: Sequence[Stop], said: int, clockwise: bool, loop: Loop, role: Role, work: Work) -> None:
-    """Carry what is repeated round to its other places, and go over everything from mark to mark."""
+def _draw(
+    args: Args,
+    stops: Sequence[Stop],
+    said: int,
+    clockwise: bool,
+    loop: Loop,
+    role: Role,
+    work: Work,
+) -> None:
+    """Carry what is repeated round to its other places, and go over everything from mark to
+    mark."""
     if len(stops) > said:
         again = args.need("repeat")
         centre = work.mark(again.point("centre"), again.ref("centre").text)
@@ -145,7 +174,9 @@ def _draw(args: Args, stops: Sequence[Stop], said: int, clockwise: bool, loop: L
         names = " and ".join(dict.fromkeys(stop.name for stop in stops[:said]))
         for number in range(1, count):
             degrees = Fraction(360 * (count - number if clockwise else number), count)
-            for stop, copy in zip(stops[:said], stops[said * number : said * (number + 1)], strict=True):
+            for stop, copy in zip(
+                stops[:said], stops[said * number : said * (number + 1)], strict=True
+            ):
                 if stop.run is None and same_place(stop.curve, copy.curve):
                     continue
                 if stop.run is None:
@@ -165,13 +196,17 @@ def _with_ends(stop: Stop, reach: float) -> Loop:
 
 def same_place(one: Curve, other: Curve) -> bool:
     """Tell whether a turned circle or arc lies on the same circle again."""
-    return isinstance(one, Circle | Arc) and isinstance(other, Circle | Arc) and (
-        abs(one.centre - other.centre) <= assembled(one.radius))  # fmt: skip
+    return (
+        isinstance(one, Circle | Arc)
+        and isinstance(other, Circle | Arc)
+        and (abs(one.centre - other.centre) <= assembled(one.radius))
+    )
 
 
 def _walked(stops: Sequence[Stop], closed: bool, role: Role, period: int) -> Loop:
     if role is not Role.OUTLINE and closed:
-        # What lies behind is often open: its ends are where the material in front begins. So is an edge on a face.
+        # What lies behind is often open: its ends are where the material in front begins. So is an
+        # edge on a face.
         try:
             return walk(stops, period=period)
         except WalkError:
@@ -188,7 +223,8 @@ KIND = Kind(
     group="Outline",
     summary="go over the outline along the pieces, in order",
     example="rim = line in, eyeA > top > eyeB > low",
-    mistake="The arc is trimmed to a line it only nearly touches. Stop at the computed touch point, arcs first.",
+    mistake="The arc is trimmed to a line it only nearly touches. Stop at the computed touch "
+    "point, arcs first.",
     also=("outline", "profile", "contour", "go over"),
     forms=(
         Form("open"),

@@ -43,7 +43,8 @@ KIND = Kind(
     group="Points",
     summary="half way between two points, by bisection",
     example="M = midpoint, between A and B",
-    mistake="The half is measured off as an awkward decimal; two swings from each end find it without measuring.",
+    mistake="The half is measured off as an awkward decimal; two swings from each end find it "
+    "without measuring.",
     also=("middle", "centre point"),
     forms=(
         Form("between {first:point} [and] {second:point}"),

@@ -16,11 +16,16 @@ from ..plan.forms import Form
 
 
 def construct(args: Args) -> Made:
-    """Construct mirror images of points, lines, circles, arcs and whole runs, with all their named parts."""
+    """Construct mirror images of points, lines, circles, arcs and whole runs, with all their named
+    parts."""
     clause, axis = args.need("of"), args.need("about").ref("axis").text
     line = args.need("about").line("axis")
     several = clause.has("originals")
-    things = clause.things("originals") if several else [(clause.ref("original").text, clause.thing("original"))]
+    things = (
+        clause.things("originals")
+        if several
+        else [(clause.ref("original").text, clause.thing("original"))]
+    )
     lined = as_original(clause.refs("originals") if several else [clause.ref("original")])
     copies = [reflect(thing, line) for _, thing in things]
     for (name, thing), copy in zip(things, copies, strict=True):
@@ -39,10 +44,15 @@ def construct(args: Args) -> Made:
 
 
 def _draw(
-    args: Args, line: Line, things: Sequence[tuple[str, Shape | Loop]], copies: Sequence[Shape | Loop],
-    lined: Role | None, work: Work,
-) -> None:  # fmt: skip
-    """Carry the places that fix each thing square across; a longer run is traced and turned over."""
+    args: Args,
+    line: Line,
+    things: Sequence[tuple[str, Shape | Loop]],
+    copies: Sequence[Shape | Loop],
+    lined: Role | None,
+    work: Work,
+) -> None:
+    """Carry the places that fix each thing square across; a longer run is traced and turned
+    over."""
     axis = work.edge(line, args.need("about").ref("axis").text)
 
     def carry(work: Work, mark: Mark, called: str, label: str) -> Mark:
@@ -67,7 +77,8 @@ KIND = Kind(
     group="Copies",
     summary="the image of a thing, of several, or of a whole run about a line",
     example="low = mirror, of top, about line A B",
-    mistake="Only the curve is copied and not its centre: carry the centre across and swing the same radius.",
+    mistake="Only the curve is copied and not its centre: carry the centre across and swing the "
+    "same radius.",
     also=("reflection", "reflect", "symmetry", "opposite hand"),
     forms=(
         Form("of {original:shape}"),

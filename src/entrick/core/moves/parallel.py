@@ -18,11 +18,13 @@ def construct(args: Args) -> Made:
     distance = args.need("at").length("distance")
     if distance.value <= 0:
         raise ClauseError(
-            "the distance of a parallel is more than nought; say the side by a word", args.need("at").clause
+            "the distance of a parallel is more than nought; say the side by a word",
+            args.need("at").clause,
         )
     normal = line.direction.normal
     moved = [
-        Line(line.through + normal * (side * float(distance)), line.direction, line.start, line.end) for side in (1, -1)
+        Line(line.through + normal * (side * float(distance)), line.direction, line.start, line.end)
+        for side in (1, -1)
     ]
     index, candidates = choose([Option(m, m.through, "parallel") for m in moved], args, "parallel")
     chosen = moved[index]

@@ -19,18 +19,21 @@ from ..tolerance import worked
 def construct(args: Args) -> Made:
     """Construct a point by one or two offsets, or by a distance from a point at an angle.
 
-    Offsets are in plan units along the sheet's level and plumb directions; the angle in degrees, counter-clockwise
-    from the right.
-    """
+    Offsets are in plan units along the sheet's level and plumb directions; the angle in degrees,
+    counter-clockwise from the right."""
     polar_clause, offsets = args.get("from"), args.all("offset")
     if args.get("on"):
         return _on_curve(args, args.need("on"))
     if polar_clause and offsets:
-        raise ClauseError("a point is set off either by offsets or by a distance and an angle", offsets[0].clause)
+        raise ClauseError(
+            "a point is set off either by offsets or by a distance and an angle", offsets[0].clause
+        )
     if polar_clause:
         return _at_angle(args, polar_clause)
     if not offsets:
-        raise ClauseError("a point needs an offset, such as  20 right of O, or a distance and an angle")
+        raise ClauseError(
+            "a point needs an offset, such as  20 right of O, or a distance and an angle"
+        )
     return _by_offsets(args, offsets)
 
 
@@ -39,27 +42,43 @@ def _on_curve(args: Args, clause: Said) -> Made:
     curve, name = clause.shape("curve"), clause.ref("curve").text
     if clause.has("angle"):
         if not isinstance(curve, Circle | Arc):
-            raise ClauseError(f"{name} is a line: say how far along it, such as  on {name} 20 from A", clause.clause)
+            raise ClauseError(
+                f"{name} is a line: say how far along it, such as  on {name} 20 from A",
+                clause.clause,
+            )
         degrees = clause.length("angle").value
         place = curve.at(math.radians(degrees))
         turned = spell_angle(degrees)
-        return Made(place, f"Point {args.name} on {name} at {turned} from the right.",
-                    draw=partial(_draw_on_round, args, clause, curve, place))  # fmt: skip
+        return Made(
+            place,
+            f"Point {args.name} on {name} at {turned} from the right.",
+            draw=partial(_draw_on_round, args, clause, curve, place),
+        )
     if not isinstance(curve, Line):
-        raise ClauseError(f"{name} is round: say an angle, such as  on {name} at 30°", clause.clause)
+        raise ClauseError(
+            f"{name} is round: say an angle, such as  on {name} at 30°", clause.clause
+        )
     distance, origin = clause.length("distance"), clause.point("origin")
     if abs(curve.offset_of(origin)) > worked(abs(origin)):
         raise ClauseError(f"{clause.ref('origin').text} does not lie on {name}", clause.clause)
     place = origin + curve.direction * float(distance)
-    told = f"Point {args.name} on {name}, {args.say(distance.value)} from {clause.ref('origin').text}."
+    told = (
+        f"Point {args.name} on {name}, {args.say(distance.value)} from {clause.ref('origin').text}."
+    )
     return Made(place, told, draw=partial(_draw_on_line, args, clause, curve, place))
 
 
 def _at_angle(args: Args, clause: Said) -> Made:
     angle = clause if clause.has("angle") else args.get("at")
     if angle is None:
-        raise ClauseError("a distance from a point also needs its angle, such as  at 30°", clause.clause)
-    distance, origin, degrees = clause.length("distance"), clause.ref("origin"), angle.length("angle")
+        raise ClauseError(
+            "a distance from a point also needs its angle, such as  at 30°", clause.clause
+        )
+    distance, origin, degrees = (
+        clause.length("distance"),
+        clause.ref("origin"),
+        angle.length("angle"),
+    )
     start = origin.shape
     assert isinstance(start, Point)
     place = start + polar(float(distance), math.radians(degrees.value))
@@ -78,7 +97,9 @@ def _at_angle(args: Args, clause: Said) -> Made:
 def _by_offsets(args: Args, offsets: list[Said]) -> Made:
     named = next((clause for clause in offsets if clause.has("origin")), None)
     if named is None:
-        raise ClauseError("say what the offset is measured from, such as  20 right of O", offsets[0].clause)
+        raise ClauseError(
+            "say what the offset is measured from, such as  20 right of O", offsets[0].clause
+        )
     place: Point | None = None
     told, axes = [], dict[str, tuple[Ref, Number]]()
     origin = named.ref("origin")
@@ -93,7 +114,9 @@ def _by_offsets(args: Args, offsets: list[Said]) -> Made:
         moved = start + SIDES[way] * float(amount)
         before = place or start
         place = Point(moved.x, before.y) if axis == "level" else Point(before.x, moved.y)
-        told.append(f"{args.say(amount.value)} {way}{' of' if axis == 'level' else ''} {origin.text}")
+        told.append(
+            f"{args.say(amount.value)} {way}{' of' if axis == 'level' else ''} {origin.text}"
+        )
         axes[axis] = (origin, amount.value if way in ("right", "above") else -amount.value)
     assert place is not None
     worked = tuple(
@@ -101,7 +124,12 @@ def _by_offsets(args: Args, offsets: list[Said]) -> Made:
         for clause in offsets
         if clause.length("amount").text != args.say(clause.length("amount").value)
     )
-    return Made(place, f"Point {args.name}, {', '.join(told)}.", worked, draw=partial(_draw_offsets, args, axes, place))
+    return Made(
+        place,
+        f"Point {args.name}, {', '.join(told)}.",
+        worked,
+        draw=partial(_draw_offsets, args, axes, place),
+    )
 
 
 def _draw_on_round(args: Args, clause: Said, curve: Circle | Arc, place: Point, work: Work) -> None:
@@ -120,18 +148,32 @@ def _draw_on_line(args: Args, clause: Said, curve: Line, place: Point, work: Wor
     work.measure(origin, way, size, args.name, place, label=args.name)
 
 
-def _draw_at_angle(args: Args, origin: Ref, degrees: Number, distance: Number, place: Point, work: Work) -> None:
+def _draw_at_angle(
+    args: Args, origin: Ref, degrees: Number, distance: Number, place: Point, work: Work
+) -> None:
     start = work.mark(origin.shape, origin.text)  # type: ignore[arg-type]
     if distance == 0:
         work.measure(start, Way(degrees), distance, args.name, place, label=args.name)
         return
-    ray = work.draw(start, Way(degrees), place, check="the angle is counted from the right, upwards")
+    ray = work.draw(
+        start, Way(degrees), place, check="the angle is counted from the right, upwards"
+    )
     along = ray.line.direction.dot(place - start.at) * float(distance) > 0
-    work.measure(start, Way(0 if along else 180, ray.key, ray.called), distance, args.name, place, label=args.name)
+    work.measure(
+        start,
+        Way(0 if along else 180, ray.key, ray.called),
+        distance,
+        args.name,
+        place,
+        label=args.name,
+    )
 
 
-def _draw_offsets(args: Args, axes: dict[str, tuple[Ref, Number]], place: Point, work: Work) -> None:
-    """Measure along and then square to it from there; from two origins, where a plumb and a level line cross."""
+def _draw_offsets(
+    args: Args, axes: dict[str, tuple[Ref, Number]], place: Point, work: Work
+) -> None:
+    """Measure along and then square to it from there; from two origins, where a plumb and a level
+    line cross."""
     named = {axis: (work.mark(ref.shape, ref.text), size) for axis, (ref, size) in axes.items()}  # type: ignore[arg-type]
     ways = {"level": LEVEL, "plumb": PLUMB}
     if len(named) == 1:
@@ -139,11 +181,19 @@ def _draw_offsets(args: Args, axes: dict[str, tuple[Ref, Number]], place: Point,
         work.measure(start, ways[axis], size, args.name, place, line=True, label=args.name)
         return
     (one, size), (other, rise) = named["level"], named["plumb"]
-    across = work.measure(one, LEVEL, size, f"the place below or above {args.name}", line=True) if size else one
+    across = (
+        work.measure(one, LEVEL, size, f"the place below or above {args.name}", line=True)
+        if size
+        else one
+    )
     if one is other:
         work.measure(across, PLUMB, rise, args.name, place, line=True, label=args.name)
         return
-    beside = work.measure(other, PLUMB, rise, f"the place beside {args.name}", line=True) if rise else other
+    beside = (
+        work.measure(other, PLUMB, rise, f"the place beside {args.name}", line=True)
+        if rise
+        else other
+    )
     plumb, level = work.draw(across, PLUMB, place), work.draw(beside, LEVEL, place)
     work.prick(plumb, level, place, args.name, label=args.name, anew=True)
 
@@ -153,7 +203,8 @@ KIND = Kind(
     group="Points",
     summary="set off from another point by offsets, or by distance and angle",
     example="A = point, 48 left of O",
-    mistake="A dimension between two centres is taken as the distance of each from the middle: halve it first.",
+    mistake="A dimension between two centres is taken as the distance of each from the middle: "
+    "halve it first.",
     also=("place", "mark", "centre"),
     forms=(
         Form("{amount:length} {way:left/right/above/below} [of] {origin:point}", "offset", most=2),

@@ -21,11 +21,13 @@ ROW = re.compile(r"(-?\d{1,7}(?:\.\d{1,9})?),(-?\d{1,7}(?:\.\d{1,9})?)")
 
 
 def construct(args: Args) -> Made:
-    """Construct a point for every pair of lengths: so far right of the origin, so far above it; below nought the other
-    way."""
+    """Construct a point for every pair of lengths: so far right of the origin, so far above it;
+    below nought the other way."""
     origin, name = args.need("from").point("origin"), args.need("from").ref("origin").text
     pairs = [
-        pair for said in args.all("places", "csv") for pair in (_listed(said) if said.key == "csv" else [_pair(said)])
+        pair
+        for said in args.all("places", "csv")
+        for pair in (_listed(said) if said.key == "csv" else [_pair(said)])
     ]
     if len(pairs) > MOST_POINTS:
         raise ClauseError(f"a list has at most {MOST_POINTS} places; this has {len(pairs)}")
@@ -35,7 +37,10 @@ def construct(args: Args) -> Made:
     return Made(
         Family(spots),
         f"Points {args.name}, {len(spots)} from {name}.",
-        tuple(f"{args.name}.{i}: {args.say(x)} right, {args.say(y)} above" for i, (x, y) in enumerate(pairs, 1)),
+        tuple(
+            f"{args.name}.{i}: {args.say(x)} right, {args.say(y)} above"
+            for i, (x, y) in enumerate(pairs, 1)
+        ),
         parts={str(index): spot for index, spot in enumerate(spots, 1)},
         draw=partial(_draw, args, origin, name, pairs),
     )
@@ -44,29 +49,41 @@ def construct(args: Args) -> Made:
 def _pair(said: Said) -> tuple[Number, Number]:
     lengths = [length.value for length in said.lengths("lengths")]
     if len(lengths) != 2:
-        raise ClauseError(f"a place is two lengths, right and above; here are {len(lengths)}", said.clause)
+        raise ClauseError(
+            f"a place is two lengths, right and above; here are {len(lengths)}", said.clause
+        )
     return lengths[0], lengths[1]
 
 
 def _listed(said: Said) -> list[tuple[Number, Number]]:
-    """Return the places of rows as a table gives them: two numbers with a comma, rows apart by blanks or semicolons."""
+    """Return the places of rows as a table gives them: two numbers with a comma, rows apart by
+    blanks or semicolons."""
     rows = [row for row in re.split(r"[;\s]+", said.word("rows").strip()) if row]
     found: list[tuple[Number, Number]] = []
     for number, row in enumerate(rows, 1):
         place = ROW.fullmatch(row)
         if place is None:
-            told = f"row {number} of the list, {row[:20]}, is not two numbers with a comma between, such as  10.5,20"
+            told = (
+                f"row {number} of the list, {row[:20]}, is not two numbers with a comma "
+                "between, such as  10.5,20"
+            )
             raise ClauseError(told, said.clause)
         found.append((Fraction(place[1]), Fraction(place[2])))
     return found
 
 
-def _draw(args: Args, origin: Point, name: str, pairs: list[tuple[Number, Number]], work: Work) -> None:
+def _draw(
+    args: Args, origin: Point, name: str, pairs: list[tuple[Number, Number]], work: Work
+) -> None:
     """Measure along, then square to it, always from the origin: errors do not add up."""
     start = work.mark(origin, name)
     for index, (x, y) in enumerate(pairs, 1):
         called = f"{args.name}.{index}"
-        across = work.measure(start, LEVEL, x, f"the place below or above {called}", line=True) if x else start
+        across = (
+            work.measure(start, LEVEL, x, f"the place below or above {called}", line=True)
+            if x
+            else start
+        )
         work.measure(across, PLUMB, y, called, line=True, label=str(index))
 
 
@@ -75,7 +92,8 @@ KIND = Kind(
     group="Points",
     summary="a list of places measured from one origin",
     example="holes = points, from O, 10 20, 35 20, 35 60",
-    mistake="Each is measured from the one before, and the errors add up: measure every one from the origin.",
+    mistake="Each is measured from the one before, and the errors add up: measure every one from "
+    "the origin.",
     also=("coordinates", "ordinates"),
     forms=(
         Form("from {origin:point}", needed=True),

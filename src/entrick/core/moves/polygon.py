@@ -41,7 +41,10 @@ def construct(args: Args) -> Made:
     if float(size) <= 0:
         raise ClauseError("the size of a polygon is more than nought", said.clause)
     if count % 2 and said.key == "flats":
-        told = f"of {count} sides no two face each other: there is no size across flats; give a side, or the radius"
+        told = (
+            f"of {count} sides no two face each other: there is no size across flats; give a "
+            "side, or the radius"
+        )
         raise ClauseError(told, said.clause)
     radius = {
         "side": float(size) / (2 * math.sin(half)),
@@ -50,13 +53,21 @@ def construct(args: Args) -> Made:
         "radius": float(size),
     }[said.key]
     start = _start(args, centre, half)
-    # By the semicircle the polygon is what the method leaves: its sides alike but for the last, which closes it.
+    # By the semicircle the polygon is what the method leaves: its sides alike but for the last,
+    # which closes it.
     each = 2 * half + (math.radians(_semicircle_error(count)) if args.get("by") else 0.0)
     corners = [centre + polar(radius, start + each * index) for index in range(count)]
-    shape = polyline(corners, [f"{args.name}.side.{index}" for index in range(1, count + 1)], closed=True)
+    shape = polyline(
+        corners, [f"{args.name}.side.{index}" for index in range(1, count + 1)], closed=True
+    )
     side, flats = 2 * radius * math.sin(half), 2 * radius * math.cos(half)
     method = _method(args, count)
-    told = {"side": "of side", "corners": "across corners", "flats": "across flats", "radius": "of radius"}[said.key]
+    told = {
+        "side": "of side",
+        "corners": "across corners",
+        "flats": "across flats",
+        "radius": "of radius",
+    }[said.key]
     return Made(
         shape,
         f"Polygon {args.name}, {count} sides, {args.say(size.value)} {told}, about {name}.",
@@ -78,8 +89,14 @@ def construct(args: Args) -> Made:
 
 
 def _start(args: Args, centre: Point, half: float) -> float:
-    """Return the direction of the first corner: right of a flat foot unless something else is said."""
-    flat, point, angle, through = args.get("flat"), args.get("point"), args.get("at"), args.get("through")
+    """Return the direction of the first corner: right of a flat foot unless something else is
+    said."""
+    flat, point, angle, through = (
+        args.get("flat"),
+        args.get("point"),
+        args.get("at"),
+        args.get("through"),
+    )
     if sum(said is not None for said in (flat, point, angle, through)) > 1:
         raise ClauseError("say one of flat, point, at an angle, or a corner towards a point")
     ways = {"up": math.pi / 2, "down": -math.pi / 2, "left": math.pi, "right": 0.0}
@@ -99,21 +116,32 @@ def _method(args: Args, count: int) -> tuple[str, Find]:
     if args.get("by") is not None:
         off = _semicircle_error(count)
         return (
-            f"by the semicircle: the first side comes out {abs(off):.2f}° {'wide' if off > 0 else 'narrow'} of "
+            f"by the semicircle: the first side comes out {abs(off):.2f}° "
+            f"{'wide' if off > 0 else 'narrow'} of "
             f"{spell_angle(360 / count)}",
             _by_semicircle,
         )
     if count in (5, 10):
         return (
-            "exact by compass: the decagon's side is the golden section of the radius (Euclid IV.11)",
+            "exact by compass: the decagon's side is the golden section of the radius (Euclid "
+            "IV.11)",
             _by_compass,
         )
     if count in SQUARES:
-        return f"every side lies at a multiple of 15° or {spell_angle(360 / count)} apart: set squares", _by_squares
-    return "the chord is stepped off round the circle; any error adds up, so check the last step", _by_chords
+        return (
+            f"every side lies at a multiple of 15° or {spell_angle(360 / count)} apart: set "
+            "squares",
+            _by_squares,
+        )
+    return (
+        "the chord is stepped off round the circle; any error adds up, so check the last step",
+        _by_chords,
+    )
 
 
-def _draw(args: Args, centre: Point, radius: float, corners: Sequence[Point], find: Find, work: Work) -> None:
+def _draw(
+    args: Args, centre: Point, radius: float, corners: Sequence[Point], find: Find, work: Work
+) -> None:
     """Draw the circle through the corners, find them on it, and join them."""
     count, name = len(corners), args.name
     middle_ = work.mark(centre, args.need("centred").ref("centre").text)
@@ -124,7 +152,9 @@ def _draw(args: Args, centre: Point, radius: float, corners: Sequence[Point], fi
     names = [f"{name}.corner.{index}" for index in range(1, count + 1)]
     through = args.get("through")
     if through:
-        ray = work.through(middle_, work.mark(through.point("point"), through.ref("point").text), reach=corners[0])
+        ray = work.through(
+            middle_, work.mark(through.point("point"), through.ref("point").text), reach=corners[0]
+        )
         first = work.prick(ray, ring_, corners[0], names[0], label="1", anew=True)
     else:
         first = ray_to(work, middle_, ring_, _degrees(args, count), corners[0], names[0], "1")
@@ -146,29 +176,48 @@ def _degrees(args: Args, count: int) -> Number:
 
 
 def _by_squares(
-    work: Work, centre: Mark, ring_: Round, first: Mark, corners: Sequence[Point], names: Sequence[str]
+    work: Work,
+    centre: Mark,
+    ring_: Round,
+    first: Mark,
+    corners: Sequence[Point],
+    names: Sequence[str],
 ) -> list[Mark]:
     base = work.through(centre, first)
     sense = 0 if base.line.direction.dot(first.at - centre.at) > 0 else 180
     found = []
     for index, (spot, called) in enumerate(zip(corners[1:], names[1:], strict=True), 1):
-        ray = work.draw(centre, Way(Fraction(360 * index, len(corners)) + sense, base.key, base.called), spot)
+        ray = work.draw(
+            centre, Way(Fraction(360 * index, len(corners)) + sense, base.key, base.called), spot
+        )
         found.append(work.prick(ray, ring_, spot, called, label=str(index + 1)))
     return found
 
 
 def _by_chords(
-    work: Work, centre: Mark, ring_: Round, first: Mark, corners: Sequence[Point], names: Sequence[str]
+    work: Work,
+    centre: Mark,
+    ring_: Round,
+    first: Mark,
+    corners: Sequence[Point],
+    names: Sequence[str],
 ) -> list[Mark]:
     labels = [str(index) for index in range(2, len(corners) + 1)]
-    return ring(work, first, ring_, len(corners), names[1:], labels, "one step more comes back to corner 1")
+    return ring(
+        work, first, ring_, len(corners), names[1:], labels, "one step more comes back to corner 1"
+    )
 
 
 def _by_compass(
-    work: Work, centre: Mark, ring_: Round, first: Mark, corners: Sequence[Point], names: Sequence[str]
+    work: Work,
+    centre: Mark,
+    ring_: Round,
+    first: Mark,
+    corners: Sequence[Point],
+    names: Sequence[str],
 ) -> list[Mark]:
-    """Bisect a radius; from its middle to the corner gives, beyond the centre, the decagon's side; the hypotenuse the
-    pentagon's (Euclid XIII.10)."""
+    """Bisect a radius; from its middle to the corner gives, beyond the centre, the decagon's side;
+    the hypotenuse the pentagon's (Euclid XIII.10)."""
     up = first.at - centre.at
     side = up.normal
     base = work.through(centre, first)
@@ -181,16 +230,23 @@ def _by_compass(
     spot = work.prick(swing, square, cut, "the cut on the diameter")
     chord = work.between(first if len(corners) == 5 else centre, spot)
     labels = [str(index) for index in range(2, len(corners) + 1)]
-    return work.step_off(first, chord, ring_, corners[1:], names[1:], labels=labels,
-                         check="one step more comes back to corner 1")  # fmt: skip
+    return work.step_off(
+        first,
+        chord,
+        ring_,
+        corners[1:],
+        names[1:],
+        labels=labels,
+        check="one step more comes back to corner 1",
+    )
 
 
 def _semicircle_error(count: int) -> float:
     """Return how many degrees the angle of one side comes out too wide by the semicircle method.
 
-    The diameter is divided in n; a line from the apex of an equilateral triangle on it through the second division
-    meets the far half circle in the second corner (a classic approximation, common practice).
-    """
+    The diameter is divided in n; a line from the apex of an equilateral triangle on it through the
+    second division meets the far half circle in the second corner (a classic approximation, common
+    practice)."""
     apex, second = Point(0.0, -math.sqrt(3)), Point(-1.0 + 4.0 / count, 0.0)
     ahead = (second - apex).unit
     b = apex.dot(ahead)
@@ -199,9 +255,15 @@ def _semicircle_error(count: int) -> float:
 
 
 def _by_semicircle(
-    work: Work, centre: Mark, ring_: Round, first: Mark, corners: Sequence[Point], names: Sequence[str]
+    work: Work,
+    centre: Mark,
+    ring_: Round,
+    first: Mark,
+    corners: Sequence[Point],
+    names: Sequence[str],
 ) -> list[Mark]:
-    """Divide the diameter, join the apex over it to the second division, and on to the circle: corner 2."""
+    """Divide the diameter, join the apex over it to the second division, and on to the circle:
+    corner 2."""
     count = len(corners)
     far = centre.at - (first.at - centre.at)
     diameter = work.through(first, centre, "the diameter", reach=far)
@@ -214,9 +276,13 @@ def _by_semicircle(
     swings = [work.swing(mark, whole, near=[apex]) for mark in (first, end)]
     top = work.prick(swings[0], swings[1], apex, "the apex")
     line = work.through(top, parts[1], "the line from the apex through part 2", reach=corners[1])
-    second = work.prick(line, ring_, corners[1], names[1], label="2", check="near enough for wood, not for a gauge")
+    second = work.prick(
+        line, ring_, corners[1], names[1], label="2", check="near enough for wood, not for a gauge"
+    )
     labels = [str(index) for index in range(3, count + 1)]
-    more = work.step_off(second, work.between(first, second), ring_, corners[2:], names[2:], labels=labels)
+    more = work.step_off(
+        second, work.between(first, second), ring_, corners[2:], names[2:], labels=labels
+    )
     return [second, *more]
 
 
@@ -229,7 +295,8 @@ KIND = Kind(
     group="Ready shapes",
     summary="regular, by its side, across corners or across flats",
     example="nut = polygon, 6 sides, centred on O, 36 across flats, flat up",
-    mistake="The size across flats is taken for the size across corners: a spanner goes on the flats.",
+    mistake="The size across flats is taken for the size across corners: a spanner goes on the "
+    "flats.",
     also=("triangle", "square", "pentagon", "hexagon", "octagon", "nut", "flats"),
     forms=(
         Form("{count:count} sides", "sides", needed=True),

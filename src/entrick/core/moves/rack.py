@@ -17,12 +17,23 @@ from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..worksheets import Remark
-from .toothed import SHAPE, SIZE, Proportions, heights_told, module_of, pitch_told, proportions_of, times, tooth_remarks
+from .toothed import (
+    SHAPE,
+    SIZE,
+    Proportions,
+    heights_told,
+    module_of,
+    pitch_told,
+    proportions_of,
+    times,
+    tooth_remarks,
+)
 
 
 @dataclass(frozen=True)
 class Rack:
-    """Teeth along a pitch line, in its own frame: x along the line from its start, y to the side of the teeth.
+    """Teeth along a pitch line, in its own frame: x along the line from its start, y to the side of
+    the teeth.
 
     Attributes
     ----------
@@ -36,9 +47,8 @@ class Rack:
 
     Notes
     -----
-    Pitch p = πm; thickness on the pitch line p/2, less half the backlash; a flank leans by the pressure angle, so
-    that a tooth is 2h·tan φ thinner at a height h (basic rack of ISO 53).
-    """
+    Pitch p = πm; thickness on the pitch line p/2, less half the backlash; a flank leans by the
+    pressure angle, so that a tooth is 2h·tan φ thinner at a height h (basic rack of ISO 53)."""
 
     start: Point
     ahead: Point
@@ -93,10 +103,17 @@ class Rack:
         middle, low, high = self.middle(number), self.half(self.root), self.half(self.top)
         spots = [
             self.place(middle + along, height)
-            for along, height in ((-low, self.root), (-high, self.top), (high, self.top), (low, self.root))
+            for along, height in (
+                (-low, self.root),
+                (-high, self.top),
+                (high, self.top),
+                (low, self.root),
+            )
         ]
         names = (f"tooth{number}.rise", f"tooth{number}.top", f"tooth{number}.fall")
-        return [(name, Line.between(a, b)) for name, a, b in zip(names, spots, spots[1:], strict=False)]
+        return [
+            (name, Line.between(a, b)) for name, a, b in zip(names, spots, spots[1:], strict=False)
+        ]
 
     def outline(self) -> list[tuple[str, Line]]:
         """Return every piece in order, from the first end; round the back where there is one."""
@@ -106,7 +123,9 @@ class Rack:
             tooth = self.tooth(number)
             pieces += [(f"root{number}", Line.between(here, tooth[0][1].at(0.0))), *tooth]
             here = tooth[-1][1].at(tooth[-1][1].end or 0.0)
-        pieces.append((f"root{self.teeth + 1}", Line.between(here, self.place(self.length, self.root))))
+        pieces.append(
+            (f"root{self.teeth + 1}", Line.between(here, self.place(self.length, self.root)))
+        )
         if self.backing:
             low = self.root - self.backing
             corners = [(self.length, self.root), (self.length, low), (0.0, low), (0.0, self.root)]
@@ -117,18 +136,19 @@ class Rack:
 
 
 def construct(args: Args) -> Made:
-    """Construct a rack: its pitch, tip and root lines, and its teeth with straight flanks at the pressure angle.
+    """Construct a rack: its pitch, tip and root lines, and its teeth with straight flanks at the
+    pressure angle.
 
-    Parts: ``pitch_line``, ``tip_line``, ``root_line``, ``pitch_point`` (middle of the first tooth), ``tooth`` (the
-    first, an open run), ``tooth1.rise``, ``tooth1.top``, ``tooth1.fall`` …, ``root1`` …, and with a backing ``back``,
-    ``near_end``, ``far_end``.
-    """
+    Parts: ``pitch_line``, ``tip_line``, ``root_line``, ``pitch_point`` (middle of the first tooth),
+    ``tooth`` (the first, an open run), ``tooth1.rise``, ``tooth1.top``, ``tooth1.fall`` …,
+    ``root1`` …, and with a backing ``back``, ``near_end``, ``far_end``."""
     rack, module, worked = _read(args)
     shape = run(args.name, rack.outline(), bool(rack.backing))
     name = args.need("from").ref("start").text
     return Made(
         shape,
-        f"Rack {args.name} from {name}, {rack.teeth} teeth, {pitch_told(args, module)}, pressure angle "
+        f"Rack {args.name} from {name}, {rack.teeth} teeth, {pitch_told(args, module)}, pressure "
+        "angle "
         f"{spell_angle(math.degrees(rack.shape.pressure))}.",
         (*worked, *_working(args, rack, module)),
         parts=_parts(args, rack, shape),
@@ -143,7 +163,9 @@ def _read(args: Args) -> tuple[Rack, Number, list[str]]:
         raise ClauseError("a rack needs  module (length)  or  diametral pitch (length)")
     along, leaning = args.get("along"), args.get("at")
     if along and leaning:
-        raise ClauseError("a rack lies along a line, or at an angle: say one of them", leaning.clause)
+        raise ClauseError(
+            "a rack lies along a line, or at an angle: say one of them", leaning.clause
+        )
     ahead = along.line("line").direction if along else Point(1.0, 0.0)
     if leaning:
         ahead = polar(1.0, math.radians(float(leaning.length("angle"))))
@@ -155,9 +177,15 @@ def _read(args: Args) -> tuple[Rack, Number, list[str]]:
     teeth = args.need("teeth").count("count")
     rack = Rack(args.need("from").point("start"), ahead, teeth, float(module), shape, deep)
     if rack.half(rack.top) <= 0:
-        raise ClauseError("the teeth are pointed before their tips: a smaller addendum, or a smaller pressure angle")
+        raise ClauseError(
+            "the teeth are pointed before their tips: a smaller addendum, or a smaller pressure "
+            "angle"
+        )
     if rack.half(rack.root) >= rack.pitch / 2:
-        raise ClauseError("the teeth run into each other at the root: a smaller dedendum, or a smaller pressure angle")
+        raise ClauseError(
+            "the teeth run into each other at the root: a smaller dedendum, or a smaller pressure "
+            "angle"
+        )
     return rack, module, worked
 
 
@@ -181,11 +209,15 @@ def _working(args: Args, rack: Rack, module: Number) -> Iterator[str]:
     angle = spell_angle(math.degrees(rack.shape.pressure))
     thin = say(2 * rack.half(rack.top))
     yield f"thickness at the tip {say(rack.thickness)} − 2 × {say(rack.top)} × tan {angle} = {thin}"
-    yield f"length {rack.teeth} × {say(rack.pitch)} = {say(rack.length)}: the ends lie in the middle of a space"
+    yield (
+        f"length {rack.teeth} × {say(rack.pitch)} = {say(rack.length)}: the ends lie in the "
+        "middle of a space"
+    )
 
 
 def _draw(args: Args, rack: Rack, module: Number, shape: Loop, work: Work) -> None:
-    """Draw pitch, tip and root line, step the middles of the teeth off, and lay a flank each side of every one."""
+    """Draw pitch, tip and root line, step the middles of the teeth off, and lay a flank each side
+    of every one."""
     name, said = args.name, args.get("along")
     start = work.mark(rack.start, args.need("from").ref("start").text)
     if said:
@@ -195,43 +227,91 @@ def _draw(args: Args, rack: Rack, module: Number, shape: Loop, work: Work) -> No
         way = Way(args.need("at").length("angle").value if args.get("at") else 0)
     pitch = work.draw(start, way, called=f"the pitch line of {name}", shown=rack.line(0.0))
     tips, roots = (
-        off(work, pitch, start, size, f"the {word} line of {name}", rack.line(high), rack.place(0.0, high))
-        for word, high, size in (("tip", rack.top, times(rack.shape.addendum, module)),
-                                 ("root", rack.root, times(rack.shape.dedendum, module)))
-    )  # fmt: skip
-    first = work.measure(start, away(pitch, start, rack.place(rack.middle(1), 0.0)), rack.pitch / 2,
-                         "the middle of tooth 1", rack.place(rack.middle(1), 0.0))  # fmt: skip
+        off(
+            work,
+            pitch,
+            start,
+            size,
+            f"the {word} line of {name}",
+            rack.line(high),
+            rack.place(0.0, high),
+        )
+        for word, high, size in (
+            ("tip", rack.top, times(rack.shape.addendum, module)),
+            ("root", rack.root, times(rack.shape.dedendum, module)),
+        )
+    )
+    first = work.measure(
+        start,
+        away(pitch, start, rack.place(rack.middle(1), 0.0)),
+        rack.pitch / 2,
+        "the middle of tooth 1",
+        rack.place(rack.middle(1), 0.0),
+    )
     spots = [rack.place(rack.middle(number), 0.0) for number in range(2, rack.teeth + 1)]
     names = [f"the middle of tooth {number}" for number in range(2, rack.teeth + 1)]
     middles = [first]
     if spots:
-        middles += work.step_off(first, rack.pitch, pitch, spots, names, told="the pitch",
-                                 check="the last middle is half a pitch from the end")  # fmt: skip
+        middles += work.step_off(
+            first,
+            rack.pitch,
+            pitch,
+            spots,
+            names,
+            told="the pitch",
+            check="the last middle is half a pitch from the end",
+        )
     steep = Fraction(90) - _pressure(args, rack)
     sense = 0 if pitch.line.direction.dot(rack.ahead) > 0 else 180
     for number, middle in enumerate(middles, 1):
         for side, word, lean in ((-1, "rise", steep), (1, "fall", 180 - steep)):
             spot = rack.place(rack.middle(number) + side * rack.half(0.0), 0.0)
-            edge = work.measure(middle, away(pitch, middle, spot), rack.thickness / 2,
-                                f"the {word} of tooth {number} on the pitch line", spot)  # fmt: skip
+            edge = work.measure(
+                middle,
+                away(pitch, middle, spot),
+                rack.thickness / 2,
+                f"the {word} of tooth {number} on the pitch line",
+                spot,
+            )
             line = next(p.curve for p in shape.pieces if p.name == f"{name}.tooth{number}.{word}")
             assert isinstance(line, Line)
-            flank = work.draw(edge, Way(lean + sense, pitch.key, pitch.called), called=f"{name}.tooth{number}.{word}",
-                              shown=line)  # fmt: skip
-            ends = sorted((line.at(0.0), line.at(line.end or 0.0)), key=lambda at: abs(tips.line.offset_of(at)))
+            flank = work.draw(
+                edge,
+                Way(lean + sense, pitch.key, pitch.called),
+                called=f"{name}.tooth{number}.{word}",
+                shown=line,
+            )
+            ends = sorted(
+                (line.at(0.0), line.at(line.end or 0.0)),
+                key=lambda at: abs(tips.line.offset_of(at)),
+            )
             work.prick(flank, tips, ends[0], f"a tip of tooth {number}")
             work.prick(flank, roots, ends[1], f"a root of tooth {number}")
     for along in (0.0, rack.length):
         spot = rack.place(along, 0.0)
-        mark = start if along == 0.0 else work.measure(start, away(pitch, start, spot), rack.length,
-                                                       f"the far end of {name}", spot)  # fmt: skip
-        end = work.square(pitch, mark, rack.place(along, rack.root - rack.backing), f"an end of {name}")
+        mark = (
+            start
+            if along == 0.0
+            else work.measure(
+                start, away(pitch, start, spot), rack.length, f"the far end of {name}", spot
+            )
+        )
+        end = work.square(
+            pitch, mark, rack.place(along, rack.root - rack.backing), f"an end of {name}"
+        )
         work.prick(end, roots, rack.place(along, rack.root), "where an end begins")
     if rack.backing:
         low = rack.root - rack.backing
         at = work.place_on(roots, rack.line(rack.root))
-        off(work, roots, at, args.need("backing").length("height").value, f"the back of {name}", rack.line(low),
-            rack.place(0.0, low))  # fmt: skip
+        off(
+            work,
+            roots,
+            at,
+            args.need("backing").length("height").value,
+            f"the back of {name}",
+            rack.line(low),
+            rack.place(0.0, low),
+        )
 
 
 def _pressure(args: Args, rack: Rack) -> Number:
@@ -246,7 +326,8 @@ def _remarks(args: Args, rack: Rack, module: Number) -> Iterator[Remark]:
 KIND = Kind(
     name="rack",
     group="Curves",
-    summary="straight-flanked teeth along a line, with a backing; a gear of the same module runs on it",
+    summary="straight-flanked teeth along a line, with a backing; a gear of the same module runs "
+    "on it",
     example="bar = rack, from P, 8 teeth, module 4, backing 12",
     mistake="Tooth and space are made alike at the tips. They are alike on the pitch line alone.",
     also=("toothed bar",),

@@ -1,4 +1,5 @@
-"""``rounded``: the corners of a run rounded with one radius, all of them or those that are named."""
+"""``rounded``: the corners of a run rounded with one radius, all of them or those that are
+named."""
 
 from __future__ import annotations
 
@@ -23,36 +24,48 @@ from ..tolerance import assembled
 def construct(args: Args) -> Made:
     """Construct a run along another, with an arc of the radius in the place of its corners.
 
-    Pieces keep their names; the arcs are ``round.1`` and so on, in the order of the corners; ``centre.1`` and so on.
-    """
+    Pieces keep their names; the arcs are ``round.1`` and so on, in the order of the corners;
+    ``centre.1`` and so on."""
     clause = args.need("all", "some")
     run, name = clause.run("run"), clause.ref("run").text
     size = args.need("radius").length("radius").value
     near = assembled(run.length)
     corners = [junction.point for junction in run.junctions if not junction.is_tangent]
     if clause.key == "some":
-        corners = [_corner(spot, label, corners, clause.clause, near) for label, spot in clause.things("corners")]
+        corners = [
+            _corner(spot, label, corners, clause.clause, near)
+            for label, spot in clause.things("corners")
+        ]
     if not corners:
         raise ClauseError(f"{name} has no corner to round", clause.clause)
     rounds: dict[int, tuple[Tangency, Arc]] = {}
     for index, piece in enumerate(run.pieces):
         after = run.pieces[(index + 1) % len(run.pieces)]
-        if any(abs(piece.exit - corner) <= near for corner in corners) and (run.closed or index + 1 < len(run.pieces)):
+        if any(abs(piece.exit - corner) <= near for corner in corners) and (
+            run.closed or index + 1 < len(run.pieces)
+        ):
             rounds[index] = _round(args, piece, after, size)
     pieces = _trimmed(args, run, rounds, size)
     shape = Loop(tuple(pieces), run.closed)
     centres = {f"centre.{i}": tangency.centre for i, (tangency, _) in enumerate(rounds.values(), 1)}
     return Made(
         shape,
-        f"Run {args.name}, {name} with {len(rounds)} corner{'s' if len(rounds) > 1 else ''} of radius "
+        f"Run {args.name}, {name} with {len(rounds)} corner{'s' if len(rounds) > 1 else ''} of "
+        "radius "
         f"{args.say(size)}.",
         (f"the centre of each lies {args.say(size)} from both sides of its corner",),
-        parts={**parts_of(shape), **{f"round.{i}": arc for i, (_, arc) in enumerate(rounds.values(), 1)}, **centres},
+        parts={
+            **parts_of(shape),
+            **{f"round.{i}": arc for i, (_, arc) in enumerate(rounds.values(), 1)},
+            **centres,
+        },
         draw=partial(_draw, args, run, shape, rounds),
-    )  # fmt: skip
+    )
 
 
-def _corner(spot: Shape | Loop, label: str, corners: Sequence[Point], clause: int, near: float) -> Point:
+def _corner(
+    spot: Shape | Loop, label: str, corners: Sequence[Point], clause: int, near: float
+) -> Point:
     found = [corner for corner in corners if isinstance(spot, Point) and abs(corner - spot) <= near]
     if not found:
         raise ClauseError(f"{label} is no corner of it", clause)
@@ -70,7 +83,8 @@ def _loci(piece: Piece, size: Number) -> list[Locus]:
 
 
 def _round(args: Args, piece: Piece, after: Piece, size: Number) -> tuple[Tangency, Arc]:
-    """Return the arc that leads from one piece into the next where they make a corner: the one nearest to it."""
+    """Return the arc that leads from one piece into the next where they make a corner: the one
+    nearest to it."""
     found = []
     for tangency in tangencies(_loci(piece, size), _loci(after, size), size):
         first, second = tangency.touches
@@ -87,12 +101,17 @@ def _round(args: Args, piece: Piece, after: Piece, size: Number) -> tuple[Tangen
                 found.append((abs(first - piece.exit) + abs(second - piece.exit), tangency, arc))
     if not found:
         called = f"{piece.name} and {after.name}"
-        raise ClauseError(f"a radius of {args.say(size)} does not fit between {called}", args.need("radius").clause)
+        raise ClauseError(
+            f"a radius of {args.say(size)} does not fit between {called}",
+            args.need("radius").clause,
+        )
     _, tangency, arc = min(found, key=lambda each: each[0])
     return tangency, arc
 
 
-def _trimmed(args: Args, run: Loop, rounds: dict[int, tuple[Tangency, Arc]], size: Number) -> list[Piece]:
+def _trimmed(
+    args: Args, run: Loop, rounds: dict[int, tuple[Tangency, Arc]], size: Number
+) -> list[Piece]:
     pieces: list[Piece] = []
     order = {index: number for number, index in enumerate(rounds, 1)}
     for index, piece in enumerate(run.pieces):
@@ -102,46 +121,79 @@ def _trimmed(args: Args, run: Loop, rounds: dict[int, tuple[Tangency, Arc]], siz
         end = here[1].first if here else piece.exit
         kept = _between(piece, start, end)
         if kept is None:
-            told = f"the rounds at both ends of {piece.name} run into each other: {args.say(size)} is too large for it"
+            told = (
+                f"the rounds at both ends of {piece.name} run into each other: "
+                f"{args.say(size)} is too large for it"
+            )
             raise ClauseError(told, args.need("radius").clause)
         name = f"{args.name}.{piece.name.rpartition('.')[2]}"
         if abs(end - start) > assembled(run.length):
             pieces.append(Piece(kept, name, start, end))
         if here:
-            pieces.append(Piece(here[1], f"{args.name}.round{order[index]}", here[1].first, here[1].last))
+            pieces.append(
+                Piece(here[1], f"{args.name}.round{order[index]}", here[1].first, here[1].last)
+            )
     return pieces
 
 
 def _between(piece: Piece, start: Point, end: Point) -> Line | Arc | None:
-    """Return what is left of a piece between two of its places; None where they have changed places."""
+    """Return what is left of a piece between two of its places; None where they have changed
+    places."""
     if isinstance(piece.curve, Line):
         left = piece.direction(piece.entry).dot(end - start)
         return Line.between(start, end) if left >= -assembled(piece.length) else None
     assert isinstance(piece.curve, Arc)
     arc = piece.curve
-    begin, finish = ((math.copysign(1.0, arc.sweep) * ((spot - arc.centre).angle - arc.start)) % math.tau
-                     for spot in (start, end))  # fmt: skip
+    begin, finish = (
+        (math.copysign(1.0, arc.sweep) * ((spot - arc.centre).angle - arc.start)) % math.tau
+        for spot in (start, end)
+    )
     if finish < begin:
         return None
-    return Arc(arc.centre, arc.radius, (start - arc.centre).angle, math.copysign(finish - begin, arc.sweep), arc.exact)
+    return Arc(
+        arc.centre,
+        arc.radius,
+        (start - arc.centre).angle,
+        math.copysign(finish - begin, arc.sweep),
+        arc.exact,
+    )
 
 
-def _draw(args: Args, run: Loop, shape: Loop, rounds: Mapping[int, tuple[Tangency, Arc]], work: Work) -> None:
-    """Cross the two loci at the radius in the centre of each round, mark the touches, swing from one to the other."""
+def _draw(
+    args: Args, run: Loop, shape: Loop, rounds: Mapping[int, tuple[Tangency, Arc]], work: Work
+) -> None:
+    """Cross the two loci at the radius in the centre of each round, mark the touches, swing from
+    one to the other."""
     for number, (index, (tangency, arc)) in enumerate(rounds.items(), 1):
-        names = [(run.pieces[i % len(run.pieces)].name, f"the centre of {run.pieces[i % len(run.pieces)].name}")
-                 for i in (index, index + 1)]  # fmt: skip
+        names = [
+            (
+                run.pieces[i % len(run.pieces)].name,
+                f"the centre of {run.pieces[i % len(run.pieces)].name}",
+            )
+            for i in (index, index + 1)
+        ]
         called = f"{args.name}.centre.{number}"
-        things = [locus(work, each, told, arc.centre) for each, told in zip(tangency.loci, names, strict=True)]
+        things = [
+            locus(work, each, told, arc.centre)
+            for each, told in zip(tangency.loci, names, strict=True)
+        ]
         first, second = things
-        centre = work.mark(arc.centre, called) if first is None or second is None else work.prick(
-            first, second, arc.centre, called)  # fmt: skip
+        centre = (
+            work.mark(arc.centre, called)
+            if first is None or second is None
+            else work.prick(first, second, arc.centre, called)
+        )
         for where, told, spot in zip(tangency.loci, names, tangency.touches, strict=True):
             assert isinstance(where.target, Line | Circle)
             if spot is not None:
                 touch_on(work, centre, where.target, spot, told[0], f"the touch on {told[0]}")
-        work.swing(centre, arc.size, f"{args.name}.round.{number}", shape=arc,
-                   check="it runs into both sides without a corner")  # fmt: skip
+        work.swing(
+            centre,
+            arc.size,
+            f"{args.name}.round.{number}",
+            shape=arc,
+            check="it runs into both sides without a corner",
+        )
     draw(work, shape, args.name)
 
 
@@ -150,7 +202,8 @@ KIND = Kind(
     group="Circles and arcs",
     summary="the corners of a run rounded with one radius",
     example="plate = rounded, all corners of frame, radius 6",
-    mistake="The radius is measured from the corner itself: its centre lies the radius in from both sides.",
+    mistake="The radius is measured from the corner itself: its centre lies the radius in from "
+    "both sides.",
     also=("round corners", "radiused"),
     forms=(
         Form("all corners of {run:run}", "all"),

@@ -14,7 +14,12 @@ from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..tolerance import same
 
-_WAYS = {"right": Point(1.0, 0.0), "left": Point(-1.0, 0.0), "up": Point(0.0, 1.0), "down": Point(0.0, -1.0)}
+_WAYS = {
+    "right": Point(1.0, 0.0),
+    "left": Point(-1.0, 0.0),
+    "up": Point(0.0, 1.0),
+    "down": Point(0.0, -1.0),
+}
 _TURNED = {"right": 0, "up": 90, "left": 180, "down": 270}
 MOST_LEGS = 60
 MOST_REPEATED = 400
@@ -22,7 +27,8 @@ MOST_REPEATED = 400
 
 
 def construct(args: Args) -> Made:
-    """Construct legs in order: so far right, left, up or down; at an angle for a length or on to a line; to a point.
+    """Construct legs in order: so far right, left, up or down; at an angle for a length or on to a
+    line; to a point.
 
     ``6 times`` goes along the legs said before it six times in all.
 
@@ -48,7 +54,9 @@ def construct(args: Args) -> Made:
         legs.append(None)
     ends = [*corners[1:], start] if closed else corners[1:]
     pairs = list(zip(corners, ends, strict=False))
-    pieces = tuple(Piece(Line.between(a, b), f"{args.name}.leg.{i}", a, b) for i, (a, b) in enumerate(pairs, 1))
+    pieces = tuple(
+        Piece(Line.between(a, b), f"{args.name}.leg.{i}", a, b) for i, (a, b) in enumerate(pairs, 1)
+    )
     parts: dict[str, Shape | Loop] = {f"leg.{i}": piece.curve for i, piece in enumerate(pieces, 1)}
     parts |= {f"corner.{i}": corner for i, corner in enumerate(corners, 1)}
     parts |= {"start": corners[0], "end": ends[-1]}
@@ -62,7 +70,8 @@ def construct(args: Args) -> Made:
 
 
 def _legs(args: Args) -> list[Said]:
-    """Return the legs in order; ``6 times`` makes six in all of those said since the last such clause."""
+    """Return the legs in order; ``6 times`` makes six in all of those said since the last such
+    clause."""
     found: list[Said] = []
     since = 0
     for said in args.all("leg", "times"):
@@ -71,9 +80,14 @@ def _legs(args: Args) -> list[Said]:
             continue
         group = found[since:]
         if not group:
-            raise ClauseError("the legs to be repeated stand before it, such as  right 10, up 5, 6 times", said.clause)
+            raise ClauseError(
+                "the legs to be repeated stand before it, such as  right 10, up 5, 6 times",
+                said.clause,
+            )
         if since + said.count("count") * len(group) > MOST_REPEATED:
-            raise ClauseError(f"a run has at most {MOST_REPEATED} legs, with those that are repeated", said.clause)
+            raise ClauseError(
+                f"a run has at most {MOST_REPEATED} legs, with those that are repeated", said.clause
+            )
         found += group * (said.count("count") - 1)
         since = len(found)
     return found
@@ -110,7 +124,11 @@ def _draw(args: Args, pieces: tuple[Piece, ...], legs: Sequence[Said | None], wo
     """Draw each leg from the corner before it and measure it off, or prick where it comes to."""
     here = work.mark(pieces[0].entry, args.need("from").ref("start").text)
     for number, (piece, leg) in enumerate(zip(pieces, legs, strict=False), 1):
-        corner, name, line = f"{args.name}.corner.{number + 1}", piece.name, Line.between(piece.entry, piece.exit)
+        corner, name, line = (
+            f"{args.name}.corner.{number + 1}",
+            piece.name,
+            Line.between(piece.entry, piece.exit),
+        )
         if leg is None or leg.has("point"):
             there = work.mark(piece.exit, leg.ref("point").text if leg else corner)
             work.through(here, there, name, shown=line)

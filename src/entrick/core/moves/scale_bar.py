@@ -13,24 +13,30 @@ MOST_PARTS = 20
 
 
 def construct(args: Args) -> Made:
-    """Draw so many parts of a length end to end, level or along an isometric axis, with what each comes to."""
+    """Draw so many parts of a length end to end, level or along an isometric axis, with what each
+    comes to."""
     parts, at = args.need("parts"), args.need("at")
     count, each = parts.count("count"), parts.length("each")
     if float(each) <= 0 or count > MOST_PARTS:
-        raise ClauseError(f"a scale bar has up to {MOST_PARTS} parts of more than nought", parts.clause)
+        raise ClauseError(
+            f"a scale bar has up to {MOST_PARTS} parts of more than nought", parts.clause
+        )
     along = args.get("along")
     ahead = AXES[along.word("axis")] if along else Point(1.0, 0.0)
     figures = tuple(args.say(each.value * index) for index in range(count + 1))
     return Made(
         Point(0.0, 0.0),
-        f"Scale bar at {at.ref('point').text}, {count} parts of {args.say(each.value)} {args.unit}.",
+        f"Scale bar at {at.ref('point').text}, {count} parts of {args.say(each.value)} "
+        f"{args.unit}.",
         notes=(ScaleBar(at.point("point"), ahead, float(each), figures),),
         nothing=True,
         draw=lambda work: work.finish(
-            f"Step off {count} parts of the scale bar", "scale bar",
-            check="the last stroke is the whole length from the first, not part after part", size=each.value,
+            f"Step off {count} parts of the scale bar",
+            "scale bar",
+            check="the last stroke is the whole length from the first, not part after part",
+            size=each.value,
         ),
-    )  # fmt: skip
+    )
 
 
 KIND = Kind(

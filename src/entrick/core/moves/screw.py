@@ -28,12 +28,14 @@ MOST_PITCHES = 60
 """Threads one above the other on one screw."""
 
 LEFT, FRONT, RIGHT = math.pi, 1.5 * math.pi, math.tau
-"""Directions on the end view, radians, of what is seen at the left, in the middle of the near half, at the right."""
+"""Directions on the end view, radians, of what is seen at the left, in the middle of the near half,
+at the right."""
 
 
 @dataclass(frozen=True)
 class _Screw:
-    """Sizes of a screw in plan units, standing upright on nought, right-handed; and how it is put on the sheet."""
+    """Sizes of a screw in plan units, standing upright on nought, right-handed; and how it is put
+    on the sheet."""
 
     crest: float
     root: float
@@ -44,7 +46,8 @@ class _Screw:
     fitted: dict[tuple[float, float, float], tuple[float, Drawn]] = field(default_factory=dict)
     """Whole edges: those of every other thread are the same, further up."""
     spans: dict[Drawn, tuple[float, float, float, float, bool]] = field(default_factory=dict)
-    """Of every curved edge its radius, its thread, from which direction to which, and whether it is a whole one."""
+    """Of every curved edge its radius, its thread, from which direction to which, and whether it is
+    a whole one."""
 
     def level(self, turn: float, number: float) -> float:
         """Return how high the edge of a thread is in a direction, counting threads from below."""
@@ -63,19 +66,25 @@ class _Screw:
         self.spans[curves] = (radius, number, low, high, (low, high) == (begin, end))
         return [curves]
 
-    def _edge(self, radius: float, number: float, span: tuple[float, float], seen: tuple[float, float]) -> Drawn:
+    def _edge(
+        self, radius: float, number: float, span: tuple[float, float], seen: tuple[float, float]
+    ) -> Drawn:
         (begin, end), (low, high) = span, seen
         whole = (radius, begin, end)
         if (low, high) == (begin, end) and whole in self.fitted:
             number_of_it, curves = self.fitted[whole]
             by = self.put(0.0, (number - number_of_it) * self.pitch) - self.put(0.0, 0.0)
             return tuple(shift(curve, by) for curve in curves)
-        # Half a turn about a point of the axis takes an edge to its fellow on the other flank, walked back.
+        # Half a turn about a point of the axis takes an edge to its fellow on the other flank,
+        # walked back.
         twin = (radius, LEFT + RIGHT - end, LEFT + RIGHT - begin)
         if (low, high) == (begin, end) and twin in self.fitted:
             number_of_it, curves = self.fitted[twin]
             about = self.put(0.0, (self.lead / 2 + (number + number_of_it) * self.pitch) / 2)
-            self.fitted[whole] = (number, tuple(_walked_back(rotate(c, about, math.pi)) for c in curves[::-1]))
+            self.fitted[whole] = (
+                number,
+                tuple(_walked_back(rotate(c, about, math.pi)) for c in curves[::-1]),
+            )
             return self.fitted[whole][1]
 
         rise, base = self.lead / math.tau, number * self.pitch
@@ -116,18 +125,19 @@ def _walked_back(curve: Line | Arc) -> Line | Arc:
 
 
 def construct(args: Args) -> Made:
-    """Construct what is seen of a screw thread from its foot, as many edges: crests, roots, sides, ends.
+    """Construct what is seen of a screw thread from its foot, as many edges: crests, roots, sides,
+    ends.
 
-    Parts by number: ``crest.1`` …, ``root.1`` …, ``side.1`` … (of the thread), ``core.1`` … (of the core between the
-    threads), ``flank.1`` … (of a V thread), ``end.1``, ``end.2``; ``axis``.
+    Parts by number: ``crest.1`` …, ``root.1`` …, ``side.1`` … (of the thread), ``core.1`` … (of the
+    core between the threads), ``flank.1`` … (of a V thread), ``end.1``, ``end.2``; ``axis``.
 
     Notes
     -----
-    A square thread is half a pitch thick. Of its two flanks a right hand shows the upper one at the right of the axis
-    and the lower one at the left, where they face the eye: there the root helix is seen, and the crest beyond the core
-    until the core hides it, at acos(root ÷ crest) past the side (from the projection). V threads are drawn as the
-    books do: straight flanks from crest to root.
-    """
+    A square thread is half a pitch thick. Of its two flanks a right hand shows the upper one at the
+    right of the axis and the lower one at the left, where they face the eye: there the root helix
+    is seen, and the crest beyond the core until the core hides it, at acos(root ÷ crest) past the
+    side (from the projection). V threads are drawn as the books do: straight flanks from crest to
+    root."""
     screw, starts = _read(args), _starts(args)
     vee = _is_vee(args)
     found = _vee(screw, starts) if vee else _square(screw, starts, _beyond(args))
@@ -136,17 +146,24 @@ def construct(args: Args) -> Made:
         for word, curves in found.items()
         for index, curve in enumerate(curves, 1)
     }
-    foot, (over, core, lead, length) = args.need("from"), (args.need(key).length(slot).value for key, slot in _SIZES)
+    foot, (over, core, lead, length) = (
+        args.need("from"),
+        (args.need(key).length(slot).value for key, slot in _SIZES),
+    )
     return Made(
         Family(tuple(edges.values())),
-        f"Screw {args.name} from {foot.ref('foot').text}, {'V' if vee else 'square'} thread Ø{args.say(over)}, "
+        f"Screw {args.name} from {foot.ref('foot').text}, {'V' if vee else 'square'} thread "
+        f"Ø{args.say(over)}, "
         f"core Ø{args.say(core)}, lead {args.say(lead)}, {args.say(length)} long, "
         f"{'left' if args.get('left') else 'right'} hand.",
         _working(args, starts, vee),
-        parts={**edges, "axis": Line.between(foot.point("foot"), screw.put(0.0, screw.length)),
-               "foot": foot.point("foot")},
+        parts={
+            **edges,
+            "axis": Line.between(foot.point("foot"), screw.put(0.0, screw.length)),
+            "foot": foot.point("foot"),
+        },
         draw=partial(_draw, args, screw, found, edges),
-    )  # fmt: skip
+    )
 
 
 _SIZES = (("diameter", "size"), ("core", "size"), ("lead", "lead"), ("length", "length"))
@@ -165,7 +182,9 @@ def _is_vee(args: Args) -> bool:
 
 def _beyond(args: Args) -> float:
     """Return how far past the side the crest of a square thread is seen, radians."""
-    return math.acos(float(args.need("core").length("size")) / float(args.need("diameter").length("size")))
+    return math.acos(
+        float(args.need("core").length("size")) / float(args.need("diameter").length("size"))
+    )
 
 
 def _read(args: Args) -> _Screw:
@@ -173,15 +192,20 @@ def _read(args: Args) -> _Screw:
     starts = _starts(args)
     pitch = lead.value / starts
     if not 0 < float(core) < float(over):
-        raise ClauseError(f"the core is thinner than the {args.say(over.value)} over the threads",
-                          args.need("core").clause)  # fmt: skip
+        raise ClauseError(
+            f"the core is thinner than the {args.say(over.value)} over the threads",
+            args.need("core").clause,
+        )
     if float(lead) <= 0 or not 0 < float(length) <= MOST_PITCHES * float(pitch):
-        raise ClauseError(f"a screw is more than nought long, and at most {MOST_PITCHES} pitches",
-                          args.need("length").clause)  # fmt: skip
+        raise ClauseError(
+            f"a screw is more than nought long, and at most {MOST_PITCHES} pitches",
+            args.need("length").clause,
+        )
     if not _is_vee(args) and _beyond(args) > math.pi / (2 * starts):
         least = float(over) * math.cos(math.pi / (2 * starts))
         raise ClauseError(
-            f"with {starts} starts the core is at least {args.say(least)}: a thinner one is hidden by the next thread",
+            f"with {starts} starts the core is at least {args.say(least)}: a thinner one is "
+            "hidden by the next thread",
             args.need("core").clause,
         )
     foot = args.need("from").point("foot")
@@ -204,7 +228,8 @@ def _working(args: Args, starts: int, vee: bool) -> tuple[str, ...]:
     return (
         f"pitch {args.say(lead)} ÷ {starts} start{'s' if starts > 1 else ''} = {args.say(pitch)}",
         f"the thread is {thick}{deep}",
-        f"helix angle over the threads atan({args.say(lead)} ÷ (π × {args.say(over)})) = {spell_angle(angle)}",
+        f"helix angle over the threads atan({args.say(lead)} ÷ (π × {args.say(over)})) = "
+        f"{spell_angle(angle)}",
     )
 
 
@@ -214,18 +239,27 @@ def _square(screw: _Screw, starts: int, beyond: float) -> dict[str, list[Drawn]]
     found: dict[str, list[Drawn]] = {"crest": [], "root": [], "side": [], "core": [], "end": []}
     for n in range(-starts - 2, math.ceil(screw.length / screw.pitch) + 2):
         top = n + half
-        found["crest"] += screw.edge(R, n, LEFT - beyond, RIGHT) + screw.edge(R, top, LEFT, RIGHT + beyond)
+        found["crest"] += screw.edge(R, n, LEFT - beyond, RIGHT) + screw.edge(
+            R, top, LEFT, RIGHT + beyond
+        )
         found["root"] += screw.edge(r, n, LEFT, FRONT) + screw.edge(r, top, FRONT, RIGHT)
         for side, turn in ((-1, LEFT), (1, RIGHT)):
-            found["side"] += screw.straight(side * R, screw.level(turn, n), side * R, screw.level(turn, top))
-        found["core"] += screw.straight(r, screw.level(RIGHT, top), r, screw.level(RIGHT - beyond, n + 1))
-        found["core"] += screw.straight(-r, screw.level(LEFT, n), -r, screw.level(LEFT + beyond, top - 1))
+            found["side"] += screw.straight(
+                side * R, screw.level(turn, n), side * R, screw.level(turn, top)
+            )
+        found["core"] += screw.straight(
+            r, screw.level(RIGHT, top), r, screw.level(RIGHT - beyond, n + 1)
+        )
+        found["core"] += screw.straight(
+            -r, screw.level(LEFT, n), -r, screw.level(LEFT + beyond, top - 1)
+        )
     found["end"] = _ends(screw, lambda turn, high: _in_thread(screw, turn, high))
     return found
 
 
 def _vee(screw: _Screw, starts: int) -> dict[str, list[Drawn]]:
-    """Return what the books draw of a V thread: both helices in front, straight flanks at the sides."""
+    """Return what the books draw of a V thread: both helices in front, straight flanks at the
+    sides."""
     R, r, half = screw.crest, screw.root, 0.5  # noqa: N806 - as drafters write them
     found: dict[str, list[Drawn]] = {"crest": [], "root": [], "flank": [], "end": []}
     for n in range(-starts - 2, math.ceil(screw.length / screw.pitch) + 2):
@@ -251,7 +285,8 @@ def _in_thread(screw: _Screw, turn: float, high: float) -> float:
 
 
 def _ends(screw: _Screw, radius: Callable[[float, float], float]) -> list[Drawn]:
-    """Return the two ends, each as wide as the section there: at a side, or where the edge of a thread crosses it."""
+    """Return the two ends, each as wide as the section there: at a side, or where the edge of a
+    thread crosses it."""
     found: list[Drawn] = []
     for high in (0.0, screw.length):
         crossings = [
@@ -266,9 +301,14 @@ def _ends(screw: _Screw, radius: Callable[[float, float], float]) -> list[Drawn]
 
 
 def _draw(
-    args: Args, screw: _Screw, found: Mapping[str, Sequence[Drawn]], edges: Mapping[str, Loop], work: Work
+    args: Args,
+    screw: _Screw,
+    found: Mapping[str, Sequence[Drawn]],
+    edges: Mapping[str, Loop],
+    work: Work,
 ) -> None:
-    """Project the parts of both end-view circles on to their heights: one thread; its fellows are laid off from it."""
+    """Project the parts of both end-view circles on to their heights: one thread; its fellows are
+    laid off from it."""
     drawn = _OnSheet(args, screw, work)
     first: dict[tuple[float, float, float], tuple[Loop, float]] = {}
     for word, curves in found.items():
@@ -277,7 +317,10 @@ def _draw(
             name = f"{args.name}.{word}.{index}"
             span = screw.spans.get(curve)
             if span is None:
-                ends = [drawn.place(*drawn.from_axis(spot)) for spot in (run.pieces[0].entry, run.pieces[-1].exit)]
+                ends = [
+                    drawn.place(*drawn.from_axis(spot))
+                    for spot in (run.pieces[0].entry, run.pieces[-1].exit)
+                ]
                 work.through(ends[0], ends[1], name)
                 continue
             radius, number, low, high, whole = span
@@ -290,11 +333,14 @@ def _draw(
             original, _ = known
             start = work.mark(original.pieces[0].entry)
             to = drawn.place(*drawn.from_axis(run.pieces[0].entry))
-            laid_off(work, original, run, "shift", start, to, called=f"{name}, a template of card helps")
+            laid_off(
+                work, original, run, "shift", start, to, called=f"{name}, a template of card helps"
+            )
 
 
 class _OnSheet:
-    """A screw on the sheet: its axis, its end view below the foot, and the places that are projected from it."""
+    """A screw on the sheet: its axis, its end view below the foot, and the places that are
+    projected from it."""
 
     def __init__(self, args: Args, screw: _Screw, work: Work) -> None:
         self.screw, self.work, self.name = screw, work, args.name
@@ -302,11 +348,17 @@ class _OnSheet:
         self.up = screw.put(0.0, 1.0) - self.origin
         self.across = screw.put(1.0, 0.0) - self.origin
         self.foot = work.mark(self.origin, args.need("from").ref("foot").text)
-        self.axis = work.draw(self.foot, LEVEL if args.get("level") else PLUMB, screw.put(0.0, screw.length),
-                              f"the axis of {args.name}")  # fmt: skip
+        self.axis = work.draw(
+            self.foot,
+            LEVEL if args.get("level") else PLUMB,
+            screw.put(0.0, screw.length),
+            f"the axis of {args.name}",
+        )
         below = screw.put(0.0, -END_VIEW * screw.crest)
         told = f"the centre of the end view of {args.name}"
-        self.centre = work.measure(self.foot, away(self.axis, self.foot, below), END_VIEW * screw.crest, told, below)
+        self.centre = work.measure(
+            self.foot, away(self.axis, self.foot, below), END_VIEW * screw.crest, told, below
+        )
 
     def from_axis(self, spot: Point) -> tuple[float, float]:
         """Return how far a place is out from the axis, and how high up it."""
@@ -331,9 +383,13 @@ class _OnSheet:
         if abs(out) <= self.work.paper.nothing:
             return at
         level = self.work.square(self.axis, at, spot)
-        return self.work.measure(at, away(level, at, spot), abs(out), f"a corner of {self.name}", spot)
+        return self.work.measure(
+            at, away(level, at, spot), abs(out), f"a corner of {self.name}", spot
+        )
 
-    def edge(self, radius: float, number: float, span: tuple[float, float], run: Loop, name: str) -> None:
+    def edge(
+        self, radius: float, number: float, span: tuple[float, float], run: Loop, name: str
+    ) -> None:
         """Project a curved edge from the end view, at every part of its turn."""
         low, high = span
         count = math.ceil((high - low) / (math.pi / 4) - ROUND)
@@ -362,7 +418,8 @@ KIND = Kind(
     group="Curves",
     summary="square or V thread, from its crest and root helices",
     example="paddle = screw, from B, diameter 40, core diameter 32, lead 12, length 96, square",
-    mistake="Both root helices are drawn right across: of each groove one is seen, on the side that faces the eye.",
+    mistake="Both root helices are drawn right across: of each groove one is seen, on the side "
+    "that faces the eye.",
     also=("thread", "worm"),
     forms=(
         Form("from {foot:point}", needed=True),

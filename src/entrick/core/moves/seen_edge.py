@@ -1,4 +1,5 @@
-"""``seen edge``: an edge that is seen and bounds no material: a seat, a bevel, the end of a round."""
+"""``seen edge``: an edge that is seen and bounds no material: a seat, a bevel, the end of a
+round."""
 
 from __future__ import annotations
 
@@ -8,7 +9,8 @@ from . import line_in
 
 
 def construct(args: Args) -> Made:
-    """Walk along pieces as ``line in`` does, as heavy as an outline; it is neither rim nor hole, and is not cut."""
+    """Walk along pieces as ``line in`` does, as heavy as an outline; it is neither rim nor hole,
+    and is not cut."""
     return line_in.lined(args, Role.EDGE)
 
 

@@ -22,7 +22,8 @@ Moves = tuple[tuple[Way, Number], ...]
 
 
 def construct(args: Args) -> Made:
-    """Construct a thing moved level and plumb, or along a line; ``3 times`` makes a row of three beyond the first."""
+    """Construct a thing moved level and plumb, or along a line; ``3 times`` makes a row of three
+    beyond the first."""
     clause = args.need("of")
     name = clause.ref("original").text if clause.has("original") else ""
     things = clause.things("originals") if not name else [(name, clause.thing("original"))]
@@ -53,7 +54,9 @@ def _displacement(args: Args) -> tuple[Point, str]:
         if offsets:
             raise ClauseError("a thing is moved either by offsets or along a line", along.clause)
         line, amount = along.line("line"), along.length("amount")
-        return line.direction * float(amount), f"{args.say(amount.value)} along {along.ref('line').text}"
+        return line.direction * float(
+            amount
+        ), f"{args.say(amount.value)} along {along.ref('line').text}"
     if not offsets:
         raise ClauseError("say how far, such as  30 right  or  20 along edge")
     by = Point(0.0, 0.0)
@@ -63,10 +66,15 @@ def _displacement(args: Args) -> tuple[Point, str]:
 
 
 def _draw(
-    args: Args, things: Sequence[tuple[str, Shape | Loop]], copies: Sequence[Shape | Loop], count: int,
-    lined: Role | None, work: Work,
-) -> None:  # fmt: skip
-    """Carry the places that fix each thing, always from the first; a longer run is traced and laid off again."""
+    args: Args,
+    things: Sequence[tuple[str, Shape | Loop]],
+    copies: Sequence[Shape | Loop],
+    count: int,
+    lined: Role | None,
+    work: Work,
+) -> None:
+    """Carry the places that fix each thing, always from the first; a longer run is traced and laid
+    off again."""
     for index, copy in enumerate(copies):
         name, thing = things[index % len(things)]
         moves = _moves(args, index // len(things) + 1, work)
@@ -83,7 +91,15 @@ def _draw(
             assert isinstance(copy, Loop)
             place = thing.pieces[0].entry
             start = work.mark(place, f"a place of {name}")
-            laid_off(work, thing, copy, "shift", start, carry(work, start, f"its place on {called}", ""), called=called)
+            laid_off(
+                work,
+                thing,
+                copy,
+                "shift",
+                start,
+                carry(work, start, f"its place on {called}", ""),
+                called=called,
+            )
         if lined:
             go_over(work, as_run(copy), lined)
 
@@ -93,9 +109,13 @@ def _moves(args: Args, times: int, work: Work) -> Moves:
     if along:
         edge = work.edge(along.line("line"), along.ref("line").text)
         forth = edge.line.direction.dot(along.line("line").direction) > 0
-        return ((Way(0 if forth else 180, edge.key, edge.called), along.length("amount").value * times),)
+        return (
+            (Way(0 if forth else 180, edge.key, edge.called), along.length("amount").value * times),
+        )
     signs = {"right": (LEVEL, 1), "left": (LEVEL, -1), "above": (PLUMB, 1), "below": (PLUMB, -1)}
-    offsets = [(*signs[said.word("way")], said.length("amount").value) for said in args.all("offset")]
+    offsets = [
+        (*signs[said.word("way")], said.length("amount").value) for said in args.all("offset")
+    ]
     return tuple((way, sign * size * times) for way, sign, size in offsets if size)
 
 
@@ -104,7 +124,8 @@ KIND = Kind(
     group="Copies",
     summary="the same thing moved level, plumb or along a line, once or in a row",
     example="second = shift, of hole, 30 right",
-    mistake="A chain of moves is measured each from the last, and the errors add up: measure each from the first.",
+    mistake="A chain of moves is measured each from the last, and the errors add up: measure each "
+    "from the first.",
     also=("move", "copy", "row", "slide"),
     forms=(
         Form("of {original:shape}"),

@@ -1,4 +1,5 @@
-"""``slot``: straight with round ends; or curved between two radii, its ends given by angles or by other circles."""
+"""``slot``: straight with round ends; or curved between two radii, its ends given by angles or by
+other circles."""
 
 from __future__ import annotations
 
@@ -19,10 +20,9 @@ from ..tolerance import same
 def construct(args: Args) -> Made:
     """Construct a closed slot.
 
-    Straight: between two end centres, or centred on a point with a length over all. Curved: about a centre, on a
-    middle radius with a width or between two radii, from one angle to another or from one circle to another,
-    counter-clockwise.
-    """
+    Straight: between two end centres, or centred on a point with a length over all. Curved: about a
+    centre, on a middle radius with a width or between two radii, from one angle to another or from
+    one circle to another, counter-clockwise."""
     straight = args.get("length", "between centres")
     return _curved(args) if args.get("about") and not straight else _straight(args)
 
@@ -63,7 +63,8 @@ def _straight(args: Args) -> Made:
 
 
 def _sides(right_hand: Curve, left_hand: Curve, across: Point) -> dict[str, Curve]:
-    """Return both sides by every word that fits them, so that a name holds whatever the slot's angle is."""
+    """Return both sides by every word that fits them, so that a name holds whatever the slot's
+    angle is."""
     high, low = (left_hand, right_hand) if across.y > 0 else (right_hand, left_hand)
     near, far = (left_hand, right_hand) if across.x < 0 else (right_hand, left_hand)
     if across.y == 0:
@@ -76,7 +77,9 @@ def _sides(right_hand: Curve, left_hand: Curve, across: Point) -> dict[str, Curv
 def _end_centres(args: Args, half: Number) -> tuple[Point, Point, str, tuple[str, ...]]:
     between, centred = args.get("from"), args.get("centred", "about")
     if (between is None) == (centred is None):
-        raise ClauseError("a straight slot runs from one end centre to another, or is centred on a point")
+        raise ClauseError(
+            "a straight slot runs from one end centre to another, or is centred on a point"
+        )
     if between:
         names = (between.ref("first").text, between.ref("second").text)
         return between.point("first"), between.point("second"), f"from {names[0]} to {names[1]}", ()
@@ -88,7 +91,10 @@ def _end_centres(args: Args, half: Number) -> tuple[Point, Point, str, tuple[str
     worked: tuple[str, ...] = ()
     if length.key == "length":
         apart = size.value - 2 * half
-        worked = (f"{args.say(size.value)} − {args.say(2 * half)} = {args.say(apart)} between the end centres",)
+        worked = (
+            f"{args.say(size.value)} − {args.say(2 * half)} = {args.say(apart)} between the end "
+            "centres",
+        )
         if apart <= 0:
             raise ClauseError("a slot is longer over all than it is wide", length.clause)
     direction = _direction(args)
@@ -112,19 +118,25 @@ def _curved(args: Args) -> Made:
     centre, name = about.point("centre"), about.ref("centre").text
     inner, outer, worked = _radii(args)
     middle = (inner + outer) / 2
-    start, end, bounds, told = _bounds(args, centre, {"inner": inner, "middle": middle, "outer": outer})
+    start, end, bounds, told = _bounds(
+        args, centre, {"inner": inner, "middle": middle, "outer": outer}
+    )
     sweep = (end - start) % math.tau or math.tau
     ends = args.get("ends")
     how = ends.word("how") if ends else ("aiming" if bounds else "round")
     if how == "following" and not bounds:
         raise ClauseError(
-            "ends follow circles only where the slot is bounded by circles", ends.clause if ends else None
+            "ends follow circles only where the slot is bounded by circles",
+            ends.clause if ends else None,
         )
     half = (outer - inner) / 2
     out, back = (Arc(centre, float(r), start, sweep, r) for r in (outer, inner))
     returning = Arc(centre, float(inner), start + sweep, -sweep, inner)
     if how == "aiming":
-        closing: tuple[Curve, Curve] = (Line.between(out.last, back.last), Line.between(back.first, out.first))
+        closing: tuple[Curve, Curve] = (
+            Line.between(out.last, back.last),
+            Line.between(back.first, out.first),
+        )
     elif how == "round":
         spots = [centre + polar(float(middle), angle) for angle in (start, start + sweep)]
         closing = (
@@ -133,11 +145,17 @@ def _curved(args: Args) -> Made:
         )
     else:
         out, returning, closing = _following(centre, inner, outer, bounds, args)
-    curves = [("outer", out), ("second_end", closing[0]), ("inner", returning), ("first_end", closing[1])]
+    curves = [
+        ("outer", out),
+        ("second_end", closing[0]),
+        ("inner", returning),
+        ("first_end", closing[1]),
+    ]
     shape = run(args.name, curves, True)
     return Made(
         shape,
-        f"Curved slot {args.name} about {name}, radii {args.say(inner)} and {args.say(outer)}, {told}.",
+        f"Curved slot {args.name} about {name}, radii {args.say(inner)} and {args.say(outer)}, "
+        f"{told}.",
         (*worked, *_where_cut(args, how), f"it spans {spell_angle(math.degrees(sweep))}"),
         parts={
             **parts_of(shape),
@@ -146,12 +164,21 @@ def _curved(args: Args) -> Made:
             "second": centre + polar(float(middle), start + sweep),
         },
         centre_name=name,
-        draw=partial(_draw_curved, args, centre, (inner, middle, outer), (start, start + sweep), dict(curves), how),
+        draw=partial(
+            _draw_curved,
+            args,
+            centre,
+            (inner, middle, outer),
+            (start, start + sweep),
+            dict(curves),
+            how,
+        ),
     )
 
 
 WORDED = {"inner": "the inner side", "middle": "the middle line", "outer": "the outer side"}
-"""Where circles that bound a curved slot may cut it; washers of the trade are cut at the inner side."""
+"""Where circles that bound a curved slot may cut it; washers of the trade are cut at the inner
+side."""
 
 
 def _cut_on(args: Args) -> str:
@@ -164,7 +191,9 @@ def _where_cut(args: Args, how: str) -> tuple[str, ...]:
     if args.get("between") is None or how == "following":
         return ()
     others = " or ".join(f"on {which}" for which in WORDED if which != _cut_on(args))
-    said = "" if args.get("on") else f", as nothing is said; {others} takes another (washers: inner)"
+    said = (
+        "" if args.get("on") else f", as nothing is said; {others} takes another (washers: inner)"
+    )
     return (f"it ends where the circles cross {WORDED[_cut_on(args)]}{said}",)
 
 
@@ -174,7 +203,10 @@ def _draw_straight(
     """Find the end centres, swing the round ends, and join them square to the middle line."""
     between = args.get("from")
     if between:
-        marks = [work.mark(end, between.ref(slot).text) for end, slot in zip(ends, ("first", "second"), strict=True)]
+        marks = [
+            work.mark(end, between.ref(slot).text)
+            for end, slot in zip(ends, ("first", "second"), strict=True)
+        ]
         middle = work.through(marks[0], marks[1], f"the middle line of {args.name}")
     else:
         marks, middle = _end_marks(args, ends, work)
@@ -188,7 +220,9 @@ def _draw_straight(
         assert isinstance(arc, Arc)
         square = work.square(middle, mark, arc.first)
         for spot in (arc.first, arc.last):
-            work.prick(square, work.round(arc), spot, f"where {args.name}.{word} runs into its side")
+            work.prick(
+                square, work.round(arc), spot, f"where {args.name}.{word} runs into its side"
+            )
     for word, side in pieces:
         start, end = (work.mark(spot) for spot in (side.at(0.0), side.at(side.end or 0.0)))
         check = f"across the sides it measures {args.say(2 * half)} at full size"
@@ -218,10 +252,16 @@ def _end_marks(args: Args, ends: tuple[Point, Point], work: Work) -> tuple[list[
 
 
 def _draw_curved(
-    args: Args, centre: Point, radii: tuple[Number, Number, Number], angles: tuple[float, float],
-    curves: Mapping[str, Curve], how: str, work: Work,
-) -> None:  # fmt: skip
-    """Mark where it ends, by angles or where the circles that bound it cross it; swing its sides, and close it."""
+    args: Args,
+    centre: Point,
+    radii: tuple[Number, Number, Number],
+    angles: tuple[float, float],
+    curves: Mapping[str, Curve],
+    how: str,
+    work: Work,
+) -> None:
+    """Mark where it ends, by angles or where the circles that bound it cross it; swing its sides,
+    and close it."""
     said, name = args.get("between"), args.name
     mark = work.mark(centre, args.need("about").ref("centre").text)
     inner, middle, outer = radii
@@ -238,8 +278,10 @@ def _draw_curved(
         sides["middle"] = work.swing(mark, middle, "the middle line", shape=light)
     if how == "following":
         assert said is not None
-        for slot, word, spots in (("first", "first_end", (out.first, back.last)),
-                                  ("second", "second_end", (out.last, back.first))):  # fmt: skip
+        for slot, word, spots in (
+            ("first", "first_end", (out.first, back.last)),
+            ("second", "second_end", (out.last, back.first)),
+        ):
             bound = said.shape(slot)
             assert isinstance(bound, Circle | Arc)
             ring = work.round(bound, said.ref(slot).text)
@@ -253,12 +295,23 @@ def _draw_curved(
             bound = said.shape(which)
             assert isinstance(bound, Circle | Arc)
             cut = _cut_on(args)
-            spot = centre + polar(float({"inner": inner, "middle": middle, "outer": outer}[cut]), angle)
-            end = work.prick(work.round(bound, said.ref(which).text), sides[cut], spot, f"the {which} end of {name}")
-            ray = work.through(mark, end, f"the line on which the {which} end lies", reach=out.at(angle))
+            spot = centre + polar(
+                float({"inner": inner, "middle": middle, "outer": outer}[cut]), angle
+            )
+            end = work.prick(
+                work.round(bound, said.ref(which).text),
+                sides[cut],
+                spot,
+                f"the {which} end of {name}",
+            )
+            ray = work.through(
+                mark, end, f"the line on which the {which} end lies", reach=out.at(angle)
+            )
         else:
             assert given is not None
-            ray = work.draw(mark, Way(given.length(slot).value), out.at(angle), f"the line of the {which} end")
+            ray = work.draw(
+                mark, Way(given.length(slot).value), out.at(angle), f"the line of the {which} end"
+            )
         if how == "round":
             arc = curves[f"{which}_end"]
             assert isinstance(arc, Arc)
@@ -275,21 +328,34 @@ def _radii(args: Args) -> tuple[Number, Number, tuple[str, ...]]:
         if inner == outer:
             raise ClauseError("the two radii of a slot differ", between.clause)
         half, middle = (outer - inner) / 2, (inner + outer) / 2
-        return inner, outer, (f"middle ({args.say(inner)} + {args.say(outer)}) ÷ 2 = {args.say(middle)}, "
-                              f"half the width {args.say(half)}",)  # fmt: skip
+        return (
+            inner,
+            outer,
+            (
+                f"middle ({args.say(inner)} + {args.say(outer)}) ÷ 2 = {args.say(middle)}, "
+                f"half the width {args.say(half)}",
+            ),
+        )
     if radius is None:
         raise ClauseError("a curved slot needs its middle radius and a width, or two radii")
     middle, width = radius.length("radius").value, args.need("width").length("width").value
     inner, outer = middle - width / 2, middle + width / 2
     if inner <= 0:
-        raise ClauseError("the slot is wider than its middle radius allows", args.need("width").clause)
-    sums = (f"{args.say(middle)} {sign} {args.say(width / 2)} = {args.say(side)}" for sign, side in
-            (("−", inner), ("+", outer)))  # fmt: skip
+        raise ClauseError(
+            "the slot is wider than its middle radius allows", args.need("width").clause
+        )
+    sums = (
+        f"{args.say(middle)} {sign} {args.say(width / 2)} = {args.say(side)}"
+        for sign, side in (("−", inner), ("+", outer))
+    )
     return inner, outer, tuple(sums)
 
 
-def _bounds(args: Args, centre: Point, radii: dict[str, Number]) -> tuple[float, float, tuple[Circle, ...], str]:
-    """Return the angles at which a curved slot begins and ends, counter-clockwise, and the circles that give them."""
+def _bounds(
+    args: Args, centre: Point, radii: dict[str, Number]
+) -> tuple[float, float, tuple[Circle, ...], str]:
+    """Return the angles at which a curved slot begins and ends, counter-clockwise, and the circles
+    that give them."""
     angles, circles = args.get("angles"), args.get("between")
     if (angles is None) == (circles is None):
         raise ClauseError("a curved slot runs from one angle to another, or between two circles")
@@ -305,16 +371,21 @@ def _bounds(args: Args, centre: Point, radii: dict[str, Number]) -> tuple[float,
         assert isinstance(bound, Circle | Arc)
         bounds.append(Circle(bound.centre, bound.radius, bound.exact))
         found.append(_crossing(args, circles, slot, centre, radii[on], bounds[-1], side))
-    told = f"between {circles.ref('first').text} and {circles.ref('second').text}, cut at {WORDED[on]}"
+    told = (
+        f"between {circles.ref('first').text} and {circles.ref('second').text}, cut at {WORDED[on]}"
+    )
     return found[0], found[1], tuple(bounds), told
 
 
-def _crossing(args: Args, said: Said, slot: str, centre: Point, radius: Number, bound: Circle, side: int) -> float:
+def _crossing(
+    args: Args, said: Said, slot: str, centre: Point, radius: Number, bound: Circle, side: int
+) -> float:
     """Return the direction of the crossing of a bounding circle that lies towards the slot."""
     spots = meet(Circle(centre, float(radius)), bound)
     if not spots:
         raise ClauseError(
-            f"{said.ref(slot).text} does not reach the slot: it never crosses the radius {args.say(radius)}",
+            f"{said.ref(slot).text} does not reach the slot: it never crosses the radius "
+            f"{args.say(radius)}",
             said.clause,
         )
     towards = (bound.centre - centre).angle
@@ -334,10 +405,15 @@ def _following(
 
     def arc(which: str, radius: Number) -> Arc:
         start = angles[which, "first"]
-        return Arc(centre, float(radius), start, (angles[which, "second"] - start) % math.tau, radius)
+        return Arc(
+            centre, float(radius), start, (angles[which, "second"] - start) % math.tau, radius
+        )
 
     out, back = arc("outer", outer), arc("inner", inner)
-    closing = (Arc.between(bounds[1], out.last, back.last), Arc.between(bounds[0], back.first, out.first))
+    closing = (
+        Arc.between(bounds[1], out.last, back.last),
+        Arc.between(bounds[0], back.first, out.first),
+    )
     return out, Arc(centre, back.radius, back.start + back.sweep, -back.sweep, inner), closing
 
 
@@ -346,7 +422,8 @@ KIND = Kind(
     group="Ready shapes",
     summary="straight with round ends, or curved between two radii",
     example="track = slot, from A to B, width 12",
-    mistake="The length over all is taken for the distance of the end centres: take the width off it first.",
+    mistake="The length over all is taken for the distance of the end centres: take the width off "
+    "it first.",
     also=("oblong", "long hole", "elongated hole"),
     forms=(
         Form("from {first:point} to {second:point}"),

@@ -17,24 +17,28 @@ MOST_POINTS = 60
 
 
 def construct(args: Args) -> Made:
-    """Construct a curve through points, two arcs between each and the next, tangent where they join.
+    """Construct a curve through points, two arcs between each and the next, tangent where they
+    join.
 
-    At each inner point it has the direction of the circle through that point and its neighbours; at the ends as well,
-    unless a direction is given. Parts: the arcs by number, ``start``, ``end``.
+    At each inner point it has the direction of the circle through that point and its neighbours; at
+    the ends as well, unless a direction is given. Parts: the arcs by number, ``start``, ``end``.
     """
     clause = args.need("through")
     named = clause.things("points")
     spots: list[Point] = []
     for name, spot in named:
         if not isinstance(spot, Point):
-            raise ClauseError(f"{name} is no point; a smooth curve goes through points", clause.clause)
+            raise ClauseError(
+                f"{name} is no point; a smooth curve goes through points", clause.clause
+            )
         if spots and abs(spot - spots[-1]) <= same(abs(spot)):
             raise ClauseError(f"{name} is the same place as the point before it", clause.clause)
         spots.append(spot)
     closed = args.get("closed") is not None
     if len(spots) < (3 if closed else 2) or len(spots) > MOST_POINTS:
         raise ClauseError(
-            f"a smooth curve goes through 2 to {MOST_POINTS} points; a closed one through 3", clause.clause
+            f"a smooth curve goes through 2 to {MOST_POINTS} points; a closed one through 3",
+            clause.clause,
         )
     leaving, arriving = (_direction(args.get(key)) for key in ("leaving", "arriving"))
     _refuse_straight_back(args, named, spots, leaving, arriving)
@@ -51,13 +55,14 @@ def construct(args: Args) -> Made:
         f"Smooth curve {args.name} through {', '.join(name for name, _ in named)}"
         + (": drawn by eye." if by_eye else ": its points are computed."),
         (
-            "no curve is given: points between these are a fair line, not a dimension" if by_eye
+            "no curve is given: points between these are a fair line, not a dimension"
+            if by_eye
             else "between the points two arcs of the same direction where they meet",
             *((f"tightest radius {args.say(tightest)}",) if tightest < math.inf else ()),
         ),
         parts={**parts, "start": pieces[0].entry, "end": pieces[-1].exit},
         draw=partial(_draw, args, named, run),
-    )  # fmt: skip
+    )
 
 
 def _draw(args: Args, named: list[tuple[str, Shape | Loop]], run: Loop, work: Work) -> None:
@@ -66,15 +71,25 @@ def _draw(args: Args, named: list[tuple[str, Shape | Loop]], run: Loop, work: Wo
 
 
 def _refuse_straight_back(
-    args: Args, named: list[tuple[str, Shape | Loop]], spots: list[Point], leaving: Point | None, arriving: Point | None
+    args: Args,
+    named: list[tuple[str, Shape | Loop]],
+    spots: list[Point],
+    leaving: Point | None,
+    arriving: Point | None,
 ) -> None:
     """Two arcs do not turn a curve round that sets out straight away from where it goes."""
     for key, way, there, here in (("leaving", leaving, 1, 0), ("arriving", arriving, -1, -2)):
         ahead = (spots[there] - spots[here]).unit
         if way is not None and way.dot(ahead) < 0 and abs(way.cross(ahead)) < DIRECTION:
-            verb = f"leaves {named[0][0]} straight away from {named[1][0]}" if key == "leaving" else (
-                f"arrives at {named[-1][0]} straight back towards {named[-2][0]}")  # fmt: skip
-            raise ClauseError(f"the curve {verb}: give a point between, or another direction", args.need(key).clause)
+            verb = (
+                f"leaves {named[0][0]} straight away from {named[1][0]}"
+                if key == "leaving"
+                else (f"arrives at {named[-1][0]} straight back towards {named[-2][0]}")
+            )
+            raise ClauseError(
+                f"the curve {verb}: give a point between, or another direction",
+                args.need(key).clause,
+            )
 
 
 def _direction(said: Said | None) -> Point | None:
@@ -91,7 +106,8 @@ KIND = Kind(
     group="Ready shapes",
     summary="a curve without corners through points",
     example="brow = smooth, through A B C D, leaving at 30°",
-    mistake="The French curve is laid through two points at a time and the joins show: let the stretches overlap.",
+    mistake="The French curve is laid through two points at a time and the joins show: let the "
+    "stretches overlap.",
     also=("curve", "freehand curve", "curve through points"),
     forms=(
         Form("through {points:several}", needed=True),

@@ -38,7 +38,8 @@ def construct(args: Args) -> Made:
         f"Points {args.name}, {count} equally spaced on {name}.",
         (
             f"360 ÷ {count} = {turned}",
-            f"chord 2 × {args.say(circle.size)} × sin {spell_angle(180 / count)} = {args.say(chord)}",
+            f"chord 2 × {args.say(circle.size)} × sin {spell_angle(180 / count)} = "
+            f"{args.say(chord)}",
         ),
         parts={str(index): spot for index, spot in enumerate(spots, 1)},
         draw=partial(_draw, args, circle, spots),
@@ -52,12 +53,16 @@ def _draw(args: Args, circle: Circle | Arc, spots: tuple[Point, ...], work: Work
     centre = work.mark(circle.centre, clause.ref("circle").centre_name)
     names = [f"{args.name}.{index}" for index in range(1, len(spots) + 1)]
     if point and not args.get("from", "start"):
-        ray = work.through(centre, work.mark(point.point("point"), point.ref("point").text), reach=spots[0])
+        ray = work.through(
+            centre, work.mark(point.point("point"), point.ref("point").text), reach=spots[0]
+        )
     else:
         ray = work.draw(centre, Way(_degrees(args)), spots[0])
     first = work.prick(ray, ring_, spots[0], names[0], label="1", anew=True)
     labels = [str(index) for index in range(2, len(spots) + 1)]
-    ring(work, first, ring_, len(spots), names[1:], labels, f"one step more comes back to {names[0]}")
+    ring(
+        work, first, ring_, len(spots), names[1:], labels, f"one step more comes back to {names[0]}"
+    )
 
 
 def _degrees(args: Args) -> Number:
@@ -89,7 +94,8 @@ KIND = Kind(
     group="Points",
     summary="n points equally spaced on a circle",
     example="ring = spaced, 3 on pitch, from below",
-    mistake="The angle between neighbours is taken as 360/(n − 1), or the step is measured along the arc.",
+    mistake="The angle between neighbours is taken as 360/(n − 1), or the step is measured along "
+    "the arc.",
     also=("bolt circle", "pitch circle", "hole circle", "holes", "pcd"),
     forms=(
         Form("{count:count} on {circle:circle}", "on", needed=True),

@@ -23,7 +23,8 @@ PARTS = 12
 
 @dataclass(frozen=True)
 class _Spiral:
-    """A spiral: r = first + rise·θ about a centre, θ up to `whole` radians, turned the way it goes."""
+    """A spiral: r = first + rise·θ about a centre, θ up to `whole` radians, turned the way it
+    goes."""
 
     centre: Point
     first: float
@@ -64,25 +65,32 @@ def construct(args: Args) -> Made:
     stations = [spiral.whole * index / steps for index in range(steps + 1)]
     quarters = [spiral.whole * index / 4 for index in range(5)]
     knots = stations if len(stations) > len(quarters) - 1 else sorted({*stations, *quarters})
-    shape = curve_run(args.name, fitted(spiral.place, spiral.heading, knots, FINE * spiral.reach), closed=False)
+    shape = curve_run(
+        args.name, fitted(spiral.place, spiral.heading, knots, FINE * spiral.reach), closed=False
+    )
     spots = [spiral.place(turn) for turn in stations]
     radii, lead = args.need("radii"), spiral.lead
     return Made(
         shape,
-        f"Spiral {args.name} about {args.need('about').ref('centre').text}, R{args.say(radii.length('first').value)} "
-        f"to R{args.say(radii.length('last').value)}, {args.need('turns').length('turns').text} turns.",
+        f"Spiral {args.name} about {args.need('about').ref('centre').text}, "
+        f"R{args.say(radii.length('first').value)} "
+        f"to R{args.say(radii.length('last').value)}, {args.need('turns').length('turns').text} "
+        "turns.",
         (
-            f"{args.say(lead)} further {'out' if spiral.rise > 0 else 'in'} for every turn, {args.say(lead / count)} "
+            f"{args.say(lead)} further {'out' if spiral.rise > 0 else 'in'} for every turn, "
+            f"{args.say(lead / count)} "
             f"for every {spell_angle(360 / count)}",
             f"{args.say(shape.length)} long",
         ),
         parts={
-            "start": spots[0], "end": spots[-1], "centre": spiral.centre,
+            "start": spots[0],
+            "end": spots[-1],
+            "centre": spiral.centre,
             **{f"station.{index}": spot for index, spot in enumerate(spots)},
             **{str(index): piece.curve for index, piece in enumerate(shape.pieces, 1)},
         },
         draw=partial(_draw, args, spiral, stations, shape),
-    )  # fmt: skip
+    )
 
 
 def _parts(args: Args) -> int:
@@ -94,7 +102,9 @@ def _read(args: Args) -> _Spiral:
     radii, turns = args.need("radii"), float(args.need("turns").length("turns"))
     first, last = radii.length("first"), radii.length("last")
     if not 0 < turns <= 40 or min(float(first), float(last)) < 0 or first.value == last.value:
-        raise ClauseError("a spiral has up to 40 turns, and two different radii none below nought", radii.clause)
+        raise ClauseError(
+            "a spiral has up to 40 turns, and two different radii none below nought", radii.clause
+        )
     whole = math.tau * turns
     rise = (float(last) - float(first)) / whole
     begin, way = math.radians(args.number("at", usual=0.0)), -1 if args.get("cw") else 1

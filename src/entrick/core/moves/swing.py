@@ -19,7 +19,8 @@ REACH = math.radians(25)
 
 
 def construct(args: Args) -> Made:
-    """Construct a swing: the whole circle, the part between two directions, or a short part towards a point."""
+    """Construct a swing: the whole circle, the part between two directions, or a short part towards
+    a point."""
     clause = args.need("from")
     needle, name = clause.point("needle"), clause.ref("needle").text
     radius, through = args.get("radius"), args.get("through")
@@ -36,7 +37,9 @@ def construct(args: Args) -> Made:
     shape: Circle | Arc = Circle(needle, float(size), size)
     where = "all the way round"
     if between and towards:
-        raise ClauseError("a swing runs between two directions or towards a point, not both", towards.clause)
+        raise ClauseError(
+            "a swing runs between two directions or towards a point, not both", towards.clause
+        )
     if between:
         first, last = float(between.length("first")), float(between.length("last"))
         sweep = math.radians(last - first) % math.tau or math.tau
@@ -45,7 +48,9 @@ def construct(args: Args) -> Made:
     elif towards:
         target = towards.point("point")
         if target == needle:
-            raise ClauseError("a swing towards its own needle point has no direction", towards.clause)
+            raise ClauseError(
+                "a swing towards its own needle point has no direction", towards.clause
+            )
         shape = Arc(needle, float(size), (target - needle).angle - REACH, 2 * REACH, size)
         where = f"towards {towards.ref('point').text}"
     return Made(

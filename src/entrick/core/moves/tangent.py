@@ -1,4 +1,5 @@
-"""``tangent``: a line that touches an ellipse, from a point, in a direction, or at a place of it; and its normal."""
+"""``tangent``: a line that touches an ellipse, from a point, in a direction, or at a place of it;
+and its normal."""
 
 from __future__ import annotations
 
@@ -22,12 +23,15 @@ def construct(args: Args) -> Made:
 
     Notes
     -----
-    The normal halves the angle between the lines to the foci; the tangent is square to it (property of the foci).
-    """
+    The normal halves the angle between the lines to the foci; the tangent is square to it (property
+    of the foci)."""
     clause = args.need("to")
     ellipse, name = clause.run("curve").stands_for, clause.ref("curve").text
     if ellipse is None:
-        raise ClauseError(f"{name} is no true ellipse; one drawn by four centres has it as {name}.true", clause.clause)
+        raise ClauseError(
+            f"{name} is no true ellipse; one drawn by four centres has it as {name}.true",
+            clause.clause,
+        )
     turns, how = _turns(args, ellipse)
     options = [Option(_line(ellipse, turn, args), ellipse.at(turn), "tangent") for turn in turns]
     index, candidates = choose(options, args, "tangent")
@@ -51,14 +55,26 @@ def construct(args: Args) -> Made:
 
 
 def _draw(args: Args, ellipse: Ellipse, touch: Point, line: Line, work: Work) -> None:
-    """Construct the tangent from the foci: one focus mirrored on it lies the long axis away from the other."""
+    """Construct the tangent from the foci: one focus mirrored on it lies the long axis away from
+    the other."""
     name, called, place = args.need("to").ref("curve").text, f"{args.name}.touch", args.get("place")
     second, first = foci_of(work, ellipse, name)
     if place:
-        at = work.mark(touch, called) if work.has_mark(touch) else _set_off(work, ellipse, touch, name, called)
+        at = (
+            work.mark(touch, called)
+            if work.has_mark(touch)
+            else _set_off(work, ellipse, touch, name, called)
+        )
         arms = work.through(at, second), work.through(at, first)
         shown = line if args.get("normal") else None
-        normal = halve(work, at, arms, (second.at, first.at), "the normal" if shown is None else args.name, shown)
+        normal = halve(
+            work,
+            at,
+            arms,
+            (second.at, first.at),
+            "the normal" if shown is None else args.name,
+            shown,
+        )
         if shown is None:
             work.square(normal, at, called=args.name)
         return
@@ -91,9 +107,17 @@ def _draw(args: Args, ellipse: Ellipse, touch: Point, line: Line, work: Work) ->
 def _set_off(work: Work, ellipse: Ellipse, touch: Point, name: str, called: str) -> Mark:
     """Mark a place of the curve so far along and so far up from its centre, as the working says."""
     centre = work.mark(ellipse.centre)
-    axis = work.edge(Line.between(ellipse.centre, ellipse.centre + ellipse.major), f"the long axis of {name}")
+    axis = work.edge(
+        Line.between(ellipse.centre, ellipse.centre + ellipse.major), f"the long axis of {name}"
+    )
     foot = axis.line.foot(touch)
-    at = work.measure(centre, away(axis, centre, foot), abs(foot - ellipse.centre), f"the place under {called}", foot)
+    at = work.measure(
+        centre,
+        away(axis, centre, foot),
+        abs(foot - ellipse.centre),
+        f"the place under {called}",
+        foot,
+    )
     square = work.square(axis, at, touch)
     return work.measure(at, away(square, at, touch), abs(touch - foot), called, touch)
 
@@ -110,20 +134,31 @@ def _turns(args: Args, ellipse: Ellipse) -> tuple[tuple[float, ...], str]:
     source, place = args.get("from"), args.get("place")
     directions = args.all("at", "level", "plumb", "parallel")
     if (source is not None) + (place is not None) + len(directions) != 1:
-        raise ClauseError("a tangent is drawn from a point, at a place, or in a direction: say one of them")
+        raise ClauseError(
+            "a tangent is drawn from a point, at a place, or in a direction: say one of them"
+        )
     if source:
         turns = ellipse.touching_from(source.point("point"))
         if not turns:
-            raise ClauseError(f"{source.ref('point').text} lies inside: no tangent comes from there", source.clause)
+            raise ClauseError(
+                f"{source.ref('point').text} lies inside: no tangent comes from there",
+                source.clause,
+            )
         return turns, f"from {source.ref('point').text}"
     if place:
-        return (ellipse.nearest_turn(place.point("point")),), f"at the place nearest to {place.ref('point').text}"
+        return (
+            ellipse.nearest_turn(place.point("point")),
+        ), f"at the place nearest to {place.ref('point').text}"
     said = directions[0]
     if said.key == "parallel":
-        return ellipse.touching_along(said.line("line").direction), f"parallel to {said.ref('line').text}"
+        return ellipse.touching_along(
+            said.line("line").direction
+        ), f"parallel to {said.ref('line').text}"
     degrees = {"level": 0.0, "plumb": 90.0}.get(said.key)
     degrees = float(said.length("angle")) if degrees is None else degrees
-    direction = {0.0: Point(1.0, 0.0), 90.0: Point(0.0, 1.0)}.get(degrees) or polar(1.0, math.radians(degrees))
+    direction = {0.0: Point(1.0, 0.0), 90.0: Point(0.0, 1.0)}.get(degrees) or polar(
+        1.0, math.radians(degrees)
+    )
     return ellipse.touching_along(direction), f"at {spell_angle(degrees)}"
 
 
@@ -132,7 +167,8 @@ KIND = Kind(
     group="Curves",
     summary="a line that touches an ellipse; or its normal",
     example="edge = tangent, to hatch1, from P, above",
-    mistake="The edge is laid against the curve by eye: the touch point is where the tangent is square to the normal.",
+    mistake="The edge is laid against the curve by eye: the touch point is where the tangent is "
+    "square to the normal.",
     also=("normal", "touching line"),
     forms=(
         Form("to {curve:run}", "to", needed=True),

@@ -20,16 +20,23 @@ from ..rules.thread import Thread, UnknownThread, thread
 from ..tolerance import ROUND
 from ..worksheets import Remark
 
-WAYS = {"down": Point(0.0, -1.0), "up": Point(0.0, 1.0), "left": Point(-1.0, 0.0), "right": Point(1.0, 0.0)}
+WAYS = {
+    "down": Point(0.0, -1.0),
+    "up": Point(0.0, 1.0),
+    "left": Point(-1.0, 0.0),
+    "right": Point(1.0, 0.0),
+}
 
 BEYOND = Fraction(1, 2)
-"""How far the drill goes beyond the thread where nothing is said, in diameters (common practice, no source)."""
+"""How far the drill goes beyond the thread where nothing is said, in diameters (common practice, no
+source)."""
 
 SIMPLIFIED = Fraction(4, 5)
 """The minor diameter of the simplified school, in diameters (common practice, no source)."""
 
 AGREES = 0.02
-"""Share of the diameter by which a stated thread depth may miss the standard's before it is remarked."""
+"""Share of the diameter by which a stated thread depth may miss the standard's before it is
+remarked."""
 
 CAUTION = "drill sizes are starting values: follow the tap maker's data, clamp the work, mind chips"
 
@@ -37,15 +44,16 @@ CAUTION = "drill sizes are starting values: follow the tap maker's data, clamp t
 def construct(args: Args) -> Made:
     """Construct a tapped hole about a point, or from a point of a face into the material.
 
-    Parts: in the end view ``minor`` and ``major``; in section ``edge`` (closed: what hatching stops at), ``minor.1``,
-    ``minor.2``, ``major.1``, ``major.2``, ``end``, ``shoulder``, ``point.1``, ``point.2``, ``axis``, ``tip``,
-    ``deep`` and ``drilled`` (where thread and drill end on the axis).
+    Parts: in the end view ``minor`` and ``major``; in section ``edge`` (closed: what hatching stops
+    at), ``minor.1``, ``minor.2``, ``major.1``, ``major.2``, ``end``, ``shoulder``, ``point.1``,
+    ``point.2``, ``axis``, ``tip``, ``deep`` and ``drilled`` (where thread and drill end on the
+    axis).
 
     Notes
     -----
-    Empty, the hole's edge is thick and the thread's outer line thin: hatching runs through the thread to the edge. With
-    a bolt in it, the outer line is thick and hatching stops there (after ISO 6410). The drill's point has 120°.
-    """
+    Empty, the hole's edge is thick and the thread's outer line thin: hatching runs through the
+    thread to the edge. With a bolt in it, the outer line is thick and hatching stops there (after
+    ISO 6410). The drill's point has 120°."""
     place, name = args.need("at").point("place"), args.need("at").ref("place").text
     said = args.need("thread")
     try:
@@ -56,24 +64,34 @@ def construct(args: Args) -> Made:
     minor, worked, remarks = _minor(args, found, major, place)
     drill = found.drill / args.unit.mm
     working = [
-        f"{found.name}, {found.series}: major {args.say(major)}, pitch {args.say(found.pitch / args.unit.mm)}",
+        f"{found.name}, {found.series}: major {args.say(major)}, pitch "
+        f"{args.say(found.pitch / args.unit.mm)}",
         *worked,
-        f"tapping drill {args.say(major)} − {args.say(found.pitch / args.unit.mm)} = {args.say(drill)}"
+        f"tapping drill {args.say(major)} − {args.say(found.pitch / args.unit.mm)} = "
+        f"{args.say(drill)}"
         + (f", {_nearest(drill)}" if args.unit is Unit.INCH else "")
-        + ("" if _is_standard(args, found, minor) else f": the standard thread, not the Ø{args.say(minor)} drawn"),
+        + (
+            ""
+            if _is_standard(args, found, minor)
+            else f": the standard thread, not the Ø{args.say(minor)} drawn"
+        ),
         f"caution: {CAUTION}",
     ]
     if args.get("section"):
         return _section(args, place, name, found, major, minor, working, remarks)
     if args.get("depth", "through", "drilled", "filled", "runout"):
         clause = args.need("depth", "through", "drilled", "filled", "runout").clause
-        raise ClauseError("depths belong to a section: say which way it goes, such as  section down", clause)
+        raise ClauseError(
+            "depths belong to a section: say which way it goes, such as  section down", clause
+        )
     return _end_view(args, place, name, found, major, minor, working, remarks)
 
 
 def _is_standard(args: Args, found: Thread, minor: Number) -> bool:
     """Tell whether the hole is drawn as wide as the thread of the table leaves it."""
-    return abs(float(minor - found.minor / args.unit.mm)) <= AGREES * float(found.major / args.unit.mm)
+    return abs(float(minor - found.minor / args.unit.mm)) <= AGREES * float(
+        found.major / args.unit.mm
+    )
 
 
 def _nearest(drill: Number) -> str:
@@ -81,8 +99,11 @@ def _nearest(drill: Number) -> str:
     return f"nearest 64th {spell(Fraction(round(float(drill) * 64), 64), Unit.INCH)}"
 
 
-def _minor(args: Args, found: Thread, major: Number, place: Point) -> tuple[Number, list[str], tuple[Remark, ...]]:
-    """Return the minor diameter by the school chosen, how it was found, and where it disagrees with the standard."""
+def _minor(
+    args: Args, found: Thread, major: Number, place: Point
+) -> tuple[Number, list[str], tuple[Remark, ...]]:
+    """Return the minor diameter by the school chosen, how it was found, and where it disagrees with
+    the standard."""
     pitch, basic = found.pitch / args.unit.mm, found.minor / args.unit.mm
     school, stated = args.get("minor"), args.get("thread_depth")
     if school and stated:
@@ -91,27 +112,49 @@ def _minor(args: Args, found: Thread, major: Number, place: Point) -> tuple[Numb
         deep = stated.length("deep").value
         minor: Number = major - 2 * deep
         if not 0 < minor < major:
-            raise ClauseError(f"a thread is less deep than half of {args.say(major)}", stated.clause)
-        told = f"minor {args.say(major)} − 2 × {args.say(deep)} = {args.say(minor)}, as the thread's depth is stated"
+            raise ClauseError(
+                f"a thread is less deep than half of {args.say(major)}", stated.clause
+            )
+        told = (
+            f"minor {args.say(major)} − 2 × {args.say(deep)} = {args.say(minor)}, as the "
+            "thread's depth is stated"
+        )
         off = float(minor - basic)
         if abs(off) > AGREES * float(major):
-            remark = Remark("look", f"the stated thread depth {args.say(deep)} gives a minor diameter of "
-                            f"{args.say(minor)}; by the standard it is {args.say(basic)}", place)  # fmt: skip
+            remark = Remark(
+                "look",
+                f"the stated thread depth {args.say(deep)} gives a minor diameter of "
+                f"{args.say(minor)}; by the standard it is {args.say(basic)}",
+                place,
+            )
             return minor, [told], (remark,)
         return minor, [told], ()
     if school and school.word("school") == "simplified":
         minor = major * SIMPLIFIED
-        return minor, [f"minor 0.8 × {args.say(major)} = {args.say(minor)} (simplified; by the standard "
-                       f"{args.say(basic)})"], ()  # fmt: skip
+        return (
+            minor,
+            [
+                f"minor 0.8 × {args.say(major)} = {args.say(minor)} (simplified; by the standard "
+                f"{args.say(basic)})"
+            ],
+            (),
+        )
     return basic, [f"minor {args.say(major)} − 1.0825 × {args.say(pitch)} = {args.say(basic)}"], ()
 
 
 def _end_view(
-    args: Args, place: Point, name: str, found: Thread, major: Number, minor: Number, working: list[str],
+    args: Args,
+    place: Point,
+    name: str,
+    found: Thread,
+    major: Number,
+    minor: Number,
+    working: list[str],
     remarks: tuple[Remark, ...],
-) -> Made:  # fmt: skip
+) -> Made:
     hole = Circle(place, float(minor) / 2, minor / 2)
-    # Open for a quarter, a little off the axes, so that it is not taken for a circle that stops at a line.
+    # Open for a quarter, a little off the axes, so that it is not taken for a circle that stops at
+    # a line.
     outer = Arc(place, float(major) / 2, math.radians(95), math.radians(270), major / 2)
     loop = Loop((piece_of(hole, f"{args.name}.minor"),), True)
     return Made(
@@ -123,13 +166,19 @@ def _end_view(
         lined=Role.OUTLINE,
         remarks=lambda: remarks,
         draw=partial(_draw_end, args, loop, outer),
-    )  # fmt: skip
+    )
 
 
 def _section(
-    args: Args, place: Point, name: str, found: Thread, major: Number, minor: Number, working: list[str],
+    args: Args,
+    place: Point,
+    name: str,
+    found: Thread,
+    major: Number,
+    minor: Number,
+    working: list[str],
     remarks: tuple[Remark, ...],
-) -> Made:  # fmt: skip
+) -> Made:
     ahead = WAYS[args.need("section").word("way")]
     across = ahead.normal
     deep, drilled, through = _depths(args, major)
@@ -147,15 +196,24 @@ def _section(
         if filled and drilled > deep:
             parts[f"rest.{number}"] = Line.between(at(side * thin, deep), at(side * thin, drilled))
         if not through:
-            parts[f"point.{number}"] = Line.between(at(side * thin, drilled), at(0.0, drilled + point))
+            parts[f"point.{number}"] = Line.between(
+                at(side * thin, drilled), at(0.0, drilled + point)
+            )
     if not through:
         parts["end"] = Line.between(at(-wide, deep), at(wide, deep))
         parts["shoulder"] = Line.between(at(-thin, drilled), at(thin, drilled))
-        parts |= {"tip": at(0.0, drilled + point), "deep": at(0.0, deep), "drilled": at(0.0, drilled)}
+        parts |= {
+            "tip": at(0.0, drilled + point),
+            "deep": at(0.0, deep),
+            "drilled": at(0.0, drilled),
+        }
     parts |= _run_out(args, at, wide, thin, (deep, drilled), through)
     parts["edge"] = _edge(args.name, at, wide, thin, (deep, drilled, point), filled, through)
-    working.append("hatching stops at the outer line of the thread: the bolt is not cut" if filled
-                   else "hatching runs through the thread to the edge of the hole")  # fmt: skip
+    working.append(
+        "hatching stops at the outer line of the thread: the bolt is not cut"
+        if filled
+        else "hatching runs through the thread to the edge of the hole"
+    )
     if not through:
         working.append("the drill's point has 120°: 30° to the square at each side")
     told = "through" if through else f"thread {args.say(deep)}, drilled {args.say(drilled)} deep"
@@ -163,7 +221,8 @@ def _section(
     assert isinstance(edge, Loop)
     return Made(
         edge,
-        f"Tapped hole {args.name} at {name}, {found.name}, in section, {told}{', filled' if filled else ''}.",
+        f"Tapped hole {args.name} at {name}, {found.name}, in section, "
+        f"{told}{', filled' if filled else ''}.",
         tuple(working),
         parts=parts,
         remarks=lambda: remarks,
@@ -186,11 +245,15 @@ def _run_out(
     long = float(said.length("long"))
     if through or not 0 < long <= drilled - deep:
         room = (
-            "a hole that goes through has none" if through else f"it ends within the drilled depth, {drilled - deep:g}"
+            "a hole that goes through has none"
+            if through
+            else f"it ends within the drilled depth, {drilled - deep:g}"
         )
         raise ClauseError(f"the run-out lies behind the full thread: {room}", said.clause)
-    return {f"run_out.{number}": Line.between(at(side * wide, deep), at(side * thin, deep + long))
-            for number, side in ((1, -1), (2, 1))}  # fmt: skip
+    return {
+        f"run_out.{number}": Line.between(at(side * wide, deep), at(side * thin, deep + long))
+        for number, side in ((1, -1), (2, 1))
+    }
 
 
 def _depths(args: Args, major: Number) -> tuple[float, float, bool]:
@@ -198,17 +261,23 @@ def _depths(args: Args, major: Number) -> tuple[float, float, bool]:
     through, depth, drilled = args.get("through"), args.get("depth"), args.get("drilled")
     if through:
         if depth or drilled:
-            raise ClauseError("a hole goes through, or it has depths", args.need("depth", "drilled").clause)
+            raise ClauseError(
+                "a hole goes through, or it has depths", args.need("depth", "drilled").clause
+            )
         thick = float(through.length("thick"))
         if thick <= 0:
             raise ClauseError("the material is more than nought thick", through.clause)
         return thick, thick, True
     if depth is None:
-        raise ClauseError("a blind hole has a depth of thread, such as  depth 20; or it goes  through 12")
+        raise ClauseError(
+            "a blind hole has a depth of thread, such as  depth 20; or it goes  through 12"
+        )
     deep = float(depth.length("deep"))
     full = float(drilled.length("deep")) if drilled else deep + float(major * BEYOND)
     if not 0 < deep <= full:
-        raise ClauseError("the drill goes at least as deep as the thread", (drilled or depth).clause)
+        raise ClauseError(
+            "the drill goes at least as deep as the thread", (drilled or depth).clause
+        )
     return deep, full, False
 
 
@@ -221,16 +290,26 @@ def _edge(
     filled: bool,
     through: bool,
 ) -> Loop:
-    """Return the closed line at which hatching stops: the hole's edge, or the bolt's where one fills it."""
+    """Return the closed line at which hatching stops: the hole's edge, or the bolt's where one
+    fills it."""
     deep, drilled, point = depths
     right = [at(wide, 0.0), at(wide, deep), at(thin, deep)] if filled else [at(thin, 0.0)]
     left = [at(-thin, deep), at(-wide, deep), at(-wide, 0.0)] if filled else [at(-thin, 0.0)]
     if through:
-        corners = [right[0], at(wide if filled else thin, deep), at(-wide if filled else -thin, deep), left[-1]]
+        corners = [
+            right[0],
+            at(wide if filled else thin, deep),
+            at(-wide if filled else -thin, deep),
+            left[-1],
+        ]
     else:
         corners = [*right, at(thin, drilled), at(0.0, drilled + point), at(-thin, drilled), *left]
-    kept = [corner for index, corner in enumerate(corners) if abs(corner - corners[index - 1]) > ROUND]
-    return polyline(kept, [f"{owner}.edge{number}" for number in range(1, len(kept) + 1)], closed=True)
+    kept = [
+        corner for index, corner in enumerate(corners) if abs(corner - corners[index - 1]) > ROUND
+    ]
+    return polyline(
+        kept, [f"{owner}.edge{number}" for number in range(1, len(kept) + 1)], closed=True
+    )
 
 
 def _draw_end(args: Args, hole: Loop, outer: Arc, work: Work) -> None:
@@ -241,14 +320,27 @@ def _draw_end(args: Args, hole: Loop, outer: Arc, work: Work) -> None:
     work.swing(centre, outer.size, f"{args.name}.major", shape=outer)
     go_over(work, hole, Role.OUTLINE)
     by_eye = Gone(work.round(outer).key, "", "", outer, f"{args.name}.major")
-    work.go_over([by_eye], Role.THREAD, f"{args.name}.major", [Stroke(outer, Role.THREAD)],
-                 "thick inside, thin outside: for a bolt it is the other way", Setting(outer.size), "arc")  # fmt: skip
+    work.go_over(
+        [by_eye],
+        Role.THREAD,
+        f"{args.name}.major",
+        [Stroke(outer, Role.THREAD)],
+        "thick inside, thin outside: for a bolt it is the other way",
+        Setting(outer.size),
+        "arc",
+    )
 
 
 def _draw_section(
-    args: Args, parts: dict[str, Shape | Loop], place: Point, sizes: tuple[Number, Number], filled: bool, work: Work
+    args: Args,
+    parts: dict[str, Shape | Loop],
+    place: Point,
+    sizes: tuple[Number, Number],
+    filled: bool,
+    work: Work,
 ) -> None:
-    """Draw the axis, half of both diameters each side, close thread and drill at their depths, point the drill."""
+    """Draw the axis, half of both diameters each side, close thread and drill at their depths,
+    point the drill."""
     name, (major, minor) = args.name, sizes
     axis_line, mouth = parts["axis"], work.mark(place, args.need("at").ref("place").text)
     assert isinstance(axis_line, Line)
@@ -262,7 +354,11 @@ def _draw_section(
             assert isinstance(line, Line)
             start = line.at(0.0)
             mark = work.measure(
-                mouth, away(face, mouth, start), size / 2, f"the place of {name}.{word}.{number}", start
+                mouth,
+                away(face, mouth, start),
+                size / 2,
+                f"the place of {name}.{word}.{number}",
+                start,
             )
             work.parallel(axis, mark, called=f"{name}.{word}.{number}", shown=line)
     for key, clause, slot in (("end", "depth", "deep"), ("shoulder", "drilled", "deep")):
@@ -271,19 +367,32 @@ def _draw_section(
         if isinstance(close, Line):
             spot = (close.at(0.0) + close.at(close.end or 0.0)) * 0.5
             size = said.length(slot).value if said else abs(spot - place)
-            at = work.measure(mouth, away(axis, mouth, spot), size, f"the place of {name}.{key}", spot)
+            at = work.measure(
+                mouth, away(axis, mouth, spot), size, f"the place of {name}.{key}", spot
+            )
             work.square(axis, at, called=f"{name}.{key}")
     bottom = args.get("through")
     if bottom:
         spot = axis_line.at(axis_line.end or 0.0)
-        at = work.measure(mouth, away(axis, mouth, spot), bottom.length("thick").value, f"the far face of {name}", spot)
+        at = work.measure(
+            mouth,
+            away(axis, mouth, spot),
+            bottom.length("thick").value,
+            f"the far face of {name}",
+            spot,
+        )
         work.square(axis, at, called=f"the far face of {name}")
     for number, turn in ((1, 60), (2, -60)):
         point = parts.get(f"point.{number}")
         if isinstance(point, Line):
             corner = work.mark(point.at(0.0), f"a corner of the drill of {name}")
-            work.draw(corner, Way(turn, axis.key, axis.called), point.at(point.end or 0.0), f"{name}.point.{number}",
-                      check="its point has 120°")  # fmt: skip
+            work.draw(
+                corner,
+                Way(turn, axis.key, axis.called),
+                point.at(point.end or 0.0),
+                f"{name}.point.{number}",
+                check="its point has 120°",
+            )
     _draw_run_out(args, parts, axis, work)
     for key, part in parts.items():
         role = _role_of(key, filled)
@@ -297,12 +406,15 @@ def _draw_run_out(args: Args, parts: dict[str, Shape | Loop], axis: Edge, work: 
         return
     deep = work.mark(axis.line.foot(line.at(0.0)))
     spot = axis.line.foot(line.at(line.end or 0.0))
-    end = work.measure(deep, away(axis, deep, spot), said.length("long").value, "the end of the run-out", spot)
+    end = work.measure(
+        deep, away(axis, deep, spot), said.length("long").value, "the end of the run-out", spot
+    )
     work.square(axis, end, called="the end of the run-out")
 
 
 def _role_of(key: str, filled: bool) -> Role | None:
-    """Return as what a part is gone over: the hole thick and the thread thin, with a bolt in it the other way."""
+    """Return as what a part is gone over: the hole thick and the thread thin, with a bolt in it the
+    other way."""
     match key.partition(".")[0]:
         case "minor":
             return Role.THREAD if filled else Role.OUTLINE
@@ -320,7 +432,8 @@ KIND = Kind(
     group="Ready shapes",
     summary="end view or section of a thread by table, through or blind",
     example='tap = tapped hole, at P, thread "M10", section down, depth 20, drilled 26',
-    mistake="Hatching stops at the outer line of an empty thread: it runs on to the edge of the hole.",
+    mistake="Hatching stops at the outer line of an empty thread: it runs on to the edge of the "
+    "hole.",
     also=("thread", "tapping", "threaded hole"),
     forms=(
         Form("at {place:point}", needed=True),

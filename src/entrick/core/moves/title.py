@@ -35,7 +35,8 @@ KIND = Kind(
     name="title",
     group="Finish",
     summary="drawn, checked, date, sheet, material, projection",
-    example='block = title, drawn "A", checked "B", date "24 Nov 2026", sheet "1 of 1", projection first',
+    example='block = title, drawn "A", checked "B", date "24 Nov 2026", sheet "1 of 1", '
+    "projection first",
     mistake="A field is left empty: whoever picks the sheet up cannot tell whether it was checked.",
     also=("title block", "heading"),
     forms=(

@@ -37,7 +37,8 @@ LEAST_ANGLE, MOST_ANGLE, USUAL_ANGLE = 10, 35, 20
 
 @dataclass(frozen=True, slots=True)
 class Proportions:
-    """The shape of a tooth: pressure angle in radians, addendum and dedendum in modules, backlash in plan units."""
+    """The shape of a tooth: pressure angle in radians, addendum and dedendum in modules, backlash
+    in plan units."""
 
     pressure: float
     addendum: float
@@ -46,7 +47,8 @@ class Proportions:
 
 
 def module_of(args: Args) -> tuple[Number | None, list[str]]:
-    """Return the module, plan units, from a module or a diametral pitch, with its working; None where neither is said.
+    """Return the module, plan units, from a module or a diametral pitch, with its working; None
+    where neither is said.
 
     Raises
     ------
@@ -65,10 +67,14 @@ def module_of(args: Args) -> tuple[Number | None, list[str]]:
         return None, []
     value = pitch.length("pitch").value
     if value <= 0:
-        raise ClauseError("the diametral pitch is more than nought: teeth to an inch of pitch diameter", pitch.clause)
+        raise ClauseError(
+            "the diametral pitch is more than nought: teeth to an inch of pitch diameter",
+            pitch.clause,
+        )
     inch = 1 / args.unit.mm * Fraction(254, 10)
     told = (
-        f"module {args.say(inch)} ÷ {spell(value, Unit.INCH)} = {args.say(inch / value)}: pitch diameter for each tooth"
+        f"module {args.say(inch)} ÷ {spell(value, Unit.INCH)} = {args.say(inch / value)}: "
+        "pitch diameter for each tooth"
     )
     return inch / value, [told]
 
@@ -85,10 +91,19 @@ def proportions_of(args: Args, module: Number) -> Proportions:
     said = args.get("pressure")
     angle = args.number("pressure", usual=USUAL_ANGLE)
     if not LEAST_ANGLE <= angle <= MOST_ANGLE:
-        told = f"pressure angles lie between {LEAST_ANGLE}° and {MOST_ANGLE}°: 14 1/2°, 20° and 25° are usual"
+        told = (
+            f"pressure angles lie between {LEAST_ANGLE}° and {MOST_ANGLE}°: 14 1/2°, 20° and "
+            "25° are usual"
+        )
         raise ClauseError(told, said.clause if said else None)
     which = args.get("proportions")
-    heights = dict(zip(("addendum", "dedendum"), PROPORTIONS[which.word("which") if which else "full"], strict=True))
+    heights = dict(
+        zip(
+            ("addendum", "dedendum"),
+            PROPORTIONS[which.word("which") if which else "full"],
+            strict=True,
+        )
+    )
     for key in heights:
         own = args.get(key)
         if own:
@@ -98,13 +113,19 @@ def proportions_of(args: Args, module: Number) -> Proportions:
     play = args.get("backlash")
     backlash = args.number("backlash", usual=0.0)
     if not 0 <= backlash < math.pi * float(module) / 2:
-        raise ClauseError("the backlash is less than a tooth is thick", play.clause if play else None)
+        raise ClauseError(
+            "the backlash is less than a tooth is thick", play.clause if play else None
+        )
     return Proportions(math.radians(angle), heights["addendum"], heights["dedendum"], backlash)
 
 
 def times(factor: float, module: Number) -> Number:
     """Return so many modules, exactly where the module is exact."""
-    return Fraction(factor).limit_denominator(100_000) * module if isinstance(module, Fraction) else factor * module
+    return (
+        Fraction(factor).limit_denominator(100_000) * module
+        if isinstance(module, Fraction)
+        else factor * module
+    )
 
 
 def pitch_told(args: Args, module: Number) -> str:

@@ -1,4 +1,5 @@
-"""``turn``: n copies of a thing about a point, equally spaced or at a stated angle; or one copy by an angle."""
+"""``turn``: n copies of a thing about a point, equally spaced or at a stated angle; or one copy by
+an angle."""
 
 from __future__ import annotations
 
@@ -22,9 +23,8 @@ from ..plan.forms import Form
 def construct(args: Args) -> Made:
     """Construct n places of a thing about a point, the original being the first, counter-clockwise.
 
-    Without an angle they share the whole turn equally; with one, each follows the one before it at that angle. A single
-    turned copy is made by ``by 30° about O``.
-    """
+    Without an angle they share the whole turn equally; with one, each follows the one before it at
+    that angle. A single turned copy is made by ``by 30° about O``."""
     original, name = args.need("of").thing("original"), args.need("of").ref("original").text
     clause = args.need("about", "by")
     if clause.key == "by":
@@ -39,7 +39,9 @@ def construct(args: Args) -> Made:
     by = float(step)
     degrees = [step * index for index in range(1, count)]
     places = [rotate(original, centre, math.radians(by * index)) for index in range(count)]
-    shape, parts = copied(args.name, [(str(index), original) for index in range(1, count + 1)], places, lined)
+    shape, parts = copied(
+        args.name, [(str(index), original) for index in range(1, count + 1)], places, lined
+    )
     return Made(
         shape,
         f"{args.name}, {name} in {count} places about {clause.ref('centre').text}"
@@ -54,7 +56,10 @@ def construct(args: Args) -> Made:
 
 def _once(args: Args, clause: Said, original: Shape | Loop, name: str) -> Made:
     centre, angle = clause.point("centre"), clause.length("angle")
-    place, lined = rotate(original, centre, math.radians(float(angle))), as_original([args.need("of").ref("original")])
+    place, lined = (
+        rotate(original, centre, math.radians(float(angle))),
+        as_original([args.need("of").ref("original")]),
+    )
     shape, parts = copied(args.name, [(name, original)], [place], lined)
     return Made(
         shape,
@@ -66,10 +71,15 @@ def _once(args: Args, clause: Said, original: Shape | Loop, name: str) -> Made:
 
 
 def _draw(
-    args: Args, original: Shape | Loop, places: Sequence[tuple[int, Shape | Loop]], degrees: Sequence[Number],
-    lined: Role | None, work: Work,
-) -> None:  # fmt: skip
-    """Turn the places that fix the thing, each from the first; a longer run is traced and turned about the centre."""
+    args: Args,
+    original: Shape | Loop,
+    places: Sequence[tuple[int, Shape | Loop]],
+    degrees: Sequence[Number],
+    lined: Role | None,
+    work: Work,
+) -> None:
+    """Turn the places that fix the thing, each from the first; a longer run is traced and turned
+    about the centre."""
     name, clause = args.need("of").ref("original").text, args.need("about", "by")
     centre = work.mark(clause.point("centre"), clause.ref("centre").text)
     for (number, copy), turn in zip(places, degrees, strict=True):

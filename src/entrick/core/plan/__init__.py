@@ -1,1 +1,2 @@
-"""The document: its statements, the grammar that reads them, the writer, and errors with place and suggestion."""
+"""The document: its statements, the grammar that reads them, the writer, and errors with place and
+suggestion."""

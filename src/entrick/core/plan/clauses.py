@@ -1,4 +1,5 @@
-"""The clauses of a statement, each matched to a form of its kind, and what is told of one that fits none."""
+"""The clauses of a statement, each matched to a form of its kind, and what is told of one that fits
+none."""
 
 from __future__ import annotations
 
@@ -24,7 +25,8 @@ MOST_HEADS = 16
 """Beginnings of clauses that are told where nothing alike is known."""
 
 ALIKE = 0.7
-"""How much of a word must agree with the beginning of a clause for it to be taken as that, misspelt (by eye)."""
+"""How much of a word must agree with the beginning of a clause for it to be taken as that, misspelt
+(by eye)."""
 
 
 def match_clauses(
@@ -34,9 +36,11 @@ def match_clauses(
     givens: Set[str] = frozenset(),
     suits: Suits | None = unknown,
 ) -> tuple[Match, ...]:
-    """Match every clause of a statement to one of its kind's forms; givens are the names known to be of numbers.
+    """Match every clause of a statement to one of its kind's forms; givens are the names known to
+    be of numbers.
 
-    What suits a slot matters to what is told of a misfit alone; without it, nothing is told of what one may mean.
+    What suits a slot matters to what is told of a misfit alone; without it, nothing is told of what
+    one may mean.
 
     Raises
     ------
@@ -57,7 +61,10 @@ def match_clauses(
                 at = next(m.clause for m in reversed(matches) if m.form.key == found.form.key)
                 pieces = [str(clauses[at]), str(clause)]
                 if at == index - 1:
-                    pieces += map(str, takewhile(partial(_is_of, found.form, forms, givens), clauses[index + 1 :]))
+                    pieces += map(
+                        str,
+                        takewhile(partial(_is_of, found.form, forms, givens), clauses[index + 1 :]),
+                    )
                 whole = " > ".join(pieces)
                 mend = (", ".join(pieces), whole) if at == index - 1 else None
                 raise ClauseError(f"the pieces of a walk have > between them: {whole}", index, mend)
@@ -78,42 +85,70 @@ def _is_of(form: Form, forms: Sequence[Form], givens: Set[str], clause: Clause) 
 
 
 def _misfit(
-    clauses: Sequence[Clause], index: int, forms: Sequence[Form], kind: str, givens: Set[str], suits: Suits | None
+    clauses: Sequence[Clause],
+    index: int,
+    forms: Sequence[Form],
+    kind: str,
+    givens: Set[str],
+    suits: Suits | None,
 ) -> ClauseError:
     clause = clauses[index]
     for items in readings(clause.items, givens):
         parted = _parted(items, forms, MOST_PARTED)
         if parted is not None:
             said = ", ".join(str(Clause(each)) for each in parted)
-            return ClauseError(f"{clause}: a comma is missing between two clauses: {said}", index, (str(clause), said))
+            return ClauseError(
+                f"{clause}: a comma is missing between two clauses: {said}",
+                index,
+                (str(clause), said),
+            )
     meant, said = _meant(clauses, index, forms, givens, suits) if suits else ([], "")
     if 0 < len(meant) <= MOST_MEANT:
         ways = [(said, each) for each in meant]
         told = f"{said}: did you mean {' or '.join(meant)}?"
-        return ClauseError(told, index, ways[0]) if len(ways) == 1 else ClauseError(told, index, None, ways)
+        return (
+            ClauseError(told, index, ways[0])
+            if len(ways) == 1
+            else ClauseError(told, index, None, ways)
+        )
     first = clause.items[0]
     head = first.text if isinstance(first, Name) else ""
-    alike = [form for form in forms if form.head == head or head in (w.text for w in form.parts if isinstance(w, Word))]
+    alike = [
+        form
+        for form in forms
+        if form.head == head or head in (w.text for w in form.parts if isinstance(w, Word))
+    ]
     if head and alike:
-        return ClauseError(f"{clause}: expected {' or '.join(form.example for form in alike)}", index)
+        return ClauseError(
+            f"{clause}: expected {' or '.join(form.example for form in alike)}", index
+        )
     heads = {form.head for form in forms if form.head} | {
-        word for form in forms for slot in form.slots for word in slot.choices if len(form.parts) == 1
+        word
+        for form in forms
+        for slot in form.slots
+        for word in slot.choices
+        if len(form.parts) == 1
     }
     close = get_close_matches(head, heads, 1, ALIKE) if head else []
     ours = OURS.get(head)
     if ours in heads:
         close = [ours]
     if close:
-        return ClauseError(f"{kind} takes no clause {head}; did you mean {close[0]}?", index, (head, close[0]))
+        return ClauseError(
+            f"{kind} takes no clause {head}; did you mean {close[0]}?", index, (head, close[0])
+        )
     plain = [form for form in forms if not form.choice]
     if len(plain) <= MOST_PARTED:
-        return ClauseError(f"{clause}: {kind} takes {'; '.join(form.example for form in plain)}", index)
+        return ClauseError(
+            f"{clause}: {kind} takes {'; '.join(form.example for form in plain)}", index
+        )
     begun = list(dict.fromkeys(form.head or form.example for form in plain))[:MOST_HEADS]
     return ClauseError(f"{clause}: the clauses of {kind} begin with {'; '.join(begun)}", index)
 
 
 def _has_angle_astray(match: Match) -> bool:
-    """Tell whether an angle stands where another sort of number is wanted: ``5 by 45°`` is no two lengths."""
+    """Tell whether an angle stands where another sort of number is wanted: ``5 by 45°`` is no two
+    lengths."""
     return any(
         isinstance(item, Num) and "°" in item.text
         for slot in match.form.slots
@@ -125,10 +160,13 @@ def _has_angle_astray(match: Match) -> bool:
 def _meant(
     clauses: Sequence[Clause], index: int, forms: Sequence[Form], givens: Set[str], suits: Suits
 ) -> tuple[list[str], str]:
-    """Return what a clause may mean that the others do not say yet, and what stands for it in the row: with the next
-    one, where neither says anything by itself (``fillet, l, m``), or with the one before (``A4, landscape``)."""
+    """Return what a clause may mean that the others do not say yet, and what stands for it in the
+    row: with the next one, where neither says anything by itself (``fillet, l, m``), or with the
+    one before (``A4, landscape``)."""
     clause, after = clauses[index], clauses[index + 1] if index + 1 < len(clauses) else None
-    others = [match_clause(each, forms, 0, givens) for at, each in enumerate(clauses) if at != index]
+    others = [
+        match_clause(each, forms, 0, givens) for at, each in enumerate(clauses) if at != index
+    ]
     keys = [each.form.key for each in others if each is not None]
     left = [form for form in forms if keys.count(form.key) < form.most]
     if index:
@@ -144,8 +182,11 @@ def _meant(
     return meanings(clause, forms, givens, suits, (needed, left)), str(clause)
 
 
-def _parted(items: tuple[Term, ...], forms: Sequence[Form], most: int) -> tuple[tuple[Term, ...], ...] | None:
-    """Return the clauses a run of terms is when commas are put between them; None where it is not several."""
+def _parted(
+    items: tuple[Term, ...], forms: Sequence[Form], most: int
+) -> tuple[tuple[Term, ...], ...] | None:
+    """Return the clauses a run of terms is when commas are put between them; None where it is not
+    several."""
     if most > 1:
         for cut in range(len(items) - 1, 0, -1):
             if match_clause(Clause(items[:cut]), forms) is None:

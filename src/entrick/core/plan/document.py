@@ -58,7 +58,8 @@ class SheetLine:
 
 @dataclass(frozen=True, slots=True)
 class Given:
-    """``given a = 96 "between the eyes"``; ``given d = 4× Ø9/16`` says how often a size stands on the brief."""
+    """``given a = 96 "between the eyes"``; ``given d = 4× Ø9/16`` says how often a size stands on
+    the brief."""
 
     name: str
     value: Expression

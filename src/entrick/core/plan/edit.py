@@ -1,4 +1,5 @@
-"""Edits of a plan made through cards and picks: each takes a plan and returns one in which some lines are others."""
+"""Edits of a plan made through cards and picks: each takes a plan and returns one in which some
+lines are others."""
 
 from __future__ import annotations
 
@@ -41,7 +42,8 @@ def tidy(text: str) -> str:
 
 
 def _plan(lines: Iterable[Line]) -> Plan:
-    """Return a plan of lines, each read as it will be written; blank ones at its end are left out."""
+    """Return a plan of lines, each read as it will be written; blank ones at its end are left
+    out."""
     kept = list(lines)
     while kept and not write_line(kept[-1]).strip():
         kept.pop()
@@ -75,8 +77,11 @@ def insert_line(plan: Plan, after: int, row: str) -> Plan:
 
 
 def append(plan: Plan, text: str) -> Plan:
-    """Put one line or several at the end of the plan; what is left of a clause or walk not begun is left out."""
-    rows = [row for row in (re.sub(r"[,>\s]+$", "", row) for row in text.splitlines()) if row.strip()]
+    """Put one line or several at the end of the plan; what is left of a clause or walk not begun is
+    left out."""
+    rows = [
+        row for row in (re.sub(r"[,>\s]+$", "", row) for row in text.splitlines()) if row.strip()
+    ]
     return _put(plan, len(plan.lines), len(plan.lines), *map(read_line, rows))
 
 
@@ -105,14 +110,17 @@ HEAD = tuple(_HEADS)
 
 
 def _stands(plan: Plan, key: str) -> int | None:
-    """Return where a heading line stands, one that cannot be read too; the last where there are several."""
+    """Return where a heading line stands, one that cannot be read too; the last where there are
+    several."""
 
     def heads(content: Content) -> bool:
         if isinstance(content, Unread):
             return re.match(rf"\s*{key}\b(?!\s*=)", content.text) is not None
         return isinstance(content, _HEADS[key])
 
-    return max((index for index, line in enumerate(plan.lines) if heads(line.content)), default=None)
+    return max(
+        (index for index, line in enumerate(plan.lines) if heads(line.content)), default=None
+    )
 
 
 def set_head(plan: Plan, key: str, said: str) -> Plan:
@@ -123,7 +131,8 @@ def set_head(plan: Plan, key: str, said: str) -> Plan:
     key : str
         One of `HEAD`.
     said : str
-        What stands behind the key: a title without its quotes, a drawing number, a unit, the sheet's clauses.
+        What stands behind the key: a title without its quotes, a drawing number, a unit, the
+        sheet's clauses.
     """
     said = one_row(said).strip()
     row = f'plan "{said.replace(chr(34), chr(0x2033))}"' if key == "plan" else f"{key} {said}"
@@ -131,7 +140,11 @@ def set_head(plan: Plan, key: str, said: str) -> Plan:
     if stands is not None:
         return set_line(plan, stands + 1, row) if said else delete_line(plan, stands + 1)
     before = (_stands(plan, word) for word in HEAD[: HEAD.index(key)])
-    return insert_line(plan, max((at + 1 for at in before if at is not None), default=0), row) if said else plan
+    return (
+        insert_line(plan, max((at + 1 for at in before if at is not None), default=0), row)
+        if said
+        else plan
+    )
 
 
 def set_given(plan: Plan, line: int, value: str) -> Plan:
@@ -141,9 +154,14 @@ def set_given(plan: Plan, line: int, value: str) -> Plan:
     """
     given, value = plan.lines[_index(plan, line)].content, one_row(value).strip()
     if isinstance(given, Unread) and (found := UNREAD_GIVEN.fullmatch(given.text[:LONGEST_LINE])):
-        row = f"{found['word']} {found['name']} = {value}{found['note'] or ''}{found['comment'] or ''}"
+        row = (
+            f"{found['word']} {found['name']} = "
+            f"{value}{found['note'] or ''}{found['comment'] or ''}"
+        )
     elif isinstance(given, Chain):
-        tail = (", assumed" if given.assumed else "") + (f' "{Text(given.note).text}"' if given.note else "")
+        tail = (", assumed" if given.assumed else "") + (
+            f' "{Text(given.note).text}"' if given.note else ""
+        )
         row = f"chain {given.name} = {value}{tail}"
     elif isinstance(given, Given):
         row = write_content(replace(given, value=Num(value), mark="", count=0))
@@ -160,19 +178,28 @@ def new_given(plan: Plan, text: str) -> Plan:
     NotUnderstood
         For text that is no name with a dimension.
     """
-    found = re.fullmatch(r"\s*(?:given\s+)?([^\W\d]\w*)(?:\s*[=:]\s*|\s+(?=[\d.RØ]))(\S.*)", one_row(text))
+    found = re.fullmatch(
+        r"\s*(?:given\s+)?([^\W\d]\w*)(?:\s*[=:]\s*|\s+(?=[\d.RØ]))(\S.*)", one_row(text)
+    )
     if not found:
         words = re.fullmatch(r"\s*(?:given\s+)?([^\W\d]\w*)\s+([^\W\d]\w*)\s*=.*", one_row(text))
         one = f"; a name is one word, such as {words[1]}_{words[2]}" if words else ""
-        raise NotUnderstood(f'write a letter, =, and the dimension, such as r = 9/16 "pin hole"{one}')
+        raise NotUnderstood(
+            f'write a letter, =, and the dimension, such as r = 9/16 "pin hole"{one}'
+        )
     givens = [n for n, line in enumerate(plan.lines, 1) if _is_given(line.content)]
-    first = next((n for n, line in enumerate(plan.lines) if isinstance(line.content, Statement)), len(plan.lines))
+    first = next(
+        (n for n, line in enumerate(plan.lines) if isinstance(line.content, Statement)),
+        len(plan.lines),
+    )
     return insert_line(plan, max(givens, default=first), f"given {found[1]} = {found[2]}")
 
 
 def _is_given(content: Content) -> bool:
     if isinstance(content, Unread):
-        return len(content.text) <= LONGEST_LINE and UNREAD_GIVEN.fullmatch(content.text) is not None
+        return (
+            len(content.text) <= LONGEST_LINE and UNREAD_GIVEN.fullmatch(content.text) is not None
+        )
     return isinstance(content, Given | Chain)
 
 
@@ -183,7 +210,12 @@ def set_clause(plan: Plan, line: int, clause: int, said: str) -> Plan:
     if not 0 <= clause <= len(parts):
         raise EditError(f"{statement.name} has no clause {clause + 1}")
     said = one_row(said).strip().strip(",")
-    if clause >= len(parts) - 1 and '"' in said and statement.note and f'"{Text(statement.note).text}"' in said:
+    if (
+        clause >= len(parts) - 1
+        and '"' in said
+        and statement.note
+        and f'"{Text(statement.note).text}"' in said
+    ):
         statement = replace(statement, note="")
     parts[clause : clause + 1] = [said] if said else []
     return set_line(plan, line, _statement_row(statement, parts))
@@ -213,7 +245,8 @@ def choose_in_walk(plan: Plan, line: int, clause: int, stop: int, words: str) ->
 
 
 def _only_chooses(clause: Clause, choices: frozenset[str], said: Set[str]) -> bool:
-    """Tell whether a clause only chooses: words of place, ``near A``, or how something touches that is said to."""
+    """Tell whether a clause only chooses: words of place, ``near A``, or how something touches that
+    is said to."""
     first, *rest = clause.items
     if not (isinstance(first, Name) and first.text in choices):
         return False

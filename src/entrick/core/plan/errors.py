@@ -1,4 +1,5 @@
-"""What can be wrong with a plan: always with a place, what was expected, and where possible the mend."""
+"""What can be wrong with a plan: always with a place, what was expected, and where possible the
+mend."""
 
 from __future__ import annotations
 
@@ -40,7 +41,8 @@ class Meaning:
 
 
 class ClauseError(ValueError):
-    """A clause that cannot be used. Raised by forms, expressions and kinds; the solver gives it its line.
+    """A clause that cannot be used. Raised by forms, expressions and kinds; the solver gives it its
+    line.
 
     Attributes
     ----------
@@ -54,9 +56,12 @@ class ClauseError(ValueError):
     """
 
     def __init__(
-        self, message: str, clause: int | None = None, instead: tuple[str, str] | None = None,
+        self,
+        message: str,
+        clause: int | None = None,
+        instead: tuple[str, str] | None = None,
         meant: Sequence[tuple[str, str]] = (),
-    ) -> None:  # fmt: skip
+    ) -> None:
         super().__init__(message)
         self.message = message
         self.clause = clause

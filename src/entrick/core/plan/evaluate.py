@@ -1,4 +1,5 @@
-"""Working an expression out: exact rationals, givens by name, and the few functions a drafter needs."""
+"""Working an expression out: exact rationals, givens by name, and the few functions a drafter
+needs."""
 
 from __future__ import annotations
 
@@ -35,7 +36,8 @@ def evaluate(item: Expression, givens: Mapping[str, Quantity], unit: Unit) -> Qu
 
     Examples
     --------
-    >>> evaluate(Binary(Name("a"), "/", Num("2")), {"a": Quantity(Fraction(9, 16))}, Unit.INCH).value
+    >>> half = Binary(Name("a"), "/", Num("2"))
+    >>> evaluate(half, {"a": Quantity(Fraction(9, 16))}, Unit.INCH).value
     Fraction(9, 32)
     """
     try:
@@ -56,7 +58,9 @@ def _evaluate(item: Expression, givens: Mapping[str, Quantity], unit: Unit) -> Q
             try:
                 return read_number(text, unit)
             except MeasureError as error:
-                raise ClauseError(error.message, None, (text, error.mend) if error.mend else None) from error
+                raise ClauseError(
+                    error.message, None, (text, error.mend) if error.mend else None
+                ) from error
         case Name("pi"):
             return Quantity(math.pi)
         case Name(text):
@@ -64,7 +68,9 @@ def _evaluate(item: Expression, givens: Mapping[str, Quantity], unit: Unit) -> Q
                 return givens[text]
             close = get_close_matches(text, [*givens, "pi"], 1, 0.5)
             hint = f"; did you mean {close[0]}?" if close else ""
-            raise ClauseError(f"no given is called {text}{hint}", None, (text, close[0]) if close else None)
+            raise ClauseError(
+                f"no given is called {text}{hint}", None, (text, close[0]) if close else None
+            )
         case Negative(inner):
             found = _evaluate(inner, givens, unit)
             return Quantity(-found.value, found.dimension)
@@ -77,11 +83,14 @@ def _evaluate(item: Expression, givens: Mapping[str, Quantity], unit: Unit) -> Q
                 text, other = write(item), write(left)
                 top, bottom = right.text.split("/")
                 raise ClauseError(
-                    f"{text} can be taken two ways: write {other}/({right.text}) or ({other}/{top})/{bottom}",
+                    f"{text} can be taken two ways: write {other}/({right.text}) or "
+                    f"({other}/{top})/{bottom}",
                     None,
                     (text, f"{other}/({right.text})"),
                 )
-            return _binary(_evaluate(left, givens, unit), sign, _evaluate(right, givens, unit), write(item))
+            return _binary(
+                _evaluate(left, givens, unit), sign, _evaluate(right, givens, unit), write(item)
+            )
     raise TypeError(item)
 
 
@@ -119,7 +128,9 @@ def _binary(left: Quantity, sign: str, right: Quantity, text: str) -> Quantity:
         kind = kinds[1] if kinds[0] is _PLAIN else kinds[0]
         return Quantity(_exactly(a + b if sign == "+" else a - b, a, b), kind)
     if sign == "*":
-        made = _PRODUCTS.get(kinds) or (kinds[1] if kinds[0] is _PLAIN else kinds[0] if kinds[1] is _PLAIN else None)
+        made = _PRODUCTS.get(kinds) or (
+            kinds[1] if kinds[0] is _PLAIN else kinds[0] if kinds[1] is _PLAIN else None
+        )
         if made is None:
             raise ClauseError(f"{text} multiplies a {kinds[0]} by a {kinds[1]}")
         return Quantity(_exactly(a * b, a, b), made)

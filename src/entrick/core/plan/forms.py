@@ -1,6 +1,8 @@
-"""Clause forms: how a kind declares the clauses it takes, and how written clauses are matched to them.
+"""Clause forms: how a kind declares the clauses it takes, and how written clauses are matched to
+them.
 
-A form is a short pattern: words stand for themselves, ``[word]`` may be left out, ``{slot:type}`` takes a value.
+A form is a short pattern: words stand for themselves, ``[word]`` may be left out, ``{slot:type}``
+takes a value.
 
 >>> form = Form("{amount:length} {way:left/right} [of] {origin:point}")
 >>> [str(part) for part in form.parts]
@@ -62,7 +64,9 @@ class Slot:
     @property
     def shown(self) -> str:
         """The slot as a person reads it in a pattern."""
-        return "/".join(self.choices) or f"({self.expectation.removeprefix('a ').removeprefix('an ')})"
+        return (
+            "/".join(self.choices) or f"({self.expectation.removeprefix('a ').removeprefix('an ')})"
+        )
 
     def __str__(self) -> str:
         return "{" + f"{self.name}:{self.type}" + "}"
@@ -96,7 +100,9 @@ class Form:
         parts = tuple(_part(text) for text in re.findall(r"\{[^}]*\}|\S+", self.pattern))
         object.__setattr__(self, "parts", parts)
         if not self.key:
-            names = [p.text for p in parts if isinstance(p, Word)] + [p.name for p in parts if isinstance(p, Slot)]
+            names = [p.text for p in parts if isinstance(p, Word)] + [
+                p.name for p in parts if isinstance(p, Slot)
+            ]
             object.__setattr__(self, "key", names[0])
 
     @cached_property
@@ -107,12 +113,16 @@ class Form:
     @cached_property
     def lead(self) -> tuple[str, ...]:
         """The words in front of the first value."""
-        return tuple(part.text for part in takewhile(lambda part: isinstance(part, Word), self.parts))  # type: ignore[union-attr]
+        return tuple(
+            part.text for part in takewhile(lambda part: isinstance(part, Word), self.parts)
+        )  # type: ignore[union-attr]
 
     @cached_property
     def tail(self) -> tuple[str, ...]:
         """The words behind the last value."""
-        return tuple(part.text for part in takewhile(lambda part: isinstance(part, Word), self.parts[::-1]))[::-1]  # type: ignore[union-attr]
+        return tuple(
+            part.text for part in takewhile(lambda part: isinstance(part, Word), self.parts[::-1])
+        )[::-1]  # type: ignore[union-attr]
 
     @cached_property
     def slots(self) -> tuple[Slot, ...]:
@@ -150,12 +160,14 @@ SAME = (
 """Words for one idea: which of them a clause is declared with is of no account."""
 
 
-def match_clause(clause: Clause, forms: Sequence[Form], index: int = 0, givens: Set[str] = frozenset()) -> Match | None:
+def match_clause(
+    clause: Clause, forms: Sequence[Form], index: int = 0, givens: Set[str] = frozenset()
+) -> Match | None:
     """Match one clause to the first form it fits, or to none.
 
-    One that fits none may still be another wording of one: ``about A`` for ``centre A``. Where only a form fits in
-    which a given stands for something drawn, it is that form, so that what is wrong can be said.
-    """
+    One that fits none may still be another wording of one: ``about A`` for ``centre A``. Where only
+    a form fits in which a given stands for something drawn, it is that form, so that what is wrong
+    can be said."""
     for known in (givens, frozenset[str]()) if givens else (givens,):
         for items in chain((clause.items,), _other_words(clause.items, givens)):
             for form in forms:
@@ -172,14 +184,27 @@ def _other_words(items: tuple[Term, ...], givens: Set[str]) -> Iterator[tuple[Te
     if head:
         yield from ((*map(Name, words), *items[len(head) :]) for words in ideas if words != head)
     count, rest = items[:1], items[1:]
-    many = next((words for words in sorted(times, key=len, reverse=True)
-                 if count and rest[: len(words)] == tuple(map(Name, words))), None)  # fmt: skip
-    if many and (not isinstance(count[0], Name | Text | Arrow | Ratio) or str(write(count[0])) in givens):
-        yield from ((*count, *map(Name, words), *rest[len(many) :]) for words in times if words != many)
+    many = next(
+        (
+            words
+            for words in sorted(times, key=len, reverse=True)
+            if count and rest[: len(words)] == tuple(map(Name, words))
+        ),
+        None,
+    )
+    if many and (
+        not isinstance(count[0], Name | Text | Arrow | Ratio) or str(write(count[0])) in givens
+    ):
+        yield from (
+            (*count, *map(Name, words), *rest[len(many) :]) for words in times if words != many
+        )
 
 
-def fit(items: tuple[Term, ...], parts: Sequence[Word | Slot], givens: Set[str]) -> dict[str, tuple[Term, ...]] | None:
-    """Return the terms that fill each slot of the parts of a form, all of them used; None where they do not fit."""
+def fit(
+    items: tuple[Term, ...], parts: Sequence[Word | Slot], givens: Set[str]
+) -> dict[str, tuple[Term, ...]] | None:
+    """Return the terms that fill each slot of the parts of a form, all of them used; None where
+    they do not fit."""
     if not parts:
         return None if items else {}
     part, rest = parts[0], parts[1:]

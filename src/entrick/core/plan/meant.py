@@ -1,4 +1,5 @@
-"""What a clause that fits no form may have been meant as: written as on a drawing, in other words, or in part."""
+"""What a clause that fits no form may have been meant as: written as on a drawing, in other words,
+or in part."""
 
 from __future__ import annotations
 
@@ -19,15 +20,39 @@ MOST_TERMS = 8
 """Terms of a clause up to which it is looked what it may have been meant as."""
 
 OURS = {
-    "horizontal": "level", "horizontally": "level", "vertical": "plumb", "vertically": "plumb",
-    "perpendicular": "square", "tangent": "touching", "tangential": "touching", "center": "centre",
-    "dia": "diameter", "diam": "diameter", "d": "diameter", "D": "diameter", "Ø": "diameter",
-    "rad": "radius", "r": "radius", "R": "radius",
-    "up": "above", "down": "below", "over": "above", "under": "below", "outside": "beside", "external": "beside",
-    "within": "inside", "internal": "inside",
-    "wide": "width", "deep": "depth", "long": "length", "high": "height", "angle": "at", "x": "by",
-    "AF": "across flats", "AC": "across corners",
-}  # fmt: skip
+    "horizontal": "level",
+    "horizontally": "level",
+    "vertical": "plumb",
+    "vertically": "plumb",
+    "perpendicular": "square",
+    "tangent": "touching",
+    "tangential": "touching",
+    "center": "centre",
+    "dia": "diameter",
+    "diam": "diameter",
+    "d": "diameter",
+    "D": "diameter",
+    "Ø": "diameter",
+    "rad": "radius",
+    "r": "radius",
+    "R": "radius",
+    "up": "above",
+    "down": "below",
+    "over": "above",
+    "under": "below",
+    "outside": "beside",
+    "external": "beside",
+    "within": "inside",
+    "internal": "inside",
+    "wide": "width",
+    "deep": "depth",
+    "long": "length",
+    "high": "height",
+    "angle": "at",
+    "x": "by",
+    "AF": "across flats",
+    "AC": "across corners",
+}
 """Words and signs other offices use, and ours."""
 
 LITTLE = frozenset({"of", "on", "to", "at", "in", "by", "with", "from", "the"})
@@ -54,7 +79,8 @@ LAID = {"horizontal": "landscape", "vertical": "portrait", "upright": "portrait"
 
 
 Suits = Callable[[str, str], bool | None]
-"""Whether a name is of something that suits a type of slot; None where nothing above has that name."""
+"""Whether a name is of something that suits a type of slot; None where nothing above has that
+name."""
 
 
 def unknown(_: str, __: str) -> bool | None:
@@ -86,23 +112,27 @@ def meanings(
     Returns
     -------
     list of str
-        Of the nearest sort alone: in our words; with a word between two values; without one that is too many; with the
-        words in front by which its kind knows what a value is. Where nothing of a type that is wanted has the name that
-        is written, those in which anything has.
+        Of the nearest sort alone: in our words; with a word between two values; without one that is
+        too many; with the words in front by which its kind knows what a value is. Where nothing of
+        a type that is wanted has the name that is written, those in which anything has.
     """
     if len(clause.items) > MOST_TERMS:
         return []
     for strictly in (True, False):
         found = _Meant(forms, forms, givens, suits, strictly).of(clause.items)
         if found:
-            preferred = (_Meant(some, forms, givens, suits, strictly).of(clause.items) for some in first if some)
+            preferred = (
+                _Meant(some, forms, givens, suits, strictly).of(clause.items)
+                for some in first
+                if some
+            )
             return list(dict.fromkeys(next(filter(None, preferred), found)))
     return []
 
 
 def fits(clause: Clause, forms: Sequence[Form], givens: Set[str], suits: Suits) -> bool:
-    """Tell whether a clause is one beyond doubt, and what it names is there and suits it; a list is none, as it takes
-    any words."""
+    """Tell whether a clause is one beyond doubt, and what it names is there and suits it; a list is
+    none, as it takes any words."""
     match = match_clause(clause, forms, 0, givens)
     is_list = match is not None and any(slot.type in LISTS for slot in match.form.slots)
     return not is_list and _Meant(forms, forms, givens, suits, strictly=True).fits(clause.items)
@@ -110,7 +140,8 @@ def fits(clause: Clause, forms: Sequence[Form], givens: Set[str], suits: Suits) 
 
 @dataclass(frozen=True)
 class _Meant:
-    """Looks for what a clause may mean, given what is known: a form of some, by the words of all of its kind."""
+    """Looks for what a clause may mean, given what is known: a form of some, by the words of all of
+    its kind."""
 
     forms: Sequence[Form]
     all: Sequence[Form]
@@ -147,14 +178,16 @@ class _Meant:
         return shared or [str(Clause(each)) for said in written for each in self._with_tail(said)]
 
     def fits(self, items: Terms) -> bool:
-        """Tell whether a clause is one beyond doubt: a number is one, or the name of a given, and what is drawn is
-        there."""
+        """Tell whether a clause is one beyond doubt: a number is one, or the name of a given, and
+        what is drawn is there."""
         match = match_clause(Clause(items), self.forms, 0, self.givens) if items else None
         return match is not None and self._known(match.form, match.slots)
 
     def _known(self, form: Form, slots: Mapping[str, Terms]) -> bool:
         types = {slot.name: slot.type for slot in form.slots}
-        return all(self._suits(value, types[name]) for name, values in slots.items() for value in values)
+        return all(
+            self._suits(value, types[name]) for name, values in slots.items() for value in values
+        )
 
     def _suits(self, value: Term, type_: str) -> bool:
         if isinstance(value, Num):
@@ -167,9 +200,11 @@ class _Meant:
         return suits is True or (suits is False and not self.strictly)
 
     def _needless(self, item: Term) -> bool:
-        """Tell whether a word may be one too many: it is no name of anything, and says nothing by itself."""
+        """Tell whether a word may be one too many: it is no name of anything, and says nothing by
+        itself."""
         return isinstance(item, Name) and (
-            item.text in LITTLE or not (item.text.casefold() in self._words or self._is_named(item.text))
+            item.text in LITTLE
+            or not (item.text.casefold() in self._words or self._is_named(item.text))
         )
 
     def _is_named(self, text: str) -> bool:
@@ -180,36 +215,49 @@ class _Meant:
     def _words(self) -> Mapping[str, str]:
         """Every word of the forms, by its small letters."""
         parts = [part for form in self.all for part in form.parts]
-        words = chain.from_iterable((part.text,) if isinstance(part, Word) else part.choices for part in parts)
+        words = chain.from_iterable(
+            (part.text,) if isinstance(part, Word) else part.choices for part in parts
+        )
         return {word.casefold(): word for word in words}
 
     def _as_spelt(self, items: Terms) -> Terms:
-        """Return a clause with the words of its kind in the letters they have: ``a4 Landscape`` is A4 landscape."""
+        """Return a clause with the words of its kind in the letters they have: ``a4 Landscape`` is
+        A4 landscape."""
         known = self._words
         return tuple(
             Name(known[item.text.casefold()])
-            if isinstance(item, Name) and item.text.casefold() in known and not self._is_named(item.text)
+            if isinstance(item, Name)
+            and item.text.casefold() in known
+            and not self._is_named(item.text)
             else item
             for item in items
         )
 
     def _with_datum(self, items: Terms) -> Iterator[Terms]:
-        """Return a clause with the letter O for every nought that stands where a point is wanted."""
+        """Return a clause with the letter O for every nought that stands where a point is
+        wanted."""
         if Num("0") in items and self.suits("O", "point"):
             yield tuple(Name("O") if item == Num("0") else item for item in items)
 
     def _parted(self, items: Terms) -> Iterator[str]:
         """Return a clause that ends or begins with a word that is one by itself, as two."""
         for word, rest in ((items[-1], items[:-1]), (items[0], items[1:])):
-            if isinstance(word, Name) and rest and match_clause(Clause((word,)), self.all, 0, self.givens):
+            if (
+                isinstance(word, Name)
+                and rest
+                and match_clause(Clause((word,)), self.all, 0, self.givens)
+            ):
                 yield from (f"{said}, {word.text}" for said in self.of(rest, whole=False))
 
     def _shorter(self, items: Terms) -> Iterator[Terms]:
-        return ((*items[:at], *items[at + 1 :]) for at, item in enumerate(items) if self._needless(item))
+        return (
+            (*items[:at], *items[at + 1 :]) for at, item in enumerate(items) if self._needless(item)
+        )
 
     @cached_property
     def _between(self) -> tuple[str, ...]:
-        """The words that stand between values: those that are easily mixed up, and those of the forms."""
+        """The words that stand between values: those that are easily mixed up, and those of the
+        forms."""
         inner = (
             part.text
             for form in self.forms
@@ -225,16 +273,22 @@ class _Meant:
     def _with_another_between(self, items: Terms) -> Iterator[Terms]:
         for place, item in enumerate(items[1:-1], 1):
             if isinstance(item, Name) and (item.text in self._between or self._needless(item)):
-                yield from ((*items[:place], Name(word), *items[place + 1 :]) for word in self._between)
+                yield from (
+                    (*items[:place], Name(word), *items[place + 1 :]) for word in self._between
+                )
 
     def _with_lead(self, items: Terms) -> Iterator[Terms]:
-        """Return what values would be with the words in front that a form begins with; several have its word between
-        them, and no list is needed that takes any words."""
+        """Return what values would be with the words in front that a form begins with; several have
+        its word between them, and no list is needed that takes any words."""
         for form in self.forms:
             if form.choice or not form.lead or not items:
                 continue
             said = 0
-            while said < len(form.lead) - 1 and said < len(items) and items[said] == Name(form.lead[said]):
+            while (
+                said < len(form.lead) - 1
+                and said < len(items)
+                and items[said] == Name(form.lead[said])
+            ):
                 said += 1
             bare = items[said:]
             slots = fit(bare, form.parts[len(form.lead) :], self.givens) if bare else None
@@ -264,14 +318,20 @@ class _Meant:
 
 
 def readings(items: Terms, givens: Set[str]) -> Iterator[Terms]:
-    """Yield a clause as it is written, and in our words: without signs, with its word in front of a value."""
+    """Yield a clause as it is written, and in our words: without signs, with its word in front of a
+    value."""
     yield items
     if len(items) > MOST_TERMS:
         return
     signed = _SIGNED.fullmatch(str(Clause(items)))
     if signed:
         items = (Name(signed[1]), Num(signed[2]))
-    if len(items) > 1 and isinstance(items[-2], Num) and isinstance(items[-1], Name) and items[-1].text in DEGREES:
+    if (
+        len(items) > 1
+        and isinstance(items[-2], Num)
+        and isinstance(items[-1], Name)
+        and items[-1].text in DEGREES
+    ):
         items = (*items[:-2], Num(f"{items[-2].text}°"))
         yield items
     if items[0] == Name("scale") and len(items) > 1 and isinstance(items[1], Name | Num):
@@ -290,6 +350,9 @@ def readings(items: Terms, givens: Set[str]) -> Iterator[Terms]:
         )
     )
     yield ours
-    yield tuple(Name(LAID[item.text]) if isinstance(item, Name) and item.text in LAID else item for item in items)
+    yield tuple(
+        Name(LAID[item.text]) if isinstance(item, Name) and item.text in LAID else item
+        for item in items
+    )
     if len(ours) == 2 and isinstance(ours[1], Name) and not isinstance(ours[0], Name):
         yield ours[1], ours[0]

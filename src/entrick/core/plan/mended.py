@@ -1,4 +1,5 @@
-"""Lines that cannot be read as they stand, and how they would be: usual ways of writing a size, each with its mend."""
+"""Lines that cannot be read as they stand, and how they would be: usual ways of writing a size,
+each with its mend."""
 
 from __future__ import annotations
 
@@ -12,25 +13,49 @@ WAYS = tuple(
     for wrong, right, told in (
         (r"[;.]\s*$", "", "a line ends without a sign"),
         (r"(?<=\d)\s*(?:degrees?|degs?)\b", "°", "degrees are written °"),
-        (r"^(given\s+\w+\s*=)\s*dia(?:m|meter)?\b\.?\s*", r"\1 Ø", "a diameter is written Ø in a given"),
+        (
+            r"^(given\s+\w+\s*=)\s*dia(?:m|meter)?\b\.?\s*",
+            r"\1 Ø",
+            "a diameter is written Ø in a given",
+        ),
         (r"^(given\s+\w+\s*=)\s*rad(?:ius)?\b\.?\s*", r"\1 R", "a radius is written R in a given"),
-        (r"^(given\s+\w+\s*=)\s*([\d./ ]*\d)\s*dia(?:m|meter)?\b\.?", r"\1 Ø\2", "a diameter is written Ø in a given"),
-        (r"^(given\s+\w+\s*=)\s*([\d./ ]*\d)\s*rad(?:ius)?\b\.?", r"\1 R\2", "a radius is written R in a given"),
+        (
+            r"^(given\s+\w+\s*=)\s*([\d./ ]*\d)\s*dia(?:m|meter)?\b\.?",
+            r"\1 Ø\2",
+            "a diameter is written Ø in a given",
+        ),
+        (
+            r"^(given\s+\w+\s*=)\s*([\d./ ]*\d)\s*rad(?:ius)?\b\.?",
+            r"\1 R\2",
+            "a radius is written R in a given",
+        ),
         (r"(?<=\d)\s*x\s*(?=\d)(?!\d+(?:\.\d+)?\s*°)", "*", "times is written ×"),
         (r"\s*±\s*[\d./ ]+", "", "a given has one size: what it may be off by is not worked with"),
-        (r"^(given\s+[^\W\d]\w*)\s*:?\s*(?=[\dRØ.])", r"\1 = ", "a given has = between its name and its size"),
+        (
+            r"^(given\s+[^\W\d]\w*)\s*:?\s*(?=[\dRØ.])",
+            r"\1 = ",
+            "a given has = between its name and its size",
+        ),
         (rf"^([^\W\d]\w*\s*=\s*{_SIZE})$", r"given \1", "a size with a name is a given"),
         (r"^(given)\s+([^\W\d]\w*)\s+(\w+)\s*=", r"\1 \2_\3 =", "a name is one word"),
-        (rf"^(given\s+\w+\s*=\s*{_SIZE})\s+\(?([^\W\d][^\"()]*?)\)?$", r'\1 "\2"', "a note stands in quotes"),
-        (r"(?<=\d)\s*,\s*(?=\d)", " ", "the links of a chain stand one after another, without commas"),
+        (
+            rf"^(given\s+\w+\s*=\s*{_SIZE})\s+\(?([^\W\d][^\"()]*?)\)?$",
+            r'\1 "\2"',
+            "a note stands in quotes",
+        ),
+        (
+            r"(?<=\d)\s*,\s*(?=\d)",
+            " ",
+            "the links of a chain stand one after another, without commas",
+        ),
     )
 )
 """How a line is written elsewhere, what that is here, and what is told."""
 
 
 def mended(text: str, reads: Callable[[str], bool]) -> tuple[str, str] | None:
-    """Return what is told of a line that cannot be read, and the line as it would be; None where no usual way of
-    writing it is known.
+    """Return what is told of a line that cannot be read, and the line as it would be; None where no
+    usual way of writing it is known.
 
     Parameters
     ----------

@@ -31,14 +31,31 @@ from .document import (
 )
 from .errors import PlanError
 from .mended import mended
-from .terms import DEEPEST, Arrow, Binary, Bracket, Call, Expression, Name, Negative, Num, Ratio, Term, Text, depth
+from .terms import (
+    DEEPEST,
+    Arrow,
+    Binary,
+    Bracket,
+    Call,
+    Expression,
+    Name,
+    Negative,
+    Num,
+    Ratio,
+    Term,
+    Text,
+    depth,
+)
 from .writer import write_line, write_plan
 
-UNPRINTABLE = re.compile("[\x00-\x08\x0a-\x1f\x7f-\x9f\u2028\u2029\ud800-\udfff\ufdd0-\ufdef\ufffe\uffff]")
+UNPRINTABLE = re.compile(
+    "[\x00-\x08\x0a-\x1f\x7f-\x9f\u2028\u2029\ud800-\udfff\ufdd0-\ufdef\ufffe\uffff]"
+)
 """Control characters and the like: no file format takes them, and nobody sees where they are."""
 
 MOST_GROWTH = 3
-"""Canonical spacing makes a text at most this many times as long: > becomes a space, > and a space."""
+"""Canonical spacing makes a text at most this many times as long: > becomes a space, > and a
+space."""
 
 _SIGNS = {"×": "*", "·": "*", "÷": "/", "−": "-"}
 
@@ -143,7 +160,8 @@ def _is(part: object, kind: str) -> bool:
 
 @cache
 def _parser() -> Lark:
-    """Return the parser of a line; it is made when the first one is read, since the web process reads none."""
+    """Return the parser of a line; it is made when the first one is read, since the web process
+    reads none."""
     return Lark(
         resources.files(__package__).joinpath("grammar.lark").read_text("utf-8"),
         parser="lalr",
@@ -181,15 +199,22 @@ def read_plan(text: str) -> Plan:
         When the text is larger than a plan may be.
     """
     if len(text) > MOST_CHARACTERS:
-        raise PlanTooLarge(f"a plan holds at most {MOST_CHARACTERS} characters; this one has {len(text)}")
+        raise PlanTooLarge(
+            f"a plan holds at most {MOST_CHARACTERS} characters; this one has {len(text)}"
+        )
     rows = text.replace("\r\n", "\n").replace("\r", "\n").removeprefix("\ufeff").split("\n")
     while rows and not rows[-1].strip():
         rows.pop()
     if len(rows) > MOST_LINES:
         raise PlanTooLarge(f"a plan holds at most {MOST_LINES} lines; this one has {len(rows)}")
     lines = tuple(_at(read_line(row), number) for number, row in enumerate(rows, 1))
-    if len(text) > MOST_CHARACTERS // MOST_GROWTH and len(write_plan(Plan(lines))) > MOST_CHARACTERS:
-        lines = tuple(replace(line, typed=row.rstrip()) for line, row in zip(lines, rows, strict=True))
+    if (
+        len(text) > MOST_CHARACTERS // MOST_GROWTH
+        and len(write_plan(Plan(lines))) > MOST_CHARACTERS
+    ):
+        lines = tuple(
+            replace(line, typed=row.rstrip()) for line, row in zip(lines, rows, strict=True)
+        )
     if sum(isinstance(line.content, Statement) for line in lines) > MOST_STATEMENTS:
         raise PlanTooLarge(f"a plan holds at most {MOST_STATEMENTS} statements")
     return Plan(lines)
@@ -198,7 +223,10 @@ def read_plan(text: str) -> Plan:
 def _at(line: Line, number: int) -> Line:
     match line.content:
         case Unread(text, error):
-            return replace(line, content=Unread(text, PlanError(number, error.message, error.clause, error.mend)))
+            return replace(
+                line,
+                content=Unread(text, PlanError(number, error.message, error.clause, error.mend)),
+            )
     return line
 
 
@@ -209,8 +237,13 @@ def read_line(text: str) -> Line:
     try:
         unprintable = UNPRINTABLE.search(text)
         if unprintable:
-            told = f"a character that cannot be printed stands here (number {ord(unprintable.group())}); take it out"
-            return _unread(text, told, _clause_at(text, unprintable.start()), UNPRINTABLE.sub("", text))
+            told = (
+                "a character that cannot be printed stands here (number "
+                f"{ord(unprintable.group())}); take it out"
+            )
+            return _unread(
+                text, told, _clause_at(text, unprintable.start()), UNPRINTABLE.sub("", text)
+            )
         if len(text) > LONGEST_LINE:
             return _unread(text, f"a line holds at most {LONGEST_LINE} characters")
         if re.match(r"\s*(#|$)", text):
@@ -223,7 +256,9 @@ def read_line(text: str) -> Line:
     except (VisitError, RecursionError):
         return _unread(text, "this line is too involved to read; split it")
     if _too_deep(line.content):
-        return _unread(text, f"an expression here is nested deeper than {DEEPEST}; split it into givens")
+        return _unread(
+            text, f"an expression here is nested deeper than {DEEPEST}; split it into givens"
+        )
     if len(text) * MOST_GROWTH <= LONGEST_LINE or len(write_line(line)) <= LONGEST_LINE:
         return line
     return replace(line, typed=text)
@@ -254,7 +289,11 @@ def _unread(text: str, message: str, clause: int | None = None, mend: str | None
 
 def _explain(text: str, error: UnexpectedInput) -> Line:
     column = (getattr(error, "column", None) or len(text) + 1) - 1
-    if isinstance(error, UnexpectedEOF) or column < 0 or (_is(getattr(error, "token", None), "$END")):
+    if (
+        isinstance(error, UnexpectedEOF)
+        or column < 0
+        or (_is(getattr(error, "token", None), "$END"))
+    ):
         column = len(text)
     before, found = text[:column], text[column:].split(" ")[0].split(",")[0]
     clause = _clause_at(text, column)
@@ -265,17 +304,27 @@ def _explain(text: str, error: UnexpectedInput) -> Line:
         told, row = known
         return _unread(text, told, clause, row)
     if not re.match(r"\s*(plan|drawing|units|sheet|given|chain)\b", text) and "=" not in text:
-        return _unread(text, "a statement starts with a name and =, such as  A = point, 20 right of O", clause)
+        return _unread(
+            text, "a statement starts with a name and =, such as  A = point, 20 right of O", clause
+        )
     if re.search(r"\d\s*/\s*$", before + found):
-        return _unread(text, f"{found or before.split()[-1]} wants a number below the line, as in 4 1/4", clause)
+        return _unread(
+            text,
+            f"{found or before.split()[-1]} wants a number below the line, as in 4 1/4",
+            clause,
+        )
     if found == "-" or found.startswith(("-", "−")):
         mend = f"{before.rstrip()} - {text[column + 1 :].lstrip()}"
         return _unread(text, f"expected a space after the minus before {found[1:]}", clause, mend)
     if found[:1] in ("=", ":") and "=" in before:
         mend = f"{before.rstrip()} {text[column + 1 :].lstrip()}"
-        return _unread(text, f"a value stands right behind its word, without the {found[0]}", clause, mend)
+        return _unread(
+            text, f"a value stands right behind its word, without the {found[0]}", clause, mend
+        )
     if found.startswith("⌀"):
-        return _unread(text, "a clause says diameter as a word", clause, text.replace("⌀", "diameter "))
+        return _unread(
+            text, "a clause says diameter as a word", clause, text.replace("⌀", "diameter ")
+        )
     if found.startswith(".") and re.search(r"[a-z]$", before):
         mend = f"{before} {text[column + 1 :].lstrip()}".rstrip()
         return _unread(text, "a word that is cut short has no full stop", clause, mend)
@@ -284,7 +333,9 @@ def _explain(text: str, error: UnexpectedInput) -> Line:
     place = f"before {found}" if found else "at the end"
     after = f" after {before.split()[-1]}" if before.split() else ""
     return _unread(
-        text, f"{expected}{after}" if not found else f"{found} does not belong here: {expected} {place}", clause
+        text,
+        f"{expected}{after}" if not found else f"{found} does not belong here: {expected} {place}",
+        clause,
     )
 
 

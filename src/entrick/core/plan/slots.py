@@ -1,5 +1,5 @@
-"""The types of place a clause has for a value: what each is called, what may stand there, how much of a clause it
-takes."""
+"""The types of place a clause has for a value: what each is called, what may stand there, how much
+of a clause it takes."""
 
 from __future__ import annotations
 
@@ -72,7 +72,8 @@ NUMBERS = frozenset(slot.name for slot in SLOTS.values() if slot.takes == "numbe
 
 
 def lengths(type: str, items: tuple[Term, ...], givens: Set[str] = frozenset()) -> Sequence[int]:
-    """Return how many of the terms that follow a slot can take, the most likely first; none where nothing fits.
+    """Return how many of the terms that follow a slot can take, the most likely first; none where
+    nothing fits.
 
     What is known to be the name of a given is no reference.
     """
@@ -103,4 +104,6 @@ def lengths(type: str, items: tuple[Term, ...], givens: Set[str] = frozenset()) 
 
 def _leading(items: tuple[Term, ...], kinds: tuple[type, ...]) -> int:
     """Count the terms of certain kinds that stand first."""
-    return next((index for index, item in enumerate(items) if not isinstance(item, kinds)), len(items))
+    return next(
+        (index for index, item in enumerate(items) if not isinstance(item, kinds)), len(items)
+    )

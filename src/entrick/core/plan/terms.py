@@ -1,4 +1,5 @@
-"""What stands in a clause: numbers as written, names, sums and products, texts, arrows and ratios."""
+"""What stands in a clause: numbers as written, names, sums and products, texts, arrows and
+ratios."""
 
 from __future__ import annotations
 
@@ -122,7 +123,8 @@ def names(item: Term) -> frozenset[str]:
 
 
 def rewrite(item: Term, change: Callable[[Expression], Expression | None]) -> Term:
-    """Return an item in which parts are changed: `change` gives the new part, or None to look inside the old one."""
+    """Return an item in which parts are changed: `change` gives the new part, or None to look
+    inside the old one."""
     if isinstance(item, Text | Arrow | Ratio):
         return item
     return _rewritten(item, change)
@@ -145,7 +147,8 @@ def _rewritten(item: Expression, change: Callable[[Expression], Expression | Non
 
 
 def terms(item: Term) -> Iterator[Num]:
-    """Return the numbers that stand for a size of their own: alone, or added to or taken from something."""
+    """Return the numbers that stand for a size of their own: alone, or added to or taken from
+    something."""
     match item:
         case Num():
             yield item

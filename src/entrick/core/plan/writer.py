@@ -4,7 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from .document import Chain, Content, DrawingNumber, Given, Line, Plan, SheetLine, Statement, Title, Units, Unread
+from .document import (
+    Chain,
+    Content,
+    DrawingNumber,
+    Given,
+    Line,
+    Plan,
+    SheetLine,
+    Statement,
+    Title,
+    Units,
+    Unread,
+)
 from .terms import write
 
 
@@ -20,7 +32,8 @@ def write_plan(plan: Plan) -> str:
 
 
 def write_line(line: Line) -> str:
-    """Return the text of one line: in canonical spacing, or as typed where that would be too long."""
+    """Return the text of one line: in canonical spacing, or as typed where that would be too
+    long."""
     if line.typed:
         return line.typed
     text = write_content(line.content)
@@ -43,13 +56,19 @@ def write_content(content: Content) -> str:
         case SheetLine(clauses):
             return "sheet " + ", ".join(map(str, clauses))
         case Given():
-            return f"given {content.name} = {as_given(content)}" + _tail(content.assumed, content.note, " ")
+            return f"given {content.name} = {as_given(content)}" + _tail(
+                content.assumed, content.note, " "
+            )
         case Chain():
             links = " ".join("?" if link is None else write(link) for link in content.links)
             overall = f", overall {write(content.overall)}" if content.overall is not None else ""
-            return f"chain {content.name} = {links}{overall}" + _tail(content.assumed, content.note, " ")
+            return f"chain {content.name} = {links}{overall}" + _tail(
+                content.assumed, content.note, " "
+            )
         case Statement():
-            return f"{content.name} = " + write_clauses([content.kind, *map(str, content.clauses)], content)
+            return f"{content.name} = " + write_clauses(
+                [content.kind, *map(str, content.clauses)], content
+            )
 
 
 def as_given(given: Given) -> str:

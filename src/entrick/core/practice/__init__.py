@@ -1,1 +1,2 @@
-"""Practice: questions from any plan, the same part with new givens, answers judged and understood, what comes next."""
+"""Practice: questions from any plan, the same part with new givens, answers judged and understood,
+what comes next."""

@@ -32,7 +32,8 @@ class Mark:
     Attributes
     ----------
     share : float
-        Of the mark: 1 for the right answer, a half for a right method read wrongly off the rule, else 0.
+        Of the mark: 1 for the right answer, a half for a right method read wrongly off the rule,
+        else 0.
     slips : tuple of Slip
         Which known slips give that answer, the likeliest first.
     working : tuple of str
@@ -53,7 +54,8 @@ def marked(question: Question, said: str, learner: Learner | None = None) -> Mar
     ----------
     question : Question
     said : str
-        As typed: ``3 1/4``, ``83 mm``, ``R44``, a choice, or for steps the numbers in their order, ``2 1 3 5 4``.
+        As typed: ``3 1/4``, ``83 mm``, ``R44``, a choice, or for steps the numbers in their order,
+        ``2 1 3 5 4``.
     learner : Learner, optional
         Whose answer it is: the slips one makes oneself are named first.
 
@@ -76,8 +78,10 @@ def marked(question: Question, said: str, learner: Learner | None = None) -> Mar
         not found and abs(value - right) <= 4 * question.near + ROUND
     )
     told = " ".join(f"{slip.said}." for slip in found) or (
-        "Nearly: look at the graduation once more." if half else "No usual slip gives that; here is the working."
-    )  # fmt: skip
+        "Nearly: look at the graduation once more."
+        if half
+        else "No usual slip gives that; here is the working."
+    )
     return Mark(0.5 if half else 0.0, found, () if found else question.working, told)
 
 
@@ -87,12 +91,15 @@ def _read(question: Question, said: str) -> float:
         try:
             return float(Fraction(text.replace(",", ".").removesuffix("deg").strip()))
         except (ValueError, ZeroDivisionError) as error:
-            raise ClauseError(f"{said.strip() or 'nothing'} is no angle; write it as  37  or  22.5°") from error
+            raise ClauseError(
+                f"{said.strip() or 'nothing'} is no angle; write it as  37  or  22.5°"
+            ) from error
     return float(read_value(text, Unit(question.unit)))
 
 
 def _diagnosed(question: Question, value: float, learner: Learner) -> tuple[Slip, ...]:
-    """Return the slips whose answer, at the nearest graduation, is the one given; two at once where none is alone."""
+    """Return the slips whose answer, at the nearest graduation, is the one given; two at once where
+    none is alone."""
 
     def fits(answer: float) -> bool:
         grid = question.near if question.sort == "length" else 0.0
@@ -112,19 +119,33 @@ def _both(question: Question, slips: Sequence[Slip]) -> list[Slip]:
     """Return slips of the kind with the scale forgotten, or taken twice, on top."""
     right = question.right
     assert isinstance(right, float | int)
-    scaled = {slip.key: float(slip.answer) / right for slip in slips if slip.key in ON_TOP and right}
+    scaled = {
+        slip.key: float(slip.answer) / right for slip in slips if slip.key in ON_TOP and right
+    }
     own = [slip for slip in slips if slip.key not in ON_TOP and slip.key not in _EVERYWHERE]
     return [
-        replace(slip, key=f"{slip.key}, {key}", answer=float(slip.answer) * times,
-                said=f"{slip.said}; and the scale was {'forgotten' if key == 'scale forgotten' else 'taken twice'}")
-        for slip in own for key, times in scaled.items()
-    ]  # fmt: skip
+        replace(
+            slip,
+            key=f"{slip.key}, {key}",
+            answer=float(slip.answer) * times,
+            said=f"{slip.said}; and the scale was "
+            f"{'forgotten' if key == 'scale forgotten' else 'taken twice'}",
+        )
+        for slip in own
+        for key, times in scaled.items()
+    ]
 
 
-_EVERYWHERE = frozenset({
-    "scale upside down", "a main mark out", "point slipped", "figures changed round", "sixteenths for thirty-seconds",
-    "mm for inch",
-})  # fmt: skip
+_EVERYWHERE = frozenset(
+    {
+        "scale upside down",
+        "a main mark out",
+        "point slipped",
+        "figures changed round",
+        "sixteenths for thirty-seconds",
+        "mm for inch",
+    }
+)
 """Slips of every length: only slips of the kind are looked for with another on top."""
 
 
@@ -147,12 +168,18 @@ def _ordered(question: Question, said: str) -> Mark:
     """Judge an order of steps: any that keeps what must come first is right."""
     numbers = [int(each) for each in re.findall(r"\d+", said)]
     if sorted(numbers) != list(range(1, len(question.choices) + 1)):
-        raise ClauseError(f"write each number from 1 to {len(question.choices)} once, as  2 1 3 5 4")
+        raise ClauseError(
+            f"write each number from 1 to {len(question.choices)} once, as  2 1 3 5 4"
+        )
     done: set[int] = set()
     for number in numbers:
         lacking = [w for w in question.waits[number - 1] if w not in done]
         if lacking:
             first, wanted = question.choices[number - 1], question.choices[lacking[0]]
-            return Mark(0.0, working=question.working, told=f"“{first}” stands on “{wanted}”, which comes first.")
+            return Mark(
+                0.0,
+                working=question.working,
+                told=f"“{first}” stands on “{wanted}”, which comes first.",
+            )
         done.add(number - 1)
     return Mark(1.0, told="Right.")

@@ -6,16 +6,19 @@ from dataclasses import dataclass
 from typing import Literal
 
 Sort = Literal["length", "angle", "choice", "order"]
-"""How it is answered: with a length or an angle, by one of several choices, or by putting steps in order."""
+"""How it is answered: with a length or an angle, by one of several choices, or by putting steps in
+order."""
 
 RULES: dict[str, str] = {
-    "locus": "An arc that goes around a circle has its centre at the difference of the radii, one beside it at the sum",
+    "locus": "An arc that goes around a circle has its centre at the difference of the radii, one "
+    "beside it at the sum",
     "radius": "A compass goes by radius, a template by diameter",
     "scale": "What is drawn is the size times the scale; angles never scale",
     "reading": "A size is read at the nearest graduation, and said on which side of it it lies",
     "crossing": "Two swings cross twice: an arc that lies above has its centre below",
     "candidate": "Of several solutions the words of the brief choose one",
-    "parts": "n equal parts lie 360/n apart; dividers span the chord, twice the radius times the sine of half of it",
+    "parts": "n equal parts lie 360/n apart; dividers span the chord, twice the radius times the "
+    "sine of half of it",
     "stations": "Stations of a cam run against its turning, and begin at the least distance",
     "chain": "The links of a chain add up to its overall size",
     "template": "A template's holes go by diameter, at the scale of the sheet",
@@ -23,10 +26,13 @@ RULES: dict[str, str] = {
     "planted": "Every size of the brief is found again in the drawing",
     "order": "Nothing is drawn before what it stands on",
     "place": "A place is measured from the mark the brief names, and half each way from a middle",
-    "thread": "A thread's minor diameter is the major one less 1.0825 times the pitch: once, for both sides together",
-    "keyway": "The floor of a keyway in a bore lies its depth beyond the circle, counted from the centre",
+    "thread": "A thread's minor diameter is the major one less 1.0825 times the pitch: once, for "
+    "both sides together",
+    "keyway": "The floor of a keyway in a bore lies its depth beyond the circle, counted from the "
+    "centre",
     "flats": "Across corners is across flats over the cosine of 180/n",
-    "wheel": "A wheel's circles: twice the addendum out, twice the dedendum in, the base by the cosine",
+    "wheel": "A wheel's circles: twice the addendum out, twice the dedendum in, the base by the "
+    "cosine",
 }
 """What a question tests, in a sentence (common practice, no source)."""
 

@@ -1,4 +1,5 @@
-"""What practice has shown: how every rule stands, which slips are made, and what a slip at the board is called here."""
+"""What practice has shown: how every rule stands, which slips are made, and what a slip at the
+board is called here."""
 
 from __future__ import annotations
 
@@ -16,19 +17,25 @@ HEAVIEST = 6
 """Weight of a slip that is always with us."""
 
 AT_THE_BOARD = (
-    ("the diameter was set", "diameter for radius"), ("the radius was set", "radius for diameter"),
-    ("the scale was forgotten", "scale forgotten"), ("the scale was taken twice", "scale twice"),
-    ("read from the wrong", "a main mark out"), ("a decimal place", "point slipped"),
-    ("inches taken", "mm for inch"), ("millimetres taken", "mm for inch"),
-    ("the size of a neighbour", "a neighbour's circle"), ("counted from the plumb", "complement"),
+    ("the diameter was set", "diameter for radius"),
+    ("the radius was set", "radius for diameter"),
+    ("the scale was forgotten", "scale forgotten"),
+    ("the scale was taken twice", "scale twice"),
+    ("read from the wrong", "a main mark out"),
+    ("a decimal place", "point slipped"),
+    ("inches taken", "mm for inch"),
+    ("millimetres taken", "mm for inch"),
+    ("the size of a neighbour", "a neighbour's circle"),
+    ("counted from the plumb", "complement"),
     ("read from the other end", "square turned over"),
-)  # fmt: skip
+)
 """How slips noted at the board begin, and what they are called in practice."""
 
 
 @dataclass(frozen=True, slots=True)
 class Standing:
-    """How a rule stands: how often it was asked, the share that was right, when it is due, seconds."""
+    """How a rule stands: how often it was asked, the share that was right, when it is due,
+    seconds."""
 
     rule: str
     told: str
@@ -45,13 +52,15 @@ class Learner:
     chances: Mapping[str, int] = field(default_factory=dict)
 
     def weight(self, slip: Slip) -> float:
-        """Return how likely a slip is: one's own share of the chances, leaning on the table while there are few."""
+        """Return how likely a slip is: one's own share of the chances, leaning on the table while
+        there are few."""
         own, chances = self.times.get(slip.key, 0), self.chances.get(slip.key, 0)
         return (own + SHARE * slip.weight / HEAVIEST) / (chances + SHARE)
 
 
 def called_in_practice(told: str) -> str:
-    """Return what a slip noted at the board is called; empty where it is none of those practice knows."""
+    """Return what a slip noted at the board is called; empty where it is none of those practice
+    knows."""
     return next((key for begins, key in AT_THE_BOARD if told.startswith(begins)), "")
 
 
@@ -75,7 +84,8 @@ def learner(history: Iterable[Answered], chances: Iterable[Iterable[str]]) -> Le
 
 
 def with_board(history: Sequence[Answered], slips: Iterable[tuple[str, float]]) -> dict[str, Card]:
-    """Return what is due after practice and after slips at the board, each with when it was made, seconds."""
+    """Return what is due after practice and after slips at the board, each with when it was made,
+    seconds."""
     found = cards(history)
     for told, at in slips:
         key = called_in_practice(told)

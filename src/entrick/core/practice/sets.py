@@ -1,4 +1,5 @@
-"""Sets for a class: one variant of the same parts for every student, answered on paper, marked with each slip named."""
+"""Sets for a class: one variant of the same parts for every student, answered on paper, marked with
+each slip named."""
 
 from __future__ import annotations
 
@@ -25,10 +26,25 @@ MOST_STUDENTS, MOST_QUESTIONS, MOST_PLANS = 2_000, 60, 12
 LONGEST_SET = 128 * 2**20
 LONGEST_ANSWER = 200
 
-ON_PAPER = frozenset({
-    "locus", "radius", "scale", "reading", "crossing", "parts", "stations", "chain", "template", "order", "place",
-    "wheel", "thread", "keyway", "flats",
-})  # fmt: skip
+ON_PAPER = frozenset(
+    {
+        "locus",
+        "radius",
+        "scale",
+        "reading",
+        "crossing",
+        "parts",
+        "stations",
+        "chain",
+        "template",
+        "order",
+        "place",
+        "wheel",
+        "thread",
+        "keyway",
+        "flats",
+    }
+)
 """What can be asked without the drawing in front of one."""
 
 
@@ -43,7 +59,8 @@ class Paper:
 
 @dataclass(frozen=True, slots=True)
 class Set:
-    """A set: its title, the plans it was made from, what is shown of each, and a paper for every student."""
+    """A set: its title, the plans it was made from, what is shown of each, and a paper for every
+    student."""
 
     title: str
     seed: int
@@ -51,7 +68,9 @@ class Set:
     papers: tuple[Paper, ...]
 
 
-def plan_paper(texts: Sequence[str], student: int, count: int, seed: int, rules: frozenset[str] = frozenset()) -> Paper:
+def plan_paper(
+    texts: Sequence[str], student: int, count: int, seed: int, rules: frozenset[str] = frozenset()
+) -> Paper:
     """Make the paper of one student.
 
     Parameters
@@ -97,9 +116,14 @@ def _givens(work: Work) -> str:
 
 
 def make(
-    title: str, texts: Sequence[str], students: int, count: int, seed: int, rules: frozenset[str] = frozenset(),
+    title: str,
+    texts: Sequence[str],
+    students: int,
+    count: int,
+    seed: int,
+    rules: frozenset[str] = frozenset(),
     told: Callable[[int, int], None] = lambda done, of: None,
-) -> Set:  # fmt: skip
+) -> Set:
     """Make a set.
 
     Raises
@@ -107,13 +131,21 @@ def make(
     ClauseError
         In words, where it is too large, or a plan has mistakes.
     """
-    if not 1 <= students <= MOST_STUDENTS or not 1 <= count <= MOST_QUESTIONS or not 1 <= len(texts) <= MOST_PLANS:
-        told_of = f"at most {MOST_STUDENTS} students, {MOST_QUESTIONS} questions and {MOST_PLANS} plans"
+    if (
+        not 1 <= students <= MOST_STUDENTS
+        or not 1 <= count <= MOST_QUESTIONS
+        or not 1 <= len(texts) <= MOST_PLANS
+    ):
+        told_of = (
+            f"at most {MOST_STUDENTS} students, {MOST_QUESTIONS} questions and {MOST_PLANS} plans"
+        )
         raise ClauseError(f"a set has {told_of}, and one of each at least")
     for text in texts:
         errors = work_out(text).solution.errors
         if errors:
-            raise ClauseError(f"a plan of the set has a mistake in line {errors[0].line}: {errors[0].message}")
+            raise ClauseError(
+                f"a plan of the set has a mistake in line {errors[0].line}: {errors[0].message}"
+            )
     papers = []
     for student in range(1, students + 1):
         papers.append(plan_paper(texts, student, count, seed, rules))
@@ -130,12 +162,19 @@ def brief_of(work: Work) -> str:
 def write_set(made: Set) -> str:
     """Write a set as JSON: everything that marking needs, so that it takes no time."""
     said = {
-        "entrick_set": VERSION, "title": made.title, "seed": made.seed, "briefs": list(made.briefs),
+        "entrick_set": VERSION,
+        "title": made.title,
+        "seed": made.seed,
+        "briefs": list(made.briefs),
         "papers": [
-            {"student": paper.student, "givens": list(paper.givens), "questions": [asdict(q) for q in paper.questions]}
+            {
+                "student": paper.student,
+                "givens": list(paper.givens),
+                "questions": [asdict(q) for q in paper.questions],
+            }
             for paper in made.papers
         ],
-    }  # fmt: skip
+    }
     return json.dumps(said, ensure_ascii=False, separators=(",", ":")) + "\n"
 
 
@@ -158,15 +197,21 @@ def read_set(text: str) -> Set:
     try:
         papers = tuple(
             Paper(
-                str(paper["student"]), tuple(_question(q) for q in paper["questions"]), tuple(map(str, paper["givens"]))
+                str(paper["student"]),
+                tuple(_question(q) for q in paper["questions"]),
+                tuple(map(str, paper["givens"])),
             )
             for paper in said["papers"]
         )
         made = Set(str(said["title"]), int(said["seed"]), tuple(map(str, said["briefs"])), papers)
     except (KeyError, TypeError, ValueError) as error:
         raise ClauseError(f"this set is not whole: {error}") from error
-    if len(papers) > MOST_STUDENTS or any(len(paper.questions) > MOST_QUESTIONS for paper in papers):
-        raise ClauseError(f"a set has at most {MOST_STUDENTS} students and {MOST_QUESTIONS} questions each")
+    if len(papers) > MOST_STUDENTS or any(
+        len(paper.questions) > MOST_QUESTIONS for paper in papers
+    ):
+        raise ClauseError(
+            f"a set has at most {MOST_STUDENTS} students and {MOST_QUESTIONS} questions each"
+        )
     return made
 
 
@@ -180,10 +225,21 @@ def _question(said: dict[str, Any]) -> Question:
     rows = {name: tuple(said[name]) for name in ("choices", "hints", "working")}
     waits = tuple(tuple(int(w) for w in each) for each in said["waits"])
     return Question(
-        str(said["key"]), said["rule"], str(said["asks"]), sort, int(said["line"]),
-        tuple(right) if isinstance(right, list) else right, int(said["step"]), str(said["unit"]), float(said["near"]),
-        slips=slips, waits=waits, shows=str(said["shows"]), setting=str(said["setting"]), **rows,
-    )  # fmt: skip
+        str(said["key"]),
+        said["rule"],
+        str(said["asks"]),
+        sort,
+        int(said["line"]),
+        tuple(right) if isinstance(right, list) else right,
+        int(said["step"]),
+        str(said["unit"]),
+        float(said["near"]),
+        slips=slips,
+        waits=waits,
+        shows=str(said["shows"]),
+        setting=str(said["setting"]),
+        **rows,
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -206,7 +262,8 @@ def mark_answers(made: Set, answers: str) -> tuple[Marked, ...]:
     ----------
     made : Set
     answers : str
-        CSV: ``student,1,2,…`` in the first row, then a row for each student, named as on the papers.
+        CSV: ``student,1,2,…`` in the first row, then a row for each student, named as on the
+        papers.
 
     Raises
     ------
@@ -219,18 +276,28 @@ def mark_answers(made: Set, answers: str) -> tuple[Marked, ...]:
     papers = {paper.student: paper for paper in made.papers}
     head = [name.strip() for name in rows[0][1:]]
     if any(not name.isdigit() for name in head):
-        raise ClauseError(f"the columns behind  student  are numbers of questions; {', '.join(head)} are not")
+        raise ClauseError(
+            f"the columns behind  student  are numbers of questions; {', '.join(head)} are not"
+        )
     found = []
     for number, row in enumerate(rows[1:], 2):
         if not any(cell.strip() for cell in row):
             continue
         paper = papers.get(row[0].strip())
         if paper is None:
-            raise ClauseError(f"row {number}: there is no paper for {row[0].strip() or 'nobody'} in this set")
+            raise ClauseError(
+                f"row {number}: there is no paper for {row[0].strip() or 'nobody'} in this set"
+            )
         said = {int(name): cell for name, cell in zip(head, row[1:], strict=False)}
-        found.append(Marked(paper.student, tuple(
-            _marked(question, said.get(n, "")) for n, question in enumerate(paper.questions, 1)
-        )))  # fmt: skip
+        found.append(
+            Marked(
+                paper.student,
+                tuple(
+                    _marked(question, said.get(n, ""))
+                    for n, question in enumerate(paper.questions, 1)
+                ),
+            )
+        )
     return tuple(found)
 
 
@@ -244,22 +311,33 @@ def _marked(question: Question, said: str) -> Mark:
 
 
 def marks_csv(made: Set, marks: Iterable[Marked]) -> str:
-    """Write marks as CSV: student, total, out of, a column for every question with its mark and the slip named."""
+    """Write marks as CSV: student, total, out of, a column for every question with its mark and the
+    slip named."""
     count = max((len(paper.questions) for paper in made.papers), default=0)
     stream = io.StringIO()
     table = csv.writer(stream)
     table.writerow(["student", "total", "of", *(f"{n}" for n in range(1, count + 1)), "slips"])
     for each in marks:
-        slips = [f"{n}: {' or '.join(slip.key for slip in mark.slips)}"
-                 for n, mark in enumerate(each.marks, 1) if mark.slips]  # fmt: skip
-        table.writerow([each.student, f"{each.total:g}", len(each.marks),
-                        *(f"{mark.share:g}" for mark in each.marks), "; ".join(slips)])  # fmt: skip
+        slips = [
+            f"{n}: {' or '.join(slip.key for slip in mark.slips)}"
+            for n, mark in enumerate(each.marks, 1)
+            if mark.slips
+        ]
+        table.writerow(
+            [
+                each.student,
+                f"{each.total:g}",
+                len(each.marks),
+                *(f"{mark.share:g}" for mark in each.marks),
+                "; ".join(slips),
+            ]
+        )
     return stream.getvalue()
 
 
 def slips_of(marks: Iterable[Marked]) -> list[tuple[str, int, int]]:
-    """Return every slip of a class, how often it was made and by how many, most first; of two that fit, the likelier
-    counts."""
+    """Return every slip of a class, how often it was made and by how many, most first; of two that
+    fit, the likelier counts."""
     times: Counter[str] = Counter()
     who: dict[str, set[str]] = {}
     for each in marks:
@@ -276,8 +354,9 @@ def answer_of(question: Question) -> str:
         assert isinstance(question.right, tuple)
         return " ".join(str(question.choices.index(text) + 1) for text in question.right)
     if isinstance(question.right, float | int):
-        return f"{question.right:.4f}".rstrip("0").rstrip(".") + (question.unit if question.unit == "°" else
-                                                                  f" {question.unit}")  # fmt: skip
+        return f"{question.right:.4f}".rstrip("0").rstrip(".") + (
+            question.unit if question.unit == "°" else f" {question.unit}"
+        )
     return str(question.right)
 
 

@@ -23,7 +23,8 @@ ANGLES_NEAR = 0.5
 
 @dataclass(frozen=True, slots=True)
 class OnRule:
-    """Lengths as they are set: sizes of the plan at the scale of the sheet, in the unit of the rule."""
+    """Lengths as they are set: sizes of the plan at the scale of the sheet, in the unit of the
+    rule."""
 
     kit: Kit
     scale: Scale
@@ -70,15 +71,26 @@ class OnRule:
         v, s, kit = right, float(self.scale.ratio), self.kit
         say, unit = self.say, kit.unit
         if s != 1:
-            yield Slip("scale forgotten", 6, v / s, f"At {self.scale}, {say(v / s)} is drawn {say(v)}")
+            yield Slip(
+                "scale forgotten", 6, v / s, f"At {self.scale}, {say(v / s)} is drawn {say(v)}"
+            )
             yield Slip("scale twice", 3, v * s, f"{say(v)} is to scale already")
-            yield Slip("scale upside down", 3, v / s / s, f"{say(v)} is to scale already, and {self.scale} makes it "
-                       f"{'smaller' if s < 1 else 'larger'}")  # fmt: skip
+            yield Slip(
+                "scale upside down",
+                3,
+                v / s / s,
+                f"{say(v)} is to scale already, and {self.scale} makes it "
+                f"{'smaller' if s < 1 else 'larger'}",
+            )
         marks = (10.0, 5.0) if unit is Unit.MM else (1.0, 0.5)
         for mark in marks:
             for side in (1, -1):
-                yield Slip("a main mark out", 6, v + side * mark,
-                           f"Read from the wrong mark: {say(v + side * mark)} for {say(v)}")  # fmt: skip
+                yield Slip(
+                    "a main mark out",
+                    6,
+                    v + side * mark,
+                    f"Read from the wrong mark: {say(v + side * mark)} for {say(v)}",
+                )
         yield Slip("point slipped", 3, v * 10, f"Put the point right: {say(v)}")
         yield Slip("point slipped", 3, v / 10, f"Put the point right: {say(v)}")
         if unit is Unit.MM:
@@ -96,7 +108,8 @@ class OnRule:
 
 
 def _turned(value: float) -> float | None:
-    """Return a whole number with its last two figures changed round; None where that is the same or no number."""
+    """Return a whole number with its last two figures changed round; None where that is the same or
+    no number."""
     whole = round(value)
     if abs(value - whole) > 1 / 1000 or whole < 10:
         return None
@@ -106,14 +119,22 @@ def _turned(value: float) -> float | None:
 
 
 def _is_far(slip: Slip, right: float, far: float) -> bool:
-    return isinstance(slip.answer, float | int) and slip.answer > 0 and abs(slip.answer - right) > far
+    return (
+        isinstance(slip.answer, float | int) and slip.answer > 0 and abs(slip.answer - right) > far
+    )
 
 
 def angles(right: float, own: Iterable[Slip]) -> tuple[Slip, ...]:
-    """Return the slips an angle in degrees may suffer, its own and those of every angle, heaviest first."""
+    """Return the slips an angle in degrees may suffer, its own and those of every angle, heaviest
+    first."""
     say = spell_angle
     every = (
-        Slip("square turned over", 6, 180 - right, f"Turn the square over: {say(right)} from the right"),
+        Slip(
+            "square turned over",
+            6,
+            180 - right,
+            f"Turn the square over: {say(right)} from the right",
+        ),
         Slip("complement", 5, 90 - right, "Counted from plumb; it is from level"),
         Slip("half or double angle", 3, right / 2, f"Half and whole angle are mixed: {say(right)}"),
         Slip("half or double angle", 3, right * 2, f"Half and whole angle are mixed: {say(right)}"),

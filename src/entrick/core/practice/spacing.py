@@ -1,9 +1,9 @@
 """What is asked sooner: every rule and every slip on a schedule of its own.
 
-The schedule is published: P. Pimsleur, "A memory schedule", The Modern Language Journal 51 (1967), pages 73 to 75: a
-thing is asked again after 5 seconds, 25 seconds, 2 minutes, 10 minutes, 1 hour, 5 hours, 1 day, 5 days, 25 days,
-4 months and 2 years (values from memory). What is got wrong begins again.
-"""
+The schedule is published: P. Pimsleur, "A memory schedule", The Modern Language Journal 51 (1967),
+pages 73 to 75: a thing is asked again after 5 seconds, 25 seconds, 2 minutes, 10 minutes, 1 hour, 5
+hours, 1 day, 5 days, 25 days, 4 months and 2 years (values from memory). What is got wrong begins
+again."""
 
 from __future__ import annotations
 
@@ -16,14 +16,25 @@ from .question import Question
 MINUTE, HOUR, DAY = 60.0, 3600.0, 86_400.0
 
 INTERVALS = (
-    5.0, 25.0, 2 * MINUTE, 10 * MINUTE, HOUR, 5 * HOUR, DAY, 5 * DAY, 25 * DAY, 120 * DAY, 730 * DAY,
-)  # fmt: skip
+    5.0,
+    25.0,
+    2 * MINUTE,
+    10 * MINUTE,
+    HOUR,
+    5 * HOUR,
+    DAY,
+    5 * DAY,
+    25 * DAY,
+    120 * DAY,
+    730 * DAY,
+)
 """Seconds after which a thing is asked again, each time it was known (Pimsleur 1967)."""
 
 
 @dataclass(frozen=True, slots=True)
 class Card:
-    """How far something has got: how often in a row it was known, and when it is to be asked again."""
+    """How far something has got: how often in a row it was known, and when it is to be asked
+    again."""
 
     rung: int = 0
     due: float = 0.0
@@ -36,7 +47,8 @@ class Card:
 
 @dataclass(frozen=True, slots=True)
 class Answered:
-    """An answer that was given: what it tested, how much of it was right, which slips it showed, and when, seconds."""
+    """An answer that was given: what it tested, how much of it was right, which slips it showed,
+    and when, seconds."""
 
     rule: str
     share: float
@@ -55,10 +67,15 @@ def cards(history: Iterable[Answered]) -> dict[str, Card]:
 
 
 def chosen(
-    questions: Sequence[Question], known: Mapping[str, Card], now: float, count: int, random: Random,
+    questions: Sequence[Question],
+    known: Mapping[str, Card],
+    now: float,
+    count: int,
+    random: Random,
     spaced: bool = True,
-) -> list[Question]:  # fmt: skip
-    """Choose questions for a round: what is due first, the longest overdue before the rest; else by lot.
+) -> list[Question]:
+    """Choose questions for a round: what is due first, the longest overdue before the rest; else by
+    lot.
 
     Parameters
     ----------

@@ -1,4 +1,5 @@
-"""The same part with new givens: round numbers of its unit, by lot, that solve with the same choices."""
+"""The same part with new givens: round numbers of its unit, by lot, that solve with the same
+choices."""
 
 from __future__ import annotations
 
@@ -43,7 +44,8 @@ def variant(text: str, seed: int) -> Work | None:
     Returns
     -------
     Work or None
-        Without mistakes, on a sheet that holds it, every statement choosing as before; None where none was found.
+        Without mistakes, on a sheet that holds it, every statement choosing as before; None where
+        none was found.
     """
     own = work_out(text)
     if own.solution.errors or own.sheet.errors:
@@ -70,15 +72,26 @@ def _new_givens(solution: Solution, random: Random, reach: float) -> Iterator[tu
     """Yield new values for the givens that are plain sizes, as they are written."""
     for entry in solution.givens:
         given = entry.given
-        if not isinstance(given, Given) or entry.quantity is None or not isinstance(given.value, Num):
+        if (
+            not isinstance(given, Given)
+            or entry.quantity is None
+            or not isinstance(given.value, Num)
+        ):
             continue
-        if entry.quantity.dimension not in (Dimension.LENGTH, Dimension.PLAIN) or entry.quantity.value <= 0:
+        if (
+            entry.quantity.dimension not in (Dimension.LENGTH, Dimension.PLAIN)
+            or entry.quantity.value <= 0
+        ):
             continue
-        # Later tries change fewer of them, and less. A plain number may be a count: one that changes what is there is
-        # refused with what it comes to.
+        # Later tries change fewer of them, and less. A plain number may be a count: one that
+        # changes what is there is refused with what it comes to.
         if random.random() > reach:
             continue
-        said = _said(entry.quantity, solution.unit, random.uniform(1 - (1 - LEAST) * reach, 1 + (MOST - 1) * reach))
+        said = _said(
+            entry.quantity,
+            solution.unit,
+            random.uniform(1 - (1 - LEAST) * reach, 1 + (MOST - 1) * reach),
+        )
         count = f"{given.count}× " if given.count else ""
         yield entry.line, f"{count}{entry.quantity.mark}{said}"
 
@@ -91,18 +104,22 @@ def _said(quantity: Quantity, unit: Unit, times: float) -> str:
 
 
 def _is_alike(own: Solution, new: Solution, sheet: Sheet) -> bool:
-    """Tell whether a variant is sound: on its sheet, as many solutions of every statement, the same of them chosen, and
-    as many pieces in every outline."""
+    """Tell whether a variant is sound: on its sheet, as many solutions of every statement, the same
+    of them chosen, and as many pieces in every outline."""
     if sheet.errors or not sheet.is_finished:
         return False
     (low, high), room = sheet.space, sheet.room
-    if not (room[0].x >= low.x and room[0].y >= low.y and room[1].x <= high.x and room[1].y <= high.y):
+    if not (
+        room[0].x >= low.x and room[0].y >= low.y and room[1].x <= high.x and room[1].y <= high.y
+    ):
         return False
     for before, after in zip(own.entries, new.entries, strict=True):
         one, other = before.made, after.made
         if one is None or other is None or len(one.candidates) != len(other.candidates):
             return False
-        if [c.letter for c in one.candidates if c.chosen] != [c.letter for c in other.candidates if c.chosen]:
+        if [c.letter for c in one.candidates if c.chosen] != [
+            c.letter for c in other.candidates if c.chosen
+        ]:
             return False
         if one.lined and _pieces(one) != _pieces(other):
             return False

@@ -1,4 +1,5 @@
-"""The questions of a plan, a file for each sort: made from its steps, working and figure, with nothing to author."""
+"""The questions of a plan, a file for each sort: made from its steps, working and figure, with
+nothing to author."""
 
 from __future__ import annotations
 
@@ -33,7 +34,8 @@ BY_LOT = (reading, openings, next_piece, order, planted)
 """Sorts of which some are drawn by lot."""
 
 MOST_ALIKE = 3
-"""Questions of one rule about one statement: a curve has many stations, and one learns by three of them."""
+"""Questions of one rule about one statement: a curve has many stations, and one learns by three of
+them."""
 
 
 def questions(work: Work, seed: int = 1) -> tuple[Question, ...]:
@@ -49,8 +51,8 @@ def questions(work: Work, seed: int = 1) -> tuple[Question, ...]:
     Returns
     -------
     tuple of Question
-        In the order of work. Where a slip gives the right number the slip is left out, and the question where that was
-        its point.
+        In the order of work. Where a slip gives the right number the slip is left out, and the
+        question where that was its point.
     """
     at = Context(work)
     random = Random(seed)
@@ -59,7 +61,8 @@ def questions(work: Work, seed: int = 1) -> tuple[Question, ...]:
     kept: list[Question] = []
     count: Counter[tuple[str, int]] = Counter()
     for question in sorted(found, key=lambda each: (each.line, each.step)):
-        # The same size of the same statement is asked once, however many members of a family have it.
+        # The same size of the same statement is asked once, however many members of a family have
+        # it.
         same = (question.asks, question.right)
         if same not in seen and count[question.rule, question.line] < MOST_ALIKE:
             seen.add(same)

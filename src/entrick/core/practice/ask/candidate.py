@@ -14,7 +14,8 @@ from .context import Context
 
 
 def ask(at: Context, random: Random) -> Iterator[Question]:
-    """Show every solution of a statement whose words choose one, and ask for the letter of the one meant."""
+    """Show every solution of a statement whose words choose one, and ask for the letter of the one
+    meant."""
     for entry in at.work.solution.entries:
         made = entry.made
         if made is None or not 2 <= len(made.candidates) <= 6:
@@ -22,15 +23,31 @@ def ask(at: Context, random: Random) -> Iterator[Question]:
         chosen = next((c for c in made.candidates if c.chosen), None)
         if chosen is None:
             continue
-        # The words that choose are taken out of what is shown, so that the sheet letters every solution alike.
+        # The words that choose are taken out of what is shown, so that the sheet letters every
+        # solution alike.
         words = kinds()[entry.statement.kind].choosing_words
         open_plan = choose_candidate(at.work.plan, entry.line, (), words)
         shown = work_out(write_plan(open_plan)).solution.entry(entry.line)
-        found = next((c for c in (shown.candidates if shown else ()) if c.shape == chosen.shape), None)
+        found = next(
+            (c for c in (shown.candidates if shown else ()) if c.shape == chosen.shape), None
+        )
         if shown is None or found is None:
             continue
         letters = tuple(c.letter for c in shown.candidates)
-        asks = f"{made.sentence} {len(letters)} solutions fit, lettered on the sheet. Which one do the words choose?"
-        yield Question(f"candidate:{entry.line}", "candidate", asks, "choice", entry.line, found.letter, 0,
-                       choices=letters, working=(f"{found.letter}: {chosen.about}",), shows=write_plan(open_plan),
-                       hints=("Read the words behind the radius once more",))  # fmt: skip
+        asks = (
+            f"{made.sentence} {len(letters)} solutions fit, lettered on the sheet. Which one "
+            "do the words choose?"
+        )
+        yield Question(
+            f"candidate:{entry.line}",
+            "candidate",
+            asks,
+            "choice",
+            entry.line,
+            found.letter,
+            0,
+            choices=letters,
+            working=(f"{found.letter}: {chosen.about}",),
+            shows=write_plan(open_plan),
+            hints=("Read the words behind the radius once more",),
+        )

@@ -1,4 +1,5 @@
-"""What questions are made from, and those that are made alike: of a length to be set, of a size worked out."""
+"""What questions are made from, and those that are made alike: of a length to be set, of a size
+worked out."""
 
 from __future__ import annotations
 
@@ -29,11 +30,19 @@ class Context:
     @cached_property
     def circles(self) -> tuple[tuple[str, Circle], ...]:
         """Every circle of the figure with its name."""
-        return tuple((name, shape) for name, shape in self.work.solution.figure.things() if isinstance(shape, Circle))
+        return tuple(
+            (name, shape)
+            for name, shape in self.work.solution.figure.things()
+            if isinstance(shape, Circle)
+        )
 
     def about(self, at: Point) -> list[tuple[str, Circle]]:
         """Return the circles about a place."""
-        return [(name, c) for name, c in self.circles if abs(c.centre - at) <= worked(abs(at) + c.radius)]
+        return [
+            (name, c)
+            for name, c in self.circles
+            if abs(c.centre - at) <= worked(abs(at) + c.radius)
+        ]
 
     def entry(self, line: int) -> Entry | None:
         """Return the statement on a line."""
@@ -50,9 +59,16 @@ class Context:
 
 
 def of_length(
-    at: Context, step: BoardStep, rule: str, own: Sequence[Slip], right: float, working: Sequence[str], what: str
+    at: Context,
+    step: BoardStep,
+    rule: str,
+    own: Sequence[Slip],
+    right: float,
+    working: Sequence[str],
+    what: str,
 ) -> Iterator[Question]:
-    """Yield a question for a length to be set, unless its point is lost or the brief says it as it is."""
+    """Yield a question for a length to be set, unless its point is lost or the brief says it as it
+    is."""
     slips = at.rule.lengths(right, own)
     wanted = {slip.key for slip in own}
     if own and not wanted & {slip.key for slip in slips}:
@@ -64,11 +80,20 @@ def of_length(
     unit = at.work.kit.unit.value
     sentence = at.sentence(step.line)
     yield Question(
-        f"{rule}:{step.line}:{step.number}", rule, f"{sentence} The sheet is at {at.work.sheet.scale}. {what}",
-        "length", step.line, right, step.number, unit, at.rule.near, slips=slips,
-        hints=(f"{_RULE_HINTS[rule]}.", *working[:1]), working=(*working, setting.told),
+        f"{rule}:{step.line}:{step.number}",
+        rule,
+        f"{sentence} The sheet is at {at.work.sheet.scale}. {what}",
+        "length",
+        step.line,
+        right,
+        step.number,
+        unit,
+        at.rule.near,
+        slips=slips,
+        hints=(f"{_RULE_HINTS[rule]}.", *working[:1]),
+        working=(*working, setting.told),
         setting=step.tool if step.tool in ("compass", "beam compass", "dividers", "rule") else "",
-    )  # fmt: skip
+    )
 
 
 _RULE_HINTS = {
@@ -86,10 +111,23 @@ def of_size(
 ) -> Iterator[Question]:
     """Yield a question for a size worked out at full size, unless its point is lost."""
     near = float(at.work.kit.graduation) / 2
-    slips = [slip for slip in own if float(slip.answer) > 0 and abs(float(slip.answer) - right) > 4 * near]
+    slips = [
+        slip
+        for slip in own
+        if float(slip.answer) > 0 and abs(float(slip.answer) - right) > 4 * near
+    ]
     if slips and entry.made is not None:
         yield Question(
-            f"{rule}:{entry.line}", rule, f"{entry.made.sentence} {asks}, at full size?", "length", entry.line, right,
-            0, at.work.solution.unit.value, near, slips=tuple(sorted(slips, key=lambda slip: -slip.weight)),
-            working=entry.made.working, hints=(hint,),
-        )  # fmt: skip
+            f"{rule}:{entry.line}",
+            rule,
+            f"{entry.made.sentence} {asks}, at full size?",
+            "length",
+            entry.line,
+            right,
+            0,
+            at.work.solution.unit.value,
+            near,
+            slips=tuple(sorted(slips, key=lambda slip: -slip.weight)),
+            working=entry.made.working,
+            hints=(hint,),
+        )

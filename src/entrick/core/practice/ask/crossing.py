@@ -24,7 +24,12 @@ def ask(at: Context, random: Random) -> Iterator[Question]:
         first, second = things.get(act.first), things.get(act.second)
         entry = at.entry(step.line)
         made = entry.made if entry else None
-        if first is None or second is None or made is None or not isinstance(made.shape, Arc | Circle):
+        if (
+            first is None
+            or second is None
+            or made is None
+            or not isinstance(made.shape, Arc | Circle)
+        ):
             continue
         if abs(act.planned - made.shape.centre) > worked(made.shape.radius + abs(act.planned)):
             continue
@@ -32,12 +37,28 @@ def ask(at: Context, random: Random) -> Iterator[Question]:
         away = ahead.normal * (act.planned - first.centre).dot(ahead.normal)
         if abs(away) * at.work.sheet.factor < 4:
             continue
-        words = ("the upper one", "the lower one") if abs(away.y) >= abs(away.x) else ("the right one", "the left one")
+        words = (
+            ("the upper one", "the lower one")
+            if abs(away.y) >= abs(away.x)
+            else ("the right one", "the left one")
+        )
         up = away.y > 0 if abs(away.y) >= abs(away.x) else away.x > 0
         right, wrong = words if up else words[::-1]
-        asks = f"{at.sentence(step.line)} The two swings cross twice. Which crossing is {act.called or 'the centre'}?"
+        asks = (
+            f"{at.sentence(step.line)} The two swings cross twice. Which crossing is "
+            f"{act.called or 'the centre'}?"
+        )
         said = "The arc would bulge the other way: a centre lies on the hollow side of its arc"
-        yield Question(f"crossing:{step.line}:{step.number}", "crossing", asks, "choice", step.line, right,
-                       step.number, choices=tuple(sorted(words)),
-                       slips=(Slip("the other crossing", 6, wrong, said),), working=(step.text,),
-                       hints=("Where does the arc lie? Its centre is on its hollow side",))  # fmt: skip
+        yield Question(
+            f"crossing:{step.line}:{step.number}",
+            "crossing",
+            asks,
+            "choice",
+            step.line,
+            right,
+            step.number,
+            choices=tuple(sorted(words)),
+            slips=(Slip("the other crossing", 6, wrong, said),),
+            working=(step.text,),
+            hints=("Where does the arc lie? Its centre is on its hollow side",),
+        )

@@ -25,11 +25,32 @@ def ask(at: Context, _: Random) -> Iterator[Question]:
             continue
         right = 360 / count
         own = [
-            Slip("one part out", 4, 360 / (count + 1), f"{count} parts make {count} gaps, not {count + 1}"),
-            Slip("one part out", 4, 360 / (count - 1), f"{count} parts make {count} gaps, not {count - 1}"),
+            Slip(
+                "one part out",
+                4,
+                360 / (count + 1),
+                f"{count} parts make {count} gaps, not {count + 1}",
+            ),
+            Slip(
+                "one part out",
+                4,
+                360 / (count - 1),
+                f"{count} parts make {count} gaps, not {count - 1}",
+            ),
         ]
         slips = angles(right, own)
         asks = f"{made.sentence} How many degrees lie from one to the next, seen from the middle?"
-        yield Question(f"apart:{entry.line}", "parts", asks, "angle", entry.line, right, 0, "°", ANGLES_NEAR,
-                       slips=slips, working=(f"360 ÷ {count} = {spell_angle(right)}",),
-                       hints=("All the way round is 360°",))  # fmt: skip
+        yield Question(
+            f"apart:{entry.line}",
+            "parts",
+            asks,
+            "angle",
+            entry.line,
+            right,
+            0,
+            "°",
+            ANGLES_NEAR,
+            slips=slips,
+            working=(f"360 ÷ {count} = {spell_angle(right)}",),
+            hints=("All the way round is 360°",),
+        )

@@ -15,7 +15,11 @@ def ask(at: Context, _: Random) -> Iterator[Question]:
     """Ask for a polygon's size across corners, where it is given across flats."""
     for entry in at.work.solution.entries:
         made = entry.made
-        corners = [shape for key, shape in (made.parts.items() if made else ()) if key.startswith("corner.")]
+        corners = [
+            shape
+            for key, shape in (made.parts.items() if made else ())
+            if key.startswith("corner.")
+        ]
         spots = [corner for corner in corners if isinstance(corner, Point)]
         if made is None or "across flats" not in made.sentence or len(spots) < 4 or len(spots) % 2:
             continue
@@ -23,8 +27,20 @@ def ask(at: Context, _: Random) -> Iterator[Question]:
         right = 2 * abs(spots[0] - middle)
         flats = right * math.cos(math.pi / len(spots))
         own = [
-            Slip("flats for corners", 5, flats, "Across corners is the flats over the cosine of 180/n"),
-            Slip("times the cosine", 3, flats * flats / right, "Divided by the cosine: corners lie further apart"),
+            Slip(
+                "flats for corners",
+                5,
+                flats,
+                "Across corners is the flats over the cosine of 180/n",
+            ),
+            Slip(
+                "times the cosine",
+                3,
+                flats * flats / right,
+                "Divided by the cosine: corners lie further apart",
+            ),
             Slip("radius for diameter", 4, right / 2, "That is from the middle to a corner"),
         ]
-        yield from of_size(at, entry, "flats", "What is it across corners", right, own, "Corners lie further apart")
+        yield from of_size(
+            at, entry, "flats", "What is it across corners", right, own, "Corners lie further apart"
+        )

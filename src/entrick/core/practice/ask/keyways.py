@@ -19,14 +19,22 @@ def ask(at: Context, _: Random) -> Iterator[Question]:
         floor, start = parts.get("floor"), parts.get("start")
         if not isinstance(floor, Straight) or not isinstance(start, Point):
             continue
-        round_ = next((c for _, c in at.circles if abs(abs(start - c.centre) - c.radius) <= worked(c.radius)), None)
+        round_ = next(
+            (c for _, c in at.circles if abs(abs(start - c.centre) - c.radius) <= worked(c.radius)),
+            None,
+        )
         if round_ is None:
             continue
         far, r = abs(floor.offset_of(round_.centre)), round_.radius
         if far <= r:
             continue
         own = [
-            Slip("depth from the wrong side", 3, r - (far - r), "The floor lies beyond the circle, not inside it"),
+            Slip(
+                "depth from the wrong side",
+                3,
+                r - (far - r),
+                "The floor lies beyond the circle, not inside it",
+            ),
             Slip("depth alone", 3, far - r, "Its depth is counted from the circle"),
             Slip("diameter for radius", 6, r + far, "Half of the bore counts, from its centre"),
         ]

@@ -20,11 +20,15 @@ CHOICES = 5
 
 
 PLANTED: tuple[tuple[str, str, str], ...] = (
-    ("diameter ", "radius ", "diameter for radius"), ("radius ", "diameter ", "radius for diameter"),
-    ("around ", "beside ", "sum for difference"), ("beside ", "around ", "difference for sum"),
-    ("above", "below", "the other crossing"), ("below", "above", "the other crossing"),
-    ("left", "right", "the other crossing"), ("right", "left", "the other crossing"),
-)  # fmt: skip
+    ("diameter ", "radius ", "diameter for radius"),
+    ("radius ", "diameter ", "radius for diameter"),
+    ("around ", "beside ", "sum for difference"),
+    ("beside ", "around ", "difference for sum"),
+    ("above", "below", "the other crossing"),
+    ("below", "above", "the other crossing"),
+    ("left", "right", "the other crossing"),
+    ("right", "left", "the other crossing"),
+)
 """What is said instead in a statement to plant a slip in a drawing."""
 
 
@@ -39,7 +43,11 @@ TRIED = 10
 def ask(at: Context, random: Random) -> Iterator[Question]:
     """Show the drawing with one mistake in it, and ask which statement was drawn wrong."""
     plan, solution = at.work.plan, at.work.solution
-    drawn = [e for e in solution.entries if e.made and any(isinstance(s, Circle | Arc) for s in e.made.shapes)]
+    drawn = [
+        e
+        for e in solution.entries
+        if e.made and any(isinstance(s, Circle | Arc) for s in e.made.shapes)
+    ]
     if len(drawn) < 3:
         return
     tries = list(_swaps(plan, drawn, [entry.given.name for entry in solution.givens]))
@@ -52,15 +60,27 @@ def ask(at: Context, random: Random) -> Iterator[Question]:
         choices = [entry.statement.name, *random.sample(names, k=min(CHOICES - 1, len(names)))]
         random.shuffle(choices)
         told = f"{entry.statement.name} was drawn wrong: {key}"
-        yield Question(f"planted:{entry.line}", "planted", "One thing in this drawing stands wrong. Which?", "choice",
-                       entry.line, entry.statement.name, 0, choices=tuple(choices), shows=wrong,
-                       working=(told, *(entry.made.working if entry.made else ())),
-                       hints=("Hold every size of the brief against the drawing",))  # fmt: skip
+        yield Question(
+            f"planted:{entry.line}",
+            "planted",
+            "One thing in this drawing stands wrong. Which?",
+            "choice",
+            entry.line,
+            entry.statement.name,
+            0,
+            choices=tuple(choices),
+            shows=wrong,
+            working=(told, *(entry.made.working if entry.made else ())),
+            hints=("Hold every size of the brief against the drawing",),
+        )
         return
 
 
-def _swaps(plan: Plan, drawn: Sequence[Entry], givens: Sequence[str]) -> Iterator[tuple[Entry, str, str]]:
-    """Yield statements with one word, or one given, said for another: what the row says then, and which slip it is."""
+def _swaps(
+    plan: Plan, drawn: Sequence[Entry], givens: Sequence[str]
+) -> Iterator[tuple[Entry, str, str]]:
+    """Yield statements with one word, or one given, said for another: what the row says then, and
+    which slip it is."""
     for entry in drawn:
         row = write_line(plan.lines[entry.line - 1])
         head, eq, clauses = row.partition(" = ")
@@ -93,6 +113,10 @@ def _shows(at: Context, wrong: str, entry: Entry) -> bool:
     found = other.solution.entry(entry.line)
     if found is None or found.made is None or entry.made is None or other.sheet.errors:
         return False
-    before, after = (next(s for s in e.made.shapes if isinstance(s, Circle | Arc)) for e in (entry, found) if e.made)
+    before, after = (
+        next(s for s in e.made.shapes if isinstance(s, Circle | Arc))
+        for e in (entry, found)
+        if e.made
+    )
     moved = abs(before.centre - after.centre) + abs(before.radius - after.radius)
     return moved * at.work.sheet.factor >= MOVED

@@ -24,21 +24,44 @@ def ask(at: Context, random: Random) -> Iterator[Question]:
         own = read_on_rule(setting.drawn, kit.graduation, kit.unit)
         grid = float(kit.graduation)
         # The other side of the same graduation, and the graduations before and after it.
-        below, over = own.text.removeprefix("just over ").removeprefix("just under "), setting.error < 0
+        below, over = (
+            own.text.removeprefix("just over ").removeprefix("just under "),
+            setting.error < 0,
+        )
         other = f"just {'under' if over else 'over'} {below}"
-        beside = [read_on_rule(own.value + sign * kit.graduation, kit.graduation, kit.unit).text for sign in (1, -1)]
+        beside = [
+            read_on_rule(own.value + sign * kit.graduation, kit.graduation, kit.unit).text
+            for sign in (1, -1)
+        ]
         right = own.text
         words = [right, other, *(f"just {'over' if over else 'under'} {text}" for text in beside)]
         if len(set(words)) != len(words):
             continue
         slips = [Slip("wrong side", 4, other, "It lies on the other side of that graduation")]
-        slips += [Slip("neighbouring graduation", 4, text, "Another graduation is nearer") for text in words[2:]]
+        slips += [
+            Slip("neighbouring graduation", 4, text, "Another graduation is nearer")
+            for text in words[2:]
+        ]
         shuffled = list(words)
         random.shuffle(shuffled)
-        asks = f"{step.text}: {setting.drawn:.4f} {kit.unit.value} on the sheet, and a rule graduated in " \
-               f"{kit.graduation} {kit.unit.value}. What is set?"  # fmt: skip
-        yield Question(f"reading:{step.line}:{step.number}", "reading", asks, "choice", step.line, right,
-                       step.number, choices=tuple(shuffled), slips=tuple(slips),
-                       hints=("Count graduations: which whole one is nearest?",),
-                       working=(f"{setting.drawn:.4f} ÷ {kit.graduation} = {setting.drawn / grid:.3f} graduations",
-                                setting.rounding))  # fmt: skip
+        asks = (
+            f"{step.text}: {setting.drawn:.4f} {kit.unit.value} on the sheet, and a rule "
+            "graduated in "
+            f"{kit.graduation} {kit.unit.value}. What is set?"
+        )
+        yield Question(
+            f"reading:{step.line}:{step.number}",
+            "reading",
+            asks,
+            "choice",
+            step.line,
+            right,
+            step.number,
+            choices=tuple(shuffled),
+            slips=tuple(slips),
+            hints=("Count graduations: which whole one is nearest?",),
+            working=(
+                f"{setting.drawn:.4f} ÷ {kit.graduation} = {setting.drawn / grid:.3f} graduations",
+                setting.rounding,
+            ),
+        )

@@ -41,20 +41,44 @@ def _swing(at: Context, step: BoardStep, act: Swing) -> Iterator[Question]:
     own = _round_of(made, act)
     size, say = float(act.setting.size), at.rule.say
     drawn = at.rule.drawn
-    if own is not None and abs(act.planned.centre - own.centre) <= worked(own.radius + abs(own.centre)):
+    if own is not None and abs(act.planned.centre - own.centre) <= worked(
+        own.radius + abs(own.centre)
+    ):
         told = _neighbours(at, act.planned, step.name)
         right = drawn(size)
         if step.tool == "circle template":
-            slips = [Slip("radius for diameter", 4, right, f"Templates go by diameter: {say(2 * right)}"), *told]
+            slips = [
+                Slip(
+                    "radius for diameter", 4, right, f"Templates go by diameter: {say(2 * right)}"
+                ),
+                *told,
+            ]
             what = "Which hole of the circle template is taken, by its diameter?"
             yield from of_length(at, step, "template", slips, 2 * right, made.working, what)
             return
         slips = [
-            Slip("diameter for radius", 6, 2 * right, f"The compass goes by radius: half of Ø{say(2 * right)}"),
-            Slip("halved once too often", 4, right / 2, f"{say(right)} was no diameter: it is not halved again"), *told,
-        ]  # fmt: skip
+            Slip(
+                "diameter for radius",
+                6,
+                2 * right,
+                f"The compass goes by radius: half of Ø{say(2 * right)}",
+            ),
+            Slip(
+                "halved once too often",
+                4,
+                right / 2,
+                f"{say(right)} was no diameter: it is not halved again",
+            ),
+            *told,
+        ]
         yield from of_length(
-            at, step, "radius", slips, right, made.working, f"{step.text}: what is the compass set to?"
+            at,
+            step,
+            "radius",
+            slips,
+            right,
+            made.working,
+            f"{step.text}: what is the compass set to?",
         )
     elif own is not None:
         yield from _locus(at, step, act, own, made)
@@ -63,7 +87,9 @@ def _swing(at: Context, step: BoardStep, act: Swing) -> Iterator[Question]:
 def _round_of(made: Made, act: Swing) -> Circle | Arc | None:
     """Return the circle or arc that a swing belongs to."""
     shapes = [shape for shape in made.shapes if isinstance(shape, Circle | Arc)]
-    on = [s for s in shapes if abs(s.centre - act.planned.centre) <= worked(s.radius + abs(s.centre))]
+    on = [
+        s for s in shapes if abs(s.centre - act.planned.centre) <= worked(s.radius + abs(s.centre))
+    ]
     return next(iter(on or shapes), None)
 
 
@@ -71,16 +97,22 @@ def _neighbours(at: Context, circle: Circle, name: str) -> Iterator[Slip]:
     for other, c in at.about(circle.centre):
         if other != name and abs(c.radius - circle.radius) > worked(c.radius):
             size = at.rule.drawn(c.radius)
-            yield Slip("a neighbour's circle", 3, size, f"{at.rule.say(size)} is the size of {other}")
+            yield Slip(
+                "a neighbour's circle", 3, size, f"{at.rule.say(size)} is the size of {other}"
+            )
 
 
-def _locus(at: Context, step: BoardStep, act: Swing, own: Circle | Arc, made: Made) -> Iterator[Question]:
+def _locus(
+    at: Context, step: BoardStep, act: Swing, own: Circle | Arc, made: Made
+) -> Iterator[Question]:
     """Ask for the opening that finds a centre, and whether it is a sum or a difference."""
     radius, size = own.radius, float(act.setting.size)
     found = [
-        c for _, c in at.about(act.planned.centre)
-        if min(abs(radius + c.radius - size), abs(abs(radius - c.radius) - size)) <= worked(radius + c.radius)
-    ]  # fmt: skip
+        c
+        for _, c in at.about(act.planned.centre)
+        if min(abs(radius + c.radius - size), abs(abs(radius - c.radius) - size))
+        <= worked(radius + c.radius)
+    ]
     if not found:
         return
     r = found[0].radius
@@ -89,42 +121,86 @@ def _locus(at: Context, step: BoardStep, act: Swing, own: Circle | Arc, made: Ma
     right, big, small = drawn(size), drawn(radius), drawn(r)
     others = [c.radius for _, c in at.circles if abs(c.radius - r) > worked(r) and _touches(c, own)]
     if beside:
-        swapped = Slip("difference for sum", 6, abs(big - small),
-                       f"You took away: beside a circle the centre is at R + r = {say(right)}")  # fmt: skip
+        swapped = Slip(
+            "difference for sum",
+            6,
+            abs(big - small),
+            f"You took away: beside a circle the centre is at R + r = {say(right)}",
+        )
     else:
-        swapped = Slip("sum for difference", 6, big + small,
-                       f"You added: an arc that goes around has its centre at R − r = {say(right)}")  # fmt: skip
+        swapped = Slip(
+            "sum for difference",
+            6,
+            big + small,
+            f"You added: an arc that goes around has its centre at R − r = {say(right)}",
+        )
     sign = 1 if beside else -1
     slips = [
-        swapped, Slip("eye forgotten", 4, big, f"{say(big)} is the arc alone; the circle's {say(small)} belongs to it"),
-        Slip("eye's diameter", 3, abs(big + sign * 2 * small), f"Ø{say(2 * small)} goes in by half"),
-    ]  # fmt: skip
-    slips += [Slip("the other eye", 4, abs(big + sign * drawn(other)), f"{say(drawn(other))} is the other circle's")
-              for other in others]  # fmt: skip
+        swapped,
+        Slip(
+            "eye forgotten",
+            4,
+            big,
+            f"{say(big)} is the arc alone; the circle's {say(small)} belongs to it",
+        ),
+        Slip(
+            "eye's diameter", 3, abs(big + sign * 2 * small), f"Ø{say(2 * small)} goes in by half"
+        ),
+    ]
+    slips += [
+        Slip(
+            "the other eye",
+            4,
+            abs(big + sign * drawn(other)),
+            f"{say(drawn(other))} is the other circle's",
+        )
+        for other in others
+    ]
     if r * 2 > radius * 1.9 and not beside:
         slips = [slip for slip in slips if slip.answer]
     round_ = next((name for name, c in at.about(act.planned.centre) if c is found[0]), "")
     owner = at.work.solution.figure.items.get(round_.partition(".")[0])
-    about = f" {round_} has a radius of {spell(at.exact(r), at.work.solution.unit)}." if owner is not None else ""
+    about = (
+        f" {round_} has a radius of {spell(at.exact(r), at.work.solution.unit)}."
+        if owner is not None
+        else ""
+    )
     what = f"{about.strip()} {step.text}: what is the compass set to?".strip()
     yield from of_length(at, step, "locus", slips, right, made.working, what)
-    words = {"sum": f"the sum, {say(big)} + {say(small)}", "difference": f"the difference, {say(big)} − {say(small)}",
-             "arc": f"the radius of the arc alone, {say(big)}"}  # fmt: skip
+    words = {
+        "sum": f"the sum, {say(big)} + {say(small)}",
+        "difference": f"the difference, {say(big)} − {say(small)}",
+        "arc": f"the radius of the arc alone, {say(big)}",
+    }
     correct = "sum" if beside else "difference"
-    wrong = {"sum": "sum for difference", "difference": "difference for sum", "arc": "eye forgotten"}
+    wrong = {
+        "sum": "sum for difference",
+        "difference": "difference for sum",
+        "arc": "eye forgotten",
+    }
     yield Question(
-        f"method:{step.line}:{step.number}", "locus",
-        f"{at.sentence(step.line)}{about} {step.text}: which opening finds the centre?", "choice", step.line,
-        words[correct], step.number, choices=tuple(words.values()),
-        slips=tuple(Slip(wrong[key], 6 if key != "arc" else 4, words[key], _SAID[correct]) for key in words
-                    if key != correct), working=made.working,
+        f"method:{step.line}:{step.number}",
+        "locus",
+        f"{at.sentence(step.line)}{about} {step.text}: which opening finds the centre?",
+        "choice",
+        step.line,
+        words[correct],
+        step.number,
+        choices=tuple(words.values()),
+        slips=tuple(
+            Slip(wrong[key], 6 if key != "arc" else 4, words[key], _SAID[correct])
+            for key in words
+            if key != correct
+        ),
+        working=made.working,
         hints=("Think of the arc drawn: does it wrap the circle, or pass by its side?",),
-    )  # fmt: skip
+    )
 
 
 _SAID = {
     "sum": "Beside a circle the centre is away by both radii",
-    "difference": "An arc that goes around has its centre nearer: its radius less that of the circle",
+    "difference": "An arc that goes around has its centre nearer: its radius less that of the "
+    "circle",
 }
 
 
@@ -137,14 +213,22 @@ def _touches(circle: Circle, arc: Circle | Arc) -> bool:
 def _measure(at: Context, step: BoardStep, act: Measure) -> Iterator[Question]:
     """Ask what is measured off: the whole or half of it, to the middle and not to the edge."""
     entry = at.entry(step.line)
-    # Only what the brief itself places: what a kind measures off on the way cannot be known from it.
-    if entry is None or entry.made is None or step.setting is None or not isinstance(entry.made.shape, Point):
+    # Only what the brief itself places: what a kind measures off on the way cannot be known from
+    # it.
+    if (
+        entry is None
+        or entry.made is None
+        or step.setting is None
+        or not isinstance(entry.made.shape, Point)
+    ):
         return
     right, say = at.rule.drawn(abs(float(act.size))), at.rule.say
     own: list[Slip] = []
     halved = any("/2" in each or "÷ 2" in each for each in entry.made.working)
     if halved:
-        own.append(Slip("not halved", 6, 2 * right, f"{say(2 * right)} is the whole; half goes each side"))
+        own.append(
+            Slip("not halved", 6, 2 * right, f"{say(2 * right)} is the whole; half goes each side")
+        )
     for name, circle in at.about(act.planned):
         r = at.rule.drawn(circle.radius)
         for sign in (1, -1):
@@ -176,8 +260,19 @@ def _step_off(at: Context, step: BoardStep) -> Iterator[Question]:
         Slip("arc for chord", 4, math.tau * wide / count, f"Dividers span the chord: {say(right)}"),
         Slip("radius stepped", 2, wide, "The radius steps off six only"),
         Slip("half chord", 2, right / 2, "Half of 360/n, and then twice R times its sine"),
-        Slip("double angle", 2, chord(wide, count / 2), "Half of 360/n, and then twice R times its sine"),
-    ]  # fmt: skip
+        Slip(
+            "double angle",
+            2,
+            chord(wide, count / 2),
+            "Half of 360/n, and then twice R times its sine",
+        ),
+    ]
     yield from of_length(
-        at, step, "parts", own, right, entry.made.working, f"{step.text}: what are the dividers set to?"
+        at,
+        step,
+        "parts",
+        own,
+        right,
+        entry.made.working,
+        f"{step.text}: what are the dividers set to?",
     )

@@ -19,8 +19,15 @@ def ask(at: Context, _: Random) -> Iterator[Question]:
         turned = "counter-clockwise" in made.sentence
         right = "clockwise" if turned else "counter-clockwise"
         wrong = "counter-clockwise" if turned else "clockwise"
-        yield Question(f"stations:{entry.line}", "stations", f"{made.sentence} Which way are the stations numbered?",
-                       "choice", entry.line, right, choices=("clockwise", "counter-clockwise"),
-                       slips=(Slip("with the rotation", 6, wrong, "Stations run against the turning"),),
-                       working=(against,),
-                       hints=("Think of the follower going round the cam that stands still",))  # fmt: skip
+        yield Question(
+            f"stations:{entry.line}",
+            "stations",
+            f"{made.sentence} Which way are the stations numbered?",
+            "choice",
+            entry.line,
+            right,
+            choices=("clockwise", "counter-clockwise"),
+            slips=(Slip("with the rotation", 6, wrong, "Stations run against the turning"),),
+            working=(against,),
+            hints=("Think of the follower going round the cam that stands still",),
+        )

@@ -21,8 +21,15 @@ def ask(at: Context, _: Random) -> Iterator[Question]:
         major, minor = (abs(lines[k].offset_of(lines[k + 1].through)) for k in (0, 2))
         pitch = (major - minor) / 1.0825
         own = [
-            Slip("drill for minor", 5, major - pitch, "That is the tapping drill; the minor diameter is D − 1.0825 P"),
+            Slip(
+                "drill for minor",
+                5,
+                major - pitch,
+                "That is the tapping drill; the minor diameter is D − 1.0825 P",
+            ),
             Slip("thread depth miscounted", 4, major - 0.54 * pitch, "Once on each side"),
             Slip("thread depth miscounted", 4, major - 2 * pitch, "The pitch is not the depth"),
         ]
-        yield from of_size(at, entry, "thread", "What is its minor diameter", minor, own, "D − 1.0825 × P")
+        yield from of_size(
+            at, entry, "thread", "What is its minor diameter", minor, own, "D − 1.0825 × P"
+        )

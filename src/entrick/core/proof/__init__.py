@@ -36,11 +36,12 @@ _CUT_RULES = frozenset({"outline", "doubled", "material"})
 
 
 def why_not_cut(found: tuple[Finding, ...]) -> str:
-    """Return why an outline should not go to a cutter as it is, empty when nothing speaks against it.
+    """Return why an outline should not go to a cutter as it is, empty when nothing speaks against
+    it.
 
-    An open run, a doubled piece, an outline that crosses itself or another, a hole in nothing: a cutter would start
-    and not come back, go over an edge twice, or cut where nobody looked. Nor what could not be inspected.
-    """
+    An open run, a doubled piece, an outline that crosses itself or another, a hole in nothing: a
+    cutter would start and not come back, go over an edge twice, or cut where nobody looked. Nor
+    what could not be inspected."""
     reasons = [
         f.message
         for f in found

@@ -32,12 +32,21 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         for number, slot in _numbers(entry.statement):
             quantity = _quantity(number, solution)
             for name, mark, line, worth in givens:
-                if line < entry.line and quantity is not None and _same(quantity, worth, slot, mark):
+                if (
+                    line < entry.line
+                    and quantity is not None
+                    and _same(quantity, worth, slot, mark)
+                ):
                     statement = _linked(entry.statement, number, name)
                     told = f"{entry.statement.name} says {write(number)}, which is the given {name}"
                     told += ": linked, it would follow when the given changes"
                     yield Finding(
-                        "note", "givens", told, entry.line, None, Mend("line", entry.line, statement, f"Link to {name}")
+                        "note",
+                        "givens",
+                        told,
+                        entry.line,
+                        None,
+                        Mend("line", entry.line, statement, f"Link to {name}"),
                     )
                     break
 
@@ -62,7 +71,11 @@ def _quantity(number: Num, solution: Solution) -> Quantity | None:
 
 
 def _same(quantity: Quantity, given: Quantity, slot: str, mark: str) -> bool:
-    if (slot, mark) in (("radius", "Ø"), ("diameter", "R")) or quantity.value != given.value or quantity.value == 0:
+    if (
+        (slot, mark) in (("radius", "Ø"), ("diameter", "R"))
+        or quantity.value != given.value
+        or quantity.value == 0
+    ):
         return False
     return (slot == "angle") == (given.dimension is Dimension.ANGLE)
 
@@ -71,5 +84,7 @@ def _linked(statement: Statement, number: Num, name: str) -> str:
     def link(part: Expression) -> Expression | None:
         return Name(name) if part is number else None
 
-    clauses = tuple(c._replace(items=tuple(rewrite(item, link) for item in c.items)) for c in statement.clauses)
+    clauses = tuple(
+        c._replace(items=tuple(rewrite(item, link) for item in c.items)) for c in statement.clauses
+    )
     return write_content(replace(statement, clauses=clauses))

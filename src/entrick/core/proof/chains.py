@@ -20,11 +20,22 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         total = spell(entry.quantity.value, unit)
         if None in chain.links:
             link = solution.quantities[f"{chain.name}.{chain.links.index(None) + 1}"]
-            told = f"the missing link of {chain.name} is the difference: {spell(link.value, unit)}, of {total} in all"
+            told = (
+                f"the missing link of {chain.name} is the difference: "
+                f"{spell(link.value, unit)}, of {total} in all"
+            )
             yield Finding("note", "chain", told, entry.line)
         elif chain.overall is not None:
-            yield Finding("good", "chain", f"{chain.name} comes to {total}, as {write(chain.overall)} says", entry.line)
+            yield Finding(
+                "good",
+                "chain",
+                f"{chain.name} comes to {total}, as {write(chain.overall)} says",
+                entry.line,
+            )
         else:
             yield Finding(
-                "good", "chain", f"{chain.name} comes to {total}; say its overall size to check it", entry.line
+                "good",
+                "chain",
+                f"{chain.name} comes to {total}; say its overall size to check it",
+                entry.line,
             )

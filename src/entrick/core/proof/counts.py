@@ -13,8 +13,17 @@ from .finding import Checked, Finding
 
 def inspect(checked: Checked) -> Iterator[Finding]:
     """Count the round pieces of the outline by size against givens with a count."""
-    rounds = [(p, p.curve) for _, _, loop in checked.runs for p in loop.pieces if isinstance(p.curve, Arc | Circle)]
-    counted = [entry for entry in checked.solution.givens if isinstance(entry.given, Given) and entry.given.count]
+    rounds = [
+        (p, p.curve)
+        for _, _, loop in checked.runs
+        for p in loop.pieces
+        if isinstance(p.curve, Arc | Circle)
+    ]
+    counted = [
+        entry
+        for entry in checked.solution.givens
+        if isinstance(entry.given, Given) and entry.given.count
+    ]
     if not rounds:
         return
     totals: dict[float, int] = {}
@@ -37,22 +46,28 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         features = [
             curve.centre
             for piece, curve in rounds
-            if abs(curve.radius - radius) <= checked.close and _is_meant(piece, given.mark, alike[radius], checked)
+            if abs(curve.radius - radius) <= checked.close
+            and _is_meant(piece, given.mark, alike[radius], checked)
         ]
         found = len(_apart(features, checked.close))
         wanted, said = totals[radius], as_given(given)
         size = spell(radius * 2 if given.mark == "Ø" else radius, checked.solution.unit)
         if found == wanted:
-            yield Finding("good", "count", f"{given.name}, {said}: all are in the outline", entry.line)
+            yield Finding(
+                "good", "count", f"{given.name}, {said}: all are in the outline", entry.line
+            )
         else:
             both = f" with all of that size ({wanted})" if wanted != given.count else ""
-            told = f"{given.name} is given {said}{both}, and {found} of {given.mark}{size} are lined in"
+            told = (
+                f"{given.name} is given {said}{both}, and {found} of {given.mark}{size} are "
+                "lined in"
+            )
             yield Finding("look", "count", told, entry.line)
 
 
 def _is_meant(piece: Piece, mark: str, names: set[str], checked: Checked) -> bool:
-    """Tell whether a round piece is what givens count: made with one of them, or else whole for a diameter, part of a
-    round for a radius.
+    """Tell whether a round piece is what givens count: made with one of them, or else whole for a
+    diameter, part of a round for a radius.
 
     A rounded corner is no hole, though it may have its radius.
     """

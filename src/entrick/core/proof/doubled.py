@@ -17,12 +17,16 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     """Report pieces that run along one another: a cutter would go over them twice."""
     again: set[int] = set()
     long = np.array([loop.length for _, _, loop in checked.runs])
-    for after, index in np.argwhere(np.tril(np.abs(long[:, None] - long) <= checked.close, -1)).tolist():
+    for after, index in np.argwhere(
+        np.tril(np.abs(long[:, None] - long) <= checked.close, -1)
+    ).tolist():
         (whole, _, earlier), (name, line, loop) = checked.runs[index], checked.runs[after]
         if id(loop) not in again and checked.is_again(loop, earlier):
             again.add(id(loop))
             message = f"{name} is {whole} again, all round: it would be drawn and cut twice"
-            yield Finding("wrong", "doubled", message, line, checked.sheet.on_paper(loop.pieces[0].entry))
+            yield Finding(
+                "wrong", "doubled", message, line, checked.sheet.on_paper(loop.pieces[0].entry)
+            )
     runs = [run for run in checked.runs if id(run[2]) not in again]
     pieces = [(name, line, piece) for name, line, loop in runs for piece in loop.pieces]
     boxes = [box for _, _, loop in runs for box in boxed(loop).boxes]
@@ -37,11 +41,15 @@ def inspect(checked: Checked) -> Iterator[Finding]:
 
 def _overlap(first: Piece, second: Piece, close: float) -> Point | None:
     """Return the middle of the stretch two pieces share, if they share more than places."""
-    if isinstance(first.curve, Line) != isinstance(second.curve, Line) or not _same_carrier(first, second, close):
+    if isinstance(first.curve, Line) != isinstance(second.curve, Line) or not _same_carrier(
+        first, second, close
+    ):
         return None
     if isinstance(first.curve, Line):
         line = first.curve
-        ends = [sorted((line.along(piece.entry), line.along(piece.exit))) for piece in (first, second)]
+        ends = [
+            sorted((line.along(piece.entry), line.along(piece.exit))) for piece in (first, second)
+        ]
         low, high = max(ends[0][0], ends[1][0]), min(ends[0][1], ends[1][1])
         return line.at((low + high) / 2) if high - low > close * 10 else None
     radius = first.curve.radius
@@ -50,9 +58,11 @@ def _overlap(first: Piece, second: Piece, close: float) -> Point | None:
 
 
 def _same_carrier(first: Piece, second: Piece, close: float) -> bool:
-    return _lies_on(first, second.entry, close) and _lies_on(first, second.exit, close) and (
-        isinstance(first.curve, Line) or _lies_on(first, _middle(second), close)
-    )  # fmt: skip
+    return (
+        _lies_on(first, second.entry, close)
+        and _lies_on(first, second.exit, close)
+        and (isinstance(first.curve, Line) or _lies_on(first, _middle(second), close))
+    )
 
 
 def _turns(piece: Piece) -> tuple[float, float]:

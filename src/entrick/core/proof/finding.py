@@ -30,7 +30,8 @@ C = TypeVar("C", bound=Claim)
 
 @dataclass(frozen=True)
 class Outline:
-    """A closed outline of the part; `depth` counts the outlines around it: material at even depth, a hole at odd."""
+    """A closed outline of the part; `depth` counts the outlines around it: material at even depth,
+    a hole at odd."""
 
     name: str
     line: int
@@ -77,15 +78,25 @@ class Checked:
         found: dict[str, frozenset[str]] = {}
         for entry in self.solution.entries:
             used = frozenset(owners(entry.statement))
-            found[entry.statement.name] = used.union(*(found.get(name, frozenset()) for name in used))
+            found[entry.statement.name] = used.union(
+                *(found.get(name, frozenset()) for name in used)
+            )
         return found
 
     @cached_property
     def pictorial(self) -> frozenset[str]:
-        """Statements that are, or stand on, isometric work: a picture of a part, whose lines bound no plate."""
-        kind_of = {entry.statement.name: kinds().get(entry.statement.kind) for entry in self.solution.entries}
-        drawn = {name for name, kind in kind_of.items() if kind is not None and kind.group == "Isometric"}
-        return frozenset(name for name, used in self.standing_on.items() if name in drawn or used & drawn)
+        """Statements that are, or stand on, isometric work: a picture of a part, whose lines bound
+        no plate."""
+        kind_of = {
+            entry.statement.name: kinds().get(entry.statement.kind)
+            for entry in self.solution.entries
+        }
+        drawn = {
+            name for name, kind in kind_of.items() if kind is not None and kind.group == "Isometric"
+        }
+        return frozenset(
+            name for name, used in self.standing_on.items() if name in drawn or used & drawn
+        )
 
     @cached_property
     def flat(self) -> tuple[tuple[str, int, Loop], ...]:
@@ -101,7 +112,8 @@ class Checked:
 
     @cached_property
     def failed_outlines(self) -> tuple[str, ...]:
-        """Names of outlines that could not be lined in: what is said of the whole part does not hold without them."""
+        """Names of outlines that could not be lined in: what is said of the whole part does not
+        hold without them."""
         return tuple(entry.statement.name for entry in self.lining_in if entry.error)
 
     @cached_property
@@ -112,7 +124,9 @@ class Checked:
         for name, line, loop in closed:
             if any(self.is_again(loop, other.loop) for other in found):
                 continue  # the same edge of the material, lined in twice
-            found.append(Outline(name, line, loop, sum(_lies_in(loop, other.loop) for other in found)))
+            found.append(
+                Outline(name, line, loop, sum(_lies_in(loop, other.loop) for other in found))
+            )
         return tuple(found)
 
     def is_again(self, loop: Loop, other: Loop) -> bool:
@@ -123,12 +137,16 @@ class Checked:
         ):
             return False
         own, its = boxed(loop), boxed(other)
-        same_place = abs(own.box.low - its.box.low) + abs(own.box.high - its.box.high) <= 4 * self.close
+        same_place = (
+            abs(own.box.low - its.box.low) + abs(own.box.high - its.box.high) <= 4 * self.close
+        )
         if not same_place:
             return False
         # An arc may bulge to the other hand between the same ends: its middle tells.
         spots = [
-            spot for p in loop.pieces for spot in (p.entry, p.curve.middle if isinstance(p.curve, Arc) else p.exit)
+            spot
+            for p in loop.pieces
+            for spot in (p.entry, p.curve.middle if isinstance(p.curve, Arc) else p.exit)
         ]
         return all(abs(its.nearest(spot) - spot) <= self.close for spot in spots)
 
@@ -140,7 +158,8 @@ class Checked:
 
     @cached_property
     def close(self) -> float:
-        """Distance below which two places of the part are the same, rounding of several steps allowed for."""
+        """Distance below which two places of the part are the same, rounding of several steps
+        allowed for."""
         return assembled(self.size)
 
     def claims(self, wanted: type[C]) -> list[tuple[int, C]]:
@@ -156,11 +175,13 @@ class Checked:
 _INSIDE: Kept[bool] = Kept(8192)
 
 ASKED = 9
-"""Places of an outline by which it is told what it lies in; an odd number, so that one answer has the more."""
+"""Places of an outline by which it is told what it lies in; an odd number, so that one answer has
+the more."""
 
 
 def _lies_in(inner: Loop, outer: Loop) -> bool:
-    """Tell whether most of one outline lies inside another: a hole may touch its edge, or break out over it."""
+    """Tell whether most of one outline lies inside another: a hole may touch its edge, or break out
+    over it."""
     key = (id(inner), id(outer))
     known = _INSIDE.recall(key)
     if known is None:
@@ -174,7 +195,9 @@ def _sampled(loop: Loop) -> Iterator[Point]:
     """Return places along the longest pieces of an outline, none of them at an end."""
     longest = sorted(loop.pieces, key=lambda piece: -piece.length)[:ASKED]
     each = -(-ASKED // len(longest))
-    for piece, share in islice(((p, (k + 0.5) / each) for k in range(each) for p in longest), ASKED):
+    for piece, share in islice(
+        ((p, (k + 0.5) / each) for k in range(each) for p in longest), ASKED
+    ):
         match piece.curve:
             case Arc() as arc:
                 yield arc.at(arc.start + arc.sweep * share)

@@ -17,7 +17,9 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     bare: list[tuple[str, Point]] = []
     for name, _, loop in checked.flat:
         for piece in loop.pieces:
-            if isinstance(piece.curve, Circle) and not _centred(piece.curve, crosses, checked.close):
+            if isinstance(piece.curve, Circle) and not _centred(
+                piece.curve, crosses, checked.close
+            ):
                 bare.append((piece.name if "." not in piece.name else name, piece.curve.centre))
     if bare:
         names = list(dict.fromkeys(name for name, _ in bare))
@@ -29,14 +31,22 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         yield Finding("look" if begun else "note", "finish", told, 0, place, mend)
     elif crosses:
         yield Finding("good", "finish", "every circle has its centre lines")
-    hatched = [loop for _, m in made for note in m.notes if isinstance(note, Hatching) for loop in note.loops]
+    hatched = [
+        loop
+        for _, m in made
+        for note in m.notes
+        if isinstance(note, Hatching)
+        for loop in note.loops
+    ]
     for entry, m in made:
         for loop in m.loops if m.cut else ():
             if not any(_same(loop.centroid, other.centroid, checked.close) for other in hatched):
                 told = f"{entry.statement.name} is cut and not hatched"
                 row = f"{checked.solution.free_name('cut')} = hatch, of {entry.statement.name}"
                 mend = Mend("insert", len(checked.solution.plan.lines), row, "Hatch it")
-                yield Finding("look", "finish", told, entry.line, checked.sheet.on_paper(loop.centroid), mend)
+                yield Finding(
+                    "look", "finish", told, entry.line, checked.sheet.on_paper(loop.centroid), mend
+                )
 
 
 def _same(first: Point, second: Point, close: float) -> bool:

@@ -11,7 +11,8 @@ from .finding import Checked, Finding
 
 
 def inspect(checked: Checked) -> Iterator[Finding]:
-    """Report a view that leaves the space, an unusual scale, and centres off the paper or under the title strip."""
+    """Report a view that leaves the space, an unusual scale, and centres off the paper or under the
+    title strip."""
     sheet = checked.sheet
     if not checked.solution.entries:
         return
@@ -26,18 +27,25 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     mm = float(sheet.unit.mm)
     if worst:
         told = ", ".join(
-            f"{spell(amount / mm, sheet.unit, 2)} {sheet.unit} at the {side}" for side, amount in worst.items()
+            f"{spell(amount / mm, sheet.unit, 2)} {sheet.unit} at the {side}"
+            for side, amount in worst.items()
         )
         middle = (sheet.view[0] + sheet.view[1]) * 0.5
         yield Finding(
-            "wrong", "fit", f"the view does not fit the sheet: over by {told}; take a smaller scale", 0, middle
+            "wrong",
+            "fit",
+            f"the view does not fit the sheet: over by {told}; take a smaller scale",
+            0,
+            middle,
         )
     else:
         for told in sheet.working:
             yield Finding("good", "fit", told)
     if not sheet.scale.is_recommended:
         yield Finding(
-            "note", "scale", f"{sheet.scale} is not one of the recommended scales 1:2, 1:5, 1:10, 2:1, 5:1, 10:1"
+            "note",
+            "scale",
+            f"{sheet.scale} is not one of the recommended scales 1:2, 1:5, 1:10, 2:1, 5:1, 10:1",
         )
     seen = set[Point]()
     for step in checked.steps:
@@ -46,15 +54,22 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         seen.add(step.needle)
         place = sheet.on_paper(step.needle)
         if not (0 <= place.x <= sheet.width and 0 <= place.y <= sheet.height):
-            told = f"the needle of step {step.number} ({step.name}) stands off the paper: fix a slip beside the sheet"
+            told = (
+                f"the needle of step {step.number} ({step.name}) stands off the paper: fix a "
+                "slip beside the sheet"
+            )
             yield Finding("note", "fit", told, step.line)
         elif _in_strip(checked, place):
-            told = f"the needle of step {step.number} ({step.name}) stands where the title strip will: draw that last"
+            told = (
+                f"the needle of step {step.number} ({step.name}) stands where the title strip "
+                "will: draw that last"
+            )
             yield Finding("note", "fit", told, step.line, place)
 
 
 def _in_strip(checked: Checked, place: Point) -> bool:
-    """Tell whether a place lies where the title strip will be, inside the border: light work is not shown there."""
+    """Tell whether a place lies where the title strip will be, inside the border: light work is not
+    shown there."""
     sheet = checked.sheet
     low, high = sheet.space
     inside = sheet.left < place.x < sheet.width - sheet.border

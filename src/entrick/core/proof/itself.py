@@ -18,7 +18,10 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     for entry in checked.solution.entries:
         for loop in entry.made.loops if entry.made else ():
             for spot, first, second in crossings(loop):
-                told = f"the outline crosses itself, {first} with {second}: was another way round meant?"
+                told = (
+                    f"the outline crosses itself, {first} with {second}: was another way round "
+                    "meant?"
+                )
                 yield Finding("wrong", "outline", told, entry.line, checked.sheet.on_paper(spot))
 
 
@@ -31,9 +34,14 @@ _KEPT: Kept[tuple[tuple[Point, str, str], ...]] = Kept(KEPT_PIECES)
 
 
 def crossings(loop: Loop) -> tuple[tuple[Point, str, str], ...]:
-    """Return where a run crosses itself, and what its pieces there are called; known for one looked at before."""
+    """Return where a run crosses itself, and what its pieces there are called; known for one looked
+    at before."""
     known = _KEPT.recall(id(loop))
-    return _KEPT.keep(id(loop), tuple(_found(loop)), loop, len(loop.pieces)) if known is None else known
+    return (
+        _KEPT.keep(id(loop), tuple(_found(loop)), loop, len(loop.pieces))
+        if known is None
+        else known
+    )
 
 
 def _found(loop: Loop) -> Iterator[tuple[Point, str, str]]:
@@ -50,5 +58,7 @@ def _found(loop: Loop) -> Iterator[tuple[Point, str, str]]:
             # Most meet at a junction of their own.
             own = (first.entry, first.exit, second.entry, second.exit)
             near = assembled(abs(spot))
-            if all(abs(spot - end) > near for end in own) and all(abs(spot - end) > near for end in junctions):
+            if all(abs(spot - end) > near for end in own) and all(
+                abs(spot - end) > near for end in junctions
+            ):
                 yield spot, first.name, second.name

@@ -27,13 +27,15 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         for loop in entry.made.loops if entry.made else ():
             pieces = {piece.name: piece.curve for piece in loop.pieces}
             for junction, alike in told_apart(loop):
-                # Two arcs of one flank, or of a drafted curve, turn a little where they meet: that is their method.
+                # Two arcs of one flank, or of a drafted curve, turn a little where they meet: that
+                # is their method.
                 if not (abs(junction.turn) < NEARLY and junction.within):
                     yield _report(junction, alike, entry.line, checked, pieces)
 
 
 def told_apart(loop: Loop) -> Iterator[tuple[Junction, int]]:
-    """Yield the junctions of an outline, each with how many are like it; those of many teeth are told once."""
+    """Yield the junctions of an outline, each with how many are like it; those of many teeth are
+    told once."""
     junctions = loop.junctions
     if len(junctions) <= MOST_TOLD:
         yield from ((junction, 1) for junction in junctions)
@@ -53,18 +55,34 @@ def how(junction: Junction) -> str:
     return f"a corner of {inside}"
 
 
-def _report(junction: Junction, alike: int, line: int, checked: Checked, pieces: Mapping[str, Curve]) -> Finding:
+def _report(
+    junction: Junction, alike: int, line: int, checked: Checked, pieces: Mapping[str, Curve]
+) -> Finding:
     place = checked.sheet.on_paper(junction.point)
-    pair = f"{junction.first} to {junction.second}" + (f" and {alike - 1} more alike" if alike > 1 else "")
+    pair = f"{junction.first} to {junction.second}" + (
+        f" and {alike - 1} more alike" if alike > 1 else ""
+    )
     if junction.is_tangent:
         return Finding("good", "junction", f"{pair}: tangent", line, place)
     turn = abs(junction.turn)
     if turn >= BACK:
-        return Finding("wrong", "junction", f"{pair}: the outline doubles back on itself", line, place)
+        return Finding(
+            "wrong", "junction", f"{pair}: the outline doubles back on itself", line, place
+        )
     told = f"{math.degrees(turn):.2f}°".replace(".00°", "°")
     if turn < NEARLY:
         needed = exactly(
-            pieces[junction.first], pieces[junction.second], junction.first, junction.second, checked.solution.unit
+            pieces[junction.first],
+            pieces[junction.second],
+            junction.first,
+            junction.second,
+            checked.solution.unit,
         )
-        return Finding("look", "junction", f"{pair}: turns {told}; was a smooth blend meant? {needed}", line, place)
+        return Finding(
+            "look",
+            "junction",
+            f"{pair}: turns {told}; was a smooth blend meant? {needed}",
+            line,
+            place,
+        )
     return Finding("note", "junction", f"{pair}: {how(junction)}", line, place)

@@ -1,4 +1,5 @@
-"""Can everything written on the sheet be read: nothing over another, nothing over the border or the title strip?"""
+"""Can everything written on the sheet be read: nothing over another, nothing over the border or the
+title strip?"""
 
 from __future__ import annotations
 
@@ -10,8 +11,8 @@ from ..geometry.box import Box, around, neighbours
 from .finding import Checked, Finding
 
 BARELY = 0.3
-"""How far letters may come into each other's boxes and still be read, mm: letters do not fill theirs (by eye, no
-source)."""
+"""How far letters may come into each other's boxes and still be read, mm: letters do not fill
+theirs (by eye, no source)."""
 
 OVERLAP = 0.01
 """How far a line may run over the border before anybody sees it, mm."""
@@ -21,9 +22,12 @@ MOST_TOLD = 5
 
 
 def inspect(checked: Checked) -> Iterator[Finding]:
-    """Report letters and figures that stand over others, and what runs over the border or the title strip."""
+    """Report letters and figures that stand over others, and what runs over the border or the title
+    strip."""
     marks = [mark for layer in checked.drawing.layers for mark in layer.marks]
-    yield from _crowded([mark for mark in marks if isinstance(mark, Lettering) and mark.text.strip()], checked)
+    yield from _crowded(
+        [mark for mark in marks if isinstance(mark, Lettering) and mark.text.strip()], checked
+    )
     yield from _outside(marks, checked)
 
 
@@ -32,10 +36,17 @@ def _crowded(letters: list[Lettering], checked: Checked) -> Iterator[Finding]:
     pairs = neighbours(boxes, 0.0)
     for first, second in pairs[:MOST_TOLD]:
         one, other = letters[first], letters[second]
-        told = f"“{other.text}” stands over “{one.text}”: neither can be read; give one another side or place"
-        yield Finding("look", "lettering", told, other.line or one.line, _place(boxes[second], checked))
+        told = (
+            f"“{other.text}” stands over “{one.text}”: neither can be read; give one another "
+            "side or place"
+        )
+        yield Finding(
+            "look", "lettering", told, other.line or one.line, _place(boxes[second], checked)
+        )
     if len(pairs) > MOST_TOLD:
-        yield Finding("look", "lettering", f"{len(pairs) - MOST_TOLD} more letterings stand over others")
+        yield Finding(
+            "look", "lettering", f"{len(pairs) - MOST_TOLD} more letterings stand over others"
+        )
 
 
 def _outside(marks: list[Mark], checked: Checked) -> Iterator[Finding]:
@@ -53,8 +64,14 @@ def _outside(marks: list[Mark], checked: Checked) -> Iterator[Finding]:
         if frame.contains(box, OVERLAP):
             continue
         told.add(name)
-        over = "the title strip" if _over_strip(box, low.y, high.y, sheet.strip_on_top) else "the border"
-        yield Finding("look", "lettering", f"{name} runs over {over}", mark.line, _place(box, checked))
+        over = (
+            "the title strip"
+            if _over_strip(box, low.y, high.y, sheet.strip_on_top)
+            else "the border"
+        )
+        yield Finding(
+            "look", "lettering", f"{name} runs over {over}", mark.line, _place(box, checked)
+        )
 
 
 def _over_strip(box: Box, low: float, high: float, on_top: bool) -> bool:
@@ -64,10 +81,14 @@ def _over_strip(box: Box, low: float, high: float, on_top: bool) -> bool:
 
 
 def _name(mark: Mark) -> str:
-    """Return what is looked at by the name it is told by: letters, centre lines and dimension lines."""
+    """Return what is looked at by the name it is told by: letters, centre lines and dimension
+    lines."""
     if isinstance(mark, Lettering):
         return f"“{mark.text}”"
-    if isinstance(mark, DrawnLine | DrawnArc | DrawnCircle) and mark.role in ("centre", "dimension"):
+    if isinstance(mark, DrawnLine | DrawnArc | DrawnCircle) and mark.role in (
+        "centre",
+        "dimension",
+    ):
         return f"a {mark.role} line of line {mark.line}"
     return ""
 

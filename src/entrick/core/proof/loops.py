@@ -10,10 +10,15 @@ from .itself import crosses_itself
 
 
 def inspect(checked: Checked) -> Iterator[Finding]:
-    """Report each outline as closed, with area, length and middle of its area, or open, and by how much."""
+    """Report each outline as closed, with area, length and middle of its area, or open, and by how
+    much."""
     unit = checked.solution.unit
     # A run that was asked for as an open one is no slip; it is not to be cut all the same.
-    meant = {entry.line for entry in checked.solution.entries if any(str(c) == "open" for c in entry.statement.clauses)}
+    meant = {
+        entry.line
+        for entry in checked.solution.entries
+        if any(str(c) == "open" for c in entry.statement.clauses)
+    }
     if not checked.runs and checked.solution.entries:
         yield Finding("look", "outline", "nothing is lined in yet: no outline to cut or to mark")
     for name, line, loop in checked.runs:
@@ -23,12 +28,19 @@ def inspect(checked: Checked) -> Iterator[Finding]:
                 # What lies to one hand of it here lies to the other there: it bounds no area.
                 yield Finding("good", "outline", told, line)
                 continue
-            yield Finding("good", "outline", f"{told}, area {spell(abs(loop.area), unit)} {unit}²", line)
+            yield Finding(
+                "good", "outline", f"{told}, area {spell(abs(loop.area), unit)} {unit}²", line
+            )
             if abs(loop.area) > checked.close * loop.length:
                 middle = loop.centroid
-                at = f"{spell(middle.x, unit, 2)} across and {spell(middle.y, unit, 2)} up from the datum"
+                at = (
+                    f"{spell(middle.x, unit, 2)} across and {spell(middle.y, unit, 2)} up from "
+                    "the datum"
+                )
                 place = checked.sheet.on_paper(middle)
-                yield Finding("good", "outline", f"the middle of the area of {name} lies {at}", line, place)
+                yield Finding(
+                    "good", "outline", f"the middle of the area of {name} lies {at}", line, place
+                )
         else:
             place = checked.sheet.on_paper(loop.pieces[-1].exit)
             gap = f"its ends are {spell(loop.gap, unit)} {unit} apart"

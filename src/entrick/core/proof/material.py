@@ -1,4 +1,5 @@
-"""Do the outlines together bound one part: holes in the material, nothing crossing, nothing loose?"""
+"""Do the outlines together bound one part: holes in the material, nothing crossing, nothing
+loose?"""
 
 from __future__ import annotations
 
@@ -14,7 +15,8 @@ from .finding import Checked, Finding, Outline
 
 
 def inspect(checked: Checked) -> Iterator[Finding]:
-    """Report holes outside the material, outlines that cross, separate pieces, and the area of the whole."""
+    """Report holes outside the material, outlines that cross, separate pieces, and the area of the
+    whole."""
     if checked.failed_outlines:
         return  # what is wrong with the holes may be that their rim is not there
     outlines = checked.outlines
@@ -23,7 +25,10 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         place = _crossing(first.loop, second.loop, checked.close)
         if place is not None:
             crossed |= {first.name, second.name}
-            told = f"{second.name} runs across {first.name}: a hole that breaks out is lined in as one outline with it"
+            told = (
+                f"{second.name} runs across {first.name}: a hole that breaks out is lined in "
+                "as one outline with it"
+            )
             yield Finding("wrong", "material", told, second.line, checked.sheet.on_paper(place))
     outer = [outline for outline in outlines if outline.depth == 0]
     for outline in outer[1:]:
@@ -39,7 +44,10 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         unit = checked.solution.unit
         area = sum(abs(o.loop.area) * (-1 if o.is_hole else 1) for o in outlines)
         holes = sum(o.is_hole for o in outlines)
-        told = f"material in all: {spell(area, unit)} {unit}², {holes} hole{'s' if holes != 1 else ''} taken off"
+        told = (
+            f"material in all: {spell(area, unit)} {unit}², {holes} "
+            f"hole{'s' if holes != 1 else ''} taken off"
+        )
         yield Finding("good", "material", told)
 
 
@@ -67,7 +75,9 @@ def _crossings(first: Loop, second: Loop, close: float) -> Iterator[Point]:
         for across, around in zip(second.pieces, other.boxes, strict=True):
             for meeting in meet(piece.curve, across.curve) if box.meets(around, close) else ():
                 spot = meeting.point
-                if meeting.touch or not (is_drawn_at(piece.curve, spot) and is_drawn_at(across.curve, spot)):
+                if meeting.touch or not (
+                    is_drawn_at(piece.curve, spot) and is_drawn_at(across.curve, spot)
+                ):
                     continue
                 ends = (piece.entry, piece.exit, across.entry, across.exit)
                 if all(abs(spot - end) > close for end in ends):

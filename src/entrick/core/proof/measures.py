@@ -29,7 +29,8 @@ class Measured:
 
 @dataclass(frozen=True, slots=True)
 class Joined:
-    """Where two pieces of an outline join; `turn` in degrees, `how` in words, `place` in mm on paper."""
+    """Where two pieces of an outline join; `turn` in degrees, `how` in words, `place` in mm on
+    paper."""
 
     outline: str
     line: int
@@ -60,10 +61,19 @@ def measures(checked: Checked) -> Iterator[Measured]:
 
 
 def joined(checked: Checked) -> Iterator[Joined]:
-    """Return how the pieces of every run join; those alike are told once, those within one curve not at all."""
+    """Return how the pieces of every run join; those alike are told once, those within one curve
+    not at all."""
     for name, line, loop in checked.runs:
         for junction, alike in told_apart(loop):
             if not junction.within:
                 told = how(junction) + (f", {alike} alike" if alike > 1 else "")
                 place = checked.sheet.on_paper(junction.point)
-                yield Joined(name, line, junction.first, junction.second, math.degrees(junction.turn), told, place)
+                yield Joined(
+                    name,
+                    line,
+                    junction.first,
+                    junction.second,
+                    math.degrees(junction.turn),
+                    told,
+                    place,
+                )

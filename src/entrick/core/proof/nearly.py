@@ -22,14 +22,17 @@ MOST_CURVES = 120
 
 
 def inspect(checked: Checked) -> Iterator[Finding]:
-    """Report curves of the construction that miss touching, and ends that miss another curve, by very little."""
-    # The pieces of a ready shape stop where its kind says; only what was drawn for itself can have missed.
+    """Report curves of the construction that miss touching, and ends that miss another curve, by
+    very little."""
+    # The pieces of a ready shape stop where its kind says; only what was drawn for itself can have
+    # missed.
     drawn = list(drawn_curves(checked.solution))
     of_one = Counter(name.rpartition(".")[0] for name, _ in drawn)
     curves = [
         (name, curve)
         for name, curve in drawn
-        if all(map(str.isdigit, name.split(".")[1:])) and of_one[name.rpartition(".")[0] or name] <= MOST_STROKES
+        if all(map(str.isdigit, name.split(".")[1:]))
+        and of_one[name.rpartition(".")[0] or name] <= MOST_STROKES
     ]
     curves = curves[:MOST_CURVES]
     lines = {entry.statement.name: entry.line for entry in checked.solution.entries}
@@ -44,28 +47,40 @@ def inspect(checked: Checked) -> Iterator[Finding]:
             told += exactly(a, b, first, second, unit)
             yield Finding("look", "nearly", told, line, checked.sheet.on_paper(place))
             continue
-        # A construction line is as long as the construction needed it; only what is lined in, or should
-        # have been, was meant to meet.
+        # A construction line is as long as the construction needed it; only what is lined in, or
+        # should have been, was meant to meet.
         if not {first.partition(".")[0], second.partition(".")[0]} <= walked:
             continue
         for name, end, other, target in ((first, a, second, b), (second, b, first, a)):
             for spot in ends_of(end) if isinstance(end, Arc) else ():
                 miss = abs(nearest_place(target, spot) - spot)
-                if surely_two(abs(spot)) < miss < _little(end, target) and not _goes_through(end, target, spot, miss):
-                    told = f"{name} ends {spell(miss, unit)} {unit} short of {other}: was it meant to meet it?"
+                if surely_two(abs(spot)) < miss < _little(end, target) and not _goes_through(
+                    end, target, spot, miss
+                ):
+                    told = (
+                        f"{name} ends {spell(miss, unit)} {unit} short of {other}: was it "
+                        "meant to meet it?"
+                    )
                     yield Finding("look", "nearly", told, line, checked.sheet.on_paper(spot))
 
 
 def _little(first: Curve, second: Curve) -> float:
     sizes = [c.radius for c in (first, second) if isinstance(c, Circle | Arc)]
-    sizes += [c.end - c.start for c in (first, second) if isinstance(c, Line) and c.start is not None and c.end]
+    sizes += [
+        c.end - c.start
+        for c in (first, second)
+        if isinstance(c, Line) and c.start is not None and c.end
+    ]
     return min(sizes, default=0.0) * NEAR_MISS
 
 
 def _goes_through(end: Curve, target: Curve, spot: Point, miss: float) -> bool:
-    """Tell whether a curve crosses the other near its end: then it runs past, which construction may."""
+    """Tell whether a curve crosses the other near its end: then it runs past, which construction
+    may."""
     return any(
-        abs(m.point - spot) < miss * 20 and is_drawn_at(end, m.point) and is_drawn_at(target, m.point)
+        abs(m.point - spot) < miss * 20
+        and is_drawn_at(end, m.point)
+        and is_drawn_at(target, m.point)
         for m in meet(end, target)
     )
 
@@ -105,7 +120,10 @@ def exactly(first: Curve, second: Curve, name: str, other: str, unit: Unit) -> s
     match support(first), support(second):
         case Line() as line, Circle() as circle:
             needed = abs(line.offset_of(circle.centre))
-            return f"exact tangency wants {other} at R{spell(needed, unit)}, or a tangent line drawn as touching it"
+            return (
+                f"exact tangency wants {other} at R{spell(needed, unit)}, or a tangent line "
+                "drawn as touching it"
+            )
         case Circle(), Line():
             return exactly(second, first, other, name, unit)
         case Circle() as a, Circle() as b:

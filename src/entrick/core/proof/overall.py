@@ -11,7 +11,8 @@ from .finding import Checked, Finding
 
 
 def inspect(checked: Checked) -> Iterator[Finding]:
-    """Report the overall size as measured on the outlines, against the overall size that was said."""
+    """Report the overall size as measured on the outlines, against the overall size that was
+    said."""
     if checked.failed_outlines:
         return  # the part is not whole without them
     if not checked.runs:
@@ -33,4 +34,6 @@ def inspect(checked: Checked) -> Iterator[Finding]:
                 yield Finding("good", "overall", f"{told}, as given", line)
             else:
                 off = f"{spell(abs(found - said), unit)} too {'much' if found > said else 'little'}"
-                yield Finding("wrong", "overall", f"{told}; {spell(said, unit)} is given, {off}", line)
+                yield Finding(
+                    "wrong", "overall", f"{told}; {spell(said, unit)} is given, {off}", line
+                )

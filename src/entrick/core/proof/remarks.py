@@ -1,4 +1,5 @@
-"""What constructions say of themselves: motions that jump, teeth that are undercut, threads that disagree."""
+"""What constructions say of themselves: motions that jump, teeth that are undercut, threads that
+disagree."""
 
 from __future__ import annotations
 

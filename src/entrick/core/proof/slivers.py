@@ -10,7 +10,8 @@ from ..measure import spell
 from .finding import Checked, Finding
 
 SLIVER = 0.2
-"""Pieces shorter than this, mm, are reported where the plan says nothing (common practice, no source)."""
+"""Pieces shorter than this, mm, are reported where the plan says nothing (common practice, no
+source)."""
 
 
 def inspect(checked: Checked) -> Iterator[Finding]:
@@ -22,7 +23,11 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         short: dict[tuple[str, float], list[Piece]] = {}
         for piece in loop.pieces:
             # A curve is drawn with arcs as short as it needs; they join without a corner.
-            if loop.stands_for is None and not piece.curve_of and piece.length < least - checked.close:
+            if (
+                loop.stands_for is None
+                and not piece.curve_of
+                and piece.length < least - checked.close
+            ):
                 alike = (piece.name.partition(".")[0], round(piece.length, 6))
                 short.setdefault(alike, []).append(piece)
         for pieces in short.values():
@@ -30,8 +35,13 @@ def inspect(checked: Checked) -> Iterator[Finding]:
             first, long = pieces[0], f"{spell(pieces[0].length, unit)} {unit}"
             told = f"{first.name} in {name} is only {long} long: a sliver"
             if len(pieces) > 1:
-                told = f"{len(pieces)} pieces of {name}, such as {first.name}, are only {long} long: slivers"
+                told = (
+                    f"{len(pieces)} pieces of {name}, such as {first.name}, are only {long} "
+                    "long: slivers"
+                )
             place = checked.sheet.on_paper((first.entry + first.exit) * 0.5)
             yield Finding("wrong" if said else "look", "sliver", told, line, place)
     if said and not found:
-        yield Finding("good", "sliver", f"no piece is shorter than {spell(least, unit)} {unit}", said[0][0])
+        yield Finding(
+            "good", "sliver", f"no piece is shorter than {spell(least, unit)} {unit}", said[0][0]
+        )

@@ -14,8 +14,13 @@ FEWEST = 3
 
 
 def inspect(checked: Checked) -> Iterator[Finding]:
-    """Report holes of one size that stand evenly on a circle: offered as a relation, never forced."""
-    said = {entry.line for entry in checked.solution.entries if entry.statement.kind in ("spaced", "turn")}
+    """Report holes of one size that stand evenly on a circle: offered as a relation, never
+    forced."""
+    said = {
+        entry.line
+        for entry in checked.solution.entries
+        if entry.statement.kind in ("spaced", "turn")
+    }
     groups: dict[float, list[tuple[Point, int]]] = {}
     for _, line, loop in checked.runs:
         curve = loop.pieces[0].curve
@@ -30,8 +35,14 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         pitch = _pitch(centres, checked.close)
         if pitch is not None:
             unit, count = checked.solution.unit, len(centres)
-            told = f"{count} holes of R{spell(radius, unit)} stand evenly on Ø{spell(pitch * 2, unit)}, "
-            told += f"360 ÷ {count} = {spell_angle(360 / count)}: spaced, {count} on a circle would say so"
+            told = (
+                f"{count} holes of R{spell(radius, unit)} stand evenly on "
+                f"Ø{spell(pitch * 2, unit)}, "
+            )
+            told += (
+                f"360 ÷ {count} = {spell_angle(360 / count)}: spaced, {count} on a circle "
+                "would say so"
+            )
             yield Finding("note", "relation", told, holes[0][1])
 
 

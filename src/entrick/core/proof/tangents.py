@@ -20,14 +20,25 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     for _, line, loop in checked.runs:
         for junction in loop.junctions:
             pair = (_owner(junction.first), _owner(junction.second))
-            if not junction.is_tangent or pair[0] == pair[1] or pair in told or _asked(junction, kinds):
+            if (
+                not junction.is_tangent
+                or pair[0] == pair[1]
+                or pair in told
+                or _asked(junction, kinds)
+            ):
                 continue
             told |= {pair, pair[::-1]}
             message = (
-                f"{junction.first} is tangent to {junction.second} because the givens agree, not because it was asked"
+                f"{junction.first} is tangent to {junction.second} because the givens "
+                "agree, not because it was asked"
             )
-            yield Finding("note", "relation", f"{message}: a changed given may break it", line,
-                          checked.sheet.on_paper(junction.point))  # fmt: skip
+            yield Finding(
+                "note",
+                "relation",
+                f"{message}: a changed given may break it",
+                line,
+                checked.sheet.on_paper(junction.point),
+            )
 
 
 def _owner(name: str) -> str:
@@ -35,7 +46,8 @@ def _owner(name: str) -> str:
 
 
 def _asked(junction: Junction, kinds: Mapping[str, Entry]) -> bool:
-    """Tell whether one of the two was constructed from the other, or is a copy of something that was."""
+    """Tell whether one of the two was constructed from the other, or is a copy of something that
+    was."""
     first, second = _owner(junction.first), _owner(junction.second)
     return _made_with(first, second, kinds) or _made_with(second, first, kinds)
 
@@ -46,5 +58,10 @@ def _made_with(one: str, other: str, kinds: Mapping[str, Entry]) -> bool:
     statement = kinds[one].statement
     if statement.kind in ("mirror", "turn", "shift"):
         return True
-    named = {_owner(item.text) for clause in statement.clauses for item in clause.items if isinstance(item, Name)}
+    named = {
+        _owner(item.text)
+        for clause in statement.clauses
+        for item in clause.items
+        if isinstance(item, Name)
+    }
     return statement.kind in ASKING and other in named

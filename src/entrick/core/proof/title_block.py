@@ -14,7 +14,11 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     solution = checked.solution
     if not solution.entries:
         return
-    empty = [name for name, said in (("title", solution.title), ("drawing number", solution.drawing)) if not said]
+    empty = [
+        name
+        for name, said in (("title", solution.title), ("drawing number", solution.drawing))
+        if not said
+    ]
     said = title_fields(solution)
     if said:
         empty += [field for field in (*FIELDS, "projection") if field not in said]

@@ -29,7 +29,9 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     walls.sort(key=lambda found: found[0])
     for wall, first, second, place in walls:
         if wall <= checked.close:
-            asked = f"; {spell(limit, unit)} is asked for" if limit and not math.isinf(limit) else ""
+            asked = (
+                f"; {spell(limit, unit)} is asked for" if limit and not math.isinf(limit) else ""
+            )
             told = f"no wall is left between {first.name} and {second.name}: they meet{asked}"
             yield Finding("wrong", "wall", told, limits[0][0] if limits else second.line, place)
         elif wall < limit - checked.close:
@@ -57,7 +59,10 @@ def _thickness(checked: Checked, line: int, limit: float) -> Iterator[Finding]:
         thick, first, second = found
         place = checked.sheet.on_paper((first + second) * 0.5)
         if thick < limit - checked.close:
-            told = f"{outline.name} is {spell(thick, unit)} {unit} thin here; {spell(limit, unit)} is asked for"
+            told = (
+                f"{outline.name} is {spell(thick, unit)} {unit} thin here; "
+                f"{spell(limit, unit)} is asked for"
+            )
             yield Finding("wrong", "wall", told, line, place)
         if least is None or thick < least[0]:
             least = thick, outline.name, place
@@ -67,7 +72,8 @@ def _thickness(checked: Checked, line: int, limit: float) -> Iterator[Finding]:
 
 
 def _share_material(first: Outline, second: Outline) -> bool:
-    """Tell whether material lies between two outlines: an outer one and its hole, or two holes side by side."""
+    """Tell whether material lies between two outlines: an outer one and its hole, or two holes side
+    by side."""
     if first.is_hole and second.is_hole:
         return first.depth == second.depth
     return second.is_hole and second.depth == first.depth + 1

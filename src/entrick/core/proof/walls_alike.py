@@ -27,19 +27,29 @@ def inspect(checked: Checked) -> Iterator[Finding]:
                 a, b = one.curve, other.curve
                 if not (isinstance(a, Circle | Arc) and isinstance(b, Circle | Arc)):
                     continue
-                if abs(a.centre - b.centre) <= checked.close and a.radius > b.radius + checked.close and _faces(a, b):
+                if (
+                    abs(a.centre - b.centre) <= checked.close
+                    and a.radius > b.radius + checked.close
+                    and _faces(a, b)
+                ):
                     pairs[round(a.centre.x, 6), round(a.centre.y, 6)] = abs(a.radius - b.radius)
         if len(pairs) < FEWEST:
             continue
         walls = sorted(pairs.values())
         wall = spell(walls[len(walls) // 2], unit)
         if walls[-1] - walls[0] <= checked.close:
-            told = f"{inner.name} keeps a wall of {wall} {unit} to {outer.name} at {len(pairs)} common centres: "
+            told = (
+                f"{inner.name} keeps a wall of {wall} {unit} to {outer.name} at {len(pairs)} "
+                "common centres: "
+            )
             told += f"inset, of {outer.name} would say so in one line"
             yield Finding("note", "relation", told, inner.line)
         elif len(walls) > FEWEST and walls[len(walls) // 2 - 1] == walls[len(walls) // 2]:
             apart = [spell(w, unit) for w in (walls[0], walls[-1])]
-            told = f"the wall of {inner.name} to {outer.name} is {wall} at most centres, but {apart[0]} to {apart[1]}"
+            told = (
+                f"the wall of {inner.name} to {outer.name} is {wall} at most centres, but "
+                f"{apart[0]} to {apart[1]}"
+            )
             yield Finding("look", "relation", f"{told} in all: was one wall meant?", inner.line)
 
 
@@ -50,9 +60,13 @@ def _by_inset(inner: Outline, checked: Checked) -> bool:
 
 
 def _faces(outer: Circle | Arc, inner: Circle | Arc) -> bool:
-    """Tell whether a ray from the common centre through the middle of one meets the other: not its far side."""
+    """Tell whether a ray from the common centre through the middle of one meets the other: not its
+    far side."""
     pairs = ((outer, inner), (inner, outer))
-    return all(not isinstance(one, Arc) or is_drawn_at(other, _out(other, one.middle)) for one, other in pairs)
+    return all(
+        not isinstance(one, Arc) or is_drawn_at(other, _out(other, one.middle))
+        for one, other in pairs
+    )
 
 
 def _out(curve: Circle | Arc, through: Point) -> Point:

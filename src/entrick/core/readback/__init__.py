@@ -1,4 +1,5 @@
-"""A bare profile read back into a plan: what somebody would have written who knew how it was laid out."""
+"""A bare profile read back into a plan: what somebody would have written who knew how it was laid
+out."""
 
 from .others import WAYS, others
 from .profile import Profile, ProfileError, as_drawn, box_of

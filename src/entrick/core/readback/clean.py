@@ -1,5 +1,5 @@
-"""Pieces of a file gathered into runs: doubles dropped, loose ends joined, what is one line or arc made one; what was
-mended is told."""
+"""Pieces of a file gathered into runs: doubles dropped, loose ends joined, what is one line or arc
+made one; what was mended is told."""
 
 from __future__ import annotations
 
@@ -39,9 +39,13 @@ def once(curves: Sequence[Curve], within: float, told: list[str]) -> list[Curve]
     for curve in curves:
         spots = [middle_of(curve)]
         if isinstance(curve, Line | Arc):
-            spots += sorted(ends_of(curve), key=lambda p: (round(p.x / within), round(p.y / within)))
+            spots += sorted(
+                ends_of(curve), key=lambda p: (round(p.x / within), round(p.y / within))
+            )
         else:
-            spots.append(Point(curve.radius, 0.0) if isinstance(curve, Circle) else Point(curve.a, curve.b))
+            spots.append(
+                Point(curve.radius, 0.0) if isinstance(curve, Circle) else Point(curve.a, curve.b)
+            )
         key = (len(spots), *(round(value / within) for spot in spots for value in (spot.x, spot.y)))
         if key in seen:
             double += 1
@@ -69,7 +73,12 @@ def gathered(curves: Sequence[Curve], within: float, told: list[str]) -> list[Ru
         told.append(f"{count} pieces close with no others within {within:g}, and stay open")
     if chains.gap > within / 100:
         told.append(f"ends up to {chains.gap:.2g} apart were taken for one")
-    return [*(run for run in closed if not is_whole(run)), *whole, *(run for run in closed if is_whole(run)), *opened]
+    return [
+        *(run for run in closed if not is_whole(run)),
+        *whole,
+        *(run for run in closed if is_whole(run)),
+        *opened,
+    ]
 
 
 class _Chains:
@@ -104,7 +113,9 @@ class _Chains:
             column, row = self._cell(here)
             around = [(column + i, row + j) for i in (-1, 0, 1) for j in (-1, 0, 1)]
             near = {n for place in around for n in self._cells.get(place, ()) if n in self.left}
-            ends = [(abs(end - here), n, k) for n in near for k, end in enumerate(ends_of(self.left[n]))]
+            ends = [
+                (abs(end - here), n, k) for n in near for k, end in enumerate(ends_of(self.left[n]))
+            ]
             apart, n, k = min(ends, default=(math.inf, 0, 0))
             if apart > self.within:
                 return run
@@ -114,7 +125,8 @@ class _Chains:
 
 
 def joined(run: Sequence[Piece], shut: bool) -> Run:
-    """Join what is one line, or one arc, in several pieces; a closed run of arcs about one centre is a circle."""
+    """Join what is one line, or one arc, in several pieces; a closed run of arcs about one centre
+    is a circle."""
     found: list[Piece] = []
     for curve in run:
         if found and (whole := _one(found[-1], curve)) is not None:
@@ -130,11 +142,20 @@ def joined(run: Sequence[Piece], shut: bool) -> Run:
 
 def _one(first: Piece, second: Piece) -> Piece | None:
     if isinstance(first, Line) and isinstance(second, Line):
-        same = abs(first.direction.cross(second.direction)) < OF_ONE and first.direction.dot(second.direction) > 0
+        same = (
+            abs(first.direction.cross(second.direction)) < OF_ONE
+            and first.direction.dot(second.direction) > 0
+        )
         return Line.between(ends_of(first)[0], ends_of(second)[1]) if same else None
     if isinstance(first, Arc) and isinstance(second, Arc):
         size = first.radius * OF_ONE * 10
-        alike = abs(first.centre - second.centre) < size and abs(first.radius - second.radius) < size
-        if alike and first.sweep * second.sweep > 0 and abs(first.sweep + second.sweep) <= math.tau + OF_ONE:
+        alike = (
+            abs(first.centre - second.centre) < size and abs(first.radius - second.radius) < size
+        )
+        if (
+            alike
+            and first.sweep * second.sweep > 0
+            and abs(first.sweep + second.sweep) <= math.tau + OF_ONE
+        ):
             return Arc(first.centre, first.radius, first.start, first.sweep + second.sweep)
     return None

@@ -1,4 +1,5 @@
-"""Runs that are copies of each other: on a pitch circle, turned about a centre, beyond an axis, in a row."""
+"""Runs that are copies of each other: on a pitch circle, turned about a centre, beyond an axis, in
+a row."""
 
 from __future__ import annotations
 
@@ -19,7 +20,8 @@ MOST_COMPARED = 150
 FEWEST_IN_ROW = 3
 FEWEST_IN_GRID = 6
 FEWEST_SCATTERED, MOST_SCATTERED = 24, 40
-"""Circles of one size that are said by a list of places, and as many as a row of a plan has room for."""
+"""Circles of one size that are said by a list of places, and as many as a row of a plan has room
+for."""
 
 NEXT = 8
 """Neighbours of one that are tried as the next in a row."""
@@ -93,7 +95,8 @@ Group = Ring | Row | Grid | Scattered | Mirrored | Single
 
 
 def copies_of(runs: Sequence[Run], axes: Axes, rows: Rows) -> list[Group]:
-    """Return how the runs of a profile are said, each once: what a copy is made of stands before it.
+    """Return how the runs of a profile are said, each once: what a copy is made of stands before
+    it.
 
     Parameters
     ----------
@@ -120,7 +123,10 @@ def copies_of(runs: Sequence[Run], axes: Axes, rows: Rows) -> list[Group]:
             found.append(row)
             first = [n for n in first if n not in row.members]
         if len(first) >= FEWEST_SCATTERED and isinstance(runs[first[0]][0], Circle):
-            found += [Scattered(tuple(first[k : k + MOST_SCATTERED])) for k in range(0, len(first), MOST_SCATTERED)]
+            found += [
+                Scattered(tuple(first[k : k + MOST_SCATTERED]))
+                for k in range(0, len(first), MOST_SCATTERED)
+            ]
         else:
             found += [Single((n,)) for n in first]
         found += mirrors
@@ -140,7 +146,10 @@ def _rings(
     for centre in [Point(0.0, 0.0), axes.centre, mean, *inside]:
         circles: list[list[int]] = []
         for n in sorted(left, key=lambda n: abs(middles[n] - centre)):
-            if circles and abs(abs(middles[n] - centre) - abs(middles[circles[-1][0]] - centre)) <= near:
+            if (
+                circles
+                and abs(abs(middles[n] - centre) - abs(middles[circles[-1][0]] - centre)) <= near
+            ):
                 circles[-1].append(n)
             else:
                 circles.append([n])
@@ -156,8 +165,12 @@ def _rings(
 
 
 def _is_square(arm: Point, rows: Rows) -> bool:
-    """Tell whether four places are rather the corners of a square: half its side is a simpler number than the arm."""
-    return cost(rows.simple(abs(arm.x))) < cost(rows.simple(abs(arm))) and abs(abs(arm.x) - abs(arm.y)) <= rows.within
+    """Tell whether four places are rather the corners of a square: half its side is a simpler
+    number than the arm."""
+    return (
+        cost(rows.simple(abs(arm.x))) < cost(rows.simple(abs(arm)))
+        and abs(abs(arm.x) - abs(arm.y)) <= rows.within
+    )
 
 
 def _ring(
@@ -178,13 +191,17 @@ def _ring(
     first = runs[order[0]]
     if not isinstance(first[0], Circle):
         for k, n in enumerate(order[1:], 1):
-            if images(first, Places(runs[n], loosely(rows.within)), turned_by(centre, k * step)) is None:
+            if (
+                images(first, Places(runs[n], loosely(rows.within)), turned_by(centre, k * step))
+                is None
+            ):
                 return None
     return Ring(tuple(order), centre)
 
 
 UPRIGHT = {90: 0, 0: 1, 180: 2, 270: 3}
-"""Where the first of a ring stands, if one stands there: above, to the right, to the left, below."""
+"""Where the first of a ring stands, if one stands there: above, to the right, to the left,
+below."""
 
 
 def _standing(angle: float) -> tuple[float, float]:
@@ -238,10 +255,17 @@ class _Near:
         """Return what lies within."""
         column, row = self._cell(spot)
         around = [(column + i, row + j) for i in (0, -1, 1) for j in (0, -1, 1)]
-        return [n for cell in around for n, there in self._cells.get(cell, ()) if abs(there - spot) <= self.within]
+        return [
+            n
+            for cell in around
+            for n, there in self._cells.get(cell, ())
+            if abs(there - spot) <= self.within
+        ]
 
 
-def _rows(runs: Sequence[Run], group: Sequence[int], middles: Sequence[Point], within: float) -> Iterator[Row]:
+def _rows(
+    runs: Sequence[Run], group: Sequence[int], middles: Sequence[Point], within: float
+) -> Iterator[Row]:
     """Yield rows, the longest first: copies that stand equally far one from the next."""
     left = sorted(group, key=lambda n: (round(middles[n].x / within), middles[n].y))
     if len(left) > MOST_COMPARED:
@@ -265,7 +289,8 @@ def _rows(runs: Sequence[Run], group: Sequence[int], middles: Sequence[Point], w
         step = (middles[best[-1]] - middles[best[0]]) * (1 / (len(best) - 1))
         first = runs[best[0]]
         if not all(
-            images(first, Places(runs[n], loosely(within)), moved_by(step * k)) is not None for k, n in enumerate(best)
+            images(first, Places(runs[n], loosely(within)), moved_by(step * k)) is not None
+            for k, n in enumerate(best)
         ):
             return
         yield Row(best, step)
@@ -275,10 +300,14 @@ def _rows(runs: Sequence[Run], group: Sequence[int], middles: Sequence[Point], w
 def _grid(
     runs: Sequence[Run], group: Sequence[int], middles: Sequence[Point], axes: Axes, within: float
 ) -> Grid | None:
-    """Return the group as rows above each other, where it is all of them; few are rather said by their axes."""
+    """Return the group as rows above each other, where it is all of them; few are rather said by
+    their axes."""
     if len(group) < FEWEST_IN_GRID or (axes.ways and len(group) < FEWEST_IN_GRID * 2):
         return None
-    xs, ys = _levels([middles[n].x for n in group], within), _levels([middles[n].y for n in group], within)
+    xs, ys = (
+        _levels([middles[n].x for n in group], within),
+        _levels([middles[n].y for n in group], within),
+    )
     across, up = len(xs), len(ys)
     if min(across, up) < 2 or across * up != len(group):
         return None

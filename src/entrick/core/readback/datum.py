@@ -21,8 +21,11 @@ LOOKED_AT = 200
 """Places by which a datum is chosen."""
 
 
-def datum_of(profile: Profile, axes: Axes, unit: Unit, within: float, fine: float, copies: bool) -> Point:
-    """Return where places are told from most simply: on the axes if there are any; a centre, the middle, a corner.
+def datum_of(
+    profile: Profile, axes: Axes, unit: Unit, within: float, fine: float, copies: bool
+) -> Point:
+    """Return where places are told from most simply: on the axes if there are any; a centre, the
+    middle, a corner.
 
     Parameters
     ----------
@@ -60,27 +63,35 @@ def datum_of(profile: Profile, axes: Axes, unit: Unit, within: float, fine: floa
         tried = [Point(spot.x, axes.centre.y) for spot in (*tried, high)]
 
     def figures(at: Point) -> float:
-        return sum(cost(simplest(abs(v), unit, fine)) for p in spots for v in (p.x - at.x, p.y - at.y))
+        return sum(
+            cost(simplest(abs(v), unit, fine)) for p in spots for v in (p.x - at.x, p.y - at.y)
+        )
 
     return min(tried, key=figures)
 
 
 def _corners(run: Run) -> list[Point]:
-    """Return the corners of a run, those that are rounded where their sides would meet; no touch points, which nobody
-    measures."""
+    """Return the corners of a run, those that are rounded where their sides would meet; no touch
+    points, which nobody measures."""
     pieces = pieces_of(run)
     found = [
-        ends_of(piece)[0] for k, piece in enumerate(pieces) if not runs_into(pieces[k - 1], piece, ends_of(piece)[0])
+        ends_of(piece)[0]
+        for k, piece in enumerate(pieces)
+        if not runs_into(pieces[k - 1], piece, ends_of(piece)[0])
     ]
     for k, piece in enumerate(pieces):
         one, two = pieces[k - 1], pieces[(k + 1) % len(pieces)]
         if isinstance(piece, Arc) and isinstance(one, Line) and isinstance(two, Line):
-            found += [crossing.point for crossing in meet(*(Line(each.through, each.direction) for each in (one, two)))]
+            found += [
+                crossing.point
+                for crossing in meet(*(Line(each.through, each.direction) for each in (one, two)))
+            ]
     return found
 
 
 def sheet_for(runs: tuple[Run, ...], unit: Unit) -> str:
-    """Return the smallest sheet, and the largest scale on it, that a profile and its dimensions have room on."""
+    """Return the smallest sheet, and the largest scale on it, that a profile and its dimensions
+    have room on."""
     low, high = box_of(runs)
     wide, high_ = ((high.x - low.x) * float(unit.mm), (high.y - low.y) * float(unit.mm))
     for scale in SCALES:

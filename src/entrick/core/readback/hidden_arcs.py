@@ -1,5 +1,5 @@
-"""Lines and arcs hidden in many short straight pieces: a polyline that goes round in chords, or points measured along a
-part; and an ellipse hidden in arcs."""
+"""Lines and arcs hidden in many short straight pieces: a polyline that goes round in chords, or
+points measured along a part; and an ellipse hidden in arcs."""
 
 from __future__ import annotations
 
@@ -23,11 +23,12 @@ STEEPEST = math.radians(24)
 """Turn from chord to chord above which it is the corner of a polygon."""
 
 FEWEST_MEASURED, STEEPEST_MEASURED = 7, math.radians(40)
-"""The same of places that are off by more than a file rounds: somebody measured them, a few round each hole."""
+"""The same of places that are off by more than a file rounds: somebody measured them, a few round
+each hole."""
 
 SPREAD = 1.6
-"""How far measured places may lie from what is laid through them, in tolerances: across and up may both be off, and
-what goes through many of them is nearer to the part than any."""
+"""How far measured places may lie from what is laid through them, in tolerances: across and up may
+both be off, and what goes through many of them is nearer to the part than any."""
 
 WINDOW = 3
 """Corners on either side of one by which it is told how sharply the run bends there."""
@@ -50,24 +51,29 @@ def with_arcs(run: Run, within: float) -> Run:
         return _mixed(pieces, within) if pieces else run
     corners = [ends_of(piece)[0] for piece in pieces]
     fewest = FEWEST_MEASURED if within > READ_WITHIN else FEWEST_ALL_ROUND
-    if len(corners) >= fewest and _is_round([*corners, corners[0]], within, math.tau, 1.8 * math.tau / len(corners)):
+    if len(corners) >= fewest and _is_round(
+        [*corners, corners[0]], within, math.tau, 1.8 * math.tau / len(corners)
+    ):
         whole = _least_squares(corners)
         return (whole,) if whole else run
     start = _sharpest(corners)
     found = _parted([*corners[start:], *corners[:start], corners[start]], within)
-    # The longest stretch surely ends at a joint, or begins at one if it ends where the first was begun at a venture:
-    # from there the others are found whole.
+    # The longest stretch surely ends at a joint, or begins at one if it ends where the first was
+    # begun at a venture: from there the others are found whole.
     longest = max(range(len(found)), key=lambda k: len(found[k][0]))
     count = longest + (longest + 1 < len(found))
     start = (start + sum(len(spots) - 1 for spots, _ in found[:count])) % len(corners)
-    found = _without_slips(_parted([*corners[start:], *corners[:start], corners[start]], within), within)
+    found = _without_slips(
+        _parted([*corners[start:], *corners[:start], corners[start]], within), within
+    )
     if len(found) == len(pieces):
         return run
     return tuple(_joined(found, within))
 
 
 def without_slivers(run: Run, within: float) -> Run:
-    """Return a closed run without pieces so short that their ends are one place; the next one goes on from there."""
+    """Return a closed run without pieces so short that their ends are one place; the next one goes
+    on from there."""
     pieces = pieces_of(run)
     shortest = within * (4 if within > READ_WITHIN else 1)
     kept = [piece for piece in pieces if length_of(piece) > shortest]
@@ -79,7 +85,9 @@ def without_slivers(run: Run, within: float) -> Run:
         if isinstance(piece, Line):
             found.append(Line.between(first, last))
         else:
-            found.append(_through(first, last, piece.centre, [piece.first, piece.middle, piece.last]))
+            found.append(
+                _through(first, last, piece.centre, [piece.first, piece.middle, piece.last])
+            )
     return tuple(found)
 
 
@@ -88,23 +96,26 @@ MANY = 60
 
 
 def scatter(run: Run, within: float) -> float:
-    """Return by how much the many places of an outline scatter, where that is more than they may be off; else nought.
+    """Return by how much the many places of an outline scatter, where that is more than they may be
+    off; else nought.
 
-    The median of how far a place lies from the middle of its neighbours, which on a smooth line is next to nothing.
-    """
+    The median of how far a place lies from the middle of its neighbours, which on a smooth line is
+    next to nothing."""
     pieces = pieces_of(run)
     if len(pieces) < MANY or not all(isinstance(piece, Line) for piece in pieces):
         return 0.0
     spots = [ends_of(piece)[0] for piece in pieces]
     off = sorted(
-        abs(Line.between(spots[k - 1], spots[(k + 1) % len(spots)]).offset_of(spot)) for k, spot in enumerate(spots)
+        abs(Line.between(spots[k - 1], spots[(k + 1) % len(spots)]).offset_of(spot))
+        for k, spot in enumerate(spots)
     )
     middle = off[len(off) // 2]
     return middle if middle > within else 0.0
 
 
 def _mixed(pieces: Sequence[Piece], within: float) -> Run:
-    """Return a run with arcs of its own, in which stretches of lines are looked through one by one."""
+    """Return a run with arcs of its own, in which stretches of lines are looked through one by
+    one."""
     start = next((k for k, piece in enumerate(pieces) if isinstance(piece, Arc)), 0)
     found: list[Piece] = []
     stretch: list[Piece] = []
@@ -139,7 +150,9 @@ def _sharpest(corners: Sequence[Point]) -> int:
         whole = _least_squares(around)
         chord = Line.between(around[0], around[-1])
         straight = max(abs(chord.offset_of(spot)) for spot in around)
-        curved = max(abs(abs(p - whole.centre) - whole.radius) for p in around) if whole else math.inf
+        curved = (
+            max(abs(abs(p - whole.centre) - whole.radius) for p in around) if whole else math.inf
+        )
         return min(straight, curved)
 
     return max(range(count), key=off)
@@ -151,9 +164,12 @@ def _parted(spots: Sequence[Point], within: float) -> list[Stretch]:
     k = 0
     while k < len(spots) - 1:
         straight = _longest(spots, k, 1, lambda stretch: _is_straight(stretch, within))
-        # Of few noisy places nobody can tell which way they bend; more are tried before it is called straight.
+        # Of few noisy places nobody can tell which way they bend; more are tried before it is
+        # called straight.
         tried = (FEWEST, 4 * FEWEST, 12 * FEWEST)
-        curved = max(_longest(spots, k, least, lambda stretch: _is_round(stretch, within)) for least in tried)
+        curved = max(
+            _longest(spots, k, least, lambda stretch: _is_round(stretch, within)) for least in tried
+        )
         as_arc = curved > straight and curved >= FEWEST
         count = curved if as_arc else straight
         found.append((list(spots[k : k + count + 1]), as_arc))
@@ -166,7 +182,8 @@ SLIP = 3
 
 
 def _without_slips(found: list[Stretch], within: float) -> list[Stretch]:
-    """Return stretches without the short ones that lie along what comes before or after them just as well."""
+    """Return stretches without the short ones that lie along what comes before or after them just
+    as well."""
     k = 0
     while len(found) > 2 and k < len(found):
         spots, _ = found[k]
@@ -188,12 +205,18 @@ def _without_slips(found: list[Stretch], within: float) -> list[Stretch]:
 
 
 def _apart(whole: Line | Circle, spot: Point) -> float:
-    return abs(whole.offset_of(spot)) if isinstance(whole, Line) else abs(abs(spot - whole.centre) - whole.radius)
+    return (
+        abs(whole.offset_of(spot))
+        if isinstance(whole, Line)
+        else abs(abs(spot - whole.centre) - whole.radius)
+    )
 
 
-def _longest(spots: Sequence[Point], start: int, least: int, fits: Callable[[Sequence[Point]], bool]) -> int:
-    """Return how many chords from a place on fit; what fits does so in each of its parts, so the end is found by
-    doubling and halving."""
+def _longest(
+    spots: Sequence[Point], start: int, least: int, fits: Callable[[Sequence[Point]], bool]
+) -> int:
+    """Return how many chords from a place on fit; what fits does so in each of its parts, so the
+    end is found by doubling and halving."""
     most = len(spots) - 1 - start
     if most < least or not fits(spots[start : start + least + 1]):
         return min(1, most)
@@ -221,7 +244,8 @@ def _is_straight(spots: Sequence[Point], within: float) -> bool:
 
 
 def _line(spots: Sequence[Point]) -> Line:
-    """Return the line that places lie along, by least squares square to it, from the first to the last."""
+    """Return the line that places lie along, by least squares square to it, from the first to the
+    last."""
     mean = Point(sum(p.x for p in spots) / len(spots), sum(p.y for p in spots) / len(spots))
     xx = sum((p.x - mean.x) ** 2 for p in spots)
     yy = sum((p.y - mean.y) ** 2 for p in spots)
@@ -232,17 +256,27 @@ def _line(spots: Sequence[Point]) -> Line:
 
 
 def _is_round(
-    spots: Sequence[Point], within: float, most: float = 1.9 * math.pi, steepest: float | None = None
+    spots: Sequence[Point],
+    within: float,
+    most: float = 1.9 * math.pi,
+    steepest: float | None = None,
 ) -> bool:
     whole = _circle(spots, within)
     if whole is None:
         return False
     steepest = steepest or (STEEPEST_MEASURED if within > READ_WITHIN else STEEPEST)
-    turns = [math.remainder((b - whole.centre).angle - (a - whole.centre).angle, math.tau) for a, b in pairwise(spots)]
+    turns = [
+        math.remainder((b - whole.centre).angle - (a - whole.centre).angle, math.tau)
+        for a, b in pairwise(spots)
+    ]
     one_way = all(turn > -within / whole.radius for turn in turns) or all(
         turn < within / whole.radius for turn in turns
     )
-    return one_way and abs(sum(turns)) <= most + within / whole.radius and max(map(abs, turns)) <= steepest
+    return (
+        one_way
+        and abs(sum(turns)) <= most + within / whole.radius
+        and max(map(abs, turns)) <= steepest
+    )
 
 
 def _circle(spots: Sequence[Point], within: float) -> Circle | None:
@@ -258,7 +292,9 @@ def _least_squares(spots: Sequence[Point]) -> Circle | None:
     count = len(spots)
     mx, my = sum(p.x for p in spots) / count, sum(p.y for p in spots) / count
     u, v = [p.x - mx for p in spots], [p.y - my for p in spots]
-    suu, svv, suv = (sum(a * b for a, b in zip(*pair, strict=True)) for pair in ((u, u), (v, v), (u, v)))
+    suu, svv, suv = (
+        sum(a * b for a, b in zip(*pair, strict=True)) for pair in ((u, u), (v, v), (u, v))
+    )
     square = [a * a + b * b for a, b in zip(u, v, strict=True)]
     su, sv = (sum(a * b for a, b in zip(square, each, strict=True)) / 2 for each in (u, v))
     worth = suu * svv - suv * suv
@@ -269,7 +305,8 @@ def _least_squares(spots: Sequence[Point]) -> Circle | None:
 
 
 def _inner(spots: list[Point]) -> list[Point]:
-    """Return the places of a stretch without those at its ends, which may belong to what comes next."""
+    """Return the places of a stretch without those at its ends, which may belong to what comes
+    next."""
     trim = min(2, max(0, (len(spots) - FEWEST - 1) // 2))
     return spots[trim : len(spots) - trim]
 
@@ -284,7 +321,8 @@ def _fitted(spots: list[Point], round_: bool) -> Line | Circle:
 
 
 def _joined(parted: Sequence[Stretch], within: float) -> list[Piece]:
-    """Return the pieces of a closed run, each fitted to its places, that end where they cross or touch."""
+    """Return the pieces of a closed run, each fitted to its places, that end where they cross or
+    touch."""
     whole = [_fitted(spots, round_) for spots, round_ in parted]
     joints = [_joint(whole[k - 1], whole[k], parted[k][0][0], within) for k in range(len(parted))]
     found: list[Piece] = []
@@ -310,7 +348,8 @@ def _joint(one: Line | Circle, two: Line | Circle, spot: Point, within: float) -
 
 
 def _reach(one: Line | Circle, two: Line | Circle, within: float) -> float:
-    """Return how far along a joint may lie from where it was seen: pieces that touch part slowly."""
+    """Return how far along a joint may lie from where it was seen: pieces that touch part
+    slowly."""
     radii = [each.radius for each in (one, two) if isinstance(each, Circle)]
     return within * 4 + 4 * math.sqrt(within * min(radii)) if radii else within * 8
 
@@ -326,7 +365,11 @@ def _touch(one: Line | Circle, two: Line | Circle, within: float) -> Point | Non
         way = (two.centre - one.centre).unit
         for near in (one.radius + two.radius, abs(one.radius - two.radius)):
             if abs(apart - near) <= within * 2:
-                out = one.radius if near > max(one.radius, two.radius) or one.radius > two.radius else -one.radius
+                out = (
+                    one.radius
+                    if near > max(one.radius, two.radius) or one.radius > two.radius
+                    else -one.radius
+                )
                 return one.centre + way * out
         return None
     line, circle = (one, two) if isinstance(one, Line) else (two, one)
@@ -346,7 +389,8 @@ def _between(spots: list[Point], round_: bool) -> Piece:
 
 
 def _through(first: Point, last: Point, near: Point, spots: Sequence[Point]) -> Arc:
-    """Return the arc from one place to another about a centre near a given one, the way round its places go."""
+    """Return the arc from one place to another about a centre near a given one, the way round its
+    places go."""
     chord = last - first
     middle = (first + last) * 0.5
     centre = near
@@ -355,7 +399,10 @@ def _through(first: Point, last: Point, near: Point, spots: Sequence[Point]) -> 
         across = chord.unit.normal
         centre = middle + across * (near - middle).dot(across)
     start = (first - centre).angle
-    turns = [math.remainder((b - centre).angle - (a - centre).angle, math.tau) for a, b in pairwise(spots)]
+    turns = [
+        math.remainder((b - centre).angle - (a - centre).angle, math.tau)
+        for a, b in pairwise(spots)
+    ]
     sweep = math.remainder((last - centre).angle - start, math.tau)
     sweep += math.tau * round((sum(turns) - sweep) / math.tau)
     return Arc(centre, (abs(first - centre) + abs(last - centre)) / 2, start, sweep)
@@ -366,7 +413,8 @@ FEWEST_ARCS = 12
 
 
 def as_ellipse(run: Run, within: float) -> Run:
-    """Return the ellipse that a closed run of arcs or of many chords follows all round; the run if it follows none."""
+    """Return the ellipse that a closed run of arcs or of many chords follows all round; the run if
+    it follows none."""
     pieces = pieces_of(run)
     if len(pieces) < FEWEST_ARCS:
         return run

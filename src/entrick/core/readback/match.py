@@ -1,4 +1,5 @@
-"""Which pieces come to lie on which when a run is mirrored, turned or moved: symmetries and copies are found by it."""
+"""Which pieces come to lie on which when a run is mirrored, turned or moved: symmetries and copies
+are found by it."""
 
 from __future__ import annotations
 
@@ -17,8 +18,8 @@ from .profile import Curve, Run, length_of, middle_of
 def loosely(within: float) -> float:
     """Return how far pieces may be apart and be images of each other.
 
-    Of a noisy file it is hardly known where along them pieces touch; the plan is held against the file in the end.
-    """
+    Of a noisy file it is hardly known where along them pieces touch; the plan is held against the
+    file in the end."""
     return within * (6 if within > READ_WITHIN else 2)
 
 
@@ -43,7 +44,9 @@ def turned_by(about: Point, angle: float) -> Move:
     def move(curve: Curve) -> Curve:
         if isinstance(curve, Ellipse):
             centre = rotate(curve.centre, about, angle)
-            return Ellipse(centre, rotate(curve.centre + curve.major, about, angle) - centre, curve.minor)
+            return Ellipse(
+                centre, rotate(curve.centre + curve.major, about, angle) - centre, curve.minor
+            )
         return rotate(curve, about, angle)
 
     return move
@@ -53,7 +56,11 @@ def moved_by(by: Point) -> Move:
     """Return any piece moved by a displacement."""
 
     def move(curve: Curve) -> Curve:
-        return Ellipse(curve.centre + by, curve.major, curve.minor) if isinstance(curve, Ellipse) else shift(curve, by)
+        return (
+            Ellipse(curve.centre + by, curve.major, curve.minor)
+            if isinstance(curve, Ellipse)
+            else shift(curve, by)
+        )
 
     return move
 
@@ -64,14 +71,22 @@ def is_same(one: Curve, other: Curve, within: float) -> bool:
         return abs(one.centre - other.centre) <= within and abs(one.radius - other.radius) <= within
     if isinstance(one, Ellipse) and isinstance(other, Ellipse):
         apart = min(abs(one.major - other.major), abs(one.major + other.major))
-        return abs(one.centre - other.centre) <= within and apart <= within and abs(one.minor - other.minor) <= within
-    if not (isinstance(one, Line | Arc) and isinstance(other, Line | Arc)) or type(one) is not type(other):
+        return (
+            abs(one.centre - other.centre) <= within
+            and apart <= within
+            and abs(one.minor - other.minor) <= within
+        )
+    if not (isinstance(one, Line | Arc) and isinstance(other, Line | Arc)) or type(one) is not type(
+        other
+    ):
         return False
     if abs(middle_of(one) - middle_of(other)) > within:
         return False
     a, b = ends_of(one)
     c, d = ends_of(other)
-    return (abs(a - c) <= within and abs(b - d) <= within) or (abs(a - d) <= within and abs(b - c) <= within)
+    return (abs(a - c) <= within and abs(b - d) <= within) or (
+        abs(a - d) <= within and abs(b - c) <= within
+    )
 
 
 class Places:
@@ -99,7 +114,8 @@ class Places:
 
 
 def images(run: Run, places: Places, move: Move) -> list[int] | None:
-    """Return for each piece of a run which piece it comes to lie on; None where one comes to lie on none."""
+    """Return for each piece of a run which piece it comes to lie on; None where one comes to lie on
+    none."""
     if len(run) != len(places.run):
         return None
     found: list[int] = []
@@ -112,13 +128,20 @@ def images(run: Run, places: Places, move: Move) -> list[int] | None:
 
 
 def alike(runs: Sequence[Run], within: float) -> list[list[int]]:
-    """Return the runs that may be copies of each other, in groups: as many pieces, as long, of the same kinds."""
+    """Return the runs that may be copies of each other, in groups: as many pieces, as long, of the
+    same kinds."""
     groups: list[list[int]] = []
-    sizes = [(len(run), sorted(type(c).__name__ for c in run), sum(map(length_of, run))) for run in runs]
+    sizes = [
+        (len(run), sorted(type(c).__name__ for c in run), sum(map(length_of, run))) for run in runs
+    ]
     for n, (count, kinds, length) in enumerate(sizes):
         for group in groups:
             first = sizes[group[0]]
-            if first[0] == count and first[1] == kinds and abs(first[2] - length) <= within * 2 * (count + 3):
+            if (
+                first[0] == count
+                and first[1] == kinds
+                and abs(first[2] - length) <= within * 2 * (count + 3)
+            ):
                 group.append(n)
                 break
         else:
@@ -130,8 +153,11 @@ def departures(spots: Iterable[Point], outline: Loop, within: float) -> Iterator
     """Yield how far places are from an outline; infinite for one that is further than may be."""
     boxes = [(*_box(piece.curve), piece.curve) for piece in outline.pieces]
     for x, y in spots:
-        near = (distance(curve, Point(x, y)) for left, low, right, high, curve in boxes
-                if left - within <= x <= right + within and low - within <= y <= high + within)  # fmt: skip
+        near = (
+            distance(curve, Point(x, y))
+            for left, low, right, high, curve in boxes
+            if left - within <= x <= right + within and low - within <= y <= high + within
+        )
         yield min(near, default=math.inf)
 
 

@@ -1,4 +1,5 @@
-"""A profile out of a CSV of points: x and y in the first two columns, a closed outline; a blank row begins another."""
+"""A profile out of a CSV of points: x and y in the first two columns, a closed outline; a blank row
+begins another."""
 
 from __future__ import annotations
 
@@ -58,7 +59,9 @@ def _spot(row: list[str], number: int) -> Point | None:
     except (ValueError, IndexError) as error:
         if number == 1:
             return None
-        raise ProfileError(f"row {number}: {','.join(row)[:60]} is no point; it has x and y") from error
+        raise ProfileError(
+            f"row {number}: {','.join(row)[:60]} is no point; it has x and y"
+        ) from error
     if not (math.isfinite(spot.x) and math.isfinite(spot.y)):
         raise ProfileError(f"row {number}: a point is no place, it is not finite")
     return spot

@@ -1,5 +1,6 @@
-"""A profile out of a DXF: lines, arcs, circles, polylines with bulges, ellipses, splines, and blocks with what is in
-them. Read by a general library, which also mends files that are out of order."""
+"""A profile out of a DXF: lines, arcs, circles, polylines with bulges, ellipses, splines, and
+blocks with what is in them. Read by a general library, which also mends files that are out of
+order."""
 
 from __future__ import annotations
 
@@ -19,14 +20,23 @@ from ..measure import Unit
 from ..tolerance import NOUGHT, OF_ONE
 from .profile import MOST_ENTITIES, Curve, ProfileError, is_sound, scaled, tolerance
 
-INSUNITS = {1: (Unit.INCH, 1.0), 2: (Unit.INCH, 12.0), 4: (Unit.MM, 1.0), 5: (Unit.MM, 10.0), 6: (Unit.MM, 1000.0)}
-"""Units of a DXF by the number in its heading ($INSUNITS, DXF reference): inches, feet, mm, cm, m, and what one of them
-is in the plan's unit."""
+INSUNITS = {
+    1: (Unit.INCH, 1.0),
+    2: (Unit.INCH, 12.0),
+    4: (Unit.MM, 1.0),
+    5: (Unit.MM, 10.0),
+    6: (Unit.MM, 1000.0),
+}
+"""Units of a DXF by the number in its heading ($INSUNITS, DXF reference): inches, feet, mm, cm, m,
+and what one of them is in the plan's unit."""
 
 OUTLINE = "OUTLINE"
-"""The layer a part's outlines stand on where a drawing keeps them apart; the desk's own drawings do."""
+"""The layer a part's outlines stand on where a drawing keeps them apart; the desk's own drawings
+do."""
 
-LEFT_OUT = frozenset({"TEXT", "MTEXT", "DIMENSION", "HATCH", "POINT", "LEADER", "ATTDEF", "ATTRIB", "VIEWPORT"})
+LEFT_OUT = frozenset(
+    {"TEXT", "MTEXT", "DIMENSION", "HATCH", "POINT", "LEADER", "ATTDEF", "ATTRIB", "VIEWPORT"}
+)
 """What belongs to no outline."""
 
 MOST_RECORDS = 200_000
@@ -54,7 +64,8 @@ def of_dxf(data: bytes, within: float | None, layers: Iterable[str] = ()) -> OfD
     data : bytes
         Of any encoding the file itself names.
     within : float or None
-        Splines and parts of ellipses are followed by arcs within this, in the plan's unit; None for what is usual.
+        Splines and parts of ellipses are followed by arcs within this, in the plan's unit; None for
+        what is usual.
     layers : iterable of str, optional
         Only what stands on these; else what is lined in where a layer says so, else everything.
 
@@ -65,13 +76,29 @@ def of_dxf(data: bytes, within: float | None, layers: Iterable[str] = ()) -> OfD
     from ezdxf import recover
     from ezdxf.lldxf.const import DXFError
 
-    if sum(1 for _ in islice(re.finditer(rb"\n[ \t]*0\r?\n", data), MOST_RECORDS + 1)) > MOST_RECORDS:
+    if (
+        sum(1 for _ in islice(re.finditer(rb"\n[ \t]*0\r?\n", data), MOST_RECORDS + 1))
+        > MOST_RECORDS
+    ):
         raise ProfileError(f"a profile has at most {MOST_ENTITIES} pieces")
     try:
         document, _ = recover.read(io.BytesIO(data))
-    except (DXFError, OSError, ValueError, UnicodeError, IndexError, KeyError, AttributeError, TypeError) as error:
-        raise ProfileError(f"this is no DXF that can be read: {error or type(error).__name__}") from error
-    found = (entity for entity in _exploded(document.modelspace()) if entity.dxftype() not in LEFT_OUT)
+    except (
+        DXFError,
+        OSError,
+        ValueError,
+        UnicodeError,
+        IndexError,
+        KeyError,
+        AttributeError,
+        TypeError,
+    ) as error:
+        raise ProfileError(
+            f"this is no DXF that can be read: {error or type(error).__name__}"
+        ) from error
+    found = (
+        entity for entity in _exploded(document.modelspace()) if entity.dxftype() not in LEFT_OUT
+    )
     entities = list(islice(found, MOST_ENTITIES + 1))
     if len(entities) > MOST_ENTITIES:
         raise ProfileError(f"a profile has at most {MOST_ENTITIES} pieces")
@@ -82,11 +109,15 @@ def of_dxf(data: bytes, within: float | None, layers: Iterable[str] = ()) -> OfD
     chosen = [entity for entity in entities if not wanted or entity.dxf.layer.upper() in wanted]
     if len(chosen) < len(entities):
         told = ", ".join(name for name in names if name.upper() in wanted)
-        out.told.append(f"{len(entities) - len(chosen)} pieces on other layers than {told} left out")
+        out.told.append(
+            f"{len(entities) - len(chosen)} pieces on other layers than {told} left out"
+        )
     _read(chosen, tolerance(within, unit) / scale, out)
     if scale != 1.0:
         out.curves = [scaled(curve, scale) for curve in out.curves]
-        out.told.append(f"the file's lengths were taken {scale:g} times, for {unit.value if unit else ''}")
+        out.told.append(
+            f"the file's lengths were taken {scale:g} times, for {unit.value if unit else ''}"
+        )
     return out
 
 
@@ -96,14 +127,23 @@ def _read(entities: Iterable[Any], within: float, out: OfDxf) -> None:
     for entity in entities:
         try:
             curves = list(_curves(entity, within))
-        except (ValueError, ZeroDivisionError, OverflowError, ArithmeticError, IndexError, TypeError):
+        except (
+            ValueError,
+            ZeroDivisionError,
+            OverflowError,
+            ArithmeticError,
+            IndexError,
+            TypeError,
+        ):
             unsound += 1
             continue
         if not curves:
             left[entity.dxftype()] += 1
         sound = [curve for curve in curves if is_sound(curve)]
         unsound += len(curves) > len(sound)
-        followed += entity.dxftype() == "SPLINE" or (entity.dxftype() == "ELLIPSE" and len(curves) > 1)
+        followed += entity.dxftype() == "SPLINE" or (
+            entity.dxftype() == "ELLIPSE" and len(curves) > 1
+        )
         out.curves += sound
         if len(out.curves) > MOST_ENTITIES:
             raise ProfileError(f"a profile has at most {MOST_ENTITIES} pieces")
@@ -111,7 +151,9 @@ def _read(entities: Iterable[Any], within: float, out: OfDxf) -> None:
     if unsound:
         out.told.append(f"{unsound} pieces of no length left out")
     if followed:
-        out.told.append(f"{followed} curves that are not round were followed by arcs within {within:g}")
+        out.told.append(
+            f"{followed} curves that are not round were followed by arcs within {within:g}"
+        )
 
 
 def _exploded(entities: Iterable[Any], depth: int = 0) -> Iterator[Any]:
@@ -132,12 +174,17 @@ def _curves(entity: Any, within: float) -> Iterator[Curve]:
             yield Circle(_xy(entity.ocs().to_wcs(entity.dxf.center)), float(entity.dxf.radius))
         case "ARC":
             start = math.radians(entity.dxf.start_angle)
-            sweep = math.radians(entity.dxf.end_angle - entity.dxf.start_angle) % math.tau or math.tau
+            sweep = (
+                math.radians(entity.dxf.end_angle - entity.dxf.start_angle) % math.tau or math.tau
+            )
             centre = _xy(entity.ocs().to_wcs(entity.dxf.center))
             # Seen from behind an arc runs the other way round.
             behind = entity.dxf.extrusion.z < 0
             yield Arc(
-                centre, float(entity.dxf.radius), math.pi - start if behind else start, -sweep if behind else sweep
+                centre,
+                float(entity.dxf.radius),
+                math.pi - start if behind else start,
+                -sweep if behind else sweep,
             )
         case "ELLIPSE":
             yield from _ellipse(entity, within)

@@ -1,5 +1,5 @@
-"""A profile out of an SVG: paths with their transforms, arcs and curves, in the units of the picture itself. Read by a
-general library."""
+"""A profile out of an SVG: paths with their transforms, arcs and curves, in the units of the
+picture itself. Read by a general library."""
 
 from __future__ import annotations
 
@@ -24,10 +24,19 @@ ROOT = re.compile(rb"<svg\b[^>]*>")
 SIZE = re.compile(r"\s(?:width|height)\s*=\s*(?:\"[^\"]*\"|'[^']*')")
 
 MM = {"mm": 1.0, "cm": 10.0, "in": 25.4, "pt": 25.4 / 72, "pc": 25.4 / 6, "q": 0.25}
-"""Millimetres in the units of a picture (CSS Values and Units, section 6.2); pixels have no length on paper."""
+"""Millimetres in the units of a picture (CSS Values and Units, section 6.2); pixels have no length
+on paper."""
 
 
-UNREADABLE = (ArithmeticError, AssertionError, AttributeError, LookupError, RecursionError, TypeError, ValueError)
+UNREADABLE = (
+    ArithmeticError,
+    AssertionError,
+    AttributeError,
+    LookupError,
+    RecursionError,
+    TypeError,
+    ValueError,
+)
 """What the library comes upon in a picture that is none."""
 
 
@@ -47,7 +56,8 @@ def of_svg(data: bytes, asked: float | None) -> OfSvg:
     ----------
     data : bytes
     asked : float or None
-        Curves that are not round are followed by arcs within this, in the plan's unit; None for what is usual.
+        Curves that are not round are followed by arcs within this, in the plan's unit; None for
+        what is usual.
 
     Raises
     ------
@@ -69,7 +79,9 @@ def of_svg(data: bytes, asked: float | None) -> OfSvg:
         picture = SVG.parse(io.BytesIO(bare), reify=True)
         shapes = [each for each in picture.elements() if isinstance(each, Shape) and _is_seen(each)]
     except (ParseError, *UNREADABLE) as error:
-        raise ProfileError(f"this is no SVG that can be read: {error or type(error).__name__}") from error
+        raise ProfileError(
+            f"this is no SVG that can be read: {error or type(error).__name__}"
+        ) from error
     unit, by = _unit(head)
     out = OfSvg([], unit)
     lined_in = [each for each in shapes if OUTLINE in str(each.values.get("class", "")).split()]
@@ -79,7 +91,9 @@ def of_svg(data: bytes, asked: float | None) -> OfSvg:
     if scale > 0 and math.isfinite(scale):
         # A whole sheet, drawn to a scale: the part is in the units of its plan.
         by = 1 / scale
-        out.unit = next((each for each in Unit if each.value == _attribute(head, "data-unit")), None)
+        out.unit = next(
+            (each for each in Unit if each.value == _attribute(head, "data-unit")), None
+        )
     within = tolerance(asked, out.unit)
     followed = unsound = 0
     for shape in lined_in or shapes:
@@ -98,7 +112,9 @@ def of_svg(data: bytes, asked: float | None) -> OfSvg:
     if unsound:
         out.told.append(f"{unsound} pieces of no length, or of no place, left out")
     if followed:
-        out.told.append(f"{followed} curves that are not round were followed by arcs within {within:g}")
+        out.told.append(
+            f"{followed} curves that are not round were followed by arcs within {within:g}"
+        )
     return out
 
 
@@ -140,7 +156,10 @@ def _unit(head: str) -> tuple[Unit | None, float]:
 
 
 def _is_seen(shape: Any) -> bool:
-    return str(shape.values.get("display", "")) != "none" and str(shape.values.get("visibility", "")) != "hidden"
+    return (
+        str(shape.values.get("display", "")) != "none"
+        and str(shape.values.get("visibility", "")) != "hidden"
+    )
 
 
 def _round(shape: Any) -> Iterator[Curve]:
@@ -165,12 +184,19 @@ def _subpath(segments: list[Any], within: float) -> tuple[list[Curve], int]:
     followed = 0
     bows = [each for each in segments if type(each).__name__ == "Arc"]
     rest = [
-        each for each in segments if type(each).__name__ not in ("Arc", "Move") and each.length(error=within) > within
+        each
+        for each in segments
+        if type(each).__name__ not in ("Arc", "Move") and each.length(error=within) > within
     ]
-    if bows and not rest and abs(abs(sum(float(each.sweep) for each in bows)) - math.tau) < OF_ONE * 10:
+    if (
+        bows
+        and not rest
+        and abs(abs(sum(float(each.sweep) for each in bows)) - math.tau) < OF_ONE * 10
+    ):
         sizes = [(float(each.rx), float(each.ry), _xy(each.center)) for each in bows]
         if all(
-            abs(a - sizes[0][0]) + abs(b - sizes[0][1]) + abs(c - sizes[0][2]) <= OF_ONE * a * 10 for a, b, c in sizes
+            abs(a - sizes[0][0]) + abs(b - sizes[0][1]) + abs(c - sizes[0][2]) <= OF_ONE * a * 10
+            for a, b, c in sizes
         ):
             rx, ry, centre = sizes[0]
             return list(_whole(centre, rx, ry, float(bows[0].get_rotation().as_radians))), 0
@@ -179,7 +205,11 @@ def _subpath(segments: list[Any], within: float) -> tuple[list[Curve], int]:
             case "Move":
                 continue
             case "Line" | "Close":
-                if each.start is not None and each.end is not None and _xy(each.start) != _xy(each.end):
+                if (
+                    each.start is not None
+                    and each.end is not None
+                    and _xy(each.start) != _xy(each.end)
+                ):
                     found.append(Line.between(_xy(each.start), _xy(each.end)))
             case "Arc" if abs(float(each.rx) - float(each.ry)) <= OF_ONE * float(each.rx):
                 arc = _arc(each, within)
@@ -229,7 +259,9 @@ def _up(curve: Curve, by: float) -> Curve:
 
     match curve:
         case Line():
-            return Line.between(there(curve.at(curve.start or 0.0)), there(curve.at(curve.end or 0.0)))
+            return Line.between(
+                there(curve.at(curve.start or 0.0)), there(curve.at(curve.end or 0.0))
+            )
         case Circle():
             return Circle(there(curve.centre), curve.radius * by)
         case Arc():

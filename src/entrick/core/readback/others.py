@@ -11,13 +11,16 @@ WAYS: dict[str, tuple[str, Ways]] = {
     "each": ("nothing taken for a copy of another", Ways(copies=False)),
     "places": ("by coordinates alone", Ways(plainly=True)),
 }
-"""Ways a profile may be said besides the one that was chosen: what each is called, and what it asks for."""
+"""Ways a profile may be said besides the one that was chosen: what each is called, and what it asks
+for."""
 
 MOST_PIECES = 300
 """Pieces of a profile of which all ways are worked out at once."""
 
 
-def others(profile: Profile, best: ReadBack, within: float | None, title: str) -> dict[str, ReadBack]:
+def others(
+    profile: Profile, best: ReadBack, within: float | None, title: str
+) -> dict[str, ReadBack]:
     """Return the other plans by their way; those that say the same, or cannot be had, are left out.
 
     Parameters
@@ -40,7 +43,9 @@ def others(profile: Profile, best: ReadBack, within: float | None, title: str) -
     return found
 
 
-def said_otherwise(profile: Profile, way: str, unit: Unit | None, within: float | None, title: str) -> ReadBack | None:
+def said_otherwise(
+    profile: Profile, way: str, unit: Unit | None, within: float | None, title: str
+) -> ReadBack | None:
     """Return the plan of a profile said in one of the other ways; None where it cannot be."""
     try:
         return read_back(profile, unit, within, title, WAYS[way][1])

@@ -1,5 +1,6 @@
-"""A run said by its conditions: circles about their centres, lines by what they touch, blends and fillets by their
-radius and what they run into; the other half by mirror, what comes again round a centre once."""
+"""A run said by its conditions: circles about their centres, lines by what they touch, blends and
+fillets by their radius and what they run into; the other half by mirror, what comes again round a
+centre once."""
 
 from __future__ import annotations
 
@@ -42,7 +43,8 @@ class Outline:
     tangents : int
         Lines that were told by what they touch.
     turned : tuple, optional
-        Which piece each comes to lie on when the run is turned, how often that is done, and about what.
+        Which piece each comes to lie on when the run is turned, how often that is done, and about
+        what.
     """
 
     pieces: list[Piece]
@@ -63,9 +65,15 @@ class Outline:
         if self.corners_only:
             self.blends = {k: ends for k, ends in self.blends.items() if self._is_round(k)}
             self.words = ""
-        arcs = [k for k, piece in enumerate(self.pieces) if isinstance(piece, Arc) and k not in self.blends]
+        arcs = [
+            k
+            for k, piece in enumerate(self.pieces)
+            if isinstance(piece, Arc) and k not in self.blends
+        ]
         self._write(arcs, self._circle)
-        self._write([k for k, piece in enumerate(self.pieces) if isinstance(piece, Line)], self._line)
+        self._write(
+            [k for k, piece in enumerate(self.pieces) if isinstance(piece, Line)], self._line
+        )
         self._write(sorted(self.blends, key=lambda k: (_radius(self.pieces[k]), k)), self._blend)
         return " > ".join(self.named[k] + self._way_round(k) for k in range(len(self.pieces)))
 
@@ -88,7 +96,9 @@ class Outline:
                 found.append(image[found[-1]])
             return found
         for way in self.images:
-            found += [self.images[way][each] for each in found if self.images[way][each] not in found]
+            found += [
+                self.images[way][each] for each in found if self.images[way][each] not in found
+            ]
         return found
 
     def _write(self, wanted: Sequence[int], write: Callable[[int], str]) -> None:
@@ -100,16 +110,21 @@ class Outline:
             self.named[k] = write(k)
             self._remember(k)
         for way in self.images:
-            # Everything of this sort that has no name yet, and whose image has one, is mirrored together.
+            # Everything of this sort that has no name yet, and whose image has one, is mirrored
+            # together.
             image = self.images[way]
-            pairs = [(image[k], k) for k in wanted if k not in self.named and image[k] in self.named]
+            pairs = [
+                (image[k], k) for k in wanted if k not in self.named and image[k] in self.named
+            ]
             pairs = [(a, b) for a, b in pairs if self._is_another(a, b, way)]
             if not pairs:
                 continue
             originals = list(dict.fromkeys(self.named[a] for a, _ in pairs))
             name = self.rows.add("i", f"mirror, of {' '.join(originals)}, about {OTHER[way]}")
             for a, b in pairs:
-                own = name if len(originals) == 1 else f"{name}.{originals.index(self.named[a]) + 1}"
+                own = (
+                    name if len(originals) == 1 else f"{name}.{originals.index(self.named[a]) + 1}"
+                )
                 self.named[b] = own
                 self._remember(b)
         for k in wanted:
@@ -118,15 +133,24 @@ class Outline:
                 self._remember(k)
 
     def _turn(self, k: int, write: Callable[[int], str]) -> None:
-        """Write a piece and what it comes to lie on: rounds about places equally spaced, all else turned."""
+        """Write a piece and what it comes to lie on: rounds about places equally spaced, all else
+        turned."""
         assert self.turned is not None
         _, times, about = self.turned
         piece = self.pieces[k]
-        if isinstance(piece, Arc) and k not in self.blends and abs(piece.centre - about) > self.rows.within:
+        if (
+            isinstance(piece, Arc)
+            and k not in self.blends
+            and abs(piece.centre - about) > self.rows.within
+        ):
             at = self.rows.ring(about, piece.centre, times)
-            name = self.rows.add("c", f"circle, centre {at}, radius {self.rows.say(piece.radius, 'eye')}")
+            name = self.rows.add(
+                "c", f"circle, centre {at}, radius {self.rows.say(piece.radius, 'eye')}"
+            )
         else:
-            name = self.rows.add("turned", f"turn, of {write(k)}, {times} about {self.rows.point(about)}")
+            name = self.rows.add(
+                "turned", f"turn, of {write(k)}, {times} about {self.rows.point(about)}"
+            )
         for n, other in enumerate(self.orbit(k), 1):
             self.named[other] = f"{name}.{n}"
 
@@ -137,7 +161,8 @@ class Outline:
             self.rows.remember(piece.centre, f"{self.named[k]}.centre")
 
     def _is_another(self, k: int, other: int, way: str) -> bool:
-        """Tell whether an image needs a row: two arcs of one circle about the axis, two pieces of one line do not."""
+        """Tell whether an image needs a row: two arcs of one circle about the axis, two pieces of
+        one line do not."""
         one, two = self.pieces[k], self.pieces[other]
         same = False
         if isinstance(one, Arc) and isinstance(two, Arc) and k not in self.blends:
@@ -155,13 +180,15 @@ class Outline:
     # Which arcs are blends.
 
     def _found_blends(self) -> dict[int, str]:
-        """Return which arcs are said by what they touch, and at which ends: about no hole, none beside another."""
+        """Return which arcs are said by what they touch, and at which ends: about no hole, none
+        beside another."""
         found: dict[int, str] = {}
         touched: set[int] = set()
         if len(self.pieces) < 3:
             return found
         arcs = sorted(
-            (k for k, p in enumerate(self.pieces) if isinstance(p, Arc)), key=lambda k: _radius(self.pieces[k])
+            (k for k, p in enumerate(self.pieces) if isinstance(p, Arc)),
+            key=lambda k: _radius(self.pieces[k]),
         )
         # Those that run on at both ends come first, small ones before large ones; images together.
         for both in (True, False):
@@ -209,14 +236,23 @@ class Outline:
             and runs_into(self.pieces[before], arc, arc.first, self.rows.within)
         )
         last = (
-            after is not None and after not in found and runs_into(arc, self.pieces[after], arc.last, self.rows.within)
+            after is not None
+            and after not in found
+            and runs_into(arc, self.pieces[after], arc.last, self.rows.within)
         )
-        if first and last and before is not None and after is not None and not self._is_corner(before, arc, after):
+        if (
+            first
+            and last
+            and before is not None
+            and after is not None
+            and not self._is_corner(before, arc, after)
+        ):
             return ""
         return "both" if first and last else "first" if first else "last" if last else ""
 
     def _is_corner(self, before: int, arc: Arc, after: int) -> bool:
-        """Tell whether an arc between two lines rounds a corner that was given, and is no round that they touch."""
+        """Tell whether an arc between two lines rounds a corner that was given, and is no round
+        that they touch."""
         one, two = self.pieces[before], self.pieces[after]
         if not (isinstance(one, Line) and isinstance(two, Line)):
             return True
@@ -246,10 +282,16 @@ class Outline:
     def _circle(self, k: int) -> str:
         arc = self.pieces[k]
         assert isinstance(arc, Arc)
-        free = self.rows.known(arc.first) and self.rows.known(arc.last) and not self.rows.known(arc.centre)
+        free = (
+            self.rows.known(arc.first)
+            and self.rows.known(arc.last)
+            and not self.rows.known(arc.centre)
+        )
         if (free or self.corners_only) and abs(arc.sweep) < math.pi * 0.9:
             ends = f"through {self.rows.point(arc.first)}, through {self.rows.point(arc.last)}"
-            return self.rows.add("t", f"arc, radius {self.rows.say(arc.radius, 'radius')}, {ends}", arc)
+            return self.rows.add(
+                "t", f"arc, radius {self.rows.say(arc.radius, 'radius')}, {ends}", arc
+            )
         return self.rows.circle(arc.centre, arc.radius, arc=True)
 
     def _line(self, k: int) -> str:
@@ -263,7 +305,9 @@ class Outline:
         for other, spot in ((before, start), (after, end)):
             arc = self.pieces[other] if other is not None else None
             name = self.named.get(other, "") if other is not None else ""
-            whole = isinstance(arc, Arc) and name and other not in self.blends and not self.corners_only
+            whole = (
+                isinstance(arc, Arc) and name and other not in self.blends and not self.corners_only
+            )
             if whole and isinstance(arc, Arc) and self._touches_at(line, arc, spot):
                 touched.append(name)
             else:
@@ -274,7 +318,9 @@ class Outline:
         if len(touched) == 2:
             return self.rows.add("l", f"line, touching {touched[0]}, touching {touched[1]}", line)
         if touched:
-            return self.rows.add("l", f"line, through {self.rows.point(places[0])}, touching {touched[0]}", line)
+            return self.rows.add(
+                "l", f"line, through {self.rows.point(places[0])}, touching {touched[0]}", line
+            )
         return self._oblique(line, places)
 
     def _level(self, line: Line, lie: str) -> str:
@@ -287,7 +333,13 @@ class Outline:
                 found = f"O.{lie}"
             else:
                 off = foot.y if lie == "level" else foot.x
-                side = ("above" if off > 0 else "below") if lie == "level" else "right" if off > 0 else "left"
+                side = (
+                    ("above" if off > 0 else "below")
+                    if lie == "level"
+                    else "right"
+                    if off > 0
+                    else "left"
+                )
                 at = self.rows.say(abs(off), "up" if lie == "level" else "across")
                 found = self.rows.add("l", f"parallel, to O.{lie}, at {at}, {side}", line)
             self.rows.lines[key] = found
@@ -300,22 +352,31 @@ class Outline:
         reach = max(abs(b - a), self.rows.within)
         known = self.rows.known(a), self.rows.known(b)
         if abs(degrees - told) <= math.degrees(self.rows.fine / reach) and not all(known):
-            spot = a if known[0] or (not known[1] and self.rows.figures(a) <= self.rows.figures(b)) else b
+            spot = (
+                a
+                if known[0] or (not known[1] and self.rows.figures(a) <= self.rows.figures(b))
+                else b
+            )
             other = b if spot is a else a
             if cost(f"{told:g}") < self.rows.figures(other):
                 angle = self.rows.say_angle(math.radians(told), reach)
-                return self.rows.add("l", f"line, through {self.rows.point(spot)}, at {angle}", line)
+                return self.rows.add(
+                    "l", f"line, through {self.rows.point(spot)}, at {angle}", line
+                )
         return self.rows.add("l", f"line, from {self.rows.point(a)} to {self.rows.point(b)}", line)
 
     def _corner(self, k: int, other: int | None, spot: Point) -> Point:
-        """Return the corner a line runs to: where it would meet the next were the fillet between them not there."""
+        """Return the corner a line runs to: where it would meet the next were the fillet between
+        them not there."""
         line = self.pieces[k]
         if other is not None and other in self.blends:
             before, after = self._beside(other)
             beyond_at = after if before == k else before
             beyond = self.pieces[beyond_at] if beyond_at is not None else None
             if isinstance(beyond, Line) and isinstance(line, Line):
-                found = meet(Line(line.through, line.direction), Line(beyond.through, beyond.direction))
+                found = meet(
+                    Line(line.through, line.direction), Line(beyond.through, beyond.direction)
+                )
                 if found:
                     return found[0].point
         return spot
@@ -330,7 +391,9 @@ class Outline:
             touched, free = (before, arc.last) if ends == "first" else (after, arc.first)
             assert touched is not None
             through = self.rows.point(free)
-            return self.rows.add("t", f"arc, radius {size}, touching {self.named[touched]}, through {through}", arc)
+            return self.rows.add(
+                "t", f"arc, radius {size}, touching {self.named[touched]}, through {through}", arc
+            )
         assert before is not None
         assert after is not None
         a, b = self.named[before], self.named[after]
@@ -344,13 +407,16 @@ def _radius(piece: Piece) -> float:
 
 
 def by_places(run: Sequence[Curve], rows: Rows, opened: bool = False) -> str:
-    """Write a run by its corners, and by the centres or radii of its arcs: what any run can be said by.
+    """Write a run by its corners, and by the centres or radii of its arcs: what any run can be said
+    by.
 
     Every piece ends on places that have a name, so that the next goes on from there exactly.
     """
     all_pieces = pieces_of(tuple(run))
     if len(all_pieces) >= FEWEST_LISTED:
-        _list_places([*(ends_of(piece)[0] for piece in all_pieces), ends_of(all_pieces[-1])[1]], rows)
+        _list_places(
+            [*(ends_of(piece)[0] for piece in all_pieces), ends_of(all_pieces[-1])[1]], rows
+        )
     walk: list[str] = []
     for straight, group in groupby(all_pieces, lambda piece: isinstance(piece, Line)):
         pieces = list(group)
@@ -365,7 +431,8 @@ FEWEST_LISTED = 12
 """Pieces of a run from which on its places are lists, and no row of its own for each."""
 
 FEWEST_LEGS, MOST_LEGS = 8, 40
-"""Lines one after another that are said as a run from place to place, and as many as a row of a plan has room for."""
+"""Lines one after another that are said as a run from place to place, and as many as a row of a
+plan has room for."""
 
 
 def _list_places(spots: Sequence[Point], rows: Rows) -> None:
@@ -385,7 +452,9 @@ def _legs(spots: list[Point], rows: Rows) -> list[str]:
         part = spots[k : k + MOST_LEGS + 1]
         _list_places(part, rows)
         first, *others = (rows.point(spot) for spot in part)
-        found.append(rows.add("m", f"run, from {first}, {', '.join(f'to {other}' for other in others)}"))
+        found.append(
+            rows.add("m", f"run, from {first}, {', '.join(f'to {other}' for other in others)}")
+        )
     return found
 
 
@@ -397,11 +466,16 @@ def _by_ends(piece: Piece, rows: Rows, opened: bool) -> str:
         if opened:
             # A circle has no ends to begin or to stop at: its parts have.
             third = piece.sweep / 3
-            parts = (Arc(piece.centre, piece.radius, piece.start + k * third, third) for k in range(3))
+            parts = (
+                Arc(piece.centre, piece.radius, piece.start + k * third, third) for k in range(3)
+            )
             return " > ".join(_by_ends(part, rows, opened) for part in parts)
         # Through three places it goes on from, and comes to, the very places its neighbours do.
         through = ", ".join(f"through {rows.point(spot)}" for spot in (a, piece.middle, b))
         circle = rows.add("c", f"circle, {through}")
         return f"{circle} {'ccw' if piece.sweep > 0 else 'cw'}"
-    said = f"arc, radius {rows.say(piece.radius, '')}, through {rows.point(a)}, through {rows.point(b)}"
+    said = (
+        f"arc, radius {rows.say(piece.radius, '')}, through {rows.point(a)}, through "
+        f"{rows.point(b)}"
+    )
     return rows.add("t", said, piece)

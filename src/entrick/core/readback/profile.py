@@ -1,4 +1,5 @@
-"""A bare profile: closed and open runs of lines, arcs, circles and ellipses, as an open file has them."""
+"""A bare profile: closed and open runs of lines, arcs, circles and ellipses, as an open file has
+them."""
 
 from __future__ import annotations
 
@@ -72,8 +73,8 @@ def pieces_of(run: Run) -> list[Piece]:
 
 
 def length_of(curve: Curve) -> float:
-    """Return the length of a piece; of an ellipse the ring that is as long to three places (Ramanujan's formula, from
-    memory), which is enough to tell it from others."""
+    """Return the length of a piece; of an ellipse the ring that is as long to three places
+    (Ramanujan's formula, from memory), which is enough to tell it from others."""
     match curve:
         case Line():
             return (curve.end or 0.0) - (curve.start or 0.0)
@@ -81,7 +82,9 @@ def length_of(curve: Curve) -> float:
             return curve.radius * abs(curve.sweep)
         case Circle():
             return math.tau * curve.radius
-    return math.pi * (3 * (curve.a + curve.b) - math.sqrt((3 * curve.a + curve.b) * (curve.a + 3 * curve.b)))
+    return math.pi * (
+        3 * (curve.a + curve.b) - math.sqrt((3 * curve.a + curve.b) * (curve.a + 3 * curve.b))
+    )
 
 
 def middle_of(curve: Curve) -> Point:
@@ -118,7 +121,8 @@ def loop_of(run: Run) -> Loop:
 
 
 def as_drawn(run: Run, within: float) -> Loop:
-    """Return a run as one stroke, to be looked at: what is open stays so, a circle goes round in two halves."""
+    """Return a run as one stroke, to be looked at: what is open stays so, a circle goes round in
+    two halves."""
     first = run[0]
     if isinstance(first, Circle):
         halves = (Arc(first.centre, first.radius, start, math.pi) for start in (0.0, math.pi))
@@ -144,7 +148,8 @@ def scaled(curve: Curve, by: float) -> Curve:
 
 
 def tolerance(asked: float | None, unit: Unit | None) -> float:
-    """Return how far things in a file may be apart: as asked, or a thousandth of a millimetre, in its unit."""
+    """Return how far things in a file may be apart: as asked, or a thousandth of a millimetre, in
+    its unit."""
     return asked if asked is not None else READ_WITHIN / float(unit.mm if unit else 1)
 
 

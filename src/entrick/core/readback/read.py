@@ -18,7 +18,9 @@ ENDINGS = ("dxf", "svg", "csv")
 """How the names of files end that a profile is read from."""
 
 
-def read_profile(data: bytes, name: str, asked: float | None = None, layers: Iterable[str] = ()) -> Profile:
+def read_profile(
+    data: bytes, name: str, asked: float | None = None, layers: Iterable[str] = ()
+) -> Profile:
     """Read a profile.
 
     Parameters
@@ -28,7 +30,8 @@ def read_profile(data: bytes, name: str, asked: float | None = None, layers: Ite
     name : str
         Of the file: its ending says what it is.
     asked : float, optional
-        Ends that lie closer are one place, in the file's unit; a thousandth of a millimetre if it is not said.
+        Ends that lie closer are one place, in the file's unit; a thousandth of a millimetre if it
+        is not said.
     layers : iterable of str, optional
         Of a DXF, those to read.
 
@@ -62,16 +65,24 @@ def read_profile(data: bytes, name: str, asked: float | None = None, layers: Ite
     scattered = max(scatter(run, within) for run in arcs)
     if scattered:
         more = _round_up(3 * scattered)
-        reason = f"its points scatter by about {scattered:.2g}: let them be off by {more:g} or so, not {within:.2g}"
+        reason = (
+            f"its points scatter by about {scattered:.2g}: let them be off by {more:g} or "
+            f"so, not {within:.2g}"
+        )
         raise ProfileError(reason)
-    ovals = sum(isinstance(run[0], Ellipse) for run in arcs) - sum(isinstance(run[0], Ellipse) for run in runs)
+    ovals = sum(isinstance(run[0], Ellipse) for run in arcs) - sum(
+        isinstance(run[0], Ellipse) for run in runs
+    )
     hidden = sum(len(run) > len(other) for run, other in zip(runs, arcs, strict=True)) - ovals
     if ovals:
         told.append(
-            f"{ovals} outline{'s' if ovals > 1 else ''} of many pieces follow an ellipse, and were taken for it"
+            f"{ovals} outline{'s' if ovals > 1 else ''} of many pieces follow an ellipse, and "
+            "were taken for it"
         )
     if hidden:
-        told.append(f"arcs were seen in the straight pieces of {hidden} outline{'s' if hidden > 1 else ''}")
+        told.append(
+            f"arcs were seen in the straight pieces of {hidden} outline{'s' if hidden > 1 else ''}"
+        )
     return Profile(tuple(arcs), unit, tuple(told), named, within)
 
 

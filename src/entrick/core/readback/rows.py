@@ -1,5 +1,5 @@
-"""The rows of a plan as they are written: names, numbers, places and circles, each once; what is said twice becomes a
-given."""
+"""The rows of a plan as they are written: names, numbers, places and circles, each once; what is
+said twice becomes a given."""
 
 from __future__ import annotations
 
@@ -15,11 +15,19 @@ from ..tolerance import READ_EXACT
 from .profile import Curve
 from .simplest import cost, simplest
 
-GIVEN = {"across": ("w", "{}"), "up": ("h", "{}"), "diameter": ("d", "Ø{}"), "radius": ("r", "R{}"),
-         "eye": ("r", "R{}"), "hole": ("r", "R{}"),
-         "wall": ("t", "{}"), "angle": ("q", "{}°"), "size": ("s", "{}")}  # fmt: skip
-"""What a number is of: how a given of it is called, and written. Rounds, eyes and holes share none: that they are as
-large is chance."""
+GIVEN = {
+    "across": ("w", "{}"),
+    "up": ("h", "{}"),
+    "diameter": ("d", "Ø{}"),
+    "radius": ("r", "R{}"),
+    "eye": ("r", "R{}"),
+    "hole": ("r", "R{}"),
+    "wall": ("t", "{}"),
+    "angle": ("q", "{}°"),
+    "size": ("s", "{}"),
+}
+"""What a number is of: how a given of it is called, and written. Rounds, eyes and holes share none:
+that they are as large is chance."""
 
 MUCH_ROUNDER = 3
 """Figures fewer."""
@@ -29,7 +37,8 @@ TOKEN = re.compile("\x01(\\d+)\x02")
 
 @dataclass(frozen=True, slots=True)
 class Said:
-    """One number in a row: of what, how it is written, and whether it had to be rounded to be simple."""
+    """One number in a row: of what, how it is written, and whether it had to be rounded to be
+    simple."""
 
     role: str
     text: str
@@ -48,7 +57,8 @@ class Rows:
     targets : dict of str to curve or curves
         What a statement must come to, for the words that choose among several solutions.
     share : float
-        How much closer than the outline has to come a number is rounded, since outlines rest on several.
+        How much closer than the outline has to come a number is rounded, since outlines rest on
+        several.
     owner : int
         The run that is being written.
     lines : dict of str to str
@@ -90,12 +100,14 @@ class Rows:
         return self._token(role, text, value)
 
     def say_angle(self, radians: float, reach: float) -> str:
-        """Write an angle that moves what is `reach` away by less than may be, in degrees; with no sign it stands as a
-        name or a number, with one in brackets."""
+        """Write an angle that moves what is `reach` away by less than may be, in degrees; with no
+        sign it stands as a name or a number, with one in brackets."""
         degrees = math.degrees(radians)
         fine = math.degrees(self.fine / max(reach, self.fine))
         text = simplest(abs(degrees), Unit.MM, fine)
-        token = self._token("angle", text, abs(degrees), fine * self.share * READ_EXACT / self.within)
+        token = self._token(
+            "angle", text, abs(degrees), fine * self.share * READ_EXACT / self.within
+        )
         return f"-{token}" if degrees < 0 and text != "0" else token
 
     def _token(self, role: str, text: str, value: float, exact: float = READ_EXACT) -> str:
@@ -164,7 +176,9 @@ class Rows:
         if not found:
             said: list[str] = []
             if not self.is_nought(spot.x):
-                said.append(f"{self.say(abs(spot.x), 'across')} {'right' if spot.x > 0 else 'left'} of O")
+                said.append(
+                    f"{self.say(abs(spot.x), 'across')} {'right' if spot.x > 0 else 'left'} of O"
+                )
             if not self.is_nought(spot.y):
                 up = f"{self.say(abs(spot.y), 'up')} {'above' if spot.y > 0 else 'below'}"
                 said.append(up if said else f"{up} O")
@@ -184,9 +198,13 @@ class Rows:
         return f"radius {self.say(radius, 'hole')}"
 
     def circle(self, centre: Point, radius: float, arc: bool = False) -> str:
-        """Return the name of a circle about a place; one that is gone along in part is told by its radius."""
+        """Return the name of a circle about a place; one that is gone along in part is told by its
+        radius."""
         for there, name in self._circles:
-            if abs(there.centre - centre) <= self.within and abs(there.radius - radius) <= self.within:
+            if (
+                abs(there.centre - centre) <= self.within
+                and abs(there.radius - radius) <= self.within
+            ):
                 return name
         at = self.point(centre)
         size = f"radius {self.say(radius, 'eye')}" if arc else self.size(radius)
@@ -208,7 +226,8 @@ class Rows:
         return f"(-{said})" if value < 0 and self.simple(abs(value)) != "0" else said
 
     def ring(self, centre: Point, first: Point, count: int) -> str:
-        """Return the name of places equally spaced round a centre, counter-clockwise from the first."""
+        """Return the name of places equally spaced round a centre, counter-clockwise from the
+        first."""
         arm = first - centre
         for there, start, times, name in self._rings:
             around = (rotate(start, there, math.tau * k / times) for k in range(times))
@@ -219,8 +238,15 @@ class Rows:
             ):
                 return name
         pitch = self.circle(centre, abs(arm))
-        ways = {"right": Point(1.0, 0.0), "above": Point(0.0, 1.0), "left": Point(-1.0, 0.0), "below": Point(0.0, -1.0)}
-        word = next((word for word, way in ways.items() if abs(arm.unit - way) * abs(arm) <= self.fine), "")
+        ways = {
+            "right": Point(1.0, 0.0),
+            "above": Point(0.0, 1.0),
+            "left": Point(-1.0, 0.0),
+            "below": Point(0.0, -1.0),
+        }
+        word = next(
+            (word for word, way in ways.items() if abs(arm.unit - way) * abs(arm) <= self.fine), ""
+        )
         start_at = word or self.say_angle(arm.angle % math.tau, abs(arm))
         name = self.add("at", f"spaced, {count} on {pitch}, from {start_at}")
         self._rings.append((centre, first, count, name))
@@ -232,7 +258,12 @@ class Rows:
 
     def numbers(self) -> int:
         """Return how many numbers the rows rest on: what is given once counts once."""
-        return len({(said.role, said.text) if self._is_given(said) else n for n, said in enumerate(self._said)})
+        return len(
+            {
+                (said.role, said.text) if self._is_given(said) else n
+                for n, said in enumerate(self._said)
+            }
+        )
 
     def shared(self) -> int:
         """Return how many numbers are said several times, and so become givens."""
@@ -260,14 +291,19 @@ class Rows:
                 stem, form = GIVEN[said.role]
                 givens[key] = self.name(stem)
                 rounded = any(each.rounded for each in self._said if (each.role, each.text) == key)
-                lines.append(f"given {givens[key]} = {form.format(said.text)}{', assumed' if rounded else ''}")
+                lines.append(
+                    f"given {givens[key]} = "
+                    f"{form.format(said.text)}{', assumed' if rounded else ''}"
+                )
         if lines:
             lines.append("")
         lines.append("O = datum, middle of sheet")
 
         def put(found: re.Match[str]) -> str:
             said = self._said[int(found[1])]
-            return givens.get((said.role, said.text)) or said.text + ("°" if said.role == "angle" else "")
+            return givens.get((said.role, said.text)) or said.text + (
+                "°" if said.role == "angle" else ""
+            )
 
         for _, name, said_row in self._rows:
             own = [self._said[int(n)] for n in TOKEN.findall(said_row)]

@@ -1,4 +1,5 @@
-"""The words that choose, wherever several solutions fit, the one that is in the profile; how far a plan is from it."""
+"""The words that choose, wherever several solutions fit, the one that is in the profile; how far a
+plan is from it."""
 
 from __future__ import annotations
 
@@ -48,7 +49,8 @@ def settled(text: str, targets: dict[str, Target]) -> tuple[Solution, str]:
         solution = solve(plan)
         waiting = [entry for entry in solution.entries if entry.error]
         before = plan
-        # Everything that can be decided at once is: a plan of a thousand rows is solved a few times, not a thousand.
+        # Everything that can be decided at once is: a plan of a thousand rows is solved a few
+        # times, not a thousand.
         for entry in waiting:
             found = _choice(entry, targets.get(entry.statement.name))
             plan = _chosen(plan, entry, found) if found else plan
@@ -79,9 +81,15 @@ def _choice(entry: Entry, target: Target | None) -> Candidate | None:
             case Point() if candidate.of_walk:
                 # Where a stop is left, or come to.
                 piece = curves[candidate.of_walk.stop % len(curves)]
-                return min(abs(end - shape) for end in ends_of(piece)) if isinstance(piece, Line | Arc) else math.inf
+                return (
+                    min(abs(end - shape) for end in ends_of(piece))
+                    if isinstance(piece, Line | Arc)
+                    else math.inf
+                )
             case Point():
-                return min(distance(curve, shape) for curve in curves if not isinstance(curve, Ellipse))
+                return min(
+                    distance(curve, shape) for curve in curves if not isinstance(curve, Ellipse)
+                )
             case Arc() | Circle() if isinstance(first, Arc | Circle):
                 apart = abs(shape.centre - first.centre) + abs(shape.radius - first.radius)
                 if isinstance(shape, Arc) and isinstance(first, Arc):
@@ -97,15 +105,26 @@ def _choice(entry: Entry, target: Target | None) -> Candidate | None:
 
 def outlines(solution: Solution) -> list[tuple[str, Loop]]:
     """Return every outline a plan lines in, with the statement it belongs to; each once."""
-    return [(entry.statement.name, loop) for entry in solution.entries if entry.made for loop in entry.made.loops]
+    return [
+        (entry.statement.name, loop)
+        for entry in solution.entries
+        if entry.made
+        for loop in entry.made.loops
+    ]
 
 
 def apart(loop: Loop, run: Run, within: float) -> float:
-    """Return how far an outline of a plan is from a run, both ways, at the ends and the middles of all pieces."""
+    """Return how far an outline of a plan is from a run, both ways, at the ends and the middles of
+    all pieces."""
     first = run[0]
     if isinstance(first, Ellipse):
-        # A true ellipse is drawn by arcs that keep to it so closely; how far it is beyond that is told.
-        ends = (_from_ellipse(first, spot) for piece in loop.pieces for spot in (piece.entry, piece.exit))
+        # A true ellipse is drawn by arcs that keep to it so closely; how far it is beyond that is
+        # told.
+        ends = (
+            _from_ellipse(first, spot)
+            for piece in loop.pieces
+            for spot in (piece.entry, piece.exit)
+        )
         return max(0.0, max(ends) - FITTED["ellipse"] * first.a)
     quick = _piece_by_piece(loop, run, within)
     if quick <= within:
@@ -115,8 +134,11 @@ def apart(loop: Loop, run: Run, within: float) -> float:
 
 
 def _piece_by_piece(loop: Loop, run: Run, within: float) -> float:
-    """Return how far pieces are from those they lie on, one by one; infinite where there is not one for each."""
-    mine = joined([piece.curve for piece in loop.pieces if isinstance(piece.curve, Line | Arc)], loop.closed)
+    """Return how far pieces are from those they lie on, one by one; infinite where there is not one
+    for each."""
+    mine = joined(
+        [piece.curve for piece in loop.pieces if isinstance(piece.curve, Line | Arc)], loop.closed
+    )
     mine = mine or tuple(piece.curve for piece in loop.pieces)
     if len(mine) != len(run):
         return math.inf
@@ -126,8 +148,14 @@ def _piece_by_piece(loop: Loop, run: Run, within: float) -> float:
         if at is None:
             return math.inf
         there = run[at]
-        spots, own = ([*ends_of(c)] if isinstance(c, Line | Arc) else [c.centre] for c in (there, curve))
-        most = max(most, *(min(abs(a - b) for b in own) for a in spots), abs(middle_of(there) - middle_of(curve)))
+        spots, own = (
+            [*ends_of(c)] if isinstance(c, Line | Arc) else [c.centre] for c in (there, curve)
+        )
+        most = max(
+            most,
+            *(min(abs(a - b) for b in own) for a in spots),
+            abs(middle_of(there) - middle_of(curve)),
+        )
         if isinstance(there, Circle) and isinstance(curve, Circle):
             most = max(most, abs(there.radius - curve.radius))
     return most
@@ -138,14 +166,23 @@ def _from_ellipse(whole: Ellipse, spot: Point) -> float:
 
 
 def _off(one: Loop, other: Loop, within: float) -> Iterator[float]:
-    """Yield how far the ends and middles of one outline are from another; infinite where more than may be."""
-    middles = (p.curve.at(math.pi) if isinstance(p.curve, Circle) else middle_of(p.curve) for p in one.pieces)
-    spots = [spot for piece, middle in zip(one.pieces, middles, strict=True) for spot in (piece.entry, middle)]
+    """Yield how far the ends and middles of one outline are from another; infinite where more than
+    may be."""
+    middles = (
+        p.curve.at(math.pi) if isinstance(p.curve, Circle) else middle_of(p.curve)
+        for p in one.pieces
+    )
+    spots = [
+        spot
+        for piece, middle in zip(one.pieces, middles, strict=True)
+        for spot in (piece.entry, middle)
+    ]
     return departures(spots, other, within)
 
 
 class Wanted:
-    """The runs of a profile by where they lie and how long they are, to hold the outlines of a plan against."""
+    """The runs of a profile by where they lie and how long they are, to hold the outlines of a plan
+    against."""
 
     def __init__(self, runs: Sequence[Run], within: float) -> None:
         self.runs, self.within = runs, within
@@ -157,7 +194,8 @@ class Wanted:
             self._columns.setdefault(round(low.x / self._size), []).append(n)
 
     def nearest(self, loop: Loop, left: Collection[int]) -> tuple[float, int]:
-        """Return how far an outline is from the run it comes to, and which; of those that are left."""
+        """Return how far an outline is from the run it comes to, and which; of those that are
+        left."""
         best = math.inf, -1
         low, high = loop.box
         column = round(low.x / self._size)
@@ -165,7 +203,11 @@ class Wanted:
             a, b = self._boxes[n]
             # An outline elsewhere or of another size is not held against it place by place.
             alike = abs(loop.length - self._lengths[n]) < self.within * 100 + loop.length / 100
-            if n in left and alike and abs(a - low) + abs(b - high) < self.within * 100 + abs(high - low) / 100:
+            if (
+                n in left
+                and alike
+                and abs(a - low) + abs(b - high) < self.within * 100 + abs(high - low) / 100
+            ):
                 best = min(best, (apart(loop, self.runs[n], self.within), n))
                 if best[0] <= self.within:
                     return best

@@ -11,8 +11,8 @@ MOST_DECIMALS = 9
 
 
 def simplest(value: float, unit: Unit, within: float) -> str:
-    """Write the simplest number within a tolerance of a value: whole, a half, fewest decimals; in inches a fraction of
-    the rule first."""
+    """Write the simplest number within a tolerance of a value: whole, a half, fewest decimals; in
+    inches a fraction of the rule first."""
     if unit is Unit.INCH:
         for parts in INCH_PARTS:
             found = Fraction(round(value * parts), parts)

@@ -52,26 +52,38 @@ def rim_of(runs: Sequence[Run]) -> int:
 
 
 def axes_of(runs: Sequence[Run], within: float) -> Axes:
-    """Return the axes of the rim; of a round rim those about which most of what is within is alike."""
+    """Return the axes of the rim; of a round rim those about which most of what is within is
+    alike."""
     rim = runs[rim_of(runs)]
-    centre = rim[0].centre if is_whole(rim) and not isinstance(rim[0], Line) else loop_of(rim).centroid
+    centre = (
+        rim[0].centre if is_whole(rim) and not isinstance(rim[0], Line) else loop_of(rim).centroid
+    )
     places = Places(rim, loosely(within))
     found = Axes(centre, True, True)
-    alike = {way: images(rim, places, mirrored(found.line(way))) is not None for way in ("plumb", "level")}
+    alike = {
+        way: images(rim, places, mirrored(found.line(way))) is not None
+        for way in ("plumb", "level")
+    }
     if len(rim) == 1 and len(runs) > 1:
-        alike = {way: alike[way] and _is_shared(runs, rim, mirrored(found.line(way)), within) for way in alike}
+        alike = {
+            way: alike[way] and _is_shared(runs, rim, mirrored(found.line(way)), within)
+            for way in alike
+        }
     return Axes(centre, alike["plumb"], alike["level"])
 
 
 def _is_shared(runs: Sequence[Run], rim: Run, move: Move, within: float) -> bool:
     others = [run for run in runs if run is not rim]
     known = [Places(run, loosely(within)) for run in others]
-    kept = sum(any(images(run, places, move) is not None for places in known) for run in others[:40])
+    kept = sum(
+        any(images(run, places, move) is not None for places in known) for run in others[:40]
+    )
     return 2 * kept >= len(others[:40])
 
 
 def times_round(run: Run, within: float) -> tuple[int, Point]:
-    """Return how often a run comes again round its middle, and the middle; once where it does not."""
+    """Return how often a run comes again round its middle, and the middle; once where it does
+    not."""
     pieces = pieces_of(run)
     count = len(pieces)
     centre = loop_of(run).centroid
@@ -89,8 +101,8 @@ def times_round(run: Run, within: float) -> tuple[int, Point]:
 
 
 def sector(run: Run, times: int) -> list[Piece]:
-    """Return the pieces that come again, beginning at a corner where there is one: a round is not parted from what it
-    touches."""
+    """Return the pieces that come again, beginning at a corner where there is one: a round is not
+    parted from what it touches."""
     pieces = pieces_of(run)
     each = len(pieces) // times
 

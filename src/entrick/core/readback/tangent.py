@@ -29,9 +29,15 @@ def runs_into(one: Piece, other: Piece, spot: Point, within: float = 0.0) -> boo
     spot : Point
         Where they meet.
     within : float
-        How far pieces may be off: two that touch and are moved apart by it cross at an angle of about √(2·within/size).
+        How far pieces may be off: two that touch and are moved apart by it cross at an angle of
+        about √(2·within/size).
     """
     a, b = direction(one, spot), direction(other, spot)
-    sizes = [min(length_of(each), each.radius) if isinstance(each, Arc) else length_of(each) for each in (one, other)]
-    slack = max(RUNS_INTO, min(WIDEST, math.sqrt(2 * within / max(min(sizes), within))) if within else 0.0)
+    sizes = [
+        min(length_of(each), each.radius) if isinstance(each, Arc) else length_of(each)
+        for each in (one, other)
+    ]
+    slack = max(
+        RUNS_INTO, min(WIDEST, math.sqrt(2 * within / max(min(sizes), within))) if within else 0.0
+    )
     return abs(a.cross(b)) < slack and a.dot(b) > 0

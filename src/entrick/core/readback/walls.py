@@ -31,5 +31,7 @@ def wall_between(outer: Run, inner: Run, within: float) -> float | None:
     if any(abs(round_it.distance(spot) - wall) > within for spot in spots):
         return None
     insides = inset(round_it, wall)
-    same = len(insides) == 1 and abs(insides[0].length - loop_of(inner).length) <= within * (len(pieces) + 3)
+    same = len(insides) == 1 and abs(insides[0].length - loop_of(inner).length) <= within * (
+        len(pieces) + 3
+    )
     return wall if same else None

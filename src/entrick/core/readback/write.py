@@ -1,5 +1,5 @@
-"""From a profile to the plan somebody would have written: rim and holes by their conditions, copies by what they are
-copies of, and every number the simplest within the tolerance."""
+"""From a profile to the plan somebody would have written: rim and holes by their conditions, copies
+by what they are copies of, and every number the simplest within the tolerance."""
 
 from __future__ import annotations
 
@@ -57,7 +57,8 @@ class ReadBack:
 
     @property
     def comes(self) -> str:
-        """How near its outlines come to the profile, in words; what nobody can measure is told as exact."""
+        """How near its outlines come to the profile, in words; what nobody can measure is told as
+        exact."""
         if self.off <= READ_EXACT:
             return "its outlines exactly"
         return f"its outlines off by {self.off:.1g} {self.unit.value} at most"
@@ -86,19 +87,23 @@ class Ways:
 
 
 def read_back(
-    profile: Profile, unit: Unit | None = None, within: float | None = None, title: str = "Read back",
+    profile: Profile,
+    unit: Unit | None = None,
+    within: float | None = None,
+    title: str = "Read back",
     ways: Ways = Ways(),
-) -> ReadBack:  # fmt: skip
+) -> ReadBack:
     """Write the plan of a profile.
 
     Parameters
     ----------
     profile : Profile
     unit : Unit, optional
-        Of the plan, whatever the file's is; else that of the file, or the other where it explains its numbers better.
+        Of the plan, whatever the file's is; else that of the file, or the other where it explains
+        its numbers better.
     within : float, optional
-        How far outlines may be from what the file has, in its unit. Up to a thousandth they are no further than the
-        file itself is exact; with more, numbers are as round as that allows.
+        How far outlines may be from what the file has, in its unit. Up to a thousandth they are no
+        further than the file itself is exact; with more, numbers are as round as that allows.
     title : str
     ways : Ways, optional
         What is to be said otherwise than would be chosen.
@@ -112,20 +117,30 @@ def read_back(
     best = _in_a_unit(profile, first, within, title, ways)
     if unit is None and not _is_round(best):
         with suppress(ProfileError):  # rounder in the other unit it is only if it can be said there
-            other = _in_a_unit(profile, Unit.INCH if first is Unit.MM else Unit.MM, within, title, ways)
+            other = _in_a_unit(
+                profile, Unit.INCH if first is Unit.MM else Unit.MM, within, title, ways
+            )
             best = other if _figures(other.text) < BETTER * _figures(best.text) else best
     if not (unit or profile.unit):
-        best = replace(best, told=(*best.told, f"the file names no unit: {best.unit.value} was assumed"))
+        best = replace(
+            best, told=(*best.told, f"the file names no unit: {best.unit.value} was assumed")
+        )
     elif best.unit is not profile.unit and not unit:
-        best = replace(best, told=(*best.told, f"its numbers are rounder in {best.unit.value}, which was assumed"))
+        best = replace(
+            best,
+            told=(*best.told, f"its numbers are rounder in {best.unit.value}, which was assumed"),
+        )
     return best
 
 
 BETTER = 0.7
-"""Of the figures in one unit, how many at most are in the other, if that is to be what was meant."""
+"""Of the figures in one unit, how many at most are in the other, if that is to be what was
+meant."""
 
 
-def _in_a_unit(profile: Profile, unit: Unit, within: float | None, title: str, ways: Ways) -> ReadBack:
+def _in_a_unit(
+    profile: Profile, unit: Unit, within: float | None, title: str, ways: Ways
+) -> ReadBack:
     there = in_unit(profile, unit)
     asked = (within or profile.within) * there.within / profile.within
     # Who asks for more than a file can be off by in its writing says that it is noisy.
@@ -135,8 +150,8 @@ def _in_a_unit(profile: Profile, unit: Unit, within: float | None, title: str, w
 def _closest(profile: Profile, unit: Unit, within: float, title: str, ways: Ways) -> ReadBack:
     """Return the plan read as closely as the file allows.
 
-    An exact file gives round numbers however closely it is read; those of a noisy one are round within its noise alone.
-    """
+    An exact file gives round numbers however closely it is read; those of a noisy one are round
+    within its noise alone."""
     exact: ReadBack | None = None
     for closely in (each for each in READ_CLOSELY if each < within):
         try:
@@ -147,7 +162,11 @@ def _closest(profile: Profile, unit: Unit, within: float, title: str, ways: Ways
             continue
         if _is_round(found) and not _is_plain(found):
             return found
-        if exact is None or _is_plain(exact) or _figures(found.text) < ROUNDER * _figures(exact.text):
+        if (
+            exact is None
+            or _is_plain(exact)
+            or _figures(found.text) < ROUNDER * _figures(exact.text)
+        ):
             exact = found
         elif not _is_plain(exact):
             return exact
@@ -158,15 +177,18 @@ def _closest(profile: Profile, unit: Unit, within: float, title: str, ways: Ways
 
 
 ROUNDER = 0.75
-"""Of the figures read more closely, how many at most there are if the file was only written to that many decimals."""
+"""Of the figures read more closely, how many at most there are if the file was only written to that
+many decimals."""
 
 
 SHARES = (1.0, 2.0, 4.0, 16.0)
-"""How much closer than the outline each number is taken: the less, the rounder; as much as it takes to come there."""
+"""How much closer than the outline each number is taken: the less, the rounder; as much as it takes
+to come there."""
 
 
 def _roundest(profile: Profile, unit: Unit, within: float, title: str, ways: Ways) -> ReadBack:
-    """Return the plan of a noisy profile, by the roundest numbers with which its conditions lead back to it."""
+    """Return the plan of a noisy profile, by the roundest numbers with which its conditions lead
+    back to it."""
     if within <= READ_CLOSELY[-1]:
         return _written(profile, unit, within, title, ways)
     best: ReadBack | None = None
@@ -185,7 +207,8 @@ def _roundest(profile: Profile, unit: Unit, within: float, title: str, ways: Way
 
 
 def _is_exact(found: ReadBack) -> bool:
-    """Tell whether a file is exact: some of its numbers are round to the last figure, as no noise leaves them."""
+    """Tell whether a file is exact: some of its numbers are round to the last figure, as no noise
+    leaves them."""
     figures = [cost(text) for text in _numbers(found.text)]
     round_ones = sum(each <= ROUND_FIGURES for each in figures)
     return round_ones >= max(1, len(figures) * (0.5 if _is_plain(found) else 0.2))
@@ -209,21 +232,29 @@ def _figures(text: str) -> float:
 
 
 def _numbers(text: str) -> list[str]:
-    return [word.strip(",") for row in text.split("\n")[4:] for word in row.split() if word[:1].isdigit()]
+    return [
+        word.strip(",")
+        for row in text.split("\n")[4:]
+        for word in row.split()
+        if word[:1].isdigit()
+    ]
 
 
 def _written(profile: Profile, unit: Unit, within: float, title: str, ways: Ways) -> ReadBack:
     axes = axes_of(profile.runs, within) if ways.copies else Axes(Point(0.0, 0.0), False, False)
     corner = box_of(profile.runs)[0]
     datum = (
-        corner if ways.datum == "corner" else datum_of(profile, axes, unit, within, within / ways.share, ways.copies)
+        corner
+        if ways.datum == "corner"
+        else datum_of(profile, axes, unit, within, within / ways.share, ways.copies)
     )
     runs = tuple(tuple(moved_by(-datum)(curve) for curve in run) for run in profile.runs)
     axes = replace(axes, centre=Point(0.0, 0.0))
     wanted = Wanted(runs, within)
     head = f'plan "{title}"\nunits {unit.value}\nsheet {sheet_for(runs, unit)}\n\n'
     plainly = dict.fromkeys(range(len(runs)), PLACES if ways.plainly else READY_SHAPE)
-    # A run whose conditions do not lead back to it is said more plainly, until it comes to what the file has.
+    # A run whose conditions do not lead back to it is said more plainly, until it comes to what the
+    # file has.
     for _ in range(PLACES * 3):
         writer = Writer(runs, axes, Rows(unit, within, share=ways.share), plainly, ways.copies)
         writer.write()
@@ -243,10 +274,13 @@ def _written(profile: Profile, unit: Unit, within: float, title: str, ways: Ways
 
 
 def _held(text: str, rows: Rows, wanted: Wanted) -> tuple[Solution, float, set[int]]:
-    """Solve a plan, and return how far its outlines are off, and the runs that it does not come to."""
+    """Solve a plan, and return how far its outlines are off, and the runs that it does not come
+    to."""
     lines = text.count("\n")
     if lines > MOST_LINES:
-        raise ProfileError(f"a plan holds at most {MOST_LINES} lines; this profile would need {lines}")
+        raise ProfileError(
+            f"a plan holds at most {MOST_LINES} lines; this profile would need {lines}"
+        )
     try:
         solution, broken = settled(text, rows.targets)
     except PlanTooLarge as error:
@@ -257,15 +291,22 @@ def _held(text: str, rows: Rows, wanted: Wanted) -> tuple[Solution, float, set[i
     return solution, off, {owner} if owner is not None else wrong
 
 
-def _read(solution: Solution, off: float, writer: Writer, profile: Profile, within: float, plainly: bool) -> ReadBack:
+def _read(
+    solution: Solution, off: float, writer: Writer, profile: Profile, within: float, plainly: bool
+) -> ReadBack:
     told = [*profile.told, *_of_rounding(writer.rows, within)]
     if not plainly:
         how = writer.plainly
         told += [
-            f"outline {n + 1} is said by coordinates: no condition led back to it" for n in how if how[n] == PLACES
+            f"outline {n + 1} is said by coordinates: no condition led back to it"
+            for n in how
+            if how[n] == PLACES
         ]
-        told += [f"outline {n + 1} is said by coordinates in part: its arcs touch nothing that was given"
-                 for n in how if how[n] == CORNERS]  # fmt: skip
+        told += [
+            f"outline {n + 1} is said by coordinates in part: its arcs touch nothing that was given"
+            for n in how
+            if how[n] == CORNERS
+        ]
     shared = writer.rows.shared()
     several = [f"{shared} sizes that come several times, each given once"] if shared else []
     seen = tuple(dict.fromkeys([*writer.seen, *several]))
@@ -275,11 +316,16 @@ def _read(solution: Solution, off: float, writer: Writer, profile: Profile, with
 
 def _of_rounding(rows: Rows, within: float) -> list[str]:
     count = rows.rounded()
-    return [f"{count} numbers were taken for the simplest within {within:g}, and are marked assumed"] if count else []
+    return (
+        [f"{count} numbers were taken for the simplest within {within:g}, and are marked assumed"]
+        if count
+        else []
+    )
 
 
 def _missed(made: list[tuple[str, Loop]], wanted: Wanted, within: float) -> tuple[float, set[int]]:
-    """Return how far the outlines of a plan are from the runs, and the runs that none of them comes to."""
+    """Return how far the outlines of a plan are from the runs, and the runs that none of them comes
+    to."""
     left = set(range(len(wanted.runs)))
     most = 0.0
     for _, loop in made:

@@ -19,9 +19,9 @@ from .tangent import runs_into
 from .walls import wall_between
 
 READY_SHAPE, CONDITIONS, WITH_WAY, WITH_LENGTH, ALONE, CORNERS, PLACES = range(7)
-"""How a run is said, each more plainly than the last: as a ready shape or by its conditions; by its conditions though
-it is a ready shape; with which way round; with which is the longer way; without what is alike on both sides; its
-corners alone by conditions; by coordinates."""
+"""How a run is said, each more plainly than the last: as a ready shape or by its conditions; by its
+conditions though it is a ready shape; with which way round; with which is the longer way; without
+what is alike on both sides; its corners alone by conditions; by coordinates."""
 
 WORDS = {READY_SHAPE: "", CONDITIONS: "", WITH_LENGTH: "length"}
 """What is said of how a circle is gone along."""
@@ -52,8 +52,11 @@ class Writer:
         groups: list[Group] = [Single((n,)) for n in range(len(self.runs))]
         if self.copies and len(self.runs) <= MOST_LINES:
             groups = copies_of(self.runs, self.axes, self.rows)
-        # The rim first: holes stand about the centres of its rounds. Images come when all they are images of is there.
-        for group in sorted(groups, key=lambda group: (isinstance(group, Mirrored), self.rim not in group.members)):
+        # The rim first: holes stand about the centres of its rounds. Images come when all they are
+        # images of is there.
+        for group in sorted(
+            groups, key=lambda group: (isinstance(group, Mirrored), self.rim not in group.members)
+        ):
             self._group(group)
 
     def _group(self, group: Group) -> None:
@@ -82,7 +85,9 @@ class Writer:
 
     def _line_in(self, walk: str, n: int, more: str = "") -> str:
         stem = "rim" if n == self.rim else "hole"
-        name = self.rows.add(stem, f"line in, {walk}{more}", pieces_of(self.runs[n]) or list(self.runs[n]))
+        name = self.rows.add(
+            stem, f"line in, {walk}{more}", pieces_of(self.runs[n]) or list(self.runs[n])
+        )
         self.walks[n] = name
         return name
 
@@ -119,11 +124,14 @@ class Writer:
         if abs(step.x) > self.rows.fine:
             said.append(f"{self.rows.say(abs(step.x), 'size')} {'right' if step.x > 0 else 'left'}")
         if abs(step.y) > self.rows.fine:
-            said.append(f"{self.rows.say(abs(step.y), 'size')} {'above' if step.y > 0 else 'below'}")
+            said.append(
+                f"{self.rows.say(abs(step.y), 'size')} {'above' if step.y > 0 else 'below'}"
+            )
         return self.rows.add("row", f"shift, of {name}, {', '.join(said)}, {times} times")
 
     def _grid(self, group: Grid) -> None:
-        """Write rows above each other: one, its row, the column over it, and the row as often over the column."""
+        """Write rows above each other: one, its row, the column over it, and the row as often over
+        the column."""
         name = self._single(group.members[0])
         up = len(group.members) // group.across
         row = self._shifted(name, Point(group.step.x, 0.0), group.across - 1)
@@ -134,7 +142,9 @@ class Writer:
         self.seen.append(f"{up} rows of {group.across}")
 
     def _scattered(self, group: Scattered) -> None:
-        circles = [curve for n in group.members for curve in self.runs[n] if isinstance(curve, Circle)]
+        circles = [
+            curve for n in group.members for curve in self.runs[n] if isinstance(curve, Circle)
+        ]
         at = self.rows.points([circle.centre for circle in circles])
         circle = self.rows.add("c", f"circle, centre {at}, {self.rows.size(circles[0].radius)}")
         self._line_in(circle, group.members[0])
@@ -144,7 +154,9 @@ class Writer:
 
     def _mirrored(self, group: Mirrored) -> None:
         # Only what has a name can be mirrored: members of a ring have not.
-        named = [(a, b) for a, b in zip(group.members, group.images, strict=True) if self.walks.get(a)]
+        named = [
+            (a, b) for a, b in zip(group.members, group.images, strict=True) if self.walks.get(a)
+        ]
         for _, b in zip(group.members, group.images, strict=True):
             if b not in [image for _, image in named]:
                 self._single(b)
@@ -185,8 +197,14 @@ class Writer:
                     return walk, ""
         if about:
             self._see(n, f"alike on both sides of the {' and the '.join(about)} axis")
-        outline = Outline(pieces_of(run), self.rows, self.centres, about, words=WORDS.get(how, "way"),
-                          corners_only=how == CORNERS)  # fmt: skip
+        outline = Outline(
+            pieces_of(run),
+            self.rows,
+            self.centres,
+            about,
+            words=WORDS.get(how, "way"),
+            corners_only=how == CORNERS,
+        )
         walk = outline.written()
         touching = len(outline.blends)
         if touching:
@@ -204,7 +222,9 @@ class Writer:
             wall = wall_between(self.runs[other], run, self.rows.within) if name else None
             if wall is not None:
                 self.seen.append(f"a wall of {self.rows.simple(wall)} all along")
-                return self.rows.add("inset", f"inset, of {name}, wall {self.rows.say(wall, 'wall')}")
+                return self.rows.add(
+                    "inset", f"inset, of {name}, wall {self.rows.say(wall, 'wall')}"
+                )
         return ""
 
     def _images(self, run: Run) -> dict[str, list[int]]:
@@ -220,7 +240,9 @@ class Writer:
         part = sector(run, times)
         about = self.rows.point(centre)
         pieces = pieces_of(run)
-        smooth = all(runs_into(pieces[k - 1], piece, ends_of(piece)[0]) for k, piece in enumerate(pieces))
+        smooth = all(
+            runs_into(pieces[k - 1], piece, ends_of(piece)[0]) for k, piece in enumerate(pieces)
+        )
         if smooth and times <= MOST_TURNED:
             return self._turned(run, times, centre), ""
         if self.plainly[self.rows.owner] >= WITH_WAY:
@@ -231,7 +253,11 @@ class Writer:
 
     def _turned(self, run: Run, times: int, centre: Point) -> str:
         """Write a run without corners that comes again: each piece once, and turned."""
-        image = images(run, Places(run, loosely(self.rows.within)), turned_by(centre, math.tau / times))
+        image = images(
+            run, Places(run, loosely(self.rows.within)), turned_by(centre, math.tau / times)
+        )
         assert image is not None
         self.seen.append(f"what comes again {times} times round a centre")
-        return Outline(pieces_of(run), self.rows, self.centres, turned=(image, times, centre), words="way").written()
+        return Outline(
+            pieces_of(run), self.rows, self.centres, turned=(image, times, centre), words="way"
+        ).written()

@@ -23,7 +23,8 @@ READY: tuple[tuple[str, Recognised], ...] = (
     ("a round with keyways", keyway.written),
     ("involute teeth", gear.written),
 )
-"""Those that need no second look, and what each is: told by few numbers, it cannot be told by fewer."""
+"""Those that need no second look, and what each is: told by few numbers, it cannot be told by
+fewer."""
 
 CORNERED: tuple[tuple[str, Recognised], ...] = (
     ("corners that are rounded", rounded.written),

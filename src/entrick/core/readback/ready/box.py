@@ -9,7 +9,12 @@ from ...geometry.shapes import ends as ends_of
 from ..profile import Run, pieces_of
 from ..rows import Rows
 
-CORNERS = {(-1, -1): "lower_left", (1, -1): "lower_right", (1, 1): "upper_right", (-1, 1): "upper_left"}
+CORNERS = {
+    (-1, -1): "lower_left",
+    (1, -1): "lower_right",
+    (1, 1): "upper_right",
+    (-1, 1): "upper_left",
+}
 
 
 def written(run: Run, rows: Rows) -> str:
@@ -27,7 +32,9 @@ def of_corners(spots: Sequence[Point], rows: Rows) -> str:
     low, high = _reach(spots)
     size, middle = high - low, (low + high) * 0.5
     name = rows.add(
-        "b", f"box, {rows.say(size.x, 'size')} by {rows.say(size.y, 'size')}, centred on {rows.point(middle)}"
+        "b",
+        f"box, {rows.say(size.x, 'size')} by {rows.say(size.y, 'size')}, centred on "
+        f"{rows.point(middle)}",
     )
     for (i, j), corner in CORNERS.items():
         rows.remember(middle + Point(size.x * i, size.y * j) * 0.5, f"{name}.{corner}")
@@ -42,7 +49,10 @@ def is_box(spots: Sequence[Point], near: float) -> bool:
     for a, b in zip(spots, [*spots[1:], spots[0]], strict=True):
         if min(abs(a.x - b.x), abs(a.y - b.y)) > near:
             return False
-        if not all(min(abs(v - lo), abs(v - hi)) <= near for v, lo, hi in ((a.x, low.x, high.x), (a.y, low.y, high.y))):
+        if not all(
+            min(abs(v - lo), abs(v - hi)) <= near
+            for v, lo, hi in ((a.x, low.x, high.x), (a.y, low.y, high.y))
+        ):
             return False
     return True
 

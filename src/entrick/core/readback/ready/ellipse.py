@@ -32,7 +32,8 @@ def _axes(whole: Ellipse, rows: Rows, how: str) -> str:
 
 
 def _oval(run: Run, rows: Rows) -> str:
-    """Write four arcs that run into each other, where they are what an ellipse by four centres is drawn with."""
+    """Write four arcs that run into each other, where they are what an ellipse by four centres is
+    drawn with."""
     arcs = [piece for piece in run if isinstance(piece, Arc)]
     if len(run) != 4 or len(arcs) != 4:
         return ""
@@ -47,6 +48,9 @@ def _oval(run: Run, rows: Rows) -> str:
     if abs(across) <= rows.within or abs(across.dot(along)) > rows.within * abs(across) * 4:
         return ""
     whole = Ellipse(middle, along, abs(across))
-    if any(min(abs(arc.radius - each.radius) for each in four_centres(whole)) > rows.within * 8 for arc in arcs):
+    if any(
+        min(abs(arc.radius - each.radius) for each in four_centres(whole)) > rows.within * 8
+        for arc in arcs
+    ):
         return ""
     return f"{_axes(whole, rows, ', by four centres')}"

@@ -1,5 +1,5 @@
-"""Involute teeth all round: how many, module or diametral pitch, pressure angle, proportions and how the flanks are
-drawn, as far as they give the very outline."""
+"""Involute teeth all round: how many, module or diametral pitch, pressure angle, proportions and
+how the flanks are drawn, as far as they give the very outline."""
 
 from __future__ import annotations
 
@@ -30,20 +30,36 @@ def written(run: Run, rows: Rows) -> str:
     centre = loop_of(run).centroid
     near = rows.within * 4
     far = [abs(spot - centre) for piece in pieces for spot in ends_of(piece)]
-    about = [piece for piece in pieces if isinstance(piece, Arc) and abs(piece.centre - centre) <= near]
+    about = [
+        piece for piece in pieces if isinstance(piece, Arc) and abs(piece.centre - centre) <= near
+    ]
     tips = [arc for arc in about if abs(arc.radius - max(far)) <= near]
-    # What comes again is counted by the tips: a file may have the same flank in more pieces here than there.
+    # What comes again is counted by the tips: a file may have the same flank in more pieces here
+    # than there.
     teeth = len(tips)
     if teeth < FEWEST_TEETH:
         return ""
-    tip = min(tips, key=lambda arc: abs(math.remainder((arc.middle - centre).angle - math.pi / 2, math.tau)))
+    tip = min(
+        tips,
+        key=lambda arc: abs(math.remainder((arc.middle - centre).angle - math.pi / 2, math.tau)),
+    )
     upright = math.remainder((tip.middle - centre).angle - math.pi / 2, math.tau / teeth)
-    sector = [spot for piece in pieces[: 2 * len(pieces) // teeth + 2] for spot in (ends_of(piece)[0], _middle(piece))]
+    sector = [
+        spot
+        for piece in pieces[: 2 * len(pieces) // teeth + 2]
+        for spot in (ends_of(piece)[0], _middle(piece))
+    ]
     for said in _guesses(teeth, min(far), max(far), rows):
         spots = [rotate(spot - centre, Point(0.0, 0.0), -upright) for spot in sector]
         loop = _loop(said.replace("CENTRE", "O"), rows)
-        if loop is not None and all(off <= rows.within for off in departures(spots, loop, rows.within)):
-            turned = "" if abs(upright) * max(far) <= rows.fine else f", turned {rows.say_angle(upright, max(far))}"
+        if loop is not None and all(
+            off <= rows.within for off in departures(spots, loop, rows.within)
+        ):
+            turned = (
+                ""
+                if abs(upright) * max(far) <= rows.fine
+                else f", turned {rows.say_angle(upright, max(far))}"
+            )
             rows.count(said)
             return rows.add("g", said.replace("CENTRE", rows.point(centre)) + turned)
     return ""
@@ -74,7 +90,8 @@ def _guesses(teeth: int, inner: float, outer: float, rows: Rows) -> Iterator[str
 
 
 def _size(module: float, rows: Rows) -> str:
-    """Return a module as it is written; in inches the diametral pitch where that is the rounder number."""
+    """Return a module as it is written; in inches the diametral pitch where that is the rounder
+    number."""
     pitch = 1 / module
     if rows.unit is Unit.INCH and abs(pitch - round(pitch)) <= rows.within * pitch:
         return f"diametral pitch {round(pitch)}"
@@ -82,6 +99,9 @@ def _size(module: float, rows: Rows) -> str:
 
 
 def _loop(said: str, rows: Rows) -> Loop | None:
-    text = f"units {rows.unit.value}\nsheet A0\nO = datum, middle of sheet\ng = {said}\nrim = line in, g\n"
+    text = (
+        f"units {rows.unit.value}\nsheet A0\nO = datum, middle of sheet\ng = {said}\nrim = "
+        "line in, g\n"
+    )
     made = solve(read_plan(text)).entries[-1].made
     return made.loops[0] if made and made.loops else None

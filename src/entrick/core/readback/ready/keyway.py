@@ -1,4 +1,5 @@
-"""A bore with keyways, or a shaft with tongues: an arc about one centre, and recesses of three straight sides in it."""
+"""A bore with keyways, or a shaft with tongues: an arc about one centre, and recesses of three
+straight sides in it."""
 
 from __future__ import annotations
 
@@ -12,7 +13,12 @@ from ..rows import Rows
 from ..simplest import cost
 from ..symmetry import times_round
 
-SIDES = {"above": Point(0.0, 1.0), "below": Point(0.0, -1.0), "left": Point(-1.0, 0.0), "right": Point(1.0, 0.0)}
+SIDES = {
+    "above": Point(0.0, 1.0),
+    "below": Point(0.0, -1.0),
+    "left": Point(-1.0, 0.0),
+    "right": Point(1.0, 0.0),
+}
 MOST = 8
 """Keyways one circle may have."""
 
@@ -28,7 +34,11 @@ def written(run: Run, rows: Rows) -> str:
         return ""
     start = next(k for k, piece in enumerate(pieces) if isinstance(piece, Arc))
     pieces = [*pieces[start:], *pieces[:start]]
-    groups = [list(group) for straight, group in groupby(pieces, lambda p: isinstance(p, Line)) if straight]
+    groups = [
+        list(group)
+        for straight, group in groupby(pieces, lambda p: isinstance(p, Line))
+        if straight
+    ]
     found = [_recess(group, centre, rows.within) for group in groups if len(group) == 3]
     if len(found) != len(arcs) or any(recess is None for recess in found):
         return ""
@@ -38,7 +48,10 @@ def written(run: Run, rows: Rows) -> str:
         # One of them is said, the one that stands upright if one does.
         first = max(recesses, key=lambda recess: (round(recess[0].y, 6), recess[0].x))
         bore = rows.circle(centre, radius)
-        return f"{bore} > {_keyway(first, bore, radius, False, rows)}, {times} about {rows.point(centre)}"
+        return (
+            f"{bore} > {_keyway(first, bore, radius, False, rows)}, {times} about "
+            f"{rows.point(centre)}"
+        )
     if len(arcs) > MOST:
         return ""
     bore = rows.circle(centre, radius)
@@ -46,7 +59,10 @@ def written(run: Run, rows: Rows) -> str:
     for arc, recess in zip(arcs, recesses, strict=True):
         name = _keyway(recess, bore, radius, len(arcs) == 1, rows)
         word = "long" if abs(arc.sweep) > math.pi else "short"
-        walk += [f"{bore} {word}" if len(arcs) == 1 else f"{bore} {'ccw' if arc.sweep > 0 else 'cw'}", name]
+        walk += [
+            f"{bore} {word}" if len(arcs) == 1 else f"{bore} {'ccw' if arc.sweep > 0 else 'cw'}",
+            name,
+        ]
     return " > ".join(walk)
 
 
@@ -58,11 +74,17 @@ def _keyway(recess: Recess, bore: str, radius: float, alone: bool, rows: Rows) -
     way, width, floor = recess
     depth = floor - radius
     over = alone and depth > 0 and cost(rows.simple(floor + radius)) < cost(rows.simple(depth))
-    size = f"{rows.say(floor + radius, 'size')} over all" if over else f"depth {rows.say(abs(depth), 'wall')}"
+    size = (
+        f"{rows.say(floor + radius, 'size')} over all"
+        if over
+        else f"depth {rows.say(abs(depth), 'wall')}"
+    )
     side = next((word for word, at in SIDES.items() if abs(way - at) * radius <= rows.fine), "")
     side = side or f"at {rows.say_angle(way.angle, floor)}"
     inward = ", inward" if depth < 0 else ""
-    return rows.add("k", f"keyway, on {bore}, width {rows.say(width, 'size')}, {size}, {side}{inward}")
+    return rows.add(
+        "k", f"keyway, on {bore}, width {rows.say(width, 'size')}, {size}, {side}{inward}"
+    )
 
 
 def _recess(group: list[Line | Arc], centre: Point, within: float) -> Recess | None:

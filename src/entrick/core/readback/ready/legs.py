@@ -1,4 +1,5 @@
-"""Straight legs one after another, as a run: level and plumb by one number, else by angle and length or to a place."""
+"""Straight legs one after another, as a run: level and plumb by one number, else by angle and
+length or to a place."""
 
 from __future__ import annotations
 

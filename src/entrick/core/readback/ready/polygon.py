@@ -32,7 +32,10 @@ def of_corners(spots: Sequence[Point], rows: Rows) -> str:
     radius = sum(abs(p - centre) for p in spots) / sides
     area = sum(a.cross(b) for a, b in zip(spots, [*spots[1:], spots[0]], strict=True))
     first = (spots[0] - centre).angle
-    ideal = [centre + polar(radius, first + math.copysign(math.tau * k / sides, area)) for k in range(sides)]
+    ideal = [
+        centre + polar(radius, first + math.copysign(math.tau * k / sides, area))
+        for k in range(sides)
+    ]
     if any(abs(a - b) > rows.within for a, b in zip(spots, ideal, strict=True)):
         return ""
     step = math.tau / sides
@@ -42,10 +45,15 @@ def of_corners(spots: Sequence[Point], rows: Rows) -> str:
         (2 * radius, "{} across corners" if sides % 2 == 0 else ""),
         (radius, "radius {}"),
     ]
-    size, form = min((each for each in sizes if each[1]), key=lambda each: cost(rows.simple(each[0])))
+    size, form = min(
+        (each for each in sizes if each[1]), key=lambda each: cost(rows.simple(each[0]))
+    )
     role = "radius" if form.startswith("radius") else "size"
     said = form.format(rows.say(size, role))
-    way = _way(first, step, rows.fine / radius) or f"first corner at {rows.say_angle(_least(first, step), radius)}"
+    way = (
+        _way(first, step, rows.fine / radius)
+        or f"first corner at {rows.say_angle(_least(first, step), radius)}"
+    )
     return rows.add("n", f"polygon, {sides} sides, centred on {rows.point(centre)}, {said}, {way}")
 
 

@@ -1,4 +1,5 @@
-"""Corners rounded: what is left when the rounds are taken away is a box, a regular polygon, or a run of legs."""
+"""Corners rounded: what is left when the rounds are taken away is a box, a regular polygon, or a
+run of legs."""
 
 from __future__ import annotations
 
@@ -39,14 +40,20 @@ def written(run: Run, rows: Rows) -> str:
         rows, [b for _, b in rounds]
     ) + len(rounds):
         return ""
-    base = box.of_corners(spots, rows) or polygon.of_corners(spots, rows) or legs.of_corners(spots, rows)
+    base = (
+        box.of_corners(spots, rows)
+        or polygon.of_corners(spots, rows)
+        or legs.of_corners(spots, rows)
+    )
     if not base:
         return ""
     name = base
     radii: list[list[tuple[Point, float]]] = []
     for spot, arc in corners:
         if arc:
-            like = next((group for group in radii if abs(group[0][1] - arc.radius) <= rows.within), None)
+            like = next(
+                (group for group in radii if abs(group[0][1] - arc.radius) <= rows.within), None
+            )
             if like is None:
                 radii.append([(spot, arc.radius)])
             else:
@@ -55,28 +62,42 @@ def written(run: Run, rows: Rows) -> str:
         size = f"radius {rows.say(group[0][1], 'radius')}"
         every = len(group) == len(spots)
         named = "" if every else " ".join(rows.point(spot) for spot, _ in group)
-        name = rows.add("f", f"rounded, {'all corners' if every else f'corners {named}'} of {name}, {size}")
+        name = rows.add(
+            "f", f"rounded, {'all corners' if every else f'corners {named}'} of {name}, {size}"
+        )
         if base.startswith("b") and every:
-            # A box is gone round from its lower left corner; rounds are counted from the first corner on.
+            # A box is gone round from its lower left corner; rounds are counted from the first
+            # corner on.
             by_corner = {rows.known(spot): arc.centre for spot, arc in corners if arc}
-            for k, corner in enumerate(("lower_right", "upper_right", "upper_left", "lower_left"), 1):
+            for k, corner in enumerate(
+                ("lower_right", "upper_right", "upper_left", "lower_left"), 1
+            ):
                 if f"{base}.{corner}" in by_corner:
                     rows.remember(by_corner[f"{base}.{corner}"], f"{name}.centre.{k}")
     return name
 
 
 def cornered(pieces: list[Piece], within: float) -> list[tuple[Point, Arc | None]] | None:
-    """Return the corners there would be without rounds, each with its round; None where there are other curves."""
+    """Return the corners there would be without rounds, each with its round; None where there are
+    other curves."""
     count = len(pieces)
     found: list[tuple[Point, Arc | None]] = []
     for k, piece in enumerate(pieces):
         before, after = pieces[k - 1], pieces[(k + 1) % count]
         if isinstance(piece, Arc):
-            if not (isinstance(before, Line) and isinstance(after, Line)) or abs(piece.sweep) >= math.pi * 0.99:
+            if (
+                not (isinstance(before, Line) and isinstance(after, Line))
+                or abs(piece.sweep) >= math.pi * 0.99
+            ):
                 return None
-            if not (runs_into(before, piece, piece.first, within) and runs_into(piece, after, piece.last, within)):
+            if not (
+                runs_into(before, piece, piece.first, within)
+                and runs_into(piece, after, piece.last, within)
+            ):
                 return None
-            crossing = meet(Line(before.through, before.direction), Line(after.through, after.direction))
+            crossing = meet(
+                Line(before.through, before.direction), Line(after.through, after.direction)
+            )
             if not crossing:
                 return None
             found.append((crossing[0].point, piece))

@@ -27,7 +27,11 @@ def _straight(pieces: list[Line | Arc], arcs: list[Arc], rows: Rows) -> str:
     if isinstance(pieces[0], Arc) == isinstance(pieces[1], Arc):
         return ""
     half_turns = all(abs(abs(arc.sweep) - math.pi) * arc.radius <= near * 2 for arc in arcs)
-    if not half_turns or arcs[0].sweep * arcs[1].sweep < 0 or abs(arcs[0].radius - arcs[1].radius) > near:
+    if (
+        not half_turns
+        or arcs[0].sweep * arcs[1].sweep < 0
+        or abs(arcs[0].radius - arcs[1].radius) > near
+    ):
         return ""
     first, second = sorted((arc.centre for arc in arcs), key=lambda p: (round(p.x / near), p.y))
     way, middle = second - first, (first + second) * 0.5
@@ -50,7 +54,10 @@ def _curved(arcs: list[Arc], rows: Rows) -> str:
         half = (outer - inner) / 2
         if abs(long[1].centre - centre) > near or half <= near:
             continue
-        if any(abs(arc.radius - half) > near or abs(abs(arc.sweep) - math.pi) * half > near * 4 for arc in short):
+        if any(
+            abs(arc.radius - half) > near or abs(abs(arc.sweep) - math.pi) * half > near * 4
+            for arc in short
+        ):
             continue
         if any(abs(abs(arc.centre - centre) - (inner + outer) / 2) > near for arc in short):
             continue
@@ -62,7 +69,9 @@ def _aiming(pieces: list[Line | Arc], arcs: list[Arc], rows: Rows) -> str:
     """Write a slot whose ends aim at its centre."""
     centre, near = arcs[0].centre, rows.within
     lines = [piece for piece in pieces if isinstance(piece, Line)]
-    if abs(arcs[1].centre - centre) > near or any(abs(line.offset_of(centre)) > near * 2 for line in lines):
+    if abs(arcs[1].centre - centre) > near or any(
+        abs(line.offset_of(centre)) > near * 2 for line in lines
+    ):
         return ""
     inner, outer = sorted(arc.radius for arc in arcs)
     if outer - inner <= near:
@@ -71,12 +80,27 @@ def _aiming(pieces: list[Line | Arc], arcs: list[Arc], rows: Rows) -> str:
     return _said(centre, inner, outer, (arcs[0], arcs[1]), ends, "aiming", rows)
 
 
-def _about(centre: Point, inner: float, outer: float, long: tuple[Arc, Arc], short: tuple[Arc, Arc], rows: Rows) -> str:
-    return _said(centre, inner, outer, long, [(arc.centre - centre).angle for arc in short], "round", rows)
+def _about(
+    centre: Point,
+    inner: float,
+    outer: float,
+    long: tuple[Arc, Arc],
+    short: tuple[Arc, Arc],
+    rows: Rows,
+) -> str:
+    return _said(
+        centre, inner, outer, long, [(arc.centre - centre).angle for arc in short], "round", rows
+    )
 
 
 def _said(
-    centre: Point, inner: float, outer: float, long: tuple[Arc, Arc], angles: Sequence[float], how: str, rows: Rows
+    centre: Point,
+    inner: float,
+    outer: float,
+    long: tuple[Arc, Arc],
+    angles: Sequence[float],
+    how: str,
+    rows: Rows,
 ) -> str:
     middle = (inner + outer) / 2
     sweep = abs(long[0].sweep)
@@ -91,4 +115,6 @@ def _said(
     else:
         size = f"radii {rows.say(inner, 'radius')} and {rows.say(outer, 'radius')}"
     start, last = (rows.say_angle(angle, outer) for angle in ends)
-    return rows.add("s", f"slot, about {rows.point(centre)}, {size}, from {start} to {last}, ends {how}")
+    return rows.add(
+        "s", f"slot, about {rows.point(centre)}, {size}, from {start} to {last}, ends {how}"
+    )

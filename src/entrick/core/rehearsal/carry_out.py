@@ -1,9 +1,9 @@
 """The acts of a plan carried out one after another, knowing nothing of how the kinds construct.
 
-Places are complex numbers, one for each hand: x + i·y. A line is a place and a direction of length 1, a circle a place
-and a radius. Every act is worked out from what earlier acts left and from what is set for it; where the figure has it
-tells no more than which of two crossings is meant on a curve.
-"""
+Places are complex numbers, one for each hand: x + i·y. A line is a place and a direction of length
+1, a circle a place and a radius. Every act is worked out from what earlier acts left and from what
+is set for it; where the figure has it tells no more than which of two crossings is meant on a
+curve."""
 
 from __future__ import annotations
 
@@ -81,7 +81,8 @@ class DrawnPiece:
 
 
 Lining = Literal["rule", "start", "end", "between"]
-"""How the compass is opened for an arc gone over: by the rule, to one of its ends, or between what both want."""
+"""How the compass is opened for an arc gone over: by the rule, to one of its ends, or between what
+both want."""
 
 Drawn = Places | DrawnLine | DrawnRound | DrawnCurve
 
@@ -94,9 +95,8 @@ class NotDrawn(Exception):
 class Board:
     """What is on the board while acts are carried out by many hands at once.
 
-    `holes` are the radii that are gone over by a template. `unmet` counts for each hand how many crossings did not come
-    about, such as swings that fell short of each other.
-    """
+    `holes` are the radii that are gone over by a template. `unmet` counts for each hand how many
+    crossings did not come about, such as swings that fell short of each other."""
 
     hands: Hands
     lining: Lining = "rule"
@@ -142,7 +142,9 @@ class Board:
         found: dict[object, DrawnPiece] = {}
         for piece in self.gone:
             planned = piece.planned
-            curves = [each.curve for each in planned.pieces] if isinstance(planned, Loop) else [planned]
+            curves = (
+                [each.curve for each in planned.pieces] if isinstance(planned, Loop) else [planned]
+            )
             for curve in curves:
                 found.setdefault(_either_way(curve), piece)
         return found
@@ -150,7 +152,8 @@ class Board:
     # What is set.
 
     def opening(self, setting: Setting, tool: str) -> Reals:
-        """Return what compass or dividers are opened to: as they are where nothing is to be changed."""
+        """Return what compass or dividers are opened to: as they are where nothing is to be
+        changed."""
         was = self.opened.get(tool)
         if was is not None and was[0] == setting:
             return was[1]
@@ -165,13 +168,17 @@ class Board:
         return size
 
     def direction(self, way: Way) -> Places:
-        """Return a direction as it is held; parallel and square to a line it is the square that slides."""
+        """Return a direction as it is held; parallel and square to a line it is the square that
+        slides."""
         base = self.line(way.off).ahead if way.off else np.ones(self.hands.count, complex)
         degrees = float(way.degrees)
         hand = self.hands.hand
         quarter = {0.0: 1, 90.0: 1j, 180.0: -1, 270.0: -1j}.get(degrees % 360)
-        turn = quarter if quarter is not None else complex(math.cos(math.radians(degrees)),
-                                                           math.sin(math.radians(degrees)))  # fmt: skip
+        turn = (
+            quarter
+            if quarter is not None
+            else complex(math.cos(math.radians(degrees)), math.sin(math.radians(degrees)))
+        )
         if way.off or (degrees % 15 == 0 and degrees % 180 != 0):
             tilt = self.hands.angle(hand.set_square)
         elif degrees % 180 == 0:
@@ -206,7 +213,8 @@ class Board:
                 square = 1j * _unit(second - first)
                 first, second = (m + square * self.hands.length(hand.edge) for m in (first, second))
                 ahead = _unit(second - first)
-                # A line has the sense in which the figure has it, from which crossings on it are counted.
+                # A line has the sense in which the figure has it, from which crossings on it are
+                # counted.
                 sense = 1.0 if (np.conj(_of(act.planned.direction)) * ahead[0]).real > 0 else -1.0
                 self.things[act.leaves] = DrawnLine(first, ahead * sense)
             case Swing():
@@ -234,7 +242,8 @@ class Board:
         return np.full(self.hands.count, complex(at.x, at.y))
 
     def _held(self, way: Way) -> Places:
-        """Return the direction one measures in: along a drawn line as it is, else along an edge that is held."""
+        """Return the direction one measures in: along a drawn line as it is, else along an edge
+        that is held."""
         if self._is_drawn(way):
             return self.line(way.off).ahead * (1 if float(way.degrees) == 0 else -1)
         return self.direction(way)
@@ -251,7 +260,9 @@ class Board:
             turn = _cross(first.ahead, second.ahead)
             if bool(np.any(np.abs(turn) < NOUGHT)):
                 raise NotDrawn(f"{act.called}: what should cross runs parallel")
-            crossing: Places = first.at + first.ahead * (_cross(second.at - first.at, second.ahead) / turn)
+            crossing: Places = first.at + first.ahead * (
+                _cross(second.at - first.at, second.ahead) / turn
+            )
             return crossing
         if isinstance(first, DrawnRound) and isinstance(second, DrawnRound):
             return self._two_rounds(first, second, 1.0 if act.pick == "left" else -1.0)
@@ -260,7 +271,9 @@ class Board:
         assert isinstance(round_, DrawnRound)
         return self._line_round(line, round_, 1.0 if act.pick == "second" else -1.0)
 
-    def _missed(self, thing: DrawnLine | DrawnRound | DrawnCurve) -> DrawnLine | DrawnRound | DrawnCurve:
+    def _missed(
+        self, thing: DrawnLine | DrawnRound | DrawnCurve
+    ) -> DrawnLine | DrawnRound | DrawnCurve:
         """Return a thing moved square to itself by what the eye is off."""
         error = self.hands.length(self.hands.hand.pricking)
         match thing:
@@ -274,7 +287,9 @@ class Board:
         between = second.centre - first.centre
         apart = np.maximum(np.abs(between), NOUGHT)
         along = (apart**2 + first.radius**2 - second.radius**2) / (2 * apart)
-        found: Places = first.centre + between / apart * (along + 1j * side * self._root(first.radius, along))
+        found: Places = first.centre + between / apart * (
+            along + 1j * side * self._root(first.radius, along)
+        )
         return found
 
     def _line_round(self, line: DrawnLine, round_: DrawnRound, side: float) -> Places:
@@ -283,27 +298,38 @@ class Board:
         return line.at + line.ahead * (away.real + side * half)
 
     def _root(self, radius: Reals, away: Reals) -> Reals:
-        """Return half the chord; where the two fall short of each other, nought, which is counted."""
+        """Return half the chord; where the two fall short of each other, nought, which is
+        counted."""
         inside = (radius - np.abs(away)) * (radius + np.abs(away))
         self.unmet += inside < -DIRECTION * radius**2
         return np.sqrt(np.maximum(inside, 0.0))
 
     def _on_curve(
-        self, first: DrawnLine | DrawnRound | DrawnCurve, second: DrawnLine | DrawnRound | DrawnCurve, act: Prick
+        self,
+        first: DrawnLine | DrawnRound | DrawnCurve,
+        second: DrawnLine | DrawnRound | DrawnCurve,
+        act: Prick,
     ) -> Places:
         """Cross a traced curve where the true one is, near where the figure has the crossing."""
         curve, other = (first, second) if isinstance(first, DrawnCurve) else (second, first)
         assert isinstance(curve, DrawnCurve)
-        pieces = sorted(curve.true.pieces, key=lambda piece: abs(nearest_place(piece.curve, act.planned) - act.planned))
+        pieces = sorted(
+            curve.true.pieces,
+            key=lambda piece: abs(nearest_place(piece.curve, act.planned) - act.planned),
+        )
         piece = pieces[0].curve
         here = self._planned(act.planned)
         if isinstance(other, DrawnCurve):
             return here
         support: DrawnLine | DrawnRound
         if isinstance(piece, Line):
-            support = DrawnLine(self._planned(piece.through), np.full(self.hands.count, _of(piece.direction)))
+            support = DrawnLine(
+                self._planned(piece.through), np.full(self.hands.count, _of(piece.direction))
+            )
         else:
-            support = DrawnRound(self._planned(piece.centre), np.full(self.hands.count, piece.radius))
+            support = DrawnRound(
+                self._planned(piece.centre), np.full(self.hands.count, piece.radius)
+            )
         return _nearest_crossing(self, support, other, here)
 
     def _step(self, act: StepOff) -> None:
@@ -326,7 +352,9 @@ class Board:
         tick, axis = self.mark(act.tick), self.line(act.axis)
         whole = float(act.whole) + self.hands.length(self.hands.hand.measuring)
         rest = float(act.rest) + self.hands.length(self.hands.hand.measuring)
-        on = self._line_round(axis, DrawnRound(tick, whole - rest), 1.0 if act.pick == "second" else -1.0)
+        on = self._line_round(
+            axis, DrawnRound(tick, whole - rest), 1.0 if act.pick == "second" else -1.0
+        )
         return on + _unit(on - tick) * rest
 
     def _copy(self, act: Copy) -> None:
@@ -336,21 +364,29 @@ class Board:
             axis = self.line(act.about)
             flip = axis.ahead**2
             for (key, copy), thing in zip(act.pairs, act.things, strict=True):
-                self.things[copy] = _moved(self.things[key], thing, lambda z: axis.at + flip * np.conj(z - axis.at)
-                                           + slip, flip, True)  # fmt: skip
+                self.things[copy] = _moved(
+                    self.things[key],
+                    thing,
+                    lambda z: axis.at + flip * np.conj(z - axis.at) + slip,
+                    flip,
+                    True,
+                )
             return
         about = self.mark(act.about)
         if act.how == "shift":
             by = self.mark(act.to) - about
             turn = np.ones(self.hands.count, complex)
             for (key, copy), thing in zip(act.pairs, act.things, strict=True):
-                self.things[copy] = _moved(self.things[key], thing, lambda z: z + by + slip, turn, False)
+                self.things[copy] = _moved(
+                    self.things[key], thing, lambda z: z + by + slip, turn, False
+                )
             return
         degrees = math.radians(float(act.degrees))
         turn = np.exp(1j * (degrees + self.hands.angle(hand.protractor)))
         for (key, copy), thing in zip(act.pairs, act.things, strict=True):
-            self.things[copy] = _moved(self.things[key], thing, lambda z: about + (z - about) * turn + slip, turn,
-                                       False)  # fmt: skip
+            self.things[copy] = _moved(
+                self.things[key], thing, lambda z: about + (z - about) * turn + slip, turn, False
+            )
 
     def _go_over(self, act: GoOver) -> None:
         hand = self.hands.hand
@@ -369,12 +405,15 @@ class Board:
             self.gone.append(DrawnPiece(piece.planned, thing, start, end, piece.called))
 
     def _set_anew(self, thing: DrawnRound, piece: Gone, off: Reals) -> DrawnRound:
-        """Return a circle or arc gone over: the needle on its mark once more, the compass opened for it."""
+        """Return a circle or arc gone over: the needle on its mark once more, the compass opened
+        for it."""
         mark = self.needles.get(piece.thing)
         middle = self.mark(mark) if mark else thing.centre
         if isinstance(piece.planned, Arc | Circle) and piece.planned.radius in self.holes:
             # A hole is as large as it is; it is laid to the centre lines by eye.
-            return DrawnRound(middle + self.hands.place(self.hands.hand.edge), np.abs(piece.planned.radius + off))
+            return DrawnRound(
+                middle + self.hands.place(self.hands.hand.edge), np.abs(piece.planned.radius + off)
+            )
         needle = middle + self.hands.place(self.hands.hand.needle)
         ends = [self.mark(key) for key in (piece.start, piece.end) if key]
         if self.lining == "rule" or not ends or not isinstance(piece.planned, Arc):
@@ -382,7 +421,9 @@ class Board:
             return DrawnRound(needle, size + off)
         self.opened.pop("compass", None)
         wanted = [np.abs(end - needle) for end in ends]
-        size = {"start": wanted[0], "end": wanted[-1], "between": (wanted[0] + wanted[-1]) / 2}[self.lining]
+        size = {"start": wanted[0], "end": wanted[-1], "between": (wanted[0] + wanted[-1]) / 2}[
+            self.lining
+        ]
         return DrawnRound(needle, size + self.hands.length(self.hands.hand.carried) + off)
 
 
@@ -417,12 +458,16 @@ def _cross(a: Places, b: Places) -> Reals:
     return (np.conj(a) * b).imag
 
 
-def _nearest_crossing(board: Board, one: DrawnLine | DrawnRound, other: DrawnLine | DrawnRound, here: Places) -> Places:
+def _nearest_crossing(
+    board: Board, one: DrawnLine | DrawnRound, other: DrawnLine | DrawnRound, here: Places
+) -> Places:
     touching = _touching(one, other, here)
     if touching is not None:
         return touching
     if isinstance(one, DrawnLine) and isinstance(other, DrawnLine):
-        return one.at + one.ahead * (_cross(other.at - one.at, other.ahead) / _cross(one.ahead, other.ahead))
+        return one.at + one.ahead * (
+            _cross(other.at - one.at, other.ahead) / _cross(one.ahead, other.ahead)
+        )
     if isinstance(one, DrawnRound) and isinstance(other, DrawnRound):
         both = [board._two_rounds(one, other, side) for side in (1.0, -1.0)]
     else:
@@ -433,14 +478,20 @@ def _nearest_crossing(board: Board, one: DrawnLine | DrawnRound, other: DrawnLin
     return np.where(np.abs(both[0] - here) < np.abs(both[1] - here), both[0], both[1])
 
 
-def _touching(one: DrawnLine | DrawnRound, other: DrawnLine | DrawnRound, here: Places) -> Places | None:
-    """Return where two touch: square to the line from the centre, or on the line of centres. None where they cross."""
+def _touching(
+    one: DrawnLine | DrawnRound, other: DrawnLine | DrawnRound, here: Places
+) -> Places | None:
+    """Return where two touch: square to the line from the centre, or on the line of centres. None
+    where they cross."""
     if isinstance(one, DrawnLine) and isinstance(other, DrawnLine):
         return None
     if isinstance(one, DrawnRound) and isinstance(other, DrawnRound):
         between = other.centre - one.centre
         apart = np.abs(between)
-        gaps = [np.abs(apart - one.radius - other.radius), np.abs(apart - np.abs(one.radius - other.radius))]
+        gaps = [
+            np.abs(apart - one.radius - other.radius),
+            np.abs(apart - np.abs(one.radius - other.radius)),
+        ]
         if float(np.min(np.minimum(*gaps) / one.radius)) > SPECK:
             return None
         along = one.centre + _unit(between) * one.radius
@@ -456,7 +507,10 @@ def _touching(one: DrawnLine | DrawnRound, other: DrawnLine | DrawnRound, here: 
 
 
 def carry_out(
-    acts: Sequence[Act], hands: Hands, lining: Lining = "rule", holes: frozenset[float] = frozenset()
+    acts: Sequence[Act],
+    hands: Hands,
+    lining: Lining = "rule",
+    holes: frozenset[float] = frozenset(),
 ) -> Board:
     """Carry acts out one after another.
 
@@ -485,7 +539,8 @@ def carry_out(
 
 
 def miss_of(board: Board, act: Act) -> Mapping[Key, Reals]:
-    """Return how far everything an act left is from where the figure has it, plan units; `carry_out` before."""
+    """Return how far everything an act left is from where the figure has it, plan units;
+    `carry_out` before."""
     found: dict[Key, Reals] = {}
     match act:
         case Fix() | Measure() | Prick() | Strip():
@@ -495,7 +550,10 @@ def miss_of(board: Board, act: Act) -> Mapping[Key, Reals]:
         case Swing(planned=circle):
             found[act.leaves] = _round_off(board.thing(act.leaves), circle)
         case StepOff():
-            found |= {key: np.abs(board.mark(key) - _of(at)) for key, at in zip(act.marks, act.planned, strict=True)}
+            found |= {
+                key: np.abs(board.mark(key) - _of(at))
+                for key, at in zip(act.marks, act.planned, strict=True)
+            }
         case Copy():
             for (_, key), thing in zip(act.pairs, act.things, strict=True):
                 match thing:
@@ -514,13 +572,17 @@ def miss_of(board: Board, act: Act) -> Mapping[Key, Reals]:
 
 
 def _line_off(drawn: DrawnLine, line: Line) -> Reals:
-    ends = [line.at(along) for along in (line.start or 0.0, line.end if line.end is not None else 1.0)]
+    ends = [
+        line.at(along) for along in (line.start or 0.0, line.end if line.end is not None else 1.0)
+    ]
     return np.maximum(*(np.abs(_cross(drawn.ahead, _of(end) - drawn.at)) for end in ends))
 
 
 def _round_off(drawn: DrawnLine | DrawnRound | DrawnCurve, circle: Circle) -> Reals:
     assert isinstance(drawn, DrawnRound)
-    return np.maximum(np.abs(drawn.centre - _of(circle.centre)), np.abs(drawn.radius - circle.radius))
+    return np.maximum(
+        np.abs(drawn.centre - _of(circle.centre)), np.abs(drawn.radius - circle.radius)
+    )
 
 
 def _off_curve(drawn: Drawn, loop: Loop) -> Reals:
@@ -529,7 +591,9 @@ def _off_curve(drawn: Drawn, loop: Loop) -> Reals:
         return np.abs(_off_loop(drawn.centre, loop) - drawn.radius)
     if isinstance(drawn, DrawnLine):
         near = [_nearest_to_line(piece.curve, drawn) for piece in loop.pieces]
-        off: Reals = np.min(np.abs([_cross(drawn.ahead, _of(spot) - drawn.at) for spot in near]), axis=0)
+        off: Reals = np.min(
+            np.abs([_cross(drawn.ahead, _of(spot) - drawn.at) for spot in near]), axis=0
+        )
         return off
     assert isinstance(drawn, np.ndarray)
     return _off_loop(drawn, loop)
@@ -540,7 +604,10 @@ def _nearest_to_line(curve: Line | Circle | Arc, drawn: DrawnLine) -> Point:
     at, ahead = complex(drawn.at[0]), complex(drawn.ahead[0])
     line = Line(Point(at.real, at.imag), Point(ahead.real, ahead.imag))
     if isinstance(curve, Line):
-        return min((curve.at(along or 0.0) for along in (curve.start, curve.end)), key=lambda s: abs(line.offset_of(s)))
+        return min(
+            (curve.at(along or 0.0) for along in (curve.start, curve.end)),
+            key=lambda s: abs(line.offset_of(s)),
+        )
     return nearest_place(curve, line.foot(curve.centre))
 
 
@@ -557,7 +624,8 @@ def _off_loop(spots: Places, loop: Loop) -> Reals:
 
 
 def piece_off(piece: DrawnPiece) -> Reals:
-    """Return how far a piece gone over is from its figure: centre and radius, or line, and both ends, plan units."""
+    """Return how far a piece gone over is from its figure: centre and radius, or line, and both
+    ends, plan units."""
     planned = piece.planned
     match piece.thing, planned:
         case DrawnLine() as drawn, Line():
@@ -567,7 +635,8 @@ def piece_off(piece: DrawnPiece) -> Reals:
             off = _round_off(drawn, Circle(planned.centre, planned.radius))
             places = (planned.first, planned.last) if isinstance(planned, Arc) else ()  # type: ignore[assignment]
         case DrawnCurve(), Arc():
-            # An arc by ordinates: its stations have been held against it, and the curve follows it between them.
+            # An arc by ordinates: its stations have been held against it, and the curve follows it
+            # between them.
             off = np.zeros(piece.thing.off.shape)
             places = (planned.first, planned.last)
         case DrawnCurve(), Loop():

@@ -54,7 +54,8 @@ class Carried:
 
 
 def carried_exactly(solution: Solution, sheet: Sheet, kit: Kit | None = None) -> Carried:
-    """Carry the acts of a solved plan out by a hand that makes no error, and compare with its figure.
+    """Carry the acts of a solved plan out by a hand that makes no error, and compare with its
+    figure.
 
     Parameters
     ----------
@@ -100,14 +101,20 @@ def carried_exactly(solution: Solution, sheet: Sheet, kit: Kit | None = None) ->
 
 
 def _is_drawn(own: Ordered, ordered: tuple[Ordered, ...]) -> bool:
-    """Tell whether the acts leave what a statement makes: every stroke of it, or go over it where it is lined in."""
+    """Tell whether the acts leave what a statement makes: every stroke of it, or go over it where
+    it is lined in."""
     made = own.entry.made
     if made is None or made.nothing:
         return True
     if made.lined is not None:
         gone = _curves(own.acts)
         return all(piece in gone for shape in made.gone_over for piece in _pieces(shape))
-    drawn = {stroke.shape for each in ordered[: ordered.index(own) + 1] for act in each.acts for stroke in act.strokes}
+    drawn = {
+        stroke.shape
+        for each in ordered[: ordered.index(own) + 1]
+        for act in each.acts
+        for stroke in act.strokes
+    }
     return bool(drawn)
 
 

@@ -46,14 +46,19 @@ class Hands:
     def angle(self, *sizes: float) -> Reals:
         """Return an error of direction of several causes, in degrees; the result in radians."""
         size = float(np.hypot.reduce(sizes))
-        return np.radians(self._random.standard_normal(self.count) * size) if size else np.zeros(self.count)
+        return (
+            np.radians(self._random.standard_normal(self.count) * size)
+            if size
+            else np.zeros(self.count)
+        )
 
 
 class OneByOne(Hands):
-    """As many hands as there are errors: each makes one of them, by one standard deviation, and no other.
+    """As many hands as there are errors: each makes one of them, by one standard deviation, and no
+    other.
 
-    `drawn` counts how many errors have been asked for; of a single hand none is made, they are only counted.
-    """
+    `drawn` counts how many errors have been asked for; of a single hand none is made, they are only
+    counted."""
 
     def __init__(self, hand: Hand, count: int, factor: float) -> None:
         super().__init__(hand, count, 0, factor)

@@ -1,5 +1,5 @@
-"""What might be done otherwise, each to be rehearsed like the plan itself: how arcs are opened, a template, a squarer
-crossing, the order, a larger scale."""
+"""What might be done otherwise, each to be rehearsed like the plan itself: how arcs are opened, a
+template, a squarer crossing, the order, a larger scale."""
 
 from __future__ import annotations
 
@@ -27,7 +27,8 @@ LININGS: tuple[tuple[Lining, str], ...] = (
 """What may be done instead of setting a radius by the rule when an arc is gone over."""
 
 SHALLOW, SQUARER = 0.5, 1.3
-"""Sine of the angle under which a crossing is called shallow, and how many times as large it has to become (by eye)."""
+"""Sine of the angle under which a crossing is called shallow, and how many times as large it has to
+become (by eye)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,26 +78,36 @@ def other_ways(
     for lining, told in LININGS:
         yield OtherWay(told, own, factor, lining, arcs_only=True)
     holes = frozenset(
-        piece.planned.radius for act in acts if isinstance(act, GoOver) for piece in act.pieces
+        piece.planned.radius
+        for act in acts
+        if isinstance(act, GoOver)
+        for piece in act.pieces
         if isinstance(piece.planned, Arc | Circle)
         and kit.has_template(sheet.scale.apply(piece.planned.size) * 2, sheet.unit)
-    )  # fmt: skip
+    )
     if holes:
-        yield OtherWay("take the hole of the circle template", own, factor, holes=holes, arcs_only=True)
+        yield OtherWay(
+            "take the hole of the circle template", own, factor, holes=holes, arcs_only=True
+        )
     squarer, names = _squarer(acts, things, sheet)
     if names:
         more = f" and {len(names) - 1} more" if len(names) > 1 else ""
         yield OtherWay(f"mark {names[0]}{more} where lines cross more squarely", squarer, factor)
     order = scheduled(acts, "settings")
     if order != list(range(len(acts))):
-        yield OtherWay("take the order with the fewest settings: a compass left as it is repeats itself",
-                       tuple(acts[index] for index in order), factor)  # fmt: skip
+        yield OtherWay(
+            "take the order with the fewest settings: a compass left as it is repeats itself",
+            tuple(acts[index] for index in order),
+            factor,
+        )
     yield from _larger(own, solution, sheet)
 
 
-def _squarer(acts: Sequence[Act], things: Mapping[Key, Thing], sheet: Sheet) -> tuple[tuple[Act, ...], list[str]]:
-    """Return the acts, every shallow crossing pricked on something drawn before that crosses more squarely there, and
-    the names of what is marked so."""
+def _squarer(
+    acts: Sequence[Act], things: Mapping[Key, Thing], sheet: Sheet
+) -> tuple[tuple[Act, ...], list[str]]:
+    """Return the acts, every shallow crossing pricked on something drawn before that crosses more
+    squarely there, and the names of what is marked so."""
     paper = Paper(max(sheet.width, sheet.height) / sheet.factor, 1.0)
     found: list[Act] = []
     names: list[str] = []
@@ -115,10 +126,16 @@ def _better(act: Prick, things: Mapping[Key, Thing], paper: Paper) -> Prick | No
     if len(rounds) < 2 or not (was := crossing(rounds[0], rounds[1], act.planned)) < SHALLOW:
         return None
     best = max(
-        ((crossing(one, other, act.planned), one, other) for one in rounds for other in paper.through(act.planned)),
-        key=lambda each: each[0], default=None,
-    )  # fmt: skip
-    # Two lines of one direction touch there at nought: the place is a touch, and no crossing helps it.
+        (
+            (crossing(one, other, act.planned), one, other)
+            for one in rounds
+            for other in paper.through(act.planned)
+        ),
+        key=lambda each: each[0],
+        default=None,
+    )
+    # Two lines of one direction touch there at nought: the place is a touch, and no crossing helps
+    # it.
     if best is None or was == 0.0 or best[0] < SQUARER * was:
         return None
     _, one, other = best
@@ -126,7 +143,8 @@ def _better(act: Prick, things: Mapping[Key, Thing], paper: Paper) -> Prick | No
 
 
 def _larger(acts: tuple[Act, ...], solution: Solution, sheet: Sheet) -> Iterator[OtherWay]:
-    """Yield the next larger scale on this paper, or on the smallest larger paper of its series that takes it."""
+    """Yield the next larger scale on this paper, or on the smallest larger paper of its series that
+    takes it."""
     above = [ratio for ratio in RATIOS if read_scale(ratio).ratio > sheet.scale.ratio]
     if not above:
         return
@@ -137,14 +155,23 @@ def _larger(acts: tuple[Act, ...], solution: Solution, sheet: Sheet) -> Iterator
         low, up = laid.space
         needed, space = laid.room[1] - laid.room[0], up - low
         if needed.x <= space.x and needed.y <= space.y:
-            yield OtherWay(f"draw it at {ratio} on {name}: of the part, the miss is smaller", acts, laid.factor)
+            yield OtherWay(
+                f"draw it at {ratio} on {name}: of the part, the miss is smaller", acts, laid.factor
+            )
             return
 
 
 def _papers_above(sheet: Sheet) -> Iterator[tuple[str, float, float]]:
-    inch = [(name, float(short) * 25.4, float(long) * 25.4) for name, (short, long) in INCH_PAPERS.items()]
+    inch = [
+        (name, float(short) * 25.4, float(long) * 25.4)
+        for name, (short, long) in INCH_PAPERS.items()
+    ]
     metric = [(name, float(short), float(long)) for name, (short, long) in PAPERS.items()]
-    series = inch if any(abs(min(sheet.width, sheet.height) - short) < 1 for _, short, _ in inch) else metric
+    series = (
+        inch
+        if any(abs(min(sheet.width, sheet.height) - short) < 1 for _, short, _ in inch)
+        else metric
+    )
     for name, short, long in series:
         if short * long > sheet.width * sheet.height * 1.01:
             yield (name, long, short) if sheet.width >= sheet.height else (name, short, long)

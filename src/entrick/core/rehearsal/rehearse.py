@@ -1,8 +1,8 @@
-"""A plan drawn by many hands at once: how well its outline will close on paper, why, and what would help.
+"""A plan drawn by many hands at once: how well its outline will close on paper, why, and what would
+help.
 
-Half of the hands, and nine in ten, are read off what they drew; shares come from the first order: every error by
-itself, one for each hand, all in one pass.
-"""
+Half of the hands, and nine in ten, are read off what they drew; shares come from the first order:
+every error by itself, one for each hand, all in one pass."""
 
 from __future__ import annotations
 
@@ -41,7 +41,8 @@ PENCIL = 0.5
 
 @dataclass(frozen=True, slots=True)
 class Spread:
-    """A miss on paper, mm: one standard deviation, what half the hands stay under, and nine in ten."""
+    """A miss on paper, mm: one standard deviation, what half the hands stay under, and nine in
+    ten."""
 
     sigma: float
     half: float
@@ -58,8 +59,8 @@ class Share:
 
 @dataclass(frozen=True, slots=True)
 class Instead:
-    """Another way, rehearsed: what nine in ten of the hands stay under with it, and how much less that is, mm on paper
-    at the scale of the sheet."""
+    """Another way, rehearsed: what nine in ten of the hands stay under with it, and how much less
+    that is, mm on paper at the scale of the sheet."""
 
     told: str
     nine: float
@@ -79,7 +80,8 @@ class Join:
     miss : Spread
         Across the outline where they run into each other, else between the two ends; mm on paper.
     kink : float
-        One standard deviation of the angle between them where they should run into each other, degrees.
+        One standard deviation of the angle between them where they should run into each other,
+        degrees.
     hidden : float
         Share of the hands whose miss a pencil line hides.
     unmet : float
@@ -105,7 +107,8 @@ class Join:
 
 @dataclass(frozen=True, slots=True)
 class Overall:
-    """A size over all of an outline, mm on paper: how far off it comes out, and the best other ways, best first."""
+    """A size over all of an outline, mm on paper: how far off it comes out, and the best other
+    ways, best first."""
 
     outline: str
     way: str
@@ -118,8 +121,8 @@ class Overall:
 class Rehearsal:
     """What the hands drew.
 
-    `clouds` holds, for each join, a few of the hands' places of it, plan units from where it should be.
-    """
+    `clouds` holds, for each join, a few of the hands' places of it, plan units from where it should
+    be."""
 
     hands: int
     seed: int
@@ -139,9 +142,13 @@ class _Meeting:
 
 
 def rehearse(
-    solution: Solution, sheet: Sheet, hands: int = HANDS, seed: int = 1, hand: Hand | None = None,
+    solution: Solution,
+    sheet: Sheet,
+    hands: int = HANDS,
+    seed: int = 1,
+    hand: Hand | None = None,
     kit: Kit | None = None,
-) -> Rehearsal:  # fmt: skip
+) -> Rehearsal:
     """Rehearse a plan.
 
     Parameters
@@ -165,9 +172,18 @@ def rehearse(
     ordered = in_order(solution, sheet)
     done = with_kit(ordered, kit, sheet)
     acts = [act for own in done for act in own]
-    owners = [own.entry.statement.name for own, with_it in zip(ordered, done, strict=True) for _ in with_it]
+    owners = [
+        own.entry.statement.name
+        for own, with_it in zip(ordered, done, strict=True)
+        for _ in with_it
+    ]
     board = carry_out(acts, Hands(hand, hands, seed, sheet.factor))
-    loops = [(own.entry.statement.name, loop) for own in ordered if own.entry.made for loop in own.entry.made.loops]
+    loops = [
+        (own.entry.statement.name, loop)
+        for own in ordered
+        if own.entry.made
+        for loop in own.entry.made.loops
+    ]
     meetings = [meeting for name, loop in loops for meeting in _meetings(name, loop, board)]
     single, sources = _one_by_one(acts, hand, sheet.factor)
     alone = [meeting for name, loop in loops for meeting in _meetings(name, loop, single)]
@@ -176,29 +192,47 @@ def rehearse(
         (way, carry_out(way.acts, Hands(hand, hands, seed, way.factor), way.lining, way.holes))
         for way in other_ways(acts, things, solution, sheet, kit)
     ]
-    other_meetings = [(way, [m for name, loop in loops for m in _meetings(name, loop, each)]) for way, each in others]
+    other_meetings = [
+        (way, [m for name, loop in loops for m in _meetings(name, loop, each)])
+        for way, each in others
+    ]
     met = board.unmet == 0
     joins, clouds = [], []
     for index, meeting in enumerate(meetings):
         miss = _miss(meeting) * sheet.factor
         spread = _spread(miss[met] if bool(np.any(met)) else miss)
         first_order = _miss(alone[index]) * sheet.factor
-        instead = sorted(_instead(index, spread, other_meetings, sheet.factor), key=lambda way: -way.gain)
-        joins.append(Join(
-            meeting.outline, meeting.first.called, meeting.second.called, meeting.at, meeting.tangent, spread,
-            math.degrees(float(np.std(_kink(meeting)))) if meeting.tangent else 0.0,
-            float(np.mean(np.abs(miss) <= PENCIL / 2)), float(np.mean(~met)),
-            tuple(_shares(first_order, sources, acts, owners))[:3], tuple(instead[:3]),
-        ))  # fmt: skip
+        instead = sorted(
+            _instead(index, spread, other_meetings, sheet.factor), key=lambda way: -way.gain
+        )
+        joins.append(
+            Join(
+                meeting.outline,
+                meeting.first.called,
+                meeting.second.called,
+                meeting.at,
+                meeting.tangent,
+                spread,
+                math.degrees(float(np.std(_kink(meeting)))) if meeting.tangent else 0.0,
+                float(np.mean(np.abs(miss) <= PENCIL / 2)),
+                float(np.mean(~met)),
+                tuple(_shares(first_order, sources, acts, owners))[:3],
+                tuple(instead[:3]),
+            )
+        )
         clouds.append(
-            tuple(complex(each) for each in _nearest_places(meeting)[:CLOUD] - complex(meeting.at.x, meeting.at.y))
+            tuple(
+                complex(each)
+                for each in _nearest_places(meeting)[:CLOUD] - complex(meeting.at.x, meeting.at.y)
+            )
         )
     sizes = list(_sizes(loops, board, sheet.factor, others))
     return Rehearsal(hands, seed, tuple(joins), tuple(sizes), tuple(clouds))
 
 
 def _one_by_one(acts: Sequence[Act], hand: Hand, factor: float) -> tuple[Board, list[int]]:
-    """Carry acts out by as many hands as there are errors, each of which makes one of them, and no other."""
+    """Carry acts out by as many hands as there are errors, each of which makes one of them, and no
+    other."""
     counting = OneByOne(hand, 1, factor)
     sources: list[int] = []
     board = Board(counting)
@@ -210,7 +244,8 @@ def _one_by_one(acts: Sequence[Act], hand: Hand, factor: float) -> tuple[Board, 
 
 
 def _meetings(name: str, loop: Loop, board: Board) -> Iterator[_Meeting]:
-    """Find the pieces of an outline among what was gone over, and yield where they meet; inside a curve nowhere."""
+    """Find the pieces of an outline among what was gone over, and yield where they meet; inside a
+    curve nowhere."""
     drawn = [(piece, board.gone_along(piece.curve)) for piece in loop.pieces]
     count = len(drawn)
     for index in range(count if loop.closed else count - 1):
@@ -219,16 +254,25 @@ def _meetings(name: str, loop: Loop, board: Board) -> Iterator[_Meeting]:
             continue
         at = one.exit
         before, after = one.direction(at), other.direction(at)
-        yield _Meeting(name, first, second, at, 1j * complex(before.x, before.y),
-                       abs(before.cross(after)) < DIRECTION and before.dot(after) > 0)  # fmt: skip
+        yield _Meeting(
+            name,
+            first,
+            second,
+            at,
+            1j * complex(before.x, before.y),
+            abs(before.cross(after)) < DIRECTION and before.dot(after) > 0,
+        )
 
 
 def _miss(meeting: _Meeting) -> Reals:
-    """Return by how much two pieces miss, plan units: across the outline, signed, where they run into each other; at a
-    corner how far both ends, where the mark is carried square on to each, lie apart."""
+    """Return by how much two pieces miss, plan units: across the outline, signed, where they run
+    into each other; at a corner how far both ends, where the mark is carried square on to each, lie
+    apart."""
     if meeting.tangent:
         at = complex(meeting.at.x, meeting.at.y)
-        return _across(meeting.second, at, meeting.normal) - _across(meeting.first, at, meeting.normal)
+        return _across(meeting.second, at, meeting.normal) - _across(
+            meeting.first, at, meeting.normal
+        )
     one, other = _end_on(meeting.first, meeting), _end_on(meeting.second, meeting)
     apart: Reals = np.abs(other - one)
     return apart
@@ -257,7 +301,11 @@ def _end_on(piece: DrawnPiece, meeting: _Meeting) -> Places:
     """Return where a piece ends at a join: its mark carried square on to what was drawn."""
     at = complex(meeting.at.x, meeting.at.y)
     found = [end for end in (piece.start, piece.end) if end is not None]
-    mark = min(found, key=lambda end: abs(complex(np.mean(end)) - at)) if found else np.full(_count(piece), at)
+    mark = (
+        min(found, key=lambda end: abs(complex(np.mean(end)) - at))
+        if found
+        else np.full(_count(piece), at)
+    )
     match piece.thing:
         case DrawnLine(at=start, ahead=ahead):
             return start + ahead * (np.conj(ahead) * (mark - start)).real
@@ -304,7 +352,9 @@ def _spread(values: Reals) -> Spread:
     return Spread(float(np.sqrt(np.mean(values**2))), float(half), float(nine))
 
 
-def _shares(first_order: Reals, sources: Sequence[int], acts: Sequence[Act], owners: Sequence[str]) -> Iterator[Share]:
+def _shares(
+    first_order: Reals, sources: Sequence[int], acts: Sequence[Act], owners: Sequence[str]
+) -> Iterator[Share]:
     """Return what each act has of the variance, most first."""
     total = float(np.sum(first_order**2))
     if total == 0.0 or not sources:
@@ -313,7 +363,9 @@ def _shares(first_order: Reals, sources: Sequence[int], acts: Sequence[Act], own
     np.add.at(each, np.array(sources), first_order[: len(sources)] ** 2)
     for index in np.argsort(-each):
         if each[index] > 0:
-            yield Share(f"{owners[index]}: {acts[index].called}".rstrip(": "), float(each[index]) / total)
+            yield Share(
+                f"{owners[index]}: {acts[index].called}".rstrip(": "), float(each[index]) / total
+            )
 
 
 def _instead(
@@ -334,12 +386,18 @@ def _gained(way: OtherWay, spread: Spread, off: Reals) -> Iterator[Instead]:
 
 
 def _sizes(
-    loops: Sequence[tuple[str, Loop]], board: Board, factor: float, others: Sequence[tuple[OtherWay, Board]]
+    loops: Sequence[tuple[str, Loop]],
+    board: Board,
+    factor: float,
+    others: Sequence[tuple[OtherWay, Board]],
 ) -> Iterator[Overall]:
     """Yield how far off each outline comes out over all, level and plumb, and what would help."""
     for name, loop in loops:
         box = boxed(loop).box
-        for way, axis, planned in (("level", 1.0, box.high.x - box.low.x), ("plumb", -1j, box.high.y - box.low.y)):
+        for way, axis, planned in (
+            ("level", 1.0, box.high.x - box.low.x),
+            ("plumb", -1j, box.high.y - box.low.y),
+        ):
             off = _off_over_all(loop, board, axis, planned)
             if off is None:
                 continue
@@ -359,9 +417,13 @@ def _off_over_all(loop: Loop, board: Board, axis: complex, planned: float) -> Re
 
 
 def _extreme(loop: Loop, board: Board, axis: complex) -> Reals | None:
-    """Return how far the drawn outline reaches in a direction, where the figure reaches furthest."""
+    """Return how far the drawn outline reaches in a direction, where the figure reaches
+    furthest."""
     ahead = Point(axis.real, -axis.imag)
-    best = max((spot for piece in loop.pieces for spot in piece.outermost), key=lambda spot: spot.dot(ahead))
+    best = max(
+        (spot for piece in loop.pieces for spot in piece.outermost),
+        key=lambda spot: spot.dot(ahead),
+    )
     piece = next(p for p in loop.pieces if any(spot == best for spot in p.outermost))
     gone = board.gone_along(piece.curve)
     if gone is None:

@@ -1,4 +1,5 @@
-"""Events of a cam as a brief says them, in sentences or as a list of stations, turned into clauses of the plan."""
+"""Events of a cam as a brief says them, in sentences or as a list of stations, turned into clauses
+of the plan."""
 
 from __future__ import annotations
 
@@ -19,9 +20,15 @@ IN_ANGLE = re.compile(rf"(?:\bin\s+)?{ANGLE.pattern}")
 LENGTH = re.compile(rf"(?<![\w./])({NUMBER})\s*(mm|in(?:ches|ch)?\b|\")?")
 
 VERBS = {
-    "rise": re.compile(r"\b(?:ris(?:e|es|ing)|lifts?|lifted|rais(?:e|es|ed)|up(?:wards?)?|outstroke)\b", re.I),
-    "fall": re.compile(r"\b(?:falls?|falling|drops?|lower(?:s|ed)?|returns?|down(?:wards?)?|instroke)\b", re.I),
-    "dwell": re.compile(r"\b(?:dwells?|rests?|stands?|stationary|no (?:lift|motion|movement))\b", re.I),
+    "rise": re.compile(
+        r"\b(?:ris(?:e|es|ing)|lifts?|lifted|rais(?:e|es|ed)|up(?:wards?)?|outstroke)\b", re.I
+    ),
+    "fall": re.compile(
+        r"\b(?:falls?|falling|drops?|lower(?:s|ed)?|returns?|down(?:wards?)?|instroke)\b", re.I
+    ),
+    "dwell": re.compile(
+        r"\b(?:dwells?|rests?|stands?|stationary|no (?:lift|motion|movement))\b", re.I
+    ),
 }
 MOTIONS = (
     ("rounded", re.compile(r"round", re.I)),
@@ -69,14 +76,18 @@ class _Said:
     def clause(self) -> str:
         if self.verb == "dwell":
             return f"dwell {self.angle}°"
-        return f"{self.verb} {self.angle}° by {self.lift}{self.unit}{f' {self.motion}' if self.motion else ''}"
+        return (
+            f"{self.verb} {self.angle}° by "
+            f"{self.lift}{self.unit}{f' {self.motion}' if self.motion else ''}"
+        )
 
 
 def read_brief(text: str) -> Brief:
-    """Read events from sentences, parted by rows, semicolons, commas or "then", or stations from CSV (angle, lift).
+    """Read events from sentences, parted by rows, semicolons, commas or "then", or stations from
+    CSV (angle, lift).
 
-    An angle that one event does not say is what the others leave of the turn; a fall that does not say how far goes
-    back to where the follower started, and a rise as far as the falls come down.
+    An angle that one event does not say is what the others leave of the turn; a fall that does not
+    say how far goes back to where the follower started, and a rise as far as the falls come down.
 
     Examples
     --------
@@ -102,12 +113,16 @@ def read_brief(text: str) -> Brief:
     if len(said) > MOST_EVENTS:
         misread.append(Misread(MOST_EVENTS + 1, f"a cam has at most {MOST_EVENTS} events"))
     return Brief(
-        tuple(event.clause for event in said if event.angle and (event.lift or event.verb == "dwell")), tuple(misread)
+        tuple(
+            event.clause for event in said if event.angle and (event.lift or event.verb == "dwell")
+        ),
+        tuple(misread),
     )
 
 
 def _sentences(text: str) -> list[str]:
-    """Return what is said of each event; a part between commas that names none belongs to the one before it."""
+    """Return what is said of each event; a part between commas that names none belongs to the one
+    before it."""
     found: list[str] = []
     for sentence in re.split(r"[;\n]+|\.\s+|,?\s+then\s+", text):
         parts: list[str] = []
@@ -141,13 +156,16 @@ def _event(row: int, sentence: str) -> _Said | str:
 
 
 def _worked_out(said: list[_Said]) -> tuple[list[_Said], list[Misread]]:
-    """Return the events with the angle and the lifts that follow from the others, and what does not follow."""
+    """Return the events with the angle and the lifts that follow from the others, and what does not
+    follow."""
     without = [event for event in said if not event.angle]
     left = 360 - sum((_number(event.angle) for event in said if event.angle), Fraction(0))
     if len(without) > 1 or (without and (left <= 0 or len(said) == 1)):
         why = "several say none" if len(without) > 1 else "the others come to 360° or more"
         why = why if len(said) > 1 else "there is nothing it follows from"
-        return said, [Misread(event.row, f"“{event.sentence}” says no angle, and {why}") for event in without]
+        return said, [
+            Misread(event.row, f"“{event.sentence}” says no angle, and {why}") for event in without
+        ]
     said = [replace(event, angle=_spelt(left)) if not event.angle else event for event in said]
     units = {event.unit for event in said if event.lift}
     misread: list[Misread] = []
@@ -163,9 +181,15 @@ def _worked_out(said: list[_Said]) -> tuple[list[_Said], list[Misread]]:
                 size = height
             else:
                 size = sum((_number(e.lift) for e in falls if e.lift), Fraction(0)) - sum(
-                    (_number(e.lift) for e in rises if e.lift), Fraction(0))  # fmt: skip
+                    (_number(e.lift) for e in rises if e.lift), Fraction(0)
+                )
             if size <= 0:
-                misread.append(Misread(event.row, f"“{event.sentence}” says no lift, and none follows from the others"))
+                misread.append(
+                    Misread(
+                        event.row,
+                        f"“{event.sentence}” says no lift, and none follows from the others",
+                    )
+                )
                 continue
             event = replace(event, lift=_spelt(size), unit=next(iter(units)))
         if event.verb != "dwell":
@@ -201,7 +225,12 @@ def _stations(text: str) -> Brief:
             misread.append(Misread(number, reason))
         elif float(angle) == 360:
             if first is not None and float(lift) != float(first):
-                misread.append(Misread(number, f"at 360° the lift is {lift}, at 0° it is {first}: it does not return"))
+                misread.append(
+                    Misread(
+                        number,
+                        f"at 360° the lift is {lift}, at 0° it is {first}: it does not return",
+                    )
+                )
         else:
             first = lift if first is None else first
             clauses.append(f"lift {lift} at {angle}°")
@@ -211,12 +240,23 @@ def _stations(text: str) -> Brief:
 
 
 def _rows(text: str) -> Iterator[tuple[int, str, str, str]]:
-    rows = list(csv.reader(text.splitlines(), delimiter=";" if ";" in text else "\t" if "\t" in text else ","))
+    rows = list(
+        csv.reader(
+            text.splitlines(), delimiter=";" if ";" in text else "\t" if "\t" in text else ","
+        )
+    )
     for number, row in enumerate(rows, 1):
         cells = [cell.strip().strip("'").rstrip("°").strip() for cell in row if cell.strip()]
         if not cells or (number == 1 and not any(re.search(r"\d", cell) for cell in cells)):
             continue  # blank, or a heading in words
-        if len(cells) != 2 or not all(re.fullmatch(r"\d{1,12}(\.\d{1,12})?|\.\d{1,12}", cell) for cell in cells):
-            yield number, "", "", "a station is an angle and a lift, in degrees and plan units: 30, 4.5"
+        if len(cells) != 2 or not all(
+            re.fullmatch(r"\d{1,12}(\.\d{1,12})?|\.\d{1,12}", cell) for cell in cells
+        ):
+            yield (
+                number,
+                "",
+                "",
+                "a station is an angle and a lift, in degrees and plan units: 30, 4.5",
+            )
         else:
             yield number, cells[0], cells[1], ""

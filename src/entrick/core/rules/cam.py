@@ -1,4 +1,5 @@
-"""A radial cam: events in order, the lift at every angle, the profile a follower needs, and what is wrong with it."""
+"""A radial cam: events in order, the lift at every angle, the profile a follower needs, and what is
+wrong with it."""
 
 from __future__ import annotations
 
@@ -17,10 +18,12 @@ from ..tolerance import CONVERGED, FITTED, NOUGHT, ROUND, assembled
 from .motion import Motion
 
 CLOSE = FITTED["cam"]
-"""Departure of the arcs a profile is drawn with, as a share of the greatest radius: below any pencil."""
+"""Departure of the arcs a profile is drawn with, as a share of the greatest radius: below any
+pencil."""
 
 STEEP = 30.0
-"""Usual limit of the pressure angle of a follower that slides, degrees (common practice, no source)."""
+"""Usual limit of the pressure angle of a follower that slides, degrees (common practice, no
+source)."""
 
 SAMPLES = 24
 """Places looked at in each stretch between breaks when a greatest value is sought."""
@@ -35,9 +38,8 @@ Follower = Literal["knife", "roller", "flat"]
 class Event:
     """What the follower does over an angle, radians: lifts in plan units at its start and end.
 
-    `motion` is None for a dwell. `slopes` are given instead of a motion for an event between two measured stations:
-    lift per radian at its start and end.
-    """
+    `motion` is None for a dwell. `slopes` are given instead of a motion for an event between two
+    measured stations: lift per radian at its start and end."""
 
     name: str
     angle: float
@@ -58,14 +60,16 @@ class Event:
 
     @property
     def breaks(self) -> tuple[float, ...]:
-        """Shares between which the motion is one formula: its ends, where it changes, and every eighth."""
+        """Shares between which the motion is one formula: its ends, where it changes, and every
+        eighth."""
         if self.stands:
             return (0.0, 1.0)
         inner = self.motion.breaks if self.motion else ()
         return tuple(sorted({0.0, 1.0, *inner, *(k / 8 for k in range(1, 8))}))
 
     def at(self, share: float) -> tuple[float, float, float]:
-        """Return lift, velocity per radian and acceleration per radian squared at a share of the angle."""
+        """Return lift, velocity per radian and acceleration per radian squared at a share of the
+        angle."""
         if self.slopes is not None:
             return self._cubic(share)
         if self.motion is None:
@@ -75,7 +79,8 @@ class Event:
 
     @property
     def extremes(self) -> tuple[float, ...]:
-        """Lifts among which the greatest and the least are: at both ends, and where a measured curve turns."""
+        """Lifts among which the greatest and the least are: at both ends, and where a measured
+        curve turns."""
         if self.slopes is None:
             return self.start, self.end
         m, n = (slope * self.angle for slope in self.slopes)
@@ -99,7 +104,8 @@ class Event:
 
 
 def measured(stations: Sequence[tuple[float, float]]) -> tuple[Event, ...]:
-    """Return events through measured lifts, all round, with velocity and acceleration that run through.
+    """Return events through measured lifts, all round, with velocity and acceleration that run
+    through.
 
     Parameters
     ----------
@@ -108,9 +114,9 @@ def measured(stations: Sequence[tuple[float, float]]) -> tuple[Event, ...]:
 
     Notes
     -----
-    The periodic cubic spline: slopes m from (m₋ + 2m)/h₋ + (2m + m₊)/h = 3(Δ₋/h₋² + Δ/h²) at every station, solved
-    by repeated sweeps, which settle because each equation leans on its own slope (published method, Gauss-Seidel).
-    """
+    The periodic cubic spline: slopes m from (m₋ + 2m)/h₋ + (2m + m₊)/h = 3(Δ₋/h₋² + Δ/h²) at every
+    station, solved by repeated sweeps, which settle because each equation leans on its own slope
+    (published method, Gauss-Seidel)."""
     count = len(stations)
     angles = [angle for angle, _ in stations]
     lifts = [lift for _, lift in stations]
@@ -122,12 +128,21 @@ def measured(stations: Sequence[tuple[float, float]]) -> tuple[Event, ...]:
         for i in range(count):
             before, after = steps[i - 1], steps[i]
             wanted = 3 * (rises[i - 1] / before**2 + rises[i] / after**2)
-            new = (wanted - slopes[i - 1] / before - slopes[(i + 1) % count] / after) / (2 / before + 2 / after)
+            new = (wanted - slopes[i - 1] / before - slopes[(i + 1) % count] / after) / (
+                2 / before + 2 / after
+            )
             moved, slopes[i] = max(moved, abs(new - slopes[i])), new
         if moved < CONVERGED:
             break
     return tuple(
-        Event(f"stretch{i + 1}", steps[i], lifts[i], lifts[(i + 1) % count], None, (slopes[i], slopes[(i + 1) % count]))
+        Event(
+            f"stretch{i + 1}",
+            steps[i],
+            lifts[i],
+            lifts[(i + 1) % count],
+            None,
+            (slopes[i], slopes[(i + 1) % count]),
+        )
         for i in range(count)
     )
 
@@ -175,12 +190,14 @@ class Cam:
 
     @property
     def aside(self) -> float:
-        """How far the place that is followed lies off the line through the centre: nought under a flat face."""
+        """How far the place that is followed lies off the line through the centre: nought under a
+        flat face."""
         return 0.0 if self.follower == "flat" else self.offset
 
     @property
     def rest(self) -> float:
-        """Height of the follower's middle, or of its face, above the centre, along its line, at no lift."""
+        """Height of the follower's middle, or of its face, above the centre, along its line, at no
+        lift."""
         return math.sqrt((self.least + self.roller) ** 2 - self.aside**2)
 
     @cached_property
@@ -190,38 +207,44 @@ class Cam:
 
     @cached_property
     def lowest(self) -> float:
-        """Least lift: below nought where a curve through measured lifts swings under the least distance."""
+        """Least lift: below nought where a curve through measured lifts swings under the least
+        distance."""
         return min(lift for event in self.events for lift in event.extremes)
 
     def where(self, angle: float) -> tuple[int, float]:
-        """Return the event that an angle of the cam, radians, falls in, and the share of it that is past."""
+        """Return the event that an angle of the cam, radians, falls in, and the share of it that is
+        past."""
         turned = angle % math.tau
         index = min(bisect_right(self.starts, turned + NOUGHT), len(self.events)) - 1
         return index, min(max((turned - self.starts[index]) / self.events[index].angle, 0.0), 1.0)
 
     def lift(self, angle: float) -> tuple[float, float, float]:
-        """Return lift, velocity per radian and acceleration per radian squared at an angle of the cam, radians."""
+        """Return lift, velocity per radian and acceleration per radian squared at an angle of the
+        cam, radians."""
         index, share = self.where(angle)
         return self.events[index].at(share)
 
     def radius(self, angle: float) -> float:
-        """Return how far the follower's middle is from the cam's centre: what the compass is opened to."""
+        """Return how far the follower's middle is from the cam's centre: what the compass is opened
+        to."""
         return math.hypot(self.aside, self.rest + self.lift(angle)[0])
 
     def frame(self, angle: float) -> tuple[Point, Point]:
-        """Return the follower's outward direction, and its right, when the cam stands still and it goes round."""
+        """Return the follower's outward direction, and its right, when the cam stands still and it
+        goes round."""
         turned = self.ahead.angle + self.way * angle
         out = polar(1.0, turned)
         return out, -out.normal
 
     def pitch(self, event: int, share: float) -> tuple[Point, Point]:
-        """Return where the follower's middle is on the standing cam at a share of an event, and the curve's direction.
+        """Return where the follower's middle is on the standing cam at a share of an event, and the
+        curve's direction.
 
         Notes
         -----
         The place is e·right + (h + s)·out, turned back by the angle; its derivative by the angle is
-        s′·out + way·(e·out − (h + s)·right), turned likewise, since right turns into −way·… of out (chain rule).
-        """
+        s′·out + way·(e·out − (h + s)·right), turned likewise, since right turns into −way·… of out
+        (chain rule)."""
         angle = self.starts[event] + self.events[event].angle * share
         s, v, _ = self.events[event].at(share)
         out, right = self.frame(angle)
@@ -231,17 +254,19 @@ class Cam:
         return place, along
 
     def bend(self, event: int, share: float) -> float:
-        """Return the curvature of the pitch curve, positive where it bulges outward (formula of the plane curve)."""
+        """Return the curvature of the pitch curve, positive where it bulges outward (formula of the
+        plane curve)."""
         s, v, a = self.events[event].at(share)
         high, e = self.rest + s, self.aside * self.way
-        # In the follower's frame, turning with it: first derivative (v + e, high), second (a − high, 2v + e) by out and
-        # along.
+        # In the follower's frame, turning with it: first derivative (v + e, high), second (a −
+        # high, 2v + e) by out and along.
         x1, y1 = v + e, high
         x2, y2 = a - high, 2 * v + e
         return (x1 * y2 - y1 * x2) / math.hypot(x1, y1) ** 3
 
     def profile(self, event: int, share: float) -> tuple[Point, Point]:
-        """Return a place of the profile and its direction, of length 1, the way stations are numbered."""
+        """Return a place of the profile and its direction, of length 1, the way stations are
+        numbered."""
         if self.follower == "flat":
             return self._under_face(event, share)
         place, along = self.pitch(event, share)
@@ -249,18 +274,19 @@ class Cam:
         if not self.roller:
             return place, ahead
         inward = ahead.normal * self.way
-        # Where the roller is larger than the curve's own radius its parallel runs backwards: it is undercut.
+        # Where the roller is larger than the curve's own radius its parallel runs backwards: it is
+        # undercut.
         turn = 1.0 if self.bend(event, share) * self.roller < 1 else -1.0
         return place + inward * self.roller, ahead * turn
 
     def _under_face(self, event: int, share: float) -> tuple[Point, Point]:
-        """Return where the cam touches a flat face: the envelope of its lines, s′ off the follower's line.
+        """Return where the cam touches a flat face: the envelope of its lines, s′ off the
+        follower's line.
 
         Notes
         -----
-        The line at height p(ψ) over the centre touches its envelope at p·out + p′·along (published, support function);
-        the radius of curvature is p + p″.
-        """
+        The line at height p(ψ) over the centre touches its envelope at p·out + p′·along (published,
+        support function); the radius of curvature is p + p″."""
         angle = self.starts[event] + self.events[event].angle * share
         s, v, a = self.events[event].at(share)
         out, right = self.frame(angle)
@@ -270,9 +296,12 @@ class Cam:
         return place, along * (1.0 if high + a >= 0 else -1.0)
 
     def stretches(self) -> Iterator[tuple[str, tuple[Line | Arc, ...]]]:
-        """Yield the profile event by event, and what joins events whose velocities differ, end to end and closed."""
+        """Yield the profile event by event, and what joins events whose velocities differ, end to
+        end and closed."""
         within = CLOSE * (self.least + self.greatest)
-        found = [(event.name, self._stretch(index, within)) for index, event in enumerate(self.events)]
+        found = [
+            (event.name, self._stretch(index, within)) for index, event in enumerate(self.events)
+        ]
         for index, (name, curves) in enumerate(found):
             yield name, curves
             after = (index + 1) % len(found)
@@ -287,20 +316,26 @@ class Cam:
             ahead = self.profile(index, 0.0)[0] - self.centre
             return (Arc(self.centre, abs(ahead), ahead.angle, self.way * event.angle),)
         return fitted(
-            lambda share: self.profile(index, share)[0], lambda share: self.profile(index, share)[1], event.breaks,
+            lambda share: self.profile(index, share)[0],
+            lambda share: self.profile(index, share)[1],
+            event.breaks,
             within,
-        )  # fmt: skip
+        )
 
     def _join(self, before: int, last: Point, first: Point) -> Line | Arc:
-        """Return what joins two stretches where the velocity jumps: a roller turns about its middle, a face slides."""
+        """Return what joins two stretches where the velocity jumps: a roller turns about its
+        middle, a face slides."""
         if not self.roller:
             return Line.between(last, first)
         middle = self.pitch(before, 1.0)[0]
         start = (last - middle).angle
-        return Arc(middle, self.roller, start, math.remainder((first - middle).angle - start, math.tau))
+        return Arc(
+            middle, self.roller, start, math.remainder((first - middle).angle - start, math.tau)
+        )
 
     def places(self, each: int = SAMPLES) -> Iterator[tuple[int, float]]:
-        """Yield events and shares, so many to a stretch: by default close enough to find greatest values by."""
+        """Yield events and shares, so many to a stretch: by default close enough to find greatest
+        values by."""
         for index, event in enumerate(self.events):
             for low, high in pairwise(event.breaks):
                 for k in range(each + 1):
@@ -312,12 +347,13 @@ class Cam:
         return math.degrees(self.starts[event] + self.events[event].angle * share)
 
     def pressure(self, event: int, share: float) -> float:
-        """Return the pressure angle, degrees: between the follower's way and the square to the curve it follows.
+        """Return the pressure angle, degrees: between the follower's way and the square to the
+        curve it follows.
 
         Notes
         -----
-        tan α = (s′ − e)/(h + s) with the offset counted towards the rise (handbook formula); nought for a flat face.
-        """
+        tan α = (s′ − e)/(h + s) with the offset counted towards the rise (handbook formula); nought
+        for a flat face."""
         if self.follower == "flat":
             return 0.0
         s, v, _ = self.events[event].at(share)
@@ -330,13 +366,15 @@ class Cam:
         return abs(self.pressure(index, share)), self.angle_of(index, share)
 
     def sharpest(self) -> tuple[float, float]:
-        """Return the least radius of the bulging pitch curve and the angle of the cam where it is, degrees."""
+        """Return the least radius of the bulging pitch curve and the angle of the cam where it is,
+        degrees."""
         index, share = max(self.places(), key=lambda spot: self.bend(*spot))
         bend = self.bend(index, share)
         return (1 / bend if bend > 0 else math.inf), self.angle_of(index, share)
 
     def flattest(self) -> tuple[float, float]:
-        """Return the least radius of curvature under a flat face and where, degrees; below nought it loses contact."""
+        """Return the least radius of curvature under a flat face and where, degrees; below nought
+        it loses contact."""
 
         def radius(spot: tuple[int, float]) -> float:
             s, _, a = self.events[spot[0]].at(spot[1])
@@ -346,11 +384,13 @@ class Cam:
         return radius(worst), self.angle_of(*worst)
 
     def reach(self) -> float:
-        """Return how far from the follower's line a flat face is touched: half of what it must measure."""
+        """Return how far from the follower's line a flat face is touched: half of what it must
+        measure."""
         return max(abs(self.events[index].at(share)[1]) for index, share in self.places())
 
     def jumps(self) -> Iterator[tuple[float, float, float]]:
-        """Yield where the velocity jumps: angle in degrees, velocity before and after per degree."""
+        """Yield where the velocity jumps: angle in degrees, velocity before and after per
+        degree."""
         for index, event in enumerate(self.events):
             after = (index + 1) % len(self.events)
             before, then = event.at(1.0)[1], self.events[after].at(0.0)[1]

@@ -1,4 +1,5 @@
-"""Spur gears with involute teeth: sizes, the flank by each method, what an inspector measures, how a pair runs."""
+"""Spur gears with involute teeth: sizes, the flank by each method, what an inspector measures, how
+a pair runs."""
 
 from __future__ import annotations
 
@@ -13,7 +14,8 @@ from ..geometry.fitted import fitted
 from ..tolerance import CONVERGED, FITTED, NOUGHT, ROUND, SPECK
 
 CLOSE = FITTED["gear"]
-"""Departure of the arcs an involute is drawn with, as a share of the module: less than half a µm in each mm."""
+"""Departure of the arcs an involute is drawn with, as a share of the module: less than half a µm in
+each mm."""
 
 PREFERRED = (1, 1.25, 1.5, 2, 2.5, 3, 4, 5, 6, 8, 10, 12, 16, 20, 25, 32, 40, 50)
 """Modules of the first series, mm (ISO 54, from memory)."""
@@ -32,8 +34,9 @@ Method = Literal["involute", "arcs", "arc"]
 
 @dataclass(frozen=True, slots=True)
 class Called:
-    """What the parts of a toothed ring are called: the circle its flanks run out to and that they come from, what
-    stands and what lies between, the arc at the end of a tooth and that between two."""
+    """What the parts of a toothed ring are called: the circle its flanks run out to and that they
+    come from, what stands and what lies between, the arc at the end of a tooth and that between
+    two."""
 
     far: str = "outside"
     near: str = "root"
@@ -44,7 +47,9 @@ class Called:
 
 
 OUTSIDE = Called()
-INSIDE = Called(far="root", near="inside", stands="space", between="tooth", end="root", ground="tip")
+INSIDE = Called(
+    far="root", near="inside", stands="space", between="tooth", end="root", ground="tip"
+)
 """Seen from the centre, what is a tooth outside is a space of an internal gear."""
 
 
@@ -60,7 +65,8 @@ def inv(angle: float) -> float:
 
 
 def angle_of_inv(value: float) -> float:
-    """Return the angle, radians, whose involute function is a value (Newton's method; the slope is tan²φ)."""
+    """Return the angle, radians, whose involute function is a value (Newton's method; the slope is
+    tan²φ)."""
     angle = (3 * value) ** (1 / 3) if value < 1 else 1.2
     for _ in range(60):
         step = (inv(angle) - value) / max(math.tan(angle) ** 2, NOUGHT)
@@ -90,7 +96,8 @@ class Gear:
     shift : float
         Profile shift, in modules: the rack that cuts it is set so far out.
     radii : (float, float) or None
-        Face and flank radius of two arcs where they are stated, as from a chart; the best ones are found else.
+        Face and flank radius of two arcs where they are stated, as from a chart; the best ones are
+        found else.
     """
 
     teeth: int
@@ -125,7 +132,8 @@ class Gear:
 
     @property
     def thickness(self) -> float:
-        """Thickness of a tooth along the pitch circle, πm/2 + 2xm·tan φ less its share of the backlash."""
+        """Thickness of a tooth along the pitch circle, πm/2 + 2xm·tan φ less its share of the
+        backlash."""
         wide = math.pi * self.module / 2 - self.backlash / 2
         return wide + 2 * self.shift * self.module * math.tan(self.pressure)
 
@@ -140,7 +148,8 @@ class Gear:
 
     @cached_property
     def tip(self) -> float:
-        """Radius at which the tooth ends: the outside, or where its flanks meet in a point before."""
+        """Radius at which the tooth ends: the outside, or where its flanks meet in a point
+        before."""
         if self.half(self.outside) > 0:
             return self.outside
         return self.base / math.cos(angle_of_inv(self.half_base))
@@ -152,7 +161,8 @@ class Gear:
 
     @property
     def is_undercut(self) -> bool:
-        """Whether a rack that cuts it takes away some of the involute: N < 2(k − x)/sin²φ (handbook formula)."""
+        """Whether a rack that cuts it takes away some of the involute: N < 2(k − x)/sin²φ (handbook
+        formula)."""
         return self.teeth < 2 * (self.addendum - self.shift) / math.sin(self.pressure) ** 2 - ROUND
 
     def roll(self, radius: float) -> float:
@@ -160,7 +170,8 @@ class Gear:
         return math.sqrt(max((radius / self.base) ** 2 - 1, 0.0))
 
     def involute(self, roll: float) -> tuple[Point, Point]:
-        """Return a place of the flank on the clockwise side of the first tooth, and its direction outward."""
+        """Return a place of the flank on the clockwise side of the first tooth, and its direction
+        outward."""
         turned = roll - self.half_base
         out = polar(1.0, turned)
         return out * self.base - out.normal * (self.base * roll), out
@@ -169,7 +180,8 @@ class Gear:
 
     @property
     def chordal(self) -> tuple[float, float]:
-        """Chordal thickness and height at the pitch circle: D·sin(t/D), a + D/2·(1 − cos(t/D)) (handbook formulas)."""
+        """Chordal thickness and height at the pitch circle: D·sin(t/D), a + D/2·(1 − cos(t/D))
+        (handbook formulas)."""
         turn = self.thickness / (2 * self.pitch)
         wide = 2 * self.pitch * math.sin(turn)
         return wide, self.outside - self.pitch + self.pitch * (1 - math.cos(turn))
@@ -180,22 +192,27 @@ class Gear:
         return max(2, round(self.teeth * self.pressure / math.pi + 0.5))
 
     def span(self, count: int) -> float:
-        """Return the size over so many teeth: m·cos φ·(π(k − ½) + N·inv φ) + 2xm·sin φ less backlash (handbook
-        formula)."""
+        """Return the size over so many teeth: m·cos φ·(π(k − ½) + N·inv φ) + 2xm·sin φ less
+        backlash (handbook formula)."""
         wide = math.pi * (count - 0.5) + self.teeth * inv(self.pressure)
         wide += 2 * self.shift * math.tan(self.pressure)
         return math.cos(self.pressure) * (self.module * wide - self.backlash / 2)
 
     def over_pins(self, pin: float) -> float | None:
-        """Return the size over two pins in opposite spaces; None where they fall past the flanks to the root.
+        """Return the size over two pins in opposite spaces; None where they fall past the flanks to
+        the root.
 
         Notes
         -----
-        inv φ₁ = t/D + inv φ + d/(D·cos φ) − π/N; over D·cos φ/cos φ₁ + d, for odd teeth times cos(90°/N)
-        (handbook formula).
-        """
+        inv φ₁ = t/D + inv φ + d/(D·cos φ) − π/N; over D·cos φ/cos φ₁ + d, for odd teeth times
+        cos(90°/N) (handbook formula)."""
         wide = 2 * self.pitch
-        value = self.thickness / wide + inv(self.pressure) + pin / (2 * self.base) - math.pi / self.teeth
+        value = (
+            self.thickness / wide
+            + inv(self.pressure)
+            + pin / (2 * self.base)
+            - math.pi / self.teeth
+        )
         if value <= 0:
             return None
         out = 2 * self.base / math.cos(angle_of_inv(value))
@@ -207,8 +224,8 @@ class Gear:
         return math.pi * self.module * math.cos(self.pressure)
 
     def mate(self, teeth: int) -> Gear:
-        """Return a gear of other teeth that runs with this one, shifted as far the other way: the pair stands
-        (D₁ + D₂)/2 apart, as it does without."""
+        """Return a gear of other teeth that runs with this one, shifted as far the other way: the
+        pair stands (D₁ + D₂)/2 apart, as it does without."""
         return replace(self, teeth=teeth, shift=-self.shift, radii=None)
 
     def distance(self, other: Gear) -> float:
@@ -216,12 +233,14 @@ class Gear:
         return self.pitch + other.pitch
 
     def contact_ratio(self, other: Gear) -> float:
-        """Return how many pairs of teeth touch on average (handbook formula: line of action over base pitch)."""
+        """Return how many pairs of teeth touch on average (handbook formula: line of action over
+        base pitch)."""
         reach = sum(math.sqrt(gear.tip**2 - gear.base**2) for gear in (self, other))
         return (reach - self.distance(other) * math.sin(self.pressure)) / self.base_pitch
 
     def interferes(self, other: Gear) -> bool:
-        """Tell whether the other's tip reaches past where this one's involute begins (handbook condition)."""
+        """Tell whether the other's tip reaches past where this one's involute begins (handbook
+        condition)."""
         limit = math.hypot(other.base, self.distance(other) * math.sin(self.pressure))
         return other.tip > limit * (1 + NOUGHT)
 
@@ -237,13 +256,15 @@ class Gear:
         return [self.involute(begin + (end - begin) * k / 24)[0] for k in range(25)]
 
     def centred(self, radius: float) -> Centred:
-        """Return the arc of a radius through the pitch point whose centre lies on the base circle, in the tooth."""
+        """Return the arc of a radius through the pitch point whose centre lies on the base circle,
+        in the tooth."""
         cos = (self.pitch**2 + self.base**2 - radius**2) / (2 * self.pitch * self.base)
         away = math.acos(max(-1.0, min(1.0, cos)))
         return Centred(polar(self.base, away - self.half(self.pitch)), radius, self.base)
 
     def best_arc(self, low: float, high: float) -> Centred:
-        """Return the arc with its centre on the base circle that departs least between two radii (golden section)."""
+        """Return the arc with its centre on the base circle that departs least between two radii
+        (golden section)."""
         least = self.pitch - self.base
         middle = self.base * self.roll((low + high) / 2)
         a, b = max(least * 1.0000001, middle * 0.3), max(middle * 2.5, least * 4)
@@ -259,7 +280,8 @@ class Gear:
 
     @property
     def start(self) -> float:
-        """Radius at which the working flank begins: the base circle, or the root where that is larger."""
+        """Radius at which the working flank begins: the base circle, or the root where that is
+        larger."""
         return max(self.base, self.root)
 
     @cached_property
@@ -274,12 +296,19 @@ class Gear:
 
     def departs(self, method: Method) -> float:
         """Return by how much a flank by a method departs most from the involute."""
-        return {"involute": lambda: 0.0, "arcs": lambda: self.two_arcs[2], "arc": lambda: self.one_arc[1]}[method]()
+        return {
+            "involute": lambda: 0.0,
+            "arcs": lambda: self.two_arcs[2],
+            "arc": lambda: self.one_arc[1],
+        }[method]()
 
     def tooth(self, method: Method) -> tuple[tuple[str, tuple[Line | Arc, ...]], ...]:
-        """Return the first tooth from the middle of one space to that of the next, counter-clockwise, by what it is."""
+        """Return the first tooth from the middle of one space to that of the next,
+        counter-clockwise, by what it is."""
         rise = self._rise(method)
-        fall = tuple((word, tuple(_mirrored(curve) for curve in curves[::-1])) for word, curves in rise[::-1])
+        fall = tuple(
+            (word, tuple(_mirrored(curve) for curve in curves[::-1])) for word, curves in rise[::-1]
+        )
         half = -rise[-1][1][-1].last.angle if isinstance(rise[-1][1][-1], Arc) else 0.0
         tip: tuple[tuple[str, tuple[Line | Arc, ...]], ...] = ()
         if half > ROUND:
@@ -309,9 +338,10 @@ class Gear:
             return self._by_involute, -self.half(self.start)
         if method == "arcs":
             face, inner, _ = self.two_arcs
-            return lambda low: (inner.between(low, self.pitch), face.between(self.pitch, self._end(face))), inner.angle(
-                self.start
-            )
+            return lambda low: (
+                inner.between(low, self.pitch),
+                face.between(self.pitch, self._end(face)),
+            ), inner.angle(self.start)
         one, _ = self.one_arc
         return lambda low: (one.between(low, self._end(one)),), one.angle(self.start)
 
@@ -328,11 +358,18 @@ class Gear:
     def _by_involute(self, low: float) -> tuple[Line | Arc, ...]:
         begin, end = self.roll(low), self.roll(self.tip)
         # Close to the base circle the curve is infinitely tight: stations there lie closer.
-        knots = [begin, *(begin + (end - begin) * share for share in (1 / 16, 1 / 4) if begin < 0.05), end]
-        return fitted(lambda r: self.involute(r)[0], lambda r: self.involute(r)[1], knots, CLOSE * self.module)
+        knots = [
+            begin,
+            *(begin + (end - begin) * share for share in (1 / 16, 1 / 4) if begin < 0.05),
+            end,
+        ]
+        return fitted(
+            lambda r: self.involute(r)[0], lambda r: self.involute(r)[1], knots, CLOSE * self.module
+        )
 
     def _corner(self, method: Method, begin: float, space: float) -> Arc | None:
-        """Return the root fillet: as wished for, or the largest the space holds; None where there is no room."""
+        """Return the root fillet: as wished for, or the largest the space holds; None where there
+        is no room."""
         wished = self.fillet
         if wished <= 0:
             return None
@@ -351,10 +388,10 @@ class Gear:
 
         Notes
         -----
-        Against the radial flank its centre lies asin(f/(r + f)) beside it, r the root radius; where it would reach
-        past the base circle it touches the involute instead: its centre is unwound f further than the touch point, so
-        (r + f)² = r_b² + (r_b·u + f)² (closed form); against an arc it is beside it.
-        """
+        Against the radial flank its centre lies asin(f/(r + f)) beside it, r the root radius; where
+        it would reach past the base circle it touches the involute instead: its centre is unwound f
+        further than the touch point, so (r + f)² = r_b² + (r_b·u + f)² (closed form); against an
+        arc it is beside it."""
         reach = self.root + radius
         if reach**2 - radius**2 <= self.base**2:
             centre = polar(reach, begin - math.asin(radius / reach))
@@ -374,9 +411,16 @@ class Gear:
         return Arc.between(Circle(centre, radius, radius), centre * (self.root / reach), touch)
 
     def ring(
-        self, method: Method, owner: str, centre: Point, turned: float, shown: int, called: Called = OUTSIDE
+        self,
+        method: Method,
+        owner: str,
+        centre: Point,
+        turned: float,
+        shown: int,
+        called: Called = OUTSIDE,
     ) -> Loop:
-        """Return so many teeth of the gear about a centre, all of them closed, the first in a direction (radians)."""
+        """Return so many teeth of the gear about a centre, all of them closed, the first in a
+        direction (radians)."""
         names = {"tip": called.end, "root": called.ground}
         tooth = [
             (
@@ -391,7 +435,12 @@ class Gear:
         pieces = [
             piece
             for index in range(shown)
-            for piece in _placed(tooth, f"{owner}.{called.stands}{index + 1}", centre, turned + (first + index) * each)
+            for piece in _placed(
+                tooth,
+                f"{owner}.{called.stands}{index + 1}",
+                centre,
+                turned + (first + index) * each,
+            )
         ]
         return Loop(tuple(pieces), shown == self.teeth)
 
@@ -405,7 +454,8 @@ class Centred:
     base: float
 
     def angle(self, radius: float) -> float:
-        """Return the direction in which it meets a circle about the gear's centre (law of cosines)."""
+        """Return the direction in which it meets a circle about the gear's centre (law of
+        cosines)."""
         cos = (radius**2 + self.base**2 - self.radius**2) / (2 * radius * self.base)
         return self.centre.angle - math.acos(max(-1.0, min(1.0, cos)))
 
@@ -426,7 +476,9 @@ def _two_arcs(gear: Gear) -> tuple[Centred, Centred, float]:
         face, inner = (gear.centred(radius) for radius in gear.radii)
     else:
         face, inner = gear.best_arc(gear.pitch, gear.tip), gear.best_arc(gear.start, gear.pitch)
-    off = max(gear.departure(face, gear.pitch, gear.tip), gear.departure(inner, gear.start, gear.pitch))
+    off = max(
+        gear.departure(face, gear.pitch, gear.tip), gear.departure(inner, gear.start, gear.pitch)
+    )
     return face, inner, off
 
 
@@ -439,12 +491,19 @@ def _one_arc(gear: Gear) -> tuple[Centred, float]:
 def _mirrored(curve: Line | Arc) -> Line | Arc:
     """Return a curve mirrored about the x axis and walked back."""
     if isinstance(curve, Arc):
-        return Arc(Point(curve.centre.x, -curve.centre.y), curve.radius, -curve.start - curve.sweep, curve.sweep)
+        return Arc(
+            Point(curve.centre.x, -curve.centre.y),
+            curve.radius,
+            -curve.start - curve.sweep,
+            curve.sweep,
+        )
     ends = (curve.at(curve.end or 0.0), curve.at(curve.start or 0.0))
     return Line.between(*(Point(end.x, -end.y) for end in ends))
 
 
-def _placed(tooth: list[tuple[str, Piece]], owner: str, about: Point, turn: float) -> Iterator[Piece]:
+def _placed(
+    tooth: list[tuple[str, Piece]], owner: str, about: Point, turn: float
+) -> Iterator[Piece]:
     """Yield the pieces of a tooth turned about the origin and moved to a centre."""
     # Written out: a ring has thousands of pieces.
     cos, sin = math.cos(turn), math.sin(turn)
@@ -463,7 +522,10 @@ def _placed(tooth: list[tuple[str, Piece]], owner: str, about: Point, turn: floa
             yield Piece(Line.between(entry, last), f"{owner}.{name}", entry, last, curve_of)
 
 
-def radii(teeth: int, pressure: float, addendum: float, dedendum: float) -> tuple[float, float, float]:
-    """Return face radius, flank radius and departure of two arcs for a module (or a unit of diametral pitch) of 1."""
+def radii(
+    teeth: int, pressure: float, addendum: float, dedendum: float
+) -> tuple[float, float, float]:
+    """Return face radius, flank radius and departure of two arcs for a module (or a unit of
+    diametral pitch) of 1."""
     face, inner, off = Gear(teeth, 1.0, pressure, addendum, dedendum).two_arcs
     return face.radius, inner.radius, off

@@ -85,13 +85,14 @@ class Helix:
         return self.place(turn) + self.heading(turn).normal * off
 
     def emerges(self, start: float, end: float, half: float, off: float) -> float:
-        """Return after which turn the inner edge of a round wire comes out of its end at `start`, on the way to `end`.
+        """Return after which turn the inner edge of a round wire comes out of its end at `start`,
+        on the way to `end`.
 
         Notes
         -----
-        Where the curve bends more tightly than the wire is thick, its inner edge lies inside the round end first. It
-        comes out where it is half the wire from the middle of that end (by halving).
-        """
+        Where the curve bends more tightly than the wire is thick, its inner edge lies inside the
+        round end first. It comes out where it is half the wire from the middle of that end (by
+        halving)."""
         middle, whole = self.place(start), (end - start) / 2
         for share in (0.5**k for k in range(24)):
             if abs(self.edge(start + whole * share, off) - middle) < half:

@@ -1,4 +1,5 @@
-"""Motions of a cam's follower: how far it has come at each share of an event, how fast, with what acceleration."""
+"""Motions of a cam's follower: how far it has come at each share of an event, how fast, with what
+acceleration."""
 
 from __future__ import annotations
 
@@ -7,10 +8,12 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 Shape = Callable[[float], tuple[float, float, float]]
-"""From the share of the angle that is past to the share of the lift, its first and its second derivative."""
+"""From the share of the angle that is past to the share of the lift, its first and its second
+derivative."""
 
 ROUNDED = 1 / 6
-"""Share of a rounded uniform motion that each rounded end takes: two parts of twelve (common practice)."""
+"""Share of a rounded uniform motion that each rounded end takes: two parts of twelve (common
+practice)."""
 
 
 @dataclass(frozen=True)
@@ -28,7 +31,8 @@ class Motion:
     breaks : tuple of float
         Shares at which the formula changes.
     velocity, acceleration : float
-        Greatest, per lift over angle and per lift over angle squared; infinite where the velocity jumps.
+        Greatest, per lift over angle and per lift over angle squared; infinite where the velocity
+        jumps.
     drawn : str
         How the board constructs it.
     radius : float
@@ -85,19 +89,55 @@ MOTIONS = {
     motion.name: motion
     for motion in (
         Motion("uniform", "uniform velocity", _uniform, (), 1.0, math.inf, "a straight line"),
-        Motion("rounded", "uniform velocity with rounded ends", _rounded, (ROUNDED, 1 - ROUNDED), 1 / (1 - ROUNDED),
-               1 / (1 - ROUNDED) / ROUNDED, "a straight line, its first and last two parts of twelve rounded"),
-        Motion("harmonic", "simple harmonic motion", _harmonic, (), math.pi / 2, math.pi**2 / 2,
-               "a semicircle on the lift, divided into as many parts as the angle"),
-        Motion("parabolic", "uniform acceleration and retardation", _parabolic, (0.5,), 2.0, 4.0,
-               "half the lift divided as 1 : 4 : 9 …, the other half mirrored"),
-        Motion("cycloidal", "cycloidal motion", _cycloidal, (), 2.0, math.tau,
-               "a circle of the lift ÷ 2π, rolled: its heights carried along the slanted line"),
-        Motion("polynomial", "3-4-5 motion", _polynomial, (), 1.875, 10 / math.sqrt(3),
-               "points computed by 10x³ − 15x⁴ + 6x⁵"),
+        Motion(
+            "rounded",
+            "uniform velocity with rounded ends",
+            _rounded,
+            (ROUNDED, 1 - ROUNDED),
+            1 / (1 - ROUNDED),
+            1 / (1 - ROUNDED) / ROUNDED,
+            "a straight line, its first and last two parts of twelve rounded",
+        ),
+        Motion(
+            "harmonic",
+            "simple harmonic motion",
+            _harmonic,
+            (),
+            math.pi / 2,
+            math.pi**2 / 2,
+            "a semicircle on the lift, divided into as many parts as the angle",
+        ),
+        Motion(
+            "parabolic",
+            "uniform acceleration and retardation",
+            _parabolic,
+            (0.5,),
+            2.0,
+            4.0,
+            "half the lift divided as 1 : 4 : 9 …, the other half mirrored",
+        ),
+        Motion(
+            "cycloidal",
+            "cycloidal motion",
+            _cycloidal,
+            (),
+            2.0,
+            math.tau,
+            "a circle of the lift ÷ 2π, rolled: its heights carried along the slanted line",
+        ),
+        Motion(
+            "polynomial",
+            "3-4-5 motion",
+            _polynomial,
+            (),
+            1.875,
+            10 / math.sqrt(3),
+            "points computed by 10x³ − 15x⁴ + 6x⁵",
+        ),
     )
-}  # fmt: skip
-"""Every motion. Peak factors follow from the formulas by differentiation (handbook values agree)."""
+}
+"""Every motion. Peak factors follow from the formulas by differentiation (handbook values
+agree)."""
 
 
 def rounded_by(radius: float, wide: float, tall: float) -> Motion | None:
@@ -107,7 +147,8 @@ def rounded_by(radius: float, wide: float, tall: float) -> Motion | None:
     ----------
     radius : float
     wide, tall : float
-        The event on the diagram: its angle along the base, its lift up. In one unit with the radius.
+        The event on the diagram: its angle along the base, its lift up. In one unit with the
+        radius.
 
     Returns
     -------
@@ -116,9 +157,9 @@ def rounded_by(radius: float, wide: float, tall: float) -> Motion | None:
 
     Notes
     -----
-    The arcs stand square above the start and below the end; the straight part touches both, crossing between them. It
-    rises at θ = atan2(h − 2R, L) + asin(2R/√(L² + (h − 2R)²)), and begins R·sin θ along (closed form).
-    """
+    The arcs stand square above the start and below the end; the straight part touches both,
+    crossing between them. It rises at θ = atan2(h − 2R, L) + asin(2R/√(L² + (h − 2R)²)), and begins
+    R·sin θ along (closed form)."""
     between = math.hypot(wide, tall - 2 * radius)
     if radius <= 0 or 2 * radius >= between:
         return None
@@ -135,12 +176,20 @@ def rounded_by(radius: float, wide: float, tall: float) -> Motion | None:
         if x < share:
             along = x * wide
             down = math.sqrt(radius * radius - along * along)
-            return (radius - down) / tall, along / down * wide / tall, radius**2 / down**3 * wide**2 / tall
+            return (
+                (radius - down) / tall,
+                along / down * wide / tall,
+                radius**2 / down**3 * wide**2 / tall,
+            )
         return 0.5 + (x - 0.5) * steep * wide / tall, steep * wide / tall, 0.0
 
     greatest = wide**2 / (tall * radius * math.cos(slope) ** 3)
     drawn = "arcs square above the start and below the end, and the straight line that touches both"
-    title, breaks, fastest = "uniform velocity with rounded ends", (share, 1 - share), steep * wide / tall
+    title, breaks, fastest = (
+        "uniform velocity with rounded ends",
+        (share, 1 - share),
+        steep * wide / tall,
+    )
     return Motion("rounded", title, shape, breaks, fastest, greatest, drawn, radius)
 
 

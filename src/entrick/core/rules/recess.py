@@ -7,8 +7,11 @@ import math
 from ..geometry import Arc, Circle, Line, polar
 
 
-def recess(circle: Circle | Arc, width: float, floor: float, angle: float) -> list[tuple[str, Line]]:
-    """Return left side, floor and right side of a keyway, its floor so far from the centre; the angle in radians."""
+def recess(
+    circle: Circle | Arc, width: float, floor: float, angle: float
+) -> list[tuple[str, Line]]:
+    """Return left side, floor and right side of a keyway, its floor so far from the centre; the
+    angle in radians."""
     ahead = polar(1.0, angle)
     across = ahead.normal * (width / 2)
     edge = math.sqrt(circle.radius**2 - width**2 / 4)

@@ -1,4 +1,5 @@
-"""Screw threads by table: metric coarse and fine, unified coarse and fine; diameters and tapping drills."""
+"""Screw threads by table: metric coarse and fine, unified coarse and fine; diameters and tapping
+drills."""
 
 from __future__ import annotations
 
@@ -9,37 +10,125 @@ from fractions import Fraction
 INCH = Fraction(254, 10)
 
 MINOR = Fraction("1.082532")
-"""Basic major less basic minor diameter, in pitches: 5/8·√3 of the 60° triangle (ISO 724, ASME B1.1; from memory)."""
+"""Basic major less basic minor diameter, in pitches: 5/8·√3 of the 60° triangle (ISO 724, ASME
+B1.1; from memory)."""
 
 COARSE = {
-    "1": "0.25", "1.2": "0.25", "1.6": "0.35", "1.8": "0.35", "2": "0.4", "2.2": "0.45", "2.5": "0.45", "3": "0.5",
-    "3.5": "0.6", "4": "0.7", "4.5": "0.75", "5": "0.8", "6": "1", "7": "1", "8": "1.25", "10": "1.5", "12": "1.75",
-    "14": "2", "16": "2", "18": "2.5", "20": "2.5", "22": "2.5", "24": "3", "27": "3", "30": "3.5", "33": "3.5",
-    "36": "4", "39": "4", "42": "4.5", "45": "4.5", "48": "5", "52": "5", "56": "5.5", "60": "5.5", "64": "6",
-}  # fmt: skip
+    "1": "0.25",
+    "1.2": "0.25",
+    "1.6": "0.35",
+    "1.8": "0.35",
+    "2": "0.4",
+    "2.2": "0.45",
+    "2.5": "0.45",
+    "3": "0.5",
+    "3.5": "0.6",
+    "4": "0.7",
+    "4.5": "0.75",
+    "5": "0.8",
+    "6": "1",
+    "7": "1",
+    "8": "1.25",
+    "10": "1.5",
+    "12": "1.75",
+    "14": "2",
+    "16": "2",
+    "18": "2.5",
+    "20": "2.5",
+    "22": "2.5",
+    "24": "3",
+    "27": "3",
+    "30": "3.5",
+    "33": "3.5",
+    "36": "4",
+    "39": "4",
+    "42": "4.5",
+    "45": "4.5",
+    "48": "5",
+    "52": "5",
+    "56": "5.5",
+    "60": "5.5",
+    "64": "6",
+}
 """Pitch of metric coarse threads by diameter, mm (ISO 261, ISO 262; from memory)."""
 
 FINE = {
-    "1": ("0.2",), "1.2": ("0.2",), "1.6": ("0.2",), "1.8": ("0.2",), "2": ("0.25",), "2.2": ("0.25",),
-    "2.5": ("0.35",), "3": ("0.35",), "3.5": ("0.35",), "4": ("0.5",), "4.5": ("0.5",), "5": ("0.5",), "6": ("0.75",),
-    "7": ("0.75",), "8": ("0.75", "1"), "10": ("0.75", "1", "1.25"), "12": ("1", "1.25", "1.5"),
-    "14": ("1", "1.25", "1.5"), "16": ("1", "1.5"), "18": ("1", "1.5", "2"), "20": ("1", "1.5", "2"),
-    "22": ("1", "1.5", "2"), "24": ("1", "1.5", "2"), "27": ("1", "1.5", "2"), "30": ("1", "1.5", "2", "3"),
-    "33": ("1.5", "2", "3"), "36": ("1.5", "2", "3"), "39": ("1.5", "2", "3"), "42": ("1.5", "2", "3", "4"),
-    "45": ("1.5", "2", "3", "4"), "48": ("1.5", "2", "3", "4"), "52": ("1.5", "2", "3", "4"),
-    "56": ("1.5", "2", "3", "4"), "60": ("1.5", "2", "3", "4"), "64": ("1.5", "2", "3", "4"),
-}  # fmt: skip
+    "1": ("0.2",),
+    "1.2": ("0.2",),
+    "1.6": ("0.2",),
+    "1.8": ("0.2",),
+    "2": ("0.25",),
+    "2.2": ("0.25",),
+    "2.5": ("0.35",),
+    "3": ("0.35",),
+    "3.5": ("0.35",),
+    "4": ("0.5",),
+    "4.5": ("0.5",),
+    "5": ("0.5",),
+    "6": ("0.75",),
+    "7": ("0.75",),
+    "8": ("0.75", "1"),
+    "10": ("0.75", "1", "1.25"),
+    "12": ("1", "1.25", "1.5"),
+    "14": ("1", "1.25", "1.5"),
+    "16": ("1", "1.5"),
+    "18": ("1", "1.5", "2"),
+    "20": ("1", "1.5", "2"),
+    "22": ("1", "1.5", "2"),
+    "24": ("1", "1.5", "2"),
+    "27": ("1", "1.5", "2"),
+    "30": ("1", "1.5", "2", "3"),
+    "33": ("1.5", "2", "3"),
+    "36": ("1.5", "2", "3"),
+    "39": ("1.5", "2", "3"),
+    "42": ("1.5", "2", "3", "4"),
+    "45": ("1.5", "2", "3", "4"),
+    "48": ("1.5", "2", "3", "4"),
+    "52": ("1.5", "2", "3", "4"),
+    "56": ("1.5", "2", "3", "4"),
+    "60": ("1.5", "2", "3", "4"),
+    "64": ("1.5", "2", "3", "4"),
+}
 """Pitches of metric fine threads by diameter, mm (ISO 261; from memory)."""
 
 UNIFIED: dict[str, tuple[int | Fraction | None, ...]] = {
-    "#0": (None, 80), "#1": (64, 72), "#2": (56, 64), "#3": (48, 56), "#4": (40, 48), "#5": (40, 44), "#6": (32, 40),
-    "#8": (32, 36), "#10": (24, 32), "#12": (24, 28), "1/4": (20, 28), "5/16": (18, 24), "3/8": (16, 24),
-    "7/16": (14, 20), "1/2": (13, 20), "9/16": (12, 18), "5/8": (11, 18), "3/4": (10, 16), "7/8": (9, 14), "1": (8, 12),
-    "1 1/8": (7, 12), "1 1/4": (7, 12), "1 3/8": (6, 12), "1 1/2": (6, 12), "1 3/4": (5,), "2": (Fraction(9, 2),),
-    "2 1/4": (Fraction(9, 2),), "2 1/2": (4,), "2 3/4": (4,), "3": (4,), "3 1/4": (4,), "3 1/2": (4,), "3 3/4": (4,),
+    "#0": (None, 80),
+    "#1": (64, 72),
+    "#2": (56, 64),
+    "#3": (48, 56),
+    "#4": (40, 48),
+    "#5": (40, 44),
+    "#6": (32, 40),
+    "#8": (32, 36),
+    "#10": (24, 32),
+    "#12": (24, 28),
+    "1/4": (20, 28),
+    "5/16": (18, 24),
+    "3/8": (16, 24),
+    "7/16": (14, 20),
+    "1/2": (13, 20),
+    "9/16": (12, 18),
+    "5/8": (11, 18),
+    "3/4": (10, 16),
+    "7/8": (9, 14),
+    "1": (8, 12),
+    "1 1/8": (7, 12),
+    "1 1/4": (7, 12),
+    "1 3/8": (6, 12),
+    "1 1/2": (6, 12),
+    "1 3/4": (5,),
+    "2": (Fraction(9, 2),),
+    "2 1/4": (Fraction(9, 2),),
+    "2 1/2": (4,),
+    "2 3/4": (4,),
+    "3": (4,),
+    "3 1/4": (4,),
+    "3 1/2": (4,),
+    "3 3/4": (4,),
     "4": (4,),
-}  # fmt: skip
-"""Threads to an inch by size, coarse and fine, None where a series has none (ASME B1.1; from memory)."""
+}
+"""Threads to an inch by size, coarse and fine, None where a series has none (ASME B1.1; from
+memory)."""
 
 
 class UnknownThread(ValueError):
@@ -62,7 +151,8 @@ class Thread:
 
     @property
     def drill(self) -> Fraction:
-        """Tapping drill, mm: major diameter less pitch (common practice; ISO 2306 agrees to its rounding)."""
+        """Tapping drill, mm: major diameter less pitch (common practice; ISO 2306 agrees to its
+        rounding)."""
         return self.major - self.pitch
 
 
@@ -94,12 +184,16 @@ def thread(text: str, special: bool = False) -> Thread:
         return _special(f"M{metric[1]}x{metric[2]}", Fraction(metric[1]), Fraction(metric[2]))
     if metric:
         return _metric(metric[1], metric[2])
-    inch = re.fullmatch(r"(#\d+|\d+(?: \d+/\d+)?|\d+/\d+) ?- ?(\d+(?:\.\d+)?)(?: ?(UNC|UNF))?", said, re.IGNORECASE)
+    inch = re.fullmatch(
+        r"(#\d+|\d+(?: \d+/\d+)?|\d+/\d+) ?- ?(\d+(?:\.\d+)?)(?: ?(UNC|UNF))?", said, re.IGNORECASE
+    )
     if inch and special and float(inch[2]) > 0:
         return _special(f"{inch[1]}-{inch[2]}", _inches(inch[1]) * INCH, INCH / Fraction(inch[2]))
     if inch:
         return _unified(inch[1], Fraction(inch[2]), (inch[3] or "").upper())
-    raise UnknownThread(f"{text} is no thread of the tables; write M10, M10x1.25, 1/4-20 or #10-32 UNF")
+    raise UnknownThread(
+        f"{text} is no thread of the tables; write M10, M10x1.25, 1/4-20 or #10-32 UNF"
+    )
 
 
 def _metric(size: str, pitch: str | None) -> Thread:
@@ -113,7 +207,10 @@ def _metric(size: str, pitch: str | None) -> Thread:
     fine = FINE.get(size, ())
     if Fraction(pitch) not in {Fraction(each) for each in fine}:
         offered = ", ".join((usual, *fine))
-        told = f"M{size} has no pitch {pitch} in the table; it has {offered}; for a pitch of its own say  special"
+        told = (
+            f"M{size} has no pitch {pitch} in the table; it has {offered}; for a pitch of its "
+            "own say  special"
+        )
         raise UnknownThread(told)
     return Thread(f"M{size}x{pitch}", Fraction(size), Fraction(pitch), "metric fine")
 
@@ -124,7 +221,9 @@ def _unified(size: str, count: Fraction, series: str) -> Thread:
     offered = UNIFIED[size]
     if count not in offered:
         counts = " or ".join(f"{float(n):g}" for n in offered if n is not None)
-        raise UnknownThread(f"{size} has {counts} threads to an inch; for a pitch of its own say  special")
+        raise UnknownThread(
+            f"{size} has {counts} threads to an inch; for a pitch of its own say  special"
+        )
     word = ("UNC", "UNF")[offered.index(count)]
     if series and series != word:
         raise UnknownThread(f"{size} with {float(count):g} threads to an inch is {word}")
@@ -133,7 +232,8 @@ def _unified(size: str, count: Fraction, series: str) -> Thread:
 
 
 def _inches(size: str) -> Fraction:
-    """Return the major diameter of a unified size: numbered ones are 0.060 and 0.013 for each number (ASME B1.1)."""
+    """Return the major diameter of a unified size: numbered ones are 0.060 and 0.013 for each
+    number (ASME B1.1)."""
     if size.startswith("#"):
         return Fraction(60 + 13 * int(size[1:]), 1000)
     return sum((Fraction(part) for part in size.split()), Fraction(0))
@@ -143,5 +243,7 @@ def _special(name: str, major: Fraction, pitch: Fraction) -> Thread:
     """Return a thread of no table, of the same 60° profile."""
     found = Thread(name, major, pitch, "special: in no table, and taps for it are made to order")
     if pitch <= 0 or found.minor <= 0:
-        raise UnknownThread(f"{name} would be cut to its axis: a pitch is a small part of the diameter")
+        raise UnknownThread(
+            f"{name} would be cut to its axis: a pitch is a small part of the diameter"
+        )
     return found

@@ -1,4 +1,5 @@
-"""Which papers, borders and scales a plan may take, and which scale fits: what the Sheet page offers."""
+"""Which papers, borders and scales a plan may take, and which scale fits: what the Sheet page
+offers."""
 
 from __future__ import annotations
 
@@ -19,7 +20,8 @@ RATIOS = ("10:1", "5:1", "2:1", "1:1", "1:2", "1:5", "1:10", "1:20", "1:50", "1:
 
 @dataclass(frozen=True, slots=True)
 class Choice:
-    """One thing to take for a part of the sheet: how it is called, how the sheet line says it, and why or why not."""
+    """One thing to take for a part of the sheet: how it is called, how the sheet line says it, and
+    why or why not."""
 
     name: str
     said: str
@@ -30,7 +32,9 @@ class Choice:
 
 def papers(unit: Unit) -> Iterator[Choice]:
     """Return every paper both ways round, those of the plan's unit first."""
-    metric = [(f"{name} {way}", f"{name} {way}") for name in PAPERS for way in ("landscape", "portrait")]
+    metric = [
+        (f"{name} {way}", f"{name} {way}") for name in PAPERS for way in ("landscape", "portrait")
+    ]
     inch = []
     for short, long in INCH_PAPERS.values():
         for width, height in ((long, short), (short, long)):
@@ -59,7 +63,8 @@ PLACES = {"size": "paper", "filing": "border"}
 
 
 def taken(said: SheetLine | None, choices: Iterable[Choice], usual: str = "") -> tuple[Choice, ...]:
-    """Return choices, the one the sheet line says marked as chosen, or the usual one where it says none."""
+    """Return choices, the one the sheet line says marked as chosen, or the usual one where it says
+    none."""
     clauses = {str(clause) for clause in said.clauses} if said else set()
     found = tuple(replace(choice, chosen=choice.said in clauses) for choice in choices)
     if any(choice.chosen for choice in found):
@@ -68,7 +73,8 @@ def taken(said: SheetLine | None, choices: Iterable[Choice], usual: str = "") ->
 
 
 def with_clause(said: SheetLine | None, text: str) -> str:
-    """Return what the sheet line says with one clause said instead of the one in its place; paper comes first.
+    """Return what the sheet line says with one clause said instead of the one in its place; paper
+    comes first.
 
     Examples
     --------
@@ -80,7 +86,9 @@ def with_clause(said: SheetLine | None, text: str) -> str:
     added = read_line(f"sheet {text}").content
     before = said.clauses if said else ()
     if not isinstance(added, SheetLine):
-        return ", ".join([*map(str, before), text])  # told as a mistake at its place, like anything typed there
+        return ", ".join(
+            [*map(str, before), text]
+        )  # told as a mistake at its place, like anything typed there
     clauses = [*before, *added.clauses]
     kept: dict[str, str] = {}
     for clause in clauses:
@@ -94,8 +102,8 @@ def with_clause(said: SheetLine | None, text: str) -> str:
 def scales(solution: Solution, sheet: Sheet) -> tuple[Choice, ...]:
     """Return the recommended ratios, each with the arithmetic that says whether the view fits.
 
-    Room for dimensions is counted in: it keeps its size on paper whatever the scale. The largest that fits is chosen.
-    """
+    Room for dimensions is counted in: it keeps its size on paper whatever the scale. The largest
+    that fits is chosen."""
     found: list[Choice] = []
     for ratio in RATIOS:
         laid = lay_out_at(solution, replace(sheet, scale=read_scale(ratio)))
@@ -107,8 +115,18 @@ def scales(solution: Solution, sheet: Sheet) -> tuple[Choice, ...]:
         def say(across: float, up: float, mm: float = mm) -> str:
             return f"{spell(across / mm, sheet.unit, 1)} by {spell(up / mm, sheet.unit, 1)}"
 
-        reason = f"the view and its dimensions take {say(needed.x, needed.y)} of {say(space.x, space.y)}"
-        found.append(Choice(ratio, f"scale {ratio}", reason, fits, sheet.scale.ratio == Scale(*_parts(ratio)).ratio))
+        reason = (
+            f"the view and its dimensions take {say(needed.x, needed.y)} of {say(space.x, space.y)}"
+        )
+        found.append(
+            Choice(
+                ratio,
+                f"scale {ratio}",
+                reason,
+                fits,
+                sheet.scale.ratio == Scale(*_parts(ratio)).ratio,
+            )
+        )
     return tuple(found)
 
 

@@ -1,4 +1,5 @@
-"""What a departure from the true curve comes to on the sheet, and how much of it the pencil hides."""
+"""What a departure from the true curve comes to on the sheet, and how much of it the pencil
+hides."""
 
 from __future__ import annotations
 
@@ -9,7 +10,8 @@ _FINE = 2
 
 
 def on_sheet(departs: float, sheet: Sheet) -> str:
-    """Say what a departure in plan units is on paper, and whether the line in which it is drawn hides it.
+    """Say what a departure in plan units is on paper, and whether the line in which it is drawn
+    hides it.
 
     Half the width of an outline lies on each side of the curve (line widths: ISO 128).
     """
@@ -21,6 +23,8 @@ def on_sheet(departs: float, sheet: Sheet) -> str:
     return f"{told}a {line:g} mm line hides {line / 2:.{_FINE}f} mm of it"
 
 
-def with_departure(working: tuple[str, ...], departs: float | None, sheet: Sheet) -> tuple[str, ...]:
+def with_departure(
+    working: tuple[str, ...], departs: float | None, sheet: Sheet
+) -> tuple[str, ...]:
     """Return a working with what its departure comes to on the sheet."""
     return working if departs is None else (*working, on_sheet(departs, sheet))

@@ -44,10 +44,12 @@ INCH_PAPERS: dict[str, tuple[Fraction, Fraction]] = {
     "22 by 34": (Fraction(22), Fraction(34)),
     "34 by 44": (Fraction(34), Fraction(44)),
 }
-"""The inch series by size, short edge first (from memory: trade sizes, each twice the one before)."""
+"""The inch series by size, short edge first (from memory: trade sizes, each twice the one
+before)."""
 
 STRIP, SECOND_ROW = 12.0, 10.0
-"""Height of the title strip, and of its second row where there is one, mm (common practice, no source)."""
+"""Height of the title strip, and of its second row where there is one, mm (common practice, no
+source)."""
 
 FILING = 20.0
 """Border on the filing side, mm (ISO 5457); the other sides have 10."""
@@ -57,7 +59,8 @@ BORDERS = (
     ("20 mm on the filing side", "border filing"),
     ("1/2 in all round", "border 1/2 in"),
 )
-"""Schools of border: what each is called, and how the sheet line says it (ISO 5457; the inch one common practice)."""
+"""Schools of border: what each is called, and how the sheet line says it (ISO 5457; the inch one
+common practice)."""
 
 FINEST_SQUARE = 2.0
 """Ruled squares smaller than this, mm, are a grey field."""
@@ -104,7 +107,8 @@ class Sheet:
     aligned : bool
         Whether dimensions are lettered along their lines, or all level.
     finish : tuple of (int, Mark)
-        Dimensions, centre lines, hatching and labels in mm from the datum, each with its line of the plan.
+        Dimensions, centre lines, hatching and labels in mm from the datum, each with its line of
+        the plan.
     room : tuple of two Points
         Lower left and upper right of the view with its dimensions.
     ground : str
@@ -140,7 +144,8 @@ class Sheet:
 
     @property
     def is_finished(self) -> bool:
-        """Whether the view is small enough for dimensions, letters and hatching to find their places in it."""
+        """Whether the view is small enough for dimensions, letters and hatching to find their
+        places in it."""
         low, high = self.view[0] - self.origin, self.view[1] - self.origin
         return reach_of(low, high) <= FARTHEST
 
@@ -185,17 +190,33 @@ def lay_out(solution: Solution) -> Sheet:
     Returns
     -------
     Sheet
-        A4 landscape at 1:1 with a 10 mm border where the plan does not say otherwise; faults of the sheet line are
-        in its `errors`.
+        A4 landscape at 1:1 with a 10 mm border where the plan does not say otherwise; faults of the
+        sheet line are in its `errors`.
     """
     said = _read(solution.sheet, solution)
-    titled = any(isinstance(n, TitleFields) for e in solution.entries if e.made for n in e.made.notes)
+    titled = any(
+        isinstance(n, TitleFields) for e in solution.entries if e.made for n in e.made.notes
+    )
     nowhere = Point(0.0, 0.0)
     bare = Sheet(
-        said.width, said.height, said.border, said.scale, solution.unit, nowhere, (nowhere, nowhere), (), said.errors,
-        said.name, said.left, STRIP + (SECOND_ROW if titled else 0.0), said.strip_on_top, said.aligned,
-        ground=said.ground, square=said.square, rubbed_out=said.rubbed_out,
-    )  # fmt: skip
+        said.width,
+        said.height,
+        said.border,
+        said.scale,
+        solution.unit,
+        nowhere,
+        (nowhere, nowhere),
+        (),
+        said.errors,
+        said.name,
+        said.left,
+        STRIP + (SECOND_ROW if titled else 0.0),
+        said.strip_on_top,
+        said.aligned,
+        ground=said.ground,
+        square=said.square,
+        rubbed_out=said.rubbed_out,
+    )
     return lay_out_at(solution, bare)
 
 
@@ -214,16 +235,29 @@ def lay_out_at(solution: Solution, sheet: Sheet) -> Sheet:
         marks = finish(notes, View(factor, *view, outlines, sheet.aligned, sheet.scale))
     elif notes:
         reaches = f"at {sheet.scale} the view reaches {wide / 1000:.0f} m on paper"
-        told = f"{reaches}; dimensions, hatching and centre lines go with one of up to {FARTHEST / 1000:g} m"
+        told = (
+            f"{reaches}; dimensions, hatching and centre lines go with one of up to "
+            f"{FARTHEST / 1000:g} m"
+        )
         sheet = replace(sheet, errors=(*sheet.errors, PlanError(max(1, solution.sheet_line), told)))
     room = _with_marks(view, marks)
     low, high = sheet.space
     places = [
-        _place(Room(low.x, high.x, view[0].x, view[1].x, room[0].x, room[1].x), "across", placing.across,
-               placing.corner and placing.corner[0], sheet),
-        _place(Room(low.y, high.y, view[0].y, view[1].y, room[0].y, room[1].y), "up", placing.up,
-               placing.corner and placing.corner[1], sheet),
-    ]  # fmt: skip
+        _place(
+            Room(low.x, high.x, view[0].x, view[1].x, room[0].x, room[1].x),
+            "across",
+            placing.across,
+            placing.corner and placing.corner[0],
+            sheet,
+        ),
+        _place(
+            Room(low.y, high.y, view[0].y, view[1].y, room[0].y, room[1].y),
+            "up",
+            placing.up,
+            placing.corner and placing.corner[1],
+            sheet,
+        ),
+    ]
     origin = Point(places[0][0], places[1][0])
     return replace(
         sheet,
@@ -243,13 +277,17 @@ def reach_of(low: Point, high: Point) -> float:
 def _with_marks(view: tuple[Point, Point], marks: Sequence[Finished]) -> tuple[Point, Point]:
     """Grow the box of the view by everything drawn around it."""
     spots = [spot for _, mark in marks for spot in reach(mark)]
-    xs, ys = [view[0].x, view[1].x, *(x for x, _ in spots)], [view[0].y, view[1].y, *(y for _, y in spots)]
+    xs, ys = (
+        [view[0].x, view[1].x, *(x for x, _ in spots)],
+        [view[0].y, view[1].y, *(y for _, y in spots)],
+    )
     return Point(min(xs), min(ys)), Point(max(xs), max(ys))
 
 
 @dataclass(frozen=True, slots=True)
 class Room:
-    """One direction of the sheet, mm: the space, and from the datum the view alone and with its dimensions."""
+    """One direction of the sheet, mm: the space, and from the datum the view alone and with its
+    dimensions."""
 
     low: float
     high: float
@@ -260,9 +298,14 @@ class Room:
 
 
 def _place(
-    span: Room, way: Literal["across", "up"], stated: Measured | None, corner: Number | None, sheet: Sheet
+    span: Room,
+    way: Literal["across", "up"],
+    stated: Measured | None,
+    corner: Number | None,
+    sheet: Sheet,
 ) -> tuple[float, str]:
-    """Return where the datum stands, mm from the edge of the paper, and the arithmetic in plan units."""
+    """Return where the datum stands, mm from the edge of the paper, and the arithmetic in plan
+    units."""
     unit, border = sheet.unit, sheet.left if way == "across" else sheet.border
     mm = float(unit.mm)
 
@@ -292,7 +335,8 @@ def side_told(measured: Measured) -> str:
 
 
 def view_box(solution: Solution) -> tuple[Point, Point]:
-    """Return lower left and upper right of the view in plan units: the outline, or all there is without one."""
+    """Return lower left and upper right of the view in plan units: the outline, or all there is
+    without one."""
     made = [entry.made for entry in solution.entries if entry.made]
     loops = [loop for m in made for loop in m.loops]
     drawn: list[Shape | Loop] = [*loops] or [shape for m in made for shape in m.shapes]
@@ -300,7 +344,9 @@ def view_box(solution: Solution) -> tuple[Point, Point]:
         spot
         for shape in drawn
         for spot in (
-            (s for piece in shape.pieces for s in piece.outermost) if isinstance(shape, Loop) else extremes(shape)
+            (s for piece in shape.pieces for s in piece.outermost)
+            if isinstance(shape, Loop)
+            else extremes(shape)
         )
     ] or [Point(0.0, 0.0)]
     return (
@@ -348,9 +394,12 @@ def _said(line: SheetLine, solution: Solution) -> _Read:
                 read = replace(read, width=width, height=height, name=name)
             case "size":
                 width, height = (
-                    _mm(match.slots[k][0], solution.quantities, solution.unit) for k in ("width", "height")
+                    _mm(match.slots[k][0], solution.quantities, solution.unit)
+                    for k in ("width", "height")
                 )
-                read = replace(read, width=width, height=height, name=str(line.clauses[match.clause]))
+                read = replace(
+                    read, width=width, height=height, name=str(line.clauses[match.clause])
+                )
             case "scale":
                 ratio = match.slots["ratio"][0]
                 assert isinstance(ratio, Ratio)
@@ -369,7 +418,9 @@ def _said(line: SheetLine, solution: Solution) -> _Read:
             case "ground":
                 square = _mm(match.slots["size"][0], solution.quantities, solution.unit)
                 if not FINEST_SQUARE <= square <= 100:
-                    raise ClauseError(f"squares of a ground are {FINEST_SQUARE:g} to 100 mm", match.clause)
+                    raise ClauseError(
+                        f"squares of a ground are {FINEST_SQUARE:g} to 100 mm", match.clause
+                    )
                 read = replace(read, ground=words["which"], square=square)
     if not 50 <= min(read.width, read.height) <= max(read.width, read.height) <= 5000:
         raise ClauseError("a sheet is between 50 mm and 5 m each way")
@@ -383,14 +434,20 @@ def _has_room(read: _Read, border: float, left: float) -> bool:
 
 
 def _no_room(line: SheetLine, read: _Read, unit: Unit) -> ClauseError:
-    """Return what is told of a border that leaves nothing of the sheet; in an inch plan it may be meant in mm."""
-    told = f"a border of {spell(read.border / float(unit.mm), unit)} {unit} leaves no room on this sheet"
+    """Return what is told of a border that leaves nothing of the sheet; in an inch plan it may be
+    meant in mm."""
+    told = (
+        f"a border of {spell(read.border / float(unit.mm), unit)} {unit} leaves no room on "
+        "this sheet"
+    )
     for at, clause in enumerate(line.clauses):
         number = clause.items[-1]
         if str(clause).startswith("border ") and isinstance(number, Num):
             said = Fraction(number.text) if number.text.isdigit() else None
             if unit is Unit.INCH and said and _has_room(read, float(said), float(said)):
-                return ClauseError(f"{told}; did you mean {said} mm?", at, (str(clause), f"border {said} mm"))
+                return ClauseError(
+                    f"{told}; did you mean {said} mm?", at, (str(clause), f"border {said} mm")
+                )
             return ClauseError(told, at)
     return ClauseError(told)
 
@@ -409,5 +466,7 @@ def read_scale(text: str, clause: int | None = None) -> Scale:
     """
     drawn, actual = (Fraction(part) for part in re.split(r"\s*:\s*", text))
     if drawn <= 0 or actual <= 0 or not Fraction(1, 1000) <= drawn / actual <= 1000:
-        raise ClauseError(f"{text} is no scale to draw at; use one between 1:1000 and 1000:1", clause)
+        raise ClauseError(
+            f"{text} is no scale to draw at; use one between 1:1000 and 1000:1", clause
+        )
     return Scale(drawn, actual)

@@ -1,4 +1,5 @@
-"""From a plan to a figure: every statement that can be constructed is, whatever is wrong with the others."""
+"""From a plan to a figure: every statement that can be constructed is, whatever is wrong with the
+others."""
 
 from .run import solve, solve_changed
 from .solution import Entry, GivenEntry, Solution, is_projected

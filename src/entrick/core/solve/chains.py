@@ -23,25 +23,37 @@ def chain_links(chain: Chain, givens: Mapping[str, Quantity], unit: Unit) -> tup
     """
     missing = [index for index, link in enumerate(chain.links) if link is None]
     known = [evaluate(link, givens, unit) for link in chain.links if link is not None]
-    for link, quantity in zip([link for link in chain.links if link is not None], known, strict=True):
+    for link, quantity in zip(
+        [link for link in chain.links if link is not None], known, strict=True
+    ):
         if quantity.dimension not in (Dimension.LENGTH, Dimension.PLAIN) or quantity.value <= 0:
-            raise ClauseError(f"{write(link)} is no link of a chain: links are lengths above nought")
+            raise ClauseError(
+                f"{write(link)} is no link of a chain: links are lengths above nought"
+            )
     total = sum((quantity.value for quantity in known), start=known[0].value * 0) if known else 0
     overall = evaluate(chain.overall, givens, unit).value if chain.overall is not None else None
     if not missing:
         if overall is not None and abs(float(overall - total)) > same(float(overall)):
-            told = f"the links come to {spell(total, unit)}, the overall size is {spell(overall, unit)}: "
+            told = (
+                f"the links come to {spell(total, unit)}, the overall size is "
+                f"{spell(overall, unit)}: "
+            )
             if overall > total:
-                raise ClauseError(f"{told}{spell(overall - total, unit)} is missing", None, _add_link(chain))
+                raise ClauseError(
+                    f"{told}{spell(overall - total, unit)} is missing", None, _add_link(chain)
+                )
             raise ClauseError(f"{told}{spell(total - overall, unit)} too much")
         return tuple(known)
     if len(missing) > 1:
         raise ClauseError("one link can be found from the overall size, not several")
     if overall is None:
-        raise ClauseError("a missing link is the overall size less the others: say  overall  and the size")
+        raise ClauseError(
+            "a missing link is the overall size less the others: say  overall  and the size"
+        )
     if overall <= total:
         raise ClauseError(
-            f"the other links come to {spell(total, unit)} already, and the overall size is {spell(overall, unit)}"
+            f"the other links come to {spell(total, unit)} already, and the overall size is "
+            f"{spell(overall, unit)}"
         )
     known.insert(missing[0], Quantity(overall - total, Dimension.LENGTH))
     return tuple(known)

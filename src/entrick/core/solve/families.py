@@ -18,7 +18,9 @@ from ..plan.errors import ClauseError
 
 
 def _construct(kind: str, args: Args) -> tuple[Made, int]:
-    return _construct_once(kind, args, tuple(_exactness(value) for said in args.said for _, value in said.values))
+    return _construct_once(
+        kind, args, tuple(_exactness(value) for said in args.said for _, value in said.values)
+    )
 
 
 def _weigh(found: tuple[Made, int]) -> int:
@@ -30,8 +32,11 @@ def _construct_once(kind: str, args: Args, _: tuple[type | None, ...]) -> tuple[
     try:
         made = kinds()[kind].construct(args)
     except ZeroDivisionError as error:
-        # Kinds refuse in their own words what they foresee; what is left has two places that are exactly one.
-        raise ClauseError("two places this stands on are one and the same: it comes to nothing") from error
+        # Kinds refuse in their own words what they foresee; what is left has two places that are
+        # exactly one.
+        raise ClauseError(
+            "two places this stands on are one and the same: it comes to nothing"
+        ) from error
     asked = _asked(made)
     if asked > MOST_PIECES:
         raise refuse("this", asked, MOST_PIECES)
@@ -49,7 +54,8 @@ def _asked(made: Made) -> int:
 
 
 def _exactness(value: Value) -> type | None:
-    """Tell 7/2 from 3.5, which Python holds equal: one is written as a fraction, the other was worked out."""
+    """Tell 7/2 from 3.5, which Python holds equal: one is written as a fraction, the other was
+    worked out."""
     if isinstance(value, Length):
         return type(value.value)
     if isinstance(value, Ref) and isinstance(value.shape, Circle | Arc):
@@ -58,14 +64,20 @@ def _exactness(value: Value) -> type | None:
 
 
 def construct_all(kind: str, args: Args) -> tuple[Made, int]:
-    """Construct a statement and count what it asks for; given a family, it makes a family, member by member."""
+    """Construct a statement and count what it asks for; given a family, it makes a family, member
+    by member."""
     refs = [value for said in args.said for _, value in said.values if isinstance(value, Ref)]
     counts = {len(ref.shape.members) for ref in refs if isinstance(ref.shape, Family)}
     if not counts:
         return _construct(kind, args)
     if len(counts) > 1:
-        raise ClauseError(f"families of {' and '.join(map(str, sorted(counts)))} members cannot be paired")
-    labels = [label for label, _ in next(ref.shape.labelled for ref in refs if isinstance(ref.shape, Family))]
+        raise ClauseError(
+            f"families of {' and '.join(map(str, sorted(counts)))} members cannot be paired"
+        )
+    labels = [
+        label
+        for label, _ in next(ref.shape.labelled for ref in refs if isinstance(ref.shape, Family))
+    ]
     made: list[Made] = []
     asked = 0
     for index, label in enumerate(labels):
@@ -94,10 +106,18 @@ def construct_all(kind: str, args: Args) -> tuple[Made, int]:
     sentence = f"{len(made)} times: {told}"
     shapes, behind = tuple(shape for _, shape in members), tuple(label for label, _ in members)
     draws = tuple(one.draw for one in made if one.draw)
-    family = Made(Family(shapes, behind), sentence, made[0].working, parts=parts, lined=made[0].lined,
-                  standing=frozenset(standing), notes=notes,
-                  nothing=made[0].nothing, cut=made[0].cut,
-                  draw=partial(_draw_all, draws) if len(draws) == len(made) else None)  # fmt: skip
+    family = Made(
+        Family(shapes, behind),
+        sentence,
+        made[0].working,
+        parts=parts,
+        lined=made[0].lined,
+        standing=frozenset(standing),
+        notes=notes,
+        nothing=made[0].nothing,
+        cut=made[0].cut,
+        draw=partial(_draw_all, draws) if len(draws) == len(made) else None,
+    )
     return family, asked
 
 
@@ -121,5 +141,8 @@ def _member(args: Args, index: int, label: str) -> Args:
             return (Stop(shape, text),)
         return Ref(text, shape, f"{text}.centre", value.lined)
 
-    said = tuple(replace(s, values=tuple((slot, one(slot, value)) for slot, value in s.values)) for s in args.said)
+    said = tuple(
+        replace(s, values=tuple((slot, one(slot, value)) for slot, value in s.values))
+        for s in args.said
+    )
     return replace(args, name=f"{args.name}.{label}", said=said)

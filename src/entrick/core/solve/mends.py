@@ -13,7 +13,8 @@ from ..plan.forms import Form
 from ..plan.meant import Suits, fits
 
 NEARLY = 0.75
-"""How much of a word must agree with one that is known for it to be taken as that, misspelt (by eye, no source)."""
+"""How much of a word must agree with one that is known for it to be taken as that, misspelt (by
+eye, no source)."""
 
 FEWEST = 3
 """Letters from which on a beginning tells a word (by eye, no source)."""
@@ -40,10 +41,14 @@ def placed(error: ClauseError, number: int, text: str) -> PlanError:
 
 
 def without_comma(
-    error: ClauseError, clauses: Sequence[Clause], forms: Sequence[Form], givens: Set[str], suits: Suits
+    error: ClauseError,
+    clauses: Sequence[Clause],
+    forms: Sequence[Form],
+    givens: Set[str],
+    suits: Suits,
 ) -> ClauseError:
-    """Return what is told of a clause that names the wrong thing: where it and the one before it are one that names the
-    right ones, as ``from A, to B`` is, that no comma stands there."""
+    """Return what is told of a clause that names the wrong thing: where it and the one before it
+    are one that names the right ones, as ``from A, to B`` is, that no comma stands there."""
     at = error.clause
     if not at or error.instead:
         return error
@@ -51,7 +56,9 @@ def without_comma(
     whole = Clause((*before.items, *after.items))
     if not fits(whole, forms, givens, suits):
         return error
-    return ClauseError(f"{error.message}; did you mean {whole}?", at, (f"{before}, {after}", str(whole)))
+    return ClauseError(
+        f"{error.message}; did you mean {whole}?", at, (f"{before}, {after}", str(whole))
+    )
 
 
 def _split(text: str) -> tuple[str, list[str]]:
@@ -68,12 +75,15 @@ def _swap(text: str, wrong: str, right: str) -> str:
 
 
 def unknown_kind(name: str) -> ClauseError:
-    """Return what is told of a kind that does not exist: which is meant, by a word of the trade or by its spelling."""
+    """Return what is told of a kind that does not exist: which is meant, by a word of the trade or
+    by its spelling."""
     meant = called(name)
     run_on = max((kind for kind in kinds() if name.startswith(f"{kind} ")), key=len, default="")
     if run_on and not meant:
         return ClauseError(
-            f"a comma parts {run_on} from its clauses", None, (name, name.replace(run_on, f"{run_on},", 1))
+            f"a comma parts {run_on} from its clauses",
+            None,
+            (name, name.replace(run_on, f"{run_on},", 1)),
         )
     meant = meant or _spelt_nearly(name.casefold())
     told = f"there is no kind of construction called {name}"
@@ -82,7 +92,9 @@ def unknown_kind(name: str) -> ClauseError:
     *others, last = [kind.name for kind in meant]
     asked = f"{', '.join(others)} or {last}" if others else last
     ways = [(name, each) for each in (*others, last)]
-    return ClauseError(f"{told}; did you mean {asked}?", None, None if others else ways[0], ways if others else ())
+    return ClauseError(
+        f"{told}; did you mean {asked}?", None, None if others else ways[0], ways if others else ()
+    )
 
 
 def _spelt_nearly(name: str) -> list[Kind]:

@@ -13,13 +13,16 @@ _NAMED: Kept[tuple[tuple[str, Curve], ...]] = Kept(KEPT_PIECES)
 
 
 def drawn_curves(solution: Solution) -> Iterator[tuple[str, Curve]]:
-    """Return every curve of the construction with the name that refers to it; what is lined in is left out."""
+    """Return every curve of the construction with the name that refers to it; what is lined in is
+    left out."""
     for entry in solution.entries:
         item = solution.figure.items.get(entry.statement.name)
         if item is not None and entry.made is not None and entry.made.lined is None:
             known = _NAMED.recall(id(item))
             if known is None:
-                known = tuple(curve for name, shape in members(item) for curve in _curves(shape, name))
+                known = tuple(
+                    curve for name, shape in members(item) for curve in _curves(shape, name)
+                )
                 _NAMED.keep(id(item), known, item, 1 + len(known))
             yield from known
 

@@ -1,10 +1,11 @@
-"""What statements came to before. A statement that is the same, on the same line, and uses the same comes to the same:
-so an edit costs what it changes, and what depends on that. Where it uses another thing that is the same to it (a line
-from the centre of a circle whose radius changes), it makes the very same, and nothing that follows notices.
+"""What statements came to before. A statement that is the same, on the same line, and uses the same
+comes to the same: so an edit costs what it changes, and what depends on that. Where it uses another
+thing that is the same to it (a line from the centre of a circle whose radius changes), it makes the
+very same, and nothing that follows notices.
 
-What is drawn is compared by identity: a thing that was remembered is the thing itself, and one made anew is another.
-Sizes are compared by value. Mistakes are not remembered, since their words may name anything above.
-"""
+What is drawn is compared by identity: a thing that was remembered is the thing itself, and one made
+anew is another. Sizes are compared by value. Mistakes are not remembered, since their words may
+name anything above."""
 
 from __future__ import annotations
 
@@ -63,20 +64,23 @@ def recall(key: Key) -> Remembered | None:
 
 
 def remember(key: Key, found: Remembered, used: list[object]) -> None:
-    """Keep what a statement came to, and hold what it stands on, so that nothing else can have the identity by which
-    that is known."""
+    """Keep what a statement came to, and hold what it stands on, so that nothing else can have the
+    identity by which that is known."""
     _KEPT.keep(key, found, (found, used), 20 + found.asked)
 
 
 def the_same(number: int, statement: Statement, made: Made) -> Remembered | None:
-    """Return what a statement came to when it made the very same before, from other things that were alike to it."""
+    """Return what a statement came to when it made the very same before, from other things that
+    were alike to it."""
     return _SAME.recall((number, id(statement), id(made)))
 
 
 def note(found: Remembered) -> Remembered:
     """Note what a statement came to, by what it made."""
     entry = found.entry
-    return _SAME.keep((entry.line, id(entry.statement), id(entry.made)), found, found, 20 + found.asked)
+    return _SAME.keep(
+        (entry.line, id(entry.statement), id(entry.made)), found, found, 20 + found.asked
+    )
 
 
 def forget() -> None:
@@ -88,11 +92,16 @@ def forget() -> None:
 
 
 def names_used(statement: Statement) -> tuple[tuple[str, str], ...]:
-    """Return every name a statement uses, each with the name of the thing it is a part of (or its own)."""
+    """Return every name a statement uses, each with the name of the thing it is a part of (or its
+    own)."""
     known = _USED.recall(id(statement))
     if known is None:
-        used = sorted({name for clause in statement.clauses for item in clause.items for name in names(item)})
-        known = _USED.keep(id(statement), tuple((name, name.partition(".")[0]) for name in used), statement)
+        used = sorted(
+            {name for clause in statement.clauses for item in clause.items for name in names(item)}
+        )
+        known = _USED.keep(
+            id(statement), tuple((name, name.partition(".")[0]) for name in used), statement
+        )
     return known
 
 

@@ -55,7 +55,8 @@ from .values import matches_of, said_in, spoken
 T = TypeVar("T")
 
 MOST_MENDED = 10
-"""Mistakes of a plan of which it is looked what was meant: each takes as long as many statements."""
+"""Mistakes of a plan of which it is looked what was meant: each takes as long as many
+statements."""
 
 
 def solve(plan: Plan) -> Solution:
@@ -83,13 +84,17 @@ def solve(plan: Plan) -> Solution:
 
 
 def _with_one_changed(plan: Plan) -> Solution | None:
-    """Solve one of the last plans with one line changed; None where more has changed, or anything is wrong."""
+    """Solve one of the last plans with one line changed; None where more has changed, or anything
+    is wrong."""
     for base in LAST:
         lines = base.plan.lines
         if len(lines) != len(plan.lines):
             continue
-        changed = [number for number, (was, line) in enumerate(zip(lines, plan.lines, strict=True), 1)
-                   if was is not line and was.content is not line.content]  # fmt: skip
+        changed = [
+            number
+            for number, (was, line) in enumerate(zip(lines, plan.lines, strict=True), 1)
+            if was is not line and was.content is not line.content
+        ]
         if len(changed) != 1:
             continue
         before, after = (each[changed[0] - 1].content for each in (lines, plan.lines))
@@ -111,7 +116,8 @@ def _says_as_much(before: Content, after: Content) -> bool:
 
 
 def solve_changed(base: Solution, line: int, content: Content) -> Solution:
-    """Solve a plan in which one given or statement says something else: only what depends on it is gone through.
+    """Solve a plan in which one given or statement says something else: only what depends on it is
+    gone through.
 
     Parameters
     ----------
@@ -145,7 +151,9 @@ def solve_changed(base: Solution, line: int, content: Content) -> Solution:
     changed: set[str] = set()
     for number, row in enumerate(plan.lines[line - 1 :], line):
         said = row.content
-        if isinstance(said, Given | Chain | Statement) and (number == line or not changed.isdisjoint(owners(said))):
+        if isinstance(said, Given | Chain | Statement) and (
+            number == line or not changed.isdisjoint(owners(said))
+        ):
             worth, item = run.quantities.pop(said.name, None), run.items.pop(said.name, None)
             run.sizes.pop(said.name, None)
             for link in [name for name in run.quantities if name.startswith(f"{said.name}.")]:
@@ -169,8 +177,9 @@ _REFERRED: OneOfEach[Shape] = OneOfEach(16384)
 
 
 def _referred(name: str, item: Item) -> object:
-    """Return what a name refers to: one object for all that are equal, so that what stands on the centre of a circle
-    does not notice when its radius changes. Runs and families are told apart by the thing they belong to."""
+    """Return what a name refers to: one object for all that are equal, so that what stands on the
+    centre of a circle does not notice when its radius changes. Runs and families are told apart by
+    the thing they belong to."""
     shape = item.part(name[len(item.name) + 1 :]) if len(name) > len(item.name) else item.shape
     if shape is None or isinstance(shape, Loop | Family):
         return item
@@ -225,15 +234,23 @@ class _Run:
         self.errors.append(error)
         given = UNREAD_GIVEN.fullmatch(text) if len(text) <= LONGEST_LINE else None
         if given:
-            kept = Given(given["name"], Num(given["value"].strip()), note=(given["note"] or "").strip().strip('"'))
+            kept = Given(
+                given["name"],
+                Num(given["value"].strip()),
+                note=(given["note"] or "").strip().strip('"'),
+            )
             self.givens.append(GivenEntry(number, kept, None, error=error))
         self.failed.add(given["name"] if given else text.split("=")[0].strip())
 
     def _units(self, number: int, text: str) -> None:
         if text not in list(Unit):
-            self.errors.append(PlanError(number, f"units are mm or in, not {text}", None, "units mm"))
+            self.errors.append(
+                PlanError(number, f"units are mm or in, not {text}", None, "units mm")
+            )
         elif self.givens or self.entries:
-            self.errors.append(PlanError(number, "the units line stands above the first given and statement"))
+            self.errors.append(
+                PlanError(number, "the units line stands above the first given and statement")
+            )
         else:
             self.head = replace(self.head, unit=Unit(text))
 
@@ -243,7 +260,9 @@ class _Run:
             clash = f"R{write(given.value)}".replace(" ", "")
             if given.mark == "R" and clash in self.named:
                 raise ClauseError(
-                    f"{clash} is also the name of a given; write ({clash}) for it", None, (clash, f"({clash})")
+                    f"{clash} is also the name of a given; write ({clash}) for it",
+                    None,
+                    (clash, f"({clash})"),
                 )
             quantity = evaluate(given.value, self.quantities, self.head.unit)
             self._use(number, names(given.value))
@@ -289,11 +308,19 @@ class _Run:
 
     def _claim(self, number: int, name: str) -> None:
         if "." in name:
-            raise ClauseError(f"{name}: a name has no dots; dots refer to parts", None, (name, name.replace(".", "_")))
+            raise ClauseError(
+                f"{name}: a name has no dots; dots refer to parts",
+                None,
+                (name, name.replace(".", "_")),
+            )
         if name == "pi":
-            raise ClauseError(f"{name} has a meaning of its own; choose another name", None, (name, f"{name}1"))
+            raise ClauseError(
+                f"{name} has a meaning of its own; choose another name", None, (name, f"{name}1")
+            )
         if name in self.named:
-            raise ClauseError(f"{name} is already the name of line {self.named[name]}; choose another")
+            raise ClauseError(
+                f"{name} is already the name of line {self.named[name]}; choose another"
+            )
         self.named[name] = number
 
     def _use(self, number: int, used: frozenset[str]) -> None:
@@ -306,7 +333,10 @@ class _Run:
         try:
             self._claim(number, statement.name)
             if self.looked_at > 2 * MOST_PIECES:
-                raise TooMuch(f"the plan asks for more than {MOST_PIECES} pieces; this is not worked out any more")
+                raise TooMuch(
+                    f"the plan asks for more than {MOST_PIECES} pieces; this is not worked out "
+                    "any more"
+                )
             found = recall(key)
             if found is None:
                 found = self._construct(number, statement)
@@ -318,7 +348,9 @@ class _Run:
             if isinstance(error, ClauseError):
                 failure = placed(error, number, write_content(statement))
             else:
-                failure = PlanError(number, fault.told(error, f"constructing line {number}, {statement.kind}"))
+                failure = PlanError(
+                    number, fault.told(error, f"constructing line {number}, {statement.kind}")
+                )
             self.errors.append(failure)
             self.failed.add(statement.name)
             self.entries.append(Entry(number, statement, None, failure, candidates))
@@ -330,7 +362,8 @@ class _Run:
             self.items[statement.name] = found.item
 
     def _key(self, number: int, statement: Statement) -> tuple[Key, list[object]]:
-        """Return all that what a statement comes to depends on, and the things among it; note which givens it uses."""
+        """Return all that what a statement comes to depends on, and the things among it; note which
+        givens it uses."""
         key: list[object] = [number, id(statement), self.head.unit, self.projected]
         things: list[object] = []
         for name, owner in names_used(statement):
@@ -364,12 +397,18 @@ class _Run:
         if statement.kind not in kinds():
             raise unknown_kind(statement.kind)
         givens = frozenset(name for name, _ in names_used(statement) if name in self.quantities)
-        matches = matches_of(statement, givens, self.figure.suits if len(self.errors) < MOST_MENDED else None)
+        matches = matches_of(
+            statement, givens, self.figure.suits if len(self.errors) < MOST_MENDED else None
+        )
         try:
-            said = tuple(said_in(match, self.figure, self.quantities, self.head.unit) for match in matches)
+            said = tuple(
+                said_in(match, self.figure, self.quantities, self.head.unit) for match in matches
+            )
         except ClauseError as error:
             forms = kinds()[statement.kind].forms
-            raise without_comma(error, spoken(statement), forms, givens, self.figure.suits) from error
+            raise without_comma(
+                error, spoken(statement), forms, givens, self.figure.suits
+            ) from error
         args = Args(statement.name, self.head.unit, said, self.projected, kinds()[statement.kind])
         made, asked = construct_all(statement.kind, args)
         known = the_same(number, statement, made)
@@ -377,7 +416,9 @@ class _Run:
             return known
         item = None
         if not made.nothing:
-            item = Item(statement.name, made.shape, number, made.parts, made.centre_name, made.lined)
+            item = Item(
+                statement.name, made.shape, number, made.parts, made.centre_name, made.lined
+            )
         entry = Entry(number, statement, made, None, () if made.nothing else made.candidates)
         return note(Remembered(entry, item, asked))
 
@@ -396,7 +437,8 @@ class _Run:
             return
         number = max(self.asked, key=lambda line: self.asked[line])
         told = (
-            f"this takes {self.asked[number]} of the {MOST_PIECES} pieces a plan may have; with less, all is worked out"
+            f"this takes {self.asked[number]} of the {MOST_PIECES} pieces a plan may have; "
+            "with less, all is worked out"
         )
         index = next(i for i, entry in enumerate(self.entries) if entry.line == number)
         error = PlanError(number, told)
@@ -405,7 +447,10 @@ class _Run:
 
     def finish(self) -> Solution:
         self._tell_costliest()
-        givens = tuple(replace(g, used_by=tuple(dict.fromkeys(self.uses.get(g.given.name, ())))) for g in self.givens)
+        givens = tuple(
+            replace(g, used_by=tuple(dict.fromkeys(self.uses.get(g.given.name, ()))))
+            for g in self.givens
+        )
         return replace(
             self.head,
             givens=givens,
@@ -423,11 +468,15 @@ class _Run:
         return replace(
             self.head,
             givens=tuple(
-                replace(givens[given.line], used_by=given.used_by) if given.line in givens else given
+                replace(givens[given.line], used_by=given.used_by)
+                if given.line in givens
+                else given
                 for given in base.givens
             ),
             entries=tuple(entries.get(entry.line, entry) for entry in base.entries),
-            figure=Figure(MappingProxyType(_as_before(base.figure.items, self.items)), frozenset(self.failed)),
+            figure=Figure(
+                MappingProxyType(_as_before(base.figure.items, self.items)), frozenset(self.failed)
+            ),
             errors=tuple(self.errors),
             quantities=MappingProxyType(_as_before(base.quantities, self.quantities)),
             asked=MappingProxyType(self.asked),

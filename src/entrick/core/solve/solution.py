@@ -80,4 +80,6 @@ class Solution:
 
 def is_projected(sheet: SheetLine | None) -> bool:
     """Tell whether the sheet line chooses the projection school for isometric work."""
-    return sheet is not None and any(str(clause) == "isometric projection" for clause in sheet.clauses)
+    return sheet is not None and any(
+        str(clause) == "isometric projection" for clause in sheet.clauses
+    )

@@ -26,7 +26,8 @@ MOST_COPIES = 360
 
 
 def spoken(statement: Statement) -> tuple[Clause, ...]:
-    """Return the clauses of a statement; text in quotes at its end is a note, unless its last clause wants it."""
+    """Return the clauses of a statement; text in quotes at its end is a note, unless its last
+    clause wants it."""
     kind = kinds().get(statement.kind)
     if not (statement.note and statement.clauses and kind):
         return statement.clauses
@@ -34,7 +35,8 @@ def spoken(statement: Statement) -> tuple[Clause, ...]:
     found = match_clause(whole, kind.forms)
     if found is None:
         return statement.clauses
-    # A form that begins with the clause's own word and takes the text is meant, whatever the word alone might be.
+    # A form that begins with the clause's own word and takes the text is meant, whatever the word
+    # alone might be.
     named = found.form.head != "" and whole.items[0] == Name(found.form.head)
     wanted = named or not match_clause(statement.clauses[-1], kind.forms)
     return (*statement.clauses[:-1], whole) if wanted else statement.clauses
@@ -43,7 +45,9 @@ def spoken(statement: Statement) -> tuple[Clause, ...]:
 _MATCHES: Kept[tuple[Match, ...]] = Kept(8192)
 
 
-def matches_of(statement: Statement, givens: frozenset[str], suits: Suits | None = unknown) -> tuple[Match, ...]:
+def matches_of(
+    statement: Statement, givens: frozenset[str], suits: Suits | None = unknown
+) -> tuple[Match, ...]:
     """Return which clause of a statement is which form; where it says what it said, that is known.
 
     What suits a slot matters to what is told of a misfit alone.
@@ -51,7 +55,9 @@ def matches_of(statement: Statement, givens: frozenset[str], suits: Suits | None
     key = (id(statement), givens)
     found = _MATCHES.recall(key)
     if found is None:
-        found = match_clauses(spoken(statement), kinds()[statement.kind].forms, statement.kind, givens, suits)
+        found = match_clauses(
+            spoken(statement), kinds()[statement.kind].forms, statement.kind, givens, suits
+        )
         _MATCHES.keep(key, found, statement)
     return found
 
@@ -65,13 +71,28 @@ def said_in(match: Match, figure: Figure, quantities: Mapping[str, Quantity], un
         try:
             values.append((slot.name, _value(slot, items, figure, quantities, unit)))
         except ClauseError as error:
-            broken = [n for item in items for n in names(item) if n in figure.failed and n not in figure.items]
-            message = f"{broken[0]} above has a mistake of its own; mend that first" if broken else error.message
+            broken = [
+                n
+                for item in items
+                for n in names(item)
+                if n in figure.failed and n not in figure.items
+            ]
+            message = (
+                f"{broken[0]} above has a mistake of its own; mend that first"
+                if broken
+                else error.message
+            )
             raise ClauseError(message, match.clause, None if broken else error.instead) from error
     return Said(match.form.key, match.clause, tuple(values))
 
 
-def _value(slot: Slot, items: Sequence[Term], figure: Figure, quantities: Mapping[str, Quantity], unit: Unit) -> Value:
+def _value(
+    slot: Slot,
+    items: Sequence[Term],
+    figure: Figure,
+    quantities: Mapping[str, Quantity],
+    unit: Unit,
+) -> Value:
     first = items[0]
     match slot.type:
         case "walk":
@@ -109,19 +130,30 @@ def _number(wanted: str, text: str, quantity: Quantity) -> Length:
     if dimension in (Dimension.AREA, Dimension.PER_LENGTH) or (
         (dimension is Dimension.ANGLE) != (wanted == "angle") and dimension is not Dimension.PLAIN
     ):
-        raise ClauseError(f"{text} is {'an' if dimension[0] == 'a' else 'a'} {dimension}; the clause wants a {wanted}")
-    if wanted == "count" and not (quantity.value == int(quantity.value) and 1 <= quantity.value <= MOST_COPIES):
+        raise ClauseError(
+            f"{text} is {'an' if dimension[0] == 'a' else 'a'} {dimension}; the clause wants a "
+            f"{wanted}"
+        )
+    if wanted == "count" and not (
+        quantity.value == int(quantity.value) and 1 <= quantity.value <= MOST_COPIES
+    ):
         raise ClauseError(f"{text} is not a whole number from 1 to {MOST_COPIES}")
     if wanted == "radius" and quantity.mark == "Ø":
         raise ClauseError(
-            f"{text} is given as a diameter: say  diameter {text}  or halve it", None, ("radius", "diameter")
+            f"{text} is given as a diameter: say  diameter {text}  or halve it",
+            None,
+            ("radius", "diameter"),
         )
     if wanted == "diameter" and quantity.mark == "R":
         raise ClauseError(
-            f"{text} is given as a radius: say  radius {text}  or double it", None, ("diameter", "radius")
+            f"{text} is given as a radius: say  radius {text}  or double it",
+            None,
+            ("diameter", "radius"),
         )
     if wanted in ("radius", "diameter") and quantity.value <= 0:
-        raise ClauseError(f"a {wanted} must be more than nought; {text} is {float(quantity.value):g}")
+        raise ClauseError(
+            f"a {wanted} must be more than nought; {text} is {float(quantity.value):g}"
+        )
     return Length(quantity.value, text)
 
 
@@ -130,7 +162,10 @@ def _line_between(items: Sequence[Term], figure: Figure) -> Ref:
     a, b = first.shape, second.shape
     for ref in (first, second):
         if isinstance(ref.shape, Family):
-            told = f"{ref.text} is a family of several; a line goes through one of them, such as {ref.text}.1"
+            told = (
+                f"{ref.text} is a family of several; a line goes through one of them, such as "
+                f"{ref.text}.1"
+            )
             raise ClauseError(told, None, (ref.text, f"{ref.text}.1"))
     assert isinstance(a, Point)
     assert isinstance(b, Point)

@@ -27,7 +27,9 @@ def stops_of(items: Sequence[Term], figure: Figure) -> list[Stop]:
     for group in groups:
         if not group or not all(isinstance(item, Name) for item in group):
             told = " ".join(write(item) for item in group)
-            raise ClauseError(f"a walk is pieces by name with > between them{f'; {told} is none' if told else ''}")
+            raise ClauseError(
+                f"a walk is pieces by name with > between them{f'; {told} is none' if told else ''}"
+            )
         stops.append(_stop([write(item) for item in group], figure))
     return stops
 
@@ -36,7 +38,9 @@ def _stop(words: list[str], figure: Figure) -> Stop:
     ref = figure.refer(words[0], "walk")
     curve = ref.shape
     if isinstance(curve, Family):
-        raise ClauseError(f"{words[0]} is a family of several; name one of them, such as {words[0]}.1")
+        raise ClauseError(
+            f"{words[0]} is a family of several; name one of them, such as {words[0]}.1"
+        )
     assert not isinstance(curve, Point)
     if isinstance(curve, Loop):
         stop = Stop(curve.pieces[0].curve, words[0], run=curve, lined=ref.lined or "")
@@ -54,11 +58,14 @@ def _stop(words: list[str], figure: Figure) -> Stop:
                 raise ClauseError(f"{word} is followed by a point")
             point = figure.refer(target, "point").shape
             if not isinstance(point, Point):
-                raise ClauseError(f"{target} is a family of several; name one of them, such as {target}.1")
+                raise ClauseError(
+                    f"{target} is a family of several; name one of them, such as {target}.1"
+                )
             stop = replace(stop, via=point) if word == "via" else replace(stop, at=point)
         else:
             raise ClauseError(
-                f"{word} after {words[0]} is not understood; a piece may be followed by cw, ccw, long, short, "
+                f"{word} after {words[0]} is not understood; a piece may be followed by cw, ccw, "
+                "long, short, "
                 "via or at a point, or a word of place"
             )
     return stop

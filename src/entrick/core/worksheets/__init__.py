@@ -14,9 +14,8 @@ from ..geometry import Point
 class Column:
     """A column of a table.
 
-    A setting is told at the scale of the sheet, with its reading on the rule beside it; what is told on paper, in
-    millimetres at that scale.
-    """
+    A setting is told at the scale of the sheet, with its reading on the rule beside it; what is
+    told on paper, in millimetres at that scale."""
 
     name: str
     kind: Literal["text", "angle", "length", "number", "setting", "paper"] = "text"

@@ -17,7 +17,10 @@ from ..rules.cam import CLOSE, Cam, Event
 from ..tolerance import ROUND, SPECK
 from . import Column, Table, Worksheet
 
-CAUTION = "Layout geometry only: load, speed, lubrication and guarding are for a qualified person and local rules."
+CAUTION = (
+    "Layout geometry only: load, speed, lubrication and guarding are for a qualified person "
+    "and local rules."
+)
 
 LEAN = math.radians(25)
 """How far the line of squares leans from the lift."""
@@ -49,7 +52,8 @@ class Diagram:
         Writes a length.
     title : str
     in_degrees : bool
-        Whether stations are lettered by their angles, as many as there is room for, and not by their numbers.
+        Whether stations are lettered by their angles, as many as there is room for, and not by
+        their numbers.
     """
 
     cam: Cam
@@ -79,12 +83,17 @@ class Diagram:
     def base(self) -> tuple[Stroke, ...]:
         """Draw both axes."""
         end = self.spot(360, 0)
-        return (Stroke(Line.between(self.at, end)), Stroke(Line.between(self.at, self.at + Point(0.0, self.top))))
+        return (
+            Stroke(Line.between(self.at, end)),
+            Stroke(Line.between(self.at, self.at + Point(0.0, self.top))),
+        )
 
     def ordinates(self) -> tuple[Stroke, ...]:
         """Draw the stations up to the top of the diagram."""
         return tuple(
-            Stroke(Line.between(self.spot(angle, 0.0), self.spot(angle, 0.0) + Point(0.0, self.top)))
+            Stroke(
+                Line.between(self.spot(angle, 0.0), self.spot(angle, 0.0) + Point(0.0, self.top))
+            )
             for angle in self.stations
         )
 
@@ -134,7 +143,9 @@ class Diagram:
                 middle = (foot + head) * 0.5
                 yield Arc(middle, reach / 2, math.pi / 2, math.pi)
                 for share, station in zip(shares, stations, strict=True):
-                    yield Line.between(Point(middle.x - reach / 2 * math.sin(math.pi * share), station.y), station)
+                    yield Line.between(
+                        Point(middle.x - reach / 2 * math.sin(math.pi * share), station.y), station
+                    )
             case "cycloidal":
                 rolled = event.lift * self.tall / math.tau
                 yield Circle(foot, abs(rolled))
@@ -144,8 +155,11 @@ class Diagram:
                     if abs(start - station) > 0:
                         yield Line.between(start, station)
             case "parabolic":
-                # Equal squares 1, 4, 9 … stepped along a slanted line, mirrored after half; parallels carry them over.
-                slant = (head - foot).unit * (reach * math.cos(LEAN)) - Point(reach * math.sin(LEAN), 0.0)
+                # Equal squares 1, 4, 9 … stepped along a slanted line, mirrored after half;
+                # parallels carry them over.
+                slant = (head - foot).unit * (reach * math.cos(LEAN)) - Point(
+                    reach * math.sin(LEAN), 0.0
+                )
                 yield Line.between(foot, foot + slant)
                 for station in (*stations, end):
                     share = (station.y - foot.y) / (head.y - foot.y)
@@ -153,7 +167,9 @@ class Diagram:
                     if station is not end:
                         yield Line.between(Point(foot.x, station.y), station)
             case "rounded":
-                low, high = (self.spot(begin + degrees * x, event.at(x)[0]) for x in event.motion.breaks)
+                low, high = (
+                    self.spot(begin + degrees * x, event.at(x)[0]) for x in event.motion.breaks
+                )
                 run = (high - low) * (0.25)
                 yield Line.between(low - run * 0.5, high + run * 0.5)
             case "uniform":
@@ -166,21 +182,30 @@ class Diagram:
         """Letter stations, angles, both axes with their scales, the motions, the title."""
         mm = self.mm
         notes: list[Note] = [
-            Label(text, self.spot(angle, 0.0) - Point(0.0, 3 * mm), 2.0) for angle, text in self._station_names()
+            Label(text, self.spot(angle, 0.0) - Point(0.0, 3 * mm), 2.0)
+            for angle, text in self._station_names()
         ]
         middle, top = self.spot(180, 0.0), self.top
         bounds = [math.degrees(angle) for angle in self.cam.starts]
         if not self.in_degrees:
-            notes += [Label(f"{angle:g}°", self.spot(angle, 0.0) - Point(0.0, 7 * mm), 2.5) for angle in bounds]
+            notes += [
+                Label(f"{angle:g}°", self.spot(angle, 0.0) - Point(0.0, 7 * mm), 2.5)
+                for angle in bounds
+            ]
         notes += [
-            Label(event.motion.name if event.motion else "dwell" if event.stands else "measured",
-                  self.spot((low + high) / 2, 0.0) + Point(0.0, top + 3 * mm), 2.0)
+            Label(
+                event.motion.name if event.motion else "dwell" if event.stands else "measured",
+                self.spot((low + high) / 2, 0.0) + Point(0.0, top + 3 * mm),
+                2.0,
+            )
             for event, (low, high) in zip(self.cam.events, pairwise(bounds), strict=True)
             if event.slopes is None
-        ]  # fmt: skip
+        ]
         ratio = f"{self.tall:g}:1" if self.tall >= 1 else f"1:{1 / self.tall:g}"
         notes += [
-            Label(f"CAM ANGLE, 30° = {self.say(30 * self.wide)}", middle - Point(0.0, 12 * mm), 2.5),
+            Label(
+                f"CAM ANGLE, 30° = {self.say(30 * self.wide)}", middle - Point(0.0, 12 * mm), 2.5
+            ),
             Label(f"LIFT, {ratio}", self.at + Point(-2 * mm, top + 8 * mm), 2.5),
             Label(self.title, middle + Point(0.0, top + 9 * mm), 3.5),
         ]
@@ -189,7 +214,9 @@ class Diagram:
     def _station_names(self) -> Iterator[tuple[float, str]]:
         """Return what stands under every station; of angles every so many, as there is room for."""
         if not self.in_degrees:
-            yield from ((angle, str(index % self.parts)) for index, angle in enumerate(self.stations))
+            yield from (
+                (angle, str(index % self.parts)) for index, angle in enumerate(self.stations)
+            )
             return
         texts = [f"{angle:.4g}°" for angle in self.stations]
         room = self.wide * 360 / self.parts / self.mm
@@ -203,14 +230,18 @@ class Diagram:
         spots = list(self.cam.places(GRAPHED))
         values = [self.cam.events[i].at(share)[order] for i, share in spots]
         most = max((abs(value) for value in values), default=0.0) or 1.0
-        # Where a formula changes the graph may jump: the stroke from one value to the other is part of it.
+        # Where a formula changes the graph may jump: the stroke from one value to the other is part
+        # of it.
         corners = [
             zero + Point(self.cam.angle_of(i, share) * self.wide, value / most * tall)
             for (i, share), value in zip(spots, values, strict=True)
         ]
         kept = [corners[0], *(b for a, b in pairwise(corners) if abs(b - a) > SPECK * self.wide)]
         graph = polyline(kept, [str(number) for number in range(1, len(kept))])
-        strokes = (Stroke(Line.between(zero, zero + Point(360 * self.wide, 0.0))), Stroke(graph, Role.OUTLINE))
+        strokes = (
+            Stroke(Line.between(zero, zero + Point(360 * self.wide, 0.0))),
+            Stroke(graph, Role.OUTLINE),
+        )
         word = ("VELOCITY", "ACCELERATION")[order - 1]
         per = math.radians(most) if order == 1 else math.radians(math.radians(most))
         unit = "a degree" if order == 1 else "a degree²"
@@ -260,11 +291,15 @@ class CamSheet:
 
     @cached_property
     def still(self) -> tuple[tuple[Stroke, ...], tuple[Note, ...], float]:
-        """What stands still: diagram and graphs with their lettering, and how far below the diagram they reach."""
+        """What stands still: diagram and graphs with their lettering, and how far below the diagram
+        they reach."""
         diagram, cam = self.diagram, self.cam
         strokes = [*diagram.base(), *diagram.ordinates(), *diagram.constructions()]
         strokes.append(Stroke(diagram.curve("curve"), Role.OUTLINE))
-        notes: list[Note] = [*diagram.lettering(), RotationArrow(cam.centre, cam.least * 0.7, -cam.way)]
+        notes: list[Note] = [
+            *diagram.lettering(),
+            RotationArrow(cam.centre, cam.least * 0.7, -cam.way),
+        ]
         if self.shaft is not None:
             strokes.append(Stroke(self.shaft, Role.OUTLINE))
             notes.append(Hatching((Loop((piece_of(self.shaft, "shaft"),), True),)))
@@ -288,17 +323,30 @@ class CamSheet:
             Stroke(foot + Point(0.0, lift * self.tall), Role.POINT),
         )
         room = self.room
-        low = Point(cam.centre.x - room - 8 * mm, min(cam.centre.y - room - 8 * mm, diagram.at.y - below))
-        high = Point(diagram.spot(360, 0.0).x + 10 * mm,
-                     max(cam.centre.y + room + 12 * mm, diagram.at.y + diagram.top + 16 * mm))  # fmt: skip
+        low = Point(
+            cam.centre.x - room - 8 * mm, min(cam.centre.y - room - 8 * mm, diagram.at.y - below)
+        )
+        high = Point(
+            diagram.spot(360, 0.0).x + 10 * mm,
+            max(cam.centre.y + room + 12 * mm, diagram.at.y + diagram.top + 16 * mm),
+        )
         angle = cam.pressure(*cam.where(math.radians(turn)))
         pressed = "" if cam.follower == "flat" else f", pressure angle {abs(angle):.1f}°"
         return Worksheet(
-            "Cam worksheet", _tables(cam, self.parts),
-            (*strokes, *moment, *_turned(cam, self.rim, self.parts, by), *follower_strokes(cam, lift, mm)),
-            (*notes, *_numbers(cam, self.parts, by, mm)), (low, high), "Turn the cam",
-            f"at {turn:g}° the lift is {self.say(lift)}, the follower {_going(velocity)}{pressed}", CAUTION,
-        )  # fmt: skip
+            "Cam worksheet",
+            _tables(cam, self.parts),
+            (
+                *strokes,
+                *moment,
+                *_turned(cam, self.rim, self.parts, by),
+                *follower_strokes(cam, lift, mm),
+            ),
+            (*notes, *_numbers(cam, self.parts, by, mm)),
+            (low, high),
+            "Turn the cam",
+            f"at {turn:g}° the lift is {self.say(lift)}, the follower {_going(velocity)}{pressed}",
+            CAUTION,
+        )
 
 
 def _going(velocity: float) -> str:
@@ -342,7 +390,9 @@ def follower_strokes(cam: Cam, lift: float, mm: float) -> Iterator[Stroke]:
     else:
         start = half * 1.5
         for side in (-1, 1):
-            yield Stroke(Line.between(foot, foot + right * (side * half) + cam.ahead * start), Role.OUTLINE)
+            yield Stroke(
+                Line.between(foot, foot + right * (side * half) + cam.ahead * start), Role.OUTLINE
+            )
     for side in (-1, 1):
         low = foot + right * (side * half) + cam.ahead * start
         yield Stroke(Line.between(low, low + cam.ahead * long), Role.OUTLINE)
@@ -353,24 +403,66 @@ def _tables(cam: Cam, parts: int) -> tuple[Table, ...]:
     for index, event in enumerate(cam.events):
         begin, degrees = math.degrees(cam.starts[index]), math.degrees(event.angle)
         motion = event.motion
-        events.append((
-            event.name, begin, begin + degrees, event.lift, motion.title if motion else "dwell" if event.stands else
-            "through measured stations",
-            abs(event.lift) / degrees * motion.velocity if motion else "",
-            ("without limit" if math.isinf(motion.acceleration) else abs(event.lift) / degrees**2 * motion.acceleration)
-            if motion else "",
-        ))  # fmt: skip
+        events.append(
+            (
+                event.name,
+                begin,
+                begin + degrees,
+                event.lift,
+                motion.title
+                if motion
+                else "dwell"
+                if event.stands
+                else "through measured stations",
+                abs(event.lift) / degrees * motion.velocity if motion else "",
+                (
+                    "without limit"
+                    if math.isinf(motion.acceleration)
+                    else abs(event.lift) / degrees**2 * motion.acceleration
+                )
+                if motion
+                else "",
+            )
+        )
     stations = []
     for index in range(parts):
         angle = math.tau * index / parts
         lift = cam.lift(angle)[0]
-        stations.append((str(index), math.degrees(angle), lift, cam.radius(angle), cam.radius(angle)))
-    opening = "to the roller's middle" if cam.roller else "to the face" if cam.follower == "flat" else "to the edge"
+        stations.append(
+            (str(index), math.degrees(angle), lift, cam.radius(angle), cam.radius(angle))
+        )
+    opening = (
+        "to the roller's middle"
+        if cam.roller
+        else "to the face"
+        if cam.follower == "flat"
+        else "to the edge"
+    )
     return (
-        Table("Events", (Column("event"), Column("from", "angle"), Column("to", "angle"), Column("lift", "length"),
-              Column("motion"), Column("greatest velocity, a degree", "number"),
-              Column("greatest acceleration, a degree²", "number")), tuple(events)),
-        Table("Stations", (Column("station"), Column("angle", "angle"), Column("lift", "length"),
-              Column(f"opening {opening}", "length"), Column("setting", "setting")), tuple(stations),
-              f"numbered {'counter-clockwise' if cam.clockwise else 'clockwise'}, against the rotation"),
-    )  # fmt: skip
+        Table(
+            "Events",
+            (
+                Column("event"),
+                Column("from", "angle"),
+                Column("to", "angle"),
+                Column("lift", "length"),
+                Column("motion"),
+                Column("greatest velocity, a degree", "number"),
+                Column("greatest acceleration, a degree²", "number"),
+            ),
+            tuple(events),
+        ),
+        Table(
+            "Stations",
+            (
+                Column("station"),
+                Column("angle", "angle"),
+                Column("lift", "length"),
+                Column(f"opening {opening}", "length"),
+                Column("setting", "setting"),
+            ),
+            tuple(stations),
+            f"numbered {'counter-clockwise' if cam.clockwise else 'clockwise'}, against the "
+            "rotation",
+        ),
+    )

@@ -1,4 +1,5 @@
-"""A gear and its mate turning together, their measures, and how the flanks by each method compare."""
+"""A gear and its mate turning together, their measures, and how the flanks by each method
+compare."""
 
 from __future__ import annotations
 
@@ -13,12 +14,19 @@ from ..geometry import Circle, Line, Loop, Point, polar, rotate
 from ..rules.gear import PIN, Gear, Method, radii
 from . import Column, Table, Worksheet
 
-CAUTION = "Layout geometry only: load, speed, lubrication and guarding are for a qualified person and local rules."
+CAUTION = (
+    "Layout geometry only: load, speed, lubrication and guarding are for a qualified person "
+    "and local rules."
+)
 
 LISTED = (*range(10, 25), 26, 28, 30, 34, 38, 42, 50, 60, 80, 100, 150)
 """Teeth for which the radii of two arcs are listed."""
 
-METHODS: tuple[tuple[Method, str], ...] = (("involute", "true involute"), ("arcs", "two arcs"), ("arc", "one arc"))
+METHODS: tuple[tuple[Method, str], ...] = (
+    ("involute", "true involute"),
+    ("arcs", "two arcs"),
+    ("arc", "one arc"),
+)
 
 
 @dataclass(frozen=True)
@@ -51,7 +59,8 @@ class GearSheet:
 
     @cached_property
     def other(self) -> tuple[Point, Loop] | None:
-        """The mate to the right, a space of it where this gear's first tooth points when turned on to the x axis."""
+        """The mate to the right, a space of it where this gear's first tooth points when turned on
+        to the x axis."""
         if self.mate is None:
             return None
         middle = self.centre + Point(self.gear.distance(self.mate), 0.0)
@@ -62,7 +71,10 @@ class GearSheet:
     def still(self) -> tuple[tuple[Stroke, ...], tuple[Note, ...]]:
         """Circles, line of centres and line of action, with their names."""
         gear, centre, mm = self.gear, self.centre, self.mm
-        strokes = [Stroke(Circle(centre, radius)) for radius in (gear.pitch, gear.base, gear.root, gear.outside)]
+        strokes = [
+            Stroke(Circle(centre, radius))
+            for radius in (gear.pitch, gear.base, gear.root, gear.outside)
+        ]
         touch = centre + Point(gear.pitch, 0.0)
         strokes.append(Stroke(touch, Role.POINT))
         line = polar(1.0, math.pi / 2 - gear.pressure)
@@ -71,7 +83,8 @@ class GearSheet:
         if self.mate is not None and self.other is not None:
             middle = self.other[0]
             strokes += [
-                Stroke(Circle(middle, radius)) for radius in (self.mate.pitch, self.mate.base, self.mate.outside)
+                Stroke(Circle(middle, radius))
+                for radius in (self.mate.pitch, self.mate.base, self.mate.outside)
             ]
             strokes.append(Stroke(Line.between(centre, middle), Role.CENTRE))
             ends.append(middle + line.normal * self.mate.base)
@@ -97,11 +110,19 @@ class GearSheet:
             rims.append(Stroke(rotate(ring, middle, -back), Role.OUTLINE))
             high, right = max(high, self.mate.outside), middle.x + self.mate.outside
             told += f", the mate {math.degrees(back):.1f}° the other way"
-        low = Point(centre.x - gear.outside - 4 * mm, centre.y - max(high, gear.outside + 8 * mm) - 2 * mm)
+        low = Point(
+            centre.x - gear.outside - 4 * mm, centre.y - max(high, gear.outside + 8 * mm) - 2 * mm
+        )
         return Worksheet(
-            "Gear worksheet", tuple(self.tables), (*rims, *strokes), notes,
-            (low, Point(right + 4 * mm, centre.y + high + 4 * mm)), "Turn the gear", told, CAUTION,
-        )  # fmt: skip
+            "Gear worksheet",
+            tuple(self.tables),
+            (*rims, *strokes),
+            notes,
+            (low, Point(right + 4 * mm, centre.y + high + 4 * mm)),
+            "Turn the gear",
+            told,
+            CAUTION,
+        )
 
     @cached_property
     def tables(self) -> tuple[Table, ...]:
@@ -117,56 +138,85 @@ class GearSheet:
         count, pin = gear.spanned, PIN * gear.module
         over = gear.over_pins(pin)
         rows: list[tuple[str, str | float]] = [
-            ("chordal thickness", wide), ("chordal height", high), (f"span over {count} teeth", gear.span(count)),
+            ("chordal thickness", wide),
+            ("chordal height", high),
+            (f"span over {count} teeth", gear.span(count)),
             (f"over two pins Ø{self.say(pin)}", "they fall to the root" if over is None else over),
             ("base pitch", gear.base_pitch),
             ("working depth", 2 * gear.addendum * gear.module),
             ("whole depth", (gear.addendum + gear.dedendum) * gear.module),
             ("clearance", (gear.dedendum - gear.addendum) * gear.module),
-        ]  # fmt: skip
-        return Table("Measures for inspection", (Column("measure"), Column("size", "length")), tuple(rows))
+        ]
+        return Table(
+            "Measures for inspection", (Column("measure"), Column("size", "length")), tuple(rows)
+        )
 
     def _pair(self, mate: Gear) -> Table:
         gear = self.gear
         interfere = gear.interferes(mate) or mate.interferes(gear)
         reserve = ", were there no interference" if interfere else ""
         rows: list[tuple[str, str | float]] = [
-            ("centre distance", gear.distance(mate)), ("contact ratio", f"{gear.contact_ratio(mate):.3f}{reserve}"),
-            ("ratio", f"{gear.teeth} : {mate.teeth}"), ("mate, pitch diameter", 2 * mate.pitch),
+            ("centre distance", gear.distance(mate)),
+            ("contact ratio", f"{gear.contact_ratio(mate):.3f}{reserve}"),
+            ("ratio", f"{gear.teeth} : {mate.teeth}"),
+            ("mate, pitch diameter", 2 * mate.pitch),
             ("mate, outside diameter", 2 * mate.outside),
-            ("undercut", ", ".join(n for n, g in (("this gear", gear), ("mate", mate)) if g.is_undercut) or "neither"),
+            (
+                "undercut",
+                ", ".join(n for n, g in (("this gear", gear), ("mate", mate)) if g.is_undercut)
+                or "neither",
+            ),
             ("interference", "yes" if interfere else "none"),
-        ]  # fmt: skip
-        return Table(f"With a mate of {mate.teeth} teeth", (Column("of the pair"), Column("", "length")), tuple(rows))
+        ]
+        return Table(
+            f"With a mate of {mate.teeth} teeth",
+            (Column("of the pair"), Column("", "length")),
+            tuple(rows),
+        )
 
     def _compared(self) -> Table:
         gear = self.gear
         face, inner, _ = gear.two_arcs
         one, _ = gear.one_arc
         sizes: dict[Method, tuple[str | float, str | float]] = {
-            "involute": ("", ""), "arcs": (face.radius, inner.radius), "arc": (one.radius, one.radius)}  # fmt: skip
+            "involute": ("", ""),
+            "arcs": (face.radius, inner.radius),
+            "arc": (one.radius, one.radius),
+        }
         rows = tuple(
             (name, *sizes[method], gear.departs(method), gear.departs(method), sizes[method][0])
             for method, name in METHODS
         )
         return Table(
             "Flanks compared",
-            (Column("method"), Column("face radius", "length"), Column("flank radius", "length"),
-             Column("greatest departure", "length"), Column("departure", "paper"),
-             Column("face radius set", "setting")), rows,
+            (
+                Column("method"),
+                Column("face radius", "length"),
+                Column("flank radius", "length"),
+                Column("greatest departure", "length"),
+                Column("departure", "paper"),
+                Column("face radius set", "setting"),
+            ),
+            rows,
             "centres of the arcs on the base circle, both arcs through the pitch point",
-        )  # fmt: skip
+        )
 
     def _listed(self) -> Table:
         gear = self.gear
         rows: list[tuple[str | float, ...]] = [
-            (str(teeth), *radii(teeth, gear.pressure, gear.addendum, gear.dedendum)) for teeth in LISTED
+            (str(teeth), *radii(teeth, gear.pressure, gear.addendum, gear.dedendum))
+            for teeth in LISTED
         ]
         angle = f"{math.degrees(gear.pressure):g}°"
         rows.append(("rack", "straight", f"at {angle} to the square", ""))
         return Table(
             "Radii of two arcs by number of teeth",
-            (Column("teeth"), Column("face radius", "number"), Column("flank radius", "number"),
-             Column("departure", "number")), tuple(rows),
+            (
+                Column("teeth"),
+                Column("face radius", "number"),
+                Column("flank radius", "number"),
+                Column("departure", "number"),
+            ),
+            tuple(rows),
             f"at {angle}: divide by the diametral pitch, or multiply by the module",
-        )  # fmt: skip
+        )

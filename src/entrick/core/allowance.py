@@ -1,9 +1,9 @@
-"""How much a plan may ask for, named in one place. No sensible plan comes near; beyond it a statement is refused in
-words.
+"""How much a plan may ask for, named in one place. No sensible plan comes near; beyond it a
+statement is refused in words.
 
-Everything is counted in pieces: a straight line, an arc, a point, a stroke or a note on the sheet is one, a run as
-many as it has. What one request costs, in time and in memory, follows from that count.
-"""
+Everything is counted in pieces: a straight line, an arc, a point, a stroke or a note on the sheet
+is one, a run as many as it has. What one request costs, in time and in memory, follows from that
+count."""
 
 from __future__ import annotations
 
@@ -16,8 +16,8 @@ MOST_PIECES = 60_000
 """Pieces a plan may ask for in all: some twenty gears of a hundred teeth."""
 
 FARTHEST = 20_000.0
-"""How large a view may be on paper, mm, and still get its dimensions, centre lines and hatching: a sheet is 5 m at
-most."""
+"""How large a view may be on paper, mm, and still get its dimensions, centre lines and hatching: a
+sheet is 5 m at most."""
 
 
 def pieces(shapes: Iterable[Shape | Loop]) -> int:
@@ -27,7 +27,9 @@ def pieces(shapes: Iterable[Shape | Loop]) -> int:
 
 def refuse(what: str, count: int, most: int) -> TooMuch:
     """Return the refusal of something that asks for more than its allowance."""
-    return TooMuch(f"{what} asks for {grouped(count)} pieces; the desk works out {grouped(most)} at once")
+    return TooMuch(
+        f"{what} asks for {grouped(count)} pieces; the desk works out {grouped(most)} at once"
+    )
 
 
 def grouped(count: int) -> str:
@@ -40,7 +42,8 @@ def grouped(count: int) -> str:
 
 
 def check_copies(things: Iterable[Shape | Loop], count: int) -> None:
-    """Refuse copies beyond the allowance before the first is made; each is counted as made and as drawn.
+    """Refuse copies beyond the allowance before the first is made; each is counted as made and as
+    drawn.
 
     Raises
     ------

@@ -79,7 +79,9 @@ class Work:
         for rule in rules():
             seen, _, faults = spared(
                 self.solution,
-                lambda solution, rule=rule: tuple(rule(Checked(solution, self.sheet, self.steps, self.drawing))),  # type: ignore[misc]
+                lambda solution, rule=rule: tuple(
+                    rule(Checked(solution, self.sheet, self.steps, self.drawing))
+                ),  # type: ignore[misc]
                 f"inspecting with {rule.__module__.rpartition('.')[2]}",
             )
             found += seen or ()
@@ -88,7 +90,8 @@ class Work:
 
 
 def _weigh(work: Work) -> int:
-    """Count what is drawn of a plan worked out; what the inspection looks at again is some three times as much."""
+    """Count what is drawn of a plan worked out; what the inspection looks at again is some three
+    times as much."""
     return 200 + len(work.plan.lines) + 4 * sum(len(layer.marks) for layer in work.drawing.layers)
 
 

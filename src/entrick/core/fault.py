@@ -1,9 +1,10 @@
-"""The net under the desk: what goes wrong with one statement is told there, and the rest is worked out.
+"""The net under the desk: what goes wrong with one statement is told there, and the rest is worked
+out.
 
-A mistake in a plan is a `ClauseError` and has nothing to do with this. Caught here are faults of the desk's own, and
-work that takes too long. A fault goes to the log with a reference that stands in the message too; the same fault has
-the same reference, so that the same plan gives the same answer twice.
-"""
+A mistake in a plan is a `ClauseError` and has nothing to do with this. Caught here are faults of
+the desk's own, and work that takes too long. A fault goes to the log with a reference that stands
+in the message too; the same fault has the same reference, so that the same plan gives the same
+answer twice."""
 
 from __future__ import annotations
 
@@ -15,7 +16,8 @@ import traceback
 LOG = logging.getLogger("entrick.fault")
 
 NET = os.environ.get("ENTRICK_NET", "on") != "off"
-"""Whether faults are caught. Tests take the net away, so that a fault falls through to where it is seen."""
+"""Whether faults are caught. Tests take the net away, so that a fault falls through to where it is
+seen."""
 
 
 class OutOfTime(Exception):
@@ -50,5 +52,7 @@ def told(error: Exception, where: str) -> str:
 def reference(error: Exception) -> str:
     """Return a short number for a fault: the same for the same exception in the same place."""
     frames = traceback.extract_tb(error.__traceback__)
-    place = "|".join(f"{frame.filename.rsplit('/', 1)[-1]}:{frame.name}:{frame.lineno}" for frame in frames[-4:])
+    place = "|".join(
+        f"{frame.filename.rsplit('/', 1)[-1]}:{frame.name}:{frame.lineno}" for frame in frames[-4:]
+    )
     return hashlib.sha256(f"{type(error).__name__}|{place}".encode()).hexdigest()[:8]

@@ -1,8 +1,9 @@
-"""Keeping what was made, so that an edit costs what it changes: the one store behind everything that is remembered.
+"""Keeping what was made, so that an edit costs what it changes: the one store behind everything
+that is remembered.
 
-What things are made of is mostly compared by identity, since to look through a figure again costs as much as to make
-it. An identity is only good while the thing exists; so whatever a key names by `id` is held beside the result.
-"""
+What things are made of is mostly compared by identity, since to look through a figure again costs
+as much as to make it. An identity is only good while the thing exists; so whatever a key names by
+`id` is held beside the result."""
 
 from __future__ import annotations
 
@@ -14,7 +15,8 @@ V = TypeVar("V")
 P = ParamSpec("P")
 T = TypeVar("T")
 KEPT_PIECES = 120_000
-"""Pieces of what was constructed before that are kept, since most of a plan is as it was before an edit."""
+"""Pieces of what was constructed before that are kept, since most of a plan is as it was before an
+edit."""
 
 
 class Kept(Generic[V]):
@@ -56,7 +58,8 @@ class OneOfEach(Generic[V]):
     Parameters
     ----------
     most : int
-        Things that are known at a time; beyond it all is forgotten, and what is equal to a forgotten one is another.
+        Things that are known at a time; beyond it all is forgotten, and what is equal to a
+        forgotten one is another.
     """
 
     def __init__(self, most: int) -> None:
@@ -71,7 +74,8 @@ class OneOfEach(Generic[V]):
 
 
 class KeptByWeight(Generic[P, T]):
-    """A pure function that keeps what it gave as long as all of it weighs no more than so much; then it begins anew."""
+    """A pure function that keeps what it gave as long as all of it weighs no more than so much;
+    then it begins anew."""
 
     def __init__(self, function: Callable[P, T], most: int, weigh: Callable[[T], int]) -> None:
         self._weight = 0
@@ -97,7 +101,9 @@ class KeptByWeight(Generic[P, T]):
         self._weight = 0
 
 
-def kept_by_weight(most: int, weigh: Callable[[T], int]) -> Callable[[Callable[P, T]], KeptByWeight[P, T]]:
+def kept_by_weight(
+    most: int, weigh: Callable[[T], int]
+) -> Callable[[Callable[P, T]], KeptByWeight[P, T]]:
     """Keep what a pure function gave.
 
     Parameters

@@ -7,7 +7,8 @@ from .formats.svg import thumbnail_svg
 from .summary import Summary
 
 LARGEST_THUMBNAIL = 60_000
-"""Characters of a thumbnail; a finer outline cannot be told apart when it is so small, and is left out."""
+"""Characters of a thumbnail; a finer outline cannot be told apart when it is so small, and is left
+out."""
 
 
 def summarize(text: str) -> Summary:

@@ -24,7 +24,8 @@ class Summary:
     outlines : int
         Outlines lined in.
     trouble : str
-        The first mistake with its line, or why the plan was not worked out at all; empty where nothing is wrong.
+        The first mistake with its line, or why the plan was not worked out at all; empty where
+        nothing is wrong.
     thumbnail : str
         The outline as SVG; empty where there is nothing to show.
     """
@@ -40,10 +41,15 @@ class Summary:
 
 
 def heading(text: str) -> Summary:
-    """Return what can be told of a plan without working it out: its title, drawing number and units."""
+    """Return what can be told of a plan without working it out: its title, drawing number and
+    units."""
     title = drawing = unit = ""
     for row in text.split("\n")[:HEAD]:
-        match read_line(row).content if row.lstrip().startswith(("plan", "drawing", "units")) else None:
+        match (
+            read_line(row).content
+            if row.lstrip().startswith(("plan", "drawing", "units"))
+            else None
+        ):
             case Title(said):
                 title = title or said
             case DrawingNumber(said):
@@ -54,7 +60,8 @@ def heading(text: str) -> Summary:
 
 
 def unsummarized(text: str, reason: str) -> Summary:
-    """Return what the register lists of a plan that asks for too much: its heading, and why there is no more."""
+    """Return what the register lists of a plan that asks for too much: its heading, and why there
+    is no more."""
     return replace(heading(text), mistakes=1, trouble=reason)
 
 

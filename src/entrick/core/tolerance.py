@@ -16,7 +16,8 @@ NEAR_MISS = 2e-2
 """Curves that miss by less than this share of the smaller radius were probably meant to touch."""
 
 TOUCHING = 3e-7
-"""Sine of the angle below which two things touch at the board, and are not pricked where they run along each other."""
+"""Sine of the angle below which two things touch at the board, and are not pricked where they run
+along each other."""
 
 SAME_PLACE = 1e-8
 """Marks closer than this share of the sheet are one mark to look at."""
@@ -26,7 +27,8 @@ PAPER = 0.01
 
 
 ROUND = 1e-9
-"""Rounding allowed for where something is counted, where angles wrap, and of shares and lengths about one."""
+"""Rounding allowed for where something is counted, where angles wrap, and of shares and lengths
+about one."""
 
 NOUGHT = 1e-12
 """Nothing is divided by less."""
@@ -44,28 +46,32 @@ READ = 5e-7
 """A reading nearer to a graduation than this stands on it."""
 
 FINEST = 1e-7
-"""Departure from a true curve, as a share of its length from end to end, below which nothing is gained."""
+"""Departure from a true curve, as a share of its length from end to end, below which nothing is
+gained."""
 
 FITTED = {"gear": 4e-4, "helix": 4e-4, "cycloid": 1e-4, "ellipse": 4e-5, "cam": 2e-5}
-"""How closely the arcs of a fitted curve keep to it: shares of the module, of the radius, of half the long axis, and of
-the least distance of a cam. Less than half a µm in each mm of a tooth, and nowhere more than a pencil line hides."""
+"""How closely the arcs of a fitted curve keep to it: shares of the module, of the radius, of half
+the long axis, and of the least distance of a cam. Less than half a µm in each mm of a tooth, and
+nowhere more than a pencil line hides."""
 
 VARIED, ALIKE, NOISE = 1e-6, 1e-4, 1e-5
-"""Dimensioning: by what share a size is made larger; derivatives that are alike; derivatives that are none."""
+"""Dimensioning: by what share a size is made larger; derivatives that are alike; derivatives that
+are none."""
 
 
 OF_ONE = 1e-7
 """What two pieces in a file may differ by and be one line or arc, as a share of their size."""
 
 RUNS_INTO = 1e-4
-"""Sine of the angle below which two pieces in a file run into each other: files round their numbers."""
+"""Sine of the angle below which two pieces in a file run into each other: files round their
+numbers."""
 
 READ_EXACT = 2e-6
 """What numbers of a file written to six decimals may be off by and be as they were given."""
 
 READ_CLOSELY = (1e-6, 5e-6, 5e-5)
-"""How closely a file is read first: one that is exact, and one that is written to six decimals, where touch points come
-out worse than what they are computed from."""
+"""How closely a file is read first: one that is exact, and one that is written to six decimals,
+where touch points come out worse than what they are computed from."""
 
 READ_WITHIN = 1e-3
 """How far a number may be from what a file has, where nothing else is said, in its unit."""
@@ -85,11 +91,14 @@ def same(size: float) -> float:
         Tolerance in plan units.
     """
     found = RELATIVE * abs(size)
-    return found if found > SMALLEST else SMALLEST  # written out: asked for thousands of times at an edit
+    return (
+        found if found > SMALLEST else SMALLEST
+    )  # written out: asked for thousands of times at an edit
 
 
 def worked(size: float) -> float:
-    """Return the length below which two places coincide that were come by in several steps, plan units."""
+    """Return the length below which two places coincide that were come by in several steps, plan
+    units."""
     return 10 * same(size)
 
 
@@ -99,5 +108,6 @@ def assembled(size: float) -> float:
 
 
 def surely_two(size: float) -> float:
-    """Return the length beyond which two places are surely two, whatever way they were come by, plan units."""
+    """Return the length beyond which two places are surely two, whatever way they were come by,
+    plan units."""
     return 1000 * same(size)

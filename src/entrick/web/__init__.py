@@ -1,1 +1,2 @@
-"""The HTTP side: an application factory, one blueprint per resource, problem+json errors, the built front end."""
+"""The HTTP side: an application factory, one blueprint per resource, problem+json errors, the built
+front end."""

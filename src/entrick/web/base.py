@@ -1,4 +1,5 @@
-"""What all that crosses the API is made of. Numbers are in stated units; words for people come from the core."""
+"""What all that crosses the API is made of. Numbers are in stated units; words for people come from
+the core."""
 
 from __future__ import annotations
 
@@ -44,9 +45,11 @@ class Crossing(BaseModel):
 
     @classmethod
     def from_core(cls, thing: object, **more: Any) -> Self:
-        """Return what crosses of a thing of the core: its attributes by the names of the fields, and what is given
-        here."""
-        return cls.model_validate({name: getattr(thing, name) for name in cls.model_fields if name not in more} | more)
+        """Return what crosses of a thing of the core: its attributes by the names of the fields,
+        and what is given here."""
+        return cls.model_validate(
+            {name: getattr(thing, name) for name in cls.model_fields if name not in more} | more
+        )
 
 
 class Asked(Crossing):

@@ -1,7 +1,8 @@
-"""The OpenAPI document, made of what every operation says of itself: the types of the front end are generated from it.
+"""The OpenAPI document, made of what every operation says of itself: the types of the front end are
+generated from it.
 
-``python -m entrick.web.openapi FILE`` writes it; with ``--check`` it is compared with what the file says.
-"""
+``python -m entrick.web.openapi FILE`` writes it; with ``--check`` it is compared with what the file
+says."""
 
 from __future__ import annotations
 
@@ -26,9 +27,19 @@ Schemas = Mapping[tuple[Any, Mode], dict[str, Any]]
 REFUSALS = (400, 401, 403, 404, 405, 409, 413, 415, 422, 500, 503, 507)
 """Every problem an address of the API may answer with."""
 
-MEDIA = ("application/pdf", "application/zip", "image/svg+xml", "image/vnd.dxf", "text/csv", "text/plain")
+MEDIA = (
+    "application/pdf",
+    "application/zip",
+    "image/svg+xml",
+    "image/vnd.dxf",
+    "text/csv",
+    "text/plain",
+)
 FILE = {
-    "content": {media: {"schema": {"type": "string", "format": "binary"}} for media in (*MEDIA, "application/json")}
+    "content": {
+        media: {"schema": {"type": "string", "format": "binary"}}
+        for media in (*MEDIA, "application/json")
+    }
 }
 """Any of the files the desk writes; a set for a class and this document are JSON."""
 
@@ -36,9 +47,16 @@ FILE = {
 def document() -> dict[str, Any]:
     """Return the OpenAPI document of the whole API."""
     every = (*operations.operations(), *register.operations())
-    asked = {(model, "validation") for each in every for part, model in each.takes.items() if part == "body"}
+    asked = {
+        (model, "validation")
+        for each in every
+        for part, model in each.takes.items()
+        if part == "body"
+    }
     given = {(each.gives, "serialization") for each in every if each.gives is not None}
-    wanted: Any = sorted((*asked, *given, (Problem, "serialization")), key=lambda pair: (pair[0].__name__, pair[1]))
+    wanted: Any = sorted(
+        (*asked, *given, (Problem, "serialization")), key=lambda pair: (pair[0].__name__, pair[1])
+    )
     schemas, components = models_json_schema(wanted, ref_template="#/components/schemas/{model}")
     paths: dict[str, dict[str, Any]] = {}
     for each in every:
@@ -53,16 +71,23 @@ def document() -> dict[str, Any]:
 
 
 def _described(operation: Operation, schemas: Schemas) -> dict[str, Any]:
-    refusal = {"content": {"application/problem+json": {"schema": schemas[Problem, "serialization"]}}}
+    refusal = {
+        "content": {"application/problem+json": {"schema": schemas[Problem, "serialization"]}}
+    }
     shown: Mapping[str, Any] = FILE
     if operation.gives is not None:
-        shown = {"content": {"application/json": {"schema": schemas[operation.gives, "serialization"]}}}
+        shown = {
+            "content": {"application/json": {"schema": schemas[operation.gives, "serialization"]}}
+        }
     found: dict[str, Any] = {
         "operationId": operation.name,
         "summary": operation.summary,
         "responses": {
             str(operation.status): {"description": HTTPStatus(operation.status).phrase, **shown},
-            **{str(status): {"description": HTTPStatus(status).phrase, **refusal} for status in REFUSALS},
+            **{
+                str(status): {"description": HTTPStatus(status).phrase, **refusal}
+                for status in REFUSALS
+            },
         },
     }
     parameters = list(_parameters(operation))

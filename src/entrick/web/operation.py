@@ -1,9 +1,9 @@
 """An operation of the API, told once: its address, what it takes, what it gives and what it does.
 
-The signature of the function says what crosses: its parameters ``path``, ``query`` and ``body`` are models of what is
-sent, and what it returns is the model of what comes back, or an `Answer` where that is a file. Any other parameter is
-what the register knows and whoever works the answer out does not; it is handed over by name.
-"""
+The signature of the function says what crosses: its parameters ``path``, ``query`` and ``body`` are
+models of what is sent, and what it returns is the model of what comes back, or an `Answer` where
+that is a file. Any other parameter is what the register knows and whoever works the answer out does
+not; it is handed over by name."""
 
 from __future__ import annotations
 
@@ -53,12 +53,14 @@ class Operation:
     ----------
     method : str
     address : str
-        Below the root of the desk; ``<name>`` in it is read into the field of that name of ``path``.
+        Below the root of the desk; ``<name>`` in it is read into the field of that name of
+        ``path``.
     function : callable
     status : int
         Of an answer that went well.
     otherwise : callable, optional
-        Gives the answer from the reason and the same parameters where the work is more than the desk does at once.
+        Gives the answer from the reason and the same parameters where the work is more than the
+        desk does at once.
     sends : str
         Media type of a body that is no JSON and is read by the function itself.
     """
@@ -99,7 +101,8 @@ class Operation:
         return returned if issubclass(returned, BaseModel) else None
 
     def answer(self, sent: Sent, **given: Any) -> Any:
-        """Read what was sent, do what is asked for, and write the answer; what is none of ours is given on as it is.
+        """Read what was sent, do what is asked for, and write the answer; what is none of ours is
+        given on as it is.
 
         Raises
         ------
@@ -119,7 +122,9 @@ class Operation:
         parts = {"path": sent.path, "query": sent.query}
         try:
             return {
-                part: model.model_validate_json(sent.body) if part == "body" else model.model_validate(parts[part])
+                part: model.model_validate_json(sent.body)
+                if part == "body"
+                else model.model_validate(parts[part])
                 for part, model in self.takes.items()
             }
         except ValidationError as error:
@@ -155,7 +160,8 @@ class Operations:
         return self._registered("GET", address)
 
     def post(self, address: str, **options: Any) -> Callable[[F], F]:
-        """Register a function that works something out, or enters something; with what else an `Operation` says."""
+        """Register a function that works something out, or enters something; with what else an
+        `Operation` says."""
         return self._registered("POST", address, **options)
 
     def put(self, address: str) -> Callable[[F], F]:
@@ -179,8 +185,17 @@ class Operations:
 
 
 def operations_in(package: str) -> tuple[Operation, ...]:
-    """Return every operation that the modules of a package register, in the order of their addresses."""
-    modules = [import_module(f"{package}.{info.name}") for info in iter_modules(import_module(package).__path__)]
-    tables = [table for module in modules for table in vars(module).values() if isinstance(table, Operations)]
+    """Return every operation that the modules of a package register, in the order of their
+    addresses."""
+    modules = [
+        import_module(f"{package}.{info.name}")
+        for info in iter_modules(import_module(package).__path__)
+    ]
+    tables = [
+        table
+        for module in modules
+        for table in vars(module).values()
+        if isinstance(table, Operations)
+    ]
     every = (operation for table in tables for operation in table)
     return tuple(sorted(every, key=lambda each: (each.address, each.method)))

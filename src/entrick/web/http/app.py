@@ -17,7 +17,9 @@ from .pages import pages
 from .pairing import Pairing, door
 
 
-def create_app(store: Store, workers: Pool | None = None, notice: str = "", pairing: Pairing | None = None) -> Flask:
+def create_app(
+    store: Store, workers: Pool | None = None, notice: str = "", pairing: Pairing | None = None
+) -> Flask:
     """Make the application for a store.
 
     Parameters
@@ -39,14 +41,16 @@ def create_app(store: Store, workers: Pool | None = None, notice: str = "", pair
     guard.register(app)
     problems.register(app)
     for operation in register.operations():
-        app.add_url_rule(operation.address, operation.name, _view(operation), methods=[operation.method])
+        app.add_url_rule(
+            operation.address, operation.name, _view(operation), methods=[operation.method]
+        )
     app.register_blueprint(pages)
     app.register_blueprint(door)
 
     @app.before_request
     def work_out() -> Response | None:
-        """Send on to the workers what the register has no operation for: they know what is worked out, and it need not
-        be loaded here."""
+        """Send on to the workers what the register has no operation for: they know what is worked
+        out, and it need not be loaded here."""
         unknown = isinstance(request.routing_exception, NotFound)
         return forwarded() if unknown and request.path.startswith("/api/") else None
 

@@ -1,4 +1,5 @@
-"""What keeps a page on another site from using the desk: Host, Origin, and a strict Content-Security-Policy."""
+"""What keeps a page on another site from using the desk: Host, Origin, and a strict
+Content-Security-Policy."""
 
 from __future__ import annotations
 
@@ -52,12 +53,18 @@ def register(app: Flask) -> None:
     @app.before_request
     def check() -> Response | None:
         pairing = the_pairing()
-        g.at_the_desk = _host(request.headers.get("Host", "")) in LOOPBACK and _is_here(request.remote_addr)
+        g.at_the_desk = _host(request.headers.get("Host", "")) in LOOPBACK and _is_here(
+            request.remote_addr
+        )
         if not g.at_the_desk and (pairing is None or request.headers.get("Host") != pairing.netloc):
             abort(403, "The desk answers only to its own address on this machine.")
-        origin, site = request.headers.get("Origin"), request.headers.get("Sec-Fetch-Site", "same-origin")
+        origin, site = (
+            request.headers.get("Origin"),
+            request.headers.get("Sec-Fetch-Site", "same-origin"),
+        )
         looking = request.method in ("GET", "HEAD", "OPTIONS")
-        # Looking at the pages costs nothing; whatever the API works out or gives away is for the desk's own pages.
+        # Looking at the pages costs nothing; whatever the API works out or gives away is for the
+        # desk's own pages.
         if looking and not request.path.startswith("/api/"):
             return None if g.at_the_desk else stranger()
         if site not in ("same-origin", "none") or (
@@ -74,7 +81,9 @@ def register(app: Flask) -> None:
         others = (size for path, size in LARGER.items() if request.path.startswith(path))
         request.max_content_length = LARGEST_ZIP if large else next(others, LARGEST_BODY)
         wanted = "application/zip" if large else "application/json"
-        if (request.content_length or request.headers.get("Transfer-Encoding")) and request.mimetype != wanted:
+        if (
+            request.content_length or request.headers.get("Transfer-Encoding")
+        ) and request.mimetype != wanted:
             abort(415, f"Send {wanted}.")
         if not large:
             _read_json()
@@ -91,16 +100,20 @@ def register(app: Flask) -> None:
 
     @app.after_request
     def protect(response: Response) -> Response:
-        # The page that asks for the code is the only one with a form that is sent, and has to say where from.
+        # The page that asks for the code is the only one with a form that is sent, and has to say
+        # where from.
         forms = "'self'" if g.get("asks", False) else "'none'"
         response.headers["Content-Security-Policy"] = (
-            "default-src 'none'; script-src 'self'; worker-src 'self'; connect-src 'self'; font-src 'self'; "
+            "default-src 'none'; script-src 'self'; worker-src 'self'; connect-src 'self'; "
+            "font-src 'self'; "
             "img-src 'self' data: blob:; media-src data:; "
             f"style-src 'self' 'nonce-{nonce()}'; base-uri 'none'; form-action {forms}; "
             "frame-ancestors 'none'"
         )
         response.headers["X-Content-Type-Options"] = "nosniff"
-        response.headers["Referrer-Policy"] = "same-origin" if g.get("asks", False) else "no-referrer"
+        response.headers["Referrer-Policy"] = (
+            "same-origin" if g.get("asks", False) else "no-referrer"
+        )
         response.headers["Cross-Origin-Resource-Policy"] = "same-origin"
         return response
 

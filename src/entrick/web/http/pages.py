@@ -29,7 +29,8 @@ def page(job_id: int | None = None) -> Response:
 
 
 def nothing_here() -> Response:
-    """Return the same document for an address there is no view of: it says so, and shows the way back."""
+    """Return the same document for an address there is no view of: it says so, and shows the way
+    back."""
     return _document(404)
 
 
@@ -37,7 +38,9 @@ def _document(status: int) -> Response:
     index = STATIC / "index.html"
     if not index.is_file():
         abort(503, "The front end is not built yet: run make build.")
-    return Response(index.read_text("utf-8").replace("%NONCE%", guard.nonce()), status, mimetype="text/html")
+    return Response(
+        index.read_text("utf-8").replace("%NONCE%", guard.nonce()), status, mimetype="text/html"
+    )
 
 
 @pages.get("/assets/<path:name>")
@@ -48,7 +51,8 @@ def asset(name: str) -> Response:
 
 @pages.get("/board-worker.js")
 def worker() -> Response:
-    """Return the script that keeps a sitting going while the desk is away; asked for anew each time."""
+    """Return the script that keeps a sitting going while the desk is away; asked for anew each
+    time."""
     return send_from_directory(STATIC, "board-worker.js", max_age=0)
 
 

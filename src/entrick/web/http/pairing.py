@@ -1,8 +1,9 @@
-"""The door for phones and tablets of the local network: a code of six figures, typed once, for one run of the desk.
+"""The door for phones and tablets of the local network: a code of six figures, typed once, for one
+run of the desk.
 
-Nothing of this is there unless the desk was asked to listen on the network. A device that has typed the code carries a
-cookie signed for this run; everybody else is shown the page that asks for the code, and nothing else.
-"""
+Nothing of this is there unless the desk was asked to listen on the network. A device that has typed
+the code carries a cookie signed for this run; everybody else is shown the page that asks for the
+code, and nothing else."""
 
 from __future__ import annotations
 
@@ -54,12 +55,16 @@ class Pairing:
         Seconds that never run backwards.
     """
 
-    def __init__(self, host: str, port: int, secure: bool, clock: Callable[[], float] = time.monotonic) -> None:
+    def __init__(
+        self, host: str, port: int, secure: bool, clock: Callable[[], float] = time.monotonic
+    ) -> None:
         shown = f"[{host}]" if ":" in host else host
         self.netloc, self.secure = f"{shown}:{port}", secure
         self.address = f"http{'s' if secure else ''}://{self.netloc}/"
         self.code = f"{secrets.randbelow(10**FIGURES):0{FIGURES}}"
-        self._signer = Signer(secrets.token_bytes(32), salt="entrick-device", digest_method=hashlib.sha256)
+        self._signer = Signer(
+            secrets.token_bytes(32), salt="entrick-device", digest_method=hashlib.sha256
+        )
         self._clock, self._lock = clock, threading.Lock()
         self._wrong, self._times, self._until = 0, 0, 0.0
 
@@ -94,7 +99,9 @@ class Pairing:
     def picture(self) -> bytes:
         """Return the address as a QR picture, SVG."""
         stream = io.BytesIO()
-        segno.make(self.address, error="m").save(stream, kind="svg", scale=5, border=2, xmldecl=False)
+        segno.make(self.address, error="m").save(
+            stream, kind="svg", scale=5, border=2, xmldecl=False
+        )
         return stream.getvalue()
 
     def told(self) -> str:
@@ -122,17 +129,22 @@ def local_address(said: str | None = None) -> str:
     if address is None:
         with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as probe:
             try:
-                # Nothing is sent: this only asks which of its addresses the machine would use (RFC 5737 test address).
+                # Nothing is sent: this only asks which of its addresses the machine would use (RFC
+                # 5737 test address).
                 probe.connect(("192.0.2.1", 9))
             except OSError as error:
-                raise ValueError("this machine is in no network: name an address of it with --lan-address") from error
+                raise ValueError(
+                    "this machine is in no network: name an address of it with --lan-address"
+                ) from error
             address = str(probe.getsockname()[0])
     try:
         found = ipaddress.ip_address(address)
     except ValueError as error:
         raise ValueError(f"{address} is no address") from error
     if not (found.is_private or found.is_loopback or found.is_link_local) or found.is_unspecified:
-        raise ValueError(f"{address} is not an address of a local network; the desk is not for the open one")
+        raise ValueError(
+            f"{address} is not an address of a local network; the desk is not for the open one"
+        )
     return address
 
 
@@ -146,7 +158,8 @@ def the_pairing() -> Pairing | None:
 
 
 def knock() -> Response | None:
-    """Answer whoever comes from the network without the cookie: with the page that asks for the code, or not at all."""
+    """Answer whoever comes from the network without the cookie: with the page that asks for the
+    code, or not at all."""
     if request.path == PAIR:
         return None
     if request.path.startswith(("/api/", "/assets/")):
@@ -171,13 +184,18 @@ def pair() -> Response:
     try:
         cookie = pairing.cookie_for("".join(request.form.get("code", "").split())[:20])
     except Waits as error:
-        response = _page(f"There were too many wrong codes. Wait {error.seconds:.0f} seconds, and try again.", 429)
+        response = _page(
+            f"There were too many wrong codes. Wait {error.seconds:.0f} seconds, and try again.",
+            429,
+        )
         response.headers["Retry-After"] = str(round(error.seconds) + 1)
         return response
     if cookie is None:
         return _page("That is not the code the desk shows.", 403)
     response = Response(status=303, headers={"Location": "/"})
-    response.set_cookie(COOKIE, cookie, httponly=True, samesite="Strict", secure=pairing.secure, path="/")
+    response.set_cookie(
+        COOKIE, cookie, httponly=True, samesite="Strict", secure=pairing.secure, path="/"
+    )
     return response
 
 
@@ -186,19 +204,30 @@ def _page(told: str, status: int) -> Response:
 
     pairing = the_pairing()
     assert pairing is not None
-    lost = "" if pairing.secure else (
-        "<p>Without a certificate a browser keeps no page: once a sitting has begun here, what you record is kept even "
-        "while the desk is away, but a reload then shows nothing until it is back. Started with its own --cert and "
-        "--key, the desk can be reloaded as well.</p>"
-    )  # fmt: skip
+    lost = (
+        ""
+        if pairing.secure
+        else (
+            "<p>Without a certificate a browser keeps no page: once a sitting has begun here, "
+            "what you record is kept even "
+            "while the desk is away, but a reload then shows nothing until it is back. Started "
+            "with its own --cert and "
+            "--key, the desk can be reloaded as well.</p>"
+        )
+    )
     text = (
-        '<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width">'
-        f'<title>Entrick: the code</title><style nonce="{nonce()}">body{{font:1.25rem/1.4 sans-serif;max-width:34rem;'
-        "margin:2rem auto;padding:0 1rem;color:#23241f;background:#fbf9f0}input,button{font:inherit;padding:.5rem;"
+        '<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" '
+        'content="width=device-width">'
+        f'<title>Entrick: the code</title><style nonce="{nonce()}">body{{font:1.25rem/1.4 '
+        "sans-serif;max-width:34rem;"
+        "margin:2rem auto;padding:0 "
+        "1rem;color:#23241f;background:#fbf9f0}input,button{font:inherit;padding:.5rem;"
         "letter-spacing:.2em;max-width:12rem}button{letter-spacing:0}</style><h1>Entrick</h1>"
         f'<p role="alert">{escape(told)}</p>'
-        f'<form method="post" action="{PAIR}"><p><label for="code">The code of six figures the desk shows</label></p>'
-        '<p><input id="code" name="code" inputmode="numeric" autocomplete="one-time-code" maxlength="12" required '
+        f'<form method="post" action="{PAIR}"><p><label for="code">The code of six figures the '
+        "desk shows</label></p>"
+        '<p><input id="code" name="code" inputmode="numeric" autocomplete="one-time-code" '
+        'maxlength="12" required '
         "autofocus> <button>Come in</button></p></form>" + lost + "</html>"
     )
     g.asks = True

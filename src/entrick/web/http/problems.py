@@ -58,7 +58,11 @@ def register(app: Flask) -> None:
 
     @app.errorhandler(HTTPException)
     def http(error: HTTPException) -> Response:
-        if error.code == 404 and request.method == "GET" and not request.path.startswith(("/api/", "/assets/")):
+        if (
+            error.code == 404
+            and request.method == "GET"
+            and not request.path.startswith(("/api/", "/assets/"))
+        ):
             return nothing_here()
         answer = problem(error.code or 500, error.name, error.description or "")
         for name, value in error.get_headers():
@@ -73,12 +77,17 @@ def register(app: Flask) -> None:
     @app.errorhandler(StaleSave)
     def stale(error: StaleSave) -> Response:
         return problem(
-            409, "Saved by someone else in the meantime", str(error), newest=RevisionOut.model_validate(error.newest)
+            409,
+            "Saved by someone else in the meantime",
+            str(error),
+            newest=RevisionOut.model_validate(error.newest),
         )
 
     @app.errorhandler(EventsDiffer)
     def differ(error: EventsDiffer) -> Response:
-        return problem(409, "Another device works at this sitting", f"{error}; both stay where they are")
+        return problem(
+            409, "Another device works at this sitting", f"{error}; both stay where they are"
+        )
 
     @app.errorhandler(TooManyKits)
     def kits(error: TooManyKits) -> Response:
@@ -118,7 +127,9 @@ def register(app: Flask) -> None:
 
     @app.errorhandler(Busy)
     def busy(error: Busy) -> Response:
-        return problem(503, "The desk is busy", f"{error}. {what_is_saved()} Try again in a moment.")
+        return problem(
+            503, "The desk is busy", f"{error}. {what_is_saved()} Try again in a moment."
+        )
 
     @app.errorhandler(Gone)
     def gone(_: Gone) -> Response:
@@ -127,6 +138,11 @@ def register(app: Flask) -> None:
     @app.errorhandler(Exception)
     def broken(error: Exception) -> Response:
         reference = getattr(error, "reference", None) or fault.reference(error)
-        LOG.error("fault %s while answering\n%s", reference, "".join(traceback.format_exception(error)))
-        told = f"A fault of the desk, not of the plan (reference {reference}, in the server's log). {what_is_saved()}"
+        LOG.error(
+            "fault %s while answering\n%s", reference, "".join(traceback.format_exception(error))
+        )
+        told = (
+            f"A fault of the desk, not of the plan (reference {reference}, in the server's "
+            f"log). {what_is_saved()}"
+        )
         return problem(500, "The desk has a fault", told)

@@ -71,16 +71,20 @@ def opened(path: Path) -> tuple[Store, str]:
         else "Nothing is known to be missing."
     )
     told = (
-        f"The register was damaged. It was set aside as {saved.aside}, unchanged; {saved.jobs} jobs with "
+        f"The register was damaged. It was set aside as {saved.aside}, unchanged; {saved.jobs} "
+        "jobs with "
         f"{saved.revisions} revisions were salvaged. {lost}{newest}"
     )
     return store, told
 
 
 class Door:
-    """The WSGI application: the desk once the register is open, until then a plain page that says why it is not."""
+    """The WSGI application: the desk once the register is open, until then a plain page that says
+    why it is not."""
 
-    def __init__(self, path: Path, demo: bool, workers: Workers, pairing: Pairing | None = None) -> None:
+    def __init__(
+        self, path: Path, demo: bool, workers: Workers, pairing: Pairing | None = None
+    ) -> None:
         self.path, self.demo, self.workers, self.pairing = path, demo, workers, pairing
         self.lock = threading.Lock()
         self.desk: Callable[[dict[str, Any], Start], Iterable[bytes]] | None = None
@@ -105,7 +109,10 @@ class Door:
                 print(notice, flush=True)
             if self.demo:
                 count = load(store, lambda text: self.workers.do(SUMMARIZE, text))
-                print(f"{count} sample jobs entered" if count else "the register is kept as it was", flush=True)
+                print(
+                    f"{count} sample jobs entered" if count else "the register is kept as it was",
+                    flush=True,
+                )
                 # Nobody has to wait for them.
                 threading.Thread(target=_load_rest, args=(store,), daemon=True).start()
             self.store, self.keeper = store, Keeper(store, self.workers)
@@ -128,10 +135,12 @@ class Door:
         assert self.trouble is not None
         said = [self.trouble.told + ".", self.trouble.safe, self.trouble.todo]
         page = (
-            '<!doctype html><html lang="en"><meta charset="utf-8"><title>Entrick: the register is not open</title>'
-            "<h1>The register is not open</h1>" + "".join(f"<p>{escape(row)}</p>" for row in said)
+            '<!doctype html><html lang="en"><meta charset="utf-8"><title>Entrick: the register is '
+            "not open</title>"
+            "<h1>The register is not open</h1>"
+            + "".join(f"<p>{escape(row)}</p>" for row in said)
             + "<p>Reload this page to try again.</p></html>"
-        )  # fmt: skip
+        )
         headers = [
             ("Content-Type", "text/html; charset=utf-8"),
             ("Content-Security-Policy", "default-src 'none'; frame-ancestors 'none'"),
@@ -174,7 +183,9 @@ def _for_network(door: Door, network: Network, port: int) -> WSGIServer:
     from cheroot.ssl.builtin import BuiltinSSLAdapter
     from cheroot.wsgi import Server as WSGIServer
 
-    server = WSGIServer((network.address, port), door, numthreads=10, max=-1, server_name=network.address)
+    server = WSGIServer(
+        (network.address, port), door, numthreads=10, max=-1, server_name=network.address
+    )
     server.max_request_header_size, server.max_request_body_size = 2**16, 2**28 + 2**20
     if network.cert is not None:
         server.ssl_adapter = BuiltinSSLAdapter(str(network.cert), str(network.key))
@@ -182,7 +193,9 @@ def _for_network(door: Door, network: Network, port: int) -> WSGIServer:
     return server
 
 
-def run(workers: Workers, port: int, database: Path | None, demo: bool, network: Network | None = None) -> None:
+def run(
+    workers: Workers, port: int, database: Path | None, demo: bool, network: Network | None = None
+) -> None:
     """Open the database and serve until stopped.
 
     Parameters
@@ -206,15 +219,25 @@ def run(workers: Workers, port: int, database: Path | None, demo: bool, network:
     signal.signal(signal.SIGTERM, _end)
     try:
         server = waitress.create_server(
-            door, host="127.0.0.1", port=port, threads=THREADS, ident=None, connection_limit=CONNECTIONS,
-            asyncore_use_poll=True, channel_timeout=60, cleanup_interval=10, channel_request_lookahead=1,
+            door,
+            host="127.0.0.1",
+            port=port,
+            threads=THREADS,
+            ident=None,
+            connection_limit=CONNECTIONS,
+            asyncore_use_poll=True,
+            channel_timeout=60,
+            cleanup_interval=10,
+            channel_request_lookahead=1,
             max_request_body_size=2**28 + 2**20,
-        )  # fmt: skip
+        )
         if network:
             others = _for_network(door, network, port)
     except OSError as error:
         workers.close()
-        raise SystemExit(f"port {port} cannot be used ({error.strerror}): name another with --port") from error
+        raise SystemExit(
+            f"port {port} cannot be used ({error.strerror}): name another with --port"
+        ) from error
     try:
         door.open()
         tune_gc()

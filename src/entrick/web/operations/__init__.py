@@ -1,8 +1,8 @@
-"""What the desk works out for whoever asks: a file for each subject, with what is sent, what comes back, and how.
+"""What the desk works out for whoever asks: a file for each subject, with what is sent, what comes
+back, and how.
 
-All of it runs at a worker, away from Flask and the database. Nothing is kept here but what is quicker to keep than to
-work out again.
-"""
+All of it runs at a worker, away from Flask and the database. Nothing is kept here but what is
+quicker to keep than to work out again."""
 
 from __future__ import annotations
 
@@ -60,5 +60,7 @@ def _found(sent: Sent) -> tuple[Operation, Sent]:
         raise Refused(404, "Not Found", "there is nothing at this address") from None
     except MethodNotAllowed as error:
         allowed = ", ".join(error.valid_methods or ())
-        raise Refused(405, "Method Not Allowed", f"this address takes {allowed}", headers={"Allow": allowed}) from None
+        raise Refused(
+            405, "Method Not Allowed", f"this address takes {allowed}", headers={"Allow": allowed}
+        ) from None
     return operation, Sent(sent.method, sent.address, path, sent.query, sent.body)

@@ -1,4 +1,5 @@
-"""The order of work: what it takes, rehearsal, a step opened up, values measured back, pictures of settings."""
+"""The order of work: what it takes, rehearsal, a step opened up, values measured back, pictures of
+settings."""
 
 from __future__ import annotations
 
@@ -34,7 +35,8 @@ from .shared import kit_of, pair
 
 
 class SettingOut(Crossing):
-    """A setting: `actual` in plan units, `drawn` in rule units or degrees; `kept` where it stands so already."""
+    """A setting: `actual` in plan units, `drawn` in rule units or degrees; `kept` where it stands
+    so already."""
 
     is_angle: bool
     actual: float
@@ -48,8 +50,8 @@ class SettingOut(Crossing):
 
 
 class StepOut(Crossing):
-    """A step at the board: `needle` in mm from the datum; `opens` where a classic construction stands behind it, `why`
-    where it has been moved from its place."""
+    """A step at the board: `needle` in mm from the datum; `opens` where a classic construction
+    stands behind it, `why` where it has been moved from its place."""
 
     number: int
     line: int
@@ -74,14 +76,16 @@ class CountedOut(Crossing):
 
 
 class SchedulesOut(Crossing):
-    """Every order in which the steps of a plan may be done; `told` says what the minutes rest on."""
+    """Every order in which the steps of a plan may be done; `told` says what the minutes rest
+    on."""
 
     schedules: tuple[CountedOut, ...]
     told: str
 
 
 class SpreadOut(Crossing):
-    """A miss on paper, mm: one standard deviation, what half the hands and nine in ten stay under."""
+    """A miss on paper, mm: one standard deviation, what half the hands and nine in ten stay
+    under."""
 
     sigma: float
     half: float
@@ -104,7 +108,8 @@ class InsteadOut(Crossing):
 
 
 class JoinOut(Crossing):
-    """How two pieces of an outline meet on paper; `place` and `cloud` (places of the hands) in mm on paper."""
+    """How two pieces of an outline meet on paper; `place` and `cloud` (places of the hands) in mm
+    on paper."""
 
     outline: str
     first: str
@@ -149,7 +154,8 @@ class OpenedIn(Asked):
 
 
 class OpenedOut(Crossing):
-    """The classic construction behind a step, and what it draws; `step` of a mark is the number of its sub-step."""
+    """The classic construction behind a step, and what it draws; `step` of a mark is the number of
+    its sub-step."""
 
     steps: tuple[StepOut, ...]
     marks: Marks
@@ -163,7 +169,8 @@ class MethodsIn(Asked):
 
 
 class MethodOut(Crossing):
-    """One method: the whole statement with it, what it takes, how close it comes, and what it draws."""
+    """One method: the whole statement with it, what it takes, how close it comes, and what it
+    draws."""
 
     said: str
     row: str
@@ -182,7 +189,8 @@ class MethodsOut(Crossing):
 
 
 class AroundOut(Crossing):
-    """How the sheet is made ready and finished, step by step; by line of the plan, the mistake usually made there."""
+    """How the sheet is made ready and finished, step by step; by line of the plan, the mistake
+    usually made there."""
 
     ready: tuple[StepOut, ...]
     finish: tuple[StepOut, ...]
@@ -191,7 +199,8 @@ class AroundOut(Crossing):
 
 
 class MeasuredIn(ScheduledIn):
-    """A value measured back after a step, as a drafter writes it; `ready` where the step makes the sheet ready."""
+    """A value measured back after a step, as a drafter writes it; `ready` where the step makes the
+    sheet ready."""
 
     step: Whole
     ready: bool = False
@@ -230,7 +239,8 @@ class LacksIn(Asked):
 
 
 class LackOut(Crossing):
-    """Something a kit lacks: how many more steps a job takes without it, and the first that are different."""
+    """Something a kit lacks: how many more steps a job takes without it, and the first that are
+    different."""
 
     told: str
     more: int
@@ -285,16 +295,24 @@ def schedules(body: ScheduledIn, taught: Taught) -> SchedulesOut:
     done = work_out(body.text, kit_of(body.kit))
     found = counts(done.solution, done.sheet, done.kit, taught.pace)
     rehearsed = ", rehearsed ones among them" if taught.rehearsed else ""
-    told = f"minutes by {taught.steps} steps of the logbook{rehearsed}" if taught.steps else "minutes are guesses"
+    told = (
+        f"minutes by {taught.steps} steps of the logbook{rehearsed}"
+        if taught.steps
+        else "minutes are guesses"
+    )
     return SchedulesOut(
         told=told,
-        schedules=tuple(CountedOut.from_core(count, schedule=how, called=CALLED[how]) for how, count in found.items()),
+        schedules=tuple(
+            CountedOut.from_core(count, schedule=how, called=CALLED[how])
+            for how, count in found.items()
+        ),
     )
 
 
 @board.post("/rehearsal")
 def rehearsal(body: ScheduledIn, taught: Taught) -> RehearsalOut:
-    """Draw a plan by many hands: how well its outline closes on paper. They are one's own as far as those are known."""
+    """Draw a plan by many hands: how well its outline closes on paper. They are one's own as far as
+    those are known."""
     done = work_out(body.text, kit_of(body.kit))
     found, sheet = rehearse(done.solution, done.sheet, hand=taught.hand, kit=done.kit), done.sheet
     joins = tuple(
@@ -314,16 +332,23 @@ def _whose(taught: Taught) -> str:
         return "The errors of the hand are common practice, no source."
     rest = " and ".join(f"{tool} ({count} values)" for tool, count in taught.values.items())
     rehearsed = ", rehearsed ones among them" if taught.rehearsed else ""
-    return f"The errors of {rest} are those of the logbook{rehearsed}; the others are common practice, no source."
+    return (
+        f"The errors of {rest} are those of the logbook{rehearsed}; the others are common "
+        "practice, no source."
+    )
 
 
 @board.post("/opened")
 def open_step(body: OpenedIn) -> OpenedOut:
-    """Open a step up into the classic construction behind it; empty for a step the plan does not have."""
+    """Open a step up into the classic construction behind it; empty for a step the plan does not
+    have."""
     done = work_out(body.text, kit_of(body.kit), body.schedule)
     step = next((step for step in done.steps if step.number == body.step), None)
     steps = opened_steps(step, done.solution, done.kit, done.sheet) if step else ()
-    return OpenedOut(steps=tuple(step_out(each, done) for each in steps), marks=tuple(draw_steps(steps, done.sheet)))
+    return OpenedOut(
+        steps=tuple(step_out(each, done) for each in steps),
+        marks=tuple(draw_steps(steps, done.sheet)),
+    )
 
 
 @board.post("/methods")
@@ -335,7 +360,9 @@ def compare_methods(body: MethodsIn) -> MethodsOut:
     return MethodsOut(
         methods=tuple(
             MethodOut.from_core(
-                method, said=method.said or "the usual way", marks=tuple(draw_steps(method.steps, done.sheet))
+                method,
+                said=method.said or "the usual way",
+                marks=tuple(draw_steps(method.steps, done.sheet)),
             )
             for method in found
         ),
@@ -360,7 +387,9 @@ def around(body: ScheduledIn) -> AroundOut:
         for entry in done.solution.entries
         if entry.statement.kind in kinds()
     }
-    ready, finish = (tuple(_shown(step, done) for step in steps) for steps in (done.before, done.after))
+    ready, finish = (
+        tuple(_shown(step, done) for step in steps) for steps in (done.before, done.after)
+    )
     return AroundOut(ready=ready, finish=finish, mistakes=mistakes, caution=CAUTION)
 
 

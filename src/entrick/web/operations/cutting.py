@@ -21,8 +21,8 @@ Size = Annotated[float, Field(gt=0, le=1e5, allow_inf_nan=False)]
 class CutIn(Asked):
     """A plan to be cut on the simulated cutter.
 
-    Width of the cut and feed are in the plan's unit; units and scale have to be confirmed; a fault happens at a block.
-    """
+    Width of the cut and feed are in the plan's unit; units and scale have to be confirmed; a fault
+    happens at a block."""
 
     text: PlanText
     tool: Size
@@ -47,8 +47,8 @@ class CutMoveOut(Crossing):
 class CutOut(Crossing):
     """What the cutter did, and how the part came out, mm.
 
-    `program` is what it was sent; `edges` are the outlines of the plan; `bounds` is left, lower, right, upper.
-    """
+    `program` is what it was sent; `edges` are the outlines of the plan; `bounds` is left, lower,
+    right, upper."""
 
     program: str
     moves: tuple[CutMoveOut, ...]
@@ -71,7 +71,8 @@ cutting = Operations()
 
 @cutting.post("/cut")
 def cut(body: CutIn) -> CutOut:
-    """Write the program of a cutter, cut it on a simulated one, and hold the part against the plan."""
+    """Write the program of a cutter, cut it on a simulated one, and hold the part against the
+    plan."""
     # The judge's library is loaded where it is wanted: it is a part of a cold start.
     from ...devices.judge import judged, outlines_of
 
@@ -85,7 +86,9 @@ def cut(body: CutIn) -> CutOut:
         raise Refused(409, "Units and scale are not confirmed", message)
     mm = float(unit.mm)
     title = f"{done.solution.drawing} {done.solution.title}"
-    program = write_program(tool_paths(done.named_outlines, body.tool), unit, body.tool, body.feed, title)
+    program = write_program(
+        tool_paths(done.named_outlines, body.tool), unit, body.tool, body.feed, title
+    )
     machine = run(program, Cutter(body.fault, body.at))
     verdict = judged(machine.moves, done.outlines, mm, body.tool * mm)
     edges = outlines_of(done.outlines, mm)

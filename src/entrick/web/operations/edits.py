@@ -73,7 +73,8 @@ class Append(Asked):
 
 
 class NewGiven(Asked):
-    """Write down another given, as typed: a letter, =, and the dimension. What is none is refused in words."""
+    """Write down another given, as typed: a letter, =, and the dimension. What is none is refused
+    in words."""
 
     op: Literal["new given"]
     text: RowText
@@ -96,7 +97,8 @@ class SetPlace(Asked):
 
 
 class SetEvent(Asked):
-    """Say one event of a follower differently; one that is half written leaves the plan as it is."""
+    """Say one event of a follower differently; one that is half written leaves the plan as it
+    is."""
 
     op: Literal["event"]
     line: Whole
@@ -154,14 +156,17 @@ class SetHead(Asked):
 
 
 class SaySheet(Asked):
-    """Say one clause of the sheet line: a paper, a border, a scale, a lettering, in the place of the one before."""
+    """Say one clause of the sheet line: a paper, a border, a scale, a lettering, in the place of
+    the one before."""
 
     op: Literal["sheet"]
     text: RowText
 
     def carried_out(self, plan: Plan) -> Plan:
         written = [line.content for line in plan.lines if isinstance(line.content, SheetLine)]
-        return edits.set_head(plan, "sheet", with_clause(written[-1] if written else None, self.text))
+        return edits.set_head(
+            plan, "sheet", with_clause(written[-1] if written else None, self.text)
+        )
 
 
 class ChooseCandidate(Asked):
@@ -173,7 +178,9 @@ class ChooseCandidate(Asked):
 
     def carried_out(self, plan: Plan) -> Plan:
         entry = work_out(write_plan(plan)).solution.entry(self.line)
-        candidate = next((c for c in entry.candidates if c.letter == self.letter), None) if entry else None
+        candidate = (
+            next((c for c in entry.candidates if c.letter == self.letter), None) if entry else None
+        )
         if entry is None or candidate is None:
             raise edits.EditError(f"line {self.line} has no candidate {self.letter}")
         if candidate.of_walk:

@@ -28,9 +28,9 @@ class ExportPath(Asked):
 class ExportIn(Asked):
     """A plan to export.
 
-    `construction` says whether the light work stays on the sheet; `insist` that an outline goes to the cutter although
-    the proof found it open or doubled. `ovals` says as what DXF gets true ellipses, `within` how closely, plan units.
-    """
+    `construction` says whether the light work stays on the sheet; `insist` that an outline goes to
+    the cutter although the proof found it open or doubled. `ovals` says as what DXF gets true
+    ellipses, `within` how closely, plan units."""
 
     text: PlanText
     schedule: Schedule = "written"
@@ -54,7 +54,8 @@ class FormatOut(Crossing):
 
 
 class FormatsOut(Crossing):
-    """Every file a plan goes out as, and how the names of files end that a bare profile is read from."""
+    """Every file a plan goes out as, and how the names of files end that a bare profile is read
+    from."""
 
     formats: tuple[FormatOut, ...]
     profiles: tuple[str, ...]
@@ -72,7 +73,9 @@ def every_format() -> FormatsOut:
 
 def _format(key: str) -> Format:
     if key not in formats():
-        raise Refused(404, "No such format", f"there is no format {key}; there are {', '.join(formats())}")
+        raise Refused(
+            404, "No such format", f"there is no format {key}; there are {', '.join(formats())}"
+        )
     return formats()[key]
 
 
@@ -104,13 +107,17 @@ def export_plan(path: ExportPath, body: ExportIn) -> Answer:
 
 
 def _blamed(format: Format, done: Work, options: Options) -> str:
-    """Name the statements a format cannot be written with; a file that leaves them out without a word is worse than
-    none."""
+    """Name the statements a format cannot be written with; a file that leaves them out without a
+    word is worse than none."""
     blamed = []
     for entry in done.solution.entries:
-        marks = tuple(mark for layer in done.drawing.layers for mark in layer.marks if mark.line == entry.line)
+        marks = tuple(
+            mark for layer in done.drawing.layers for mark in layer.marks if mark.line == entry.line
+        )
         steps = tuple(step for step in done.steps if step.line == entry.line)
-        alone = replace(done, drawing=replace(done.drawing, ground=(), layers=(Layer(marks),)), steps=steps)
+        alone = replace(
+            done, drawing=replace(done.drawing, ground=(), layers=(Layer(marks),)), steps=steps
+        )
         try:
             format.written(alone, options)
         except Exception:

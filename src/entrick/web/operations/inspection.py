@@ -33,7 +33,8 @@ class FindingOut(Crossing):
 
 
 class JunctionOut(Crossing):
-    """Where two pieces of an outline join. `turn` in degrees, 0 where it goes straight on; `how` in words."""
+    """Where two pieces of an outline join. `turn` in degrees, 0 where it goes straight on; `how` in
+    words."""
 
     outline: str
     line: int
@@ -70,11 +71,16 @@ inspection = Operations()
 
 @inspection.post("/proof")
 def proof(body: ScheduledIn) -> ProofOut:
-    """Inspect a plan as it is drawn with a kit and in an order: findings, junctions and measures."""
+    """Inspect a plan as it is drawn with a kit and in an order: findings, junctions and
+    measures."""
     done = work_out(body.text, kit_of(body.kit), body.schedule)
     return ProofOut(
-        findings=tuple(FindingOut.from_core(each, place=pair(each.place)) for each in done.findings),
-        junctions=tuple(JunctionOut.from_core(each, place=pair(each.place)) for each in joined(done.checked)),
+        findings=tuple(
+            FindingOut.from_core(each, place=pair(each.place)) for each in done.findings
+        ),
+        junctions=tuple(
+            JunctionOut.from_core(each, place=pair(each.place)) for each in joined(done.checked)
+        ),
         measures=tuple(map(MeasureOut.from_core, measures(done.checked))),
         cut=why_not_cut(done.findings),
     )

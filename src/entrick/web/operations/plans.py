@@ -72,7 +72,8 @@ class PickOut(Crossing):
 
 
 class ClauseOut(Crossing):
-    """A clause as written; `picks` are the places whose reference may be picked on the sheet instead."""
+    """A clause as written; `picks` are the places whose reference may be picked on the sheet
+    instead."""
 
     text: str
     key: str
@@ -81,7 +82,8 @@ class ClauseOut(Crossing):
 
 
 class EventOut(Crossing):
-    """One event of a follower: which clause says it, and what it says; `motion` is empty for the usual one."""
+    """One event of a follower: which clause says it, and what it says; `motion` is empty for the
+    usual one."""
 
     clause: int
     event: str
@@ -91,7 +93,8 @@ class EventOut(Crossing):
 
 
 class EventsOut(Crossing):
-    """What a follower does, event by event, and what each may be; `still` is the event without lift and motion."""
+    """What a follower does, event by event, and what each may be; `still` is the event without lift
+    and motion."""
 
     rows: tuple[EventOut, ...]
     events: tuple[str, ...]
@@ -146,7 +149,8 @@ class SheetOut(Crossing):
 
 
 class EdgeRuleOut(Crossing):
-    """The rule along the edges of the sheet: lengths in mm, longer marks every so many divisions."""
+    """The rule along the edges of the sheet: lengths in mm, longer marks every so many
+    divisions."""
 
     division: float
     middle: int
@@ -156,7 +160,8 @@ class EdgeRuleOut(Crossing):
 
 
 class StrokeOut(Crossing):
-    """How strokes of a role are drawn: width in mm, and whether so lightly that they may be rubbed out."""
+    """How strokes of a role are drawn: width in mm, and whether so lightly that they may be rubbed
+    out."""
 
     width: float
     light: bool
@@ -170,7 +175,8 @@ class LayerOut(Crossing):
 
 
 class DrawingOut(Crossing):
-    """The sheet: what belongs to the paper, mm on paper, and what every statement draws, from the datum at `origin`.
+    """The sheet: what belongs to the paper, mm on paper, and what every statement draws, from the
+    datum at `origin`.
 
     Light work stops at the sides of `space`: left, lower, right, upper.
     """
@@ -186,9 +192,9 @@ class DrawingOut(Crossing):
 class WorkOut(Crossing):
     """A plan worked out; `trouble` says why where it asks for too much and is text alone.
 
-    `at` is the line of the statement that was put at the end, 0 where none was; `refused` says why an edit was not made
-    and the plan is as it was; `usually` is the statement that usually comes next.
-    """
+    `at` is the line of the statement that was put at the end, 0 where none was; `refused` says why
+    an edit was not made and the plan is as it was; `usually` is the statement that usually comes
+    next."""
 
     text: str
     title: str
@@ -227,7 +233,9 @@ def _shown(done: Work, known: Collection[str] = (), at: int = 0, refused: str = 
         entries=tuple(_entries(done)),
         steps=tuple(step_out(step, done) for step in done.steps),
         sheet_drawing=_drawing(done.drawing, frozenset(known)),
-        strokes={role: StrokeOut(width=kind.width, light=role in LIGHT) for role, kind in WIDTHS.items()},
+        strokes={
+            role: StrokeOut(width=kind.width, light=role in LIGHT) for role, kind in WIDTHS.items()
+        },
         edge_rule=EdgeRuleOut.model_validate(edge_rule(solution.unit)),
         schedule=done.schedule,
         at=at,
@@ -237,7 +245,10 @@ def _shown(done: Work, known: Collection[str] = (), at: int = 0, refused: str = 
 
 
 def _drawing(drawing: Drawing, known: Collection[str]) -> DrawingOut:
-    layers = (LayerOut(key=each.key, marks=None if each.key in known else each.marks) for each in drawing.layers)
+    layers = (
+        LayerOut(key=each.key, marks=None if each.key in known else each.marks)
+        for each in drawing.layers
+    )
     return DrawingOut.from_core(drawing, layers=tuple(layers))
 
 
@@ -246,8 +257,17 @@ def _given(entry: GivenEntry, unit: Unit, quantities: Mapping[str, Quantity]) ->
     shown = {"name": given.name, "note": given.note, "assumed": given.assumed}
     worth = ""
     if isinstance(given, Chain):
-        value = write_content(given).partition("= ")[2].removesuffix(f' "{given.note}"').removesuffix(", assumed")
-        links = (spell(q.value, unit) for key, q in quantities.items() if key.startswith(f"{given.name}."))
+        value = (
+            write_content(given)
+            .partition("= ")[2]
+            .removesuffix(f' "{given.note}"')
+            .removesuffix(", assumed")
+        )
+        links = (
+            spell(q.value, unit)
+            for key, q in quantities.items()
+            if key.startswith(f"{given.name}.")
+        )
         worth = " + ".join(links) + f" = {spell(quantity.value, unit)}" if quantity else ""
         return GivenOut.from_core(entry, **shown, value=value, worth=worth, is_chain=True)
     value = as_given(given)
@@ -269,7 +289,9 @@ def _entries(done: Work) -> list[EntryOut]:
             error = next((e for e in done.solution.errors if e.line == number), None)
             found.append(EntryOut(line=number, text=line.content.text, error=error))
         elif line.content is None and line.comment:
-            found.append(EntryOut(line=number, text=line.comment, comment=line.comment.lstrip("# ")))
+            found.append(
+                EntryOut(line=number, text=line.comment, comment=line.comment.lstrip("# "))
+            )
     return found
 
 
@@ -284,8 +306,15 @@ def _entry_or_fault(entry: Entry, done: Work) -> EntryOut:
     try:
         shown = _entry(entry, done)
     except Exception as error:
-        told = PlanError(entry.line, fault.told(error, f"presenting line {entry.line}, {entry.statement.kind}"))
-        return EntryOut(line=entry.line, text=write_content(entry.statement), name=entry.statement.name, error=told)
+        told = PlanError(
+            entry.line, fault.told(error, f"presenting line {entry.line}, {entry.statement.kind}")
+        )
+        return EntryOut(
+            line=entry.line,
+            text=write_content(entry.statement),
+            name=entry.statement.name,
+            error=told,
+        )
     # Candidates lie on the paper, and move when the view does.
     return shown if shown.candidates else _ENTRIES.keep(key, shown, entry, 20)
 
@@ -335,7 +364,9 @@ def _matched(statement: Statement) -> tuple[ClauseOut, ...]:
             for slot in match.form.slots
             if slot.takes_one and slot.name in match.slots
         )
-        found.append(ClauseOut(text=str(clause), key=match.form.key, form=match.form.example, picks=picks))
+        found.append(
+            ClauseOut(text=str(clause), key=match.form.key, form=match.form.example, picks=picks)
+        )
     return tuple(found)
 
 
@@ -343,7 +374,8 @@ plans = Operations()
 
 
 def _unworked(reason: str, body: WorkIn) -> WorkOut:
-    """Return a plan that asks for too much as text alone, edited where that needs no working out."""
+    """Return a plan that asks for too much as text alone, edited where that needs no working
+    out."""
     plan = read_plan(body.text)
     if body.edit is not None and not isinstance(body.edit, ChooseCandidate):
         with suppress(edits.NotUnderstood):
@@ -358,8 +390,8 @@ def _unworked(reason: str, body: WorkIn) -> WorkOut:
 def work_out_plan(body: WorkIn) -> WorkOut:
     """Work a plan out, after an edit if one is given. The answer carries the edited text.
 
-    A plan that asks for more than the desk gives to one comes back as text alone, with the reason in `trouble`.
-    """
+    A plan that asks for more than the desk gives to one comes back as text alone, with the reason
+    in `trouble`."""
     plan, refused = read_plan(body.text), ""
     if body.edit is not None:
         try:

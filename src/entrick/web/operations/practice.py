@@ -42,7 +42,8 @@ QuestionKey = Annotated[str, Field(max_length=80)]
 
 
 class RoundIn(Asked):
-    """A round about a plan: how many questions, whether with new givens, and whether what is due comes first."""
+    """A round about a plan: how many questions, whether with new givens, and whether what is due
+    comes first."""
 
     text: PlanText
     seed: Seed
@@ -55,9 +56,8 @@ class RoundIn(Asked):
 class QuestionOut(Crossing):
     """A question as it is asked; see `core.practice.Question`.
 
-    `tool` names the instrument its answer is set on; `lettered` says that the solutions of its statement are shown with
-    their letters, `pointed` that it may be answered on the sheet.
-    """
+    `tool` names the instrument its answer is set on; `lettered` says that the solutions of its
+    statement are shown with their letters, `pointed` that it may be answered on the sheet."""
 
     key: str
     rule: str
@@ -134,7 +134,8 @@ class NamedSlipOut(Crossing):
 
 
 class VerdictInPractice(Crossing):
-    """What came of an answer: its mark, the slips that give it, the right answer and the working."""
+    """What came of an answer: its mark, the slips that give it, the right answer and the
+    working."""
 
     share: float
     told: str
@@ -201,14 +202,17 @@ practice = Operations()
 
 @lru_cache(maxsize=64)
 def _asked_about(text: str, kit: str, seed: int) -> dict[str, Question]:
-    """Return the questions of a plan by their keys; what is asked about one after another is made once."""
+    """Return the questions of a plan by their keys; what is asked about one after another is made
+    once."""
     return {question.key: question for question in questions(work_out(text, kit_of(kit)), seed)}
 
 
 def _question(body: HintIn | PracticeIn) -> Question:
     found = _asked_about(body.text, body.kit, body.seed).get(body.key)
     if found is None:
-        raise Refused(404, "No such question", "this plan has no such question any more: begin another round")
+        raise Refused(
+            404, "No such question", "this plan has no such question any more: begin another round"
+        )
     return found
 
 
@@ -223,10 +227,18 @@ def begin_round(body: RoundIn, known: Mapping[str, Card], now: float) -> RoundOu
     text = write_plan(done.plan)
     pool = list(_asked_about(text, body.kit, body.seed).values())
     if not pool:
-        raise Refused(409, "Nothing to ask", "draw something first: there is nothing to ask about this plan yet")
+        raise Refused(
+            409,
+            "Nothing to ask",
+            "draw something first: there is nothing to ask about this plan yet",
+        )
     picked = chosen(pool, known, now, body.count, Random(body.seed), body.spaced)
-    givens = tuple(write_content(entry.given).removeprefix("given ") for entry in done.solution.givens)
-    return RoundOut(text=text, givens=givens, questions=tuple(_shown(each, known, now) for each in picked))
+    givens = tuple(
+        write_content(entry.given).removeprefix("given ") for entry in done.solution.givens
+    )
+    return RoundOut(
+        text=text, givens=givens, questions=tuple(_shown(each, known, now) for each in picked)
+    )
 
 
 def _shown(asked: Question, known: Mapping[str, Card], now: float) -> QuestionOut:
@@ -245,7 +257,8 @@ def _shown(asked: Question, known: Mapping[str, Card], now: float) -> QuestionOu
 
 @practice.post("/practice/hint")
 def give_hint(body: HintIn) -> HintOut:
-    """Return a hint to a question; each says more than the one before, and costs a part of the mark."""
+    """Return a hint to a question; each says more than the one before, and costs a part of the
+    mark."""
     hints = _question(body).hints
     if body.number > len(hints):
         raise Refused(404, "No further hint", "there is no further hint to this question")
@@ -302,9 +315,12 @@ def judge_answer(
 
 @practice.post("/practice/set-part")
 def set_paper(body: SetPartIn) -> Answer:
-    """Return a set with the paper of one student alone: a page puts them together, and tells how far it is."""
+    """Return a set with the paper of one student alone: a page puts them together, and tells how
+    far it is."""
     paper = plan_paper(body.texts, body.student, body.count, body.seed)
-    made = Set(body.title, body.seed, tuple(brief_of(work_out(text)) for text in body.texts), (paper,))
+    made = Set(
+        body.title, body.seed, tuple(brief_of(work_out(text)) for text in body.texts), (paper,)
+    )
     return Answer(write_set(made).encode())
 
 
@@ -322,6 +338,10 @@ def mark_class(body: MarksIn) -> ClassMarksOut:
     found = mark_answers(made, body.answers)
     return ClassMarksOut(
         csv=marks_csv(made, found),
-        papers=tuple(MarkedPaperOut(student=m.student, total=m.total, of=len(m.marks)) for m in found),
-        slips=tuple(ClassSlipOut(slip=slip, times=n, students=who) for slip, n, who in slips_of(found)),
+        papers=tuple(
+            MarkedPaperOut(student=m.student, total=m.total, of=len(m.marks)) for m in found
+        ),
+        slips=tuple(
+            ClassSlipOut(slip=slip, times=n, students=who) for slip, n, who in slips_of(found)
+        ),
     )

@@ -8,7 +8,16 @@ from pydantic import Field
 
 from ...core.formats import outline_paths
 from ...core.measure import Unit
-from ...core.readback import WAYS, ProfileError, ReadBack, as_drawn, box_of, others, read_back, read_profile
+from ...core.readback import (
+    WAYS,
+    ProfileError,
+    ReadBack,
+    as_drawn,
+    box_of,
+    others,
+    read_back,
+    read_profile,
+)
 from ...demo import sample_profile
 from ..answer import Refused
 from ..base import Asked, Crossing
@@ -16,7 +25,8 @@ from ..operation import Operations
 
 
 class ProfileIn(Asked):
-    """A file that may be a bare profile, by its name and what is in it; the unit of the plan, or what the file says."""
+    """A file that may be a bare profile, by its name and what is in it; the unit of the plan, or
+    what the file says."""
 
     name: Annotated[str, Field(max_length=200)]
     text: Annotated[str, Field(max_length=4_000_000)]
@@ -33,8 +43,8 @@ class SampleProfileOut(Crossing):
 
 
 class SaidOut(Crossing):
-    """A plan that comes to a profile: how far its outlines are from it, by how many numbers, what was seen in it, what
-    was mended, left out or assumed, and the rows that are marked so."""
+    """A plan that comes to a profile: how far its outlines are from it, by how many numbers, what
+    was seen in it, what was mended, left out or assumed, and the rows that are marked so."""
 
     way: str
     called: str
@@ -47,8 +57,8 @@ class SaidOut(Crossing):
 
 
 class ReadBackOut(Crossing):
-    """A profile read back: its outlines as paths and the box round them (upwards counts down), its layers, the
-    tolerance it was read with, and its plans, what was chosen first."""
+    """A profile read back: its outlines as paths and the box round them (upwards counts down), its
+    layers, the tolerance it was read with, and its plans, what was chosen first."""
 
     outlines: int
     unit: str
@@ -64,7 +74,8 @@ profiles = Operations()
 
 @profiles.post("/read-back")
 def read_back_profile(body: ProfileIn) -> ReadBackOut:
-    """Read a bare profile (DXF, SVG, CSV of points) back into a plan, and into the others it may as well be."""
+    """Read a bare profile (DXF, SVG, CSV of points) back into a plan, and into the others it may as
+    well be."""
     title = body.name.rpartition(".")[0][:80].replace('"', "") or "Read back"
     try:
         profile = read_profile(body.text.encode(), body.name, body.within, body.layers)

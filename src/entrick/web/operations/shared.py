@@ -18,7 +18,9 @@ MEDIA = {
 """Of files that are written of a part of a plan."""
 
 
-def as_file(content: str | bytes, name: str, ending: str, media: str = "", apart: str = "") -> Answer:
+def as_file(
+    content: str | bytes, name: str, ending: str, media: str = "", apart: str = ""
+) -> Answer:
     """Answer with a file to be kept under a name; `apart` stands behind it."""
     stem = re.sub(r"[^A-Za-z0-9-]+", "-", name).strip("-")[:100] or "plan"
     written = content.encode("utf-8", "replace") if isinstance(content, str) else content
@@ -28,7 +30,8 @@ def as_file(content: str | bytes, name: str, ending: str, media: str = "", apart
 
 @lru_cache(maxsize=32)
 def kit_of(text: str) -> Kit | None:
-    """Return the kit that is asked for; the same text is the same kit, so that what was worked out with it is kept."""
+    """Return the kit that is asked for; the same text is the same kit, so that what was worked out
+    with it is kept."""
     return read_kit(text) if text else None
 
 

@@ -67,7 +67,9 @@ def worksheet(body: WorksheetIn) -> WorksheetOut:
     done = work_out(body.text)
     _, sheet = _worksheet_of(done, body)
     display = draw_worksheet(sheet, done.solution.unit)
-    return WorksheetOut.from_core(sheet, display=display, tables=tuple(in_words(table, done) for table in sheet.tables))
+    return WorksheetOut.from_core(
+        sheet, display=display, tables=tuple(in_words(table, done) for table in sheet.tables)
+    )
 
 
 @worksheets.post("/worksheet/<format>")

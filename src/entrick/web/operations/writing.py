@@ -1,4 +1,5 @@
-"""Help while a plan is written: completion, kinds, regions, dimensions, briefs, the sheet, the first job."""
+"""Help while a plan is written: completion, kinds, regions, dimensions, briefs, the sheet, the
+first job."""
 
 from __future__ import annotations
 
@@ -41,7 +42,8 @@ class SuggestOut(Crossing):
 
 
 class RegionsIn(Asked):
-    """Places pointed at, mm on paper; the boundary of the regions they lie in is wanted as statements of a kind."""
+    """Places pointed at, mm on paper; the boundary of the regions they lie in is wanted as
+    statements of a kind."""
 
     text: PlanText
     spots: Annotated[tuple[Spot, ...], Field(min_length=1, max_length=200)]
@@ -88,7 +90,8 @@ class ChoiceOut(Crossing):
 
 
 class ChoicesOut(Crossing):
-    """What a sheet may be: units, papers, borders, scales with their reasons, the recommended one."""
+    """What a sheet may be: units, papers, borders, scales with their reasons, the recommended
+    one."""
 
     units: tuple[str, ...]
     papers: tuple[ChoiceOut, ...]
@@ -101,10 +104,9 @@ class ChoicesOut(Crossing):
 class CompleteIn(Asked):
     """A row half written below a line of a plan.
 
-    `after` is the line it stands below, the last where none is named. `begin` names a kind the row is to begin with,
-    unless it does; `pick` what was picked on the sheet for it. `caret` is where in the row one writes, its end where
-    that is not said.
-    """
+    `after` is the line it stands below, the last where none is named. `begin` names a kind the row
+    is to begin with, unless it does; `pick` what was picked on the sheet for it. `caret` is where
+    in the row one writes, its end where that is not said."""
 
     text: PlanText
     row: RowText
@@ -115,8 +117,8 @@ class CompleteIn(Asked):
 
 
 class CompleteOut(Crossing):
-    """The row as it is now, what may follow, why it is no statement yet where that can be told, and what is to be
-    picked on the sheet for the blank at the caret, empty where nothing is."""
+    """The row as it is now, what may follow, why it is no statement yet where that can be told, and
+    what is to be picked on the sheet for the blank at the caret, empty where nothing is."""
 
     row: str
     completions: tuple[Completion, ...]
@@ -125,7 +127,8 @@ class CompleteOut(Crossing):
 
 
 class SlotOut(Crossing):
-    """A place for a value in a clause; `is_reference` tells whether it takes the name of something drawn."""
+    """A place for a value in a clause; `is_reference` tells whether it takes the name of something
+    drawn."""
 
     name: str
     type: str
@@ -149,10 +152,9 @@ class FormOut(Crossing):
 class KindOut(Crossing):
     """A kind of construction.
 
-    `by_clicking` says whether it is said by clicking pieces one after another; `lines_in` as what it lines in what is
-    clicked or pointed at: outline or hidden, empty for other kinds; `follows` whether it has a follower, told in a
-    brief.
-    """
+    `by_clicking` says whether it is said by clicking pieces one after another; `lines_in` as what
+    it lines in what is clicked or pointed at: outline or hidden, empty for other kinds; `follows`
+    whether it has a follower, told in a brief."""
 
     name: str
     group: str
@@ -173,8 +175,8 @@ class KindsOut(Crossing):
 
 
 class LessonOut(Crossing):
-    """The first job: the plan it starts with, which task comes next of how many, what it is, why, and a statement that
-    does it; all empty once every task is done."""
+    """The first job: the plan it starts with, which task comes next of how many, what it is, why,
+    and a statement that does it; all empty once every task is done."""
 
     start: str
     at: int
@@ -195,7 +197,9 @@ def vocabulary() -> KindsOut:
 
 def _kind(declared: Kind) -> KindOut:
     forms = tuple(
-        FormOut.from_core(form, parts=tuple(part if isinstance(part, Slot) else part.text for part in form.parts))
+        FormOut.from_core(
+            form, parts=tuple(part if isinstance(part, Slot) else part.text for part in form.parts)
+        )
         for form in declared.forms
     )
     return KindOut.from_core(declared, lines_in=str(declared.lines_in or ""), forms=forms)
@@ -211,7 +215,9 @@ def complete_row(body: CompleteIn) -> CompleteOut:
     if body.pick:
         row = picked(solution, row, body.pick, body.caret or 0)
     # What may follow is asked for where one writes: before a blank, or at the end.
-    caret = body.caret if body.caret is not None and row == body.row else f"{row}{BLANK}".index(BLANK)
+    caret = (
+        body.caret if body.caret is not None and row == body.row else f"{row}{BLANK}".index(BLANK)
+    )
     offers = complete(solution, after, row, caret)
     wanted = wanted_at(row, caret)
     reference = SLOTS[wanted].expectation if wanted in REFERENCES else ""

@@ -1,4 +1,5 @@
-"""What the desk keeps for whoever asks: a file for each subject, with what is sent and what comes back."""
+"""What the desk keeps for whoever asks: a file for each subject, with what is sent and what comes
+back."""
 
 from __future__ import annotations
 

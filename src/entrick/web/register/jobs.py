@@ -34,9 +34,8 @@ class RevisionOut(Crossing):
 class JobOut(Crossing):
     """A job as the register lists it.
 
-    `trouble` is its first mistake in words. `pending` says that it has not been worked out yet; then only its heading
-    is known. `pictured` says whether there is a thumbnail.
-    """
+    `trouble` is its first mistake in words. `pending` says that it has not been worked out yet;
+    then only its heading is known. `pictured` says whether there is a thumbnail."""
 
     id: int
     title: str
@@ -140,7 +139,8 @@ BLANK = 'plan "Untitled"\nunits mm\nsheet A4 landscape, scale 1:1, border 10\n'
 
 
 def summarized(text: str) -> Summary | None:
-    """Return what the register lists of a plan; None while everybody is busy: it is made up for later."""
+    """Return what the register lists of a plan; None while everybody is busy: it is made up for
+    later."""
     try:
         return cast(Summary, workers().do(SUMMARIZE, text, gone=gone()))
     except Busy:
@@ -174,9 +174,13 @@ def _job(job_id: int) -> JobOut:
 def list_jobs(query: RegisterQuery) -> JobsOut:
     """Return a page of the jobs at work, or of the archived ones."""
     with the_store().reading() as session:
-        found = store.list_jobs(session, query.archived, query.search, query.order, query.page, query.size)
+        found = store.list_jobs(
+            session, query.archived, query.search, query.order, query.page, query.size
+        )
     pages = max(1, -(-found.total // query.size))
-    return JobsOut(jobs=tuple(map(_listed, found.jobs)), page=query.page, pages=pages, total=found.total)
+    return JobsOut(
+        jobs=tuple(map(_listed, found.jobs)), page=query.page, pages=pages, total=found.total
+    )
 
 
 @jobs.post("/jobs", status=201)
@@ -190,7 +194,9 @@ def enter_job(body: JobIn) -> JobOut:
     elif body.text is not None:
         what = foreign(body.text)
         if what:
-            told = f"this is {what}, not a plan: a plan is text that says its statements line by line"
+            told = (
+                f"this is {what}, not a plan: a plan is text that says its statements line by line"
+            )
             raise Refused(422, "Not a plan", told)
         text = tidy(body.text)
     made = summarized(text)
@@ -259,7 +265,8 @@ def one_revision(path: RevisionPath) -> RevisionOut:
 
 @jobs.post("/jobs/<job_id>/revisions", status=201)
 def save_revision(path: JobPath, body: SaveIn) -> RevisionOut:
-    """Save a plan as the next revision; refused with both versions when it is based on an old one."""
+    """Save a plan as the next revision; refused with both versions when it is based on an old
+    one."""
     text = tidy(body.text)
     made = summarized(text)
     with the_store().writing() as session:
@@ -270,7 +277,8 @@ def save_revision(path: JobPath, body: SaveIn) -> RevisionOut:
 
 @jobs.get("/jobs/<job_id>/thumbnail.svg")
 def thumbnail(path: JobPath) -> Response:
-    """Return the outline of a job's newest revision, cropped to it, as it was worked out when that was saved."""
+    """Return the outline of a job's newest revision, cropped to it, as it was worked out when that
+    was saved."""
     with the_store().reading() as session:
         found = store.listed(session, path.job_id)
     if found is None or not found.made.thumbnail:

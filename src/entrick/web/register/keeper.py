@@ -1,4 +1,5 @@
-"""Keeping the register in order while the desk is used: old summaries are renewed, a snapshot is taken every day."""
+"""Keeping the register in order while the desk is used: old summaries are renewed, a snapshot is
+taken every day."""
 
 from __future__ import annotations
 
@@ -68,7 +69,10 @@ class Keeper:
                 except Exception as error:
                     if not isinstance(error, TooMuchWork):
                         LOG.exception("fault while summarizing job %s", job_id)
-                    made = unsummarized(text, str(error) if isinstance(error, TooMuchWork) else "a fault of the desk")
+                    made = unsummarized(
+                        text,
+                        str(error) if isinstance(error, TooMuchWork) else "a fault of the desk",
+                    )
                 with self.store.writing() as session:
                     renew(session, job_id, text, made)
                 if self.ended.wait(PAUSE):

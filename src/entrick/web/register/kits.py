@@ -25,7 +25,8 @@ class KitPath(Asked):
 
 
 class KitOut(Crossing):
-    """A kit by name, as the text of its file; `starter` where it comes with the desk and cannot be changed."""
+    """A kit by name, as the text of its file; `starter` where it comes with the desk and cannot be
+    changed."""
 
     name: str
     text: str
@@ -74,7 +75,9 @@ def list_kits() -> KitsOut:
 
 def _item(item: Item) -> KitItemOut:
     picture = f"/api/pictures/instrument.svg?item={item.shown_as or item.key}"
-    return KitItemOut.from_core(item, sort=item.sort.name, choices=item.sort.choices, picture=picture)
+    return KitItemOut.from_core(
+        item, sort=item.sort.name, choices=item.sort.choices, picture=picture
+    )
 
 
 def _shown(name: str, kit: Kit, usual: bool, starter: bool) -> KitOut:
@@ -86,7 +89,9 @@ def _shown(name: str, kit: Kit, usual: bool, starter: bool) -> KitOut:
 def put_kit(path: KitPath, body: KitIn) -> KitOut:
     """Keep a kit; what is no kit is refused in words."""
     if path.name in STARTERS:
-        raise Refused(409, "This kit comes with the desk", f"keep {path.name} under another name to change it")
+        raise Refused(
+            409, "This kit comes with the desk", f"keep {path.name} under another name to change it"
+        )
     kit = read_kit(body.text)
     with the_store().writing() as session:
         store.put_kit(session, path.name, write_kit(kit), body.usual)

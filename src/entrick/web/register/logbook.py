@@ -58,7 +58,8 @@ class EventsIn(Asked):
 
 
 class AmendedIn(Asked):
-    """What is put right in a sitting: an event corrected, or taken back; taking back a correction undoes it."""
+    """What is put right in a sitting: an event corrected, or taken back; taking back a correction
+    undoes it."""
 
     of: Annotated[int, Field(ge=1, le=20_000)]
     kind: Literal["corrected", "undone"]
@@ -76,8 +77,8 @@ class RemovedIn(Asked):
 class SittingOut(Crossing):
     """A sitting with what happened; `rehearsed` where a simulated hand made it up, and nobody drew.
 
-    `standing` are the events as they were corrected last; `gap` is how far the last join gaped, mm on paper.
-    """
+    `standing` are the events as they were corrected last; `gap` is how far the last join gaped, mm
+    on paper."""
 
     uid: str
     job: int
@@ -158,7 +159,8 @@ def _shown(sitting: store.SittingView, title: str = "") -> SittingOut:
 
 
 def taught_now() -> Taught:
-    """Return what the logbook changes elsewhere; worked out anew where anything has been recorded."""
+    """Return what the logbook changes elsewhere; worked out anew where anything has been
+    recorded."""
     kept: dict[object, Taught] = current_app.extensions.setdefault("entrick.taught", {})
     with the_store().reading() as session:
         state = store.state_of_sittings(session)
@@ -180,18 +182,36 @@ def open_logbook(query: SittingsQuery) -> LogbookOut:
     with the_store().reading() as session:
         found = store.list_sittings(session, query.job, removed=True)
         jobs = {sitting.job for sitting in found}
-        titles = {job: made.made.title for job in jobs if (made := store.listed(session, job)) is not None}
-    learnt = learn(Sitting(s.job, s.revision, s.events, s.rehearsed) for s in found if not s.removed)
+        titles = {
+            job: made.made.title for job in jobs if (made := store.listed(session, job)) is not None
+        }
+    learnt = learn(
+        Sitting(s.job, s.revision, s.events, s.rehearsed) for s in found if not s.removed
+    )
     return LogbookOut(
         sittings=tuple(_shown(sitting, titles.get(sitting.job, "")) for sitting in found),
-        pace=tuple(PaceOut(tool=tool, seconds=took, count=n) for tool, (took, n) in learnt.seconds.items()),
+        pace=tuple(
+            PaceOut(tool=tool, seconds=took, count=n) for tool, (took, n) in learnt.seconds.items()
+        ),
         spreads=tuple(HandOut.model_validate(spread) for spread in learnt.spreads),
         slips=tuple(SlipOut(told=told, count=count) for told, count in learnt.slips),
     )
 
 
-COLUMNS = ("sitting", "job", "revision", "begun", "rehearsed", "number", "kind", "step", "instrument", "seconds", "off",
-           "text")  # fmt: skip
+COLUMNS = (
+    "sitting",
+    "job",
+    "revision",
+    "begun",
+    "rehearsed",
+    "number",
+    "kind",
+    "step",
+    "instrument",
+    "seconds",
+    "off",
+    "text",
+)
 
 
 @logbook.get("/logbook.csv")
@@ -204,10 +224,22 @@ def logbook_csv() -> Answer:
     table.writerow(COLUMNS)
     for sitting in reversed(found):
         for event in effective(sitting.events):
-            table.writerow((
-                sitting.uid, sitting.job, sitting.revision, sitting.started_at.isoformat(), int(sitting.rehearsed),
-                event.number, event.kind, event.step, event.tool, event.seconds, event.off, event.text,
-            ))  # fmt: skip
+            table.writerow(
+                (
+                    sitting.uid,
+                    sitting.job,
+                    sitting.revision,
+                    sitting.started_at.isoformat(),
+                    int(sitting.rehearsed),
+                    event.number,
+                    event.kind,
+                    event.step,
+                    event.tool,
+                    event.seconds,
+                    event.off,
+                    event.text,
+                )
+            )
     disposition = {"Content-Disposition": 'attachment; filename="logbook.csv"'}
     return Answer(stream.getvalue().encode(), "text/csv; charset=utf-8", disposition)
 
@@ -232,9 +264,12 @@ def add_events(path: SittingPath, body: EventsIn) -> SittingOut:
 
 @logbook.post("/sittings/<uid>/amendments")
 def amend_sitting(path: SittingPath, body: AmendedIn) -> SittingOut:
-    """Correct an event of a sitting, or take one back; the events themselves stay as they were recorded."""
+    """Correct an event of a sitting, or take one back; the events themselves stay as they were
+    recorded."""
     with the_store().writing() as session:
-        found = store.amend(session, path.uid, body.kind, body.of, body.seconds, body.off, body.text)
+        found = store.amend(
+            session, path.uid, body.kind, body.of, body.seconds, body.off, body.text
+        )
     committed()
     return _shown(found)
 

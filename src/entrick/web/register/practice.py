@@ -1,4 +1,5 @@
-"""Practice: a round of questions about a job, answers judged, what they show, and sets for a class."""
+"""Practice: a round of questions about a job, answers judged, what they show, and sets for a
+class."""
 
 from __future__ import annotations
 
@@ -34,7 +35,8 @@ class PracticeSlipOut(Crossing):
 
 
 class PracticeOut(Crossing):
-    """What practice has shown: rules, the worst first; slips; by day how many answers, and which share was right."""
+    """What practice has shown: rules, the worst first; slips; by day how many answers, and which
+    share was right."""
 
     standings: tuple[StandingOut, ...]
     slips: tuple[PracticeSlipOut, ...]
@@ -47,7 +49,8 @@ practice = Operations()
 
 
 def _history() -> tuple[list[store.AnswerView], list[Answered], list[tuple[str, float]]]:
-    """Return what was answered in practice, the same for the schedule, and the slips noted at the board."""
+    """Return what was answered in practice, the same for the schedule, and the slips noted at the
+    board."""
     with the_store().reading() as session:
         views = store.list_answers(session)
         sittings = store.list_sittings(session)
@@ -74,7 +77,8 @@ def practice_record() -> PracticeOut:
     slips = sorted(times.items(), key=lambda each: (-each[1], each[0]))
     return PracticeOut(
         standings=tuple(
-            StandingOut.from_core(each, due=datetime.fromtimestamp(each.due, UTC)) for each in standings(history)
+            StandingOut.from_core(each, due=datetime.fromtimestamp(each.due, UTC))
+            for each in standings(history)
         ),
         slips=tuple(PracticeSlipOut(slip=slip, times=count) for slip, count in slips),
         at_the_board=len(board),

@@ -15,7 +15,8 @@ def the_store() -> store.Store:
 
 
 def committed() -> None:
-    """Note that what was sent with this request is saved: whatever happens to the answer, it must not say otherwise."""
+    """Note that what was sent with this request is saved: whatever happens to the answer, it must
+    not say otherwise."""
     g.committed = True
 
 

@@ -1,4 +1,5 @@
-"""The register as a whole: taken away as open files, taken in again, and what its keeper should know."""
+"""The register as a whole: taken away as open files, taken in again, and what its keeper should
+know."""
 
 from __future__ import annotations
 
@@ -27,7 +28,8 @@ class NoticeOut(Crossing):
 
 
 class PairingOut(Crossing):
-    """How phones and tablets of the local network come in; empty where the desk was not asked to let them.
+    """How phones and tablets of the local network come in; empty where the desk was not asked to
+    let them.
 
     `secure` where there is a certificate: then a browser keeps the pages of a sitting, too.
     """

@@ -27,7 +27,8 @@ _RECORDERS: dict[str, Callable[[Mapping[str, Any]], None]] = {}
 
 
 def known_for(*addresses: str) -> Callable[[F], F]:
-    """Register a function that tells the operations at these addresses what the register knows, by name."""
+    """Register a function that tells the operations at these addresses what the register knows, by
+    name."""
 
     def register(function: F) -> F:
         _KNOWN.update(dict.fromkeys(addresses, function))
@@ -37,7 +38,8 @@ def known_for(*addresses: str) -> Callable[[F], F]:
 
 
 def records(address: str) -> Callable[[F], F]:
-    """Register a function that puts into the register what the operation at an address leaves for it."""
+    """Register a function that puts into the register what the operation at an address leaves for
+    it."""
 
     def register(function: F) -> F:
         _RECORDERS[address] = function
@@ -89,6 +91,8 @@ def _answered(sent: Sent, known: Mapping[str, Any]) -> Answer:
 
 def as_response(answer: Answer) -> Response:
     """Return an answer as it goes back over HTTP."""
-    response = current_app.response_class(answer.content, status=answer.status, content_type=answer.type)
+    response = current_app.response_class(
+        answer.content, status=answer.status, content_type=answer.type
+    )
     response.headers.update(answer.headers)
     return response

@@ -1,9 +1,9 @@
 """Workers: processes that work plans out, so that no plan can stall the desk, whatever it asks for.
 
-A request is carried out by one process and by no other; what it costs is bounded there, by the clock and in memory, and
-when nobody waits for the answer any more, it is stopped. Few workers run at a time, the one that worked last first,
-since it still has what it made before; those whose work takes long step aside for the quick.
-"""
+A request is carried out by one process and by no other; what it costs is bounded there, by the
+clock and in memory, and when nobody waits for the answer any more, it is stopped. Few workers run
+at a time, the one that worked last first, since it still has what it made before; those whose work
+takes long step aside for the quick."""
 
 from __future__ import annotations
 
@@ -40,7 +40,8 @@ HARD = 2.0
 """Seconds of CPU after which it is stopped altogether."""
 
 WALL = 30.0
-"""Seconds by the clock on the wall after which a worker is taken to be stuck where no signal reaches it."""
+"""Seconds by the clock on the wall after which a worker is taken to be stuck where no signal
+reaches it."""
 
 MEMORY = 300 * 2**20
 """Bytes one request may take beyond what a fresh worker has."""
@@ -78,7 +79,8 @@ class Gone(RuntimeError):
 
 @dataclass(frozen=True, slots=True)
 class Task:
-    """A function by the name of its module, which is loaded by whoever carries it out, and not before."""
+    """A function by the name of its module, which is loaded by whoever carries it out, and not
+    before."""
 
     module: str
     name: str
@@ -114,8 +116,8 @@ class InProcess:
 
 
 class Stopped(BaseException):
-    """Raised into work that has had all the time there is; not an `Exception`, so that nothing on the way catches
-    it."""
+    """Raised into work that has had all the time there is; not an `Exception`, so that nothing on
+    the way catches it."""
 
 
 class Clock:
@@ -151,7 +153,9 @@ def _work(pipe: Connection) -> None:
     signal.signal(signal.SIGTERM, signal.SIG_DFL)
     tune_gc()
     fresh = _size()
-    with contextlib.suppress(ValueError, OSError):  # a system that knows no such limit has the clock alone
+    with contextlib.suppress(
+        ValueError, OSError
+    ):  # a system that knows no such limit has the clock alone
         resource.setrlimit(resource.RLIMIT_AS, (fresh + MEMORY, fresh + MEMORY))
     clock = Clock()
     try:
@@ -172,8 +176,11 @@ def _work(pipe: Connection) -> None:
             finally:
                 clock.stop()
         except (Stopped, OutOfTime, MemoryError):
-            # Struck wherever it was: what it was keeping may be half written, so this worker is not used again.
-            failure = TooMuchWork("this asks for more work than the desk does at once; ask for less of it")
+            # Struck wherever it was: what it was keeping may be half written, so this worker is not
+            # used again.
+            failure = TooMuchWork(
+                "this asks for more work than the desk does at once; ask for less of it"
+            )
         except Exception as error:
             failure = _portable(error)
         tired = isinstance(failure, TooMuchWork) or _size() - fresh > TIRED
@@ -198,7 +205,8 @@ def _portable(error: Exception) -> Exception:
 
 
 def _size() -> int:
-    """Return the address space of this process, bytes; where the system does not tell, the most it ever held."""
+    """Return the address space of this process, bytes; where the system does not tell, the most it
+    ever held."""
     try:
         with open("/proc/self/statm", encoding="ascii") as file:
             return int(file.read().split()[0]) * resource.getpagesize()
@@ -232,7 +240,8 @@ class Workers:
     """
 
     def __init__(self) -> None:
-        # A server that forks: it has the desk's modules ready, and no threads that a fork would tear.
+        # A server that forks: it has the desk's modules ready, and no threads that a fork would
+        # tear.
         self.context = multiprocessing.get_context("forkserver")
         self.context.set_forkserver_preload(["entrick.web.workers.ready"])
         # It loads what workers need while the rest of the desk is loaded here.
@@ -266,7 +275,9 @@ class Workers:
             worker = self._take()
             worker.pipe.send((task, args))
             began = time.monotonic()
-            while not worker.pipe.poll(0.02 if held is self.long else max(0.0, YOUNG - (time.monotonic() - began))):
+            while not worker.pipe.poll(
+                0.02 if held is self.long else max(0.0, YOUNG - (time.monotonic() - began))
+            ):
                 if held is self.quick:
                     if not self.long.acquire(blocking=False):
                         raise Busy("the desk is busy with long work")
@@ -279,7 +290,9 @@ class Workers:
             try:
                 result, failure, tired = worker.pipe.recv()
             except EOFError as error:  # it was killed, most likely for want of memory
-                raise TooMuchWork("this takes more memory than the desk gives to one request") from error
+                raise TooMuchWork(
+                    "this takes more memory than the desk gives to one request"
+                ) from error
             if not tired:
                 self._put_back(worker)
                 worker = None

@@ -1,8 +1,7 @@
 """What every worker has ready: loaded once, where workers are forked from.
 
-Much is made when it is first wanted: the parser, the kinds, how an answer is written. A worker is forked with all of it
-made, so that its first answer takes no longer than its next.
-"""
+Much is made when it is first wanted: the parser, the kinds, how an answer is written. A worker is
+forked with all of it made, so that its first answer takes no longer than its next."""
 
 from __future__ import annotations
 

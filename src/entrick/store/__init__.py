@@ -1,6 +1,14 @@
 """The register on disk: jobs and their revisions, in SQLite."""
 
-from .archive import ArchiveError, Folder, Imported, Zip, export_register, import_register, opened_zip
+from .archive import (
+    ArchiveError,
+    Folder,
+    Imported,
+    Zip,
+    export_register,
+    import_register,
+    opened_zip,
+)
 from .backup import backup, restore, snapshot, snapshots_of
 from .database import Store, open_store
 from .jobs import (

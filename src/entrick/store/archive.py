@@ -1,4 +1,5 @@
-"""The whole register as open files: every revision of every job as text, with what is known of it as JSON beside it.
+"""The whole register as open files: every revision of every job as text, with what is known of it
+as JSON beside it.
 
 ::
 
@@ -31,7 +32,17 @@ from .jobs import LARGEST_ID, add_revision
 from .kits import MOST_KITS, list_kits, put_kit
 from .listing import put_summary
 from .models import Job, Revision
-from .sittings import MOST_EVENTS, UID, append, begin, kit_of, list_sittings, schedule_of, set_kit, set_schedule
+from .sittings import (
+    MOST_EVENTS,
+    UID,
+    append,
+    begin,
+    kit_of,
+    list_sittings,
+    schedule_of,
+    set_kit,
+    set_schedule,
+)
 
 T = TypeVar("T", bound=BaseModel)
 D = TypeVar("D", datetime, datetime | None)
@@ -51,7 +62,8 @@ class ArchiveError(ValueError):
 
 
 class _File(BaseModel):
-    """What a file says. How it is read is worked out when the first one is; a field nobody knows is a mistake."""
+    """What a file says. How it is read is worked out when the first one is; a field nobody knows is
+    a mistake."""
 
     model_config = ConfigDict(extra="forbid", defer_build=True)
 
@@ -192,7 +204,9 @@ def _folder(job_id: int) -> str:
 
 
 def _export(job: Job, session: Session, files: Files) -> None:
-    revisions = session.scalars(select(Revision).where(Revision.job_id == job.id).order_by(Revision.number)).all()
+    revisions = session.scalars(
+        select(Revision).where(Revision.job_id == job.id).order_by(Revision.number)
+    ).all()
     said: dict[str, Any] = {
         "id": job.id,
         "created_at": job.created_at.isoformat(),
@@ -223,7 +237,9 @@ def _export(job: Job, session: Session, files: Files) -> None:
         ],
     }
     for revision in revisions:
-        files.write(f"{_folder(job.id)}/revision-{revision.number:04}.entrick", revision.text.encode())
+        files.write(
+            f"{_folder(job.id)}/revision-{revision.number:04}.entrick", revision.text.encode()
+        )
     files.write(f"{_folder(job.id)}/job.json", _json(said))
 
 
@@ -242,8 +258,8 @@ class Imported:
 def import_register(store: Store, files: Files, told: Told = _never) -> Imported:
     """Enter every job of an exported register, all or none.
 
-    A job keeps its number where that is free; one that is there already, revision for revision, is left alone; one
-    whose number belongs to another job gets a new number.
+    A job keeps its number where that is free; one that is there already, revision for revision, is
+    left alone; one whose number belongs to another job gets a new number.
 
     Raises
     ------
@@ -252,7 +268,9 @@ def import_register(store: Store, files: Files, told: Told = _never) -> Imported
     """
     head = _read(files, "register.json", _RegisterFile)
     if head.entrick != VERSION:
-        raise ArchiveError(f"register.json is of version {head.entrick}; this desk reads version {VERSION}")
+        raise ArchiveError(
+            f"register.json is of version {head.entrick}; this desk reads version {VERSION}"
+        )
     entered = known = size = 0
     with store.writing() as session:
         for done, folder in enumerate(head.jobs, 1):
@@ -279,7 +297,9 @@ def _read(files: Files, name: str, model: type[T]) -> T:
     try:
         return model.model_validate_json(files.read(name))
     except KeyError as error:
-        raise ArchiveError(f"there is no {name}: this is no register, or not a whole one") from error
+        raise ArchiveError(
+            f"there is no {name}: this is no register, or not a whole one"
+        ) from error
     except ValidationError as error:
         first = error.errors()[0]
         raise ArchiveError(f"{name}: {'.'.join(map(str, first['loc']))}: {first['msg']}") from error
@@ -300,9 +320,13 @@ def _texts(files: Files, folder: str, job: _JobFile) -> Iterator[str]:
 
 
 def _is_known(session: Session, job: _JobFile, texts: list[str]) -> bool:
-    rows = session.scalars(select(Revision).where(Revision.job_id == job.id).order_by(Revision.number)).all()
+    rows = session.scalars(
+        select(Revision).where(Revision.job_id == job.id).order_by(Revision.number)
+    ).all()
     there = [(row.number, row.text, row.saved_at) for row in rows]
-    return there == [(r.number, text, r.saved_at) for r, text in zip(job.revisions, texts, strict=True)]
+    return there == [
+        (r.number, text, r.saved_at) for r, text in zip(job.revisions, texts, strict=True)
+    ]
 
 
 def _enter(session: Session, job: _JobFile, texts: list[str]) -> None:
@@ -314,7 +338,13 @@ def _enter(session: Session, job: _JobFile, texts: list[str]) -> None:
     newest = None
     for revision, text in zip(job.revisions, texts, strict=True):
         newest = add_revision(
-            session, number, revision.number, revision.based_on, text, revision.note, _utc(revision.saved_at)
+            session,
+            number,
+            revision.number,
+            revision.based_on,
+            text,
+            revision.note,
+            _utc(revision.saved_at),
         )
     assert newest is not None
     put_summary(session, row, newest, None)

@@ -1,4 +1,5 @@
-"""Copies of the whole register: taken while it is used, put back, and taken by themselves once a day."""
+"""Copies of the whole register: taken while it is used, put back, and taken by themselves once a
+day."""
 
 from __future__ import annotations
 
@@ -34,7 +35,9 @@ def backup(register: Path, file: Path) -> None:
     if not register.exists():
         raise RegisterTrouble("unreachable", register, "there is no such file")
     file.parent.mkdir(parents=True, exist_ok=True)
-    handle, name = tempfile.mkstemp(prefix=f".{file.name}-", dir=file.parent)  # private to its owner
+    handle, name = tempfile.mkstemp(
+        prefix=f".{file.name}-", dir=file.parent
+    )  # private to its owner
     os.close(handle)
     fresh = Path(name)
     try:
@@ -53,7 +56,8 @@ def _copy(source: Path, target: Path) -> None:
         writer = sqlite3.connect(target, timeout=5)
         try:
             reader.backup(writer)
-            # One file alone: a copy goes by mail and on sticks, and a log beside it would be left behind.
+            # One file alone: a copy goes by mail and on sticks, and a log beside it would be left
+            # behind.
             writer.execute("PRAGMA journal_mode=DELETE")
         finally:
             writer.close()
@@ -78,9 +82,13 @@ def restore(file: Path, register: Path) -> Path | None:
         raise RegisterTrouble("foreign", file)
     kept = None
     if register.exists() and register.stat().st_size:
-        kept = snapshots_of(register) / f"before-restore-{date.today().isoformat()}-{os.getpid()}.db"
+        kept = (
+            snapshots_of(register) / f"before-restore-{date.today().isoformat()}-{os.getpid()}.db"
+        )
         backup(register, kept)
-    with tempfile.TemporaryDirectory(dir=register.parent if register.parent.exists() else None) as folder:
+    with tempfile.TemporaryDirectory(
+        dir=register.parent if register.parent.exists() else None
+    ) as folder:
         fresh = Path(folder) / "fresh.db"
         backup(file, fresh)
         open_store(fresh).close()  # an older one is brought up to date before it takes the place
@@ -124,11 +132,13 @@ def snapshot(register: Path, today: date) -> Path | None:
 
 
 def kept(days: Iterable[date], today: date) -> set[date]:
-    """Return which snapshots are kept: the last days, then the first of each week, then of each month.
+    """Return which snapshots are kept: the last days, then the first of each week, then of each
+    month.
 
     Examples
     --------
-    >>> sorted(kept([date(2026, 1, 5), date(2026, 1, 6), date(2026, 3, 30), date(2026, 3, 31)], date(2026, 4, 1)))
+    >>> days = [date(2026, 1, 5), date(2026, 1, 6), date(2026, 3, 30), date(2026, 3, 31)]
+    >>> sorted(kept(days, date(2026, 4, 1)))
     [datetime.date(2026, 1, 5), datetime.date(2026, 3, 30), datetime.date(2026, 3, 31)]
     """
     every = sorted(day for day in days if day <= today)

@@ -1,4 +1,5 @@
-"""Opening the database: SQLite with a write-ahead log, foreign keys on, brought up to date by Alembic."""
+"""Opening the database: SQLite with a write-ahead log, foreign keys on, brought up to date by
+Alembic."""
 
 from __future__ import annotations
 
@@ -45,7 +46,8 @@ class Store:
         Raises
         ------
         RegisterTrouble
-            Where somebody else holds the lock, the disk is full, or the file cannot be written to: nothing is saved.
+            Where somebody else holds the lock, the disk is full, or the file cannot be written to:
+            nothing is saved.
         """
         try:
             with Session(self.engine.execution_options(writing=True)) as session, session.begin():
@@ -82,7 +84,8 @@ def open_store(path: Path) -> Store:
     Raises
     ------
     RegisterTrouble
-        Before anything is written, where the file is damaged, locked, read-only, of a newer version or no register.
+        Before anything is written, where the file is damaged, locked, read-only, of a newer version
+        or no register.
     """
     _make_private(path)
     version = examine(path)
@@ -107,7 +110,8 @@ def open_store(path: Path) -> Store:
 
 
 def _make_private(path: Path) -> None:
-    """Make the file, and the folder where there is none, for their owner alone; SQLite's own files follow the file."""
+    """Make the file, and the folder where there is none, for their owner alone; SQLite's own files
+    follow the file."""
     try:
         path.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
         os.close(os.open(path, os.O_RDWR | os.O_CREAT, 0o600))
@@ -115,7 +119,9 @@ def _make_private(path: Path) -> None:
     except PermissionError as error:
         raise RegisterTrouble("read-only", path) from error
     except OSError as error:
-        raise RegisterTrouble("full" if error.errno == 28 else "unreachable", path, str(error.strerror)) from error
+        raise RegisterTrouble(
+            "full" if error.errno == 28 else "unreachable", path, str(error.strerror)
+        ) from error
 
 
 def _migrate(engine: Engine) -> None:

@@ -1,4 +1,5 @@
-"""The register's work: list, add, save, archive. A save never overwrites; a stale one is refused."""
+"""The register's work: list, add, save, archive. A save never overwrites; a stale one is
+refused."""
 
 from __future__ import annotations
 
@@ -58,7 +59,9 @@ def _job_row(session: Session, job_id: int) -> Job:
 
 
 def _newest(session: Session, job_id: int) -> Revision:
-    found = session.scalar(select(Revision).where(Revision.job_id == job_id).order_by(Revision.number.desc()).limit(1))
+    found = session.scalar(
+        select(Revision).where(Revision.job_id == job_id).order_by(Revision.number.desc()).limit(1)
+    )
     if found is None:
         raise UnknownJob(f"job {job_id} has no revision")
     return found
@@ -75,7 +78,8 @@ def one_job(session: Session, job_id: int) -> JobView:
 
 
 def add_job(session: Session, text: str, note: str = "", made: Summary | None = None) -> JobView:
-    """Enter a new job with its first revision, and what the register lists of it where that is known."""
+    """Enter a new job with its first revision, and what the register lists of it where that is
+    known."""
     now = datetime.now(UTC)
     job = Job(created_at=now, archived_at=None)
     session.add(job)
@@ -86,12 +90,24 @@ def add_job(session: Session, text: str, note: str = "", made: Summary | None = 
 
 
 def add_revision(
-    session: Session, job_id: int, number: int, based_on: int | None, text: str, note: str, saved_at: datetime
+    session: Session,
+    job_id: int,
+    number: int,
+    based_on: int | None,
+    text: str,
+    note: str,
+    saved_at: datetime,
 ) -> Revision:
     """Write a revision with its digest."""
     digest = digest_of(job_id, number, based_on, text, note, saved_at)
     revision = Revision(
-        job_id=job_id, number=number, based_on=based_on, text=text, note=note, saved_at=saved_at, digest=digest
+        job_id=job_id,
+        number=number,
+        based_on=based_on,
+        text=text,
+        note=note,
+        saved_at=saved_at,
+        digest=digest,
     )
     session.add(revision)
     session.flush()
@@ -99,7 +115,12 @@ def add_revision(
 
 
 def save_revision(
-    session: Session, job_id: int, text: str, based_on: int, note: str = "", made: Summary | None = None
+    session: Session,
+    job_id: int,
+    text: str,
+    based_on: int,
+    note: str = "",
+    made: Summary | None = None,
 ) -> RevisionView:
     """Save a new revision of a job.
 
@@ -130,7 +151,9 @@ def save_revision(
 def revisions(session: Session, job_id: int) -> list[RevisionView]:
     """Return every revision of a job, newest first."""
     _job_row(session, job_id)
-    found = session.scalars(select(Revision).where(Revision.job_id == job_id).order_by(Revision.number.desc()))
+    found = session.scalars(
+        select(Revision).where(Revision.job_id == job_id).order_by(Revision.number.desc())
+    )
     return [_revision(revision) for revision in found]
 
 
@@ -142,7 +165,9 @@ def one_revision(session: Session, job_id: int, number: int) -> RevisionView:
     UnknownJob
     """
     _job_row(session, job_id)
-    wanted = select(Revision).where(Revision.job_id == job_id, Revision.number == min(number, LARGEST_ID))
+    wanted = select(Revision).where(
+        Revision.job_id == job_id, Revision.number == min(number, LARGEST_ID)
+    )
     found = session.scalar(wanted)
     if found is None:
         raise UnknownJob(f"job {job_id} has no revision {number}")

@@ -1,4 +1,5 @@
-"""What the register lists: kept beside every job, so that a page of it costs one query, however many jobs there are."""
+"""What the register lists: kept beside every job, so that a page of it costs one query, however
+many jobs there are."""
 
 from __future__ import annotations
 
@@ -19,9 +20,8 @@ Order = Literal["worked", "entered", "title", "drawing"]
 class Listed:
     """A job as the register lists it.
 
-    `pending` where it has not been worked out by today's core yet, `pictured` where it has a thumbnail; in a list
-    `made` is without it.
-    """
+    `pending` where it has not been worked out by today's core yet, `pictured` where it has a
+    thumbnail; in a list `made` is without it."""
 
     id: int
     revision: int
@@ -89,7 +89,10 @@ def list_jobs(
     wanted = and_(
         JobSummary.archived.is_(archived),
         *(
-            or_(JobSummary.title.icontains(word, autoescape=True), JobSummary.drawing.icontains(word, autoescape=True))
+            or_(
+                JobSummary.title.icontains(word, autoescape=True),
+                JobSummary.drawing.icontains(word, autoescape=True),
+            )
             for word in search.split()
         ),
     )
@@ -118,15 +121,30 @@ def listed(session: Session, job_id: int) -> Listed | None:
 
 
 def _listed(row: JobSummary, pictured: bool, thumbnail: str) -> Listed:
-    made = Summary(row.title, row.drawing, row.unit, row.scale, row.mistakes, row.outlines, row.trouble, thumbnail)
-    return Listed(row.job_id, row.number, row.worked_at, row.archived, row.core != version(), pictured, made)
+    made = Summary(
+        row.title,
+        row.drawing,
+        row.unit,
+        row.scale,
+        row.mistakes,
+        row.outlines,
+        row.trouble,
+        thumbnail,
+    )
+    return Listed(
+        row.job_id, row.number, row.worked_at, row.archived, row.core != version(), pictured, made
+    )
 
 
 def outdated(session: Session, most: int) -> list[tuple[int, str]]:
-    """Return some jobs whose summary today's core has not worked out, last worked first: number and newest text."""
+    """Return some jobs whose summary today's core has not worked out, last worked first: number and
+    newest text."""
     rows = session.execute(
         select(JobSummary.job_id, Revision.text)
-        .join(Revision, (Revision.job_id == JobSummary.job_id) & (Revision.number == JobSummary.number))
+        .join(
+            Revision,
+            (Revision.job_id == JobSummary.job_id) & (Revision.number == JobSummary.number),
+        )
         .where(JobSummary.core != version())
         .order_by(JobSummary.worked_at.desc())
         .limit(most)
@@ -135,12 +153,15 @@ def outdated(session: Session, most: int) -> list[tuple[int, str]]:
 
 
 def renew(session: Session, job_id: int, text: str, made: Summary) -> None:
-    """Put a summary in the place of an outdated one, unless the job has been saved in the meantime."""
+    """Put a summary in the place of an outdated one, unless the job has been saved in the
+    meantime."""
     row = session.get(JobSummary, job_id)
     job = session.get(Job, job_id)
     if row is None or job is None:
         return
-    revision = session.scalar(select(Revision).where(Revision.job_id == job_id, Revision.number == row.number))
+    revision = session.scalar(
+        select(Revision).where(Revision.job_id == job_id, Revision.number == row.number)
+    )
     if revision is not None and revision.text == text:
         put_summary(session, job, revision, made)
 
@@ -150,7 +171,10 @@ def fill(session: Session) -> int:
     missing = session.scalars(select(Job).where(Job.id.not_in(select(JobSummary.job_id)))).all()
     for job in missing:
         newest = session.scalar(
-            select(Revision).where(Revision.job_id == job.id).order_by(Revision.number.desc()).limit(1)
+            select(Revision)
+            .where(Revision.job_id == job.id)
+            .order_by(Revision.number.desc())
+            .limit(1)
         )
         if newest is not None:
             put_summary(session, job, newest, None)

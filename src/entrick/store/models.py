@@ -13,14 +13,19 @@ class Base(DeclarativeBase):
 
 
 class Moment(TypeDecorator[datetime]):
-    """A moment, in UTC: SQLite keeps no time zone, and a time without one is another hour for whoever is elsewhere."""
+    """A moment, in UTC: SQLite keeps no time zone, and a time without one is another hour for
+    whoever is elsewhere."""
 
     impl = DateTime
     cache_ok = True
 
     def process_bind_param(self, value: datetime | None, dialect: Dialect) -> datetime | None:
         """Return a moment as it is kept."""
-        return value if value is None or value.tzinfo is None else value.astimezone(UTC).replace(tzinfo=None)
+        return (
+            value
+            if value is None or value.tzinfo is None
+            else value.astimezone(UTC).replace(tzinfo=None)
+        )
 
     def process_result_value(self, value: datetime | None, dialect: Dialect) -> datetime | None:
         """Return a moment as it was meant."""
@@ -35,7 +40,9 @@ class Job(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     created_at: Mapped[datetime] = mapped_column(Moment)
     archived_at: Mapped[datetime | None] = mapped_column(Moment)
-    revisions: Mapped[list[Revision]] = relationship(back_populates="job", order_by="Revision.number")
+    revisions: Mapped[list[Revision]] = relationship(
+        back_populates="job", order_by="Revision.number"
+    )
 
 
 class Revision(Base):
@@ -56,13 +63,16 @@ class Revision(Base):
 
 
 class JobSummary(Base):
-    """What the register lists of a job, worked out from its newest revision by one version of the core.
+    """What the register lists of a job, worked out from its newest revision by one version of the
+    core.
 
-    Nothing here that could not be worked out again. `core` is empty where that has not been done yet.
-    """
+    Nothing here that could not be worked out again. `core` is empty where that has not been done
+    yet."""
 
     __tablename__ = "summary"
-    __table_args__ = tuple(Index(f"ix_summary_{name}", "archived", name) for name in ("worked_at", "title", "drawing"))
+    __table_args__ = tuple(
+        Index(f"ix_summary_{name}", "archived", name) for name in ("worked_at", "title", "drawing")
+    )
 
     job_id: Mapped[int] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"), primary_key=True)
     number: Mapped[int]
@@ -80,8 +90,8 @@ class JobSummary(Base):
 
 
 class JobOrder(Base):
-    """In which order, and with which kit, the steps of a job are done at the board; a job that is not here does them as
-    written, with the usual kit."""
+    """In which order, and with which kit, the steps of a job are done at the board; a job that is
+    not here does them as written, with the usual kit."""
 
     __tablename__ = "job_order"
 
@@ -91,7 +101,8 @@ class JobOrder(Base):
 
 
 class SittingRow(Base):
-    """A sitting at the board: which revision of which job was drawn, in which order. `uid` is given by the device."""
+    """A sitting at the board: which revision of which job was drawn, in which order. `uid` is given
+    by the device."""
 
     __tablename__ = "sitting"
 
@@ -107,13 +118,16 @@ class SittingRow(Base):
 
 
 class EventRow(Base):
-    """One thing that happened in a sitting. Appended, never changed; numbered by the device, and taken once."""
+    """One thing that happened in a sitting. Appended, never changed; numbered by the device, and
+    taken once."""
 
     __tablename__ = "sitting_event"
     __table_args__ = (UniqueConstraint("sitting_id", "number", name="uq_sitting_event_number"),)
 
     id: Mapped[int] = mapped_column(primary_key=True)
-    sitting_id: Mapped[int] = mapped_column(ForeignKey("sitting.id", ondelete="CASCADE"), index=True)
+    sitting_id: Mapped[int] = mapped_column(
+        ForeignKey("sitting.id", ondelete="CASCADE"), index=True
+    )
     number: Mapped[int]
     kind: Mapped[str] = mapped_column(Text)
     step: Mapped[int]
@@ -135,8 +149,8 @@ class KitRow(Base):
 
 
 class PracticeRow(Base):
-    """An answer given in practice: what it tested, how much of it was right, which slips it showed, and which it might
-    have (both by key, a line each)."""
+    """An answer given in practice: what it tested, how much of it was right, which slips it showed,
+    and which it might have (both by key, a line each)."""
 
     __tablename__ = "practice_answer"
 

@@ -33,22 +33,40 @@ def put_answer(session: Session, answer: AnswerView) -> None:
     """Keep an answer; one that is known already is left alone."""
     if session.scalar(select(PracticeRow.id).where(PracticeRow.uid == answer.uid)) is not None:
         return
-    session.add(PracticeRow(
-        uid=answer.uid, answered_at=answer.at, part=answer.part, rule=answer.rule, share=answer.share,
-        slips="\n".join(answer.slips), chances="\n".join(answer.chances), hints=answer.hints,
-        rehearsed=answer.rehearsed,
-    ))  # fmt: skip
+    session.add(
+        PracticeRow(
+            uid=answer.uid,
+            answered_at=answer.at,
+            part=answer.part,
+            rule=answer.rule,
+            share=answer.share,
+            slips="\n".join(answer.slips),
+            chances="\n".join(answer.chances),
+            hints=answer.hints,
+            rehearsed=answer.rehearsed,
+        )
+    )
 
 
 def list_answers(session: Session) -> list[AnswerView]:
     """Return what was answered, in order."""
-    rows = session.scalars(select(PracticeRow).order_by(PracticeRow.id.desc()).limit(MOST_ANSWERS)).all()
+    rows = session.scalars(
+        select(PracticeRow).order_by(PracticeRow.id.desc()).limit(MOST_ANSWERS)
+    ).all()
     return [
-        AnswerView(row.uid, row.answered_at, row.part, row.rule, row.share,
-                   tuple(filter(None, row.slips.split("\n"))), tuple(filter(None, row.chances.split("\n"))), row.hints,
-                   row.rehearsed)
+        AnswerView(
+            row.uid,
+            row.answered_at,
+            row.part,
+            row.rule,
+            row.share,
+            tuple(filter(None, row.slips.split("\n"))),
+            tuple(filter(None, row.chances.split("\n"))),
+            row.hints,
+            row.rehearsed,
+        )
         for row in reversed(rows)
-    ]  # fmt: skip
+    ]
 
 
 def forget_answers(session: Session) -> None:

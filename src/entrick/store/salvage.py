@@ -1,9 +1,9 @@
-"""Salvage: what can still be read of a damaged register, page by page, without trusting anything that holds them
-together.
+"""Salvage: what can still be read of a damaged register, page by page, without trusting anything
+that holds them together.
 
-A revision carries a digest of all it says, so that a record found anywhere in the file is either exactly what was
-saved or is left out. (Layout of pages, cells, records and of the write-ahead log: "Database File Format", sqlite.org.)
-"""
+A revision carries a digest of all it says, so that a record found anywhere in the file is either
+exactly what was saved or is left out. (Layout of pages, cells, records and of the write-ahead log:
+"Database File Format", sqlite.org.)"""
 
 from __future__ import annotations
 
@@ -23,7 +23,8 @@ LEAF = 0x0D
 """First byte of a page that holds rows of a table."""
 
 INDEX_LEAF = 0x0A
-"""First byte of a page that holds entries of an index: those of (job, revision) tell what there was."""
+"""First byte of a page that holds entries of an index: those of (job, revision) tell what there
+was."""
 
 SIDE_FILES = ("-wal", "-shm")
 
@@ -84,7 +85,8 @@ def salvage(path: Path) -> tuple[Store, Salvaged]:
     report = aside.with_name(aside.name + ".txt")
     rows = [
         f"{path.name} was damaged and was set aside as {aside.name}, unchanged.",
-        f"Salvaged: {jobs} jobs with {len(found.revisions)} revisions, each exactly as it was saved.",
+        f"Salvaged: {jobs} jobs with {len(found.revisions)} revisions, each exactly as it was "
+        "saved.",
         "Not salvaged, as far as it can be told:" if lost else "Nothing is known to be missing.",
         *lost,
     ]
@@ -105,21 +107,32 @@ def _enter(store: Store, found: _Found) -> tuple[str, ...]:
             created, archived = found.jobs.get(job_id, (first, None))
             if job_id not in found.jobs:
                 lost.append(f"job {job_id}: when it was entered, and whether it was archived")
-            job = Job(id=job_id, created_at=_time(created), archived_at=_time(archived) if archived else None)
+            job = Job(
+                id=job_id,
+                created_at=_time(created),
+                archived_at=_time(archived) if archived else None,
+            )
             session.add(job)
             session.flush()
             revision = None
             for number in numbers:
                 _, _, _, based_on, text, note, saved_at, _ = found.revisions[job_id, number]
                 assert based_on is None or isinstance(based_on, int)
-                revision = add_revision(session, job_id, number, based_on, str(text), str(note), _time(str(saved_at)))
+                revision = add_revision(
+                    session, job_id, number, based_on, str(text), str(note), _time(str(saved_at))
+                )
             assert revision is not None
             put_summary(session, job, revision, None)
             gaps = sorted(set(range(1, numbers[-1] + 1)) - set(numbers))
             lost += [f"job {job_id}, revision {number}" for number in gaps]
-    told = {f"job {job_id}, revision {number}" for job_id, number in found.known - found.revisions.keys()}
+    told = {
+        f"job {job_id}, revision {number}"
+        for job_id, number in found.known - found.revisions.keys()
+    }
     lost += sorted(told - set(lost))
-    lost += [f"job {job_id}: all its revisions" for job_id in sorted(found.jobs.keys() - by_job.keys())]
+    lost += [
+        f"job {job_id}: all its revisions" for job_id in sorted(found.jobs.keys() - by_job.keys())
+    ]
     return tuple(lost)
 
 
@@ -142,7 +155,12 @@ def _read(path: Path) -> _Found:
 def _keep(row_id: int, values: tuple[Value, ...], found: _Found) -> None:
     if len(values) == 8:
         _, job_id, number, based_on, text, note, saved_at, digest = values
-        if not (isinstance(job_id, int) and isinstance(number, int) and isinstance(digest, str) and len(digest) == 64):
+        if not (
+            isinstance(job_id, int)
+            and isinstance(number, int)
+            and isinstance(digest, str)
+            and len(digest) == 64
+        ):
             return
         sound = isinstance(text, str) and isinstance(note, str) and isinstance(saved_at, str)
         if sound and digest_of(job_id, number, based_on, text, note, saved_at) == digest:  # type: ignore[arg-type]
@@ -178,15 +196,20 @@ def _pages(path: Path) -> tuple[dict[int, bytes], int]:
         for at in range(32, len(frames) - size - 23, size + 24):
             head = frames[at : at + 24]
             if head[8:16] != salts:
-                continue  # spoilt, or left from before; a record that is not whole has no true digest
+                # spoilt, or left from before; a record that is not whole has no true digest
+                continue
             waiting[int.from_bytes(head[:4], "big")] = frames[at + 24 : at + 24 + size]
-            if int.from_bytes(head[4:8], "big"):  # the last frame of a transaction says how large the file is now
+            if int.from_bytes(
+                head[4:8], "big"
+            ):  # the last frame of a transaction says how large the file is now
                 pages |= waiting
                 waiting = {}
     return pages, size
 
 
-def _rows(page: bytes, pages: Mapping[int, bytes], size: int) -> Iterator[tuple[int, tuple[Value, ...]]]:
+def _rows(
+    page: bytes, pages: Mapping[int, bytes], size: int
+) -> Iterator[tuple[int, tuple[Value, ...]]]:
     """Return the rows of a leaf page that can be read."""
     start = 100 if page[:16] == b"SQLite format 3\0" else 0
     if len(page) < size or page[start] != LEAF:
@@ -213,7 +236,9 @@ def _entries(page: bytes) -> Iterator[tuple[Value, ...]]:
             continue
 
 
-def _cell(page: bytes, at: int, pages: Mapping[int, bytes], size: int) -> tuple[int, tuple[Value, ...]]:
+def _cell(
+    page: bytes, at: int, pages: Mapping[int, bytes], size: int
+) -> tuple[int, tuple[Value, ...]]:
     length, at = _varint(page, at)
     row_id, at = _varint(page, at)
     most, least = size - 35, (size - 12) * 32 // 255 - 23
@@ -247,7 +272,9 @@ def _record(payload: bytes) -> tuple[Value, ...]:
     values: list[Value] = []
     at = head
     for kind in kinds:
-        wide = {0: 0, 1: 1, 2: 2, 3: 3, 4: 4, 5: 6, 6: 8, 7: 8, 8: 0, 9: 0}.get(kind, max(0, (kind - 12) // 2))
+        wide = {0: 0, 1: 1, 2: 2, 3: 3, 4: 4, 5: 6, 6: 8, 7: 8, 8: 0, 9: 0}.get(
+            kind, max(0, (kind - 12) // 2)
+        )
         raw = payload[at : at + wide]
         if len(raw) < wide:
             raise ValueError("a record that breaks off")

@@ -1,4 +1,5 @@
-"""Sittings at the board: begun by a device, events appended by number and taken once, removed and taken back."""
+"""Sittings at the board: begun by a device, events appended by number and taken once, removed and
+taken back."""
 
 from __future__ import annotations
 
@@ -40,9 +41,15 @@ class SittingView:
 
 
 def begin(
-    session: Session, uid: str, job_id: int, revision: int, schedule: str, started_at: datetime | None = None,
-    rehearsed: bool = False, kit: str = "",
-) -> SittingView:  # fmt: skip
+    session: Session,
+    uid: str,
+    job_id: int,
+    revision: int,
+    schedule: str,
+    started_at: datetime | None = None,
+    rehearsed: bool = False,
+    kit: str = "",
+) -> SittingView:
     """Begin a sitting; one that is known already, as the answer got lost, is returned as it is.
 
     Raises
@@ -53,10 +60,15 @@ def begin(
     if row is None:
         one_job(session, job_id)
         row = SittingRow(
-            uid=uid, job_id=job_id, revision=revision, schedule=schedule, kit=kit, rehearsed=rehearsed,
+            uid=uid,
+            job_id=job_id,
+            revision=revision,
+            schedule=schedule,
+            kit=kit,
+            rehearsed=rehearsed,
             removed_at=None,
             started_at=started_at or datetime.now(UTC),
-        )  # fmt: skip
+        )
         session.add(row)
         session.flush()
     return _view(row, _events(session, [row.id]).get(row.id, ()))
@@ -70,7 +82,8 @@ def append(session: Session, uid: str, events: Iterable[Event]) -> SittingView:
     UnknownJob
         There is no such sitting.
     EventsDiffer
-        Another event stands under one of the numbers: another device works at the same sitting. Nothing is taken.
+        Another event stands under one of the numbers: another device works at the same sitting.
+        Nothing is taken.
     """
     row = _row(session, uid)
     there = {event.number: event for event in _events(session, [row.id]).get(row.id, ())}
@@ -78,7 +91,9 @@ def append(session: Session, uid: str, events: Iterable[Event]) -> SittingView:
     for event in events:
         known = there.get(event.number, fresh.get(event.number))
         if known is not None and known != event:
-            raise EventsDiffer(f"event {event.number} of this sitting was recorded differently by another device")
+            raise EventsDiffer(
+                f"event {event.number} of this sitting was recorded differently by another device"
+            )
         if known is None:
             fresh[event.number] = event
     if len(there) + len(fresh) > MOST_EVENTS:
@@ -88,8 +103,11 @@ def append(session: Session, uid: str, events: Iterable[Event]) -> SittingView:
     return _view(row, tuple(sorted((there | fresh).values(), key=lambda event: event.number)))
 
 
-def amend(session: Session, uid: str, kind: Kind, of: int, seconds: float, off: float, text: str) -> SittingView:
-    """Append a correction of an event, or that one is taken back, under the next number of a sitting.
+def amend(
+    session: Session, uid: str, kind: Kind, of: int, seconds: float, off: float, text: str
+) -> SittingView:
+    """Append a correction of an event, or that one is taken back, under the next number of a
+    sitting.
 
     Raises
     ------
@@ -109,7 +127,9 @@ def set_removed(session: Session, uid: str, removed: bool) -> None:
     _row(session, uid).removed_at = datetime.now(UTC) if removed else None
 
 
-def list_sittings(session: Session, job_id: int | None = None, removed: bool = False) -> list[SittingView]:
+def list_sittings(
+    session: Session, job_id: int | None = None, removed: bool = False
+) -> list[SittingView]:
     """Return sittings, the last first: all of them, or those of a job."""
     chosen = select(SittingRow).order_by(SittingRow.started_at.desc(), SittingRow.id.desc())
     if job_id is not None:
@@ -172,9 +192,13 @@ def _row(session: Session, uid: str) -> SittingRow:
 def _events(session: Session, sittings: Sequence[int]) -> dict[int, tuple[Event, ...]]:
     found: dict[int, list[Event]] = {}
     for row in session.scalars(
-        select(EventRow).where(EventRow.sitting_id.in_(sittings)).order_by(EventRow.sitting_id, EventRow.number)
+        select(EventRow)
+        .where(EventRow.sitting_id.in_(sittings))
+        .order_by(EventRow.sitting_id, EventRow.number)
     ):
-        event = Event(row.number, row.kind, row.step, row.tool, row.seconds, row.off, row.text, row.of)  # type: ignore[arg-type]
+        event = Event(
+            row.number, row.kind, row.step, row.tool, row.seconds, row.off, row.text, row.of
+        )  # type: ignore[arg-type]
         found.setdefault(row.sitting_id, []).append(event)
     return {sitting: tuple(events) for sitting, events in found.items()}
 

@@ -14,12 +14,17 @@ MIGRATIONS = Path(__file__).with_name("migrations")
 
 def known_versions() -> list[str]:
     """Return the migrations this version of the desk knows, oldest first."""
-    return sorted(path.name.partition("_")[0] for path in (MIGRATIONS / "versions").glob("[0-9]*.py"))
+    return sorted(
+        path.name.partition("_")[0] for path in (MIGRATIONS / "versions").glob("[0-9]*.py")
+    )
 
 
 def version_of(connection: sqlite3.Connection) -> str:
     """Return the migration a database stands at, empty for one without tables."""
-    names = {name for (name,) in connection.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+    names = {
+        name
+        for (name,) in connection.execute("SELECT name FROM sqlite_master WHERE type = 'table'")
+    }
     if not names:
         return ""
     if "alembic_version" not in names:
@@ -65,7 +70,8 @@ def examine(path: Path) -> str:
 
 
 def _check_log(path: Path) -> None:
-    """Refuse a log that is broken off before a save that was finished: SQLite would take it for the end of the log.
+    """Refuse a log that is broken off before a save that was finished: SQLite would take it for the
+    end of the log.
 
     (Checksums of the write-ahead log: "Database File Format", sqlite.org.)
     """
@@ -99,11 +105,15 @@ def _summed(data: bytes, order: str, sums: tuple[int, int]) -> tuple[int, int]:
 
 
 def _check_digests(connection: sqlite3.Connection, path: Path) -> None:
-    rows = connection.execute("SELECT job_id, number, based_on, text, note, saved_at, digest FROM revision")
+    rows = connection.execute(
+        "SELECT job_id, number, based_on, text, note, saved_at, digest FROM revision"
+    )
     for job_id, number, based_on, text, note, saved_at, digest in rows:
         try:
             sound = digest_of(job_id, number, based_on, text, note, saved_at) == digest
         except TypeError:  # a text that is none any more
             sound = False
         if not sound:
-            raise RegisterTrouble("damaged", path, f"revision {number} of job {job_id} is not what was saved")
+            raise RegisterTrouble(
+                "damaged", path, f"revision {number} of job {job_id} is not what was saved"
+            )

@@ -1,4 +1,5 @@
-"""What can be wrong with the register on disk, in words: what happened, what is safe, what to do."""
+"""What can be wrong with the register on disk, in words: what happened, what is safe, what to
+do."""
 
 from __future__ import annotations
 
@@ -16,7 +17,8 @@ _SAYINGS: dict[Cause, tuple[str, str, str]] = {
     "read-only": (
         "{path} cannot be written to",
         "Everything saved is safe.",
-        "Give this account the right to write to the file and to its folder, or name another file with --database.",
+        "Give this account the right to write to the file and to its folder, or name another file "
+        "with --database.",
     ),
     "full": (
         "the disk that holds {path} is full",
@@ -31,7 +33,8 @@ _SAYINGS: dict[Cause, tuple[str, str, str]] = {
     "damaged": (
         "{path} is damaged",
         "The file is left as it is.",
-        "Start the desk: it sets the file aside and salvages what can be read. Or restore a backup or a snapshot.",
+        "Start the desk: it sets the file aside and salvages what can be read. Or restore a "
+        "backup or a snapshot.",
     ),
     "foreign": (
         "{path} is no register of Entrick",
@@ -64,7 +67,8 @@ class RegisterTrouble(RuntimeError):
 
 
 def cause_of(error: BaseException) -> Cause | None:
-    """Tell from an error of SQLite, perhaps wrapped, what is wrong; None where it is something else."""
+    """Tell from an error of SQLite, perhaps wrapped, what is wrong; None where it is something
+    else."""
     said = f"{error} {getattr(error, 'orig', '')}".lower()
     signs: tuple[tuple[str, Cause], ...] = (
         ("locked", "locked"),

@@ -18,7 +18,13 @@ def upgrade() -> None:
     op.create_table(
         "revision",
         sa.Column("id", sa.Integer, primary_key=True),
-        sa.Column("job_id", sa.Integer, sa.ForeignKey("job.id", ondelete="RESTRICT"), nullable=False, index=True),
+        sa.Column(
+            "job_id",
+            sa.Integer,
+            sa.ForeignKey("job.id", ondelete="RESTRICT"),
+            nullable=False,
+            index=True,
+        ),
         sa.Column("number", sa.Integer, nullable=False),
         sa.Column("based_on", sa.Integer),
         sa.Column("text", sa.Text, nullable=False),

@@ -14,16 +14,23 @@ def upgrade() -> None:
     op.add_column("revision", sa.Column("digest", sa.Text, nullable=False, server_default=""))
     table = sa.table(
         "revision",
-        *(sa.column(name) for name in ("id", "job_id", "number", "based_on", "text", "note", "saved_at", "digest")),
+        *(
+            sa.column(name)
+            for name in ("id", "job_id", "number", "based_on", "text", "note", "saved_at", "digest")
+        ),
     )
     connection = op.get_bind()
-    rows = connection.execute(sa.text("SELECT id, job_id, number, based_on, text, note, saved_at FROM revision"))
+    rows = connection.execute(
+        sa.text("SELECT id, job_id, number, based_on, text, note, saved_at FROM revision")
+    )
     for row in rows.fetchall():
         digest = digest_of(row.job_id, row.number, row.based_on, row.text, row.note, row.saved_at)
         connection.execute(table.update().where(table.c.id == row.id).values(digest=digest))
     op.create_table(
         "summary",
-        sa.Column("job_id", sa.Integer, sa.ForeignKey("job.id", ondelete="CASCADE"), primary_key=True),
+        sa.Column(
+            "job_id", sa.Integer, sa.ForeignKey("job.id", ondelete="CASCADE"), primary_key=True
+        ),
         sa.Column("number", sa.Integer, nullable=False),
         sa.Column("core", sa.Text, nullable=False),
         sa.Column("title", sa.Text(collation="NOCASE"), nullable=False),

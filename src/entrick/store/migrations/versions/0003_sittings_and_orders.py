@@ -11,14 +11,22 @@ def upgrade() -> None:
     """Add the tables."""
     op.create_table(
         "job_order",
-        sa.Column("job_id", sa.Integer, sa.ForeignKey("job.id", ondelete="CASCADE"), primary_key=True),
+        sa.Column(
+            "job_id", sa.Integer, sa.ForeignKey("job.id", ondelete="CASCADE"), primary_key=True
+        ),
         sa.Column("schedule", sa.Text, nullable=False),
     )
     op.create_table(
         "sitting",
         sa.Column("id", sa.Integer, primary_key=True),
         sa.Column("uid", sa.Text, nullable=False, unique=True),
-        sa.Column("job_id", sa.Integer, sa.ForeignKey("job.id", ondelete="RESTRICT"), nullable=False, index=True),
+        sa.Column(
+            "job_id",
+            sa.Integer,
+            sa.ForeignKey("job.id", ondelete="RESTRICT"),
+            nullable=False,
+            index=True,
+        ),
         sa.Column("revision", sa.Integer, nullable=False),
         sa.Column("schedule", sa.Text, nullable=False),
         sa.Column("started_at", sa.DateTime, nullable=False),
@@ -29,7 +37,11 @@ def upgrade() -> None:
         "sitting_event",
         sa.Column("id", sa.Integer, primary_key=True),
         sa.Column(
-            "sitting_id", sa.Integer, sa.ForeignKey("sitting.id", ondelete="CASCADE"), nullable=False, index=True
+            "sitting_id",
+            sa.Integer,
+            sa.ForeignKey("sitting.id", ondelete="CASCADE"),
+            nullable=False,
+            index=True,
         ),
         sa.Column("number", sa.Integer, nullable=False),
         sa.Column("kind", sa.Text, nullable=False),

@@ -12,12 +12,27 @@ import click
 @click.command("read-back")
 @click.argument("file", type=click.Path(exists=True, dir_okay=False, path_type=Path))
 @click.option("-o", "--output", required=True, type=click.Path(dir_okay=False, path_type=Path))
-@click.option("--units", type=click.Choice(["mm", "in"]), help="Of the plan; as the file says, or what is simpler.")
-@click.option("--within", type=float, help="How far outlines may be off, in the file's unit; if not said, 0.001 mm.")
-@click.option("--layer", "layers", multiple=True, help="Of a DXF, what to read; several times for several.")
+@click.option(
+    "--units",
+    type=click.Choice(["mm", "in"]),
+    help="Of the plan; as the file says, or what is simpler.",
+)
+@click.option(
+    "--within",
+    type=float,
+    help="How far outlines may be off, in the file's unit; if not said, 0.001 mm.",
+)
+@click.option(
+    "--layer", "layers", multiple=True, help="Of a DXF, what to read; several times for several."
+)
 @click.option("--json", "as_json", is_flag=True, help="Print plain data.")
 def read_back_(
-    file: Path, output: Path, units: str | None, within: float | None, layers: tuple[str, ...], as_json: bool
+    file: Path,
+    output: Path,
+    units: str | None,
+    within: float | None,
+    layers: tuple[str, ...],
+    as_json: bool,
 ) -> None:
     """Read a bare profile (DXF, SVG, or CSV of points) back into a plan."""
     from ..core.measure import Unit
@@ -31,31 +46,61 @@ def read_back_(
     except ProfileError as error:
         raise click.ClickException(str(error)) from error
     output.write_text(found.text, "utf-8")
-    said = {"off": found.off, "numbers": found.numbers, "outlines": len(profile.runs), "unit": found.unit.value,
-            "seen": list(found.seen), "told": list(found.told), "layers": list(profile.layers)}  # fmt: skip
+    said = {
+        "off": found.off,
+        "numbers": found.numbers,
+        "outlines": len(profile.runs),
+        "unit": found.unit.value,
+        "seen": list(found.seen),
+        "told": list(found.told),
+        "layers": list(profile.layers),
+    }
     if as_json:
         click.echo(json.dumps(said, ensure_ascii=False, indent=2))
         return
-    click.echo(f"{output}: {len(profile.runs)} outlines by {found.numbers} numbers, within {found.off:.1e}")
+    click.echo(
+        f"{output}: {len(profile.runs)} outlines by {found.numbers} numbers, within {found.off:.1e}"
+    )
     for row in found.told:
         click.echo(f"! {row}")
 
 
 @click.command()
 @click.argument("program", type=click.Path(exists=True, dir_okay=False, path_type=Path))
-@click.option("--against", "plan", required=True, type=click.Path(exists=True, dir_okay=False, path_type=Path))
-@click.option("--tool", type=float, default=None, help="Width of the cut, plan units; as the program says if not said.")
-@click.option("--within", type=float, default=0.02, show_default=True, help="How far off the part may be, mm.")
-@click.option("--fault", type=click.Choice(["lost step", "late answer", "cut connection"]), help="Switched on at --at.")
-@click.option("--at", "at_block", default=10, show_default=True, help="Block at which the fault happens.")
+@click.option(
+    "--against", "plan", required=True, type=click.Path(exists=True, dir_okay=False, path_type=Path)
+)
+@click.option(
+    "--tool",
+    type=float,
+    default=None,
+    help="Width of the cut, plan units; as the program says if not said.",
+)
+@click.option(
+    "--within", type=float, default=0.02, show_default=True, help="How far off the part may be, mm."
+)
+@click.option(
+    "--fault",
+    type=click.Choice(["lost step", "late answer", "cut connection"]),
+    help="Switched on at --at.",
+)
+@click.option(
+    "--at", "at_block", default=10, show_default=True, help="Block at which the fault happens."
+)
 @click.option("--json", "as_json", is_flag=True, help="Print plain data.")
 def cut(
-    program: Path, plan: Path, tool: float | None, within: float, fault: str | None, at_block: int, as_json: bool
+    program: Path,
+    plan: Path,
+    tool: float | None,
+    within: float,
+    fault: str | None,
+    at_block: int,
+    as_json: bool,
 ) -> None:
     """Cut PROGRAM on a simulated cutter, and hold the part against a plan.
 
-    Exit status 0 where it fits, 1 where it does not, 2 where the machine does not do what the program says.
-    """
+    Exit status 0 where it fits, 1 where it does not, 2 where the machine does not do what the
+    program says."""
     from dataclasses import asdict
 
     from ..devices.cutter import Cutter, CutterError, run, tool_of
@@ -76,11 +121,15 @@ def cut(
     found = judged(machine.moves, work.outlines, mm, width * mm, within)
     told = list(found.told)
     if as_json:
-        click.echo(json.dumps({**asdict(found), "happened": machine.told}, ensure_ascii=False, indent=2))
+        click.echo(
+            json.dumps({**asdict(found), "happened": machine.told}, ensure_ascii=False, indent=2)
+        )
     else:
-        click.echo(f"{found.parts} parts, cut {found.length:.0f} mm in {found.minutes:.1f} minutes; "
-                   f"gouged {found.gouged:.3f}, left {found.left:.3f} mm, "
-                   f"{found.corners} inner corners keep a round")  # fmt: skip
+        click.echo(
+            f"{found.parts} parts, cut {found.length:.0f} mm in {found.minutes:.1f} minutes; "
+            f"gouged {found.gouged:.3f}, left {found.left:.3f} mm, "
+            f"{found.corners} inner corners keep a round"
+        )
         for row in machine.told:
             click.echo(f"! {row}")
         for row in told:

@@ -29,5 +29,10 @@ def _kit(_: click.Context, __: click.Parameter, said: str | None) -> Kit | None:
         raise click.BadParameter(str(error)) from error
 
 
-KIT = click.option("--kit", callback=_kit, metavar="FILE", help=f"A kit, from a file or one of {', '.join(STARTERS)}.")
+KIT = click.option(
+    "--kit",
+    callback=_kit,
+    metavar="FILE",
+    help=f"A kit, from a file or one of {', '.join(STARTERS)}.",
+)
 FILE = click.argument("file", type=click.Path(exists=True, dir_okay=False, path_type=Path))

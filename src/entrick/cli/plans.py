@@ -21,7 +21,9 @@ from .plan_file import FILE, KIT, worked_out
 @click.command()
 @FILE
 @KIT
-@click.option("--json", "as_json", is_flag=True, help="Print plain data instead of the order of work.")
+@click.option(
+    "--json", "as_json", is_flag=True, help="Print plain data instead of the order of work."
+)
 def solve(file: Path, kit: Kit | None, as_json: bool) -> None:
     """Work a plan out: points, circles, arcs, settings, outlines, findings."""
     work = worked_out(file, kit)
@@ -29,7 +31,9 @@ def solve(file: Path, kit: Kit | None, as_json: bool) -> None:
         click.echo(json.dumps(solution_data(work), ensure_ascii=False, indent=2))
     else:
         for entry in work.solution.entries:
-            click.echo(f"{entry.line:4}  {entry.made.sentence if entry.made else entry.error.message}")  # type: ignore[union-attr]
+            click.echo(
+                f"{entry.line:4}  {entry.made.sentence if entry.made else entry.error.message}"
+            )  # type: ignore[union-attr]
             for row in entry.made.working if entry.made else ():
                 click.echo(f"        {row}")
     if work.solution.errors:
@@ -49,8 +53,12 @@ def _variants(command: Callable[..., None]) -> Callable[..., None]:
 @FILE
 @click.option("-o", "--output", required=True, type=click.Path(dir_okay=False, path_type=Path))
 @click.option("--clean", is_flag=True, help="Leave the construction out.")
-@click.option("--insist", is_flag=True, help="Write for a cutter although an outline is open or doubled.")
-@click.option("--tool", type=float, help="For a cutter's program (.nc): width of the cut, in the plan's unit.")
+@click.option(
+    "--insist", is_flag=True, help="Write for a cutter although an outline is open or doubled."
+)
+@click.option(
+    "--tool", type=float, help="For a cutter's program (.nc): width of the cut, in the plan's unit."
+)
 @click.option("--feed", type=float, help="For a cutter's program (.nc): the plan's unit a minute.")
 @KIT
 @_variants
@@ -64,7 +72,8 @@ def draw(
     kit: Kit | None,
     **variants: bool,
 ) -> None:
-    """Draw a plan as one of the files it goes out as, or as a cutter's program, by the ending of the output."""
+    """Draw a plan as one of the files it goes out as, or as a cutter's program, by the ending of
+    the output."""
     work = worked_out(file, kit)
     if output.suffix.lower() == ".nc":
         _write_program(work, output, tool, feed)
@@ -73,7 +82,9 @@ def draw(
     format = _format(output.suffix.lower().removeprefix("."), wanted)
     reason = "" if insist else format.refusal(work)
     if reason:
-        raise click.ClickException(f"not to be cut as it is: {reason}. --insist writes it all the same")
+        raise click.ClickException(
+            f"not to be cut as it is: {reason}. --insist writes it all the same"
+        )
     output.write_bytes(format.written(work, Options(construction=not clean)))
     if format.for_cutting:
         click.echo(CAUTION, err=True)
@@ -130,8 +141,8 @@ def check(file: Path) -> None:
 def carry_out(file: Path, kit: Kit | None, as_json: bool) -> None:
     """Carry the acts of a plan out exactly, and compare what they leave with its figure.
 
-    Exit status 0 where they end in the figure, 1 where it is missed, 2 where the plan itself has mistakes.
-    """
+    Exit status 0 where they end in the figure, 1 where it is missed, 2 where the plan itself has
+    mistakes."""
     from ..core.rehearsal.exactly import carried_exactly
 
     work = worked_out(file)
@@ -141,10 +152,13 @@ def carry_out(file: Path, kit: Kit | None, as_json: bool) -> None:
     if as_json:
         click.echo(json.dumps(carried_data(carried), ensure_ascii=False, indent=2))
     else:
-        click.echo(f"{carried.acts} acts, the greatest miss {carried.miss:.1e} of {carried.allowed:.1e} allowed"
-                   + (f", at {carried.where}" if carried.miss else ""))  # fmt: skip
         click.echo(
-            f"{len(carried.computed)} marks at places worked out" + "".join(f"\n  {m}" for m in carried.computed)
+            f"{carried.acts} acts, the greatest miss {carried.miss:.1e} of {carried.allowed:.1e} "
+            "allowed" + (f", at {carried.where}" if carried.miss else "")
+        )
+        click.echo(
+            f"{len(carried.computed)} marks at places worked out"
+            + "".join(f"\n  {m}" for m in carried.computed)
         )
         for told in (*carried.undrawn, *filter(None, (carried.failure,))):
             click.echo(f"not drawn: {told}", err=True)
@@ -156,7 +170,13 @@ def carry_out(file: Path, kit: Kit | None, as_json: bool) -> None:
 
 @click.command()
 @FILE
-@click.option("--hands", default=500, show_default=True, type=click.IntRange(1, 100_000), help="So many hands.")
+@click.option(
+    "--hands",
+    default=500,
+    show_default=True,
+    type=click.IntRange(1, 100_000),
+    help="So many hands.",
+)
 @click.option("--seed", default=1, show_default=True, help="The same seed gives the same answer.")
 @click.option("--json", "as_json", is_flag=True, help="Print plain data.")
 def rehearse(file: Path, hands: int, seed: int, as_json: bool) -> None:
@@ -173,9 +193,15 @@ def rehearse(file: Path, hands: int, seed: int, as_json: bool) -> None:
         click.echo(json.dumps(rehearsal_data(found), ensure_ascii=False, indent=2))
         return
     for join in found.joins:
-        click.echo(f"{join.outline}: {join.first} and {join.second}: half {join.miss.half:.2f} mm, nine in ten "
-                   f"{join.miss.nine:.2f} mm")  # fmt: skip
+        click.echo(
+            f"{join.outline}: {join.first} and {join.second}: half {join.miss.half:.2f} mm, nine "
+            "in ten "
+            f"{join.miss.nine:.2f} mm"
+        )
         for way in join.instead[:1]:
             click.echo(f"    {way.told}: {way.nine:.2f} mm, {way.gain:.2f} less")
     for size in found.sizes:
-        click.echo(f"{size.outline}, {size.way} over all {size.size:.1f} mm: nine in ten within {size.off.nine:.2f} mm")
+        click.echo(
+            f"{size.outline}, {size.way} over all {size.size:.1f} mm: nine in ten within "
+            f"{size.off.nine:.2f} mm"
+        )

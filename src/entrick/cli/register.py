@@ -56,7 +56,10 @@ def restore(file: Path, database: Path | None) -> None:
 
     with _told():
         kept = put_back(file, _register(database))
-    click.echo(f"the register is as it was in {file}" + (f"; as it was before, it is in {kept}" if kept else ""))
+    click.echo(
+        f"the register is as it was in {file}"
+        + (f"; as it was before, it is in {kept}" if kept else "")
+    )
 
 
 @click.command("export")
@@ -86,4 +89,6 @@ def import_(folder: Path, database: Path | None) -> None:
         store = open_store(_register(database))
         came = import_register(store, Folder(folder))
         store.close()
-    click.echo(f"{came.jobs} jobs entered" + (f", {came.known} were there already" if came.known else ""))
+    click.echo(
+        f"{came.jobs} jobs entered" + (f", {came.known} were there already" if came.known else "")
+    )

@@ -1,4 +1,5 @@
-"""The command that serves the desk. It loads as little as it can before the workers are on their way."""
+"""The command that serves the desk. It loads as little as it can before the workers are on their
+way."""
 
 from __future__ import annotations
 
@@ -12,22 +13,38 @@ _PEM = click.Path(exists=True, dir_okay=False, path_type=Path)
 
 @click.command()
 @click.option("--port", default=8400, show_default=True)
-@click.option("--database", type=click.Path(dir_okay=False, path_type=Path), default=None, help="SQLite file.")
+@click.option(
+    "--database", type=click.Path(dir_okay=False, path_type=Path), default=None, help="SQLite file."
+)
 @click.option("--demo", is_flag=True, help="Load the sample jobs into an empty register.")
-@click.option("--lan", is_flag=True, help="Let phones and tablets of the local network in, by a code that is printed.")
-@click.option("--lan-address", metavar="ADDRESS", help="Which address of this machine, where it has several.")
-@click.option("--cert", type=_PEM, help="Certificate chain of one's own, PEM, for --lan; goes with --key.")
+@click.option(
+    "--lan",
+    is_flag=True,
+    help="Let phones and tablets of the local network in, by a code that is printed.",
+)
+@click.option(
+    "--lan-address", metavar="ADDRESS", help="Which address of this machine, where it has several."
+)
+@click.option(
+    "--cert", type=_PEM, help="Certificate chain of one's own, PEM, for --lan; goes with --key."
+)
 @click.option("--key", type=_PEM, help="Its private key, PEM.")
 def serve(
-    port: int, database: Path | None, demo: bool, lan: bool, lan_address: str | None, cert: Path | None,
+    port: int,
+    database: Path | None,
+    demo: bool,
+    lan: bool,
+    lan_address: str | None,
+    cert: Path | None,
     key: Path | None,
-) -> None:  # fmt: skip
+) -> None:
     """Serve the desk on 127.0.0.1; with --lan to the local network as well."""
     if (cert is None) != (key is None):
         raise click.UsageError("--cert and --key go together")
     if not lan and (cert or lan_address):
         raise click.UsageError("--lan-address, --cert and --key go with --lan")
-    # What is loaded stays: looking through it for cycles again and again would take a tenth of the start.
+    # What is loaded stays: looking through it for cycles again and again would take a tenth of the
+    # start.
     gc.disable()
     # The workers first: they get ready while the rest is loaded.
     from ..web.workers.pool import Workers

@@ -13,9 +13,15 @@ def sets() -> None:
     """Practice for a class: make a set, its papers and its key."""
 
 
-_PLANS = click.argument("plans", nargs=-1, required=True, type=click.Path(exists=True, dir_okay=False, path_type=Path))
-_OUT = click.option("-o", "--output", required=True, type=click.Path(dir_okay=False, path_type=Path))
-_SET = click.argument("file", metavar="SET", type=click.Path(exists=True, dir_okay=False, path_type=Path))
+_PLANS = click.argument(
+    "plans", nargs=-1, required=True, type=click.Path(exists=True, dir_okay=False, path_type=Path)
+)
+_OUT = click.option(
+    "-o", "--output", required=True, type=click.Path(dir_okay=False, path_type=Path)
+)
+_SET = click.argument(
+    "file", metavar="SET", type=click.Path(exists=True, dir_okay=False, path_type=Path)
+)
 
 
 def _said(error: Exception) -> click.ClickException:
@@ -29,9 +35,20 @@ def _said(error: Exception) -> click.ClickException:
 @click.option("--questions", "count", default=20, show_default=True)
 @click.option("--seed", default=1, show_default=True, help="The same seed gives the same set.")
 @click.option("--title", default="Setting out", show_default=True)
-@click.option("--rule", "rules", multiple=True, help="What is tested; all that can be asked on paper if not said.")
+@click.option(
+    "--rule",
+    "rules",
+    multiple=True,
+    help="What is tested; all that can be asked on paper if not said.",
+)
 def make_set(
-    plans: tuple[Path, ...], output: Path, students: int, count: int, seed: int, title: str, rules: tuple[str, ...]
+    plans: tuple[Path, ...],
+    output: Path,
+    students: int,
+    count: int,
+    seed: int,
+    title: str,
+    rules: tuple[str, ...],
 ) -> None:
     """Make a set from PLANS: one variant of them for every student."""
     from ..core.practice.question import RULES
@@ -39,11 +56,21 @@ def make_set(
 
     unknown = set(rules) - set(RULES)
     if unknown:
-        raise click.UsageError(f"there is no rule {sorted(unknown)[0]}; there are {', '.join(RULES)}")
+        raise click.UsageError(
+            f"there is no rule {sorted(unknown)[0]}; there are {', '.join(RULES)}"
+        )
     try:
         texts = [plan.read_text("utf-8") for plan in plans]
         with click.progressbar(length=students, label="papers", file=sys.stderr) as bar:
-            made = make(title, texts, students, count, seed, frozenset(rules), lambda done, of: bar.update(1))
+            made = make(
+                title,
+                texts,
+                students,
+                count,
+                seed,
+                frozenset(rules),
+                lambda done, of: bar.update(1),
+            )
     except (ValueError, UnicodeDecodeError) as error:
         raise _said(error) from error
     output.write_text(write_set(made), "utf-8")
@@ -62,7 +89,9 @@ def _papers(file: Path, output: Path, key: bool, paper: str) -> None:
     click.echo(f"{output}: {len(made.papers)} {'keys' if key else 'papers'}")
 
 
-_PAPER = click.option("--paper", type=click.Choice(["A4", "letter"]), default="A4", show_default=True)
+_PAPER = click.option(
+    "--paper", type=click.Choice(["A4", "letter"]), default="A4", show_default=True
+)
 
 
 @sets.command("paper")
@@ -88,7 +117,8 @@ def set_key(file: Path, output: Path, paper: str) -> None:
 @click.argument("answers", type=click.Path(exists=True, dir_okay=False, path_type=Path))
 @_OUT
 def mark(file: Path, answers: Path, output: Path) -> None:
-    """Mark ANSWERS (CSV: student,1,2,...) to SET, each slip named; the slips of the class are printed."""
+    """Mark ANSWERS (CSV: student,1,2,...) to SET, each slip named; the slips of the class are
+    printed."""
     from ..core.practice.sets import mark_answers, marks_csv, read_set, slips_of
 
     try:

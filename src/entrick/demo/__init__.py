@@ -12,7 +12,10 @@ from ..store import Store, add_job, list_jobs
 def sample_plans() -> dict[str, str]:
     """Return the text of every sample plan by file name."""
     folder = resources.files(__package__) / "plans"
-    return {file.name: file.read_text("utf-8") for file in sorted(folder.iterdir(), key=lambda f: f.name, reverse=True)}
+    return {
+        file.name: file.read_text("utf-8")
+        for file in sorted(folder.iterdir(), key=lambda f: f.name, reverse=True)
+    }
 
 
 def sample_profile() -> tuple[str, str]:
@@ -22,7 +25,8 @@ def sample_profile() -> tuple[str, str]:
 
 
 def load(store: Store, summarized: Callable[[str], Summary | None]) -> int:
-    """Enter the sample jobs into an empty register, as a drafter opens plans from disk; return how many.
+    """Enter the sample jobs into an empty register, as a drafter opens plans from disk; return how
+    many.
 
     `summarized` gives what the register lists of a plan.
     """

@@ -1,4 +1,5 @@
-"""Practice rounds of a simulated learner whose slips are known: rehearsed, not answered by anybody."""
+"""Practice rounds of a simulated learner whose slips are known: rehearsed, not answered by
+anybody."""
 
 from __future__ import annotations
 
@@ -16,9 +17,16 @@ ROUNDS, EACH = 8, 10
 SEED = 7
 EVERY = timedelta(days=3)
 
-HABITS = {"diameter for radius": 0.6, "sum for difference": 0.5, "scale forgotten": 0.35, "the other crossing": 0.4,
-          "one part out": 0.5, "not halved": 0.3}  # fmt: skip
-"""How often the learner makes each slip, of its chances, in the first round; half as often in the last."""
+HABITS = {
+    "diameter for radius": 0.6,
+    "sum for difference": 0.5,
+    "scale forgotten": 0.35,
+    "the other crossing": 0.4,
+    "one part out": 0.5,
+    "not halved": 0.3,
+}
+"""How often the learner makes each slip, of its chances, in the first round; half as often in the
+last."""
 
 
 def load_practice(store: Store) -> int:
@@ -38,11 +46,18 @@ def load_practice(store: Store) -> int:
         for place, question in enumerate(picked):
             said = _said(question, random, 1 - number / (2 * ROUNDS))
             mark = marked(question, said)
-            answers.append(AnswerView(
-                f"{SEED:08x}{number:08x}{place:08x}", start + EVERY * number + timedelta(minutes=place),
-                work.solution.title, question.rule, mark.share, tuple(slip.key for slip in mark.slips[:1]),
-                tuple(sorted({slip.key for slip in question.slips})), rehearsed=True,
-            ))  # fmt: skip
+            answers.append(
+                AnswerView(
+                    f"{SEED:08x}{number:08x}{place:08x}",
+                    start + EVERY * number + timedelta(minutes=place),
+                    work.solution.title,
+                    question.rule,
+                    mark.share,
+                    tuple(slip.key for slip in mark.slips[:1]),
+                    tuple(sorted({slip.key for slip in question.slips})),
+                    rehearsed=True,
+                )
+            )
         with store.writing() as session:
             for answer in answers:
                 put_answer(session, answer)

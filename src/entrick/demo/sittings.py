@@ -1,4 +1,5 @@
-"""Sittings of the lock yard's jobs, made up by a simulated hand whose errors are known: rehearsed, not drawn."""
+"""Sittings of the lock yard's jobs, made up by a simulated hand whose errors are known: rehearsed,
+not drawn."""
 
 from __future__ import annotations
 
@@ -20,18 +21,23 @@ SEED = 1
 EVERY = timedelta(days=5)
 
 BIAS = {"compass": 0.22, "rule": -0.08, "dividers": 0.0}
-"""How far each instrument of the simulated hand comes out wide, mm on paper: its compass is set a hair too open."""
+"""How far each instrument of the simulated hand comes out wide, mm on paper: its compass is set a
+hair too open."""
 
 MEASURED = 0.25
 """Share of the settings it measures back."""
 
-SLIPS = ("the diameter was set for the radius: it is twice as large", "read from the wrong centimetre: one too far",
-         "one graduation short")  # fmt: skip
+SLIPS = (
+    "the diameter was set for the radius: it is twice as large",
+    "read from the wrong centimetre: one too far",
+    "one graduation short",
+)
 ONE_IN = 60
 """It slips once in so many steps."""
 
 SLOWER = 1.6
-"""How much longer than usual it takes at its first sitting; it grows quicker from one to the next."""
+"""How much longer than usual it takes at its first sitting; it grows quicker from one to the
+next."""
 
 
 def load_sittings(store: Store) -> int:
@@ -47,7 +53,15 @@ def load_sittings(store: Store) -> int:
         events = tuple(_events(work, random, SLOWER - (SLOWER - 1) * number / SITTINGS))
         uid = f"{SEED:08x}{number:08x}"
         with store.writing() as session:
-            begin(session, uid, job.id, job.newest.number, "written", start + EVERY * number, rehearsed=True)
+            begin(
+                session,
+                uid,
+                job.id,
+                job.newest.number,
+                "written",
+                start + EVERY * number,
+                rehearsed=True,
+            )
             append(session, uid, events)
     return len(jobs)
 
@@ -62,9 +76,20 @@ def _events(work: Work, random: np.random.Generator, slower: float) -> Iterator[
         if random.random() < 1 / ONE_IN:
             number += 1
             yield Event(number, "slip", index, step.tool, text=str(random.choice(SLIPS)))
-        if step.setting and not step.setting.is_angle and step.tool in BIAS and random.random() < MEASURED:
+        if (
+            step.setting
+            and not step.setting.is_angle
+            and step.tool in BIAS
+            and random.random() < MEASURED
+        ):
             number += 1
             off = float(random.normal(BIAS[step.tool], spread_of(step.tool, hand)))
             yield Event(number, "measured", index, step.tool, off=round(off, 3))
         number += 1
-        yield Event(number, "done", index, step.tool, round(float(random.lognormal(0.0, 0.35)) * usual * slower, 1))
+        yield Event(
+            number,
+            "done",
+            index,
+            step.tool,
+            round(float(random.lognormal(0.0, 0.35)) * usual * slower, 1),
+        )

@@ -1,8 +1,8 @@
-"""A cutter that is not here: it reads a program (ISO 6983) by itself, moves, and leaves what it has cut.
+"""A cutter that is not here: it reads a program (ISO 6983) by itself, moves, and leaves what it has
+cut.
 
-It knows nothing of plans, nor of who wrote the program. Blocks are sent one at a time and answered; a fault that is
-switched on happens at its block, is told, and one may go on after it.
-"""
+It knows nothing of plans, nor of who wrote the program. Blocks are sent one at a time and answered;
+a fault that is switched on happens at its block, is told, and one may go on after it."""
 
 from __future__ import annotations
 
@@ -15,7 +15,8 @@ from typing import Literal
 Place = tuple[float, float]
 
 Fault = Literal["", "lost step", "late answer", "cut connection"]
-"""What may go wrong: it stands a little beside where it thinks, its answer comes late, nothing is answered any more."""
+"""What may go wrong: it stands a little beside where it thinks, its answer comes late, nothing is
+answered any more."""
 
 LOST = 0.5
 """How far it stands aside after a lost step, mm."""
@@ -25,7 +26,8 @@ LONGEST_BLOCK = 256
 
 _WORD = re.compile(r"([A-Z])\s*([+-]?(?:\d+\.?\d*|\.\d+))")
 _RADIUS_OFF = 0.01
-"""By how much both ends of an arc may differ in their distance from its centre, mm (as controls do)."""
+"""By how much both ends of an arc may differ in their distance from its centre, mm (as controls
+do)."""
 
 
 class CutterError(Exception):
@@ -38,7 +40,8 @@ class CutterError(Exception):
 
 @dataclass(frozen=True, slots=True)
 class Move:
-    """One movement in mm: straight, or round a centre (`turn` in radians, counter-clockwise more than nought)."""
+    """One movement in mm: straight, or round a centre (`turn` in radians, counter-clockwise more
+    than nought)."""
 
     block: int
     start: Place
@@ -63,9 +66,14 @@ class Move:
     def at(self, share: float) -> Place:
         """Return where the tool is after a share of the way."""
         if self.centre is None:
-            return (self.start[0] + (self.end[0] - self.start[0]) * share,
-                    self.start[1] + (self.end[1] - self.start[1]) * share)  # fmt: skip
-        angle = math.atan2(self.start[1] - self.centre[1], self.start[0] - self.centre[0]) + self.turn * share
+            return (
+                self.start[0] + (self.end[0] - self.start[0]) * share,
+                self.start[1] + (self.end[1] - self.start[1]) * share,
+            )
+        angle = (
+            math.atan2(self.start[1] - self.centre[1], self.start[0] - self.centre[0])
+            + self.turn * share
+        )
         radius = math.dist(self.start, self.centre)
         return self.centre[0] + radius * math.cos(angle), self.centre[1] + radius * math.sin(angle)
 
@@ -125,7 +133,10 @@ class Cutter:
             if fault == "cut connection":
                 self._block -= 1
                 self.close()
-                raise CutterError(self._block + 1, "the connection is cut; the tool is off. Connect again and go on")
+                raise CutterError(
+                    self._block + 1,
+                    "the connection is cut; the tool is off. Connect again and go on",
+                )
             if fault == "late answer":
                 self._do(block)
                 self._answer = ""
@@ -135,13 +146,19 @@ class Cutter:
         self._answer = f"ok {self._block}"
 
     def read(self) -> str:
-        """Return the answer to the last block: ``ok 12``, or nothing where it is late; asked again it is there."""
+        """Return the answer to the last block: ``ok 12``, or nothing where it is late; asked again
+        it is there."""
         answer, self._answer = self._answer, f"ok {self._block}"
         return answer
 
     def error(self) -> str:
-        """Return what the machine finds wrong with where it stands: it measures against its own marks."""
-        return "a step was lost, it stood aside; the datum has to be found again" if self._aside[0] else ""
+        """Return what the machine finds wrong with where it stands: it measures against its own
+        marks."""
+        return (
+            "a step was lost, it stood aside; the datum has to be found again"
+            if self._aside[0]
+            else ""
+        )
 
     def home(self) -> None:
         """Find the datum again: it stands where it thinks it does from now on."""
@@ -203,7 +220,9 @@ class Cutter:
                     said[letter] = number
                     moves = True
                 case _:
-                    raise CutterError(self._block, f"{letter}{number:g} is nothing this machine does")
+                    raise CutterError(
+                        self._block, f"{letter}{number:g} is nothing this machine does"
+                    )
         if moves:
             self._move(said)
 
@@ -229,26 +248,45 @@ class Cutter:
             centre, turn = self._round(start, (x, y), said, mm)
         shift = self._aside
         moved = [(p[0] + shift[0], p[1] + shift[1]) for p in (start, (x, y), centre or (0.0, 0.0))]
-        self.moves.append(Move(self._block, moved[0], moved[1], self._cutting, self._feed,
-                               moved[2] if centre else None, turn))  # fmt: skip
+        self.moves.append(
+            Move(
+                self._block,
+                moved[0],
+                moved[1],
+                self._cutting,
+                self._feed,
+                moved[2] if centre else None,
+                turn,
+            )
+        )
 
-    def _round(self, start: Place, end: Place, said: dict[str, float], mm: float) -> tuple[Place, float]:
-        """Return the centre of an arc and its turn, from I and J (from its beginning), or from R."""
+    def _round(
+        self, start: Place, end: Place, said: dict[str, float], mm: float
+    ) -> tuple[Place, float]:
+        """Return the centre of an arc and its turn, from I and J (from its beginning), or from
+        R."""
         clockwise = self._motion == 2
         if "R" in said:
             radius, apart = said["R"] * mm, math.dist(start, end)
             if apart == 0 or apart > 2 * abs(radius) + _RADIUS_OFF:
-                raise CutterError(self._block, "no such arc: its ends lie too far apart for its radius")
+                raise CutterError(
+                    self._block, "no such arc: its ends lie too far apart for its radius"
+                )
             high = math.sqrt(max(0.0, radius * radius - apart * apart / 4))
             side = -1 if clockwise == (radius > 0) else 1
             mx, my = (start[0] + end[0]) / 2, (start[1] + end[1]) / 2
-            centre = (mx - side * high * (end[1] - start[1]) / apart, my + side * high * (end[0] - start[0]) / apart)
+            centre = (
+                mx - side * high * (end[1] - start[1]) / apart,
+                my + side * high * (end[0] - start[0]) / apart,
+            )
         else:
             if "I" not in said and "J" not in said:
                 raise CutterError(self._block, "an arc without I, J or R")
             centre = (start[0] + said.get("I", 0.0) * mm, start[1] + said.get("J", 0.0) * mm)
             if abs(math.dist(start, centre) - math.dist(end, centre)) > _RADIUS_OFF:
-                raise CutterError(self._block, "both ends of the arc are not as far from its centre")
+                raise CutterError(
+                    self._block, "both ends of the arc are not as far from its centre"
+                )
         begin = math.atan2(start[1] - centre[1], start[0] - centre[0])
         stop = math.atan2(end[1] - centre[1], end[0] - centre[0])
         turn = (begin - stop if clockwise else stop - begin) % math.tau
@@ -273,9 +311,10 @@ WAITS = 3
 
 
 def run(program: str, cutter: Cutter | None = None) -> Cutter:
-    """Run a whole program, and go on after a fault: a late answer is asked for again; where the connection was cut the
-    machine is connected, the tool put on again where it was, and the block sent once more; after a lost step the datum
-    is found again and the block repeated. What happened stands in `cutter.told`.
+    """Run a whole program, and go on after a fault: a late answer is asked for again; where the
+    connection was cut the machine is connected, the tool put on again where it was, and the block
+    sent once more; after a lost step the datum is found again and the block repeated. What happened
+    stands in `cutter.told`.
 
     Raises
     ------

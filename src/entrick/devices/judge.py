@@ -1,4 +1,5 @@
-"""What a cutter has cut, held against the plan: by a general geometry library, which knows neither of them."""
+"""What a cutter has cut, held against the plan: by a general geometry library, which knows neither
+of them."""
 
 from __future__ import annotations
 
@@ -31,8 +32,8 @@ class Judged:
     ----------
     fits : bool
     gouged, left : float
-        How deep something was cut away that belongs to the part, and how far material was left that does not; rounds
-        that the tool leaves in inner corners are told apart.
+        How deep something was cut away that belongs to the part, and how far material was left that
+        does not; rounds that the tool leaves in inner corners are told apart.
     corners : int
         Inner corners that keep a round of the tool's radius.
     parts : int
@@ -53,7 +54,9 @@ class Judged:
     told: tuple[str, ...]
 
 
-def judged(moves: Sequence[Move], outlines: Sequence[Loop], mm: float, tool: float, within: float = WITHIN) -> Judged:
+def judged(
+    moves: Sequence[Move], outlines: Sequence[Loop], mm: float, tool: float, within: float = WITHIN
+) -> Judged:
     """Compare what was cut with the outlines of a plan.
 
     Parameters
@@ -74,7 +77,13 @@ def judged(moves: Sequence[Move], outlines: Sequence[Loop], mm: float, tool: flo
     Judged
     """
     plan = _material([_polygon(loop, mm) for loop in outlines])
-    kerf = unary_union([LineString(_places(move)).buffer(tool / 2, quad_segs=ROUND) for move in moves if move.cutting])
+    kerf = unary_union(
+        [
+            LineString(_places(move)).buffer(tool / 2, quad_segs=ROUND)
+            for move in moves
+            if move.cutting
+        ]
+    )
     west, south, east, north = plan.bounds
     sheet = shapely.box(west - 4 * tool, south - 4 * tool, east + 4 * tool, north + 4 * tool)
     pieces = _polygons(sheet.difference(kerf))
@@ -97,8 +106,16 @@ def judged(moves: Sequence[Move], outlines: Sequence[Loop], mm: float, tool: flo
         told.append(f"cut into the part by {gouged:.3f} mm")
     if within < left < math.inf:
         told.append(f"left standing by {left:.3f} mm")
-    return Judged(not told, gouged, left, len(corners), parts, math.fsum(m.length for m in moves if m.cutting),
-                  math.fsum(m.minutes for m in moves), tuple(told))  # fmt: skip
+    return Judged(
+        not told,
+        gouged,
+        left,
+        len(corners),
+        parts,
+        math.fsum(m.length for m in moves if m.cutting),
+        math.fsum(m.minutes for m in moves),
+        tuple(told),
+    )
 
 
 def _places(move: Move) -> list[tuple[float, float]]:
@@ -129,7 +146,9 @@ def _polygon(loop: Loop, mm: float) -> Polygon:
             radius = curve.radius * mm
             step = 2 * math.acos(max(-1.0, 1 - FINE / radius)) if radius > FINE else math.pi
             count = max(3, math.ceil(abs(sweep) / step))
-            spots += [((p := curve.at(begin + sweep * k / count)).x * mm, p.y * mm) for k in range(count)]
+            spots += [
+                ((p := curve.at(begin + sweep * k / count)).x * mm, p.y * mm) for k in range(count)
+            ]
         else:
             spots.append((piece.entry.x * mm, piece.entry.y * mm))
     return Polygon(spots)
@@ -144,17 +163,25 @@ def _material(rings: Iterable[Polygon]) -> MultiPolygon | Polygon:
 
 
 def _polygons(shape: shapely.Geometry) -> list[Polygon]:
-    return [each for each in getattr(shape, "geoms", [shape]) if isinstance(each, Polygon) and not each.is_empty]
+    return [
+        each
+        for each in getattr(shape, "geoms", [shape])
+        if isinstance(each, Polygon) and not each.is_empty
+    ]
 
 
 def _depth(shape: shapely.Geometry, other: shapely.Geometry) -> float:
     """Return how far a shape reaches from the edge of another."""
     edge = other.boundary
-    return max((edge.distance(Point(spot)) for each in _polygons(shape) for spot in each.exterior.coords), default=0.0)
+    return max(
+        (edge.distance(Point(spot)) for each in _polygons(shape) for spot in each.exterior.coords),
+        default=0.0,
+    )
 
 
 def _inner_corners(loop: Loop, mm: float, plan: shapely.Geometry) -> list[tuple[float, float]]:
-    """Return the corners of an outline that point into the material: a round tool leaves a round in each."""
+    """Return the corners of an outline that point into the material: a round tool leaves a round in
+    each."""
     found = []
     for index, junction in enumerate(loop.junctions):
         if junction.is_tangent:

@@ -1,4 +1,5 @@
-"""Print the performance table: each measure beside its budget, all taken in one run on this machine."""
+"""Print the performance table: each measure beside its budget, all taken in one run on this
+machine."""
 
 from __future__ import annotations
 
@@ -82,7 +83,9 @@ def sample_part(name: str) -> Callable[[int], None]:
 def pick_of_thousand() -> Callable[[int], object]:
     """Return the work of picking a region among about a thousand pieces: 22 by 22 lines."""
     done = work_out(crossed(22))
-    return lambda index: region_at(done.solution, [Point(1.5 + index % 9, 1.5), Point(2.5 + index % 9, 1.5)])
+    return lambda index: region_at(
+        done.solution, [Point(1.5 + index % 9, 1.5), Point(2.5 + index % 9, 1.5)]
+    )
 
 
 CURVES = {
@@ -94,7 +97,8 @@ CURVES = {
     "isometric circle": "isometric circle, centred on O, diameter {}, on top, by points",
     "isometric box": "isometric box, from O, {} by 40 by 30",
     "cylinder": "cylinder, from O, diameter {}, length 60, true",
-    "screw of eight threads": "screw, from O, diameter {}, core diameter 60, lead 12, length 96, square",
+    "screw of eight threads": "screw, from O, diameter {}, core diameter 60, lead 12, length 96, "
+    "square",
     "stub": "stub, from O, diameter {}, length 24, step diameter 30, step length 30, rounded",
     "cone": "cone, from O, diameter {}, height 120, true",
 }
@@ -104,7 +108,9 @@ def one_curve(row: str) -> Callable[[int], None]:
     """Return the work of laying out one curve whose size changes."""
 
     def work(index: int) -> None:
-        done = work_out(f"units mm\nsheet A3\nO = datum\nc = {row.format(f'{80 + (index + 2) / 1000:.3f}')}\n")
+        done = work_out(
+            f"units mm\nsheet A3\nO = datum\nc = {row.format(f'{80 + (index + 2) / 1000:.3f}')}\n"
+        )
         assert not done.solution.errors
 
     return work
@@ -113,7 +119,10 @@ def one_curve(row: str) -> Callable[[int], None]:
 def one_ring(index: int) -> None:
     """Lay out and line in a whole ring of 120 teeth by the true involute."""
     module = f"{3 + (index + 2) / 1000:.3f}"
-    done = work_out(f"units mm\nsheet A1\nO = datum\nw = gear, about O, 120 teeth, module {module}\nrim = line in, w\n")
+    done = work_out(
+        f"units mm\nsheet A1\nO = datum\nw = gear, about O, 120 teeth, module {module}\nrim = "
+        "line in, w\n"
+    )
     assert not done.solution.errors
 
 
@@ -185,18 +194,22 @@ SIZES = (60, 120, 240, 480, 960)
 
 
 def local_change(statements: int) -> Callable[[int], None]:
-    """Return the work of changing a given that one eye of a plan of that many statements and its blends use."""
+    """Return the work of changing a given that one eye of a plan of that many statements and its
+    blends use."""
 
     def work(index: int) -> None:
         work_out(
-            chain(statements).replace("radius r + 0", f"radius {9 + (index + 2) / 1000 + statements / 1e6:.6f}", 1)
+            chain(statements).replace(
+                "radius r + 0", f"radius {9 + (index + 2) / 1000 + statements / 1e6:.6f}", 1
+            )
         )
 
     return work
 
 
 def cost_picture(costs: dict[int, float], path: Path) -> None:
-    """Draw what a local change costs against the size of the plan: across statements, upwards milliseconds."""
+    """Draw what a local change costs against the size of the plan: across statements, upwards
+    milliseconds."""
     left, low, wide, tall = 25.0, 20.0, 160.0, 90.0
     most = max(costs.values()) * 1.1
     marks: list[Mark] = [
@@ -205,11 +218,17 @@ def cost_picture(costs: dict[int, float], path: Path) -> None:
         Lettering("statements", left + wide, low - 14, 3.5, "end"),
         Lettering("one local change, ms", left, low + tall + 4, 3.5),
     ]
-    spots = {size: (left + wide * size / max(costs), low + tall * ms / most) for size, ms in costs.items()}
+    spots = {
+        size: (left + wide * size / max(costs), low + tall * ms / most)
+        for size, ms in costs.items()
+    }
     marks += [DrawnLine(*one, *other, "outline") for one, other in pairwise(spots.values())]
     for size, (x, y) in spots.items():
         marks += [DrawnDot(x, y, "outline"), Lettering(f"{costs[size]:.1f}", x, y + 3, 3.5, "end")]
-        marks += [DrawnLine(x, low, x, low - 2, "dimension"), Lettering(str(size), x, low - 8, 3.5, "middle")]
+        marks += [
+            DrawnLine(x, low, x, low - 2, "dimension"),
+            Lettering(str(size), x, low - 8, 3.5, "middle"),
+        ]
     path.parent.mkdir(exist_ok=True)
     path.write_text(write_svg(DisplayList(left + wide + 15, low + tall + 15, tuple(marks))))
 
@@ -223,7 +242,9 @@ def findings_after(name: str) -> float:
     times = []
     for index in range(5):
         value = re.sub(r"^\d+× ", "", given[2])
-        done = work_out(text.replace(given[0], f"given {given[1]} = {value}*{1 + (index + 2) / 100_000:.5f}", 1))
+        done = work_out(
+            text.replace(given[0], f"given {given[1]} = {value}*{1 + (index + 2) / 100_000:.5f}", 1)
+        )
         start = time.perf_counter()
         assert done.findings
         times.append((time.perf_counter() - start) * 1000)
@@ -264,7 +285,9 @@ def register_page() -> float:
         with store.writing() as session:
             for number in range(5000):
                 add_job(
-                    session, "O = datum\n", made=Summary(f"Part {number * 7919 % 5000}", f"OY-{number}", "mm", "1:1")
+                    session,
+                    "O = datum\n",
+                    made=Summary(f"Part {number * 7919 % 5000}", f"OY-{number}", "mm", "1:1"),
                 )
         client = create_app(store).test_client()
         found = median_ms(
@@ -292,27 +315,73 @@ def main() -> None:
         ("read + solve + display, 60 statements, one given changed", f"{costs[60]:.1f} ms", "4 ms"),
         ("the same, every blend changed", f"{median_ms(every_blend):.1f} ms", "none"),
         ("the same, never read before", f"{median_ms(unseen, 20):.1f} ms", "20 ms"),
-        *((f"a local change in {size} statements", f"{ms:.1f} ms, {ms / costs[60]:.1f} ×",
-           "2.5 ×" if size == 480 else "none") for size, ms in costs.items() if size > 60),
+        *(
+            (
+                f"a local change in {size} statements",
+                f"{ms:.1f} ms, {ms / costs[60]:.1f} ×",
+                "2.5 ×" if size == 480 else "none",
+            )
+            for size, ms in costs.items()
+            if size > 60
+        ),
         ("a sample, one given changed: worked out", spread(list(samples.values())), "none"),
-        ("a sample, key to repainted sheet in the browser", spread([took for took, _ in painted.values()]),
-         "50 ms, worst 100"),
-        ("its longest task in the browser", f"{max(long for _, long in painted.values()):.0f} ms", "50 ms"),
-        ("findings of a sample after one given changed", spread([findings_after(n) for n in names]), "30 ms"),
+        (
+            "a sample, key to repainted sheet in the browser",
+            spread([took for took, _ in painted.values()]),
+            "50 ms, worst 100",
+        ),
+        (
+            "its longest task in the browser",
+            f"{max(long for _, long in painted.values()):.0f} ms",
+            "50 ms",
+        ),
+        (
+            "findings of a sample after one given changed",
+            spread([findings_after(n) for n in names]),
+            "30 ms",
+        ),
         ("dimensions suggested for a sample", spread([suggested(n) for n in names]), "250 ms"),
-        ("60 statements rehearsed by 500 hands, with other ways", f"{at_the_board('rehearse'):.0f} ms", "300 ms"),
-        ("the same put in the order of fewest settings", f"{at_the_board('schedule'):.0f} ms", "200 ms"),
-        (f"{2 * len(PROBLEMS)} tangent-arc centres against hand-written floats", f"{mine / plain:.1f} ×", "12 ×"),
-        ("the same, faster than a general symbolic-geometry library", f"{theirs / mine:.0f} ×", "300 ×"),
+        (
+            "60 statements rehearsed by 500 hands, with other ways",
+            f"{at_the_board('rehearse'):.0f} ms",
+            "300 ms",
+        ),
+        (
+            "the same put in the order of fewest settings",
+            f"{at_the_board('schedule'):.0f} ms",
+            "200 ms",
+        ),
+        (
+            f"{2 * len(PROBLEMS)} tangent-arc centres against hand-written floats",
+            f"{mine / plain:.1f} ×",
+            "12 ×",
+        ),
+        (
+            "the same, faster than a general symbolic-geometry library",
+            f"{theirs / mine:.0f} ×",
+            "300 ×",
+        ),
         ("a page of a register of 5,000 jobs", f"{register_page():.0f} ms", "100 ms"),
         ("scripts for the first view, compressed", f"{scripts_kb():.0f} kB", "180 kB"),
-        ("cold start to first answer, on a register already made", f"{start_seconds():.2f} s", "1.2 s"),
+        (
+            "cold start to first answer, on a register already made",
+            f"{start_seconds():.2f} s",
+            "1.2 s",
+        ),
         ("a curve in a plan, its size changed", spread(list(curves.values())), "none"),
         ("a gear of 120 teeth, its module changed", f"{median_ms(one_ring, 10):.1f} ms", "none"),
         ("the worksheet of a cam, turned", f"{median_ms(one_turn, 20):.1f} ms", "none"),
-        ("a region picked among a thousand pieces", f"{median_ms(pick_of_thousand(), 10):.0f} ms", "none"),
-        ("PDF of an A3 sheet", f"{median_ms(lambda _: write_pdf(large.display), 10):.0f} ms", "none"),
-    ]  # fmt: skip
+        (
+            "a region picked among a thousand pieces",
+            f"{median_ms(pick_of_thousand(), 10):.0f} ms",
+            "none",
+        ),
+        (
+            "PDF of an A3 sheet",
+            f"{median_ms(lambda _: write_pdf(large.display), 10):.0f} ms",
+            "none",
+        ),
+    ]
     print(f"{os.cpu_count()} cores, Python {sys.version.split()[0]}; all in one run\n")
     print(f"{'measure':62}{'median':>22}{'aim':>18}")
     for name, value, aim in rows:

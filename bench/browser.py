@@ -36,7 +36,8 @@ CHROMIUM = [
 
 @contextmanager
 def demo_page() -> Iterator[tuple[Page, str]]:
-    """Serve the sample jobs from a fresh register, by the desk as it is started, and open a page of 1280 by 800."""
+    """Serve the sample jobs from a fresh register, by the desk as it is started, and open a page of
+    1280 by 800."""
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as driver:
         register = Path(folder) / "register.db"
         store = open_store(register)
@@ -58,9 +59,22 @@ def served(register: Path) -> Iterator[str]:
         free.bind(("127.0.0.1", 0))
         port = free.getsockname()[1]
     # A machine that keeps no compiled files would measure the compiler.
-    compiled = {name: value for name, value in os.environ.items() if name != "PYTHONDONTWRITEBYTECODE"}
-    command = [sys.executable, "-m", "entrick.cli", "serve", "--port", str(port), "--database", str(register)]
-    process = subprocess.Popen(command, env=compiled, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
+    compiled = {
+        name: value for name, value in os.environ.items() if name != "PYTHONDONTWRITEBYTECODE"
+    }
+    command = [
+        sys.executable,
+        "-m",
+        "entrick.cli",
+        "serve",
+        "--port",
+        str(port),
+        "--database",
+        str(register),
+    ]
+    process = subprocess.Popen(
+        command, env=compiled, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL
+    )
     address = f"http://127.0.0.1:{port}"
     try:
         patience = time.monotonic() + 60
@@ -89,7 +103,8 @@ REPAINT = """async (value) => {
     const field = document.querySelector("input[id^=given-]");
     const sheet = document.querySelector("svg.sheet");
     const long = [];
-    const watch = new PerformanceObserver((list) => long.push(...list.getEntries().map((e) => e.duration)));
+    const watch = new PerformanceObserver((list) =>
+        long.push(...list.getEntries().map((e) => e.duration)));
     watch.observe({ type: "longtask" });
     const start = performance.now();
     const drawn = new Promise((resolve) => {
@@ -107,8 +122,11 @@ REPAINT = """async (value) => {
 }"""
 
 
-def repaint_milliseconds(drawings: Sequence[str], rounds: int = 8) -> dict[str, tuple[float, float]]:
-    """Return for each sample the median time from a typed given to the repainted sheet, and its longest task, ms."""
+def repaint_milliseconds(
+    drawings: Sequence[str], rounds: int = 8
+) -> dict[str, tuple[float, float]]:
+    """Return for each sample the median time from a typed given to the repainted sheet, and its
+    longest task, ms."""
     found = {}
     with demo_page() as (page, address):
         for drawing in drawings:
@@ -118,6 +136,11 @@ def repaint_milliseconds(drawings: Sequence[str], rounds: int = 8) -> dict[str, 
             field.focus()
             value = field.input_value()
             page.wait_for_timeout(600)
-            times = [page.evaluate(REPAINT, f"{value}*1.000{index + 1}") for index in range(rounds)][1:]
-            found[drawing] = statistics.median(took for took, _ in times), max(long for _, long in times)
+            times = [
+                page.evaluate(REPAINT, f"{value}*1.000{index + 1}") for index in range(rounds)
+            ][1:]
+            found[drawing] = (
+                statistics.median(took for took, _ in times),
+                max(long for _, long in times),
+            )
     return found

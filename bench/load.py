@@ -1,4 +1,5 @@
-"""``make load``: many at the desk at once, and the heaviest work there is. Prints latencies and memory.
+"""``make load``: many at the desk at once, and the heaviest work there is. Prints latencies and
+memory.
 
 The desk is started as a drafter starts it, on a register of its own, and asked over HTTP.
 """
@@ -23,12 +24,21 @@ from entrick.demo import sample_plans
 HEAD = "units mm\nsheet A3 landscape, scale 1:1, border 10\nO = datum\n"
 GEAR = HEAD + "w = gear, about O, {} teeth, module 1, bore diameter 10\n"
 HEAVY: dict[str, tuple[str, dict[str, object]]] = {
-    "turn a gear into 360 places": ("/api/work", {"text": GEAR.format(24) + "r = turn, of w, 360 about O\n"}),
+    "turn a gear into 360 places": (
+        "/api/work",
+        {"text": GEAR.format(24) + "r = turn, of w, 360 about O\n"},
+    ),
     "twenty gears": (
         "/api/work",
-        {"text": GEAR.format(60) + "".join(f"r{i} = shift, of w, {70 * i + 70} right\n" for i in range(20))},
+        {
+            "text": GEAR.format(60)
+            + "".join(f"r{i} = shift, of w, {70 * i + 70} right\n" for i in range(20))
+        },
     ),
-    "wall round a gear of 96 teeth": ("/api/work", {"text": GEAR.format(96) + "v = inset, of w, wall 3\n"}),
+    "wall round a gear of 96 teeth": (
+        "/api/work",
+        {"text": GEAR.format(96) + "v = inset, of w, wall 3\n"},
+    ),
     "region in a gear of 360 teeth": (
         "/api/regions",
         {"text": GEAR.format(360), "spots": [[210, 160]], "kind": "line in"},
@@ -37,14 +47,19 @@ HEAVY: dict[str, tuple[str, dict[str, object]]] = {
         "/api/proof",
         {
             "text": GEAR.format(60)
-            + "".join(f"r{i} = shift, of w, {70 * i + 70} right\nm{i} = line in, r{i}\n" for i in range(12))
+            + "".join(
+                f"r{i} = shift, of w, {70 * i + 70} right\nm{i} = line in, r{i}\n"
+                for i in range(12)
+            )
         },
     ),
     "dimensions of four gears": (
         "/api/suggest",
         {
             "text": GEAR.format(40)
-            + "".join(f"r{i} = shift, of w, {70 * i + 70} right\nm{i} = line in, r{i}\n" for i in range(4))
+            + "".join(
+                f"r{i} = shift, of w, {70 * i + 70} right\nm{i} = line in, r{i}\n" for i in range(4)
+            )
         },
     ),
     "a box of 900 m at 1000:1": (
@@ -52,7 +67,8 @@ HEAVY: dict[str, tuple[str, dict[str, object]]] = {
         {
             "text": "units mm\nsheet A4, scale 1000:1, ground squares 2\nO = datum\n"
             "b = box, 900000 by 900000, centred on O\n"
-            "rim = line in, b.bottom > b.right > b.top > b.left\nh = hatch, of rim\nback = hidden, b.top\n"
+            "rim = line in, b.bottom > b.right > b.top > b.left\nh = hatch, of rim\nback = "
+            "hidden, b.top\n"
             "d = dimension, from b.lower_left to b.lower_right, level\n"
         },
     ),
@@ -92,7 +108,9 @@ class Desk:
             pid = waiting.pop()
             try:
                 rollup = Path(f"/proc/{pid}/smaps_rollup").read_text("ascii")
-                total += next(int(row.split()[1]) for row in rollup.splitlines() if row.startswith("Pss:"))
+                total += next(
+                    int(row.split()[1]) for row in rollup.splitlines() if row.startswith("Pss:")
+                )
                 for task in Path(f"/proc/{pid}/task").iterdir():
                     waiting += map(int, (task / "children").read_text("ascii").split())
             except (OSError, StopIteration):
@@ -108,7 +126,9 @@ def served() -> Iterator[Desk]:
             free.bind(("127.0.0.1", 0))
             port = free.getsockname()[1]
         command = [sys.executable, "-m", "entrick.cli", "serve", "--demo", "--port", str(port)]
-        process = subprocess.Popen([*command, "--database", f"{folder}/register.db"], stdout=subprocess.DEVNULL)
+        process = subprocess.Popen(
+            [*command, "--database", f"{folder}/register.db"], stdout=subprocess.DEVNULL
+        )
         desk = Desk(port, process)
         try:
             ends = time.monotonic() + 60
@@ -138,8 +158,11 @@ def told(name: str, times: list[float], statuses: list[int]) -> None:
     )
 
 
-def together(desk: Desk, clients: int, ask: Callable[[int, int], tuple[str, object]], seconds: float) -> None:
-    """Have clients ask one thing after another for some seconds; keep on until all have their last answer."""
+def together(
+    desk: Desk, clients: int, ask: Callable[[int, int], tuple[str, object]], seconds: float
+) -> None:
+    """Have clients ask one thing after another for some seconds; keep on until all have their last
+    answer."""
     times: list[float] = []
     statuses: list[int] = []
 
@@ -185,7 +208,9 @@ def main(seconds: float = 10.0) -> None:
             turn = number
             while not ends.is_set():
                 path, body = heavy[turn % len(heavy)]
-                status, _, _ = desk.ask(path, {**body, "text": f"{body['text']}# {number} {turn}\n"})
+                status, _, _ = desk.ask(
+                    path, {**body, "text": f"{body['text']}# {number} {turn}\n"}
+                )
                 outcomes.append(status)
                 turn += 1
 
@@ -197,7 +222,10 @@ def main(seconds: float = 10.0) -> None:
         ends.set()
         for thread in threads:
             thread.join()
-        print(f"the heavy ones: {', '.join(f'{outcomes.count(s)} × {s}' for s in sorted(set(outcomes)))}")
+        print(
+            "the heavy ones: "
+            f"{', '.join(f'{outcomes.count(s)} × {s}' for s in sorted(set(outcomes)))}"
+        )
         print(f"memory after: {desk.memory():.0f} MB")
         print("64 heavy plans one after another")
         for number in range(64):

@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
-HEAD = "units mm\nsheet A2 landscape, scale 1:2, border 10\ngiven r = 9\ngiven R = {radius}\nO = datum\n"
+HEAD = (
+    "units mm\nsheet A2 landscape, scale 1:2, border 10\ngiven r = 9\ngiven R = {radius}\nO = "
+    "datum\n"
+)
 
 
 def chain(statements: int, radius: float = 60.0) -> str:
-    """Return a plan of about that many statements: a chain of eyes with blends above and below, lined in."""
+    """Return a plan of about that many statements: a chain of eyes with blends above and below,
+    lined in."""
     rows, made, eye = [HEAD.format(radius=radius)], 1, 0
     walk: list[str] = []
     while made < statements - 1:
@@ -25,6 +29,7 @@ def chain(statements: int, radius: float = 60.0) -> str:
 
 
 def crossed(count: int) -> str:
-    """Return a plan of level and plumb lines, `count` each way: about two pieces for each crossing."""
+    """Return a plan of level and plumb lines, `count` each way: about two pieces for each
+    crossing."""
     across = " ".join(["1"] * (count - 1))
     return f"units mm\nO = datum\ng = grid, from O, across {across}, up {across}\n"

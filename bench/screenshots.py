@@ -1,7 +1,7 @@
 """Takes the pictures of docs/screenshots from the demo data: ``make screenshots``.
 
-A picture in which nothing has changed stays as it is: the repository keeps every one that is written anew.
-"""
+A picture in which nothing has changed stays as it is: the repository keeps every one that is
+written anew."""
 
 from __future__ import annotations
 
@@ -57,9 +57,14 @@ def main(folder: Path) -> None:
         keep("on-paper")
         open_sample(page, address, "OY-068")
         keep("isometric")
-        for drawing, kind, turn, name in (("OY-072", "Cam", 75, "cam"), ("OY-074", "Gear", 4, "gear")):
+        for drawing, kind, turn, name in (
+            ("OY-072", "Cam", 75, "cam"),
+            ("OY-074", "Gear", 4, "gear"),
+        ):
             open_sample(page, address, drawing)
-            page.locator("li[data-line] > button").filter(has_text=re.compile(f"{kind} ")).first.click()
+            page.locator("li[data-line] > button").filter(
+                has_text=re.compile(f"{kind} ")
+            ).first.click()
             page.get_by_role("button", name="Worksheet").click()
             page.get_by_role("slider").last.fill(str(turn))
             keep(name)

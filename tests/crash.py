@@ -62,7 +62,13 @@ class Saver(threading.Thread):
             while True:
                 text = HEAD + f"# {random.random()} {'x' * random.randrange(1, 6000)}\n"
                 number = int(
-                    str(post(self.port, f"/api/jobs/{job}/revisions", {"text": text, "based_on": max(mine)})["number"])
+                    str(
+                        post(
+                            self.port,
+                            f"/api/jobs/{job}/revisions",
+                            {"text": text, "based_on": max(mine)},
+                        )["number"]
+                    )
                 )
                 mine[number] = text
         except OSError:
@@ -71,7 +77,16 @@ class Saver(threading.Thread):
 
 def start(port: int, register: Path) -> subprocess.Popen[bytes]:
     """Start a desk, in a group of its own so that its hands can be killed with it, and wait until it answers."""
-    command = [sys.executable, "-m", "entrick.cli", "serve", "--port", str(port), "--database", str(register)]
+    command = [
+        sys.executable,
+        "-m",
+        "entrick.cli",
+        "serve",
+        "--port",
+        str(port),
+        "--database",
+        str(register),
+    ]
     process = subprocess.Popen(command, stdout=subprocess.DEVNULL, start_new_session=True)
     ends = time.monotonic() + 120
     while True:

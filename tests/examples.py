@@ -20,9 +20,15 @@ SLOW_IS_FINE = [
     HealthCheck.data_too_large,
 ]
 
-settings.register_profile("push", max_examples=FEW, derandomize=True, deadline=None, suppress_health_check=SLOW_IS_FINE)
 settings.register_profile(
-    "deep", max_examples=FEW * DEEPER, deadline=None, print_blob=True, suppress_health_check=SLOW_IS_FINE
+    "push", max_examples=FEW, derandomize=True, deadline=None, suppress_health_check=SLOW_IS_FINE
+)
+settings.register_profile(
+    "deep",
+    max_examples=FEW * DEEPER,
+    deadline=None,
+    print_blob=True,
+    suppress_health_check=SLOW_IS_FINE,
 )
 settings.load_profile("deep" if IS_DEEP else "push")
 

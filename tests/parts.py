@@ -14,16 +14,27 @@ Part = tuple[str, int]
 def plate(r: random.Random) -> Part:
     """A plate with rounded corners, a hole by each, and sometimes a window or a bore."""
     wide, high, rounded = r.randrange(80, 200, 5), r.randrange(50, 120, 5), r.randrange(5, 16)
-    across, up, hole = wide - 2 * r.randrange(12, 18), high - 2 * r.randrange(12, 18), r.choice([5, 6, 6.5, 8, 9])
+    across, up, hole = (
+        wide - 2 * r.randrange(12, 18),
+        high - 2 * r.randrange(12, 18),
+        r.choice([5, 6, 6.5, 8, 9]),
+    )
     rows = (
         f"b = box, {wide} by {high}, centred on O\ne = rounded, all corners of b, radius {rounded}\nrim = line in, e\n"
         f"p = box, {across} by {up}, centred on O\nc = circle, centre p.upper_right, diameter {hole}\nh = line in, c\n"
         "i = mirror, of h, about O.plumb\nj = mirror, of h i, about O.level\n"
     )
     if r.random() < 0.5:
-        return rows + f"k = circle, centre O, diameter {r.randrange(10, 24)}\nbore = line in, k\n", 7
+        return (
+            rows + f"k = circle, centre O, diameter {r.randrange(10, 24)}\nbore = line in, k\n",
+            7,
+        )
     wall = max(wide - across, high - up) // 2 + 6
-    return rows + f"w = box, {wide - 2 * wall} by {high - 2 * wall}, centred on O\npane = line in, w\n", 8
+    return (
+        rows
+        + f"w = box, {wide - 2 * wall} by {high - 2 * wall}, centred on O\npane = line in, w\n",
+        8,
+    )
 
 
 def link(r: random.Random) -> Part:
@@ -43,7 +54,12 @@ def link(r: random.Random) -> Part:
 
 def stay(r: random.Random) -> Part:
     """Two eyes and the lines that touch them."""
-    apart, up, a, b = r.randrange(60, 200), r.randrange(0, 40), r.randrange(10, 30), r.randrange(8, 24)
+    apart, up, a, b = (
+        r.randrange(60, 200),
+        r.randrange(0, 40),
+        r.randrange(10, 30),
+        r.randrange(8, 24),
+    )
     return (
         f"A = point, {apart} right of O, {up} above\na = circle, centre O, radius {a}\nb = circle, centre A, radius {b}\n"
         "l = line, touching a, touching b, outer, above\nm = line, touching a, touching b, outer, below\n"
@@ -64,7 +80,8 @@ def flange(r: random.Random) -> Part:
     if r.random() < 0.5:
         return rows + "bore = line in, k\n", 5
     return (
-        rows + f"key = keyway, on k, width 6, depth {r.choice([2.8, 3, 3.5])}, above\nbore = line in, k long > key\n",
+        rows
+        + f"key = keyway, on k, width 6, depth {r.choice([2.8, 3, 3.5])}, above\nbore = line in, k long > key\n",
         7,
     )
 
@@ -146,8 +163,17 @@ def rowed(r: random.Random) -> Part:
 
 
 SORTS: tuple[Callable[[random.Random], Part], ...] = (
-    plate, link, stay, flange, slotted, lobed, cornered, walled, toothed, rowed
-)  # fmt: skip
+    plate,
+    link,
+    stay,
+    flange,
+    slotted,
+    lobed,
+    cornered,
+    walled,
+    toothed,
+    rowed,
+)
 
 
 def part(seed: int) -> Part:

@@ -12,21 +12,38 @@ SAMPLE = sample_plans()["OY-014-paddle-pawl-link.entrick"]
 rows = st.one_of(
     st.text(alphabet=string.printable + "Ø°½×−", max_size=60),
     st.sampled_from(
-        ["", "x", "x = ", "x = arc, ", "x = arc, radius ", "x = line in, eyeA > ", "given ", "x = circle, centre A, r"]
+        [
+            "",
+            "x",
+            "x = ",
+            "x = arc, ",
+            "x = arc, radius ",
+            "x = line in, eyeA > ",
+            "given ",
+            "x = circle, centre A, r",
+        ]
     ),
 )
 lines = st.integers(-2, 40)
 edits = st.one_of(
     st.fixed_dictionaries({"op": st.just("given"), "line": lines, "value": rows}),
-    st.fixed_dictionaries({"op": st.just("clause"), "line": lines, "clause": st.integers(-1, 6), "text": rows}),
+    st.fixed_dictionaries(
+        {"op": st.just("clause"), "line": lines, "clause": st.integers(-1, 6), "text": rows}
+    ),
     st.fixed_dictionaries({"op": st.just("line"), "line": lines, "text": rows}),
     st.fixed_dictionaries({"op": st.just("insert"), "after": lines, "text": rows}),
     st.fixed_dictionaries({"op": st.just("delete"), "line": lines}),
     st.fixed_dictionaries({"op": st.just("move"), "line": lines, "to": lines}),
     st.fixed_dictionaries(
-        {"op": st.just("head"), "key": st.sampled_from(["plan", "drawing", "units", "sheet"]), "text": rows}
+        {
+            "op": st.just("head"),
+            "key": st.sampled_from(["plan", "drawing", "units", "sheet"]),
+            "text": rows,
+        }
     ),
-    st.fixed_dictionaries({"op": st.just("choose"), "line": lines, "letter": st.sampled_from("ABCH")}),
+    st.fixed_dictionaries(
+        {"op": st.just("choose"), "line": lines, "letter": st.sampled_from("ABCH")}
+    ),
 )
 
 
@@ -38,7 +55,9 @@ def test_any_edit_is_made_or_refused(client: FlaskClient, edit: dict[str, object
     if answer.status_code == 200:
         again = client.post("/api/work", json={"text": answer.json["text"]})
         assert again.json is not None
-        assert again.json["text"] == answer.json["text"], "a plan once written is written the same again"
+        assert again.json["text"] == answer.json["text"], (
+            "a plan once written is written the same again"
+        )
         changed = abs(len(answer.json["text"].splitlines()) - len(SAMPLE.splitlines()))
         assert changed <= 1, "an edit touches one line"
     else:
@@ -53,10 +72,53 @@ def test_any_half_written_row_can_be_completed(client: FlaskClient, after: int, 
     assert len(answer.json["completions"]) <= 60
 
 
-@given(body=st.recursive(st.none() | st.booleans() | st.integers() | st.text(max_size=9), lambda i: st.lists(i, max_size=3) | st.dictionaries(st.sampled_from(["text", "edit", "op", "based_on", "after", "row", "line", "turn", "table", "brief"]), i, max_size=4), max_leaves=6),
-       path=st.sampled_from(["/api/work", "/api/complete", "/api/jobs", "/api/jobs/1/revisions", "/api/export/pdf", "/api/export/cutter", "/api/proof",
-       "/api/suggest", "/api/regions", "/api/opened", "/api/methods", "/api/sheet-choices", "/api/worksheet", "/api/worksheet/csv",
-       "/api/worksheet/pdf", "/api/brief"]))  # fmt: skip
+@given(
+    body=st.recursive(
+        st.none() | st.booleans() | st.integers() | st.text(max_size=9),
+        lambda i: (
+            st.lists(i, max_size=3)
+            | st.dictionaries(
+                st.sampled_from(
+                    [
+                        "text",
+                        "edit",
+                        "op",
+                        "based_on",
+                        "after",
+                        "row",
+                        "line",
+                        "turn",
+                        "table",
+                        "brief",
+                    ]
+                ),
+                i,
+                max_size=4,
+            )
+        ),
+        max_leaves=6,
+    ),
+    path=st.sampled_from(
+        [
+            "/api/work",
+            "/api/complete",
+            "/api/jobs",
+            "/api/jobs/1/revisions",
+            "/api/export/pdf",
+            "/api/export/cutter",
+            "/api/proof",
+            "/api/suggest",
+            "/api/regions",
+            "/api/opened",
+            "/api/methods",
+            "/api/sheet-choices",
+            "/api/worksheet",
+            "/api/worksheet/csv",
+            "/api/worksheet/pdf",
+            "/api/brief",
+        ]
+    ),
+)
 def test_any_body_is_answered_in_words(client: FlaskClient, body: object, path: str) -> None:
     answer = client.post(path, json=body)
     assert answer.status_code < 500, answer.text
@@ -92,7 +154,9 @@ words = st.sampled_from(
 @given(brief=st.one_of(st.text(max_size=80), st.lists(words, max_size=14).map(" ".join)))
 def test_any_brief_is_read_or_told_where_it_cannot_be(client: FlaskClient, brief: str) -> None:
     cam = sample_plans()["OY-071-bell-striker-cam.entrick"]
-    line = next(number for number, row in enumerate(cam.splitlines(), 1) if row.startswith("striker"))
+    line = next(
+        number for number, row in enumerate(cam.splitlines(), 1) if row.startswith("striker")
+    )
     answer = client.post("/api/brief", json={"text": cam, "line": line, "brief": brief})
     assert answer.status_code == 200, answer.text
     assert answer.json is not None
@@ -104,23 +168,61 @@ def test_any_brief_is_read_or_told_where_it_cannot_be(client: FlaskClient, brief
         assert answer.json["misread"]
 
 
-numbers = st.sampled_from(["0", "1", "7", "12", "24", "120", "-3", "1/2", "2.5", "0.0001", "90°", "400°", "361"])
+numbers = st.sampled_from(
+    ["0", "1", "7", "12", "24", "120", "-3", "1/2", "2.5", "0.0001", "90°", "400°", "361"]
+)
 cam_words = st.sampled_from(
-    ["least {}", "rise {} by {}", "fall {} by {} uniform", "dwell {}", "roller radius {}", "flat", "ccw", "offset {} left", "{} parts",
-     "every {}", "lift {} at {}", "diagram from O", "shaft diameter {}", "with velocity", "lift scale 2:1", "{} is {}"])  # fmt: skip
+    [
+        "least {}",
+        "rise {} by {}",
+        "fall {} by {} uniform",
+        "dwell {}",
+        "roller radius {}",
+        "flat",
+        "ccw",
+        "offset {} left",
+        "{} parts",
+        "every {}",
+        "lift {} at {}",
+        "diagram from O",
+        "shaft diameter {}",
+        "with velocity",
+        "lift scale 2:1",
+        "{} is {}",
+    ]
+)
 gear_words = st.sampled_from(
-    ["{} teeth", "module {}", "diametral pitch {}", "pitch diameter {}", "pressure {}", "proportions stub", "addendum {}",
-     "dedendum {}", "backlash {}", "fillet radius {}", "bore diameter {}", "keyway {} by {}", "shown three", "by arcs", "mating {}"])  # fmt: skip
+    [
+        "{} teeth",
+        "module {}",
+        "diametral pitch {}",
+        "pitch diameter {}",
+        "pressure {}",
+        "proportions stub",
+        "addendum {}",
+        "dedendum {}",
+        "backlash {}",
+        "fillet radius {}",
+        "bore diameter {}",
+        "keyway {} by {}",
+        "shown three",
+        "by arcs",
+        "mating {}",
+    ]
+)
 
 
 @given(st.sampled_from(["cam", "gear"]), st.data())
 def test_any_cam_or_gear_is_made_or_refused_and_its_worksheet_drawn(
     client: FlaskClient, kind: str, data: st.DataObject
 ) -> None:
-    usual = {"cam": "least 30, rise 180° by 12, fall 180° by 12", "gear": "18 teeth, module 2"}[kind]
+    usual = {"cam": "least 30, rise 180° by 12, fall 180° by 12", "gear": "18 teeth, module 2"}[
+        kind
+    ]
     clauses = data.draw(st.lists(cam_words if kind == "cam" else gear_words, max_size=4))
     said = ", ".join(
-        clause.replace("{}", data.draw(numbers), 1).replace("{}", data.draw(numbers)) for clause in clauses
+        clause.replace("{}", data.draw(numbers), 1).replace("{}", data.draw(numbers))
+        for clause in clauses
     )
     text = f"units mm\nO = datum\nc = {kind}, about O, {usual}{', ' if said else ''}{said}\n"
     answer = client.post("/api/work", json={"text": text})

@@ -28,8 +28,15 @@ def test_numbers_beyond_all_registers_are_not_there(client: FlaskClient) -> None
     for copy_of in (0, -1, HUGE, 1.5, "x"):
         assert client.post("/api/jobs", json={"copy_of": copy_of}).status_code == 422
     for line in (HUGE, -HUGE, 2**40):
-        assert client.post("/api/work", json={"text": "", "edit": {"op": "delete", "line": line}}).status_code == 422
-    assert client.post("/api/jobs/1/revisions", json={"text": "", "based_on": HUGE}).status_code == 422
+        assert (
+            client.post(
+                "/api/work", json={"text": "", "edit": {"op": "delete", "line": line}}
+            ).status_code
+            == 422
+        )
+    assert (
+        client.post("/api/jobs/1/revisions", json={"text": "", "based_on": HUGE}).status_code == 422
+    )
 
 
 @pytest.mark.parametrize("depth", [100, 990, 5000, 200_000])
@@ -45,10 +52,21 @@ def test_a_body_nested_however_deep_is_refused(client: FlaskClient, depth: int) 
 
 
 @pytest.mark.parametrize(
-    "body", [b"\xff\xfe{}", b'{"text": "\xe9"}', b'{"text": "\\ud800"}', b"", b"nonsense", b'{"text": NaN}']
+    "body",
+    [
+        b"\xff\xfe{}",
+        b'{"text": "\xe9"}',
+        b'{"text": "\\ud800"}',
+        b"",
+        b"nonsense",
+        b'{"text": NaN}',
+    ],
 )
 def test_what_is_no_json_text_is_refused(client: FlaskClient, body: bytes) -> None:
-    assert client.post("/api/work", data=body, content_type="application/json").status_code in (400, 422)
+    assert client.post("/api/work", data=body, content_type="application/json").status_code in (
+        400,
+        422,
+    )
 
 
 def test_a_field_nobody_knows_is_refused(client: FlaskClient) -> None:
@@ -93,7 +111,14 @@ def test_pages_of_other_sites_get_nothing(client: FlaskClient, path: str) -> Non
         assert client.get(path, headers={"Sec-Fetch-Site": site}).status_code == 403
     assert client.get(path, headers={"Sec-Fetch-Site": "same-origin"}).status_code == 200
     assert client.get(path, headers={"Origin": "http://127.0.0.1:9999"}).status_code == 403
-    for host in ("[::1", "evil.example", "127.0.0.1.evil.example", "", "a]b", "127.0.0.1:8400@evil.example"):
+    for host in (
+        "[::1",
+        "evil.example",
+        "127.0.0.1.evil.example",
+        "",
+        "a]b",
+        "127.0.0.1:8400@evil.example",
+    ):
         assert client.get(path, headers={"Host": host}).status_code == 403
 
 
@@ -113,7 +138,9 @@ def test_a_fault_after_the_commit_does_not_say_that_nothing_was_saved(
     assert "Nothing was saved" in client.post("/api/jobs", json={"text": "x"}).json["detail"]  # type: ignore[index]
 
 
-def test_whatever_text_may_be_saved_may_be_listed_opened_exported_archived_and_copied(client: FlaskClient) -> None:
+def test_whatever_text_may_be_saved_may_be_listed_opened_exported_archived_and_copied(
+    client: FlaskClient,
+) -> None:
     odd = [
         "O = datum\nz = run, from O\n",
         "rim = line in, " + ">".join(["a"] * 790) + "\n",
@@ -123,17 +150,21 @@ def test_whatever_text_may_be_saved_may_be_listed_opened_exported_archived_and_c
         "(" * 1500,
         "",
         "\r\r\n\ufeff",
-    ]  # fmt: skip
+    ]
     for text in odd:
         entered = client.post("/api/jobs", json={"text": text})
         assert entered.status_code == 201, text[:40]
         number = entered.json["id"]  # type: ignore[index]
         newest = client.get(f"/api/jobs/{number}").json["newest"]  # type: ignore[index]
         assert client.post("/api/work", json={"text": newest["text"]}).status_code == 200
-        assert client.post("/api/export/entrick", json={"text": newest["text"]}).text == newest["text"]
+        assert (
+            client.post("/api/export/entrick", json={"text": newest["text"]}).text == newest["text"]
+        )
         assert client.post("/api/jobs", json={"copy_of": number}).status_code == 201
         assert (
-            client.post(f"/api/jobs/{number}/revisions", json={"text": newest["text"], "based_on": 1}).status_code
+            client.post(
+                f"/api/jobs/{number}/revisions", json={"text": newest["text"], "based_on": 1}
+            ).status_code
             == 201
         )
         assert client.patch(f"/api/jobs/{number}", json={"archived": True}).status_code == 200
@@ -144,7 +175,10 @@ def test_whatever_text_may_be_saved_may_be_listed_opened_exported_archived_and_c
 def test_a_plan_too_large_is_refused_and_not_half_saved(client: FlaskClient) -> None:
     before = client.get("/api/jobs").json["total"]  # type: ignore[index]
     assert client.post("/api/jobs", json={"text": "x = datum\n" * 1001}).status_code == 413
-    assert client.post("/api/jobs/1/revisions", json={"text": "#\n" * 1500, "based_on": 1}).status_code == 413
+    assert (
+        client.post("/api/jobs/1/revisions", json={"text": "#\n" * 1500, "based_on": 1}).status_code
+        == 413
+    )
     assert client.get("/api/jobs").json["total"] == before  # type: ignore[index]
     assert client.get("/api/jobs/1").json["newest"]["number"] == 1  # type: ignore[index]
 
@@ -152,14 +186,16 @@ def test_a_plan_too_large_is_refused_and_not_half_saved(client: FlaskClient) -> 
 def test_a_fuzzer_that_knows_the_schema_finds_nothing(store: Store) -> None:
     """Whatever is sent: a status, a type and a body the document declares, and never a fault."""
     with store.writing() as session:
-        add_job(session, 'plan "One"\nO = datum\nc = circle, centre O, radius 9\nrim = line in, c\n')
+        add_job(
+            session, 'plan "One"\nO = datum\nc = circle, centre O, radius 9\nrim = line in, c\n'
+        )
     app = create_app(store)
     plain = app.wsgi_app
     # The desk asks where somebody sits; the fuzzer calls it without any network.
     app.wsgi_app = lambda environ, start: plain({**environ, "REMOTE_ADDR": "127.0.0.1"}, start)  # type: ignore[method-assign]
-    schema = schemathesis.openapi.from_wsgi("/api/openapi.json", app, headers={"Host": "127.0.0.1:8400"}).exclude(
-        path="/api/register/import"
-    )
+    schema = schemathesis.openapi.from_wsgi(
+        "/api/openapi.json", app, headers={"Host": "127.0.0.1:8400"}
+    ).exclude(path="/api/register/import")
     for found in schema.get_all_operations():
 
         @examples(15)

@@ -62,7 +62,9 @@ def typed(client: FlaskClient, code: str, origin: str = f"http://{HOST}") -> int
     return client.post("/pair", data={"code": code}, headers={"Origin": origin}).status_code
 
 
-def test_without_the_code_there_is_the_page_that_asks_for_it_and_nothing_else(phone: FlaskClient) -> None:
+def test_without_the_code_there_is_the_page_that_asks_for_it_and_nothing_else(
+    phone: FlaskClient,
+) -> None:
     for path in (
         "/",
         "/jobs/1",
@@ -77,7 +79,13 @@ def test_without_the_code_there_is_the_page_that_asks_for_it_and_nothing_else(ph
         assert answer.status_code == 401
         assert "code of six figures" in answer.text
         assert "assets" not in answer.text
-    for path in ("/api/jobs", "/api/kinds", "/api/register/export.zip", "/api/openapi.json", "/assets/index.js"):
+    for path in (
+        "/api/jobs",
+        "/api/kinds",
+        "/api/register/export.zip",
+        "/api/openapi.json",
+        "/assets/index.js",
+    ):
         assert phone.get(path).status_code == 401
     assert phone.post("/api/work", json={"text": ""}).status_code == 401
     assert phone.post("/api/jobs", json={"text": "units mm\n"}).status_code == 401
@@ -95,12 +103,22 @@ def test_the_right_code_lets_a_device_in_and_the_desk_stays_as_strict_to_it(
     assert phone.get("/api/jobs").status_code == 200
     assert phone.post("/api/work", json={"text": "units mm\n"}).status_code == 200
     # Host, Origin and the kind of body are looked at as before.
-    assert phone.post("/api/work", json={"text": ""}, headers={"Origin": "http://elsewhere.test"}).status_code == 403
+    assert (
+        phone.post(
+            "/api/work", json={"text": ""}, headers={"Origin": "http://elsewhere.test"}
+        ).status_code
+        == 403
+    )
     assert phone.get("/api/jobs", headers={"Sec-Fetch-Site": "cross-site"}).status_code == 403
     assert phone.post("/api/work", data="text", content_type="text/plain").status_code == 415
     assert "form-action 'none'" in phone.get("/api/jobs").headers["Content-Security-Policy"]
     # The code itself is told at the desk alone.
-    assert phone.get("/api/register/pairing").json == {"address": "", "code": "", "secure": False, "picture": ""}
+    assert phone.get("/api/register/pairing").json == {
+        "address": "",
+        "code": "",
+        "secure": False,
+        "picture": "",
+    }
     assert phone.get("/api/register/pairing.svg").status_code == 404
 
 
@@ -126,26 +144,39 @@ def test_five_wrong_codes_and_the_door_waits_even_for_the_right_one(
 @pytest.mark.parametrize(
     "host", ["192.168.7.5:8401", "192.168.7.5", "127.0.0.1:8400", "localhost", "desk.test:8400", ""]
 )
-def test_under_another_name_nobody_is_let_in(phone: FlaskClient, pairing: Pairing, host: str) -> None:
+def test_under_another_name_nobody_is_let_in(
+    phone: FlaskClient, pairing: Pairing, host: str
+) -> None:
     assert typed(phone, pairing.code) == 303
     assert phone.get("/api/jobs", headers={"Host": host}).status_code == 403
     assert phone.get("/", headers={"Host": host}).status_code == 403
 
 
-def test_a_cookie_of_another_run_or_made_up_lets_nobody_in(phone: FlaskClient, pairing: Pairing) -> None:
+def test_a_cookie_of_another_run_or_made_up_lets_nobody_in(
+    phone: FlaskClient, pairing: Pairing
+) -> None:
     other = Pairing("192.168.7.5", 8400, False)
     replayed = other.cookie_for(other.code)
     assert replayed is not None
     own = pairing.cookie_for(pairing.code)
     assert own is not None
-    for cookie in (replayed, own[:-1], own.partition(".")[0], "", "." * 40, own.partition(".")[0] + replayed[32:]):
+    for cookie in (
+        replayed,
+        own[:-1],
+        own.partition(".")[0],
+        "",
+        "." * 40,
+        own.partition(".")[0] + replayed[32:],
+    ):
         phone.set_cookie(COOKIE, cookie, domain="192.168.7.5")
         assert phone.get("/api/jobs").status_code == 401, cookie
     phone.set_cookie(COOKIE, own, domain="192.168.7.5")
     assert phone.get("/api/jobs").status_code == 200
 
 
-def test_a_code_typed_by_another_site_or_a_large_body_is_refused(phone: FlaskClient, pairing: Pairing) -> None:
+def test_a_code_typed_by_another_site_or_a_large_body_is_refused(
+    phone: FlaskClient, pairing: Pairing
+) -> None:
     assert typed(phone, pairing.code, "http://elsewhere.test") == 403
     assert phone.post("/pair", data={"code": "1" * 5000}).status_code in (403, 413)
     assert typed(phone, pairing.code) == 303
@@ -174,15 +205,29 @@ def test_an_address_of_the_open_network_is_refused(address: str) -> None:
 
 
 @pytest.mark.parametrize("secure", [False, True], ids=["plain", "certificate"])
-def test_the_desk_as_it_is_started_lets_a_device_in_by_its_code(tmp_path: Path, secure: bool) -> None:
+def test_the_desk_as_it_is_started_lets_a_device_in_by_its_code(
+    tmp_path: Path, secure: bool
+) -> None:
     """Over a second loopback address of this machine, so that nothing listens on its network."""
     authority = trustme.CA()
     own = authority.issue_cert("127.0.0.2")
     own.cert_chain_pems[0].write_to_path(str(tmp_path / "c.pem"))
     own.private_key_pem.write_to_path(str(tmp_path / "k.pem"))
     more = ["--cert", str(tmp_path / "c.pem"), "--key", str(tmp_path / "k.pem")] if secure else []
-    command = [sys.executable, "-m", "entrick.cli", "serve", "--port", "8476", "--database", str(tmp_path / "r.db"),
-               "--lan", "--lan-address", "127.0.0.2", *more]  # fmt: skip
+    command = [
+        sys.executable,
+        "-m",
+        "entrick.cli",
+        "serve",
+        "--port",
+        "8476",
+        "--database",
+        str(tmp_path / "r.db"),
+        "--lan",
+        "--lan-address",
+        "127.0.0.2",
+        *more,
+    ]
     with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as desk:
         try:
             assert desk.stdout is not None
@@ -206,7 +251,9 @@ def test_the_desk_as_it_is_started_lets_a_device_in_by_its_code(tmp_path: Path, 
             with opener.open(f"{address}api/jobs", timeout=30) as answer:
                 assert answer.status == 200
             if secure:
-                plain = HTTPSConnection("127.0.0.2", 8476, context=ssl.create_default_context(), timeout=30)
+                plain = HTTPSConnection(
+                    "127.0.0.2", 8476, context=ssl.create_default_context(), timeout=30
+                )
                 with pytest.raises((ssl.SSLError, URLError)):
                     plain.request("GET", "/")
         finally:

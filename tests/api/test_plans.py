@@ -31,9 +31,17 @@ def entry(done: dict, name: str) -> dict:  # type: ignore[type-arg]
 def test_a_plan_worked_out_carries_all_a_person_sees(client: FlaskClient) -> None:
     done = work(client)
     assert done["givens"][0] | {"used_by": [8]} == done["givens"][0]
-    assert entry(done, "top")["working"] == ["90 − 20 = 70: swing from A", "90 − 15 = 75: swing from B"]
+    assert entry(done, "top")["working"] == [
+        "90 − 20 = 70: swing from A",
+        "90 − 15 = 75: swing from B",
+    ]
     assert entry(done, "top")["mistake"]
-    assert [c["key"] for c in entry(done, "top")["clauses"]] == ["radius", "around", "around", "where"]
+    assert [c["key"] for c in entry(done, "top")["clauses"]] == [
+        "radius",
+        "around",
+        "around",
+        "where",
+    ]
     assert [e["comment"] for e in done["entries"] if e["comment"]] == ["eyes"]
     swing = next(s for s in done["steps"] if s["name"] == "top" and s["setting"])
     assert (swing["tool"], swing["setting"]["reading"], swing["setting"]["rounding"]) == (
@@ -55,7 +63,9 @@ def test_a_changed_given_moves_the_figure_and_keeps_the_choice(client: FlaskClie
     ]
 
 
-def test_a_given_that_cannot_be_read_is_kept_as_typed_and_can_be_mended(client: FlaskClient) -> None:
+def test_a_given_that_cannot_be_read_is_kept_as_typed_and_can_be_mended(
+    client: FlaskClient,
+) -> None:
     broken = work(client, op="given", line=3, value="4 1/")
     assert broken["givens"][0]["value"] == "4 1/"
     assert "below the line" in broken["givens"][0]["error"]["message"]
@@ -75,7 +85,11 @@ def test_candidates_are_chosen_by_letter(client: FlaskClient) -> None:
         chosen = entry(work(client, open_text, op="choose", line=10, letter=letter), "top")
         assert next(c for c in chosen["candidates"] if c["chosen"])["letter"] == letter
     again = work(
-        client, work(client, open_text, op="choose", line=10, letter="A")["text"], op="choose", line=10, letter="C"
+        client,
+        work(client, open_text, op="choose", line=10, letter="A")["text"],
+        op="choose",
+        line=10,
+        letter="C",
     )
     assert len(entry(again, "top")["clauses"]) <= 5, "the words of the first choice are gone"
 
@@ -83,9 +97,21 @@ def test_candidates_are_chosen_by_letter(client: FlaskClient) -> None:
 @pytest.mark.parametrize(
     ("edit", "row", "expected"),
     [
-        ({"op": "clause", "line": 9, "clause": 1, "text": "diameter 24"}, 9, "b = circle, centre B, diameter 24"),
-        ({"op": "clause", "line": 10, "clause": 3, "text": ""}, 10, "top = arc, radius 90, around a, around b"),
-        ({"op": "line", "line": 4, "text": "O=datum,middle of sheet"}, 4, "O = datum, middle of sheet"),
+        (
+            {"op": "clause", "line": 9, "clause": 1, "text": "diameter 24"},
+            9,
+            "b = circle, centre B, diameter 24",
+        ),
+        (
+            {"op": "clause", "line": 10, "clause": 3, "text": ""},
+            10,
+            "top = arc, radius 90, around a, around b",
+        ),
+        (
+            {"op": "line", "line": 4, "text": "O=datum,middle of sheet"},
+            4,
+            "O = datum, middle of sheet",
+        ),
         ({"op": "insert", "after": 12, "text": "bore = line in, a"}, 13, "bore = line in, a"),
         ({"op": "insert", "after": 0, "text": "two\nlines"}, 1, "two lines"),
         ({"op": "delete", "line": 7}, 7, "a = circle, centre A, radius r"),
@@ -108,7 +134,9 @@ def test_edits(client: FlaskClient, edit: dict, row: int, expected: str) -> None
         ({"op": "line", "line": 1, "text": "x" * 5000}, 422),
     ],
 )
-def test_edits_that_do_not_fit_are_refused_in_words(client: FlaskClient, edit: dict, status: int) -> None:  # type: ignore[type-arg]
+def test_edits_that_do_not_fit_are_refused_in_words(
+    client: FlaskClient, edit: dict, status: int
+) -> None:  # type: ignore[type-arg]
     answer = client.post("/api/work", json={"text": TEXT, "edit": edit})
     assert answer.status_code == status
     assert answer.mimetype == "application/problem+json"
@@ -134,13 +162,21 @@ def test_the_vocabulary_is_what_the_kinds_declare(client: FlaskClient) -> None:
 
 
 def test_completion(client: FlaskClient) -> None:
-    answer = client.post("/api/complete", json={"text": TEXT, "after": 12, "row": "x = circle, centre "}).json
+    answer = client.post(
+        "/api/complete", json={"text": TEXT, "after": 12, "row": "x = circle, centre "}
+    ).json
     assert {"A", "B", "O"} <= {c["adds"] for c in answer["completions"]}  # type: ignore[index]
 
 
 @pytest.mark.parametrize(
     ("format", "starts"),
-    [("pdf", b"%PDF"), ("svg", b"<svg"), ("dxf", b"  0\nSECTION"), ("csv", b"step,"), ("entrick", b"plan ")],
+    [
+        ("pdf", b"%PDF"),
+        ("svg", b"<svg"),
+        ("dxf", b"  0\nSECTION"),
+        ("csv", b"step,"),
+        ("entrick", b"plan "),
+    ],
 )
 def test_every_file_is_offered_by_name(client: FlaskClient, format: str, starts: bytes) -> None:
     answer = client.post(f"/api/export/{format}", json={"text": TEXT})
@@ -175,11 +211,27 @@ def test_only_this_machine_and_the_desks_own_pages_are_answered(client: FlaskCli
     assert client.get("/api/jobs", headers={"Host": "localhost:8400"}).status_code == 200
     body = {"text": TEXT}
     here = {"Host": "127.0.0.1:8400"}
-    assert client.post("/api/work", json=body, headers=here | {"Origin": "http://127.0.0.1:8400"}).status_code == 200
+    assert (
+        client.post(
+            "/api/work", json=body, headers=here | {"Origin": "http://127.0.0.1:8400"}
+        ).status_code
+        == 200
+    )
     for origin in ("http://evil.example", "null", "http://127.0.0.1:9999"):
-        assert client.post("/api/work", json=body, headers=here | {"Origin": origin}).status_code == 403
-    assert client.post("/api/work", json=body, headers=here | {"Sec-Fetch-Site": "cross-site"}).status_code == 403
-    assert client.post("/api/work", data=json.dumps(body), content_type="text/plain").status_code == 415
+        assert (
+            client.post("/api/work", json=body, headers=here | {"Origin": origin}).status_code
+            == 403
+        )
+    assert (
+        client.post(
+            "/api/work", json=body, headers=here | {"Sec-Fetch-Site": "cross-site"}
+        ).status_code
+        == 403
+    )
+    assert (
+        client.post("/api/work", data=json.dumps(body), content_type="text/plain").status_code
+        == 415
+    )
 
 
 def test_sizes_are_bounded(client: FlaskClient) -> None:
@@ -188,7 +240,10 @@ def test_sizes_are_bounded(client: FlaskClient) -> None:
     assert client.post("/api/work", json={"text": "#\n" * 1500}).status_code == 413
     assert client.post("/api/jobs", json={"text": "#\n" * 1500}).status_code == 413
     assert client.post("/api/export/pdf", json={"text": "#\n" * 1500}).status_code == 413
-    assert client.post("/api/complete", json={"text": "#\n" * 1500, "after": 1, "row": ""}).status_code == 413
+    assert (
+        client.post("/api/complete", json={"text": "#\n" * 1500, "after": 1, "row": ""}).status_code
+        == 413
+    )
 
 
 def test_every_answer_carries_the_strict_policy(client: FlaskClient) -> None:
@@ -199,7 +254,9 @@ def test_every_answer_carries_the_strict_policy(client: FlaskClient) -> None:
         assert "frame-ancestors 'none'" in policy
 
 
-def test_a_fault_is_said_without_its_insides(client: FlaskClient, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_fault_is_said_without_its_insides(
+    client: FlaskClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
     def fall(_: str) -> None:
         raise ZeroDivisionError("secret")
 
@@ -209,7 +266,9 @@ def test_a_fault_is_said_without_its_insides(client: FlaskClient, monkeypatch: p
     assert "secret" not in answer.text
 
 
-def test_the_openapi_document_is_served_and_the_one_the_types_come_from(client: FlaskClient) -> None:
+def test_the_openapi_document_is_served_and_the_one_the_types_come_from(
+    client: FlaskClient,
+) -> None:
     served = client.get("/api/openapi.json").json
     assert {"/api/work", "/api/jobs/{job_id}/revisions", "/api/kinds"} <= set(served["paths"])  # type: ignore[index]
     with open("frontend/openapi.json", encoding="utf-8") as file:
@@ -223,14 +282,18 @@ def test_the_openapi_document_is_served_and_the_one_the_types_come_from(client: 
 def test_layers_the_asker_has_are_not_sent_again(client: FlaskClient) -> None:
     first = client.post("/api/work", json={"text": TEXT}).json["sheet_drawing"]["layers"]
     known = [layer["key"] for layer in first]
-    again = client.post("/api/work", json={"text": TEXT, "known": known[1:]}).json["sheet_drawing"]["layers"]
+    again = client.post("/api/work", json={"text": TEXT, "known": known[1:]}).json["sheet_drawing"][
+        "layers"
+    ]
     assert [layer["key"] for layer in again] == known
     assert [layer["marks"] is None for layer in again] == [False] + [True] * (len(known) - 1)
     assert again[0] == first[0]
 
 
 def test_an_edit_that_is_not_understood_leaves_the_plan_and_says_why(client: FlaskClient) -> None:
-    answer = client.post("/api/work", json={"text": TEXT, "edit": {"op": "new given", "text": "nonsense"}}).json
+    answer = client.post(
+        "/api/work", json={"text": TEXT, "edit": {"op": "new given", "text": "nonsense"}}
+    ).json
     assert "write a letter" in answer["refused"]
     assert answer["text"] == client.post("/api/work", json={"text": TEXT}).json["text"]
 
@@ -243,9 +306,13 @@ def test_what_is_put_at_the_end_is_told_by_its_line(client: FlaskClient) -> None
 
 
 def test_a_row_is_begun_and_picked_into_by_the_desk(client: FlaskClient) -> None:
-    row = client.post("/api/complete", json={"text": TEXT, "row": "", "begin": "line in"}).json["row"]
+    row = client.post("/api/complete", json={"text": TEXT, "row": "", "begin": "line in"}).json[
+        "row"
+    ]
     assert row.endswith("= line in, ")
-    row = client.post("/api/complete", json={"text": TEXT, "row": row, "begin": "line in", "pick": "a"}).json["row"]
+    row = client.post(
+        "/api/complete", json={"text": TEXT, "row": row, "begin": "line in", "pick": "a"}
+    ).json["row"]
     row = client.post("/api/complete", json={"text": TEXT, "row": row, "pick": "b"}).json["row"]
     assert row.endswith("= line in, a > b")
 
@@ -253,12 +320,16 @@ def test_a_row_is_begun_and_picked_into_by_the_desk(client: FlaskClient) -> None
 def test_the_document_has_every_operation_by_a_name_of_its_own(store: Store) -> None:
     app = create_app(store)
     routes = {
-        re.sub(r"<(\w+)>", r"{\1}", rule.rule) for rule in app.url_map.iter_rules() if rule.rule.startswith("/api/")
+        re.sub(r"<(\w+)>", r"{\1}", rule.rule)
+        for rule in app.url_map.iter_rules()
+        if rule.rule.startswith("/api/")
     }
     document = app.test_client().get("/api/openapi.json", headers={"Host": "127.0.0.1"}).json
     assert document is not None
     assert routes < set(document["paths"])
-    named = [each["operationId"] for methods in document["paths"].values() for each in methods.values()]
+    named = [
+        each["operationId"] for methods in document["paths"].values() for each in methods.values()
+    ]
     assert len(named) == len(set(named))
 
 

@@ -25,7 +25,14 @@ def begun(client: FlaskClient, **said: object) -> dict[str, Any]:
     return answer.json or {}
 
 
-def given(client: FlaskClient, round_: dict[str, Any], key: str, said: str, uid: str = "0" * 16, hints: int = 0) -> Any:
+def given(
+    client: FlaskClient,
+    round_: dict[str, Any],
+    key: str,
+    said: str,
+    uid: str = "0" * 16,
+    hints: int = 0,
+) -> Any:
     body = {"uid": uid, "text": round_["text"], "seed": 4, "key": key, "said": said, "hints": hints}
     return client.post("/api/practice/answers", json=body)
 
@@ -44,12 +51,23 @@ def test_a_round_asks_without_telling_and_takes_new_givens(client: FlaskClient) 
     assert "right" not in round_["questions"][0]
     assert "slips" not in told
     for question in round_["questions"]:
-        assert given(client, round_, question["key"], right(round_, question["key"]), f"{question['key']:0>16}".encode().hex()[:32]).json["share"] == 1  # fmt: skip
+        assert (
+            given(
+                client,
+                round_,
+                question["key"],
+                right(round_, question["key"]),
+                f"{question['key']:0>16}".encode().hex()[:32],
+            ).json["share"]
+            == 1
+        )
 
 
 def test_an_answer_is_judged_named_and_kept_once(client: FlaskClient, store: Store) -> None:
     round_ = begun(client, count=30, varied=False)
-    key = next(q["key"] for q in round_["questions"] if q["rule"] == "locus" and q["sort"] == "length")
+    key = next(
+        q["key"] for q in round_["questions"] if q["rule"] == "locus" and q["sort"] == "length"
+    )
     value = float(right(round_, key).split()[0])
     for _ in range(2):
         found = given(client, round_, key, f"{value * 2:g}").json
@@ -74,17 +92,32 @@ def test_hints_say_more_each_and_cost_a_quarter(client: FlaskClient) -> None:
     asked = next(q for q in round_["questions"] if q["hints"] >= 1)
     body = {"text": round_["text"], "seed": 4, "key": asked["key"]}
     told = [
-        client.post("/api/practice/hint", json={**body, "number": n + 1}).json["told"] for n in range(asked["hints"])
+        client.post("/api/practice/hint", json={**body, "number": n + 1}).json["told"]
+        for n in range(asked["hints"])
     ]
     assert all(told)
-    assert client.post("/api/practice/hint", json={**body, "number": asked["hints"] + 1}).status_code == 404
-    assert given(client, round_, asked["key"], right(round_, asked["key"]), hints=2).json["share"] == 0.5
+    assert (
+        client.post("/api/practice/hint", json={**body, "number": asked["hints"] + 1}).status_code
+        == 404
+    )
+    assert (
+        given(client, round_, asked["key"], right(round_, asked["key"]), hints=2).json["share"]
+        == 0.5
+    )
 
 
-@pytest.mark.parametrize(("change", "status"), [
-    ({"key": "no:such"}, 404), ({"said": "a lot"}, 409), ({"seed": -1}, 422), ({"text": "units mm\n"}, 404),
-])  # fmt: skip
-def test_what_cannot_be_judged_is_told(client: FlaskClient, change: dict[str, Any], status: int) -> None:
+@pytest.mark.parametrize(
+    ("change", "status"),
+    [
+        ({"key": "no:such"}, 404),
+        ({"said": "a lot"}, 409),
+        ({"seed": -1}, 422),
+        ({"text": "units mm\n"}, 404),
+    ],
+)
+def test_what_cannot_be_judged_is_told(
+    client: FlaskClient, change: dict[str, Any], status: int
+) -> None:
     round_ = begun(client)
     key = next(q["key"] for q in round_["questions"] if q["sort"] == "length")
     body = {"uid": "0" * 16, "text": round_["text"], "seed": 4, "key": key, "said": "1", **change}
@@ -101,7 +134,9 @@ def test_a_plan_with_mistakes_or_nothing_in_it_is_not_asked_about(client: FlaskC
 
 def test_an_instrument_opens_to_what_is_typed(client: FlaskClient) -> None:
     for said, there in (("3 1/4", True), ("44 mm", True), ("", False), ("a lot", False)):
-        answer = client.post("/api/practice/opened", json={"said": said, "tool": "compass", "unit": "mm"}).json
+        answer = client.post(
+            "/api/practice/opened", json={"said": said, "tool": "compass", "unit": "mm"}
+        ).json
         assert answer is not None
         assert bool(answer["picture"]) == there
         if there:
@@ -130,7 +165,9 @@ def test_a_class_gets_its_papers_and_is_marked(client: FlaskClient) -> None:
     assert client.post("/api/practice/set/papers", json={"set": "{}"}).status_code == 409
 
 
-def test_the_made_up_rounds_say_so_and_show_the_habits_they_were_made_with(client: FlaskClient, store: Store) -> None:
+def test_the_made_up_rounds_say_so_and_show_the_habits_they_were_made_with(
+    client: FlaskClient, store: Store
+) -> None:
     load(store, summarize)
     assert load_practice(store) > 50
     assert load_practice(store) == 0

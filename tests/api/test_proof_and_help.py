@@ -24,7 +24,10 @@ def post(client: FlaskClient, path: str, **body: object) -> dict:  # type: ignor
 def test_the_proof_carries_findings_mends_junctions_and_measures(client: FlaskClient) -> None:
     proof = post(client, "/api/proof", text=FRAME + RIM)
     assert proof["cut"] == ""
-    assert [(m["outline"], m["kind"]) for m in proof["measures"]] == [("rim", "material"), ("bore", "hole")]
+    assert [(m["outline"], m["kind"]) for m in proof["measures"]] == [
+        ("rim", "material"),
+        ("bore", "hole"),
+    ]
     assert proof["measures"][0]["size"] == "80 by 50"
     assert proof["measures"][0]["area"] == "4000 mm²"
     assert [j["how"] for j in proof["junctions"]] == ["a corner of 90°"] * 4
@@ -71,7 +74,9 @@ def test_a_step_opens_up_and_what_is_not_there_opens_into_nothing(client: FlaskC
     assert post(client, "/api/opened", text=text, step=999) == {"steps": [], "marks": []}
 
 
-def test_the_sheet_may_be_any_paper_and_the_largest_scale_that_fits_is_named(client: FlaskClient) -> None:
+def test_the_sheet_may_be_any_paper_and_the_largest_scale_that_fits_is_named(
+    client: FlaskClient,
+) -> None:
     text = sample_plans()["OY-036-hand-wheel.entrick"]
     found = post(client, "/api/sheet-choices", text=text)
     assert found["recommended"] == "1:2"
@@ -79,7 +84,9 @@ def test_the_sheet_may_be_any_paper_and_the_largest_scale_that_fits_is_named(cli
     assert [c["fits"] for c in found["scales"][:5]] == [False, False, False, False, True]
     for choice in (*found["papers"], *found["borders"]):
         said = choice["said"] if choice in found["papers"] else f"A3 landscape, {choice['said']}"
-        work = post(client, "/api/work", text=text, edit={"op": "head", "key": "sheet", "text": said})
+        work = post(
+            client, "/api/work", text=text, edit={"op": "head", "key": "sheet", "text": said}
+        )
         assert work["sheet"]["errors"] == []
 
 
@@ -102,12 +109,16 @@ def test_a_cutter_gets_the_outlines_alone_and_is_refused_what_is_open(client: Fl
 
 
 def test_a_template_is_pictured_by_its_hole(client: FlaskClient) -> None:
-    picture = client.get("/api/pictures/setting.svg?tool=circle+template&value=18&unit=mm&graduation=1/2")
+    picture = client.get(
+        "/api/pictures/setting.svg?tool=circle+template&value=18&unit=mm&graduation=1/2"
+    )
     assert picture.status_code == 200
     assert "<circle" in picture.text
 
 
-def test_methods_are_compared_by_what_they_take_and_how_close_they_come(client: FlaskClient) -> None:
+def test_methods_are_compared_by_what_they_take_and_how_close_they_come(
+    client: FlaskClient,
+) -> None:
     text = "units mm\nO = datum\ne = ellipse, centred on O, axes 90 and 56, at 20, by foci\np = polygon, 7 sides, centred on O, side 30\nc = circle, centre O, radius 9\n"
     found = post(client, "/api/methods", text=text, line=3)
     said = {m["said"]: m for m in found["methods"]}
@@ -116,7 +127,12 @@ def test_methods_are_compared_by_what_they_take_and_how_close_they_come(client: 
     assert said["by four centres"]["told"].startswith("it departs")
     assert all(m["settings"] > 0 and m["instruments"] and m["marks"] for m in found["methods"])
     assert found["box"][2] > 80
-    chosen = post(client, "/api/work", text=text, edit={"op": "line", "line": 3, "text": said["by trammel"]["row"]})
+    chosen = post(
+        client,
+        "/api/work",
+        text=text,
+        edit={"op": "line", "line": 3, "text": said["by trammel"]["row"]},
+    )
     assert "e = ellipse, centred on O, axes 90 and 56, at 20, by trammel\n" in chosen["text"]
     sevens = post(client, "/api/methods", text=text, line=4)["methods"]
     assert [m["said"] for m in sevens] == ["the usual way", "by semicircle"]
@@ -125,14 +141,33 @@ def test_methods_are_compared_by_what_they_take_and_how_close_they_come(client: 
     assert post(client, "/api/methods", text=text, line=99)["methods"] == []
 
 
-@pytest.mark.parametrize(("before", "said", "after"), [
-    ("sheet A4 landscape, scale 1:1, border 10", "A3 portrait", "A3 portrait, scale 1:1, border 10"),
-    ("sheet A4 landscape, scale 1:1, border 10", "11 in by 8 1/2 in", "11 in by 8 1/2 in, scale 1:1, border 10"),
-    ("sheet scale 1:2, A4 landscape", "border filing", "A4 landscape, scale 1:2, border filing"),
-    ("sheet A4 landscape, border filing", "border 10 mm", "A4 landscape, border 10 mm"),
-    ("sheet A4 landscape", "dimensions unidirectional", "A4 landscape, dimensions unidirectional"),
-    ("", "scale 2:1", "scale 2:1"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("before", "said", "after"),
+    [
+        (
+            "sheet A4 landscape, scale 1:1, border 10",
+            "A3 portrait",
+            "A3 portrait, scale 1:1, border 10",
+        ),
+        (
+            "sheet A4 landscape, scale 1:1, border 10",
+            "11 in by 8 1/2 in",
+            "11 in by 8 1/2 in, scale 1:1, border 10",
+        ),
+        (
+            "sheet scale 1:2, A4 landscape",
+            "border filing",
+            "A4 landscape, scale 1:2, border filing",
+        ),
+        ("sheet A4 landscape, border filing", "border 10 mm", "A4 landscape, border 10 mm"),
+        (
+            "sheet A4 landscape",
+            "dimensions unidirectional",
+            "A4 landscape, dimensions unidirectional",
+        ),
+        ("", "scale 2:1", "scale 2:1"),
+    ],
+)
 def test_one_thing_is_said_of_the_sheet_in_the_place_of_the_one_before(
     client: FlaskClient, before: str, said: str, after: str
 ) -> None:
@@ -143,7 +178,12 @@ def test_one_thing_is_said_of_the_sheet_in_the_place_of_the_one_before(
     found = post(client, "/api/sheet-choices", text=work["text"])
     for group in ("papers", "borders", "letterings"):
         assert sum(choice["chosen"] for choice in found[group]) <= 1
-    chosen = {c["said"] for group in ("papers", "borders", "scales", "letterings") for c in found[group] if c["chosen"]}
+    chosen = {
+        c["said"]
+        for group in ("papers", "borders", "scales", "letterings")
+        for c in found[group]
+        if c["chosen"]
+    }
     assert said in chosen
 
 
@@ -160,7 +200,10 @@ def test_every_order_of_work_is_counted_and_any_may_be_had(client: FlaskClient) 
     counted = post(client, "/api/schedules", text=LINK)["schedules"]
     assert [each["schedule"] for each in counted] == ["written", "settings", "clean"]
     assert counted[1]["minutes"] <= counted[0]["minutes"]
-    written, other = (post(client, "/api/work", text=LINK, schedule=how)["steps"] for how in ("written", "settings"))
+    written, other = (
+        post(client, "/api/work", text=LINK, schedule=how)["steps"]
+        for how in ("written", "settings")
+    )
     assert sorted(step["text"] for step in written) == sorted(step["text"] for step in other)
     assert [step["number"] for step in other] == list(range(1, len(other) + 1))
     assert any(step["why"] for step in other)
@@ -176,7 +219,11 @@ def test_a_rehearsal_tells_misses_shares_and_what_would_help(client: FlaskClient
     found = post(client, "/api/rehearsal", text=LINK)
     assert found["hands"] == 500
     assert [(j["first"], j["second"]) for j in found["joins"]] == [
-        ("eyeA", "top"), ("top", "eyeB"), ("eyeB", "low"), ("low", "eyeA")]  # fmt: skip
+        ("eyeA", "top"),
+        ("top", "eyeB"),
+        ("eyeB", "low"),
+        ("low", "eyeA"),
+    ]
     for join in found["joins"]:
         assert 0 < join["miss"]["half"] < join["miss"]["nine"]
         assert join["shares"]

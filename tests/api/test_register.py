@@ -15,7 +15,9 @@ from entrick.store import StaleSave, Store, add_job, list_jobs, one_job, open_st
 from entrick.store.models import Revision
 
 
-def test_the_register_lists_the_samples_with_what_stands_in_their_plans(client: FlaskClient) -> None:
+def test_the_register_lists_the_samples_with_what_stands_in_their_plans(
+    client: FlaskClient,
+) -> None:
     jobs = client.get("/api/jobs").json["jobs"]  # type: ignore[index]
     assert {(j["drawing"], j["title"], j["unit"], j["scale"], j["revision"]) for j in jobs} >= {
         ("OY-014", "Paddle pawl link", "mm", "1:2", 1),
@@ -29,7 +31,9 @@ def test_the_register_lists_the_samples_with_what_stands_in_their_plans(client: 
 def test_thumbnails_show_the_outline(client: FlaskClient) -> None:
     answer = client.get("/api/jobs/1/thumbnail.svg")
     assert answer.mimetype == "image/svg+xml"
-    assert answer.text.count("<path") + answer.text.count("<circle") + answer.text.count("<line") >= 6
+    assert (
+        answer.text.count("<path") + answer.text.count("<circle") + answer.text.count("<line") >= 6
+    )
 
 
 def test_new_copied_opened_and_archived(client: FlaskClient) -> None:
@@ -39,8 +43,13 @@ def test_new_copied_opened_and_archived(client: FlaskClient) -> None:
     copy = client.post("/api/jobs", json={"copy_of": 1}).json
     original = client.get("/api/jobs/1").json["newest"]["text"]  # type: ignore[index]
     assert client.get(f"/api/jobs/{copy['id']}").json["newest"]["text"] == original  # type: ignore[index]
-    opened = client.post("/api/jobs", json={"text": 'plan "From disk"\nO=datum\n', "note": "opened from a file"}).json
-    assert client.get(f"/api/jobs/{opened['id']}").json["newest"]["text"] == 'plan "From disk"\nO = datum\n'  # type: ignore[index]
+    opened = client.post(
+        "/api/jobs", json={"text": 'plan "From disk"\nO=datum\n', "note": "opened from a file"}
+    ).json
+    assert (
+        client.get(f"/api/jobs/{opened['id']}").json["newest"]["text"]
+        == 'plan "From disk"\nO = datum\n'
+    )  # type: ignore[index]
     assert client.patch(f"/api/jobs/{opened['id']}", json={"archived": True}).json["archived"]  # type: ignore[index]
     ids = {j["id"] for j in client.get("/api/jobs").json["jobs"]}  # type: ignore[index]
     assert opened["id"] not in ids
@@ -49,17 +58,23 @@ def test_new_copied_opened_and_archived(client: FlaskClient) -> None:
     assert client.get("/api/jobs?archived=true").json["jobs"] == []  # type: ignore[index]
 
 
-def test_saving_makes_revisions_and_a_stale_save_is_refused_with_both_versions(client: FlaskClient) -> None:
+def test_saving_makes_revisions_and_a_stale_save_is_refused_with_both_versions(
+    client: FlaskClient,
+) -> None:
     first = client.get("/api/jobs/1").json["newest"]  # type: ignore[index]
     mine, theirs = first["text"] + "# mine\n", first["text"] + "# theirs\n"
-    saved = client.post("/api/jobs/1/revisions", json={"text": theirs, "based_on": 1, "note": "first"})
+    saved = client.post(
+        "/api/jobs/1/revisions", json={"text": theirs, "based_on": 1, "note": "first"}
+    )
     assert saved.status_code == 201
     assert saved.json["number"] == 2  # type: ignore[index]
     refused = client.post("/api/jobs/1/revisions", json={"text": mine, "based_on": 1})
     assert refused.status_code == 409
     assert refused.mimetype == "application/problem+json"
     assert refused.json["newest"]["text"] == theirs  # type: ignore[index]
-    assert client.post("/api/jobs/1/revisions", json={"text": mine, "based_on": 2}).json["number"] == 3  # type: ignore[index]
+    assert (
+        client.post("/api/jobs/1/revisions", json={"text": mine, "based_on": 2}).json["number"] == 3
+    )  # type: ignore[index]
     history = client.get("/api/jobs/1/revisions").json["revisions"]  # type: ignore[index]
     assert [(r["number"], r["based_on"]) for r in history] == [(3, 2), (2, 1), (1, None)]
     assert client.get("/api/jobs/1/revisions/1").json["text"] == first["text"]  # type: ignore[index]
@@ -136,13 +151,19 @@ def test_the_database_keeps_its_own_rules(store: Store, tmp_path: Path) -> None:
         assert session.scalar(sql("SELECT version_num FROM alembic_version")) == "0005"
     with pytest.raises(IntegrityError), store.writing() as session:
         session.execute(
-            sql("INSERT INTO revision (job_id, number, text, note, saved_at) VALUES (77, 1, '', '', '2026-01-01')")
+            sql(
+                "INSERT INTO revision (job_id, number, text, note, saved_at) VALUES (77, 1, '', '', '2026-01-01')"
+            )
         )
     with store.writing() as session:
         add_job(session, "O = datum\n")
     with pytest.raises(IntegrityError), store.writing() as session:
-        session.execute(Revision.__table__.insert().values(job_id=1, number=1, text="", note="", saved_at=None))
-    assert sqlite3.connect(tmp_path / "register.db").execute("PRAGMA integrity_check").fetchone() == ("ok",)
+        session.execute(
+            Revision.__table__.insert().values(job_id=1, number=1, text="", note="", saved_at=None)
+        )
+    assert sqlite3.connect(tmp_path / "register.db").execute(
+        "PRAGMA integrity_check"
+    ).fetchone() == ("ok",)
 
 
 def test_samples_come_in_by_the_same_door_as_a_users_plan(store: Store) -> None:

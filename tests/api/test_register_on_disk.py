@@ -59,7 +59,12 @@ def filled(path: Path, jobs: int = 12, seed: int = 1) -> Store:
         for number in range(jobs):
             job = add_job(session, f'plan "Part {number}"\nO = datum\n', f"note {number}")
             for based_on in range(1, pick.randint(1, 4)):
-                save_revision(session, job.id, f"# {based_on} {'x' * pick.choice([10, 500, 9000])}\n", based_on)
+                save_revision(
+                    session,
+                    job.id,
+                    f"# {based_on} {'x' * pick.choice([10, 500, 9000])}\n",
+                    based_on,
+                )
             if number % 5 == 4:
                 set_archived(session, job.id, True)
     return store
@@ -75,12 +80,17 @@ def said(store: Store) -> Said:
         for archived in (False, True):
             for job in list_jobs(session, archived, size=10_000).jobs:
                 view = one_job(session, job.id)
-                history = [(r.number, r.based_on, r.text, r.note, r.saved_at) for r in revisions(session, job.id)]
+                history = [
+                    (r.number, r.based_on, r.text, r.note, r.saved_at)
+                    for r in revisions(session, job.id)
+                ]
                 found[job.id] = (view.created_at, view.archived, history)
     return found
 
 
-def test_the_named_file_alone_is_the_data_after_a_clean_stop_and_nobody_else_may_read_it(tmp_path: Path) -> None:
+def test_the_named_file_alone_is_the_data_after_a_clean_stop_and_nobody_else_may_read_it(
+    tmp_path: Path,
+) -> None:
     path = tmp_path / "new" / "register.db"
     store = filled(path)
     assert {stat.S_IMODE(file.stat().st_mode) for file in path.parent.iterdir()} == {0o600}
@@ -140,7 +150,9 @@ def test_snapshots_are_thinned_and_never_lose_the_last_days(ages: set[int], toda
     left = kept(days, start + timedelta(today))
     assert set(sorted(days)[-DAYS:]) <= left <= days
     assert len(left) <= 14 + 8 + 12
-    assert kept(left, start + timedelta(today)) == left, "what was kept today is kept when looked at again"
+    assert kept(left, start + timedelta(today)) == left, (
+        "what was kept today is kept when looked at again"
+    )
 
 
 def test_a_snapshot_is_taken_once_a_day(tmp_path: Path) -> None:
@@ -157,14 +169,20 @@ def test_a_snapshot_is_taken_once_a_day(tmp_path: Path) -> None:
 def test_a_round_trip_through_open_files_gives_the_same_register(tmp_path: Path) -> None:
     store = filled(tmp_path / "register.db")
     assert export_register(store, Folder(tmp_path / "files")) == 12
-    assert (tmp_path / "files/jobs/000001/revision-0001.entrick").read_text() == 'plan "Part 0"\nO = datum\n'
+    assert (
+        tmp_path / "files/jobs/000001/revision-0001.entrick"
+    ).read_text() == 'plan "Part 0"\nO = datum\n'
     other = open_store(tmp_path / "other.db")
     heard: list[tuple[int, int]] = []
-    came = import_register(other, Folder(tmp_path / "files"), lambda done, of: heard.append((done, of)))
+    came = import_register(
+        other, Folder(tmp_path / "files"), lambda done, of: heard.append((done, of))
+    )
     assert (came.jobs, came.known) == (12, 0)
     assert heard[-1] == (12, 12)
     assert said(other) == said(store)
-    assert import_register(other, Folder(tmp_path / "files")).known == 12, "what is there is not entered twice"
+    assert import_register(other, Folder(tmp_path / "files")).known == 12, (
+        "what is there is not entered twice"
+    )
     third = filled(tmp_path / "third.db", 1, seed=7)
     with third.writing() as session:
         save_revision(session, 1, "# mine\n", one_job(session, 1).newest.number)
@@ -204,7 +222,12 @@ def test_the_shell_backs_up_restores_exports_and_imports(tmp_path: Path) -> None
     assert run(main, ["backup", str(tmp_path / "b.db"), *where]).exit_code == 0
     assert "3 jobs" in run(main, ["export", str(tmp_path / "files"), *where]).output
     assert "not empty" in run(main, ["export", str(tmp_path / "files"), *where]).output
-    assert run(main, ["import", str(tmp_path / "files"), "--database", str(tmp_path / "n.db")]).exit_code == 0
+    assert (
+        run(
+            main, ["import", str(tmp_path / "files"), "--database", str(tmp_path / "n.db")]
+        ).exit_code
+        == 0
+    )
     assert said(open_store(tmp_path / "n.db")) == before
     assert run(main, ["restore", str(tmp_path / "b.db"), *where]).exit_code == 0
     bad = run(main, ["backup", str(tmp_path / "c.db"), "--database", str(tmp_path / "nowhere.db")])
@@ -213,7 +236,9 @@ def test_the_shell_backs_up_restores_exports_and_imports(tmp_path: Path) -> None
     assert bad.output.count("\n") == 1
 
 
-def test_the_register_is_carried_away_and_back_over_http(client: FlaskClient, store: Store, tmp_path: Path) -> None:
+def test_the_register_is_carried_away_and_back_over_http(
+    client: FlaskClient, store: Store, tmp_path: Path
+) -> None:
     away = client.get("/api/register/export.zip")
     assert away.mimetype == "application/zip"
     assert json.loads(ZipFile(BytesIO(away.data)).read("register.json"))["entrick"] == 1
@@ -225,7 +250,9 @@ def test_the_register_is_carried_away_and_back_over_http(client: FlaskClient, st
         refused = client.post("/api/register/import", data=data, content_type="application/zip")
         assert refused.status_code == 422
         assert "Nothing was entered" in refused.json["detail"]  # type: ignore[index]
-    assert client.post("/api/register/import", data=b"x", content_type="text/plain").status_code == 415
+    assert (
+        client.post("/api/register/import", data=b"x", content_type="text/plain").status_code == 415
+    )
 
 
 def test_any_page_zeroed_is_noticed_and_what_can_be_read_is_salvaged(tmp_path: Path) -> None:
@@ -284,7 +311,9 @@ def test_a_page_zeroed_in_the_log_is_noticed_and_work_after_it_salvaged(tmp_path
         copy.with_name(copy.name + "-wal").write_bytes(log[:at] + bytes(4120) + log[at + 4120 :])
         fresh, notice = opened(copy)
         assert "salvaged" in notice
-        there = {(job, r[0]): r[2:4] for job, (_, _, history) in said(fresh).items() for r in history}
+        there = {
+            (job, r[0]): r[2:4] for job, (_, _, history) in said(fresh).items() for r in history
+        }
         was = {(job, r[0]): r[2:4] for job, (_, _, history) in before.items() for r in history}
         assert there.items() <= was.items()
         assert len(there) > len(was) / 2
@@ -329,7 +358,9 @@ def test_a_register_that_cannot_be_used_is_told_plainly_and_left_alone(
     assert said_so.count("\n") == 1
     assert str(path) in said_so
     heard: list[tuple[str, list[tuple[str, str]]]] = []
-    page = b"".join(door({"PATH_INFO": "/"}, lambda status, headers: heard.append((status, headers)))).decode()
+    page = b"".join(
+        door({"PATH_INFO": "/"}, lambda status, headers: heard.append((status, headers)))
+    ).decode()
     assert heard[0][0].startswith("503")
     assert door.trouble.safe in page
     assert door.trouble.todo.split(";")[0] in page
@@ -344,7 +375,9 @@ def test_a_register_that_cannot_be_used_is_told_plainly_and_left_alone(
     door.close()
 
 
-def test_a_lock_held_elsewhere_makes_saving_wait_and_say_so_and_reading_not(client: FlaskClient, store: Store) -> None:
+def test_a_lock_held_elsewhere_makes_saving_wait_and_say_so_and_reading_not(
+    client: FlaskClient, store: Store
+) -> None:
     holder = sqlite3.connect(store.path, isolation_level=None)
     holder.execute("BEGIN IMMEDIATE")
     refused = client.post("/api/jobs/1/revisions", json={"text": "O = datum\n", "based_on": 1})
@@ -354,10 +387,17 @@ def test_a_lock_held_elsewhere_makes_saving_wait_and_say_so_and_reading_not(clie
     assert client.get("/api/jobs").status_code == 200
     assert client.get("/api/jobs/1").status_code == 200
     holder.execute("ROLLBACK")
-    assert client.post("/api/jobs/1/revisions", json={"text": "O = datum\n", "based_on": 1}).status_code == 201
+    assert (
+        client.post(
+            "/api/jobs/1/revisions", json={"text": "O = datum\n", "based_on": 1}
+        ).status_code
+        == 201
+    )
 
 
-def test_a_full_disk_refuses_the_save_and_keeps_what_is_there(client: FlaskClient, store: Store) -> None:
+def test_a_full_disk_refuses_the_save_and_keeps_what_is_there(
+    client: FlaskClient, store: Store
+) -> None:
     store.close()
     with store.engine.connect() as connection:
         pages = connection.exec_driver_sql("PRAGMA page_count").scalar()
@@ -365,7 +405,9 @@ def test_a_full_disk_refuses_the_save_and_keeps_what_is_there(client: FlaskClien
     with store.reading() as session:
         count = len(revisions(session, 1))
     answers = [
-        client.post("/api/jobs/1/revisions", json={"text": f"# {'x' * 90_000}\n", "based_on": number}).status_code
+        client.post(
+            "/api/jobs/1/revisions", json={"text": f"# {'x' * 90_000}\n", "based_on": number}
+        ).status_code
         for number in range(count, count + 6)
     ]
     assert 507 in answers
@@ -373,9 +415,13 @@ def test_a_full_disk_refuses_the_save_and_keeps_what_is_there(client: FlaskClien
     assert client.get("/api/jobs/1").status_code == 200
 
 
-def test_the_keeper_renews_what_another_core_worked_out(store: Store, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_the_keeper_renews_what_another_core_worked_out(
+    store: Store, monkeypatch: pytest.MonkeyPatch
+) -> None:
     with store.writing() as session:
-        job = add_job(session, 'plan "Old"\nO = datum\nc = circle, centre O, radius 9\nrim = line in, c\n')
+        job = add_job(
+            session, 'plan "Old"\nO = datum\nc = circle, centre O, radius 9\nrim = line in, c\n'
+        )
         other = add_job(session, "x = nonsense\n", made=Summary(title="kept"))
     monkeypatch.setattr("entrick.store.listing.version", lambda: "another")
     with store.reading() as session:
@@ -395,13 +441,19 @@ def test_the_keeper_renews_what_another_core_worked_out(store: Store, monkeypatc
         save_revision(session, job.id, "# newer\n", 1)
         renew(session, job.id, "an older text", Summary(title="stale"))
     with store.reading() as session:
-        assert next(row for row in list_jobs(session).jobs if row.id == job.id).made.title != "stale"
+        assert (
+            next(row for row in list_jobs(session).jobs if row.id == job.id).made.title != "stale"
+        )
 
 
 def test_five_thousand_jobs_are_listed_a_page_at_a_time(store: Store) -> None:
     with store.writing() as session:
         for number in range(300):
-            add_job(session, "", made=Summary(title=f"Part {number:03} 50%_", drawing=f"OY-{999 - number}"))
+            add_job(
+                session,
+                "",
+                made=Summary(title=f"Part {number:03} 50%_", drawing=f"OY-{999 - number}"),
+            )
     with store.reading() as session:
         assert list_jobs(session).total == 300
         pages = [list_jobs(session, page=page, size=70) for page in range(1, 7)]
@@ -478,7 +530,9 @@ class Registered(RuleBasedStateMachine):
     def copy(self) -> None:
         file = Path(self.folder.name) / f"copy{len(self.copies)}.db"
         backup(self.path, file)
-        self.copies.append((file, {job: list(texts) for job, texts in self.jobs.items()}, set(self.away)))
+        self.copies.append(
+            (file, {job: list(texts) for job, texts in self.jobs.items()}, set(self.away))
+        )
 
     @rule(number=st.integers(0, 99))
     def put_back(self, number: int) -> None:
@@ -496,7 +550,9 @@ class Registered(RuleBasedStateMachine):
     @invariant()
     def all_is_there(self) -> None:
         found = said(self.store)
-        assert {job: [r[2] for r in reversed(history)] for job, (_, _, history) in found.items()} == self.jobs
+        assert {
+            job: [r[2] for r in reversed(history)] for job, (_, _, history) in found.items()
+        } == self.jobs
         assert {job for job, (_, archived, _) in found.items() if archived} == self.away
 
     def teardown(self) -> None:

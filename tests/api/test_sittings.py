@@ -82,7 +82,9 @@ def moments(told: object) -> Iterator[str]:
             yield from moments(each)
 
 
-def test_every_time_says_its_zone_or_whoever_is_elsewhere_reads_another_hour(client: FlaskClient, job: int) -> None:
+def test_every_time_says_its_zone_or_whoever_is_elsewhere_reads_another_hour(
+    client: FlaskClient, job: int
+) -> None:
     before = datetime.now(UTC)
     begun = client.post("/api/sittings", json={"uid": UID, "job": job, "revision": 1}).json
     addresses = ("/api/logbook", "/api/jobs", f"/api/jobs/{job}", f"/api/jobs/{job}/revisions")
@@ -104,7 +106,9 @@ def test_a_time_of_any_zone_is_kept_as_the_same_moment(store: Store, when: datet
     assert kept.started_at == when.astimezone(UTC)
 
 
-def test_another_event_under_a_number_that_is_taken_is_refused_and_both_stay(client: FlaskClient, job: int) -> None:
+def test_another_event_under_a_number_that_is_taken_is_refused_and_both_stay(
+    client: FlaskClient, job: int
+) -> None:
     begin(client, job)
     client.post(f"/api/sittings/{UID}/events", json={"events": [done(1)]})
     answer = client.post(f"/api/sittings/{UID}/events", json={"events": [done(1, 5), done(2)]})
@@ -113,7 +117,9 @@ def test_another_event_under_a_number_that_is_taken_is_refused_and_both_stay(cli
     assert "another device" in answer.json["detail"]
     book = client.get("/api/logbook").json
     assert book is not None
-    assert [event["step"] for event in book["sittings"][0]["events"]] == [0], "nothing of it is taken"
+    assert [event["step"] for event in book["sittings"][0]["events"]] == [0], (
+        "nothing of it is taken"
+    )
 
 
 @given(st.lists(st.lists(st.integers(1, 12), max_size=6), max_size=8))
@@ -126,7 +132,9 @@ def test_whatever_is_sent_again_and_out_of_order_comes_to_the_same(
     for batch in batches:
         client.post(f"/api/sittings/{uid}/events", json={"events": [done(n, n) for n in batch]})
     found = next(s for s in client.get("/api/logbook").json["sittings"] if s["uid"] == uid)  # type: ignore[index]
-    assert [event["number"] for event in found["events"]] == sorted({n for batch in batches for n in batch})
+    assert [event["number"] for event in found["events"]] == sorted(
+        {n for batch in batches for n in batch}
+    )
 
 
 def test_a_sitting_is_taken_out_and_put_back(client: FlaskClient, job: int) -> None:
@@ -140,13 +148,24 @@ def test_a_sitting_is_taken_out_and_put_back(client: FlaskClient, job: int) -> N
         assert book["sittings"][0]["removed"] == removed
 
 
-@pytest.mark.parametrize(("value", "judged", "words"), [
-    ("22", "line", "within the line"), ("22 mm", "line", "within"), ("44", "slip", "the diameter was set"),
-    ("1 47/64 in", "slip", "the diameter was set"),
-])  # fmt: skip
-def test_a_value_is_judged_as_a_drafter_writes_it(client: FlaskClient, value: str, judged: str, words: str) -> None:
-    step = next(s for s in client.post("/api/work", json={"text": PLAN}).json["steps"] if s["name"] == "c")  # type: ignore[index]
-    answer = client.post("/api/measured", json={"text": PLAN, "step": step["number"], "value": value})
+@pytest.mark.parametrize(
+    ("value", "judged", "words"),
+    [
+        ("22", "line", "within the line"),
+        ("22 mm", "line", "within"),
+        ("44", "slip", "the diameter was set"),
+        ("1 47/64 in", "slip", "the diameter was set"),
+    ],
+)
+def test_a_value_is_judged_as_a_drafter_writes_it(
+    client: FlaskClient, value: str, judged: str, words: str
+) -> None:
+    step = next(
+        s for s in client.post("/api/work", json={"text": PLAN}).json["steps"] if s["name"] == "c"
+    )  # type: ignore[index]
+    answer = client.post(
+        "/api/measured", json={"text": PLAN, "step": step["number"], "value": value}
+    )
     assert answer.status_code == 200, answer.text
     assert answer.json is not None
     assert answer.json["judged"] == judged
@@ -174,7 +193,8 @@ def test_sittings_and_orders_are_part_of_the_register_taken_away_and_in(
 ) -> None:  # type: ignore[no-untyped-def]
     begin(client, job)
     client.post(
-        f"/api/sittings/{UID}/events", json={"events": [done(1), {"number": 2, "kind": "note", "text": "blunt"}]}
+        f"/api/sittings/{UID}/events",
+        json={"events": [done(1), {"number": 2, "kind": "note", "text": "blunt"}]},
     )
     client.put(f"/api/jobs/{job}/schedule", json={"schedule": "settings"})
     kept = io.BytesIO()
@@ -189,7 +209,9 @@ def test_sittings_and_orders_are_part_of_the_register_taken_away_and_in(
     other.close()
 
 
-def test_the_run_sheet_has_a_row_for_every_step_and_sums_the_settings_up(client: FlaskClient) -> None:
+def test_the_run_sheet_has_a_row_for_every_step_and_sums_the_settings_up(
+    client: FlaskClient,
+) -> None:
     from pypdf import PdfReader
 
     for paper, tall in (("A4", 842), ("letter", 792)):
@@ -206,9 +228,15 @@ def test_the_run_sheet_has_a_row_for_every_step_and_sums_the_settings_up(client:
         assert str(len(around["ready"]) + len(steps) + len(around["finish"])) in told
 
 
-def test_the_logbook_goes_out_as_csv_without_what_was_taken_back(client: FlaskClient, job: int) -> None:
+def test_the_logbook_goes_out_as_csv_without_what_was_taken_back(
+    client: FlaskClient, job: int
+) -> None:
     begin(client, job)
-    events = [done(1), {"number": 2, "kind": "slip", "text": '=cmd, "wide"'}, {"number": 3, "kind": "undone", "of": 1}]
+    events = [
+        done(1),
+        {"number": 2, "kind": "slip", "text": '=cmd, "wide"'},
+        {"number": 3, "kind": "undone", "of": 1},
+    ]
     client.post(f"/api/sittings/{UID}/events", json={"events": events})
     rows = list(csv.DictReader(io.StringIO(client.get("/api/logbook.csv").text)))
     assert [(row["number"], row["text"]) for row in rows] == [("2", '=cmd, "wide"')]
@@ -241,18 +269,35 @@ def test_an_event_is_corrected_taken_out_and_that_undone(client: FlaskClient, jo
     found = amended(of=1, kind="corrected", seconds=90.0)
     assert [event["seconds"] for event in found["standing"]] == [90.0, 30.0, 0.0]
     assert (found["minutes"], found["gap"]) == (2.0, 0.4)
-    assert [event["seconds"] for event in found["events"]][:2] == [30.0, 30.0], "what was recorded stays"
+    assert [event["seconds"] for event in found["events"]][:2] == [30.0, 30.0], (
+        "what was recorded stays"
+    )
     found = amended(of=2, kind="undone")
     assert [event["number"] for event in found["standing"]] == [1, 3]
     found = amended(of=5, kind="undone")
     assert [event["number"] for event in found["standing"]] == [1, 2, 3]
-    assert client.post(f"/api/sittings/{UID}/amendments", json={"of": 99, "kind": "undone"}).status_code == 404
-    assert client.post("/api/sittings/ffffffffffff/amendments", json={"of": 1, "kind": "undone"}).status_code == 404
+    assert (
+        client.post(
+            f"/api/sittings/{UID}/amendments", json={"of": 99, "kind": "undone"}
+        ).status_code
+        == 404
+    )
+    assert (
+        client.post(
+            "/api/sittings/ffffffffffff/amendments", json={"of": 1, "kind": "undone"}
+        ).status_code
+        == 404
+    )
 
 
-def test_what_the_logbook_knows_changes_minutes_and_hand_and_is_said(client: FlaskClient, job: int) -> None:
+def test_what_the_logbook_knows_changes_minutes_and_hand_and_is_said(
+    client: FlaskClient, job: int
+) -> None:
     def told() -> tuple[str, str, float]:
-        orders, hands = (client.post(f"/api/{what}", json={"text": PLAN}).json for what in ("schedules", "rehearsal"))
+        orders, hands = (
+            client.post(f"/api/{what}", json={"text": PLAN}).json
+            for what in ("schedules", "rehearsal")
+        )
         assert orders is not None
         assert hands is not None
         return orders["told"], hands["whose"], orders["schedules"][0]["minutes"]
@@ -262,7 +307,10 @@ def test_what_the_logbook_knows_changes_minutes_and_hand_and_is_said(client: Fla
     assert guess[1] == "The errors of the hand are common practice, no source."
     begin(client, job)
     events = [done(n, n, 600.0) for n in range(1, 9)]
-    events += [{"number": n, "kind": "measured", "tool": "compass", "off": 0.1 * (n % 4)} for n in range(9, 20)]
+    events += [
+        {"number": n, "kind": "measured", "tool": "compass", "off": 0.1 * (n % 4)}
+        for n in range(9, 20)
+    ]
     assert client.post(f"/api/sittings/{UID}/events", json={"events": events}).status_code == 200
     own = told()
     assert own[0] == "minutes by 8 steps of the logbook"
@@ -272,7 +320,9 @@ def test_what_the_logbook_knows_changes_minutes_and_hand_and_is_said(client: Fla
     assert told() == guess
 
 
-def test_a_job_names_its_kit_and_takes_it_along(client: FlaskClient, job: int, store: Store, tmp_path: Path) -> None:
+def test_a_job_names_its_kit_and_takes_it_along(
+    client: FlaskClient, job: int, store: Store, tmp_path: Path
+) -> None:
     bare = write_kit(STARTERS["bare"])
     assert client.put("/api/kits/the yard", json={"text": bare, "usual": True}).status_code == 200
     assert client.put(f"/api/jobs/{job}/kit", json={"kit": "nobody's"}).status_code == 409
@@ -288,7 +338,9 @@ def test_a_job_names_its_kit_and_takes_it_along(client: FlaskClient, job: int, s
     with other.reading() as session:
         assert kit_of(session, job) == "the yard"
         assert [sitting.kit for sitting in list_sittings(session)] == ["the yard"]
-        assert [(kit.name, kit.text, kit.usual) for kit in list_kits(session)] == [("the yard", bare, True)]
+        assert [(kit.name, kit.text, kit.usual) for kit in list_kits(session)] == [
+            ("the yard", bare, True)
+        ]
     assert client.put(f"/api/jobs/{job}/kit", json={"kit": ""}).status_code == 200
 
 

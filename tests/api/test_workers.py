@@ -48,14 +48,26 @@ def test_a_task_is_done_elsewhere_by_the_worker_that_worked_last(two: Workers) -
 
 def test_a_worker_is_there_with_all_it_needs_loaded_and_one_plan_worked_out(two: Workers) -> None:
     """Its first answer is not to take longer than its next."""
-    loaded = two.do(eval, "[m in __import__('sys').modules for m in ('entrick.web.workers.ready', 'lark', 'numpy')]")
+    loaded = two.do(
+        eval,
+        "[m in __import__('sys').modules for m in ('entrick.web.workers.ready', 'lark', 'numpy')]",
+    )
     assert loaded == [True, True, True]
-    parsed = "__import__('entrick.core.plan.reader', fromlist=['_']).read_line.cache_info().currsize"
+    parsed = (
+        "__import__('entrick.core.plan.reader', fromlist=['_']).read_line.cache_info().currsize"
+    )
     assert two.do(eval, parsed) > 20
 
 
 @pytest.mark.parametrize(
-    "task", [(exec, SPIN), (exec, SPIN_WHATEVER_COMES), (bytearray, 2**30), (os.abort,), (sum, range(10**12))]
+    "task",
+    [
+        (exec, SPIN),
+        (exec, SPIN_WHATEVER_COMES),
+        (bytearray, 2**30),
+        (os.abort,),
+        (sum, range(10**12)),
+    ],
 )
 def test_work_without_end_is_stopped_and_the_desk_goes_on(
     two: Workers, task: tuple[object, ...], monkeypatch: pytest.MonkeyPatch
@@ -71,7 +83,9 @@ def test_work_without_end_is_stopped_and_the_desk_goes_on(
 def test_what_the_task_raises_is_raised_here(two: Workers) -> None:
     with pytest.raises(EditError, match="no line 7"):
         two.do(delete_line, Plan(()), 7)
-    with pytest.raises(RuntimeError, match="which"):  # an exception that cannot travel comes as its words
+    with pytest.raises(
+        RuntimeError, match="which"
+    ):  # an exception that cannot travel comes as its words
         two.do(exec, UNDECIDED)
 
 
@@ -81,7 +95,9 @@ def test_what_nobody_waits_for_any_more_is_stopped(two: Workers) -> None:
     assert two.do(abs, -2) == 2
 
 
-def test_long_work_makes_room_for_quick_work_and_too_much_of_it_is_refused(monkeypatch: pytest.MonkeyPatch) -> None:
+def test_long_work_makes_room_for_quick_work_and_too_much_of_it_is_refused(
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
     monkeypatch.setattr(workers, "YOUNG", 0.3)
     pool = Workers()
     pool.warm()
@@ -141,7 +157,11 @@ def test_a_plan_that_asks_for_too_much_still_has_its_text(store: Store) -> None:
     client.environ_base["HTTP_HOST"] = "127.0.0.1:8400"
     text = 'plan "Heavy"\nunits in\nO=datum\n'
     work = client.post(
-        "/api/work", json={"text": text, "edit": {"op": "insert", "after": 3, "text": "A = point, 1 right of O"}}
+        "/api/work",
+        json={
+            "text": text,
+            "edit": {"op": "insert", "after": 3, "text": "A = point, 1 right of O"},
+        },
     )
     assert work.status_code == 200
     assert work.json is not None
@@ -162,10 +182,14 @@ def test_the_web_process_works_nothing_out_and_loads_nothing_it_would_need_to() 
         "import sys; import entrick.web.http.serve as _; print(*(n for n in sys.modules if n == 'numpy' or "
         "n.startswith(('entrick.core.', 'entrick.web.operations'))))"
     )
-    found = subprocess.run([sys.executable, "-c", loaded], capture_output=True, text=True, check=True).stdout.split()
+    found = subprocess.run(
+        [sys.executable, "-c", loaded], capture_output=True, text=True, check=True
+    ).stdout.split()
     assert "entrick.core.summary" in found, "what the register lists is plain data"
     heavy = ("core.solve", "core.moves", "core.display", "core.geometry", "web.operations")
-    assert not [name for name in found if name.startswith((*(f"entrick.{each}" for each in heavy), "numpy"))]
+    assert not [
+        name for name in found if name.startswith((*(f"entrick.{each}" for each in heavy), "numpy"))
+    ]
     with pytest.raises(AttributeError):
         Task("entrick.web.operations", "nothing_like_it")()
     assert SUMMARIZE("O = datum\n") == summarize("O = datum\n"), "a task goes by its name"

@@ -18,9 +18,15 @@ from entrick.web.http.pages import STATIC
 expect.set_options(timeout=60_000)
 
 CHROMIUM = [
-    "--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-    "--disable-component-update", "--disable-sync",
-]  # fmt: skip
+    "--headless",
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
 
 
 @pytest.fixture(scope="session")
@@ -58,7 +64,8 @@ def quiet(page: Page) -> Iterator[None]:
     def hear(message: ConsoleMessage) -> None:
         # What is refused in words, or not answered, is told to the drafter; the browser notes it here as well.
         expected = any(
-            sign in message.text for sign in ("404", "409", "422", "503", "net::ERR_FAILED", "net::ERR_ABORTED")
+            sign in message.text
+            for sign in ("404", "409", "422", "503", "net::ERR_FAILED", "net::ERR_ABORTED")
         )
         if message.type in ("error", "warning") and not expected:
             complaints.append(message.text)

@@ -31,7 +31,9 @@ def next_line(page: Page):  # type: ignore[no-untyped-def]
     return page.get_by_role("combobox", name="The next statement")
 
 
-def test_a_changed_given_changes_drawing_setting_and_working_at_once(page: Page, bench: Open) -> None:
+def test_a_changed_given_changes_drawing_setting_and_working_at_once(
+    page: Page, bench: Open
+) -> None:
     bench(EYES + BLENDS + RIM)
     entry(page, "top").get_by_role("button").first.click()
     card = page.get_by_role("article", name="Setting card of top")
@@ -40,7 +42,9 @@ def test_a_changed_given_changes_drawing_setting_and_working_at_once(page: Page,
     page.get_by_label("r", exact=True).fill("1 1/4 in")
     expect(card.get_by_test_id("reading")).to_have_text("just under 58.5 mm")
     expect(card.get_by_text("90 − 31.75 = 58.25: swing from A")).to_be_visible()
-    expect(card.get_by_role("img", name=re.compile("compass set to just under 58.5 mm"))).to_be_visible()
+    expect(
+        card.get_by_role("img", name=re.compile("compass set to just under 58.5 mm"))
+    ).to_be_visible()
     assert page.locator("path.mark-outline").first.get_attribute("d") != before
     expect(card.get_by_role("button", pressed=True).filter(has_text="above")).to_have_count(1)
     page.get_by_label("r", exact=True).press("Enter")
@@ -49,7 +53,9 @@ def test_a_changed_given_changes_drawing_setting_and_working_at_once(page: Page,
     expect(card.get_by_test_id("reading")).to_have_text("70 mm")
 
 
-def test_a_mistake_stands_at_its_place_loses_nothing_and_can_be_mended(page: Page, bench: Open) -> None:
+def test_a_mistake_stands_at_its_place_loses_nothing_and_can_be_mended(
+    page: Page, bench: Open
+) -> None:
     bench(EYES + BLENDS + RIM)
     given = page.get_by_label("r", exact=True)
     given.fill("4 1/")
@@ -104,12 +110,16 @@ def test_many_candidates_are_all_lettered(page: Page, bench: Open) -> None:
     bench(EYES)
     next_line(page).fill("arc1 = arc, radius 90, touching a, touching b")
     next_line(page).press("Enter")
-    expect(page.get_by_role("group", name=re.compile("Several fit")).get_by_role("button")).to_have_count(8)
+    expect(
+        page.get_by_role("group", name=re.compile("Several fit")).get_by_role("button")
+    ).to_have_count(8)
     expect(page.get_by_test_id("ghost-A")).to_be_visible()
     expect(page.get_by_test_id("ghost-H")).to_be_attached()
 
 
-def test_the_outline_is_lined_in_by_clicking_pieces(page: Page, bench: Open, click_stroke: Callable[..., None]) -> None:
+def test_the_outline_is_lined_in_by_clicking_pieces(
+    page: Page, bench: Open, click_stroke: Callable[..., None]
+) -> None:
     bench(EYES + BLENDS)
     expect(page.locator(".mark-outline")).to_have_count(0)
     page.get_by_role("button", name="Line in by clicking").click()
@@ -119,10 +129,14 @@ def test_the_outline_is_lined_in_by_clicking_pieces(page: Page, bench: Open, cli
     next_line(page).press("Enter")
     expect(page.locator(".mark-outline")).to_have_count(4)
     page.get_by_role("tab", name="Text").click()
-    expect(page.get_by_label("Plan text")).to_have_value(re.compile("rim = line in, a > top > b > low\n"))
+    expect(page.get_by_label("Plan text")).to_have_value(
+        re.compile("rim = line in, a > top > b > low\n")
+    )
 
 
-def test_statements_are_typed_with_completion_moved_struck_out_and_taken_back(page: Page, bench: Open) -> None:
+def test_statements_are_typed_with_completion_moved_struck_out_and_taken_back(
+    page: Page, bench: Open
+) -> None:
     bench(EYES)
     page.keyboard.press("n")
     expect(next_line(page)).to_be_focused()
@@ -254,7 +268,9 @@ def test_nothing_is_lost_by_a_reload_or_a_closed_tab(page: Page, bench: Open, st
     expect(again.get_by_label("r", exact=True)).to_have_value("20")
 
 
-def test_a_stale_save_shows_both_versions_and_loses_neither(page: Page, bench: Open, store: Store) -> None:
+def test_a_stale_save_shows_both_versions_and_loses_neither(
+    page: Page, bench: Open, store: Store
+) -> None:
     number = bench(EYES)
     with store.writing() as session:
         save_revision(session, number, EYES.replace("r = 20", "r = 31"), 1)
@@ -284,7 +300,11 @@ def test_text_and_cards_are_two_faces_of_one_plan(page: Page, bench: Open) -> No
 def test_an_empty_plan_offers_its_first_lines(page: Page, desk: str, quiet: None) -> None:
     page.goto(desk)
     page.get_by_role("button", name="New job").click()
-    for row in ("O = datum, middle of sheet", "A = point, 40 left of O", "eye = circle, centre A, diameter 60"):
+    for row in (
+        "O = datum, middle of sheet",
+        "A = point, 40 left of O",
+        "eye = circle, centre A, diameter 60",
+    ):
         page.get_by_role("button", name=row).click()
     expect(page.locator("li[data-line] em")).to_have_text(["O", "A", "eye"])
 
@@ -299,7 +319,9 @@ def test_title_number_and_sheet_are_said_on_the_sheet_page(page: Page, bench: Op
     sheet.fill("A3 landscape, scale 1:2")
     sheet.press("Enter")
     expect(page.get_by_role("application", name=re.compile("A3 landscape at 1:2"))).to_be_visible()
-    expect(page.get_by_text(re.compile(r"across: \(400 − .* ÷ 2 = .* each side of the view"))).to_be_visible()
+    expect(
+        page.get_by_text(re.compile(r"across: \(400 − .* ÷ 2 = .* each side of the view"))
+    ).to_be_visible()
     sheet.fill("A9")
     sheet.press("Enter")
     expect(page.get_by_role("alert")).to_contain_text("the clauses of sheet begin with")
@@ -311,7 +333,9 @@ def test_title_number_and_sheet_are_said_on_the_sheet_page(page: Page, bench: Op
     )
 
 
-def test_the_order_of_the_steps_is_chosen_beside_the_slider_and_kept_with_the_job(page: Page, bench: Open) -> None:
+def test_the_order_of_the_steps_is_chosen_beside_the_slider_and_kept_with_the_job(
+    page: Page, bench: Open
+) -> None:
     bench(
         EYES
         + "c = circle, centre A, radius 7\nd = circle, centre B, radius 7\ne = circle, centre A, radius 15\n"
@@ -361,7 +385,9 @@ def test_a_cam_is_begun_from_its_brief_before_there_is_one(page: Page, bench: Op
 
 def test_where_two_things_may_be_meant_each_is_one_press(page: Page, bench: Open) -> None:
     bench(EYES + "c = hole, centre A, 9\n")
-    page.get_by_role("alert").filter(has_text="did you mean circle").get_by_role("button", name="Mend it").click()
+    page.get_by_role("alert").filter(has_text="did you mean circle").get_by_role(
+        "button", name="Mend it"
+    ).click()
     asked = page.get_by_role("alert").filter(has_text="did you mean radius 9 or diameter 9")
     expect(asked.get_by_role("button")).to_have_text(["radius 9", "diameter 9"])
     asked.get_by_role("button", name="diameter 9").click()
@@ -375,8 +401,13 @@ def test_a_sheet_that_cannot_be_is_mended_where_it_is_said(page: Page, bench: Op
     sheet = page.get_by_role("textbox", name="Sheet")
     sheet.fill("a4 Landscape, scale half")
     sheet.press("Enter")
-    for told, said in (("A4 landscape", "A4 landscape, scale half"), ("scale 1:2", "A4 landscape, scale 1:2")):
-        page.get_by_role("alert").filter(has_text=f"did you mean {told}").get_by_role("button", name="Mend it").click()
+    for told, said in (
+        ("A4 landscape", "A4 landscape, scale half"),
+        ("scale 1:2", "A4 landscape, scale 1:2"),
+    ):
+        page.get_by_role("alert").filter(has_text=f"did you mean {told}").get_by_role(
+            "button", name="Mend it"
+        ).click()
         expect(sheet).to_have_value(said)
     expect(page.get_by_role("alert")).to_have_count(0)
 
@@ -388,7 +419,9 @@ def test_words_of_the_trade_are_explained_where_they_stand(page: Page, bench: Op
     expect(page.get_by_role("dialog")).to_contain_text("everything on the sheet is measured from")
 
 
-def test_focus_goes_on_after_a_line_is_struck_out_and_the_badge_shows_the_worst(page: Page, bench: Open) -> None:
+def test_focus_goes_on_after_a_line_is_struck_out_and_the_badge_shows_the_worst(
+    page: Page, bench: Open
+) -> None:
     bench(EYES + "c = circle, centre A radius 9\n")
     findings = page.get_by_role("tab", name=re.compile("Findings"))
     expect(findings).to_contain_text("✗1")
@@ -448,7 +481,9 @@ def test_the_inspection_waits_while_edits_are_under_way(page: Page, bench: Open)
     assert "given q = 7" in asked[0]
 
 
-def test_names_of_points_can_be_read_on_the_sheet_and_letters_in_their_rings(page: Page, bench: Open) -> None:
+def test_names_of_points_can_be_read_on_the_sheet_and_letters_in_their_rings(
+    page: Page, bench: Open
+) -> None:
     """Ink on paper for what is drawn, paper on the accent for what is to be chosen: each against what lies behind it."""
     bench(EYES + "x = arc, radius 90, touching a, touching b\n")
     fill = "element => getComputedStyle(element).fill"

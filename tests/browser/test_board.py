@@ -33,7 +33,17 @@ def test_steps_are_gone_through_by_keys_and_the_sitting_goes_on_where_it_was(
     page: Page, desk: str, store: Store, quiet: None
 ) -> None:
     begin(page, desk)
-    for key in ("Space", "ArrowRight", "PageDown", "ArrowLeft", "Space", "Space", "Space", "Space", "Space"):
+    for key in (
+        "Space",
+        "ArrowRight",
+        "PageDown",
+        "ArrowLeft",
+        "Space",
+        "Space",
+        "Space",
+        "Space",
+        "Space",
+    ):
         page.keyboard.press(key)
     at(page, 8)
     expect(page.get_by_test_id("current-step")).to_be_attached()
@@ -75,7 +85,12 @@ def test_with_the_desk_stopped_nothing_is_lost_and_everything_is_sent_once_in_or
         while not page.locator("img[src*='setting.svg']").is_visible():
             page.keyboard.press("Space")
             page.wait_for_timeout(30)
-        assert page.locator("img[src*='setting.svg']").evaluate("i => i.decode().then(() => i.naturalWidth)") > 0
+        assert (
+            page.locator("img[src*='setting.svg']").evaluate(
+                "i => i.decode().then(() => i.naturalWidth)"
+            )
+            > 0
+        )
     desk.start()
     expect(page.get_by_role("status").filter(has_text="all is in the logbook")).to_be_visible()
     with store.reading() as session:
@@ -95,7 +110,9 @@ class Served:
         self.start()
 
     def start(self) -> None:
-        self.server = create_server(create_app(self.store), host="127.0.0.1", port=self.port, threads=4)
+        self.server = create_server(
+            create_app(self.store), host="127.0.0.1", port=self.port, threads=4
+        )
         self.port = self.server.effective_port
         threading.Thread(target=self.server.run, daemon=True).start()
 
@@ -109,7 +126,9 @@ class Served:
         return f"http://127.0.0.1:{self.port}"
 
 
-def test_a_measured_slip_is_named_and_noted_in_two_touches_and_comes_into_the_logbook(page: Page, desk: str) -> None:
+def test_a_measured_slip_is_named_and_noted_in_two_touches_and_comes_into_the_logbook(
+    page: Page, desk: str
+) -> None:
     begin(page, desk)
     # On to the first circle: before it the sheet is made ready, and places are measured.
     while not page.get_by_text(re.compile("compass$")).is_visible():
@@ -165,11 +184,15 @@ def test_the_step_at_hand_needs_no_scrolling_and_breaks_no_rule_of_access(
     assert done["height"] >= 56
     assert page.evaluate("document.documentElement.scrollWidth") <= size[0]
     page.evaluate(AXE.read_text("utf-8"))
-    wrong = page.evaluate("axe.run(document, {runOnly: ['wcag2a', 'wcag2aa']}).then(r => r.violations.map(v => v.id))")
+    wrong = page.evaluate(
+        "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa']}).then(r => r.violations.map(v => v.id))"
+    )
     assert wrong == []
 
 
-def test_a_kit_is_changed_shows_what_it_lacks_and_becomes_the_usual_one(page: Page, desk: str, quiet: None) -> None:
+def test_a_kit_is_changed_shows_what_it_lacks_and_becomes_the_usual_one(
+    page: Page, desk: str, quiet: None
+) -> None:
     page.goto(f"{desk}/jobs/1")
     page.get_by_role("heading", name="Order of work").wait_for()
     page.get_by_role("link", name="Entrick").click()
@@ -186,18 +209,34 @@ def test_a_kit_is_changed_shows_what_it_lacks_and_becomes_the_usual_one(page: Pa
     page.get_by_role("button", name="Keep as the usual kit").click()
     expect(page.get_by_role("button", name="my bare · usual")).to_be_visible()
     page.evaluate(AXE.read_text("utf-8"))
-    wrong = page.evaluate("axe.run({runOnly: ['wcag2a', 'wcag2aa']}).then(r => r.violations.map(v => v.id))")
+    wrong = page.evaluate(
+        "axe.run({runOnly: ['wcag2a', 'wcag2aa']}).then(r => r.violations.map(v => v.id))"
+    )
     assert wrong == []
 
 
-def test_a_phone_comes_in_by_the_code_and_goes_on_with_the_desk_stopped(page: Page, tmp_path: Path) -> None:
+def test_a_phone_comes_in_by_the_code_and_goes_on_with_the_desk_stopped(
+    page: Page, tmp_path: Path
+) -> None:
     """Over this machine's own address in its network, where it has one: there a browser gives no service worker."""
     try:
         host = local_address()
     except ValueError:
         host = "127.0.0.2"
-    command = [sys.executable, "-m", "entrick.cli", "serve", "--demo", "--port", "8477", "--database",
-               str(tmp_path / "r.db"), "--lan", "--lan-address", host]  # fmt: skip
+    command = [
+        sys.executable,
+        "-m",
+        "entrick.cli",
+        "serve",
+        "--demo",
+        "--port",
+        "8477",
+        "--database",
+        str(tmp_path / "r.db"),
+        "--lan",
+        "--lan-address",
+        host,
+    ]
     desk = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
     try:
         assert desk.stdout is not None
@@ -206,11 +245,18 @@ def test_a_phone_comes_in_by_the_code_and_goes_on_with_the_desk_stopped(page: Pa
             told += desk.stdout.readline()
         page.set_viewport_size({"width": 390, "height": 844})
         page.goto(f"http://{host}:8477/jobs/1/board")
-        page.get_by_label("The code of six figures the desk shows").fill("000000" if found[1] != "000000" else "1")
+        page.get_by_label("The code of six figures the desk shows").fill(
+            "000000" if found[1] != "000000" else "1"
+        )
         page.get_by_role("button", name="Come in").click()
         expect(page.get_by_role("alert")).to_contain_text("not the code")
         page.evaluate(AXE.read_text("utf-8"))
-        assert page.evaluate("axe.run({runOnly: ['wcag2a', 'wcag2aa']}).then(r => r.violations.map(v => v.id))") == []
+        assert (
+            page.evaluate(
+                "axe.run({runOnly: ['wcag2a', 'wcag2aa']}).then(r => r.violations.map(v => v.id))"
+            )
+            == []
+        )
         page.get_by_label("The code of six figures the desk shows").fill(found[1])
         page.get_by_role("button", name="Come in").click()
         page.get_by_text("Bearing cap").wait_for()
@@ -232,7 +278,9 @@ def test_a_phone_comes_in_by_the_code_and_goes_on_with_the_desk_stopped(page: Pa
         desk.wait(30)
 
 
-def test_a_sitting_is_put_right_in_the_logbook_and_that_undone(page: Page, desk: str, quiet: None) -> None:
+def test_a_sitting_is_put_right_in_the_logbook_and_that_undone(
+    page: Page, desk: str, quiet: None
+) -> None:
     begin(page, desk)
     for _ in range(3):
         page.keyboard.press("Space")
@@ -246,11 +294,18 @@ def test_a_sitting_is_put_right_in_the_logbook_and_that_undone(page: Page, desk:
     event = page.get_by_role("row").filter(has=page.get_by_role("button", name="Correct event 2"))
     expect(event.get_by_role("cell", name="300", exact=True)).to_be_visible()
     expect(
-        page.get_by_role("row", name=re.compile("Bearing cap")).get_by_role("cell", name="5", exact=True)
+        page.get_by_role("row", name=re.compile("Bearing cap")).get_by_role(
+            "cell", name="5", exact=True
+        )
     ).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_role("cell", name="300", exact=True)).to_have_count(0)
     page.get_by_role("button", name="Take out event 3").click()
     expect(page.get_by_role("button", name="Correct event 3")).to_have_count(0)
     page.evaluate(AXE.read_text("utf-8"))
-    assert page.evaluate("axe.run({runOnly: ['wcag2a', 'wcag2aa']}).then(r => r.violations.map(v => v.id))") == []
+    assert (
+        page.evaluate(
+            "axe.run({runOnly: ['wcag2a', 'wcag2aa']}).then(r => r.violations.map(v => v.id))"
+        )
+        == []
+    )

@@ -17,7 +17,9 @@ def cut(page: Page, tool: str, confirmed: bool = True) -> None:
     page.get_by_role("button", name="Cut it").click()
 
 
-def test_a_part_is_cut_seen_at_work_and_held_against_its_plan(page: Page, desk: str, quiet: None) -> None:
+def test_a_part_is_cut_seen_at_work_and_held_against_its_plan(
+    page: Page, desk: str, quiet: None
+) -> None:
     page.goto(f"{desk}/jobs/20")
     page.get_by_role("button", name="Issue…").click()
     page.get_by_role("link", name="Program for a cutter").click()
@@ -29,7 +31,9 @@ def test_a_part_is_cut_seen_at_work_and_held_against_its_plan(page: Page, desk: 
     page.get_by_role("button", name="Pause").click()
     expect(page.get_by_role("button", name="Go on")).to_be_visible()
     page.evaluate(AXE.read_text("utf-8"))
-    wrong = page.evaluate("axe.run(document, {runOnly: ['wcag2a', 'wcag2aa']}).then(r => r.violations.map(v => v.id))")
+    wrong = page.evaluate(
+        "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa']}).then(r => r.violations.map(v => v.id))"
+    )
     assert wrong == []
     page.get_by_role("button", name="Go on").click()
     page.get_by_role("button", name="Stop").click()
@@ -42,11 +46,17 @@ def test_a_part_is_cut_seen_at_work_and_held_against_its_plan(page: Page, desk: 
     expect(page.get_by_test_id("cut-came")).to_contain_text("the datum has to be found again")
 
 
-@pytest.mark.parametrize(("plan", "tool", "words"), [
-    ("c = circle, centre O, diameter 5\nbore = line in, c\nb = circle, centre O, diameter 40\nrim = line in, b\n", "6",
-     "narrower than the tool"),
-    ("c = run, from O, right 40, up 20\nrim = line in, c, open\n", "1", "open"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("plan", "tool", "words"),
+    [
+        (
+            "c = circle, centre O, diameter 5\nbore = line in, c\nb = circle, centre O, diameter 40\nrim = line in, b\n",
+            "6",
+            "narrower than the tool",
+        ),
+        ("c = run, from O, right 40, up 20\nrim = line in, c, open\n", "1", "open"),
+    ],
+)
 def test_what_cannot_be_cut_is_refused_with_the_reason(
     page: Page, desk: str, bench: Callable[[str], int], plan: str, tool: str, words: str
 ) -> None:

@@ -62,8 +62,14 @@ class Hand:
     def chooses(self, words: str) -> None:
         """Choose the candidate of some words by its letter."""
         waiting = self.page.locator("li[data-line]").filter(has=self.page.get_by_role("alert"))
-        candidate = waiting.get_by_role("group", name="Several fit").get_by_role("button").filter(has_text=words)
-        expect(waiting.get_by_role("group", name="Several fit").get_by_role("button").first).to_be_focused()
+        candidate = (
+            waiting.get_by_role("group", name="Several fit")
+            .get_by_role("button")
+            .filter(has_text=words)
+        )
+        expect(
+            waiting.get_by_role("group", name="Several fit").get_by_role("button").first
+        ).to_be_focused()
         self.keys(candidate.first.locator("strong").inner_text().lower())
         expect(self.page.get_by_role("alert")).to_have_count(0)
         expect(self.page.get_by_role("combobox", name="The next statement")).to_be_focused()
@@ -96,7 +102,9 @@ def test_by_keys(page: Page, bench: Callable[[str], int]) -> None:
     hand.fills("r", "Tab")
     hand.fills("O", "Enter")
     entries(page, 2)
-    for number, (centre, size) in enumerate([("O", "36"), ("A", "24"), ("O", "16"), ("A", "10")], 3):
+    for number, (centre, size) in enumerate(
+        [("O", "36"), ("A", "24"), ("O", "16"), ("A", "10")], 3
+    ):
         hand.begins("ci", "circle")
         hand.fills(centre, "Enter")
         hand.fills(size, "Enter")
@@ -126,7 +134,9 @@ def test_by_keys(page: Page, bench: Callable[[str], int]) -> None:
     assert hand.count <= BEFORE["keys"] / 2
 
 
-def test_by_mouse(page: Page, bench: Callable[[str], int], click_stroke: Callable[..., None]) -> None:
+def test_by_mouse(
+    page: Page, bench: Callable[[str], int], click_stroke: Callable[..., None]
+) -> None:
     bench(START)
     hand = Hand(page)
     row = page.get_by_role("combobox", name="The next statement")
@@ -155,7 +165,9 @@ def test_by_mouse(page: Page, bench: Callable[[str], int], click_stroke: Callabl
     hand.fills("r", "Tab")
     pick("O", 0)
     write(2)
-    for number, (centre, size) in enumerate([("O", "36"), ("A", "24"), ("O", "16"), ("A", "10")], 3):
+    for number, (centre, size) in enumerate(
+        [("O", "36"), ("A", "24"), ("O", "16"), ("A", "10")], 3
+    ):
         kind("circle")
         hand.blank()
         pick(centre, 0)
@@ -167,7 +179,12 @@ def test_by_mouse(page: Page, bench: Callable[[str], int], click_stroke: Callabl
         pick("circle1")
         pick("circle2")
         write(number)
-        choices = page.locator("li[data-line]").filter(has=page.get_by_role("alert")).get_by_role("group").first
+        choices = (
+            page.locator("li[data-line]")
+            .filter(has=page.get_by_role("alert"))
+            .get_by_role("group")
+            .first
+        )
         hand.press(choices.get_by_role("button").filter(has_text=side))
         expect(page.get_by_role("alert")).to_have_count(0)
     hand.press(page.get_by_role("button", name="Line in by clicking"))

@@ -10,10 +10,12 @@ AXE = Path("frontend/node_modules/axe-core/axe.min.js")
 NOISY = "".join(
     f"{x + 0.02 * (-1) ** k},{y + 0.02 * (-1) ** (k // 2)}\n"
     for k, (x, y) in enumerate(
-        [(x, 0) for x in range(60)] + [(60, y) for y in range(40)]
-        + [(60 - x, 40) for x in range(60)] + [(0, 40 - y) for y in range(40)]
+        [(x, 0) for x in range(60)]
+        + [(60, y) for y in range(40)]
+        + [(60 - x, 40) for x in range(60)]
+        + [(0, 40 - y) for y in range(40)]
     )
-)  # fmt: skip
+)
 
 
 def choose(page: Page, name: str, text: str) -> None:
@@ -43,27 +45,38 @@ def test_the_yards_profile_is_read_back_said_otherwise_and_entered(page: Page, d
     page.get_by_role("button", name="Enter it in the register").click()
     expect(page.get_by_role("heading", name="OY-083-hinge-strap")).to_be_visible()
     page.get_by_role("tab", name="Revisions").click()
-    expect(page.get_by_text(re.compile("read back from OY-083-hinge-strap.dxf by 13 numbers"))).to_be_visible()
+    expect(
+        page.get_by_text(re.compile("read back from OY-083-hinge-strap.dxf by 13 numbers"))
+    ).to_be_visible()
 
 
-def test_points_that_scatter_ask_for_a_tolerance_and_come_back_within_it(page: Page, desk: str) -> None:
+def test_points_that_scatter_ask_for_a_tolerance_and_come_back_within_it(
+    page: Page, desk: str
+) -> None:
     page.goto(f"{desk}/profile")
     choose(page, "lid.csv", NOISY)
     expect(page.get_by_role("alert")).to_contain_text("its points scatter")
     page.get_by_label("May be off by").fill("0,1")
     page.get_by_label("May be off by").press("Enter")
-    expect(page.get_by_label("The plan that was read back")).to_have_value(re.compile("box, 60 by 40"))
-    expect(page.get_by_role("region", name="Mended, left out, or assumed")).to_contain_text("mm was assumed")
+    expect(page.get_by_label("The plan that was read back")).to_have_value(
+        re.compile("box, 60 by 40")
+    )
+    expect(page.get_by_role("region", name="Mended, left out, or assumed")).to_contain_text(
+        "mm was assumed"
+    )
 
 
 def test_layers_are_chosen(page: Page, desk: str) -> None:
     def line(layer: str, *places: float) -> str:
         return (
-            "0\nLINE\n8\n" + layer + "".join(f"\n{code}\n{v}" for code, v in zip((10, 20, 11, 21), places, strict=True))
+            "0\nLINE\n8\n"
+            + layer
+            + "".join(f"\n{code}\n{v}" for code, v in zip((10, 20, 11, 21), places, strict=True))
         )
 
     square = [
-        line("CUT", *a, *b) for a, b in [((0, 0), (30, 0)), ((30, 0), (30, 20)), ((30, 20), (0, 20)), ((0, 20), (0, 0))]
+        line("CUT", *a, *b)
+        for a, b in [((0, 0), (30, 0)), ((30, 0), (30, 20)), ((30, 20), (0, 20)), ((0, 20), (0, 0))]
     ]
     body = "\n".join([*square, line("FOLD", 5, 0, 5, 20)])
     page.goto(f"{desk}/profile")
@@ -71,7 +84,9 @@ def test_layers_are_chosen(page: Page, desk: str) -> None:
     expect(page.get_by_role("img", name="The profile as it came: 2 outlines")).to_be_visible()
     page.get_by_role("checkbox", name="CUT").check()
     expect(page.get_by_role("img", name="The profile as it came: 1 outlines")).to_be_visible()
-    expect(page.get_by_role("region", name="Mended, left out, or assumed")).to_contain_text("on other layers than CUT")
+    expect(page.get_by_role("region", name="Mended, left out, or assumed")).to_contain_text(
+        "on other layers than CUT"
+    )
 
 
 @pytest.mark.parametrize("size", [(1280, 800), (390, 844)])
@@ -81,6 +96,8 @@ def test_the_page_breaks_no_rule_of_access(page: Page, desk: str, size: tuple[in
     page.get_by_role("button", name="Try one of the lock yard").click()
     expect(page.get_by_role("button", name="Enter it in the register")).to_be_visible()
     page.evaluate(AXE.read_text("utf-8"))
-    wrong = page.evaluate("axe.run({runOnly: ['wcag2a', 'wcag2aa']}).then(r => r.violations.map(v => v.id))")
+    wrong = page.evaluate(
+        "axe.run({runOnly: ['wcag2a', 'wcag2aa']}).then(r => r.violations.map(v => v.id))"
+    )
     assert wrong == []
     assert page.evaluate("document.documentElement.scrollWidth") <= size[0]

@@ -16,7 +16,9 @@ AXE = Path("frontend/node_modules/axe-core/axe.min.js")
 
 def sound(page: Page) -> None:
     page.evaluate(AXE.read_text("utf-8"))
-    wrong = page.evaluate("axe.run(document, {runOnly: ['wcag2a', 'wcag2aa']}).then(r => r.violations.map(v => v.id))")
+    wrong = page.evaluate(
+        "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa']}).then(r => r.violations.map(v => v.id))"
+    )
     assert wrong == []
 
 
@@ -70,11 +72,16 @@ def test_the_compass_opens_to_what_is_typed(page: Page, desk: str, quiet: None) 
         page.get_by_test_id("question").wait_for()
     page.locator("#answer").fill("33")
     picture = page.get_by_role("img", name=re.compile("set to 33"))
-    if page.get_by_text("compass set to").count() or "template" not in page.get_by_test_id("question").inner_text():
+    if (
+        page.get_by_text("compass set to").count()
+        or "template" not in page.get_by_test_id("question").inner_text()
+    ):
         expect(picture).to_be_visible()
 
 
-def test_a_class_is_given_papers_and_marked_on_the_page(page: Page, desk: str, quiet: None, tmp_path: Path) -> None:
+def test_a_class_is_given_papers_and_marked_on_the_page(
+    page: Page, desk: str, quiet: None, tmp_path: Path
+) -> None:
     page.goto(desk)
     page.get_by_role("link", name="For a class").click()
     page.get_by_label(re.compile("OY-014")).check()

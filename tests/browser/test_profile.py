@@ -9,7 +9,15 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from entrick.core.desk import work_out
-from entrick.core.plan.document import Chain, DrawingNumber, Given, SheetLine, Statement, Title, Units
+from entrick.core.plan.document import (
+    Chain,
+    DrawingNumber,
+    Given,
+    SheetLine,
+    Statement,
+    Title,
+    Units,
+)
 from entrick.core.plan.reader import read_plan
 from entrick.core.plan.writer import write_content
 from entrick.demo import sample_plans
@@ -71,7 +79,9 @@ def test_a_sample_part_is_entered_from_a_blank_job_and_proved_clean(
             case Units(told):
                 page.get_by_label("Units").select_option(told)
             case SheetLine():
-                page.get_by_role("textbox", name="Sheet").fill(write_content(content).removeprefix("sheet "))
+                page.get_by_role("textbox", name="Sheet").fill(
+                    write_content(content).removeprefix("sheet ")
+                )
                 page.keyboard.press("Enter")
     page.get_by_role("tab", name="Working").click()
     for content in lines:
@@ -111,7 +121,9 @@ def test_an_outline_is_lined_in_by_pointing_at_the_material(page: Page, bench: O
     assert "hole = line in, c\n" in plan_text(page)
 
 
-def test_regions_are_pointed_at_from_the_keyboard_and_can_be_hidden(page: Page, bench: Open) -> None:
+def test_regions_are_pointed_at_from_the_keyboard_and_can_be_hidden(
+    page: Page, bench: Open
+) -> None:
     bench(PLATE)
     page.get_by_role("button", name="Line in by region").press("Enter")
     bar = page.get_by_role("group", name="Line in by region")
@@ -159,7 +171,9 @@ def test_a_step_is_opened_up_and_drawn_sub_step_by_sub_step(page: Page, bench: O
     page.locator("li[data-line] > button").last.click()
     page.get_by_role("button", name=re.compile("Open up step")).click()
     opened = page.get_by_test_id("opened").locator("> *")
-    steps = page.get_by_role("list", name=re.compile("with compass and straight edge")).get_by_role("button")
+    steps = page.get_by_role("list", name=re.compile("with compass and straight edge")).get_by_role(
+        "button"
+    )
     expect(steps.nth(1)).to_contain_text("any opening")
     whole = opened.count()
     steps.first.click()
@@ -175,14 +189,18 @@ def test_the_proof_measures_every_outline_and_junction(page: Page, bench: Open) 
     row = page.get_by_role("row", name=re.compile("^rim material"))
     expect(row).to_contain_text("80 by 50")
     expect(row).to_contain_text("4000 mm²")
-    expect(page.get_by_role("row", name=re.compile("frame.bottom frame.right a corner of 90°"))).to_be_visible()
+    expect(
+        page.get_by_role("row", name=re.compile("frame.bottom frame.right a corner of 90°"))
+    ).to_be_visible()
     page.get_by_role("row", name=re.compile("frame.bottom frame.right")).hover()
     expect(page.get_by_test_id("finding-place")).to_be_visible()
     page.get_by_role("link", name="Back to the bench").click()
     expect(page.get_by_role("heading", name="Order of work")).to_be_visible()
 
 
-def test_an_open_outline_goes_to_a_cutter_only_if_the_drafter_insists(page: Page, bench: Open, tmp_path: Path) -> None:
+def test_an_open_outline_goes_to_a_cutter_only_if_the_drafter_insists(
+    page: Page, bench: Open, tmp_path: Path
+) -> None:
     bench(PLATE + "rim = line in, frame.bottom > frame.right, open\n")
     page.get_by_role("button", name="Issue…").click()
     expect(page.get_by_text("not as it is")).to_be_visible()
@@ -196,14 +214,20 @@ def test_an_open_outline_goes_to_a_cutter_only_if_the_drafter_insists(page: Page
     assert not run.closed
 
 
-def test_paper_border_scale_and_lettering_are_chosen_with_their_reasons(page: Page, bench: Open) -> None:
+def test_paper_border_scale_and_lettering_are_chosen_with_their_reasons(
+    page: Page, bench: Open
+) -> None:
     bench(PLATE + RIM)
     page.get_by_role("tab", name="Sheet").click()
-    expect(page.get_by_text(re.compile("at 1:1 the view and its dimensions take 80 by 50 of"))).to_be_visible()
+    expect(
+        page.get_by_text(re.compile("at 1:1 the view and its dimensions take 80 by 50 of"))
+    ).to_be_visible()
     page.get_by_label("Paper").select_option(label="A3 portrait")
     page.get_by_label("Border").select_option(label="20 mm on the filing side")
     scale = page.get_by_label("Scale")
-    expect(scale.get_by_role("option", name=re.compile("2:1, the largest that fits"))).to_be_attached()
+    expect(
+        scale.get_by_role("option", name=re.compile("2:1, the largest that fits"))
+    ).to_be_attached()
     scale.select_option(label="2:1, the largest that fits")
     page.get_by_label("Lettering").select_option(label="always level")
     expect(page.get_by_role("textbox", name="Sheet")).to_have_value(
@@ -216,7 +240,9 @@ def test_paper_border_scale_and_lettering_are_chosen_with_their_reasons(page: Pa
 
 
 def test_counts_and_chains_stand_among_the_givens(page: Page, bench: Open) -> None:
-    bench("units mm\ngiven d = 4× Ø9\nchain top = 20 ? 15, overall 60\nO = datum\ng = grid, from O, across top\n")
+    bench(
+        "units mm\ngiven d = 4× Ø9\nchain top = 20 ? 15, overall 60\nO = datum\ng = grid, from O, across top\n"
+    )
     expect(page.get_by_label("d", exact=True)).to_have_value("4× Ø9")
     expect(page.get_by_text("20 + 25 + 15 = 60")).to_be_visible()
     page.get_by_label("top", exact=True).fill("20 ? 30, overall 60")
@@ -230,9 +256,13 @@ def test_methods_of_an_ellipse_are_compared_and_chosen_on_the_card(page: Page, b
     rows = page.get_by_role("article").get_by_role("listitem").filter(has_text="how close")
     expect(rows).to_have_count(5)
     expect(rows.filter(has_text="by four centres")).to_contain_text("it departs 0.557 at most")
-    expect(page.get_by_role("button", name="by circles", exact=True)).to_have_attribute("aria-pressed", "true")
+    expect(page.get_by_role("button", name="by circles", exact=True)).to_have_attribute(
+        "aria-pressed", "true"
+    )
     page.get_by_role("button", name="by four centres", exact=True).click()
-    expect(page.get_by_role("button", name="by four centres", exact=True)).to_have_attribute("aria-pressed", "true")
+    expect(page.get_by_role("button", name="by four centres", exact=True)).to_have_attribute(
+        "aria-pressed", "true"
+    )
     expect(page.get_by_test_id("strokes").locator(".mark-outline")).to_have_count(4)
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_test_id("strokes").locator(".mark-outline")).to_have_count(1)
@@ -240,8 +270,12 @@ def test_methods_of_an_ellipse_are_compared_and_chosen_on_the_card(page: Page, b
 
 def test_an_isometric_job_is_laid_out_from_its_solids(page: Page, bench: Open) -> None:
     bench("units mm\nsheet A3 landscape, scale 1:1\nO = datum\n")
-    for row in ("post = cylinder, from O, diameter 70, length 55", "cap = cone, from post.middle, diameter 70, height 40",
-                "rim = line in, post", "left = line in, cap.edge.1, open"):  # fmt: skip
+    for row in (
+        "post = cylinder, from O, diameter 70, length 55",
+        "cap = cone, from post.middle, diameter 70, height 40",
+        "rim = line in, post",
+        "left = line in, cap.edge.1, open",
+    ):
         next_line(page).fill(row)
         next_line(page).press("Enter")
         expect(next_line(page)).to_have_value("")

@@ -18,7 +18,9 @@ def test_jobs_are_listed_opened_copied_and_archived(page: Page, desk: str, quiet
     page.goto(desk)
     expect(page.get_by_role("row", name=re.compile("OY-014 Paddle pawl link"))).to_be_visible()
     # Every job shows its outline.
-    drawn = "[...document.querySelectorAll('table img')].every(i => i.complete && i.naturalWidth > 0)"
+    drawn = (
+        "[...document.querySelectorAll('table img')].every(i => i.complete && i.naturalWidth > 0)"
+    )
     # Asked again and again from here: the page's own policy lets nobody wait with a string of script in it.
     assert any(page.evaluate(drawn) or page.wait_for_timeout(100) for _ in range(100))
     page.get_by_role("button", name="Copy Latch plate").click()
@@ -34,7 +36,10 @@ def test_jobs_are_listed_opened_copied_and_archived(page: Page, desk: str, quiet
 
 def test_a_plan_is_opened_from_disk(page: Page, desk: str, tmp_path: Path, quiet: None) -> None:
     plan = tmp_path / "gate.entrick"
-    plan.write_text('plan "Gate paddle"\nO = datum\nc = circle, centre O, radius 30\nrim = line in, c\n', "utf-8")
+    plan.write_text(
+        'plan "Gate paddle"\nO = datum\nc = circle, centre O, radius 30\nrim = line in, c\n',
+        "utf-8",
+    )
     page.goto(desk)
     page.get_by_label("Open a plan from disk").set_input_files(plan)
     expect(page.get_by_role("heading", name="Gate paddle")).to_be_visible()
@@ -51,11 +56,28 @@ def test_what_is_not_a_plan_is_refused_in_words(page: Page, desk: str, tmp_path:
 
 @pytest.mark.parametrize(
     "view",
-    ["register", "working", "card", "sheet", "findings", "text", "revisions", "issue", "proof", "region", "row",
-     "candidates", "lesson", "logbook", "nothing here"],
-)  # fmt: skip
+    [
+        "register",
+        "working",
+        "card",
+        "sheet",
+        "findings",
+        "text",
+        "revisions",
+        "issue",
+        "proof",
+        "region",
+        "row",
+        "candidates",
+        "lesson",
+        "logbook",
+        "nothing here",
+    ],
+)
 @pytest.mark.parametrize("scheme", ["light", "dark"])
-def test_no_view_breaks_a_rule_of_access(page: Page, desk: str, store: Store, view: str, scheme: str) -> None:
+def test_no_view_breaks_a_rule_of_access(
+    page: Page, desk: str, store: Store, view: str, scheme: str
+) -> None:
     """axe-core, a general checker of WCAG 2.1 A and AA: names, roles, contrast, structure."""
     page.emulate_media(color_scheme=scheme)  # type: ignore[arg-type]
     if view == "logbook":
@@ -67,7 +89,11 @@ def test_no_view_breaks_a_rule_of_access(page: Page, desk: str, store: Store, vi
     page.locator("table img, svg.sheet, main table, main a").first.wait_for()
     if view in ("row", "candidates"):
         box = page.get_by_role("combobox", name="The next statement")
-        box.fill("arc9 = arc, radius 9, touching wheel.pitch, touching wheel.outside" if view == "candidates" else "ci")
+        box.fill(
+            "arc9 = arc, radius 9, touching wheel.pitch, touching wheel.outside"
+            if view == "candidates"
+            else "ci"
+        )
         if view == "candidates":
             box.press("Enter")
             page.get_by_role("alert").first.wait_for()
@@ -87,11 +113,17 @@ def test_no_view_breaks_a_rule_of_access(page: Page, desk: str, store: Store, vi
         page.get_by_role("button", name="Issue…").click()
     page.evaluate(AXE.read_text("utf-8"))
     found = page.evaluate("axe.run({runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa']})")
-    told = [f"{v['id']}: {n['target']} {n['failureSummary']}" for v in found["violations"] for n in v["nodes"]]
+    told = [
+        f"{v['id']}: {n['target']} {n['failureSummary']}"
+        for v in found["violations"]
+        for n in v["nodes"]
+    ]
     assert not told, "\n".join(told)
 
 
-def test_the_whole_first_job_can_be_done_from_the_keyboard(page: Page, desk: str, quiet: None) -> None:
+def test_the_whole_first_job_can_be_done_from_the_keyboard(
+    page: Page, desk: str, quiet: None
+) -> None:
     page.goto(desk)
     page.get_by_role("button", name="New job").focus()
     page.keyboard.press("Enter")
@@ -127,7 +159,10 @@ def test_where_the_spread_does_not_fit_the_sheet_lies_above_the_notebook(
     page.get_by_label("Title", exact=True).fill("Clock wheel of the upper gate " * 4)
     page.get_by_label("Title", exact=True).press("Enter")
     expect(page.get_by_role("heading", name="Clock wheel of the upper gate")).to_be_attached()
-    notebook, sheet = page.get_by_role("tablist").bounding_box(), page.locator("svg.sheet").bounding_box()
+    notebook, sheet = (
+        page.get_by_role("tablist").bounding_box(),
+        page.locator("svg.sheet").bounding_box(),
+    )
     assert notebook
     assert sheet
     assert sheet["y"] < notebook["y"]
@@ -135,7 +170,9 @@ def test_where_the_spread_does_not_fit_the_sheet_lies_above_the_notebook(
     assert page.evaluate("document.documentElement.scrollWidth") <= size[0]
 
 
-def test_a_place_has_an_address_that_can_be_reloaded_and_left_with_back(page: Page, desk: str) -> None:
+def test_a_place_has_an_address_that_can_be_reloaded_and_left_with_back(
+    page: Page, desk: str
+) -> None:
     page.goto(f"{desk}/jobs/2")
     page.get_by_role("tab", name="Findings").click()
     expect(page).to_have_title(re.compile("^Findings of Clock wheel"))
@@ -158,7 +195,9 @@ def test_a_place_has_an_address_that_can_be_reloaded_and_left_with_back(page: Pa
     expect(page.get_by_role("link", name="To the register")).to_be_visible()
 
 
-def test_a_plan_is_dropped_on_the_register_and_what_is_none_is_told_what_it_is(page: Page, desk: str) -> None:
+def test_a_plan_is_dropped_on_the_register_and_what_is_none_is_told_what_it_is(
+    page: Page, desk: str
+) -> None:
     def drop(name: str, text: str) -> None:
         data = page.evaluate_handle(
             "([name, text]) => { const d = new DataTransfer(); d.items.add(new File([text], name)); return d }",
@@ -186,14 +225,18 @@ def test_a_bare_profile_dropped_on_the_register_becomes_a_job(page: Page, desk: 
         " return d }"
     )
     page.get_by_role("main").dispatch_event("drop", {"dataTransfer": data})
-    expect(page.get_by_label("The plan that was read back")).to_have_value(re.compile("box, 60 by 40"))
+    expect(page.get_by_label("The plan that was read back")).to_have_value(
+        re.compile("box, 60 by 40")
+    )
     page.get_by_role("button", name="Enter it in the register").click()
     expect(page.get_by_role("heading", name="lid")).to_be_visible()
     page.get_by_role("tab", name="Revisions").click()
     expect(page.get_by_text(re.compile("read back from lid.csv"))).to_be_visible()
 
 
-def test_another_tab_is_told_when_a_revision_is_saved_and_shown_what_differs(page: Page, desk: str) -> None:
+def test_another_tab_is_told_when_a_revision_is_saved_and_shown_what_differs(
+    page: Page, desk: str
+) -> None:
     page.goto(f"{desk}/jobs/2")
     other = page.context.new_page()
     other.goto(f"{desk}/jobs/2")
@@ -212,12 +255,16 @@ def test_another_tab_is_told_when_a_revision_is_saved_and_shown_what_differs(pag
     other.close()
 
 
-def test_the_first_job_is_gone_through_task_by_task_on_the_bench(page: Page, desk: str, store: Store) -> None:
+def test_the_first_job_is_gone_through_task_by_task_on_the_bench(
+    page: Page, desk: str, store: Store
+) -> None:
     page.goto(desk)
     page.get_by_label("Find").fill("no such job at all")
     expect(page.get_by_text("No job has")).to_be_visible()
     for job in range(1, 21):
-        page.request.patch(f"{desk}/api/jobs/{job}", data={"archived": True}, headers={"Origin": desk})
+        page.request.patch(
+            f"{desk}/api/jobs/{job}", data={"archived": True}, headers={"Origin": desk}
+        )
     page.reload()
     page.get_by_role("button", name="Set out a first job, in two minutes").click()
     lesson = page.get_by_role("region", name="The first job")
@@ -235,7 +282,9 @@ def test_a_job_that_is_not_there_is_said(page: Page, desk: str) -> None:
     expect(page.get_by_role("status")).to_contain_text("there is no job 999")
 
 
-def test_what_the_desk_cannot_reach_is_said_and_kept(page: Page, desk: str, bench: Callable[[str], int]) -> None:
+def test_what_the_desk_cannot_reach_is_said_and_kept(
+    page: Page, desk: str, bench: Callable[[str], int]
+) -> None:
     bench("O = datum\n")
     page.route("**/api/jobs/*/revisions", lambda route: route.abort())
     box = page.get_by_role("combobox", name="The next statement")
@@ -249,11 +298,19 @@ def test_what_the_desk_cannot_reach_is_said_and_kept(page: Page, desk: str, benc
     expect(page.locator("circle.mark-construction")).to_have_count(1)
 
 
-def test_of_many_jobs_those_wanted_are_found_a_page_at_a_time(page: Page, desk: str, store: Store, quiet: None) -> None:
+def test_of_many_jobs_those_wanted_are_found_a_page_at_a_time(
+    page: Page, desk: str, store: Store, quiet: None
+) -> None:
     with store.writing() as session:
         for number in range(120):
-            add_job(session, "", made=Summary(title=f"Stud {number:03}", drawing=f"OY-{900 - number}"))
-        add_job(session, "z = run, from O\n", made=Summary(title="Odd run", mistakes=1, trouble="line 1: O is nowhere"))
+            add_job(
+                session, "", made=Summary(title=f"Stud {number:03}", drawing=f"OY-{900 - number}")
+            )
+        add_job(
+            session,
+            "z = run, from O\n",
+            made=Summary(title="Odd run", mistakes=1, trouble="line 1: O is nowhere"),
+        )
     page.goto(desk)
     expect(page.get_by_text("page 1 of 3")).to_be_visible()
     expect(page.get_by_role("row", name="Odd run")).to_contain_text("line 1: O is nowhere")
@@ -268,7 +325,9 @@ def test_of_many_jobs_those_wanted_are_found_a_page_at_a_time(page: Page, desk: 
     expect(page.get_by_text("No job has “nothing of the sort”")).to_be_visible()
 
 
-def test_the_register_is_taken_away_and_taken_in(page: Page, desk: str, tmp_path: Path, quiet: None) -> None:
+def test_the_register_is_taken_away_and_taken_in(
+    page: Page, desk: str, tmp_path: Path, quiet: None
+) -> None:
     page.goto(desk)
     with page.expect_download() as caught:
         page.get_by_role("button", name="Take away…").click()
@@ -281,10 +340,15 @@ def test_the_register_is_taken_away_and_taken_in(page: Page, desk: str, tmp_path
     expect(page.get_by_text("this file is no zip")).to_be_visible()
 
 
-def test_a_plan_that_asks_for_too_much_opens_on_its_text(page: Page, desk: str, quiet: None) -> None:
+def test_a_plan_that_asks_for_too_much_opens_on_its_text(
+    page: Page, desk: str, quiet: None
+) -> None:
     def weary(route: Route) -> None:
         answer = route.fetch()
-        route.fulfill(response=answer, json={**answer.json(), "entries": [], "trouble": "this asks for too much"})
+        route.fulfill(
+            response=answer,
+            json={**answer.json(), "entries": [], "trouble": "this asks for too much"},
+        )
 
     page.route("**/api/work", weary)
     page.goto(f"{desk}/jobs/2")
@@ -302,7 +366,9 @@ def test_a_busy_desk_is_asked_again_and_what_was_typed_is_kept(
     def busy(route: Route) -> None:
         turns.append(1)
         if len(turns) <= 2:
-            route.fulfill(status=503, headers={"Retry-After": "1"}, json={"title": "The desk is busy"})
+            route.fulfill(
+                status=503, headers={"Retry-After": "1"}, json={"title": "The desk is busy"}
+            )
         else:
             route.fallback()
 
@@ -320,11 +386,15 @@ def test_the_proof_can_be_loaded_by_its_address(page: Page, desk: str, quiet: No
 
 
 @pytest.mark.parametrize("view", ["", "jobs/2", "jobs/2/proof"])
-def test_a_view_prints_as_a_page_without_buttons_or_cut_offs(page: Page, desk: str, view: str) -> None:
+def test_a_view_prints_as_a_page_without_buttons_or_cut_offs(
+    page: Page, desk: str, view: str
+) -> None:
     page.goto(f"{desk}/{view}")
     page.locator("table img, svg.sheet").first.wait_for()
     page.emulate_media(media="print")
-    assert page.evaluate("[...document.querySelectorAll('.act')].every(b => b.getClientRects().length === 0)")
+    assert page.evaluate(
+        "[...document.querySelectorAll('.act')].every(b => b.getClientRects().length === 0)"
+    )
     cut = "[...document.querySelectorAll('main, .page')].filter(e => e.scrollHeight > e.clientHeight + 2).length"
     assert page.evaluate(cut) == 0
     assert page.pdf().startswith(b"%PDF")

@@ -24,7 +24,9 @@ def open_worksheet(page: Page, name: str) -> Locator:
     return sheet
 
 
-def test_the_cam_turns_by_the_slider_and_the_follower_rises_on_the_diagram(page: Page, bench: Open) -> None:
+def test_the_cam_turns_by_the_slider_and_the_follower_rises_on_the_diagram(
+    page: Page, bench: Open
+) -> None:
     bench(CAM)
     sheet = open_worksheet(page, "lifter")
     slider = sheet.get_by_role("slider", name="Turn the cam")
@@ -39,7 +41,9 @@ def test_the_cam_turns_by_the_slider_and_the_follower_rises_on_the_diagram(page:
     )
     assert outline.get_attribute("d") != before
     sheet.get_by_role("button", name="Run").click()
-    expect(slider).to_have_attribute("aria-valuetext", re.compile("the follower stands"), timeout=15_000)
+    expect(slider).to_have_attribute(
+        "aria-valuetext", re.compile("the follower stands"), timeout=15_000
+    )
     sheet.get_by_role("button", name="Stop").click()
     page.wait_for_timeout(500)  # until the moment last asked for is drawn
     stopped = slider.get_attribute("aria-valuetext")
@@ -103,10 +107,14 @@ def test_a_gear_runs_with_its_mate_and_is_measured(page: Page, bench: Open, turn
     slider = sheet.get_by_role("slider", name="Turn the gear")
     for _ in range(turns):
         slider.press("ArrowRight")
-    expect(sheet.get_by_text(f"turned {turns}°, the mate {turns * 18 / 60:.1f}° the other way").first).to_be_visible()
+    expect(
+        sheet.get_by_text(f"turned {turns}°, the mate {turns * 18 / 60:.1f}° the other way").first
+    ).to_be_visible()
     measures = sheet.get_by_role("table", name="Measures for inspection")
     expect(measures.get_by_role("row", name=re.compile("chordal thickness 6.27"))).to_be_visible()
-    expect(sheet.get_by_role("table", name="Radii of two arcs by number of teeth").get_by_role("row")).to_have_count(28)
+    expect(
+        sheet.get_by_role("table", name="Radii of two arcs by number of teeth").get_by_role("row")
+    ).to_have_count(28)
     # Escape goes back to the sheet, from anywhere but a field being typed in.
     sheet.get_by_role("heading", level=2).focus()
     page.keyboard.press("Escape")

@@ -20,13 +20,52 @@ from entrick.demo import sample_plans
 
 SAMPLES = sorted(sample_plans().values())
 words = st.sampled_from(
-    ["above", "left", "radius", "beside", "touching", "through", "eyeA", "bossA", "N", "O", "top", "0", "-3", "1/0", "999999", "4 1/4",
-     '"', ",", ">", "=", "(", ")", "°", "assumed", "first", "near", "line in", "arc", "Ø", "sqrt(", "#", "\t"]
-)  # fmt: skip
+    [
+        "above",
+        "left",
+        "radius",
+        "beside",
+        "touching",
+        "through",
+        "eyeA",
+        "bossA",
+        "N",
+        "O",
+        "top",
+        "0",
+        "-3",
+        "1/0",
+        "999999",
+        "4 1/4",
+        '"',
+        ",",
+        ">",
+        "=",
+        "(",
+        ")",
+        "°",
+        "assumed",
+        "first",
+        "near",
+        "line in",
+        "arc",
+        "Ø",
+        "sqrt(",
+        "#",
+        "\t",
+    ]
+)
 
 
-@given(st.sampled_from(SAMPLES), st.integers(0, 400), words, st.sampled_from(["replace", "insert", "drop"]))
-def test_a_word_put_anywhere_is_worked_out_or_explained(text: str, place: int, word: str, how: str) -> None:
+@given(
+    st.sampled_from(SAMPLES),
+    st.integers(0, 400),
+    words,
+    st.sampled_from(["replace", "insert", "drop"]),
+)
+def test_a_word_put_anywhere_is_worked_out_or_explained(
+    text: str, place: int, word: str, how: str
+) -> None:
     """One word of a sample is changed, added or lost; nothing falls over, and every error has a line and words."""
     parts = re.split(r"(\s+|,|>)", text)
     index = place % len(parts)
@@ -67,7 +106,11 @@ def test_any_run_of_edits_leaves_a_plan(text: str, data: st.DataObject) -> None:
     st.floats(0.2, 5),
     st.sampled_from(
         # Diametral pitches and threads of a table do not grow with the part; nor do sizes said in a statement.
-        [text for text in SAMPLES if not re.search(r"chain|diametral|tapped hole|= point, \d", text)]
+        [
+            text
+            for text in SAMPLES
+            if not re.search(r"chain|diametral|tapped hole|= point, \d", text)
+        ]
     ),
 )
 def test_a_part_drawn_at_another_size_is_the_same_part(factor: float, text: str) -> None:
@@ -94,7 +137,9 @@ polygons = st.lists(st.tuples(st.integers(8, 60), st.floats(0.3, 0.9)), min_size
 
 
 @given(polygons)
-def test_the_walk_round_any_star_shaped_polygon_against_shapely(rays: list[tuple[int, float]]) -> None:
+def test_the_walk_round_any_star_shaped_polygon_against_shapely(
+    rays: list[tuple[int, float]],
+) -> None:
     """Corners at growing angles about a point: area, length and corner angles against shapely."""
     total = sum(share for _, share in rays)
     angle, corners = 0.0, []
@@ -102,7 +147,12 @@ def test_the_walk_round_any_star_shaped_polygon_against_shapely(rays: list[tuple
         corners.append(Point(reach * math.cos(angle), reach * math.sin(angle)))
         angle += math.tau * share / total
     sides = [Line.between(a, b) for a, b in zip(corners, [*corners[1:], corners[0]], strict=True)]
-    assume(all(abs(a.direction.cross(b.direction)) > 1e-3 for a, b in zip(sides, [*sides[1:], sides[0]], strict=True)))
+    assume(
+        all(
+            abs(a.direction.cross(b.direction)) > 1e-3
+            for a, b in zip(sides, [*sides[1:], sides[0]], strict=True)
+        )
+    )
     loop = walk([Stop(side, str(i)) for i, side in enumerate(sides)])
     polygon = shapely.Polygon([(p.x, p.y) for p in corners])
     assert abs(loop.area) == pytest.approx(polygon.area)
@@ -112,14 +162,18 @@ def test_the_walk_round_any_star_shaped_polygon_against_shapely(rays: list[tuple
 
 
 @given(st.floats(10, 80), st.floats(1, 9), st.integers(3, 9))
-def test_a_rounded_polygon_turns_once_round_in_its_arcs(reach: float, radius: float, count: int) -> None:
+def test_a_rounded_polygon_turns_once_round_in_its_arcs(
+    reach: float, radius: float, count: int
+) -> None:
     """A regular polygon with all corners rounded: the arcs together turn a full circle, and every join is smooth."""
     reach, radius = round(reach, 3), round(radius, 3)
     rows = [f"O = datum\nc = circle, centre O, radius {reach}\nring = spaced, {count} on c"]
     for index in range(1, count + 1):
         rows.append(f"s{index} = line, from ring.{index} to ring.{index % count + 1}")
     for index in range(1, count + 1):
-        rows.append(f"r{index} = fillet, between s{index} and s{index % count + 1}, radius {radius}")
+        rows.append(
+            f"r{index} = fillet, between s{index} and s{index % count + 1}, radius {radius}"
+        )
     rows.append("rim = line in, " + " > ".join(f"s{i} > r{i}" for i in range(1, count + 1)))
     inscribed = reach * math.cos(math.pi / count)
     assume(radius < inscribed * 0.8)

@@ -35,7 +35,9 @@ def test_an_arc_of_100_around_30_and_20_is_found_by_swings_of_70_and_80() -> Non
     assert top is not None
     assert top.working == ("100 − 30 = 70: swing from A", "100 − 20 = 80: swing from B")
     swings = [s for s in done.steps if s.name == "top" and ", swing where" in s.text]
-    assert [(s.setting.actual, s.setting.drawn, s.setting.reading) for s in swings if s.setting] == [
+    assert [
+        (s.setting.actual, s.setting.drawn, s.setting.reading) for s in swings if s.setting
+    ] == [
         (70, 35, "35 mm"),
         (80, 40, "40 mm"),
     ]
@@ -59,7 +61,8 @@ def test_a_sheet_400_wide_holding_260_leaves_70_each_side() -> None:
 
 
 @pytest.mark.parametrize(
-    ("paper", "width", "height"), [("A4 portrait", 210, 297), ("A3 landscape", 420, 297), ("A0 portrait", 841, 1189)]
+    ("paper", "width", "height"),
+    [("A4 portrait", 210, 297), ("A3 landscape", 420, 297), ("A0 portrait", 841, 1189)],
 )
 def test_papers(paper: str, width: int, height: int) -> None:
     """ISO 216:2007, A series trimmed sizes (from memory)."""
@@ -75,7 +78,9 @@ def test_the_view_stands_in_the_middle_of_the_space() -> None:
     assert left == pytest.approx(right)
     assert below == pytest.approx(above)
     outline = [m for m in done.display.marks if m.role == "outline"]
-    assert min(m.cx - m.r for m in outline if isinstance(m, DrawnArc)) <= done.sheet.view[0].x + 1e-9
+    assert (
+        min(m.cx - m.r for m in outline if isinstance(m, DrawnArc)) <= done.sheet.view[0].x + 1e-9
+    )
 
 
 def test_the_datum_can_be_measured_from_the_border() -> None:
@@ -86,10 +91,17 @@ def test_the_datum_can_be_measured_from_the_border() -> None:
     assert [s.setting.reading for s in done.steps[:2] if s.setting] == ["2 in", "1 1/2 in"]
 
 
-@pytest.mark.parametrize(("row", "says"), [
-    ("sheet A4 landscape, scale 1:2, scale 1:5", "twice"), ("sheet A9", "A4/A3/A2"), ("sheet A4, scale 0:1", "no scale"),
-    ("sheet A4, border 120", "no room"), ("sheet 3 by 2", "between 50 mm"), ("units yards", "units are mm or in"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("row", "says"),
+    [
+        ("sheet A4 landscape, scale 1:2, scale 1:5", "twice"),
+        ("sheet A9", "A4/A3/A2"),
+        ("sheet A4, scale 0:1", "no scale"),
+        ("sheet A4, border 120", "no room"),
+        ("sheet 3 by 2", "between 50 mm"),
+        ("units yards", "units are mm or in"),
+    ],
+)
 def test_faults_of_the_sheet_line_are_said_and_a_usual_sheet_is_used(row: str, says: str) -> None:
     done = work_out(f"{row}\nO = datum\nc = circle, centre O, radius 9\n")
     assert says in told(done, "wrong")
@@ -106,9 +118,15 @@ def test_settings_scale_but_angles_do_not() -> None:
         "units mm\nsheet A4, scale 1:2\nO = datum\nl = line, through O, at 22.5°\nP = point, 400 from O, at 20.2°\n"
     )
     angles = [s.setting for s in done.steps if s.setting and s.setting.is_angle]
-    assert [a.actual for a in angles] == [0, 90, 22.5, 20.2], "the datum has its level and its plumb line"
+    assert [a.actual for a in angles] == [0, 90, 22.5, 20.2], (
+        "the datum has its level and its plumb line"
+    )
     assert [s.tool for s in done.steps if s.setting and s.setting.is_angle] == [
-        "T-square", "T-square and set square", "protractor", "protractor"]  # fmt: skip
+        "T-square",
+        "T-square and set square",
+        "protractor",
+        "protractor",
+    ]
     assert angles[3].reading == "just over 20°"
     assert [a.rounding for a in angles] == [
         "",
@@ -154,7 +172,11 @@ def test_findings_of_a_good_outline() -> None:
         (LINK.replace("1:2", "1:3") + RIM, "note", "not one of the recommended scales"),
         (LINK.replace("R = 100", "R = 600") + RIM, "note", "off the paper"),
         (LINK + "rim = line in, a > top > b, open\n", "wrong", "has no ends"),
-        (LINK + "P = point, 40 above A\nl = line, from A to P\nrun = line in, top > l, open\n", "note", "open run"),
+        (
+            LINK + "P = point, 40 above A\nl = line, from A to P\nrun = line in, top > l, open\n",
+            "note",
+            "open run",
+        ),
         (
             "O = datum\nA = point, 50 right of O\nB = point, 50 right of O, 50 above O\nC = point, 50 above O\n"
             "a = line, from O to A\nb = line, from A to B\nc = line, from B to C\nd = line, from C to O\n"
@@ -196,7 +218,9 @@ def test_the_display_knows_what_made_each_mark_and_when() -> None:
     picks = {m.name for m in done.display.marks if not isinstance(m, Lettering) and m.name}
     assert {"A", "B", "O", "a", "b", "top", "top.centre", "top.touch.a"} <= picks
     named = {n for n in picks if "." not in n}
-    assert named <= set(done.solution.figure.items), "a pick is always a reference that the plan understands"
+    assert named <= set(done.solution.figure.items), (
+        "a pick is always a reference that the plan understands"
+    )
 
 
 def test_points_too_near_for_one_place_are_lettered_apart() -> None:
@@ -208,13 +232,22 @@ def test_points_too_near_for_one_place_are_lettered_apart() -> None:
 
 @pytest.mark.parametrize(
     ("opening", "unit", "graduation"),
-    [(35.0, Unit.MM, F(1, 2)), (4.25, Unit.INCH, F(1, 32)), (300.0, Unit.MM, F(1, 2)), (0.0, Unit.MM, F(1))],
+    [
+        (35.0, Unit.MM, F(1, 2)),
+        (4.25, Unit.INCH, F(1, 32)),
+        (300.0, Unit.MM, F(1, 2)),
+        (0.0, Unit.MM, F(1)),
+    ],
 )
-def test_a_picture_of_a_setting_is_life_size_or_openly_broken(opening: float, unit: Unit, graduation: F) -> None:
+def test_a_picture_of_a_setting_is_life_size_or_openly_broken(
+    opening: float, unit: Unit, graduation: F
+) -> None:
     drawn = compass_over_rule(opening, unit, graduation)
     wide = opening * float(unit.mm)
     dots = [m for m in drawn.marks if isinstance(m, DrawnDot)]
-    legs = [m for m in drawn.marks if isinstance(m, DrawnLine) and m.role == "outline" and m.y1 != m.y2]
+    legs = [
+        m for m in drawn.marks if isinstance(m, DrawnLine) and m.role == "outline" and m.y1 != m.y2
+    ]
     assert drawn.width <= 100
     if wide < 75:
         assert max(leg.x1 for leg in legs) - dots[0].x == pytest.approx(wide)

@@ -28,7 +28,9 @@ from entrick.core.rehearsal.hand import NONE
 from entrick.core.rehearsal.many import Hands
 from entrick.demo import sample_plans
 
-EXAMPLES = re.findall(r"```entrick\n(.*?)```", Path("docs/plan-language.md").read_text("utf-8"), re.DOTALL)
+EXAMPLES = re.findall(
+    r"```entrick\n(.*?)```", Path("docs/plan-language.md").read_text("utf-8"), re.DOTALL
+)
 LINK = sample_plans()["OY-014-paddle-pawl-link.entrick"]
 
 
@@ -66,32 +68,58 @@ def test_a_random_plan_ends_in_its_figure(seed: int) -> None:
     assert found.miss <= 10 * found.allowed, found.where
 
 
-@pytest.mark.parametrize("rows", [
-    *(f"c = ellipse, centred on O, axes {a} and {b}, at 20°{how}"
-      for a, b in ((80, 50), (50, 80)) for how in ("", ", by trammel", ", by rectangle", ", by foci", ", by four centres")),
-    "P = point, 30 right of O, 35 below\nc = ellipse, centred on O, axis 80, through P, by foci",
-    *(f"c = polygon, {n} sides, centred on O, radius 20{how}" for n in (5, 6, 7, 10) for how in ("", ", by semicircle")),
-    *(f"c = isometric circle, centred on O, diameter 40, on {plane}{how}"
-      for plane in ("top", "left", "right") for how in ("", ", by points", ", by template")),
-    *(f"c = {kind}, along {axis}{how}" for axis in ("up", "left", "right") for how in ("", ", true", ", projection")
-      for kind in ("cylinder, from O, diameter 40, length 60", "cone, from O, diameter 50, height 70")),
-    "c = stub, from O, diameter 40, length 20, step diameter 24, step length 30, along left, rounded",
-    "c = isometric block, centred on O, 60 by 40, on right, thick 22, rounded 8",
-    *(f"c = gear, about O, {n} teeth, module 2{how}\nrim = line in, c"
-      for n in (12, 20, 60, 90) for how in ("", ", by arcs", ", by arc", ", pressure 14.5")),
-    "c = gear, about O, 30 teeth, module 4, shown three, bore diameter 30, keyway 8 by 4\nrim = line in, c.bore",
-    *(f"c = cam, about O, least 40, rise 120° by 20 {motion}, dwell 60°, fall 180° by 20 {motion}{how}\nrim = line in, c"
-      for motion in ("harmonic", "cycloidal", "parabolic", "uniform")
-      for how in ("", ", roller radius 8, offset 6 left, ccw", ", flat")),
-    "P = point, 100 right of O\nc = cam, about O, least 30, rise 180° by 20 cycloidal, fall 180° by 20 parabolic, diagram from P",
-    "c = helix, from O, diameter 40, lead 24, 2 turns, 2 starts, wire 4, left hand",
-    "c = helix, from O, diameter 40, to diameter 20, lead 12, 2 turns, level",
-    "c = screw, from O, diameter 40, core diameter 32, lead 24, length 60, square, 2 starts",
-    "c = screw, from O, diameter 40, core diameter 32, lead 6, length 30, vee, left hand",
-    "c = cycloid, from O, radius 8, 2 turns", "c = spiral, about O, radius 0 to 40, 1.3 turns, cw",
-    "k = circle, centre O, radius 20\nc = involute, of k, through 200°\nd = cycloid, on k, radius 5, inside, 1 turns",
-    'c = tapped hole, at O, thread "M10", section right, depth 20, drilled 26, runout 2',
-])  # fmt: skip
+@pytest.mark.parametrize(
+    "rows",
+    [
+        *(
+            f"c = ellipse, centred on O, axes {a} and {b}, at 20°{how}"
+            for a, b in ((80, 50), (50, 80))
+            for how in ("", ", by trammel", ", by rectangle", ", by foci", ", by four centres")
+        ),
+        "P = point, 30 right of O, 35 below\nc = ellipse, centred on O, axis 80, through P, by foci",
+        *(
+            f"c = polygon, {n} sides, centred on O, radius 20{how}"
+            for n in (5, 6, 7, 10)
+            for how in ("", ", by semicircle")
+        ),
+        *(
+            f"c = isometric circle, centred on O, diameter 40, on {plane}{how}"
+            for plane in ("top", "left", "right")
+            for how in ("", ", by points", ", by template")
+        ),
+        *(
+            f"c = {kind}, along {axis}{how}"
+            for axis in ("up", "left", "right")
+            for how in ("", ", true", ", projection")
+            for kind in (
+                "cylinder, from O, diameter 40, length 60",
+                "cone, from O, diameter 50, height 70",
+            )
+        ),
+        "c = stub, from O, diameter 40, length 20, step diameter 24, step length 30, along left, rounded",
+        "c = isometric block, centred on O, 60 by 40, on right, thick 22, rounded 8",
+        *(
+            f"c = gear, about O, {n} teeth, module 2{how}\nrim = line in, c"
+            for n in (12, 20, 60, 90)
+            for how in ("", ", by arcs", ", by arc", ", pressure 14.5")
+        ),
+        "c = gear, about O, 30 teeth, module 4, shown three, bore diameter 30, keyway 8 by 4\nrim = line in, c.bore",
+        *(
+            f"c = cam, about O, least 40, rise 120° by 20 {motion}, dwell 60°, fall 180° by 20 {motion}{how}\nrim = line in, c"
+            for motion in ("harmonic", "cycloidal", "parabolic", "uniform")
+            for how in ("", ", roller radius 8, offset 6 left, ccw", ", flat")
+        ),
+        "P = point, 100 right of O\nc = cam, about O, least 30, rise 180° by 20 cycloidal, fall 180° by 20 parabolic, diagram from P",
+        "c = helix, from O, diameter 40, lead 24, 2 turns, 2 starts, wire 4, left hand",
+        "c = helix, from O, diameter 40, to diameter 20, lead 12, 2 turns, level",
+        "c = screw, from O, diameter 40, core diameter 32, lead 24, length 60, square, 2 starts",
+        "c = screw, from O, diameter 40, core diameter 32, lead 6, length 30, vee, left hand",
+        "c = cycloid, from O, radius 8, 2 turns",
+        "c = spiral, about O, radius 0 to 40, 1.3 turns, cw",
+        "k = circle, centre O, radius 20\nc = involute, of k, through 200°\nd = cycloid, on k, radius 5, inside, 1 turns",
+        'c = tapped hole, at O, thread "M10", section right, depth 20, drilled 26, runout 2',
+    ],
+)
 def test_every_method_of_a_curve_or_solid_ends_in_it(rows: str) -> None:
     found = carried(HEAD.replace("A2", "A1") + rows + "\n")
     assert (found.failure, found.undrawn, found.computed) == ("", (), ())
@@ -102,10 +130,18 @@ def test_every_method_of_a_curve_or_solid_ends_in_it(rows: str) -> None:
 places = st.integers(-60, 60)
 
 
-@given(st.sampled_from(["point", "line", "circle"]), st.lists(places, min_size=10, max_size=10), st.integers(6, 14))
-def test_a_circle_through_and_touching_three_things_is_constructed(third: str, at: list[int], radius: int) -> None:
+@given(
+    st.sampled_from(["point", "line", "circle"]),
+    st.lists(places, min_size=10, max_size=10),
+    st.integers(6, 14),
+)
+def test_a_circle_through_and_touching_three_things_is_constructed(
+    third: str, at: list[int], radius: int
+) -> None:
     """Two points and a third thing, and three lines: no centre is measured as it was worked out."""
-    rows = [f"{n} = point, {at[2 * i]} right of O, {at[2 * i + 1]} above" for i, n in enumerate("ABCDE")]
+    rows = [
+        f"{n} = point, {at[2 * i]} right of O, {at[2 * i + 1]} above" for i, n in enumerate("ABCDE")
+    ]
     rows += [
         "l = line, from C to D",
         "m = line, from D to E",
@@ -132,7 +168,8 @@ def test_the_centre_by_two_swings_is_where_exact_geometry_has_it() -> None:
     swings = [act for act in acts_of(done) if isinstance(act, Swing) and "top" in act.leaves][:2]
     circles = [
         sympy.Circle(
-            sympy.Point(Fraction(items[name].shape.x), Fraction(items[name].shape.y)), sympy.Rational(s.setting.size)
+            sympy.Point(Fraction(items[name].shape.x), Fraction(items[name].shape.y)),
+            sympy.Rational(s.setting.size),
         )  # type: ignore[union-attr]
         for name, s in zip("AB", swings, strict=True)
     ]
@@ -144,7 +181,9 @@ def test_the_centre_by_two_swings_is_where_exact_geometry_has_it() -> None:
 def test_a_wrong_size_is_seen_and_what_is_not_there_is_told() -> None:
     done = work_out(LINK)
     acts = acts_of(done)
-    index = next(i for i, act in enumerate(acts) if isinstance(act, Swing) and act.leaves.startswith("top"))
+    index = next(
+        i for i, act in enumerate(acts) if isinstance(act, Swing) and act.leaves.startswith("top")
+    )
     swing = acts[index]
     assert isinstance(swing, Swing)
     acts[index] = replace(swing, setting=replace(swing.setting, size=swing.setting.size + 1))
@@ -172,9 +211,12 @@ def test_stations_of_a_traced_curve_are_constructed_and_never_its_coordinates() 
 
 
 @pytest.mark.parametrize(
-    ("rows", "status"), [("a = circle, centre O, radius 5\n", 0), ("a = circle, centre X, radius 5\n", 2)]
+    ("rows", "status"),
+    [("a = circle, centre O, radius 5\n", 0), ("a = circle, centre X, radius 5\n", 2)],
 )
-def test_the_shell_tells_whether_a_plan_ends_in_its_figure(tmp_path: Path, rows: str, status: int) -> None:
+def test_the_shell_tells_whether_a_plan_ends_in_its_figure(
+    tmp_path: Path, rows: str, status: int
+) -> None:
     file = tmp_path / "p.entrick"
     file.write_text(HEAD + rows, "utf-8")
     run = CliRunner().invoke(main, ["carry-out", str(file), "--json"])
@@ -189,9 +231,11 @@ def test_picks_survive_what_passes_no_touch() -> None:
     """Turned, shifted and scaled, the same acts with the same picks end in the figure: no act goes by coordinates."""
     for turn in range(0, 360, 30):
         c, s = math.cos(math.radians(turn)), math.sin(math.radians(turn))
-        rows = (f"A = point, {-60 * c:.6f} right of O, {-60 * s:.6f} above\nB = point, {60 * c:.6f} right of O, {60 * s:.6f} above\n"
-                "a = circle, centre A, radius 20\nb = circle, centre B, radius 12\n"
-                f"x = arc, radius 90, around a, around b, near P\nrim = line in, a > x > b, open\n")  # fmt: skip
+        rows = (
+            f"A = point, {-60 * c:.6f} right of O, {-60 * s:.6f} above\nB = point, {60 * c:.6f} right of O, {60 * s:.6f} above\n"
+            "a = circle, centre A, radius 20\nb = circle, centre B, radius 12\n"
+            f"x = arc, radius 90, around a, around b, near P\nrim = line in, a > x > b, open\n"
+        )
         spot = f"P = point, {-80 * s:.6f} right of O, {80 * c:.6f} above\n"
         found = carried(HEAD + spot + rows)
         assert found.ends_in_the_figure, (turn, found)
@@ -202,10 +246,19 @@ def test_what_is_pricked_is_reached_by_what_is_drawn(text: str) -> None:
     """No swing stops short of the crossing that is marked on it, and no line: what is too short is run on."""
     drawn: list[Line | Circle | Arc] = []
     for act in acts_of(work_out(text)):
-        drawn += [stroke.shape for stroke in act.strokes if isinstance(stroke.shape, Line | Circle | Arc)]
+        drawn += [
+            stroke.shape for stroke in act.strokes if isinstance(stroke.shape, Line | Circle | Arc)
+        ]
         if isinstance(act, Prick) and act.pick != "curve":
-            reaching = [curve for curve in drawn if is_drawn_at(curve, act.planned) and near(curve, act.planned)]
-            assert len(reaching) >= 2 or any(is_copy(key) for key in (act.first, act.second)), (act.called, act.told)
+            reaching = [
+                curve
+                for curve in drawn
+                if is_drawn_at(curve, act.planned) and near(curve, act.planned)
+            ]
+            assert len(reaching) >= 2 or any(is_copy(key) for key in (act.first, act.second)), (
+                act.called,
+                act.told,
+            )
 
 
 def near(curve: Line | Circle | Arc, spot: Point) -> bool:

@@ -17,9 +17,12 @@ ROUND = ("a", "b", "c")
 def several(pick: random.Random) -> str:
     """A plan whose last statement may have several solutions."""
     rows = "".join(
-        f"{name} = point, {pick.randint(-60, 60)} right of O, {pick.randint(-60, 60)} above O\n" for name in "ABC"
+        f"{name} = point, {pick.randint(-60, 60)} right of O, {pick.randint(-60, 60)} above O\n"
+        for name in "ABC"
     )
-    rows += "".join(f"{name} = circle, centre {name.upper()}, radius {pick.randint(5, 30)}\n" for name in ROUND)
+    rows += "".join(
+        f"{name} = circle, centre {name.upper()}, radius {pick.randint(5, 30)}\n" for name in ROUND
+    )
     rows += f"l = line, from A to B\nm = line, through C, at {pick.randint(0, 179)}\n"
     one, two, three = (pick.choice([*ROUND, "l", "m"]) for _ in range(3))
     last = pick.choice(
@@ -43,13 +46,17 @@ def test_every_word_offered_can_be_typed_and_selects_what_it_stands_by(seed: int
     entry = work_out(text).solution.entries[-1]
     for candidate in entry.candidates:
         words = kinds()[entry.statement.kind].choosing_words
-        chosen = work_out(edited(text, choose_candidate, entry.line, candidate.words, words)).solution.entries[-1]
+        chosen = work_out(
+            edited(text, choose_candidate, entry.line, candidate.words, words)
+        ).solution.entries[-1]
         assert chosen.error is None, (text, candidate.words)
         assert chosen.made is not None
         assert chosen.made.shape == candidate.shape, (text, candidate.words)
 
 
-@given(st.integers(8, 30), st.integers(8, 30), st.floats(5, 300), st.sampled_from(["above", "below"]))
+@given(
+    st.integers(8, 30), st.integers(8, 30), st.floats(5, 300), st.sampled_from(["above", "below"])
+)
 def test_a_blend_chosen_by_a_word_stays_on_its_side_however_far_it_dips(
     first: int, second: int, blend: float, word: str
 ) -> None:
@@ -68,10 +75,13 @@ ROOM = "A = point, 60 right of O\na = circle, centre O, radius 20\nb = circle, c
 
 
 @pytest.mark.parametrize(
-    ("words", "x"), [("near A", 20), ("towards A", 20), ("away from A", -20), ("right", 20), ("left", -20)]
+    ("words", "x"),
+    [("near A", 20), ("towards A", 20), ("away from A", -20), ("right", 20), ("left", -20)],
 )
 def test_a_named_point_chooses(words: str, x: float) -> None:
-    assert point_of(solved(f"{ROOM}P = crossing, of a and O.level, {words}\n"), "P").x == pytest.approx(x)
+    assert point_of(
+        solved(f"{ROOM}P = crossing, of a and O.level, {words}\n"), "P"
+    ).x == pytest.approx(x)
 
 
 def test_how_one_of_two_is_touched_can_be_said_beside_that_it_is() -> None:
@@ -83,7 +93,8 @@ def test_how_one_of_two_is_touched_can_be_said_beside_that_it_is() -> None:
 def test_a_side_of_a_line_that_is_touched_chooses() -> None:
     row = "x = circle, touching O.level, touching a, touching b, beside{}\n"
     over, under = (
-        point_of(solved(ROOM + row.format(f", {word} O.level, left")), "x.centre") for word in ("above", "below")
+        point_of(solved(ROOM + row.format(f", {word} O.level, left")), "x.centre")
+        for word in ("above", "below")
     )
     assert over.y == pytest.approx(-under.y)
     assert over.y > 0
@@ -100,7 +111,9 @@ def test_all_that_a_walk_leaves_undecided_is_said_at_once_and_chosen_by_letter()
     text = HEAD + CROSSED
     entry = work_out(text).solution.entries[-1]
     assert entry.error is not None
-    assert entry.error.message.startswith("c and l cross at 2 places, so do l and d, d and m, m and c: say which")
+    assert entry.error.message.startswith(
+        "c and l cross at 2 places, so do l and d, d and m, m and c: say which"
+    )
     assert len({c.letter for c in entry.candidates}) == 8
     while entry.candidates:
         first = entry.candidates[0]
@@ -122,7 +135,9 @@ def test_halves_are_neither_long_nor_short() -> None:
     assert thing(solved(arc.format(", above")), "x").middle.y == pytest.approx(20)
 
 
-@pytest.mark.parametrize("nearest", ["near A", "away from O", "near A, away from O", "first", "left"])
+@pytest.mark.parametrize(
+    "nearest", ["near A", "away from O", "near A, away from O", "first", "left"]
+)
 def test_words_that_exclude_each_other_leave_none_whatever_else_is_said(nearest: str) -> None:
     rows = (
         "A = point, 40 right of O\na = circle, centre O, radius 20\nb = circle, centre A, radius 20\n"

@@ -56,7 +56,9 @@ def test_a_refusal_names_what_may_be_written_and_no_key() -> None:
     ):
         assert told in work_out(PLAN + row + "\n").solution.errors[0].message
     for kind in kinds().values():
-        message = next((e.message for e in work_out(f"{PLAN}z = {kind.name}\n").solution.errors), "")
+        message = next(
+            (e.message for e in work_out(f"{PLAN}z = {kind.name}\n").solution.errors), ""
+        )
         assert "is missing" not in message
 
 
@@ -68,7 +70,9 @@ def test_a_polygon_of_many_sides_is_lined_in_side_by_side() -> None:
     told = [step.text for step in done.steps]
     assert sum("Line in h.side." in text for text in told) == 14
     assert "Line in s with the French curve, a stretch at a time" in told
-    assert not any(finding.rule == "junction" and "s.1" in finding.message for finding in done.findings)
+    assert not any(
+        finding.rule == "junction" and "s.1" in finding.message for finding in done.findings
+    )
 
 
 @pytest.mark.parametrize("name", list(kinds()))
@@ -82,5 +86,7 @@ def test_a_word_of_the_trade_leads_to_its_kind_from_its_beginning_on(name: str) 
             assert kind in called(said)
         for length in range(3, len(word) + 1):
             assert name in adds(f"x = {word[:length]}")
-        (told,) = [error.message for error in work_out(f"O = datum\nx = {word}, at O\n").solution.errors]
+        (told,) = [
+            error.message for error in work_out(f"O = datum\nx = {word}, at O\n").solution.errors
+        ]
         assert re.search(rf"did you mean .*\b{name}\b", told)

@@ -23,14 +23,22 @@ from entrick.demo import sample_plans
 from entrick.devices.cutter import LOST, Cutter, CutterError, Fault, run, tool_of
 from entrick.devices.judge import Judged, judged
 
-FLAT = [(name, text) for name, text in sorted(sample_plans().items())
-        if any(number in name for number in ("014", "027", "031", "033", "036", "041", "044", "055", "061", "063", "073"))]  # fmt: skip
+FLAT = [
+    (name, text)
+    for name, text in sorted(sample_plans().items())
+    if any(
+        number in name
+        for number in ("014", "027", "031", "033", "036", "041", "044", "055", "061", "063", "073")
+    )
+]
 PLATE = "frame = box, 80 by 50, centred on O\nrim = line in, frame.bottom > frame.right > frame.top > frame.left\n"
 EYE = "A = point, 20 right of O\neye = circle, centre A, diameter {}\nbore = line in, eye\n"
 
 
 def program_of(done: Work, tool: float) -> str:
-    return write_program(tool_paths(done.named_outlines, tool), done.solution.unit, tool, 400, "Part")
+    return write_program(
+        tool_paths(done.named_outlines, tool), done.solution.unit, tool, 400, "Part"
+    )
 
 
 def cut(done: Work, tool: float, machine: Cutter | None = None) -> Judged:
@@ -60,12 +68,23 @@ def test_any_tool_that_gets_in_leaves_the_part_whole(tool: float, wide: int, rou
     assert found.parts == 1
 
 
-@pytest.mark.parametrize(("rows", "tool", "words"), [
-    (PLATE + EYE.format(5), 6, "bore is narrower than the tool: take one of less than 5"),
-    (PLATE + EYE.format(5), 0, "more than nought"), ("c = circle, centre O, radius 4\n", 1, "nothing is lined in"),
-    ("s = box, 30 by 4, centred on O\nway = line in, s.bottom > s.right > s.top > s.left\n" + PLATE, 5, "narrower than the tool"),
-])  # fmt: skip
-def test_what_the_tool_does_not_get_into_is_refused_with_the_reason(rows: str, tool: float, words: str) -> None:
+@pytest.mark.parametrize(
+    ("rows", "tool", "words"),
+    [
+        (PLATE + EYE.format(5), 6, "bore is narrower than the tool: take one of less than 5"),
+        (PLATE + EYE.format(5), 0, "more than nought"),
+        ("c = circle, centre O, radius 4\n", 1, "nothing is lined in"),
+        (
+            "s = box, 30 by 4, centred on O\nway = line in, s.bottom > s.right > s.top > s.left\n"
+            + PLATE,
+            5,
+            "narrower than the tool",
+        ),
+    ],
+)
+def test_what_the_tool_does_not_get_into_is_refused_with_the_reason(
+    rows: str, tool: float, words: str
+) -> None:
     with pytest.raises(ClauseError, match=words):
         tool_paths(work_out(HEAD + rows).named_outlines, tool)
 
@@ -80,7 +99,9 @@ def test_a_notch_narrower_than_the_tool_is_refused_by_name() -> None:
 
 def test_holes_come_before_the_rim_and_leads_lie_in_the_waste() -> None:
     done = solved(
-        PLATE + EYE.format(16) + "B = point, 20 left of O\nlug = circle, centre B, diameter 10\npin = line in, lug\n"
+        PLATE
+        + EYE.format(16)
+        + "B = point, 20 left of O\nlug = circle, centre B, diameter 10\npin = line in, lug\n"
     )
     cuts = tool_paths(done.named_outlines, 2)
     assert [each.hole for each in cuts] == [True, True, False]
@@ -94,7 +115,9 @@ def test_holes_come_before_the_rim_and_leads_lie_in_the_waste() -> None:
         assert abs(out.dot(ahead)) < 1e-9, "a lead runs into the path"
 
 
-@pytest.mark.parametrize(("fault", "fits"), [("late answer", True), ("cut connection", True), ("lost step", False)])
+@pytest.mark.parametrize(
+    ("fault", "fits"), [("late answer", True), ("cut connection", True), ("lost step", False)]
+)
 def test_faults_are_survived_told_and_never_taken_for_a_good_part(fault: Fault, fits: bool) -> None:
     """Whatever happens the program comes to its end; a part that a lost step has spoilt is told as spoilt."""
     done = solved(PLATE + EYE.format(16))
@@ -110,14 +133,26 @@ def test_faults_are_survived_told_and_never_taken_for_a_good_part(fault: Fault, 
     assert fits or spoilt > 3
 
 
-@pytest.mark.parametrize(("program", "words"), [
-    ("G90\nG0 X1\n", "no units"), ("G21\nG0 X1\n", "neither G90"), ("G21 G90\nG1 X1\n", "no feed"),
-    ("G21 G90\nM3\nG0 X5\n", "rapid move with the tool on"), ("G21 G90 F9\nG2 X1 Y0\n", "without I, J or R"),
-    ("G21 G90 F9\nG2 X1 Y0 I5 J0\n", "not as far from its centre"), ("G21 G90 F9\nG2 X9 R2\n", "too far apart"),
-    ("G21 G90 T4\n", "nothing this machine does"), ("hello\n", "cannot be read"), ("G21 M30\nG90\n", "ended already"),
-    ("G21 G90 F9\nG1 X1..5\n", "cannot be read"), ("X" * 300, "longer than"),
-])  # fmt: skip
-def test_the_machine_refuses_what_it_does_not_do_and_says_at_which_block(program: str, words: str) -> None:
+@pytest.mark.parametrize(
+    ("program", "words"),
+    [
+        ("G90\nG0 X1\n", "no units"),
+        ("G21\nG0 X1\n", "neither G90"),
+        ("G21 G90\nG1 X1\n", "no feed"),
+        ("G21 G90\nM3\nG0 X5\n", "rapid move with the tool on"),
+        ("G21 G90 F9\nG2 X1 Y0\n", "without I, J or R"),
+        ("G21 G90 F9\nG2 X1 Y0 I5 J0\n", "not as far from its centre"),
+        ("G21 G90 F9\nG2 X9 R2\n", "too far apart"),
+        ("G21 G90 T4\n", "nothing this machine does"),
+        ("hello\n", "cannot be read"),
+        ("G21 M30\nG90\n", "ended already"),
+        ("G21 G90 F9\nG1 X1..5\n", "cannot be read"),
+        ("X" * 300, "longer than"),
+    ],
+)
+def test_the_machine_refuses_what_it_does_not_do_and_says_at_which_block(
+    program: str, words: str
+) -> None:
     with pytest.raises(CutterError, match=words):
         run(program)
 
@@ -143,7 +178,9 @@ def test_arcs_are_read_by_hand_worked_examples() -> None:
         assert move.at(0.5) == pytest.approx((10 / math.sqrt(2), 10 / math.sqrt(2)))
         assert move.minutes == pytest.approx(5 * math.pi / 100)
     assert run("G20 G90 F10\nG1 X1\n").moves[0].end == (25.4, 0.0)
-    assert run("G21 G90 F10\nG0 X10\nM3\nG2 X10 I-10\n").moves[-1].length == pytest.approx(20 * math.pi)
+    assert run("G21 G90 F10\nG0 X10\nM3\nG2 X10 I-10\n").moves[-1].length == pytest.approx(
+        20 * math.pi
+    )
 
 
 def test_from_the_shell_a_part_is_written_cut_and_held_to_its_plan(tmp_path: Path) -> None:
@@ -165,7 +202,9 @@ def test_from_the_shell_a_part_is_written_cut_and_held_to_its_plan(tmp_path: Pat
     assert "cut into the part" in wrong.output
     program.write_text("G90\nG1 X4\n", "ascii")
     assert run_(main, ["cut", str(program), "--against", str(plan), "--tool", "3"]).exit_code == 2
-    plan.write_text("units mm\nO = datum\nc = run, from O, 20 right, 20 up\nrim = line in, c, open\n", "utf-8")
+    plan.write_text(
+        "units mm\nO = datum\nc = run, from O, 20 right, 20 up\nrim = line in, c, open\n", "utf-8"
+    )
     refused = run_(main, ["draw", str(plan), "-o", str(program), "--tool", "3", "--feed", "400"])
     assert refused.exit_code == 1
     assert "not to be cut as it is" in refused.output

@@ -24,7 +24,9 @@ EVENTS = "rise 120° by 24 {}, dwell 60°, fall 180° by 24 {}"
 def diagram(motion: str, angle: int = 120, lift: float = 24.0, parts: int = 12) -> Diagram:
     one = Event("rise1", math.radians(angle), 0.0, lift, MOTIONS[motion])
     two = Event("fall1", math.radians(360 - angle), lift, 0.0, MOTIONS[motion])
-    return Diagram(Cam(Point(0.0, 0.0), 30.0, True, (one, two)), Point(100.0, 0.0), 0.5, 1.0, parts, 1.0, str)
+    return Diagram(
+        Cam(Point(0.0, 0.0), 30.0, True, (one, two)), Point(100.0, 0.0), 0.5, 1.0, parts, 1.0, str
+    )
 
 
 def lines(drawn: Diagram, until: float) -> list[Line]:
@@ -59,7 +61,9 @@ def test_uniform_acceleration_comes_from_squares_on_a_slanted_line() -> None:
     slanted, parallels = found[0], found[1:]
     starts = sorted(abs(line.at(0.0) - drawn.at) for line in parallels)
     unit = starts[0]
-    assert [round(start / unit, 6) for start in starts] == [1, 4, 9, 16, 23, 28, 31, 32], "1 : 4 : 9, then mirrored"
+    assert [round(start / unit, 6) for start in starts] == [1, 4, 9, 16, 23, 28, 31, 32], (
+        "1 : 4 : 9, then mirrored"
+    )
     directions = {round(math.degrees(line.direction.angle), 6) for line in parallels}
     assert len(directions) == 1, "all parallel"
     assert abs(slanted.direction.x) > 0.1
@@ -84,11 +88,19 @@ def test_uniform_motion_is_a_straight_line_and_its_rounded_ends_run_into_it() ->
     assert all(isinstance(piece.curve, Line) for piece in curve.pieces)
     rounded = diagram("rounded").curve("k")
     assert all(junction.is_tangent for junction in rounded.junctions)
-    assert any(isinstance(piece.curve, Line) or piece.curve.radius > 1e3 for piece in rounded.pieces)
+    assert any(
+        isinstance(piece.curve, Line) or piece.curve.radius > 1e3 for piece in rounded.pieces
+    )
 
 
-@given(st.sampled_from([name for name in MOTIONS if name != "uniform"]), st.integers(40, 200), st.floats(1, 40))
-def test_the_curve_goes_through_every_station_and_keeps_to_the_motion(motion: str, angle: int, lift: float) -> None:
+@given(
+    st.sampled_from([name for name in MOTIONS if name != "uniform"]),
+    st.integers(40, 200),
+    st.floats(1, 40),
+)
+def test_the_curve_goes_through_every_station_and_keeps_to_the_motion(
+    motion: str, angle: int, lift: float
+) -> None:
     drawn = diagram(motion, angle, lift, 24)
     curve = drawn.curve("k")
     assert abs(curve.pieces[0].entry - drawn.at) < 1e-9
@@ -100,7 +112,8 @@ def test_the_curve_goes_through_every_station_and_keeps_to_the_motion(motion: st
 
 def test_the_diagram_stands_on_the_sheet_with_everything_it_is_marked_for() -> None:
     done = solved(
-        CAM.format(EVENTS.format("harmonic", "harmonic")) + "\nk = line in, c.diagram, open\nrim = line in, c\n"
+        CAM.format(EVENTS.format("harmonic", "harmonic"))
+        + "\nk = line in, c.diagram, open\nrim = line in, c\n"
     )
     words = [m.text for m in done.display.marks if isinstance(m, Lettering)]
     for wanted in (
@@ -127,7 +140,9 @@ def test_the_diagram_stands_on_the_sheet_with_everything_it_is_marked_for() -> N
 
 
 @pytest.mark.parametrize(("way", "turn"), [("cw", -1), ("ccw", 1)])
-def test_the_rotation_arrow_points_the_way_the_cam_turns_and_stations_run_against_it(way: str, turn: int) -> None:
+def test_the_rotation_arrow_points_the_way_the_cam_turns_and_stations_run_against_it(
+    way: str, turn: int
+) -> None:
     done = solved(CAM.format(f"{way}, {EVENTS.format('harmonic', 'uniform')}") + "\n")
     (arc,) = [m for m in done.display.marks if isinstance(m, DrawnArc) and m.role == "dimension"]
     assert math.copysign(1, arc.sweep) == turn
@@ -138,32 +153,58 @@ def test_the_rotation_arrow_points_the_way_the_cam_turns_and_stations_run_agains
     assert math.copysign(1, first.cross(second)) == -turn
 
 
-def test_the_steps_divide_the_base_construct_the_motions_and_open_the_compass_station_by_station() -> None:
+def test_the_steps_divide_the_base_construct_the_motions_and_open_the_compass_station_by_station() -> (
+    None
+):
     done = solved(CAM.format(f"shaft diameter 20, {EVENTS.format('harmonic', 'parabolic')}") + "\n")
     steps = [step for step in done.steps if step.name == "c"]
     told = [step.text for step in steps]
-    order = ["the upright axis of the diagram", "the slanted line", "any convenient length, 12 times", "the station at",
-             "the half circle on the lift", "Line in the curve of rise1", "the circle of the least distance",
-             "the line of the follower at 30°", "mark station 1 of c"]  # fmt: skip
+    order = [
+        "the upright axis of the diagram",
+        "the slanted line",
+        "any convenient length, 12 times",
+        "the station at",
+        "the half circle on the lift",
+        "Line in the curve of rise1",
+        "the circle of the least distance",
+        "the line of the follower at 30°",
+        "mark station 1 of c",
+    ]
     places = [next(i for i, text in enumerate(told) if words in text) for words in order]
     assert places == sorted(places)
-    stations = {s.shape for step in steps for s in step.strokes if s.role is Role.POINT and s.label.isdigit()}
+    stations = {
+        s.shape
+        for step in steps
+        for s in step.strokes
+        if s.role is Role.POINT and s.label.isdigit()
+    }
     for number in range(12):
         degrees = 30 * number
         lift = 12 * (1 - math.cos(math.pi * degrees / 120)) if degrees < 120 else 24.0
         if degrees > 180:
             share = (degrees - 180) / 180
             lift = 24 * (1 - (2 * share**2 if share < 0.5 else 1 - 2 * (1 - share) ** 2))
-        assert any(abs(spot) == pytest.approx(30 + lift) for spot in stations if isinstance(spot, Point)), number
-    ticks = [s.shape for step in steps if "any convenient length" in step.text for s in step.strokes]
+        assert any(
+            abs(spot) == pytest.approx(30 + lift) for spot in stations if isinstance(spot, Point)
+        ), number
+    ticks = [
+        s.shape for step in steps if "any convenient length" in step.text for s in step.strokes
+    ]
     apart = [abs(b - a) for a, b in pairwise(ticks)]  # type: ignore[operator]
     assert max(apart) - min(apart) < 1e-9
     parallels = [
-        s.shape for step in steps if "the parallel through step" in step.text for s in step.strokes
+        s.shape
+        for step in steps
+        if "the parallel through step" in step.text
+        for s in step.strokes
         if isinstance(s.shape, Line)
-    ]  # fmt: skip
+    ]
     assert len({round(line.direction.angle % math.pi, 9) for line in parallels}) == 1
-    ends = {round(y, 9) for line in parallels for y in (line.at(line.end or 0.0).y, line.at(line.start or 0.0).y)}
+    ends = {
+        round(y, 9)
+        for line in parallels
+        for y in (line.at(line.end or 0.0).y, line.at(line.start or 0.0).y)
+    }
     assert 0.0 in ends, "they meet the base"
     hatch = [m for m in done.display.marks if isinstance(m, DrawnLine) and m.role == "hatch"]
     assert hatch, "a cut shaft is hatched"
@@ -180,11 +221,17 @@ def test_a_flat_face_and_a_roller_show_how_the_board_finds_them() -> None:
     offset = solved("c = cam, about O, least 40, offset 7 left, rise 180° by 9, fall 180° by 9\n")
     circle = offset.solution.figure.items["c"].parts["offset"]
     assert isinstance(circle, Circle)
-    rays = [step.strokes[0].shape for step in offset.steps if "Draw the line of the follower at" in step.text]
+    rays = [
+        step.strokes[0].shape
+        for step in offset.steps
+        if "Draw the line of the follower at" in step.text
+    ]
     assert len(rays) == 12
     for ray in rays:
         assert isinstance(ray, Line)
-        assert abs(ray.offset_of(Point(0.0, 0.0))) == pytest.approx(7), "every station's line touches it"
+        assert abs(ray.offset_of(Point(0.0, 0.0))) == pytest.approx(7), (
+            "every station's line touches it"
+        )
 
 
 solved = partial(solved, head=HEAD)

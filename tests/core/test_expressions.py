@@ -26,7 +26,9 @@ terms = st.recursive(
         st.tuples(st.integers(1, 9), st.integers(1, 15)).map(lambda t: f"({t[0]} {t[1]}/16)"),
     ),
     lambda inner: st.one_of(
-        st.tuples(inner, st.sampled_from([" + ", " - ", "*", "/"]), inner).map(lambda t: f"({t[0]}{t[1]}{t[2]})"),
+        st.tuples(inner, st.sampled_from([" + ", " - ", "*", "/"]), inner).map(
+            lambda t: f"({t[0]}{t[1]}{t[2]})"
+        ),
         inner.map(lambda t: f"(-{t})"),
     ),
     max_leaves=6,
@@ -42,7 +44,9 @@ def value_of(text: str, unit: Unit = Unit.MM, **givens: Quantity) -> Quantity:
 @given(terms)
 def test_sums_and_products_against_exact_algebra(text: str) -> None:
     """sympy works the same text out in exact rationals; ours is the same fraction, not a float near it."""
-    exact = sympy.sympify(re.sub(r"\((\d) (\d+)/16\)", r"(\1 + Rational(\2, 16))", text), rational=True)
+    exact = sympy.sympify(
+        re.sub(r"\((\d) (\d+)/16\)", r"(\1 + Rational(\2, 16))", text), rational=True
+    )
     assume(exact.is_finite)
     assume(abs(exact) <= 10**6)
     ours = value_of(text).value
@@ -114,16 +118,26 @@ def test_what_makes_no_sense_is_said(text: str, says: str) -> None:
 
 
 def args(*words: tuple[str, str]) -> Args:
-    return Args("x", Unit.MM, tuple(Said(key, index, ((key, word),)) for index, (key, word) in enumerate(words)))
+    return Args(
+        "x",
+        Unit.MM,
+        tuple(Said(key, index, ((key, word),)) for index, (key, word) in enumerate(words)),
+    )
 
 
 spots = st.builds(Point, st.integers(-50, 50).map(float), st.integers(-50, 50).map(float))
 
 
 @given(st.lists(spots, min_size=2, max_size=8, unique=True), st.data())
-def test_the_words_given_for_a_candidate_choose_it(places: list[Point], data: st.DataObject) -> None:
+def test_the_words_given_for_a_candidate_choose_it(
+    places: list[Point], data: st.DataObject
+) -> None:
     """For any spread of up to eight solutions, the words shown beside each letter choose exactly that one."""
-    kinds = data.draw(st.lists(st.sampled_from(["beside", "around", ""]), min_size=len(places), max_size=len(places)))
+    kinds = data.draw(
+        st.lists(
+            st.sampled_from(["beside", "around", ""]), min_size=len(places), max_size=len(places)
+        )
+    )
     options = [
         Option(Circle(place, 1.0), place, "arc", frozenset({kind} if kind else ()))
         for place, kind in zip(places, kinds, strict=True)
@@ -134,10 +148,17 @@ def test_the_words_given_for_a_candidate_choose_it(places: list[Point], data: st
     assert [c.letter for c in candidates] == list("ABCDEFGH")[: len(options)]
     for candidate in candidates:
         keyed = [
-            ("turn" if word in ("first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth")
-             else "contact" if word in ("beside", "around") else "where", word)
+            (
+                "turn"
+                if word
+                in ("first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth")
+                else "contact"
+                if word in ("beside", "around")
+                else "where",
+                word,
+            )
             for word in candidate.words
-        ]  # fmt: skip
+        ]
         index, again = choose(options, args(*keyed), "arc")
         assert options[index].shape == candidate.shape
         assert [c.letter for c in again if c.chosen] == [candidate.letter]
@@ -151,7 +172,9 @@ def test_near_a_point_chooses_the_nearest() -> None:
 
 
 def test_references_say_what_is_wanted_and_what_was_found() -> None:
-    figure = Figure({"c": Item("c", Circle(Point(0, 0), 1), 1, {"centre": Point(0, 0)})}, frozenset({"bad"}))
+    figure = Figure(
+        {"c": Item("c", Circle(Point(0, 0), 1), 1, {"centre": Point(0, 0)})}, frozenset({"bad"})
+    )
     for text, wanted, says in (
         ("c", "point", "did you mean c.centre"),
         ("c.center", "point", "no part center"),
@@ -167,13 +190,21 @@ def test_references_say_what_is_wanted_and_what_was_found() -> None:
 def test_a_number_to_a_length_is_a_pitch() -> None:
     """24 teeth on 3 in are 8 to the inch, in a plan of either unit."""
     gears = [
-        solved("given N = 24\ngiven D = 3 in\nw = gear, about O, N teeth, diametral pitch " + pitch + "\n", head)
-        for pitch in ("N/D", "8") for head in (HEAD, HEAD.replace("units mm", "units in"))
-    ]  # fmt: skip
+        solved(
+            "given N = 24\ngiven D = 3 in\nw = gear, about O, N teeth, diametral pitch "
+            + pitch
+            + "\n",
+            head,
+        )
+        for pitch in ("N/D", "8")
+        for head in (HEAD, HEAD.replace("units mm", "units in"))
+    ]
     assert thing(gears[0], "w.pitch").radius == pytest.approx(38.1)
     assert thing(gears[1], "w.pitch").radius == pytest.approx(1.5)
     assert thing(gears[0], "w") == thing(gears[2], "w")
-    assert "wants a radius" in refused("given N = 24\ngiven D = 3 in\nc = circle, centre O, radius N/D\n")
+    assert "wants a radius" in refused(
+        "given N = 24\ngiven D = 3 in\nc = circle, centre O, radius N/D\n"
+    )
 
 
 def test_a_given_may_stand_where_an_angle_or_a_point_may() -> None:
@@ -185,7 +216,9 @@ def test_a_given_may_stand_where_an_angle_or_a_point_may() -> None:
 
 
 @pytest.mark.parametrize("centre", ["centre O", "centred on O", "about O"])
-@pytest.mark.parametrize("kind", ["circle, {}, radius 30", "box, 20 by 30, {}", "polygon, 6 sides, {}, radius 30"])
+@pytest.mark.parametrize(
+    "kind", ["circle, {}, radius 30", "box, 20 by 30, {}", "polygon, 6 sides, {}, radius 30"]
+)
 def test_one_idea_may_be_worded_in_each_of_its_ways(centre: str, kind: str) -> None:
     assert thing(solved(f"x = {kind.format(centre)}\n"), "x")
 

@@ -14,7 +14,8 @@ FAMILY = "c = circle, centre O, radius 50\nring = spaced, 3 on c, from below\nho
 
 def test_a_statement_given_a_family_makes_a_family() -> None:
     done = solved(
-        FAMILY + "holes = line in, hole\none = circle, centre ring.2, radius 20\nmid = midpoint, between O and ring\n"
+        FAMILY
+        + "holes = line in, hole\none = circle, centre ring.2, radius 20\nmid = midpoint, between O and ring\n"
     )
     hole = done.solution.figure.items["hole"].shape
     assert isinstance(hole, Family)
@@ -28,7 +29,9 @@ def test_a_statement_given_a_family_makes_a_family() -> None:
     assert entry.made is not None
     assert entry.made.sentence == "3 times: Circle hole about ring, diameter 9."
     assert len([s for s in done.steps if s.name == "hole"]) == 3
-    loops = next(e.made.loops for e in done.solution.entries if e.made and e.statement.name == "holes")
+    loops = next(
+        e.made.loops for e in done.solution.entries if e.made and e.statement.name == "holes"
+    )
     assert sum(abs(loop.area) for loop in loops) == pytest.approx(3 * math.pi * 4.5**2)
     assert sum("is closed" in f.message for f in done.findings) == 3
     picks = {m.name for m in done.display.marks if hasattr(m, "name") and m.name}
@@ -39,7 +42,9 @@ def test_families_are_paired_and_unequal_ones_refused() -> None:
     more = "d = circle, centre O, radius 30\nfour = spaced, 4 on d\nthree = spaced, 3 on d\n"
     done = solved(FAMILY + more + "rib = line, from three to ring\n")
     assert len(done.solution.figure.items["rib"].shape.members) == 3  # type: ignore[union-attr]
-    assert "3 and 4 members cannot be paired" in refused(FAMILY + more + "rib = line, from four to ring\n")
+    assert "3 and 4 members cannot be paired" in refused(
+        FAMILY + more + "rib = line, from four to ring\n"
+    )
     assert "a family of several" in refused(FAMILY + "rim = line in, hole > c\n")
 
 
@@ -70,24 +75,27 @@ def test_shifted_things_keep_their_size() -> None:
     assert extremes(line_of(done, "m")) == (Point(0, 5), Point(30, 1))
 
 
-@pytest.mark.parametrize(("rows", "says"), [
-    ("c = circle, centre O, radius 5\nr = spaced, 1 on c", "at least two"),
-    ("c = circle, centre O, radius 5\nr = spaced, 2 1/2 on c", "not a whole number"),
-    ("c = circle, centre O, radius 5\nr = spaced, 1000 on c", "not a whole number"),
-    ("c = circle, centre O, radius 5\nr = spaced, 3 on c, first towards O", "centre itself"),
-    ("l = line, through O, level\nd = divide, of l, in 3", "no ends to divide"),
-    ("l = line, through O, level\nM = midpoint, of l", "no ends, so it has no middle"),
-    ("l = line, through O, level\np = bisector, of l", "no ends to bisect"),
-    ("A = point, 3 right of O\nd = divide, of line O A, in 1", "at least two parts"),
-    ("A = point, 3 right of O\nq = bisector, of angle A O A", "straight line"),
-    ("A = point, 3 right of O\nq = bisector, of angle A A O", "lead away from A"),
-    ("l = line, through O, level\nF = foot, of O on l", "lies on l already"),
-    ("l = line, through O, level\nm = parallel, to l, at 0, above", "more than nought"),
-    ("l = line, through O, level\nm = parallel, to l, at 4", "2 parallels fit"),
-    ("A = point, 3 right of O\nt = turn, of A, 1 about O", "at least two places"),
-    ("A = point, 3 right of O\nt = shift, of A, 0 right", "nothing would move"),
-    ("M = midpoint", "lies between two points"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("rows", "says"),
+    [
+        ("c = circle, centre O, radius 5\nr = spaced, 1 on c", "at least two"),
+        ("c = circle, centre O, radius 5\nr = spaced, 2 1/2 on c", "not a whole number"),
+        ("c = circle, centre O, radius 5\nr = spaced, 1000 on c", "not a whole number"),
+        ("c = circle, centre O, radius 5\nr = spaced, 3 on c, first towards O", "centre itself"),
+        ("l = line, through O, level\nd = divide, of l, in 3", "no ends to divide"),
+        ("l = line, through O, level\nM = midpoint, of l", "no ends, so it has no middle"),
+        ("l = line, through O, level\np = bisector, of l", "no ends to bisect"),
+        ("A = point, 3 right of O\nd = divide, of line O A, in 1", "at least two parts"),
+        ("A = point, 3 right of O\nq = bisector, of angle A O A", "straight line"),
+        ("A = point, 3 right of O\nq = bisector, of angle A A O", "lead away from A"),
+        ("l = line, through O, level\nF = foot, of O on l", "lies on l already"),
+        ("l = line, through O, level\nm = parallel, to l, at 0, above", "more than nought"),
+        ("l = line, through O, level\nm = parallel, to l, at 4", "2 parallels fit"),
+        ("A = point, 3 right of O\nt = turn, of A, 1 about O", "at least two places"),
+        ("A = point, 3 right of O\nt = shift, of A, 0 right", "nothing would move"),
+        ("M = midpoint", "lies between two points"),
+    ],
+)
 def test_what_cannot_be_is_said(rows: str, says: str) -> None:
     assert says in refused(rows + "\n")
 
@@ -134,10 +142,15 @@ def test_copies_of_what_is_lined_in_are_outlines_cut_once() -> None:
     for each in (done, again):
         assert [o.name for o in each.checked.outlines] == ["rim", "bore", "t.2", "t.3", "t.4"]
         assert len([mark for mark in each.display.marks if mark.role == "outline"]) == 5
-        assert not [f for f in each.findings if f.weight in ("wrong", "look") and "cut twice" in f.message]
+        assert not [
+            f for f in each.findings if f.weight in ("wrong", "look") and "cut twice" in f.message
+        ]
     plain = solved(BORED + "other = mirror, of c, about O.plumb\n")
     assert [o.name for o in plain.checked.outlines] == ["rim", "bore"]
-    mixed = solved(BORED + "two = mirror, of bore d, about line O A\nthree = shift, of bore, 20 above, 2 times\n")
+    mixed = solved(
+        BORED
+        + "two = mirror, of bore d, about line O A\nthree = shift, of bore, 20 above, 2 times\n"
+    )
     assert [o.name for o in mixed.checked.outlines] == ["rim", "bore", "three.1", "three.2"]
 
 

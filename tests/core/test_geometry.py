@@ -10,8 +10,29 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from entrick.core.geometry import Arc, Circle, Line, Point, Stop, WalkError, gap, meet, polar, reflect, walk
-from entrick.core.geometry.locus import around, beside, centred_on, inside, limit, tangencies, through, touching_line
+from entrick.core.geometry import (
+    Arc,
+    Circle,
+    Line,
+    Point,
+    Stop,
+    WalkError,
+    gap,
+    meet,
+    polar,
+    reflect,
+    walk,
+)
+from entrick.core.geometry.locus import (
+    around,
+    beside,
+    centred_on,
+    inside,
+    limit,
+    tangencies,
+    through,
+    touching_line,
+)
 from entrick.core.geometry.loop import polyline
 from entrick.core.geometry.place import on_side
 from entrick.core.geometry.shapes import extremes, is_drawn_at
@@ -59,8 +80,15 @@ def test_line_meetings_lie_on_both(line: Line, circle: Circle) -> None:
 @given(circles, circles, st.floats(0.5, 400))
 def test_every_arc_offered_is_tangent_to_both_circles(a: Circle, b: Circle, radius: float) -> None:
     """For random circles each candidate touches each within 1e-9 of the size, where and how it says."""
-    assume(abs(a.centre - b.centre) > 1e-3 and abs(radius - a.radius) > 1e-3 and abs(radius - b.radius) > 1e-3)
-    loci = [[beside(c, radius), around(c, radius) if radius > c.radius else inside(c, radius)] for c in (a, b)]
+    assume(
+        abs(a.centre - b.centre) > 1e-3
+        and abs(radius - a.radius) > 1e-3
+        and abs(radius - b.radius) > 1e-3
+    )
+    loci = [
+        [beside(c, radius), around(c, radius) if radius > c.radius else inside(c, radius)]
+        for c in (a, b)
+    ]
     size = max(a.radius, b.radius, radius, abs(a.centre - b.centre))
     found = tangencies(loci[0], loci[1], radius)
     assert len(found) <= 8
@@ -79,18 +107,26 @@ def test_every_arc_offered_is_tangent_to_both_circles(a: Circle, b: Circle, radi
 
 
 @given(lines, circles, st.floats(0.5, 200))
-def test_arcs_touching_a_line_and_passing_or_touching(line: Line, circle: Circle, radius: float) -> None:
+def test_arcs_touching_a_line_and_passing_or_touching(
+    line: Line, circle: Circle, radius: float
+) -> None:
     size = 1000.0
     for tangency in tangencies(touching_line(line, radius), [beside(circle, radius)], radius):
         assert abs(distance_to(line, tangency.centre) - radius) < 1e-9 * size
         assert abs(distance_to(circle, tangency.centre) - radius - circle.radius) < 1e-9 * size
-    for tangency in tangencies(touching_line(line, radius), [through(circle.centre, radius)], radius):
+    for tangency in tangencies(
+        touching_line(line, radius), [through(circle.centre, radius)], radius
+    ):
         assert abs(abs(tangency.centre - circle.centre) - radius) < 1e-9 * size
     for tangency in tangencies([centred_on(line)], [through(circle.centre, radius)], radius):
         assert distance_to(line, tangency.centre) < 1e-9 * size
 
 
-@given(circles, circles, st.sampled_from([(beside, beside), (beside, around), (around, around), (inside, beside)]))
+@given(
+    circles,
+    circles,
+    st.sampled_from([(beside, beside), (beside, around), (around, around), (inside, beside)]),
+)
 def test_the_limiting_radius_is_where_solutions_begin(a: Circle, b: Circle, contacts) -> None:  # type: ignore[no-untyped-def]
     """Just inside the stated limits an arc exists; just outside none does."""
     assume(abs(a.centre - b.centre) > 0.5)
@@ -122,7 +158,9 @@ def test_a_mirror_image_is_congruent_and_mirrors_back(p: Point, q: Point, axis: 
 
 
 @given(points, radii, st.floats(-3, 3), st.floats(-6, 6).filter(lambda s: abs(s) > 0.01), lines)
-def test_a_mirrored_arc_keeps_its_points(c: Point, r: float, start: float, sweep: float, axis: Line) -> None:
+def test_a_mirrored_arc_keeps_its_points(
+    c: Point, r: float, start: float, sweep: float, axis: Line
+) -> None:
     arc = Arc(c, r, start, sweep)
     image = reflect(arc, axis)
     assert abs(image.first - reflect(arc.first, axis)) < 1e-8
@@ -130,7 +168,13 @@ def test_a_mirrored_arc_keeps_its_points(c: Point, r: float, start: float, sweep
     assert abs(image.middle - reflect(arc.middle, axis)) < 1e-8
 
 
-@given(points, radii, st.floats(-3, 3), st.floats(-6.2, 6.2).filter(lambda s: abs(s) > 0.01), st.floats(0.01, 0.99))
+@given(
+    points,
+    radii,
+    st.floats(-3, 3),
+    st.floats(-6.2, 6.2).filter(lambda s: abs(s) > 0.01),
+    st.floats(0.01, 0.99),
+)
 def test_an_arc_is_drawn_along_its_sweep_only_and_inside_its_box(
     c: Point, r: float, start: float, sweep: float, part: float
 ) -> None:
@@ -154,7 +198,9 @@ def test_two_eyes_with_blends_close_and_are_tangent_all_round(
     assume(between > abs(r1 - r2) + 1)
     a, b = Circle(Point(-between / 2, 0), r1), Circle(Point(between / 2, 0), r2)
     radius = grow * (between + r1 + r2) / 2 + max(r1, r2)
-    centre = max(tangencies([around(a, radius)], [around(b, radius)], radius), key=lambda t: -t.centre.y)
+    centre = max(
+        tangencies([around(a, radius)], [around(b, radius)], radius), key=lambda t: -t.centre.y
+    )
     small = tangencies([beside(a, radius)], [beside(b, radius)], radius)
     assume(small)
     low = min(small, key=lambda t: t.centre.y)
@@ -184,7 +230,9 @@ def test_a_circle_and_a_chord_take_the_shorter_way_unless_told() -> None:
     circle, chord = Circle(Point(0, 0), 10), Line(Point(0, 6), Point(1, 0))
     short = walk([Stop(circle, "c"), Stop(chord, "l")])
     long = walk([Stop(circle, "c", way="long"), Stop(chord, "l")])
-    cap = 100 * math.acos(0.6) - 6 * 8  # area of a circular segment, handbook formula r² acos(h/r) − h √(r² − h²)
+    cap = (
+        100 * math.acos(0.6) - 6 * 8
+    )  # area of a circular segment, handbook formula r² acos(h/r) − h √(r² − h²)
     assert abs(short.area) == pytest.approx(cap)
     assert abs(long.area) == pytest.approx(math.pi * 100 - cap)
     via = walk([Stop(circle, "c", via=Point(0, -10)), Stop(chord, "l")])
@@ -216,7 +264,13 @@ def test_several_crossings_are_told_apart_by_words_or_refused() -> None:
     with pytest.raises(WalkError, match="cross at 2 places"):
         walk([Stop(a, "a"), Stop(b, "b"), Stop(axis, "x")])
     floor = Line(Point(0, -9), Point(1, 0))
-    loop = walk([Stop(a, "a", side=("left",)), Stop(b, "b", side=("upper",)), Stop(floor, "l", side=("right",))])
+    loop = walk(
+        [
+            Stop(a, "a", side=("left",)),
+            Stop(b, "b", side=("upper",)),
+            Stop(floor, "l", side=("right",)),
+        ]
+    )
     assert loop.pieces[0].exit.y == pytest.approx(8)
     assert loop.pieces[2].length == pytest.approx(12 + 2 * math.sqrt(19))
     near = walk([Stop(a, "a"), Stop(b, "b", at=Point(0, -7))])
@@ -230,10 +284,16 @@ def test_an_open_run_keeps_its_drawn_ends() -> None:
     assert loop.length == pytest.approx(30)
     assert loop.gap == pytest.approx(10)
     with pytest.raises(WalkError, match="has no ends"):
-        walk([Stop(Circle(Point(0, 0), 5), "c"), Stop(Line(Point(0, 5), Point(1, 0)), "l")], closed=False)
+        walk(
+            [Stop(Circle(Point(0, 0), 5), "c"), Stop(Line(Point(0, 5), Point(1, 0)), "l")],
+            closed=False,
+        )
 
 
-@given(st.lists(points, min_size=2, max_size=6, unique=True), st.sampled_from(["above", "left", "lower", "right"]))
+@given(
+    st.lists(points, min_size=2, max_size=6, unique=True),
+    st.sampled_from(["above", "left", "lower", "right"]),
+)
 def test_words_of_place_keep_some_and_never_all_unless_level(spots: list[Point], word: str) -> None:
     chosen = on_side(spots, word)
     assert chosen
@@ -243,7 +303,9 @@ def test_words_of_place_keep_some_and_never_all_unless_level(spots: list[Point],
 
 
 @given(points, radii, st.floats(-3, 3), st.floats(0.05, 6.2))
-def test_the_centroid_of_an_arc_is_the_mean_of_its_points(c: Point, r: float, start: float, sweep: float) -> None:
+def test_the_centroid_of_an_arc_is_the_mean_of_its_points(
+    c: Point, r: float, start: float, sweep: float
+) -> None:
     arc = Arc(c, r, start, sweep)
     count = 2000
     spots = [arc.at(start + sweep * (i + 0.5) / count) for i in range(count)]
@@ -258,7 +320,10 @@ def test_a_run_taken_to_another_process_is_known_there_as_itself() -> None:
     assert run.length == 12
     code = "import pickle, sys; r = pickle.load(sys.stdin.buffer); print(r in {r.reversed.reversed}, r.length)"
     told = subprocess.run(
-        [sys.executable, "-c", code], input=pickle.dumps(run), capture_output=True, check=True,
+        [sys.executable, "-c", code],
+        input=pickle.dumps(run),
+        capture_output=True,
+        check=True,
         env={**os.environ, "PYTHONHASHSEED": "7"},
-    )  # fmt: skip
+    )
     assert told.stdout.split() == [b"True", b"12.0"]

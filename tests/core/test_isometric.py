@@ -22,7 +22,9 @@ sizes = st.integers(5, 90)
 
 
 @given(sizes, st.sampled_from(list(PLANES)), st.floats(0, 6.28), st.floats(1.05, 4))
-def test_tangents_to_a_ring_of_arcs_touch_and_leave_it_on_one_side(d: int, plane: str, turn: float, out: float) -> None:
+def test_tangents_to_a_ring_of_arcs_touch_and_leave_it_on_one_side(
+    d: int, plane: str, turn: float, out: float
+) -> None:
     four = rhombus(Point(0, 0), d, plane)
     point = true_ellipse(Point(0, 0), d * out, plane).at(turn)
     found = tangents_to_arcs(point, four.arcs)
@@ -36,18 +38,26 @@ def test_tangents_to_a_ring_of_arcs_touch_and_leave_it_on_one_side(d: int, plane
 
 
 def test_steps_of_a_solid_draw_both_ends_and_touch_them() -> None:
-    done = solved("c = cylinder, from O, diameter 40, length 60\nrim = line in, c\nback = hidden, c.hidden, open\n")
+    done = solved(
+        "c = cylinder, from O, diameter 40, length 60\nrim = line in, c\nback = hidden, c.hidden, open\n"
+    )
     told = " ".join(s.text for s in done.steps)
     assert "the first small centre of c.end" in told
     assert "Repeat what is drawn, by the same distance and direction: the other end of c" in told
     assert {m.role for m in done.display.marks} >= {"construction", "outline", "hidden"}
 
 
-@pytest.mark.parametrize(("row", "told"), [
-    ("b = isometric block, centred on O, 60 by 40, on top, thick 0\n", "more than nought"),
-    ("b = isometric block, centred on O, 60 by 40, on top, thick 9, rounded 21\n", "at most half its shorter edge"),
-    ("c = cylinder, from O, diameter 9, length 0\n", "more than nought long"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("row", "told"),
+    [
+        ("b = isometric block, centred on O, 60 by 40, on top, thick 0\n", "more than nought"),
+        (
+            "b = isometric block, centred on O, 60 by 40, on top, thick 9, rounded 21\n",
+            "at most half its shorter edge",
+        ),
+        ("c = cylinder, from O, diameter 9, length 0\n", "more than nought long"),
+    ],
+)
 def test_solids_that_cannot_be_are_refused(row: str, told: str) -> None:
     assert told in work_out(HEAD + row).solution.errors[0].message
 
@@ -69,7 +79,9 @@ def test_on_ruled_paper_settings_are_counted_in_squares() -> None:
     plumb = sorted(m.x1 for m in ruled if m.kind == "line" and abs(m.x1 - m.x2) < 1e-9)
     assert plumb[1] - plumb[0] == pytest.approx(6.35 * math.sqrt(3) / 2)
     low, high = done.sheet.space
-    assert all(low.x - 1e-6 <= x <= high.x + 1e-6 for m in ruled if m.kind == "line" for x in (m.x1, m.x2))
+    assert all(
+        low.x - 1e-6 <= x <= high.x + 1e-6 for m in ruled if m.kind == "line" for x in (m.x1, m.x2)
+    )
     squares = work_out(text.replace("ground isometric 1/4", "ground squares 1/2"))
     assert squares.steps[-1].setting is not None
     assert squares.steps[-1].setting.told.endswith("2 squares of the ground")
@@ -82,12 +94,20 @@ def test_isometric_dimensions_run_along_the_axes_with_their_extension_lines() ->
         "d2 = dimension, from b.near to b.left_low, isometric up, below\nd3 = dimension, from b.right_low to b.top_right, isometric right, right\n"
     )
     done = solved(rows)
-    texts = {m.text: m.angle for m in done.display.marks if m.kind == "text" and m.role == "dimension"}
-    assert {text: round(angle) % 180 for text, angle in texts.items()} == {"60": 30, "40": 150, "30": 90}
+    texts = {
+        m.text: m.angle for m in done.display.marks if m.kind == "text" and m.role == "dimension"
+    }
+    assert {text: round(angle) % 180 for text, angle in texts.items()} == {
+        "60": 30,
+        "40": 150,
+        "30": 90,
+    }
     lines = [m for m in done.display.marks if m.kind == "line" and m.role == "dimension"]
     turns = {round(math.degrees(math.atan2(m.y2 - m.y1, m.x2 - m.x1))) % 180 for m in lines}
     assert turns == {30, 90, 150}
-    refused = work_out(HEAD + rows + "d4 = dimension, from b.near to b.top_near, isometric up\n").solution.errors
+    refused = work_out(
+        HEAD + rows + "d4 = dimension, from b.near to b.top_near, isometric up\n"
+    ).solution.errors
     assert "along another axis" in refused[0].message
 
 

@@ -43,7 +43,9 @@ def test_without_set_squares_every_sample_still_ends_in_its_figure(text: str) ->
 
 @given(st.integers(1, 3599), st.booleans())
 def test_a_tangent_offset_departs_by_what_it_says(tenths: int, leaning: bool) -> None:
-    assume(leaning or tenths % 1800 not in (0, 170, 900))  # it lies on b or an axis: nothing is drawn again
+    assume(
+        leaning or tenths % 1800 not in (0, 170, 900)
+    )  # it lies on b or an axis: nothing is drawn again
     degrees = tenths / 10
     rows = f"b = line, through O, at 17°\nl = line, through O, at {degrees}°\n"
     if leaning:
@@ -55,7 +57,10 @@ def test_a_tangent_offset_departs_by_what_it_says(tenths: int, leaning: bool) ->
     drawn = carry_out(acts, Hands(NONE, 1, 0, 1.0)).line(line.leaves)
     off = (
         math.degrees(
-            math.remainder(float(math.atan2(drawn.ahead[0].imag, drawn.ahead[0].real)) - math.radians(degrees), math.pi)
+            math.remainder(
+                float(math.atan2(drawn.ahead[0].imag, drawn.ahead[0].real)) - math.radians(degrees),
+                math.pi,
+            )
         )
         * 60
     )
@@ -71,7 +76,10 @@ def test_a_tangent_offset_departs_by_what_it_says(tenths: int, leaning: bool) ->
 
 
 def test_the_steps_follow_the_kit_and_a_whole_kit_changes_nothing() -> None:
-    done = work_out(HEAD + "l = line, through O, at 37°\nP = point, 20 right of O, 30 above\nf = foot, of P on l\n")
+    done = work_out(
+        HEAD
+        + "l = line, through O, at 37°\nP = point, 20 right of O, 30 above\nf = foot, of P on l\n"
+    )
     ordered = in_order(done.solution, done.sheet)
     assert with_kit(ordered, done.kit, done.sheet) == [own.acts for own in ordered]
     told = {}
@@ -95,7 +103,9 @@ KITS = st.builds(
     least=st.fractions(0, 5),
     beam=st.none() | st.fractions(100, 2000),
     length=st.fractions(10, 2000),
-    faces=st.frozensets(st.sampled_from([Fraction(2), Fraction(1, 2), Fraction(1, 5), Fraction(3, 16)])),
+    faces=st.frozensets(
+        st.sampled_from([Fraction(2), Fraction(1, 2), Fraction(1, 5), Fraction(3, 16)])
+    ),
     ellipse_holes=st.frozensets(st.fractions(1, 60), max_size=9),
     dividers=st.booleans(),
     french_curves=st.booleans(),
@@ -111,13 +121,18 @@ def test_a_kit_goes_to_a_file_and_comes_back(kit: Kit) -> None:
     assert read_kit(write_kit(kit)) == kit
 
 
-@pytest.mark.parametrize(("text", "words"), [
-    ("{", "not JSON"), ("[]", "this is no kit"), ('{"entrick_kit": 1, "unit": "cm"}', "mm or in"),
-    ('{"entrick_kit": 1, "unit": "mm", "pens": 3}', "a kit has no pens"),
-    ('{"entrick_kit": 1, "unit": "mm", "graduation": "0"}', "no size of a kit"),
-    ('{"entrick_kit": 1, "unit": "mm", "compass": "wide"}', "write it as 1/32"),
-    ('{"entrick_kit": 1, "unit": "mm", "template_holes": "all"}', "a list"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("text", "words"),
+    [
+        ("{", "not JSON"),
+        ("[]", "this is no kit"),
+        ('{"entrick_kit": 1, "unit": "cm"}', "mm or in"),
+        ('{"entrick_kit": 1, "unit": "mm", "pens": 3}', "a kit has no pens"),
+        ('{"entrick_kit": 1, "unit": "mm", "graduation": "0"}', "no size of a kit"),
+        ('{"entrick_kit": 1, "unit": "mm", "compass": "wide"}', "write it as 1/32"),
+        ('{"entrick_kit": 1, "unit": "mm", "template_holes": "all"}', "a list"),
+    ],
+)
 def test_what_is_no_kit_is_told_in_words(text: str, words: str) -> None:
     with pytest.raises(ClauseError, match=words):
         read_kit(text)
@@ -138,16 +153,23 @@ def test_a_round_no_compass_goes_down_to_is_drawn_by_eye_and_says_so() -> None:
     steps = work_out(HEAD + rows, STARTERS["school-mm"]).steps
     tools = {step.name: step.tool for step in steps if step.name in "cd"}
     assert tools == {"c": "circle template", "d": "pencil, by eye"}
-    assert {s.tool for s in work_out(HEAD + rows, STARTERS["drafting-table"]).steps if s.name == "d"} == {"compass"}
+    assert {
+        s.tool for s in work_out(HEAD + rows, STARTERS["drafting-table"]).steps if s.name == "d"
+    } == {"compass"}
 
 
 SHORT = replace(default_kit(Unit.MM), compass=Fraction(60), beam=None)
 
 
-@given(st.integers(90, 900), st.integers(20, 60), st.integers(10, 19), st.sampled_from(["above", "below"]))
+@given(
+    st.integers(90, 900),
+    st.integers(20, 60),
+    st.integers(10, 19),
+    st.sampled_from(["above", "below"]),
+)
 def test_a_radius_out_of_reach_is_drawn_by_ordinates_that_lie_on_it(
     radius: int, half: int, small: int, side: str
-) -> None:  # fmt: skip
+) -> None:
     rows = (
         f"A = point, {half} left of O\nB = point, {half} right of O\na = circle, centre A, radius {small}\n"
         f"b = circle, centre B, radius {small}\nt = arc, radius {radius + 2 * half + small}, around a, around b, {side}\n"
@@ -166,7 +188,11 @@ def test_a_radius_out_of_reach_is_drawn_by_ordinates_that_lie_on_it(
         # The place an ordinate ends at is held against the circle itself.
         (spot,) = [stroke.shape for stroke in step.strokes if isinstance(stroke.shape, Point)]
         assert abs(spot - arc.centre) == pytest.approx(arc.radius, rel=1e-12)
-    assert {step.tool for step in steps if step.setting and step.setting.drawn > 60 and "swing " in step.text} <= {CARD}
+    assert {
+        step.tool
+        for step in steps
+        if step.setting and step.setting.drawn > 60 and "swing " in step.text
+    } <= {CARD}
 
 
 def test_the_highest_ordinate_is_the_rise_of_the_arc() -> None:
@@ -175,19 +201,31 @@ def test_the_highest_ordinate_is_the_rise_of_the_arc() -> None:
     assert _ordinate(250.0, 96.0, 0.0) == 0.0
 
 
-@pytest.mark.parametrize(("lack", "told"), [
-    ({"dividers": False}, "no dividers"), ({"french_curves": False}, "no French curves"),
-    ({"pencils": (Fraction(1, 2),)}, "only one width"), ({"papers": ("A9",)}, "no sheet of"),
-    ({"compass": Fraction(10), "beam": None}, "reaches beyond R10"), ({"compass": Fraction(10)}, "by the beam compass"),
-])  # fmt: skip
-def test_each_lack_of_a_kit_is_told_where_it_matters_and_ends_in_the_figure(lack: dict[str, Any], told: str) -> None:
-    text = HEAD + "A = point, 30 right of O\nc = circle, centre A, radius 16.3\ns = spaced, 5 on c\n" \
-        "m = smooth, through O s.1 s.2\nrim = line in, c\n"  # fmt: skip
+@pytest.mark.parametrize(
+    ("lack", "told"),
+    [
+        ({"dividers": False}, "no dividers"),
+        ({"french_curves": False}, "no French curves"),
+        ({"pencils": (Fraction(1, 2),)}, "only one width"),
+        ({"papers": ("A9",)}, "no sheet of"),
+        ({"compass": Fraction(10), "beam": None}, "reaches beyond R10"),
+        ({"compass": Fraction(10)}, "by the beam compass"),
+    ],
+)
+def test_each_lack_of_a_kit_is_told_where_it_matters_and_ends_in_the_figure(
+    lack: dict[str, Any], told: str
+) -> None:
+    text = (
+        HEAD + "A = point, 30 right of O\nc = circle, centre A, radius 16.3\ns = spaced, 5 on c\n"
+        "m = smooth, through O s.1 s.2\nrim = line in, c\n"
+    )
     done = work_out(text)
     assert done.solution.errors == ()
     kit = replace(default_kit(Unit.MM), **lack)
     assert any(told in each.told for each in lacks(done.solution, done.sheet, kit))
-    assert not any(told in each.told for each in lacks(done.solution, done.sheet, default_kit(Unit.MM)))
+    assert not any(
+        told in each.told for each in lacks(done.solution, done.sheet, default_kit(Unit.MM))
+    )
     found = carried_exactly(done.solution, done.sheet, kit)
     assert (found.failure, found.undrawn) == ("", ())
     assert found.miss <= 10 * found.allowed, found.where
@@ -195,7 +233,9 @@ def test_each_lack_of_a_kit_is_told_where_it_matters_and_ends_in_the_figure(lack
 
 def test_a_face_of_the_rule_is_read_in_sizes_of_the_part() -> None:
     kit = replace(default_kit(Unit.MM), faces=frozenset({Fraction(1, 2)}))
-    assert length_setting(Fraction(154), kit, Scale(1, 2), Unit.MM).reading == "154 mm on the 1:2 face"
+    assert (
+        length_setting(Fraction(154), kit, Scale(1, 2), Unit.MM).reading == "154 mm on the 1:2 face"
+    )
     assert length_setting(Fraction(154), kit, Scale(1, 5), Unit.MM).reading == "just under 31 mm"
     assert "in 3 lengths" in length_setting(Fraction(700), kit, Scale(), Unit.MM).told
 
@@ -203,7 +243,9 @@ def test_a_face_of_the_rule_is_read_in_sizes_of_the_part() -> None:
 def test_an_isometric_hole_the_template_lacks_is_told() -> None:
     done = work_out(HEAD + "c = isometric circle, on top, centre O, diameter 33, by template\n")
     assert done.solution.errors == ()
-    (lack,) = (each for each in lacks(done.solution, done.sheet, done.kit) if "isometric" in each.told)
+    (lack,) = (
+        each for each in lacks(done.solution, done.sheet, done.kit) if "isometric" in each.told
+    )
     assert "Ø33 mm" in lack.instead[0]
     kit = replace(done.kit, ellipse_holes=frozenset({Fraction(33)}))
     assert not any("isometric" in each.told for each in lacks(done.solution, done.sheet, kit))

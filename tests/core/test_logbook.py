@@ -32,20 +32,25 @@ def said(done: Work, name: str, measured: Fraction) -> Verdict:
     return judge(measured, step, done.steps, done.kit, done.sheet.scale, done.solution.unit)
 
 
-@pytest.mark.parametrize(("measured", "judged", "slip"), [
-    ("22", "line", ""),
-    ("22.3", "line", ""),
-    ("44", "slip", "the diameter was set for the radius"),
-    ("44", "slip", "the scale was forgotten"),
-    ("11", "slip", "the radius was set for the diameter"),
-    ("11", "slip", "the scale was taken twice"),
-    ("32", "slip", "one too far"),
-    ("12", "slip", "one too short"),
-    ("220", "slip", "a decimal place too far"),
-    ("30", "slip", "the size of a neighbour"),
-    ("27.3", "slip", ""),
-])  # fmt: skip
-def test_a_measured_value_is_judged_and_the_slip_is_named(measured: str, judged: str, slip: str) -> None:
+@pytest.mark.parametrize(
+    ("measured", "judged", "slip"),
+    [
+        ("22", "line", ""),
+        ("22.3", "line", ""),
+        ("44", "slip", "the diameter was set for the radius"),
+        ("44", "slip", "the scale was forgotten"),
+        ("11", "slip", "the radius was set for the diameter"),
+        ("11", "slip", "the scale was taken twice"),
+        ("32", "slip", "one too far"),
+        ("12", "slip", "one too short"),
+        ("220", "slip", "a decimal place too far"),
+        ("30", "slip", "the size of a neighbour"),
+        ("27.3", "slip", ""),
+    ],
+)
+def test_a_measured_value_is_judged_and_the_slip_is_named(
+    measured: str, judged: str, slip: str
+) -> None:
     """R44 at 1:2 is set at 22 mm; Ø and scale give the same number here, and both are named."""
     found = said(DONE, "big", Fraction(measured))
     assert found.judged == judged
@@ -59,8 +64,12 @@ def test_what_a_hand_usually_misses_is_no_slip() -> None:
     assert said(solved("A = point, 60 right of O\n"), "A", Fraction(6050, 100)).judged == "slip"
     angle = solved("l = line, through O, at 37°\n")
     assert said(angle, "l", Fraction(374, 10)).judged == "hand"
-    assert said(angle, "l", Fraction(53)).slips == ("counted from the plumb line instead of the level one",)
-    assert said(angle, "l", Fraction(143)).slips == ("read from the other end of the protractor: 180° less the angle",)
+    assert said(angle, "l", Fraction(53)).slips == (
+        "counted from the plumb line instead of the level one",
+    )
+    assert said(angle, "l", Fraction(143)).slips == (
+        "read from the other end of the protractor: 180° less the angle",
+    )
 
 
 @given(st.floats(-3, 3))
@@ -68,7 +77,9 @@ def test_the_right_value_and_what_hides_under_the_line_is_never_a_slip(share: fl
     for step in DONE.steps:
         if step.setting and not step.setting.is_angle:
             measured = Fraction(step.setting.drawn + share / 10)
-            found = judge(measured, step, DONE.steps, DONE.kit, DONE.sheet.scale, DONE.solution.unit)
+            found = judge(
+                measured, step, DONE.steps, DONE.kit, DONE.sheet.scale, DONE.solution.unit
+            )
             assert found.judged != "slip"
             assert found.off == pytest.approx(share / 10)
 
@@ -81,19 +92,27 @@ def test_a_step_that_sets_nothing_cannot_be_measured_back() -> None:
 
 
 def test_what_was_taken_back_is_left_out_and_stays_where_it_is() -> None:
-    events = (Event(1, "done", 1, "compass", 40.0), Event(2, "slip", 1, text="too wide"), Event(3, "undone", of=2))
+    events = (
+        Event(1, "done", 1, "compass", 40.0),
+        Event(2, "slip", 1, text="too wide"),
+        Event(3, "undone", of=2),
+    )
     assert [event.number for event in effective(events)] == [1]
     assert learn([Sitting(1, 1, events)]).slips == ()
 
 
 @given(st.floats(-0.5, 0.5), st.floats(0.05, 0.4), st.integers(0, 10_000))
-def test_bias_and_spread_are_found_again_within_the_stated_interval(bias: float, spread: float, seed: int) -> None:
+def test_bias_and_spread_are_found_again_within_the_stated_interval(
+    bias: float, spread: float, seed: int
+) -> None:
     """Made by a generator whose bias and spread are known; over forty sittings an interval of 95 % may miss some."""
     random = np.random.default_rng(seed)
     held = {"bias": 0, "spread": 0}
     for _ in range(40):
         values = random.normal(bias, spread, 25)
-        events = tuple(Event(n, "measured", n, "compass", off=float(v)) for n, v in enumerate(values, 1))
+        events = tuple(
+            Event(n, "measured", n, "compass", off=float(v)) for n, v in enumerate(values, 1)
+        )
         (found,) = learn([Sitting(1, 1, events)]).spreads
         held["bias"] += abs(found.bias - bias) <= found.bias_off
         held["spread"] += found.low <= spread <= found.high
@@ -113,27 +132,42 @@ def test_minutes_are_medians_and_a_step_left_lying_does_not_count() -> None:
 
 
 def steps_of(seconds: list[float], tool: str = "compass") -> Sitting:
-    return Sitting(1, 1, tuple(Event(n, "done", n, tool, took) for n, took in enumerate(seconds, 1)))
+    return Sitting(
+        1, 1, tuple(Event(n, "done", n, tool, took) for n, took in enumerate(seconds, 1))
+    )
 
 
 def test_a_correction_counts_and_what_was_taken_back_may_be_put_back() -> None:
-    events = [Event(1, "done", 0, "rule", 30.0), Event(2, "slip", 0, "rule", text="x"),
-              Event(3, "corrected", 0, "rule", 12.0, of=1), Event(4, "undone", of=2), Event(5, "undone", of=4),
-              Event(6, "corrected", 0, "rule", 15.0, of=1)]  # fmt: skip
-    assert [(e.number, e.seconds, e.text) for e in effective(events)] == [(1, 15.0, ""), (2, 0.0, "x")]
+    events = [
+        Event(1, "done", 0, "rule", 30.0),
+        Event(2, "slip", 0, "rule", text="x"),
+        Event(3, "corrected", 0, "rule", 12.0, of=1),
+        Event(4, "undone", of=2),
+        Event(5, "undone", of=4),
+        Event(6, "corrected", 0, "rule", 15.0, of=1),
+    ]
+    assert [(e.number, e.seconds, e.text) for e in effective(events)] == [
+        (1, 15.0, ""),
+        (2, 0.0, "x"),
+    ]
     # Taking the last correction back leaves the one before it; with both back, it is as it was recorded.
     assert effective([*events, Event(7, "undone", of=6)])[0].seconds == 12.0
-    assert effective([*events, Event(7, "undone", of=6), Event(8, "undone", of=3)])[0].seconds == 30.0
+    assert (
+        effective([*events, Event(7, "undone", of=6), Event(8, "undone", of=3)])[0].seconds == 30.0
+    )
     assert [e.number for e in effective([*events, Event(7, "undone", of=5)])] == [1]
 
 
 @given(st.lists(st.floats(1, 500), min_size=5, max_size=30))
-def test_minutes_of_an_order_follow_the_own_pace_and_what_it_saves_stays(seconds: list[float]) -> None:
+def test_minutes_of_an_order_follow_the_own_pace_and_what_it_saves_stays(
+    seconds: list[float],
+) -> None:
     """Where every step of a group takes the median, the whole does: median against the plan's median guess."""
     taught = teach([steps_of(seconds)])
     assert taught.pace == {"compass": pytest.approx(float(np.median(seconds)) / 60)}
     done = solved(
-        "A = point, 60 right of O\n" + "".join(f"c{n} = circle, centre A, radius {n + 40}\n" for n in range(6))
+        "A = point, 60 right of O\n"
+        + "".join(f"c{n} = circle, centre A, radius {n + 40}\n" for n in range(6))
     )
     acts = [act for own in in_order(done.solution, done.sheet) for act in own.acts]
     orders = {how: scheduled(acts, how) for how in ("written", "settings", "clean")}
@@ -144,7 +178,9 @@ def test_minutes_of_an_order_follow_the_own_pace_and_what_it_saves_stays(seconds
     times = taught.pace["compass"] / statistics.median([MINUTES[Swing] + SETTING] * len(swings))
     rest = counted(acts, orders["written"]).minutes - len(swings) * (MINUTES[Swing] + SETTING)
     found = counted(acts, orders["written"], taught.pace).minutes
-    assert found == pytest.approx(rest + times * len(swings) * (MINUTES[Swing] + SETTING), abs=INSTRUMENT * times + 0.2)
+    assert found == pytest.approx(
+        rest + times * len(swings) * (MINUTES[Swing] + SETTING), abs=INSTRUMENT * times + 0.2
+    )
 
 
 def test_too_few_steps_or_values_change_nothing() -> None:
@@ -154,10 +190,21 @@ def test_too_few_steps_or_values_change_nothing() -> None:
 
 
 @given(st.floats(-0.5, 0.5), st.floats(0.05, 0.6), st.integers(0, 2**31))
-def test_the_hand_of_the_rehearsal_is_that_of_the_values(bias: float, spread: float, seed: int) -> None:
+def test_the_hand_of_the_rehearsal_is_that_of_the_values(
+    bias: float, spread: float, seed: int
+) -> None:
     offs = np.random.default_rng(seed).normal(bias, spread, 4000)
     own = teach(
-        [Sitting(1, 1, tuple(Event(n, "measured", n, "compass", off=float(off)) for n, off in enumerate(offs, 1)))]
+        [
+            Sitting(
+                1,
+                1,
+                tuple(
+                    Event(n, "measured", n, "compass", off=float(off))
+                    for n, off in enumerate(offs, 1)
+                ),
+            )
+        ]
     )
     assert own.hand.opening == pytest.approx(math.hypot(bias, spread), rel=0.1)
     assert own.hand.needle == Hand().needle

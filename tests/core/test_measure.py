@@ -32,7 +32,9 @@ def test_every_usual_spelling_is_read_exactly(text: str, inches: F) -> None:
     assert read_number(text, Unit.INCH).value == inches
 
 
-@pytest.mark.parametrize("text", ["0,5", "4-1/4", "1/0", "4 1/", "1e5", "", "1.2.3", "9999999999", "--3"])
+@pytest.mark.parametrize(
+    "text", ["0,5", "4-1/4", "1/0", "4 1/", "1e5", "", "1.2.3", "9999999999", "--3"]
+)
 def test_what_can_be_taken_two_ways_or_none_is_refused(text: str) -> None:
     with pytest.raises(MeasureError):
         read_number(text, Unit.MM)
@@ -57,7 +59,9 @@ def test_a_fraction_survives_being_spelt_and_read(value: F) -> None:
 
 
 @given(st.floats(0.01, 900), st.sampled_from([F(1, 64), F(1, 32), F(1, 16), F(1, 2), F(1)]))
-def test_a_reading_is_the_nearest_graduation_and_says_the_side(length: float, graduation: F) -> None:
+def test_a_reading_is_the_nearest_graduation_and_says_the_side(
+    length: float, graduation: F
+) -> None:
     read = read_on_rule(length, graduation, Unit.MM)
     assert read.value % graduation == 0
     assert abs(read.error) <= float(graduation) / 2 + 1e-9
@@ -79,7 +83,14 @@ def test_nine_sixteenths_and_its_half() -> None:
 
 @pytest.mark.parametrize(
     ("scale", "recommended"),
-    [((1, 2), True), ((1, 50), True), ((10, 1), True), ((1, 3), False), ((3, 4), False), ((1, 1), True)],
+    [
+        ((1, 2), True),
+        ((1, 50), True),
+        ((10, 1), True),
+        ((1, 3), False),
+        ((3, 4), False),
+        ((1, 1), True),
+    ],
 )
 def test_recommended_scales(scale: tuple[int, int], recommended: bool) -> None:
     """ISO 5455:1979, table 1 (from memory): 1, 2 and 5 and their decades, either way."""

@@ -38,45 +38,71 @@ ODD = [
     ("c = circle, through O, through A, through B", "no circle touches"),
     ("c = circle, through O, through A, through C", None),
     ("D = point, 20 right of O, 20 above\nc = circle, through D, through A, through B", None),
-    ("k = circle, centre O, radius 20\nF = spaced, 3 on k, from below\nz = bisector, of line F A", "family"),
-    ("k = circle, centre O, radius 20\nF = spaced, 3 on k, from below\nz = line in, k via F > k", "family"),
+    (
+        "k = circle, centre O, radius 20\nF = spaced, 3 on k, from below\nz = bisector, of line F A",
+        "family",
+    ),
+    (
+        "k = circle, centre O, radius 20\nF = spaced, 3 on k, from below\nz = line in, k via F > k",
+        "family",
+    ),
     ("z = spiral, about O, radius 5 to 20, 0.000001 turns", None),
     ("z = spiral, about O, radius 0 to 0.0000000001, 2 turns", "too small"),
     ("z = ellipse, centred on O, axes 20 and 20, by four centres", "it is a circle"),
     ("z = cycloid, from O, radius 12, 0.0000000001 turns", "too small"),
     ("k = circle, centre O, radius 0.0000000001\nz = cycloid, on k, radius 12, 1 turns", None),
     ("z = helix, from O, diameter 0.0000000001, lead 20, 10 turns, wire 5", None),
-    ("z = isometric block, centred on O, 1000000 by 1000000, on top, thick 1/2, rounded 0.0000000001", None),
+    (
+        "z = isometric block, centred on O, 1000000 by 1000000, on top, thick 1/2, rounded 0.0000000001",
+        None,
+    ),
     ("l = line, from O to A\nz = line in, open, cut, l", None),
     ("e = run, from O, right 20, up 10\nz = hidden, e.leg.1 > e > e.leg.1, open", None),
     ("w = gear, about O, by arc, 20 teeth, pitch diameter 0.0000000001", "too small to draw"),
     ("w = cone, from O, diameter 0.0000000001, height 0.5", "too small for its base"),
     ("w = rack, from O, 3 teeth, module 0.0000000001", "too small to draw"),
     ("w = gear, about O, 24 teeth, module 4\nz = turn, of w, 360 about O", "60\u202f000"),
-    ("k = circle, centre O, radius 20\n" + "".join(f"z{i} = turn, of k, 360 about A\n" for i in range(99)), "60\u202f000"),
-    ("b = box, 40 by 20, from O\nl = line, through b.upper_right, at 30°\nz = line in, b.bottom > b.right > l > b.top > b.left", None),
+    (
+        "k = circle, centre O, radius 20\n"
+        + "".join(f"z{i} = turn, of k, 360 about A\n" for i in range(99)),
+        "60\u202f000",
+    ),
+    (
+        "b = box, 40 by 20, from O\nl = line, through b.upper_right, at 30°\nz = line in, b.bottom > b.right > l > b.top > b.left",
+        None,
+    ),
     ('z = label, saying "a\x07b", at O', "cannot be printed"),
-]  # fmt: skip
+]
 
 
 @pytest.mark.parametrize(("rows", "told"), ODD)
-def test_an_odd_statement_is_told_in_words_and_all_ways_out_stay_open(rows: str, told: str | None) -> None:
+def test_an_odd_statement_is_told_in_words_and_all_ways_out_stay_open(
+    rows: str, told: str | None
+) -> None:
     done = work_out(f"{POINTS}{rows}\nlast = circle, centre A, radius 5\n")
     messages = [error.message for error in done.solution.errors]
     assert any(told in message for message in messages) if told else not messages, messages
-    assert "last" in done.solution.figure.items or any("any more" in message for message in messages)
+    assert "last" in done.solution.figure.items or any(
+        "any more" in message for message in messages
+    )
     assert done.findings is not None
     ElementTree.fromstring(formats.write_svg(done.display))
     formats.write_pdf(done.display, "odd")
     formats.write_dxf(done.display, Unit.MM)
     json.dumps(formats.solution_data(done), allow_nan=False)
     suggest_dimensions(done.solution)
-    assert summarize(write := tidy(done.plan and POINTS + rows)).mistakes == len(work_out(write).solution.errors)
+    assert summarize(write := tidy(done.plan and POINTS + rows)).mistakes == len(
+        work_out(write).solution.errors
+    )
 
 
 def test_what_a_plan_asks_for_is_told_at_the_statement_that_takes_most() -> None:
-    rows = "w = gear, about O, 60 teeth, module 1\n" + "".join(f"r{i} = shift, of w, {i} right\n" for i in range(1, 60))
-    done = work_out(f"O = datum\nk = circle, centre O, radius 3\n{rows}big = shift, of w, 9 right, 12 times\n")
+    rows = "w = gear, about O, 60 teeth, module 1\n" + "".join(
+        f"r{i} = shift, of w, {i} right\n" for i in range(1, 60)
+    )
+    done = work_out(
+        f"O = datum\nk = circle, centre O, radius 3\n{rows}big = shift, of w, 9 right, 12 times\n"
+    )
     refused = {error.line for error in done.solution.errors}
     assert refused
     most = max(done.solution.errors, key=lambda error: "of the" in error.message)
@@ -118,7 +144,10 @@ def test_a_line_with_a_character_nobody_sees_offers_the_line_without_it() -> Non
 
 
 def test_quoted_stations_are_read_and_a_bad_first_one_is_told() -> None:
-    assert read_brief('"angle","lift"\n"0","0"\n"90","12.5"\n').clauses == ("lift 0 at 0°", "lift 12.5 at 90°")
+    assert read_brief('"angle","lift"\n"0","0"\n"90","12.5"\n').clauses == (
+        "lift 0 at 0°",
+        "lift 12.5 at 90°",
+    )
     for first in ("-10,5", "x0,5", "0,1,2", "1e3,4"):
         misread = read_brief(f"{first}\n90,3\n180,2\n").misread
         assert [row.row for row in misread] == [1], first
@@ -148,12 +177,18 @@ def test_degenerate_runs_have_a_distance_and_a_middle() -> None:
 
 @given(
     st.lists(
-        st.tuples(st.integers(-9, 9), st.integers(-9, 9), st.sampled_from([0.0, 0.3, -0.3, 1.0, -1.0, 2.5, -2.5])),
-        min_size=3, max_size=9, unique_by=lambda corner: corner[:2],
+        st.tuples(
+            st.integers(-9, 9),
+            st.integers(-9, 9),
+            st.sampled_from([0.0, 0.3, -0.3, 1.0, -1.0, 2.5, -2.5]),
+        ),
+        min_size=3,
+        max_size=9,
+        unique_by=lambda corner: corner[:2],
     ),
     st.integers(-60, 60),
     st.integers(-60, 60),
-)  # fmt: skip
+)
 def test_a_run_goes_round_a_place_as_often_as_one_turns_there_looking_along_it(
     corners: list[tuple[int, int, float]], x: int, y: int
 ) -> None:
@@ -168,13 +203,21 @@ def test_a_run_goes_round_a_place_as_often_as_one_turns_there_looking_along_it(
             centre = (first + last) / 2 + 1j * (last - first) * (1 - bulge**2) / (4 * bulge)
             sweep = 4 * math.atan(bulge)
             start = cmath.phase(first - centre)
-            walked = [centre + cmath.rect(abs(first - centre), start + sweep * k / 720) for k in range(721)]
+            walked = [
+                centre + cmath.rect(abs(first - centre), start + sweep * k / 720)
+                for k in range(721)
+            ]
             arc = Arc(Point(centre.real, centre.imag), abs(first - centre), start, sweep)
             pieces.append(Piece(arc, "arc", Point(a, b), Point(c, d)))
         else:
-            pieces.append(Piece(Line.between(Point(a, b), Point(c, d)), "line", Point(a, b), Point(c, d)))
+            pieces.append(
+                Piece(Line.between(Point(a, b), Point(c, d)), "line", Point(a, b), Point(c, d))
+            )
         assume(all(abs(abs(spot.x + 1j * spot.y - one)) > 0.05 for one in walked))
-        turned += sum(cmath.phase((two - complex(*spot)) / (one - complex(*spot))) for one, two in pairwise(walked))
+        turned += sum(
+            cmath.phase((two - complex(*spot)) / (one - complex(*spot)))
+            for one, two in pairwise(walked)
+        )
     loop = Loop(tuple(pieces), True)
     assert loop.encloses(spot) == (abs(turned) > math.pi)
     for limit in (0.5, 2.0, 9.0):
@@ -188,7 +231,11 @@ def test_a_picture_of_a_setting_stays_small_however_fine_the_rule() -> None:
     from fractions import Fraction
 
     for opening in (0.0, 1.0, 40.0, 1200.0, 1e5):
-        for unit, graduation in ((Unit.MM, Fraction(1, 999)), (Unit.INCH, Fraction(1, 999)), (Unit.MM, Fraction(1))):
+        for unit, graduation in (
+            (Unit.MM, Fraction(1, 999)),
+            (Unit.INCH, Fraction(1, 999)),
+            (Unit.MM, Fraction(1)),
+        ):
             assert len(compass_over_rule(opening, unit, graduation).marks) < 3000
 
 
@@ -212,7 +259,9 @@ def net(monkeypatch: pytest.MonkeyPatch) -> None:
 PLAN = POINTS + "k = circle, centre A, radius 5\nm = circle, centre O, radius 7\nrim = line in, m\n"
 
 
-def test_a_fault_in_constructing_is_told_at_its_statement(net: None, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_fault_in_constructing_is_told_at_its_statement(
+    net: None, monkeypatch: pytest.MonkeyPatch
+) -> None:
     from entrick.core.moves import kinds
 
     def fall(_: object) -> None:
@@ -221,7 +270,8 @@ def test_a_fault_in_constructing_is_told_at_its_statement(net: None, monkeypatch
     forget()
     monkeypatch.setitem(kinds(), "circle", desk.replace(kinds()["circle"], construct=fall))
     done = work_out(
-        PLAN + "# a fault in constructing\nn = circle, centre A, radius 6.125\nlast = point, 9 right of O\n"
+        PLAN
+        + "# a fault in constructing\nn = circle, centre A, radius 6.125\nlast = point, 9 right of O\n"
     )
     entry = next(e for e in done.solution.entries if e.statement.name == "n")
     assert entry.error is not None
@@ -230,7 +280,9 @@ def test_a_fault_in_constructing_is_told_at_its_statement(net: None, monkeypatch
     assert "last" in done.solution.figure.items
 
 
-def test_a_fault_in_drawing_leaves_the_rest_drawn(net: None, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_fault_in_drawing_leaves_the_rest_drawn(
+    net: None, monkeypatch: pytest.MonkeyPatch
+) -> None:
     whole = desk.build_display
 
     def fall(solution: Solution, *rest: object) -> object:
@@ -309,5 +361,7 @@ def test_a_fault_in_writing_a_file_names_the_statement_and_writes_nothing(
     monkeypatch.setattr(svg, "write_svg", fall)
     with pytest.raises(Refused) as caught:
         asked("export/svg", text=PLAN)
-    assert caught.value.detail.startswith("line 5 (k) cannot be written: a fault of the desk, not of the plan")
+    assert caught.value.detail.startswith(
+        "line 5 (k) cannot be written: a fault of the desk, not of the plan"
+    )
     assert asked("export/csv", text=PLAN).content

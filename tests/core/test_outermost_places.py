@@ -25,8 +25,16 @@ def outermost(coords: shapely.CoordinateSequence) -> dict[str, float]:
     return {"left": min(xs), "right": max(xs), "top": max(ys), "bottom": min(ys)}
 
 
-@given(st.integers(-80, 80), st.integers(-60, 60), SIZES, st.sampled_from(SIDES), st.sampled_from(SIDES))
-def test_they_are_as_far_out_as_the_circle_goes_and_can_be_drawn_to(x: int, y: int, r: int, one: str, two: str) -> None:
+@given(
+    st.integers(-80, 80),
+    st.integers(-60, 60),
+    SIZES,
+    st.sampled_from(SIDES),
+    st.sampled_from(SIDES),
+)
+def test_they_are_as_far_out_as_the_circle_goes_and_can_be_drawn_to(
+    x: int, y: int, r: int, one: str, two: str
+) -> None:
     done = solved(
         f"A = point, {x + 81} right of O, {y + 61} above O\nc = circle, centre A, radius {r}\n"
         f"d = circle, centre O, diameter {r}\nl = line, from c.{one} to d.{two}\n"
@@ -34,7 +42,9 @@ def test_they_are_as_far_out_as_the_circle_goes_and_can_be_drawn_to(x: int, y: i
     )
     line, circle = thing(done, "l"), thing(done, "c")
     for name, spot in ((one, line.at(line.start)), (two, thing(done, "P") + Point(7.0, 0.0))):
-        ring = outermost(shapely.Point(*circle.centre).buffer(circle.radius, quad_segs=64).exterior.coords)
+        ring = outermost(
+            shapely.Point(*circle.centre).buffer(circle.radius, quad_segs=64).exterior.coords
+        )
         along = spot.x if name in ("left", "right") else spot.y
         assert along == pytest.approx(ring[name], abs=1e-9)
         assert abs(spot - circle.centre) == pytest.approx(circle.radius)

@@ -26,9 +26,21 @@ from entrick.core.measure import Unit
 Corner = tuple[float, float]
 
 ITEMS = (
-    "graduation", "faces", "compass", "beam", "dividers", "template_holes", "ellipse_holes", "set_squares",
-    "adjustable_square", "protractor", "french_curves", "pencils", "papers", "guide",
-)  # fmt: skip
+    "graduation",
+    "faces",
+    "compass",
+    "beam",
+    "dividers",
+    "template_holes",
+    "ellipse_holes",
+    "set_squares",
+    "adjustable_square",
+    "protractor",
+    "french_curves",
+    "pencils",
+    "papers",
+    "guide",
+)
 
 
 def closed(picture: DisplayList, role: str) -> list[list[Corner]]:
@@ -51,7 +63,9 @@ def closed(picture: DisplayList, role: str) -> list[list[Corner]]:
 def angles(corners: list[Corner]) -> list[int]:
     """Return the angles at the corners of a figure, whole degrees, the smallest first."""
     found = []
-    for (a, b), (c, d), (e, f) in zip([corners[-1], *corners], corners, [*corners[1:], corners[0]], strict=False):
+    for (a, b), (c, d), (e, f) in zip(
+        [corners[-1], *corners], corners, [*corners[1:], corners[0]], strict=False
+    ):
         turn = math.degrees(math.atan2(b - d, a - c) - math.atan2(f - d, e - c)) % 360
         found.append(min(turn, 360 - turn))
     assert all(abs(each - round(each)) < 1e-9 for each in found), found
@@ -60,18 +74,27 @@ def angles(corners: list[Corner]) -> list[int]:
 
 @given(
     st.sampled_from(
-        [(Unit.MM, Fraction(1)), (Unit.MM, Fraction(1, 2)), (Unit.INCH, Fraction(1, 16)), (Unit.INCH, Fraction(1, 32))]
+        [
+            (Unit.MM, Fraction(1)),
+            (Unit.MM, Fraction(1, 2)),
+            (Unit.INCH, Fraction(1, 16)),
+            (Unit.INCH, Fraction(1, 32)),
+        ]
     ),
     st.floats(0.05, 0.999),
     st.sampled_from(["compass", "beam compass", "dividers", "rule"]),
 )
-def test_an_opening_is_read_off_the_rule_under_it(rule: tuple[Unit, Fraction], share: float, tool: str) -> None:
+def test_an_opening_is_read_off_the_rule_under_it(
+    rule: tuple[Unit, Fraction], share: float, tool: str
+) -> None:
     unit, graduation = rule
     mm = float(unit.mm)
     opening = share * (1200.0 if unit is Unit.MM else 48.0)
     picture = compass_over_rule(opening, unit, graduation, tool)
     legs = [
-        m for m in picture.marks if isinstance(m, DrawnLine) and m.role == "outline" and m.y2 > m.y1 and m.y1 == 13.0
+        m
+        for m in picture.marks
+        if isinstance(m, DrawnLine) and m.role == "outline" and m.y2 > m.y1 and m.y1 == 13.0
     ]
     left, right = min(leg.x1 for leg in legs), max(leg.x1 for leg in legs)
     numbers = [(float(m.text), m.x) for m in picture.marks if isinstance(m, Lettering)]
@@ -89,13 +112,21 @@ def test_an_opening_is_read_off_the_rule_under_it(rule: tuple[Unit, Fraction], s
     assert picture.width <= 110
 
 
-@given(st.sampled_from([(Unit.MM, Fraction(1, 2)), (Unit.INCH, Fraction(1, 16))]), st.floats(0.2, 0.9))
-def test_graduations_stand_in_step_and_the_rounder_ones_are_longer(rule: tuple[Unit, Fraction], share: float) -> None:
+@given(
+    st.sampled_from([(Unit.MM, Fraction(1, 2)), (Unit.INCH, Fraction(1, 16))]), st.floats(0.2, 0.9)
+)
+def test_graduations_stand_in_step_and_the_rounder_ones_are_longer(
+    rule: tuple[Unit, Fraction], share: float
+) -> None:
     unit, graduation = rule
     step = float(graduation * unit.mm)
     picture = compass_over_rule(share * 75 / float(unit.mm), unit, graduation, "rule")
     ticks = sorted(
-        {(m.x1, m.y1 - m.y2) for m in picture.marks if isinstance(m, DrawnLine) and m.x1 == m.x2 and m.y2 < m.y1}
+        {
+            (m.x1, m.y1 - m.y2)
+            for m in picture.marks
+            if isinstance(m, DrawnLine) and m.x1 == m.x2 and m.y2 < m.y1
+        }
     )
     assert len(ticks) > 5
     for (one, _), (other, _) in pairwise(ticks):
@@ -107,25 +138,40 @@ def test_graduations_stand_in_step_and_the_rounder_ones_are_longer(rule: tuple[U
 
 @given(
     st.integers(1, 179),
-    st.sampled_from(["45° set square", "30/60 set square", "both set squares together", "protractor"]),
+    st.sampled_from(
+        ["45° set square", "30/60 set square", "both set squares together", "protractor"]
+    ),
 )
-def test_a_direction_is_drawn_at_its_angle_and_an_edge_lies_along_it(degrees: int, tool: str) -> None:
+def test_a_direction_is_drawn_at_its_angle_and_an_edge_lies_along_it(
+    degrees: int, tool: str
+) -> None:
     if tool != "protractor":
         degrees = min(max(round(degrees / 15) * 15, 15), 165)
     picture = angle_picture(degrees, tool)
     line = next(m for m in picture.marks if isinstance(m, DrawnLine) and m.role == "outline")
-    assert math.degrees(math.atan2(line.y2 - line.y1, line.x2 - line.x1)) == pytest.approx(degrees % 180)
+    assert math.degrees(math.atan2(line.y2 - line.y1, line.x2 - line.x1)) == pytest.approx(
+        degrees % 180
+    )
     (arc,) = [m for m in picture.marks if isinstance(m, DrawnArc) and m.r == 10]
     assert (arc.start, arc.sweep) == (0, pytest.approx(degrees % 180))
     squares = [corners for corners in closed(picture, "construction") if len(corners) == 3]
     assert bool(squares) == (tool != "protractor")
-    along = [math.degrees(math.atan2(y - 6, x - 45)) for corners in squares for x, y in corners if (x, y) != (45, 6)]
-    assert not squares or min(abs(each - degrees) for each in along) < 1e-9, "the pencil runs along an edge"
+    along = [
+        math.degrees(math.atan2(y - 6, x - 45))
+        for corners in squares
+        for x, y in corners
+        if (x, y) != (45, 6)
+    ]
+    assert not squares or min(abs(each - degrees) for each in along) < 1e-9, (
+        "the pencil runs along an edge"
+    )
     assert all(90 in angles(corners) for corners in squares)
 
 
 @given(st.floats(2, 49), st.sampled_from(list(Unit)))
-def test_a_hole_of_the_template_is_life_size_with_its_marks_on_the_centre_lines(diameter: float, unit: Unit) -> None:
+def test_a_hole_of_the_template_is_life_size_with_its_marks_on_the_centre_lines(
+    diameter: float, unit: Unit
+) -> None:
     size = diameter / float(unit.mm)
     picture = template_picture(size, unit)
     (hole,) = [m for m in picture.marks if isinstance(m, DrawnCircle)]
@@ -143,7 +189,9 @@ def test_every_item_of_a_kit_has_a_picture_that_holds_all_of_it(item: str) -> No
     assert picture.marks
     for mark in picture.marks:
         turns = (
-            [math.radians(mark.start + mark.sweep * k / 24) for k in range(25)] if isinstance(mark, DrawnArc) else []
+            [math.radians(mark.start + mark.sweep * k / 24) for k in range(25)]
+            if isinstance(mark, DrawnArc)
+            else []
         )
         drawn = [(mark.cx + mark.r * math.cos(t), mark.cy + mark.r * math.sin(t)) for t in turns]  # type: ignore[union-attr]
         for x, y in drawn or reach(mark):
@@ -163,7 +211,9 @@ def test_set_squares_have_their_angles_and_papers_halve() -> None:
     sizes = [sorted((x - 2, y - 2)) for x, y in sheets]
     for larger, smaller in pairwise(sizes):
         assert smaller[1] == pytest.approx(larger[0])
-        assert smaller[0] == pytest.approx(larger[1] / 2), "the next of the series is half of it (ISO 216)"
+        assert smaller[0] == pytest.approx(larger[1] / 2), (
+            "the next of the series is half of it (ISO 216)"
+        )
     ovals = [m for m in instrument_picture("ellipse_holes").marks if isinstance(m, DrawnRun)]
     for oval, circle in zip(ovals, (6, 9, 12, 15), strict=True):
         xs, ys = [x for x, _, _ in oval.corners], [y for _, y, _ in oval.corners]

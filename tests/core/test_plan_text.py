@@ -21,7 +21,10 @@ from entrick.core.plan.writer import write_line, write_plan
 from entrick.core.solve import spoken
 
 names = st.from_regex(r"[A-Za-z][A-Za-z0-9_]{0,6}", fullmatch=True).filter(
-    lambda n: n not in ("plan", "drawing", "units", "sheet", "given", "assumed", "R") and not re.match(r"R\d", n)
+    lambda n: (
+        n not in ("plan", "drawing", "units", "sheet", "given", "assumed", "R")
+        and not re.match(r"R\d", n)
+    )
 )
 numbers = st.one_of(
     st.integers(0, 9999).map(lambda n: Num(str(n))),
@@ -31,14 +34,18 @@ numbers = st.one_of(
 expressions = st.recursive(
     numbers | names.map(Name),
     lambda inner: st.one_of(
-        st.tuples(inner, st.sampled_from("+-")).map(lambda t: Bracket(Binary(t[0], t[1], Num("2")))),
+        st.tuples(inner, st.sampled_from("+-")).map(
+            lambda t: Bracket(Binary(t[0], t[1], Num("2")))
+        ),
         inner.map(lambda e: Bracket(Binary(e, "*", Name("q")))),
         inner.map(lambda e: Call("sqrt", e)),
         inner.map(lambda e: Bracket(Negative(Bracket(e)))),
     ),
     max_leaves=5,
 )
-clauses = st.lists(st.one_of(expressions, names.map(Name)), min_size=1, max_size=4).map(lambda i: Clause(tuple(i)))
+clauses = st.lists(st.one_of(expressions, names.map(Name)), min_size=1, max_size=4).map(
+    lambda i: Clause(tuple(i))
+)
 walks = st.lists(names, min_size=1, max_size=5).map(
     lambda ns: Clause(tuple(item for n in ns for item in (Arrow(), Name(n)))[1:])
 )
@@ -47,7 +54,12 @@ contents = st.one_of(
     notes.map(Title),
     st.builds(Given, names, expressions, st.sampled_from(["", "Ø"]), st.booleans(), notes),
     st.builds(
-        Statement, names, names, st.lists(st.one_of(clauses, walks), max_size=3).map(tuple), st.booleans(), notes
+        Statement,
+        names,
+        names,
+        st.lists(st.one_of(clauses, walks), max_size=3).map(tuple),
+        st.booleans(),
+        notes,
     ),
 )
 
@@ -109,15 +121,39 @@ def test_any_text_at_all_is_read_without_a_fault_and_none_of_it_is_lost(text: st
         ("x = circle, O, radius 3", "did you mean centre O or through O", None),
         ("x = circle, centre O, 9", "did you mean radius 9 or diameter 9", None),
         ("x = circle, centre O, a", "did you mean radius a or diameter a", None),
-        ("x = circle, on centre O, radius 3", "did you mean centre O", "x = circle, centre O, radius 3"),
-        ("x = circle, centre O, radius of 3", "did you mean radius 3", "x = circle, centre O, radius 3"),
+        (
+            "x = circle, on centre O, radius 3",
+            "did you mean centre O",
+            "x = circle, centre O, radius 3",
+        ),
+        (
+            "x = circle, centre O, radius of 3",
+            "did you mean radius 3",
+            "x = circle, centre O, radius 3",
+        ),
         ("x = circle, centre O, radius = 3", "without the =", "x = circle, centre O, radius 3"),
         ("x = circle, centre O, radius: 3", "without the :", "x = circle, centre O, radius 3"),
         ("x = circle, centre O, r 3", "did you mean radius", "x = circle, centre O, radius 3"),
-        ("x = box, 30 x 20, centred on O", "did you mean 30 by 20", "x = box, 30 by 20, centred on O"),
-        ("x = box, 30×20, centred on O", "did you mean 30 by 20", "x = box, 30 by 20, centred on O"),
-        ("x = midpoint, O and ring.centre", "between O and ring.centre", "x = midpoint, between O and ring.centre"),
-        ("x = line, from O ring.centre", "from O to ring.centre", "x = line, from O to ring.centre"),
+        (
+            "x = box, 30 x 20, centred on O",
+            "did you mean 30 by 20",
+            "x = box, 30 by 20, centred on O",
+        ),
+        (
+            "x = box, 30×20, centred on O",
+            "did you mean 30 by 20",
+            "x = box, 30 by 20, centred on O",
+        ),
+        (
+            "x = midpoint, O and ring.centre",
+            "between O and ring.centre",
+            "x = midpoint, between O and ring.centre",
+        ),
+        (
+            "x = line, from O ring.centre",
+            "from O to ring.centre",
+            "x = line, from O to ring.centre",
+        ),
         ("x = turn, ring, 3 about O", "did you mean of ring", "x = turn, of ring, 3 about O"),
         ("x = polygon, 6 sides, widget, side 5", "the clauses of polygon begin with", None),
         ("x = crossing, of ring.right and O.level", "ring.right is a point", None),
@@ -131,13 +167,21 @@ def test_any_text_at_all_is_read_without_a_fault_and_none_of_it_is_lost(text: st
             "did you mean 5 at 45°",
             "x = chamfer, between O.level and O.plumb, 5 at 45°",
         ),
-        ("x = mirror, of ring, across O.plumb", "did you mean about O.plumb", "x = mirror, of ring, about O.plumb"),
+        (
+            "x = mirror, of ring, across O.plumb",
+            "did you mean about O.plumb",
+            "x = mirror, of ring, about O.plumb",
+        ),
         (
             "x = line in, ring, O.level, ring, open",
             "have > between them: ring > O.level > ring",
             "x = line in, ring > O.level > ring, open",
         ),
-        ("x = line, from O, to ring.top", "did you mean from O to ring.top", "x = line, from O to ring.top"),
+        (
+            "x = line, from O, to ring.top",
+            "did you mean from O to ring.top",
+            "x = line, from O to ring.top",
+        ),
         (
             "x = polygon, 6, centred on O, radius 9",
             "did you mean 6 sides",
@@ -154,12 +198,32 @@ def test_any_text_at_all_is_read_without_a_fault_and_none_of_it_is_lost(text: st
             "x = dimension, from O to ring.top, plumb",
         ),
         ("x = box, 60, 40, from O", "did you mean 60 by 40", "x = box, 60 by 40, from O"),
-        ("x = mirror, of ring, O.plumb", "did you mean about O.plumb", "x = mirror, of ring, about O.plumb"),
-        ("x = foot, from O, to O.level", "did you mean of O on O.level", "x = foot, of O on O.level"),
-        ("x = parallel, to O.level, 8 above", "did you mean at 8, above", "x = parallel, to O.level, at 8, above"),
+        (
+            "x = mirror, of ring, O.plumb",
+            "did you mean about O.plumb",
+            "x = mirror, of ring, about O.plumb",
+        ),
+        (
+            "x = foot, from O, to O.level",
+            "did you mean of O on O.level",
+            "x = foot, of O on O.level",
+        ),
+        (
+            "x = parallel, to O.level, 8 above",
+            "did you mean at 8, above",
+            "x = parallel, to O.level, at 8, above",
+        ),
         ("x = spaced, 6 round ring", "did you mean 6 on ring", "x = spaced, 6 on ring"),
-        ("x = turn, of ring, 30° about O", "did you mean by 30° about O", "x = turn, of ring, by 30° about O"),
-        ("x = circle, centre 0, radius 3", "did you mean centre O", "x = circle, centre O, radius 3"),
+        (
+            "x = turn, of ring, 30° about O",
+            "did you mean by 30° about O",
+            "x = turn, of ring, by 30° about O",
+        ),
+        (
+            "x = circle, centre 0, radius 3",
+            "did you mean centre O",
+            "x = circle, centre O, radius 3",
+        ),
         (
             "x = fillet, O.level, O.plumb, radius 3",
             "did you mean between O.level and O.plumb",
@@ -177,25 +241,57 @@ def test_any_text_at_all_is_read_without_a_fault_and_none_of_it_is_lost(text: st
             "x = arc, radius 30, touching ring, touching O.level",
         ),
         ("x = circle, centre O, R15", "did you mean radius 15", "x = circle, centre O, radius 15"),
-        ("x = circle, centre O, Ø 9/16", "did you mean diameter 9/16", "x = circle, centre O, diameter 9/16"),
-        ("x = circle, centre O, Ø1 1/4", "did you mean diameter 1 1/4", "x = circle, centre O, diameter 1 1/4"),
+        (
+            "x = circle, centre O, Ø 9/16",
+            "did you mean diameter 9/16",
+            "x = circle, centre O, diameter 9/16",
+        ),
+        (
+            "x = circle, centre O, Ø1 1/4",
+            "did you mean diameter 1 1/4",
+            "x = circle, centre O, diameter 1 1/4",
+        ),
         ("x = circle, centre O, ⌀60", "diameter as a word", "x = circle, centre O, diameter 60"),
-        ("x = circle, centre O, 60 dia", "did you mean diameter 60", "x = circle, centre O, diameter 60"),
+        (
+            "x = circle, centre O, 60 dia",
+            "did you mean diameter 60",
+            "x = circle, centre O, diameter 60",
+        ),
         ("x = circle, centre O, dia. 60", "no full stop", "x = circle, centre O, dia 60"),
-        ("x = arc, radius 90, tangent to ring", "did you mean touching ring", "x = arc, radius 90, touching ring"),
+        (
+            "x = arc, radius 90, tangent to ring",
+            "did you mean touching ring",
+            "x = arc, radius 90, touching ring",
+        ),
         (
             "x = keyway, on ring, 6 wide, depth 2, above",
             "did you mean width 6",
             "x = keyway, on ring, width 6, depth 2, above",
         ),
         ("x = spaced, 6 holes on ring", "did you mean 6 on ring", "x = spaced, 6 on ring"),
-        ("x = ellipse, centred on O, 60 by 40", "axes 60 and 40", "x = ellipse, centred on O, axes 60 and 40"),
+        (
+            "x = ellipse, centred on O, 60 by 40",
+            "axes 60 and 40",
+            "x = ellipse, centred on O, axes 60 and 40",
+        ),
         ("x = line, from O, at 30 degrees", "did you mean at 30°", "x = line, from O, at 30°"),
         ("x = dimension, Ø ring", "did you mean diameter ring", "x = dimension, diameter ring"),
-        ("x = dimension, O to ring.centre", "did you mean from O to", "x = dimension, from O to ring.centre"),
-        ("x = mirror, ring, about O.level", "did you mean of ring", "x = mirror, of ring, about O.level"),
+        (
+            "x = dimension, O to ring.centre",
+            "did you mean from O to",
+            "x = dimension, from O to ring.centre",
+        ),
+        (
+            "x = mirror, ring, about O.level",
+            "did you mean of ring",
+            "x = mirror, of ring, about O.level",
+        ),
         ("x = line, horizontal through O", "a comma is missing", "x = line, level, through O"),
-        ("x = line, perpendicular to O.level, through O", "said square here", "x = line, square to O.level, through O"),
+        (
+            "x = line, perpendicular to O.level, through O",
+            "said square here",
+            "x = line, square to O.level, through O",
+        ),
         ("x = line in ring", "comma parts line in", "x = line in, ring"),
         ("x = line in, ring, open, O.level", "have > between them: ring > O.level", None),
         ("x = line in, ring, O.level", "have > between them", "x = line in, ring > O.level"),
@@ -220,30 +316,52 @@ def test_any_text_at_all_is_read_without_a_fault_and_none_of_it_is_lost(text: st
         ("x = circle, radius 3", "needs centre", None),
         ("x = circle, centre O, radius 3, radius 4", "twice", None),
         ("x = circle, centre O, radius 0", "more than nought", None),
-        ("x = circle, centre O, radius d", "given as a diameter", "x = circle, centre O, diameter d"),
-        ("x = circle, centre ring, radius 3", "ring.centre", "x = circle, centre ring.centre, radius 3"),
+        (
+            "x = circle, centre O, radius d",
+            "given as a diameter",
+            "x = circle, centre O, diameter d",
+        ),
+        (
+            "x = circle, centre ring, radius 3",
+            "ring.centre",
+            "x = circle, centre ring.centre, radius 3",
+        ),
         ("x = circle, centre P, radius 3", "nothing above is called P", None),
         ("x = point, 30° right of O", "clause wants a length", None),
         ("x = line in, ring > O", "O is a point", "x = line in, ring > O.level"),
         ("x circle", "starts with a name and =", None),
-        ('x = circle, centre O, radius 3 "note', "closing quote", 'x = circle, centre O, radius 3 "note"'),
+        (
+            'x = circle, centre O, radius 3 "note',
+            "closing quote",
+            'x = circle, centre O, radius 3 "note"',
+        ),
         ("x = circle, centre ring.middle, radius 3", "has no part middle", None),
         ("x = line, through O", "needs two conditions", None),
         ("x = line, from O to O", "same place", None),
         ("x = line, through O, horizontal", "did you mean level", "x = line, through O, level"),
-        ("x = crossing of ring and O.level, left", "comma parts crossing", "x = crossing, of ring and O.level, left"),
+        (
+            "x = crossing of ring and O.level, left",
+            "comma parts crossing",
+            "x = crossing, of ring and O.level, left",
+        ),
         ("x = circle, center O, dia 8", "did you mean centre", "x = circle, centre O, dia 8"),
     ],
 )
-def test_a_mistake_says_what_was_expected_and_offers_the_mend(row: str, says: str, mend: str | None) -> None:
+def test_a_mistake_says_what_was_expected_and_offers_the_mend(
+    row: str, says: str, mend: str | None
+) -> None:
     head = "units mm\ngiven a = 12 mm\ngiven d = Ø8\nO = datum\nring = circle, centre O, radius 9\n"
     done = work_out(head + row + "\nafter = circle, centre O, radius 2\n")
     error = next(e for e in done.solution.errors if e.line == 6)
     assert says in error.message
     assert error.mend == mend
-    assert done.solution.entries[-1].made is not None, "what does not depend on the mistake still solves"
+    assert done.solution.entries[-1].made is not None, (
+        "what does not depend on the mistake still solves"
+    )
     if mend:
-        assert not any(e.line == 6 and says in e.message for e in work_out(head + mend).solution.errors)
+        assert not any(
+            e.line == 6 and says in e.message for e in work_out(head + mend).solution.errors
+        )
 
 
 def test_what_depends_on_a_mistake_says_so_and_the_rest_is_drawn() -> None:
@@ -256,8 +374,13 @@ def test_what_depends_on_a_mistake_says_so_and_the_rest_is_drawn() -> None:
 
 
 def test_what_is_meant_is_known_where_what_it_names_has_a_mistake_of_its_own() -> None:
-    done = work_out("O = datum\nA = point, 9 right of O\nt = line, from O, to A\nf = foot, from A, to t\n")
-    assert [error.mend for error in done.solution.errors] == ["t = line, from O to A", "f = foot, of A on t"]
+    done = work_out(
+        "O = datum\nA = point, 9 right of O\nt = line, from O, to A\nf = foot, from A, to t\n"
+    )
+    assert [error.mend for error in done.solution.errors] == [
+        "t = line, from O to A",
+        "f = foot, of A on t",
+    ]
 
 
 def test_a_thing_that_is_called_like_a_word_of_its_kind_is_not_taken_for_that_word() -> None:
@@ -273,7 +396,9 @@ def test_sizes_are_bounded() -> None:
         read_plan("x" * 200_000)
     assert isinstance(read_line("given a = " + "(" * 60 + "1" + ")" * 60).content, Unread)
     assert isinstance(read_line("given a = " + "-" * 300 + "1").content, Unread)
-    deep = work_out("".join(f"given g{i} = {f'g{i - 1}*g{i - 1}' if i else '1/3'}\n" for i in range(40)))
+    deep = work_out(
+        "".join(f"given g{i} = {f'g{i - 1}*g{i - 1}' if i else '1/3'}\n" for i in range(40))
+    )
     assert any("too fine" in e.message for e in deep.solution.errors)
 
 
@@ -281,12 +406,16 @@ PLAN = 'given a = 4 "eye"  # as told\nO = datum\nA = point, a right of O, assume
 
 
 def test_edits_change_their_line_and_nothing_else() -> None:
-    assert edited(PLAN, edit.set_given, 1, "9/16 in").splitlines()[0] == 'given a = 9/16 in "eye"  # as told'
+    assert (
+        edited(PLAN, edit.set_given, 1, "9/16 in").splitlines()[0]
+        == 'given a = 9/16 in "eye"  # as told'
+    )
     broken = edited(PLAN, edit.set_given, 1, "4 1/")
     assert broken.splitlines()[0] == 'given a = 4 1/ "eye"  # as told'
     assert edited(broken, edit.set_given, 1, "4") == PLAN
     assert (
-        edited(PLAN, edit.set_clause, 3, 0, "7 left of O").splitlines()[2] == 'A = point, 7 left of O, assumed "guess"'
+        edited(PLAN, edit.set_clause, 3, 0, "7 left of O").splitlines()[2]
+        == 'A = point, 7 left of O, assumed "guess"'
     )
     assert (
         edited(PLAN, edit.set_clause, 3, 1, "3 above").splitlines()[2]
@@ -296,7 +425,10 @@ def test_edits_change_their_line_and_nothing_else() -> None:
     assert edited(PLAN, edit.move_line, 4, 3).splitlines()[2] == "B = point, 2 above O"
     assert edited(PLAN, edit.insert_line, 2, "C  =  datum").splitlines()[2] == "C = datum"
     assert edited(PLAN, edit.delete_line, 2).count("\n") == 3
-    for wrong in (lambda: edited(PLAN, edit.delete_line, 9), lambda: edited(PLAN, edit.set_clause, 1, 0, "x")):
+    for wrong in (
+        lambda: edited(PLAN, edit.delete_line, 9),
+        lambda: edited(PLAN, edit.set_clause, 1, 0, "x"),
+    ):
         with pytest.raises(edit.EditError):
             wrong()
 
@@ -313,13 +445,21 @@ def test_line_ends_and_marks_of_other_editors_are_taken() -> None:
         ("plan", 'Gate 3"', ['plan "Gate 3″"', "units in", "given a = 4", "O = datum"]),
         ("drawing", "OY-7", ["drawing OY-7", "units in", "given a = 4", "O = datum"]),
         ("units", "mm", ["units mm", "given a = 4", "O = datum"]),
-        ("sheet", "A3 portrait, scale 1:5", ["units in", "sheet A3 portrait, scale 1:5", "given a = 4", "O = datum"]),
+        (
+            "sheet",
+            "A3 portrait, scale 1:5",
+            ["units in", "sheet A3 portrait, scale 1:5", "given a = 4", "O = datum"],
+        ),
         ("units", "", ["given a = 4", "O = datum"]),
         ("sheet", "", ["units in", "given a = 4", "O = datum"]),
     ],
 )
-def test_heading_lines_are_changed_written_in_their_place_or_taken_out(key: str, said: str, rows: list[str]) -> None:
-    assert edited("units in\ngiven a = 4\nO = datum\n", edit.set_head, key, said).splitlines() == rows
+def test_heading_lines_are_changed_written_in_their_place_or_taken_out(
+    key: str, said: str, rows: list[str]
+) -> None:
+    assert (
+        edited("units in\ngiven a = 4\nO = datum\n", edit.set_head, key, said).splitlines() == rows
+    )
 
 
 @pytest.mark.parametrize(
@@ -347,7 +487,9 @@ def test_a_note_may_stand_before_that_a_size_is_assumed(typed: str, kept: str) -
         ("x = circle, center O, radius 9", []),
     ],
 )
-def test_where_several_things_may_be_meant_each_is_offered_as_a_line(row: str, words: list[str]) -> None:
+def test_where_several_things_may_be_meant_each_is_offered_as_a_line(
+    row: str, words: list[str]
+) -> None:
     head = "units mm\nO = datum\nring = circle, centre O, radius 9\n"
     (error,) = work_out(f"{head}{row}\n").solution.errors
     assert [each.words for each in error.meant] == words
@@ -375,7 +517,10 @@ def test_a_clause_with_a_word_too_many_or_too_few_is_known_for_what_it_was(
     assert match is not None
     types = {slot.name: slot.type for slot in match.form.slots}
     said = [
-        (value.text, types[name]) for name, values in match.slots.items() for value in values if isinstance(value, Name)
+        (value.text, types[name])
+        for name, values in match.slots.items()
+        for value in values
+        if isinstance(value, Name)
     ]
     givens = {text for text, type_ in said if type_ in NUMBERS}
     things = {text.partition(".")[0] for text, type_ in said if type_ in REFERENCES}
@@ -401,7 +546,11 @@ def test_a_clause_with_a_word_too_many_or_too_few_is_known_for_what_it_was(
 @pytest.mark.parametrize(
     ("unit", "row", "mend"),
     [
-        ("in", "sheet A4 landscape, scale 2:1, border 10", "sheet A4 landscape, scale 2:1, border 10 mm"),
+        (
+            "in",
+            "sheet A4 landscape, scale 2:1, border 10",
+            "sheet A4 landscape, scale 2:1, border 10 mm",
+        ),
         ("mm", "sheet A4, landscape, scale 1:2", "sheet A4 landscape, scale 1:2"),
         ("mm", "sheet a3 Portrait", "sheet A3 portrait"),
         ("mm", "sheet A3 vertical, scale 1:2", "sheet A3 portrait, scale 1:2"),
@@ -416,10 +565,14 @@ def test_a_clause_with_a_word_too_many_or_too_few_is_known_for_what_it_was(
         ("mm", "sheet A9", None),
     ],
 )
-def test_a_sheet_as_drafters_write_it_is_a_press_away(unit: str, row: str, mend: str | None) -> None:
+def test_a_sheet_as_drafters_write_it_is_a_press_away(
+    unit: str, row: str, mend: str | None
+) -> None:
     done = work_out(f"units {unit}\n{row}\nO = datum\nc = circle, centre O, radius 1\n")
     (error,) = done.sheet.errors
     assert (error.line, error.mend) == (2, mend), error.message
     assert done.display.marks, "the view is drawn on the usual sheet meanwhile"
     if mend:
-        assert not work_out(f"units {unit}\n{mend}\nO = datum\nc = circle, centre O, radius 1\n").sheet.errors
+        assert not work_out(
+            f"units {unit}\n{mend}\nO = datum\nc = circle, centre O, radius 1\n"
+        ).sheet.errors

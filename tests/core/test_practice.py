@@ -65,7 +65,9 @@ def test_each_slip_is_diagnosed_and_the_right_answer_is_none(name: str, text: st
         right = marked(question, answer_of(question).removesuffix("°"))
         assert (right.share, right.slips) == (1.0, ()), question
         for slip in question.slips:
-            wrong = said(question, slip.answer) if isinstance(slip.answer, float | int) else slip.answer
+            wrong = (
+                said(question, slip.answer) if isinstance(slip.answer, float | int) else slip.answer
+            )
             mark = marked(question, wrong)
             assert mark.share < 1, (question, slip)
             assert slip.key in [each.key for each in mark.slips], (question, slip)
@@ -90,12 +92,18 @@ def test_a_blind_guess_is_seldom_named() -> None:
 
 
 def test_every_rule_is_asked_about_somewhere() -> None:
-    assert {question.rule for _, text in SAMPLES for question in asked(text)} >= set(RULES) - {"scale"}
+    assert {question.rule for _, text in SAMPLES for question in asked(text)} >= set(RULES) - {
+        "scale"
+    }
 
 
 def test_around_takes_the_difference_and_the_slip_is_named_with_the_numbers_at_hand() -> None:
     """220 − 66 = 154 at 1:2 is 77; added it would be 143."""
-    question = next(q for q in asked(LINK) if q.rule == "locus" and q.sort == "length" and q.right == pytest.approx(77))
+    question = next(
+        q
+        for q in asked(LINK)
+        if q.rule == "locus" and q.sort == "length" and q.right == pytest.approx(77)
+    )
     mark = marked(question, "143 mm")
     assert mark.slips[0].key == "sum for difference"
     assert mark.slips[0].said == "You added: an arc that goes around has its centre at R − r = 77"
@@ -156,12 +164,17 @@ def test_where_all_solutions_are_lettered_none_is_chosen() -> None:
 
 def test_a_question_whose_slip_gives_the_right_number_is_not_asked() -> None:
     """Equal eyes: the other eye's radius is the right one; a radius at 1:1 says its own setting."""
-    rows = "A = point, 60 right of O\na = circle, centre O, radius 20\nb = circle, centre A, radius 20\n" \
-           "t = arc, radius 90, around a, around b, above\n"  # fmt: skip
+    rows = (
+        "A = point, 60 right of O\na = circle, centre O, radius 20\nb = circle, centre A, radius 20\n"
+        "t = arc, radius 90, around a, around b, above\n"
+    )
     for question in questions(solved(rows)):
         assert all(slip.key != "the other eye" for slip in question.slips)
-        assert all(abs(float(s.answer) - float(question.right)) > question.near for s in question.slips
-                   if isinstance(s.answer, float | int) and isinstance(question.right, float | int))  # fmt: skip
+        assert all(
+            abs(float(s.answer) - float(question.right)) > question.near
+            for s in question.slips
+            if isinstance(s.answer, float | int) and isinstance(question.right, float | int)
+        )
 
 
 @pytest.mark.parametrize(("name", "text"), SAMPLES, ids=[name for name, _ in SAMPLES])
@@ -175,14 +188,24 @@ def test_variants_solve_with_the_same_choices_and_fit_the_sheet(name: str, text:
     for done in made:
         assert done.solution.errors == ()
         assert done.sheet.errors == ()
-        assert [e.statement.kind for e in done.solution.entries] == [e.statement.kind for e in own.solution.entries]
+        assert [e.statement.kind for e in done.solution.entries] == [
+            e.statement.kind for e in own.solution.entries
+        ]
         (low, high), (a, b) = done.sheet.space, done.sheet.room
         assert low.x <= a.x
         assert low.y <= a.y
         assert b.x <= high.x
         assert b.y <= high.y
-        letters = [[c.letter for c in e.made.candidates if c.chosen] for e in done.solution.entries if e.made]
-        assert letters == [[c.letter for c in e.made.candidates if c.chosen] for e in own.solution.entries if e.made]
+        letters = [
+            [c.letter for c in e.made.candidates if c.chosen]
+            for e in done.solution.entries
+            if e.made
+        ]
+        assert letters == [
+            [c.letter for c in e.made.candidates if c.chosen]
+            for e in own.solution.entries
+            if e.made
+        ]
     first, again = variant(text, 1), variant(text, 1)
     assert (first.plan if first else None) == (again.plan if again else None)
 
@@ -205,15 +228,26 @@ def test_the_schedule_is_that_of_its_table_and_what_is_got_wrong_begins_again() 
     assert card.after(False, now) == Card(0, now)
 
 
-@given(st.lists(st.tuples(st.sampled_from(sorted(RULES)), st.booleans()), min_size=1, max_size=20), st.integers(0, 99))
-def test_what_is_due_comes_first_and_no_rule_fills_a_round(history: list[tuple[str, bool]], seed: int) -> None:
-    answered = [Answered(rule, float(right), (), float(at)) for at, (rule, right) in enumerate(history)]
+@given(
+    st.lists(st.tuples(st.sampled_from(sorted(RULES)), st.booleans()), min_size=1, max_size=20),
+    st.integers(0, 99),
+)
+def test_what_is_due_comes_first_and_no_rule_fills_a_round(
+    history: list[tuple[str, bool]], seed: int
+) -> None:
+    answered = [
+        Answered(rule, float(right), (), float(at)) for at, (rule, right) in enumerate(history)
+    ]
     known, pool = cards(answered), asked(LINK)
     picked = chosen(pool, known, 1e9, 10, Random(seed))
     assert len(picked) == 10
     assert len(set(picked)) == 10
     rules = {q.rule for q in pool}
-    assert {q.rule for q in picked} == rules if len(rules) <= 10 else len({q.rule for q in picked}) == 10
+    assert (
+        {q.rule for q in picked} == rules
+        if len(rules) <= 10
+        else len({q.rule for q in picked}) == 10
+    )
     assert chosen(pool, known, 0.0, 10, Random(seed), spaced=False) == chosen(
         pool, {}, 9.0, 10, Random(seed), spaced=False
     )
@@ -226,12 +260,18 @@ def test_what_is_due_comes_first_and_no_rule_fills_a_round(history: list[tuple[s
 
 
 def test_the_record_tells_the_worst_first_and_slips_at_the_board_count() -> None:
-    history = [Answered("locus", 0.0, ("sum for difference",), 1.0), Answered("radius", 1.0, (), 2.0),
-               Answered("locus", 1.0, (), 3.0)]  # fmt: skip
+    history = [
+        Answered("locus", 0.0, ("sum for difference",), 1.0),
+        Answered("radius", 1.0, (), 2.0),
+        Answered("locus", 1.0, (), 3.0),
+    ]
     found = standings(history)
     assert [(s.rule, s.asked, s.share) for s in found] == [("locus", 2, 0.5), ("radius", 1, 1.0)]
     assert found[0].due == 3.0 + INTERVALS[0]
-    assert called_in_practice("the scale was forgotten: 44 full size is 22 at 1:2") == "scale forgotten"
+    assert (
+        called_in_practice("the scale was forgotten: 44 full size is 22 at 1:2")
+        == "scale forgotten"
+    )
     assert called_in_practice("lead was blunt") == ""
     assert with_board(history, [("the scale was taken twice", 7.0)])["scale twice"] == Card(0, 7.0)
     own = learner(history, [("sum for difference", "eye forgotten"), (), ("sum for difference",)])
@@ -253,7 +293,11 @@ def answers_of(made: Set, wrong: bool = False) -> str:
         for question in paper.questions:
             slip = next((s for s in question.slips if s.answer not in ("", 0)), None)
             if wrong and slip:
-                row.append(said(question, slip.answer) if isinstance(slip.answer, float | int) else slip.answer)
+                row.append(
+                    said(question, slip.answer)
+                    if isinstance(slip.answer, float | int)
+                    else slip.answer
+                )
             else:
                 row.append(answer_of(question).removesuffix("°"))
         table.writerow([paper.student, *row])
@@ -277,14 +321,23 @@ def test_right_answers_have_full_marks_and_wrong_ones_their_slip(made: Set) -> N
     assert [row["student"] for row in table] == ["1", "2", "3", "4"]
     assert all(float(row["total"]) < 8 for row in table)
     assert all(row["slips"] for row in table)
-    assert sum(times for _, times, _ in slips_of(wrong)) == sum(bool(m.slips) for each in wrong for m in each.marks)
+    assert sum(times for _, times, _ in slips_of(wrong)) == sum(
+        bool(m.slips) for each in wrong for m in each.marks
+    )
 
 
-@pytest.mark.parametrize(("answers", "words"), [
-    ("", "first row"), ("name,1\n", "first row"), ("student,one\n", "numbers of questions"),
-    ("student,1\n9,77\n", "row 2: there is no paper for 9"),
-])  # fmt: skip
-def test_answers_that_cannot_be_marked_are_told_with_their_row(made: Set, answers: str, words: str) -> None:
+@pytest.mark.parametrize(
+    ("answers", "words"),
+    [
+        ("", "first row"),
+        ("name,1\n", "first row"),
+        ("student,one\n", "numbers of questions"),
+        ("student,1\n9,77\n", "row 2: there is no paper for 9"),
+    ],
+)
+def test_answers_that_cannot_be_marked_are_told_with_their_row(
+    made: Set, answers: str, words: str
+) -> None:
     with pytest.raises(ClauseError, match=words):
         mark_answers(made, answers)
 
@@ -295,8 +348,16 @@ def test_an_answer_that_cannot_be_read_costs_its_mark_and_no_other(made: Set) ->
     assert found[0].total == 0
 
 
-@pytest.mark.parametrize("text", ["{", "[]", '{"entrick_set": 2}', '{"entrick_set": 1, "title": "x"}',
-                                  '{"entrick_set": 1, "title": "x", "seed": 1, "briefs": [], "papers": [{}]}'])  # fmt: skip
+@pytest.mark.parametrize(
+    "text",
+    [
+        "{",
+        "[]",
+        '{"entrick_set": 2}',
+        '{"entrick_set": 1, "title": "x"}',
+        '{"entrick_set": 1, "title": "x", "seed": 1, "briefs": [], "papers": [{}]}',
+    ],
+)
 def test_what_is_no_set_is_told(text: str) -> None:
     with pytest.raises(ClauseError, match="set"):
         read_set(text)
@@ -304,7 +365,9 @@ def test_what_is_no_set_is_told(text: str) -> None:
 
 def test_papers_hold_every_question_and_the_key_every_answer(made: Set) -> None:
     for key in (False, True):
-        text = " ".join(page.extract_text() for page in PdfReader(io.BytesIO(write_papers(made, key))).pages)
+        text = " ".join(
+            page.extract_text() for page in PdfReader(io.BytesIO(write_papers(made, key))).pages
+        )
         flat = "".join(text.split())
         for paper in made.papers:
             assert f"student{paper.student}" in flat
@@ -316,10 +379,14 @@ def test_papers_hold_every_question_and_the_key_every_answer(made: Set) -> None:
 
 def test_a_class_of_a_thousand_is_marked_within_ten_seconds(made: Set) -> None:
     paper = made.papers[0]
-    many = tuple(replace(paper, student=str(n), questions=(paper.questions * 3)[:20]) for n in range(1, 1001))
+    many = tuple(
+        replace(paper, student=str(n), questions=(paper.questions * 3)[:20]) for n in range(1, 1001)
+    )
     whole = read_set(write_set(replace(made, papers=many)))
     row = ",".join(answer_of(q).split()[0].removesuffix("°") for q in many[0].questions)
-    answers = f"student,{','.join(map(str, range(1, 21)))}\n" + "".join(f"{p.student},{row}\n" for p in many)
+    answers = f"student,{','.join(map(str, range(1, 21)))}\n" + "".join(
+        f"{p.student},{row}\n" for p in many
+    )
     start = time.process_time()
     assert len(mark_answers(whole, answers)) == 1000
     assert time.process_time() - start < 10
@@ -329,16 +396,27 @@ def test_the_shell_makes_prints_and_marks_a_set(tmp_path: Path) -> None:
     plan, file = tmp_path / "p.entrick", tmp_path / "set.json"
     plan.write_text(LINK, "utf-8")
     run = CliRunner().invoke
-    assert run(main, ["set", "make", str(plan), "-o", str(file), "--students", "2", "--questions", "8"]).exit_code == 0
+    assert (
+        run(
+            main, ["set", "make", str(plan), "-o", str(file), "--students", "2", "--questions", "8"]
+        ).exit_code
+        == 0
+    )
     for command in ("paper", "key"):
-        assert run(main, ["set", command, str(file), "-o", str(tmp_path / f"{command}.pdf")]).exit_code == 0
+        assert (
+            run(main, ["set", command, str(file), "-o", str(tmp_path / f"{command}.pdf")]).exit_code
+            == 0
+        )
     answers = tmp_path / "a.csv"
     answers.write_text(answers_of(read_set(file.read_text("utf-8")), wrong=True), "utf-8")
     done = run(main, ["mark", str(file), str(answers), "-o", str(tmp_path / "m.csv")])
     assert done.exit_code == 0, done.output
     assert "2 papers marked" in done.output
     assert (tmp_path / "m.csv").read_text("utf-8").startswith("student,total,of,1,")
-    assert run(main, ["mark", str(answers), str(answers), "-o", str(tmp_path / "m.csv")]).exit_code == 1
+    assert (
+        run(main, ["mark", str(answers), str(answers), "-o", str(tmp_path / "m.csv")]).exit_code
+        == 1
+    )
     wrong = run(main, ["set", "make", str(plan), "-o", str(file), "--rule", "anvil"])
     assert wrong.exit_code == 2
     assert "no rule anvil" in wrong.output
@@ -351,7 +429,9 @@ def test_questions_of_variants_keep_their_promises(seed: int) -> None:
     for question in questions(done, seed):
         assert marked(question, answer_of(question).removesuffix("°")).share == 1
         for slip in question.slips:
-            wrong = said(question, slip.answer) if isinstance(slip.answer, float | int) else slip.answer
+            wrong = (
+                said(question, slip.answer) if isinstance(slip.answer, float | int) else slip.answer
+            )
             assert slip.key in [each.key for each in marked(question, wrong).slips]
 
 

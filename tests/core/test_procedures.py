@@ -87,7 +87,9 @@ def test_a_bisector_is_as_far_from_the_one_as_from_the_other_whatever_the_openin
 
 
 @given(places, places, places, st.floats(5, 60))
-def test_a_square_raised_and_one_dropped_are_square(a: Point, b: Point, c: Point, handy: float) -> None:
+def test_a_square_raised_and_one_dropped_are_square(
+    a: Point, b: Point, c: Point, handy: float
+) -> None:
     assume(abs(b - a) > 5)
     sheet = Sheet(a, b, c, handy=handy)
     edge = sheet.work.through(sheet.marks[0], sheet.marks[1])
@@ -115,7 +117,9 @@ def test_the_halved_angle_is_half_of_it(corner: Point, first: float, between: fl
 
 
 @given(places, angles, st.integers(1, 400), st.booleans())
-def test_a_parallel_lies_at_its_distance_on_its_side(a: Point, turn: float, tenths: int, left: bool) -> None:
+def test_a_parallel_lies_at_its_distance_on_its_side(
+    a: Point, turn: float, tenths: int, left: bool
+) -> None:
     end = a + polar(50.0, math.radians(turn))
     sheet = Sheet(a, end)
     edge = sheet.work.through(*sheet.marks)
@@ -155,7 +159,11 @@ def test_a_tangent_touches_and_is_square_to_the_radius(a: Point, c: Point, tenth
 
 
 @given(
-    places, places, st.integers(20, 200), st.integers(20, 200), st.sampled_from([(1, 1), (1, -1), (-1, 1), (-1, -1)])
+    places,
+    places,
+    st.integers(20, 200),
+    st.integers(20, 200),
+    st.sampled_from([(1, 1), (1, -1), (-1, 1), (-1, -1)]),
 )
 def test_a_line_touching_two_circles_touches_both(
     a: Point, b: Point, first: int, second: int, way: tuple[int, int]
@@ -198,7 +206,9 @@ def test_chords_step_round_and_come_back(a: Point, count: int, turn: float) -> N
 
 
 @given(places, places, places, angles)
-def test_marks_are_carried_over_a_line_round_a_centre_and_along(a: Point, b: Point, p: Point, turn: float) -> None:
+def test_marks_are_carried_over_a_line_round_a_centre_and_along(
+    a: Point, b: Point, p: Point, turn: float
+) -> None:
     assume(abs(b - a) > 5)
     assume(abs(p - a) > 1)
     sheet = Sheet(a, b, p)
@@ -212,7 +222,10 @@ def test_marks_are_carried_over_a_line_round_a_centre_and_along(a: Point, b: Poi
     wanted = complex(*a) + (spot - complex(*a)) * cmath.exp(1j * math.radians(turn))
     assert abs(round_ - wanted) < 1e-8
     moves = ((LEVEL, 12.5), (Way(90), -7.25))
-    assert abs(sheet.at(shifted(sheet.work, sheet.marks[2], moves, "s")) - (spot + 12.5 - 7.25j)) < 1e-9
+    assert (
+        abs(sheet.at(shifted(sheet.work, sheet.marks[2], moves, "s")) - (spot + 12.5 - 7.25j))
+        < 1e-9
+    )
 
 
 @pytest.mark.parametrize("find", [bisect, middle])

@@ -41,25 +41,37 @@ def of(document: ezdxf.document.Drawing, within: float | None = None, **more: ob
 
 
 def sizes(profile: Profile) -> list[tuple[float, float]]:
-    return sorted((round(abs(loop_of(run).area), 4), round(loop_of(run).length, 4)) for run in profile.runs)
+    return sorted(
+        (round(abs(loop_of(run).area), 4), round(loop_of(run).length, 4)) for run in profile.runs
+    )
 
 
 SQUARE = "M10 10 h20 v20 h-20 z"
 
 
-@pytest.mark.parametrize(("body", "head", "area", "unit"), [
-    (f'<path d="{SQUARE}"/>', 'width="100mm" height="80mm" viewBox="0 0 100 80"', 400, Unit.MM),
-    (f'<path d="{SQUARE}"/>', 'width="50mm" height="40mm" viewBox="0 0 100 80"', 100, Unit.MM),
-    (f'<path d="{SQUARE}"/>', 'width="10cm" height="8cm" viewBox="0 0 100 80"', 400, Unit.MM),
-    (f'<path d="{SQUARE}"/>', 'width="4in" height="3in" viewBox="0 0 100 75"', 0.64, Unit.INCH),
-    (f'<path d="{SQUARE}"/>', 'viewBox="0 0 100 80"', 400, None),
-    (f'<path d="{SQUARE}"/>', 'width="100" height="80"', 400, None),
-    (f'<g transform="translate(5 5) scale(2)"><path transform="rotate(30)" d="{SQUARE}"/></g>', "", 1600, None),
-    ('<rect x="1" y="1" width="20" height="20"/>', "", 400, None),
-    ('<polygon points="0,0 20,0 20,20 0,20"/>', "", 400, None),
-    (f'<path d="{SQUARE}"/><path display="none" d="M0 0h5v5z"/>', "", 400, None),
-])  # fmt: skip
-def test_a_path_is_read_in_the_units_of_its_picture(body: str, head: str, area: float, unit: Unit | None) -> None:
+@pytest.mark.parametrize(
+    ("body", "head", "area", "unit"),
+    [
+        (f'<path d="{SQUARE}"/>', 'width="100mm" height="80mm" viewBox="0 0 100 80"', 400, Unit.MM),
+        (f'<path d="{SQUARE}"/>', 'width="50mm" height="40mm" viewBox="0 0 100 80"', 100, Unit.MM),
+        (f'<path d="{SQUARE}"/>', 'width="10cm" height="8cm" viewBox="0 0 100 80"', 400, Unit.MM),
+        (f'<path d="{SQUARE}"/>', 'width="4in" height="3in" viewBox="0 0 100 75"', 0.64, Unit.INCH),
+        (f'<path d="{SQUARE}"/>', 'viewBox="0 0 100 80"', 400, None),
+        (f'<path d="{SQUARE}"/>', 'width="100" height="80"', 400, None),
+        (
+            f'<g transform="translate(5 5) scale(2)"><path transform="rotate(30)" d="{SQUARE}"/></g>',
+            "",
+            1600,
+            None,
+        ),
+        ('<rect x="1" y="1" width="20" height="20"/>', "", 400, None),
+        ('<polygon points="0,0 20,0 20,20 0,20"/>', "", 400, None),
+        (f'<path d="{SQUARE}"/><path display="none" d="M0 0h5v5z"/>', "", 400, None),
+    ],
+)
+def test_a_path_is_read_in_the_units_of_its_picture(
+    body: str, head: str, area: float, unit: Unit | None
+) -> None:
     """SVG 2, section 8: a viewBox is laid on the width that is said; what it is drawn through turns and enlarges it."""
     profile = read_profile(svg(body, head), "x.svg")
     assert profile.unit is unit
@@ -77,9 +89,13 @@ def test_arcs_and_ellipses_of_a_picture_are_what_they_are() -> None:
     ovals = [run[0] for run in profile.runs if isinstance(run[0], Ellipse)]
     assert sorted((round(each.a, 6), round(each.b, 6)) for each in ovals) == [(9, 5), (20, 9)]
     # Upwards in a picture is downwards on paper: what leans one way there leans the other here.
-    assert max(ovals, key=lambda each: each.a).major.angle % math.pi == pytest.approx(math.radians(165))
+    assert max(ovals, key=lambda each: each.a).major.angle % math.pi == pytest.approx(
+        math.radians(165)
+    )
     arcs = [piece for run in profile.runs for piece in run if isinstance(piece, Arc)]
-    assert [(round(arc.radius, 6), round(abs(arc.sweep), 6)) for arc in arcs] == [(20, round(math.pi, 6))]
+    assert [(round(arc.radius, 6), round(abs(arc.sweep), 6)) for arc in arcs] == [
+        (20, round(math.pi, 6))
+    ]
     assert profile.told == ()
 
 
@@ -89,7 +105,10 @@ def test_a_bezier_curve_is_followed_within_the_tolerance() -> None:
     loop = loop_of(profile.runs[0])
     for k in range(101):
         t = k / 100
-        x, y = 30 * t * (1 - t) ** 2 + 90 * t**2 * (1 - t) + 40 * t**3, 60 * t * (1 - t) ** 2 + 60 * t**2 * (1 - t)
+        x, y = (
+            30 * t * (1 - t) ** 2 + 90 * t**2 * (1 - t) + 40 * t**3,
+            60 * t * (1 - t) ** 2 + 60 * t**2 * (1 - t),
+        )
         assert loop.distance(Point(x, -y)) < 1.1e-3
 
 
@@ -135,8 +154,17 @@ def test_ellipses_splines_and_curves_seen_from_behind_are_read_from_a_dxf() -> N
     assert "followed by arcs" in " ".join(profile.told)
 
 
-@pytest.mark.parametrize(("code", "unit", "by"), [(4, Unit.MM, 1), (1, Unit.INCH, 1), (5, Unit.MM, 10), (6, Unit.MM, 1000),
-                                                  (2, Unit.INCH, 12), (0, None, 1)])  # fmt: skip
+@pytest.mark.parametrize(
+    ("code", "unit", "by"),
+    [
+        (4, Unit.MM, 1),
+        (1, Unit.INCH, 1),
+        (5, Unit.MM, 10),
+        (6, Unit.MM, 1000),
+        (2, Unit.INCH, 12),
+        (0, None, 1),
+    ],
+)
 def test_units_of_a_dxf(code: int, unit: Unit | None, by: float) -> None:
     """$INSUNITS of the DXF reference: 0 none, 1 inches, 2 feet, 4 mm, 5 cm, 6 m."""
     document, space = dxf(code)
@@ -153,7 +181,9 @@ def test_layers_are_a_choice_and_blocks_are_taken_apart_however_deep() -> None:
     outer = document.blocks.new("OUTER")
     outer.add_blockref("INNER", (5, 0), dxfattribs={"rotation": 90, "xscale": 2, "yscale": 2})
     space.add_blockref("OUTER", (10, 0), dxfattribs={"layer": "HOLES"})
-    space.add_lwpolyline([(0, -20), (40, -20), (40, 20), (0, 20)], close=True, dxfattribs={"layer": "RIM"})
+    space.add_lwpolyline(
+        [(0, -20), (40, -20), (40, 20), (0, 20)], close=True, dxfattribs={"layer": "RIM"}
+    )
     profile = of(document)
     circle = next(run[0] for run in profile.runs if isinstance(run[0], Circle))
     assert (circle.centre, circle.radius) == (pytest.approx((15, 2)), pytest.approx(2))
@@ -177,7 +207,9 @@ def test_a_hundred_thousand_pieces_are_refused_in_time(make: str) -> None:
     if make == "lines":
         row = "  0\nLINE\n  8\n0\n 10\n{0}\n 20\n0\n 11\n{0}\n 21\n1\n"
         data = (
-            "  0\nSECTION\n  2\nENTITIES\n" + "".join(row.format(k) for k in range(100_000)) + "  0\nENDSEC\n  0\nEOF\n"
+            "  0\nSECTION\n  2\nENTITIES\n"
+            + "".join(row.format(k) for k in range(100_000))
+            + "  0\nENDSEC\n  0\nEOF\n"
         ).encode()
     elif make == "points":
         data = "\n".join(f"{k},{k % 7}" for k in range(100_000)).encode()
@@ -189,11 +221,19 @@ def test_a_hundred_thousand_pieces_are_refused_in_time(make: str) -> None:
     assert time.process_time() - begun < 60
 
 
-@pytest.mark.parametrize("data", [
-    b'<!DOCTYPE svg [<!ENTITY a "aaaa"><!ENTITY b "&a;&a;">]><svg>&b;</svg>', b"<svg", b"", b"<html></html>",
-    b'<svg><path d="M0 0 q"/></svg>', b'<svg width="0mm" viewBox="0 0 0 0"><path d="M0 0h1v1z"/></svg>',
-    b'<svg><path d="M0 0 h1e400 v1 z"/></svg>', b'<svg><use href="#a" id="a"/></svg>',
-])  # fmt: skip
+@pytest.mark.parametrize(
+    "data",
+    [
+        b'<!DOCTYPE svg [<!ENTITY a "aaaa"><!ENTITY b "&a;&a;">]><svg>&b;</svg>',
+        b"<svg",
+        b"",
+        b"<html></html>",
+        b'<svg><path d="M0 0 q"/></svg>',
+        b'<svg width="0mm" viewBox="0 0 0 0"><path d="M0 0h1v1z"/></svg>',
+        b'<svg><path d="M0 0 h1e400 v1 z"/></svg>',
+        b'<svg><use href="#a" id="a"/></svg>',
+    ],
+)
 def test_a_broken_picture_is_told(data: bytes) -> None:
     with pytest.raises(ProfileError, match=r"SVG|svg"):
         read_profile(data, "x.svg")
@@ -216,14 +256,20 @@ def points_along(loop: Loop, step: float, noise: float, r: random.Random) -> str
             if isinstance(curve, Line):
                 x, y = piece.entry + (piece.exit - piece.entry) * share
             else:
-                x, y = curve.at(math.tau * share if isinstance(curve, Circle) else curve.start + curve.sweep * share)
+                x, y = curve.at(
+                    math.tau * share
+                    if isinstance(curve, Circle)
+                    else curve.start + curve.sweep * share
+                )
             rows.append(f"{x + r.uniform(-noise, noise):.6f},{y + r.uniform(-noise, noise):.6f}")
     return "\n".join(rows)
 
 
 @pytest.mark.parametrize("noise", [0.0, 0.02])
 @pytest.mark.parametrize("seed", [0, 1, 5, 7, 11, 15, 21])
-def test_points_measured_along_a_part_come_back_as_its_lines_and_rounds(seed: int, noise: float) -> None:
+def test_points_measured_along_a_part_come_back_as_its_lines_and_rounds(
+    seed: int, noise: float
+) -> None:
     """Plates, links, lobes and frames as rows of points, exact or each off by up to 0.02: as few pieces as the part has,
     and within the tolerance asked."""
     done = solved(part(seed)[0])
@@ -231,16 +277,22 @@ def test_points_measured_along_a_part_come_back_as_its_lines_and_rounds(seed: in
     text = "\n\n".join(points_along(loop, 0.7, noise, r) for loop in done.outlines)
     within = 0.05 if noise else 1e-3
     profile = read_profile(text.encode(), "x.csv", within)
-    assert sorted(len(run) for run in profile.runs) == sorted(len(loop.pieces) for loop in done.outlines)
+    assert sorted(len(run) for run in profile.runs) == sorted(
+        len(loop.pieces) for loop in done.outlines
+    )
     found = read_back(profile, Unit.MM, within)
     assert found.off <= within
     assert work_out(found.text).solution.errors == ()
-    lengths = [sorted(loop.length for loop in each.outlines) for each in (work_out(found.text), done)]
+    lengths = [
+        sorted(loop.length for loop in each.outlines) for each in (work_out(found.text), done)
+    ]
     assert lengths[0] == pytest.approx(lengths[1], abs=20 * within)
 
 
 @given(st.integers(12, 90), st.floats(2, 80), st.floats(0, 6), st.floats(1, 5.5))
-def test_chords_along_an_arc_are_the_arc(count: int, radius: float, start: float, sweep: float) -> None:
+def test_chords_along_an_arc_are_the_arc(
+    count: int, radius: float, start: float, sweep: float
+) -> None:
     if sweep / count > math.radians(20):
         return
     arc = Arc(Point(3.0, -2.0), radius, start, sweep)
@@ -248,21 +300,27 @@ def test_chords_along_an_arc_are_the_arc(count: int, radius: float, start: float
     run = tuple(Line.between(a, b) for a, b in zip(spots, [*spots[1:], spots[0]], strict=True))
     found = with_arcs(run, radius * 1e-6)
     (round_,) = [piece for piece in found if isinstance(piece, Arc)]
-    assert (round_.radius, abs(round_.sweep)) == (pytest.approx(radius, rel=1e-6), pytest.approx(sweep, rel=1e-5))
+    assert (round_.radius, abs(round_.sweep)) == (
+        pytest.approx(radius, rel=1e-6),
+        pytest.approx(sweep, rel=1e-5),
+    )
     assert len(found) == 2
 
 
 @given(st.integers(3, 11), st.floats(5, 50))
 def test_a_regular_polygon_is_none(sides: int, radius: float) -> None:
     spots = [
-        Point(radius * math.cos(math.tau * k / sides), radius * math.sin(math.tau * k / sides)) for k in range(sides)
+        Point(radius * math.cos(math.tau * k / sides), radius * math.sin(math.tau * k / sides))
+        for k in range(sides)
     ]
     run = tuple(Line.between(a, b) for a, b in zip(spots, [*spots[1:], spots[0]], strict=True))
     assert with_arcs(run, 1e-4) == run
 
 
 @given(st.randoms(use_true_random=False), st.integers(0, 39))
-def test_pieces_in_any_order_and_direction_are_gathered_into_the_same_outlines(r: random.Random, seed: int) -> None:
+def test_pieces_in_any_order_and_direction_are_gathered_into_the_same_outlines(
+    r: random.Random, seed: int
+) -> None:
     done = solved(part(seed)[0])
     curves = []
     for loop in done.outlines:
@@ -305,7 +363,9 @@ def test_places_off_by_as_much_as_is_allowed_still_come_back_within_it(seed: int
     text = "\n\n".join(points_along(loop, 1.5, 0.05, r) for loop in done.outlines)
     found = read_back(read_profile(text.encode(), "x.csv", 0.05), Unit.MM, 0.05)
     assert found.numbers <= 1.3 * count + 1
-    lengths = [sorted(loop.length for loop in each.outlines) for each in (work_out(found.text), done)]
+    lengths = [
+        sorted(loop.length for loop in each.outlines) for each in (work_out(found.text), done)
+    ]
     assert lengths[0] == pytest.approx(lengths[1], abs=0.6)
 
 
@@ -316,11 +376,14 @@ def test_points_in_no_order_are_read_back_somehow_or_told(seed: int) -> None:
     count = r.randrange(3, 30)
     corners = [(40 + r.uniform(-12, 12)) for _ in range(count)]
     spots = [
-        (size * math.cos(math.tau * k / count), size * math.sin(math.tau * k / count)) for k, size in enumerate(corners)
+        (size * math.cos(math.tau * k / count), size * math.sin(math.tau * k / count))
+        for k, size in enumerate(corners)
     ]
     text = "\n".join(f"{x:.3f},{y:.3f}" for x, y in spots)
     found = read_back(read_profile(text.encode(), "x.csv"), Unit.MM)
     assert found.off <= 1e-3
     (loop,) = work_out(found.text).outlines
-    area = sum(a * d - b * c for (a, b), (c, d) in zip(spots, [*spots[1:], spots[0]], strict=True)) / 2
+    area = (
+        sum(a * d - b * c for (a, b), (c, d) in zip(spots, [*spots[1:], spots[0]], strict=True)) / 2
+    )
     assert abs(loop.area) == pytest.approx(abs(area), rel=1e-3)

@@ -45,43 +45,122 @@ def hole(x: float, y: float, r: float, name: str = "c") -> str:
     return f"{at}{name} = circle, centre P{name}, radius {r}\nin_{name} = line in, {name}\n"
 
 
-@pytest.mark.parametrize(("rows", "rule", "weight", "told"), [
-    (RIM + hole(80, 0, 5), "material", "wrong", "in_c lies outside the material of rim"),
-    (RIM + hole(50, 0, 5), "material", "wrong", "in_c runs across rim"),
-    (RIM + hole(0, 0, 5) + "again = line in, c\n", "doubled", "wrong", "again is in_c again, all round"),
-    (RIM + "l = line, from frame.lower_left to frame.lower_right\nlow = line in, l, open\n", "doubled", "wrong", "lies over frame.bottom"),
-    (RIM + hole(46, 0, 3) + "must = check, wall at least 2\n", "wall", "wrong", "1 mm of wall between rim and in_c"),
-    (RIM + hole(46, 0, 3), "wall", "good", "least wall 1 mm"),
-    (RIM + "must = check, no piece under 70\n", "sliver", "wrong", "60 mm long"),
-    (RIM + "must = check, no piece under 50\n", "sliver", "good", "no piece is shorter than 50"),
-    (RIM + "must = check, overall 100 by 61\n", "overall", "wrong", "60 mm up, measured on the outline; 61 is given, 1 too little"),
-    (RIM + "must = check, overall across 100\n", "overall", "good", "100 mm across, measured on the outline, as given"),
-    (RIM + "must = check, overall up 60\n", "overall", "good", "60 mm up"),
-    (RIM + hole(10, 0, 3) + "must = check, symmetric about O.plumb\n", "symmetry", "wrong", "c has no image"),
-    (RIM + hole(10, 0, 3) + "must = check, symmetric about O.level\n", "symmetry", "good", "every piece"),
-    (RIM + hole(10, 0, 3), "symmetry", "note", "symmetric about O.level: say so"),
-    (RIM + hole(-30, 0, 4, "a") + hole(0, 0, 4, "b"), "finish", "note", "circles without centre lines: a, b"),
-    ("c = circle, centre O, radius 9\nx = line in, c, cut\ncl = centre lines, of c\n", "finish", "look", "x is cut and not hatched"),
-    (RIM, "dimensions", "note", "Suggest dimensions"),
-    (RIM + "d1 = dimension, from frame.lower_left to frame.lower_right, level\n", "dimensions", "look", "no dimension fixes 60 in frame"),
-    (RIM + "t = title, drawn \"A\"\n", "title", "look", "checked, date, sheet, material, projection"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("rows", "rule", "weight", "told"),
+    [
+        (RIM + hole(80, 0, 5), "material", "wrong", "in_c lies outside the material of rim"),
+        (RIM + hole(50, 0, 5), "material", "wrong", "in_c runs across rim"),
+        (
+            RIM + hole(0, 0, 5) + "again = line in, c\n",
+            "doubled",
+            "wrong",
+            "again is in_c again, all round",
+        ),
+        (
+            RIM + "l = line, from frame.lower_left to frame.lower_right\nlow = line in, l, open\n",
+            "doubled",
+            "wrong",
+            "lies over frame.bottom",
+        ),
+        (
+            RIM + hole(46, 0, 3) + "must = check, wall at least 2\n",
+            "wall",
+            "wrong",
+            "1 mm of wall between rim and in_c",
+        ),
+        (RIM + hole(46, 0, 3), "wall", "good", "least wall 1 mm"),
+        (RIM + "must = check, no piece under 70\n", "sliver", "wrong", "60 mm long"),
+        (
+            RIM + "must = check, no piece under 50\n",
+            "sliver",
+            "good",
+            "no piece is shorter than 50",
+        ),
+        (
+            RIM + "must = check, overall 100 by 61\n",
+            "overall",
+            "wrong",
+            "60 mm up, measured on the outline; 61 is given, 1 too little",
+        ),
+        (
+            RIM + "must = check, overall across 100\n",
+            "overall",
+            "good",
+            "100 mm across, measured on the outline, as given",
+        ),
+        (RIM + "must = check, overall up 60\n", "overall", "good", "60 mm up"),
+        (
+            RIM + hole(10, 0, 3) + "must = check, symmetric about O.plumb\n",
+            "symmetry",
+            "wrong",
+            "c has no image",
+        ),
+        (
+            RIM + hole(10, 0, 3) + "must = check, symmetric about O.level\n",
+            "symmetry",
+            "good",
+            "every piece",
+        ),
+        (RIM + hole(10, 0, 3), "symmetry", "note", "symmetric about O.level: say so"),
+        (
+            RIM + hole(-30, 0, 4, "a") + hole(0, 0, 4, "b"),
+            "finish",
+            "note",
+            "circles without centre lines: a, b",
+        ),
+        (
+            "c = circle, centre O, radius 9\nx = line in, c, cut\ncl = centre lines, of c\n",
+            "finish",
+            "look",
+            "x is cut and not hatched",
+        ),
+        (RIM, "dimensions", "note", "Suggest dimensions"),
+        (
+            RIM + "d1 = dimension, from frame.lower_left to frame.lower_right, level\n",
+            "dimensions",
+            "look",
+            "no dimension fixes 60 in frame",
+        ),
+        (
+            RIM + 't = title, drawn "A"\n',
+            "title",
+            "look",
+            "checked, date, sheet, material, projection",
+        ),
+    ],
+)
 def test_each_rule_says_what_it_is_for(rows: str, rule: str, weight: str, told: str) -> None:
-    assert told in says(found(FRAME + rows if "frame" in rows else "O = datum\n" + rows, rule, weight))
+    assert told in says(
+        found(FRAME + rows if "frame" in rows else "O = datum\n" + rows, rule, weight)
+    )
 
 
-@pytest.mark.parametrize(("rows", "told"), [
-    ("c = circle, centre O, radius 20\nH = point, 20.1 above O\nl = line, through H, level\n",
-     "c and l miss touching by 0.1 mm: exact tangency wants c at R20.1"),
-    ("c = circle, centre O, radius 20\nA = point, 50.3 right of O\nd = circle, centre A, radius 30\n",
-     "c and d miss touching by 0.3 mm: exact tangency wants d at R30.3"),
-    ("c = circle, centre O, radius 20\nA = point, 9.9 right of O\nd = circle, centre A, radius 10\n",
-     "c and d miss touching by 0.1 mm: exact tangency wants d at R10.1"),
-    ("c = circle, centre O, radius 20\nA = point, 49.8 right of O\nd = circle, centre A, radius 30\n",
-     "cross instead of touching, by 0.2 mm"),
-    ("s = swing, from O, radius 20, between 0 and 89.5\nA = point, 30 left of O\nB = point, 40 above O\n"
-     "l = line, from A to B\nm = line, from O to B\nx = line in, open, s > m upper\n", "s ends 0.175 mm short of m"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("rows", "told"),
+    [
+        (
+            "c = circle, centre O, radius 20\nH = point, 20.1 above O\nl = line, through H, level\n",
+            "c and l miss touching by 0.1 mm: exact tangency wants c at R20.1",
+        ),
+        (
+            "c = circle, centre O, radius 20\nA = point, 50.3 right of O\nd = circle, centre A, radius 30\n",
+            "c and d miss touching by 0.3 mm: exact tangency wants d at R30.3",
+        ),
+        (
+            "c = circle, centre O, radius 20\nA = point, 9.9 right of O\nd = circle, centre A, radius 10\n",
+            "c and d miss touching by 0.1 mm: exact tangency wants d at R10.1",
+        ),
+        (
+            "c = circle, centre O, radius 20\nA = point, 49.8 right of O\nd = circle, centre A, radius 30\n",
+            "cross instead of touching, by 0.2 mm",
+        ),
+        (
+            "s = swing, from O, radius 20, between 0 and 89.5\nA = point, 30 left of O\nB = point, 40 above O\n"
+            "l = line, from A to B\nm = line, from O to B\nx = line in, open, s > m upper\n",
+            "s ends 0.175 mm short of m",
+        ),
+    ],
+)
 def test_curves_that_nearly_touch_are_told_what_exact_tangency_needs(rows: str, told: str) -> None:
     assert told in says(found("O = datum\n" + rows, "nearly"))
 
@@ -122,7 +201,9 @@ def test_a_bare_number_that_is_a_given_can_be_linked() -> None:
     assert finding.message.startswith("c says 20, which is the given r")
     done = mended(rows, finding)
     assert "c = circle, centre O, radius r\n" in "".join(f"{line}\n" for line in str_lines(done))
-    assert not [f for f in done.findings if "linked" in f.message], "30 as a radius is not the Ø30 given"
+    assert not [f for f in done.findings if "linked" in f.message], (
+        "30 as a radius is not the Ø30 given"
+    )
 
 
 def str_lines(done: Work) -> list[str]:
@@ -157,7 +238,9 @@ def test_relations_the_givens_only_imply_are_noticed() -> None:
         FRAME
         + "P = point, 50 right of O\nc = circle, centre P, radius 30\nrim = line in, frame.bottom > c > frame.top > frame.left\n"
     )
-    assert "frame.bottom is tangent to c because the givens agree" in says(found(touching, "relation"))
+    assert "frame.bottom is tangent to c because the givens agree" in says(
+        found(touching, "relation")
+    )
 
 
 def test_chains_say_their_sum_and_their_missing_link() -> None:
@@ -183,8 +266,12 @@ def test_what_is_open_or_doubled_is_not_to_be_cut() -> None:
     st.integers(5, 60),
     st.sampled_from(["mirror, of rim, about O.plumb", "turn, of rim, by 180° about O"]),
 )
-def test_an_outline_that_comes_to_lie_on_itself_is_told_once(width: int, height: int, copied: str) -> None:
-    rows = f"{HEAD}O = datum\nframe = box, {width} by {height}, centred on O\nrim = line in, frame\n"
+def test_an_outline_that_comes_to_lie_on_itself_is_told_once(
+    width: int, height: int, copied: str
+) -> None:
+    rows = (
+        f"{HEAD}O = datum\nframe = box, {width} by {height}, centred on O\nrim = line in, frame\n"
+    )
     done = work_out(f"{rows}m = {copied}\n")
     wrong = [f.message for f in done.findings if f.weight == "wrong"]
     assert wrong == ["m is rim again, all round: it would be drawn and cut twice"]
@@ -201,7 +288,10 @@ def test_an_outline_with_the_same_corners_bulging_the_other_way_is_another() -> 
         rows += f"p{number} = point, 40 from O, at {degrees}°\n"
     for number in range(4):
         after = (number + 1) % 4
-        for name, side in (("a", "out" if number % 2 else "in"), ("b", "in" if number % 2 else "out")):
+        for name, side in (
+            ("a", "out" if number % 2 else "in"),
+            ("b", "in" if number % 2 else "out"),
+        ):
             middle = 60 if side == "out" else 5
             rows += f"{name}m{number} = point, {middle / 2} from O, at {45 + 90 * number}°\n"
             rows += f"{name}{number} = circle, through p{number}, through {name}m{number}, through p{after}\n"
@@ -216,13 +306,17 @@ def test_an_outline_with_the_same_corners_bulging_the_other_way_is_another() -> 
 def test_an_outline_that_crosses_itself_bounds_no_area() -> None:
     rows = "A = point, 40 right of O\nB = point, 40 right of O, 30 above\nC = point, 30 above O\n"
     bow = says(
-        work_out(f"{HEAD}O = datum\n{rows}r = run, from O, to B, to A, to C, close\nrim = line in, r\n").findings
+        work_out(
+            f"{HEAD}O = datum\n{rows}r = run, from O, to B, to A, to C, close\nrim = line in, r\n"
+        ).findings
     )
     assert "the outline crosses itself, r.leg.1 with r.leg.3" in bow
     assert "rim is closed: 160 mm round" in bow
     assert "area" not in bow
     box = says(
-        work_out(f"{HEAD}O = datum\n{rows}r = run, from O, to A, to B, to C, close\nrim = line in, r\n").findings
+        work_out(
+            f"{HEAD}O = datum\n{rows}r = run, from O, to A, to B, to C, close\nrim = line in, r\n"
+        ).findings
     )
     assert "140 mm round, area 1200 mm²" in box
 
@@ -230,7 +324,9 @@ def test_an_outline_that_crosses_itself_bounds_no_area() -> None:
 coordinates = st.floats(-40, 40).map(lambda v: round(v, 2))
 points = st.builds(Point, coordinates, coordinates)
 curves = st.one_of(
-    st.tuples(points, points).filter(lambda p: abs(p[0] - p[1]) > 1).map(lambda p: Line.between(*p)),
+    st.tuples(points, points)
+    .filter(lambda p: abs(p[0] - p[1]) > 1)
+    .map(lambda p: Line.between(*p)),
     st.builds(Circle, points, st.floats(1, 30)),
     st.builds(Arc, points, st.floats(1, 30), st.floats(-3, 3), st.floats(0.3, 6)),
 )
@@ -258,8 +354,16 @@ def test_the_least_distance_of_two_curves_against_shapely(
     assert abs(one - other) == pytest.approx(distance, abs=1e-9)
 
 
-@given(st.integers(20, 90), st.integers(20, 60), st.integers(-15, 15), st.integers(-15, 15), st.integers(1, 4))
-def test_least_wall_and_material_of_a_pierced_plate_against_shapely(w: int, h: int, x: int, y: int, r: int) -> None:
+@given(
+    st.integers(20, 90),
+    st.integers(20, 60),
+    st.integers(-15, 15),
+    st.integers(-15, 15),
+    st.integers(1, 4),
+)
+def test_least_wall_and_material_of_a_pierced_plate_against_shapely(
+    w: int, h: int, x: int, y: int, r: int
+) -> None:
     rows = f"O = datum\nframe = box, {w} by {h}, centred on O\n{RIM}" + hole(x, y, r)
     done = work_out(HEAD + rows)
     plate = shapely.box(-w / 2, -h / 2, w / 2, h / 2)
@@ -276,9 +380,17 @@ def test_least_wall_and_material_of_a_pierced_plate_against_shapely(w: int, h: i
         assert "runs across" in told or "outside the material" in told
 
 
-@given(st.lists(st.tuples(st.integers(5, 40), st.integers(-20, 20), st.integers(1, 3)), min_size=1, max_size=4),
-       st.integers(0, 8))  # fmt: skip
-def test_a_mirrored_part_is_symmetric_until_one_piece_is_moved(holes: list[tuple[int, int, int]], off: int) -> None:
+@given(
+    st.lists(
+        st.tuples(st.integers(5, 40), st.integers(-20, 20), st.integers(1, 3)),
+        min_size=1,
+        max_size=4,
+    ),
+    st.integers(0, 8),
+)
+def test_a_mirrored_part_is_symmetric_until_one_piece_is_moved(
+    holes: list[tuple[int, int, int]], off: int
+) -> None:
     rows = "O = datum\nbig = circle, centre O, radius 90\nrim = line in, big\n"
     for index, (x, y, r) in enumerate(holes):
         rows += f"P{index} = point, {x} right of O, {y} above O\nc{index} = circle, centre P{index}, radius {r}\n"

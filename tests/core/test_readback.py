@@ -31,8 +31,13 @@ FINE = 1e-6
 TOO_MANY = "066"
 """A spring and a screw as they are seen: more pieces than a plan may have lines."""
 SAMPLES = [(name, text) for name, text in sorted(sample_plans().items()) if TOO_MANY not in name]
-FLAT = [(name, text) for name, text in SAMPLES
-        if any(number in name for number in ("014", "027", "031", "033", "036", "041", "044", "055", "063"))]  # fmt: skip
+FLAT = [
+    (name, text)
+    for name, text in SAMPLES
+    if any(
+        number in name for number in ("014", "027", "031", "033", "036", "041", "044", "055", "063")
+    )
+]
 
 
 def again(done: Work, within: float = FINE) -> ReadBack:
@@ -43,9 +48,12 @@ def again(done: Work, within: float = FINE) -> ReadBack:
 def alike(done: Work, other: Work, within: float) -> None:
     """Hold outlines to each other by what does not change when a part is moved: areas and lengths, one by one."""
     mine, theirs = (
-        sorted((abs(loop.area), loop.length) for loop in each.outlines if loop.closed) for each in (done, other)
+        sorted((abs(loop.area), loop.length) for loop in each.outlines if loop.closed)
+        for each in (done, other)
     )
-    opened = [sum(loop.length for loop in each.outlines if not loop.closed) for each in (done, other)]
+    opened = [
+        sum(loop.length for loop in each.outlines if not loop.closed) for each in (done, other)
+    ]
     assert opened[1] == pytest.approx(opened[0], abs=within * 200)
     assert len(mine) == len(theirs)
     for (area, length), (area_again, length_again) in zip(mine, theirs, strict=True):
@@ -93,14 +101,17 @@ def test_parts_made_up_at_random_come_back_by_no_more_numbers(sort: int) -> None
 
 
 @pytest.mark.parametrize("seed", range(3 * len(SORTS)))
-def test_changed_by_a_tenth_a_part_read_back_stays_tangent_and_alike_on_both_sides(seed: int) -> None:
+def test_changed_by_a_tenth_a_part_read_back_stays_tangent_and_alike_on_both_sides(
+    seed: int,
+) -> None:
     found = again(solved(part(seed)[0]))
     before = work_out(found.text)
     smooth = [[junction.is_tangent for junction in loop.junctions] for loop in before.outlines]
     axes = axes_of([_run(loop) for loop in before.outlines], FINE)
     changed = 0
     for at in re.finditer(
-        r"(?:given \w+ = [ØR]?|radius |diameter |side |by |wall |, )(\d+(?:\.\d+)?)(?=[,\n ]| by)", found.text
+        r"(?:given \w+ = [ØR]?|radius |diameter |side |by |wall |, )(\d+(?:\.\d+)?)(?=[,\n ]| by)",
+        found.text,
     ):
         if found.text[at.end() :].startswith((" sides", " times", " about", " teeth", " on ")):
             continue
@@ -109,7 +120,9 @@ def test_changed_by_a_tenth_a_part_read_back_stays_tangent_and_alike_on_both_sid
         if after.solution.errors:
             continue  # what is asked for cannot be had: a blend too small, a hole beyond the rim
         changed += 1
-        assert [[junction.is_tangent for junction in loop.junctions] for loop in after.outlines] == smooth, text
+        assert [
+            [junction.is_tangent for junction in loop.junctions] for loop in after.outlines
+        ] == smooth, text
         now = axes_of([_run(loop) for loop in after.outlines], FINE)
         assert now.plumb >= axes.plumb, text
         assert now.level >= axes.level, text
@@ -128,7 +141,9 @@ def test_the_link_comes_back_as_it_was_given_by_seven_numbers() -> None:
     rows = [row.partition(" = ")[2] for row in found.text.split("\n") if " = arc" in row]
     assert len(rows) == 2
     assert all(
-        re.fullmatch(r"arc, radius \d+, touching c\d, touching c\d, (around|beside), (above|below)", row)
+        re.fullmatch(
+            r"arc, radius \d+, touching c\d, touching c\d, (around|beside), (above|below)", row
+        )
         for row in rows
     )
     # A given changed by a tenth: the blends still run into the eyes.
@@ -137,8 +152,16 @@ def test_the_link_comes_back_as_it_was_given_by_seven_numbers() -> None:
     assert all(junction.is_tangent for loop in changed.outlines for junction in loop.junctions)
 
 
-@given(st.integers(30, 90), st.integers(8, 28), st.integers(8, 28), st.integers(60, 240), st.integers(2, 7))
-def test_any_link_comes_back_with_no_more_numbers(apart: int, a: int, b: int, blend: int, pin: int) -> None:
+@given(
+    st.integers(30, 90),
+    st.integers(8, 28),
+    st.integers(8, 28),
+    st.integers(60, 240),
+    st.integers(2, 7),
+)
+def test_any_link_comes_back_with_no_more_numbers(
+    apart: int, a: int, b: int, blend: int, pin: int
+) -> None:
     if blend < apart / 2 + max(a, b) + 8 or apart <= a + b:
         return
     rows = (
@@ -168,20 +191,33 @@ def test_a_plate_with_rounded_corners_comes_back_as_a_rounded_box(
     alike(done, work_out(found.text), FINE)
 
 
-@pytest.mark.parametrize(("value", "unit", "within", "said"), [
-    (0.28125, Unit.INCH, 1e-6, "9/32"), (2.625001, Unit.INCH, 1e-4, "2 5/8"), (0.3, Unit.INCH, 1e-6, "0.3"),
-    (44.0000003, Unit.MM, 1e-5, "44"), (12.5, Unit.MM, 1e-6, "12.5"), (1e-9, Unit.MM, 1e-6, "0"),
-    (73.61216, Unit.MM, 1e-5, "73.61216"),
-])  # fmt: skip
-def test_a_number_is_the_simplest_within_the_tolerance(value: float, unit: Unit, within: float, said: str) -> None:
+@pytest.mark.parametrize(
+    ("value", "unit", "within", "said"),
+    [
+        (0.28125, Unit.INCH, 1e-6, "9/32"),
+        (2.625001, Unit.INCH, 1e-4, "2 5/8"),
+        (0.3, Unit.INCH, 1e-6, "0.3"),
+        (44.0000003, Unit.MM, 1e-5, "44"),
+        (12.5, Unit.MM, 1e-6, "12.5"),
+        (1e-9, Unit.MM, 1e-6, "0"),
+        (73.61216, Unit.MM, 1e-5, "73.61216"),
+    ],
+)
+def test_a_number_is_the_simplest_within_the_tolerance(
+    value: float, unit: Unit, within: float, said: str
+) -> None:
     assert simplest(value, unit, within) == said
 
 
 @given(st.floats(0.001, 5000), st.sampled_from(list(Unit)), st.sampled_from([1e-6, 1e-4, 1e-2]))
 def test_the_simplest_number_lies_within(value: float, unit: Unit, within: float) -> None:
     text = simplest(value, unit, within)
-    worth = sum(int(a) / int(b) if (b := part.partition("/")[2]) and (a := part.partition("/")[0]) else float(part)
-                for part in text.split())  # fmt: skip
+    worth = sum(
+        int(a) / int(b)
+        if (b := part.partition("/")[2]) and (a := part.partition("/")[0])
+        else float(part)
+        for part in text.split()
+    )
     assert abs(worth - value) <= within * 1.0001
 
 
@@ -198,23 +234,35 @@ def dxf(draw: str, units: int = 4) -> bytes:
     return stream.getvalue().encode()
 
 
-@pytest.mark.parametrize(("draw", "words"), [
-    ("space.add_line((0, 0), (40, 0))", "lay over others"), ("space.add_line((100, 0), (140, 5))", "close with no others"),
-    ("space.add_spline([(0, 0), (5, 5), (9, 0)])", "followed by arcs"), ("space.add_text('rim')", ""),
-    ("space.add_line((3, 3), (3, 3))", "no length"),
-    ("b = document.blocks.new('HOLE'); b.add_circle((0, 0), 3); space.add_blockref('HOLE', (10, 10))", ""),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("draw", "words"),
+    [
+        ("space.add_line((0, 0), (40, 0))", "lay over others"),
+        ("space.add_line((100, 0), (140, 5))", "close with no others"),
+        ("space.add_spline([(0, 0), (5, 5), (9, 0)])", "followed by arcs"),
+        ("space.add_text('rim')", ""),
+        ("space.add_line((3, 3), (3, 3))", "no length"),
+        (
+            "b = document.blocks.new('HOLE'); b.add_circle((0, 0), 3); space.add_blockref('HOLE', (10, 10))",
+            "",
+        ),
+    ],
+)
 def test_what_is_mended_or_left_out_of_a_file_is_told(draw: str, words: str) -> None:
     profile = read_profile(dxf(draw), "x.dxf", 1e-4)
     assert words in " ".join(profile.told)
     found = read_back(profile, None, 1e-4)
     assert "box, 40 by 20" in found.text, found.text
-    assert (re.search(r"(radius 3|diameter 6)$", found.text, re.M) is not None) == ("add_circle" in draw)
+    assert (re.search(r"(radius 3|diameter 6)$", found.text, re.M) is not None) == (
+        "add_circle" in draw
+    )
 
 
 def test_gaps_within_the_tolerance_are_closed_and_told_and_wider_ones_are_not() -> None:
     rows = "0,0\n40,0\n40,20\n0,20\n"
-    assert "box, 40 by 20" in read_back(read_profile(rows.encode(), "x.csv", 1e-4), Unit.MM, 1e-4).text
+    assert (
+        "box, 40 by 20" in read_back(read_profile(rows.encode(), "x.csv", 1e-4), Unit.MM, 1e-4).text
+    )
     loose = dxf(
         "space.add_line((50, 0), (60, 0.0)); space.add_line((60.02, 0), (55, 9)); space.add_line((55, 9), (50, 0))"
     )
@@ -230,10 +278,17 @@ def test_a_noisy_file_comes_back_with_the_simplest_numbers_within() -> None:
     assert found.off <= 0.06
 
 
-@pytest.mark.parametrize(("data", "name", "words"), [
-    (b"", "x.dxf", "no DXF|no line"), (b"hello", "x.dxf", "no DXF|no line"), (b"1,2\n3,4\n", "x.csv", "three points"),
-    (b"1,2\nx\n3,4\n5,6\n", "x.csv", "row 2"), (b"x", "x.pdf", "a profile is"), (b"nan,1\n2,3\n4,5\n", "x.csv", "not finite"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("data", "name", "words"),
+    [
+        (b"", "x.dxf", "no DXF|no line"),
+        (b"hello", "x.dxf", "no DXF|no line"),
+        (b"1,2\n3,4\n", "x.csv", "three points"),
+        (b"1,2\nx\n3,4\n5,6\n", "x.csv", "row 2"),
+        (b"x", "x.pdf", "a profile is"),
+        (b"nan,1\n2,3\n4,5\n", "x.csv", "not finite"),
+    ],
+)
 def test_what_is_no_profile_is_told(data: bytes, name: str, words: str) -> None:
     with pytest.raises(ProfileError, match=words):
         read_profile(data, name, 1e-3)
@@ -246,14 +301,18 @@ def test_whatever_is_in_a_file_is_read_or_told(data: bytes) -> None:
             profile = read_profile(data, name, 1e-3)
         except ProfileError:
             continue
-        assert all(math.isfinite(p.radius) for run in profile.runs for p in run if hasattr(p, "radius"))
+        assert all(
+            math.isfinite(p.radius) for run in profile.runs for p in run if hasattr(p, "radius")
+        )
 
 
 @pytest.mark.parametrize(("name", "text"), FLAT)
 def test_of_a_whole_drawing_only_what_is_lined_in_is_read(name: str, text: str) -> None:
     done = work_out(text)
     whole = read_profile(write_dxf(done.display, done.solution.unit).encode(), "part.dxf", FINE)
-    bare = read_profile(write_cutter_dxf(done.outlines, done.solution.unit).encode(), "part.dxf", FINE)
+    bare = read_profile(
+        write_cutter_dxf(done.outlines, done.solution.unit).encode(), "part.dxf", FINE
+    )
     told = " ".join(whole.told)
     assert "pieces on other layers than OUTLINE left out" in told
     lengths = [sorted(sum(map(length_of, run)) for run in each.runs) for each in (whole, bare)]
@@ -307,7 +366,9 @@ def test_a_thousand_pieces_are_read_back_in_time(draw: str) -> None:
         assert found.numbers <= 9
 
 
-@pytest.mark.parametrize("asked", [Ways(datum="corner"), Ways(copies=False), Ways(plainly=True)], ids=str)
+@pytest.mark.parametrize(
+    "asked", [Ways(datum="corner"), Ways(copies=False), Ways(plainly=True)], ids=str
+)
 @pytest.mark.parametrize("number", ["014", "031", "044", "063"])
 def test_a_profile_is_said_otherwise_where_that_is_asked_for(number: str, asked: Ways) -> None:
     (text,) = [text for name, text in FLAT if number in name]

@@ -23,18 +23,40 @@ def test_a_missing_link_is_the_difference(links: list[int], data: st.DataObject)
     assert thing(done, f"g.across.{len(links)}") is not None
 
 
-@pytest.mark.parametrize(("row", "told"), [
-    ("chain c = 20 30, overall 60\n", "the links come to 50, the overall size is 60: 10 is missing"),
-    ("chain c = 20 30, overall 40\n", "10 too much"), ("chain c = ? ?, overall 40\n", "one link can be found"),
-    ("chain c = 20 ?\n", "say  overall"), ("chain c = 50 ?, overall 40\n", "come to 50 already"),
-    ("chain a = 20 20\nchain b = 10 10 10, overall a\n", "the links come to 30, the overall size is 40"),
-    ("chain c = 20 -5\n", "-5 is no link"), ("given d = 0× Ø9\n", ""), ("s = slot, from O to O, width 4\n", ""),
-    ("A = point, 9 right of O\nb = circle, centre O, radius 3\nk = keyway, on b, width 7, depth 1, above\n", ""),
-    ("c = circle, centre O, radius 9\nr = line in, c\ni = inset, of r, wall 12\n", "take a thinner one"),
-    ("x = check\n", "say what must hold"), ("x = check, wall at least 0\n", "more than nought"),
-    ("b = box, 9 by 9, centred on O\nh = hatch, of b.left\n", "encloses nothing"), ("t = title\n", "at least one of"),
-    ("d = dimension, from O to O, level\n", "no distance"), ("cl = centre lines\n", "what the centre lines belong to"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("row", "told"),
+    [
+        (
+            "chain c = 20 30, overall 60\n",
+            "the links come to 50, the overall size is 60: 10 is missing",
+        ),
+        ("chain c = 20 30, overall 40\n", "10 too much"),
+        ("chain c = ? ?, overall 40\n", "one link can be found"),
+        ("chain c = 20 ?\n", "say  overall"),
+        ("chain c = 50 ?, overall 40\n", "come to 50 already"),
+        (
+            "chain a = 20 20\nchain b = 10 10 10, overall a\n",
+            "the links come to 30, the overall size is 40",
+        ),
+        ("chain c = 20 -5\n", "-5 is no link"),
+        ("given d = 0× Ø9\n", ""),
+        ("s = slot, from O to O, width 4\n", ""),
+        (
+            "A = point, 9 right of O\nb = circle, centre O, radius 3\nk = keyway, on b, width 7, depth 1, above\n",
+            "",
+        ),
+        (
+            "c = circle, centre O, radius 9\nr = line in, c\ni = inset, of r, wall 12\n",
+            "take a thinner one",
+        ),
+        ("x = check\n", "say what must hold"),
+        ("x = check, wall at least 0\n", "more than nought"),
+        ("b = box, 9 by 9, centred on O\nh = hatch, of b.left\n", "encloses nothing"),
+        ("t = title\n", "at least one of"),
+        ("d = dimension, from O to O, level\n", "no distance"),
+        ("cl = centre lines\n", "what the centre lines belong to"),
+    ],
+)
 def test_what_cannot_be_is_said_in_the_trades_words(row: str, told: str) -> None:
     assert told in refused(row)
 
@@ -47,7 +69,9 @@ def test_copies_of_a_row_are_numbered_and_a_run_is_copied_whole() -> None:
     )
     row = done.solution.figure.items["row"].shape
     assert isinstance(row, Family)
-    assert [abs(c.centre) for c in row.members if isinstance(c, Circle)] == pytest.approx([20, 40, 60])
+    assert [abs(c.centre) for c in row.members if isinstance(c, Circle)] == pytest.approx(
+        [20, 40, 60]
+    )
     assert thing(done, "row.1") == row.members[0]
     assert abs(run_of(done, "m").area) == pytest.approx(45)
     assert thing(done, "both.2") == thing(done, "both.row.1")

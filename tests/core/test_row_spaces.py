@@ -10,7 +10,9 @@ ROWS = (
     st.integers(1, 6)
     .flatmap(
         lambda wide: st.lists(
-            st.lists(st.integers(-3, 3).map(float), min_size=wide, max_size=wide), min_size=1, max_size=30
+            st.lists(st.integers(-3, 3).map(float), min_size=wide, max_size=wide),
+            min_size=1,
+            max_size=30,
         )
     )
     .map(np.array)

@@ -20,7 +20,9 @@ from entrick.core.plan.reader import read_plan
 from entrick.demo import sample_plans
 
 SAMPLES = sorted(sample_plans().values())
-CAM = "O = datum\nc = cam, about O, least 30, rise 90° by 20 cycloidal, dwell 180°, fall 90° by 20\n"
+CAM = (
+    "O = datum\nc = cam, about O, least 30, rise 90° by 20 cycloidal, dwell 180°, fall 90° by 20\n"
+)
 STATEMENTS = [
     (text, number, line.content, index)
     for text in SAMPLES
@@ -32,7 +34,9 @@ STATEMENTS = [
 
 @pytest.mark.parametrize("kind", sorted(kinds()))
 def test_a_row_begins_with_a_name_that_is_free_and_the_kind(kind: str) -> None:
-    solution = work_out("O = datum\nrim = point, 3 right of O\narc1 = point, 4 right of O\n").solution
+    solution = work_out(
+        "O = datum\nrim = point, 3 right of O\narc1 = point, 4 right of O\n"
+    ).solution
     name, _, rest = begin(solution, kind).partition(" = ")
     assert rest.partition(",")[0] == kind
     assert name not in solution.taken
@@ -46,7 +50,9 @@ def test_what_is_picked_comes_into_a_walk_as_its_next_piece_and_elsewhere_at_the
     assert row == "rim = line in, a > top > b"
     assert picked(solution, "rim = line in, open,", "a") == "rim = line in, open, a"
     assert picked(solution, "back = hidden, a >", "b") == "back = hidden, a > b"
-    assert picked(solution, "t = arc, radius 9, touching", "a.b") == "t = arc, radius 9, touching a.b"
+    assert (
+        picked(solution, "t = arc, radius 9, touching", "a.b") == "t = arc, radius 9, touching a.b"
+    )
 
 
 def test_a_row_that_can_become_nothing_is_told_so_and_others_are_not() -> None:
@@ -75,9 +81,15 @@ def test_a_place_of_a_clause_is_changed_and_nothing_else(
     if not places:
         return
     slot, said = data.draw(st.sampled_from(places))
-    assert edited(text, set_place, line, index, slot.name, said) == edited(text, edit.move_line, line, line)
+    assert edited(text, set_place, line, index, slot.name, said) == edited(
+        text, edit.move_line, line, line
+    )
     if slot.takes_one:
-        changed = read_plan(edited(text, set_place, line, index, slot.name, "elsewhere")).lines[line - 1].content
+        changed = (
+            read_plan(edited(text, set_place, line, index, slot.name, "elsewhere"))
+            .lines[line - 1]
+            .content
+        )
         assert isinstance(changed, Statement)
         again = matched(changed.kind, changed.clauses[index])
         assert again is not None
@@ -95,12 +107,16 @@ def test_events_of_a_follower_are_read_changed_and_added() -> None:
     events = events_of(read_plan(CAM).lines[1].content)  # type: ignore[arg-type]
     assert events is not None
     assert [(e.event, e.angle, e.lift, e.motion) for e in events.rows] == [
-        ("rise", "90°", "20", "cycloidal"), ("dwell", "180°", "", ""), ("fall", "90°", "20", ""),
-    ]  # fmt: skip
+        ("rise", "90°", "20", "cycloidal"),
+        ("dwell", "180°", "", ""),
+        ("fall", "90°", "20", ""),
+    ]
     for event in events.rows:
         assert edited(CAM, set_event, 2, event) == CAM
     assert "dwell 180°" not in edited(CAM, set_event, 2, Event(3, "rise", "180", "5", "uniform"))
-    assert edited(CAM, set_event, 2, Event(3, "rise", "180", " ", "")) == CAM, "half written: left as it was"
+    assert edited(CAM, set_event, 2, Event(3, "rise", "180", " ", "")) == CAM, (
+        "half written: left as it was"
+    )
     assert edited(CAM, add_event, 2).endswith("fall 90° by 20, dwell 30°\n")
     assert events_of(read_plan("c = circle, centre O, radius 4\n").lines[0].content) is None  # type: ignore[arg-type]
     with pytest.raises(edit.EditError, match="does not jump"):
@@ -108,12 +124,17 @@ def test_events_of_a_follower_are_read_changed_and_added() -> None:
 
 
 def test_a_new_given_stands_below_the_others_or_above_the_first_statement() -> None:
-    assert edited("units mm\nO = datum\n", edit.new_given, "r=4") == "units mm\ngiven r = 4\nO = datum\n"
+    assert (
+        edited("units mm\nO = datum\n", edit.new_given, "r=4")
+        == "units mm\ngiven r = 4\nO = datum\n"
+    )
     assert (
         edited("given a = 1\nO = datum\n", edit.new_given, 'given  b = Ø9 "pin"')
         == 'given a = 1\ngiven b = Ø9 "pin"\nO = datum\n'
     )
-    assert edited("", edit.new_given, "r = 4 1/") == "given r = 4 1/\n", "what cannot be read is kept as typed"
+    assert edited("", edit.new_given, "r = 4 1/") == "given r = 4 1/\n", (
+        "what cannot be read is kept as typed"
+    )
     for text in ("r 4", "r: 4", "given r 4", "r =4"):
         assert edited("O = datum\n", edit.new_given, text) == "given r = 4\nO = datum\n"
     for text in ("", "4", "r", "= 4", "r =", "x y = 4"):
@@ -127,7 +148,11 @@ def test_a_new_given_stands_below_the_others_or_above_the_first_statement() -> N
 def test_layers_put_together_are_the_display_list(text: str) -> None:
     drawing = work_out(text).drawing
     dx, dy = drawing.origin
-    laid = [moved(mark, dx, dy, mark.line, mark.step) for layer in drawing.layers for mark in layer.marks]
+    laid = [
+        moved(mark, dx, dy, mark.line, mark.step)
+        for layer in drawing.layers
+        for mark in layer.marks
+    ]
     assert (*drawing.ground, *laid) == drawing.display.marks
     keys = [layer.key for layer in drawing.layers]
     assert len(set(keys)) == len(keys)
@@ -139,7 +164,9 @@ def test_an_edit_that_moves_the_view_leaves_the_layers_of_what_it_did_not_touch(
     assert before.origin != after.origin
     same = {layer.key for layer in before.layers} & {layer.key for layer in after.layers}
     assert {mark.line for layer in after.layers if layer.key in same for mark in layer.marks} >= {5}
-    assert {mark.line for layer in after.layers if layer.key not in same for mark in layer.marks} >= {6}
+    assert {
+        mark.line for layer in after.layers if layer.key not in same for mark in layer.marks
+    } >= {6}
 
 
 def test_what_is_kept_is_forgotten_when_it_weighs_too_much() -> None:

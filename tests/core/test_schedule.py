@@ -13,7 +13,15 @@ from scipy.optimize import Bounds, LinearConstraint, milp
 from desk import HEAD
 from entrick.core.acts.act import Act, GoOver
 from entrick.core.board.order import in_order
-from entrick.core.board.schedule import MINUTES, Schedule, Stand, counted, needs, scheduled, waits_for
+from entrick.core.board.schedule import (
+    MINUTES,
+    Schedule,
+    Stand,
+    counted,
+    needs,
+    scheduled,
+    waits_for,
+)
 from entrick.core.desk import work_out
 from entrick.core.geometry import Line
 from entrick.core.rehearsal.carry_out import carry_out, miss_of
@@ -29,7 +37,9 @@ def acts_of(text: str) -> list[Act]:
 
 @pytest.mark.parametrize("how", ["settings", "clean"])
 @pytest.mark.parametrize("text", sorted(sample_plans().values()))
-def test_every_schedule_does_everything_once_and_ends_in_the_figure(text: str, how: Schedule) -> None:
+def test_every_schedule_does_everything_once_and_ends_in_the_figure(
+    text: str, how: Schedule
+) -> None:
     acts = acts_of(text)
     order = scheduled(acts, how)
     assert sorted(order) == list(range(len(acts)))
@@ -37,7 +47,10 @@ def test_every_schedule_does_everything_once_and_ends_in_the_figure(text: str, h
     place = {index: at for at, index in enumerate(order)}
     assert all(place[before] < place[index] for index, own in enumerate(waiting) for before in own)
     board = carry_out([acts[index] for index in order], Hands(NONE, 1, 0, 1.0))
-    assert max((float(off[0]) for act in acts for off in miss_of(board, act).values()), default=0.0) < 1.0
+    assert (
+        max((float(off[0]) for act in acts for off in miss_of(board, act).values()), default=0.0)
+        < 1.0
+    )
     if how == "settings":
         written = counted(acts, range(len(acts)))
         assert counted(acts, order).minutes <= written.minutes + 1e-9
@@ -96,10 +109,16 @@ def fewest(acts: list[Act]) -> float:
                 add([(s(t, index[need]), 1), (x(i, t), -1)], 0, 1)
         for k in range(m):
             before = [(s(t - 1, k), -1.0)] if t else []
-            add([*((y(t, k, j), 1.0) for j in range(m)), *before], *((0, 0) if t else (float(k == 0), float(k == 0))))
+            add(
+                [*((y(t, k, j), 1.0) for j in range(m)), *before],
+                *((0, 0) if t else (float(k == 0), float(k == 0))),
+            )
             add([*((y(t, j, k), 1.0) for j in range(m)), (s(t, k), -1)], 0, 0)
     found = milp(
-        cost, constraints=LinearConstraint(np.array(rows), low, high), integrality=np.ones(size), bounds=Bounds(0, 1)
+        cost,
+        constraints=LinearConstraint(np.array(rows), low, high),
+        integrality=np.ones(size),
+        bounds=Bounds(0, 1),
     )
     assert found.success
     return float(found.fun) + sum(MINUTES.get(type(act), 0.0) for act in acts)
@@ -129,4 +148,8 @@ def test_a_random_plan_is_scheduled_whole(seed: int) -> None:
     for how in ("settings", "clean"):
         order = scheduled(acts, how)
         place = {index: at for at, index in enumerate(order)}
-        assert all(place[before] < place[index] for index, own in enumerate(waits_for(acts)) for before in own)
+        assert all(
+            place[before] < place[index]
+            for index, own in enumerate(waits_for(acts))
+            for before in own
+        )

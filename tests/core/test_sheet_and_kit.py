@@ -26,7 +26,9 @@ def test_the_recommended_scale_is_the_largest_that_fits(w: int, h: int) -> None:
     done = work_out(PLATE.format(unit="mm", sheet="A3 landscape, border 10", w=w, h=h))
     choices = scales(done.solution, done.sheet)
     best = recommended(choices)
-    fitting = [c for c in choices if w * ratio(c.name) <= 400 + 1e-9 and h * ratio(c.name) <= 265 + 1e-9]
+    fitting = [
+        c for c in choices if w * ratio(c.name) <= 400 + 1e-9 and h * ratio(c.name) <= 265 + 1e-9
+    ]
     assert [c.name for c in choices if c.fits] == [c.name for c in fitting]
     assert best == (fitting[0] if fitting else None)
 
@@ -48,15 +50,24 @@ def test_every_paper_and_border_offered_is_one_the_sheet_line_takes(unit: Unit) 
         sizes.add((round(done.sheet.width, 3), round(done.sheet.height, 3)))
     assert {(297, 210), (841, 1189), (279.4, 215.9), (1117.6, 863.6)} <= sizes
     for border in borders():
-        assert not work_out(PLATE.format(unit=unit.value, sheet=f"A3, {border.said}", w=2, h=1)).sheet.errors
+        assert not work_out(
+            PLATE.format(unit=unit.value, sheet=f"A3, {border.said}", w=2, h=1)
+        ).sheet.errors
 
 
-@pytest.mark.parametrize(("unit", "scale", "diameter", "tool", "reading"), [
-    ("mm", "1:1", "12", "circle template", "Ø12 mm"), ("mm", "1:2", "12", "circle template", "Ø6 mm"),
-    ("mm", "1:1", "12.5", "compass", "just under 6.5 mm"), ("mm", "2:1", "40", "compass", "40 mm"),
-    ("in", "1:1", "9/16", "circle template", "Ø9/16 in"), ("in", "1:2", "1 1/8", "circle template", "Ø9/16 in"),
-    ("in", "1:1", "2", "compass", "1 in"), ("mm", "1:1", "700", "beam compass", "350 mm"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("unit", "scale", "diameter", "tool", "reading"),
+    [
+        ("mm", "1:1", "12", "circle template", "Ø12 mm"),
+        ("mm", "1:2", "12", "circle template", "Ø6 mm"),
+        ("mm", "1:1", "12.5", "compass", "just under 6.5 mm"),
+        ("mm", "2:1", "40", "compass", "40 mm"),
+        ("in", "1:1", "9/16", "circle template", "Ø9/16 in"),
+        ("in", "1:2", "1 1/8", "circle template", "Ø9/16 in"),
+        ("in", "1:1", "2", "compass", "1 in"),
+        ("mm", "1:1", "700", "beam compass", "350 mm"),
+    ],
+)
 def test_a_circle_is_drawn_by_template_when_its_hole_is_in_the_kit(
     unit: str, scale: str, diameter: str, tool: str, reading: str
 ) -> None:
@@ -75,17 +86,29 @@ def test_a_locus_is_never_swung_with_a_template() -> None:
 
 def test_kits_know_their_holes_in_either_unit() -> None:
     assert default_kit(Unit.MM).has_template(F(12), Unit.MM)
-    assert not default_kit(Unit.MM).has_template(12.0, Unit.MM), "what was worked out in floats is not a named size"
+    assert not default_kit(Unit.MM).has_template(12.0, Unit.MM), (
+        "what was worked out in floats is not a named size"
+    )
     assert default_kit(Unit.INCH).has_template(F(127, 10), Unit.MM), "12.7 mm is the half-inch hole"
 
 
 @given(
-    st.integers(1, 40), st.sampled_from(["", "Ø", "R"]), st.fractions(F(1, 64), 90, max_denominator=64), st.booleans()
+    st.integers(1, 40),
+    st.sampled_from(["", "Ø", "R"]),
+    st.fractions(F(1, 64), 90, max_denominator=64),
+    st.booleans(),
 )
-def test_a_given_with_a_count_round_trips_and_changes(count: int, mark: str, size: F, assumed: bool) -> None:
+def test_a_given_with_a_count_round_trips_and_changes(
+    count: int, mark: str, size: F, assumed: bool
+) -> None:
     whole, rest = divmod(size.numerator, size.denominator)
     told = " ".join(
-        part for part in (str(whole) if whole or not rest else "", f"{rest}/{size.denominator}" if rest else "") if part
+        part
+        for part in (
+            str(whole) if whole or not rest else "",
+            f"{rest}/{size.denominator}" if rest else "",
+        )
+        if part
     )
     row = f"given d = {count}× {mark}{told}" + (", assumed" if assumed else "") + ' "holes"'
     content = read_line(row).content
@@ -96,7 +119,9 @@ def test_a_given_with_a_count_round_trips_and_changes(count: int, mark: str, siz
     assert solved.value == size
     changed = edited(f"{row}\n", edit.set_given, 1, "7/8")
     assert changed == "given d = 7/8" + (", assumed" if assumed else "") + ' "holes"\n'
-    assert edited(f"{row}\n", edit.set_given, 1, f"{count + 1}x Ø3").startswith(f"given d = {count + 1}× Ø3")
+    assert edited(f"{row}\n", edit.set_given, 1, f"{count + 1}x Ø3").startswith(
+        f"given d = {count + 1}× Ø3"
+    )
 
 
 def test_a_product_is_not_taken_for_a_count() -> None:
@@ -116,7 +141,9 @@ def test_a_product_is_not_taken_for_a_count() -> None:
     ],
 )
 def test_the_datum_is_measured_in_from_any_side(said: str, place: tuple[int, int]) -> None:
-    done = work_out(f"units mm\nsheet A4 landscape, border 10\nO = datum, {said}\nc = circle, centre O, radius 20\n")
+    done = work_out(
+        f"units mm\nsheet A4 landscape, border 10\nO = datum, {said}\nc = circle, centre O, radius 20\n"
+    )
     assert tuple(done.sheet.origin) == place
     told = [(step.text, step.setting.told) for step in done.steps[:2] if step.setting]
     for each, (text, setting) in zip(said.split(", "), told, strict=True):
@@ -126,10 +153,14 @@ def test_the_datum_is_measured_in_from_any_side(said: str, place: tuple[int, int
 
 
 def test_a_strip_on_top_leaves_the_space_below_it() -> None:
-    done = work_out('plan "T"\nunits mm\nsheet A4 landscape, strip top\nO = datum\nc = circle, centre O, radius 20\n')
+    done = work_out(
+        'plan "T"\nunits mm\nsheet A4 landscape, strip top\nO = datum\nc = circle, centre O, radius 20\n'
+    )
     low, high = done.sheet.space
     assert (low.y, high.y) == (10, 200 - done.sheet.strip)
-    title = next(mark for mark in done.display.marks if isinstance(mark, Lettering) and mark.text == "T")
+    title = next(
+        mark for mark in done.display.marks if isinstance(mark, Lettering) and mark.text == "T"
+    )
     assert title.y > high.y
 
 
@@ -137,7 +168,9 @@ def test_a_strip_on_top_leaves_the_space_below_it() -> None:
 def test_a_long_title_stays_in_its_field(words: int) -> None:
     title = " ".join(["wheel"] * words)
     done = work_out(f'plan "{title}"\ndrawing OY-900\nunits mm\nsheet A4 landscape\nO = datum\n')
-    rows = [mark for mark in done.display.marks if isinstance(mark, Lettering) and "wheel" in mark.text]
+    rows = [
+        mark for mark in done.display.marks if isinstance(mark, Lettering) and "wheel" in mark.text
+    ]
     assert " ".join(row.text for row in rows) == title
     field = done.sheet.left + (done.sheet.width - done.sheet.left - done.sheet.border) * 0.5
     assert all(row.x + wide(row.text, row.height) <= field for row in rows)

@@ -12,7 +12,9 @@ from entrick.core.plan import edit
 from entrick.demo import sample_plans
 
 # Cams and gears carry their sizes in a table; their curves have no dimensions of their own.
-SAMPLES = sorted(text for text in sample_plans().values() if " = cam, " not in text and " = gear, " not in text)
+SAMPLES = sorted(
+    text for text in sample_plans().values() if " = cam, " not in text and " = gear, " not in text
+)
 
 
 def bare(text: str) -> str:
@@ -43,7 +45,9 @@ def test_each_suggested_dimension_is_needed(number: str) -> None:
     first = len(found.text.splitlines()) - len(found.statements) + 1
     for line in range(first, first + len(found.statements)):
         less = work_out(edited(found.text, edit.delete_line, line))
-        assert any("no dimension fixes" in message for message in verdict(less)), found.statements[line - first]
+        assert any("no dimension fixes" in message for message in verdict(less)), found.statements[
+            line - first
+        ]
     twice = work_out(found.text + found.statements[0].replace("d1 =", "again =") + "\n")
     assert any("again says again" in message for message in verdict(twice))
 
@@ -51,7 +55,9 @@ def test_each_suggested_dimension_is_needed(number: str) -> None:
 def test_dimensions_state_the_givens_with_their_marks_and_counts() -> None:
     text = bare(next(text for text in SAMPLES if "OY-044" in text))
     rows = suggest_dimensions(work_out(text).solution).statements
-    letters = {m.text for m in work_out(text + "\n".join(rows) + "\n").display.marks if m.kind == "text"}
+    letters = {
+        m.text for m in work_out(text + "\n".join(rows) + "\n").display.marks if m.kind == "text"
+    }
     assert {"8× Ø5/16", "4× R5/8", "2× R5/8", "4× R3/8", "2 1/8", "3 3/8", "4 1/4"} <= letters
 
 
@@ -61,7 +67,9 @@ def test_a_size_that_stands_only_in_a_statement_is_dimensioned_too() -> None:
         "rim = line in, frame.bottom > frame.right > frame.top > frame.left\nhole = line in, c\n"
     )
     rows = suggest_dimensions(work_out(text).solution).statements
-    letters = {m.text for m in work_out(text + "\n".join(rows) + "\n").display.marks if m.kind == "text"}
+    letters = {
+        m.text for m in work_out(text + "\n".join(rows) + "\n").display.marks if m.kind == "text"
+    }
     assert {"70", "40", "Ø9"} <= letters
     assert len(rows) == 4
 
@@ -70,13 +78,25 @@ def test_the_side_with_fewer_crossings_is_taken() -> None:
     text = next(text for text in SAMPLES if "OY-052" in text)
     done = work_out(text)
     assert crossings([mark for _, mark in done.sheet.finish]) < 8
-    flipped = text.replace(", level, below", ", level, above").replace(", plumb, left", ", plumb, right")
-    assert crossings([m for _, m in work_out(flipped).sheet.finish]) > crossings([m for _, m in done.sheet.finish])
+    flipped = text.replace(", level, below", ", level, above").replace(
+        ", plumb, left", ", plumb, right"
+    )
+    assert crossings([m for _, m in work_out(flipped).sheet.finish]) > crossings(
+        [m for _, m in done.sheet.finish]
+    )
 
 
-@given(st.integers(30, 90), st.integers(20, 60),
-       st.lists(st.tuples(st.integers(-12, 12), st.integers(-8, 8), st.integers(1, 3)), min_size=0, max_size=3, unique=True),
-       st.integers(0, 6))  # fmt: skip
+@given(
+    st.integers(30, 90),
+    st.integers(20, 60),
+    st.lists(
+        st.tuples(st.integers(-12, 12), st.integers(-8, 8), st.integers(1, 3)),
+        min_size=0,
+        max_size=3,
+        unique=True,
+    ),
+    st.integers(0, 6),
+)
 def test_any_plate_with_holes_is_fully_dimensioned(
     w: int, h: int, holes: list[tuple[int, int, int]], round_: int
 ) -> None:

@@ -64,18 +64,24 @@ def test_thickness_of_plain_shapes(rows: str, thin: float) -> None:
 
 def test_a_corner_that_points_into_the_material_counts() -> None:
     """A vee cut into a bar from above, its point 7 above the foot."""
-    rows = "r = run, from O, right 60, up 20, left 20, to P, to Q, left 20, close\nrim = line in, r\n"
-    assert thickness("P = point, 30 right of O, 7 above\nQ = point, 20 right of O, 20 above\n" + rows) == pytest.approx(
-        7
+    rows = (
+        "r = run, from O, right 60, up 20, left 20, to P, to Q, left 20, close\nrim = line in, r\n"
     )
+    assert thickness(
+        "P = point, 30 right of O, 7 above\nQ = point, 20 right of O, 20 above\n" + rows
+    ) == pytest.approx(7)
 
 
 @given(st.integers(5, 30), st.integers(31, 44), st.booleans())
-def test_an_arm_that_tapers_is_as_thin_as_the_disc_of_its_round_end(small: int, large: int, bored: bool) -> None:
+def test_an_arm_that_tapers_is_as_thin_as_the_disc_of_its_round_end(
+    small: int, large: int, bored: bool
+) -> None:
     """The largest disc about the small end's centre that lies in the outline, by a general geometry library."""
-    rows = (f"A = point, 90 right of O\na = circle, centre O, radius {large}\nb = circle, centre A, radius {small}\n"
-            "up = line, touching a, touching b, outer, above\ndn = line, touching a, touching b, outer, below\n"
-            "rim = line in, a > up > b > dn\n")  # fmt: skip
+    rows = (
+        f"A = point, 90 right of O\na = circle, centre O, radius {large}\nb = circle, centre A, radius {small}\n"
+        "up = line, touching a, touching b, outer, above\ndn = line, touching a, touching b, outer, below\n"
+        "rim = line in, a > up > b > dn\n"
+    )
     drawn = outline(run_of(solved(rows), "rim"), 400)
     disc = drawn.exterior.distance(shapely.Point(90, 0))
     assert thickness(rows) == pytest.approx(2 * disc, rel=1e-3)
@@ -87,7 +93,9 @@ def test_an_arm_that_tapers_is_as_thin_as_the_disc_of_its_round_end(small: int, 
             if f.rule == "wall"
         ]
         assert told
-        assert not any(f"rim is {2 * small} mm thin" in each for each in told), "with a hole in it, it is a wall"
+        assert not any(f"rim is {2 * small} mm thin" in each for each in told), (
+            "with a hole in it, it is a wall"
+        )
 
 
 def test_a_rounded_corner_is_no_thin_place() -> None:
@@ -104,34 +112,54 @@ def test_a_triangle_has_none() -> None:
 def test_the_proof_says_so_only_where_it_is_so(asked: int) -> None:
     rows = LINK.format(25, 25, 90)
     thin = thickness(rows)
-    told = [f for f in solved(f"{rows}must = check, wall at least {asked}\n").findings if f.rule == "wall"]
+    told = [
+        f
+        for f in solved(f"{rows}must = check, wall at least {asked}\n").findings
+        if f.rule == "wall"
+    ]
     assert [f.weight for f in told] == ["wrong" if thin < asked - 1e-6 else "good"]
     assert not [f for f in solved(rows).findings if f.rule == "wall"]
 
 
 def test_what_lies_across_a_hole_is_a_wall_and_no_thickness() -> None:
     rows = "b = box, 40 by 40, centred on O\nrim = line in, b\nc = circle, centre O, radius 19\nbore = line in, c\n"
-    told = [f.message for f in solved(rows + "must = check, wall at least 0.5\n").findings if f.rule == "wall"]
+    told = [
+        f.message
+        for f in solved(rows + "must = check, wall at least 0.5\n").findings
+        if f.rule == "wall"
+    ]
     assert told == ["least wall 1 mm, between rim and bore"]
 
 
 def test_a_hole_in_the_middle_does_not_hide_how_thin_a_plate_is() -> None:
     rows = "b = box, 90 by 20, centred on O\nrim = line in, b\nc = circle, centre O, radius 4\nbore = line in, c\n"
-    told = [f.message for f in solved(rows + "must = check, wall at least 25\n").findings if f.rule == "wall"]
+    told = [
+        f.message
+        for f in solved(rows + "must = check, wall at least 25\n").findings
+        if f.rule == "wall"
+    ]
     assert any("rim is 20 mm thin here; 25 is asked for" in each for each in told)
 
 
-COMB = st.lists(st.tuples(st.integers(3, 12), st.integers(3, 12), st.integers(4, 26)), min_size=2, max_size=9)
+COMB = st.lists(
+    st.tuples(st.integers(3, 12), st.integers(3, 12), st.integers(4, 26)), min_size=2, max_size=9
+)
 
 
 @given(COMB, st.booleans(), st.sampled_from([math.inf, 30.0, 6.0]))
-def test_what_is_not_looked_at_is_no_thinner(teeth: list[tuple[int, int, int]], rounded: bool, limit: float) -> None:
+def test_what_is_not_looked_at_is_no_thinner(
+    teeth: list[tuple[int, int, int]], rounded: bool, limit: float
+) -> None:
     """A comb whose gaps are cut from above to depths of their own, looked through whole."""
     legs = [f"right {sum(tooth + gap for tooth, gap, _ in teeth) + 5}", "up 30", "left 5"]
     for tooth, gap, deep in teeth:
         legs += [f"down {deep}", f"left {gap}", f"up {deep}", f"left {tooth}"]
     rows = f"r = run, from O, {', '.join(legs)}, close\n"
-    rows += "s = rounded, all corners of r, radius 1\nrim = line in, s\n" if rounded else "rim = line in, r\n"
+    rows += (
+        "s = rounded, all corners of r, radius 1\nrim = line in, s\n"
+        if rounded
+        else "rim = line in, r\n"
+    )
     rim = run_of(solved(rows), "rim")
     bores = [Loop((piece_of(Circle(Point(2.5, 27.0), 0.5), "bore"),), True)]
     quick = thinnest(rim, bores, limit)

@@ -26,11 +26,20 @@ def miss(target: Target, circle: Circle) -> float:
             return abs(abs(target.offset_of(circle.centre)) - circle.radius)
         case Circle():
             apart = abs(target.centre - circle.centre)
-            return min(abs(apart - circle.radius - target.radius), abs(apart - abs(circle.radius - target.radius)))
+            return min(
+                abs(apart - circle.radius - target.radius),
+                abs(apart - abs(circle.radius - target.radius)),
+            )
 
 
 @given(st.tuples(*[st.one_of(points, lines, circles)] * 3))
-@example((Point(0.0, 0.0), Line(Point(0.0, 0.0), polar(1.0, 0.0625)), Line(Point(0.0, 1.0), polar(1.0, 0.0625))))
+@example(
+    (
+        Point(0.0, 0.0),
+        Line(Point(0.0, 0.0), polar(1.0, 0.0625)),
+        Line(Point(0.0, 1.0), polar(1.0, 0.0625)),
+    )
+)
 def test_every_circle_found_touches_all_three(targets: tuple[Target, Target, Target]) -> None:
     found = circles_touching(targets)
     assert len(found) <= 8
@@ -48,7 +57,9 @@ def test_three_points_have_one_circle_unless_in_line(a: Point, b: Point, c: Poin
     area = abs((b - a).cross(c - a)) / 2
     assume(area > 1)
     (found,) = circles_touching((a, b, c))
-    assert found.circle.radius == pytest.approx(math.prod(sides) / (4 * area), rel=1e-6)  # circumradius abc/4Δ
+    assert found.circle.radius == pytest.approx(
+        math.prod(sides) / (4 * area), rel=1e-6
+    )  # circumradius abc/4Δ
 
 
 def test_points_in_line_and_parallel_lines_have_none() -> None:

@@ -32,14 +32,22 @@ def hole(name: str, x: float, y: float, radius: float | str) -> str:
 
 
 @given(st.integers(0, 5), st.integers(1, 5), st.booleans())
-def test_a_count_counts_holes_and_not_the_rounded_corners_of_their_radius(made: int, wanted: int, linked: bool) -> None:
+def test_a_count_counts_holes_and_not_the_rounded_corners_of_their_radius(
+    made: int, wanted: int, linked: bool
+) -> None:
     size = "d/2" if linked else "5"
-    rows = "given d = %d× Ø10\n" % wanted + HEAD.removeprefix("units mm\n") + "frame = box, 120 by 80, centred on O\n"  # noqa: UP031
+    rows = (
+        "given d = %d× Ø10\n" % wanted
+        + HEAD.removeprefix("units mm\n")
+        + "frame = box, 120 by 80, centred on O\n"
+    )
     corners = ["bottom right", "right top", "top left", "left bottom"]
     for number, pair in enumerate(corners, 1):
         first, second = pair.split()
         rows += f"r{number} = fillet, between frame.{first} and frame.{second}, radius 5\n"
-    rows += "rim = line in, frame.bottom > r1 > frame.right > r2 > frame.top > r3 > frame.left > r4\n"
+    rows += (
+        "rim = line in, frame.bottom > r1 > frame.right > r2 > frame.top > r3 > frame.left > r4\n"
+    )
     rows += "".join(hole(f"h{k}", -40 + 20 * k, 10, size) for k in range(made))
     found = told(solved(rows, "units mm\n"), "count")
     assert len(found) == 1
@@ -51,21 +59,30 @@ def test_a_count_counts_holes_and_not_the_rounded_corners_of_their_radius(made: 
 @given(st.integers(0, 355), st.integers(5, 300), st.integers(0, 355), st.integers(5, 300))
 @example(0, 180, 180, 180)
 @example(20, 90, 110, 250)
-def test_arcs_are_cut_twice_where_they_overlap_and_not_where_they_only_meet(a: int, s: int, b: int, t: int) -> None:
+def test_arcs_are_cut_twice_where_they_overlap_and_not_where_they_only_meet(
+    a: int, s: int, b: int, t: int
+) -> None:
     done = solved(
         f"one = swing, from O, radius 30, between {a} and {a + s}\ntwo = swing, from O, radius 30, between {b} and {b + t}\n"
         "x = line in, open, one\ny = line in, open, two\n"
     )
-    shared = {d % 360 for d in range(a, a + s)} & {d % 360 for d in range(b, b + t)}  # whole degrees gone over twice
+    shared = {d % 360 for d in range(a, a + s)} & {
+        d % 360 for d in range(b, b + t)
+    }  # whole degrees gone over twice
     found = told(done, "doubled")
     assert bool(found) == bool(shared), (found, len(shared))
 
 
 @given(st.integers(-30, 30), st.integers(1, 60), st.integers(31, 60), st.integers(1, 60))
-def test_lines_are_cut_twice_where_they_overlap_and_not_where_they_only_meet(a: int, s: int, b: int, t: int) -> None:
+def test_lines_are_cut_twice_where_they_overlap_and_not_where_they_only_meet(
+    a: int, s: int, b: int, t: int
+) -> None:
     ends = {"A": a, "B": a + s, "C": b - 31, "D": b - 31 + t}
     rows = "".join(f"{name} = point, {x} right of O\n" for name, x in ends.items())
-    done = solved(rows + "l = line, from A to B\nm = line, from D to C\nx = line in, open, l\ny = line in, open, m\n")
+    done = solved(
+        rows
+        + "l = line, from A to B\nm = line, from D to C\nx = line in, open, l\ny = line in, open, m\n"
+    )
     overlap = min(ends["B"], ends["D"]) - max(ends["A"], ends["C"])
     assert bool(told(done, "doubled")) == (overlap > 0)
 
@@ -73,7 +90,9 @@ def test_lines_are_cut_twice_where_they_overlap_and_not_where_they_only_meet(a: 
 @given(st.integers(-20, 110), st.integers(3, 12), st.booleans())
 @example(52, 8, True)
 @example(68, 8, True)
-def test_the_wall_of_a_hole_to_its_edge_is_told_also_where_none_is_left(x: int, radius: int, asked: bool) -> None:
+def test_the_wall_of_a_hole_to_its_edge_is_told_also_where_none_is_left(
+    x: int, radius: int, asked: bool
+) -> None:
     assume(abs(x - 60) > radius / 5)  # half in and half out
     rows = PLATE + hole("c", x, 0, radius) + ("must = check, wall at least 4\n" if asked else "")
     done = solved(rows)
@@ -94,14 +113,19 @@ def test_the_wall_of_a_hole_to_its_edge_is_told_also_where_none_is_left(x: int, 
 def test_a_hole_that_touches_the_edge_from_inside_is_deducted() -> None:
     done = solved(PLATE + hole("c", 52, 0, 8))
     area = 120 * 80 - math.pi * 64
-    assert any(f"material in all: {area:.1f}"[:22] in message for _, message in told(done, "material"))
+    assert any(
+        f"material in all: {area:.1f}"[:22] in message for _, message in told(done, "material")
+    )
 
 
-@pytest.mark.parametrize("row", [
-    "b = isometric box, from O, 60 by 40 by 30\nx = line in, b\nt = line in, b.top\n",
-    "c = cylinder, from O, diameter 40, length 60\nx = line in, c\ne = isometric circle, centred on O, diameter 20, on top\ny = line in, e\n",
-    "k = isometric block, centred on O, 60 by 40, on right, thick 22, rounded 8\nx = line in, k\nf = line in, k.face\n",
-])  # fmt: skip
+@pytest.mark.parametrize(
+    "row",
+    [
+        "b = isometric box, from O, 60 by 40 by 30\nx = line in, b\nt = line in, b.top\n",
+        "c = cylinder, from O, diameter 40, length 60\nx = line in, c\ne = isometric circle, centred on O, diameter 20, on top\ny = line in, e\n",
+        "k = isometric block, centred on O, 60 by 40, on right, thick 22, rounded 8\nx = line in, k\nf = line in, k.face\n",
+    ],
+)
 def test_a_picture_has_no_walls_holes_or_corners_of_the_part(row: str) -> None:
     done = solved(row)
     assert told(done, "wall", "material", "junction") == []
@@ -120,13 +144,18 @@ def test_what_follows_from_a_rim_that_failed_is_not_told_of_its_holes(count: int
 
 
 @given(st.integers(60, 110), st.integers(40, 70), st.integers(6, 12), st.integers(2, 5))
-def test_one_wall_all_along_is_told_unless_an_inset_made_it(wide: int, tall: int, radius: int, wall: int) -> None:
+def test_one_wall_all_along_is_told_unless_an_inset_made_it(
+    wide: int, tall: int, radius: int, wall: int
+) -> None:
     def rounded(name: str, w: int, h: int, r: int) -> str:
         rows = f"{name} = box, {w} by {h}, centred on O\n"
         pairs = ("bottom right", "right top", "top left", "left bottom")
         for number, (first, second) in enumerate((pair.split() for pair in pairs), 1):
             rows += f"{name}r{number} = fillet, between {name}.{first} and {name}.{second}, radius {r}\n"
-        walk = " > ".join(f"{name}.{side} > {name}r{n}" for n, side in enumerate(("bottom", "right", "top", "left"), 1))
+        walk = " > ".join(
+            f"{name}.{side} > {name}r{n}"
+            for n, side in enumerate(("bottom", "right", "top", "left"), 1)
+        )
         return rows + f"in_{name} = line in, {walk}\n"
 
     outer = rounded("a", wide, tall, radius)
@@ -135,7 +164,8 @@ def test_one_wall_all_along_is_told_unless_an_inset_made_it(wide: int, tall: int
     assert any("keeps a wall" in message for _, message in told(by_hand, "relation"))
     by_inset = solved(outer + f"i = inset, of in_a, wall {wall}\nin_i = line in, i\n")
     assert not any(
-        "keeps a wall" in message or "one wall meant" in message for _, message in told(by_inset, "relation")
+        "keeps a wall" in message or "one wall meant" in message
+        for _, message in told(by_inset, "relation")
     )
 
 
@@ -152,7 +182,9 @@ def test_two_slots_about_one_centre_are_not_taken_for_a_wall() -> None:
 @given(st.integers(12, 40), st.sampled_from([20, 25]))
 @examples(10)
 def test_slivers_of_many_teeth_are_told_once(teeth: int, angle: int) -> None:
-    done = solved(f"g = gear, about O, {teeth} teeth, module 3, pressure {angle}\nrim = line in, g\n")
+    done = solved(
+        f"g = gear, about O, {teeth} teeth, module 3, pressure {angle}\nrim = line in, g\n"
+    )
     assert len(told(done, "sliver")) <= 2
     shape = done.solution.figure.items["rim"].shape
     assert isinstance(shape, Loop)
@@ -190,7 +222,10 @@ def test_a_radius_that_only_fits_because_the_givens_agree_is_missed_until_it_is_
     )
     open_ = told(solved(rows, "units mm\nsheet A3\n"), "dimensions")
     assert not any(weight == "good" for weight, _ in open_)
-    assert any("no dimension fixes r" in message and "agrees with the others" in message for _, message in open_)
+    assert any(
+        "no dimension fixes r" in message and "agrees with the others" in message
+        for _, message in open_
+    )
     rows += "d2 = dimension, radius c\nd3 = dimension, radius d\n"
     full = told(solved(rows, "units mm\nsheet A3\n"), "dimensions")
     assert [weight for weight, _ in full] == ["good"], full
@@ -207,20 +242,24 @@ def test_running_dimensions_of_equal_treads_are_one_saying_and_a_second_set_is_s
         f"f = run, from e.end, right t, down {count}*s + s, left {count}*t + t, up s\nrim = line in, e > f\n"
     )
     spots = " ".join(f"e.corner.{2 * k + 2}" for k in range(count))
-    rows += (
-        f"d1 = dimension, edge O {spots}, level, below\nd2 = dimension, from e.corner.2 to e.corner.3, plumb, left\n"
-    )
+    rows += f"d1 = dimension, edge O {spots}, level, below\nd2 = dimension, from e.corner.2 to e.corner.3, plumb, left\n"
     done = solved(rows, "units mm\nsheet A2\n")
     assert [weight for weight, _ in told(done, "dimensions")] == ["good"], told(done, "dimensions")
-    again = solved(rows + "d3 = dimension, from O to e.corner.2, level, above\n", "units mm\nsheet A2\n")
+    again = solved(
+        rows + "d3 = dimension, from O to e.corner.2, level, above\n", "units mm\nsheet A2\n"
+    )
     assert any("d3 says again" in message for _, message in told(again, "dimensions"))
 
 
 @given(st.integers(6, 40), st.integers(6, 90))
-def test_a_contact_ratio_stands_under_reserve_where_the_pair_interferes(teeth: int, mate: int) -> None:
+def test_a_contact_ratio_stands_under_reserve_where_the_pair_interferes(
+    teeth: int, mate: int
+) -> None:
     done = solved(f"g = gear, about O, {teeth} teeth, module 3, mating {mate} teeth\n")
     working = " ".join(done.solution.entries[-1].made.working)  # type: ignore[union-attr]
-    assert ("were there no interference" in working) == any("they interfere" in m for _, m in told(done, "gear"))
+    assert ("were there no interference" in working) == any(
+        "they interfere" in m for _, m in told(done, "gear")
+    )
 
 
 @given(st.integers(12, 60), st.integers(0, 4))
@@ -230,17 +269,26 @@ def test_the_chordal_thickness_computes_as_its_line_says(teeth: int, tenths: int
     line = next(row for row in done.solution.entries[-1].made.working if row.startswith("chordal"))  # type: ignore[union-attr]
     found = re.search(r"= ([\d.]+) × sin (.+?) = ([\d.]+),", line)
     assert found
-    degrees = sum(float(part) / 60**power for power, part in enumerate(re.findall(r"[\d.]+", found[2])))
-    assert float(found[1]) * math.sin(math.radians(degrees)) == pytest.approx(float(found[3]), abs=2e-4 * 3 * teeth), (
-        "to the hundredth of a degree"
+    degrees = sum(
+        float(part) / 60**power for power, part in enumerate(re.findall(r"[\d.]+", found[2]))
     )
+    assert float(found[1]) * math.sin(math.radians(degrees)) == pytest.approx(
+        float(found[3]), abs=2e-4 * 3 * teeth
+    ), "to the hundredth of a degree"
 
 
 @pytest.mark.parametrize(
     ("said", "reserved"),
-    [("", False), (", thread depth 2", True), (", thread depth 1.083", False), (", minor simplified", True)],
+    [
+        ("", False),
+        (", thread depth 2", True),
+        (", thread depth 1.083", False),
+        (", minor simplified", True),
+    ],
 )
-def test_a_tapping_drill_is_told_apart_from_a_hole_that_is_drawn_otherwise(said: str, reserved: bool) -> None:
+def test_a_tapping_drill_is_told_apart_from_a_hole_that_is_drawn_otherwise(
+    said: str, reserved: bool
+) -> None:
     done = solved(f't = tapped hole, at O, thread "M24x2"{said}\n')
     working = " ".join(done.solution.entries[-1].made.working)  # type: ignore[union-attr]
     assert "= 22" in working
@@ -254,7 +302,9 @@ def test_outlines_in_the_data_are_what_is_lined_in_and_nothing_else() -> None:
 
 
 @given(st.integers(0, 60), st.integers(0, 20), st.sampled_from(["PIN HOLE", "A", "WALL 12"]))
-def test_lettering_that_stands_over_another_is_told_and_what_stands_apart_is_not(x: int, y: int, text: str) -> None:
+def test_lettering_that_stands_over_another_is_told_and_what_stands_apart_is_not(
+    x: int, y: int, text: str
+) -> None:
     rows = f'P = point, {x} right of O, {y} above O\na = label, saying "SHAFT", at O, height 5\nb = label, saying "{text}", at P, height 5\n'
     done = solved(rows)
     boxes = []
@@ -263,7 +313,11 @@ def test_lettering_that_stands_over_another_is_told_and_what_stands_apart_is_not
             xs, ys = zip(*reach(mark), strict=True)
             boxes.append(shapely.box(min(xs), min(ys), max(xs), max(ys)))
     apart = boxes[0].distance(boxes[1])
-    shared = boxes[0].intersection(boxes[1]).bounds if boxes[0].intersects(boxes[1]) else (0.0, 0.0, 0.0, 0.0)
+    shared = (
+        boxes[0].intersection(boxes[1]).bounds
+        if boxes[0].intersects(boxes[1])
+        else (0.0, 0.0, 0.0, 0.0)
+    )
     deep = min(shared[2] - shared[0], shared[3] - shared[1])
     said = any("“SHAFT”" in m and f"“{text}”" in m for _, m in told(done, "lettering"))
     if apart > 0:
@@ -273,7 +327,9 @@ def test_lettering_that_stands_over_another_is_told_and_what_stands_apart_is_not
 
 
 @given(st.integers(-150, 150))
-def test_what_runs_over_the_border_or_the_strip_is_told_and_what_stays_inside_is_not(y: int) -> None:
+def test_what_runs_over_the_border_or_the_strip_is_told_and_what_stays_inside_is_not(
+    y: int,
+) -> None:
     head = "units mm\nsheet A4 landscape, scale 1:1, border 10\nO = datum, 140 from left, 100 from bottom\n"
     done = solved(
         f'c = circle, centre O, radius 20\nrim = line in, c\nP = point, {y} above O\nb = label, saying "SHAFT", at P, height 5\n',
@@ -290,11 +346,14 @@ def test_what_runs_over_the_border_or_the_strip_is_told_and_what_stays_inside_is
 
 
 @pytest.mark.parametrize(
-    ("strip", "y", "told"), [("bottom", -95, True), ("bottom", 95, False), ("top", 95, True), ("top", -95, False)]
+    ("strip", "y", "told"),
+    [("bottom", -95, True), ("bottom", 95, False), ("top", 95, True), ("top", -95, False)],
 )
 def test_a_needle_under_the_title_strip_is_told(strip: str, y: int, told: bool) -> None:
     """On A4 the datum stands 105 above the lower edge: 95 off it is inside the border, where a strip may be."""
     head = f"units mm\nsheet A4 landscape, strip {strip}\nO = datum, 148 from left edge, 105 from bottom edge\n"
     rows = f"P = point, {abs(y) - 5} {'above' if y > 0 else 'below'} O\nc = circle, centre P, radius 30\n"
-    found = [f.message for f in solved(rows, head).findings if "where the title strip will" in f.message]
+    found = [
+        f.message for f in solved(rows, head).findings if "where the title strip will" in f.message
+    ]
     assert bool(found) == told

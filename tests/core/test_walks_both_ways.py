@@ -23,9 +23,7 @@ def lobes(radius: float, blend: float, walk: str) -> str:
     rows = "k = circle, centre O, radius 50\n"
     for name, angle in zip("abc", (90, 210, 330), strict=True):
         x, y = 50 * math.cos(math.radians(angle)), 50 * math.sin(math.radians(angle))
-        rows += (
-            f"P{name} = point, {x:.6f} right of O, {y:.6f} above O\n{name} = circle, centre P{name}, radius {radius}\n"
-        )
+        rows += f"P{name} = point, {x:.6f} right of O, {y:.6f} above O\n{name} = circle, centre P{name}, radius {radius}\n"
     for number, (one, other) in enumerate(("ab", "bc", "ca"), 1):
         rows += f"t{number} = arc, radius {blend}, beside {one}, beside {other}, near O\n"
         rows += f"h{number} = circle, centre t{number}.centre, radius {blend}\n"
@@ -36,17 +34,26 @@ WHOLE = "a {} > h1 > b > h2 > c > h3"
 
 
 @given(st.floats(15, 30), st.floats(40, 70))
-def test_circles_that_run_into_each_other_both_ways_are_not_decided_by_length(radius: float, blend: float) -> None:
+def test_circles_that_run_into_each_other_both_ways_are_not_decided_by_length(
+    radius: float, blend: float
+) -> None:
     told = refused(lobes(round(radius, 2), round(blend, 2), WHOLE.format("")))
     assert "smoothly both ways round: say" in told
     outer, inner = (
-        run_of(solved(lobes(round(radius, 2), round(blend, 2), WHOLE.format(way))), "rim") for way in ("ccw", "cw")
+        run_of(solved(lobes(round(radius, 2), round(blend, 2), WHOLE.format(way))), "rim")
+        for way in ("ccw", "cw")
     )
-    assert abs(outer.area) != pytest.approx(abs(inner.area)), "they are two outlines, and words choose between them"
+    assert abs(outer.area) != pytest.approx(abs(inner.area)), (
+        "they are two outlines, and words choose between them"
+    )
 
 
-@pytest.mark.parametrize("walk", [WHOLE.format("ccw"), WHOLE.format("cw"), "a > t1 > b > t2 > c > t3"])
-def test_a_choice_made_by_words_or_by_what_is_drawn_does_not_flip_when_a_given_changes(walk: str) -> None:
+@pytest.mark.parametrize(
+    "walk", [WHOLE.format("ccw"), WHOLE.format("cw"), "a > t1 > b > t2 > c > t3"]
+)
+def test_a_choice_made_by_words_or_by_what_is_drawn_does_not_flip_when_a_given_changes(
+    walk: str,
+) -> None:
     """Area and perimeter go on without a jump over the whole range a radius may have (R20 to R26 among it)."""
     sizes = [16 + 0.25 * step for step in range(57)]
     runs = [run_of(solved(lobes(radius, 55, walk)), "rim") for radius in sizes]
@@ -80,13 +87,19 @@ def closed(text: str) -> list[tuple[float, float]] | None:
     solution = solve(read_plan(text))
     if solution.errors:
         return None
-    loops = [loop for entry in solution.entries if entry.made for loop in entry.made.loops if loop.closed]
+    loops = [
+        loop for entry in solution.entries if entry.made for loop in entry.made.loops if loop.closed
+    ]
     return [(abs(loop.area), loop.length) for loop in loops]
 
 
 def apart(one: list[tuple[float, float]], other: list[tuple[float, float]]) -> float:
     return max(
-        (abs(a[0] - b[0]) / a[0] + abs(a[1] - b[1]) / a[1] for a, b in zip(one, other, strict=True)), default=0.0
+        (
+            abs(a[0] - b[0]) / a[0] + abs(a[1] - b[1]) / a[1]
+            for a, b in zip(one, other, strict=True)
+        ),
+        default=0.0,
     )
 
 
@@ -94,12 +107,20 @@ def apart(one: list[tuple[float, float]], other: list[tuple[float, float]]) -> f
 def test_no_given_of_a_sample_flips_an_outline_into_another(name: str) -> None:
     """Over some percent of every given: what changes between two sizes halves with the step between them."""
     text = sample_plans()[name]
-    for row in re.finditer(r'^given (\w+) = (?:\d+× )?([ØR]?)([^"\n,]+?)(?=,| "|$)', text, re.MULTILINE):
+    for row in re.finditer(
+        r'^given (\w+) = (?:\d+× )?([ØR]?)([^"\n,]+?)(?=,| "|$)', text, re.MULTILINE
+    ):
 
         def at(factor: float, row: re.Match[str] = row) -> list[tuple[float, float]] | None:
-            return closed(text.replace(row[0], f"given {row[1]} = {row[2]}({row[3]})*{factor:.12f}", 1))
+            return closed(
+                text.replace(row[0], f"given {row[1]} = {row[2]}({row[3]})*{factor:.12f}", 1)
+            )
 
-        found = [(factor, each) for factor in (0.95, 0.98, 1.0, 1.02, 1.05) if (each := at(factor)) is not None]
+        found = [
+            (factor, each)
+            for factor in (0.95, 0.98, 1.0, 1.02, 1.05)
+            if (each := at(factor)) is not None
+        ]
         for (low, one), (high, other) in pairwise(found):
             assert len(one) == len(other)
             first = moved = apart(one, other)
@@ -111,7 +132,9 @@ def test_no_given_of_a_sample_flips_an_outline_into_another(name: str) -> None:
                     break
                 left = apart(one, middle) > apart(middle, other)
                 half = (low + high) / 2
-                low, one, high, other = (low, one, half, middle) if left else (half, middle, high, other)
+                low, one, high, other = (
+                    (low, one, half, middle) if left else (half, middle, high, other)
+                )
                 moved = apart(one, other)
             else:
                 assert moved < 0.4 * first, (row[0], low, high)

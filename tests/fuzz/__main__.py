@@ -71,8 +71,12 @@ def main() -> int:
                 kept = args.found / f"{args.seed}-{plans}.entrick"
                 kept.write_text(text, "utf-8", errors="surrogatepass")
                 print(f"{told}\n    {kept}", flush=True)
-    rows = ", ".join(f"{way} {took:.2f}" for way, took in sorted(slowest.items(), key=lambda row: -row[1])[:6])
-    print(f"{plans} plans, {inputs} inputs, {sum(seen.values())} failures of {len(seen)} sorts; slowest in s: {rows}")
+    rows = ", ".join(
+        f"{way} {took:.2f}" for way, took in sorted(slowest.items(), key=lambda row: -row[1])[:6]
+    )
+    print(
+        f"{plans} plans, {inputs} inputs, {sum(seen.values())} failures of {len(seen)} sorts; slowest in s: {rows}"
+    )
     return 1 if seen else 0
 
 

@@ -43,7 +43,18 @@ inv = involute, of c2, through 60°
 
 POOLS = {
     "point": ["O", "A", "B", "C", "D", "E", "ring", "ring.1", "c1.centre", "k.start", "l1.middle"],
-    "line": ["l1", "l2", "l3", "line O A", "line A B", "O.level", "O.plumb", "line O E", "box1.top", "edge.leg.1"],
+    "line": [
+        "l1",
+        "l2",
+        "l3",
+        "line O A",
+        "line A B",
+        "O.level",
+        "O.plumb",
+        "line O E",
+        "box1.top",
+        "edge.leg.1",
+    ],
     "circle": ["c1", "c2", "c3", "k", "holes", "holes.1", "holes.2"],
     "run": ["rim", "box1", "pol", "el", "sl", "edge", "sp", "wheel", "inv"],
 }
@@ -52,9 +63,44 @@ POOLS["shape"] = [*POOLS["point"], *POOLS["curve"], *POOLS["run"]]
 POOLS["several"] = POOLS["shape"]
 
 LENGTHS = [
-    "0", "1", "2", "3", "5", "10", "12", "20", "24", "30", "40", "60", "-5", "-20", "1/2", "9/32", "0.000001", "0.0000000001", "33.333",
-    "1000", "99999", "1000000", "a", "b", "a/2", "a - 20", "sqrt(2)*a", "(a + b)", "1/3", "½", "4 1/4", "2.5 in", "Ø20", "a*a", "w", "1/0", "5000 mm",
-]  # fmt: skip
+    "0",
+    "1",
+    "2",
+    "3",
+    "5",
+    "10",
+    "12",
+    "20",
+    "24",
+    "30",
+    "40",
+    "60",
+    "-5",
+    "-20",
+    "1/2",
+    "9/32",
+    "0.000001",
+    "0.0000000001",
+    "33.333",
+    "1000",
+    "99999",
+    "1000000",
+    "a",
+    "b",
+    "a/2",
+    "a - 20",
+    "sqrt(2)*a",
+    "(a + b)",
+    "1/3",
+    "½",
+    "4 1/4",
+    "2.5 in",
+    "Ø20",
+    "a*a",
+    "w",
+    "1/0",
+    "5000 mm",
+]
 ANGLES = [
     "0°",
     "30°",
@@ -73,7 +119,25 @@ ANGLES = [
     "120°",
     "60°",
 ]
-COUNTS = ["0", "1", "2", "3", "4", "5", "6", "8", "12", "24", "60", "360", "361", "-1", "2.5", "a", "1000000"]
+COUNTS = [
+    "0",
+    "1",
+    "2",
+    "3",
+    "4",
+    "5",
+    "6",
+    "8",
+    "12",
+    "24",
+    "60",
+    "360",
+    "361",
+    "-1",
+    "2.5",
+    "a",
+    "1000000",
+]
 TEXTS = [
     '"M10"',
     '"M24x2"',
@@ -119,10 +183,18 @@ WORDS = [
     "1e9",
 ]
 SHEETS = [
-    "", "sheet A4 landscape, scale 1:1, border 10", "sheet A3 portrait, scale 1:2, border filing, dimensions unidirectional", "sheet A4, scale 1000:1",
-    "sheet A0 landscape, scale 1:1000", "sheet 17 by 22, scale 1:1, border 1/2", "sheet A3, ground isometric 5", "sheet A4, ground squares 2, isometric projection",
-    "sheet A3, scale 1:5, ground squares a", "sheet A3, border 200", "sheet 5000 by 5000, ground squares 2",
-]  # fmt: skip
+    "",
+    "sheet A4 landscape, scale 1:1, border 10",
+    "sheet A3 portrait, scale 1:2, border filing, dimensions unidirectional",
+    "sheet A4, scale 1000:1",
+    "sheet A0 landscape, scale 1:1000",
+    "sheet 17 by 22, scale 1:1, border 1/2",
+    "sheet A3, ground isometric 5",
+    "sheet A4, ground squares 2, isometric projection",
+    "sheet A3, scale 1:5, ground squares a",
+    "sheet A3, border 200",
+    "sheet 5000 by 5000, ground squares 2",
+]
 USUAL = 0.85
 """Share of the choices that are made as a drafter would."""
 
@@ -149,7 +221,11 @@ class Writer:
 
     def plan(self) -> str:
         """Return a plan: by the grammar, or a sample with some of its words changed."""
-        text = self._by_grammar() if self.random.random() < 0.8 else self._spoilt(self.random.choice(self.samples))
+        text = (
+            self._by_grammar()
+            if self.random.random() < 0.8
+            else self._spoilt(self.random.choice(self.samples))
+        )
         return self._spoilt(text) if self.random.random() < 0.1 else text
 
     def _by_grammar(self) -> str:
@@ -166,7 +242,11 @@ class Writer:
             name = f"z{index}"
             fresh.append(self._statement(name, kind.name, kind.forms))
             self.made.append(name)
-        rows += _needed(fresh) if pick.random() < USUAL else pick.sample(PRELUDE, pick.randint(0, len(PRELUDE)))
+        rows += (
+            _needed(fresh)
+            if pick.random() < USUAL
+            else pick.sample(PRELUDE, pick.randint(0, len(PRELUDE)))
+        )
         rows += fresh
         return "\n".join(row for row in rows if row) + "\n"
 
@@ -176,7 +256,12 @@ class Writer:
         others = [form for form in forms if not form.needed]
         said += pick.sample(others, min(len(others), pick.choice([0, 1, 1, 2, 2, 2, 3, 4])))
         said += [form for form in said if form.most > 1 and pick.random() < 0.6]
-        said += [form for form in said if form.most > 2 and pick.random() < 0.6 for _ in range(pick.randint(1, 4))]
+        said += [
+            form
+            for form in said
+            if form.most > 2 and pick.random() < 0.6
+            for _ in range(pick.randint(1, 4))
+        ]
         clauses = [self._clause(form) for form in said]
         if pick.random() > USUAL:
             pick.shuffle(clauses)
@@ -216,7 +301,9 @@ class Writer:
         pick = self.random
         if self.made and pick.random() < 0.3:
             made = pick.choice(self.made)
-            return made + pick.choice(["", "", "", ".1", ".centre", ".start", ".end", ".middle", ".2.1"])
+            return made + pick.choice(
+                ["", "", "", ".1", ".centre", ".start", ".end", ".middle", ".2.1"]
+            )
         pool = POOLS.get(type, POOLS["shape"]) if pick.random() < 0.93 else POOLS["shape"]
         return pick.choice(pool)
 
@@ -225,7 +312,20 @@ class Writer:
         stops = []
         for _ in range(pick.choice([1, 1, 2, 3, 4, 6])):
             way = pick.choice(
-                ["", "", "", " cw", " ccw", " long", " short", " via C", " at A", " near B", " above", " left"]
+                [
+                    "",
+                    "",
+                    "",
+                    " cw",
+                    " ccw",
+                    " long",
+                    " short",
+                    " via C",
+                    " at A",
+                    " near B",
+                    " above",
+                    " left",
+                ]
             )
             stops.append(self._reference(pick.choice(["curve", "run"])) + way)
         return pick.choice([" > ", " > ", ">"]).join(stops)
@@ -241,7 +341,9 @@ class Writer:
             how = pick.random()
             word = pick.choice([*WORDS, *LENGTHS, *ANGLES, *COUNTS, *POOLS["shape"]])
             words[place : place + (how < 0.7)] = [] if how < 0.2 else [word]
-            rows[row] = pick.choice([" ", " ", " ", ""]).join(words) if how > 0.98 else " ".join(words)
+            rows[row] = (
+                pick.choice([" ", " ", " ", ""]).join(words) if how > 0.98 else " ".join(words)
+            )
             if how > 0.95:
                 rows.insert(pick.randrange(len(rows)), rows[row])
             text = "\n".join(rows)

@@ -29,7 +29,9 @@ def finite(answer: Answer) -> None:
     def look(value: object) -> None:
         if isinstance(value, float):
             assert math.isfinite(value)
-        for inner in value.values() if isinstance(value, dict) else value if isinstance(value, list) else ():
+        for inner in (
+            value.values() if isinstance(value, dict) else value if isinstance(value, list) else ()
+        ):
             look(inner)
 
     look(json.loads(answer.content))
@@ -73,13 +75,19 @@ def ways(text: str, pick: Random) -> Iterator[tuple[str, Callable[[], object]]]:
     yield "json", lambda: json.dumps(solution_data(work_out(text)), allow_nan=False)
     for format in formats():
         if format in ("svg", "csv") or pick.random() < 0.3:
-            chosen = {"ovals": pick.choice(["ellipse", "arcs", "polyline"]), "construction": pick.random() < 0.5}
+            chosen = {
+                "ovals": pick.choice(["ellipse", "arcs", "polyline"]),
+                "construction": pick.random() < 0.5,
+            }
             yield format, lambda format=format, chosen=chosen: exported(format, text, chosen)
     done = work_out(text)
     if done.outlines and pick.random() < 0.3:
         bare = write_cutter_dxf(done.outlines, done.solution.unit)[:4_000_000]
         within = pick.choice([None, 1e-3, 0.05])
-        yield "read back", lambda: finite(asked("read-back", name="x.dxf", text=bare, within=within))
+        yield (
+            "read back",
+            lambda: finite(asked("read-back", name="x.dxf", text=bare, within=within)),
+        )
     if pick.random() < 0.3:
         yield "suggest", shown("suggest")
     for entry in work_out(text).solution.entries:
@@ -88,7 +96,10 @@ def ways(text: str, pick: Random) -> Iterator[tuple[str, Callable[[], object]]]:
             yield "worksheet", shown("worksheet", **turned)
             for format in ("pdf", "csv", "svg"):
                 body = {"text": text, **turned, "table": pick.choice([None, 0])}
-                yield f"worksheet {format}", lambda format=format, body=body: asked(f"worksheet/{format}", **body)
+                yield (
+                    f"worksheet {format}",
+                    lambda format=format, body=body: asked(f"worksheet/{format}", **body),
+                )
         if entry.made and pick.random() < 0.3:
             yield "methods", shown("methods", line=entry.line)
     steps = work_out(text).steps

@@ -33,15 +33,34 @@ def check_contact(word: str, target: Shape | Loop, centre: Point, size: float) -
             assert min(abs(apart - w) for w in wanted) < 1e-9
 
 
-@pytest.mark.parametrize("conditions", [
-    ("around a", "around b"), ("beside a", "beside b"), ("around a", "beside b"), ("through A", "through B"),
-    ("beside a", "through B"), ("touching m", "around b"), ("touching l", "through B"), ("touching l", "touching m"),
-    ("centred on l", "around a"), ("centred on a", "through B"), ("touching a", "touching l"), ("inside c", "beside b"),
-    ("inside c", "touching l"), ("centred on l", "touching m"),
-], ids=" and ".join)  # fmt: skip
-def test_any_two_conditions_can_be_met_and_each_candidate_meets_them(conditions: tuple[str, str]) -> None:
+@pytest.mark.parametrize(
+    "conditions",
+    [
+        ("around a", "around b"),
+        ("beside a", "beside b"),
+        ("around a", "beside b"),
+        ("through A", "through B"),
+        ("beside a", "through B"),
+        ("touching m", "around b"),
+        ("touching l", "through B"),
+        ("touching l", "touching m"),
+        ("centred on l", "around a"),
+        ("centred on a", "through B"),
+        ("touching a", "touching l"),
+        ("inside c", "beside b"),
+        ("inside c", "touching l"),
+        ("centred on l", "touching m"),
+    ],
+    ids=" and ".join,
+)
+def test_any_two_conditions_can_be_met_and_each_candidate_meets_them(
+    conditions: tuple[str, str],
+) -> None:
     size = 115.0
-    rows = TWO + "l = line, through O, level\nm = line, through A, at 40°\nc = circle, centre O, radius 300\n"
+    rows = (
+        TWO
+        + "l = line, through O, level\nm = line, through A, at 40°\nc = circle, centre O, radius 300\n"
+    )
     text = HEAD + rows + f"x = arc, radius {size}, {', '.join(conditions)}\n"
     entry = work_out(text).solution.entries[-1]
     letters = [c.letter for c in entry.candidates]
@@ -57,24 +76,31 @@ def test_any_two_conditions_can_be_met_and_each_candidate_meets_them(conditions:
             check_contact(word, thing(chosen, name), made.shape.centre, size)
 
 
-@pytest.mark.parametrize(("rows", "says"), [
-    ("x = arc, radius 30, around a, around b", "must be larger than its radius 30"),
-    ("x = arc, radius 25, around a, around b", "must be larger"),
-    ("x = arc, radius 90, inside a, beside b", "must be smaller"),
-    ("x = arc, radius 10, beside a, beside b", "swings of 40 and 30 cannot meet across 140: the radius must be at least 45"),
-    ("x = arc, radius 60, around a, around b", "swings of 30 and 40 cannot meet across 140: the radius must be at least 95"),
-    ("x = arc, radius 85, beside a, around b2", "share their centre"),
-    ("x = arc, radius 85, beside a, beside a", "all the way round"),
-    ("x = arc, radius 5, touching l, beside a", "the radius must be at least"),
-    ("x = arc, radius 85, beside l, beside a", "a circle or arc is wanted here"),
-    ("x = arc, radius 85, beside a", "needs two conditions and has 1"),
-    ("x = arc, beside a, beside b", "needs radius"),
-    ("x = arc, radius 12, touching l, touching l2", "no radius would do"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("rows", "says"),
+    [
+        ("x = arc, radius 30, around a, around b", "must be larger than its radius 30"),
+        ("x = arc, radius 25, around a, around b", "must be larger"),
+        ("x = arc, radius 90, inside a, beside b", "must be smaller"),
+        (
+            "x = arc, radius 10, beside a, beside b",
+            "swings of 40 and 30 cannot meet across 140: the radius must be at least 45",
+        ),
+        (
+            "x = arc, radius 60, around a, around b",
+            "swings of 30 and 40 cannot meet across 140: the radius must be at least 95",
+        ),
+        ("x = arc, radius 85, beside a, around b2", "share their centre"),
+        ("x = arc, radius 85, beside a, beside a", "all the way round"),
+        ("x = arc, radius 5, touching l, beside a", "the radius must be at least"),
+        ("x = arc, radius 85, beside l, beside a", "a circle or arc is wanted here"),
+        ("x = arc, radius 85, beside a", "needs two conditions and has 1"),
+        ("x = arc, beside a, beside b", "needs radius"),
+        ("x = arc, radius 12, touching l, touching l2", "no radius would do"),
+    ],
+)
 def test_what_cannot_be_is_explained_with_the_limit(rows: str, says: str) -> None:
-    more = (
-        "b2 = circle, centre A, radius 20\nC = point, 60 above O\nl = line, through C, level\nD = point, 90 above O\n"
-    )
+    more = "b2 = circle, centre A, radius 20\nC = point, 60 above O\nl = line, through C, level\nD = point, 90 above O\n"
     assert says in refused(TWO + more + "l2 = line, through D, level\n" + rows)
 
 
@@ -110,7 +136,10 @@ def test_an_undecided_arc_lists_its_candidates_with_letters_and_words() -> None:
 
 
 def test_long_takes_the_other_part_of_the_arc() -> None:
-    rows = TWO + "s = arc, radius 90, beside a, beside b, below\nl = arc, radius 90, beside a, beside b, below, long\n"
+    rows = (
+        TWO
+        + "s = arc, radius 90, beside a, beside b, below\nl = arc, radius 90, beside a, beside b, below, long\n"
+    )
     done = work_out(HEAD + rows)
     short, long = thing(done, "s"), thing(done, "l")
     assert isinstance(short, Arc)
@@ -120,7 +149,10 @@ def test_long_takes_the_other_part_of_the_arc() -> None:
 
 def test_loci_that_only_touch_give_the_single_centre_and_either_half() -> None:
     """At the limiting radius the two swings touch: one centre, and only words can say which half is drawn."""
-    rows = TWO + "x = arc, radius 45, beside a, beside b{0}\ny = arc, radius 95, around a, around b{0}\n"
+    rows = (
+        TWO
+        + "x = arc, radius 45, beside a, beside b{0}\ny = arc, radius 95, around a, around b{0}\n"
+    )
     told = work_out(HEAD + rows.format("")).solution
     assert [e.candidates[0].words for e in told.entries[-2:]] == [("below",), ("below",)]
     done = work_out(HEAD + rows.format(", above"))

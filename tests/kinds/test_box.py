@@ -36,7 +36,9 @@ def test_a_box_in_inches_halves_exactly() -> None:
 
 
 @given(st.integers(20, 300), st.integers(20, 200), st.integers(1, 9))
-def test_fillets_of_a_box_need_no_choosing_and_make_it_smooth(width: int, height: int, radius: int) -> None:
+def test_fillets_of_a_box_need_no_choosing_and_make_it_smooth(
+    width: int, height: int, radius: int
+) -> None:
     """Where two sides end in a corner only one fillet lies on both; area is that of the box less (4 − π)r² (plane geometry)."""
     sides = ["bottom", "right", "top", "left"]
     rows = [f"f = box, {width} by {height}, centred on O"]

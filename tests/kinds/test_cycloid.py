@@ -20,8 +20,12 @@ def test_a_cycloid_is_eight_radii_long_for_every_turn(radius: int, turns: int) -
     assert loop.pieces[-1].exit.x == pytest.approx(math.tau * radius * turns)
 
 
-@pytest.mark.parametrize(("inside", "length", "reach"), [(False, 8 * 10 * 50 / 40 * 4, 60), (True, 6 * 40, 40)])
-def test_epicycloid_and_astroid_against_the_handbook(inside: bool, length: float, reach: float) -> None:
+@pytest.mark.parametrize(
+    ("inside", "length", "reach"), [(False, 8 * 10 * 50 / 40 * 4, 60), (True, 6 * 40, 40)]
+)
+def test_epicycloid_and_astroid_against_the_handbook(
+    inside: bool, length: float, reach: float
+) -> None:
     """Epicycloid arch 8r(R + r)/R; astroid, the hypocycloid of R = 4r, 6R in all (handbook, from memory)."""
     rows = f"b = circle, centre O, radius 40\nc = cycloid, on b,{' inside,' if inside else ''} radius 10, 4 turns\n"
     loop = run_of(solved(rows), "c")
@@ -34,9 +38,16 @@ def test_epicycloid_and_astroid_against_the_handbook(inside: bool, length: float
             assert x ** (2 / 3) + y ** (2 / 3) == pytest.approx(1, abs=2e-3), "x^⅔ + y^⅔ = R^⅔"
 
 
-@pytest.mark.parametrize(("row", "told"), [
-    ("c = cycloid, radius 9, 1 turns\n", "say one of them"), ("c = cycloid, from O, radius 9, 13 turns\n", "up to 12 turns"),
-    ("b = circle, centre O, radius 9\nc = cycloid, on b, inside, radius 9, 1 turns\n", "smaller than it"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("row", "told"),
+    [
+        ("c = cycloid, radius 9, 1 turns\n", "say one of them"),
+        ("c = cycloid, from O, radius 9, 13 turns\n", "up to 12 turns"),
+        (
+            "b = circle, centre O, radius 9\nc = cycloid, on b, inside, radius 9, 1 turns\n",
+            "smaller than it",
+        ),
+    ],
+)
 def test_what_cannot_roll_is_said(row: str, told: str) -> None:
     assert told in work_out(HEAD + row).solution.errors[0].message

@@ -22,8 +22,12 @@ solved = partial(solved, head=HEAD)
 
 
 @given(sizes, sizes, st.sampled_from(["up", "right", "left"]), st.booleans())
-def test_a_cylinder_is_its_end_moved_along_the_axis(d: int, length: int, along: str, true: bool) -> None:
-    done = solved(f"c = cylinder, from O, diameter {d}, length {length}, along {along}{', true' if true else ''}\n")
+def test_a_cylinder_is_its_end_moved_along_the_axis(
+    d: int, length: int, along: str, true: bool
+) -> None:
+    done = solved(
+        f"c = cylinder, from O, diameter {d}, length {length}, along {along}{', true' if true else ''}\n"
+    )
     for number in (1, 2):
         line = line_of(done, f"c.edge.{number}")
         assert line.end == pytest.approx(length)
@@ -34,5 +38,9 @@ def test_a_cylinder_is_its_end_moved_along_the_axis(d: int, length: int, along: 
         assert isinstance(run, Loop)
     assert far.length + hidden.length == pytest.approx(end.length, rel=1e-6)  # type: ignore[union-attr]
     across = abs(point_of(done, "c.touch.1") - point_of(done, "c.touch.2"))
-    swept = across * length * abs((point_of(done, "c.touch.1") - point_of(done, "c.touch.2")).unit.cross(AXES[along]))
+    swept = (
+        across
+        * length
+        * abs((point_of(done, "c.touch.1") - point_of(done, "c.touch.2")).unit.cross(AXES[along]))
+    )
     assert abs(outline.area) == pytest.approx(abs(end.area) + swept, rel=1e-6)  # type: ignore[union-attr]

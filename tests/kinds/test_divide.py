@@ -20,6 +20,10 @@ def points(x: float, y: float, u: float, v: float) -> str:
 def test_a_line_is_divided_equally(x: float, y: float, u: float, v: float, count: int) -> None:
     assume(math.hypot(x - u, y - v) > 0.5)
     done = solved(points(x, y, u, v) + f"d = divide, of line A B, in {count}\n")
-    spots = [point_of(done, "A"), *(point_of(done, f"d.{i}") for i in range(1, count)), point_of(done, "B")]
+    spots = [
+        point_of(done, "A"),
+        *(point_of(done, f"d.{i}") for i in range(1, count)),
+        point_of(done, "B"),
+    ]
     part = abs(spots[-1] - spots[0]) / count
     assert all(abs(b - a) == pytest.approx(part) for a, b in pairwise(spots))

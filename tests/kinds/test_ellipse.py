@@ -29,19 +29,27 @@ def test_arcs_of_a_true_ellipse_keep_to_it_and_run_on_without_a_corner(ellipse: 
         assert isinstance(first, Arc)
         assert isinstance(second, Arc)
         assert abs(first.last - second.first) < 1e-8
-        assert abs((first.last - first.centre).unit.cross((second.first - second.centre).unit)) < 1e-7
+        assert (
+            abs((first.last - first.centre).unit.cross((second.first - second.centre).unit)) < 1e-7
+        )
 
 
 @given(ellipses, st.floats(0, 6.28))
-def test_places_of_an_ellipse_keep_the_sum_of_their_distances_to_the_foci(ellipse: Ellipse, turn: float) -> None:
+def test_places_of_an_ellipse_keep_the_sum_of_their_distances_to_the_foci(
+    ellipse: Ellipse, turn: float
+) -> None:
     spot = ellipse.at(turn)
     assert sum(abs(spot - focus) for focus in ellipse.foci) == pytest.approx(2 * ellipse.a)
     bisector = sum(((spot - focus).unit for focus in ellipse.foci), Point(0, 0))
-    assert abs(bisector.dot(ellipse.heading(turn))) < 1e-6, "the normal halves the angle between the focal rays"
+    assert abs(bisector.dot(ellipse.heading(turn))) < 1e-6, (
+        "the normal halves the angle between the focal rays"
+    )
 
 
 @given(ellipses, st.builds(Point, st.floats(-200, 200), st.floats(-200, 200)), st.floats(0, 3.1))
-def test_tangents_of_an_ellipse_touch_and_do_not_cut(ellipse: Ellipse, point: Point, angle: float) -> None:
+def test_tangents_of_an_ellipse_touch_and_do_not_cut(
+    ellipse: Ellipse, point: Point, angle: float
+) -> None:
     assume(abs(sum(abs(point - focus) for focus in ellipse.foci) - 2 * ellipse.a) > 1e-6)
     turns = ellipse.touching_from(point)
     for turn in turns:
@@ -57,14 +65,18 @@ def test_tangents_of_an_ellipse_touch_and_do_not_cut(ellipse: Ellipse, point: Po
 
 
 @given(ellipses, st.floats(0, 6.28), st.floats(0, 40))
-def test_the_nearest_place_lies_square_below_a_point(ellipse: Ellipse, turn: float, out: float) -> None:
+def test_the_nearest_place_lies_square_below_a_point(
+    ellipse: Ellipse, turn: float, out: float
+) -> None:
     spot = ellipse.at(turn) - ellipse.heading(turn).normal * out
     assert ellipse.distance(spot) == pytest.approx(out, abs=1e-6)
 
 
 @given(ellipses, st.floats(-3, 3))
 def test_an_ellipse_is_copied_with_what_it_stands_for(ellipse: Ellipse, angle: float) -> None:
-    done = solved("e = ellipse, centred on O, axes 90 and 56, at 20°\nm = mirror, of e, about O.plumb\n")
+    done = solved(
+        "e = ellipse, centred on O, axes 90 and 56, at 20°\nm = mirror, of e, about O.plumb\n"
+    )
     image = run_of(done, "m").stands_for
     assert image is not None
     assert abs(image.major.angle % math.pi - math.radians(160)) < 1e-9
@@ -82,7 +94,9 @@ def test_four_centres_meet_on_their_lines_of_centres(a: float, share: float) -> 
     assert arcs[1].at(math.pi / 2).y == pytest.approx(a * share)
     for first, second in zip(arcs, (*arcs[1:], arcs[0]), strict=True):
         assert abs(first.last - second.first) < 1e-9 * a * 100
-        assert abs((first.last - first.centre).unit.cross((second.first - second.centre).unit)) < 1e-9
+        assert (
+            abs((first.last - first.centre).unit.cross((second.first - second.centre).unit)) < 1e-9
+        )
 
 
 @pytest.mark.parametrize("method", ["circles", "trammel", "rectangle", "foci"])
@@ -95,17 +109,28 @@ def test_every_method_pricks_points_of_the_true_ellipse(method: str) -> None:
         for step in done.steps
         if step.name == "e"
         for s in step.strokes
-        if (isinstance(s.shape, Point) and "place " in step.text and " of e" in step.text and "Mark " in step.text)
+        if (
+            isinstance(s.shape, Point)
+            and "place " in step.text
+            and " of e" in step.text
+            and "Mark " in step.text
+        )
         or (isinstance(s.shape, Point) and "mark place" in step.text)
     ]
     on = [spot for spot in pricked if ellipse.distance(spot) < 1e-6]
     assert len(on) >= 8
     assert len(on) == len(pricked)
-    assert any(opened_steps(step, done.solution, done.kit, done.sheet) for step in done.steps if step.name == "e")
+    assert any(
+        opened_steps(step, done.solution, done.kit, done.sheet)
+        for step in done.steps
+        if step.name == "e"
+    )
 
 
 def test_an_ellipse_by_an_axis_and_a_point_goes_through_it() -> None:
-    done = solved("P = point, 30 right of O, 15 above\ne = ellipse, centred on O, axis 80, through P\n")
+    done = solved(
+        "P = point, 30 right of O, 15 above\ne = ellipse, centred on O, axis 80, through P\n"
+    )
     ellipse = run_of(done, "e").stands_for
     assert ellipse is not None
     assert ellipse.distance(Point(30, 15)) < 1e-9

@@ -28,7 +28,9 @@ def test_a_given_as_radius_or_diameter_is_not_taken_for_the_other() -> None:
 
 
 def test_millimetres_and_inches_mix_exactly() -> None:
-    done = work_out("units in\ngiven w = 25.4 mm\ngiven v = 1 1/2\nO = datum\nA = point, w + v right of O\n")
+    done = work_out(
+        "units in\ngiven w = 25.4 mm\ngiven v = 1 1/2\nO = datum\nA = point, w + v right of O\n"
+    )
     assert thing(done, "A") == Point(2.5, 0)
 
 

@@ -9,9 +9,13 @@ from entrick.core.geometry import Point
 
 def test_a_fillet_of_a_line_and_a_circle_says_which_when_several_are_drawn() -> None:
     rows = "c = circle, centre O, radius 30\nA = point, 60 left of O, 10 above\nB = point, 60 right of O, 10 above\nl = line, from A to B\n"
-    undecided = work_out(HEAD + rows + "x = fillet, between l and c, radius 6\n").solution.entries[-1]
+    undecided = work_out(HEAD + rows + "x = fillet, between l and c, radius 6\n").solution.entries[
+        -1
+    ]
     assert len(undecided.candidates) == 8
-    chosen = solved(rows + "x = fillet, between l and c, radius 6, beside, above, right\n").solution.figure.items["x"]
+    chosen = solved(
+        rows + "x = fillet, between l and c, radius 6, beside, above, right\n"
+    ).solution.figure.items["x"]
     centre = chosen.parts["centre"]
     assert isinstance(centre, Point)
     assert centre.y == pytest.approx(16)

@@ -12,7 +12,8 @@ coordinates = st.floats(-80, 80).map(lambda v: round(v, 3))
 @given(coordinates, coordinates, st.floats(0, 179))
 def test_a_foot_is_the_nearest_point_of_the_line(x: float, y: float, angle: float) -> None:
     done = work_out(
-        HEAD + f"A = point, {x} right of O, {y} above O\nl = line, through O, at {angle:.3f}°\nF = foot, of A on l\n"
+        HEAD
+        + f"A = point, {x} right of O, {y} above O\nl = line, through O, at {angle:.3f}°\nF = foot, of A on l\n"
     )
     if done.solution.errors:
         assert "lies on l already" in done.solution.errors[0].message

@@ -14,21 +14,32 @@ from entrick.core.rehearsal.exactly import carried_exactly
 
 
 @given(st.integers(20, 80), st.integers(20, 80), st.integers(3, 9), st.integers(2, 9))
-def test_an_inset_of_a_rounded_box_keeps_its_wall_everywhere(w: int, h: int, radius: int, wall: int) -> None:
+def test_an_inset_of_a_rounded_box_keeps_its_wall_everywhere(
+    w: int, h: int, radius: int, wall: int
+) -> None:
     assume(2 * radius < min(w, h) and 2 * wall < min(w, h) - 1)
     sides = ["bottom", "right", "top", "left"]
     rows = f"b = box, {w} by {h}, centred on O\n" + "".join(
-        f"f{i} = fillet, between b.{sides[i]} and b.{sides[(i + 1) % 4]}, radius {radius}\n" for i in range(4)
+        f"f{i} = fillet, between b.{sides[i]} and b.{sides[(i + 1) % 4]}, radius {radius}\n"
+        for i in range(4)
     )
     rows += "rim = line in, " + " > ".join(f"b.{sides[i]} > f{i}" for i in range(4)) + "\n"
-    done = solved(rows + f"i = inset, of rim, wall {wall}\no = inset, of rim, wall {wall}, outside\n")
+    done = solved(
+        rows + f"i = inset, of rim, wall {wall}\no = inset, of rim, wall {wall}, outside\n"
+    )
     rim, inner, outer = (run_of(done, name) for name in ("rim", "i", "o"))
     for run in (inner, outer):
         for piece in run.pieces:
-            middle = piece.curve.middle if isinstance(piece.curve, Arc) else (piece.entry + piece.exit) * 0.5
+            middle = (
+                piece.curve.middle
+                if isinstance(piece.curve, Arc)
+                else (piece.entry + piece.exit) * 0.5
+            )
             assert rim.distance(middle) == pytest.approx(wall, abs=1e-6)
             if isinstance(piece.curve, Arc):
-                assert piece.curve.radius == pytest.approx(radius + (wall if run is outer else -wall))
+                assert piece.curve.radius == pytest.approx(
+                    radius + (wall if run is outer else -wall)
+                )
     arcs = sum(isinstance(p.curve, Arc) for p in inner.pieces)
     assert arcs == (4 if radius > wall else 0)
     assert abs(outer.area) == pytest.approx(abs(rim.area) + rim.length * wall + math.pi * wall**2)
@@ -45,7 +56,9 @@ DUMBBELL = (
 def test_where_the_inside_parts_there_are_several_each_with_its_own_parts() -> None:
     whole = solved(DUMBBELL + "i = inset, of rim, wall 5\n").solution.figure.items["i"]
     assert not isinstance(whole.shape, Family)
-    done = solved(DUMBBELL + "i = inset, of rim, wall 7\nleft = line in, i.1\nright = line in, i.2\n")
+    done = solved(
+        DUMBBELL + "i = inset, of rim, wall 7\nleft = line in, i.1\nright = line in, i.2\n"
+    )
     parted = done.solution.figure.items["i"]
     assert isinstance(parted.shape, Family)
     assert {key.partition(".")[0] for key in parted.parts} == {"1", "2"}
@@ -54,7 +67,12 @@ def test_where_the_inside_parts_there_are_several_each_with_its_own_parts() -> N
     discs = [shapely.Point(x, 0).buffer(25, quad_segs=500) for x in (-40, 40)]
     eroded = shapely.union_all([*discs, shapely.box(-40, -6, 40, 6)]).buffer(-7, quad_segs=500)
     assert [abs(one.area)] * 2 == pytest.approx([part.area for part in eroded.geoms], rel=1e-4)
-    assert {round(p.curve.radius, 6) for run in (one, other) for p in run.pieces if isinstance(p.curve, Arc)} >= {18.0}
+    assert {
+        round(p.curve.radius, 6)
+        for run in (one, other)
+        for p in run.pieces
+        if isinstance(p.curve, Arc)
+    } >= {18.0}
     carried = carried_exactly(done.solution, done.sheet)
     assert (carried.failure, carried.computed) == ("", ())
 
@@ -65,11 +83,16 @@ def test_the_wall_of_a_curve_whose_centres_nobody_knows_is_swung_about_its_place
 ) -> None:
     rows = f"e = ellipse, centred on O, axes {2 * a} and {2 * b}\nrim = line in, e\n"
     assume(outside or wall < b * b / a - 1)
-    done = solved(rows + f"i = inset, of rim, wall {wall}{', outside' if outside else ''}\nin_i = line in, i\n")
+    done = solved(
+        rows
+        + f"i = inset, of rim, wall {wall}{', outside' if outside else ''}\nin_i = line in, i\n"
+    )
     run, rim = run_of(done, "in_i"), run_of(done, "rim")
     for piece in run.pieces:
         assert rim.distance(piece.entry) == pytest.approx(wall, abs=1e-3 * a)
-    swings = [step for step in done.steps if step.name == "i" and step.setting and "swing" in step.text]
+    swings = [
+        step for step in done.steps if step.name == "i" and step.setting and "swing" in step.text
+    ]
     assert len(swings) > 8
     assert {round(step.setting.actual, 9) for step in swings if step.setting} == {wall}
     carried = carried_exactly(done.solution, done.sheet)
@@ -79,9 +102,18 @@ def test_the_wall_of_a_curve_whose_centres_nobody_knows_is_swung_about_its_place
 @pytest.mark.parametrize(
     ("rows", "told"),
     [
-        ("l = line, from O to A\nr = line in, open, l\ni = inset, of r, wall 2\n", "is an open run"),
-        ("c = circle, centre O, radius 9\nr = line in, c\ni = inset, of r, wall 0\n", "more than nought"),
-        ("c = circle, centre O, radius 9\nr = line in, c\ni = inset, of r, wall 9\n", "nothing is left inside r"),
+        (
+            "l = line, from O to A\nr = line in, open, l\ni = inset, of r, wall 2\n",
+            "is an open run",
+        ),
+        (
+            "c = circle, centre O, radius 9\nr = line in, c\ni = inset, of r, wall 0\n",
+            "more than nought",
+        ),
+        (
+            "c = circle, centre O, radius 9\nr = line in, c\ni = inset, of r, wall 9\n",
+            "nothing is left inside r",
+        ),
     ],
 )
 def test_a_wall_that_cannot_be_is_told(rows: str, told: str) -> None:

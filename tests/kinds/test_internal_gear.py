@@ -23,14 +23,18 @@ def remarks(rows: str) -> list[tuple[str, str]]:
 def test_a_pinion_rolls_in_the_ring_without_cutting_into_it_and_touches_it(
     teeth: int, other: int, share: float
 ) -> None:
-    done = solved(RING.format(f"{teeth} teeth", f"pressure 25°, turned 0, mating {other}")
-                  + f"w = gear, about O, {other} teeth, module 2, pressure 25°, turned 0\n")  # fmt: skip
+    done = solved(
+        RING.format(f"{teeth} teeth", f"pressure 25°, turned 0, mating {other}")
+        + f"w = gear, about O, {other} teeth, module 2, pressure 25°, turned 0\n"
+    )
     hollow, pinion = outline(run_of(done, "ring"), 16), outline(run_of(done, "w"), 16)
     assert thing(done, "ring.mate") == Point(teeth - other, 0.0)
     turned = 360 * share / other
     placed = affinity.translate(affinity.rotate(pinion, turned, origin=(0, 0)), teeth - other, 0)
     hollow = affinity.rotate(hollow, turned * other / teeth, origin=(0, 0))
-    assert placed.difference(hollow).area < 1e-3, "what lies outside the hollow has been cut into the ring"
+    assert placed.difference(hollow).area < 1e-3, (
+        "what lies outside the hollow has been cut into the ring"
+    )
     nudged = affinity.rotate(placed, 0.2, origin=(teeth - other, 0))
     assert nudged.difference(hollow).area > 1e-2, "without backlash there is no play"
 
@@ -47,22 +51,35 @@ def test_its_circles_its_closed_outline_and_its_names(by: str) -> None:
     far = [abs(piece.entry) for piece in ring.pieces]
     assert [min(far), max(far)] == pytest.approx([58, 62.5])
     assert {piece.name.split(".")[2] for piece in ring.pieces} >= {"root", "tip", "flank"}
-    told = "\n".join(next(e.made.working for e in done.solution.entries if e.statement.name == "ring" and e.made))
+    told = "\n".join(
+        next(e.made.working for e in done.solution.entries if e.statement.name == "ring" and e.made)
+    )
     assert "inside D − 2a = 120 − 2 × 2 = 116" in told
     assert "width of a space π × 120 ÷ (2 × 60) + 0.1 ÷ 2 = 3.192" in told
 
 
-@pytest.mark.parametrize(("clauses", "weight", "words"), [
-    ("60 teeth", "look", ""),
-    ("30 teeth", "look", "inside the base circle"),
-    ("60 teeth, mating 20", "wrong", "interfere"),
-    ("60 teeth, addendum 0.5, dedendum 0.7, pressure 25°, mating 20", "look", "contact ratio is"),
-])  # fmt: skip
-def test_what_is_wrong_is_found_and_nothing_where_all_is_well(clauses: str, weight: str, words: str) -> None:
+@pytest.mark.parametrize(
+    ("clauses", "weight", "words"),
+    [
+        ("60 teeth", "look", ""),
+        ("30 teeth", "look", "inside the base circle"),
+        ("60 teeth, mating 20", "wrong", "interfere"),
+        (
+            "60 teeth, addendum 0.5, dedendum 0.7, pressure 25°, mating 20",
+            "look",
+            "contact ratio is",
+        ),
+    ],
+)
+def test_what_is_wrong_is_found_and_nothing_where_all_is_well(
+    clauses: str, weight: str, words: str
+) -> None:
     found = remarks(f"ring = internal gear, about O, {clauses}, module 2\n")
     assert any(w == weight and words in told for w, told in found) if words else not found, found
 
 
 def test_what_cannot_be_is_refused() -> None:
-    assert "from 6 to 39 teeth" in refused("ring = internal gear, about O, 40 teeth, module 2, mating 40\n")
+    assert "from 6 to 39 teeth" in refused(
+        "ring = internal gear, about O, 40 teeth, module 2, mating 40\n"
+    )
     assert "needs two of these" in refused("ring = internal gear, about O, 40 teeth\n")

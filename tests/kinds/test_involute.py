@@ -11,9 +11,13 @@ from entrick.core.geometry import Circle, Point
 
 
 @given(st.integers(5, 60), st.integers(40, 400))
-def test_an_involute_is_square_to_its_thread_and_as_long_as_the_formula_says(radius: int, degrees: int) -> None:
+def test_an_involute_is_square_to_its_thread_and_as_long_as_the_formula_says(
+    radius: int, degrees: int
+) -> None:
     """Length r·θ²/2 (definition, integrated)."""
-    done = solved(f"c = circle, centre O, radius {radius}\ni = involute, of c, through {degrees}°\n")
+    done = solved(
+        f"c = circle, centre O, radius {radius}\ni = involute, of c, through {degrees}°\n"
+    )
     loop = run_of(done, "i")
     turn = math.radians(degrees)
     assert loop.length == pytest.approx(radius * turn**2 / 2, rel=1e-3)

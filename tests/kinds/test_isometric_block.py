@@ -20,11 +20,21 @@ HEAD = "units mm\nsheet A1 landscape, scale 1:1, border 10\nO = datum\n"
 solved = partial(solved, head=HEAD)
 
 
-@given(st.integers(10, 60), st.integers(10, 60), st.integers(3, 50), st.integers(0, 5), st.sampled_from(list(PLANES)))
-def test_a_rounded_block_is_its_face_carried_back(w: int, h: int, thick: int, radius: int, plane: str) -> None:
+@given(
+    st.integers(10, 60),
+    st.integers(10, 60),
+    st.integers(3, 50),
+    st.integers(0, 5),
+    st.sampled_from(list(PLANES)),
+)
+def test_a_rounded_block_is_its_face_carried_back(
+    w: int, h: int, thick: int, radius: int, plane: str
+) -> None:
     """The face less its corners; the outline is the face and what it sweeps over; no corner where a round is touched."""
     rounded = f", rounded {radius}" if radius else ""
-    done = solved(f"b = isometric block, centred on O, {w} by {h}, on {plane}, thick {thick}{rounded}\n")
+    done = solved(
+        f"b = isometric block, centred on O, {w} by {h}, on {plane}, thick {thick}{rounded}\n"
+    )
     face, outline, near, far, hidden = (
         thing(done, f"b.{name}") for name in ("face", "outline", "near", "far", "hidden")
     )
@@ -32,9 +42,18 @@ def test_a_rounded_block_is_its_face_carried_back(w: int, h: int, thick: int, ra
         assert isinstance(run, Loop)
     u, v = PLANES[plane]
     square = abs(u.cross(v)) * w * h
-    lost = (2 * radius) ** 2 * abs(u.cross(v)) - abs(
-        sum(arc.radius**2 * arc.sweep + arc.centre.cross(arc.last - arc.first) for arc in rhombus(Point(0, 0), 2 * radius, plane).arcs) / 2
-    ) if radius else 0.0  # fmt: skip
+    lost = (
+        (2 * radius) ** 2 * abs(u.cross(v))
+        - abs(
+            sum(
+                arc.radius**2 * arc.sweep + arc.centre.cross(arc.last - arc.first)
+                for arc in rhombus(Point(0, 0), 2 * radius, plane).arcs
+            )
+            / 2
+        )
+        if radius
+        else 0.0
+    )
     assert abs(face.area) == pytest.approx(square - lost)  # type: ignore[union-attr]
     edges = [line_of(done, f"b.edge.{number}") for number in (1, 2)]
     assert all(line.end == pytest.approx(thick) for line in edges)

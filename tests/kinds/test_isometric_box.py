@@ -23,8 +23,12 @@ solved = partial(solved, head=HEAD)
 
 
 @given(sizes, sizes, sizes, st.booleans())
-def test_edges_of_a_box_run_along_the_axes_at_their_lengths(w: int, d: int, h: int, projected: bool) -> None:
-    done = solved(f"b = isometric box, from O, {w} by {d} by {h}{', projection' if projected else ''}\n")
+def test_edges_of_a_box_run_along_the_axes_at_their_lengths(
+    w: int, d: int, h: int, projected: bool
+) -> None:
+    done = solved(
+        f"b = isometric box, from O, {w} by {d} by {h}{', projection' if projected else ''}\n"
+    )
     scale = FORESHORTENED if projected else 1.0
     lengths = {"right": w * scale, "left": d * scale, "up": h * scale}
     for name in (*(f"edge.{i}" for i in range(1, 10)), *(f"behind.{i}" for i in range(1, 4))):
@@ -34,4 +38,6 @@ def test_edges_of_a_box_run_along_the_axes_at_their_lengths(w: int, d: int, h: i
     outline = done.solution.figure.items["b"].shape
     assert isinstance(outline, Loop)
     faces = [thing(done, f"b.{face}") for face in ("top", "left", "right")]
-    assert abs(outline.area) == pytest.approx(sum(abs(face.area) for face in faces if isinstance(face, Loop)))
+    assert abs(outline.area) == pytest.approx(
+        sum(abs(face.area) for face in faces if isinstance(face, Loop))
+    )

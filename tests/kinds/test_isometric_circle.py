@@ -29,14 +29,22 @@ def test_circles_on_a_face_touch_the_middles_of_its_sides(side: int, plane: str)
     """A box of equal sides with a circle on each face: neighbours touch the shared edge in the same place."""
     done = solved(
         f"b = isometric box, from O, {side} by {side} by {side}\n"
-        + "".join(f"{p} = isometric circle, centred on b.{p}_middle, diameter {side}, on {p}\n" for p in PLANES)
+        + "".join(
+            f"{p} = isometric circle, centred on b.{p}_middle, diameter {side}, on {p}\n"
+            for p in PLANES
+        )
     )
     touches = [point_of(done, f"{plane}.touch.{i}") for i in range(1, 5)]
     face = thing(done, f"b.{plane}")
     assert isinstance(face, Loop)
     for spot in touches:
         assert min(abs(spot - (p.entry + p.exit) * 0.5) for p in face.pieces) < 1e-9 * side * 100
-    others = [point_of(done, f"{other}.touch.{i}") for other in PLANES if other != plane for i in range(1, 5)]
+    others = [
+        point_of(done, f"{other}.touch.{i}")
+        for other in PLANES
+        if other != plane
+        for i in range(1, 5)
+    ]
     assert sum(any(abs(spot - other) < 1e-7 for other in others) for spot in touches) == 2
 
 
@@ -65,5 +73,9 @@ def test_a_radius_is_half_a_diameter() -> None:
     done = solved(
         "a = isometric circle, centred on O, radius 20, on top\nb = isometric circle, centred on O, diameter 40, on top\n"
     )
-    assert [p.curve for p in run_of(done, "a").pieces] == [p.curve for p in run_of(done, "b").pieces]
-    assert "not both" in refused("a = isometric circle, centred on O, radius 20, diameter 40, on top\n")
+    assert [p.curve for p in run_of(done, "a").pieces] == [
+        p.curve for p in run_of(done, "b").pieces
+    ]
+    assert "not both" in refused(
+        "a = isometric circle, centred on O, radius 20, diameter 40, on top\n"
+    )

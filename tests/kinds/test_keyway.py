@@ -10,8 +10,15 @@ from desk import led_to, refused, run_of, solved, thing
 from entrick.core.geometry import Line, Point
 
 
-@given(st.integers(10, 60), st.integers(2, 12), st.integers(1, 6), st.sampled_from(["above", "below", "left", "right"]))
-def test_a_keyway_is_as_deep_as_said_beyond_the_circle(radius: int, width: int, depth: int, side: str) -> None:
+@given(
+    st.integers(10, 60),
+    st.integers(2, 12),
+    st.integers(1, 6),
+    st.sampled_from(["above", "below", "left", "right"]),
+)
+def test_a_keyway_is_as_deep_as_said_beyond_the_circle(
+    radius: int, width: int, depth: int, side: str
+) -> None:
     assume(width < radius)
     done = solved(
         f"b = circle, centre O, radius {radius}\nk = keyway, on b, width {width}, depth {depth}, {side}\neye = line in, b long > k\n"
@@ -39,7 +46,9 @@ def test_a_keyway_that_cannot_be_cut_says_why() -> None:
 
 
 @given(st.integers(10, 60), st.integers(2, 12), st.integers(1, 6), st.booleans())
-def test_a_keyway_counted_over_all_is_the_one_of_that_depth(radius: int, width: int, depth: int, inward: bool) -> None:
+def test_a_keyway_counted_over_all_is_the_one_of_that_depth(
+    radius: int, width: int, depth: int, inward: bool
+) -> None:
     """Over all, from the far side: 2r − d in a shaft, 2r + d in a bore."""
     way = "inward, " if inward else ""
     assume(width < 2 * radius - 1)

@@ -34,14 +34,25 @@ def test_a_line_may_be_said_in_several_ways() -> None:
     rows = "A = point, 30 right of O, 4 above\n" + "".join(
         f"l{i} = line, {said}\n"
         for i, said in enumerate(
-            ("from O to A", "O A", "O to A", "through O and A", "through O A", "through O, through A")
+            (
+                "from O to A",
+                "O A",
+                "O to A",
+                "through O and A",
+                "through O A",
+                "through O, through A",
+            )
         )
     )
     done = work_out(HEAD + rows + "m = line, from O, level\nn = line, through O, level\n")
     assert not done.solution.errors
     assert len({thing(done, f"l{i}") for i in range(6)}) == 1
     assert thing(done, "m") == thing(done, "n")
-    pair = HEAD + TWO + "s = line, touching a, touching b, outer, above\nt = line, touching a and b, outer, above\n"
+    pair = (
+        HEAD
+        + TWO
+        + "s = line, touching a, touching b, outer, above\nt = line, touching a and b, outer, above\n"
+    )
     assert thing(work_out(pair), "s") == thing(work_out(pair), "t")
     assert "nothing more" in refused(TWO + "t = line, touching a and b, level")
 
@@ -53,7 +64,10 @@ RING = "A = point, 60 left of O\nring = circle, centre O, radius 20\n"
 def test_a_line_runs_as_far_as_the_curve_it_is_drawn_to(degrees: float, side: str) -> None:
     """The near or the far crossing by the law of cosines: 20² = d² + 60² − 2·60·d·cos a."""
     done = solved(f"{RING}l = line, through A, at {degrees:.3f}°, to ring, {side}\n")
-    middle, half = 60 * math.cos(math.radians(round(degrees, 3))), 60 * math.sin(math.radians(round(degrees, 3)))
+    middle, half = (
+        60 * math.cos(math.radians(round(degrees, 3))),
+        60 * math.sin(math.radians(round(degrees, 3))),
+    )
     want = middle + (-1 if side == "left" else 1) * math.sqrt(400 - half**2)
     line = line_of(done, "l")
     assert abs(line.at(line.end or 0.0) - line.at(line.start or 0.0)) == pytest.approx(want)
@@ -77,7 +91,9 @@ def test_from_within_a_ring_the_end_ahead_is_meant() -> None:
     line = line_of(done, "l")
     assert line.at(line.end or 0.0) == pytest.approx(Point(20 * math.cos(math.pi / 6), 10))
     up = line_of(done, "m")
-    assert up.at(up.end or 0.0) == pytest.approx(Point(0, 60 * math.tan(math.radians(10))), abs=1e-9)
+    assert up.at(up.end or 0.0) == pytest.approx(
+        Point(0, 60 * math.tan(math.radians(10))), abs=1e-9
+    )
     led_to(done)
 
 

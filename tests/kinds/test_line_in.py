@@ -14,7 +14,9 @@ DISC = "c = circle, centre O, radius 50\n"
 
 
 @given(st.integers(2, 40), st.floats(0.1, 0.9), st.floats(1, 20), st.booleans())
-def test_notches_all_round_are_walked_like_one(count: int, share: float, depth: float, inward: bool) -> None:
+def test_notches_all_round_are_walked_like_one(
+    count: int, share: float, depth: float, inward: bool
+) -> None:
     """Area by the shoelace and segments: disc less or more n notches; the outline comes back on itself when turned."""
     width = round(share * 100 * math.sin(math.pi / count), 6)
     depth = round(depth + 50 - math.sqrt(2500 - width**2 / 4), 6)
@@ -39,9 +41,20 @@ def test_a_ratchet_is_one_tooth_said() -> None:
     )
     rim = outline(run_of(done, "rim"))
     step = math.radians(15)
-    corners = [(r * math.cos(a), r * math.sin(a)) for k in range(24)
-               for r, a in ((50, math.pi / 2 - k * step), (42, math.pi / 2 - (k + 1) * step))]  # fmt: skip
-    area = abs(sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(corners, [*corners[1:], corners[0]], strict=True))) / 2
+    corners = [
+        (r * math.cos(a), r * math.sin(a))
+        for k in range(24)
+        for r, a in ((50, math.pi / 2 - k * step), (42, math.pi / 2 - (k + 1) * step))
+    ]
+    area = (
+        abs(
+            sum(
+                a[0] * b[1] - b[0] * a[1]
+                for a, b in zip(corners, [*corners[1:], corners[0]], strict=True)
+            )
+        )
+        / 2
+    )
     assert rim.area == pytest.approx(area)
     assert not [f for f in done.findings if f.weight == "wrong"]
 
@@ -55,7 +68,12 @@ def test_what_cannot_turn_is_said() -> None:
     assert "is closed: name the piece" in refused(hole + "rim = line in, c > b, 6 about O\n")
 
 
-@given(st.integers(3, 9), st.floats(0.1, 0.3), st.sampled_from(["s1 > e > s2", "s2 > e > s1"]), st.floats(-60, 60))
+@given(
+    st.integers(3, 9),
+    st.floats(0.1, 0.3),
+    st.sampled_from(["s1 > e > s2", "s2 > e > s1"]),
+    st.floats(-60, 60),
+)
 def test_a_stepping_wheel_is_the_same_whichever_side_of_its_slot_is_named_first(
     count: int, share: float, order: str, place: float
 ) -> None:
@@ -71,7 +89,10 @@ def test_a_stepping_wheel_is_the_same_whichever_side_of_its_slot_is_named_first(
     assert len(rim.pieces) == 4 * count
     disc = shapely.Point(0, 0).buffer(50, 256)
     slot = shapely.LineString([(foot, 0), (60, 0)]).buffer(width / 2, 256)
-    cut = [affinity.rotate(slot, place + 360 * number / count, origin=(0, 0)) for number in range(count)]
+    cut = [
+        affinity.rotate(slot, place + 360 * number / count, origin=(0, 0))
+        for number in range(count)
+    ]
     want = disc.difference(shapely.unary_union(cut))
     assert outline(rim, 64).symmetric_difference(want, grid_size=1e-7).area < 2e-3 * want.area
     led_to(done)

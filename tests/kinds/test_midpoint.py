@@ -16,7 +16,9 @@ def points(x: float, y: float, u: float, v: float) -> str:
 
 
 @given(coordinates, coordinates, coordinates, coordinates)
-def test_a_midpoint_is_as_far_from_both_and_on_the_line(x: float, y: float, u: float, v: float) -> None:
+def test_a_midpoint_is_as_far_from_both_and_on_the_line(
+    x: float, y: float, u: float, v: float
+) -> None:
     assume(math.hypot(x - u, y - v) > 0.1)
     done = solved(points(x, y, u, v) + "M = midpoint, between A and B\np = bisector, of line A B\n")
     a, b, m = (point_of(done, n) for n in "ABM")

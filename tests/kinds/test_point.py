@@ -13,7 +13,8 @@ from entrick.core.geometry import Point
 
 def test_points_by_offsets_and_by_angle() -> None:
     done = work_out(
-        HEAD + "A = point, 30 right of O\nB = point, 10 left of A, 5 above O\nC = point, 20 from O, at 30°\n"
+        HEAD
+        + "A = point, 30 right of O\nB = point, 10 left of A, 5 above O\nC = point, 20 from O, at 30°\n"
         "D = point, 12 above A, 3 right\n"
     )
     assert thing(done, "A") == Point(30, 0)

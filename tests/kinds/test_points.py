@@ -17,7 +17,11 @@ def test_every_place_is_measured_from_the_origin_itself() -> None:
     done = solved("at = points, from O, 10 20, 35 (-15), 0 0\n")
     told = [(s.setting.actual, s.text) for s in done.steps if s.name == "at" and s.setting]
     assert [size for size, _ in told] == [10, 20, 35, 15, 0]
-    assert [text.startswith("From O measure to the right") for _, text in told[::2]] == [True, True, False]
+    assert [text.startswith("From O measure to the right") for _, text in told[::2]] == [
+        True,
+        True,
+        False,
+    ]
     assert told[3][1] == "From the place below or above at.2 measure downwards and mark at.2"
 
 
@@ -32,8 +36,14 @@ def test_a_list_wants_a_place() -> None:
 
 def test_rows_of_a_table_are_places_too() -> None:
     done = solved('at = points, from O, csv "-20,15; 42.5,15 0,-7.25"\n')
-    assert [tuple(point_of(done, f"at.{i}")) for i in (1, 2, 3)] == [(-20, 15), (42.5, 15), (0, -7.25)]
-    assert "row 2 of the list, 4, is not two numbers" in refused('at = points, from O, csv "1,2 4"\n')
+    assert [tuple(point_of(done, f"at.{i}")) for i in (1, 2, 3)] == [
+        (-20, 15),
+        (42.5, 15),
+        (0, -7.25),
+    ]
+    assert "row 2 of the list, 4, is not two numbers" in refused(
+        'at = points, from O, csv "1,2 4"\n'
+    )
     assert "row 1 of the list, 1,x," in refused('at = points, from O, csv "1,x"\n')
     many = " ".join(f"{i},{i}" for i in range(201))
     assert "at most 200 places" in refused(f'at = points, from O, csv "{many}"\n')

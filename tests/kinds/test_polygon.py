@@ -29,14 +29,19 @@ def test_polygons_against_exact_trigonometry(count: int, size: int, how: str) ->
     assert all(abs(piece.entry) == pytest.approx(radius) for piece in loop.pieces)
     assert loop.length == pytest.approx(count * 2 * radius * math.sin(half))
     assert loop.area == pytest.approx(count / 2 * radius**2 * math.sin(2 * half))
-    assert loop.box[0].y == pytest.approx(-radius * math.cos(half)), "flat below unless something else is said"
+    assert loop.box[0].y == pytest.approx(-radius * math.cos(half)), (
+        "flat below unless something else is said"
+    )
 
 
 @pytest.mark.parametrize(
-    ("said", "where"), [("point up", 90), ("flat right", 36), ("first corner at 20°", 20), ("corner towards P", 0)]
+    ("said", "where"),
+    [("point up", 90), ("flat right", 36), ("first corner at 20°", 20), ("corner towards P", 0)],
 )
 def test_a_polygon_is_turned_as_said(said: str, where: float) -> None:
-    done = solved(f"P = point, 30 right of O\np = polygon, 5 sides, centred on O, radius 20, {said}\n")
+    done = solved(
+        f"P = point, 30 right of O\np = polygon, 5 sides, centred on O, radius 20, {said}\n"
+    )
     corner = thing(done, "p.corner.1")
     assert isinstance(corner, Point)
     assert math.degrees(corner.angle) == pytest.approx(where)
@@ -73,10 +78,14 @@ def test_the_exact_compass_construction_cuts_off_the_side(count: int) -> None:
 
 
 @given(st.integers(3, 40), st.integers(10, 60))
-def test_sizes_across_are_told_where_there_are_two_sides_to_measure_across(count: int, radius: int) -> None:
+def test_sizes_across_are_told_where_there_are_two_sides_to_measure_across(
+    count: int, radius: int
+) -> None:
     done = solved(f"p = polygon, {count} sides, centred on O, radius {radius}\n")
     working = " ".join(done.solution.entries[-1].made.working)  # type: ignore[union-attr]
     assert ("across flats" in working) == (count % 2 == 0)
     assert ("from a side to the corner across" in working) == (count % 2 == 1)
     if count % 2:
-        assert "no two face each other" in refused(f"p = polygon, {count} sides, centred on O, {radius} across flats\n")
+        assert "no two face each other" in refused(
+            f"p = polygon, {count} sides, centred on O, {radius} across flats\n"
+        )

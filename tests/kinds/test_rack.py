@@ -36,7 +36,9 @@ def test_the_usual_rack_is_the_basic_rack_of_iso_53(module: int) -> None:
 
 
 @given(st.integers(18, 60), st.sampled_from(["2", "3", "4.5"]), st.floats(-0.5, 0.5))
-def test_a_gear_of_the_same_module_rolls_along_it_and_touches_it(teeth: int, module: str, turned: float) -> None:
+def test_a_gear_of_the_same_module_rolls_along_it_and_touches_it(
+    teeth: int, module: str, turned: float
+) -> None:
     """Rolled without slip, gear and rack touch and never overlap (general polygon library)."""
     m = float(module)
     done = solved(
@@ -62,12 +64,16 @@ def test_its_area_is_that_of_its_bar_and_its_teeth_wherever_it_lies(
     # Teeth are trapezia as wide as half the pitch on the pitch line.
     tan, thick = math.tan(math.radians(angle)), math.pi
     tooth = (thick - 2 * 2 * tan + thick + 2 * 2.5 * tan) / 2 * 4.5
-    assert abs(run_of(done, "rim").area) == pytest.approx(teeth * tooth + teeth * 2 * math.pi * back)
+    assert abs(run_of(done, "rim").area) == pytest.approx(
+        teeth * tooth + teeth * 2 * math.pi * back
+    )
     assert outline(run_of(done, "rim")).is_valid
 
 
 def test_it_lies_along_a_line_and_counts_in_inches() -> None:
-    done = solved("l = line, from O, at 30°, for 90\nbar = rack, from O, along l, 4 teeth, diametral pitch 8\n")
+    done = solved(
+        "l = line, from O, at 30°, for 90\nbar = rack, from O, along l, 4 teeth, diametral pitch 8\n"
+    )
     line = part(done, "bar", "pitch_line")
     assert line.direction.angle == pytest.approx(math.radians(30))
     assert abs(line.at(line.end or 0.0) - line.at(0.0)) == pytest.approx(4 * math.pi * 25.4 / 8)
@@ -89,9 +95,11 @@ def test_it_lies_along_a_line_and_counts_in_inches() -> None:
         ("module 2", "rack needs (whole number) teeth"),
         ("3 teeth, module 2, pressure 5°", "pressure angles"),
     ],
-)  # fmt: skip
+)
 def test_what_makes_no_rack_is_refused_in_words(said: str, told: str) -> None:
-    errors = work_out(f"{HEAD}l = line, from O, at 30°, for 90\nbar = rack, from O, {said}\n").solution.errors
+    errors = work_out(
+        f"{HEAD}l = line, from O, at 30°, for 90\nbar = rack, from O, {said}\n"
+    ).solution.errors
     assert told in errors[0].message
 
 
@@ -105,13 +113,22 @@ def test_what_is_worth_a_look_is_found_and_nothing_else() -> None:
 def test_its_steps_leave_every_piece_of_it() -> None:
     done = solved("bar = rack, from O, 3 teeth, module 4, backing 12\n")
     drawn = {stroke.shape for step in done.steps for stroke in step.strokes}
-    flanks = {piece.curve for piece in run_of(done, "bar").pieces if piece.name.endswith((".rise", ".fall"))}
+    flanks = {
+        piece.curve
+        for piece in run_of(done, "bar").pieces
+        if piece.name.endswith((".rise", ".fall"))
+    }
     lines = [shape for shape in drawn if isinstance(shape, Line)]
     for flank in flanks:
         assert isinstance(flank, Line)
-        assert any(max(abs(line.offset_of(flank.at(0.0))), abs(line.offset_of(flank.at(flank.end or 0.0)))) < 1e-9
-                   for line in lines)  # fmt: skip
-    pitch = next(step.setting for step in done.steps if "the pitch" in step.text and step.tool == "dividers")
+        assert any(
+            max(abs(line.offset_of(flank.at(0.0))), abs(line.offset_of(flank.at(flank.end or 0.0))))
+            < 1e-9
+            for line in lines
+        )
+    pitch = next(
+        step.setting for step in done.steps if "the pitch" in step.text and step.tool == "dividers"
+    )
     assert pitch is not None
     assert pitch.actual == pytest.approx(4 * math.pi)
     assert Point(2 * math.pi, 0.0) in drawn

@@ -22,8 +22,13 @@ def test_a_rounded_frame_has_the_handbooks_area_and_girth(radius: float) -> None
     assert run.length == pytest.approx(200 - (8 - 2 * math.pi) * r)
 
 
-@given(st.lists(st.tuples(st.integers(8, 30), st.integers(8, 30)), min_size=3, max_size=6), st.floats(0.5, 3.5))
-def test_rounds_of_a_stair_are_what_growing_and_shrinking_leaves(steps: list[tuple[int, int]], radius: float) -> None:
+@given(
+    st.lists(st.tuples(st.integers(8, 30), st.integers(8, 30)), min_size=3, max_size=6),
+    st.floats(0.5, 3.5),
+)
+def test_rounds_of_a_stair_are_what_growing_and_shrinking_leaves(
+    steps: list[tuple[int, int]], radius: float
+) -> None:
     """Against shapely: opened and closed by a disc of the radius, a polygon has just these rounds, in and out."""
     r = round(radius, 4)
     legs = ", ".join(f"right {x}, up {y}" for x, y in steps)
@@ -37,7 +42,9 @@ def test_rounds_of_a_stair_are_what_growing_and_shrinking_leaves(steps: list[tup
 
 
 def test_named_corners_alone_are_rounded() -> None:
-    run = run_of(solved(f"{FRAME}x = rounded, corners b.lower_left b.upper_right of b, radius 8\n"), "x")
+    run = run_of(
+        solved(f"{FRAME}x = rounded, corners b.lower_left b.upper_right of b, radius 8\n"), "x"
+    )
     assert [abs(junction.turn) > 1 for junction in run.junctions].count(True) == 2
     assert run.area == pytest.approx(2400 - 2 * (1 - math.pi / 4) * 64)
 

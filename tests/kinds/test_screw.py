@@ -11,7 +11,11 @@ from entrick.core.geometry import Loop
 
 
 @given(
-    st.integers(20, 60), st.integers(60, 92), st.integers(1, 3), st.integers(4, 30), st.sampled_from(["square", "vee"])
+    st.integers(20, 60),
+    st.integers(60, 92),
+    st.integers(1, 3),
+    st.integers(4, 30),
+    st.sampled_from(["square", "vee"]),
 )
 def test_every_edge_of_a_screw_lies_on_it_between_its_ends(
     wide: int, share: int, starts: int, lead: int, form: str

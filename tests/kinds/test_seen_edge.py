@@ -13,9 +13,13 @@ def test_a_bevel_is_neither_hole_nor_cut() -> None:
     assert [o.name for o in as_edge.checked.outlines] == ["rim"]
     drawn = [mark for mark in as_edge.display.marks if mark.role == "edge"]
     assert len(drawn) == 1
-    assert not [f for f in as_edge.findings if f.weight in ("wrong", "look") and "x" in f.message.split()]
+    assert not [
+        f for f in as_edge.findings if f.weight in ("wrong", "look") and "x" in f.message.split()
+    ]
 
 
 def test_the_cutter_leaves_it_out() -> None:
-    written = [write_cutter_dxf(solved(PART + row).outlines, Unit.MM) for row in ("x = seen edge, d\n", "")]
+    written = [
+        write_cutter_dxf(solved(PART + row).outlines, Unit.MM) for row in ("x = seen edge, d\n", "")
+    ]
     assert [text.count("CIRCLE\n") for text in written] == [written[1].count("CIRCLE\n")] * 2

@@ -11,11 +11,16 @@ from entrick.core.geometry import Arc, Circle, Line, Point
 
 
 @given(st.integers(-40, 40), st.integers(-40, 40), st.integers(1, 30))
-def test_a_straight_slot_is_smooth_and_its_area_is_the_handbooks(x: int, y: int, width: int) -> None:
+def test_a_straight_slot_is_smooth_and_its_area_is_the_handbooks(
+    x: int, y: int, width: int
+) -> None:
     """Two half circles and a rectangle: π(w/2)² + w·l (common practice, no source)."""
     length = math.hypot(x, y)
     assume(length > 1)
-    slot = run_of(solved(f"A = point, {x} right of O, {y} above O\ns = slot, from O to A, width {width}\n"), "s")
+    slot = run_of(
+        solved(f"A = point, {x} right of O, {y} above O\ns = slot, from O to A, width {width}\n"),
+        "s",
+    )
     assert slot.closed
     assert all(junction.is_tangent for junction in slot.junctions)
     assert abs(slot.area) == pytest.approx(math.pi * width**2 / 4 + width * length)
@@ -36,7 +41,10 @@ def test_a_curved_slot_between_two_angles(inner: int, wide: int, start: int, tur
     """Half circles on the middle radius: a ring sector of the angle between centres and two half discs."""
     outer = inner + wide
     assume(turn < 330)
-    slot = run_of(solved(f"s = slot, about O, radii {inner} and {outer}, from {start}° to {start + turn}°\n"), "s")
+    slot = run_of(
+        solved(f"s = slot, about O, radii {inner} and {outer}, from {start}° to {start + turn}°\n"),
+        "s",
+    )
     ends = math.pi * wide**2 / 4
     sector = math.radians(turn) / 2 * (outer**2 - inner**2)
     assert slot.closed
@@ -61,13 +69,17 @@ def test_a_slot_bounded_by_circles_has_ends_that_aim_at_the_centre() -> None:
         for ring in ("1", "2"):
             clear = thing(done, f"c.{ring}")
             assert isinstance(clear, Circle)
-            assert abs(p.entry - clear.centre) >= 14 - 1e-6, "the slot stays clear of the circles that bound it"
+            assert abs(p.entry - clear.centre) >= 14 - 1e-6, (
+                "the slot stays clear of the circles that bound it"
+            )
 
 
 @pytest.mark.parametrize("angle", range(0, 360, 15))
 def test_sides_keep_their_names_at_every_angle(angle: int) -> None:
     done = solved(f"s = slot, centred on O, length 60, width 12, at {angle}°\n")
-    middle = {name: thing(done, f"s.{name}").at(24.0) for name in ("upper", "lower", "left", "right")}
+    middle = {
+        name: thing(done, f"s.{name}").at(24.0) for name in ("upper", "lower", "left", "right")
+    }
     assert middle["upper"].y >= middle["lower"].y - 1e-9
     assert middle["left"].x <= middle["right"].x + 1e-9
     assert len({thing(done, f"s.{name}") for name in middle}) == 2
@@ -88,10 +100,18 @@ def test_a_bounding_circle_cuts_where_it_is_said_to(words: str, radius: int) -> 
     off = math.degrees(math.acos((75**2 + radius**2 - 20**2) / (2 * 75 * radius)))
     assert math.degrees(thing(done, "long.outer").start) == pytest.approx(90 + off)
     assert any("as nothing is said" in row for row in entry.made.working) == (words == "")
-    assert {"inner": "inner side", "outer": "outer side"}.get(words[5:], "middle line") in entry.made.sentence
-    pricked = [step for step in done.steps if step.name == "long" and "clear." in step.text and " cross" in step.text]
+    assert {"inner": "inner side", "outer": "outer side"}.get(
+        words[5:], "middle line"
+    ) in entry.made.sentence
+    pricked = [
+        step
+        for step in done.steps
+        if step.name == "long" and "clear." in step.text and " cross" in step.text
+    ]
     marked = [stroke.shape for step in pricked for stroke in step.strokes]
-    assert [abs(spot) for spot in marked if isinstance(spot, Point)] == pytest.approx([radius, radius])
+    assert [abs(spot) for spot in marked if isinstance(spot, Point)] == pytest.approx(
+        [radius, radius]
+    )
 
 
 def test_the_middles_of_a_curved_slots_ends_are_named() -> None:

@@ -9,8 +9,12 @@ from entrick.core.geometry import Point
 
 
 @given(st.integers(0, 30), st.integers(31, 80), st.integers(1, 5), st.booleans())
-def test_a_spiral_gains_the_same_for_every_turn(first: int, last: int, turns: int, clockwise: bool) -> None:
-    done = solved(f"s = spiral, about O, radius {first} to {last}, {turns} turns{', cw' if clockwise else ''}\n")
+def test_a_spiral_gains_the_same_for_every_turn(
+    first: int, last: int, turns: int, clockwise: bool
+) -> None:
+    done = solved(
+        f"s = spiral, about O, radius {first} to {last}, {turns} turns{', cw' if clockwise else ''}\n"
+    )
     count = 12 * turns
     for index in range(count + 1):
         spot = thing(done, f"s.station.{index}")

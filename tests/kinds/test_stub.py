@@ -22,7 +22,15 @@ sizes = st.integers(5, 90)
 solved = partial(solved, head=HEAD)
 
 
-@given(sizes, st.integers(10, 90), sizes, sizes, st.sampled_from(list(AXES)), st.booleans(), st.booleans())
+@given(
+    sizes,
+    st.integers(10, 90),
+    sizes,
+    sizes,
+    st.sampled_from(list(AXES)),
+    st.booleans(),
+    st.booleans(),
+)
 def test_what_a_stub_shows_of_its_shoulder_lies_outside_the_smaller_cylinder(
     long: int, share: int, step: int, wide: int, axis: str, true: bool, rounded: bool
 ) -> None:
@@ -51,7 +59,9 @@ def test_what_a_stub_shows_of_its_shoulder_lies_outside_the_smaller_cylinder(
         for name in ("s.edge.3", "s.edge.4"):
             line = line_of(done, name)
             assert min(abs(line.at(0.0) - end) for end in (cap.first, cap.last)) < 1e-9 * 100
-            assert abs(line.direction.dot((line.at(0.0) - cap.centre).unit)) < 1e-9, "without a corner"
+            assert abs(line.direction.dot((line.at(0.0) - cap.centre).unit)) < 1e-9, (
+                "without a corner"
+            )
         if true:
             # A ball is seen as a circle √(3/2) of its diameter across, drawn full length (common practice).
             assert cap.radius == pytest.approx(wide * share / 100 * math.sqrt(1.5) / 2)

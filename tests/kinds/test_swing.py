@@ -24,6 +24,8 @@ def test_a_swing_is_drawn_only_as_far_as_it_is_wanted() -> None:
 def test_a_swing_opens_to_a_point() -> None:
     done = solved("A = point, 30 right of O, 40 above\ns = swing, from O, through A\n")
     assert thing(done, "s").radius == pytest.approx(50)
-    assert "not both" in refused("A = point, 30 right of O\ns = swing, from O, through A, radius 3\n")
+    assert "not both" in refused(
+        "A = point, 30 right of O\ns = swing, from O, through A, radius 3\n"
+    )
     assert "needle point itself" in refused("s = swing, from O, through O\n")
     assert "radius" in refused("s = swing, from O\n")

@@ -28,7 +28,9 @@ def test_common_tangents_touch_both(a, b, pair: str, side: str) -> None:  # type
     )
     done = work_out(f"{rows}t = line, touching cA, touching cB, {pair}, {side}\n")
     entry = done.solution.entries[-1]
-    if entry.made is None:  # both of the pair lie alike on that side: they must then be told apart otherwise
+    if (
+        entry.made is None
+    ):  # both of the pair lie alike on that side: they must then be told apart otherwise
         assert "2 of the 4 lines still fit" in entry.error.message
         for candidate in entry.candidates:
             chosen = f"{rows}t = line, touching cA, touching cB, {', '.join(candidate.words)}\n"
@@ -47,7 +49,8 @@ def test_common_tangents_touch_both(a, b, pair: str, side: str) -> None:  # type
 
 def test_a_tangent_from_a_point() -> None:
     done = work_out(
-        HEAD + "A = point, 50 right of O\nc = circle, centre O, radius 30\nt = line, through A, touching c, above\n"
+        HEAD
+        + "A = point, 50 right of O\nc = circle, centre O, radius 30\nt = line, through A, touching c, above\n"
     )
     touch = thing(done, "t.touch.c")
     assert isinstance(touch, Point)
@@ -61,11 +64,17 @@ OVAL = "e = ellipse, centred on O, axes 60 and 40\n"
 
 
 @given(st.floats(0, 179), st.sampled_from(["level", "plumb", "at", "parallel to w"]), st.booleans())
-def test_a_tangent_in_a_direction_keeps_it_and_touches(degrees: float, way: str, normal: bool) -> None:
+def test_a_tangent_in_a_direction_keeps_it_and_touches(
+    degrees: float, way: str, normal: bool
+) -> None:
     """By the line of support of an ellipse: its offset squared is a² sin² + b² cos² of the direction."""
     angle = {"level": 0.0, "plumb": 90.0}.get(way, round(degrees, 2))
     said = f"at {angle}°" if way == "at" else way
-    which = "above" if (1 < angle < 179 and abs(angle - 90) > 1) or angle < 1 or angle > 179 else "right"
+    which = (
+        "above"
+        if (1 < angle < 179 and abs(angle - 90) > 1) or angle < 1 or angle > 179
+        else "right"
+    )
     done = solved(
         f"{OVAL}w = line, through O, at {round(degrees, 2)}°\nt = tangent, to e, {said}, {which}"
         f"{', normal' if normal else ''}\n"

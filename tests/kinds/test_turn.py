@@ -11,7 +11,9 @@ coordinates = st.floats(-80, 80).map(lambda v: round(v, 3))
 
 
 @given(coordinates, coordinates, st.floats(-7, 7), coordinates, coordinates)
-def test_turned_and_shifted_shapes_are_congruent(x: float, y: float, angle: float, u: float, v: float) -> None:
+def test_turned_and_shifted_shapes_are_congruent(
+    x: float, y: float, angle: float, u: float, v: float
+) -> None:
     a, b, about = Point(x, y), Point(u, v), Point(3, -4)
     assume(abs(a - b) > 1e-3)
     for copy in (lambda s: rotate(s, about, angle), lambda s: shift(s, Point(7, -2))):

@@ -70,8 +70,13 @@ def test_axes_of_an_isometric_circle_are_derived() -> None:
         ellipse = true_ellipse(Point(0, 0), 40, plane)
         assert (ellipse.a, ellipse.b) == pytest.approx((20 * math.sqrt(1.5), 20 * math.sqrt(0.5)))
         for axis in PLANES[plane]:
-            along, up = axis.dot(ellipse.major) / ellipse.a**2, axis.dot(ellipse.across) / ellipse.b**2
-            assert abs(ellipse.at(math.atan2(up, along))) == pytest.approx(20), "the diameter along an axis"
+            along, up = (
+                axis.dot(ellipse.major) / ellipse.a**2,
+                axis.dot(ellipse.across) / ellipse.b**2,
+            )
+            assert abs(ellipse.at(math.atan2(up, along))) == pytest.approx(20), (
+                "the diameter along an axis"
+            )
         assert abs(math.cos(lean(plane) - SQUARE[plane].angle)) < 1e-12
 
 
@@ -88,7 +93,9 @@ def test_the_rhombus_comes_out_six_percent_short_and_three_and_a_half_wide(plane
     assert 1 - max(reach) / true.a == pytest.approx(0.057, abs=5e-4)
     assert min(reach) / true.b - 1 == pytest.approx(0.0353, abs=5e-4)
     for arc in four.arcs:
-        assert arc.radius == pytest.approx(d * math.sqrt(3) / 2) or arc.radius == pytest.approx(d / 2 / math.sqrt(3))
+        assert arc.radius == pytest.approx(d * math.sqrt(3) / 2) or arc.radius == pytest.approx(
+            d / 2 / math.sqrt(3)
+        )
     assert departure(true, four.arcs)[0] == pytest.approx(true.a - max(reach), rel=1e-6)
 
 
@@ -100,7 +107,10 @@ def test_edges_of_cylinders_and_cones_are_tangent_to_what_is_drawn(along: str, t
         + f"c = cylinder, from O, diameter 40, length 70, along {along}{true}\nk = cone, from O, diameter 50, height 90, along {along}{true}\n"
     )
     assert not done.solution.errors
-    for owner, drawn, touches in (("c", "end", ("touch.1", "touch.2")), ("k", "base", ("touch.1", "touch.2"))):
+    for owner, drawn, touches in (
+        ("c", "end", ("touch.1", "touch.2")),
+        ("k", "base", ("touch.1", "touch.2")),
+    ):
         parts = done.solution.figure.items[owner].parts
         loop = parts[drawn]
         assert isinstance(loop, Loop)
@@ -112,7 +122,8 @@ def test_edges_of_cylinders_and_cones_are_tangent_to_what_is_drawn(along: str, t
             arcs = [
                 p.curve
                 for p in loop.pieces
-                if isinstance(p.curve, Arc) and abs(abs(spot - p.curve.centre) - p.curve.radius) < 1e-7
+                if isinstance(p.curve, Arc)
+                and abs(abs(spot - p.curve.centre) - p.curve.radius) < 1e-7
             ]
             assert min(abs((spot - arc.centre).unit.dot(edge.direction)) for arc in arcs) < 1e-6
     outline = done.solution.figure.items["c"].shape
@@ -122,19 +133,26 @@ def test_edges_of_cylinders_and_cones_are_tangent_to_what_is_drawn(along: str, t
 
 
 @pytest.mark.parametrize(("diameter", "lead"), [(40, 12), (25, 25), (60, 5)])
-def test_the_length_of_a_turn_of_helix_against_numerical_integration(diameter: int, lead: int) -> None:
+def test_the_length_of_a_turn_of_helix_against_numerical_integration(
+    diameter: int, lead: int
+) -> None:
     done = work_out(HEAD + f"h = helix, from O, diameter {diameter}, lead {lead}, 1 turns\n")
-    told = next(row for row in done.solution.entries[-1].made.working if row.startswith("a turn is"))  # type: ignore[union-attr]
+    told = next(
+        row for row in done.solution.entries[-1].made.working if row.startswith("a turn is")
+    )  # type: ignore[union-attr]
     r = diameter / 2
     theirs = mpmath.quad(
-        lambda t: mpmath.sqrt(r**2 * mpmath.sin(t) ** 2 + r**2 * mpmath.cos(t) ** 2 + (lead / (2 * mpmath.pi)) ** 2),
+        lambda t: mpmath.sqrt(
+            r**2 * mpmath.sin(t) ** 2 + r**2 * mpmath.cos(t) ** 2 + (lead / (2 * mpmath.pi)) ** 2
+        ),
         [0, 2 * mpmath.pi],
     )
     assert float(told.split("= ")[1].split()[0]) == pytest.approx(float(theirs), abs=1e-3)
     front = done.solution.figure.items["h"].parts["front.1"]
     assert isinstance(front, Loop)
     projected = mpmath.quad(
-        lambda t: mpmath.sqrt((r * mpmath.sin(t)) ** 2 + (lead / (2 * mpmath.pi)) ** 2), [0, mpmath.pi]
+        lambda t: mpmath.sqrt((r * mpmath.sin(t)) ** 2 + (lead / (2 * mpmath.pi)) ** 2),
+        [0, mpmath.pi],
     )
     assert front.length == pytest.approx(float(projected), rel=2e-4)
 
@@ -152,17 +170,23 @@ def test_a_true_ellipse_goes_to_dxf_as_one_and_four_centres_as_arcs() -> None:
     (ellipse,) = file.modelspace().query("ELLIPSE")
     assert ellipse.dxf.major_axis.magnitude == pytest.approx(45)
     assert ellipse.dxf.ratio == pytest.approx(28 / 45)
-    assert math.degrees(math.atan2(ellipse.dxf.major_axis.y, ellipse.dxf.major_axis.x)) == pytest.approx(20)
+    assert math.degrees(
+        math.atan2(ellipse.dxf.major_axis.y, ellipse.dxf.major_axis.x)
+    ) == pytest.approx(20)
 
 
 def test_a_curve_that_is_not_an_ellipse_goes_to_dxf_as_a_polyline_of_arcs() -> None:
     done = work_out(HEAD + "s = spiral, about O, radius 10 to 40, 2 turns\nx = line in, s, open\n")
-    file = ezdxf.read(io.StringIO(formats.write_dxf(done.display, done.solution.unit, construction=False)))
+    file = ezdxf.read(
+        io.StringIO(formats.write_dxf(done.display, done.solution.unit, construction=False))
+    )
     (line,) = file.modelspace().query("LWPOLYLINE")
     assert not line.closed
-    spots = [Point(v.dxf.location.x, v.dxf.location.y) for v in line.virtual_entities() if v.dxftype() == "POINT"] or [
-        Point(x, y) for x, y, *_ in line.get_points("xyb")
-    ]
+    spots = [
+        Point(v.dxf.location.x, v.dxf.location.y)
+        for v in line.virtual_entities()
+        if v.dxftype() == "POINT"
+    ] or [Point(x, y) for x, y, *_ in line.get_points("xyb")]
     for spot in spots:
         turn = spot.angle % math.tau
         radii = [10 + 15 * (turn / math.tau + k) for k in range(3)]

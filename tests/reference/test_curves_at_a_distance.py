@@ -18,9 +18,15 @@ def sampled(loop: Loop, parts: int = 300) -> shapely.Polygon:
     for piece in loop.pieces:
         match piece.curve:
             case Arc() as arc:
-                spots += [(p.x, p.y) for i in range(parts) for p in [arc.at(arc.start + arc.sweep * i / parts)]]
+                spots += [
+                    (p.x, p.y)
+                    for i in range(parts)
+                    for p in [arc.at(arc.start + arc.sweep * i / parts)]
+                ]
             case Circle() as circle:
-                spots += [(p.x, p.y) for i in range(parts) for p in [circle.at(math.tau * i / parts)]]
+                spots += [
+                    (p.x, p.y) for i in range(parts) for p in [circle.at(math.tau * i / parts)]
+                ]
             case Line():
                 spots.append((piece.entry.x, piece.entry.y))
     return shapely.Polygon(spots)
@@ -46,13 +52,16 @@ def test_a_wall_inside_against_shapely(rays: list[tuple[int, float]], wall: floa
     outline = sampled(loop)
     assume(outline.is_valid)
     theirs = outline.buffer(-wall, quad_segs=300)
-    assume(abs(outline.buffer(-wall - 0.02, quad_segs=60).area - theirs.area) < 0.05 * outline.length)
+    assume(
+        abs(outline.buffer(-wall - 0.02, quad_segs=60).area - theirs.area) < 0.05 * outline.length
+    )
     ours = inset(loop, wall)
     assert sum(abs(found.area) for found in ours) == pytest.approx(theirs.area, rel=2e-4, abs=0.05)
     for found in ours:
         assert found.closed
         assert all(
-            abs(p.entry - q.exit) < 1e-6 for p, q in zip(found.pieces, (found.pieces[-1], *found.pieces), strict=False)
+            abs(p.entry - q.exit) < 1e-6
+            for p, q in zip(found.pieces, (found.pieces[-1], *found.pieces), strict=False)
         )
 
 
@@ -67,7 +76,9 @@ def test_a_wall_outside_is_rounded_as_shapelys(rays: list[tuple[int, float]], wa
 
 
 @given(rays, st.floats(0.5, 14))
-def test_a_sharp_wall_outside_is_mitred_as_shapelys(rays: list[tuple[int, float]], wall: float) -> None:
+def test_a_sharp_wall_outside_is_mitred_as_shapelys(
+    rays: list[tuple[int, float]], wall: float
+) -> None:
     """Corners run out to a point, save where that would lie more than four walls away."""
     loop = star(rays)
     outline = sampled(loop)
@@ -81,7 +92,9 @@ def test_a_sharp_wall_outside_is_mitred_as_shapelys(rays: list[tuple[int, float]
 
 
 @pytest.mark.parametrize("wall", [0.5, 2, 5, 8, 12, 20, 25])
-def test_walls_of_the_samples_keep_arcs_and_shrink_to_nothing(samples: dict[str, str], wall: float) -> None:
+def test_walls_of_the_samples_keep_arcs_and_shrink_to_nothing(
+    samples: dict[str, str], wall: float
+) -> None:
     """Every closed outline of the samples: area against a finely sampled one, arcs about their own centres."""
     for text in samples.values():
         done = work_out(text)
@@ -109,7 +122,10 @@ def test_hatching_fills_the_region_and_stops_at_its_edge(
     """Every line lies in the region; lengths times spacing come to the area (the strips of an integral)."""
     loop = star(rays)
     outline = sampled(loop)
-    hole = Loop((loop.pieces[0].__class__(Circle(Point(0, 0), bore), "c", Point(bore, 0), Point(bore, 0)),), True)
+    hole = Loop(
+        (loop.pieces[0].__class__(Circle(Point(0, 0), bore), "c", Point(bore, 0), Point(bore, 0)),),
+        True,
+    )
     ring = shapely.Point(0, 0).buffer(bore, quad_segs=300)
     assume(outline.is_valid and outline.contains(ring.buffer(0.5)))
     lines = hatch_lines((loop, hole), degrees, spacing)

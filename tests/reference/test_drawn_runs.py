@@ -47,7 +47,8 @@ def flattened(run: DrawnRun) -> shapely.Polygon:
         cx, cy = (x + u) / 2 - (v - y) * rise, (y + v) / 2 + (u - x) * rise
         r, start = math.hypot(x - cx, y - cy), math.atan2(y - cy, x - cx)
         spots += [
-            (cx + r * math.cos(start + turn * k / 16), cy + r * math.sin(start + turn * k / 16)) for k in range(16)
+            (cx + r * math.cos(start + turn * k / 16), cy + r * math.sin(start + turn * k / 16))
+            for k in range(16)
         ]
     return shapely.Polygon(spots)
 
@@ -61,9 +62,14 @@ def test_a_run_read_by_its_bulges_has_the_area_of_the_outline(rows: str) -> None
     low, high = rim(done).box
     spots = [spot for run in runs for spot in reach(run)]
     spots += [
-        spot for m in done.display.marks if m.role == "outline" and not isinstance(m, DrawnRun) for spot in reach(m)
+        spot
+        for m in done.display.marks
+        if m.role == "outline" and not isinstance(m, DrawnRun)
+        for spot in reach(m)
     ]
-    assert max(x for x, _ in spots) - min(x for x, _ in spots) == pytest.approx(high.x - low.x, rel=2e-2)
+    assert max(x for x, _ in spots) - min(x for x, _ in spots) == pytest.approx(
+        high.x - low.x, rel=2e-2
+    )
 
 
 @pytest.mark.parametrize("rows", CURVES)
@@ -80,7 +86,9 @@ def test_the_svg_path_of_a_run_goes_through_its_corners(rows: str) -> None:
         ends = re.findall(r"[AL](?:[\d.e-]+ [\d.e-]+ 0 [01] [01] )?(-?[\d.]+) (-?[\d.]+)", path)
         wanted = [(u, height - v) for _, _, u, v, _ in run.stretches]
         assert len(ends) == len(wanted)
-        assert [(float(x), float(y)) for x, y in ends] == [pytest.approx(spot, abs=1e-5) for spot in wanted]
+        assert [(float(x), float(y)) for x, y in ends] == [
+            pytest.approx(spot, abs=1e-5) for spot in wanted
+        ]
 
 
 def test_the_pdf_of_a_run_keeps_to_the_curve() -> None:
@@ -91,23 +99,36 @@ def test_the_pdf_of_a_run_keeps_to_the_curve() -> None:
     assert content is not None
     ellipse = rim(done).stands_for
     assert ellipse is not None
-    ends = [(float(operands[4]), float(operands[5])) for operands, operator in content.operations if operator == b"c"]
+    ends = [
+        (float(operands[4]), float(operands[5]))
+        for operands, operator in content.operations
+        if operator == b"c"
+    ]
     assert len(ends) >= 20
     for x, y in ends:
         assert ellipse.distance(done.sheet.on_plan(type(ellipse.centre)(x, y))) < 5e-3
 
 
-@given(st.integers(20, 90), st.integers(5, 19), st.integers(0, 170), st.sampled_from(["1:1", "1:2", "2:1"]))
-def test_an_ellipse_in_dxf_is_full_size_whatever_the_scale(a: int, b: int, tilt: int, scale: str) -> None:
+@given(
+    st.integers(20, 90),
+    st.integers(5, 19),
+    st.integers(0, 170),
+    st.sampled_from(["1:1", "1:2", "2:1"]),
+)
+def test_an_ellipse_in_dxf_is_full_size_whatever_the_scale(
+    a: int, b: int, tilt: int, scale: str
+) -> None:
     done = work_out(
         f"units mm\nsheet A1, scale {scale}\nO = datum\ne = ellipse, centred on O, axes {2 * a} and {2 * b}, at {tilt}\nrim = line in, e\n"
     )
-    (entity,) = ezdxf.read(io.StringIO(formats.write_cutter_dxf(done.outlines, done.solution.unit))).modelspace()
+    (entity,) = ezdxf.read(
+        io.StringIO(formats.write_cutter_dxf(done.outlines, done.solution.unit))
+    ).modelspace()
     assert entity.dxf.major_axis.magnitude == pytest.approx(a)
     assert entity.dxf.ratio == pytest.approx(b / a)
-    assert math.degrees(math.atan2(entity.dxf.major_axis.y, entity.dxf.major_axis.x)) % 180 == pytest.approx(
-        tilt, abs=1e-6
-    )
+    assert math.degrees(
+        math.atan2(entity.dxf.major_axis.y, entity.dxf.major_axis.x)
+    ) % 180 == pytest.approx(tilt, abs=1e-6)
 
 
 def test_a_run_is_moved_with_its_bulges() -> None:
@@ -126,14 +147,20 @@ def test_sample_jobs_of_curves_are_issued_in_every_format(name: str) -> None:
     assert not file.audit().errors
     outline = [m for m in done.display.marks if m.role == "outline"]
     assert len(file.modelspace().query('*[layer=="OUTLINE"]')) == len(outline)
-    assert PdfReader(io.BytesIO(formats.write_pdf(done.display, done.solution.title))).pages[0].extract_text()
+    assert (
+        PdfReader(io.BytesIO(formats.write_pdf(done.display, done.solution.title)))
+        .pages[0]
+        .extract_text()
+    )
     assert "<path" in formats.write_svg(done.display)
     assert "compass" in formats.settings_csv(done.steps, done.kit)
 
 
 @pytest.mark.parametrize("within", [0.5, 0.05, 0.005])
 @pytest.mark.parametrize("how", ["arcs", "polyline"])
-def test_a_true_ellipse_in_dxf_keeps_within_the_tolerance_asked_for(how: str, within: float) -> None:
+def test_a_true_ellipse_in_dxf_keeps_within_the_tolerance_asked_for(
+    how: str, within: float
+) -> None:
     done = solved("e = ellipse, centred on O, axes 90 and 56, at 20\nrim = line in, e\n")
     text = formats.write_cutter_dxf(done.outlines, done.solution.unit, formats.Ovals(how, within))
     (entity,) = ezdxf.read(io.StringIO(text)).modelspace().query("LWPOLYLINE")
@@ -143,7 +170,9 @@ def test_a_true_ellipse_in_dxf_keeps_within_the_tolerance_asked_for(how: str, wi
     path = ezdxf.path.make_path(entity)
     spots = list(path.flattening(within / 100))
     assert max(ellipse.distance(Point(p.x, p.y)) for p in spots) <= within * 1.02
-    finer = formats.write_cutter_dxf(done.outlines, done.solution.unit, formats.Ovals(how, within / 4))
+    finer = formats.write_cutter_dxf(
+        done.outlines, done.solution.unit, formats.Ovals(how, within / 4)
+    )
     (more,) = ezdxf.read(io.StringIO(finer)).modelspace().query("LWPOLYLINE")
     assert len(more) >= len(entity)
 
@@ -152,7 +181,12 @@ def test_an_ellipse_by_four_centres_shows_the_true_one_beside_it_and_what_the_li
     done = solved("e = ellipse, centred on O, axes 90 and 56, by four centres\n")
     made = done.solution.entries[-1].made
     assert made is not None
-    beside = [s.shape for step in done.steps for s in step.strokes if isinstance(s.shape, Loop) and s.shape.stands_for]
+    beside = [
+        s.shape
+        for step in done.steps
+        for s in step.strokes
+        if isinstance(s.shape, Loop) and s.shape.stands_for
+    ]
     assert beside
     assert made.departs is not None
     told = on_sheet(made.departs, done.sheet)
@@ -167,13 +201,17 @@ def test_lettering_on_an_isometric_plane_leans_in_every_file() -> None:
     leaning = [m for m in done.display.marks if isinstance(m, Lettering) and m.slant]
     assert leaning
     text = formats.write_dxf(done.display, done.solution.unit)
-    assert {round(t.dxf.oblique) for t in ezdxf.read(io.StringIO(text)).modelspace().query("TEXT")} >= {
-        round(m.slant) for m in leaning
-    }
+    assert {
+        round(t.dxf.oblique) for t in ezdxf.read(io.StringIO(text)).modelspace().query("TEXT")
+    } >= {round(m.slant) for m in leaning}
     assert "matrix(" in formats.write_svg(done.display)
     content = PdfReader(io.BytesIO(formats.write_pdf(done.display))).pages[0].get_contents()
     assert content is not None
-    skewed = [ops for ops, name in content.operations if name in (b"cm", b"Tm") and abs(float(ops[2])) > 0.1]
+    skewed = [
+        ops
+        for ops, name in content.operations
+        if name in (b"cm", b"Tm") and abs(float(ops[2])) > 0.1
+    ]
     assert skewed
 
 

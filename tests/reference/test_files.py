@@ -39,7 +39,11 @@ def segments(pdf: bytes) -> list[tuple[float, float, float, float]]:
     assert content is not None
     found, stack, scale, at = [], [], 1.0, (0.0, 0.0)
     for operands, operator in content.operations:
-        numbers = [float(n) for n in operands if isinstance(n, int | float) or re.fullmatch(r"-?[\d.]+", str(n))]
+        numbers = [
+            float(n)
+            for n in operands
+            if isinstance(n, int | float) or re.fullmatch(r"-?[\d.]+", str(n))
+        ]
         if operator == b"q":
             stack.append(scale)
         elif operator == b"Q":
@@ -66,13 +70,21 @@ def test_a_line_of_100_mm_measures_100_mm_on_the_page() -> None:
 
 
 def test_an_inch_plan_at_half_size_measures_half(samples: dict[str, str]) -> None:
-    done = work_out("units in\nsheet A4, scale 1:2\nO = datum\nA = point, 4 right of O\nl = line, from O to A\n")
-    lengths = [math.hypot(x2 - x1, y2 - y1) for x1, y1, x2, y2 in segments(formats.write_pdf(done.display))]
+    done = work_out(
+        "units in\nsheet A4, scale 1:2\nO = datum\nA = point, 4 right of O\nl = line, from O to A\n"
+    )
+    lengths = [
+        math.hypot(x2 - x1, y2 - y1) for x1, y1, x2, y2 in segments(formats.write_pdf(done.display))
+    ]
     assert any(length == pytest.approx(2 * 25.4, abs=1e-3) for length in lengths)
 
 
 def test_the_title_strip_can_be_read_from_the_pdf(sample: Work) -> None:
-    text = PdfReader(io.BytesIO(formats.write_pdf(sample.display, sample.solution.title))).pages[0].extract_text()
+    text = (
+        PdfReader(io.BytesIO(formats.write_pdf(sample.display, sample.solution.title)))
+        .pages[0]
+        .extract_text()
+    )
     assert sample.solution.title in text
     assert sample.solution.drawing in text
 
@@ -84,13 +96,19 @@ def test_the_dxf_is_sound_at_full_size_with_true_arcs_and_layers_by_role(sample:
     assert not auditor.fixes
     assert document.units == (units.MM if sample.solution.unit == "mm" else units.IN)
     outline = document.modelspace().query('*[layer=="OUTLINE"]')
-    pieces = [p for e in sample.solution.entries if e.made for loop in e.made.loops for p in loop.pieces]
+    pieces = [
+        p for e in sample.solution.entries if e.made for loop in e.made.loops for p in loop.pieces
+    ]
     assert len(outline) == len(pieces)
-    for piece, entity in zip(sorted(pieces, key=key), sorted(outline, key=lambda e: key_of(e)), strict=True):
+    for piece, entity in zip(
+        sorted(pieces, key=key), sorted(outline, key=lambda e: key_of(e)), strict=True
+    ):
         match piece.curve:
             case Arc() as arc:
                 assert entity.dxftype() == "ARC"
-                assert tuple(entity.dxf.center)[:2] == pytest.approx((arc.centre.x, arc.centre.y), abs=1e-9)
+                assert tuple(entity.dxf.center)[:2] == pytest.approx(
+                    (arc.centre.x, arc.centre.y), abs=1e-9
+                )
                 assert entity.dxf.radius == pytest.approx(arc.radius)
                 for end in (arc.first, arc.last):
                     spots = (entity.start_point, entity.end_point)
@@ -107,7 +125,11 @@ def test_the_dxf_is_sound_at_full_size_with_true_arcs_and_layers_by_role(sample:
 def key(piece) -> tuple[str, float, float]:  # type: ignore[no-untyped-def]
     curve = piece.curve
     if isinstance(curve, Arc | Circle):
-        return ("ARC" if isinstance(curve, Arc) else "CIRCLE", round(curve.centre.x, 6), round(curve.radius, 6))
+        return (
+            "ARC" if isinstance(curve, Arc) else "CIRCLE",
+            round(curve.centre.x, 6),
+            round(curve.radius, 6),
+        )
     return ("LINE", round(min(piece.entry.x, piece.exit.x), 6), 0.0)
 
 
@@ -118,16 +140,28 @@ def key_of(entity) -> tuple[str, float, float]:  # type: ignore[no-untyped-def]
 
 
 def test_a_clean_dxf_holds_no_construction_and_a_cutters_the_outline_alone(sample: Work) -> None:
-    document = ezdxf.read(io.StringIO(formats.write_dxf(sample.display, sample.solution.unit, construction=False)))
-    assert not {e.dxf.layer for e in document.modelspace()} & {"CONSTRUCTION", "POINT", "LETTER", "GUIDE", "STRIP"}
-    cutter = ezdxf.read(io.StringIO(formats.write_cutter_dxf(sample.outlines, sample.solution.unit)))
+    document = ezdxf.read(
+        io.StringIO(formats.write_dxf(sample.display, sample.solution.unit, construction=False))
+    )
+    assert not {e.dxf.layer for e in document.modelspace()} & {
+        "CONSTRUCTION",
+        "POINT",
+        "LETTER",
+        "GUIDE",
+        "STRIP",
+    }
+    cutter = ezdxf.read(
+        io.StringIO(formats.write_cutter_dxf(sample.outlines, sample.solution.unit))
+    )
     assert {e.dxf.layer for e in cutter.modelspace()} == {"OUTLINE"}
     assert len(list(cutter.modelspace())) == len(sample.outlines)
 
 
 def test_a_cutters_dxf_closes_and_encloses_the_area_that_was_proved(sample: Work) -> None:
     """Re-read by another library: every outline one closed polyline with true arcs or a circle, of the same area."""
-    cutter = ezdxf.read(io.StringIO(formats.write_cutter_dxf(sample.outlines, sample.solution.unit)))
+    cutter = ezdxf.read(
+        io.StringIO(formats.write_cutter_dxf(sample.outlines, sample.solution.unit))
+    )
     for entity, loop in zip(cutter.modelspace(), sample.outlines, strict=True):
         if entity.dxftype() == "CIRCLE":
             assert math.pi * entity.dxf.radius**2 == pytest.approx(abs(loop.area))
@@ -190,7 +224,10 @@ def test_data_of_a_solution_holds_the_figure(samples: dict[str, str]) -> None:
 
 def shell(*arguments: str) -> subprocess.CompletedProcess[str]:
     return subprocess.run(
-        [sys.executable, "-m", "entrick.cli", *arguments], capture_output=True, text=True, check=False
+        [sys.executable, "-m", "entrick.cli", *arguments],
+        capture_output=True,
+        text=True,
+        check=False,
     )
 
 
@@ -207,7 +244,9 @@ def test_the_shell_solves_draws_and_checks(tmp_path: Path, samples: dict[str, st
         assert out.stat().st_size > 500
     assert shell("draw", str(plan), "-o", "part.png").returncode == 2
     assert shell("check", str(plan)).returncode == 0
-    plan.write_text(samples["OY-027-latch-plate.entrick"].replace("beside bossA", "beside bosA"), "utf-8")
+    plan.write_text(
+        samples["OY-027-latch-plate.entrick"].replace("beside bossA", "beside bosA"), "utf-8"
+    )
     checked = shell("check", str(plan))
     assert checked.returncode == 1
     assert "did you mean bossA" in checked.stdout
@@ -219,12 +258,16 @@ def test_the_shell_solves_draws_and_checks(tmp_path: Path, samples: dict[str, st
 def test_sample_plans_are_proved_clean_and_written_canonically(samples: dict[str, str]) -> None:
     for text in samples.values():
         assert write_plan(read_plan(text)) == text
-        assert not [f for f in work_out(text).findings if f.weight in ("wrong", "look") and f.rule != "cam"]
+        assert not [
+            f for f in work_out(text).findings if f.weight in ("wrong", "look") and f.rule != "cam"
+        ]
 
 
 def test_the_shell_says_what_is_wrong_beside_what_it_draws(tmp_path: Path) -> None:
     plan = tmp_path / "half.entrick"
-    plan.write_text("O = datum\nc = circle, centre O, radius 9\nd = circle, centre X, radius 4\n", "utf-8")
+    plan.write_text(
+        "O = datum\nc = circle, centre O, radius 9\nd = circle, centre X, radius 4\n", "utf-8"
+    )
     out = tmp_path / "half.svg"
     drawn = shell("draw", str(plan), "-o", str(out), "--clean")
     assert drawn.returncode == 0

@@ -50,20 +50,27 @@ def drawn(rows: str, called: str, hands: int = MANY, hand: Hand = USUAL) -> np.n
     board = carry_out(acts, Hands(hand, hands, 1, done.sheet.factor))
     exact = carry_out(acts, Hands(NONE, 1, 1, done.sheet.factor))
     names = {act.leaves: act.called for act in acts}
-    names |= {key: f"{act.called}/{i}" for act in acts for i, key in enumerate(getattr(act, "marks", ()))}
+    names |= {
+        key: f"{act.called}/{i}" for act in acts for i, key in enumerate(getattr(act, "marks", ()))
+    }
     key = next(key for key, name in names.items() if name == called)
     return board.mark(key) - exact.mark(key)[0]
 
 
 def test_around_two_eyes_joins_come_out_as_worked_out_apart() -> None:
     found = rehearsed(EYES.format(200))
-    assert [(j.first, j.second, j.tangent) for j in found.joins[:2]] == [("a", "top", True), ("top", "b", True)]
+    assert [(j.first, j.second, j.tangent) for j in found.joins[:2]] == [
+        ("a", "top", True),
+        ("top", "b", True),
+    ]
     for join in found.joins[:2]:
         assert join.miss.sigma == pytest.approx(0.3571, rel=0.02)
         assert join.miss.half == pytest.approx(0.241, rel=0.02)
         assert join.miss.nine == pytest.approx(0.587, rel=0.02)
         between = next(way for way in join.instead if "between" in way.told)
-        assert between.nine == pytest.approx(1.6449 * 0.2733, rel=0.12), "tried at both and set between"
+        assert between.nine == pytest.approx(1.6449 * 0.2733, rel=0.12), (
+            "tried at both and set between"
+        )
         assert 0.4 < join.hidden < 0.6
     assert [j.kink for j in found.joins[:2]] == pytest.approx([0.196, 0.297], rel=0.1)
     few = rehearsed(EYES.format(200), 500)
@@ -79,8 +86,13 @@ def test_the_centre_by_two_swings_spreads_as_the_covariance_of_first_order_says(
     def distance(x: mpmath.mpf, y: mpmath.mpf, side: int) -> mpmath.mpf:
         return mpmath.sqrt((x - side * 75) ** 2 + y**2)
 
-    rows = [[mpmath.diff(lambda x, y, side=side: distance(x, y, side), tuple(centre), order) for order in ((1, 0), (0, 1))]
-            for side in (-1, 1)]  # fmt: skip
+    rows = [
+        [
+            mpmath.diff(lambda x, y, side=side: distance(x, y, side), tuple(centre), order)
+            for order in ((1, 0), (0, 1))
+        ]
+        for side in (-1, 1)
+    ]
     m = mpmath.matrix(rows)
     cov = (m.T * m) ** -1 * (USUAL.needle**2 + USUAL.opening**2 + USUAL.pricking**2)
     assert [float(cov[0, 0]), float(cov[1, 1]), abs(float(cov[0, 1]))] == pytest.approx(
@@ -102,7 +114,10 @@ def test_beside_a_circle_and_through_a_point() -> None:
 def test_six_holes_stepped_with_the_compass_as_it_is() -> None:
     """As it is: half 0.51, nine in ten 0.85, greatest distance of a hole from its place; the first hole pricked on a ray."""
     offs = np.array(
-        [np.abs(drawn(HOLES.format(6), f"ring.6/{i}", hand=Hand(edge=0.0, t_square=0.0))) for i in range(5)]
+        [
+            np.abs(drawn(HOLES.format(6), f"ring.6/{i}", hand=Hand(edge=0.0, t_square=0.0)))
+            for i in range(5)
+        ]
     )
     worst = np.max(offs, axis=0)
     assert float(np.quantile(worst, 0.5)) == pytest.approx(0.51, abs=0.08)
@@ -111,7 +126,10 @@ def test_six_holes_stepped_with_the_compass_as_it_is() -> None:
 
 def test_stepping_by_the_rule_adds_its_errors_up() -> None:
     spread = [float(np.std(drawn(HOLES.format(8), f"ring.8/{i}").imag)) for i in (0, 3, 6)]
-    along = [float(np.sqrt(np.mean(np.abs(drawn(HOLES.format(8), f"ring.8/{i}")) ** 2))) for i in (0, 3, 6)]
+    along = [
+        float(np.sqrt(np.mean(np.abs(drawn(HOLES.format(8), f"ring.8/{i}")) ** 2)))
+        for i in (0, 3, 6)
+    ]
     assert along[0] < along[1] < along[2]
     assert spread
 
@@ -119,7 +137,10 @@ def test_stepping_by_the_rule_adds_its_errors_up() -> None:
 def test_no_error_no_spread_twice_the_error_twice_the_miss_and_a_seed_is_a_seed() -> None:
     none = rehearsed(EYES.format(200), 50, NONE)
     assert max(join.miss.nine for join in none.joins) < 1e-9
-    once, twice = rehearsed(EYES.format(200), 5000), rehearsed(EYES.format(200), 5000, USUAL.times(2))
+    once, twice = (
+        rehearsed(EYES.format(200), 5000),
+        rehearsed(EYES.format(200), 5000, USUAL.times(2)),
+    )
     for one, two in zip(once.joins, twice.joins, strict=True):
         assert two.miss.half / one.miss.half == pytest.approx(2, rel=0.002)
         assert two.miss.nine / one.miss.nine == pytest.approx(2, rel=0.002)
@@ -131,7 +152,9 @@ def test_a_shallow_crossing_slides_the_centre_and_leaves_the_joins() -> None:
     steep, shallow = (rehearsed(EYES.format(radius), 20_000) for radius in (200, 116))
     sigmas = [[join.miss.sigma for join in found.joins[:2]] for found in (shallow, steep)]
     assert sigmas[0] == pytest.approx(sigmas[1], rel=0.05)
-    assert np.std(drawn(EYES.format(116), "top.centre")) > 2 * np.std(drawn(EYES.format(200), "top.centre"))
+    assert np.std(drawn(EYES.format(116), "top.centre")) > 2 * np.std(
+        drawn(EYES.format(200), "top.centre")
+    )
 
 
 def test_swings_that_barely_meet_are_counted_where_they_do_not() -> None:
@@ -148,7 +171,10 @@ def test_swings_that_barely_meet_are_counted_where_they_do_not() -> None:
 def test_the_shares_of_a_join_name_what_matters() -> None:
     first = rehearsed(EYES.format(200), 500).joins[0]
     assert sum(share.share for share in first.shares) <= 1 + 1e-9
-    assert [share.step for share in first.shares][:2] in (["rim: a", "rim: top"], ["rim: top", "rim: a"])
+    assert [share.step for share in first.shares][:2] in (
+        ["rim: a", "rim: top"],
+        ["rim: top", "rim: a"],
+    )
     # Arc and eye each 3 parts in 12 of n, o and g; the swing the rest: 3o² + 3n² + p² + 2g².
     whole = 3 * USUAL.opening**2 + 3 * USUAL.needle**2 + USUAL.pricking**2 + 2 * USUAL.line**2
     lined = (USUAL.opening**2 + USUAL.needle**2 + USUAL.line**2) / whole
@@ -159,7 +185,8 @@ def test_the_shell_rehearses_and_a_seed_gives_the_same_answer(tmp_path: Path) ->
     file = tmp_path / "p.entrick"
     file.write_text("units mm\nO = datum\n" + EYES.format(200), "utf-8")
     runs = [
-        CliRunner().invoke(main, ["rehearse", str(file), "--hands", "200", "--seed", "3", "--json"]) for _ in range(2)
+        CliRunner().invoke(main, ["rehearse", str(file), "--hands", "200", "--seed", "3", "--json"])
+        for _ in range(2)
     ]
     assert [run.exit_code for run in runs] == [0, 0]
     assert runs[0].stdout == runs[1].stdout
@@ -170,7 +197,12 @@ def test_the_shell_rehearses_and_a_seed_gives_the_same_answer(tmp_path: Path) ->
 
 def best(found: Rehearsal, words: str) -> float:
     """Return how much of the miss nine hands in ten are left with at the first join another way is offered for."""
-    return next(way.nine / join.miss.nine for join in found.joins for way in join.instead if words in way.told)
+    return next(
+        way.nine / join.miss.nine
+        for join in found.joins
+        for way in join.instead
+        if words in way.told
+    )
 
 
 def test_at_twice_the_scale_the_part_is_missed_by_half() -> None:
@@ -180,14 +212,18 @@ def test_at_twice_the_scale_the_part_is_missed_by_half() -> None:
 
 def test_a_hole_of_the_template_saves_the_error_of_the_opening() -> None:
     """A radius by the rule is off by opening and line, sqrt(0.15² + 0.1²); by a hole by the line alone."""
-    rows = "frame = box, 60 by 40, centred on O\nf = fillet, radius {}, between frame.right and frame.top, left\n" \
-           "rim = line in, frame.bottom > frame.right > f > frame.top > frame.left\n"  # fmt: skip
+    rows = (
+        "frame = box, 60 by 40, centred on O\nf = fillet, radius {}, between frame.right and frame.top, left\n"
+        "rim = line in, frame.bottom > frame.right > f > frame.top > frame.left\n"
+    )
     done = solved(rows.format(6))
     assert done.kit.has_template(Fraction(12), done.sheet.unit)
     arc = thing(done, "f")
     (way,) = (way for way in ways_of(done) if "hole of the circle" in way.told)
     for holes, spread in ((way.holes, 0.1), (frozenset[float](), math.hypot(0.15, 0.1))):
-        gone = carry_out(way.acts, Hands(USUAL, 20_000, 1, way.factor), way.lining, holes).gone_along(arc)
+        gone = carry_out(
+            way.acts, Hands(USUAL, 20_000, 1, way.factor), way.lining, holes
+        ).gone_along(arc)
         assert gone is not None
         assert isinstance(gone.thing, DrawnRound)
         assert float(np.std(gone.thing.radius)) == pytest.approx(spread, rel=0.03)
@@ -202,7 +238,9 @@ def ways_of(done: Work) -> list[OtherWay]:
     return list(other_ways(acts, things, done.solution, done.sheet, done.kit))
 
 
-def test_a_shallow_crossing_is_left_for_a_squarer_one_where_something_else_goes_through_the_place() -> None:
+def test_a_shallow_crossing_is_left_for_a_squarer_one_where_something_else_goes_through_the_place() -> (
+    None
+):
     rows = (
         "B = point, 100 left of O, 10 above\nC = point, 100 right of O, 10 below\nm = line, B to C\n"
         "E = point, 5 above O\nl = line, through E, level\nD = point, 50 left of O, 20 above\n"
@@ -219,7 +257,9 @@ def test_a_shallow_crossing_is_left_for_a_squarer_one_where_something_else_goes_
 
 
 @pytest.mark.parametrize("plan", ["OY-014", "OY-036", "OY-044", "OY-055"])
-def test_every_other_way_ends_in_the_figure_and_none_is_offered_that_gains_nothing(plan: str) -> None:
+def test_every_other_way_ends_in_the_figure_and_none_is_offered_that_gains_nothing(
+    plan: str,
+) -> None:
     text = next(text for file, text in sample_plans().items() if plan in file)
     done = work_out(text)
     for way in ways_of(done):
@@ -229,5 +269,9 @@ def test_every_other_way_ends_in_the_figure_and_none_is_offered_that_gains_nothi
     found = rehearse(done.solution, done.sheet, 500)
     for join in (*found.joins, *found.sizes):
         spread = join.miss if isinstance(join, Join) else join.off
-        assert all(way.gain >= WORTH * spread.nine and way.nine < spread.nine for way in join.instead)
-        assert [way.gain for way in join.instead] == sorted((way.gain for way in join.instead), reverse=True)
+        assert all(
+            way.gain >= WORTH * spread.nine and way.nine < spread.nine for way in join.instead
+        )
+        assert [way.gain for way in join.instead] == sorted(
+            (way.gain for way in join.instead), reverse=True
+        )

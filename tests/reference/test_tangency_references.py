@@ -21,11 +21,17 @@ sizes = st.integers(1, 40)
 
 
 @given(whole, whole, sizes, whole, whole, sizes)
-def test_circle_crossings_against_exact_symbolic_geometry(x1: int, y1: int, r1: int, x2: int, y2: int, r2: int) -> None:
+def test_circle_crossings_against_exact_symbolic_geometry(
+    x1: int, y1: int, r1: int, x2: int, y2: int, r2: int
+) -> None:
     """sympy.geometry intersects the same circles in exact arithmetic."""
     assume((x1, y1) != (x2, y2))
-    ours = sorted((m.point.x, m.point.y) for m in meet(Circle(Point(x1, y1), r1), Circle(Point(x2, y2), r2)))
-    exact = sympy.Circle(sympy.Point(x1, y1), r1).intersection(sympy.Circle(sympy.Point(x2, y2), r2))
+    ours = sorted(
+        (m.point.x, m.point.y) for m in meet(Circle(Point(x1, y1), r1), Circle(Point(x2, y2), r2))
+    )
+    exact = sympy.Circle(sympy.Point(x1, y1), r1).intersection(
+        sympy.Circle(sympy.Point(x2, y2), r2)
+    )
     theirs = sorted((float(p.x), float(p.y)) for p in exact)
     assert len(ours) == len(theirs)
     for mine, other in zip(ours, theirs, strict=True):
@@ -34,20 +40,28 @@ def test_circle_crossings_against_exact_symbolic_geometry(x1: int, y1: int, r1: 
 
 @examples(15)
 @given(whole, whole, sizes, whole, whole)
-def test_line_crossings_against_exact_symbolic_geometry(x: int, y: int, r: int, dx: int, dy: int) -> None:
+def test_line_crossings_against_exact_symbolic_geometry(
+    x: int, y: int, r: int, dx: int, dy: int
+) -> None:
     assume((dx, dy) != (0, 0))
     line = Line.between(Point(0, 0), Point(dx, dy))
     ours = sorted((m.point.x, m.point.y) for m in meet(line, Circle(Point(x, y), r)))
-    exact = sympy.Circle(sympy.Point(x, y), r).intersection(sympy.Line(sympy.Point(0, 0), sympy.Point(dx, dy)))
+    exact = sympy.Circle(sympy.Point(x, y), r).intersection(
+        sympy.Line(sympy.Point(0, 0), sympy.Point(dx, dy))
+    )
     theirs = sorted((float(p.x), float(p.y)) for p in exact)
     assert len(ours) == len(theirs)
     for mine, other in zip(ours, theirs, strict=True):
         assert mine == pytest.approx(other, abs=1e-9)
 
 
-@pytest.mark.parametrize(("d", "r1", "r2", "radius"), [(100, 30, 20, 100), (96, 28, 21, 140), (50, 10, 10, 40)])
+@pytest.mark.parametrize(
+    ("d", "r1", "r2", "radius"), [(100, 30, 20, 100), (96, 28, 21, 140), (50, 10, 10, 40)]
+)
 @pytest.mark.parametrize("contact", [around, beside])
-def test_blend_centres_solve_the_equations_exactly(d: int, r1: int, r2: int, radius: int, contact) -> None:  # type: ignore[no-untyped-def]
+def test_blend_centres_solve_the_equations_exactly(
+    d: int, r1: int, r2: int, radius: int, contact
+) -> None:  # type: ignore[no-untyped-def]
     """sympy solves |C − A| = R ∓ r1, |C − B| = R ∓ r2 for the centre; ours are those solutions."""
     sign = 1 if contact is beside else -1
     x, y = sympy.symbols("x y", real=True)
@@ -65,7 +79,9 @@ def test_blend_centres_solve_the_equations_exactly(d: int, r1: int, r2: int, rad
 def test_sample_outlines_against_sampled_polygons(samples: dict[str, str]) -> None:
     """Area and length in closed form against shapely on a fine polygon, for every outline of the samples."""
     checked = 0
-    for text in (text for text in samples.values() if " = gear, " not in text):  # thousands of arcs: tested apart
+    for text in (
+        text for text in samples.values() if " = gear, " not in text
+    ):  # thousands of arcs: tested apart
         for item in work_out(text).solution.figure.items.values():
             if isinstance(item.shape, Loop) and item.shape.closed:
                 polygon = outline(item.shape, 4000)
@@ -85,7 +101,8 @@ def test_blends_do_not_cut_into_what_they_touch() -> None:
     )
     items = work_out(text).solution.figure.items
     eyes = [
-        shapely.Point(i.shape.centre.x, i.shape.centre.y).buffer(i.shape.radius, 2048) for i in (items["a"], items["b"])
+        shapely.Point(i.shape.centre.x, i.shape.centre.y).buffer(i.shape.radius, 2048)
+        for i in (items["a"], items["b"])
     ]  # type: ignore[union-attr]
     for name in ("top", "low"):
         arc = items[name].shape
@@ -116,7 +133,11 @@ def test_open_belt_length_against_the_handbook_formula(d: int, r1: int, r2: int)
     loop = work_out(text).solution.figure.items["belt"].shape
     assert isinstance(loop, Loop)
     alpha = math.asin((r1 - r2) / d)
-    belt = 2 * math.sqrt(d * d - (r1 - r2) ** 2) + r1 * (math.pi + 2 * alpha) + r2 * (math.pi - 2 * alpha)
+    belt = (
+        2 * math.sqrt(d * d - (r1 - r2) ** 2)
+        + r1 * (math.pi + 2 * alpha)
+        + r2 * (math.pi - 2 * alpha)
+    )
     assert loop.length == pytest.approx(belt, rel=1e-12)
     assert all(junction.is_tangent for junction in loop.junctions)
 
@@ -133,8 +154,12 @@ def test_crossed_belt_tangent_length_against_the_handbook_formula(d: int, r1: in
     assert line.end == pytest.approx(math.sqrt(d * d - (r1 + r2) ** 2), rel=1e-12)
 
 
-@pytest.mark.parametrize("corners", [((0, 0), (4, 0), (0, 3)), ((-7, 2), (11, 5), (3, 19)), ((0, 0), (10, 1), (5, 30))])
-def test_circles_of_a_triangle_against_exact_symbolic_geometry(corners: tuple[tuple[int, int], ...]) -> None:
+@pytest.mark.parametrize(
+    "corners", [((0, 0), (4, 0), (0, 3)), ((-7, 2), (11, 5), (3, 19)), ((0, 0), (10, 1), (5, 30))]
+)
+def test_circles_of_a_triangle_against_exact_symbolic_geometry(
+    corners: tuple[tuple[int, int], ...],
+) -> None:
     """sympy's in-circle, radii of the ex-circles, and circumcircle of the same triangle."""
     triangle = sympy.Triangle(*corners)
     spots = [Point(float(x), float(y)) for x, y in corners]
@@ -143,7 +168,9 @@ def test_circles_of_a_triangle_against_exact_symbolic_geometry(corners: tuple[tu
     radii = sorted(float(r) for r in (triangle.inradius, *triangle.exradii.values()))
     assert [f.circle.radius for f in found] == pytest.approx(radii)
     centre = triangle.incenter
-    assert (found[0].circle.centre.x, found[0].circle.centre.y) == pytest.approx((float(centre.x), float(centre.y)))
+    assert (found[0].circle.centre.x, found[0].circle.centre.y) == pytest.approx(
+        (float(centre.x), float(centre.y))
+    )
     (around_all,) = circles_touching(spots)
     circum = triangle.circumcircle
     assert around_all.circle.radius == pytest.approx(float(circum.radius))
@@ -156,7 +183,8 @@ def test_inner_and_outer_circles_of_four_equal_coins_against_the_exact_solution(
     """Three touching coins of radius r: the circles between and around them have radii r(2/√3 ∓ 1), solved by sympy."""
     r = sympy.Symbol("r", positive=True)
     exact = sorted(
-        float(abs(s.subs(r, 10))) for s in sympy.solve((r + sympy.Symbol("x")) ** 2 - (2 * r / sympy.sqrt(3)) ** 2, "x")
+        float(abs(s.subs(r, 10)))
+        for s in sympy.solve((r + sympy.Symbol("x")) ** 2 - (2 * r / sympy.sqrt(3)) ** 2, "x")
     )
     coins = [
         Circle(Point(20 * math.cos(a) / math.sqrt(3), 20 * math.sin(a) / math.sqrt(3)), 10)

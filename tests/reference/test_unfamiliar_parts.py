@@ -64,8 +64,19 @@ PARTS = {
         "a = circle, centre O, radius 80\nb = circle, centre O, radius 25\np = circle, centre O, radius 58\n"
         "at = spaced, 6 on p, from 30°\nh = circle, centre at, diameter 15\nk = keyway, on b, width 14, depth 6, right\n"
         "rim = line in, a\nbolts = line in, h\nbore = line in, b long > k\n",
-        disc(0, 0, 80) - shapely.union_all([disc(58 * math.cos(math.radians(30 + 60 * i)), 58 * math.sin(math.radians(30 + 60 * i)), 7.5) for i in range(6)])
-        - disc(0, 0, 25) - shapely.box(0, -7, 31, 7),
+        disc(0, 0, 80)
+        - shapely.union_all(
+            [
+                disc(
+                    58 * math.cos(math.radians(30 + 60 * i)),
+                    58 * math.sin(math.radians(30 + 60 * i)),
+                    7.5,
+                )
+                for i in range(6)
+            ]
+        )
+        - disc(0, 0, 25)
+        - shapely.box(0, -7, 31, 7),
     ),
     "frame: a rounded box with a rounded window": (
         rounded_box("a", 120, 80, 20) + rounded_box("b", 70, 40, 6),
@@ -80,15 +91,21 @@ PARTS = {
         "A = point, 100 from O, at 35°\na = circle, centre O, radius 32\nb = circle, centre A, radius 17\n"
         "u = line, touching a and b, outer, above\nv = line, touching a and b, outer, below\nc = circle, centre O, radius 14\n"
         "rim = line in, a > u > b > v\nbore = line in, c\n",
-        shapely.union_all([disc(0, 0, 32), disc(100 * math.cos(math.radians(35)), 100 * math.sin(math.radians(35)), 17)]).convex_hull
+        shapely.union_all(
+            [
+                disc(0, 0, 32),
+                disc(100 * math.cos(math.radians(35)), 100 * math.sin(math.radians(35)), 17),
+            ]
+        ).convex_hull
         - disc(0, 0, 14),
     ),
     "five-lobed knob by turning": (
         "P = point, 40 above O\nb = circle, centre P, radius 14\nl = turn, of b, 5 about O\n"
         "w = arc, radius 25, beside l.1, beside l.2, left, above\nws = turn, of w, 5 about O\n"
-        "rim = line in, l.1 > ws.1 > l.2 > ws.2 > l.3 > ws.3 > l.4 > ws.4 > l.5 > ws.5\n", None,
+        "rim = line in, l.1 > ws.1 > l.2 > ws.2 > l.3 > ws.3 > l.4 > ws.4 > l.5 > ws.5\n",
+        None,
     ),
-}  # fmt: skip
+}
 
 
 @pytest.mark.parametrize("name", [name for name, (_, shape) in PARTS.items() if shape is not None])
@@ -97,7 +114,10 @@ def test_a_part_put_together_by_shapely_has_the_same_area(name: str) -> None:
     done = solved(rows)
     assert shape is not None
     assert material(done) == pytest.approx(shape.area, rel=1e-5)
-    low, high = (f(o.loop.box[i] for o in done.checked.outlines) for f, i in ((min_corner, 0), (max_corner, 1)))
+    low, high = (
+        f(o.loop.box[i] for o in done.checked.outlines)
+        for f, i in ((min_corner, 0), (max_corner, 1))
+    )
     assert (low.x, low.y, high.x, high.y) == pytest.approx(shape.bounds, abs=2e-4)
 
 
@@ -130,7 +150,9 @@ def test_a_knob_of_five_lobes_repeats_itself() -> None:
 
 def test_a_crescent_and_a_lens_are_lined_in_by_region() -> None:
     """Lens of two circles: 2r²·acos(d/2r) − d/2·√(4r² − d²) (handbook, from memory)."""
-    done = solved("A = point, 30 right of O\na = circle, centre O, radius 40\nb = circle, centre A, radius 40\n")
+    done = solved(
+        "A = point, 30 right of O\na = circle, centre O, radius 40\nb = circle, centre A, radius 40\n"
+    )
     lens = 2 * 40**2 * math.acos(30 / 80) - 15 * math.sqrt(4 * 40**2 - 30**2)
     between = region_at(done.solution, [Point(15, 0)])
     crescent = region_at(done.solution, [Point(-30, 0)])
@@ -152,7 +174,9 @@ def test_a_segment_against_the_handbook(chord: int, radius: int) -> None:
 
 
 @given(st.integers(30, 90), st.integers(4, 14), st.integers(15, 60), st.integers(1, 3))
-def test_a_fillet_centre_moves_as_its_derivative_says(between: int, radius: int, angle: int, where: int) -> None:
+def test_a_fillet_centre_moves_as_its_derivative_says(
+    between: int, radius: int, angle: int, where: int
+) -> None:
     """Fillet of radius r in an angle α: its centre is r/sin(α/2) from the corner, so it moves so much per unit of r."""
     rows = (
         f"given r = {radius}\nA = point, {between * 2} right of O\nB = point, {between * 2} from O, at {angle}°\n"
@@ -172,22 +196,33 @@ def test_a_fillet_centre_moves_as_its_derivative_says(between: int, radius: int,
     assert moved == pytest.approx(radius / math.sin(math.radians(angle) / 2), rel=1e-4)
 
 
-def test_the_shell_writes_for_a_cutter_with_the_caution_and_refuses_an_open_outline(tmp_path: Path) -> None:
+def test_the_shell_writes_for_a_cutter_with_the_caution_and_refuses_an_open_outline(
+    tmp_path: Path,
+) -> None:
     plan, out = tmp_path / "part.entrick", tmp_path / "part.dxf"
     plan.write_text(HEAD + PARTS["strap with an adjusting slot and a round eye"][0], "utf-8")
     done = CliRunner().invoke(main, ["draw", str(plan), "-o", str(out), "--cutter"])
     assert done.exit_code == 0
     assert "Check scale and units on the machine before cutting" in done.output
     assert out.exists()
-    plan.write_text(HEAD + "b = box, 9 by 9, centred on O\nrim = line in, b.bottom > b.right, open\n", "utf-8")
+    plan.write_text(
+        HEAD + "b = box, 9 by 9, centred on O\nrim = line in, b.bottom > b.right, open\n", "utf-8"
+    )
     refused = CliRunner().invoke(main, ["draw", str(plan), "-o", str(out), "--cutter"])
     assert refused.exit_code == 1
     assert "not to be cut as it is: rim is an open run" in refused.output
-    assert CliRunner().invoke(main, ["draw", str(plan), "-o", str(out), "--cutter", "--insist"]).exit_code == 0
+    assert (
+        CliRunner()
+        .invoke(main, ["draw", str(plan), "-o", str(out), "--cutter", "--insist"])
+        .exit_code
+        == 0
+    )
 
 
 @given(st.integers(2, 9), st.integers(20, 60), st.integers(2, 6))
-def test_holes_spaced_on_a_circle_leave_the_wall_the_chord_leaves(count: int, pitch: int, radius: int) -> None:
+def test_holes_spaced_on_a_circle_leave_the_wall_the_chord_leaves(
+    count: int, pitch: int, radius: int
+) -> None:
     """Wall between neighbours: chord 2R·sin(180°/n) less a diameter (common practice, no source)."""
     rows = (
         f"p = circle, centre O, radius {pitch}\nat = spaced, {count} on p\nh = circle, centre at, radius {radius}\n"
@@ -205,8 +240,14 @@ def test_holes_spaced_on_a_circle_leave_the_wall_the_chord_leaves(count: int, pi
 
 def test_every_curve_drawn_on_paper_is_the_figures_at_scale() -> None:
     """The display list is the figure times scale plus origin, circle by circle."""
-    done = work_out(HEAD.replace("1:1", "1:2") + PARTS["flange with a bolt circle and a keyed bore"][0])
-    circles = {(round(m.cx, 6), round(m.cy, 6), round(m.r, 6)) for m in done.display.marks if m.kind == "circle"}
+    done = work_out(
+        HEAD.replace("1:1", "1:2") + PARTS["flange with a bolt circle and a keyed bore"][0]
+    )
+    circles = {
+        (round(m.cx, 6), round(m.cy, 6), round(m.r, 6))
+        for m in done.display.marks
+        if m.kind == "circle"
+    }
     for outline in done.checked.outlines:
         curve = outline.loop.pieces[0].curve
         if isinstance(curve, Circle) and len(outline.loop.pieces) == 1:

@@ -8,13 +8,22 @@ PORT ?= 8400
 FRONT_SOURCES := $(shell find frontend/src frontend/public -type f) frontend/index.html frontend/vite.config.ts
 STATIC := src/entrick/web/static/index.html
 
-.PHONY: demo test check bench fuzz crash load build types lock screenshots clean
+UV := uv==0.13.9
+
+.PHONY: demo test test-deep check bench fuzz crash load build types lock screenshots clean
 
 demo: $(VENV)/.ready $(STATIC)
 	$(BIN)/entrick serve --demo --port $(PORT) --database var/demo.db
 
+# Every test, each property on a few examples. Browser tests wait more than they work: one worker more than cores.
 test: $(VENV)/.dev $(STATIC) build/.browser
-	$(BIN)/pytest -n 2 $(ARGS)
+	$(BIN)/pytest -n 3 --dist worksteal $(ARGS)
+	$(NPM) test
+
+# The same tests, each property on many examples, new ones every time: for a night.
+test-deep: $(VENV)/.dev $(STATIC) build/.browser
+	ENTRICK_TESTS=deep $(BIN)/pytest -n 3 --dist worksteal $(ARGS)
+	$(NPM) test
 
 check: $(VENV)/.dev frontend/node_modules/.ready
 	$(BIN)/ruff format --check src tests bench
@@ -22,6 +31,7 @@ check: $(VENV)/.dev frontend/node_modules/.ready
 	$(BIN)/mypy
 	$(BIN)/lint-imports
 	! git grep -nE "[0-9]e-[0-9]" -- "src/entrick/core/*.py" ":!src/entrick/core/tolerance.py"  # a tolerance has a name
+	! git grep -n "fmt: skip" -- "*.py"  # one thing on a line
 	$(BIN)/python -m entrick.web.openapi frontend/openapi.json --check
 	$(NPM) run check
 
@@ -49,7 +59,6 @@ types: $(VENV)/.dev frontend/node_modules/.ready
 	$(NPM) run types
 
 lock: $(VENV)/.dev
-	$(BIN)/pip install -q uv==0.13.9
 	$(BIN)/uv pip compile -q --generate-hashes --no-emit-index-url --no-header pyproject.toml -o requirements.lock
 	$(BIN)/uv pip compile -q --generate-hashes --no-emit-index-url --no-header --extra dev -c requirements.lock pyproject.toml -o requirements-dev.lock
 
@@ -58,12 +67,13 @@ screenshots: $(VENV)/.dev $(STATIC) build/.browser
 
 $(VENV)/.ready: requirements.lock pyproject.toml
 	$(PYTHON) -m venv $(VENV)
-	$(BIN)/pip install -q --require-hashes -r requirements.lock
-	$(BIN)/pip install -q --no-deps -e .
+	$(BIN)/pip install -q $(UV)
+	$(BIN)/uv pip install -q --python $(BIN)/python --require-hashes -r requirements.lock
+	$(BIN)/uv pip install -q --python $(BIN)/python --no-deps -e .
 	touch $@
 
 $(VENV)/.dev: $(VENV)/.ready requirements-dev.lock
-	$(BIN)/pip install -q --require-hashes -r requirements-dev.lock
+	$(BIN)/uv pip install -q --python $(BIN)/python --require-hashes -r requirements-dev.lock
 	touch $@
 
 frontend/node_modules/.ready: frontend/package-lock.json

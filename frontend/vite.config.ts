@@ -2,7 +2,7 @@ import { fileURLToPath } from "node:url";
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
 import license from "rollup-plugin-license";
-import { defineConfig } from "vite";
+import { defineConfig } from "vitest/config";
 
 export default defineConfig({
   plugins: [
@@ -23,5 +23,6 @@ export default defineConfig({
     assetsInlineLimit: 0,
     modulePreload: { polyfill: false },
   },
+  test: { include: ["tests/**/*.test.ts"], environment: "node" },
   server: { proxy: { "/api": "http://127.0.0.1:8400" }, fs: { allow: [".."] } },
 });

@@ -1,4 +1,5 @@
 /** The drawing by layers: what the desk did not send again, as it is here already, is put back in its place. */
+import { replaceEqualDeep } from "@tanstack/react-query";
 import type { Mark, WorkOut } from "./client";
 
 /** What one statement draws, from the datum, and the steps it takes from first to last. */
@@ -51,4 +52,14 @@ function placesOf(layers: readonly Layer[]): string[] {
     seen.set(line, nth);
     return `${line} ${nth}`;
   });
+}
+
+/** What has not changed stays the same object, so that only what has is drawn again. Of the drawing that is so already:
+ * a layer that is known by its key is the layer that was here. */
+export function merged(before: Work | null, after: Work): Work {
+  if (!before) return after;
+  const { drawn: was, ...old } = before;
+  const { drawn, ...fresh } = after;
+  const ground = replaceEqualDeep(was.ground, drawn.ground);
+  return { ...replaceEqualDeep(old, fresh), drawn: { ...drawn, ground } };
 }

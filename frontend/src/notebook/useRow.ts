@@ -2,25 +2,13 @@ import { useEffect, useEffectEvent, useRef, useState } from "react";
 import { completeRow, type Completion, type Entry, type KindOut, type Work } from "../api/client";
 import { edit, useDocument } from "../state/document";
 import { look } from "../state/looks";
+import { blankIn, type Selection } from "./blanks";
 
 const rowKey = (id: number | undefined) => `entrick.row.${id ?? 0}`;
 
 /** What is picked on the sheet for the row. */
 export const PIECES = "the pieces of the outline in order";
 export const REFERENCE = "a point or piece";
-
-/** Stands in a row where a value has still to be written. */
-const BLANK = "…";
-
-/** From where to where something is selected in the row. */
-type Selection = readonly [number, number];
-
-/** The blank that comes next in a row, from a place on, or the first; null where none is left. */
-function blankIn(row: string, from: number): Selection | null {
-  const later = row.indexOf(BLANK, from);
-  const at = later >= 0 ? later : row.indexOf(BLANK);
-  return at >= 0 ? [at, at + BLANK.length] : null;
-}
 
 /**
  * The row being written at the end of the plan: what it says, what may follow where one writes, and what a pick adds to

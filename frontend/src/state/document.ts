@@ -1,5 +1,4 @@
 /** The job on the bench: its text, what it works out to, undo and redo, and what is saved of it. */
-import { replaceEqualDeep } from "@tanstack/react-query";
 import { create } from "zustand";
 import { useShallow } from "zustand/react/shallow";
 import {
@@ -17,6 +16,7 @@ import {
   type Work,
   workedOut,
 } from "../api/client";
+import { merged } from "../api/layers";
 import { kitCalled } from "./kits";
 import { look, lookAfresh, useLooks } from "./looks";
 import { dropPending, keepDraft, keepPending, readDraft, readPending } from "./outbox";
@@ -91,16 +91,6 @@ let lastTogether = "";
 /** What is typed from here on is undone by itself. */
 export function finished(): void {
   lastTogether = "";
-}
-
-/** What has not changed stays the same object, so that only what has is drawn again. Of the drawing that is so already:
- * a layer that is known by its key is the layer that was here. */
-export function merged(before: Work | null, after: Work): Work {
-  if (!before) return after;
-  const { drawn: was, ...old } = before;
-  const { drawn, ...fresh } = after;
-  const ground = replaceEqualDeep(was.ground, drawn.ground);
-  return { ...replaceEqualDeep(old, fresh), drawn: { ...drawn, ground } };
 }
 
 /** Ask the desk for what the bench would hold: this text as it is drawn here, after an edit if there is one. */

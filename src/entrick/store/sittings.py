@@ -40,7 +40,7 @@ class SittingView:
     events: tuple[Event, ...]
 
 
-def begin(
+def begin(  # noqa: PLR0913
     session: Session,
     uid: str,
     job_id: int,

@@ -124,7 +124,7 @@ def simple(shape: Shape | Loop) -> bool:
     )
 
 
-def laid_off(
+def laid_off(  # noqa: PLR0913
     work: Work,
     original: Loop,
     copy: Loop,

@@ -198,7 +198,7 @@ def off(
     return work.parallel(edge, mark, called=called, shown=shown)
 
 
-def divide(
+def divide(  # noqa: PLR0913
     work: Work,
     first: Mark,
     last: Mark,

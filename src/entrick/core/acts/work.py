@@ -275,7 +275,7 @@ class Work:
         self.leave(found)
         return found
 
-    def measure(
+    def measure(  # noqa: PLR0913
         self,
         start: Mark,
         way: Way,
@@ -312,7 +312,7 @@ class Work:
             place,
         )
 
-    def prick(
+    def prick(  # noqa: PLR0913
         self,
         first: Thing,
         second: Thing,
@@ -477,7 +477,7 @@ class Work:
             check=check,
         )
 
-    def swing(
+    def swing(  # noqa: PLR0913
         self,
         needle: Mark,
         size: Number | Setting,
@@ -524,7 +524,7 @@ class Work:
         told = f"from {first.called} to {second.called}"
         return Setting(abs(second.at - first.at), (first.key, second.key), told=told)
 
-    def step_off(
+    def step_off(  # noqa: PLR0913
         self,
         start: Mark,
         size: Number | Setting,
@@ -600,7 +600,7 @@ class Work:
             at,
         )
 
-    def trace(
+    def trace(  # noqa: PLR0913
         self,
         stations: Sequence[Thing],
         loop: Loop,
@@ -630,7 +630,7 @@ class Work:
         self.leave(found)
         return found
 
-    def copy(
+    def copy(  # noqa: PLR0913
         self,
         originals: Sequence[Thing],
         copies: Sequence[Thing],

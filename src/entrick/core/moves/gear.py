@@ -387,7 +387,7 @@ def _draw(
         work.measure(centre, Way(0), mate.x - centre.at.x, f"{args.name}.mate", mate)
 
 
-def draw_teeth(
+def draw_teeth(  # noqa: PLR0913
     args: Args,
     gear: Gear,
     stands: tuple[float, int],

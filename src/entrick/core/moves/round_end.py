@@ -186,7 +186,7 @@ def draw_ellipse_axes(work: Work, centre: Mark, size: Number, plane: str, name: 
             )
 
 
-def draw_edges(
+def draw_edges(  # noqa: PLR0913
     work: Work,
     centre: Mark,
     size: Number,
@@ -229,7 +229,7 @@ def _nearest_arc(centre: Mark, size: Number, plane: str, spot: Point) -> Arc:
     return min(arcs, key=lambda arc: abs(nearest_place(arc, spot) - spot))
 
 
-def draw_tangents(
+def draw_tangents(  # noqa: PLR0913
     work: Work,
     apex: Mark,
     centre: Mark,

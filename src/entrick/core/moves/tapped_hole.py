@@ -142,7 +142,7 @@ def _minor(
     return basic, [f"minor {args.say(major)} − 1.0825 × {args.say(pitch)} = {args.say(basic)}"], ()
 
 
-def _end_view(
+def _end_view(  # noqa: PLR0913
     args: Args,
     place: Point,
     name: str,
@@ -169,7 +169,7 @@ def _end_view(
     )
 
 
-def _section(
+def _section(  # noqa: PLR0913
     args: Args,
     place: Point,
     name: str,

@@ -53,7 +53,7 @@ def problem(status: int, title: str, detail: str = "", **more: Any) -> Response:
 _STATUS = {"locked": 503, "full": 507, "read-only": 503}
 
 
-def register(app: Flask) -> None:
+def register(app: Flask) -> None:  # noqa: C901
     """Answer every error of the application as a problem."""
 
     @app.errorhandler(HTTPException)

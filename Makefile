@@ -15,14 +15,14 @@ UV := uv==0.13.9
 demo: $(VENV)/.ready $(STATIC)
 	$(BIN)/entrick serve --demo --port $(PORT) --database var/demo.db
 
-# Every test, each property on a few examples. Browser tests wait more than they work: one worker more than cores.
+# Every test, each property on a few examples.
 test: $(VENV)/.dev $(STATIC) build/.browser
-	$(BIN)/pytest -n 3 --dist worksteal $(ARGS)
+	$(BIN)/pytest -n 2 --dist worksteal $(ARGS)
 	$(NPM) test
 
 # The same tests, each property on many examples, new ones every time: for a night.
 test-deep: $(VENV)/.dev $(STATIC) build/.browser
-	ENTRICK_TESTS=deep $(BIN)/pytest -n 3 --dist worksteal $(ARGS)
+	ENTRICK_TESTS=deep $(BIN)/pytest -n 2 --dist worksteal $(ARGS)
 	$(NPM) test
 
 check: $(VENV)/.dev frontend/node_modules/.ready

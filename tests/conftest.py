@@ -2,14 +2,19 @@
 
 from __future__ import annotations
 
+import sqlite3
 from collections.abc import Callable
+from contextlib import closing
+from pathlib import Path
 
 import pytest
 
 import examples  # noqa: F401 - the profiles of hypothesis are loaded with it
 from entrick.core import fault
 from entrick.core.desk import Work, work_out
-from entrick.demo import sample_plans
+from entrick.core.summarize import summarize
+from entrick.demo import load, sample_plans
+from entrick.store import Store, open_store
 
 fault.NET = False  # a fault of the desk falls through to the test it happens in
 
@@ -26,3 +31,27 @@ def work() -> Callable[[str], Work]:
 def samples() -> dict[str, str]:
     """The sample plans by file name."""
     return sample_plans()
+
+
+@pytest.fixture(scope="session")
+def sample_register(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """A register with the sample jobs, made once; tests work on copies."""
+    path = tmp_path_factory.mktemp("samples") / "register.db"
+    store = open_store(path)
+    load(store, summarize)
+    store.close()
+    return path
+
+
+@pytest.fixture
+def fill(sample_register: Path) -> Callable[[Store], None]:
+    """Put the sample jobs into an empty register."""
+
+    def copy(store: Store) -> None:
+        with (
+            closing(sqlite3.connect(sample_register)) as samples,
+            closing(sqlite3.connect(store.path)) as ours,
+        ):
+            samples.backup(ours)
+
+    return copy

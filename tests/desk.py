@@ -76,14 +76,16 @@ def line_of(done: Work, name: str) -> Line:
     return found
 
 
-def outline(loop: Loop, parts: int = 6) -> shapely.Polygon:
-    """Return an outline as a polygon, every arc as so many chords."""
+def outline(loop: Loop, parts: int = 6, per_turn: int = 0) -> shapely.Polygon:
+    """Return an outline as a polygon, every arc as so many chords, or as its share of so many a turn."""
     spots: list[tuple[float, float]] = []
     for piece in loop.pieces:
         match piece.curve:
             case Arc() as arc:
+                parts = max(2, round(per_turn * abs(arc.sweep) / math.tau)) if per_turn else parts
                 at = [arc.at(arc.start + arc.sweep * k / parts) for k in range(parts)]
             case Circle() as circle:
+                parts = per_turn or parts
                 at = [circle.at(math.tau * k / parts) for k in range(parts)]
             case _:
                 at = [piece.entry]

@@ -3,15 +3,18 @@
 from __future__ import annotations
 
 import os
-from typing import Any
+from collections.abc import Sequence
+from typing import Any, TypeVar
 
 from hypothesis import HealthCheck, settings
 
-FEW = 20
-DEEPER = 15
+FEW = 15
+DEEPER = 20
 """Times as many examples in the deep run."""
 
 IS_DEEP = os.environ.get("ENTRICK_TESTS") == "deep"
+
+T = TypeVar("T")
 
 SLOW_IS_FINE = [
     HealthCheck.too_slow,
@@ -36,3 +39,10 @@ settings.load_profile("deep" if IS_DEEP else "push")
 def examples(few: int, **more: Any) -> settings:
     """Try a dear property on so few at each push; the deep run takes as many times as of the others."""
     return settings(max_examples=few * (DEEPER if IS_DEEP else 1), **more)
+
+
+def some(every: Sequence[T], few: int) -> list[T]:
+    """Take so many at each push, evenly from first to last; all of them in the deep run."""
+    if IS_DEEP or len(every) <= few:
+        return list(every)
+    return [every[round(k * (len(every) - 1) / (few - 1))] for k in range(few)]

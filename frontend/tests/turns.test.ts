@@ -1,6 +1,6 @@
 /** Edits go to the desk one at a time, and a newer one of the same field overtakes the one before. */
-import { expect, test } from "vitest";
-import { inTurn, isQuiet, overtake } from "../src/state/turns";
+import { expect, test, vi } from "vitest";
+import { inTurn, isQuiet, onceQuiet, overtake } from "../src/state/turns";
 
 test("each waits for the one before it, also for one that failed", async () => {
   const order: string[] = [];
@@ -25,4 +25,21 @@ test("typing in one field overtakes itself, another field does not", () => {
   overtake("");
   const alone = overtake("");
   expect(alone.aborted).toBe(false);
+});
+
+test("what shares the desk with edits waits until none is under way", async () => {
+  vi.useFakeTimers();
+  const done: string[] = [];
+  let answer = () => undefined as void;
+  const edit = inTurn(() => new Promise<void>((resolve) => (answer = resolve)));
+  onceQuiet(() => done.push("inspected"), 250);
+  const calledOff = onceQuiet(() => done.push("called off"), 250);
+  calledOff();
+  await vi.advanceTimersByTimeAsync(2000);
+  expect(done).toEqual([]);
+  answer();
+  await edit;
+  await vi.advanceTimersByTimeAsync(250);
+  expect(done).toEqual(["inspected"]);
+  vi.useRealTimers();
 });

@@ -1,13 +1,11 @@
 """An application on a database of its own."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from pathlib import Path
 
 import pytest
 from flask.testing import FlaskClient
 
-from entrick.core.summarize import summarize
-from entrick.demo import load
 from entrick.store import Store, open_store
 from entrick.web.http.app import create_app
 
@@ -18,8 +16,8 @@ def store(tmp_path: Path) -> Store:
 
 
 @pytest.fixture
-def client(store: Store) -> Iterator[FlaskClient]:
-    load(store, summarize)
+def client(store: Store, fill: Callable[[Store], None]) -> Iterator[FlaskClient]:
+    fill(store)
     app = create_app(store)
     with app.test_client() as client:
         client.environ_base["HTTP_HOST"] = "127.0.0.1:8400"

@@ -1,15 +1,15 @@
 """The real application, served on a free port, driven in Debian's Chromium."""
 
 import threading
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from pathlib import Path
+from typing import Any
 
 import pytest
-from playwright.sync_api import ConsoleMessage, Page, expect
+from flask import Flask
+from playwright.sync_api import Browser, BrowserContext, ConsoleMessage, Page, expect
 from waitress.server import create_server
 
-from entrick.core.summarize import summarize
-from entrick.demo import load
 from entrick.store import Store, add_job, open_store
 from entrick.web.http.app import create_app
 from entrick.web.http.pages import STATIC
@@ -39,21 +39,77 @@ def browser_context_args() -> dict[str, object]:
     return {"viewport": {"width": 1280, "height": 800}, "accept_downloads": True}
 
 
+@pytest.fixture(scope="session")
+def shared(browser: Browser, browser_context_args: dict[str, object]) -> Iterator[BrowserContext]:
+    """One context for all tests: what it has fetched and compiled is there for the next."""
+    context = browser.new_context(**browser_context_args)  # type: ignore[arg-type]
+    yield context
+    context.close()
+
+
+@pytest.fixture
+def context(
+    request: pytest.FixtureRequest,
+    shared: BrowserContext,
+    browser: Browser,
+    browser_context_args: dict[str, object],
+) -> Iterator[BrowserContext]:
+    """A context with nothing in it of an earlier test; one of its own where a test asks for it."""
+    if request.node.get_closest_marker("own_context"):
+        own = browser.new_context(**browser_context_args)  # type: ignore[arg-type]
+        yield own
+        own.close()
+        return
+    yield shared
+    shared.unroute_all()
+    for page in shared.pages:
+        page.close()
+
+
+@pytest.fixture
+def page(context: BrowserContext) -> Page:
+    return context.new_page()
+
+
 @pytest.fixture
 def store(tmp_path: Path) -> Store:
     return open_store(tmp_path / "register.db")
 
 
-@pytest.fixture
-def desk(store: Store) -> Iterator[str]:
-    """Serve the desk with the sample jobs; return its address."""
+class Served:
+    """A server that stays while the desk behind it is another in every test."""
+
+    def __init__(self) -> None:
+        self.desk: Flask | None = None
+        self.server = create_server(self, host="127.0.0.1", port=0, threads=4)
+        self.address = f"http://127.0.0.1:{self.server.effective_port}"
+        threading.Thread(target=self.server.run, daemon=True).start()
+
+    def __call__(self, environ: dict[str, Any], start: Any) -> Iterable[bytes]:
+        assert self.desk is not None
+        return self.desk(environ, start)
+
+
+@pytest.fixture(scope="session")
+def served() -> Served:
     assert (STATIC / "index.html").is_file(), "the front end is not built: run make build"
-    load(store, summarize)
-    server = create_server(create_app(store), host="127.0.0.1", port=0, threads=4)
-    thread = threading.Thread(target=server.run, daemon=True)
-    thread.start()
-    yield f"http://127.0.0.1:{server.effective_port}"
-    server.close()
+    return Served()
+
+
+@pytest.fixture
+def desk(
+    store: Store, fill: Callable[[Store], None], served: Served, context: BrowserContext
+) -> Iterator[str]:
+    """Serve the desk with the sample jobs; return its address."""
+    fill(store)
+    served.desk = create_app(store)
+    yield served.address
+    # What a page keeps in the browser is no business of the next test's.
+    page = context.pages[0] if context.pages else context.new_page()
+    context.new_cdp_session(page).send(
+        "Storage.clearDataForOrigin", {"origin": served.address, "storageTypes": "all"}
+    )
+    context.clear_cookies()
 
 
 @pytest.fixture

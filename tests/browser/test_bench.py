@@ -1,7 +1,6 @@
 """The Bench as a drafter uses it."""
 
 import re
-import time
 from collections.abc import Callable
 from pathlib import Path
 
@@ -10,7 +9,9 @@ import pytest
 from playwright.sync_api import Page, Route, expect
 from pypdf import PdfReader
 
+from entrick.core.formats.issue import formats
 from entrick.store import Store, one_job, save_revision
+from pages import painted
 
 EYES = (
     'plan "Link"\ndrawing OY-900\nunits mm\nsheet A4 landscape, scale 1:1, border 10\ngiven r = 20 "eye"\nO = datum\n'
@@ -222,21 +223,28 @@ def test_a_stroke_and_its_statement_light_each_other(
     expect(page.get_by_role("article", name="Setting card of b")).to_be_visible()
 
 
-@pytest.mark.parametrize("name", ["PDF", "SVG", "DXF", "CSV", "Plan"])
-def test_every_format_is_issued(page: Page, bench: Open, tmp_path: Path, name: str) -> None:
+def test_every_format_is_issued(page: Page, bench: Open, tmp_path: Path) -> None:
     bench(EYES + BLENDS + RIM)
     page.get_by_role("button", name="Issue…").click()
     expect(page.get_by_text("Check scale and units on the machine before cutting")).to_be_visible()
-    with page.expect_download() as waiting:
-        page.get_by_role("button", name=name, exact=True).click()
-    path = tmp_path / waiting.value.suggested_filename
-    waiting.value.save_as(path)
-    assert path.stem == "OY-900-Link"
+    for format in formats().values():
+        with page.expect_download() as waiting:
+            page.get_by_role("button", name=format.label, exact=True).click()
+        path = tmp_path / waiting.value.suggested_filename
+        waiting.value.save_as(path)
+        assert path.stem == f"OY-900-Link{format.apart}"
+        assert path.suffix == f".{format.ending}"
+        issued(path)
+
+
+def issued(path: Path) -> None:
+    """What is in a file can be read for what it is."""
     match path.suffix:
         case ".pdf":
-            assert "OY-900" in PdfReader(path).pages[0].extract_text()
+            assert "Link" in PdfReader(path).pages[0].extract_text()
         case ".dxf":
-            assert len(ezdxf.readfile(path).modelspace().query('*[layer=="OUTLINE"]')) == 4
+            entities = ezdxf.readfile(path).modelspace().query('*[layer=="OUTLINE"]')
+            assert len(entities) == (1 if path.stem.endswith("outlines") else 4)
         case ".svg":
             assert path.read_text().startswith("<svg")
         case ".csv":
@@ -455,10 +463,7 @@ def test_an_edit_moves_what_is_pointed_at_with_the_sheet(
 def test_the_inspection_waits_while_edits_are_under_way(page: Page, bench: Open) -> None:
     """An edit and an inspection would share the desk, and the edit would be the later for it."""
     asked: list[str] = []
-
-    def work(route: Route) -> None:
-        time.sleep(0.6)
-        route.continue_()
+    held: list[Route] = []
 
     def proof(route: Route) -> None:
         asked.append(route.request.post_data or "")
@@ -469,14 +474,19 @@ def test_the_inspection_waits_while_edits_are_under_way(page: Page, bench: Open)
     expect(page.get_by_text("q is given but never used")).to_be_visible()
     page.get_by_role("tab", name="Working").click()
     page.route("**/api/proof", proof)
-    page.route("**/api/work", work)
+    page.route("**/api/work", lambda route: held.append(route))
     field = page.get_by_label("q", exact=True)
-    for value in ("5", "6", "7"):
+    with page.expect_request("**/api/work"):
+        field.fill("5")
+    for value in ("6", "7"):
         field.fill(value)
-        page.wait_for_timeout(400)  # longer than the inspection waits by itself
+    painted(page)
+    assert asked == []
+    page.unroute("**/api/work")
+    held[0].continue_()
     page.get_by_role("tab", name=re.compile("Findings")).click()
-    expect(page.get_by_text("q is given but never used")).to_be_visible()
-    page.wait_for_timeout(1500)
+    expect(page.get_by_role("status").filter(has_text="with unsaved work")).to_be_visible()
+    page.wait_for_load_state("networkidle")
     assert len(asked) == 1, "once, when all is written"
     assert "given q = 7" in asked[0]
 

@@ -10,16 +10,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from entrick.store import Store, list_answers
-
-AXE = Path("frontend/node_modules/axe-core/axe.min.js")
-
-
-def sound(page: Page) -> None:
-    page.evaluate(AXE.read_text("utf-8"))
-    wrong = page.evaluate(
-        "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa']}).then(r => r.violations.map(v => v.id))"
-    )
-    assert wrong == []
+from pages import sound
 
 
 def answered(page: Page) -> None:

@@ -9,6 +9,7 @@ from playwright.sync_api import Locator, Page, expect
 from pypdf import PdfReader
 
 from entrick.demo import sample_plans
+from pages import painted
 
 Open = Callable[[str], int]
 CAM = sample_plans()["OY-072-paddle-lift-cam.entrick"]
@@ -45,9 +46,11 @@ def test_the_cam_turns_by_the_slider_and_the_follower_rises_on_the_diagram(
         "aria-valuetext", re.compile("the follower stands"), timeout=15_000
     )
     sheet.get_by_role("button", name="Stop").click()
-    page.wait_for_timeout(500)  # until the moment last asked for is drawn
+    expect(sheet.get_by_role("button", name="Run")).to_be_visible()
+    page.wait_for_load_state("networkidle")  # the moment last asked for is drawn
+    painted(page)
     stopped = slider.get_attribute("aria-valuetext")
-    page.wait_for_timeout(500)
+    painted(page, 30)
     assert slider.get_attribute("aria-valuetext") == stopped
     expect(sheet.get_by_text("guarding are for a qualified person")).to_be_visible()
     sheet.get_by_role("button", name="Back to the sheet").click()

@@ -37,7 +37,7 @@ def test_a_count_counts_holes_and_not_the_rounded_corners_of_their_radius(
 ) -> None:
     size = "d/2" if linked else "5"
     rows = (
-        "given d = %d× Ø10\n" % wanted
+        f"given d = {wanted}× Ø10\n"
         + HEAD.removeprefix("units mm\n")
         + "frame = box, 120 by 80, centred on O\n"
     )

@@ -14,6 +14,7 @@ from desk import refused, run_of, solved
 from entrick.core.plan.reader import read_plan
 from entrick.core.solve import solve
 from entrick.demo import sample_plans
+from examples import some
 
 SIDES = (("above", "left"), ("below",), ("above", "right"))
 
@@ -103,7 +104,7 @@ def apart(one: list[tuple[float, float]], other: list[tuple[float, float]]) -> f
     )
 
 
-@pytest.mark.parametrize("name", sorted(sample_plans()))
+@pytest.mark.parametrize("name", some(sorted(sample_plans()), 7))
 def test_no_given_of_a_sample_flips_an_outline_into_another(name: str) -> None:
     """Over some percent of every given: what changes between two sizes halves with the step between them."""
     text = sample_plans()[name]

@@ -13,9 +13,11 @@ from pathlib import Path
 
 import ezdxf
 import pytest
+from click.testing import CliRunner
 from ezdxf import units
 from pypdf import PdfReader
 
+from entrick.cli import main
 from entrick.core import formats
 from entrick.core.desk import Work, work_out
 from entrick.core.geometry import Arc, Circle
@@ -223,6 +225,13 @@ def test_data_of_a_solution_holds_the_figure(samples: dict[str, str]) -> None:
 
 
 def shell(*arguments: str) -> subprocess.CompletedProcess[str]:
+    """Give a command to the shell, in this process."""
+    told = CliRunner().invoke(main, list(arguments))
+    return subprocess.CompletedProcess(arguments, told.exit_code, told.stdout, told.stderr)
+
+
+def process(*arguments: str) -> subprocess.CompletedProcess[str]:
+    """Give a command to the shell, in a process of its own."""
     return subprocess.run(
         [sys.executable, "-m", "entrick.cli", *arguments],
         capture_output=True,
@@ -284,6 +293,6 @@ def test_a_port_in_use_is_said(tmp_path: Path) -> None:
         taken.bind(("127.0.0.1", 0))
         taken.listen()
         port = taken.getsockname()[1]
-        refused = shell("serve", "--port", str(port), "--database", str(tmp_path / "r.db"))
+        refused = process("serve", "--port", str(port), "--database", str(tmp_path / "r.db"))
     assert refused.returncode == 1
     assert f"port {port} cannot be used" in refused.stderr

@@ -84,7 +84,7 @@ def test_sample_outlines_against_sampled_polygons(samples: dict[str, str]) -> No
     ):  # thousands of arcs: tested apart
         for item in work_out(text).solution.figure.items.values():
             if isinstance(item.shape, Loop) and item.shape.closed:
-                polygon = outline(item.shape, 4000)
+                polygon = outline(item.shape, per_turn=4000)
                 assert polygon.is_valid
                 assert abs(item.shape.area) == pytest.approx(polygon.area, rel=1e-5)
                 assert item.shape.length == pytest.approx(polygon.length, rel=1e-5)

@@ -1,7 +1,7 @@
 /** A row with blanks: places where a value has still to be written. */
 
 /** Stands in a row where a value has still to be written. */
-const BLANK = "…";
+export const BLANK = "…";
 
 /** From where to where something is selected in the row. */
 export type Selection = readonly [number, number];

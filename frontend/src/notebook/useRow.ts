@@ -2,7 +2,7 @@ import { useEffect, useEffectEvent, useRef, useState } from "react";
 import { completeRow, type Completion, type Entry, type KindOut, type Work } from "../api/client";
 import { edit, useDocument } from "../state/document";
 import { look } from "../state/looks";
-import { blankIn, type Selection } from "./blanks";
+import { BLANK, blankIn, type Selection } from "./blanks";
 
 const rowKey = (id: number | undefined) => `entrick.row.${id ?? 0}`;
 

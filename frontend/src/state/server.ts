@@ -4,7 +4,7 @@ import { useEffect, useState } from "react";
 import { everyFormat, openJob, proof, vocabulary } from "../api/client";
 import { useDocument } from "./document";
 import { queries } from "./queries";
-import { isQuiet } from "./turns";
+import { onceQuiet } from "./turns";
 
 /** Every kind of construction, and the words of the trade. */
 export const useVocabulary = () =>
@@ -26,14 +26,7 @@ export const useJob = (job: number) =>
  * letter, and never beside an edit, which would have to share the desk with it. */
 function useSettled<T>(value: T, milliseconds: number): T {
   const [settled, setSettled] = useState(value);
-  useEffect(() => {
-    const settle = () => {
-      if (isQuiet()) setSettled(value);
-      else later = setTimeout(settle, milliseconds);
-    };
-    let later = setTimeout(settle, milliseconds);
-    return () => clearTimeout(later);
-  }, [value, milliseconds]);
+  useEffect(() => onceQuiet(() => setSettled(value), milliseconds), [value, milliseconds]);
   return settled;
 }
 

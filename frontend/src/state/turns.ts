@@ -12,6 +12,16 @@ export function inTurn<T>(work: () => Promise<T>): Promise<T> {
 /** Whether nobody waits for an answer to an edit. */
 export const isQuiet = () => waiting === 0;
 
+/** Do something after a while, and only once nobody waits for an answer to an edit; returns what calls it off. */
+export function onceQuiet(work: () => void, milliseconds: number): () => void {
+  const look = () => {
+    if (isQuiet()) work();
+    else later = setTimeout(look, milliseconds);
+  };
+  let later = setTimeout(look, milliseconds);
+  return () => clearTimeout(later);
+}
+
 /** The edit that was made last: a newer one of the same field overtakes it. */
 let underWay: { together: string; end: AbortController } | null = null;
 

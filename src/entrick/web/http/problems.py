@@ -42,7 +42,7 @@ LOG = logging.getLogger("entrick.web")
 def problem(status: int, title: str, detail: str = "", **more: Any) -> Response:
     """Return a problem+json response."""
     body = Problem(title=title, status=status, detail=detail, **more)
-    response = jsonify(body.model_dump(mode="json", exclude_none=True))
+    response = jsonify({k: v for k, v in body.model_dump(mode="json").items() if v is not None})
     response.status_code = status
     response.content_type = "application/problem+json"
     if status == 503:

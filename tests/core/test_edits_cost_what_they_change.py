@@ -12,11 +12,12 @@ from desk import asked
 from desk import edited as edited_text
 from entrick.core.desk import work_out
 from entrick.core.formats import settings_csv, write_svg
+from entrick.core.memo import MEMO
 from entrick.core.plan.document import Chain, Given, Statement
 from entrick.core.plan.edit import delete_line, insert_line, move_line, set_line
 from entrick.core.plan.reader import read_plan
 from entrick.core.plan.writer import write_plan
-from entrick.core.solve import families, remembered, solve, solve_changed
+from entrick.core.solve import solve, solve_changed
 from entrick.demo import sample_plans
 
 sys.path.insert(0, str(Path(__file__).parents[1] / "fuzz"))
@@ -25,8 +26,7 @@ SAMPLES = sorted(sample_plans().values())
 
 def forget() -> None:
     """Let the next plan be solved as the first."""
-    remembered.forget()
-    families.forget()
+    MEMO.clear()
 
 
 def answer(text: str) -> tuple[str, ...]:

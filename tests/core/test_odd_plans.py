@@ -22,12 +22,12 @@ from entrick.core.geometry import Arc, Line, Loop, Point
 from entrick.core.geometry.loop import Boxed, Piece, polyline
 from entrick.core.geometry.nearest import least_wall
 from entrick.core.measure import Unit
+from entrick.core.memo import MEMO
 from entrick.core.plan.document import LONGEST_LINE
 from entrick.core.plan.edit import tidy
 from entrick.core.plan.reader import read_plan
 from entrick.core.rules.brief import read_brief
 from entrick.core.solve import Solution
-from entrick.core.solve.remembered import forget
 from entrick.core.summarize import summarize
 from entrick.core.summary import heading
 
@@ -267,7 +267,7 @@ def test_a_fault_in_constructing_is_told_at_its_statement(
     def fall(_: object) -> None:
         raise KeyError("insides")
 
-    forget()
+    MEMO.clear()
     monkeypatch.setitem(kinds(), "circle", desk.replace(kinds()["circle"], construct=fall))
     done = work_out(
         PLAN

@@ -12,11 +12,12 @@ from entrick.core.assist.follow import Event, add_event, events_of, set_event
 from entrick.core.assist.row import FIRST, begin, doubt, picked, usually_next
 from entrick.core.desk import work_out
 from entrick.core.drawing.marks import moved
-from entrick.core.kept import Kept
+from entrick.core.memo import Memo, number_of, remembered
 from entrick.core.moves import kinds
 from entrick.core.plan import edit
 from entrick.core.plan.document import Statement
 from entrick.core.plan.reader import read_plan
+from entrick.core.plan.terms import Num
 from entrick.demo import sample_plans
 
 SAMPLES = sorted(sample_plans().values())
@@ -169,9 +170,40 @@ def test_an_edit_that_moves_the_view_leaves_the_layers_of_what_it_did_not_touch(
     } >= {6}
 
 
-def test_what_is_kept_is_forgotten_when_it_weighs_too_much() -> None:
-    kept: Kept[str] = Kept(10)
-    kept.keep(1, "one", weight=6)
-    assert kept.recall(1) == "one"
-    kept.keep(2, "two", weight=6)
-    assert (kept.recall(1), kept.recall(2)) == (None, "two")
+def test_what_was_not_asked_for_lately_is_let_go_first() -> None:
+    memo: Memo[str] = Memo(10)
+    memo.put(1, "one", 4)
+    memo.put(2, "two", 4)
+    memo.put(3, "three", 4)  # too much by now: one and two are old
+    assert memo.get(1) == "one", "asked for, it is young again"
+    memo.put(4, "four", 4)
+    assert [memo.get(key) for key in (1, 2, 3)] == ["one", None, "three"]
+
+
+def test_a_serial_number_is_of_one_thing_and_never_given_again() -> None:
+    numbers = set()
+    for _ in range(1000):
+        thing = Num("7")
+        assert thing.serial == thing.serial
+        numbers.add(thing.serial)
+    assert len(numbers) == 1000
+    assert Num("7") == Num("7")
+    assert number_of(("a", 1)) == number_of(("a", 1)) != number_of(("a", 2))
+
+
+def test_a_remembered_function_tells_its_arguments_apart_by_which_they_are_and_by_name() -> None:
+    asked = []
+
+    @remembered()
+    def look(one: Num, more: tuple[Num, ...] = (), limit: float = 1.0) -> str | None:
+        asked.append((one, more, limit))
+        return None
+
+    first, second = Num("7"), Num("7")
+    for _ in range(2):
+        look(first)
+        look(second)
+        look(first, (second,))
+        look(first, limit=2.0)
+        look(first, limit=3.0)
+    assert len(asked) == 5

@@ -12,7 +12,7 @@ from entrick.core.geometry import Circle, Loop, Point
 from entrick.core.geometry import thickness as thickness_of
 from entrick.core.geometry.loop import piece_of
 from entrick.core.geometry.thickness import thinnest
-from entrick.core.kept import Kept
+from entrick.core.memo import MEMO
 
 LINK = (
     "A = point, 45 left of O\nB = point, 45 right of O\na = circle, centre A, radius {0}\nb = circle, centre B, radius {1}\n"
@@ -166,7 +166,7 @@ def test_what_is_not_looked_at_is_no_thinner(
     with pytest.MonkeyPatch.context() as patch:
         patch.setattr(thickness_of, "FIRST_LOOK", 1e6)
         patch.setattr(thickness_of._Look, "may_face", lambda *_: True)
-        patch.setattr(thickness_of, "_THICKNESSES", Kept(4096))
+        MEMO.clear()
         whole = thinnest(rim, bores, limit)
     assert quick == whole
     if not rounded and limit == math.inf:

@@ -32,8 +32,8 @@ def solve(file: Path, kit: Kit | None, as_json: bool) -> None:
     else:
         for entry in work.solution.entries:
             click.echo(
-                f"{entry.line:4}  {entry.made.sentence if entry.made else entry.error.message}"
-            )  # type: ignore[union-attr]
+                f"{entry.line:4}  {entry.made.sentence if entry.made else entry.error.message}"  # type: ignore[union-attr]
+            )
             for row in entry.made.working if entry.made else ():
                 click.echo(f"        {row}")
     if work.solution.errors:

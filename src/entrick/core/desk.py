@@ -15,7 +15,7 @@ from .board.schedule import Schedule
 from .board.steps import BoardStep, steps_by_statement
 from .display import DisplayList, Drawing, build_display
 from .geometry import Loop
-from .kept import KEPT_PIECES, kept_by_weight
+from .memo import remembered
 from .plan.document import Plan
 from .plan.errors import PlanError
 from .plan.reader import read_plan
@@ -95,7 +95,7 @@ def _weigh(work: Work) -> int:
     return 200 + len(work.plan.lines) + 4 * sum(len(layer.marks) for layer in work.drawing.layers)
 
 
-@kept_by_weight(KEPT_PIECES, _weigh)
+@remembered(_weigh)
 def work_out(text: str, kit: Kit | None = None, schedule: Schedule = "written") -> Work:
     """Work a plan out.
 

@@ -197,8 +197,15 @@ def _events(session: Session, sittings: Sequence[int]) -> dict[int, tuple[Event,
         .order_by(EventRow.sitting_id, EventRow.number)
     ):
         event = Event(
-            row.number, row.kind, row.step, row.tool, row.seconds, row.off, row.text, row.of
-        )  # type: ignore[arg-type]
+            row.number,
+            row.kind,  # type: ignore[arg-type]
+            row.step,
+            row.tool,
+            row.seconds,
+            row.off,
+            row.text,
+            row.of,
+        )
         found.setdefault(row.sitting_id, []).append(event)
     return {sitting: tuple(events) for sitting, events in found.items()}
 

@@ -5,11 +5,11 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
-from functools import lru_cache
 
 from ..geometry import Loop, Shape
 from ..kind import Kind
 from ..kind.figure import Family, Figure, fits
+from ..memo import remembered
 from ..moves import kinds
 from ..plan.document import Statement
 from ..plan.forms import Form, Match, Slot, Word, match_clause
@@ -22,7 +22,7 @@ BLANK = "…"
 """Stands where a value has still to be written."""
 
 
-@lru_cache(maxsize=256)
+@remembered()
 def usual_clauses(kind: Kind) -> str:
     """Return the clauses of a kind's example with a blank for every value, ``centre …, diameter
     …``.

@@ -4,31 +4,27 @@ before it have left."""
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cached_property
+from typing import cast
 
 from ..acts import Paper, Work
 from ..acts.act import Act, Fix, Mark, Thing
-from ..acts.paper import Place, looked_in
+from ..acts.paper import Place
 from ..acts.shapes import as_run, draw, go_over
 from ..acts.work import Lookup
 from ..drawing.strokes import Role, Stroke
 from ..geometry import Point
-from ..kept import Kept
 from ..kind import Made
+from ..memo import MEMO, Distinct, Memo
 from ..plan.errors import ClauseError
 from ..sheet import Sheet
 from ..solve import Entry, Solution
-
-MOST_KEPT = 20_000
-"""Acts of earlier plans that are kept, since most of a plan is as it was before an edit: some 30
-MB."""
 
 HANDY = 20.0
 """Compass opening where a construction leaves it free, mm on paper."""
 
 
 @dataclass(frozen=True, eq=False)
-class Ordered:
+class Ordered(Distinct):
     """The acts of one statement. The same as before where it found the same on the sheet.
 
     Attributes
@@ -53,64 +49,25 @@ class Ordered:
     placed: tuple[tuple[Place, object], ...] = ()
     size: float = 0.0
 
-    @cached_property
-    def places(self) -> frozenset[Place]:
-        """Where it has left something."""
-        return frozenset(place for place, _ in self.placed)
-
-    @cached_property
-    def looked_in(self) -> frozenset[Place] | None:
-        """Where it looked; None where something was looked for everywhere."""
-        found = [looked_in(where, what, self.size) for where, what, _ in self.sought]
-        return (
-            None
-            if None in found
-            else frozenset(place for each in found if each is not None for place in each)
-        )
-
-
-_ORDERED: Kept[Ordered] = Kept(MOST_KEPT)
-
-
-_LAST: dict[tuple[float, float], tuple[Ordered, ...]] = {}
-"""The plan that was put in order last."""
-
 
 def in_order(solution: Solution, sheet: Sheet) -> tuple[Ordered, ...]:
-    """Return the acts of every statement of a solved plan, as written.
-
-    What looked only in places where nothing has changed since the last plan was put in order found
-    the same again; the rest looks again, and is put down anew where it finds something else."""
+    """Return the acts of every statement of a solved plan, as written: what finds the same on the
+    sheet as before is as it was."""
     paper = Paper(max(sheet.width, sheet.height) / sheet.factor, HANDY / sheet.factor)
-    entries = [entry for entry in solution.entries if entry.made is not None]
-    last = {id(own.entry): own for own in _LAST.get((sheet.factor, paper.size), ())}
-    kept = set(map(id, entries))
-    changed = set[Place]().union(*(own.places for key, own in last.items() if key not in kept))
-    found: list[Ordered] = []
-    standing = 0
-    for entry in entries:
-        known = last.get(id(entry))
-        if known is None or known.looked_in is None or not changed.isdisjoint(known.looked_in):
-            for own in found[standing:]:
-                paper.put_in(own.placed)
-            standing = len(found) + 1
-            own = _ordered(entry, paper, sheet)
-            if own is not known:
-                changed |= own.places if known is None else own.places | known.places
-            known = own
-        found.append(known)
-    _LAST.clear()
-    _LAST[sheet.factor, paper.size] = tuple(found)
-    return tuple(found)
+    made = (entry for entry in solution.entries if entry.made is not None)
+    return tuple(_ordered(entry, paper, sheet) for entry in made)
+
+
+KNOWN = cast(Memo[Ordered], MEMO)
 
 
 def _ordered(entry: Entry, paper: Paper, sheet: Sheet) -> Ordered:
-    key = (id(entry), sheet.factor, paper.size)
-    known = _ORDERED.recall(key)
+    key = (_ordered, entry.serial, sheet.factor, paper.size)
+    known = KNOWN.get(key)
     if known is None or not _holds(known, paper):
         assert entry.made is not None
         known = _put_down(entry, entry.made, paper)
-        _ORDERED.keep(key, known, entry, 5 + len(known.acts))
+        KNOWN.put(key, known, 5 + len(known.acts))
     else:
         paper.put_in(known.placed)
     return known

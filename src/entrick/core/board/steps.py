@@ -9,13 +9,14 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import lru_cache
 from itertools import chain
+from typing import cast
 
 from ..acts import act
 from ..drawing.strokes import Stroke, Tool
 from ..geometry import Arc, Circle, Point
-from ..kept import Kept, OneOfEach
 from ..kind.made import Measured
 from ..measure import Number, Reading, Scale, Unit, read_on_rule, spell, spell_angle
+from ..memo import MEMO, Distinct, Memo, number_of
 from ..sheet import Sheet
 from ..sheet.layout import side_told
 from ..solve import Entry, Solution
@@ -63,7 +64,7 @@ class Setting:
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class BoardStep:
+class BoardStep(Distinct):
     """One numbered step at the board; `why` it comes here and not where it is written. Compared by
     identity."""
 
@@ -99,10 +100,10 @@ def board_steps(solution: Solution, kit: Kit, sheet: Sheet) -> tuple[BoardStep, 
     return tuple(chain.from_iterable(steps_by_statement(solution, kit, sheet)))
 
 
-_STEPS: Kept[tuple[tuple[BoardStep, ...], Mapping[str, act.Setting]]] = Kept(8192)
+Stands = Mapping[str, act.Setting]
+"""How each instrument stands."""
 
-_STANDS: OneOfEach[Mapping[str, act.Setting]] = OneOfEach(2048)
-"""How the instruments may stand."""
+TOLD = cast(Memo[tuple[tuple[BoardStep, ...], Stands]], MEMO)
 
 
 def steps_by_statement(
@@ -115,7 +116,8 @@ def steps_by_statement(
     found: list[tuple[BoardStep, ...]] = []
     count = 0
     set_step = setter(kit, sheet.scale, solution.unit, sheet.square)
-    stands = _STANDS.of((), {})
+    stands: Stands = {}
+    read_on = number_of((kit, sheet.scale, solution.unit, sheet.square))
     for own in _with_kit(in_order(solution, sheet), kit, sheet):
         entry = own.entry
         made = entry.made
@@ -124,16 +126,15 @@ def steps_by_statement(
         if made.placing:
             placing = _placing(entry, kit, sheet, own.acts)
             told, after = _told(own, set_step, count + len(placing), stands)
-            stands = _STANDS.of(tuple(after.items()), after)
-            steps = (*placing, *told)
+            stands, steps = after, (*placing, *told)
         else:
-            key = (id(own), id(set_step), count, id(stands))
-            known = _STEPS.recall(key)
+            # However the instruments have come to stand so: what follows is told alike.
+            standing = number_of(tuple(stands.items()))
+            key = (_told, own.serial, read_on, count, standing)
+            known = TOLD.get(key)
             if known is None:
-                told, after = _told(own, set_step, count, stands)
-                # However the instruments have come to stand so: what follows is told alike.
-                known = told, _STANDS.of(tuple(after.items()), after)
-                _STEPS.keep(key, known, (own, set_step, stands), len(told))
+                known = _told(own, set_step, count, stands)
+                TOLD.put(key, known, 1 + len(known[0]))
             steps, stands = known
         if steps:
             found.append(steps)
@@ -156,7 +157,7 @@ def _told(
     set_step: Callable[[Step, int, int, str], BoardStep],
     count: int,
     stands: Mapping[str, act.Setting],
-) -> tuple[tuple[BoardStep, ...], Mapping[str, act.Setting]]:
+) -> tuple[tuple[BoardStep, ...], Stands]:
     """Tell the acts of a statement after so many steps, and how the instruments stand
     afterwards."""
     acts = own.acts[1:] if own.entry.made is not None and own.entry.made.placing else own.acts
@@ -169,7 +170,7 @@ def _tell(
     set_step: Callable[[Step, int, int, str], BoardStep],
     first: int,
     stands: Mapping[str, act.Setting],
-) -> tuple[tuple[BoardStep, ...], Mapping[str, act.Setting]]:
+) -> tuple[tuple[BoardStep, ...], Stands]:
     """Tell acts one after another: what stands as it should already is left as it is."""
     steps = []
     now = dict(stands)

@@ -79,10 +79,10 @@ def _rows(cuts: Sequence[Cut], unit: Unit, tool: float, feed: float, title: str)
         yield "M3"
         curves = [cut.lead.into] if cut.lead else []
         curves += [
-            curve
+            curve  # type: ignore[misc]
             for piece in cut.path.pieces
             for curve in _drawn(piece.curve, piece.entry, piece.exit)
-        ]  # type: ignore[misc]
+        ]
         curves += [cut.lead.out_of] if cut.lead else []
         for curve in curves:
             yield _block(curve, places)

@@ -17,8 +17,8 @@ import numpy.typing as npt
 
 from ..drawing.notes import AngleDimension, LinearDimension, Note, RoundDimension
 from ..geometry import Arc, Circle, Loop, Point
-from ..kept import Kept
 from ..measure import Dimension
+from ..memo import remembered
 from ..moves import kinds
 from ..plan.clauses import match_clauses
 from ..plan.document import Chain, Content, Given, Line, Plan, Statement
@@ -316,11 +316,12 @@ def _counts(solution: Solution) -> frozenset[str]:
         kind = kinds().get(entry.statement.kind)
         for clause in entry.statement.clauses if kind else ():
             match = match_clause(clause, kind.forms)  # type: ignore[union-attr]
-            for slot in match.form.slots if match else ():
+            if match is None:
+                continue
+            for slot in match.form.slots:
                 if slot.type == "count":
-                    found.update(
-                        name for item in match.slots.get(slot.name, ()) for name in names(item)
-                    )  # type: ignore[union-attr]
+                    items = match.slots.get(slot.name, ())
+                    found.update(name for item in items for name in names(item))
     return frozenset(found)
 
 
@@ -333,21 +334,15 @@ def _size(line: int, number: Num, name: str, solution: Solution) -> Iterator[Siz
         yield Size(line, number, name, float(quantity.value))
 
 
-_ENLARGED: Kept[Content] = Kept(4096)
-
-
+@remembered()
 def _enlarged(content: Content, number: Num) -> Content:
     """Return a line of the plan with one of its sizes a trifle larger; the same one each time, so
     that what does not depend on an edit is not solved again."""
-    key = (id(content), id(number))
-    known = _ENLARGED.recall(key)
-    if known is not None:
-        return known
 
     def larger(part: Expression) -> Expression | None:
         return Binary(part, "*", Num(f"{1 + VARIED:.6f}")) if part is number else None
 
-    return _ENLARGED.keep(key, _changed(content, larger), (content, number))
+    return _changed(content, larger)
 
 
 def _changed(content: Content, change: Callable[[Expression], Expression | None]) -> Content:
@@ -366,14 +361,10 @@ def _changed(content: Content, change: Callable[[Expression], Expression | None]
     return content
 
 
-_LOOSE: Kept[Content] = Kept(4096)
-
-
+@remembered()
 def _loose(content: Content) -> Content:
     """Let a chain with all its links be as long as they make it: its overall size follows from
     them."""
     if not (isinstance(content, Chain) and all(link is not None for link in content.links)):
         return content
-    return _LOOSE.recall(id(content)) or _LOOSE.keep(
-        id(content), replace(content, overall=None), content
-    )
+    return replace(content, overall=None)

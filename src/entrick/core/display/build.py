@@ -6,6 +6,7 @@ import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import groupby, pairwise
+from typing import cast
 
 from ..allowance import pieces
 from ..board.steps import BoardStep
@@ -28,14 +29,14 @@ from ..finish.chain import hidden_dashes
 from ..finish.occupied import Occupied
 from ..finish.style import OVERRUN, box_of
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
-from ..kept import KEPT_PIECES, Kept
 from ..kind import Candidate, Role
 from ..kind.figure import Family, Item
+from ..memo import MEMO, Memo, remembered
 from ..sheet import Sheet
 from ..sheet.layout import SECOND_ROW, STRIP
 from ..solve import Solution, is_projected
 from ..tolerance import NOUGHT, ROUND
-from .letters import Letter, Lettered, lettered, sides, sides_again
+from .letters import Letter, Lettered, lettered, sides
 
 
 def build_display(
@@ -55,11 +56,11 @@ def build_display(
     Drawing
     """
     drawn = _drawn_all(steps, solution, _from_datum(sheet))
-    sides = sides_again(
+    chosen = sides(
         [each.lettered for each in drawn], [_outlined(solution, sheet), *_dimensioned(sheet)]
     )
     layers: list[Layer] = []
-    for each, own in zip(drawn, sides, strict=True):
+    for each, own in zip(drawn, chosen, strict=True):
         if each.layer is None or each.sides != own:
             each.layer, each.sides = (
                 Layer((*each.marks, *map(lettered, each.lettered.letters, own))),
@@ -120,7 +121,7 @@ class _Drawn:
     sides: tuple[int, ...] = ()
 
 
-_DRAWN: Kept[_Drawn] = Kept(KEPT_PIECES)
+DRAWN = cast(Memo[_Drawn], MEMO)
 
 
 def _drawn_all(
@@ -131,17 +132,16 @@ def _drawn_all(
     view = (stand.low, stand.high)
     found = []
     for own in steps:
-        key = (id(own), stand.factor)
-        drawn = _DRAWN.recall(key)
+        key = (_drawn, *(step.serial for step in own), stand.factor)
+        drawn = DRAWN.get(key)
         if drawn is None or (drawn.view is not None and drawn.view != view):
             marks, letters = _drawn(own, _names(solution.figure.items.get(own[0].name)), stand)
             dots = tuple(Point(mark.x, mark.y) for mark in marks if isinstance(mark, DrawnDot))
             drawn = _Drawn(
                 view if any(map(_runs_on, own)) else None, marks, Lettered(letters, dots)
             )
-            _DRAWN.keep(
-                key, drawn, own, 5 + pieces(stroke.shape for step in own for stroke in step.strokes)
-            )
+            asked = pieces(stroke.shape for step in own for stroke in step.strokes)
+            DRAWN.put(key, drawn, 5 + asked)
         found.append(drawn)
     return found
 
@@ -518,21 +518,17 @@ def _projection(which: str, low: float, sheet: Sheet) -> list[Mark]:
     return [*cone, DrawnCircle(end, y, 2.6, "strip"), DrawnCircle(end, y, 1.3, "strip")]
 
 
-_OUTLINED: Kept[Occupied] = Kept(KEPT_PIECES)
-
-
 def _outlined(solution: Solution, sheet: Sheet) -> Occupied:
     """Return where outlines run, mm from the datum; nothing of a view that is too far across to be
     finished."""
     made = [entry.made for entry in solution.entries if entry.made]
     loops = [loop for m in made for loop in m.loops] if sheet.is_finished else []
-    factor = sheet.factor
-    key = (factor, *map(id, loops))
-    found = _OUTLINED.recall(key)
-    if found is None:
-        found = Occupied(loops, factor)
-        _OUTLINED.keep(key, found, loops, 5 + pieces(loops))
-    return found
+    return _occupied(loops, sheet.factor)
+
+
+@remembered(50)
+def _occupied(loops: Sequence[Loop], factor: float) -> Occupied:
+    return Occupied(loops, factor)
 
 
 def _dimensioned(sheet: Sheet) -> list[Occupied]:

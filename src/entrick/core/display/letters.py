@@ -6,6 +6,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
+from itertools import chain
 from typing import Literal
 
 from ..drawing.marks import Lettering
@@ -76,47 +77,7 @@ class Lettered:
         return [(room, _cells(room)) for room in map(_room, self.letters)]
 
 
-_LAST: dict[str, tuple[dict[int, tuple[Lettered, tuple[int, ...]]], Sequence[Occupied]]] = {}
-"""The sheet that was lettered last: what stood where, and the sides that were chosen."""
-
-
-def sides_again(
-    all_lettered: Sequence[Lettered], standing: Sequence[Occupied]
-) -> list[tuple[int, ...]]:
-    """Choose as `sides` does: a name near which nothing has changed since the last time keeps its
-    side."""
-    before, stood = _LAST.get("", ({}, ()))
-    changed = _changed(stood, standing) if before else None
-    found = sides(all_lettered, standing, before, changed)
-    _LAST[""] = (
-        {id(each): (each, own) for each, own in zip(all_lettered, found, strict=True)},
-        standing,
-    )
-    return found
-
-
-def _changed(stood: Sequence[Occupied], standing: Sequence[Occupied]) -> set[Cell] | None:
-    """Return the cells in which strokes or boxes have come or gone; None where it is another sort
-    of sheet."""
-    if len(stood) != len(standing):
-        return None
-    found = set[Cell]()
-    for one, other in zip(stood, standing, strict=True):
-        if one is other:
-            continue
-        was, now = one.cells, other.cells
-        found.update(cell for cell in was.keys() | now.keys() if was.get(cell) != now.get(cell))
-        for box in set(one.boxes) ^ set(other.boxes):
-            found.update(_cells(Box(*box)))
-    return found
-
-
-def sides(
-    all_lettered: Sequence[Lettered],
-    standing: Sequence[Occupied],
-    before: dict[int, tuple[Lettered, tuple[int, ...]]] | None = None,
-    changed: set[Cell] | None = None,
-) -> list[tuple[int, ...]]:
+def sides(all_lettered: Sequence[Lettered], standing: Sequence[Occupied]) -> list[tuple[int, ...]]:
     """Choose for each name the side of its point where it covers the fewest other names, dots,
     outlines and dimensions.
 
@@ -126,55 +87,24 @@ def sides(
         Statement by statement: a name makes room for those before it.
     standing : sequence of Occupied
         Outlines and dimensions.
-    before : dict
-        By identity, what was lettered before, and how.
-    changed : set of cell
-        Where outlines and dimensions are not as they were; None where nothing of before is to be
-        kept.
 
     Returns
     -------
     list of tuple of int
     """
-    if before is None or changed is None:
-        before, changed = {}, set()
-    here = set(map(id, all_lettered))
-    for key, (gone, own) in before.items():
-        if key not in here:
-            changed.update(cell for cell, _ in gone.placed_dots)
-            changed.update(
-                _middle_cell(letter, side) for letter, side in zip(gone.letters, own, strict=True)
-            )
     taken: dict[Cell, list[Point]] = {}
-    for each in all_lettered:
-        for cell, dot in each.placed_dots:
-            taken.setdefault(cell, []).append(dot)
-        if id(each) not in before:
-            changed.update(cell for cell, _ in each.placed_dots)
-    return [
-        _of_one(each, before.get(id(each)), changed, taken, standing) if each.letters else ()
-        for each in all_lettered
-    ]
+    for cell, dot in chain.from_iterable(each.placed_dots for each in all_lettered):
+        taken.setdefault(cell, []).append(dot)
+    return [_of_one(each, taken, standing) for each in all_lettered]
 
 
 def _of_one(
-    each: Lettered,
-    known: tuple[Lettered, tuple[int, ...]] | None,
-    changed: set[Cell],
-    taken: dict[Cell, list[Point]],
-    standing: Sequence[Occupied],
+    each: Lettered, taken: dict[Cell, list[Point]], standing: Sequence[Occupied]
 ) -> tuple[int, ...]:
     chosen = []
-    for index, (letter, (room, cells)) in enumerate(zip(each.letters, each.rooms, strict=True)):
-        if known is not None and changed.isdisjoint(cells):
-            side = known[1][index]
-        else:
-            near = [spot for cell in cells for spot in taken.get(cell, ()) if room.holds(spot)]
-            side = _chosen(letter, room, near, standing)
-            if known is None or side != known[1][index]:
-                changed.add(_middle_cell(letter, side))
-                if known is not None:
-                    changed.add(_middle_cell(letter, known[1][index]))
+    for letter, (room, cells) in zip(each.letters, each.rooms, strict=True):
+        near = [spot for cell in cells for spot in taken.get(cell, ()) if room.holds(spot)]
+        side = _chosen(letter, room, near, standing)
         chosen.append(side)
         middle = _middle(letter[1], _half(letter[0]), side)
         taken.setdefault(_cell(middle), []).append(middle)

@@ -8,7 +8,7 @@ from itertools import pairwise
 
 from ..geometry import Arc, Circle, Curve, Line, Loop, Point
 from ..geometry.box import Box
-from ..kept import KEPT_PIECES, Kept
+from ..memo import remembered
 
 Segment = tuple[float, float, float, float]
 
@@ -99,21 +99,15 @@ class Occupied:
         self.boxes.append(box)
 
 
-_OF_LOOPS: Kept[list[tuple[tuple[int, int], list[Segment]]]] = Kept(KEPT_PIECES)
-
-
+@remembered(len)
 def _of_loop(loop: Loop, factor: float) -> list[tuple[tuple[int, int], list[Segment]]]:
     """Return the strokes of an outline by squares; one that was asked about before is not gone
     along again."""
-    key = (id(loop), factor)
-    found = _OF_LOOPS.recall(key)
-    if found is None:
-        cells: dict[tuple[int, int], list[Segment]] = {}
-        for piece in loop.pieces:
-            for segment in segments(piece.curve, factor):
-                _sort_in(cells, segment)
-        found = _OF_LOOPS.keep(key, list(cells.items()), loop, len(loop.pieces))
-    return found
+    cells: dict[tuple[int, int], list[Segment]] = {}
+    for piece in loop.pieces:
+        for segment in segments(piece.curve, factor):
+            _sort_in(cells, segment)
+    return list(cells.items())
 
 
 def _sort_in(cells: dict[tuple[int, int], list[Segment]], segment: Segment) -> None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
+from typing import Literal
 
 from ..drawing.marks import DrawnArc, DrawnLine, Lettering, Mark, wide
 from ..drawing.notes import AngleDimension, Label, RoundDimension
@@ -77,10 +78,15 @@ def round_dimension(note: RoundDimension, view: View, taken: Occupied) -> Iterat
     yield DrawnLine(tip.x, tip.y, end.x, end.y, "dimension")
     yield DrawnLine(end.x, end.y, landing.x, landing.y, "dimension")
     yield arrow(tip, (tip - end).unit)
-    anchor = "start" if side > 0 else "end"
+    anchor: Literal["start", "end"] = "start" if side > 0 else "end"
     yield Lettering(
-        note.text, landing.x + 0.6 * side, end.y - LETTERS / 2, LETTERS, anchor, "dimension"
-    )  # type: ignore[arg-type]
+        note.text,
+        landing.x + 0.6 * side,
+        end.y - LETTERS / 2,
+        LETTERS,
+        anchor,
+        "dimension",
+    )
 
 
 def _leader_angles(note: RoundDimension) -> Sequence[float]:
@@ -148,9 +154,14 @@ def label(note: Label, view: View, taken: Occupied) -> Iterator[Mark]:
     yield DrawnLine(target.x, target.y, at.x, at.y, "dimension")
     yield DrawnLine(at.x, at.y, landing.x, landing.y, "dimension")
     yield arrow(target, (target - at).unit)
-    anchor = "start" if side > 0 else "end"
+    anchor: Literal["start", "end"] = "start" if side > 0 else "end"
     mark = Lettering(
-        note.text, landing.x + 0.6 * side, at.y - note.height / 2, note.height, anchor, "label"
-    )  # type: ignore[arg-type]
+        note.text,
+        landing.x + 0.6 * side,
+        at.y - note.height / 2,
+        note.height,
+        anchor,
+        "label",
+    )
     taken.take(box_of(mark))
     yield mark

@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 from dataclasses import dataclass
-from functools import lru_cache
 from itertools import pairwise
 
+from ..memo import remembered
 from ..tolerance import CONVERGED, FITTED, FLAT, ROUND, SPECK
 from .fitted import fitted
 from .loop import distance
@@ -211,7 +211,7 @@ def four_centres(ellipse: Ellipse) -> tuple[Arc, ...]:
     )
 
 
-@lru_cache(maxsize=256)
+@remembered()
 def departure(
     ellipse: Ellipse, curves: tuple[Line | Arc, ...], whole: float = math.tau
 ) -> tuple[float, Point]:

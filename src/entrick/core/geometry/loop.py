@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import TYPE_CHECKING
 
-from ..kept import KEPT_PIECES, Kept
+from ..memo import Distinct, remembered
 from ..tolerance import DIRECTION, ROUND, same
 from .box import around, together
 from .shapes import Arc, Circle, Curve, Line, Point, is_drawn_at, quarters
@@ -103,7 +103,7 @@ class Junction:
 
 
 @dataclass(frozen=True)
-class Loop:
+class Loop(Distinct):
     """An outline: pieces end to end. Closed unless it was asked for as an open run."""
 
     pieces: tuple[Piece, ...]
@@ -282,12 +282,10 @@ class Boxed:
         return spot
 
 
-_BOXED: Kept[Boxed] = Kept(KEPT_PIECES)
-
-
+@remembered(lambda found: len(found.loop.pieces))
 def boxed(loop: Loop) -> Boxed:
     """Return a run with its boxes; what was asked about before has them already."""
-    return _BOXED.recall(id(loop)) or _BOXED.keep(id(loop), Boxed(loop), loop, len(loop.pieces))
+    return Boxed(loop)
 
 
 def piece_of(curve: Curve, name: str, curve_of: str = "") -> Piece:

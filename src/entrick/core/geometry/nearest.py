@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 
-from ..kept import Kept
+from ..memo import remembered
 from .loop import Boxed, Loop, boxed, nearest_place
 from .meet import meet
 from .shapes import Arc, Circle, Curve, Line, Point, extremes, is_drawn_at, support
@@ -87,16 +87,11 @@ def ends_of(curve: Curve) -> Sequence[Point]:
     return ()
 
 
-_WALLS: Kept[Distance] = Kept(4096)
-
-
+@remembered()
 def least_wall(first: Loop, second: Loop) -> Distance:
     """Return the least distance of two outlines, and where it is; known for two that were measured
     before."""
-    key = (id(first), id(second))
-    return _WALLS.recall(key) or _WALLS.keep(
-        key, _least_wall(boxed(first), boxed(second)), (first, second)
-    )
+    return _least_wall(boxed(first), boxed(second))
 
 
 def _least_wall(first: Boxed, second: Boxed) -> Distance:

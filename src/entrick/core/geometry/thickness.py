@@ -7,15 +7,13 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from heapq import heappop, heappush
 
-from ..kept import Kept
+from ..memo import remembered
 from ..tolerance import DIRECTION, FLAT, surely_two
 from .box import Box, around, nearest_first
 from .loop import Loop, Piece, boxed
 from .meet import meet
 from .nearest import Distance, facing
 from .shapes import Arc, Circle, Line, Point, extremes, is_drawn_at
-
-_THICKNESSES: Kept[list[Distance]] = Kept(4096)
 
 FIRST_LOOK = 1 / 32
 """How far apart pieces may be that are looked at first, as a share of the size of the outline."""
@@ -34,6 +32,7 @@ ROUND_END = math.radians(120)
 eye, no source)."""
 
 
+@remembered(20)
 def thinnest(loop: Loop, others: Sequence[Loop], limit: float = math.inf) -> Distance | None:
     """Return the least thickness of one closed outline, and the two places between which it is.
 
@@ -57,20 +56,14 @@ def thinnest(loop: Loop, others: Sequence[Loop], limit: float = math.inf) -> Dis
     points into the material, so that either end moved either way makes it longer or leaves it
     (plane geometry). An arm that tapers into a round end is nowhere square at both ends; it is as
     thin as the disc of that end, where the disc lies in the material."""
-    key = (id(loop), *map(id, others), limit)
-    kept = _THICKNESSES.recall(key)
-    if kept is None:
-        bounds = [boxed(each) for each in (loop, *others)]
+    bounds = [boxed(each) for each in (loop, *others)]
 
-        def is_material(spot: Point) -> bool:
-            return sum(bound.encloses(spot) for bound in bounds) % 2 == 1
+    def is_material(spot: Point) -> bool:
+        return sum(bound.encloses(spot) for bound in bounds) % 2 == 1
 
-        across = _thinnest_span(loop, others, is_material, limit)
-        found = [*filter(None, (across, *_round_ends(loop, others, is_material)))]
-        kept = _THICKNESSES.keep(
-            key, [min(found, key=lambda one: one[0])] if found else [], (loop, others)
-        )
-    return kept[0] if kept else None
+    across = _thinnest_span(loop, others, is_material, limit)
+    found = [*filter(None, (across, *_round_ends(loop, others, is_material)))]
+    return min(found, key=lambda one: one[0], default=None)
 
 
 def _round_ends(

@@ -9,6 +9,7 @@ from difflib import get_close_matches
 from ..drawing.strokes import Role
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
 from ..geometry.shapes import quarters
+from ..memo import Distinct
 from ..plan.errors import ClauseError
 from ..plan.meant import OURS
 from ..plan.slots import SLOTS
@@ -47,7 +48,7 @@ centre."""
 
 
 @dataclass(frozen=True, slots=True)
-class Item:
+class Item(Distinct):
     """A named thing of the figure.
 
     Attributes

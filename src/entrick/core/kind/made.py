@@ -11,6 +11,7 @@ from ..drawing.notes import Note
 from ..drawing.strokes import Role
 from ..geometry import Loop, Shape
 from ..measure import Number
+from ..memo import Distinct
 from ..worksheets import Remark, Worksheet
 from .choosing import Candidate
 from .claims import Claim
@@ -40,7 +41,7 @@ class Placing:
 
 
 @dataclass(frozen=True, slots=True)
-class Made:
+class Made(Distinct):
     """What a statement makes.
 
     Attributes

@@ -156,9 +156,8 @@ def _refuse_concentric(args: Args, said: list[Said], loci: list[list[Locus]]) ->
     if isinstance(first, Circle) and isinstance(second, Circle):
         size = max(first.radius, second.radius)
         if size > same(1.0) and abs(first.centre - second.centre) <= same(size):
-            if any(
-                abs(a.curve.radius - b.curve.radius) <= same(size) for a in loci[0] for b in loci[1]
-            ):  # type: ignore[union-attr]
+            radii = [[locus.curve.radius for locus in each] for each in loci[:2]]  # type: ignore[union-attr]
+            if any(abs(one - other) <= same(size) for one in radii[0] for other in radii[1]):
                 raise ClauseError(
                     f"{names[0]} and {names[1]} share their centre, and arcs fit all the way "
                     "round: "

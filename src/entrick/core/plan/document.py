@@ -6,6 +6,7 @@ import re
 from dataclasses import dataclass
 from typing import NamedTuple
 
+from ..memo import Distinct
 from .errors import PlanError
 from .terms import Expression, Term, write
 
@@ -57,7 +58,7 @@ class SheetLine:
 
 
 @dataclass(frozen=True, slots=True)
-class Given:
+class Given(Distinct):
     """``given a = 96 "between the eyes"``; ``given d = 4× Ø9/16`` says how often a size stands on
     the brief."""
 
@@ -70,7 +71,7 @@ class Given:
 
 
 @dataclass(frozen=True, slots=True)
-class Chain:
+class Chain(Distinct):
     """``chain top = 20 10 ? 20, overall 80 "along the top edge"``; a missing link is None."""
 
     name: str
@@ -81,7 +82,7 @@ class Chain:
 
 
 @dataclass(frozen=True, slots=True)
-class Statement:
+class Statement(Distinct):
     """``name = kind, clause, clause…``"""
 
     name: str

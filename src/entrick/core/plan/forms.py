@@ -12,10 +12,10 @@ takes a value.
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator, Mapping, Sequence, Set
+from collections.abc import Iterable, Iterator, Mapping, Sequence, Set
 from dataclasses import dataclass, field
 from functools import cached_property
-from itertools import chain, takewhile
+from itertools import chain
 
 from .document import Clause
 from .slots import REFERENCES, SLOTS, lengths
@@ -113,16 +113,12 @@ class Form:
     @cached_property
     def lead(self) -> tuple[str, ...]:
         """The words in front of the first value."""
-        return tuple(
-            part.text for part in takewhile(lambda part: isinstance(part, Word), self.parts)
-        )  # type: ignore[union-attr]
+        return tuple(_words(self.parts))
 
     @cached_property
     def tail(self) -> tuple[str, ...]:
         """The words behind the last value."""
-        return tuple(
-            part.text for part in takewhile(lambda part: isinstance(part, Word), self.parts[::-1])
-        )[::-1]  # type: ignore[union-attr]
+        return tuple(_words(self.parts[::-1]))[::-1]
 
     @cached_property
     def slots(self) -> tuple[Slot, ...]:
@@ -219,3 +215,11 @@ def fit(
         if fitted is not None:
             return {part.name: items[:taken], **fitted}
     return None
+
+
+def _words(parts: Iterable[Word | Slot]) -> Iterator[str]:
+    """Yield the words that parts begin with."""
+    for part in parts:
+        if not isinstance(part, Word):
+            return
+        yield part.text

@@ -6,12 +6,14 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
+from ..memo import Distinct
+
 DEEPEST = 40
 """Nesting of brackets and operations a single expression may have."""
 
 
 @dataclass(frozen=True, slots=True)
-class Num:
+class Num(Distinct):
     """A number as written."""
 
     text: str

@@ -21,13 +21,13 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         np.tril(np.abs(long[:, None] - long) <= checked.close, -1)
     ).tolist():
         (whole, _, earlier), (name, line, loop) = checked.runs[index], checked.runs[after]
-        if id(loop) not in again and checked.is_again(loop, earlier):
-            again.add(id(loop))
+        if loop.serial not in again and checked.is_again(loop, earlier):
+            again.add(loop.serial)
             message = f"{name} is {whole} again, all round: it would be drawn and cut twice"
             yield Finding(
                 "wrong", "doubled", message, line, checked.sheet.on_paper(loop.pieces[0].entry)
             )
-    runs = [run for run in checked.runs if id(run[2]) not in again]
+    runs = [run for run in checked.runs if run[2].serial not in again]
     pieces = [(name, line, piece) for name, line, loop in runs for piece in loop.pieces]
     boxes = [box for _, _, loop in runs for box in boxed(loop).boxes]
     for index, after in neighbours(boxes, checked.close):

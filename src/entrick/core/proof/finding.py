@@ -14,9 +14,9 @@ from ..display import Drawing
 from ..drawing.strokes import Role
 from ..geometry import Arc, Circle, Loop, Point
 from ..geometry.loop import boxed
-from ..kept import Kept
 from ..kind.claims import Claim
 from ..kind.figure import Family
+from ..memo import remembered
 from ..moves import kinds
 from ..sheet import Sheet
 from ..solve import Entry, Solution
@@ -172,23 +172,18 @@ class Checked:
         ]
 
 
-_INSIDE: Kept[bool] = Kept(8192)
-
 ASKED = 9
 """Places of an outline by which it is told what it lies in; an odd number, so that one answer has
 the more."""
 
 
+@remembered()
 def _lies_in(inner: Loop, outer: Loop) -> bool:
     """Tell whether most of one outline lies inside another: a hole may touch its edge, or break out
     over it."""
-    key = (id(inner), id(outer))
-    known = _INSIDE.recall(key)
-    if known is None:
-        spots = list(_sampled(inner))
-        inside = sum(boxed(outer).encloses(spot) for spot in spots)
-        known = _INSIDE.keep(key, 2 * inside > len(spots), (inner, outer))
-    return known
+    spots = list(_sampled(inner))
+    inside = sum(boxed(outer).encloses(spot) for spot in spots)
+    return 2 * inside > len(spots)
 
 
 def _sampled(loop: Loop) -> Iterator[Point]:

@@ -8,7 +8,7 @@ from ..geometry import Loop, Point, meet
 from ..geometry.box import neighbours
 from ..geometry.loop import boxed
 from ..geometry.shapes import is_drawn_at
-from ..kept import KEPT_PIECES, Kept
+from ..memo import remembered
 from ..tolerance import assembled
 from .finding import Checked, Finding
 
@@ -30,18 +30,11 @@ def crosses_itself(loop: Loop) -> bool:
     return bool(crossings(loop))
 
 
-_KEPT: Kept[tuple[tuple[Point, str, str], ...]] = Kept(KEPT_PIECES)
-
-
+@remembered(lambda found: 5 + len(found))
 def crossings(loop: Loop) -> tuple[tuple[Point, str, str], ...]:
     """Return where a run crosses itself, and what its pieces there are called; known for one looked
     at before."""
-    known = _KEPT.recall(id(loop))
-    return (
-        _KEPT.keep(id(loop), tuple(_found(loop)), loop, len(loop.pieces))
-        if known is None
-        else known
-    )
+    return tuple(_found(loop))
 
 
 def _found(loop: Loop) -> Iterator[tuple[Point, str, str]]:

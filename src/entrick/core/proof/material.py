@@ -4,13 +4,13 @@ loose?"""
 from __future__ import annotations
 
 from collections.abc import Iterator
-from itertools import combinations, islice
+from itertools import combinations
 
 from ..geometry import Circle, Loop, Point, meet
 from ..geometry.loop import boxed
 from ..geometry.shapes import is_drawn_at
-from ..kept import Kept
 from ..measure import spell
+from ..memo import remembered
 from .finding import Checked, Finding, Outline
 
 
@@ -55,16 +55,10 @@ def _is_round(outline: Outline) -> bool:
     return len(outline.loop.pieces) == 1 and isinstance(outline.loop.pieces[0].curve, Circle)
 
 
-_KEPT: Kept[tuple[Point, ...]] = Kept(4096)
-
-
+@remembered()
 def _crossing(first: Loop, second: Loop, close: float) -> Point | None:
     """Return where one outline crosses another, if it does; known for two looked at before."""
-    key = (id(first), id(second), close)
-    known = _KEPT.recall(key)
-    if known is None:
-        known = _KEPT.keep(key, tuple(islice(_crossings(first, second, close), 1)), (first, second))
-    return known[0] if known else None
+    return next(_crossings(first, second, close), None)
 
 
 def _crossings(first: Loop, second: Loop, close: float) -> Iterator[Point]:

@@ -6,11 +6,12 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
-from functools import cached_property, lru_cache
+from functools import cached_property
 from typing import Literal
 
 from ..geometry import Arc, Circle, Line, Loop, Piece, Point, piece_of, polar
 from ..geometry.fitted import fitted
+from ..memo import remembered
 from ..tolerance import CONVERGED, FITTED, NOUGHT, ROUND, SPECK
 
 CLOSE = FITTED["gear"]
@@ -470,7 +471,7 @@ def _departure(arc: Centred, places: list[Point]) -> float:
     return max(abs(math.hypot(spot.x - x, spot.y - y) - arc.radius) for spot in places)
 
 
-@lru_cache(maxsize=512)
+@remembered()
 def _two_arcs(gear: Gear) -> tuple[Centred, Centred, float]:
     if gear.radii is not None:
         face, inner = (gear.centred(radius) for radius in gear.radii)
@@ -482,7 +483,7 @@ def _two_arcs(gear: Gear) -> tuple[Centred, Centred, float]:
     return face, inner, off
 
 
-@lru_cache(maxsize=512)
+@remembered()
 def _one_arc(gear: Gear) -> tuple[Centred, float]:
     arc = gear.best_arc(gear.start, gear.tip)
     return arc, gear.departure(arc, gear.start, gear.tip)

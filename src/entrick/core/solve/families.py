@@ -10,9 +10,9 @@ from ..acts import Work
 from ..allowance import MOST_PIECES, pieces, refuse
 from ..geometry import Arc, Circle, Loop, Point, Shape
 from ..geometry.walk import Stop
-from ..kept import KEPT_PIECES, kept_by_weight
 from ..kind import Args, Length, Made, Value
 from ..kind.figure import Family, Ref
+from ..memo import remembered
 from ..moves import kinds
 from ..plan.errors import ClauseError
 
@@ -27,7 +27,7 @@ def _weigh(found: tuple[Made, int]) -> int:
     return 20 + found[1]
 
 
-@kept_by_weight(KEPT_PIECES, _weigh)
+@remembered(_weigh)
 def _construct_once(kind: str, args: Args, _: tuple[type | None, ...]) -> tuple[Made, int]:
     try:
         made = kinds()[kind].construct(args)
@@ -41,11 +41,6 @@ def _construct_once(kind: str, args: Args, _: tuple[type | None, ...]) -> tuple[
     if asked > MOST_PIECES:
         raise refuse("this", asked, MOST_PIECES)
     return made, asked
-
-
-def forget() -> None:
-    """Begin anew: every statement is constructed as the first time."""
-    _construct_once.forget()
 
 
 def _asked(made: Made) -> int:

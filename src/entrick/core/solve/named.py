@@ -5,11 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from ..geometry import Curve, Loop, Point, Shape
-from ..kept import KEPT_PIECES, Kept
 from ..kind.figure import Family, Item
+from ..memo import remembered
 from . import Solution
-
-_NAMED: Kept[tuple[tuple[str, Curve], ...]] = Kept(KEPT_PIECES)
 
 
 def drawn_curves(solution: Solution) -> Iterator[tuple[str, Curve]]:
@@ -18,13 +16,12 @@ def drawn_curves(solution: Solution) -> Iterator[tuple[str, Curve]]:
     for entry in solution.entries:
         item = solution.figure.items.get(entry.statement.name)
         if item is not None and entry.made is not None and entry.made.lined is None:
-            known = _NAMED.recall(id(item))
-            if known is None:
-                known = tuple(
-                    curve for name, shape in members(item) for curve in _curves(shape, name)
-                )
-                _NAMED.keep(id(item), known, item, 1 + len(known))
-            yield from known
+            yield from _named(item)
+
+
+@remembered(lambda found: 1 + len(found))
+def _named(item: Item) -> tuple[tuple[str, Curve], ...]:
+    return tuple(curve for name, shape in members(item) for curve in _curves(shape, name))
 
 
 def members(item: Item) -> Iterator[tuple[str, Shape | Loop]]:

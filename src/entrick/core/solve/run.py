@@ -10,11 +10,11 @@ from typing import TypeVar
 
 from .. import fault
 from ..allowance import MOST_PIECES, refuse
-from ..geometry import Arc, Circle, Loop, Shape
-from ..kept import OneOfEach
+from ..geometry import Arc, Circle, Loop
 from ..kind import Args, Candidate, Undecided
 from ..kind.figure import Family, Figure, Item
 from ..measure import Dimension, Quantity, Unit
+from ..memo import number_of
 from ..moves import kinds
 from ..plan.document import (
     LONGEST_LINE,
@@ -38,7 +38,6 @@ from .chains import added, chain_links
 from .families import construct_all
 from .mends import placed, unknown_kind, without_comma
 from .remembered import (
-    LAST,
     Key,
     Remembered,
     names_used,
@@ -46,7 +45,6 @@ from .remembered import (
     owners,
     recall,
     remember,
-    solved_last,
     the_same,
 )
 from .solution import Entry, GivenEntry, Solution, is_projected
@@ -72,47 +70,10 @@ def solve(plan: Plan) -> Solution:
     -------
     Solution
     """
-    found = _with_one_changed(plan)
-    if found is None:
-        run = _Run(plan)
-        for number, line in enumerate(plan.lines, 1):
-            run.read(number, line.content)
-        found = run.finish()
-    if not found.errors:
-        solved_last(found)
-    return found
-
-
-def _with_one_changed(plan: Plan) -> Solution | None:
-    """Solve one of the last plans with one line changed; None where more has changed, or anything
-    is wrong."""
-    for base in LAST:
-        lines = base.plan.lines
-        if len(lines) != len(plan.lines):
-            continue
-        changed = [
-            number
-            for number, (was, line) in enumerate(zip(lines, plan.lines, strict=True), 1)
-            if was is not line and was.content is not line.content
-        ]
-        if len(changed) != 1:
-            continue
-        before, after = (each[changed[0] - 1].content for each in (lines, plan.lines))
-        if _says_as_much(before, after):
-            found = solve_changed(base, changed[0], after)
-            if not found.errors:
-                return replace(found, plan=plan)
-    return None
-
-
-def _says_as_much(before: Content, after: Content) -> bool:
-    """Tell whether two lines give the same name, and use the same ones."""
-    match before, after:
-        case Given(mark=""), Given(mark=""):
-            return before.name == after.name and names(before.value) == names(after.value)
-        case Statement(), Statement():
-            return before.name == after.name and names_used(before) == names_used(after)
-    return False
+    run = _Run(plan)
+    for number, line in enumerate(plan.lines, 1):
+        run.read(number, line.content)
+    return run.finish()
 
 
 def solve_changed(base: Solution, line: int, content: Content) -> Solution:
@@ -169,23 +130,16 @@ def solve_changed(base: Solution, line: int, content: Content) -> Solution:
     return run.finish_changed(base)
 
 
-Size = tuple[type, Quantity]
-
-_SIZES: OneOfEach[Size] = OneOfEach(8192)
-_LINKS: OneOfEach[tuple[Size, ...]] = OneOfEach(2048)
-_REFERRED: OneOfEach[Shape] = OneOfEach(16384)
-
-
-def _referred(name: str, item: Item) -> object:
-    """Return what a name refers to: one object for all that are equal, so that what stands on the
-    centre of a circle does not notice when its radius changes. Runs and families are told apart by
-    the thing they belong to."""
+def _referred(name: str, item: Item) -> int:
+    """Return the number of what a name refers to: one for all that are equal, so that what stands
+    on the centre of a circle does not notice when its radius changes. Runs and families are told
+    apart by the thing they belong to."""
     shape = item.part(name[len(item.name) + 1 :]) if len(name) > len(item.name) else item.shape
     if shape is None or isinstance(shape, Loop | Family):
-        return item
+        return item.serial
     # 7/2 and 3.5 are equal, and spelt differently.
     exact = type(shape.exact) if isinstance(shape, Circle | Arc) else None
-    return _REFERRED.of((shape, exact), shape)
+    return number_of((shape, exact))
 
 
 class _Run:
@@ -206,8 +160,8 @@ class _Run:
         self.asked: dict[int, int] = {}
         self.total = self.looked_at = 0
         self.refused = False
-        self.sizes: dict[str, Size] = {}
-        self.linked: dict[str, tuple[Size, ...]] = {}
+        self.sizes: dict[str, int] = {}
+        self.linked: dict[str, int] = {}
 
     def read(self, number: int, content: object) -> None:
         match content:
@@ -304,7 +258,7 @@ class _Run:
     def link(self, name: str, count: int) -> None:
         """Note what the links of a chain are worth."""
         sizes = tuple(self._size(f"{name}.{index}") for index in range(1, count + 1))
-        self.linked[name] = _LINKS.of(tuple(map(id, sizes)), sizes)
+        self.linked[name] = number_of(sizes)
 
     def _claim(self, number: int, name: str) -> None:
         if "." in name:
@@ -329,7 +283,7 @@ class _Run:
 
     def _statement(self, number: int, statement: Statement) -> None:
         candidates: tuple[Candidate, ...] = ()
-        key, things = self._key(number, statement)
+        key = self._key(number, statement)
         try:
             self._claim(number, statement.name)
             if self.looked_at > 2 * MOST_PIECES:
@@ -340,7 +294,7 @@ class _Run:
             found = recall(key)
             if found is None:
                 found = self._construct(number, statement)
-                remember(key, found, things)
+                remember(key, found)
             self._within(number, found.asked)
         except Exception as error:
             if isinstance(error, Undecided):
@@ -361,32 +315,26 @@ class _Run:
         else:
             self.items[statement.name] = found.item
 
-    def _key(self, number: int, statement: Statement) -> tuple[Key, list[object]]:
-        """Return all that what a statement comes to depends on, and the things among it; note which
-        givens it uses."""
-        key: list[object] = [number, id(statement), self.head.unit, self.projected]
-        things: list[object] = []
+    def _key(self, number: int, statement: Statement) -> Key:
+        """Return all that what a statement comes to depends on; note which givens it uses."""
+        key: list[object] = [number, statement.serial, self.head.unit, self.projected]
         for name, owner in names_used(statement):
             item = self.items.get(owner)
             if item is not None:
-                thing = _referred(name, item)
-                key += (id(thing), item.lined, item.centre_name)
-                things.append(thing)
+                key += (_referred(name, item), item.lined, item.centre_name)
             elif name in self.quantities:
                 self.uses.setdefault(owner, []).append(number)
-                size, links = self._size(name), self.linked.get(name)
-                key += (id(size), id(links))
-                things += (size, links)
+                key += (self._size(name), self.linked.get(name))
             else:
                 key.append(owner in self.failed)
-        return tuple(key), things
+        return tuple(key)
 
-    def _size(self, name: str) -> Size:
+    def _size(self, name: str) -> int:
         known = self.sizes.get(name)
         if known is None:
             # 7/2 and 3.5 are equal, and spelt differently.
-            size = type(self.quantities[name].value), self.quantities[name]
-            known = self.sizes[name] = _SIZES.of(size, size)
+            quantity = self.quantities[name]
+            known = self.sizes[name] = number_of((type(quantity.value), quantity))
         return known
 
     def _worth(self, name: str, quantity: Quantity) -> None:

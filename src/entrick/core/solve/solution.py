@@ -9,6 +9,7 @@ from itertools import chain, count
 from ..kind import Candidate, Made
 from ..kind.figure import Figure
 from ..measure import Quantity, Unit
+from ..memo import Distinct
 from ..plan.document import Chain, Given, Plan, SheetLine, Statement
 from ..plan.errors import PlanError
 
@@ -25,7 +26,7 @@ class GivenEntry:
 
 
 @dataclass(frozen=True, slots=True)
-class Entry:
+class Entry(Distinct):
     """A statement with what it made, or why it could not."""
 
     line: int

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from fractions import Fraction
+from typing import cast
 
 from ..geometry import Line, Point
-from ..kept import Kept
 from ..kind import Length, Said, Value
 from ..kind.figure import Family, Figure, Ref
 from ..measure import Dimension, Quantity, Unit
+from ..memo import MEMO, Memo
 from ..moves import kinds
 from ..plan.clauses import match_clauses
 from ..plan.document import Clause, Statement
@@ -42,7 +43,7 @@ def spoken(statement: Statement) -> tuple[Clause, ...]:
     return (*statement.clauses[:-1], whole) if wanted else statement.clauses
 
 
-_MATCHES: Kept[tuple[Match, ...]] = Kept(8192)
+MATCHES = cast(Memo[tuple[Match, ...]], MEMO)
 
 
 def matches_of(
@@ -52,13 +53,13 @@ def matches_of(
 
     What suits a slot matters to what is told of a misfit alone.
     """
-    key = (id(statement), givens)
-    found = _MATCHES.recall(key)
+    key = (matches_of, statement.serial, givens)
+    found = MATCHES.get(key)
     if found is None:
-        found = match_clauses(
-            spoken(statement), kinds()[statement.kind].forms, statement.kind, givens, suits
+        forms = kinds()[statement.kind].forms
+        found = MATCHES.put(
+            key, match_clauses(spoken(statement), forms, statement.kind, givens, suits)
         )
-        _MATCHES.keep(key, found, statement)
     return found
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 
 from fractions import Fraction
 from functools import lru_cache
-from typing import Annotated, Literal
+from typing import Annotated, Literal, cast
 from urllib.parse import urlencode
 
 from pydantic import Field
@@ -22,10 +22,10 @@ from ...core.display.instruments import instrument_picture
 from ...core.display.picture import angle_picture, compass_over_rule, template_picture
 from ...core.formats import write_svg
 from ...core.formats.run_sheet import CAUTION
-from ...core.kept import KEPT_PIECES, Kept
 from ...core.logbook.measured import judge, read_value
 from ...core.logbook.taught import Taught
 from ...core.measure import Unit
+from ...core.memo import MEMO, Memo
 from ...core.moves import kinds
 from ...core.rehearsal.rehearse import rehearse
 from ..answer import Answer, Refused
@@ -253,12 +253,13 @@ class LacksOut(Crossing):
     lacks: tuple[LackOut, ...]
 
 
-_STEPS: Kept[StepOut] = Kept(KEPT_PIECES)
+STEPS = cast(Memo[StepOut], MEMO)
 
 
 def step_out(step: BoardStep, done: Work) -> StepOut:
-    key = (id(step), done.sheet.factor)
-    return _STEPS.recall(key) or _STEPS.keep(key, _shown(step, done), step, 10)
+    """Return a step as it was shown before, if it was."""
+    key = (step_out, step.serial, done.sheet.factor)
+    return STEPS.get(key) or STEPS.put(key, _shown(step, done), 10)
 
 
 @lru_cache(maxsize=2048)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Collection, Mapping
 from contextlib import suppress
-from typing import Annotated, Literal
+from typing import Annotated, Literal, cast
 
 from pydantic import Field
 
@@ -16,8 +16,8 @@ from ...core.desk import Work, work_out
 from ...core.display import Drawing, ghosts
 from ...core.display.edge_rule import edge_rule
 from ...core.drawing.widths import LIGHT, WIDTHS
-from ...core.kept import KEPT_PIECES, Kept
 from ...core.measure import Dimension, Quantity, Unit, spell, spell_angle
+from ...core.memo import MEMO, Memo, remembered
 from ...core.moves import kinds
 from ...core.plan import edit as edits
 from ...core.plan.document import Chain, Statement, Unread
@@ -295,12 +295,12 @@ def _entries(done: Work) -> list[EntryOut]:
     return found
 
 
-_ENTRIES: Kept[EntryOut] = Kept(KEPT_PIECES)
+ENTRIES = cast(Memo[EntryOut], MEMO)
 
 
 def _entry_or_fault(entry: Entry, done: Work) -> EntryOut:
-    key = (id(entry), done.sheet.factor)
-    known = _ENTRIES.recall(key)
+    key = (_entry, entry.serial, done.sheet.factor)
+    known = ENTRIES.get(key)
     if known is not None:
         return known
     try:
@@ -316,7 +316,7 @@ def _entry_or_fault(entry: Entry, done: Work) -> EntryOut:
             error=told,
         )
     # Candidates lie on the paper, and move when the view does.
-    return shown if shown.candidates else _ENTRIES.keep(key, shown, entry, 20)
+    return shown if shown.candidates else ENTRIES.put(key, shown, 20)
 
 
 def _entry(entry: Entry, done: Work) -> EntryOut:
@@ -332,7 +332,7 @@ def _entry(entry: Entry, done: Work) -> EntryOut:
         mistake=kind.mistake if kind else "",
         note=statement.note,
         assumed=statement.assumed,
-        clauses=_clauses(statement),
+        clauses=_matched(statement),
         candidates=tuple(
             CandidateOut.from_core(candidate, marks=tuple(marks))
             for candidate, marks in ghosts(entry.candidates, done.sheet, entry.line)
@@ -344,14 +344,7 @@ def _entry(entry: Entry, done: Work) -> EntryOut:
     )
 
 
-_CLAUSES: Kept[tuple[ClauseOut, ...]] = Kept(8192)
-
-
-def _clauses(statement: Statement) -> tuple[ClauseOut, ...]:
-    known = _CLAUSES.recall(id(statement))
-    return _CLAUSES.keep(id(statement), _matched(statement), statement) if known is None else known
-
-
+@remembered(10)
 def _matched(statement: Statement) -> tuple[ClauseOut, ...]:
     found = []
     for clause in statement.clauses:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from functools import lru_cache
 from random import Random
 from typing import Annotated, Literal
 from urllib.parse import urlencode
@@ -14,6 +13,7 @@ from ...core.desk import work_out
 from ...core.formats.practice_paper import write_papers
 from ...core.logbook.measured import read_value
 from ...core.measure import Unit
+from ...core.memo import remembered
 from ...core.plan.errors import ClauseError
 from ...core.plan.writer import write_content, write_plan
 from ...core.practice.ask import questions
@@ -200,7 +200,7 @@ class ClassMarksOut(Crossing):
 practice = Operations()
 
 
-@lru_cache(maxsize=64)
+@remembered(200)
 def _asked_about(text: str, kit: str, seed: int) -> dict[str, Question]:
     """Return the questions of a plan by their keys; what is asked about one after another is made
     once."""

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import re
-from functools import lru_cache
 
 from ...core.board.kit import Kit
 from ...core.board.kits import read_kit
 from ...core.geometry import Point
+from ...core.memo import remembered
 from ..answer import Answer
 
 MEDIA = {
@@ -28,7 +28,7 @@ def as_file(
     return Answer(written, media or MEDIA[ending], {"Content-Disposition": disposition})
 
 
-@lru_cache(maxsize=32)
+@remembered()
 def kit_of(text: str) -> Kit | None:
     """Return the kit that is asked for; the same text is the same kit, so that what was worked out
     with it is kept."""

@@ -13,9 +13,10 @@ from entrick.core.moves import kinds
 from entrick.core.plan import edit
 from entrick.core.plan.document import Clause, Given, Line, Plan, Statement, Title, Unread
 from entrick.core.plan.forms import match_clause
-from entrick.core.plan.meant import BETWEEN, LITTLE, meanings
 from entrick.core.plan.reader import read_line, read_plan
 from entrick.core.plan.slots import NUMBERS, REFERENCES
+from entrick.core.plan.suggestions import suggestions
+from entrick.core.plan.suggestions.words import BETWEEN, LITTLE
 from entrick.core.plan.terms import Arrow, Binary, Bracket, Call, Name, Negative, Num
 from entrick.core.plan.writer import write_line, write_plan
 from entrick.core.solve import spoken
@@ -532,12 +533,12 @@ def test_a_clause_with_a_word_too_many_or_too_few_is_known_for_what_it_was(
     little = data.draw(st.sampled_from(sorted(LITTLE)))
     longer = Clause((*clause.items[:at], Name(little), *clause.items[at:]))
     if match_clause(longer, kind.forms) is None:
-        assert str(clause) in meanings(longer, kind.forms, givens, suits)
+        assert str(clause) in suggestions(longer, kind.forms, givens, suits)
     if 0 < at < len(clause.items) - 1 and clause.items[at] in map(Name, BETWEEN):
         shorter = Clause((*clause.items[:at], *clause.items[at + 1 :]))
         if match_clause(shorter, kind.forms) is None:
-            assert str(clause) in meanings(shorter, kind.forms, givens, suits)
-    for meant in meanings(longer, kind.forms, givens, suits):
+            assert str(clause) in suggestions(shorter, kind.forms, givens, suits)
+    for meant in suggestions(longer, kind.forms, givens, suits):
         row = read_line(f"x = {kind.name}, {meant}").content
         assert isinstance(row, Statement)
         assert all(match_clause(each, kind.forms) for each in spoken(row)), "what is offered fits"

@@ -11,8 +11,8 @@ from ..geometry import Arc, Circle, Line, Loop, Point, Shape
 from ..geometry.shapes import quarters
 from ..memo import Distinct
 from ..plan.errors import ClauseError
-from ..plan.meant import OURS
 from ..plan.slots import SLOTS
+from ..plan.suggestions import OURS
 
 
 @dataclass(frozen=True, slots=True)

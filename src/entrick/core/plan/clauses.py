@@ -11,8 +11,8 @@ from itertools import takewhile
 from .document import Clause
 from .errors import ClauseError
 from .forms import Form, Match, Word, match_clause
-from .meant import OURS, Suits, fits, meanings, readings, unknown
 from .slots import NUMBERS
+from .suggestions import OURS, Suits, fits, readings, suggestions, unknown
 from .terms import Name, Num, Term
 
 MOST_PARTED = 4
@@ -174,12 +174,12 @@ def _meant(
         if fits(both, forms, givens, suits):
             return [str(both)], f"{clauses[index - 1]}, {clause}"
     if after is not None and match_clause(after, forms, 0, givens) is None:
-        meant = meanings(Clause((*clause.items, *after.items)), forms, givens, suits, (left,))
+        meant = suggestions(Clause((*clause.items, *after.items)), forms, givens, suits, (left,))
         if meant:
             return meant, f"{clause}, {after}"
     # What is needed and not yet said comes first, and what is said already last.
     needed = [form for form in left if form.needed]
-    return meanings(clause, forms, givens, suits, (needed, left)), str(clause)
+    return suggestions(clause, forms, givens, suits, (needed, left)), str(clause)
 
 
 def _parted(

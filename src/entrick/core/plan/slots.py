@@ -107,3 +107,7 @@ def _leading(items: tuple[Term, ...], kinds: tuple[type, ...]) -> int:
     return next(
         (index for index, item in enumerate(items) if not isinstance(item, kinds)), len(items)
     )
+
+
+LISTS = frozenset({"several", "walk", "lengths"})
+"""Types of slot that take any number of words."""

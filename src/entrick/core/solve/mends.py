@@ -10,7 +10,7 @@ from ..moves import called, kinds
 from ..plan.document import Clause
 from ..plan.errors import ClauseError, Meaning, PlanError
 from ..plan.forms import Form
-from ..plan.meant import Suits, fits
+from ..plan.suggestions import Suits, fits
 
 NEARLY = 0.75
 """How much of a word must agree with one that is known for it to be taken as that, misspelt (by

@@ -17,7 +17,7 @@ from ..plan.document import Clause, Statement
 from ..plan.errors import ClauseError
 from ..plan.evaluate import evaluate
 from ..plan.forms import Match, Slot, match_clause
-from ..plan.meant import Suits, unknown
+from ..plan.suggestions import Suits, unknown
 from ..plan.terms import Name, Term, Text, names, write
 from ..tolerance import same
 from .walks import stops_of

@@ -180,7 +180,7 @@ def start_seconds() -> float:
 def scripts_kb() -> float:
     """Return the compressed size of the scripts of the first view, the register, kB."""
     manifest = json.loads((ASSETS.parent / ".vite/manifest.json").read_text())
-    wanted, found = ["index.html", "src/views/Register.tsx"], set[str]()
+    wanted, found = ["index.html", "src/pages/index.tsx"], set[str]()
     while wanted:
         chunk = manifest[wanted.pop()]
         if chunk["file"] not in found:

@@ -11,29 +11,26 @@ import { Fault } from "./views/Fault";
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="style-nonce"]')?.content;
 if (nonce) setNonce(nonce);
 
-/** A view's code is fetched when it is first opened. */
-const view = (path: string, lazy: () => Promise<{ Component: ComponentType }>) => ({
+type Page = { Component: ComponentType };
+
+/** Every page is a file of `pages`, called as its address: `jobs.$jobId.proof.tsx` is /jobs/:jobId/proof. Its code is
+ * fetched when it is first opened. */
+const pages = import.meta.glob<Page>("./pages/*.tsx");
+
+function addressOf(file: string): string {
+  const name = file.slice("./pages/".length, -".tsx".length);
+  return name === "index" ? "/" : `/${name.replaceAll(".", "/").replaceAll("$", ":")}`;
+}
+
+const route = (path: string, lazy: () => Promise<Page>) => ({
   path,
   lazy,
   errorElement: <Fault />,
   hydrateFallbackElement: <p className="p-8">Opening…</p>,
 });
 const router = createBrowserRouter([
-  view("/", async () => ({ Component: (await import("./views/Register")).Register })),
-  view("/jobs/:jobId", async () => ({ Component: (await import("./views/BenchPage")).BenchPage })),
-  view("/jobs/:jobId/board", async () => ({ Component: (await import("./views/BoardPage")).BoardPage })),
-  view("/jobs/:jobId/practice", async () => ({
-    Component: (await import("./views/PracticePage")).PracticePage,
-  })),
-  view("/jobs/:jobId/cutter", async () => ({
-    Component: (await import("./views/CutterPage")).CutterPage,
-  })),
-  view("/profile", async () => ({ Component: (await import("./views/ProfilePage")).ProfilePage })),
-  view("/class", async () => ({ Component: (await import("./views/ClassPage")).ClassPage })),
-  view("/kits", async () => ({ Component: (await import("./views/KitsPage")).KitsPage })),
-  view("/logbook", async () => ({ Component: (await import("./views/LogbookPage")).LogbookPage })),
-  view("*", async () => ({ Component: (await import("./views/NothingHere")).NothingHere })),
-  view("/jobs/:jobId/proof", async () => ({ Component: (await import("./views/ProofPage")).ProofPage })),
+  ...Object.entries(pages).map(([file, lazy]) => route(addressOf(file), lazy)),
+  route("*", () => import("./views/NothingHere")),
 ]);
 
 createRoot(document.getElementById("desk")!).render(

@@ -3,7 +3,7 @@ import { Link, useLocation } from "react-router";
 import { Header } from "./Header";
 
 /** An address there is no page for. */
-export function NothingHere() {
+export function Component() {
   const { pathname } = useLocation();
   useEffect(() => {
     document.title = "Nothing here · Entrick";

@@ -12,8 +12,7 @@ from .. import register
 from ..operation import Operation
 from ..workers.forward import as_response, as_sent, forwarded
 from ..workers.pool import InProcess, Pool
-from . import guard, problems
-from .pages import pages
+from . import guard, pages, problems
 from .pairing import Pairing, door
 
 
@@ -44,15 +43,19 @@ def create_app(
         app.add_url_rule(
             operation.address, operation.name, _view(operation), methods=[operation.method]
         )
-    app.register_blueprint(pages)
+    app.register_blueprint(pages.pages)
     app.register_blueprint(door)
 
     @app.before_request
-    def work_out() -> Response | None:
+    def beyond_the_routes() -> Response | None:
         """Send on to the workers what the register has no operation for: they know what is worked
-        out, and it need not be loaded here."""
-        unknown = isinstance(request.routing_exception, NotFound)
-        return forwarded() if unknown and request.path.startswith("/api/") else None
+        out, and it need not be loaded here. What is no operation either is a page, or none."""
+        if not isinstance(request.routing_exception, NotFound):
+            return None
+        if request.path.startswith("/api/"):
+            return forwarded()
+        looking = request.method in ("GET", "HEAD") and not request.path.startswith("/assets/")
+        return pages.at(request.path) if looking else None
 
     return app
 

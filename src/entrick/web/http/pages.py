@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import json
+import re
+from functools import cache
 from pathlib import Path
 
 from flask import Blueprint, Response, abort, send_from_directory
@@ -12,32 +15,29 @@ STATIC = Path(__file__).parents[1] / "static"
 
 pages = Blueprint("pages", __name__)
 
-
-@pages.get("/")
-@pages.get("/jobs/<int:job_id>")
-@pages.get("/jobs/<int:job_id>/proof")
-@pages.get("/jobs/<int:job_id>/board")
-@pages.get("/jobs/<int:job_id>/practice")
-@pages.get("/profile")
-@pages.get("/jobs/<int:job_id>/cutter")
-@pages.get("/class")
-@pages.get("/logbook")
-@pages.get("/kits")
-def page(job_id: int | None = None) -> Response:
-    """Return the document of the front end, which finds its view by the address."""
-    return _document(200)
+PAGES = "src/pages/"
+"""Where the front end has its pages: each is a file called as its address."""
 
 
-def nothing_here() -> Response:
-    """Return the same document for an address there is no view of: it says so, and shows the way
-    back."""
-    return _document(404)
+@cache
+def _addresses() -> re.Pattern[str]:
+    """Return what the addresses of all pages look like, by what was built."""
+    manifest = json.loads((STATIC / ".vite" / "manifest.json").read_text("utf-8"))
+    names = (key[len(PAGES) :].removesuffix(".tsx") for key in manifest if key.startswith(PAGES))
+    parts = (re.sub(r"\\\$\w+", r"\\d+", re.escape(name).replace(r"\.", "/")) for name in names)
+    return re.compile("/(" + "|".join("" if part == "index" else part for part in parts) + ")")
+
+
+def at(path: str) -> Response:
+    """Return the document of the front end, which finds its page by the address; where there is
+    none it says so, and shows the way back."""
+    if not (STATIC / "index.html").is_file():
+        abort(503, "The front end is not built yet: run make build.")
+    return _document(200 if _addresses().fullmatch(path) else 404)
 
 
 def _document(status: int) -> Response:
     index = STATIC / "index.html"
-    if not index.is_file():
-        abort(503, "The front end is not built yet: run make build.")
     return Response(
         index.read_text("utf-8").replace("%NONCE%", guard.nonce()), status, mimetype="text/html"
     )

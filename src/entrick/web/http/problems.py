@@ -6,7 +6,7 @@ import logging
 import traceback
 from typing import Any
 
-from flask import Flask, Response, jsonify, request
+from flask import Flask, Response, jsonify
 from pydantic import BaseModel
 from werkzeug.exceptions import HTTPException
 
@@ -19,7 +19,6 @@ from ..answer import Refused
 from ..register.jobs import RevisionOut
 from ..register.saved import what_is_saved
 from ..workers.pool import Busy, Gone, TooMuchWork
-from .pages import nothing_here
 
 
 class Problem(BaseModel):
@@ -58,12 +57,6 @@ def register(app: Flask) -> None:  # noqa: C901
 
     @app.errorhandler(HTTPException)
     def http(error: HTTPException) -> Response:
-        if (
-            error.code == 404
-            and request.method == "GET"
-            and not request.path.startswith(("/api/", "/assets/"))
-        ):
-            return nothing_here()
         answer = problem(error.code or 500, error.name, error.description or "")
         for name, value in error.get_headers():
             if name.lower() in ("allow", "retry-after"):

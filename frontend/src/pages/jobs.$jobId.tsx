@@ -26,10 +26,10 @@ import {
 } from "../state/document";
 import { look, useLook, useLooks } from "../state/looks";
 import { useProof, useVocabulary } from "../state/server";
-import { Header } from "./Header";
-import { Issue } from "./Issue";
-import { Keys } from "./Keys";
-import { StaleSave } from "./StaleSave";
+import { Header } from "../views/Header";
+import { Issue } from "../views/Issue";
+import { Keys } from "../views/Keys";
+import { StaleSave } from "../views/StaleSave";
 
 const Worksheet = lazy(async () => ({ default: (await import("../worksheet/Worksheet")).Worksheet }));
 
@@ -70,7 +70,7 @@ function chooseByLetter(key: string): boolean {
 }
 
 /** The Bench: an open notebook beside a drawing board. */
-export function BenchPage() {
+export function Component() {
   const { jobId } = useParams();
   const { job, work, past, future, base, message, elsewhere } = useSome(
     "job",

@@ -3,10 +3,10 @@ import { useEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import { cut, type CutIn, type CutOut, workedOut } from "../api/client";
 import { useJob } from "../state/server";
-import { Header } from "./Header";
+import { Header } from "../views/Header";
 
 /** A cutter that is not here, seen at work: a program for it, the part it leaves, and how that fits the plan. */
-export function CutterPage() {
+export function Component() {
   const job = Number(useParams().jobId);
   const found = useJob(job);
   const [cut, setCut] = useState<CutOut | null>(null);

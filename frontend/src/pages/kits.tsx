@@ -3,14 +3,14 @@ import { useEffect, useRef, useState } from "react";
 import { type KitItemOut, kitLacks, type KitOut, putKit, removeKit } from "../api/client";
 import { useKits } from "../state/kits";
 import { kitsChanged, takeKit, useSome } from "../state/document";
-import { Header } from "./Header";
+import { Header } from "../views/Header";
 
 /** A kit as its file says it: what each item is, by its key. */
 type Value = string | boolean | null | string[];
 type Said = Record<string, Value>;
 
 /** The kits of instruments: what each holds, what it lacks for the job at hand, and which one is usual. */
-export function KitsPage() {
+export function Component() {
   const { data, error } = useKits();
   const [chosen, setChosen] = useState<string | null>(null);
   useEffect(() => {

@@ -15,7 +15,7 @@ import { takeAway, takeIn } from "../api/files";
 import { beginLesson } from "../notebook/Lesson";
 import { textOf, useOpened, endsIn } from "../state/opened";
 import { profileEndings, useFormats } from "../state/server";
-import { Header } from "./Header";
+import { Header } from "../views/Header";
 
 const ORDERS: [Wanted["order"], string][] = [
   ["worked", "last worked first"],
@@ -30,7 +30,7 @@ const words = (problem: unknown) => (problem instanceof Error ? problem.message 
 type Wanted = Required<Omit<NonNullable<ListJobsData["query"]>, "size">>;
 
 /** The drawing office's list of jobs, a page at a time. */
-export function Register() {
+export function Component() {
   const [wanted, setWanted] = useState<Wanted>({ archived: false, search: "", order: "worked", page: 1 });
   const file = useRef<HTMLInputElement>(null);
   const go = useNavigate();

@@ -7,12 +7,12 @@ import { load, useDocument, useSome } from "../state/document";
 import { look } from "../state/looks";
 import { useProof } from "../state/server";
 import { Figures } from "../ui/Figures";
-import { Header } from "./Header";
-import { OnPaper } from "./OnPaper";
-import { Issue } from "./Issue";
+import { Header } from "../views/Header";
+import { OnPaper } from "../views/OnPaper";
+import { Issue } from "../views/Issue";
 
 /** The Proof: what was found, what was measured, and every junction, beside the sheet. */
-export function ProofPage() {
+export function Component() {
   const { jobId } = useParams();
   const { job, work, message } = useSome("job", "work", "message");
   const proof = useProof();

@@ -4,10 +4,10 @@ import { type ClassMarksOut, listJobs, markClass, openJob, setPaper, type Papers
 import { downloadPapers } from "../api/files";
 import { Bars } from "../ui/Bars";
 import { Tabled } from "../ui/Tabled";
-import { Header } from "./Header";
+import { Header } from "../views/Header";
 
 /** For an instructor: a set for a class, its papers and key, and the marks of what came back. */
-export function ClassPage() {
+export function Component() {
   useEffect(() => {
     document.title = "For a class · Entrick";
   }, []);

@@ -13,10 +13,10 @@ import {
 } from "../api/client";
 import { Bars } from "../ui/Bars";
 import { Tabled } from "../ui/Tabled";
-import { Header } from "./Header";
+import { Header } from "../views/Header";
 
 /** The logbook: sittings, and what they teach of one's own hand. */
-export function LogbookPage() {
+export function Component() {
   const { data, error } = useQuery({ queryKey: ["logbook"], queryFn: () => openLogbook() });
   const queries = useQueryClient();
   useEffect(() => {

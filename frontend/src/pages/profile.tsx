@@ -11,7 +11,7 @@ import {
 } from "../api/client";
 import { Sheet } from "../sheet/Sheet";
 import { type Opened, textOf, useOpened } from "../state/opened";
-import { Header } from "./Header";
+import { Header } from "../views/Header";
 import { profileEndings, useFormats } from "../state/server";
 
 type Plan = ReadBackOut["plans"][number];
@@ -20,7 +20,7 @@ type Asked = Required<Pick<ProfileIn, "units" | "layers">> & { within: string };
 const AS_IT_IS: Asked = { units: "", within: "", layers: [] };
 
 /** A bare profile read back: what came, what was seen in it, and the plan it may have been drawn from. */
-export function ProfilePage() {
+export function Component() {
   const formats = useFormats();
   const { file, put } = useOpened();
   const [asked, setAsked] = useState(AS_IT_IS);

@@ -17,10 +17,10 @@ import { look } from "../state/looks";
 import { keepForLater, useWakefulScreen } from "../state/keepAwake";
 import { minutesOf, orAsBefore, placeOf, type Sitting, useSitting } from "../state/sitting";
 import { Figures } from "../ui/Figures";
-import { Header } from "./Header";
+import { Header } from "../views/Header";
 
 /** At the board: one step at a time, large enough to be read from where one draws. */
-export function BoardPage() {
+export function Component() {
   const job = Number(useParams().jobId);
   const { sitting, away, kept, begin, record, close } = useSitting(job);
   const newest = useJob(job);

@@ -16,7 +16,7 @@ import { useJob } from "../state/server";
 import { Sheet } from "../sheet/Sheet";
 import { look } from "../state/looks";
 import { Figures } from "../ui/Figures";
-import { Header } from "./Header";
+import { Header } from "../views/Header";
 
 const ROUND = 10;
 const SPACED = "entrick.practice.spaced";
@@ -27,7 +27,7 @@ interface Round extends RoundOut {
 }
 
 /** Practice on a job: a short round of questions beside the sheet, one at a time. */
-export function PracticePage() {
+export function Component() {
   const job = Number(useParams().jobId);
   const found = useJob(job);
   const [round, setRound] = useState<Round | null>(null);

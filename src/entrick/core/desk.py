@@ -77,7 +77,7 @@ class Work:
             fault.told(error, "inspecting")
         found: list[Finding] = []
         for rule in rules():
-            seen, _, faults = spared(
+            seen, _, faults = skip_failing(
                 self.solution,
                 lambda solution, rule=rule: tuple(
                     rule(Checked(solution, self.sheet, self.steps, self.drawing))
@@ -126,12 +126,12 @@ def work_out(text: str, kit: Kit | None = None, schedule: Schedule = "written") 
         flat = sorted(chain.from_iterable(steps), key=lambda step: step.number)
         return sheet, tuple(flat), build_display(solved, steps, sheet)
 
-    done, solution, _ = spared(solution, drawn, "drawing")
+    done, solution, _ = skip_failing(solution, drawn, "drawing")
     sheet, steps, drawing = done or drawn(replace(solution, entries=()))
     return Work(plan, solution, kit, sheet, steps, drawing, schedule)
 
 
-def spared(
+def skip_failing(
     solution: Solution, stage: Callable[[Solution], T], doing: str
 ) -> tuple[T | None, Solution, tuple[PlanError, ...]]:
     """Carry out a stage of the work; where it fails, without the statements it fails on.

@@ -65,7 +65,7 @@ class Variation:
         self.varied: list[Solution] = []
         self.held: list[Size] = []
         counts = _counts(solution)
-        loose = _loosened(solution)
+        loose = _perturbed(solution)
         shape = _shape(solution)
         for size in _sizes(solution):
             content = _enlarged(solution.plan.lines[size.line - 1].content, size.number)
@@ -267,7 +267,7 @@ def _places(run: Loop, start: Point) -> list[float]:
     return found
 
 
-def _loosened(solution: Solution) -> Solution:
+def _perturbed(solution: Solution) -> Solution:
     """Return the solution of the plan with every chain as long as its links make it."""
     lines = [Line(_loose(line.content), line.comment) for line in solution.plan.lines]
     if all(

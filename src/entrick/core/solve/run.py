@@ -70,7 +70,7 @@ def solve(plan: Plan) -> Solution:
     -------
     Solution
     """
-    run = _Run(plan)
+    run = _Solver(plan)
     for number, line in enumerate(plan.lines, 1):
         run.read(number, line.content)
     return run.finish()
@@ -98,7 +98,7 @@ def solve_changed(base: Solution, line: int, content: Content) -> Solution:
     plan = Plan((*lines[: line - 1], replace(lines[line - 1], content=content), *lines[line:]))
     if base.errors:
         return solve(plan)
-    run = _Run(plan)
+    run = _Solver(plan)
     run.head = replace(base, plan=plan)
     run.projected = is_projected(base.sheet)
     run.quantities.update(base.quantities)
@@ -142,7 +142,7 @@ def _referred(name: str, item: Item) -> int:
     return number_of((shape, exact))
 
 
-class _Run:
+class _Solver:
     """The one pass over the lines."""
 
     def __init__(self, plan: Plan) -> None:

@@ -1,41 +1,30 @@
-"""The questions of a plan, a file for each sort: made from its steps, working and figure, with
-nothing to author."""
+"""The questions of a plan, ONE FILE FOR EACH SORT: made from its steps, working and figure, with
+nothing to author. A module with ``ask`` is a sort."""
 
 from __future__ import annotations
 
 from collections import Counter
+from functools import cache
+from importlib import import_module
+from pkgutil import iter_modules
 from random import Random
+from types import ModuleType
 
 from ...desk import Work
 from ..question import Question
-from . import (
-    candidate,
-    chain,
-    crossing,
-    equal_parts,
-    flats,
-    keyways,
-    next_piece,
-    openings,
-    order,
-    planted,
-    reading,
-    sizes,
-    stations,
-    threads,
-    wheels,
-)
 from .context import Context
-
-PLAIN = (sizes, equal_parts, crossing, stations, wheels, threads, keyways, flats, chain, candidate)
-"""Sorts of which all there is to ask is asked."""
-
-BY_LOT = (reading, openings, next_piece, order, planted)
-"""Sorts of which some are drawn by lot."""
 
 MOST_ALIKE = 3
 """Questions of one rule about one statement: a curve has many stations, and one learns by three of
 them."""
+
+
+@cache
+def sorts() -> tuple[ModuleType, ...]:
+    """Return every sort of question in its place: the modules of this package that have ``ask``."""
+    modules = (import_module(f"{__name__}.{info.name}") for info in iter_modules(__path__))
+    asking = (module for module in modules if hasattr(module, "ask"))
+    return tuple(sorted(asking, key=lambda module: module.PLACE))
 
 
 def questions(work: Work, seed: int = 1) -> tuple[Question, ...]:
@@ -56,7 +45,7 @@ def questions(work: Work, seed: int = 1) -> tuple[Question, ...]:
     """
     at = Context(work)
     random = Random(seed)
-    found = [question for each in (*PLAIN, *BY_LOT) for question in each.ask(at, random)]
+    found = [question for each in sorts() for question in each.ask(at, random)]
     seen: set[tuple[str, object]] = set()
     kept: list[Question] = []
     count: Counter[tuple[str, int]] = Counter()

@@ -12,6 +12,9 @@ from ...plan.writer import write_plan
 from ..question import Question
 from .context import Context
 
+PLACE = 10
+"""Where it stands among the others."""
+
 
 def ask(at: Context, random: Random) -> Iterator[Question]:
     """Show every solution of a statement whose words choose one, and ask for the letter of the one

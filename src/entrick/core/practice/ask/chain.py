@@ -9,6 +9,9 @@ from ...plan.document import Chain
 from ..question import Question, Slip
 from .context import Context
 
+PLACE = 9
+"""Where it stands among the others."""
+
 
 def ask(at: Context, _: Random) -> Iterator[Question]:
     """Ask for a link of a chain from the others."""

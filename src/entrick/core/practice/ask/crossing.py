@@ -11,6 +11,9 @@ from ...tolerance import worked
 from ..question import Question, Slip
 from .context import Context
 
+PLACE = 3
+"""Where it stands among the others."""
+
 
 def ask(at: Context, random: Random) -> Iterator[Question]:
     """Ask which of two crossings of swings is the centre."""

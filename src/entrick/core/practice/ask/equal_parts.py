@@ -11,6 +11,9 @@ from ..question import Question, Slip
 from ..slips import ANGLES_NEAR, angles
 from .context import Context
 
+PLACE = 2
+"""Where it stands among the others."""
+
 
 def ask(at: Context, _: Random) -> Iterator[Question]:
     """Ask how far apart equal parts lie."""

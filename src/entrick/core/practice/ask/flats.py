@@ -10,6 +10,9 @@ from ...geometry import Point
 from ..question import Question, Slip
 from .context import Context, of_size
 
+PLACE = 8
+"""Where it stands among the others."""
+
 
 def ask(at: Context, _: Random) -> Iterator[Question]:
     """Ask for a polygon's size across corners, where it is given across flats."""

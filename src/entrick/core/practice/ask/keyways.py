@@ -11,6 +11,9 @@ from ...tolerance import worked
 from ..question import Question, Slip
 from .context import Context, of_size
 
+PLACE = 7
+"""Where it stands among the others."""
+
 
 def ask(at: Context, _: Random) -> Iterator[Question]:
     """Ask how far from the centre the floor of a keyway lies."""

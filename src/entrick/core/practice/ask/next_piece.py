@@ -8,6 +8,9 @@ from random import Random
 from ..question import Question, Slip
 from .context import Context
 
+PLACE = 13
+"""Where it stands among the others; those drawn by lot come last."""
+
 
 def ask(at: Context, random: Random) -> Iterator[Question]:
     """Ask which piece follows when an outline is gone over."""

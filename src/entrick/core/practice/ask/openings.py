@@ -8,6 +8,9 @@ from random import Random
 from ..question import Question, Slip
 from .context import _RULE_HINTS, Context
 
+PLACE = 12
+"""Where it stands among the others; those drawn by lot come last."""
+
 
 def ask(at: Context, random: Random) -> Iterator[Question]:
     """Ask what the compass is opened to for a station of a cam."""

@@ -10,6 +10,9 @@ from ...board.schedule import waits_for
 from ..question import Question
 from .context import Context
 
+PLACE = 14
+"""Where it stands among the others; those drawn by lot come last."""
+
 FEWEST_STEPS = 5
 """Steps that are put in order at a time."""
 

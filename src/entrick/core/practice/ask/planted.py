@@ -15,6 +15,9 @@ from ...solve import Entry
 from ..question import Question
 from .context import Context
 
+PLACE = 15
+"""Where it stands among the others; those drawn by lot come last."""
+
 CHOICES = 5
 """Statements among which one that stands wrong is sought."""
 

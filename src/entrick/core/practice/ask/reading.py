@@ -10,6 +10,9 @@ from ...measure import read_on_rule
 from ..question import Question, Slip
 from .context import Context
 
+PLACE = 11
+"""Where it stands among the others; those drawn by lot come last."""
+
 
 def ask(at: Context, random: Random) -> Iterator[Question]:
     """Ask at which graduation a size is read, and on which side of it it lies."""

@@ -16,6 +16,9 @@ from ..question import Question, Slip
 from ..slips import chord
 from .context import Context, of_length
 
+PLACE = 1
+"""Where it stands among the others."""
+
 
 def ask(at: Context, _: Random) -> Iterator[Question]:
     """Ask what is to be set for circles, centres, places and equal steps."""

@@ -8,6 +8,9 @@ from random import Random
 from ..question import Question, Slip
 from .context import Context
 
+PLACE = 4
+"""Where it stands among the others."""
+
 
 def ask(at: Context, _: Random) -> Iterator[Question]:
     """Ask which way a cam's stations run."""

@@ -9,6 +9,9 @@ from ...geometry import Line as Straight
 from ..question import Question, Slip
 from .context import Context, of_size
 
+PLACE = 6
+"""Where it stands among the others."""
+
 
 def ask(at: Context, _: Random) -> Iterator[Question]:
     """Ask for the minor diameter of a thread in section."""

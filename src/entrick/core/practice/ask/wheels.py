@@ -10,6 +10,9 @@ from ...geometry import Arc, Circle
 from ..question import Question, Slip
 from .context import Context
 
+PLACE = 5
+"""Where it stands among the others."""
+
 
 def ask(at: Context, _: Random) -> Iterator[Question]:
     """Ask for the circles of a toothed wheel, by their diameters at full size."""

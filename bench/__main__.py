@@ -20,7 +20,7 @@ from pathlib import Path
 import sympy
 
 from entrick.core.assist.regions import region_at
-from entrick.core.board.order import in_order
+from entrick.core.board.order import acts_of
 from entrick.core.board.schedule import scheduled
 from entrick.core.desk import work_out
 from entrick.core.dimensioning.suggest import suggest_dimensions
@@ -263,7 +263,7 @@ def suggested(name: str) -> float:
 def at_the_board(what: str) -> float:
     """Return the time to rehearse, or to schedule, the plan of 60 statements, ms."""
     done = work_out(chain(60, 61))
-    acts = [act for own in in_order(done.solution, done.sheet) for act in own.acts]
+    acts = [act for own in acts_of(done.solution, done.sheet) for act in own.acts]
     start = time.perf_counter()
     if what == "rehearse":
         rehearse(done.solution, done.sheet)

@@ -18,7 +18,7 @@ from hypothesis import strategies as st
 from desk import HEAD
 from entrick.cli import main
 from entrick.core.acts.act import Act, Measure, Prick, Swing, Trace
-from entrick.core.board.order import in_order
+from entrick.core.board.order import acts_of
 from entrick.core.desk import Work, work_out
 from entrick.core.geometry import Arc, Circle, Line, Point
 from entrick.core.geometry.shapes import is_drawn_at
@@ -39,8 +39,8 @@ def carried(text: str) -> Carried:
     return carried_exactly(done.solution, done.sheet)
 
 
-def acts_of(done: Work) -> list[Act]:
-    return [act for own in in_order(done.solution, done.sheet) for act in own.acts]
+def every_act(done: Work) -> list[Act]:
+    return [act for own in acts_of(done.solution, done.sheet) for act in own.acts]
 
 
 @pytest.mark.parametrize("text", [*sorted(sample_plans().values()), *EXAMPLES])
@@ -163,9 +163,9 @@ def test_a_circle_through_and_touching_three_things_is_constructed(
 def test_the_centre_by_two_swings_is_where_exact_geometry_has_it() -> None:
     """SymPy's circles cross in the mark that carrying the link out leaves."""
     done = work_out(LINK)
-    board = carry_out(acts_of(done), Hands(NONE, 1, 0, done.sheet.factor))
+    board = carry_out(every_act(done), Hands(NONE, 1, 0, done.sheet.factor))
     items = done.solution.figure.items
-    swings = [act for act in acts_of(done) if isinstance(act, Swing) and "top" in act.leaves][:2]
+    swings = [act for act in every_act(done) if isinstance(act, Swing) and "top" in act.leaves][:2]
     circles = [
         sympy.Circle(
             sympy.Point(Fraction(items[name].shape.x), Fraction(items[name].shape.y)),
@@ -174,13 +174,13 @@ def test_the_centre_by_two_swings_is_where_exact_geometry_has_it() -> None:
         for name, s in zip("AB", swings, strict=True)
     ]
     exact = [complex(float(p.x), float(p.y)) for p in circles[0].intersection(circles[1])]
-    centre = next(act for act in acts_of(done) if act.called == "top.centre")
+    centre = next(act for act in every_act(done) if act.called == "top.centre")
     assert min(abs(board.mark(centre.leaves)[0] - spot) for spot in exact) < 1e-11
 
 
 def test_a_wrong_size_is_seen_and_what_is_not_there_is_told() -> None:
     done = work_out(LINK)
-    acts = acts_of(done)
+    acts = every_act(done)
     index = next(
         i for i, act in enumerate(acts) if isinstance(act, Swing) and act.leaves.startswith("top")
     )
@@ -200,7 +200,7 @@ def test_a_wrong_size_is_seen_and_what_is_not_there_is_told() -> None:
 def test_stations_of_a_traced_curve_are_constructed_and_never_its_coordinates() -> None:
     """No place of a curve is measured from the datum: each is left by an act that names what it stands on."""
     done = work_out(sample_plans()["OY-061-inspection-hatch.entrick"])
-    acts = acts_of(done)
+    acts = every_act(done)
     by_key = {act.leaves: act for act in acts}
     traces = [act for act in acts if isinstance(act, Trace)]
     assert traces
@@ -245,7 +245,7 @@ def test_picks_survive_what_passes_no_touch() -> None:
 def test_what_is_pricked_is_reached_by_what_is_drawn(text: str) -> None:
     """No swing stops short of the crossing that is marked on it, and no line: what is too short is run on."""
     drawn: list[Line | Circle | Arc] = []
-    for act in acts_of(work_out(text)):
+    for act in every_act(work_out(text)):
         drawn += [
             stroke.shape for stroke in act.strokes if isinstance(stroke.shape, Line | Circle | Arc)
         ]

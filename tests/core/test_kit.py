@@ -15,7 +15,7 @@ from entrick.core.board.kit import CARD, GUIDES, Kit, default_kit
 from entrick.core.board.kits import STARTERS, read_kit, write_kit
 from entrick.core.board.lacking import with_kit
 from entrick.core.board.lacks import lacks
-from entrick.core.board.order import in_order
+from entrick.core.board.order import acts_of
 from entrick.core.board.ordinates import _ordinate
 from entrick.core.board.steps import length_setting, steps_by_statement
 from entrick.core.desk import work_out
@@ -51,7 +51,7 @@ def test_a_tangent_offset_departs_by_what_it_says(tenths: int, leaning: bool) ->
     if leaning:
         rows = f"b = line, through O, at 17°\nA = point, 30 right of O, 9 above\nl = line, through A, at {degrees}°\n"
     done = work_out(HEAD + rows)
-    ordered = in_order(done.solution, done.sheet)
+    ordered = acts_of(done.solution, done.sheet)
     acts = [act for own in with_kit(ordered, WITHOUT_PROTRACTOR, done.sheet) for act in own]
     line = next(own for own in ordered if own.entry.statement.name == "l").acts[-1]
     drawn = carry_out(acts, Hands(NONE, 1, 0, 1.0)).line(line.leaves)
@@ -80,7 +80,7 @@ def test_the_steps_follow_the_kit_and_a_whole_kit_changes_nothing() -> None:
         HEAD
         + "l = line, through O, at 37°\nP = point, 20 right of O, 30 above\nf = foot, of P on l\n"
     )
-    ordered = in_order(done.solution, done.sheet)
+    ordered = acts_of(done.solution, done.sheet)
     assert with_kit(ordered, done.kit, done.sheet) == [own.acts for own in ordered]
     told = {}
     for kit in (WITHOUT_PROTRACTOR, WITHOUT_SQUARES):

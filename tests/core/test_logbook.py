@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from desk import HEAD, solved
 from entrick.core.acts.act import Swing
 from entrick.core.board.kit import default_kit
-from entrick.core.board.order import in_order
+from entrick.core.board.order import acts_of
 from entrick.core.board.schedule import INSTRUMENT, MINUTES, SETTING, counted, scheduled
 from entrick.core.desk import Work
 from entrick.core.logbook.learning import learn
@@ -169,7 +169,7 @@ def test_minutes_of_an_order_follow_the_own_pace_and_what_it_saves_stays(
         "A = point, 60 right of O\n"
         + "".join(f"c{n} = circle, centre A, radius {n + 40}\n" for n in range(6))
     )
-    acts = [act for own in in_order(done.solution, done.sheet) for act in own.acts]
+    acts = [act for own in acts_of(done.solution, done.sheet) for act in own.acts]
     orders = {how: scheduled(acts, how) for how in ("written", "settings", "clean")}
     for order in orders.values():
         guess, own = counted(acts, order), counted(acts, order, taught.pace)

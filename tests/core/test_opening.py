@@ -4,7 +4,7 @@ import pytest
 
 from desk import HEAD, solved
 from entrick.core.board.opening import opened, opens
-from entrick.core.board.order import in_order
+from entrick.core.board.order import acts_of
 from entrick.core.board.steps import opened_steps
 from entrick.core.desk import work_out
 from entrick.core.geometry import Line, Point
@@ -31,7 +31,7 @@ TOOLS = (
 def test_every_step_that_opens_up_is_carried_out_to_what_the_step_leaves(text: str) -> None:
     done = work_out(text)
     things, acts, count = {}, [], 0
-    for own in in_order(done.solution, done.sheet):
+    for own in acts_of(done.solution, done.sheet):
         things |= {thing.key: thing for thing in own.left}
         for act in own.acts:
             more = opened(act, things, done.sheet)

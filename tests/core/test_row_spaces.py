@@ -33,7 +33,7 @@ def test_the_space_of_many_rows_is_that_of_one_after_another(rows: np.ndarray) -
 @given(ROWS)
 def test_what_a_space_leaves_open_stands_square_to_it(rows: np.ndarray) -> None:
     space, wide = RowSpace.of(rows), len(rows[0])
-    rest = space.across(wide)
+    rest = space.null_space(wide)
     assert len(space.rows) + len(rest.rows) == wide
     assert not rest.touches(space.rows).any()
     assert not len(space.rows) or space.touches(space.rows).all()

@@ -12,7 +12,7 @@ from scipy.optimize import Bounds, LinearConstraint, milp
 
 from desk import HEAD
 from entrick.core.acts.act import Act, GoOver
-from entrick.core.board.order import in_order
+from entrick.core.board.order import acts_of
 from entrick.core.board.schedule import (
     MINUTES,
     Schedule,
@@ -30,9 +30,9 @@ from entrick.core.rehearsal.many import Hands
 from entrick.demo import sample_plans
 
 
-def acts_of(text: str) -> list[Act]:
+def every_act(text: str) -> list[Act]:
     done = work_out(text)
-    return [act for own in in_order(done.solution, done.sheet) for act in own.acts]
+    return [act for own in acts_of(done.solution, done.sheet) for act in own.acts]
 
 
 @pytest.mark.parametrize("how", ["settings", "clean"])
@@ -40,7 +40,7 @@ def acts_of(text: str) -> list[Act]:
 def test_every_schedule_does_everything_once_and_ends_in_the_figure(
     text: str, how: Schedule
 ) -> None:
-    acts = acts_of(text)
+    acts = every_act(text)
     order = scheduled(acts, how)
     assert sorted(order) == list(range(len(acts)))
     waiting = waits_for(acts)
@@ -57,7 +57,7 @@ def test_every_schedule_does_everything_once_and_ends_in_the_figure(
 
 
 def test_with_clean_hands_arcs_are_lined_in_before_straights() -> None:
-    acts = acts_of(sample_plans()["OY-052-tool-block.entrick"])
+    acts = every_act(sample_plans()["OY-052-tool-block.entrick"])
     gone = [act for act in (acts[i] for i in scheduled(acts, "clean")) if isinstance(act, GoOver)]
     straight = [all(isinstance(piece.planned, Line) for piece in act.pieces) for act in gone]
     assert straight == sorted(straight)
@@ -134,7 +134,7 @@ SMALL = (
 
 @pytest.mark.parametrize("rows", SMALL)
 def test_fewest_settings_comes_within_five_in_a_hundred_of_the_proven_best(rows: str) -> None:
-    acts = acts_of(HEAD + rows)
+    acts = every_act(HEAD + rows)
     assert len(acts) <= 11
     assert counted(acts, scheduled(acts, "settings")).minutes <= 1.05 * fewest(acts)
 
@@ -144,7 +144,7 @@ def test_a_random_plan_is_scheduled_whole(seed: int) -> None:
     sys.path.insert(0, str(Path(__file__).parents[1] / "fuzz"))
     from grammar import Writer
 
-    acts = acts_of(Writer(Random(seed)).plan())
+    acts = every_act(Writer(Random(seed)).plan())
     for how in ("settings", "clean"):
         order = scheduled(acts, how)
         place = {index: at for at, index in enumerate(order)}

@@ -16,7 +16,7 @@ from click.testing import CliRunner
 
 from desk import solved, thing
 from entrick.cli import main
-from entrick.core.board.order import in_order
+from entrick.core.board.order import acts_of
 from entrick.core.desk import Work, work_out
 from entrick.core.rehearsal.carry_out import DrawnRound, carry_out, miss_of
 from entrick.core.rehearsal.hand import NONE, Hand
@@ -46,7 +46,7 @@ def rehearsed(rows: str, hands: int = MANY, hand: Hand = USUAL, seed: int = 1) -
 def drawn(rows: str, called: str, hands: int = MANY, hand: Hand = USUAL) -> np.ndarray:
     """Return where the hands put a mark, from where it should be."""
     done = solved(rows)
-    acts = [act for own in in_order(done.solution, done.sheet) for act in own.acts]
+    acts = [act for own in acts_of(done.solution, done.sheet) for act in own.acts]
     board = carry_out(acts, Hands(hand, hands, 1, done.sheet.factor))
     exact = carry_out(acts, Hands(NONE, 1, 1, done.sheet.factor))
     names = {act.leaves: act.called for act in acts}
@@ -232,7 +232,7 @@ def test_a_hole_of_the_template_saves_the_error_of_the_opening() -> None:
 
 def ways_of(done: Work) -> list[OtherWay]:
     """Return the other ways of a plan."""
-    ordered = in_order(done.solution, done.sheet)
+    ordered = acts_of(done.solution, done.sheet)
     acts = [act for own in ordered for act in own.acts]
     things = {each.key: each for own in ordered for each in own.left}
     return list(other_ways(acts, things, done.solution, done.sheet, done.kit))

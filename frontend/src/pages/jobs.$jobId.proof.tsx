@@ -88,7 +88,7 @@ function Measures({ proof }: { proof: ProofOut }) {
       <table className="slip w-full text-left text-[15px]">
         <thead>
           <tr className="border-b border-ink">
-            {["Outline", "", "Size", "Round", "Area", "Middle"].map((head, i) => (
+            {["Outline", "", "Size", "Perimeter", "Area", "Centroid"].map((head, i) => (
               <th key={i} scope="col" className="px-2 font-semibold">
                 {head || <span className="sr-only">Material or hole</span>}
               </th>
@@ -102,7 +102,7 @@ function Measures({ proof }: { proof: ProofOut }) {
                 {row.outline}
               </th>
               <td className="px-2 text-pencil">{row.kind}</td>
-              {[row.size, row.length, row.area, row.middle].map((told, i) => (
+              {[row.size, row.length, row.area, row.centroid].map((told, i) => (
                 <td key={i} className="px-2">
                   <Figures text={told} />
                 </td>

@@ -19,7 +19,7 @@ from .memo import remembered
 from .plan.document import Plan
 from .plan.errors import PlanError
 from .plan.reader import read_plan
-from .proof import Checked, Finding, findings, in_order, rules
+from .proof import Checked, Finding, findings, rules, sorted_findings
 from .sheet import Sheet, lay_out
 from .solve import Solution, solve
 
@@ -86,7 +86,7 @@ class Work:
             )
             found += seen or ()
             found += (Finding("look", "fault", error.message, error.line) for error in faults)
-        return in_order(found)
+        return sorted_findings(found)
 
 
 def _weigh(work: Work) -> int:

@@ -58,7 +58,8 @@ export const completeRow = <ThrowOnError extends boolean = true>(options: Option
 });
 
 /**
- * Write the program of a cutter, cut it on a simulated one, and hold the part against the plan.
+ * Write the program of a cutter, cut it on a simulated one, and hold the part against the
+ * plan.
  */
 export const cut = <ThrowOnError extends boolean = true>(options: Options<CutData, ThrowOnError>) => (options.client ?? client).post<CutResponses, CutErrors, ThrowOnError, 'data'>({
     responseStyle: 'data',
@@ -159,7 +160,8 @@ export const listRevisions = <ThrowOnError extends boolean = true>(options: Opti
 });
 
 /**
- * Save a plan as the next revision; refused with both versions when it is based on an old one.
+ * Save a plan as the next revision; refused with both versions when it is based on an old
+ * one.
  */
 export const saveRevision = <ThrowOnError extends boolean = true>(options: Options<SaveRevisionData, ThrowOnError>) => (options.client ?? client).post<SaveRevisionResponses, SaveRevisionErrors, ThrowOnError, 'data'>({
     responseStyle: 'data',
@@ -194,7 +196,8 @@ export const setSchedule = <ThrowOnError extends boolean = true>(options: Option
 });
 
 /**
- * Return the outline of a job's newest revision, cropped to it, as it was worked out when that was saved.
+ * Return the outline of a job's newest revision, cropped to it, as it was worked out when that
+ * was saved.
  */
 export const thumbnail = <ThrowOnError extends boolean = true>(options: Options<ThumbnailData, ThrowOnError>) => (options.client ?? client).get<ThumbnailResponses, ThumbnailErrors, ThrowOnError, 'data'>({
     responseStyle: 'data',
@@ -322,7 +325,8 @@ export const describeApi = <ThrowOnError extends boolean = true>(options?: Optio
 });
 
 /**
- * Open a step up into the classic construction behind it; empty for a step the plan does not have.
+ * Open a step up into the classic construction behind it; empty for a step the plan does not
+ * have.
  */
 export const openStep = <ThrowOnError extends boolean = true>(options: Options<OpenStepData, ThrowOnError>) => (options.client ?? client).post<OpenStepResponses, OpenStepErrors, ThrowOnError, 'data'>({
     responseStyle: 'data',
@@ -384,7 +388,8 @@ export const judgeAnswer = <ThrowOnError extends boolean = true>(options: Option
 });
 
 /**
- * Return a hint to a question; each says more than the one before, and costs a part of the mark.
+ * Return a hint to a question; each says more than the one before, and costs a part of the
+ * mark.
  */
 export const giveHint = <ThrowOnError extends boolean = true>(options: Options<GiveHintData, ThrowOnError>) => (options.client ?? client).post<GiveHintResponses, GiveHintErrors, ThrowOnError, 'data'>({
     responseStyle: 'data',
@@ -423,7 +428,8 @@ export const beginRound = <ThrowOnError extends boolean = true>(options: Options
 });
 
 /**
- * Return a set with the paper of one student alone: a page puts them together, and tells how far it is.
+ * Return a set with the paper of one student alone: a page puts them together, and tells how
+ * far it is.
  */
 export const setPaper = <ThrowOnError extends boolean = true>(options: Options<SetPaperData, ThrowOnError>) => (options.client ?? client).post<SetPaperResponses, SetPaperErrors, ThrowOnError, 'data'>({
     responseStyle: 'data',
@@ -462,7 +468,8 @@ export const setPapers = <ThrowOnError extends boolean = true>(options: Options<
 });
 
 /**
- * Inspect a plan as it is drawn with a kit and in an order: findings, junctions and measures.
+ * Inspect a plan as it is drawn with a kit and in an order: findings, junctions and
+ * measures.
  */
 export const proof = <ThrowOnError extends boolean = true>(options: Options<ProofData, ThrowOnError>) => (options.client ?? client).post<ProofResponses, ProofErrors, ThrowOnError, 'data'>({
     responseStyle: 'data',
@@ -475,7 +482,8 @@ export const proof = <ThrowOnError extends boolean = true>(options: Options<Proo
 });
 
 /**
- * Read a bare profile (DXF, SVG, CSV of points) back into a plan, and into the others it may as well be.
+ * Read a bare profile (DXF, SVG, CSV of points) back into a plan, and into the others it may as
+ * well be.
  */
 export const readBackProfile = <ThrowOnError extends boolean = true>(options: Options<ReadBackProfileData, ThrowOnError>) => (options.client ?? client).post<ReadBackProfileResponses, ReadBackProfileErrors, ThrowOnError, 'data'>({
     responseStyle: 'data',
@@ -560,7 +568,8 @@ export const pairingPicture = <ThrowOnError extends boolean = true>(options?: Op
 });
 
 /**
- * Draw a plan by many hands: how well its outline closes on paper. They are one's own as far as those are known.
+ * Draw a plan by many hands: how well its outline closes on paper. They are one's own as far as
+ * those are known.
  */
 export const rehearsal = <ThrowOnError extends boolean = true>(options: Options<RehearsalData, ThrowOnError>) => (options.client ?? client).post<RehearsalResponses, RehearsalErrors, ThrowOnError, 'data'>({
     responseStyle: 'data',
@@ -627,7 +636,8 @@ export const removeSitting = <ThrowOnError extends boolean = true>(options: Opti
 });
 
 /**
- * Correct an event of a sitting, or take one back; the events themselves stay as they were recorded.
+ * Correct an event of a sitting, or take one back; the events themselves stay as they were
+ * recorded.
  */
 export const amendSitting = <ThrowOnError extends boolean = true>(options: Options<AmendSittingData, ThrowOnError>) => (options.client ?? client).post<AmendSittingResponses, AmendSittingErrors, ThrowOnError, 'data'>({
     responseStyle: 'data',
@@ -668,7 +678,8 @@ export const suggest = <ThrowOnError extends boolean = true>(options: Options<Su
 /**
  * Work a plan out, after an edit if one is given. The answer carries the edited text.
  *
- * A plan that asks for more than the desk gives to one comes back as text alone, with the reason in `trouble`.
+ * A plan that asks for more than the desk gives to one comes back as text alone, with the reason
+ * in `trouble`.
  */
 export const workOutPlan = <ThrowOnError extends boolean = true>(options: Options<WorkOutPlanData, ThrowOnError>) => (options.client ?? client).post<WorkOutPlanResponses, WorkOutPlanErrors, ThrowOnError, 'data'>({
     responseStyle: 'data',

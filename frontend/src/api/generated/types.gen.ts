@@ -23,7 +23,8 @@ export type AddEvent = {
 /**
  * AmendedIn
  *
- * What is put right in a sitting: an event corrected, or taken back; taking back a correction undoes it.
+ * What is put right in a sitting: an event corrected, or taken back; taking back a correction
+ * undoes it.
  */
 export type AmendedIn = {
     /**
@@ -79,7 +80,8 @@ export type ArchiveIn = {
 /**
  * AroundOut
  *
- * How the sheet is made ready and finished, step by step; by line of the plan, the mistake usually made there.
+ * How the sheet is made ready and finished, step by step; by line of the plan, the mistake
+ * usually made there.
  */
 export type AroundOut = {
     /**
@@ -241,7 +243,8 @@ export type ChoiceOut = {
 /**
  * ChoicesOut
  *
- * What a sheet may be: units, papers, borders, scales with their reasons, the recommended one.
+ * What a sheet may be: units, papers, borders, scales with their reasons, the recommended
+ * one.
  */
 export type ChoicesOut = {
     /**
@@ -333,7 +336,8 @@ export type ClassSlipOut = {
 /**
  * ClauseOut
  *
- * A clause as written; `picks` are the places whose reference may be picked on the sheet instead.
+ * A clause as written; `picks` are the places whose reference may be picked on the sheet
+ * instead.
  */
 export type ClauseOut = {
     /**
@@ -359,9 +363,9 @@ export type ClauseOut = {
  *
  * A row half written below a line of a plan.
  *
- * `after` is the line it stands below, the last where none is named. `begin` names a kind the row is to begin with,
- * unless it does; `pick` what was picked on the sheet for it. `caret` is where in the row one writes, its end where
- * that is not said.
+ * `after` is the line it stands below, the last where none is named. `begin` names a kind the row
+ * is to begin with, unless it does; `pick` what was picked on the sheet for it. `caret` is where
+ * in the row one writes, its end where that is not said.
  */
 export type CompleteIn = {
     /**
@@ -393,8 +397,8 @@ export type CompleteIn = {
 /**
  * CompleteOut
  *
- * The row as it is now, what may follow, why it is no statement yet where that can be told, and what is to be
- * picked on the sheet for the blank at the caret, empty where nothing is.
+ * The row as it is now, what may follow, why it is no statement yet where that can be told, and
+ * what is to be picked on the sheet for the blank at the caret, empty where nothing is.
  */
 export type CompleteOut = {
     /**
@@ -468,7 +472,8 @@ export type CountedOut = {
  *
  * A plan to be cut on the simulated cutter.
  *
- * Width of the cut and feed are in the plan's unit; units and scale have to be confirmed; a fault happens at a block.
+ * Width of the cut and feed are in the plan's unit; units and scale have to be confirmed; a fault
+ * happens at a block.
  */
 export type CutIn = {
     /**
@@ -547,7 +552,8 @@ export type CutMoveOut = {
  *
  * What the cutter did, and how the part came out, mm.
  *
- * `program` is what it was sent; `edges` are the outlines of the plan; `bounds` is left, lower, right, upper.
+ * `program` is what it was sent; `edges` are the outlines of the plan; `bounds` is left, lower,
+ * right, upper.
  */
 export type CutOut = {
     /**
@@ -642,14 +648,15 @@ export type DeleteLine = {
  * width, height : float
  * Paper, mm.
  * marks : tuple of Mark
- * `line` is the line of the plan that made a mark (0 for the sheet itself), `step` the number of the board step
- * that draws it (0: always there), `name` what a click on it refers to.
+ * `line` is the line of the plan that made a mark (0 for the sheet itself), `step` the number
+ * of the board step that draws it (0: always there), `name` what a click on it refers to.
  * factor : float
  * Millimetres on paper for one plan unit.
  * origin : (float, float)
  * Where the datum stands.
  * space : (left, lower, right, upper) or None
- * Inside the border and clear of the strip: light work stops there. None where it may go anywhere.
+ * Inside the border and clear of the strip: light work stops there. None where it may go
+ * anywhere.
  */
 export type DisplayList = {
     /**
@@ -689,7 +696,8 @@ export type DisplayList = {
 /**
  * DrawingOut
  *
- * The sheet: what belongs to the paper, mm on paper, and what every statement draws, from the datum at `origin`.
+ * The sheet: what belongs to the paper, mm on paper, and what every statement draws, from the
+ * datum at `origin`.
  *
  * Light work stops at the sides of `space`: left, lower, right, upper.
  */
@@ -916,7 +924,8 @@ export type DrawnLine = {
  * Attributes
  * ----------
  * corners : tuple of (x, y, bulge)
- * Where pieces begin, with the tangent of a quarter of the angle each turns through, 0 for a straight one.
+ * Where pieces begin, with the tangent of a quarter of the angle each turns through, 0 for a
+ * straight one.
  * closed : bool
  * oval : (cx, cy, ux, uy, ratio) or None
  * The ellipse it draws, if it does: centre, half the long axis, short over long.
@@ -973,7 +982,8 @@ export type DrawnRun = {
 /**
  * EdgeRuleOut
  *
- * The rule along the edges of the sheet: lengths in mm, longer marks every so many divisions.
+ * The rule along the edges of the sheet: lengths in mm, longer marks every so many
+ * divisions.
  */
 export type EdgeRuleOut = {
     /**
@@ -1147,7 +1157,8 @@ export type EventIoOutput = {
 /**
  * EventOut
  *
- * One event of a follower: which clause says it, and what it says; `motion` is empty for the usual one.
+ * One event of a follower: which clause says it, and what it says; `motion` is empty for the
+ * usual one.
  */
 export type EventOut = {
     /**
@@ -1187,7 +1198,8 @@ export type EventsIn = {
 /**
  * EventsOut
  *
- * What a follower does, event by event, and what each may be; `still` is the event without lift and motion.
+ * What a follower does, event by event, and what each may be; `still` is the event without lift
+ * and motion.
  */
 export type EventsOut = {
     /**
@@ -1217,8 +1229,9 @@ export type EventsOut = {
  *
  * A plan to export.
  *
- * `construction` says whether the light work stays on the sheet; `insist` that an outline goes to the cutter although
- * the proof found it open or doubled. `ovals` says as what DXF gets true ellipses, `within` how closely, plan units.
+ * `construction` says whether the light work stays on the sheet; `insist` that an outline goes to
+ * the cutter although the proof found it open or doubled. `ovals` says as what DXF gets true
+ * ellipses, `within` how closely, plan units.
  */
 export type ExportIn = {
     /**
@@ -1358,7 +1371,8 @@ export type FormatOut = {
 /**
  * FormatsOut
  *
- * Every file a plan goes out as, and how the names of files end that a bare profile is read from.
+ * Every file a plan goes out as, and how the names of files end that a bare profile is read
+ * from.
  */
 export type FormatsOut = {
     /**
@@ -1569,8 +1583,8 @@ export type JobKitIn = {
  *
  * A job as the register lists it.
  *
- * `trouble` is its first mistake in words. `pending` says that it has not been worked out yet; then only its heading
- * is known. `pictured` says whether there is a thumbnail.
+ * `trouble` is its first mistake in words. `pending` says that it has not been worked out yet;
+ * then only its heading is known. `pictured` says whether there is a thumbnail.
  */
 export type JobOut = {
     /**
@@ -1672,7 +1686,8 @@ export type JobsOut = {
 /**
  * JoinOut
  *
- * How two pieces of an outline meet on paper; `place` and `cloud` (places of the hands) in mm on paper.
+ * How two pieces of an outline meet on paper; `place` and `cloud` (places of the hands) in mm
+ * on paper.
  */
 export type JoinOut = {
     /**
@@ -1731,7 +1746,8 @@ export type JoinOut = {
 /**
  * JunctionOut
  *
- * Where two pieces of an outline join. `turn` in degrees, 0 where it goes straight on; `how` in words.
+ * Where two pieces of an outline join. `turn` in degrees, 0 where it goes straight on; `how` in
+ * words.
  */
 export type JunctionOut = {
     /**
@@ -1772,9 +1788,9 @@ export type JunctionOut = {
  *
  * A kind of construction.
  *
- * `by_clicking` says whether it is said by clicking pieces one after another; `lines_in` as what it lines in what is
- * clicked or pointed at: outline or hidden, empty for other kinds; `follows` whether it has a follower, told in a
- * brief.
+ * `by_clicking` says whether it is said by clicking pieces one after another; `lines_in` as what
+ * it lines in what is clicked or pointed at: outline or hidden, empty for other kinds; `follows`
+ * whether it has a follower, told in a brief.
  */
 export type KindOut = {
     /**
@@ -1852,7 +1868,7 @@ export type KitIn = {
 /**
  * KitItemOut
  *
- * Something a kit may hold, as its page asks for it; see `core.board.kits.Item`.
+ * Something a kit may hold, as its page asks for it; see `core.board.kit_items.Item`.
  */
 export type KitItemOut = {
     /**
@@ -1888,7 +1904,8 @@ export type KitItemOut = {
 /**
  * KitOut
  *
- * A kit by name, as the text of its file; `starter` where it comes with the desk and cannot be changed.
+ * A kit by name, as the text of its file; `starter` where it comes with the desk and cannot be
+ * changed.
  */
 export type KitOut = {
     /**
@@ -1928,7 +1945,8 @@ export type KitsOut = {
 /**
  * LackOut
  *
- * Something a kit lacks: how many more steps a job takes without it, and the first that are different.
+ * Something a kit lacks: how many more steps a job takes without it, and the first that are
+ * different.
  */
 export type LackOut = {
     /**
@@ -1992,8 +2010,8 @@ export type LayerOut = {
 /**
  * LessonOut
  *
- * The first job: the plan it starts with, which task comes next of how many, what it is, why, and a statement that
- * does it; all empty once every task is done.
+ * The first job: the plan it starts with, which task comes next of how many, what it is, why,
+ * and a statement that does it; all empty once every task is done.
  */
 export type LessonOut = {
     /**
@@ -2027,7 +2045,8 @@ export type LessonOut = {
  *
  * Text with its baseline at (x, y), `height` of capitals in mm, turned by `angle`.
  *
- * `slant` leans the letters, degrees to the right: with both, lettering lies on an isometric plane.
+ * `slant` leans the letters, degrees to the right: with both, lettering lies on an isometric
+ * plane.
  */
 export type Lettering = {
     /**
@@ -2163,6 +2182,10 @@ export type MeasureOut = {
      */
     area: string;
     /**
+     * Centroid
+     */
+    centroid: string;
+    /**
      * Kind
      */
     kind: 'material' | 'hole' | 'open';
@@ -2174,10 +2197,6 @@ export type MeasureOut = {
      * Line
      */
     line: number;
-    /**
-     * Middle
-     */
-    middle: string;
     /**
      * Outline
      */
@@ -2191,7 +2210,8 @@ export type MeasureOut = {
 /**
  * MeasuredIn
  *
- * A value measured back after a step, as a drafter writes it; `ready` where the step makes the sheet ready.
+ * A value measured back after a step, as a drafter writes it; `ready` where the step makes the
+ * sheet ready.
  */
 export type MeasuredIn = {
     /**
@@ -2247,7 +2267,8 @@ export type MendOut = {
 /**
  * MethodOut
  *
- * One method: the whole statement with it, what it takes, how close it comes, and what it draws.
+ * One method: the whole statement with it, what it takes, how close it comes, and what it
+ * draws.
  */
 export type MethodOut = {
     /**
@@ -2372,7 +2393,8 @@ export type NamedSlipOut = {
 /**
  * NewGiven
  *
- * Write down another given, as typed: a letter, =, and the dimension. What is none is refused in words.
+ * Write down another given, as typed: a letter, =, and the dimension. What is none is refused
+ * in words.
  */
 export type NewGiven = {
     /**
@@ -2424,7 +2446,8 @@ export type OpenedIn = {
 /**
  * OpenedOut
  *
- * The classic construction behind a step, and what it draws; `step` of a mark is the number of its sub-step.
+ * The classic construction behind a step, and what it draws; `step` of a mark is the number of
+ * its sub-step.
  */
 export type OpenedOut = {
     /**
@@ -2517,7 +2540,8 @@ export type PaceOut = {
 /**
  * PairingOut
  *
- * How phones and tablets of the local network come in; empty where the desk was not asked to let them.
+ * How phones and tablets of the local network come in; empty where the desk was not asked to
+ * let them.
  *
  * `secure` where there is a certificate: then a browser keeps the pages of a sitting, too.
  */
@@ -2668,7 +2692,8 @@ export type PracticeIn = {
 /**
  * PracticeOut
  *
- * What practice has shown: rules, the worst first; slips; by day how many answers, and which share was right.
+ * What practice has shown: rules, the worst first; slips; by day how many answers, and which
+ * share was right.
  */
 export type PracticeOut = {
     /**
@@ -2747,7 +2772,8 @@ export type Problem = {
 /**
  * ProfileIn
  *
- * A file that may be a bare profile, by its name and what is in it; the unit of the plan, or what the file says.
+ * A file that may be a bare profile, by its name and what is in it; the unit of the plan, or
+ * what the file says.
  */
 export type ProfileIn = {
     /**
@@ -2801,8 +2827,8 @@ export type ProofOut = {
  *
  * A question as it is asked; see `core.practice.Question`.
  *
- * `tool` names the instrument its answer is set on; `lettered` says that the solutions of its statement are shown with
- * their letters, `pointed` that it may be answered on the sheet.
+ * `tool` names the instrument its answer is set on; `lettered` says that the solutions of its
+ * statement are shown with their letters, `pointed` that it may be answered on the sheet.
  */
 export type QuestionOut = {
     /**
@@ -2870,8 +2896,8 @@ export type QuestionOut = {
 /**
  * ReadBackOut
  *
- * A profile read back: its outlines as paths and the box round them (upwards counts down), its layers, the
- * tolerance it was read with, and its plans, what was chosen first.
+ * A profile read back: its outlines as paths and the box round them (upwards counts down), its
+ * layers, the tolerance it was read with, and its plans, what was chosen first.
  */
 export type ReadBackOut = {
     /**
@@ -2912,7 +2938,8 @@ export type ReadBackOut = {
 /**
  * RegionsIn
  *
- * Places pointed at, mm on paper; the boundary of the regions they lie in is wanted as statements of a kind.
+ * Places pointed at, mm on paper; the boundary of the regions they lie in is wanted as
+ * statements of a kind.
  */
 export type RegionsIn = {
     /**
@@ -3027,7 +3054,8 @@ export type RevisionsOut = {
 /**
  * RoundIn
  *
- * A round about a plan: how many questions, whether with new givens, and whether what is due comes first.
+ * A round about a plan: how many questions, whether with new givens, and whether what is due
+ * comes first.
  */
 export type RoundIn = {
     /**
@@ -3079,8 +3107,8 @@ export type RoundOut = {
 /**
  * SaidOut
  *
- * A plan that comes to a profile: how far its outlines are from it, by how many numbers, what was seen in it, what
- * was mended, left out or assumed, and the rows that are marked so.
+ * A plan that comes to a profile: how far its outlines are from it, by how many numbers, what
+ * was seen in it, what was mended, left out or assumed, and the rows that are marked so.
  */
 export type SaidOut = {
     /**
@@ -3156,7 +3184,8 @@ export type SaveIn = {
 /**
  * SaySheet
  *
- * Say one clause of the sheet line: a paper, a border, a scale, a lettering, in the place of the one before.
+ * Say one clause of the sheet line: a paper, a border, a scale, a lettering, in the place of
+ * the one before.
  */
 export type SaySheet = {
     /**
@@ -3204,7 +3233,8 @@ export type ScheduledIn = {
 /**
  * SchedulesOut
  *
- * Every order in which the steps of a plan may be done; `told` says what the minutes rest on.
+ * Every order in which the steps of a plan may be done; `told` says what the minutes rest
+ * on.
  */
 export type SchedulesOut = {
     /**
@@ -3244,7 +3274,8 @@ export type SetClause = {
 /**
  * SetEvent
  *
- * Say one event of a follower differently; one that is half written leaves the plan as it is.
+ * Say one event of a follower differently; one that is half written leaves the plan as it
+ * is.
  */
 export type SetEvent = {
     /**
@@ -3396,7 +3427,8 @@ export type SetPlace = {
 /**
  * SettingOut
  *
- * A setting: `actual` in plan units, `drawn` in rule units or degrees; `kept` where it stands so already.
+ * A setting: `actual` in plan units, `drawn` in rule units or degrees; `kept` where it stands
+ * so already.
  */
 export type SettingOut = {
     /**
@@ -3530,7 +3562,8 @@ export type SittingIn = {
  *
  * A sitting with what happened; `rehearsed` where a simulated hand made it up, and nobody drew.
  *
- * `standing` are the events as they were corrected last; `gap` is how far the last join gaped, mm on paper.
+ * `standing` are the events as they were corrected last; `gap` is how far the last join gaped, mm
+ * on paper.
  */
 export type SittingOut = {
     /**
@@ -3614,7 +3647,8 @@ export type SlipOut = {
 /**
  * SlotOut
  *
- * A place for a value in a clause; `is_reference` tells whether it takes the name of something drawn.
+ * A place for a value in a clause; `is_reference` tells whether it takes the name of something
+ * drawn.
  */
 export type SlotOut = {
     /**
@@ -3642,7 +3676,8 @@ export type SlotOut = {
 /**
  * SpreadOut
  *
- * A miss on paper, mm: one standard deviation, what half the hands and nine in ten stay under.
+ * A miss on paper, mm: one standard deviation, what half the hands and nine in ten stay
+ * under.
  */
 export type SpreadOut = {
     /**
@@ -3690,8 +3725,8 @@ export type StandingOut = {
 /**
  * StepOut
  *
- * A step at the board: `needle` in mm from the datum; `opens` where a classic construction stands behind it, `why`
- * where it has been moved from its place.
+ * A step at the board: `needle` in mm from the datum; `opens` where a classic construction
+ * stands behind it, `why` where it has been moved from its place.
  */
 export type StepOut = {
     /**
@@ -3739,7 +3774,8 @@ export type StepOut = {
 /**
  * StrokeOut
  *
- * How strokes of a role are drawn: width in mm, and whether so lightly that they may be rubbed out.
+ * How strokes of a role are drawn: width in mm, and whether so lightly that they may be rubbed
+ * out.
  */
 export type StrokeOut = {
     /**
@@ -3799,7 +3835,8 @@ export type TableOut = {
 /**
  * VerdictInPractice
  *
- * What came of an answer: its mark, the slips that give it, the right answer and the working.
+ * What came of an answer: its mark, the slips that give it, the right answer and the
+ * working.
  */
 export type VerdictInPractice = {
     /**
@@ -3915,8 +3952,9 @@ export type WorkIn = {
  *
  * A plan worked out; `trouble` says why where it asks for too much and is text alone.
  *
- * `at` is the line of the statement that was put at the end, 0 where none was; `refused` says why an edit was not made
- * and the plan is as it was; `usually` is the statement that usually comes next.
+ * `at` is the line of the statement that was put at the end, 0 where none was; `refused` says why
+ * an edit was not made and the plan is as it was; `usually` is the statement that usually comes
+ * next.
  */
 export type WorkOut = {
     /**

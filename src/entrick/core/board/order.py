@@ -50,7 +50,7 @@ class Ordered(Distinct):
     size: float = 0.0
 
 
-def in_order(solution: Solution, sheet: Sheet) -> tuple[Ordered, ...]:
+def acts_of(solution: Solution, sheet: Sheet) -> tuple[Ordered, ...]:
     """Return the acts of every statement of a solved plan, as written: what finds the same on the
     sheet as before is as it was."""
     paper = Paper(max(sheet.width, sheet.height) / sheet.factor, HANDY / sheet.factor)

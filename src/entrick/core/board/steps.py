@@ -24,7 +24,7 @@ from ..tolerance import DIRECTION, ROUND
 from .kit import Kit
 from .lacking import with_kit
 from .opening import opened, opens
-from .order import Ordered, in_order
+from .order import Ordered, acts_of
 from .schedule import CALLED, Counted, Schedule, counted, scheduled, why
 from .step import Step
 from .words import setting_of, step_of
@@ -118,7 +118,7 @@ def steps_by_statement(
     set_step = setter(kit, sheet.scale, solution.unit, sheet.square)
     stands: Stands = {}
     read_on = number_of((kit, sheet.scale, solution.unit, sheet.square))
-    for own in _with_kit(in_order(solution, sheet), kit, sheet):
+    for own in _with_kit(acts_of(solution, sheet), kit, sheet):
         entry = own.entry
         made = entry.made
         if made is None:
@@ -194,9 +194,7 @@ def _rescheduled(
     """Tell all acts in another order: places on the sheet first, then as it is scheduled."""
     set_step = setter(kit, sheet.scale, solution.unit, sheet.square)
     ordered = [
-        own
-        for own in _with_kit(in_order(solution, sheet), kit, sheet)
-        if own.entry.made is not None
+        own for own in _with_kit(acts_of(solution, sheet), kit, sheet) if own.entry.made is not None
     ]
     own_steps: dict[int, list[BoardStep]] = {index: [] for index in range(len(ordered))}
     acts: list[tuple[int, act.Act]] = []
@@ -224,7 +222,7 @@ def counts(
 ) -> dict[Schedule, Counted]:
     """Return what every order of work takes: settings, changes of instrument, minutes (guesses, or
     one's own pace)."""
-    acts = [each for own in _with_kit(in_order(solution, sheet), kit, sheet) for each in own.acts]
+    acts = [each for own in _with_kit(acts_of(solution, sheet), kit, sheet) for each in own.acts]
     return {how: counted(acts, scheduled(acts, how), pace) for how in CALLED}
 
 
@@ -256,7 +254,7 @@ def opened_steps(
     """
     if step.source is None or step.source.act is None or not opens(step.source.act):
         return ()
-    standing = (own.left for own in in_order(solution, sheet) if own.entry.line <= step.line)
+    standing = (own.left for own in acts_of(solution, sheet) if own.entry.line <= step.line)
     things = {thing.key: thing for left in standing for thing in left}
     acts = opened(step.source.act, things, sheet)
     entry = next(entry for entry in solution.entries if entry.line == step.line)

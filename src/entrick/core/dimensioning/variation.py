@@ -110,7 +110,7 @@ class Variation:
     def idle(self) -> RowSpace:
         """What does not move the outline: a measure that has a part in it is one of construction
         beside it."""
-        return self.needed.across(len(self.sizes))
+        return self.needed.null_space(len(self.sizes))
 
     def open(self, said: RowSpace) -> RowSpace:
         """Return what of the outline a set of dimensions leaves open."""
@@ -169,7 +169,7 @@ class RowSpace:
                 row = row - (self.rows @ row) @ self.rows
         return row
 
-    def across(self, width: int) -> RowSpace:
+    def null_space(self, width: int) -> RowSpace:
         """Return what the span leaves open: all rows of a width that stand square to it."""
         rest, all_ = RowSpace(), RowSpace()
         all_.rows = self.rows

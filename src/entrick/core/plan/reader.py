@@ -30,7 +30,7 @@ from .document import (
     Unread,
 )
 from .errors import PlanError
-from .mended import mended
+from .fixes import fixed
 from .terms import (
     DEEPEST,
     Arrow,
@@ -299,7 +299,7 @@ def _explain(text: str, error: UnexpectedInput) -> Line:
     clause = _clause_at(text, column)
     if before.count('"') % 2 == 1 or (found.startswith('"') and text.count('"') % 2):
         return _unread(text, "a closing quote is missing", clause, text + '"')
-    known = mended(text, _reads)
+    known = fixed(text, _reads)
     if known is not None:
         told, row = known
         return _unread(text, told, clause, row)

@@ -9,7 +9,16 @@ from pkgutil import iter_modules
 
 from .finding import Checked, Finding, Mend, Rule
 
-__all__ = ["Checked", "Finding", "Mend", "Rule", "findings", "in_order", "rules", "why_not_cut"]
+__all__ = [
+    "Checked",
+    "Finding",
+    "Mend",
+    "Rule",
+    "findings",
+    "rules",
+    "sorted_findings",
+    "why_not_cut",
+]
 
 
 @cache
@@ -24,10 +33,10 @@ _ORDER = {"wrong": 0, "look": 1, "note": 2, "good": 3}
 
 def findings(checked: Checked) -> tuple[Finding, ...]:
     """Return what every rule finds, most serious first."""
-    return in_order([finding for rule in rules() for finding in rule(checked)])
+    return sorted_findings([finding for rule in rules() for finding in rule(checked)])
 
 
-def in_order(found: Iterable[Finding]) -> tuple[Finding, ...]:
+def sorted_findings(found: Iterable[Finding]) -> tuple[Finding, ...]:
     """Return findings, most serious first."""
     return tuple(sorted(found, key=lambda finding: (_ORDER[finding.weight], finding.line)))
 

@@ -1,4 +1,4 @@
-"""What an outline measures: length, area, size and middle, and how its pieces join."""
+"""What an outline measures: length, area, size and centroid, and how its pieces join."""
 
 from __future__ import annotations
 
@@ -23,7 +23,7 @@ class Measured:
     length: str
     area: str
     size: str
-    middle: str
+    centroid: str
     kind: Literal["material", "hole", "open"]
 
 
@@ -48,14 +48,14 @@ def measures(checked: Checked) -> Iterator[Measured]:
     for name, line, loop in checked.runs:
         box = boxed(loop).box
         has_area = loop.closed and abs(loop.area) > checked.close * loop.length
-        middle = loop.centroid if has_area else None
+        centroid = loop.centroid if has_area else None
         yield Measured(
             name,
             line,
             f"{spell(loop.length, unit, 3)} {unit}",
             f"{spell(abs(loop.area), unit, 3)} {unit}²" if loop.closed else "",
             f"{spell(box.right - box.left, unit, 3)} by {spell(box.upper - box.lower, unit, 3)}",
-            f"{spell(middle.x, unit, 2)}, {spell(middle.y, unit, 2)}" if middle else "",
+            f"{spell(centroid.x, unit, 2)}, {spell(centroid.y, unit, 2)}" if centroid else "",
             "open" if name not in holes else "hole" if holes[name] else "material",
         )
 

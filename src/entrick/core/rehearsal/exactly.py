@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from ..acts.act import Act, Mark, Measure, Trace
 from ..board.kit import Kit
 from ..board.lacking import with_kit
-from ..board.order import Ordered, in_order
+from ..board.order import Ordered, acts_of
 from ..geometry import Loop, Shape
 from ..sheet import Sheet
 from ..solve import Solution
@@ -69,7 +69,7 @@ def carried_exactly(solution: Solution, sheet: Sheet, kit: Kit | None = None) ->
     -------
     Carried
     """
-    ordered = in_order(solution, sheet)
+    ordered = acts_of(solution, sheet)
     reach = (abs(mark.at) for own in ordered for mark in own.left if isinstance(mark, Mark))
     size = max(max(sheet.width, sheet.height) / sheet.factor, *reach, 0.0)
     board = Board(Hands(NONE, 1, 0, sheet.factor))

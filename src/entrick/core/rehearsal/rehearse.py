@@ -15,7 +15,7 @@ import numpy as np
 from ..acts.act import Act
 from ..board.kit import Kit, default_kit
 from ..board.lacking import with_kit
-from ..board.order import in_order
+from ..board.order import acts_of
 from ..geometry import Arc, Loop, Point
 from ..geometry.loop import boxed
 from ..sheet import Sheet
@@ -169,7 +169,7 @@ def rehearse(
     Rehearsal
     """
     hand, kit = hand or Hand(), kit or default_kit(solution.unit)
-    ordered = in_order(solution, sheet)
+    ordered = acts_of(solution, sheet)
     done = with_kit(ordered, kit, sheet)
     acts = [act for own in done for act in own]
     owners = [

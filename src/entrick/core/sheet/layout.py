@@ -26,7 +26,7 @@ from ..plan.forms import Form
 from ..plan.terms import Num, Ratio, write
 from ..plan.writer import write_content
 from ..solve import Solution
-from ..solve.mends import placed
+from ..solve.fixes import placed
 
 PAPERS: dict[str, tuple[int, int]] = {
     "A4": (210, 297),

@@ -36,7 +36,7 @@ from ..plan.terms import Num, names, write
 from ..plan.writer import write_content
 from .chains import added, chain_links
 from .families import construct_all
-from .mends import placed, unknown_kind, without_comma
+from .fixes import placed, unknown_kind, without_comma
 from .remembered import (
     Key,
     Remembered,

@@ -53,7 +53,7 @@ class MeasureOut(Crossing):
     length: str
     area: str
     size: str
-    middle: str
+    centroid: str
     kind: Literal["material", "hole", "open"]
 
 

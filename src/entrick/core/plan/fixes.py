@@ -53,7 +53,7 @@ WAYS = tuple(
 """How a line is written elsewhere, what that is here, and what is told."""
 
 
-def mended(text: str, reads: Callable[[str], bool]) -> tuple[str, str] | None:
+def fixed(text: str, reads: Callable[[str], bool]) -> tuple[str, str] | None:
     """Return what is told of a line that cannot be read, and the line as it would be; None where no
     usual way of writing it is known.
 

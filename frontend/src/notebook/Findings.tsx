@@ -3,6 +3,7 @@ import type { FindingOut, ProofOut } from "../api/client";
 import { edit, useSome } from "../state/document";
 import { look } from "../state/looks";
 import { Figures } from "../ui/Figures";
+import { Button } from "../ui/Button";
 
 export const SIGNS = { wrong: "✗", look: "?", note: "·", good: "✓" } as const;
 const HEADS = {
@@ -93,8 +94,8 @@ function Row({ finding }: { finding: FindingOut }) {
         </span>
       </button>
       {mend && (
-        <button
-          className="act shrink-0"
+        <Button
+          className="shrink-0"
           onClick={() =>
             void edit(
               mend.op === "line"
@@ -105,7 +106,7 @@ function Row({ finding }: { finding: FindingOut }) {
         >
           {mend.told}
           <span className="sr-only">: {mend.text}</span>
-        </button>
+        </Button>
       )}
     </li>
   );

@@ -1,6 +1,7 @@
 import { Popover } from "radix-ui";
 import { useState } from "react";
 import { brief as readBrief, Problem, type Work } from "../api/client";
+import { Button } from "../ui/Button";
 
 /** What a follower does, in the words of the brief, before there is anything that has one. */
 export function FromBrief({ work, take }: { work: Work; take: (row: string) => void }) {
@@ -40,9 +41,9 @@ export function FromBrief({ work, take }: { work: Work; take: (row: string) => v
               onChange={(event) => setBrief(event.target.value)}
             />
           </label>
-          <button className="act act-main mt-2" disabled={!brief.trim()} onClick={() => void read()}>
+          <Button main className="mt-2" disabled={!brief.trim()} onClick={() => void read()}>
             Write it out
-          </button>
+          </Button>
           {told.map((row) => (
             <p key={row} role="alert" className="pt-1 text-[15px] text-accent">
               ✗ {row}

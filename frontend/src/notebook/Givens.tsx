@@ -4,6 +4,7 @@ import { edit, finished } from "../state/document";
 import { look } from "../state/looks";
 import { Figures } from "../ui/Figures";
 import { Mistake } from "./Mistake";
+import { Button } from "../ui/Button";
 
 /** What the brief gives: symbol, value as given, note, and ticks for the places it is used. */
 export function Givens({ work }: { work: Work }) {
@@ -164,7 +165,7 @@ function NewGiven() {
           setDoubt("");
         }}
       />
-      {row.trim() && <button className="act">Write down</button>}
+      {row.trim() && <Button>Write down</Button>}
       {doubt && <p className="w-full pl-12 text-accent">{doubt}</p>}
     </form>
   );

@@ -2,6 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { lesson, type Work } from "../api/client";
 import { edit } from "../state/document";
+import { Button } from "../ui/Button";
 
 const KEY = "entrick.lesson";
 
@@ -37,13 +38,11 @@ export function Lesson({ work, job }: { work: Work; job: number }) {
       {!finished && <p>{data.why}</p>}
       <div className="flex flex-wrap gap-1 pt-2">
         {!finished && (
-          <button className="act" onClick={() => void edit({ op: "append", text: data.row })}>
+          <Button onClick={() => void edit({ op: "append", text: data.row })}>
             Write it for me: {data.row}
-          </button>
+          </Button>
         )}
-        <button className="act" onClick={leave}>
-          {finished ? "Put this away" : "Leave the lesson"}
-        </button>
+        <Button onClick={leave}>{finished ? "Put this away" : "Leave the lesson"}</Button>
       </div>
     </section>
   );

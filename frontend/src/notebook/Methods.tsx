@@ -4,6 +4,7 @@ import { compareMethods, type Entry, type Mark } from "../api/client";
 import { MarkShape } from "../sheet/MarkShape";
 import { edit, useSome } from "../state/document";
 import { Figures } from "../ui/Figures";
+import { Button } from "../ui/Button";
 
 /** The methods of a construction side by side: small pictures at the actual proportions, what each takes and costs. */
 export function Methods({ entry }: { entry: Entry }) {
@@ -16,22 +17,22 @@ export function Methods({ entry }: { entry: Entry }) {
   });
   return (
     <div>
-      <button className="act" aria-expanded={shown} onClick={() => setShown(!shown)}>
+      <Button aria-expanded={shown} onClick={() => setShown(!shown)}>
         {shown ? "Put the methods away" : "Compare methods"}
-      </button>
+      </Button>
       {shown && data && data.methods.length === 0 && <p className="text-pencil">There is only one.</p>}
       {shown && data && data.methods.length > 0 && (
         <ul className="mt-2 space-y-2 text-[15px]">
           {data.methods.map((method) => (
             <li key={method.said} className="flex flex-wrap gap-x-3 border-b border-ruling pb-2">
-              <button
-                className="act w-36 shrink-0"
+              <Button
+                className="w-36 shrink-0"
                 aria-pressed={method.chosen}
                 onClick={() => void edit({ op: "line", line: entry.line, text: method.row })}
               >
                 <Picture marks={method.marks as unknown as Mark[]} box={data.box} />
                 {method.said}
-              </button>
+              </Button>
               <dl className="grid min-w-40 flex-1 grid-cols-[auto_1fr] content-start gap-x-2">
                 {(
                   [

@@ -1,5 +1,6 @@
 import type { Meaning } from "../api/client";
 import { edit } from "../state/document";
+import { Button } from "../ui/Button";
 
 interface Props {
   id?: string;
@@ -18,21 +19,21 @@ export function Mistake({ id, message, mend, meant, line }: Props) {
       </span>
       {message}
       {mend && (
-        <button className="act ml-2" title={mend} onClick={() => void edit({ op: "line", line, text: mend })}>
+        <Button className="ml-2" title={mend} onClick={() => void edit({ op: "line", line, text: mend })}>
           Mend it
-        </button>
+        </Button>
       )}
       {meant && meant.length > 0 && (
         <div className="my-1 flex flex-wrap gap-1">
           {meant.map((way) => (
-            <button
+            <Button
               key={way.words}
-              className="act"
+
               title={way.line}
               onClick={() => void edit({ op: "line", line, text: way.line })}
             >
               {way.words}
-            </button>
+            </Button>
           ))}
         </div>
       )}

@@ -6,6 +6,7 @@ import { KindList } from "./KindList";
 import { Mistake } from "./Mistake";
 import { Offers } from "./Offers";
 import { PIECES, REFERENCE, useRow } from "./useRow";
+import { Button } from "../ui/Button";
 
 interface Props {
   work: Work;
@@ -95,9 +96,9 @@ export function NewLine({ work, kinds, more }: Props) {
           onKeyDown={keys}
         />
         {line.row.trim() && (
-          <button className="act act-main" onMouseDown={(event) => event.preventDefault()}>
+          <Button main onMouseDown={(event) => event.preventDefault()}>
             Write down
-          </button>
+          </Button>
         )}
       </form>
       {offers.length > 0 && <Offers id={list} offers={offers} at={at} take={take} />}
@@ -110,26 +111,16 @@ export function NewLine({ work, kinds, more }: Props) {
       >
         <KindList kinds={kinds} choose={begin} />
         {lined && (
-          <button
-            className="act"
-            type="button"
-            onClick={() => begin(lined)}
-            aria-pressed={pick?.wanted === PIECES}
-          >
+          <Button type="button" onClick={() => begin(lined)} aria-pressed={pick?.wanted === PIECES}>
             Line in by clicking
-          </button>
+          </Button>
         )}
         {kinds.some((kind) => kind.follows) && <FromBrief work={work} take={line.start} />}
         {more}
         {line.row.trim() && (
-          <button
-            className="act"
-            type="button"
-            onClick={line.pickOne}
-            aria-pressed={pick?.wanted === REFERENCE}
-          >
+          <Button type="button" onClick={line.pickOne} aria-pressed={pick?.wanted === REFERENCE}>
             Pick on the sheet
-          </button>
+          </Button>
         )}
       </div>
       {line.doubt && (

@@ -7,6 +7,7 @@ import { memo, useEffect, useState } from "react";
 import { Mistake } from "./Mistake";
 import { NewLine } from "./NewLine";
 import { SettingCard } from "./SettingCard";
+import { Button } from "../ui/Button";
 
 /** The numbered order of work, each entry opening into its setting card; the next is begun on the empty line. */
 export function OrderOfWork({ work, kinds }: { work: Work; kinds: KindOut[] }) {
@@ -110,8 +111,7 @@ function Outlines({ work, kinds }: { work: Work; kinds: KindOut[] }) {
   if (!drawn || !lined) return null;
   return (
     <>
-      <button
-        className="act"
+      <Button
         type="button"
         aria-pressed={regions !== null}
         onClick={() => {
@@ -123,9 +123,8 @@ function Outlines({ work, kinds }: { work: Work; kinds: KindOut[] }) {
         }}
       >
         Line in by region
-      </button>
-      <button
-        className="act"
+      </Button>
+      <Button
         aria-disabled={busy}
         onClick={() => {
           if (busy) return;
@@ -134,7 +133,7 @@ function Outlines({ work, kinds }: { work: Work; kinds: KindOut[] }) {
         }}
       >
         {busy ? "Looking for dimensions…" : "Suggest dimensions"}
-      </button>
+      </Button>
     </>
   );
 }
@@ -145,9 +144,7 @@ function UsuallyNext({ next, begun }: { next: string; begun: boolean }) {
   return (
     <p className="ml-10 text-pencil">
       {begun ? "and then like this: " : "Work usually starts like this: "}
-      <button className="act" onClick={() => void edit({ op: "append", text: next })}>
-        {next}
-      </button>
+      <Button onClick={() => void edit({ op: "append", text: next })}>{next}</Button>
     </p>
   );
 }

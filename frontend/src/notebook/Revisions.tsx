@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { listRevisions } from "../api/client";
 import { replace, useSome } from "../state/document";
+import { Button } from "../ui/Button";
 
 /** Every saved state; an earlier one can be brought back to the bench. */
 export function Revisions() {
@@ -27,9 +28,7 @@ export function Revisions() {
             {revision.text === text ? (
               <span className="text-pencil">on the bench</span>
             ) : (
-              <button className="act" onClick={() => void replace(revision.text)}>
-                Bring back
-              </button>
+              <Button onClick={() => void replace(revision.text)}>Bring back</Button>
             )}
           </li>
         ))}

@@ -7,6 +7,7 @@ import { Figures } from "../ui/Figures";
 import { PickButton } from "../ui/PickButton";
 import { Words } from "../ui/Words";
 import { Methods } from "./Methods";
+import { Button } from "../ui/Button";
 
 interface Props {
   entry: Entry;
@@ -45,13 +46,12 @@ export function SettingCard({ entry, work, kind }: Props) {
         </ul>
       )}
       {entry.worksheet && (
-        <button
-          className="act"
+        <Button
           aria-pressed={worksheet === entry.line}
           onClick={() => look({ worksheet: worksheet === entry.line ? null : entry.line })}
         >
           Worksheet
-        </button>
+        </Button>
       )}
       {entry.has_methods && !entry.error && <Methods entry={entry} />}
       {steps.length > 0 && (
@@ -79,14 +79,14 @@ export function SettingCard({ entry, work, kind }: Props) {
                 )}
               </button>
               {s.opens && (
-                <button
-                  className="act ml-1"
+                <Button
+                  className="ml-1"
                   aria-expanded={opened?.step === s.number}
                   aria-label={`${opened?.step === s.number ? "Close" : "Open up"} step ${s.number} in compass and straight edge`}
                   onClick={() => void openUp(s.number)}
                 >
                   {opened?.step === s.number ? "Close" : "Open up"}
-                </button>
+                </Button>
               )}
               {opened?.step === s.number && (
                 <ol
@@ -125,14 +125,13 @@ export function SettingCard({ entry, work, kind }: Props) {
       <Words said={[entry.sentence, ...entry.working, ...steps.map((s) => `${s.text} ${s.check}`)]} />
       <Clauses entry={entry} kind={kind} />
       <div className="flex gap-1" role="group" aria-label="This line">
-        <button className="act" disabled={at <= 0} onClick={() => void move(order[at - 1])}>
+        <Button disabled={at <= 0} onClick={() => void move(order[at - 1])}>
           Earlier
-        </button>
-        <button className="act" disabled={at === order.length - 1} onClick={() => void move(order[at + 1])}>
+        </Button>
+        <Button disabled={at === order.length - 1} onClick={() => void move(order[at + 1])}>
           Later
-        </button>
-        <button
-          className="act"
+        </Button>
+        <Button
           onClick={() => {
             look({ open: null, hover: null });
             void edit({ op: "delete", line: entry.line }).then((done) => {
@@ -143,7 +142,7 @@ export function SettingCard({ entry, work, kind }: Props) {
           }}
         >
           Strike out
-        </button>
+        </Button>
       </div>
     </article>
   );
@@ -186,9 +185,9 @@ function Candidates({ entry }: { entry: Entry }) {
     >
       <legend className="font-semibold">Several fit: choose by letter</legend>
       {entry.candidates.map((candidate) => (
-        <button
+        <Button
           key={candidate.letter}
-          className="act mr-1 mb-1"
+          className="mr-1 mb-1"
           aria-pressed={candidate.chosen}
           onMouseEnter={() => look({ letter: candidate.letter })}
           onMouseLeave={() => look({ letter: null })}
@@ -198,7 +197,7 @@ function Candidates({ entry }: { entry: Entry }) {
         >
           <strong>{candidate.letter}</strong> {candidate.words.join(", ")}
           <span className="sr-only"> {candidate.about}</span>
-        </button>
+        </Button>
       ))}
     </fieldset>
   );
@@ -261,9 +260,9 @@ function ClauseField({ entry, index, clause }: FieldProps) {
           take={(name) => void edit({ op: "place", ...at, place, text: name })}
         />
       ))}
-      <button className="act" aria-label={`Take out ${clause.text}`} onClick={() => put("")}>
+      <Button aria-label={`Take out ${clause.text}`} onClick={() => put("")}>
         ×
-      </button>
+      </Button>
     </div>
   );
 }
@@ -333,11 +332,7 @@ function AddClause({ forms, add }: { forms: FormOut[]; add: (text: string) => vo
           </span>
         ),
       )}
-      {form && (
-        <button className="act" disabled={!full}>
-          Say it
-        </button>
-      )}
+      {form && <Button disabled={!full}>Say it</Button>}
     </form>
   );
 }

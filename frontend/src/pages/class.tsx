@@ -5,6 +5,8 @@ import { downloadPapers } from "../api/files";
 import { Bars } from "../ui/Bars";
 import { Tabled } from "../ui/Tabled";
 import { Header } from "../views/Header";
+import { Button } from "../ui/Button";
+import { Check } from "../ui/Check";
 
 /** For an instructor: a set for a class, its papers and key, and the marks of what came back. */
 export function Component() {
@@ -100,19 +102,11 @@ function Making({ made, told }: { made: (set: string) => void; told: (words: str
         <ul className="columns-2 max-[700px]:columns-1">
           {jobs.data?.jobs.map((job) => (
             <li key={job.id}>
-              <label className="flex items-baseline gap-2">
-                <input
-                  type="checkbox"
-                  className="size-4 accent-[var(--color-ink)]"
-                  checked={chosen.includes(job.id)}
-                  onChange={(event) =>
-                    setChosen(
-                      event.target.checked ? [...chosen, job.id] : chosen.filter((id) => id !== job.id),
-                    )
-                  }
-                />
-                {job.drawing} {job.title}
-              </label>
+              <Check
+                label={`${job.drawing} ${job.title}`}
+                on={chosen.includes(job.id)}
+                put={(on) => setChosen(on ? [...chosen, job.id] : chosen.filter((id) => id !== job.id))}
+              />
             </li>
           ))}
         </ul>
@@ -122,13 +116,9 @@ function Making({ made, told }: { made: (set: string) => void; told: (words: str
         {field("Questions", count, setCount)}
         {field("Seed", seed, setSeed)}
       </div>
-      <button
-        className="act act-main"
-        disabled={chosen.length === 0 || done !== null}
-        onClick={() => void make()}
-      >
+      <Button main disabled={chosen.length === 0 || done !== null} onClick={() => void make()}>
         Make the set
-      </button>
+      </Button>
       {done !== null && (
         <p className="flex items-center gap-2" role="status">
           <progress value={done} max={Number(students)} aria-label="Papers made" /> {done} of {students}
@@ -147,15 +137,9 @@ function Papers({ set, told }: { set: string; told: (words: string) => void }) {
     );
   return (
     <section aria-label="The set" className="flex flex-wrap items-center gap-2">
-      <button className="act" onClick={() => saved(set, "application/json", "set.json")}>
-        Keep the set
-      </button>
-      <button className="act" onClick={() => void take(false)}>
-        Papers, PDF
-      </button>
-      <button className="act" onClick={() => void take(true)}>
-        Key, PDF
-      </button>
+      <Button onClick={() => saved(set, "application/json", "set.json")}>Keep the set</Button>
+      <Button onClick={() => void take(false)}>Papers, PDF</Button>
+      <Button onClick={() => void take(true)}>Key, PDF</Button>
       <select
         aria-label="Paper"
         className="field"
@@ -215,9 +199,7 @@ function Marking({ set, take, told }: MarkingProps) {
       {set && file("Answers, CSV", ".csv", (text) => void mark(text))}
       {marks && (
         <>
-          <button className="act" onClick={() => saved(marks.csv, "text/csv", "marks.csv")}>
-            Keep the marks, CSV
-          </button>
+          <Button onClick={() => saved(marks.csv, "text/csv", "marks.csv")}>Keep the marks, CSV</Button>
           <h3 className="font-semibold">Slips of the class</h3>
           <Bars
             labels={marks.slips.map((each) => each.slip)}

@@ -16,6 +16,7 @@ import { beginLesson } from "../notebook/Lesson";
 import { textOf, useOpened, endsIn } from "../state/opened";
 import { profileEndings, useFormats } from "../state/server";
 import { Header } from "../views/Header";
+import { Button } from "../ui/Button";
 
 const ORDERS: [Wanted["order"], string][] = [
   ["worked", "last worked first"],
@@ -124,12 +125,8 @@ export function Component() {
         <Link className="act" to="/logbook">
           Logbook
         </Link>
-        <button className="act" onClick={() => enter.mutate({})}>
-          New job
-        </button>
-        <button className="act" onClick={() => file.current?.click()}>
-          Open a plan or profile…
-        </button>
+        <Button onClick={() => enter.mutate({})}>New job</Button>
+        <Button onClick={() => file.current?.click()}>Open a plan or profile…</Button>
         <input
           ref={file}
           type="file"
@@ -218,9 +215,9 @@ export function Component() {
           </div>
           {data?.total === 0 && <Empty wanted={wanted} learn={() => void learn()} />}
           <div className="flex flex-wrap items-center gap-2 pt-4">
-            <button className="act" onClick={() => look({ archived: !archived, search: "" })}>
+            <Button onClick={() => look({ archived: !archived, search: "" })}>
               {archived ? "Back to the jobs at work" : "Show archived jobs"}
-            </button>
+            </Button>
             <span className="flex-1" />
             {data && data.pages > 1 && (
               <Pages page={wanted.page} pages={data.pages} turn={(page) => setWanted({ ...wanted, page })} />
@@ -268,16 +265,12 @@ function Row({ job, copy, put }: { job: JobOut; copy: () => void; put: () => voi
         </time>
       </td>
       <td className="space-x-1 text-right whitespace-nowrap">
-        <button className="act" onClick={copy} aria-label={`Copy ${job.title}`}>
+        <Button onClick={copy} aria-label={`Copy ${job.title}`}>
           Copy
-        </button>
-        <button
-          className="act"
-          onClick={put}
-          aria-label={`${job.archived ? "Take back" : "Archive"} ${job.title}`}
-        >
+        </Button>
+        <Button onClick={put} aria-label={`${job.archived ? "Take back" : "Archive"} ${job.title}`}>
           {job.archived ? "Take back" : "Archive"}
-        </button>
+        </Button>
       </td>
     </tr>
   );
@@ -307,9 +300,9 @@ function Empty({ wanted, learn }: { wanted: Wanted; learn: () => void }) {
   return (
     <div className="py-6">
       <p className="pb-2">
-        <button className="act act-main" onClick={learn}>
+        <Button main onClick={learn}>
           Set out a first job, in two minutes
-        </button>{" "}
+        </Button>{" "}
         A keeper plate, task by task, on the bench itself; left whenever you like.
       </p>
       The register is empty. Start a <em>new job</em>, or <em>open a plan</em> from disk; started with{" "}
@@ -321,15 +314,15 @@ function Empty({ wanted, learn }: { wanted: Wanted; learn: () => void }) {
 function Pages({ page, pages, turn }: { page: number; pages: number; turn: (page: number) => void }) {
   return (
     <nav aria-label="Pages of the register" className="flex items-center gap-2">
-      <button className="act" disabled={page <= 1} onClick={() => turn(page - 1)}>
+      <Button disabled={page <= 1} onClick={() => turn(page - 1)}>
         Earlier page
-      </button>
+      </Button>
       <span className="text-sm">
         page {page} of {pages}
       </span>
-      <button className="act" disabled={page >= pages} onClick={() => turn(page + 1)}>
+      <Button disabled={page >= pages} onClick={() => turn(page + 1)}>
         Next page
-      </button>
+      </Button>
     </nav>
   );
 }
@@ -360,18 +353,17 @@ function WholeRegister({ came }: { came: () => unknown }) {
           <code>entrick backup</code> copies it as it stands; a snapshot is taken every day by itself.
         </span>
         <span className="flex-1" />
-        <button
-          className="act"
+        <Button
           disabled={share !== null}
           onClick={() =>
             void carry("Gathering the jobs…", async (progress) => `${await takeAway(progress)} is kept.`)
           }
         >
           Take away…
-        </button>
-        <button className="act" disabled={share !== null} onClick={() => file.current?.click()}>
+        </Button>
+        <Button disabled={share !== null} onClick={() => file.current?.click()}>
           Take in…
-        </button>
+        </Button>
         <input
           ref={file}
           type="file"

@@ -18,6 +18,7 @@ import { keepForLater, useWakefulScreen } from "../state/keepAwake";
 import { minutesOf, orAsBefore, placeOf, type Sitting, useSitting } from "../state/sitting";
 import { Figures } from "../ui/Figures";
 import { Header } from "../views/Header";
+import { Button } from "../ui/Button";
 
 /** At the board: one step at a time, large enough to be read from where one draws. */
 export function Component() {
@@ -57,10 +58,7 @@ export function Component() {
       {changed && (
         <p role="alert" className="flex flex-wrap items-center gap-2 bg-wash px-4 py-1">
           Revision {newest.data.newest.number} has been saved since; this sitting goes on with revision{" "}
-          {sitting.revision}.
-          <button className="act" onClick={start}>
-            Begin anew with {newest.data.newest.number}
-          </button>
+          {sitting.revision}.<Button onClick={start}>Begin anew with {newest.data.newest.number}</Button>
         </p>
       )}
       {sitting === undefined ? (
@@ -77,9 +75,9 @@ export function Component() {
                 A sitting goes through the order of work one step at a time and keeps what happens in the
                 logbook. It is kept in this browser as well, and goes on when the desk is away.
               </p>
-              <button className="act act-main text-xl" disabled={!newest.data} onClick={start}>
+              <Button main className="text-xl" disabled={!newest.data} onClick={start}>
                 Begin a sitting
-              </button>
+              </Button>
               <OtherDevices job={job} />
             </>
           )}
@@ -221,16 +219,12 @@ function AtWork({ sitting, record, close }: WorkProps) {
           {minutesOf(sitting.events) > 0 && `, ${minutesOf(sitting.events)} minutes`}.
         </p>
         <Closed record={record} />
-        <button className="act text-xl" onClick={back}>
+        <Button className="text-xl" onClick={back}>
           Back to the last step
-        </button>{" "}
-        <button
-          className="act act-main text-xl"
-          disabled={sitting.sent < sitting.events.length}
-          onClick={close}
-        >
+        </Button>{" "}
+        <Button main className="text-xl" disabled={sitting.sent < sitting.events.length} onClick={close}>
           Close the sitting
-        </button>
+        </Button>
       </main>
     );
   const hint = found.data.hints.find((spread) => spread.tool === item.step.tool)?.hint;
@@ -303,15 +297,15 @@ function AtWork({ sitting, record, close }: WorkProps) {
         {!item.step.setting && <span className="flex-1" />}
         <Remarks key={at} sitting={sitting} item={item} at={at} record={record} />
         <div className="flex gap-2 pt-2">
-          <button className="act min-h-16! w-1/4 text-xl" onClick={back} disabled={at === 0}>
+          <Button className="min-h-16! w-1/4 text-xl" onClick={back} disabled={at === 0}>
             Back
-          </button>
-          <button className="act min-h-16! w-1/5 text-lg" onClick={pause} aria-pressed={paused !== null}>
+          </Button>
+          <Button className="min-h-16! w-1/5 text-lg" onClick={pause} aria-pressed={paused !== null}>
             {paused === null ? "Pause" : "Go on"}
-          </button>
-          <button className="act act-main min-h-16! flex-1 text-2xl" onClick={done}>
+          </Button>
+          <Button main className="min-h-16! flex-1 text-2xl" onClick={done}>
             Done
-          </button>
+          </Button>
         </div>
       </section>
       <div className="flex min-h-0 min-w-0 flex-1 flex-col stacked:order-first stacked:h-[36%] stacked:flex-none">
@@ -344,9 +338,7 @@ function Closed({ record }: { record: WorkProps["record"] }) {
         value={gap}
         onChange={(event) => setGap(event.target.value)}
       />
-      <button className="act" disabled={gap.trim() === "" || !(size >= 0 && size < 1000)}>
-        Note it
-      </button>
+      <Button disabled={gap.trim() === "" || !(size >= 0 && size < 1000)}>Note it</Button>
       <span role="status">{told}</span>
     </form>
   );
@@ -404,9 +396,7 @@ function Remarks({ sitting, item, at, record }: RemarksProps) {
             inputMode="text"
             onChange={(event) => setValue(event.target.value)}
           />
-          <button className="act" disabled={!value.trim()}>
-            Compare
-          </button>
+          <Button disabled={!value.trim()}>Compare</Button>
         </form>
       )}
       {verdict && (
@@ -416,9 +406,9 @@ function Remarks({ sitting, item, at, record }: RemarksProps) {
           {verdict.judged === "slip" && (
             <span className="flex flex-wrap gap-1 py-1">
               {[...verdict.slips, "something else"].map((each) => (
-                <button key={each} className="act text-left" onClick={() => slip(each)}>
+                <Button key={each} className="text-left" onClick={() => slip(each)}>
                   {each}
-                </button>
+                </Button>
               ))}
             </span>
           )}
@@ -443,11 +433,8 @@ function Remarks({ sitting, item, at, record }: RemarksProps) {
           value={note}
           onChange={(event) => setNote(event.target.value)}
         />
-        <button className="act" disabled={!note.trim()}>
-          Keep
-        </button>
-        <button
-          className="act"
+        <Button disabled={!note.trim()}>Keep</Button>
+        <Button
           type="button"
           disabled={!note.trim()}
           onClick={() => {
@@ -456,7 +443,7 @@ function Remarks({ sitting, item, at, record }: RemarksProps) {
           }}
         >
           As a slip
-        </button>
+        </Button>
       </form>
     </div>
   );

@@ -4,6 +4,8 @@ import { Link, useParams } from "react-router";
 import { cut, type CutIn, type CutOut, workedOut } from "../api/client";
 import { useJob } from "../state/server";
 import { Header } from "../views/Header";
+import { Button } from "../ui/Button";
+import { Check } from "../ui/Check";
 
 /** A cutter that is not here, seen at work: a program for it, the part it leaves, and how that fits the plan. */
 export function Component() {
@@ -102,15 +104,11 @@ function Setting({ text, take }: { text: string; take: (cut: CutOut | null) => v
       </p>
       {field("Width of the cut", tool, setTool, unit)}
       {field("Feed", feed, setFeed, `${unit} a minute`)}
-      <label className="flex items-baseline gap-2">
-        <input
-          type="checkbox"
-          className="size-4 accent-[var(--color-ink)]"
-          checked={confirmed}
-          onChange={(event) => setConfirmed(event.target.checked)}
-        />
-        The machine is set to {unit}, and the part is cut at full size
-      </label>
+      <Check
+        label={`The machine is set to ${unit}, and the part is cut at full size`}
+        on={confirmed}
+        put={setConfirmed}
+      />
       <label className="flex items-baseline gap-2">
         <span className="w-36">A fault to try</span>
         <select
@@ -130,9 +128,9 @@ function Setting({ text, take }: { text: string; take: (cut: CutOut | null) => v
         A profile says nothing about strength, fit or material. Check scale and units on the machine before
         cutting; guard, eye protection and the site’s own rules apply.
       </p>
-      <button className="act act-main" disabled={!(number(tool) > 0) || !(number(feed) > 0)}>
+      <Button main disabled={!(number(tool) > 0) || !(number(feed) > 0)}>
         Cut it
-      </button>
+      </Button>
       {told && <p role="alert">{told}</p>}
     </form>
   );
@@ -168,9 +166,7 @@ function Came({ cut }: { cut: CutOut }) {
         </li>
         {cut.corners > 0 && <li>{cut.corners} inner corners keep a round of half the tool’s width</li>}
       </ul>
-      <button className="act" onClick={save}>
-        Keep the program
-      </button>
+      <Button onClick={save}>Keep the program</Button>
       <details>
         <summary className="cursor-pointer">the program</summary>
         <textarea
@@ -297,26 +293,24 @@ function AtWork({ cut }: { cut: CutOut }) {
           {state === "stopped" ? "stopped" : ended ? "done" : `block ${block}`}, {(at * all).toFixed(1)} of{" "}
           {all.toFixed(1)} min
         </span>
-        <button
-          className="act"
+        <Button
           disabled={ended}
           aria-pressed={state === "paused"}
           onClick={() => setState(state === "paused" ? "runs" : "paused")}
         >
           {state === "paused" ? "Go on" : "Pause"}
-        </button>
-        <button className="act" disabled={ended} onClick={() => setState("stopped")}>
+        </Button>
+        <Button disabled={ended} onClick={() => setState("stopped")}>
           Stop
-        </button>
-        <button
-          className="act"
+        </Button>
+        <Button
           onClick={() => {
             setAt(0);
             setState("runs");
           }}
         >
           From the beginning
-        </button>
+        </Button>
       </div>
     </>
   );

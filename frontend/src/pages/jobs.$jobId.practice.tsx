@@ -17,6 +17,8 @@ import { Sheet } from "../sheet/Sheet";
 import { look } from "../state/looks";
 import { Figures } from "../ui/Figures";
 import { Header } from "../views/Header";
+import { Button } from "../ui/Button";
+import { Check } from "../ui/Check";
 
 const ROUND = 10;
 const SPACED = "entrick.practice.spaced";
@@ -83,29 +85,15 @@ export function Component() {
               }}
             />
           </p>
-          <button className="act act-main text-xl" disabled={!found.data} onClick={() => void begin()}>
+          <Button main className="text-xl" disabled={!found.data} onClick={() => void begin()}>
             Begin a round
-          </button>
+          </Button>
           <p role="status" className="pt-3 text-base">
             {told}
           </p>
         </main>
       )}
     </div>
-  );
-}
-
-function Check({ label, on, put }: { label: string; on: boolean; put: (on: boolean) => void }) {
-  return (
-    <label className="flex items-baseline gap-2">
-      <input
-        type="checkbox"
-        className="size-4 accent-[var(--color-ink)]"
-        checked={on}
-        onChange={(event) => put(event.target.checked)}
-      />
-      <span>{label}</span>
-    </label>
   );
 }
 
@@ -128,9 +116,9 @@ function Asking({ round, again }: { round: Round; again: () => void }) {
             </li>
           ))}
         </ol>
-        <button className="act act-main text-xl" onClick={again}>
+        <Button main className="text-xl" onClick={again}>
           Another round
-        </button>
+        </Button>
       </main>
     );
   return (
@@ -278,9 +266,7 @@ function One({ question, round, place, done, next }: OneProps) {
       ) : (
         hints.length < question.hints && (
           <p>
-            <button className="act" onClick={() => void hint()}>
-              A hint, for a quarter of the mark
-            </button>
+            <Button onClick={() => void hint()}>A hint, for a quarter of the mark</Button>
           </p>
         )
       )}
@@ -354,8 +340,8 @@ function Order({
           const place = taken.indexOf(i);
           return (
             <li key={step}>
-              <button
-                className="act w-full text-left"
+              <Button
+                className="w-full text-left"
                 aria-pressed={place >= 0}
                 aria-disabled={closed}
                 onClick={() =>
@@ -364,18 +350,18 @@ function Order({
               >
                 <span className="inline-block w-6 font-semibold">{place >= 0 ? place + 1 : ""}</span>
                 {step}
-              </button>
+              </Button>
             </li>
           );
         })}
       </ul>
-      <button
-        className="act act-main"
+      <Button
+        main
         disabled={closed || taken.length < question.choices.length}
         onClick={() => answer(taken.map((each) => each + 1).join(" "))}
       >
         That is the order
-      </button>
+      </Button>
     </div>
   );
 }
@@ -422,9 +408,9 @@ function Typed({
           onChange={(event) => setTyped(event.target.value)}
         />
         {question.unit}
-        <button className="act act-main" disabled={closed || !typed.trim()}>
+        <Button main disabled={closed || !typed.trim()}>
           Answer
-        </button>
+        </Button>
       </p>
       {data?.picture && !closed && (
         <img src={data.picture} alt={`${question.tool} set to ${typed}`} className="max-h-44 pt-2" />
@@ -457,9 +443,9 @@ function Came({ verdict, tests, next }: { verdict: VerdictInPractice; tests: str
           </li>
         ))}
       </ul>
-      <button ref={on} className="act act-main text-lg" onClick={next}>
+      <Button ref={on} main className="text-lg" onClick={next}>
         On
-      </button>
+      </Button>
     </div>
   );
 }

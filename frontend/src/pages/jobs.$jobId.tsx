@@ -30,6 +30,7 @@ import { Header } from "../views/Header";
 import { Issue } from "../views/Issue";
 import { Keys } from "../views/Keys";
 import { StaleSave } from "../views/StaleSave";
+import { Button } from "../ui/Button";
 
 const Worksheet = lazy(async () => ({ default: (await import("../worksheet/Worksheet")).Worksheet }));
 
@@ -137,30 +138,15 @@ export function Component() {
               {unsaved ? ", with unsaved work" : ", saved"}
             </span>
             <span className="flex-1" />
-            <button
-              className="act"
-              onClick={() => void undo()}
-              aria-disabled={past.length === 0}
-              title="Ctrl+Z"
-            >
+            <Button onClick={() => void undo()} aria-disabled={past.length === 0} title="Ctrl+Z">
               Undo
-            </button>
-            <button
-              className="act"
-              onClick={() => void redo()}
-              aria-disabled={future.length === 0}
-              title="Ctrl+Shift+Z"
-            >
+            </Button>
+            <Button onClick={() => void redo()} aria-disabled={future.length === 0} title="Ctrl+Shift+Z">
               Redo
-            </button>
-            <button
-              className="act"
-              onClick={() => unsaved && void save()}
-              aria-disabled={!unsaved}
-              title="Ctrl+S"
-            >
+            </Button>
+            <Button onClick={() => unsaved && void save()} aria-disabled={!unsaved} title="Ctrl+S">
               Save
-            </button>
+            </Button>
             <Link className="act" to={`/jobs/${jobId}/proof`}>
               Proof
             </Link>
@@ -171,26 +157,24 @@ export function Component() {
               Practice
             </Link>
             <Issue work={work} proof={proof} />
-            <button className="act" onClick={() => setHelp(true)} aria-label="Keys" title="Keys  ?">
+            <Button onClick={() => setHelp(true)} aria-label="Keys" title="Keys  ?">
               ?
-            </button>
+            </Button>
           </>
         )}
       </Header>
       {elsewhere && (
         <p role="alert" className="flex items-center gap-3 border-l-4 border-accent bg-wash px-4 py-1">
           Revision {elsewhere.number} of this job was saved in another tab, while this one holds unsaved work.
-          <button className="act" onClick={() => compare(elsewhere)}>
-            Compare the two
-          </button>
+          <Button onClick={() => compare(elsewhere)}>Compare the two</Button>
         </p>
       )}
       {message && (
         <p role="status" className="flex items-center justify-between bg-wash px-4 py-1">
           {message}
-          <button className="act" onClick={() => tell("")} aria-label="Put this note away">
+          <Button onClick={() => tell("")} aria-label="Put this note away">
             ×
-          </button>
+          </Button>
         </p>
       )}
       {work?.trouble && (

@@ -4,6 +4,8 @@ import { type KitItemOut, kitLacks, type KitOut, putKit, removeKit } from "../ap
 import { useKits } from "../state/kits";
 import { kitsChanged, takeKit, useSome } from "../state/document";
 import { Header } from "../views/Header";
+import { Button } from "../ui/Button";
+import { Check } from "../ui/Check";
 
 /** A kit as its file says it: what each item is, by its key. */
 type Value = string | boolean | null | string[];
@@ -30,14 +32,14 @@ export function Component() {
             <ul className="space-y-1">
               {data?.kits.map((each) => (
                 <li key={each.name}>
-                  <button
-                    className="act w-full text-left"
+                  <Button
+                    className="w-full text-left"
                     aria-pressed={each.name === kit?.name}
                     onClick={() => setChosen(each.name)}
                   >
                     {each.name}
                     {each.usual && " · usual"}
-                  </button>
+                  </Button>
                 </li>
               ))}
             </ul>
@@ -134,12 +136,10 @@ function Editor({ kit, items, shown }: EditorProps) {
           ))}
         </ul>
         <div className="flex flex-wrap gap-2">
-          <button className="act" onClick={() => void keep(false)}>
-            Keep
-          </button>
-          <button className="act act-main" onClick={() => void keep(true)}>
+          <Button onClick={() => void keep(false)}>Keep</Button>
+          <Button main onClick={() => void keep(true)}>
             Keep as the usual kit
-          </button>
+          </Button>
           <a
             className="act"
             href={`data:application/json;charset=utf-8,${encodeURIComponent(`${text}\n`)}`}
@@ -147,13 +147,9 @@ function Editor({ kit, items, shown }: EditorProps) {
           >
             To a file
           </a>
-          <button className="act" onClick={() => file.current?.click()}>
-            From a file…
-          </button>
+          <Button onClick={() => file.current?.click()}>From a file…</Button>
           {!kit.starter && (
-            <button className="act" onClick={() => void removeKit({ path: { name: kit.name } }).then(come)}>
-              Take away
-            </button>
+            <Button onClick={() => void removeKit({ path: { name: kit.name } }).then(come)}>Take away</Button>
           )}
           <input
             ref={file}
@@ -285,28 +281,5 @@ function Asked({
       )}
       {value === null ? label : <Field label={label} value={String(value)} put={put} />}
     </span>
-  );
-}
-
-interface CheckProps {
-  label: string;
-  /** What it is called where nothing stands beside it. */
-  name?: string;
-  on: boolean;
-  put: (on: boolean) => void;
-}
-
-function Check({ label, name, on, put }: CheckProps) {
-  return (
-    <label className="flex min-h-7 items-center gap-2">
-      <input
-        type="checkbox"
-        className="size-4 accent-[var(--color-ink)]"
-        aria-label={name}
-        checked={on}
-        onChange={(event) => put(event.target.checked)}
-      />
-      {label}
-    </label>
   );
 }

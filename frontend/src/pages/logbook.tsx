@@ -14,6 +14,7 @@ import {
 import { Bars } from "../ui/Bars";
 import { Tabled } from "../ui/Tabled";
 import { Header } from "../views/Header";
+import { Button } from "../ui/Button";
 
 /** The logbook: sittings, and what they teach of one's own hand. */
 export function Component() {
@@ -177,10 +178,10 @@ function Row({ sitting, remove, open, toggle, come }: RowProps) {
         <td className="pr-3">{sitting.slips}</td>
         <td className="pr-3">{sitting.gap === null ? "" : `${sitting.gap} mm`}</td>
         <td className="text-right">
-          <button className="act" onClick={remove}>
+          <Button onClick={remove}>
             {sitting.removed ? "Put back" : "Take out"}
             <span className="sr-only"> the sitting of {sitting.title}</span>
-          </button>
+          </Button>
         </td>
       </tr>
       {open && (
@@ -232,12 +233,11 @@ function Happened({ sitting, come }: { sitting: SittingOut; come: () => Promise<
       <p className="flex min-h-8 items-center gap-2" role="status">
         {told}
         {last !== null && (
-          <button
-            className="act"
+          <Button
             onClick={() => void amend({ of: last, kind: "undone" }, "Undone.").then(() => setLast(null))}
           >
             Undo
-          </button>
+          </Button>
         )}
       </p>
       <table className="w-full text-left text-[15px]">
@@ -272,21 +272,16 @@ function Happened({ sitting, come }: { sitting: SittingOut; come: () => Promise<
                 <td className="pr-2">{event.text}</td>
                 <td className="text-right whitespace-nowrap">
                   {event.kind !== "back" && (
-                    <button
-                      className="act"
-                      aria-label={`Correct event ${event.number}`}
-                      onClick={() => setAt(event.number)}
-                    >
+                    <Button aria-label={`Correct event ${event.number}`} onClick={() => setAt(event.number)}>
                       Correct
-                    </button>
+                    </Button>
                   )}{" "}
-                  <button
-                    className="act"
+                  <Button
                     aria-label={`Take out event ${event.number}`}
                     onClick={() => void amend({ of: event.number, kind: "undone" }, "Taken out.")}
                   >
                     Take out
-                  </button>
+                  </Button>
                 </td>
               </tr>
             ),
@@ -330,16 +325,14 @@ function Correction({ event, put, leave }: CorrectionProps) {
       </td>
       <td className="pr-2">{field("Words", text, setText)}</td>
       <td className="text-right whitespace-nowrap">
-        <button
-          className="act act-main"
+        <Button
+          main
           disabled={!sound}
           onClick={() => put({ seconds: number(seconds), off: number(off), text })}
         >
           Keep
-        </button>{" "}
-        <button className="act" onClick={leave}>
-          Leave it
-        </button>
+        </Button>{" "}
+        <Button onClick={leave}>Leave it</Button>
       </td>
     </tr>
   );
@@ -384,14 +377,14 @@ function Practised() {
           />
         </>
       )}
-      <button
-        className="act mt-2"
+      <Button
+        className="mt-2"
         onClick={() =>
           void forgetPractice().then(() => queries.invalidateQueries({ queryKey: ["practice"] }))
         }
       >
         Forget what was practised
-      </button>
+      </Button>
     </section>
   );
 }

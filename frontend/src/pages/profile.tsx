@@ -13,6 +13,8 @@ import { Sheet } from "../sheet/Sheet";
 import { type Opened, textOf, useOpened } from "../state/opened";
 import { Header } from "../views/Header";
 import { profileEndings, useFormats } from "../state/server";
+import { Button } from "../ui/Button";
+import { Check } from "../ui/Check";
 
 type Plan = ReadBackOut["plans"][number];
 type Asked = Required<Pick<ProfileIn, "units" | "layers">> & { within: string };
@@ -49,9 +51,7 @@ export function Component() {
       <Header>
         <h1 className="min-w-0 truncate">A profile{file && `: ${file.name}`}</h1>
         <span className="flex-1" />
-        <button className="act" onClick={() => picker.current?.click()}>
-          {file ? "Another file…" : "Choose a file…"}
-        </button>
+        <Button onClick={() => picker.current?.click()}>{file ? "Another file…" : "Choose a file…"}</Button>
         <input
           ref={picker}
           type="file"
@@ -79,12 +79,11 @@ export function Component() {
             allows.
           </p>
           <p className="text-pencil">The file is read on this machine and not kept.</p>
-          <button
-            className="act"
+          <Button
             onClick={() => void profileToTry().then(put, (problem: Error) => setTrouble(problem.message))}
           >
             Try one of the lock yard
-          </button>
+          </Button>
         </main>
       )}
     </div>
@@ -241,22 +240,17 @@ function Settings({ asked, ask, layers, unit }: SettingsProps) {
             Layers{asked.layers.length === 0 && " (what is lined in, or all)"}
           </legend>
           {layers.map((layer) => (
-            <label key={layer} className="flex items-baseline gap-1.5">
-              <input
-                type="checkbox"
-                className="size-4 accent-[var(--color-ink)]"
-                checked={chosen(layer)}
-                onChange={() =>
-                  ask({
-                    ...asked,
-                    layers: chosen(layer)
-                      ? asked.layers.filter((each) => each !== layer)
-                      : [...asked.layers, layer],
-                  })
-                }
-              />
-              {layer}
-            </label>
+            <Check
+              key={layer}
+              label={layer}
+              on={chosen(layer)}
+              put={(on) =>
+                ask({
+                  ...asked,
+                  layers: on ? [...asked.layers, layer] : asked.layers.filter((each) => each !== layer),
+                })
+              }
+            />
           ))}
         </fieldset>
       )}
@@ -330,9 +324,9 @@ function Enter({ plan, name }: { plan: Plan; name: string }) {
   });
   return (
     <div>
-      <button className="act act-main" disabled={enter.isPending} onClick={() => enter.mutate()}>
+      <Button main disabled={enter.isPending} onClick={() => enter.mutate()}>
         Enter it in the register
-      </button>
+      </Button>
       {enter.error && <p role="alert">{enter.error.message}</p>}
     </div>
   );

@@ -1,6 +1,7 @@
 import { useVocabulary } from "../state/server";
 import { look, useLook } from "../state/looks";
 import { lineIn } from "../state/asking";
+import { Button } from "../ui/Button";
 
 const outlines = (count: number) => `${count} statement${count === 1 ? "" : "s"}`;
 
@@ -39,12 +40,10 @@ export function RegionBar() {
             </label>
           ))}
       </span>
-      <button className="act" disabled={!regions.found} onClick={() => void lineIn()}>
+      <Button disabled={!regions.found} onClick={() => void lineIn()}>
         Write it down
-      </button>
-      <button className="act" onClick={() => look({ regions: null })}>
-        Leave off
-      </button>
+      </Button>
+      <Button onClick={() => look({ regions: null })}>Leave off</Button>
     </div>
   );
 }

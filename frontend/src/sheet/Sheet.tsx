@@ -10,6 +10,7 @@ import { Rules } from "./Rules";
 import { Hovered, Layers, Lit } from "./Strokes";
 import { Touches } from "./Touches";
 import { useView } from "./useView";
+import { Button } from "../ui/Button";
 
 /** The sheet on the board, with a rule along two edges; strokes light up, and can be picked. */
 export function Sheet({ work }: { work: Work }) {
@@ -143,15 +144,13 @@ export function Sheet({ work }: { work: Work }) {
         )}
       </svg>
       <div className="absolute right-2 bottom-1 flex gap-1" role="group" aria-label="Looking at the sheet">
-        <button className="act" onClick={() => view.zoom(1 / 1.4)} aria-label="Nearer">
+        <Button onClick={() => view.zoom(1 / 1.4)} aria-label="Nearer">
           +
-        </button>
-        <button className="act" onClick={() => view.zoom(1.4)} aria-label="Further">
+        </Button>
+        <Button onClick={() => view.zoom(1.4)} aria-label="Further">
           −
-        </button>
-        <button className="act" onClick={view.showAll}>
-          Whole sheet
-        </button>
+        </Button>
+        <Button onClick={view.showAll}>Whole sheet</Button>
       </div>
       {regions && <RegionBar />}
       {pick && (

@@ -5,6 +5,7 @@ import { type Schedule, schedules, type Work } from "../api/client";
 import { reschedule, useDocument } from "../state/document";
 import { look, type Construction, useLook } from "../state/looks";
 import { Figures } from "../ui/Figures";
+import { Button } from "../ui/Button";
 
 /** The order of work, drawn step by step. */
 export function StepSlider({ work }: { work: Work }) {
@@ -16,14 +17,14 @@ export function StepSlider({ work }: { work: Work }) {
       aria-label="Steps at the board"
       className="flex min-h-16 shrink-0 items-center gap-2 bg-page px-3 max-[1240px]:flex-wrap"
     >
-      <button
-        className="act shrink-0"
+      <Button
+        className="shrink-0"
         onClick={() => look({ step: Math.max(0, (step ?? count) - 1) })}
         disabled={count === 0}
         title="Step back, key ["
       >
         [ back
-      </button>
+      </Button>
       <Slider.Root
         className="relative flex h-7 w-32 shrink-0 touch-none items-center select-none"
         min={0}
@@ -43,14 +44,14 @@ export function StepSlider({ work }: { work: Work }) {
           }
         />
       </Slider.Root>
-      <button
-        className="act shrink-0"
+      <Button
+        className="shrink-0"
         onClick={() => look({ step: (step ?? count) + 1 >= count ? null : (step ?? count) + 1 })}
         disabled={count === 0}
         title="Step on, key ]"
       >
         on ]
-      </button>
+      </Button>
       <p
         className="line-clamp-4 min-w-40 flex-1 max-[700px]:order-last max-[700px]:min-w-full text-[14px] leading-[1.12]"
         aria-live="polite"

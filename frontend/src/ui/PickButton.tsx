@@ -1,12 +1,13 @@
 import { look, useLooks } from "../state/looks";
+import { Button } from "./Button";
 
 /** Turns the next click on the sheet into a reference. */
 export function PickButton({ wanted, take }: { wanted: string; take: (name: string) => void }) {
   const pick = useLooks((looks) => looks.pick);
   return (
-    <button
+    <Button
       type="button"
-      className="act"
+
       aria-label={`Pick ${wanted} on the sheet`}
       title={`Pick ${wanted} on the sheet`}
       aria-pressed={pick?.wanted === wanted}
@@ -23,6 +24,6 @@ export function PickButton({ wanted, take }: { wanted: string; take: (name: stri
       }
     >
       pick
-    </button>
+    </Button>
   );
 }

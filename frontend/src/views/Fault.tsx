@@ -1,5 +1,6 @@
 import { useRouteError } from "react-router";
 import { Header } from "./Header";
+import { Button } from "../ui/Button";
 
 /** What is shown when a page falls over: the work is kept, and the way back. */
 export function Fault() {
@@ -11,9 +12,7 @@ export function Fault() {
         <h1 className="text-xl font-semibold">This page has a fault</h1>
         <p>What was on the bench is kept in this browser. Load the page again to go on.</p>
         <p className="py-2 text-pencil">{error instanceof Error ? error.message : String(error)}</p>
-        <button className="act" onClick={() => location.reload()}>
-          Load the page again
-        </button>
+        <Button onClick={() => location.reload()}>Load the page again</Button>
       </main>
     </div>
   );

@@ -5,6 +5,8 @@ import { type ExportIn, type FormatOut, inWords, Problem, type ProofOut, type Wo
 import { download } from "../api/files";
 import { useDocument } from "../state/document";
 import { useFormats } from "../state/server";
+import { Button } from "../ui/Button";
+import { Check } from "../ui/Check";
 
 /** Several things in a row: a, b and c. */
 const listed = (names: readonly string[]) =>
@@ -50,15 +52,12 @@ export function Issue({ work, proof }: { work: Work; proof: ProofOut | undefined
           aria-label="Issue the job"
           className="slip z-10 w-[26rem] border border-ink bg-page p-4 shadow-md"
         >
-          <label className="flex items-center gap-2 pb-2">
-            <input
-              type="checkbox"
-              className="size-4 accent-[var(--color-ink)]"
-              checked={construction}
-              onChange={(event) => setConstruction(event.target.checked)}
-            />
-            keep the construction on {listed(taking("construction"))}
-          </label>
+          <Check
+            className="flex items-center gap-2 pb-2"
+            label={`keep the construction on ${listed(taking("construction"))}`}
+            on={construction}
+            put={setConstruction}
+          />
           <p className="flex items-baseline gap-2 pb-2 text-[15px]">
             <label htmlFor="ovals">true ellipses in DXF as</label>
             <select
@@ -87,9 +86,9 @@ export function Issue({ work, proof }: { work: Work; proof: ProofOut | undefined
           <ul>
             {formats?.formats.map((format) => (
               <li key={format.key} className="flex items-baseline gap-3 py-1">
-                <button className="act w-16" onClick={() => void take(format)}>
+                <Button className="w-16" onClick={() => void take(format)}>
                   {format.label}
-                </button>
+                </Button>
                 <span className="text-[15px]">
                   {format.about}
                   {format.takes.includes("paper") && (
@@ -126,11 +125,7 @@ export function Issue({ work, proof }: { work: Work; proof: ProofOut | undefined
           <p role="status" className="min-h-6 pt-1 text-[15px]">
             {told}
           </p>
-          {refused && (
-            <button className="act" onClick={() => void take(refused, true)}>
-              Insist: write it all the same
-            </button>
-          )}
+          {refused && <Button onClick={() => void take(refused, true)}>Insist: write it all the same</Button>}
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

@@ -3,6 +3,7 @@ import { useEffect, useState } from "react";
 import { rehearsal, type RehearsalOut, type Work } from "../api/client";
 import { useDocument } from "../state/document";
 import { look } from "../state/looks";
+import { Check } from "../ui/Check";
 
 const EXAGGERATED = 20;
 const mm = (length: number) => length.toFixed(2);
@@ -30,14 +31,11 @@ export function OnPaper({ work }: { work: Work }) {
         Drawn by {data.hands} careful hands, on this sheet: how far the pieces of an outline miss each other,
         in millimetres on paper. A pencil line hides a quarter to each side. {data.whose}
       </p>
-      <label className="flex items-baseline gap-2 py-1">
-        <input
-          type="checkbox"
-          checked={times > 1}
-          onChange={(event) => setTimes(event.target.checked ? EXAGGERATED : 1)}
-        />
-        Show the hands {EXAGGERATED} times as far off as they are
-      </label>
+      <Check
+        label={`Show the hands ${EXAGGERATED} times as far off as they are`}
+        on={times > 1}
+        put={(on) => setTimes(on ? EXAGGERATED : 1)}
+      />
       <table className="slip w-full text-left text-[15px]">
         <thead>
           <tr className="border-b border-ink">

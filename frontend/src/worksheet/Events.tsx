@@ -1,6 +1,7 @@
 import { useRef, useState } from "react";
 import { brief as readBrief, type Entry, type EventOut, type EventsOut, Problem } from "../api/client";
 import { edit, useSome } from "../state/document";
+import { Button } from "../ui/Button";
 
 /** What the follower does, as a table to edit, as sentences, or from a file of stations. */
 export function Events({ entry, events }: { entry: Entry; events: EventsOut }) {
@@ -39,9 +40,9 @@ export function Events({ entry, events }: { entry: Entry; events: EventsOut }) {
           </tbody>
         </table>
       )}
-      <button className="act my-1" onClick={() => void edit({ op: "add event", line: entry.line })}>
+      <Button className="my-1" onClick={() => void edit({ op: "add event", line: entry.line })}>
         Add an event
-      </button>
+      </Button>
       <label className="block text-[15px]">
         In place of these: sentences, such as “rise 20 mm in 90° with SHM; dwell 30°”, or stations as CSV,
         angle and lift to a row
@@ -53,12 +54,10 @@ export function Events({ entry, events }: { entry: Entry; events: EventsOut }) {
         />
       </label>
       <div className="flex gap-2 pt-1">
-        <button className="act" disabled={!brief.trim()} onClick={() => void follow()}>
+        <Button disabled={!brief.trim()} onClick={() => void follow()}>
           Follow this
-        </button>
-        <button className="act" onClick={() => file.current?.click()}>
-          Stations from a file…
-        </button>
+        </Button>
+        <Button onClick={() => file.current?.click()}>Stations from a file…</Button>
         <input
           ref={file}
           type="file"
@@ -144,13 +143,12 @@ function Row({ line, said, number, may }: RowProps) {
         </select>
       </td>
       <td>
-        <button
-          className="act"
+        <Button
           aria-label={`Strike out event ${number}`}
           onClick={() => void edit({ op: "clause", line, clause: said.clause, text: "" })}
         >
           ×
-        </button>
+        </Button>
       </td>
     </tr>
   );

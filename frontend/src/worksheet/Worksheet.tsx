@@ -7,6 +7,7 @@ import { Tabled } from "../ui/Tabled";
 import { useSome } from "../state/document";
 import { look } from "../state/looks";
 import { Events } from "./Events";
+import { Button } from "../ui/Button";
 
 /** A worksheet: the drawing of a cam or a gear that turns, and its tables, where the sheet lies otherwise. */
 export function Worksheet({ entry, work }: { entry: Entry; work: Work }) {
@@ -48,12 +49,8 @@ export function Worksheet({ entry, work }: { entry: Entry; work: Work }) {
         <h2 ref={heading} tabIndex={-1} className="flex-1 font-semibold">
           {data?.title ?? "Worksheet"}: {entry.name}
         </h2>
-        <button className="act" onClick={() => void take("pdf")}>
-          Print
-        </button>
-        <button className="act" onClick={() => look({ worksheet: null })}>
-          Back to the sheet
-        </button>
+        <Button onClick={() => void take("pdf")}>Print</Button>
+        <Button onClick={() => look({ worksheet: null })}>Back to the sheet</Button>
       </div>
       {(entry.error ?? error) && (
         <p role="alert" className="slip shrink-0 px-3 py-2 text-accent">
@@ -86,9 +83,9 @@ export function Worksheet({ entry, work }: { entry: Entry; work: Work }) {
           </svg>
           {data.turns && (
             <div className="slip flex shrink-0 flex-wrap items-center gap-3 px-3 py-2">
-              <button className="act w-20" aria-pressed={running} onClick={() => setRunning(!running)}>
+              <Button className="w-20" aria-pressed={running} onClick={() => setRunning(!running)}>
                 {running ? "Stop" : "Run"}
-              </button>
+              </Button>
               <label className="flex min-w-0 flex-1 items-center gap-2">
                 <span className="whitespace-nowrap">{data.turns}</span>
                 <input
@@ -116,20 +113,12 @@ export function Worksheet({ entry, work }: { entry: Entry; work: Work }) {
             <div key={table.title} className="slip shrink-0 overflow-x-auto px-3 py-2">
               <div className="flex items-center gap-2">
                 <h3 className="flex-1 font-semibold">{table.title}</h3>
-                <button
-                  className="act"
-                  aria-label={`Print ${table.title}`}
-                  onClick={() => void take("pdf", index)}
-                >
+                <Button aria-label={`Print ${table.title}`} onClick={() => void take("pdf", index)}>
                   Print
-                </button>
-                <button
-                  className="act"
-                  aria-label={`${table.title} as CSV`}
-                  onClick={() => void take("csv", index)}
-                >
+                </Button>
+                <Button aria-label={`${table.title} as CSV`} onClick={() => void take("csv", index)}>
                   CSV
-                </button>
+                </Button>
               </div>
               {table.note && <p className="text-[15px] text-pencil">{table.note}</p>}
               <Tabled heads={table.columns} rows={table.rows} label={table.title} />

@@ -6,6 +6,7 @@ import re
 import pytest
 from flask.testing import FlaskClient
 
+from entrick.core.board.kits import STARTERS, write_kit
 from entrick.core.moves import kinds
 from entrick.store import Store
 from entrick.web.http.app import create_app
@@ -340,3 +341,21 @@ def test_an_address_is_answered_by_what_it_takes(client: FlaskClient) -> None:
         assert wrong.status_code == 405
         assert set(wrong.headers["Allow"].split(", ")) == allowed
     assert client.get("/api/nothing").status_code == 404
+
+
+@pytest.mark.parametrize("within", [0, -1, 11])
+def test_a_tolerance_that_is_none_is_told_in_words(client: FlaskClient, within: float) -> None:
+    body = {"text": TEXT, "ovals": "arcs", "within": within}
+    answer = client.post("/api/export/dxf", json=body)
+    assert answer.status_code == 422
+    assert answer.json is not None
+    assert "more than 0 and at most 10 mm" in answer.json["detail"]
+
+
+def test_the_proof_is_of_the_sheet_as_it_is_drawn(client: FlaskClient) -> None:
+    """Steps are numbered in the order the drafter sees, and settings read on the kit at hand."""
+    plain = client.post("/api/proof", json={"text": TEXT})
+    bare = client.post("/api/proof", json={"text": TEXT, "kit": write_kit(STARTERS["bare"])})
+    other = client.post("/api/proof", json={"text": TEXT, "schedule": "settings"})
+    assert plain.status_code == bare.status_code == other.status_code == 200
+    assert client.post("/api/proof", json={"text": TEXT, "kit": "{}"}).status_code == 409

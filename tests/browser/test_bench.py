@@ -503,3 +503,20 @@ def test_names_of_points_can_be_read_on_the_sheet_and_letters_in_their_rings(
     assert all(names.nth(i).evaluate(fill) != paper for i in range(3))
     ring = page.get_by_test_id("ghost-A")
     assert ring.locator("text").evaluate(fill) == paper != ring.locator("circle").evaluate(fill)
+
+
+def test_undo_and_redo_tell_when_the_desk_does_not_answer(page: Page, bench: Open) -> None:
+    bench(EYES)
+    field = page.get_by_label("r", exact=True)
+    field.fill("23")
+    field.press("Enter")
+    expect(page.get_by_role("status").filter(has_text="with unsaved work")).to_be_visible()
+    page.route("**/api/work", lambda route: route.abort())
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_text("The desk does not answer")).to_be_visible()
+    page.unroute("**/api/work")
+    page.get_by_role("button", name="Undo").click()
+    expect(field).to_have_value("20")
+    page.route("**/api/work", lambda route: route.abort())
+    page.get_by_role("button", name="Redo").click()
+    expect(page.get_by_text("The desk does not answer")).to_be_visible()

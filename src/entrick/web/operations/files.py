@@ -14,9 +14,12 @@ from ...core.formats import Ovals
 from ...core.formats.issue import Format, Options, formats
 from ...core.readback.read import ENDINGS
 from ..answer import Answer, Refused
-from ..base import Asked, Crossing, KitText, PlanText, Schedule
+from ..base import Asked, Crossing, Finite, KitText, PlanText, Schedule
 from ..operation import Operations
 from .shared import as_file, kit_of
+
+MOST_WITHIN = 10
+"""Plan units within which an ellipse may be written by other curves."""
 
 
 class ExportPath(Asked):
@@ -38,7 +41,7 @@ class ExportIn(Asked):
     construction: bool = True
     insist: bool = False
     ovals: Literal["ellipse", "arcs", "polyline"] = "ellipse"
-    within: float = Field(default=0.01, gt=0, le=10)
+    within: Finite = 0.01
     paper: Literal["A4", "letter"] = "A4"
 
 
@@ -92,6 +95,10 @@ def export_plan(path: ExportPath, body: ExportIn) -> Answer:
     """Return a plan as a file."""
     format = _format(path.format)
     done = work_out(body.text, kit_of(body.kit), body.schedule)
+    if not 0 < body.within <= MOST_WITHIN:
+        unit = done.solution.unit.value
+        message = f"it is more than 0 and at most {MOST_WITHIN} {unit}: {body.within:g} is not"
+        raise Refused(422, "This is no tolerance", message)
     reason = "" if body.insist else format.refusal(done)
     if reason:
         raise Refused(409, "Not to be cut as it is", reason)

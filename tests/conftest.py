@@ -15,6 +15,9 @@ from entrick.core.desk import Work, work_out
 from entrick.core.summarize import summarize
 from entrick.demo import load, sample_plans
 from entrick.store import Store, open_store
+from entrick.web.workers.pool import tune_gc
+
+tune_gc()  # as a worker does: what is remembered is looked through for cycles seldom
 
 fault.NET = False  # a fault of the desk falls through to the test it happens in
 

@@ -209,6 +209,8 @@ def test_another_tab_is_told_when_a_revision_is_saved_and_shown_what_differs(
     page.goto(f"{desk}/jobs/2")
     other = page.context.new_page()
     other.goto(f"{desk}/jobs/2")
+    for tab in (page, other):
+        tab.get_by_role("heading", name="Order of work").wait_for()
     for tab, bore in ((page, "Ø1 1/4"), (other, "Ø1 3/8")):
         tab.get_by_label("b", exact=True).fill(bore)
         tab.get_by_label("b", exact=True).press("Enter")

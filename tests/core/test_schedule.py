@@ -153,3 +153,23 @@ def test_a_random_plan_is_scheduled_whole(seed: int) -> None:
             for index, own in enumerate(waits_for(acts))
             for before in own
         )
+
+
+def test_ones_own_pace_is_counted_also_where_most_steps_are_guessed_to_take_no_time() -> None:
+    """A plan so small that half its steps are free, by a hand whose every instrument is known."""
+    acts = every_act(
+        HEAD
+        + "c = circle, centre O, radius 9\nd = slot, from O, 40 long, width 10\nrim = line in, c\n"
+    )
+    tools = (
+        "pencil",
+        "compass",
+        "rule",
+        "square",
+        "dividers",
+        "protractor",
+        "curve",
+        "straightedge",
+    )
+    for size in range(len(acts) + 1):
+        assert counted(acts[:size], list(range(size)), dict.fromkeys(tools, 0.5)).minutes >= 0

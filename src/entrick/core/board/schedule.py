@@ -337,11 +337,9 @@ def _own_times(acts: Sequence[Act], pace: Mapping[str, float]) -> dict[str, floa
         need = needs(act)
         guesses.setdefault(_group(need), []).append(MINUTES.get(type(act), 0.0) + stand.to(need))
         stand = need or stand
-    return {
-        group: pace[group] / statistics.median(found)
-        for group, found in guesses.items()
-        if group in pace
-    }
+    usual = {group: statistics.median(found) for group, found in guesses.items()}
+    # What is guessed to take no time cannot take so many times as long.
+    return {group: pace[group] / took for group, took in usual.items() if group in pace and took}
 
 
 def why(acts: Sequence[Act], order: Sequence[int]) -> list[str]:

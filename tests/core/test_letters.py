@@ -3,7 +3,7 @@
 from hypothesis import given
 from hypothesis import strategies as st
 
-from entrick.core.display.letters import Lettered, lettered, sides
+from entrick.core.display.letters import Lettered, lettered, sides, sides_again
 from entrick.core.finish.occupied import Occupied, meets
 from entrick.core.finish.style import box_of
 from entrick.core.geometry import Loop, Point
@@ -21,6 +21,29 @@ def statement(points: list[tuple[str, Point]]) -> Lettered:
 def standing(corners: list[Point]) -> list[Occupied]:
     loop: Loop = polyline(corners, [str(i) for i in range(len(corners))], closed=True)
     return [Occupied([loop], 1.0)]
+
+
+@given(
+    st.lists(STATEMENT, min_size=1, max_size=6),
+    st.lists(
+        st.tuples(st.integers(0, 6), STATEMENT, st.sampled_from(["put in", "take out", "change"])),
+        max_size=8,
+    ),
+    st.lists(OUTLINE, min_size=1, max_size=3),
+)
+def test_after_any_edits_names_stand_as_if_placed_anew(
+    first: list[list[tuple[str, Point]]],
+    edits: list[tuple[int, list[tuple[str, Point]], str]],
+    outlines: list[list[Point]],
+) -> None:
+    now = [statement(points) for points in first]
+    for number, (at, points, how) in enumerate([(0, first[0], "change"), *edits]):
+        at = min(at, len(now) - (how != "put in"))
+        kept = [] if how == "take out" and len(now) > 1 else [statement(points)]
+        now = [*now[:at], *kept, *now[at + (how != "put in") :]]
+        # The outline is another every third edit, and the very same in between.
+        around = standing(outlines[number // 3 % len(outlines)])
+        assert sides_again(now, around) == sides(now, around)
 
 
 @given(PLACES, st.integers(1, 6))

@@ -188,6 +188,26 @@ def _of_line(line: Line, size: float) -> tuple[float, float, float]:
     return ahead.x / DIRECTION, ahead.y / DIRECTION, away / size * CELLS
 
 
+def looked_in(where: object, what: object, size: float) -> list[Place] | None:
+    """Return the cells in which `mark`, `edge`, `round` or `offered` of a `Paper` of that size
+    looks; None for what looks everywhere."""
+    cell = size / CELLS
+    place: tuple[float, ...]
+    if where is Paper.mark or where is Paper.offered:
+        assert isinstance(what, Point)
+        kind, place = "marks" if where is Paper.mark else "offers", (what.x / cell, what.y / cell)
+    elif where is Paper.edge:
+        assert isinstance(what, Line)
+        kind, place = "edges", _of_line(what, size)
+    elif where is Paper.round:
+        assert isinstance(what, Circle)
+        centre = what.centre
+        kind, place = "rounds", (centre.x / cell, centre.y / cell, what.radius / cell)
+    else:
+        return None
+    return [(kind, found) for found in _cells(*place)]
+
+
 def crossing(first: Edge | Round, second: Edge | Round, at: Point) -> float:
     """Return the sine of the angle at which two things cross at a place."""
     one, other = (_direction(thing, at) for thing in (first, second))

@@ -4,11 +4,12 @@ before it have left."""
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 from typing import cast
 
 from ..acts import Paper, Work
 from ..acts.act import Act, Fix, Mark, Thing
-from ..acts.paper import Place
+from ..acts.paper import Place, looked_in
 from ..acts.shapes import as_run, draw, go_over
 from ..acts.work import Lookup
 from ..drawing.strokes import Role, Stroke
@@ -49,16 +50,54 @@ class Ordered(Distinct):
     placed: tuple[tuple[Place, object], ...] = ()
     size: float = 0.0
 
+    @cached_property
+    def places(self) -> frozenset[Place]:
+        """Where it has left something."""
+        return frozenset(place for place, _ in self.placed)
 
-def acts_of(solution: Solution, sheet: Sheet) -> tuple[Ordered, ...]:
-    """Return the acts of every statement of a solved plan, as written: what finds the same on the
-    sheet as before is as it was."""
-    paper = Paper(max(sheet.width, sheet.height) / sheet.factor, HANDY / sheet.factor)
-    made = (entry for entry in solution.entries if entry.made is not None)
-    return tuple(_ordered(entry, paper, sheet) for entry in made)
+    @cached_property
+    def looked_in(self) -> frozenset[Place] | None:
+        """Where it looked; None where something was looked for everywhere."""
+        found = set[Place]()
+        for where, what, _ in self.sought:
+            cells = looked_in(where, what, self.size)
+            if cells is None:
+                return None
+            found.update(cells)
+        return frozenset(found)
 
 
 KNOWN = cast(Memo[Ordered], MEMO)
+LAST = cast(Memo[tuple[Ordered, ...]], MEMO)
+"""The plan that was put in order last, on each size of sheet."""
+
+
+def acts_of(solution: Solution, sheet: Sheet) -> tuple[Ordered, ...]:
+    """Return the acts of every statement of a solved plan, as written.
+
+    What looked only in places where nothing has changed since the last plan was put in order found
+    the same again; the rest looks again, and is put down anew where it finds something else.
+    """
+    paper = Paper(max(sheet.width, sheet.height) / sheet.factor, HANDY / sheet.factor)
+    entries = [entry for entry in solution.entries if entry.made is not None]
+    key = (acts_of, sheet.factor, paper.size)
+    last = {own.entry.serial: own for own in LAST.get(key) or ()}
+    gone = last.keys() - {entry.serial for entry in entries}
+    changed = set[Place]().union(*(last[serial].places for serial in gone))
+    found: list[Ordered] = []
+    put_in = 0
+    for entry in entries:
+        known = last.get(entry.serial)
+        if known is None or known.looked_in is None or not changed.isdisjoint(known.looked_in):
+            for own in found[put_in:]:
+                paper.put_in(own.placed)
+            put_in = len(found) + 1
+            own = _ordered(entry, paper, sheet)
+            if own is not known:
+                changed |= own.places if known is None else own.places | known.places
+            known = own
+        found.append(known)
+    return LAST.put(key, tuple(found))
 
 
 def _ordered(entry: Entry, paper: Paper, sheet: Sheet) -> Ordered:

@@ -103,7 +103,8 @@ def board_steps(solution: Solution, kit: Kit, sheet: Sheet) -> tuple[BoardStep, 
 Stands = Mapping[str, act.Setting]
 """How each instrument stands."""
 
-TOLD = cast(Memo[tuple[tuple[BoardStep, ...], Stands]], MEMO)
+TOLD = cast(Memo[tuple[tuple[BoardStep, ...], Stands, int]], MEMO)
+"""The steps of a statement, how the instruments stand afterwards, and the number of that."""
 
 
 def steps_by_statement(
@@ -117,6 +118,7 @@ def steps_by_statement(
     count = 0
     set_step = setter(kit, sheet.scale, solution.unit, sheet.square)
     stands: Stands = {}
+    standing = _number_of(stands)
     read_on = number_of((kit, sheet.scale, solution.unit, sheet.square))
     for own in _with_kit(acts_of(solution, sheet), kit, sheet):
         entry = own.entry
@@ -125,21 +127,24 @@ def steps_by_statement(
             continue
         if made.placing:
             placing = _placing(entry, kit, sheet, own.acts)
-            told, after = _told(own, set_step, count + len(placing), stands)
-            stands, steps = after, (*placing, *told)
+            told, stands = _told(own, set_step, count + len(placing), stands)
+            steps, standing = (*placing, *told), _number_of(stands)
         else:
             # However the instruments have come to stand so: what follows is told alike.
-            standing = number_of(tuple(stands.items()))
             key = (_told, own.serial, read_on, count, standing)
             known = TOLD.get(key)
             if known is None:
-                known = _told(own, set_step, count, stands)
-                TOLD.put(key, known, 1 + len(known[0]))
-            steps, stands = known
+                told, after = _told(own, set_step, count, stands)
+                known = TOLD.put(key, (told, after, _number_of(after)), 1 + len(told))
+            steps, stands, standing = known
         if steps:
             found.append(steps)
         count += len(steps)
     return tuple(found)
+
+
+def _number_of(stands: Stands) -> int:
+    return number_of(tuple(stands.items()))
 
 
 def _with_kit(ordered: tuple[Ordered, ...], kit: Kit, sheet: Sheet) -> Sequence[Ordered]:

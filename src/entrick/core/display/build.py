@@ -36,7 +36,7 @@ from ..sheet import Sheet
 from ..sheet.layout import SECOND_ROW, STRIP
 from ..solve import Solution, is_projected
 from ..tolerance import NOUGHT, ROUND
-from .letters import Letter, Lettered, lettered, sides
+from .letters import Letter, Lettered, lettered, sides, sides_again
 
 
 def build_display(
@@ -56,7 +56,7 @@ def build_display(
     Drawing
     """
     drawn = _drawn_all(steps, solution, _from_datum(sheet))
-    chosen = sides(
+    chosen = sides_again(
         [each.lettered for each in drawn], [_outlined(solution, sheet), *_dimensioned(sheet)]
     )
     layers: list[Layer] = []

@@ -3,16 +3,16 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
-from itertools import chain
-from typing import Literal
+from typing import Literal, cast
 
 from ..drawing.marks import Lettering
 from ..finish.occupied import CELL, Occupied, Segment, cuts, meets
 from ..geometry import Point
 from ..geometry.box import Box
+from ..memo import MEMO, Distinct, Memo
 
 LETTER = 2.5
 """Height of letters beside points, mm (ISO 3098)."""
@@ -60,7 +60,7 @@ def _half(text: str) -> float:
 
 
 @dataclass(frozen=True, eq=False)
-class Lettered:
+class Lettered(Distinct):
     """The names of one statement, and its dots, mm from the datum."""
 
     letters: Sequence[Letter]
@@ -77,7 +77,37 @@ class Lettered:
         return [(room, _cells(room)) for room in map(_room, self.letters)]
 
 
-def sides(all_lettered: Sequence[Lettered], standing: Sequence[Occupied]) -> list[tuple[int, ...]]:
+Chosen = tuple[Lettered, tuple[int, ...]]
+"""The names of one statement, and the sides they stand on."""
+
+
+@dataclass(frozen=True)
+class Before:
+    """How a sheet was lettered: what stood where, and the sides that were chosen, by statement."""
+
+    chosen: Mapping[int, Chosen]
+    standing: Sequence[Occupied]
+
+
+LAST = cast(Memo[Before], MEMO)
+
+
+def sides_again(
+    all_lettered: Sequence[Lettered], standing: Sequence[Occupied]
+) -> list[tuple[int, ...]]:
+    """Choose as `sides` does: a name near which nothing has changed since the last time keeps its
+    side."""
+    found = sides(all_lettered, standing, LAST.get(sides_again))
+    pairs = zip(all_lettered, found, strict=True)
+    LAST.put(sides_again, Before({each.serial: (each, own) for each, own in pairs}, standing))
+    return found
+
+
+def sides(
+    all_lettered: Sequence[Lettered],
+    standing: Sequence[Occupied],
+    before: Before | None = None,
+) -> list[tuple[int, ...]]:
     """Choose for each name the side of its point where it covers the fewest other names, dots,
     outlines and dimensions.
 
@@ -87,24 +117,70 @@ def sides(all_lettered: Sequence[Lettered], standing: Sequence[Occupied]) -> lis
         Statement by statement: a name makes room for those before it.
     standing : sequence of Occupied
         Outlines and dimensions.
+    before : Before
+        How the sheet was lettered before it changed: the answer is the same, and sooner there.
 
     Returns
     -------
     list of tuple of int
     """
+    changed = None if before is None else _changed(before.standing, standing)
+    chosen: Mapping[int, Chosen] = {}
+    if before is None or changed is None:
+        changed = set()
+    else:
+        chosen = before.chosen
+    for serial in chosen.keys() - {each.serial for each in all_lettered}:
+        gone, own = chosen[serial]
+        changed.update(cell for cell, _ in gone.placed_dots)
+        changed.update(map(_middle_cell, gone.letters, own))
     taken: dict[Cell, list[Point]] = {}
-    for cell, dot in chain.from_iterable(each.placed_dots for each in all_lettered):
-        taken.setdefault(cell, []).append(dot)
-    return [_of_one(each, taken, standing) for each in all_lettered]
+    for each in all_lettered:
+        for cell, dot in each.placed_dots:
+            taken.setdefault(cell, []).append(dot)
+        if each.serial not in chosen:
+            changed.update(cell for cell, _ in each.placed_dots)
+    return [
+        _of_one(each, chosen.get(each.serial), changed, taken, standing) if each.letters else ()
+        for each in all_lettered
+    ]
+
+
+def _changed(stood: Sequence[Occupied], standing: Sequence[Occupied]) -> set[Cell] | None:
+    """Return the cells in which strokes or boxes have come or gone; None where it is another sort
+    of sheet."""
+    if len(stood) != len(standing):
+        return None
+    found = set[Cell]()
+    for one, other in zip(stood, standing, strict=True):
+        if one is other:
+            continue
+        was, now = one.cells, other.cells
+        found.update(cell for cell in was.keys() | now.keys() if was.get(cell) != now.get(cell))
+        for box in set(one.boxes) ^ set(other.boxes):
+            found.update(_cells(Box(*box)))
+    return found
 
 
 def _of_one(
-    each: Lettered, taken: dict[Cell, list[Point]], standing: Sequence[Occupied]
+    each: Lettered,
+    known: Chosen | None,
+    changed: set[Cell],
+    taken: dict[Cell, list[Point]],
+    standing: Sequence[Occupied],
 ) -> tuple[int, ...]:
     chosen = []
-    for letter, (room, cells) in zip(each.letters, each.rooms, strict=True):
-        near = [spot for cell in cells for spot in taken.get(cell, ()) if room.holds(spot)]
-        side = _chosen(letter, room, near, standing)
+    for index, (letter, (room, cells)) in enumerate(zip(each.letters, each.rooms, strict=True)):
+        before = None if known is None else known[1][index]
+        if before is not None and changed.isdisjoint(cells):
+            side = before
+        else:
+            near = [spot for cell in cells for spot in taken.get(cell, ()) if room.holds(spot)]
+            side = _chosen(letter, room, near, standing)
+            if side != before:
+                changed.add(_middle_cell(letter, side))
+                if before is not None:
+                    changed.add(_middle_cell(letter, before))
         chosen.append(side)
         middle = _middle(letter[1], _half(letter[0]), side)
         taken.setdefault(_cell(middle), []).append(middle)

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import replace
 from itertools import chain
 from types import MappingProxyType
-from typing import TypeVar
+from typing import TypeVar, cast
 
 from .. import fault
 from ..allowance import MOST_PIECES, refuse
@@ -14,7 +14,7 @@ from ..geometry import Arc, Circle, Loop
 from ..kind import Args, Candidate, Undecided
 from ..kind.figure import Family, Figure, Item
 from ..measure import Dimension, Quantity, Unit
-from ..memo import number_of
+from ..memo import MEMO, Memo, number_of
 from ..moves import kinds
 from ..plan.document import (
     LONGEST_LINE,
@@ -70,10 +70,50 @@ def solve(plan: Plan) -> Solution:
     -------
     Solution
     """
-    run = _Solver(plan)
-    for number, line in enumerate(plan.lines, 1):
-        run.read(number, line.content)
-    return run.finish()
+    found = _with_one_changed(plan)
+    if found is None:
+        run = _Solver(plan)
+        for number, line in enumerate(plan.lines, 1):
+            run.read(number, line.content)
+        found = run.finish()
+    if not found.errors:
+        LAST.put((solve, len(plan.lines)), found)
+    return found
+
+
+LAST = cast(Memo[Solution], MEMO)
+"""The plan of so many lines that was solved last, of those without a mistake."""
+
+
+def _with_one_changed(plan: Plan) -> Solution | None:
+    """Solve the last plan with one line changed; None where more has changed, or anything is
+    wrong."""
+    base = LAST.get((solve, len(plan.lines)))
+    if base is None:
+        return None
+    pairs = enumerate(zip(base.plan.lines, plan.lines, strict=True), 1)
+    changed = [
+        (number, was.content, line.content)
+        for number, (was, line) in pairs
+        if was is not line and was.content is not line.content
+    ]
+    if len(changed) != 1:
+        return None
+    ((number, before, after),) = changed
+    if not _says_as_much(before, after):
+        return None
+    found = solve_changed(base, number, after)
+    return None if found.errors else replace(found, plan=plan)
+
+
+def _says_as_much(before: Content, after: Content) -> bool:
+    """Tell whether two lines give the same name, and use the same ones."""
+    match before, after:
+        case Given(mark=""), Given(mark=""):
+            return before.name == after.name and names(before.value) == names(after.value)
+        case Statement(), Statement():
+            return before.name == after.name and names_used(before) == names_used(after)
+    return False
 
 
 def solve_changed(base: Solution, line: int, content: Content) -> Solution:

@@ -10,6 +10,9 @@ STATIC := src/entrick/web/static/index.html
 
 UV := uv==0.13.9
 
+# Dozens of processes are started by the tests, and each would compile everything anew.
+unexport PYTHONDONTWRITEBYTECODE
+
 .PHONY: demo test test-deep check bench fuzz crash load build types lock screenshots clean
 
 demo: $(VENV)/.ready $(STATIC)

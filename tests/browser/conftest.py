@@ -26,6 +26,8 @@ CHROMIUM = [
     "--disable-background-networking",
     "--disable-component-update",
     "--disable-sync",
+    "--process-per-site",
+    "--renderer-process-limit=1",
 ]
 
 
@@ -43,6 +45,7 @@ def browser_context_args() -> dict[str, object]:
 def shared(browser: Browser, browser_context_args: dict[str, object]) -> Iterator[BrowserContext]:
     """One context for all tests: what it has fetched and compiled is there for the next."""
     context = browser.new_context(**browser_context_args)  # type: ignore[arg-type]
+    context.new_page()
     yield context
     context.close()
 
@@ -62,7 +65,7 @@ def context(
         return
     yield shared
     shared.unroute_all()
-    for page in shared.pages:
+    for page in shared.pages[1:]:
         page.close()
 
 

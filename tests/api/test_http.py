@@ -26,7 +26,7 @@ def test_numbers_beyond_all_registers_are_not_there(client: FlaskClient) -> None
         assert answer.mimetype == "application/problem+json"
     assert client.get(f"/jobs/{HUGE}").status_code in (200, 404, 503)
     for copy_of in (0, -1, HUGE, 1.5, "x"):
-        assert client.post("/api/jobs", json={"copy_of": copy_of}).status_code == 422
+        assert client.post("/api/jobs", json={"copy_of": copy_of}).status_code in (404, 422)
     for line in (HUGE, -HUGE, 2**40):
         assert (
             client.post(

@@ -27,11 +27,10 @@ from entrick.store import (
     add_job,
     export_register,
     import_register,
-    kit_of,
     list_kits,
     list_sittings,
     open_store,
-    schedule_of,
+    order_of,
 )
 from entrick.store import begin as begin_sitting
 
@@ -205,7 +204,7 @@ def test_sittings_and_orders_are_part_of_the_register_taken_away_and_in(
         import_register(other, Zip(file))
     with store.reading() as here, other.reading() as there:
         assert [s.events for s in list_sittings(here)] == [s.events for s in list_sittings(there)]
-        assert schedule_of(there, job) == "settings"
+        assert order_of(there, job).schedule == "settings"
     other.close()
 
 
@@ -336,7 +335,7 @@ def test_a_job_names_its_kit_and_takes_it_along(
     other = open_store(tmp_path / "other.db")
     import_register(other, Folder(tmp_path / "out"))
     with other.reading() as session:
-        assert kit_of(session, job) == "the yard"
+        assert order_of(session, job).kit == "the yard"
         assert [sitting.kit for sitting in list_sittings(session)] == ["the yard"]
         assert [(kit.name, kit.text, kit.usual) for kit in list_kits(session)] == [
             ("the yard", bare, True)

@@ -12,6 +12,7 @@ from __future__ import annotations
 
 import json
 import zipfile
+import zlib
 from collections.abc import Callable, Iterator
 from contextlib import AbstractContextManager
 from dataclasses import asdict, dataclass
@@ -19,30 +20,28 @@ from datetime import UTC, datetime
 from pathlib import Path
 from typing import Annotated, Any, Protocol, TypeVar
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_validator, model_validator
+from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from ..core.board.kits import read_kit
 from ..core.logbook.sitting import Event
-from ..core.logbook.sitting import Kind as EventKind
 from ..core.plan.document import MOST_CHARACTERS
+from ..records import (
+    LARGEST_TAKEN,
+    MOST_EVENTS,
+    EventRecord,
+    JobNumber,
+    KitRecord,
+    Note,
+    OrderRecord,
+    SittingRecord,
+)
 from .database import Store
-from .jobs import LARGEST_ID, add_revision
+from .jobs import add_revision
 from .kits import MOST_KITS, list_kits, put_kit
 from .listing import put_summary
 from .models import Job, Revision
-from .sittings import (
-    MOST_EVENTS,
-    UID,
-    append,
-    begin,
-    kit_of,
-    list_sittings,
-    schedule_of,
-    set_kit,
-    set_schedule,
-)
+from .sittings import append, begin, list_sittings, order_of, set_order
 
 T = TypeVar("T", bound=BaseModel)
 D = TypeVar("D", datetime, datetime | None)
@@ -69,69 +68,52 @@ class _File(BaseModel):
 
 
 class _RevisionFile(_File):
-    number: Annotated[int, Field(ge=1, le=LARGEST_ID)]
-    based_on: Annotated[int, Field(ge=0, le=LARGEST_ID)] | None
-    note: Annotated[str, Field(max_length=200)]
+    number: JobNumber
+    based_on: Annotated[int, Field(ge=0, le=LARGEST_TAKEN)] | None
+    note: Note
     saved_at: datetime
-    file: Annotated[str, Field(pattern=r"^revision-\d+\.entrick$")]
+    file: Annotated[str, Field(pattern=r"^revision-\d{1,12}\.entrick$")]
 
 
-class _EventFile(_File):
-    number: Annotated[int, Field(ge=1, le=LARGEST_ID)]
-    kind: EventKind
-    step: Annotated[int, Field(ge=0, le=LARGEST_ID)] = 0
-    tool: Annotated[str, Field(max_length=80)] = ""
-    seconds: Annotated[float, Field(ge=0, allow_inf_nan=False)] = 0.0
-    off: Annotated[float, Field(allow_inf_nan=False)] = 0.0
-    text: Annotated[str, Field(max_length=500)] = ""
-    of: Annotated[int, Field(ge=0, le=LARGEST_ID)] = 0
-
-
-class _SittingFile(_File):
-    uid: Annotated[str, Field(pattern=UID)]
-    revision: Annotated[int, Field(ge=1, le=LARGEST_ID)]
-    schedule: Annotated[str, Field(max_length=20)]
-    kit: Annotated[str, Field(max_length=60)] = ""
-    started_at: datetime
-    rehearsed: bool
-    events: Annotated[list[_EventFile], Field(max_length=MOST_EVENTS)]
-
-
-class _JobFile(_File):
-    id: Annotated[int, Field(ge=1, le=LARGEST_ID)]
-    created_at: datetime
-    archived_at: datetime | None
-    revisions: Annotated[list[_RevisionFile], Field(min_length=1)]
-    schedule: Annotated[str, Field(max_length=20)] = "written"
-    kit: Annotated[str, Field(max_length=60)] = ""
-    sittings: list[_SittingFile] = []
+class _SittingFile(SittingRecord):
+    events: Annotated[list[EventRecord], Field(max_length=MOST_EVENTS)]
 
     @model_validator(mode="after")
-    def _rising(self) -> _JobFile:
-        numbers = [revision.number for revision in self.revisions]
-        if numbers != sorted(set(numbers)):
-            raise ValueError("revisions rise by number, each once")
+    def _once_each(self) -> _SittingFile:
+        if len({event.number for event in self.events}) < len(self.events):
+            raise ValueError("a number of an event stands there twice")
         return self
 
 
-class _KitFile(_File):
-    name: Annotated[str, Field(min_length=1, max_length=60)]
-    text: Annotated[str, Field(max_length=20_000)]
-    usual: bool
+class _JobFile(OrderRecord):
+    id: JobNumber
+    created_at: datetime
+    archived_at: datetime | None
+    revisions: Annotated[list[_RevisionFile], Field(min_length=1)]
+    sittings: Annotated[list[_SittingFile], Field(default_factory=list)]
 
-    @field_validator("text")
-    @classmethod
-    def _is_kit(cls, text: str) -> str:
-        read_kit(text)
-        return text
+    @model_validator(mode="after")
+    def _fits_together(self) -> _JobFile:
+        numbers = [revision.number for revision in self.revisions]
+        if numbers != sorted(set(numbers)):
+            raise ValueError("revisions rise by number, each once")
+        for sitting in self.sittings:
+            if sitting.revision not in numbers:
+                raise ValueError(f"a sitting drew revision {sitting.revision}, which is not there")
+        return self
+
+
+_JobFolder = Annotated[str, Field(pattern=r"^jobs/\d{1,12}$")]
 
 
 class _RegisterFile(BaseModel):
     model_config = ConfigDict(defer_build=True)
 
     entrick: int
-    jobs: Annotated[list[Annotated[str, Field(pattern=r"^jobs/\d+$")]], Field(max_length=MOST_JOBS)]
-    kits: Annotated[list[_KitFile], Field(max_length=MOST_KITS)] = []
+    jobs: Annotated[
+        list[Annotated[str, Field(pattern=r"^jobs/\d{1,12}$")]], Field(max_length=MOST_JOBS)
+    ]
+    kits: Annotated[list[KitRecord], Field(max_length=MOST_KITS)] = []
 
 
 class Files(Protocol):
@@ -159,8 +141,11 @@ class Folder:
 
     def read(self, name: str) -> bytes:
         """Read a file."""
+        path = self.root / name
         try:
-            return (self.root / name).read_bytes()
+            if path.stat().st_size > LARGEST_JSON:
+                raise ArchiveError(f"{name} is too large to belong to a register")
+            return path.read_bytes()
         except OSError as error:
             raise KeyError(name) from error
 
@@ -176,10 +161,18 @@ class Zip:
         self.file.writestr(name, data)
 
     def read(self, name: str) -> bytes:
-        """Read a file, as far as it is not larger than anything of a register is."""
-        if self.file.getinfo(name).file_size > LARGEST_JSON:
+        """Read a file, as far as it is not larger than anything of a register is: what it says of
+        its own size is not believed."""
+        try:
+            with self.file.open(name) as stream:
+                data = stream.read(LARGEST_JSON + 1)
+        except (zipfile.BadZipFile, zlib.error, EOFError, NotImplementedError, OSError) as error:
+            raise ArchiveError(f"{name} is damaged: {error}") from error
+        except RuntimeError as error:
+            raise ArchiveError(f"{name} is locked with a password") from error
+        if len(data) > LARGEST_JSON:
             raise ArchiveError(f"{name} is too large to belong to a register")
-        return self.file.read(name)
+        return data
 
 
 def _never(_: int, __: int) -> None:
@@ -221,8 +214,7 @@ def _export(job: Job, session: Session, files: Files) -> None:
             }
             for revision in revisions
         ],
-        "schedule": schedule_of(session, job.id),
-        "kit": kit_of(session, job.id),
+        **order_of(session, job.id).model_dump(),
         "sittings": [
             {
                 "uid": sitting.uid,
@@ -348,10 +340,8 @@ def _enter(session: Session, job: _JobFile, texts: list[str]) -> None:
         )
     assert newest is not None
     put_summary(session, row, newest, None)
-    if job.schedule != "written":
-        set_schedule(session, number, job.schedule)
-    if job.kit:
-        set_kit(session, number, job.kit)
+    if job.schedule != "written" or job.kit:
+        set_order(session, number, schedule=job.schedule, kit=job.kit)
     for sitting in job.sittings:
         begin(
             session,

@@ -15,6 +15,7 @@ from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.exc import OperationalError
 from sqlalchemy.orm import Session
 
+from .about import begin_about
 from .listing import fill
 from .soundness import MIGRATIONS, examine, known_versions
 from .trouble import RegisterTrouble, cause_of
@@ -70,12 +71,14 @@ class Store:
             connection.close()
 
 
-def open_store(path: Path) -> Store:
+def open_store(path: Path, name: str = "") -> Store:
     """Open a database file, making it and its folder if need be, and migrate it.
 
     Parameters
     ----------
     path : Path
+    name : str
+        By which a fresh register is to be known, where it takes the place of another.
 
     Returns
     -------
@@ -98,7 +101,9 @@ def open_store(path: Path) -> Store:
     try:
         if version != known_versions()[-1]:
             _migrate(engine)
+            examine(path)
         with store.writing() as session:
+            begin_about(session, name)
             fill(session)
     except OperationalError as error:
         engine.dispose()
@@ -138,7 +143,9 @@ def _migrate(engine: Engine) -> None:
 def _prepare(connection: sqlite3.Connection, _: object) -> None:
     # Transactions are begun by _begin below, so that a save can take the write lock first.
     connection.isolation_level = None
-    for pragma in ("journal_mode=WAL", "foreign_keys=ON", "synchronous=FULL"):
+    # What was taken away is gone from the disk too, so that salvage does not find it again.
+    pragmas = ("journal_mode=WAL", "foreign_keys=ON", "synchronous=FULL", "secure_delete=ON")
+    for pragma in pragmas:
         connection.execute(f"PRAGMA {pragma}")
 
 

@@ -1,20 +1,104 @@
-"""A digest of everything one revision says: written beside it, so that a changed byte on the disk
+"""A digest of everything one row says: written beside it, so that a changed byte on the disk
 shows."""
 
 from __future__ import annotations
 
 import hashlib
 import json
-from datetime import datetime
+from collections.abc import Mapping, Sequence
+from datetime import UTC, datetime
+from typing import Any, cast
+
+from sqlalchemy import Boolean, Column, Float, Table, event, inspect
+
+from .models import Base, Moment
 
 STAMP = "%Y-%m-%d %H:%M:%S.%f"
 """How a time stands in the database, in UTC."""
 
+DIGEST = "digest"
 
-def digest_of(
-    job_id: int, number: int, based_on: int | None, text: str, note: str, saved_at: datetime | str
-) -> str:
-    """Return the digest of a revision (SHA-256, hexadecimal)."""
-    stamp = saved_at if isinstance(saved_at, str) else saved_at.strftime(STAMP)
-    said = json.dumps([job_id, number, based_on, text, note, stamp], ensure_ascii=False)
-    return hashlib.sha256(said.encode("utf-8", "surrogatepass")).hexdigest()
+COUNTED = frozenset({"revision", "sitting_event", "practice_answer"})
+"""Tables whose rows are told apart by what they say: their number is SQLite's own affair."""
+
+
+def kept() -> Sequence[Table]:
+    """Return every table whose rows carry a digest, those that others refer to first."""
+    return [table for table in Base.metadata.sorted_tables if DIGEST in table.columns]
+
+
+def covered(table: Table) -> list[Column[Any]]:
+    """Return the columns of a table that its digest covers."""
+    unsaid = {DIGEST, "id"} if table.name in COUNTED else {DIGEST}
+    return [column for column in table.columns if column.name not in unsaid]
+
+
+def digest_of(table: Table, row: Mapping[str, Any]) -> str:
+    """Return the digest of a row (SHA-256, hexadecimal).
+
+    Parameters
+    ----------
+    table : Table
+    row : mapping
+        From column to value, as Python or as SQLite has it.
+
+    Raises
+    ------
+    TypeError, ValueError
+        Where a value is none of its column.
+    """
+    # The digests of revisions are older than those of the others.
+    name = [] if table.name == "revision" else [table.name]
+    said = [*name, *(_as_kept(column, row[column.name]) for column in covered(table))]
+    text = json.dumps(said, ensure_ascii=False)
+    return hashlib.sha256(text.encode("utf-8", "surrogatepass")).hexdigest()
+
+
+def _as_kept(column: Column[Any], value: Any) -> Any:
+    if value is None or (isinstance(value, str) and not isinstance(column.type, Float)):
+        return value
+    if isinstance(value, datetime):
+        aware = value if value.tzinfo is None else value.astimezone(UTC)
+        return aware.strftime(STAMP)
+    if isinstance(column.type, Boolean):
+        return int(value)
+    return float(value) if isinstance(column.type, Float) else value
+
+
+def as_python(column: Column[Any], value: Any) -> Any:
+    """Return a value as a row is made of it.
+
+    Raises
+    ------
+    ValueError
+        Where it is none of its column.
+    """
+    if value is None:
+        return None
+    if isinstance(column.type, Moment):
+        return datetime.strptime(value, STAMP).replace(tzinfo=UTC)
+    if isinstance(column.type, Boolean):
+        return bool(value)
+    return float(value) if isinstance(column.type, Float) else value
+
+
+def is_sound(table: Table, row: Mapping[str, Any]) -> bool:
+    """Tell whether a row is what was saved."""
+    try:
+        return bool(digest_of(table, row) == row[DIGEST])
+    except (TypeError, ValueError):
+        return False
+
+
+def table_of(row: Base) -> Table:
+    """Return the table a row is of."""
+    return cast(Table, inspect(type(row)).local_table)
+
+
+@event.listens_for(Base, "before_insert", propagate=True)
+@event.listens_for(Base, "before_update", propagate=True)
+def _digest(_: object, __: object, row: Base) -> None:
+    table = table_of(row)
+    if DIGEST in table.columns:
+        values = {column.name: getattr(row, column.name) for column in covered(table)}
+        setattr(row, DIGEST, digest_of(table, values))

@@ -6,16 +6,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import UTC, datetime
 
-from sqlalchemy import select, update
+from sqlalchemy import func, select, update
 from sqlalchemy.orm import Session
 
 from ..core.summary import Summary
-from .digest import digest_of
+from ..records import LARGEST_ID
 from .listing import put_summary
 from .models import Job, JobSummary, Revision
-
-LARGEST_ID = 2**63 - 1
-"""No number of a job or revision is larger: SQLite has 64 bits."""
 
 
 class UnknownJob(LookupError):
@@ -81,12 +78,17 @@ def add_job(session: Session, text: str, note: str = "", made: Summary | None = 
     """Enter a new job with its first revision, and what the register lists of it where that is
     known."""
     now = datetime.now(UTC)
-    job = Job(created_at=now, archived_at=None)
+    job = Job(id=next_number(session), created_at=now, archived_at=None)
     session.add(job)
     session.flush()
     revision = add_revision(session, job.id, 1, None, text, note, now)
     put_summary(session, job, revision, made)
     return _job(job, revision)
+
+
+def next_number(session: Session) -> int:
+    """Return the number of the next job."""
+    return (session.scalar(select(func.max(Job.id))) or 0) + 1
 
 
 def add_revision(
@@ -98,8 +100,7 @@ def add_revision(
     note: str,
     saved_at: datetime,
 ) -> Revision:
-    """Write a revision with its digest."""
-    digest = digest_of(job_id, number, based_on, text, note, saved_at)
+    """Write a revision."""
     revision = Revision(
         job_id=job_id,
         number=number,
@@ -107,7 +108,6 @@ def add_revision(
         text=text,
         note=note,
         saved_at=saved_at,
-        digest=digest,
     )
     session.add(revision)
     session.flush()

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from sqlalchemy import delete, select, update
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from .models import KitRow
@@ -42,10 +42,13 @@ def put_kit(session: Session, name: str, text: str, usual: bool) -> None:
     if name not in there and len(there) >= MOST_KITS:
         raise TooManyKits(f"a desk holds at most {MOST_KITS} kits")
     if usual:
-        session.execute(update(KitRow).values(usual=False))
+        for row in session.scalars(select(KitRow).where(KitRow.usual)):
+            row.usual = False
     session.merge(KitRow(name=name, text=text, usual=usual))
 
 
 def remove_kit(session: Session, name: str) -> None:
     """Take a kit away; without a usual one the desk takes the small kit of the plan's unit."""
-    session.execute(delete(KitRow).where(KitRow.name == name))
+    row = session.get(KitRow, name)
+    if row is not None:
+        session.delete(row)

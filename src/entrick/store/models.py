@@ -1,4 +1,5 @@
-"""Tables."""
+"""Tables, their columns in the order in which they stand on the disk. A row with a digest is what
+was saved, or is noticed to be something else."""
 
 from __future__ import annotations
 
@@ -40,6 +41,7 @@ class Job(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     created_at: Mapped[datetime] = mapped_column(Moment)
     archived_at: Mapped[datetime | None] = mapped_column(Moment)
+    digest: Mapped[str] = mapped_column(Text)
     revisions: Mapped[list[Revision]] = relationship(
         back_populates="job", order_by="Revision.number"
     )
@@ -98,6 +100,7 @@ class JobOrder(Base):
     job_id: Mapped[int] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"), primary_key=True)
     schedule: Mapped[str] = mapped_column(Text)
     kit: Mapped[str] = mapped_column(Text)
+    digest: Mapped[str] = mapped_column(Text)
 
 
 class SittingRow(Base):
@@ -111,10 +114,11 @@ class SittingRow(Base):
     job_id: Mapped[int] = mapped_column(ForeignKey("job.id", ondelete="RESTRICT"), index=True)
     revision: Mapped[int]
     schedule: Mapped[str] = mapped_column(Text)
-    kit: Mapped[str] = mapped_column(Text)
     started_at: Mapped[datetime] = mapped_column(Moment)
     rehearsed: Mapped[bool]
     removed_at: Mapped[datetime | None] = mapped_column(Moment)
+    kit: Mapped[str] = mapped_column(Text)
+    digest: Mapped[str] = mapped_column(Text)
 
 
 class EventRow(Base):
@@ -136,6 +140,7 @@ class EventRow(Base):
     off: Mapped[float]
     text: Mapped[str] = mapped_column(Text)
     of: Mapped[int]
+    digest: Mapped[str] = mapped_column(Text)
 
 
 class KitRow(Base):
@@ -146,6 +151,7 @@ class KitRow(Base):
     name: Mapped[str] = mapped_column(Text, primary_key=True)
     text: Mapped[str] = mapped_column(Text)
     usual: Mapped[bool]
+    digest: Mapped[str] = mapped_column(Text)
 
 
 class PracticeRow(Base):
@@ -164,3 +170,14 @@ class PracticeRow(Base):
     chances: Mapped[str] = mapped_column(Text)
     hints: Mapped[int]
     rehearsed: Mapped[bool]
+    digest: Mapped[str] = mapped_column(Text)
+
+
+class About(Base):
+    """What a register knows of itself; see `about`."""
+
+    __tablename__ = "about"
+
+    name: Mapped[str] = mapped_column(Text, primary_key=True)
+    said: Mapped[str] = mapped_column(Text)
+    digest: Mapped[str] = mapped_column(Text)

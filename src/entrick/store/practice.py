@@ -8,6 +8,7 @@ from datetime import datetime
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
 
+from .about import count
 from .models import PracticeRow
 
 MOST_ANSWERS = 20_000
@@ -71,4 +72,5 @@ def list_answers(session: Session) -> list[AnswerView]:
 
 def forget_answers(session: Session) -> None:
     """Take every answer away."""
-    session.execute(delete(PracticeRow))
+    taken = session.execute(delete(PracticeRow))
+    count(session, PracticeRow.__tablename__, -taken.rowcount)  # type: ignore[attr-defined]

@@ -11,14 +11,9 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from ..core.logbook.sitting import Event, Kind
-from .jobs import UnknownJob, one_job
+from ..records import MOST_EVENTS, EventRecord, OrderRecord, SittingRecord, readable
+from .jobs import UnknownJob, one_job, one_revision
 from .models import EventRow, JobOrder, SittingRow
-
-UID = r"^[0-9a-f-]{8,64}$"
-"""How a device names a sitting."""
-
-MOST_EVENTS = 20_000
-"""Events of one sitting."""
 
 
 class EventsDiffer(RuntimeError):
@@ -55,11 +50,13 @@ def begin(  # noqa: PLR0913
     Raises
     ------
     UnknownJob
+        There is no such job, or no such revision of it.
     """
     row = session.scalar(select(SittingRow).where(SittingRow.uid == uid))
     if row is None:
-        one_job(session, job_id)
+        one_revision(session, job_id, revision)
         row = SittingRow(
+            id=(session.scalar(select(func.max(SittingRow.id))) or 0) + 1,
             uid=uid,
             job_id=job_id,
             revision=revision,
@@ -98,6 +95,8 @@ def append(session: Session, uid: str, events: Iterable[Event]) -> SittingView:
             fresh[event.number] = event
     if len(there) + len(fresh) > MOST_EVENTS:
         raise EventsDiffer(f"a sitting holds at most {MOST_EVENTS} events; begin another")
+    for event in fresh.values():
+        EventRecord.model_validate(event)
     session.add_all(EventRow(sitting_id=row.id, **asdict(event)) for event in fresh.values())
     session.flush()
     return _view(row, tuple(sorted((there | fresh).values(), key=lambda event: event.number)))
@@ -118,6 +117,8 @@ def amend(
     there = {event.number: event for event in _events(session, [row.id]).get(row.id, ())}
     if of not in there:
         raise UnknownJob(f"there is no event {of} in this sitting")
+    if max(there) >= MOST_EVENTS:
+        raise EventsDiffer(f"a sitting holds at most {MOST_EVENTS} events; begin another")
     event = Event(max(there) + 1, kind, there[of].step, there[of].tool, seconds, off, text, of)
     return append(session, uid, [event])
 
@@ -127,52 +128,57 @@ def set_removed(session: Session, uid: str, removed: bool) -> None:
     _row(session, uid).removed_at = datetime.now(UTC) if removed else None
 
 
-def list_sittings(
-    session: Session, job_id: int | None = None, removed: bool = False
-) -> list[SittingView]:
-    """Return sittings, the last first: all of them, or those of a job."""
+@dataclass(frozen=True, slots=True)
+class Logbook:
+    """Sittings, the last first, and how many rows of them cannot be read any more."""
+
+    sittings: list[SittingView]
+    unread: int
+
+
+def read_logbook(session: Session, job_id: int | None = None, removed: bool = False) -> Logbook:
+    """Return sittings: all of them, or those of a job."""
     chosen = select(SittingRow).order_by(SittingRow.started_at.desc(), SittingRow.id.desc())
     if job_id is not None:
         chosen = chosen.where(SittingRow.job_id == job_id)
     if not removed:
         chosen = chosen.where(SittingRow.removed_at.is_(None))
-    rows = session.scalars(chosen).all()
+    every = session.scalars(chosen).all()
+    rows = [row for row in every if readable(SittingRecord, row) is not None]
     events = _events(session, [row.id for row in rows])
-    return [_view(row, events.get(row.id, ())) for row in rows]
+    there = session.scalar(
+        select(func.count())
+        .select_from(EventRow)
+        .where(EventRow.sitting_id.in_([row.id for row in rows]))
+    )
+    lost = (there or 0) - sum(map(len, events.values()))
+    views = [_view(row, events.get(row.id, ())) for row in rows]
+    return Logbook(views, len(every) - len(rows) + lost)
 
 
-def schedule_of(session: Session, job_id: int) -> str:
-    """Return in which order the steps of a job are done."""
+def list_sittings(
+    session: Session, job_id: int | None = None, removed: bool = False
+) -> list[SittingView]:
+    """Return the sittings of the logbook that can be read."""
+    return read_logbook(session, job_id, removed).sittings
+
+
+def order_of(session: Session, job_id: int) -> OrderRecord:
+    """Return in which order, and with which kit, a job is drawn."""
     row = session.get(JobOrder, job_id)
-    return row.schedule if row else "written"
+    return (row and readable(OrderRecord, row)) or OrderRecord()
 
 
-def set_schedule(session: Session, job_id: int, schedule: str) -> None:
-    """Keep in which order the steps of a job are done.
+def set_order(session: Session, job_id: int, **changed: str) -> None:
+    """Keep in which order (`schedule`), or with which kit (`kit`, by name), a job is drawn.
 
     Raises
     ------
     UnknownJob
     """
     one_job(session, job_id)
-    session.merge(JobOrder(job_id=job_id, schedule=schedule, kit=kit_of(session, job_id)))
-
-
-def kit_of(session: Session, job_id: int) -> str:
-    """Return the name of the kit a job is drawn with; empty where it is the usual one."""
-    row = session.get(JobOrder, job_id)
-    return row.kit if row else ""
-
-
-def set_kit(session: Session, job_id: int, kit: str) -> None:
-    """Keep with which kit a job is drawn, by name; the usual one where it is empty.
-
-    Raises
-    ------
-    UnknownJob
-    """
-    one_job(session, job_id)
-    session.merge(JobOrder(job_id=job_id, schedule=schedule_of(session, job_id), kit=kit))
+    order = OrderRecord.model_validate(order_of(session, job_id).model_dump() | changed)
+    session.merge(JobOrder(job_id=job_id, **order.model_dump()))
 
 
 def state_of_sittings(session: Session) -> tuple[int, int, int]:
@@ -196,17 +202,10 @@ def _events(session: Session, sittings: Sequence[int]) -> dict[int, tuple[Event,
         .where(EventRow.sitting_id.in_(sittings))
         .order_by(EventRow.sitting_id, EventRow.number)
     ):
-        event = Event(
-            row.number,
-            row.kind,  # type: ignore[arg-type]
-            row.step,
-            row.tool,
-            row.seconds,
-            row.off,
-            row.text,
-            row.of,
-        )
-        found.setdefault(row.sitting_id, []).append(event)
+        event = readable(EventRecord, row)
+        if event is not None:
+            own = found.setdefault(row.sitting_id, [])
+            own.append(Event(**event.model_dump()))
     return {sitting: tuple(events) for sitting, events in found.items()}
 
 

@@ -4,9 +4,15 @@ from __future__ import annotations
 
 import sqlite3
 import struct
+from functools import cache
 from pathlib import Path
+from typing import Any
 
-from .digest import digest_of
+from sqlalchemy import Column, Table, Text, create_engine
+
+from .about import ROWS
+from .digest import covered, is_sound, kept
+from .models import Base
 from .trouble import RegisterTrouble, cause_of
 
 MIGRATIONS = Path(__file__).with_name("migrations")
@@ -60,11 +66,13 @@ def examine(path: Path) -> str:
         wrong = connection.execute("PRAGMA quick_check(1)").fetchone()[0]
         if wrong != "ok":
             raise RegisterTrouble("damaged", path, str(wrong).splitlines()[-1])
-        if version >= "0002":
-            _check_digests(connection, path)
+        _check_shape(connection, path, version)
+        _check_rows(connection, path, version)
         return version
     except sqlite3.Error as error:
         raise RegisterTrouble(cause_of(error) or "foreign", path, str(error)) from error
+    except UnicodeDecodeError as error:
+        raise RegisterTrouble("damaged", path, "a text in it is none any more") from error
     finally:
         connection.close()
 
@@ -104,16 +112,93 @@ def _summed(data: bytes, order: str, sums: tuple[int, int]) -> tuple[int, int]:
     return first, second
 
 
-def _check_digests(connection: sqlite3.Connection, path: Path) -> None:
-    rows = connection.execute(
-        "SELECT job_id, number, based_on, text, note, saved_at, digest FROM revision"
-    )
-    for job_id, number, based_on, text, note, saved_at, digest in rows:
-        try:
-            sound = digest_of(job_id, number, based_on, text, note, saved_at) == digest
-        except TypeError:  # a text that is none any more
-            sound = False
-        if not sound:
-            raise RegisterTrouble(
-                "damaged", path, f"revision {number} of job {job_id} is not what was saved"
-            )
+Shape = frozenset[tuple[object, ...]]
+
+
+def shape_of(connection: sqlite3.Connection) -> Shape:
+    """Return what a database is made of: tables with their columns and what they refer to, indexes,
+    and whatever else there is."""
+    found: set[tuple[object, ...]] = set()
+    parts = connection.execute(
+        "SELECT type, name, tbl_name FROM sqlite_master WHERE name NOT LIKE 'sqlite_%'"
+    ).fetchall()
+    for sort, name, table in parts:
+        said: list[object] = []
+        if sort == "table":
+            columns = connection.execute(f'PRAGMA table_info("{name}")')
+            said += [(cid, column, _sort(kind), bool(pk)) for cid, column, kind, _, _, pk in columns]
+            others = connection.execute(f'PRAGMA foreign_key_list("{name}")')
+            said += sorted((other, own, theirs) for _, _, other, own, theirs, *_ in others)
+            unique = connection.execute(f'PRAGMA index_list("{name}")')
+            said.append(sum(bool(is_unique) for _, _, is_unique, *_ in unique))
+        elif sort == "index":
+            said += connection.execute(f'PRAGMA index_info("{name}")').fetchall()
+        found.add((sort, name, table, *said))
+    return frozenset(found)
+
+
+def _sort(kind: str) -> str:
+    """Return the sort of a column: SQLite keeps all broken numbers alike, whatever they are
+    called."""
+    return "REAL" if any(word in kind.upper() for word in ("REAL", "FLOA", "DOUB")) else kind
+
+
+@cache
+def expected_shape() -> Shape:
+    """Return what a register of today is made of."""
+    engine = create_engine("sqlite://")
+    with engine.begin() as connection:
+        Base.metadata.create_all(connection)
+        connection.exec_driver_sql(
+            "CREATE TABLE alembic_version (version_num VARCHAR(32) NOT NULL, "
+            "CONSTRAINT alembic_version_pkc PRIMARY KEY (version_num))"
+        )
+        found = shape_of(connection.connection.dbapi_connection)  # type: ignore[arg-type]
+    engine.dispose()
+    return found
+
+
+def _check_shape(connection: sqlite3.Connection, path: Path, version: str) -> None:
+    """Refuse what is built otherwise than a register: with triggers it would do what nobody asked
+    for."""
+    if version and version != known_versions()[-1]:
+        # An older one is looked at again when it has been brought up to date.
+        odd = {part for part in shape_of(connection) if part[0] not in ("table", "index")}
+        missing: set[tuple[object, ...]] = set()
+    elif version:
+        there, wanted = shape_of(connection), expected_shape()
+        odd, missing = set(there - wanted), set(wanted - there)
+    else:
+        return
+    for told, parts in (("it holds", odd), ("it lacks, or has otherwise,", missing)):
+        for sort, name, *_ in sorted(parts, key=str)[:1]:
+            raise RegisterTrouble("damaged", path, f"{told} the {sort} {name}")
+
+
+def _check_rows(connection: sqlite3.Connection, path: Path, version: str) -> None:
+    """Refuse a register in which a row is not what was saved, or is missing."""
+    tables = [] if version < "0002" else [Base.metadata.tables["revision"]]
+    for table in kept() if version >= "0006" else tables:
+        rows = connection.execute(f'SELECT * FROM "{table.name}"')
+        names = [column[0] for column in rows.description]
+        count = 0
+        for values in rows:
+            count += 1
+            row = dict(zip(names, values, strict=True))
+            if not is_sound(table, row):
+                told = ", ".join(f"{column.name} {row[column.name]}" for column in _naming(table))
+                raise RegisterTrouble("damaged", path, f"{table.name}, {told}: not what was saved")
+        if version >= "0006":
+            _check_count(connection, path, table.name, count)
+
+
+def _naming(table: Table) -> list[Column[Any]]:
+    """Return the columns by which a row is told apart from others."""
+    return [column for column in covered(table) if not isinstance(column.type, Text)][:2]
+
+
+def _check_count(connection: sqlite3.Connection, path: Path, table: str, count: int) -> None:
+    noted = connection.execute("SELECT said FROM about WHERE name = ?", (ROWS + table,)).fetchone()
+    if noted is not None and int(noted[0]) != count:
+        told = f"{noted[0]} rows of {table} were saved, and {count} are there"
+        raise RegisterTrouble("damaged", path, told)

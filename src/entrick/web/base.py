@@ -3,29 +3,23 @@ the core."""
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal, Self, get_args
+from typing import Annotated, Any, Self, get_args
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from ..core.drawing.marks import DisplayList, Mark
 from ..core.plan.document import LONGEST_LINE, MOST_CHARACTERS
 from ..core.plan.errors import PlanError
+from ..records import Schedule
 
 PlanText = Annotated[str, Field(max_length=MOST_CHARACTERS)]
 RowText = Annotated[str, Field(max_length=LONGEST_LINE * 2)]
 KitText = Annotated[str, Field(max_length=8000)]
 """A kit as the text of its file; empty for the small kit of the plan's unit."""
 
-Schedule = Literal["written", "settings", "clean"]
-"""In which order the steps of a plan are done."""
-
 Whole = Annotated[int, Field(ge=-(2**31), le=2**31)]
 """A line, a clause or a step by its number; one the plan does not have is told in words."""
 
-Number = Annotated[int, Field(ge=0, le=2**63 - 1)]
-"""Of a job or a revision: SQLite has 64 bits."""
-
-Finite = Annotated[float, Field(allow_inf_nan=False, ge=-1e6, le=1e6)]
 Seed = Annotated[int, Field(ge=0, le=2**31)]
 Spot = tuple[Annotated[float, Field(ge=-1e5, le=1e5)], Annotated[float, Field(ge=-1e5, le=1e5)]]
 Marks = tuple[Mark, ...]
@@ -70,7 +64,3 @@ class ScheduledIn(Asked):
     text: PlanText
     schedule: Schedule = "written"
     kit: KitText = ""
-
-
-Uid = Annotated[str, Field(pattern=r"^[0-9a-f-]{8,64}$")]
-"""How a device names a sitting, or an answer."""

@@ -1644,7 +1644,7 @@ export type JobOut = {
 /**
  * JobWithPlan
  *
- * A job with its newest revision.
+ * A job with its newest revision, and the name of the register it is in.
  */
 export type JobWithPlan = {
     job: JobOut;
@@ -1653,6 +1653,10 @@ export type JobWithPlan = {
      */
     kit: string;
     newest: RevisionOut;
+    /**
+     * Register Name
+     */
+    register_name: string;
     /**
      * Schedule
      */
@@ -2098,7 +2102,8 @@ export type Lettering = {
 /**
  * LogbookOut
  *
- * Every sitting, the last first, and what they teach.
+ * Every sitting, the last first, and what they teach; `unread` rows of it cannot be read any
+ * more.
  */
 export type LogbookOut = {
     /**
@@ -2117,6 +2122,10 @@ export type LogbookOut = {
      * Spreads
      */
     spreads: Array<HandOut>;
+    /**
+     * Unread
+     */
+    unread: number;
 };
 
 /**

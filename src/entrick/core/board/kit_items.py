@@ -9,6 +9,7 @@ from fractions import Fraction
 from typing import Any, Literal
 
 from ..measure import Scale, Unit
+from ..outside import read_number
 from ..plan.errors import ClauseError
 
 MOST_HOLES = 200
@@ -74,12 +75,10 @@ def held(label: str, sort: Sort, default: Any = MISSING, **more: Any) -> Any:
 
 
 def _size(value: object, key: str, nought: bool = False) -> Fraction:
-    if len(str(value)) > LONGEST:
-        raise ClauseError(f"{key}: a size has at most {LONGEST} characters")
     try:
-        found = Fraction(str(value))
-    except (ValueError, ZeroDivisionError) as error:
-        raise ClauseError(f"{key}: {value} is no size; write it as 1/32 or 0.5") from error
+        found = read_number(value if isinstance(value, str) else repr(value))
+    except ClauseError as error:
+        raise ClauseError(f"{key}: {error.message}") from error
     if not (found >= 0 if nought else found > 0) or found > LARGEST:
         raise ClauseError(f"{key}: {value} is no size of a kit")
     return found

@@ -8,6 +8,7 @@ from fractions import Fraction
 from typing import Any
 
 from ..measure import Unit
+from ..outside import read_json
 from ..plan.errors import ClauseError
 from .kit import GUIDES, METRIC_ELLIPSES, METRIC_TEMPLATE, Kit, default_kit
 from .kit_items import Item
@@ -47,6 +48,9 @@ table (by eye)."""
 
 VERSION = 1
 
+LONGEST_KIT = 8_000
+"""Characters of a kit's file."""
+
 ITEMS = tuple(Item(key=each.name, **each.metadata) for each in fields(Kit))
 """Everything a kit holds, in the order of its page."""
 
@@ -69,10 +73,9 @@ def read_kit(text: str) -> Kit:
     ClauseError
         In words, naming what is wrong.
     """
-    try:
-        said = json.loads(text)
-    except json.JSONDecodeError as error:
-        raise ClauseError(f"this is no kit: line {error.lineno} is not JSON") from error
+    if len(text) > LONGEST_KIT:
+        raise ClauseError(f"a kit has at most {LONGEST_KIT} characters")
+    said = read_json(text, "kit")
     if not isinstance(said, dict) or said.get("entrick_kit") != VERSION:
         raise ClauseError(f'this is no kit: it begins with  "entrick_kit": {VERSION}')
     items = {item.key: item for item in ITEMS}
@@ -82,6 +85,20 @@ def read_kit(text: str) -> Kit:
     unit = items["unit"].sort.read(said.get("unit"), "unit")
     held = {key: items[key].sort.read(value, key) for key, value in said.items() if key in items}
     return replace(default_kit(unit), **held)
+
+
+def tidy_kit(text: str) -> str:
+    """Return the text of a kit as it is kept.
+
+    Raises
+    ------
+    ClauseError
+        Where it is none, or is longer than one may be.
+    """
+    tidy = write_kit(read_kit(text))
+    if len(tidy) > LONGEST_KIT:
+        raise ClauseError(f"written out, this kit has more than {LONGEST_KIT} characters")
+    return tidy
 
 
 def kit_named(name: str) -> Kit:

@@ -26,6 +26,9 @@ distribution)."""
 LINE = 0.35
 """Width of a pencil line, mm: what is closer is hidden by it (common practice, no source)."""
 
+LARGEST = 1_000_000
+"""Of a value read at the board, whatever its unit."""
+
 Judged = Literal["line", "hand", "slip"]
 
 
@@ -117,6 +120,8 @@ def read_value(text: str, unit: Unit) -> Fraction:
             f"{text.strip() or 'nothing'} is no value; write it as  3 1/4,  83 mm  or  3.25 in"
         )
     found = evaluate(content.value, {}, unit).value
+    if abs(float(found)) > LARGEST:
+        raise ClauseError(f"{text.strip()[:20]} is larger than anything at the board")
     return found if isinstance(found, Fraction) else Fraction(found)
 
 

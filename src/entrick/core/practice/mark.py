@@ -5,10 +5,10 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from fractions import Fraction
 
 from ..logbook.measured import read_value
 from ..measure import Unit
+from ..outside import read_number
 from ..plan.errors import ClauseError
 from ..tolerance import ROUND
 from .question import Question, Slip
@@ -89,8 +89,8 @@ def _read(question: Question, said: str) -> float:
     text = said.strip().rstrip("°")
     if question.sort == "angle":
         try:
-            return float(Fraction(text.replace(",", ".").removesuffix("deg").strip()))
-        except (ValueError, ZeroDivisionError) as error:
+            return float(read_number(text.replace(",", ".").removesuffix("deg")))
+        except ClauseError as error:
             raise ClauseError(
                 f"{said.strip() or 'nothing'} is no angle; write it as  37  or  22.5°"
             ) from error

@@ -6,18 +6,21 @@ from __future__ import annotations
 import csv
 import io
 import json
+import re
 from collections import Counter
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import asdict, dataclass
 from random import Random
-from typing import Any
+from typing import get_args
 
 from ..desk import Work, work_out
+from ..outside import Said, read_json
+from ..plan.document import MOST_CHARACTERS, MOST_LINES
 from ..plan.errors import ClauseError
 from ..plan.writer import write_content
 from .ask import questions
 from .mark import Mark, marked
-from .question import RULES, Question, Slip
+from .question import RULES, Question, Slip, Sort
 from .spacing import chosen
 from .vary import variant
 
@@ -25,6 +28,17 @@ VERSION = 1
 MOST_STUDENTS, MOST_QUESTIONS, MOST_PLANS = 2_000, 60, 12
 LONGEST_SET = 128 * 2**20
 LONGEST_ANSWER = 200
+LONGEST_NAME, LONGEST_TEXT = 200, 4_000
+"""Characters of a name and of a sentence in a set."""
+
+MOST_CHOICES, MOST_SLIPS = 400, 200
+LARGEST_ANSWER = 1e9
+LARGEST_SEED = 2**40
+LONGEST_CELL = 4_000
+"""Characters of a cell of the answers; more than that is not what somebody wrote on paper."""
+
+
+_NUMBER = re.compile(r"[0-9]{1,4}")
 
 ON_PAPER = frozenset(
     {
@@ -188,57 +202,72 @@ def read_set(text: str) -> Set:
     """
     if len(text) > LONGEST_SET:
         raise ClauseError("this is larger than a set may be")
-    try:
-        said = json.loads(text)
-    except json.JSONDecodeError as error:
-        raise ClauseError(f"this is no set: line {error.lineno} is not JSON") from error
+    said = read_json(text, "set")
     if not isinstance(said, dict) or said.get("entrick_set") != VERSION:
         raise ClauseError(f'this is no set: it begins with  "entrick_set": {VERSION}')
+    whole = Said(said)
     try:
         papers = tuple(
             Paper(
-                str(paper["student"]),
-                tuple(_question(q) for q in paper["questions"]),
-                tuple(map(str, paper["givens"])),
+                paper.text("student", LONGEST_NAME),
+                tuple(map(_question, paper.each("questions", MOST_QUESTIONS))),
+                paper.texts("givens", MOST_PLANS, LONGEST_TEXT),
             )
-            for paper in said["papers"]
+            for paper in whole.each("papers", MOST_STUDENTS)
         )
-        made = Set(str(said["title"]), int(said["seed"]), tuple(map(str, said["briefs"])), papers)
-    except (KeyError, TypeError, ValueError) as error:
-        raise ClauseError(f"this set is not whole: {error}") from error
-    if len(papers) > MOST_STUDENTS or any(
-        len(paper.questions) > MOST_QUESTIONS for paper in papers
-    ):
-        raise ClauseError(
-            f"a set has at most {MOST_STUDENTS} students and {MOST_QUESTIONS} questions each"
-        )
-    return made
+        briefs = whole.texts("briefs", MOST_PLANS, LONGEST_TEXT)
+        seed = whole.whole("seed", 0, LARGEST_SEED)
+        return Set(whole.text("title", LONGEST_NAME), seed, briefs, papers)
+    except ClauseError as error:
+        raise ClauseError(f"this set is not whole: {error.message}") from error
 
 
-def _question(said: dict[str, Any]) -> Question:
-    sort, right = said["sort"], said["right"]
-    if sort not in ("length", "angle", "choice", "order") or said["rule"] not in RULES:
-        raise ValueError(f"{said.get('key')} is no question")
-    if sort in ("length", "angle") and not isinstance(right, int | float):
-        raise ValueError(f"{said['key']} has no right answer")
-    slips = tuple(Slip(s["key"], int(s["weight"]), s["answer"], s["said"]) for s in said["slips"])
-    rows = {name: tuple(said[name]) for name in ("choices", "hints", "working")}
-    waits = tuple(tuple(int(w) for w in each) for each in said["waits"])
+def _question(said: Said) -> Question:
+    sort, rule = said["sort"], said["rule"]
+    if sort not in get_args(Sort) or rule not in RULES:
+        raise ClauseError(f"{said.where} is no question")
+    choices = said.texts("choices", MOST_CHOICES, LONGEST_TEXT)
+    waits = said.wholes("waits", MOST_CHOICES, MOST_CHOICES)
+    right: float | str | tuple[str, ...]
+    if sort == "order":
+        right = said.texts("right", MOST_CHOICES, LONGEST_TEXT)
+        if sorted(right) != sorted(choices) or len(waits) != len(choices):
+            raise ClauseError(f"{said.where}.right puts other things in order than its choices")
+        if any(wait >= len(choices) for each in waits for wait in each):
+            raise ClauseError(f"{said.where}.waits names more than its choices")
+    elif sort == "choice":
+        right = said.text("right", LONGEST_TEXT)
+        if right not in choices:
+            raise ClauseError(f"{said.where}.right is none of its choices")
+    else:
+        right = said.number("right", LARGEST_ANSWER)
     return Question(
-        str(said["key"]),
-        said["rule"],
-        str(said["asks"]),
+        said.text("key", LONGEST_NAME),
+        rule,
+        said.text("asks", LONGEST_TEXT),
         sort,
-        int(said["line"]),
-        tuple(right) if isinstance(right, list) else right,
-        int(said["step"]),
-        str(said["unit"]),
-        float(said["near"]),
-        slips=slips,
+        said.whole("line", 0, MOST_LINES),
+        right,
+        said.whole("step", 0, LARGEST_SEED),
+        said.text("unit", LONGEST_NAME),
+        said.number("near", LARGEST_ANSWER),
+        choices=choices,
+        slips=tuple(map(_slip, said.each("slips", MOST_SLIPS))),
+        hints=said.texts("hints", MOST_CHOICES, LONGEST_TEXT),
+        working=said.texts("working", MOST_CHOICES, LONGEST_TEXT),
         waits=waits,
-        shows=str(said["shows"]),
-        setting=str(said["setting"]),
-        **rows,
+        shows=said.text("shows", MOST_CHARACTERS),
+        setting=said.text("setting", LONGEST_NAME),
+    )
+
+
+def _slip(said: Said) -> Slip:
+    is_text = isinstance(said["answer"], str)
+    return Slip(
+        said.text("key", LONGEST_NAME),
+        said.whole("weight", 0, 100),
+        said.text("answer", LONGEST_TEXT) if is_text else said.number("answer", LARGEST_ANSWER),
+        said.text("said", LONGEST_TEXT),
     )
 
 
@@ -270,12 +299,12 @@ def mark_answers(made: Set, answers: str) -> tuple[Marked, ...]:
     ClauseError
         In words, with the row, where a student is on no paper or the columns are others.
     """
-    rows = list(csv.reader(io.StringIO(answers.lstrip("\ufeff"))))
+    rows = _table(answers)
     if not rows or not rows[0] or rows[0][0].strip().casefold() != "student":
         raise ClauseError("the first row of the answers is  student,1,2,3 …")
     papers = {paper.student: paper for paper in made.papers}
     head = [name.strip() for name in rows[0][1:]]
-    if any(not name.isdigit() for name in head):
+    if any(_NUMBER.fullmatch(name) is None for name in head):
         raise ClauseError(
             f"the columns behind  student  are numbers of questions; {', '.join(head)} are not"
         )
@@ -299,6 +328,19 @@ def mark_answers(made: Set, answers: str) -> tuple[Marked, ...]:
             )
         )
     return tuple(found)
+
+
+def _table(text: str) -> list[list[str]]:
+    """Return the cells of a table, whatever ends its rows."""
+    rows = text.lstrip("\ufeff").replace("\r\n", "\n").replace("\r", "\n")
+    try:
+        found = list(csv.reader(io.StringIO(rows), strict=True))
+    except csv.Error as error:
+        raise ClauseError(f"the answers are no table: {error}") from error
+    for number, row in enumerate(found, 1):
+        if any(len(cell) > LONGEST_CELL for cell in row):
+            raise ClauseError(f"row {number}: a cell has more than {LONGEST_CELL} characters")
+    return found
 
 
 def _marked(question: Question, said: str) -> Mark:

@@ -65,15 +65,12 @@ def opened(path: Path) -> tuple[Store, str]:
             raise error from None
     snapshots = sorted(snapshots_of(path).glob("*.db"))
     newest = f" The last snapshot is {snapshots[-1]}." if snapshots else ""
-    lost = (
-        f"{len(saved.lost)} things could not be read, see {saved.report}."
-        if saved.lost
-        else "Nothing is known to be missing."
-    )
     told = (
-        f"The register was damaged. It was set aside as {saved.aside}, unchanged; {saved.jobs} "
-        "jobs with "
-        f"{saved.revisions} revisions were salvaged. {lost}{newest}"
+        f"The register was damaged. It was set aside as {saved.aside}, unchanged; "
+        f"{saved.came['job']} jobs with {saved.came['revision']} revisions, "
+        f"{saved.came['sitting']} sittings, {saved.came['kit']} kits and "
+        f"{saved.came['practice_answer']} answers were salvaged. {saved.told()} See "
+        f"{saved.report}.{newest}"
     )
     return store, told
 

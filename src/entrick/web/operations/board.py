@@ -28,8 +28,9 @@ from ...core.measure import Unit
 from ...core.memo import MEMO, Memo
 from ...core.moves import kinds
 from ...core.rehearsal.rehearse import rehearse
+from ...records import Schedule
 from ..answer import Answer, Refused
-from ..base import Asked, Crossing, KitText, Marks, PlanText, Schedule, ScheduledIn, Whole
+from ..base import Asked, Crossing, KitText, Marks, PlanText, ScheduledIn, Whole
 from ..operation import Operations
 from .shared import kit_of, pair
 

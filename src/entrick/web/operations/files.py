@@ -13,8 +13,9 @@ from ...core.display import Layer
 from ...core.formats import Ovals
 from ...core.formats.issue import Format, Options, formats
 from ...core.readback.read import ENDINGS
+from ...records import Finite, Schedule
 from ..answer import Answer, Refused
-from ..base import Asked, Crossing, Finite, KitText, PlanText, Schedule
+from ..base import Asked, Crossing, KitText, PlanText
 from ..operation import Operations
 from .shared import as_file, kit_of
 

@@ -28,7 +28,8 @@ from ...core.sheet.departure import with_departure
 from ...core.sheet.layout import FORMS as SHEET_FORMS
 from ...core.solve import Entry, GivenEntry
 from ...core.summary import heading
-from ..base import Asked, Crossing, KitText, Marks, PlanText, Schedule
+from ...records import Schedule
+from ..base import Asked, Crossing, KitText, Marks, PlanText
 from ..operation import Operations
 from .board import StepOut, step_out
 from .edits import Append, ChooseCandidate, Edit

@@ -33,8 +33,9 @@ from ...core.practice.sets import (
 )
 from ...core.practice.spacing import Answered, Card, chosen
 from ...core.practice.vary import variant
+from ...records import Uid
 from ..answer import Answer, Refused
-from ..base import Asked, Crossing, KitText, PlanText, Seed, Uid
+from ..base import Asked, Crossing, KitText, PlanText, Seed
 from ..operation import Operations, Recorded
 from .shared import as_file, kit_of
 

@@ -13,8 +13,9 @@ from ...core.board.kits import STARTERS
 from ...core.plan.edit import tidy
 from ...core.plan.foreign import foreign
 from ...core.summary import Summary, unsummarized
+from ...records import AskedNumber, Note, Schedule, UsedKit
 from ..answer import Refused
-from ..base import Asked, Crossing, Number, PlanText, Schedule
+from ..base import Asked, Crossing, PlanText
 from ..operation import Operations
 from ..workers.forward import SUMMARIZE, gone, workers
 from ..workers.pool import Busy, TooMuchWork
@@ -65,21 +66,21 @@ class JobIn(Asked):
     """A new job: from a plan's text, or a copy of another job, or blank."""
 
     text: PlanText | None = None
-    copy_of: Annotated[int, Field(ge=1, le=2**63 - 1)] | None = None
-    note: Annotated[str, Field(max_length=200)] = ""
+    copy_of: AskedNumber | None = None
+    note: Note = ""
 
 
 class JobPath(Asked):
     """A job by number."""
 
-    job_id: Number
+    job_id: AskedNumber
 
 
 class RevisionPath(Asked):
     """A revision of a job."""
 
-    job_id: Number
-    number: Number
+    job_id: AskedNumber
+    number: AskedNumber
 
 
 class ArchiveIn(Asked):
@@ -92,13 +93,14 @@ class SaveIn(Asked):
     """A plan to save as the next revision."""
 
     text: PlanText
-    based_on: Annotated[int, Field(ge=0, le=2**63 - 1)]
-    note: Annotated[str, Field(max_length=200)] = ""
+    based_on: AskedNumber
+    note: Note = ""
 
 
 class JobWithPlan(Crossing):
-    """A job with its newest revision."""
+    """A job with its newest revision, and the name of the register it is in."""
 
+    register_name: str
     job: JobOut
     newest: RevisionOut
     schedule: Schedule
@@ -114,7 +116,7 @@ class ScheduleIn(Asked):
 class JobKitIn(Asked):
     """Which kit a job is drawn with from now on, by name; the usual one where it is empty."""
 
-    kit: Annotated[str, Field(max_length=60)]
+    kit: UsedKit
 
 
 class RevisionsOut(Crossing):
@@ -211,10 +213,10 @@ def open_job(path: JobPath) -> JobWithPlan:
     """Return a job with its newest plan."""
     with the_store().reading() as session:
         view = store.one_job(session, path.job_id)
-        schedule, kit = store.schedule_of(session, path.job_id), store.kit_of(session, path.job_id)
+        order, register = store.order_of(session, path.job_id), store.name_of(session)
     newest = RevisionOut.from_core(view.newest)
-    found = {"job": _job(path.job_id), "newest": newest, "schedule": schedule, "kit": kit}
-    return JobWithPlan.model_validate(found)
+    found = {"job": _job(path.job_id), "newest": newest, "register_name": register}
+    return JobWithPlan.model_validate(found | order.model_dump())
 
 
 @jobs.put("/jobs/<job_id>/kit")
@@ -224,7 +226,7 @@ def set_kit(path: JobPath, body: JobKitIn) -> JobKitIn:
         known = {*STARTERS, *(each.name for each in store.list_kits(session))}
         if body.kit and body.kit not in known:
             raise Refused(409, "There is no such kit", f"{body.kit} is no kit of this desk")
-        store.set_kit(session, path.job_id, body.kit)
+        store.set_order(session, path.job_id, kit=body.kit)
     committed()
     return body
 
@@ -233,7 +235,7 @@ def set_kit(path: JobPath, body: JobKitIn) -> JobKitIn:
 def set_schedule(path: JobPath, body: ScheduleIn) -> ScheduleIn:
     """Keep in which order the steps of a job are done."""
     with the_store().writing() as session:
-        store.set_schedule(session, path.job_id, body.schedule)
+        store.set_order(session, path.job_id, schedule=body.schedule)
     committed()
     return body
 

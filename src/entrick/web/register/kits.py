@@ -2,20 +2,14 @@
 
 from __future__ import annotations
 
-from typing import Annotated
-
-from pydantic import Field
-
 from ... import store
-from ...core.board.kit import Kit
 from ...core.board.kit_items import Item, SortName
-from ...core.board.kits import ITEMS, STARTERS, read_kit, write_kit
+from ...core.board.kits import ITEMS, STARTERS, tidy_kit, write_kit
+from ...records import KitName, KitRecord, readable
 from ..answer import Refused
 from ..base import Asked, Crossing, KitText
 from ..operation import Operations
 from .saved import committed, the_store
-
-KitName = Annotated[str, Field(pattern=r"^[\w .+-]{1,60}$")]
 
 
 class KitPath(Asked):
@@ -68,8 +62,15 @@ def list_kits() -> KitsOut:
     """Return every kit: the desk's own first."""
     with the_store().reading() as session:
         own = store.list_kits(session)
-    starters = [_shown(name, kit, usual=False, starter=True) for name, kit in STARTERS.items()]
-    kept = [_shown(kit.name, read_kit(kit.text), kit.usual, starter=False) for kit in own]
+    starters = [
+        KitOut(name=name, text=write_kit(kit), usual=False, starter=True)
+        for name, kit in STARTERS.items()
+    ]
+    kept = [
+        KitOut(name=kit.name, text=kit.text, usual=kit.usual, starter=False)
+        for row in own
+        if (kit := readable(KitRecord, row)) is not None
+    ]
     return KitsOut(kits=(*starters, *kept), items=tuple(map(_item, ITEMS)))
 
 
@@ -80,11 +81,6 @@ def _item(item: Item) -> KitItemOut:
     )
 
 
-def _shown(name: str, kit: Kit, usual: bool, starter: bool) -> KitOut:
-    """Present a kit."""
-    return KitOut(name=name, text=write_kit(kit), usual=usual, starter=starter)
-
-
 @kits.put("/kits/<name>")
 def put_kit(path: KitPath, body: KitIn) -> KitOut:
     """Keep a kit; what is no kit is refused in words."""
@@ -92,11 +88,11 @@ def put_kit(path: KitPath, body: KitIn) -> KitOut:
         raise Refused(
             409, "This kit comes with the desk", f"keep {path.name} under another name to change it"
         )
-    kit = read_kit(body.text)
+    text = tidy_kit(body.text)
     with the_store().writing() as session:
-        store.put_kit(session, path.name, write_kit(kit), body.usual)
+        store.put_kit(session, path.name, text, body.usual)
     committed()
-    return _shown(path.name, kit, body.usual, starter=False)
+    return KitOut(name=path.name, text=text, usual=body.usual, starter=False)
 
 
 @kits.delete("/kits/<name>")

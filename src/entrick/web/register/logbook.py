@@ -13,26 +13,28 @@ from pydantic import Field
 
 from ... import store
 from ...core.logbook.learning import learn
-from ...core.logbook.sitting import Event, Kind, Sitting, effective
+from ...core.logbook.sitting import Event, Sitting, effective
 from ...core.logbook.taught import Taught, teach
+from ...records import (
+    AskedNumber,
+    EventNumber,
+    EventRecord,
+    EventText,
+    Finite,
+    Schedule,
+    Seconds,
+    Uid,
+    UsedKit,
+)
 from ..answer import Answer
-from ..base import Asked, Crossing, Finite, Schedule, Uid
+from ..base import Asked, Crossing
 from ..operation import Operations
 from ..workers.forward import known_for
 from .saved import committed, the_store
 
 
-class EventIO(Asked):
+class EventIO(Asked, EventRecord):
     """One thing that happened at the board, numbered by the device; see `core.logbook.Event`."""
-
-    number: Annotated[int, Field(ge=1, le=20_000)]
-    kind: Kind
-    step: Annotated[int, Field(ge=0, le=100_000)] = 0
-    tool: Annotated[str, Field(max_length=80)] = ""
-    seconds: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)] = 0.0
-    off: Finite = 0.0
-    text: Annotated[str, Field(max_length=500)] = ""
-    of: Annotated[int, Field(ge=0, le=20_000)] = 0
 
 
 class SittingPath(Asked):
@@ -45,10 +47,10 @@ class SittingIn(Asked):
     """A sitting that begins: which revision of which job is drawn, in which order."""
 
     uid: Uid
-    job: Annotated[int, Field(ge=1, le=2**63 - 1)]
-    revision: Annotated[int, Field(ge=1, le=2**63 - 1)]
+    job: AskedNumber
+    revision: AskedNumber
     schedule: Schedule = "written"
-    kit: Annotated[str, Field(max_length=60)] = ""
+    kit: UsedKit = ""
 
 
 class EventsIn(Asked):
@@ -61,11 +63,11 @@ class AmendedIn(Asked):
     """What is put right in a sitting: an event corrected, or taken back; taking back a correction
     undoes it."""
 
-    of: Annotated[int, Field(ge=1, le=20_000)]
+    of: EventNumber
     kind: Literal["corrected", "undone"]
-    seconds: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)] = 0.0
+    seconds: Seconds = 0.0
     off: Finite = 0.0
-    text: Annotated[str, Field(max_length=500)] = ""
+    text: EventText = ""
 
 
 class RemovedIn(Asked):
@@ -126,18 +128,20 @@ class SlipOut(Crossing):
 
 
 class LogbookOut(Crossing):
-    """Every sitting, the last first, and what they teach."""
+    """Every sitting, the last first, and what they teach; `unread` rows of it cannot be read any
+    more."""
 
     sittings: tuple[SittingOut, ...]
     pace: tuple[PaceOut, ...]
     spreads: tuple[HandOut, ...]
     slips: tuple[SlipOut, ...]
+    unread: int = 0
 
 
 class SittingsQuery(Asked):
     """Sittings of one job, or of all."""
 
-    job: Annotated[int, Field(ge=1, le=2**63 - 1)] | None = None
+    job: AskedNumber | None = None
 
 
 logbook = Operations()
@@ -180,7 +184,8 @@ def _known() -> Mapping[str, Taught]:
 def open_logbook(query: SittingsQuery) -> LogbookOut:
     """Return sittings, those taken out too, and what those that are not teach."""
     with the_store().reading() as session:
-        found = store.list_sittings(session, query.job, removed=True)
+        book = store.read_logbook(session, query.job, removed=True)
+        found = book.sittings
         jobs = {sitting.job for sitting in found}
         titles = {
             job: made.made.title for job in jobs if (made := store.listed(session, job)) is not None
@@ -195,6 +200,7 @@ def open_logbook(query: SittingsQuery) -> LogbookOut:
         ),
         spreads=tuple(HandOut.model_validate(spread) for spread in learnt.spreads),
         slips=tuple(SlipOut(told=told, count=count) for told, count in learnt.slips),
+        unread=book.unread,
     )
 
 

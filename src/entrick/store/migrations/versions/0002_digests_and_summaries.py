@@ -4,6 +4,7 @@ import sqlalchemy as sa
 from alembic import op
 
 from entrick.store.digest import digest_of
+from entrick.store.models import Base
 
 revision = "0002"
 down_revision = "0001"
@@ -24,7 +25,7 @@ def upgrade() -> None:
         sa.text("SELECT id, job_id, number, based_on, text, note, saved_at FROM revision")
     )
     for row in rows.fetchall():
-        digest = digest_of(row.job_id, row.number, row.based_on, row.text, row.note, row.saved_at)
+        digest = digest_of(Base.metadata.tables["revision"], dict(row._mapping))
         connection.execute(table.update().where(table.c.id == row.id).values(digest=digest))
     op.create_table(
         "summary",

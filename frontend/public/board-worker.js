@@ -22,7 +22,8 @@ async function first(request) {
 /** Every page is one document that finds its view by the address: the last one that came is the one to show. */
 async function page(request) {
   try {
-    return await keep(SHELL, await fetch(request));
+    const found = await fetch(request);
+    return found.headers.get("X-Entrick") === "page" ? await keep(SHELL, found) : found;
   } catch (away) {
     const known = await caches.match(SHELL);
     if (known) return known;

@@ -14,8 +14,11 @@ class Kept {
 }
 
 let kept: Kept;
+let register: string;
 beforeEach(() => {
   kept = new Kept();
+  register = "ours";
+  vi.stubGlobal("document", { querySelector: () => ({ content: register }) });
   vi.stubGlobal("localStorage", kept);
 });
 
@@ -55,8 +58,16 @@ test("a draft is kept while it differs from what is saved", () => {
 });
 
 test("what cannot be read is as if nothing had been kept", () => {
-  kept.setItem("entrick.draft.7", "{ half");
-  kept.setItem("entrick.pending.7", "{ half");
+  kept.setItem("entrick.draft.ours.7", "{ half");
+  kept.setItem("entrick.pending.ours.7", "{ half");
   expect(readDraft(7)).toBeNull();
   expect(readPending(7)).toEqual([]);
+});
+
+test("what is kept of one register is not seen from another, though its job has the same number", () => {
+  keepDraft(7, { base: 1, text: "ours" }, "");
+  register = "theirs";
+  expect(readDraft(7)).toBeNull();
+  register = "ours";
+  expect(readDraft(7)?.text).toBe("ours");
 });

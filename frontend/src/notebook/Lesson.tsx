@@ -2,16 +2,17 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { lesson, type Work } from "../api/client";
 import { edit } from "../state/document";
+import { keptAs } from "../state/register";
 import { Button } from "../ui/Button";
 
-const KEY = "entrick.lesson";
+const key = () => keptAs("lesson", undefined);
 
 /** Note that a job is the first one, to be gone through task by task. */
-export const beginLesson = (job: number) => localStorage.setItem(KEY, String(job));
+export const beginLesson = (job: number) => localStorage.setItem(key(), String(job));
 
 /** The first job, in place: what comes next, why, and the statement that does it. */
 export function Lesson({ work, job }: { work: Work; job: number }) {
-  const [on, setOn] = useState(() => localStorage.getItem(KEY) === String(job));
+  const [on, setOn] = useState(() => localStorage.getItem(key()) === String(job));
   const { data } = useQuery({
     queryKey: ["lesson", work.text],
     queryFn: () => lesson({ body: { text: work.text } }),
@@ -20,7 +21,7 @@ export function Lesson({ work, job }: { work: Work; job: number }) {
   });
   if (!on || !data) return null;
   const leave = () => {
-    localStorage.removeItem(KEY);
+    localStorage.removeItem(key());
     setOn(false);
   };
   const finished = data.at >= data.of;

@@ -2,9 +2,10 @@ import { useEffect, useEffectEvent, useRef, useState } from "react";
 import { completeRow, type Completion, type Entry, type KindOut, type Work } from "../api/client";
 import { edit, useDocument } from "../state/document";
 import { look } from "../state/looks";
+import { keptAs } from "../state/register";
 import { BLANK, blankIn, type Selection } from "./blanks";
 
-const rowKey = (id: number | undefined) => `entrick.row.${id ?? 0}`;
+const rowKey = (id: number | undefined) => keptAs("row", id);
 
 /** What is picked on the sheet for the row. */
 export const PIECES = "the pieces of the outline in order";

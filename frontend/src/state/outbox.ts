@@ -1,5 +1,6 @@
 /** What is kept in the browser until the desk has it: unsaved work, and edits that are on their way. */
 import type { Edit } from "../api/client";
+import { keptAs } from "./register";
 
 /** Text that is not saved yet, and the revision it goes on from. */
 export interface Draft {
@@ -9,8 +10,8 @@ export interface Draft {
 
 type Pending = Record<string, Edit>;
 
-const draftKey = (job: number) => `entrick.draft.${job}`;
-const pendingKey = (job: number) => `entrick.pending.${job}`;
+const draftKey = (job: number) => keptAs("draft", job);
+const pendingKey = (job: number) => keptAs("pending", job);
 
 /** What was kept under a key; null where there is nothing, or nothing that can be read. */
 function read<T>(key: string): T | null {

@@ -9,6 +9,7 @@ import {
   Problem,
   type Schedule,
 } from "../api/client";
+import { keptAs } from "./register";
 
 export interface Sitting {
   uid: string;
@@ -25,10 +26,10 @@ export interface Sitting {
   begun: boolean;
 }
 
-const key = (job: number) => `sitting ${job}`;
+const key = (job: number) => keptAs("sitting", job);
 
 /** Everything a sitting needs besides its pictures, as the desk answered when it began. */
-const needed = (job: number) => `needed ${job}`;
+const needed = (job: number) => keptAs("needed", job);
 
 /** What the desk answers about a sitting; what it answered before where it is away. */
 export async function orAsBefore<T>(job: number, ask: () => Promise<T>): Promise<T> {

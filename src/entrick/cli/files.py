@@ -8,8 +8,10 @@ from pathlib import Path
 
 import click
 
+from .net import Bounded, Size
 
-@click.command("read-back")
+
+@click.command("read-back", cls=Bounded)
 @click.argument("file", type=click.Path(exists=True, dir_okay=False, path_type=Path))
 @click.option("-o", "--output", required=True, type=click.Path(dir_okay=False, path_type=Path))
 @click.option(
@@ -19,7 +21,7 @@ import click
 )
 @click.option(
     "--within",
-    type=float,
+    type=Size(),
     help="How far outlines may be off, in the file's unit; if not said, 0.001 mm.",
 )
 @click.option(
@@ -38,8 +40,6 @@ def read_back_(
     from ..core.measure import Unit
     from ..core.readback import ProfileError, read_back, read_profile
 
-    if within is not None and not within > 0:
-        raise click.UsageError("--within is more than nought")
     try:
         profile = read_profile(file.read_bytes(), file.name, within, layers)
         found = read_back(profile, Unit(units) if units else None, within, file.stem)
@@ -65,19 +65,23 @@ def read_back_(
         click.echo(f"! {row}")
 
 
-@click.command()
+@click.command(cls=Bounded)
 @click.argument("program", type=click.Path(exists=True, dir_okay=False, path_type=Path))
 @click.option(
     "--against", "plan", required=True, type=click.Path(exists=True, dir_okay=False, path_type=Path)
 )
 @click.option(
     "--tool",
-    type=float,
+    type=Size(),
     default=None,
     help="Width of the cut, plan units; as the program says if not said.",
 )
 @click.option(
-    "--within", type=float, default=0.02, show_default=True, help="How far off the part may be, mm."
+    "--within",
+    type=Size(),
+    default=0.02,
+    show_default=True,
+    help="How far off the part may be, mm.",
 )
 @click.option(
     "--fault",
@@ -85,7 +89,12 @@ def read_back_(
     help="Switched on at --at.",
 )
 @click.option(
-    "--at", "at_block", default=10, show_default=True, help="Block at which the fault happens."
+    "--at",
+    "at_block",
+    default=10,
+    type=click.IntRange(1),
+    show_default=True,
+    help="Block at which the fault happens.",
 )
 @click.option("--json", "as_json", is_flag=True, help="Print plain data.")
 def cut(

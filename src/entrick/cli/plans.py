@@ -15,10 +15,11 @@ from ..core.desk import Work
 from ..core.formats import carried_data, rehearsal_data, solution_data
 from ..core.formats.issue import Format, Options, formats
 from ..core.proof import why_not_cut
+from .net import SEED, Bounded, Size
 from .plan_file import FILE, KIT, worked_out
 
 
-@click.command()
+@click.command(cls=Bounded)
 @FILE
 @KIT
 @click.option(
@@ -49,7 +50,7 @@ def _variants(command: Callable[..., None]) -> Callable[..., None]:
     return command
 
 
-@click.command()
+@click.command(cls=Bounded)
 @FILE
 @click.option("-o", "--output", required=True, type=click.Path(dir_okay=False, path_type=Path))
 @click.option("--clean", is_flag=True, help="Leave the construction out.")
@@ -57,9 +58,11 @@ def _variants(command: Callable[..., None]) -> Callable[..., None]:
     "--insist", is_flag=True, help="Write for a cutter although an outline is open or doubled."
 )
 @click.option(
-    "--tool", type=float, help="For a cutter's program (.nc): width of the cut, in the plan's unit."
+    "--tool",
+    type=Size(),
+    help="For a cutter's program (.nc): width of the cut, in the plan's unit.",
 )
-@click.option("--feed", type=float, help="For a cutter's program (.nc): the plan's unit a minute.")
+@click.option("--feed", type=Size(), help="For a cutter's program (.nc): the plan's unit a minute.")
 @KIT
 @_variants
 def draw(
@@ -121,7 +124,7 @@ def _write_program(work: Work, output: Path, tool: float | None, feed: float | N
     click.echo(CAUTION, err=True)
 
 
-@click.command()
+@click.command(cls=Bounded)
 @FILE
 def check(file: Path) -> None:
     """Inspect a plan. Exit status 0 when nothing is wrong, 1 when something is."""
@@ -134,7 +137,7 @@ def check(file: Path) -> None:
         sys.exit(1)
 
 
-@click.command("carry-out")
+@click.command("carry-out", cls=Bounded)
 @FILE
 @KIT
 @click.option("--json", "as_json", is_flag=True, help="Print plain data.")
@@ -168,7 +171,7 @@ def carry_out(file: Path, kit: Kit | None, as_json: bool) -> None:
         sys.exit(1)
 
 
-@click.command()
+@click.command(cls=Bounded)
 @FILE
 @click.option(
     "--hands",
@@ -177,7 +180,9 @@ def carry_out(file: Path, kit: Kit | None, as_json: bool) -> None:
     type=click.IntRange(1, 100_000),
     help="So many hands.",
 )
-@click.option("--seed", default=1, show_default=True, help="The same seed gives the same answer.")
+@click.option(
+    "--seed", default=1, type=SEED, show_default=True, help="The same seed gives the same answer."
+)
 @click.option("--json", "as_json", is_flag=True, help="Print plain data.")
 def rehearse(file: Path, hands: int, seed: int, as_json: bool) -> None:
     """Draw a plan by many hands, and tell how well its outline closes on paper."""

@@ -8,6 +8,8 @@ from pathlib import Path
 
 import click
 
+from .net import Told
+
 _DATABASE = click.option(
     "--database",
     type=click.Path(dir_okay=False, path_type=Path),
@@ -35,7 +37,7 @@ def _told() -> Iterator[None]:
         raise click.ClickException(f"{error.filename}: {error.strerror}") from error
 
 
-@click.command()
+@click.command(cls=Told)
 @click.argument("file", type=click.Path(dir_okay=False, path_type=Path))
 @_DATABASE
 def backup(file: Path, database: Path | None) -> None:
@@ -47,7 +49,7 @@ def backup(file: Path, database: Path | None) -> None:
     click.echo(f"{file} holds the register as it is now")
 
 
-@click.command()
+@click.command(cls=Told)
 @click.argument("file", type=click.Path(exists=True, dir_okay=False, path_type=Path))
 @_DATABASE
 def restore(file: Path, database: Path | None) -> None:
@@ -62,7 +64,7 @@ def restore(file: Path, database: Path | None) -> None:
     )
 
 
-@click.command("export")
+@click.command("export", cls=Told)
 @click.argument("folder", type=click.Path(file_okay=False, path_type=Path))
 @_DATABASE
 def export_(folder: Path, database: Path | None) -> None:
@@ -78,7 +80,7 @@ def export_(folder: Path, database: Path | None) -> None:
     click.echo(f"{count} jobs written to {folder}")
 
 
-@click.command("import")
+@click.command("import", cls=Told)
 @click.argument("folder", type=click.Path(exists=True, file_okay=False, path_type=Path))
 @_DATABASE
 def import_(folder: Path, database: Path | None) -> None:

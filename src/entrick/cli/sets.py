@@ -7,6 +7,8 @@ from pathlib import Path
 
 import click
 
+from .net import SEED, Told
+
 
 @click.group("set")
 def sets() -> None:
@@ -28,12 +30,14 @@ def _said(error: Exception) -> click.ClickException:
     return click.ClickException(str(error))
 
 
-@sets.command("make")
+@sets.command("make", cls=Told)
 @_PLANS
 @_OUT
 @click.option("--students", default=24, show_default=True)
 @click.option("--questions", "count", default=20, show_default=True)
-@click.option("--seed", default=1, show_default=True, help="The same seed gives the same set.")
+@click.option(
+    "--seed", default=1, type=SEED, show_default=True, help="The same seed gives the same set."
+)
 @click.option("--title", default="Setting out", show_default=True)
 @click.option(
     "--rule",
@@ -83,7 +87,7 @@ def _papers(file: Path, output: Path, key: bool, paper: str) -> None:
 
     try:
         made = read_set(file.read_text("utf-8"))
-    except ValueError as error:
+    except (ValueError, UnicodeDecodeError) as error:
         raise _said(error) from error
     output.write_bytes(write_papers(made, key, paper))  # type: ignore[arg-type]
     click.echo(f"{output}: {len(made.papers)} {'keys' if key else 'papers'}")
@@ -94,7 +98,7 @@ _PAPER = click.option(
 )
 
 
-@sets.command("paper")
+@sets.command("paper", cls=Told)
 @_SET
 @_OUT
 @_PAPER
@@ -103,7 +107,7 @@ def set_paper(file: Path, output: Path, paper: str) -> None:
     _papers(file, output, False, paper)
 
 
-@sets.command("key")
+@sets.command("key", cls=Told)
 @_SET
 @_OUT
 @_PAPER
@@ -112,7 +116,7 @@ def set_key(file: Path, output: Path, paper: str) -> None:
     _papers(file, output, True, paper)
 
 
-@click.command("mark")
+@click.command("mark", cls=Told)
 @_SET
 @click.argument("answers", type=click.Path(exists=True, dir_okay=False, path_type=Path))
 @_OUT

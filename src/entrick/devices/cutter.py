@@ -18,6 +18,9 @@ Fault = Literal["", "lost step", "late answer", "cut connection"]
 """What may go wrong: it stands a little beside where it thinks, its answer comes late, nothing is
 answered any more."""
 
+FARTHEST = 1_000_000
+"""Nothing a program says is larger, in its unit."""
+
 LOST = 0.5
 """How far it stands aside after a lost step, mm."""
 
@@ -190,6 +193,8 @@ class Cutter:
             raise CutterError(self._block, f"{block.strip()} cannot be read")
         if self._ended:
             raise CutterError(self._block, "the program has ended already")
+        if any(abs(float(number)) > FARTHEST for _, number in words):
+            raise CutterError(self._block, f"{block.strip()}: farther than any machine goes")
         self._obey([(letter, float(number)) for letter, number in words])
 
     def _obey(self, words: Sequence[tuple[str, float]]) -> None:
@@ -297,8 +302,8 @@ class Cutter:
 
 def tool_of(program: str) -> float | None:
     """Return how wide a program says it cuts, in its unit; None where it does not say."""
-    found = re.search(r"TOOL\s+([0-9.]+)", program)
-    return float(found[1].rstrip(".")) if found else None
+    found = re.search(r"TOOL\s+([0-9]{1,6}(?:\.[0-9]{0,9})?)", program)
+    return float(found[1]) if found else None
 
 
 def blocks(program: str) -> Iterator[str]:

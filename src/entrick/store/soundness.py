@@ -126,7 +126,9 @@ def shape_of(connection: sqlite3.Connection) -> Shape:
         said: list[object] = []
         if sort == "table":
             columns = connection.execute(f'PRAGMA table_info("{name}")')
-            said += [(cid, column, _sort(kind), bool(pk)) for cid, column, kind, _, _, pk in columns]
+            said += [
+                (cid, column, _sort(kind), bool(pk)) for cid, column, kind, _, _, pk in columns
+            ]
             others = connection.execute(f'PRAGMA foreign_key_list("{name}")')
             said += sorted((other, own, theirs) for _, _, other, own, theirs, *_ in others)
             unique = connection.execute(f'PRAGMA index_list("{name}")')

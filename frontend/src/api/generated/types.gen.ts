@@ -1644,7 +1644,7 @@ export type JobOut = {
 /**
  * JobWithPlan
  *
- * A job with its newest revision, and the name of the register it is in.
+ * A job with its newest revision.
  */
 export type JobWithPlan = {
     job: JobOut;
@@ -1653,10 +1653,6 @@ export type JobWithPlan = {
      */
     kit: string;
     newest: RevisionOut;
-    /**
-     * Register Name
-     */
-    register_name: string;
     /**
      * Schedule
      */

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-import csv
-import io
 from collections.abc import Sequence
 
 from ..board.kit import Kit
 from ..board.steps import BoardStep
+from ..spreadsheet import write_table
 
 COLUMNS = (
     "step",
@@ -42,9 +41,7 @@ def settings_csv(
     -------
     str
     """
-    stream = io.StringIO()
-    table = csv.writer(stream)
-    table.writerow(COLUMNS)
+    rows: list[Sequence[object]] = [COLUMNS]
     numbered = [
         *((f"ready {step.number}", step) for step in before),
         *((str(step.number), step) for step in steps),
@@ -62,5 +59,5 @@ def settings_csv(
                 f"{step.setting.error:+.4g}",
                 "as it is" if step.setting.kept else "",
             ]
-        table.writerow(row)
-    return stream.getvalue()
+        rows.append(row)
+    return write_table(rows)

@@ -3,8 +3,6 @@ sheet with readings."""
 
 from __future__ import annotations
 
-import csv
-import io
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -12,6 +10,7 @@ from ..board.steps import length_setting
 from ..desk import Work
 from ..drawing.marks import DisplayList, DrawnLine, Lettering, Mark, wide
 from ..measure import spell, spell_angle
+from ..spreadsheet import write_table
 from ..worksheets import Table
 
 
@@ -65,11 +64,7 @@ def _cell(cell: str | float, kind: str, work: Work) -> tuple[str, ...]:
 
 def table_csv(table: Told) -> str:
     """Write a table as CSV with RFC 4180 line ends, its heads first."""
-    stream = io.StringIO()
-    rows = csv.writer(stream)
-    rows.writerow(table.columns)
-    rows.writerows(table.rows)
-    return stream.getvalue()
+    return write_table([table.columns, *table.rows])
 
 
 PAGE = (210.0, 297.0)

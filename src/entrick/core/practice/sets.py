@@ -18,6 +18,7 @@ from ..outside import Said, read_json
 from ..plan.document import MOST_CHARACTERS, MOST_LINES
 from ..plan.errors import ClauseError
 from ..plan.writer import write_content
+from ..spreadsheet import write_table
 from .ask import questions
 from .mark import Mark, marked
 from .question import RULES, Question, Slip, Sort
@@ -356,16 +357,15 @@ def marks_csv(made: Set, marks: Iterable[Marked]) -> str:
     """Write marks as CSV: student, total, out of, a column for every question with its mark and the
     slip named."""
     count = max((len(paper.questions) for paper in made.papers), default=0)
-    stream = io.StringIO()
-    table = csv.writer(stream)
-    table.writerow(["student", "total", "of", *(f"{n}" for n in range(1, count + 1)), "slips"])
+    rows: list[Sequence[object]] = []
+    rows.append(["student", "total", "of", *(f"{n}" for n in range(1, count + 1)), "slips"])
     for each in marks:
         slips = [
             f"{n}: {' or '.join(slip.key for slip in mark.slips)}"
             for n, mark in enumerate(each.marks, 1)
             if mark.slips
         ]
-        table.writerow(
+        rows.append(
             [
                 each.student,
                 f"{each.total:g}",
@@ -374,7 +374,7 @@ def marks_csv(made: Set, marks: Iterable[Marked]) -> str:
                 "; ".join(slips),
             ]
         )
-    return stream.getvalue()
+    return write_table(rows)
 
 
 def slips_of(marks: Iterable[Marked]) -> list[tuple[str, int, int]]:

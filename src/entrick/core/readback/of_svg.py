@@ -9,6 +9,7 @@ import re
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from typing import Any
+from xml.etree.ElementTree import Element, ParseError, fromstring
 
 from ..geometry import Arc, Circle, Line, Point
 from ..geometry.ellipse import Ellipse
@@ -49,6 +50,35 @@ class OfSvg:
     told: list[str] = field(default_factory=list)
 
 
+HREF = "{http://www.w3.org/1999/xlink}href"
+
+
+def _check_uses(data: bytes) -> None:
+    """Refuse a picture in which things stand for so many others that it would never be read to its
+    end."""
+    root = fromstring(data)
+    named = {element.get("id"): element for element in root.iter() if element.get("id")}
+    counts: dict[Element, int] = {}
+
+    def count(element: Element) -> int:
+        """Return how many things an element comes to."""
+        if element in counts:
+            if not counts[element]:
+                raise ProfileError("a part of this SVG is used within itself")
+            return counts[element]
+        counts[element] = 0
+        found = 1 + sum(map(count, element))
+        used = element.get("href", element.get(HREF, "")).removeprefix("#")
+        if element.tag.endswith("use") and used in named:
+            found += count(named[used])
+        if found > MOST_ENTITIES:
+            raise ProfileError(f"a profile has at most {MOST_ENTITIES} pieces")
+        counts[element] = found
+        return found
+
+    count(root)
+
+
 def of_svg(data: bytes, asked: float | None) -> OfSvg:
     """Read an SVG.
 
@@ -63,8 +93,6 @@ def of_svg(data: bytes, asked: float | None) -> OfSvg:
     ------
     ProfileError
     """
-    from xml.etree.ElementTree import ParseError
-
     from svgelements import SVG, Shape
 
     if b"<!ENTITY" in data:
@@ -75,6 +103,7 @@ def of_svg(data: bytes, asked: float | None) -> OfSvg:
     head = root[0].decode("utf-8", "replace")
     bare = data[: root.start()] + SIZE.sub("", head).encode() + data[root.end() :]
     try:
+        _check_uses(bare)
         # Sizes are worked out here: the library's inches to the millimetre are rounded.
         picture = SVG.parse(io.BytesIO(bare), reify=True)
         shapes = [each for each in picture.elements() if isinstance(each, Shape) and _is_seen(each)]

@@ -9,6 +9,8 @@ from pathlib import Path
 
 from flask import Blueprint, Response, abort, send_from_directory
 
+from ...store import name_of
+from ..register.saved import the_store
 from . import guard
 
 STATIC = Path(__file__).parents[1] / "static"
@@ -37,10 +39,11 @@ def at(path: str) -> Response:
 
 
 def _document(status: int) -> Response:
-    index = STATIC / "index.html"
-    return Response(
-        index.read_text("utf-8").replace("%NONCE%", guard.nonce()), status, mimetype="text/html"
-    )
+    text = (STATIC / "index.html").read_text("utf-8")
+    with the_store().reading() as session:
+        text = text.replace("%REGISTER%", name_of(session)).replace("%NONCE%", guard.nonce())
+    # By this the script that keeps pages tells them from whatever else has an address.
+    return Response(text, status, {"X-Entrick": "page"}, mimetype="text/html")
 
 
 @pages.get("/assets/<path:name>")

@@ -98,9 +98,8 @@ class SaveIn(Asked):
 
 
 class JobWithPlan(Crossing):
-    """A job with its newest revision, and the name of the register it is in."""
+    """A job with its newest revision."""
 
-    register_name: str
     job: JobOut
     newest: RevisionOut
     schedule: Schedule
@@ -213,9 +212,9 @@ def open_job(path: JobPath) -> JobWithPlan:
     """Return a job with its newest plan."""
     with the_store().reading() as session:
         view = store.one_job(session, path.job_id)
-        order, register = store.order_of(session, path.job_id), store.name_of(session)
+        order = store.order_of(session, path.job_id)
     newest = RevisionOut.from_core(view.newest)
-    found = {"job": _job(path.job_id), "newest": newest, "register_name": register}
+    found = {"job": _job(path.job_id), "newest": newest}
     return JobWithPlan.model_validate(found | order.model_dump())
 
 

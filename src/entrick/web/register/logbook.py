@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-import csv
-import io
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from datetime import datetime
 from typing import Annotated, Literal
 
@@ -15,6 +13,7 @@ from ... import store
 from ...core.logbook.learning import learn
 from ...core.logbook.sitting import Event, Sitting, effective
 from ...core.logbook.taught import Taught, teach
+from ...core.spreadsheet import write_table
 from ...records import (
     AskedNumber,
     EventNumber,
@@ -225,29 +224,14 @@ def logbook_csv() -> Answer:
     """Return everything that happened, a row for each event that stands, RFC 4180 line ends."""
     with the_store().reading() as session:
         found = store.list_sittings(session)
-    stream = io.StringIO()
-    table = csv.writer(stream)
-    table.writerow(COLUMNS)
+    rows: list[Sequence[object]] = [COLUMNS]
     for sitting in reversed(found):
-        for event in effective(sitting.events):
-            table.writerow(
-                (
-                    sitting.uid,
-                    sitting.job,
-                    sitting.revision,
-                    sitting.started_at.isoformat(),
-                    int(sitting.rehearsed),
-                    event.number,
-                    event.kind,
-                    event.step,
-                    event.tool,
-                    event.seconds,
-                    event.off,
-                    event.text,
-                )
-            )
+        begun = sitting.started_at.isoformat()
+        own = (sitting.uid, sitting.job, sitting.revision, begun, int(sitting.rehearsed))
+        for e in effective(sitting.events):
+            rows.append((*own, e.number, e.kind, e.step, e.tool, e.seconds, e.off, e.text))
     disposition = {"Content-Disposition": 'attachment; filename="logbook.csv"'}
-    return Answer(stream.getvalue().encode(), "text/csv; charset=utf-8", disposition)
+    return Answer(write_table(rows).encode(), "text/csv; charset=utf-8", disposition)
 
 
 @logbook.post("/sittings", status=201)

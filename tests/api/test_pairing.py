@@ -19,7 +19,15 @@ from werkzeug.test import TestResponse
 
 from entrick.store import open_store
 from entrick.web.http.app import create_app
-from entrick.web.http.pairing import COOKIE, TRIES, WAIT, Pairing, local_address
+from entrick.web.http.pairing import (
+    COOKIE,
+    GUESSES,
+    LASTS,
+    TRIES,
+    WAIT,
+    Pairing,
+    local_address,
+)
 
 HOST = "192.168.7.5:8400"
 PHONE = {"REMOTE_ADDR": "192.168.7.9"}
@@ -113,12 +121,8 @@ def test_the_right_code_lets_a_device_in_and_the_desk_stays_as_strict_to_it(
     assert phone.post("/api/work", data="text", content_type="text/plain").status_code == 415
     assert "form-action 'none'" in phone.get("/api/jobs").headers["Content-Security-Policy"]
     # The code itself is told at the desk alone.
-    assert phone.get("/api/register/pairing").json == {
-        "address": "",
-        "code": "",
-        "secure": False,
-        "picture": "",
-    }
+    told = phone.get("/api/register/pairing").get_json()
+    assert not any(told.values()), "neither the code nor who else was let in"
     assert phone.get("/api/register/pairing.svg").status_code == 404
 
 
@@ -139,6 +143,53 @@ def test_five_wrong_codes_and_the_door_waits_even_for_the_right_one(
     assert typed(phone, pairing.code) == 429, "the second time it waits twice as long"
     clock.now += WAIT
     assert typed(phone, pairing.code) == 303
+
+
+def test_wrong_codes_of_one_keep_nobody_else_out_and_are_told_at_the_desk(
+    phone: FlaskClient, pairing: Pairing
+) -> None:
+    wrong = f"{(int(pairing.code) + 1) % 1_000_000:06}"
+    for _ in range(TRIES):
+        assert typed(phone, wrong) == 403
+    assert typed(phone, pairing.code) == 429
+    assert pairing.cookie_for(pairing.code, "192.168.7.10") is not None
+    assert (
+        pairing.knocks
+        == "5 wrong codes were typed since the desk was started, the last from 192.168.7.9."
+    )
+    code = pairing.code
+    for number in range(GUESSES):
+        pairing.cookie_for(wrong, f"192.168.8.{number}")
+    assert pairing.code != code, "many who guess guess at nothing"
+
+
+def test_a_code_is_good_for_ten_minutes(pairing: Pairing, clock: Clock) -> None:
+    code = pairing.code
+    clock.now += LASTS - 1
+    assert pairing.cookie_for(code) is not None
+    assert pairing.seconds == 1
+    clock.now += 1
+    assert pairing.code != code
+    assert pairing.cookie_for(code) is None
+
+
+def test_a_device_is_listed_at_the_desk_and_can_be_sent_away(
+    phone: FlaskClient, pairing: Pairing
+) -> None:
+    phone.post("/pair", data={"code": pairing.code}, headers={"User-Agent": "Mozilla (iPad; CPU)"})
+    assert phone.get("/api/jobs").status_code == 200
+    desk = phone.application.test_client()
+    here = {"base_url": "http://127.0.0.1:8400", "environ_base": {"REMOTE_ADDR": "127.0.0.1"}}
+    told = desk.get("/api/register/pairing", **here).get_json()
+    (device,) = told["devices"]
+    assert (device["name"], device["address"]) == ("iPad", PHONE["REMOTE_ADDR"])
+    assert phone.delete(f"/api/register/devices/{device['key']}").status_code == 404, (
+        "only at the desk"
+    )
+    after = desk.delete(f"/api/register/devices/{device['key']}", **here)
+    assert after.get_json()["devices"] == []
+    assert phone.get("/api/jobs").status_code == 401
+    assert desk.post("/api/register/pairing/code", **here).get_json()["code"] != told["code"]
 
 
 @pytest.mark.parametrize(

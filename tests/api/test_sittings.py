@@ -238,7 +238,7 @@ def test_the_logbook_goes_out_as_csv_without_what_was_taken_back(
     ]
     client.post(f"/api/sittings/{UID}/events", json={"events": events})
     rows = list(csv.DictReader(io.StringIO(client.get("/api/logbook.csv").text)))
-    assert [(row["number"], row["text"]) for row in rows] == [("2", '=cmd, "wide"')]
+    assert [(row["number"], row["text"]) for row in rows] == [("2", '\'=cmd, "wide"')]
 
 
 def test_the_made_up_sittings_say_so_and_teach_the_bias_they_were_made_with(store: Store) -> None:

@@ -1,6 +1,5 @@
 """The real application, served on a free port, driven in Debian's Chromium."""
 
-import threading
 from collections.abc import Callable, Iterable, Iterator
 from pathlib import Path
 from typing import Any
@@ -8,11 +7,11 @@ from typing import Any
 import pytest
 from flask import Flask
 from playwright.sync_api import Browser, BrowserContext, ConsoleMessage, Page, expect
-from waitress.server import create_server
 
 from entrick.store import Store, add_job, open_store
 from entrick.web.http.app import create_app
 from entrick.web.http.pages import STATIC
+from serving import Serving
 
 # What must come, comes however busy the machine is: waits are for states, and no test is about speed.
 expect.set_options(timeout=60_000)
@@ -84,9 +83,7 @@ class Served:
 
     def __init__(self) -> None:
         self.desk: Flask | None = None
-        self.server = create_server(self, host="127.0.0.1", port=0, threads=4)
-        self.address = f"http://127.0.0.1:{self.server.effective_port}"
-        threading.Thread(target=self.server.run, daemon=True).start()
+        self.address = Serving(self).address
 
     def __call__(self, environ: dict[str, Any], start: Any) -> Iterable[bytes]:
         assert self.desk is not None

@@ -3,12 +3,10 @@
 import re
 import subprocess
 import sys
-import threading
 from pathlib import Path
 
 import pytest
 from playwright.sync_api import Locator, Page, expect
-from waitress.server import create_server
 
 from entrick.core.summarize import summarize
 from entrick.demo import load
@@ -16,6 +14,7 @@ from entrick.store import Store, list_sittings, save_revision
 from entrick.web.http.app import create_app
 from entrick.web.http.pairing import local_address
 from pages import sound
+from serving import Serving
 
 
 def begin(page: Page, desk: str, job: int = 1) -> None:
@@ -115,16 +114,11 @@ class Served:
         self.start()
 
     def start(self) -> None:
-        self.server = create_server(
-            create_app(self.store), host="127.0.0.1", port=self.port, threads=4
-        )
-        self.port = self.server.effective_port
-        threading.Thread(target=self.server.run, daemon=True).start()
+        self.serving = Serving(create_app(self.store), self.port)
+        self.port = self.serving.port
 
     def stop(self) -> None:
-        self.server.close()
-        for channel in list(self.server.active_channels.values()):
-            channel.close()
+        self.serving.stop()
 
     @property
     def address(self) -> str:

@@ -1,11 +1,15 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import {
   around,
+  inWords,
   measured,
   openLogbook,
   pairing,
+  type PairingOut,
+  renewCode,
+  sendAway,
   type StepOut,
   type VerdictOut,
   workedOut,
@@ -87,26 +91,58 @@ export function Component() {
   );
 }
 
-/** How a phone or tablet propped beside the board is brought here. */
+/** How often the code and the devices at the door are looked at again. */
+const LOOK = 15_000;
+
+/** How a phone or tablet propped beside the board is brought here, and which have come. */
 function OtherDevices({ job }: { job: number }) {
-  const { data } = useQuery({ queryKey: ["pairing"], queryFn: () => pairing() });
+  const queries = useQueryClient();
+  const [told, setTold] = useState("");
+  const { data } = useQuery({ queryKey: ["pairing"], queryFn: () => pairing(), refetchInterval: LOOK });
   if (!data) return null;
+  const after = (change: Promise<PairingOut>) =>
+    void change
+      .then((now) => queries.setQueryData(["pairing"], now))
+      .catch((problem: unknown) => setTold(inWords(problem)));
   return (
     <section aria-labelledby="devices" className="pt-8 text-base">
       <h2 id="devices" className="text-lg font-semibold">
         On a phone or tablet beside the board
       </h2>
       {data.address ? (
-        <div className="flex flex-wrap items-start gap-6 pt-2">
-          <img src={data.picture} alt={`${data.address} for a camera`} className="size-44 bg-white" />
-          <p className="max-w-md">
-            Point its camera at the picture, or open <strong>{data.address}</strong>, and type the code{" "}
-            <strong className="text-2xl tracking-widest">{data.code}</strong>. The code holds until the desk
-            is stopped. Then open this job, and <em>At the board</em> (its address ends in /jobs/{job}/board).
-            {!data.secure &&
-              " Without a certificate of your own a browser keeps no page there: what is recorded is kept, but do not reload it while the desk is away."}
-          </p>
-        </div>
+        <>
+          <div className="flex flex-wrap items-start gap-6 pt-2">
+            <img src={data.picture} alt={`${data.address} for a camera`} className="size-44 bg-white" />
+            <div className="max-w-md">
+              <p>
+                Point its camera at the picture, or open <strong>{data.address}</strong>, and type the code{" "}
+                <strong className="text-2xl tracking-widest">{data.code}</strong>, which is good for{" "}
+                {Math.max(1, Math.ceil(data.seconds / 60))} minutes yet. Then open this job, and{" "}
+                <em>At the board</em> (its address ends in /jobs/{job}/board).
+                {!data.secure &&
+                  " Without a certificate of your own a browser keeps no page there: what is recorded is kept, but do not reload it while the desk is away."}
+              </p>
+              <p className="pt-2">
+                <Button onClick={() => after(renewCode())}>Another code</Button>
+              </p>
+              {data.knocks && <p role="status">{data.knocks}</p>}
+              {told && <p role="alert">{told}</p>}
+            </div>
+          </div>
+          {data.devices.length > 0 && (
+            <ul aria-label="Devices that may come in" className="pt-2">
+              {data.devices.map((device) => (
+                <li key={device.key} className="flex flex-wrap items-center gap-3 py-1">
+                  {device.name} from {device.address}, let in at{" "}
+                  {new Date(device.came).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })}
+                  <Button onClick={() => after(sendAway({ path: { key: device.key } }))}>
+                    Send {device.name} away
+                  </Button>
+                </li>
+              ))}
+            </ul>
+          )}
+        </>
       ) : (
         <p>
           Start the desk with <code>entrick serve --lan</code>: it then listens on the local network too, and

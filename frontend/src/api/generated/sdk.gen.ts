@@ -2,7 +2,7 @@
 
 import type { Client, Options as Options2, TDataShape } from './client';
 import { client } from './client.gen';
-import type { AddEventsData, AddEventsErrors, AddEventsResponses, AmendSittingData, AmendSittingErrors, AmendSittingResponses, ArchiveJobData, ArchiveJobErrors, ArchiveJobResponses, AroundData, AroundErrors, AroundResponses, BeginRoundData, BeginRoundErrors, BeginRoundResponses, BeginSittingData, BeginSittingErrors, BeginSittingResponses, BriefData, BriefErrors, BriefResponses, CompareMethodsData, CompareMethodsErrors, CompareMethodsResponses, CompleteRowData, CompleteRowErrors, CompleteRowResponses, CutData, CutErrors, CutResponses, DescribeApiData, DescribeApiErrors, DescribeApiResponses, EnterJobData, EnterJobErrors, EnterJobResponses, EveryFormatData, EveryFormatErrors, EveryFormatResponses, ExportPlanData, ExportPlanErrors, ExportPlanResponses, ExportRegisterData, ExportRegisterErrors, ExportRegisterResponses, ForgetPracticeData, ForgetPracticeErrors, ForgetPracticeResponses, GiveHintData, GiveHintErrors, GiveHintResponses, ImportRegisterData, ImportRegisterErrors, ImportRegisterResponses, InstrumentData, InstrumentErrors, InstrumentResponses, JudgeAnswerData, JudgeAnswerErrors, JudgeAnswerResponses, KitLacksData, KitLacksErrors, KitLacksResponses, LessonData, LessonErrors, LessonResponses, ListJobsData, ListJobsErrors, ListJobsResponses, ListKitsData, ListKitsErrors, ListKitsResponses, ListRevisionsData, ListRevisionsErrors, ListRevisionsResponses, LogbookCsvData, LogbookCsvErrors, LogbookCsvResponses, MarkClassData, MarkClassErrors, MarkClassResponses, MeasuredData, MeasuredErrors, MeasuredResponses, NoticeData, NoticeErrors, NoticeResponses, OneRevisionData, OneRevisionErrors, OneRevisionResponses, OpenJobData, OpenJobErrors, OpenJobResponses, OpenLogbookData, OpenLogbookErrors, OpenLogbookResponses, OpenStepData, OpenStepErrors, OpenStepResponses, PairingData, PairingErrors, PairingPictureData, PairingPictureErrors, PairingPictureResponses, PairingResponses, PictureData, PictureErrors, PictureResponses, PracticeRecordData, PracticeRecordErrors, PracticeRecordResponses, ProfileToTryData, ProfileToTryErrors, ProfileToTryResponses, ProofData, ProofErrors, ProofResponses, PutKitData, PutKitErrors, PutKitResponses, ReadBackProfileData, ReadBackProfileErrors, ReadBackProfileResponses, RegionsData, RegionsErrors, RegionsResponses, RehearsalData, RehearsalErrors, RehearsalResponses, RemoveKitData, RemoveKitErrors, RemoveKitResponses, RemoveSittingData, RemoveSittingErrors, RemoveSittingResponses, SaveRevisionData, SaveRevisionErrors, SaveRevisionResponses, SchedulesData, SchedulesErrors, SchedulesResponses, SetKitData, SetKitErrors, SetKitResponses, SetPaperData, SetPaperErrors, SetPaperResponses, SetPapersData, SetPapersErrors, SetPapersResponses, SetScheduleData, SetScheduleErrors, SetScheduleResponses, SheetChoicesData, SheetChoicesErrors, SheetChoicesResponses, ShowSettingData, ShowSettingErrors, ShowSettingResponses, SuggestData, SuggestErrors, SuggestResponses, ThumbnailData, ThumbnailErrors, ThumbnailResponses, VocabularyData, VocabularyErrors, VocabularyResponses, WorkOutPlanData, WorkOutPlanErrors, WorkOutPlanResponses, WorksheetData, WorksheetErrors, WorksheetFileData, WorksheetFileErrors, WorksheetFileResponses, WorksheetResponses } from './types.gen';
+import type { AddEventsData, AddEventsErrors, AddEventsResponses, AmendSittingData, AmendSittingErrors, AmendSittingResponses, ArchiveJobData, ArchiveJobErrors, ArchiveJobResponses, AroundData, AroundErrors, AroundResponses, BeginRoundData, BeginRoundErrors, BeginRoundResponses, BeginSittingData, BeginSittingErrors, BeginSittingResponses, BriefData, BriefErrors, BriefResponses, CompareMethodsData, CompareMethodsErrors, CompareMethodsResponses, CompleteRowData, CompleteRowErrors, CompleteRowResponses, CutData, CutErrors, CutResponses, DescribeApiData, DescribeApiErrors, DescribeApiResponses, EnterJobData, EnterJobErrors, EnterJobResponses, EveryFormatData, EveryFormatErrors, EveryFormatResponses, ExportPlanData, ExportPlanErrors, ExportPlanResponses, ExportRegisterData, ExportRegisterErrors, ExportRegisterResponses, ForgetPracticeData, ForgetPracticeErrors, ForgetPracticeResponses, GiveHintData, GiveHintErrors, GiveHintResponses, ImportRegisterData, ImportRegisterErrors, ImportRegisterResponses, InstrumentData, InstrumentErrors, InstrumentResponses, JudgeAnswerData, JudgeAnswerErrors, JudgeAnswerResponses, KitLacksData, KitLacksErrors, KitLacksResponses, LessonData, LessonErrors, LessonResponses, ListJobsData, ListJobsErrors, ListJobsResponses, ListKitsData, ListKitsErrors, ListKitsResponses, ListRevisionsData, ListRevisionsErrors, ListRevisionsResponses, LogbookCsvData, LogbookCsvErrors, LogbookCsvResponses, MarkClassData, MarkClassErrors, MarkClassResponses, MeasuredData, MeasuredErrors, MeasuredResponses, NoticeData, NoticeErrors, NoticeResponses, OneRevisionData, OneRevisionErrors, OneRevisionResponses, OpenJobData, OpenJobErrors, OpenJobResponses, OpenLogbookData, OpenLogbookErrors, OpenLogbookResponses, OpenStepData, OpenStepErrors, OpenStepResponses, PairingData, PairingErrors, PairingPictureData, PairingPictureErrors, PairingPictureResponses, PairingResponses, PictureData, PictureErrors, PictureResponses, PracticeRecordData, PracticeRecordErrors, PracticeRecordResponses, ProfileToTryData, ProfileToTryErrors, ProfileToTryResponses, ProofData, ProofErrors, ProofResponses, PutKitData, PutKitErrors, PutKitResponses, ReadBackProfileData, ReadBackProfileErrors, ReadBackProfileResponses, RegionsData, RegionsErrors, RegionsResponses, RehearsalData, RehearsalErrors, RehearsalResponses, RemoveKitData, RemoveKitErrors, RemoveKitResponses, RemoveSittingData, RemoveSittingErrors, RemoveSittingResponses, RenewCodeData, RenewCodeErrors, RenewCodeResponses, SaveRevisionData, SaveRevisionErrors, SaveRevisionResponses, SchedulesData, SchedulesErrors, SchedulesResponses, SendAwayData, SendAwayErrors, SendAwayResponses, SetKitData, SetKitErrors, SetKitResponses, SetPaperData, SetPaperErrors, SetPaperResponses, SetPapersData, SetPapersErrors, SetPapersResponses, SetScheduleData, SetScheduleErrors, SetScheduleResponses, SheetChoicesData, SheetChoicesErrors, SheetChoicesResponses, ShowSettingData, ShowSettingErrors, ShowSettingResponses, SuggestData, SuggestErrors, SuggestResponses, ThumbnailData, ThumbnailErrors, ThumbnailResponses, VocabularyData, VocabularyErrors, VocabularyResponses, WorkOutPlanData, WorkOutPlanErrors, WorkOutPlanResponses, WorksheetData, WorksheetErrors, WorksheetFileData, WorksheetFileErrors, WorksheetFileResponses, WorksheetResponses } from './types.gen';
 
 export type Options<TData extends TDataShape = TDataShape, ThrowOnError extends boolean = boolean, TResponse = unknown> = Options2<TData, ThrowOnError, TResponse> & {
     /**
@@ -518,6 +518,15 @@ export const regions = <ThrowOnError extends boolean = true>(options: Options<Re
 });
 
 /**
+ * Let a device in no more.
+ */
+export const sendAway = <ThrowOnError extends boolean = true>(options: Options<SendAwayData, ThrowOnError>) => (options.client ?? client).delete<SendAwayResponses, SendAwayErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/register/devices/{key}',
+    ...options
+});
+
+/**
  * Return every job with its history as open files in a zip.
  */
 export const exportRegister = <ThrowOnError extends boolean = true>(options?: Options<ExportRegisterData, ThrowOnError>) => (options?.client ?? client).get<ExportRegisterResponses, ExportRegisterErrors, ThrowOnError, 'data'>({
@@ -550,7 +559,7 @@ export const notice = <ThrowOnError extends boolean = true>(options?: Options<No
 });
 
 /**
- * Return how a phone or tablet comes in; told at the desk alone.
+ * Return how a phone or tablet comes in, and which have; told at the desk alone.
  */
 export const pairing = <ThrowOnError extends boolean = true>(options?: Options<PairingData, ThrowOnError>) => (options?.client ?? client).get<PairingResponses, PairingErrors, ThrowOnError, 'data'>({
     responseStyle: 'data',
@@ -564,6 +573,15 @@ export const pairing = <ThrowOnError extends boolean = true>(options?: Options<P
 export const pairingPicture = <ThrowOnError extends boolean = true>(options?: Options<PairingPictureData, ThrowOnError>) => (options?.client ?? client).get<PairingPictureResponses, PairingPictureErrors, ThrowOnError, 'data'>({
     responseStyle: 'data',
     url: '/api/register/pairing.svg',
+    ...options
+});
+
+/**
+ * Take another code.
+ */
+export const renewCode = <ThrowOnError extends boolean = true>(options?: Options<RenewCodeData, ThrowOnError>) => (options?.client ?? client).post<RenewCodeResponses, RenewCodeErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/register/pairing/code',
     ...options
 });
 

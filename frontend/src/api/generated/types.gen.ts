@@ -639,6 +639,30 @@ export type DeleteLine = {
 };
 
 /**
+ * DeviceOut
+ *
+ * A device of the network that was let in.
+ */
+export type DeviceOut = {
+    /**
+     * Address
+     */
+    address: string;
+    /**
+     * Came
+     */
+    came: string;
+    /**
+     * Key
+     */
+    key: string;
+    /**
+     * Name
+     */
+    name: string;
+};
+
+/**
  * DisplayList
  *
  * Everything on a sheet.
@@ -2548,7 +2572,8 @@ export type PaceOut = {
  * How phones and tablets of the local network come in; empty where the desk was not asked to
  * let them.
  *
- * `secure` where there is a certificate: then a browser keeps the pages of a sitting, too.
+ * `secure` where there is a certificate: then a browser keeps the pages of a sitting, too. The
+ * `code` is good for so many `seconds`; `knocks` tells of wrong ones.
  */
 export type PairingOut = {
     /**
@@ -2560,9 +2585,21 @@ export type PairingOut = {
      */
     code: string;
     /**
+     * Devices
+     */
+    devices: Array<DeviceOut>;
+    /**
+     * Knocks
+     */
+    knocks: string;
+    /**
      * Picture
      */
     picture: string;
+    /**
+     * Seconds
+     */
+    seconds: number;
     /**
      * Secure
      */
@@ -7168,6 +7205,80 @@ export type RegionsResponses = {
 
 export type RegionsResponse = RegionsResponses[keyof RegionsResponses];
 
+export type SendAwayData = {
+    body?: never;
+    path: {
+        /**
+         * Key
+         */
+        key: string;
+    };
+    query?: never;
+    url: '/api/register/devices/{key}';
+};
+
+export type SendAwayErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type SendAwayError = SendAwayErrors[keyof SendAwayErrors];
+
+export type SendAwayResponses = {
+    /**
+     * OK
+     */
+    200: PairingOut;
+};
+
+export type SendAwayResponse = SendAwayResponses[keyof SendAwayResponses];
+
 export type ExportRegisterData = {
     body?: never;
     path?: never;
@@ -7512,6 +7623,75 @@ export type PairingPictureResponses = {
 };
 
 export type PairingPictureResponse = PairingPictureResponses[keyof PairingPictureResponses];
+
+export type RenewCodeData = {
+    body?: never;
+    path?: never;
+    query?: never;
+    url: '/api/register/pairing/code';
+};
+
+export type RenewCodeErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type RenewCodeError = RenewCodeErrors[keyof RenewCodeErrors];
+
+export type RenewCodeResponses = {
+    /**
+     * OK
+     */
+    200: PairingOut;
+};
+
+export type RenewCodeResponse = RenewCodeResponses[keyof RenewCodeResponses];
 
 export type RehearsalData = {
     body: ScheduledIn;

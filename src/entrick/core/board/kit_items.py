@@ -78,7 +78,8 @@ def _size(value: object, key: str, nought: bool = False) -> Fraction:
     try:
         found = read_number(value if isinstance(value, str) else repr(value))
     except ClauseError as error:
-        raise ClauseError(f"{key}: {error.message}") from error
+        shown = str(value)[:LONGEST]
+        raise ClauseError(f"{key}: {shown} is no size; write it as 1/32 or 0.5") from error
     if not (found >= 0 if nought else found > 0) or found > LARGEST:
         raise ClauseError(f"{key}: {value} is no size of a kit")
     return found

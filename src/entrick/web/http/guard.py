@@ -32,7 +32,7 @@ def _host(name: str) -> str:
         return ""
 
 
-def _is_here(peer: str | None) -> bool:
+def is_here(peer: str | None) -> bool:
     """Tell whether whoever asks sits at this machine."""
     try:
         return ipaddress.ip_address(peer or "").is_loopback
@@ -53,7 +53,7 @@ def register(app: Flask) -> None:
     @app.before_request
     def check() -> Response | None:
         pairing = the_pairing()
-        g.at_the_desk = _host(request.headers.get("Host", "")) in LOOPBACK and _is_here(
+        g.at_the_desk = _host(request.headers.get("Host", "")) in LOOPBACK and is_here(
             request.remote_addr
         )
         if not g.at_the_desk and (pairing is None or request.headers.get("Host") != pairing.netloc):

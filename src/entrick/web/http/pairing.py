@@ -1,9 +1,9 @@
-"""The door for phones and tablets of the local network: a code of six figures, typed once, for one
-run of the desk.
+"""The door for phones and tablets of the local network: a code of six figures, typed once within
+ten minutes, for one run of the desk.
 
 Nothing of this is there unless the desk was asked to listen on the network. A device that has typed
-the code carries a cookie signed for this run; everybody else is shown the page that asks for the
-code, and nothing else."""
+the code carries a cookie signed for this run, is listed at the desk, and can be sent away there;
+everybody else is shown the page that asks for the code, and nothing else."""
 
 from __future__ import annotations
 
@@ -15,6 +15,8 @@ import socket
 import threading
 import time
 from collections.abc import Callable
+from dataclasses import dataclass
+from datetime import UTC, datetime
 from html import escape
 
 import segno
@@ -25,20 +27,50 @@ COOKIE = "entrick_device"
 FIGURES = 6
 
 TRIES = 5
-"""Wrong codes after which the door waits."""
+"""Wrong codes from one address after which it waits."""
 
 WAIT = 60.0
 """Seconds it waits then; twice as long each time it comes to that again."""
+
+LASTS = 600.0
+"""Seconds a code is good for."""
+
+GUESSES = 30
+"""Wrong codes from anywhere after which there is another code."""
+
+MOST_ADDRESSES = 1000
+"""Addresses that are counted; of more the oldest are forgotten, and the code changes before that
+helps anybody."""
+
+MOST_DEVICES = 100
 
 PAIR = "/pair"
 
 
 class Waits(Exception):
-    """Too many wrong codes: nobody is let in for some seconds, whatever is typed."""
+    """Too many wrong codes from an address: it is not let in for some seconds, whatever is
+    typed."""
 
     def __init__(self, seconds: float) -> None:
         super().__init__(f"too many wrong codes: wait {seconds:.0f} seconds")
         self.seconds = seconds
+
+
+@dataclass(frozen=True, slots=True)
+class Device:
+    """A device that was let in: by which name it is listed, from which address it came."""
+
+    key: str
+    name: str
+    address: str
+    came: datetime
+
+
+@dataclass(slots=True)
+class _Guesser:
+    wrong: int = 0
+    times: int = 0
+    until: float = 0.0
 
 
 class Pairing:
@@ -61,40 +93,109 @@ class Pairing:
         shown = f"[{host}]" if ":" in host else host
         self.netloc, self.secure = f"{shown}:{port}", secure
         self.address = f"http{'s' if secure else ''}://{self.netloc}/"
-        self.code = f"{secrets.randbelow(10**FIGURES):0{FIGURES}}"
         self._signer = Signer(
             secrets.token_bytes(32), salt="entrick-device", digest_method=hashlib.sha256
         )
-        self._clock, self._lock = clock, threading.Lock()
-        self._wrong, self._times, self._until = 0, 0, 0.0
+        self._clock, self._lock = clock, threading.RLock()
+        self._devices: dict[str, Device] = {}
+        self._guessers: dict[str, _Guesser] = {}
+        self._wrong: list[str] = []
+        self.renew()
+
+    def renew(self) -> None:
+        """Take another code, good from now on."""
+        with self._lock:
+            self._code = f"{secrets.randbelow(10**FIGURES):0{FIGURES}}"
+            self._until = self._clock() + LASTS
+            self._guesses = 0
+
+    @property
+    def code(self) -> str:
+        """The code that is good now; another one where the last has come to its end."""
+        with self._lock:
+            if self._clock() >= self._until:
+                self.renew()
+            return self._code
+
+    @property
+    def seconds(self) -> int:
+        """How long the code is good for yet."""
+        with self._lock:
+            return max(0, round(self._until - self._clock())) if self.code else 0
 
     def lets_in(self, cookie: str | None) -> bool:
-        """Tell whether a cookie was given by this run."""
+        """Tell whether a cookie was given by this run, to a device that was not sent away."""
         try:
-            self._signer.unsign(cookie or "")
+            key = self._signer.unsign(cookie or "").decode("latin-1")
         except BadSignature:
             return False
-        return True
+        return key in self._devices
 
-    def cookie_for(self, code: str) -> str | None:
+    def cookie_for(self, code: str, address: str = "", name: str = "a device") -> str | None:
         """Return a cookie for the right code, None for a wrong one.
+
+        Parameters
+        ----------
+        code : str
+        address : str
+            Whose it is: wrong ones are counted by it.
+        name : str
+            By which the device is listed.
 
         Raises
         ------
         Waits
         """
         with self._lock:
-            left = self._until - self._clock()
+            guesser = self._guessers.setdefault(address, _Guesser())
+            left = guesser.until - self._clock()
             if left > 0:
                 raise Waits(left)
             if secrets.compare_digest(code.encode(), self.code.encode()):
-                self._wrong = self._times = 0
-                return self._signer.sign(secrets.token_hex(16)).decode()
-            self._wrong += 1
-            if self._wrong >= TRIES:
-                self._wrong, self._times = 0, self._times + 1
-                self._until = self._clock() + WAIT * 2 ** (self._times - 1)
+                del self._guessers[address]
+                return self._let_in(address, name)
+            self._note(guesser, address)
             return None
+
+    def _let_in(self, address: str, name: str) -> str:
+        key = secrets.token_hex(16)
+        while len(self._devices) >= MOST_DEVICES:
+            del self._devices[next(iter(self._devices))]
+        self._devices[key] = Device(key, name, address, datetime.now(UTC))
+        return self._signer.sign(key).decode()
+
+    def _note(self, guesser: _Guesser, address: str) -> None:
+        guesser.wrong += 1
+        if guesser.wrong >= TRIES:
+            guesser.wrong, guesser.times = 0, guesser.times + 1
+            guesser.until = self._clock() + WAIT * 2 ** min(guesser.times - 1, 10)
+        while len(self._guessers) > MOST_ADDRESSES:
+            del self._guessers[next(iter(self._guessers))]
+        self._wrong = [*self._wrong[-999:], address]
+        self._guesses += 1
+        if self._guesses >= GUESSES:
+            self.renew()
+
+    @property
+    def devices(self) -> tuple[Device, ...]:
+        """Every device that may come in."""
+        with self._lock:
+            return tuple(self._devices.values())
+
+    def send_away(self, key: str) -> None:
+        """Let a device in no more, unless it types a code again."""
+        with self._lock:
+            self._devices.pop(key, None)
+
+    @property
+    def knocks(self) -> str:
+        """What is to be said at the desk of wrong codes; empty where there were none."""
+        with self._lock:
+            if not self._wrong:
+                return ""
+            count, last = len(self._wrong), self._wrong[-1]
+            told = "1 wrong code was" if count == 1 else f"{count} wrong codes were"
+            return f"{told} typed since the desk was started, the last from {last}."
 
     def picture(self) -> bytes:
         """Return the address as a QR picture, SVG."""
@@ -108,7 +209,10 @@ class Pairing:
         """Return what is printed when the desk starts: address, QR picture and code."""
         stream = io.StringIO()
         segno.make(self.address, error="m").terminal(out=stream, compact=True)
-        shown = f"    {self.address}\n\n{stream.getvalue()}\n    code {self.code}\n"
+        shown = (
+            f"    {self.address}\n\n{stream.getvalue()}\n    code {self.code}, good for "
+            f"{LASTS / 60:.0f} minutes; the page at the board has the next one\n"
+        )
         return f"For a phone or tablet of this network:\n\n{shown}"
 
 
@@ -182,7 +286,8 @@ def pair() -> Response:
     if pairing is None:
         abort(404)
     try:
-        cookie = pairing.cookie_for("".join(request.form.get("code", "").split())[:20])
+        code = "".join(request.form.get("code", "").split())[:20]
+        cookie = pairing.cookie_for(code, request.remote_addr or "", _device())
     except Waits as error:
         response = _page(
             f"There were too many wrong codes. Wait {error.seconds:.0f} seconds, and try again.",
@@ -197,6 +302,16 @@ def pair() -> Response:
         COOKIE, cookie, httponly=True, samesite="Strict", secure=pairing.secure, path="/"
     )
     return response
+
+
+KNOWN = ("iPad", "iPhone", "Android", "Windows", "Macintosh", "Linux")
+"""What browsers say of the machine they run on."""
+
+
+def _device() -> str:
+    """Return by which name a device is listed: what its browser says of it, in a word."""
+    said = request.headers.get("User-Agent", "")
+    return next((word for word in KNOWN if word in said), "a device")
 
 
 def _page(told: str, status: int) -> Response:

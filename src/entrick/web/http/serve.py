@@ -2,19 +2,21 @@
 
 from __future__ import annotations
 
+import asyncio
 import logging
+import resource
 import signal
+import socket
+import ssl
 import threading
 import time
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from html import escape
 from pathlib import Path
-from types import FrameType
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 import platformdirs
-import waitress
 
 from ...demo import load
 from ...store import RegisterTrouble, Store, open_store, salvage, snapshots_of
@@ -22,16 +24,8 @@ from ..register.keeper import Keeper
 from ..workers.forward import SUMMARIZE
 from ..workers.pool import Workers, tune_gc
 from .app import create_app
+from .listening import Listener, Sockets, serving
 from .pairing import Pairing
-
-if TYPE_CHECKING:
-    from cheroot.wsgi import Server as WSGIServer
-
-THREADS = 40
-"""Requests in hand or waiting for their turn; a thread that waits costs next to nothing."""
-
-CONNECTIONS = 900
-"""Connections held at a time: idle ones keep nobody out."""
 
 AGAIN = 2.0
 """Seconds between two tries to open a register that could not be opened."""
@@ -157,14 +151,6 @@ def _load_rest(store: Store) -> None:
     load_practice(store)
 
 
-class _Ended(SystemExit):
-    """Raised where a signal asks the desk to end."""
-
-
-def _end(_: int, __: FrameType | None) -> None:
-    raise _Ended(0)
-
-
 @dataclass(frozen=True, slots=True)
 class Network:
     """How the local network is let in: by which address of this machine, with which certificate."""
@@ -174,20 +160,41 @@ class Network:
     key: Path | None = None
 
 
-def _for_network(door: Door, network: Network, port: int) -> WSGIServer:
-    """Return the server for the network: one that speaks TLS where there is a certificate."""
-    # Loaded where it is wanted: nobody else waits for it.
-    from cheroot.ssl.builtin import BuiltinSSLAdapter
-    from cheroot.wsgi import Server as WSGIServer
+def check_certificate(network: Network) -> None:
+    """Refuse a certificate that is none, or is not of its key.
 
-    server = WSGIServer(
-        (network.address, port), door, numthreads=10, max=-1, server_name=network.address
-    )
-    server.max_request_header_size, server.max_request_body_size = 2**16, 2**28 + 2**20
-    if network.cert is not None:
-        server.ssl_adapter = BuiltinSSLAdapter(str(network.cert), str(network.key))
-    server.prepare()
-    return server
+    Raises
+    ------
+    SystemExit
+        In words.
+    """
+    if network.cert is None or network.key is None:
+        return
+    try:
+        ssl.SSLContext(ssl.PROTOCOL_TLS_SERVER).load_cert_chain(
+            network.cert, network.key, password=lambda: ""
+        )
+    except (ssl.SSLError, OSError, ValueError) as error:
+        raise SystemExit(
+            f"{network.cert} and {network.key} are no certificate, as PEM, with its own key, or "
+            f"the key is locked: {getattr(error, 'reason', None) or error}"
+        ) from error
+
+
+def _bound(address: str, port: int) -> socket.socket:
+    """Return a socket at an address of this machine.
+
+    Raises
+    ------
+    SystemExit
+        In words, where it cannot be had.
+    """
+    try:
+        return socket.create_server((address, port), backlog=256)
+    except OSError as error:
+        raise SystemExit(
+            f"port {port} cannot be used ({error.strerror}): name another with --port"
+        ) from error
 
 
 def run(
@@ -208,45 +215,34 @@ def run(
         The local network is let in where it is given.
     """
     logging.basicConfig(level=logging.WARNING, format="%(asctime)s %(name)s %(message)s")
-    logging.getLogger("waitress.queue").setLevel(logging.ERROR)  # whoever waits too long is told so
     threading.Thread(target=workers.warm, daemon=True).start()
     pairing = Pairing(network.address, port, network.cert is not None) if network else None
     door = Door(database or default_register(), demo, workers, pairing)
-    others: WSGIServer | None = None
-    signal.signal(signal.SIGTERM, _end)
+    # Idle connections of others keep nobody out as long as there are descriptors for them.
+    _, most = resource.getrlimit(resource.RLIMIT_NOFILE)
+    resource.setrlimit(resource.RLIMIT_NOFILE, (most, most))
     try:
-        server = waitress.create_server(
-            door,
-            host="127.0.0.1",
-            port=port,
-            threads=THREADS,
-            ident=None,
-            connection_limit=CONNECTIONS,
-            asyncore_use_poll=True,
-            channel_timeout=60,
-            cleanup_interval=10,
-            channel_request_lookahead=1,
-            max_request_body_size=2**28 + 2**20,
-        )
-        if network:
-            others = _for_network(door, network, port)
-    except OSError as error:
-        workers.close()
-        raise SystemExit(
-            f"port {port} cannot be used ({error.strerror}): name another with --port"
-        ) from error
-    try:
-        door.open()
-        tune_gc()
-        print(f"Entrick is at http://127.0.0.1:{port}/  (Ctrl+C stops it)", flush=True)
-        if others is not None and pairing is not None:
-            threading.Thread(target=others.serve, daemon=True).start()
-            print(pairing.told(), flush=True)
-        server.run()
-    except (KeyboardInterrupt, SystemExit):
-        pass
+        if network is not None:
+            check_certificate(network)
+        with _bound("127.0.0.1", port) as here:
+            if network is None or pairing is None:
+                asyncio.run(_serve(door, port, Sockets(here.detach())))
+                return
+            with _bound(network.address, port) as there:
+                sockets = Sockets(here.detach(), there.detach(), network.cert, network.key)
+                asyncio.run(_serve(door, port, sockets, pairing))
     finally:
-        server.close()
-        if others is not None:
-            others.stop()
         door.close()
+
+
+async def _serve(door: Door, port: int, sockets: Sockets, pairing: Pairing | None = None) -> None:
+    loop, ended = asyncio.get_running_loop(), asyncio.Event()
+    for sign in (signal.SIGTERM, signal.SIGINT):
+        loop.add_signal_handler(sign, ended.set)
+    await loop.run_in_executor(None, door.open)
+    tune_gc()
+    listening = asyncio.create_task(serving(Listener(door, pairing), sockets, ended))
+    print(f"Entrick is at http://127.0.0.1:{port}/  (Ctrl+C stops it)", flush=True)
+    if pairing is not None:
+        print(pairing.told(), flush=True)
+    await listening

@@ -7,16 +7,18 @@ import json
 import tempfile
 import zipfile
 from collections.abc import Iterator
+from datetime import datetime
 from queue import Queue
 from threading import Thread
-from typing import Any
+from typing import Annotated, Any
 
 from flask import Response, abort, current_app, g, request, stream_with_context
+from pydantic import Field
 
 from ... import store
 from ..answer import Answer
-from ..base import Crossing
-from ..http.pairing import the_pairing
+from ..base import Asked, Crossing
+from ..http.pairing import Pairing, the_pairing
 from ..operation import Operations
 from .saved import committed, the_store
 
@@ -27,17 +29,36 @@ class NoticeOut(Crossing):
     told: str
 
 
+class DeviceOut(Crossing):
+    """A device of the network that was let in."""
+
+    key: str
+    name: str
+    address: str
+    came: datetime
+
+
 class PairingOut(Crossing):
     """How phones and tablets of the local network come in; empty where the desk was not asked to
     let them.
 
-    `secure` where there is a certificate: then a browser keeps the pages of a sitting, too.
+    `secure` where there is a certificate: then a browser keeps the pages of a sitting, too. The
+    `code` is good for so many `seconds`; `knocks` tells of wrong ones.
     """
 
     address: str = ""
     code: str = ""
+    seconds: int = 0
     secure: bool = False
     picture: str = ""
+    devices: tuple[DeviceOut, ...] = ()
+    knocks: str = ""
+
+
+class DevicePath(Asked):
+    """A device that was let in."""
+
+    key: Annotated[str, Field(pattern=r"^[0-9a-f]{32}$")]
 
 
 whole = Operations()
@@ -45,21 +66,38 @@ whole = Operations()
 
 @whole.get("/register/pairing")
 def pairing() -> PairingOut:
-    """Return how a phone or tablet comes in; told at the desk alone."""
+    """Return how a phone or tablet comes in, and which have; told at the desk alone."""
     found = the_pairing()
     if found is None or not g.at_the_desk:
         return PairingOut()
-    picture = "/api/register/pairing.svg"
-    return PairingOut(address=found.address, code=found.code, secure=found.secure, picture=picture)
+    return PairingOut.from_core(found, picture="/api/register/pairing.svg")
+
+
+def _door() -> Pairing:
+    found = the_pairing()
+    if found is None or not g.at_the_desk:
+        abort(404)
+    return found
+
+
+@whole.post("/register/pairing/code")
+def renew_code() -> PairingOut:
+    """Take another code."""
+    _door().renew()
+    return pairing()
+
+
+@whole.delete("/register/devices/<key>")
+def send_away(path: DevicePath) -> PairingOut:
+    """Let a device in no more."""
+    _door().send_away(path.key)
+    return pairing()
 
 
 @whole.get("/register/pairing.svg")
 def pairing_picture() -> Answer:
     """Return the address for the network as a QR picture."""
-    found = the_pairing()
-    if found is None or not g.at_the_desk:
-        abort(404)
-    return Answer(found.picture(), "image/svg+xml")
+    return Answer(_door().picture(), "image/svg+xml")
 
 
 @whole.get("/register/notice")

@@ -55,8 +55,8 @@ def workers() -> Pool:
 
 def gone() -> Callable[[], bool]:
     """Return what tells whether whoever sent this request has left."""
-    told = request.environ.get("waitress.client_disconnected")
-    return cast(Callable[[], bool], told) if callable(told) else lambda: False
+    told = request.environ.get("asgi.scope", {}).get("entrick.gone")
+    return told.is_set if told is not None else lambda: False
 
 
 def as_sent(with_body: bool = True) -> Sent:

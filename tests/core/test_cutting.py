@@ -22,6 +22,7 @@ from entrick.core.proof import why_not_cut
 from entrick.demo import sample_plans
 from entrick.devices.cutter import LOST, Cutter, CutterError, Fault, run, tool_of
 from entrick.devices.judge import Judged, judged
+from entrick.devices.written import written
 
 FLAT = [
     (name, text)
@@ -87,6 +88,68 @@ def test_what_the_tool_does_not_get_into_is_refused_with_the_reason(
 ) -> None:
     with pytest.raises(ClauseError, match=words):
         tool_paths(work_out(HEAD + rows).named_outlines, tool)
+
+
+@pytest.mark.parametrize(
+    ("rows", "words"),
+    [
+        (
+            "a = box, 30 by 20, from O\nP = point, 32 right of O\nb = box, 30 by 20, from P\n"
+            "one = line in, a.bottom > a.right > a.top > a.left\ntwo = line in, b.bottom > b.right > b.top > b.left\n",
+            r"cut into the part by (1\.00|0\.99)",
+        ),
+        (
+            "c = circle, centre O, radius 40\nd = circle, centre O, radius 20\ne = circle, centre O, radius 18\n"
+            "rim = line in, c\nring = line in, d\ndisc = line in, e\n",
+            r"cut into the part by (1\.00|0\.99)",
+        ),
+    ],
+    ids=["beside each other", "loose in a ring"],
+)
+def test_a_tool_that_would_cut_into_a_neighbour_gets_no_program(rows: str, words: str) -> None:
+    """Two parts 2 mm apart: a tool of 3 runs 1 mm into the one beside it, a tool of 2 just clears both."""
+    done = solved(rows)
+    with pytest.raises(ClauseError, match=words):
+        written(done, 3, 400)
+    assert written(done, 1.9, 400).verdict.parts == 2
+
+
+@given(st.integers(24, 150), st.floats(0.5, 4))
+def test_what_a_round_tool_leaves_in_a_corner_is_told_and_no_fault(angle: int, tool: float) -> None:
+    """Against r (1 / sin(θ/2) - 1): the distance of a corner from the circle that touches its sides, less its radius."""
+    deep = 10.0
+    half = deep * math.tan(math.radians(angle / 2))
+    left, right = 40 - half, 40 + half
+    rows = (
+        f"P = point, 40 right of O, {deep:.0f} above\nQ = point, {right:.9f} right of O\n"
+        f"n = run, from O, right {left:.9f}, to P, to Q, right 40, up 30, left {right + 40:.9f}, close\n"
+        "rim = line in, n\n"
+    )
+    try:
+        found = written(solved(rows), tool, 400)
+    except ClauseError:
+        assert tool / 2 * math.tan(math.radians(90 - angle / 2)) > deep / 2, (
+            "only where it hardly gets in"
+        )
+        return
+    height = tool / 2 * (1 / math.sin(math.radians(angle / 2)) - 1)
+    assert found.verdict.rounded == pytest.approx(height, abs=0.02)
+    assert found.verdict.corners == (found.verdict.rounded > 0)
+    assert ("inner corner" in "".join(found.verdict.remarks)) == (found.verdict.corners > 0)
+    assert "PARTS" in found.program
+
+
+def test_a_hole_that_was_not_cut_at_all_is_left_standing() -> None:
+    done = solved(PLATE + EYE.format(16))
+    rim_alone = write_program(tool_paths(done.named_outlines[:1], 2), Unit.MM, 2, 400)
+    found = judged(run(rim_alone).moves, done.outlines, 1.0, 2)
+    assert found.left == pytest.approx(8, abs=0.1)
+    assert not found.fits
+
+
+def test_a_sharp_point_is_not_taken_for_cut_into() -> None:
+    rows = "T = point, 10 above O\nw = run, from O, right 100, to T, close\nrim = line in, w\n"
+    assert cut(solved(rows), 3).gouged < 0.005
 
 
 def test_a_notch_narrower_than_the_tool_is_refused_by_name() -> None:

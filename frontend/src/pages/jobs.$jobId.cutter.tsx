@@ -164,7 +164,9 @@ function Came({ cut }: { cut: CutOut }) {
           cut {cut.length.toFixed(0)} mm in {cut.minutes.toFixed(1)} minutes; gouged {cut.gouged.toFixed(3)},
           left {cut.left.toFixed(3)} mm
         </li>
-        {cut.corners > 0 && <li>{cut.corners} inner corners keep a round of half the tool’s width</li>}
+        {cut.remarks.map((row) => (
+          <li key={row}>{row}</li>
+        ))}
       </ul>
       <Button onClick={save}>Keep the program</Button>
       <details>

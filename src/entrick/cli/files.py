@@ -137,7 +137,7 @@ def cut(
         click.echo(
             f"{found.parts} parts, cut {found.length:.0f} mm in {found.minutes:.1f} minutes; "
             f"gouged {found.gouged:.3f}, left {found.left:.3f} mm, "
-            f"{found.corners} inner corners keep a round"
+            f"{found.corners} inner corners keep a round of up to {found.rounded:.3f} mm"
         )
         for row in machine.told:
             click.echo(f"! {row}")

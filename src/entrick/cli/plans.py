@@ -14,7 +14,7 @@ from ..core.cutting.program import CAUTION
 from ..core.desk import Work
 from ..core.formats import carried_data, rehearsal_data, solution_data
 from ..core.formats.issue import Format, Options, formats
-from ..core.proof import why_not_cut
+from ..core.plan.errors import ClauseError
 from .net import SEED, Bounded, Size
 from .plan_file import FILE, KIT, worked_out
 
@@ -107,20 +107,19 @@ def _format(ending: str, variants: list[str]) -> Format:
 
 
 def _write_program(work: Work, output: Path, tool: float | None, feed: float | None) -> None:
-    from ..core.cutting import tool_paths, write_program
+    from ..devices.written import written
 
     if tool is None or feed is None:
         raise click.UsageError("a cutter's program needs --tool (width of the cut) and --feed")
-    reason = why_not_cut(work.findings)
-    if reason:
-        raise click.ClickException(f"not to be cut as it is: {reason}")
-    unit, title = work.solution.unit, f"{work.solution.drawing} {work.solution.title}"
     try:
-        cuts = tool_paths(work.named_outlines, tool)
-        output.write_text(write_program(cuts, unit, tool, feed, title), "ascii", newline="")
-    except ValueError as error:
-        raise click.ClickException(f"not to be cut as it is: {error}") from error
-    click.echo(f"{output}: {len(cuts)} outlines, units {unit.value}, full size", err=True)
+        found = written(work, tool, feed)
+    except ClauseError as error:
+        raise click.ClickException(f"not to be cut as it is: {error.message}") from error
+    output.write_text(found.program, "ascii", newline="")
+    verdict, unit = found.verdict, work.solution.unit
+    click.echo(f"{output}: {verdict.parts} parts, units {unit.value}, full size", err=True)
+    for remark in verdict.remarks:
+        click.echo(f"! {remark}", err=True)
     click.echo(CAUTION, err=True)
 
 

@@ -33,9 +33,12 @@ class Judged:
     fits : bool
     gouged, left : float
         How deep something was cut away that belongs to the part, and how far material was left that
-        does not; rounds that the tool leaves in inner corners are told apart.
+        does not and the tool could have reached.
+    rounded : float
+        How far material stands in inner corners, which a round tool does not get into: of an angle
+        θ it leaves r (1 / sin(θ/2) - 1) on the bisector.
     corners : int
-        Inner corners that keep a round of the tool's radius.
+        Inner corners that keep such a round.
     parts : int
         How many parts lie loose, as many as the plan has.
     length, minutes : float
@@ -47,11 +50,20 @@ class Judged:
     fits: bool
     gouged: float
     left: float
+    rounded: float
     corners: int
     parts: int
     length: float
     minutes: float
     told: tuple[str, ...]
+
+    @property
+    def remarks(self) -> tuple[str, ...]:
+        """What is no fault, and should be known before anything is cut."""
+        if not self.corners:
+            return ()
+        one = "1 inner corner keeps" if self.corners == 1 else f"{self.corners} inner corners keep"
+        return (f"{one} a round of the tool, up to {self.rounded:.3f} mm of it",)
 
 
 def judged(
@@ -87,10 +99,14 @@ def judged(
     west, south, east, north = plan.bounds
     sheet = shapely.box(west - 4 * tool, south - 4 * tool, east + 4 * tool, north + 4 * tool)
     pieces = _polygons(sheet.difference(kerf))
-    corners = [spot for loop in outlines for spot in _inner_corners(loop, mm, plan)]
-    gouged = left = 0.0
+    waste = sheet.difference(plan)
+    # What a round tool reaches of the waste while it stays off the part is its opening by a disc
+    # (mathematical morphology).
+    reached = waste.buffer(-tool / 2, quad_segs=ROUND).buffer(tool / 2, quad_segs=ROUND)
+    unreached = waste.difference(reached).buffer(2 * FINE)
+    gouged = left = rounded = 0.0
     told: list[str] = []
-    parts = 0
+    parts = corners = 0
     rim = sheet.boundary
     for part in _polygons(plan):
         kept = max(pieces, key=lambda piece: piece.intersection(part).area, default=Polygon())
@@ -99,9 +115,13 @@ def judged(
             left = math.inf
             continue
         parts += 1
-        gouged = max(gouged, _depth(part.difference(kept), kept))
-        rounds = unary_union([Point(spot).buffer(tool) for spot in corners])
-        left = max(left, _depth(kept.difference(part).difference(rounds), part))
+        gouged = max(gouged, _depth(part.difference(kept), part))
+        beside = kept.difference(part)
+        left = max(left, _depth(beside.difference(unreached), waste))
+        stays = [_height(each, reached) for each in _polygons(beside.intersection(unreached))]
+        rounds = [height for height in stays if height > SEEN_ROUND]
+        corners += len(rounds)
+        rounded = max([rounded, *rounds])
     if gouged > within:
         told.append(f"cut into the part by {gouged:.3f} mm")
     if within < left < math.inf:
@@ -110,7 +130,8 @@ def judged(
         not told,
         gouged,
         left,
-        len(corners),
+        rounded,
+        corners,
         parts,
         math.fsum(m.length for m in moves if m.cutting),
         math.fsum(m.minutes for m in moves),
@@ -134,6 +155,9 @@ def outlines_of(outlines: Sequence[Loop], mm: float) -> tuple[tuple[tuple[float,
 
 SEEN = 0.02
 """What cannot be seen, mm."""
+
+SEEN_ROUND = 0.01
+"""Height of a round that is told, mm: less than that are the chords it is looked at in."""
 
 
 def _polygon(loop: Loop, mm: float) -> Polygon:
@@ -170,31 +194,24 @@ def _polygons(shape: shapely.Geometry) -> list[Polygon]:
     ]
 
 
-def _depth(shape: shapely.Geometry, other: shapely.Geometry) -> float:
-    """Return how far a shape reaches from the edge of another."""
-    edge = other.boundary
-    return max(
-        (edge.distance(Point(spot)) for each in _polygons(shape) for spot in each.exterior.coords),
-        default=0.0,
-    )
+def _depth(shape: shapely.Geometry, region: shapely.Geometry) -> float:
+    """Return how deep a shape lies within a region at most: by how much the region can be worn off
+    all round before they part, to a tenth of what is seen."""
+    least, most = 0.0, 4 * FINE
+    if shape.is_empty:
+        return 0.0
+    while _reaches(shape, region, most):
+        least, most = most, 2 * most
+    while most - least > FINE / 10:
+        middle = (least + most) / 2
+        least, most = (middle, most) if _reaches(shape, region, middle) else (least, middle)
+    return least
 
 
-def _inner_corners(loop: Loop, mm: float, plan: shapely.Geometry) -> list[tuple[float, float]]:
-    """Return the corners of an outline that point into the material: a round tool leaves a round in
-    each."""
-    found = []
-    for index, junction in enumerate(loop.junctions):
-        if junction.is_tangent:
-            continue
-        first, second = loop.pieces[index], loop.pieces[(index + 1) % len(loop.pieces)]
-        spot = junction.point
-        way = second.direction(spot) - first.direction(spot)
-        ahead = Point((spot.x + way.unit.x * _SPECK) * mm, (spot.y + way.unit.y * _SPECK) * mm)
-        # Between the two sides lies waste where the corner points into the material.
-        if not plan.contains(ahead):
-            found.append((spot.x * mm, spot.y * mm))
-    return found
+def _reaches(shape: shapely.Geometry, region: shapely.Geometry, depth: float) -> bool:
+    return bool(shape.intersects(region.buffer(-depth, quad_segs=ROUND)))
 
 
-_SPECK = 1e-4
-"""How far beside a corner one looks for material, plan units."""
+def _height(shape: Polygon, reached: shapely.Geometry) -> float:
+    """Return how far a corner lies from where a tool gets to."""
+    return max(reached.distance(Point(spot)) for spot in shape.exterior.coords)

@@ -613,6 +613,14 @@ export type CutOut = {
      */
     program: string;
     /**
+     * Remarks
+     */
+    remarks: Array<string>;
+    /**
+     * Rounded
+     */
+    rounded: number;
+    /**
      * Told
      */
     told: Array<string>;

@@ -27,7 +27,12 @@ LARGEST_FEED = 100_000
 
 
 def write_program(
-    cuts: Sequence[Cut], unit: Unit, tool: float, feed: float, title: str = ""
+    cuts: Sequence[Cut],
+    unit: Unit,
+    tool: float,
+    feed: float,
+    title: str = "",
+    remarks: Sequence[str] = (),
 ) -> str:
     """Write the program of a cutter.
 
@@ -42,6 +47,8 @@ def write_program(
     feed : float
         Plan units a minute.
     title : str
+    remarks : sequence of str
+        What else is to be said in its head.
 
     Returns
     -------
@@ -59,14 +66,16 @@ def write_program(
         raise ClauseError(
             f"a feed is more than nought and at most {LARGEST_FEED} {unit.value} a minute"
         )
-    rows = list(_rows(cuts, unit, tool, feed, title))
+    rows = list(_rows(cuts, unit, tool, feed, (title or "OUTLINES", *remarks)))
     return "%\r\n" + "".join(f"{row}\r\n" for row in rows) + "%\r\n"
 
 
-def _rows(cuts: Sequence[Cut], unit: Unit, tool: float, feed: float, title: str) -> Iterator[str]:
+def _rows(
+    cuts: Sequence[Cut], unit: Unit, tool: float, feed: float, head: Sequence[str]
+) -> Iterator[str]:
     places = PLACES[unit]
     yield "O1"
-    yield _comment(title or "OUTLINES")
+    yield from map(_comment, head)
     yield _comment(f"UNITS {unit.value.upper()}, FULL SIZE 1 TO 1, TOOL {tool:.4g}, KERF TAKEN OFF")
     yield _comment(
         "LAYOUT ONLY. CHECK UNITS AND SCALE ON THE MACHINE, GUARD IT, WEAR EYE PROTECTION"

@@ -6,10 +6,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from ...core.cutting import tool_paths, write_program
 from ...core.cutting.program import CAUTION
 from ...core.desk import work_out
-from ...core.proof import why_not_cut
+from ...core.plan.errors import ClauseError
 from ...devices.cutter import Cutter, run
 from ..answer import Refused
 from ..base import Asked, Crossing, PlanText
@@ -58,8 +57,10 @@ class CutOut(Crossing):
     happened: tuple[str, ...]
     fits: bool
     told: tuple[str, ...]
+    remarks: tuple[str, ...]
     gouged: float
     left: float
+    rounded: float
     corners: int
     minutes: float
     length: float
@@ -75,22 +76,22 @@ def cut(body: CutIn) -> CutOut:
     plan."""
     # The judge's library is loaded where it is wanted: it is a part of a cold start.
     from ...devices.judge import judged, outlines_of
+    from ...devices.written import written
 
     done = work_out(body.text)
     unit = done.solution.unit
-    reason = why_not_cut(done.findings)
-    if reason:
-        raise Refused(409, "Not to be cut as it is", reason)
+    try:
+        found = written(done, body.tool, body.feed)
+    except ClauseError as error:
+        raise Refused(409, "Not to be cut as it is", error.message) from error
     if not body.confirmed:
         message = f"confirm first that {unit.value} and full size are what the machine is set to"
         raise Refused(409, "Units and scale are not confirmed", message)
     mm = float(unit.mm)
-    title = f"{done.solution.drawing} {done.solution.title}"
-    program = write_program(
-        tool_paths(done.named_outlines, body.tool), unit, body.tool, body.feed, title
-    )
+    program, verdict = found.program, found.verdict
     machine = run(program, Cutter(body.fault, body.at))
-    verdict = judged(machine.moves, done.outlines, mm, body.tool * mm)
+    if body.fault:
+        verdict = judged(machine.moves, done.outlines, mm, body.tool * mm)
     edges = outlines_of(done.outlines, mm)
     xs, ys = zip(*(spot for edge in edges for spot in edge), strict=True)
     return CutOut.from_core(

@@ -9,6 +9,8 @@ from collections.abc import Callable, Iterator
 from random import Random
 from xml.etree import ElementTree
 
+from outside import REFUSALS, doors
+
 from desk import asked
 from entrick.core.desk import work_out
 from entrick.core.fault import OutOfTime
@@ -17,6 +19,7 @@ from entrick.core.formats.issue import formats
 from entrick.core.geometry.edges import RegionError
 from entrick.core.plan.document import LONGEST_LINE, MOST_CHARACTERS
 from entrick.core.plan.edit import EditError, tidy
+from entrick.core.plan.errors import PlanError
 from entrick.core.plan.reader import read_plan
 from entrick.core.summarize import summarize
 from entrick.web.answer import Answer, Refused
@@ -89,7 +92,11 @@ def ways(text: str, pick: Random) -> Iterator[tuple[str, Callable[[], object]]]:
             lambda: finite(asked("read-back", name="x.dxf", text=bare, within=within)),
         )
     if pick.random() < 0.3:
-        yield "suggest", shown("suggest")
+        yield "suggest", lambda: suggested(text)
+    for error in work_out(text).solution.errors[:3]:
+        if error.mend:
+            yield "mend", lambda error=error: mended(text, error)
+    yield from doors(pick)
     for entry in work_out(text).solution.entries:
         if entry.made and entry.made.worksheet:
             turned = {"line": entry.line, "turn": pick.uniform(-400, 400)}
@@ -107,6 +114,20 @@ def ways(text: str, pick: Random) -> Iterator[tuple[str, Callable[[], object]]]:
         yield "opened", shown("opened", step=step.number)
     yield "choices", shown("sheet-choices")
     yield "brief", lambda: asked("brief", text=text, line=line, brief=row)
+
+
+def suggested(text: str) -> None:
+    """What the desk writes into a plan it reads back."""
+    after = json.loads(asked("suggest", text=text).content)["text"]
+    assert len(work_out(after).solution.errors) <= len(work_out(text).solution.errors), after
+
+
+def mended(text: str, error: PlanError) -> None:
+    """What is offered for a mistake is not the same mistake again."""
+    rows = text.split("\n")
+    rows[error.line - 1] = error.mend or ""
+    for other in work_out("\n".join(rows)).solution.errors:
+        assert (other.line, other.message) != (error.line, error.message), error
 
 
 def exported(format: str, text: str, chosen: dict[str, object]) -> None:
@@ -136,7 +157,7 @@ def tried(text: str, pick: Random) -> Iterator[tuple[str, Exception | None, floa
             if name == "work":
                 return
             continue
-        except (EditError, RegionError, Refused):
+        except (EditError, RegionError, Refused, *REFUSALS):
             error: Exception | None = None
         except Exception as wrong:
             error = wrong

@@ -214,4 +214,4 @@ def _reaches(shape: shapely.Geometry, region: shapely.Geometry, depth: float) ->
 
 def _height(shape: Polygon, reached: shapely.Geometry) -> float:
     """Return how far a corner lies from where a tool gets to."""
-    return max(reached.distance(Point(spot)) for spot in shape.exterior.coords)
+    return max(float(reached.distance(Point(spot))) for spot in shape.exterior.coords)

@@ -11,6 +11,8 @@ as JSON beside it.
 from __future__ import annotations
 
 import json
+import struct
+import uuid
 import zipfile
 import zlib
 from collections.abc import Callable, Iterator
@@ -40,7 +42,7 @@ from .database import Store
 from .jobs import add_revision
 from .kits import MOST_KITS, list_kits, put_kit
 from .listing import put_summary
-from .models import Job, Revision
+from .models import Job, Revision, SittingRow
 from .sittings import append, begin, list_sittings, order_of, set_order
 
 T = TypeVar("T", bound=BaseModel)
@@ -51,6 +53,17 @@ LARGEST_JSON = 16 * 2**20
 MOST_JOBS = 100_000
 MOST_BYTES = 2**30
 """Text of all revisions together that is taken in at once."""
+
+DAMAGED = (
+    zipfile.BadZipFile,
+    zlib.error,
+    struct.error,
+    EOFError,
+    NotImplementedError,
+    OverflowError,
+    ValueError,
+)
+"""What the library comes upon in a zip that is damaged."""
 
 Told = Callable[[int, int], None]
 """Hears how many jobs of how many are done."""
@@ -166,7 +179,7 @@ class Zip:
         try:
             with self.file.open(name) as stream:
                 data = stream.read(LARGEST_JSON + 1)
-        except (zipfile.BadZipFile, zlib.error, EOFError, NotImplementedError, OSError) as error:
+        except (*DAMAGED, OSError) as error:
             raise ArchiveError(f"{name} is damaged: {error}") from error
         except RuntimeError as error:
             raise ArchiveError(f"{name} is locked with a password") from error
@@ -342,10 +355,14 @@ def _enter(session: Session, job: _JobFile, texts: list[str]) -> None:
     put_summary(session, row, newest, None)
     if job.schedule != "written" or job.kit:
         set_order(session, number, schedule=job.schedule, kit=job.kit)
+    uids = [sitting.uid for sitting in job.sittings]
+    known = set(session.scalars(select(SittingRow.uid).where(SittingRow.uid.in_(uids))))
     for sitting in job.sittings:
+        # Its own in the job it comes with, whatever another job has under that name.
+        uid = uuid.uuid4().hex if sitting.uid in known else sitting.uid
         begin(
             session,
-            sitting.uid,
+            uid,
             number,
             sitting.revision,
             sitting.schedule,
@@ -353,7 +370,7 @@ def _enter(session: Session, job: _JobFile, texts: list[str]) -> None:
             sitting.rehearsed,
             sitting.kit,
         )
-        append(session, sitting.uid, [Event(**event.model_dump()) for event in sitting.events])
+        append(session, uid, [Event(**event.model_dump()) for event in sitting.events])
 
 
 def _utc(moment: D) -> D:
@@ -372,5 +389,5 @@ def opened_zip(file: Any) -> AbstractContextManager[zipfile.ZipFile]:
     """
     try:
         return zipfile.ZipFile(file)
-    except zipfile.BadZipFile as error:
+    except DAMAGED as error:
         raise ArchiveError("this file is no zip") from error

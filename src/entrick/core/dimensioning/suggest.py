@@ -235,6 +235,9 @@ def _rounds(variation: Variation) -> Iterator[_Measured]:
     rounds = [(name, curve) for name, curve in pieces if isinstance(curve, Circle | Arc)]
     spots = [curve.centre for _, curve in rounds]
     named = dict(drawn_curves(solution))
+    rounds = [
+        (called, curve) for name, curve in rounds if (called := _called(solution, name, curve))
+    ]
     pitch = [
         (name, curve)
         for name, curve in named.items()
@@ -262,6 +265,23 @@ def _rounds(variation: Variation) -> Iterator[_Measured]:
         count = _count([c.centre for n, c, _ in group])
         times = (f"{count} times",) if count > 1 else ()
         yield _Try((f"{word} {name}", *times), curve), row, curve.radius, (0, len(name), 0.0)
+
+
+def _called(solution: Solution, name: str, curve: Circle | Arc) -> str:
+    """Return by which name a plan may refer to a round piece: its own, or that of a circle it lies
+    on; empty where there is none."""
+    owner, _, key = name.partition(".")
+    item = solution.figure.items.get(owner)
+    if item is None or not key or item.part(key) is not None:
+        return name if item is not None else ""
+    for part, shape in item.parts.items():
+        if isinstance(shape, Circle | Arc) and _is_on(curve, shape):
+            return f"{owner}.{part}"
+    return ""
+
+
+def _is_on(curve: Circle | Arc, other: Circle | Arc) -> bool:
+    return abs(other.centre - curve.centre) < SPECK and abs(other.radius - curve.radius) < SPECK
 
 
 def _radius(curve: Curve | None) -> float | None:

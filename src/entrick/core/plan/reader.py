@@ -313,8 +313,8 @@ def _explain(text: str, error: UnexpectedInput) -> Line:
             f"{found or before.split()[-1]} wants a number below the line, as in 4 1/4",
             clause,
         )
-    if found == "-" or found.startswith(("-", "−")):
-        mend = f"{before.rstrip()} - {text[column + 1 :].lstrip()}"
+    mend = f"{before.rstrip()} - {text[column + 1 :].lstrip()}"
+    if found.startswith(("-", "−")) and mend != text:
         return _unread(text, f"expected a space after the minus before {found[1:]}", clause, mend)
     if found[:1] in ("=", ":") and "=" in before:
         mend = f"{before.rstrip()} {text[column + 1 :].lstrip()}"

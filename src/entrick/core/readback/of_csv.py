@@ -5,10 +5,9 @@ from __future__ import annotations
 
 import csv
 import io
-import math
 
 from ..geometry import Line, Point
-from .profile import MOST_ENTITIES, Curve, ProfileError
+from .profile import FARTHEST, MOST_ENTITIES, Curve, ProfileError
 
 
 def of_csv(data: bytes) -> list[Curve]:
@@ -62,8 +61,8 @@ def _spot(row: list[str], number: int) -> Point | None:
         raise ProfileError(
             f"row {number}: {','.join(row)[:60]} is no point; it has x and y"
         ) from error
-    if not (math.isfinite(spot.x) and math.isfinite(spot.y)):
-        raise ProfileError(f"row {number}: a point is no place, it is not finite")
+    if not (abs(spot.x) < FARTHEST and abs(spot.y) < FARTHEST):
+        raise ProfileError(f"row {number}: a point lies farther away than any part reaches")
     return spot
 
 

@@ -83,27 +83,29 @@ def of_dxf(data: bytes, within: float | None, layers: Iterable[str] = ()) -> OfD
         raise ProfileError(f"a profile has at most {MOST_ENTITIES} pieces")
     try:
         document, _ = recover.read(io.BytesIO(data))
+        found = (
+            each for each in _exploded(document.modelspace()) if each.dxftype() not in LEFT_OUT
+        )
+        entities = list(islice(found, MOST_ENTITIES + 1))
+        units = int(document.header.get("$INSUNITS", 0))
+        names = tuple(dict.fromkeys(entity.dxf.layer for entity in entities))
     except (
         DXFError,
         OSError,
+        ArithmeticError,
+        AssertionError,
         ValueError,
-        UnicodeError,
-        IndexError,
-        KeyError,
+        LookupError,
         AttributeError,
         TypeError,
+        RecursionError,
     ) as error:
         raise ProfileError(
             f"this is no DXF that can be read: {error or type(error).__name__}"
         ) from error
-    found = (
-        entity for entity in _exploded(document.modelspace()) if entity.dxftype() not in LEFT_OUT
-    )
-    entities = list(islice(found, MOST_ENTITIES + 1))
     if len(entities) > MOST_ENTITIES:
         raise ProfileError(f"a profile has at most {MOST_ENTITIES} pieces")
-    unit, scale = INSUNITS.get(int(document.header.get("$INSUNITS", 0)), (None, 1.0))
-    names = tuple(dict.fromkeys(entity.dxf.layer for entity in entities))
+    unit, scale = INSUNITS.get(units, (None, 1.0))
     out = OfDxf([], unit, names if len(names) > 1 else ())
     wanted = {layer.upper() for layer in layers} or ({OUTLINE} & {name.upper() for name in names})
     chosen = [entity for entity in entities if not wanted or entity.dxf.layer.upper() in wanted]
@@ -122,19 +124,14 @@ def of_dxf(data: bytes, within: float | None, layers: Iterable[str] = ()) -> OfD
 
 
 def _read(entities: Iterable[Any], within: float, out: OfDxf) -> None:
+    from ezdxf.lldxf.const import DXFError
+
     left: Counter[str] = Counter()
     unsound = followed = 0
     for entity in entities:
         try:
             curves = list(_curves(entity, within))
-        except (
-            ValueError,
-            ZeroDivisionError,
-            OverflowError,
-            ArithmeticError,
-            IndexError,
-            TypeError,
-        ):
+        except (DXFError, ArithmeticError, AttributeError, LookupError, TypeError, ValueError):
             unsound += 1
             continue
         if not curves:

@@ -97,10 +97,17 @@ def middle_of(curve: Curve) -> Point:
     return curve.centre
 
 
+FARTHEST = 1e7
+"""Of a place or size of a part, in the unit of its file."""
+
+
 def is_sound(curve: Curve) -> bool:
-    """Tell whether a piece has a place and a length."""
-    spot = middle_of(curve)
-    return all(map(math.isfinite, (spot.x, spot.y, length_of(curve)))) and length_of(curve) > 0
+    """Tell whether a piece has a place and a length, and is not farther away, or larger, than any
+    part is."""
+    spot, long = middle_of(curve), length_of(curve)
+    size = curve.radius if isinstance(curve, Arc | Circle) else 0.0
+    # What is no number is not below anything either.
+    return max(abs(spot.x), abs(spot.y), size) < FARTHEST and 0 < long < FARTHEST
 
 
 def turned(curve: Piece) -> Piece:

@@ -123,11 +123,12 @@ def suggested(text: str) -> None:
 
 
 def mended(text: str, error: PlanError) -> None:
-    """What is offered for a mistake is not the same mistake again."""
+    """What is offered for a mistake is another row, and has not that mistake in that place again."""
     rows = text.split("\n")
-    rows[error.line - 1] = error.mend or ""
+    before, rows[error.line - 1] = rows[error.line - 1], error.mend or ""
+    assert rows[error.line - 1] != before, error
     for other in work_out("\n".join(rows)).solution.errors:
-        assert (other.line, other.message) != (error.line, error.message), error
+        assert (other.line, other.message, other.mend) != (error.line, error.message, error.mend)
 
 
 def exported(format: str, text: str, chosen: dict[str, object]) -> None:

@@ -12,6 +12,7 @@ import http.client
 import json
 import os
 import random
+import shutil
 import signal
 import socket
 import sqlite3
@@ -22,7 +23,7 @@ import threading
 import time
 from pathlib import Path
 
-from entrick.store import list_jobs, open_store, revisions
+from entrick.store import Folder, add_job, backup, export_register, list_jobs, open_store, revisions
 from entrick.store.soundness import examine
 
 CLIENTS = 4
@@ -117,6 +118,57 @@ def lost(register: Path, kept: dict[int, dict[int, str]]) -> list[str]:
     return missing
 
 
+WORK = {
+    "restore": "import sys; from pathlib import Path; from entrick.store import restore; "
+    "restore(Path(sys.argv[2]), Path(sys.argv[1]))",
+    "migration": "import sys; from pathlib import Path; from entrick.store import open_store; open_store(Path(sys.argv[1]))",
+    "snapshot": "import sys, datetime; from pathlib import Path; from entrick.store import snapshot; "
+    "snapshot(Path(sys.argv[1]), datetime.date(2026, 1, 1))",
+    "import": "import sys; from pathlib import Path; from entrick.store import Folder, import_register, open_store; "
+    "import_register(open_store(Path(sys.argv[1])), Folder(Path(sys.argv[3])))",
+}
+"""What is killed in the middle besides saving: a register, a backup and open files are its arguments."""
+
+
+def texts_of(register: Path) -> list[tuple[int, int, str]]:
+    """Return every revision of a register, as the file has it."""
+    with sqlite3.connect(register) as connection:
+        return sorted(connection.execute("SELECT job_id, number, text FROM revision"))
+
+
+def kill_in_the_middle_of(what: str, register: Path, folder: Path) -> str:
+    """Kill some work on a copy of a register; return what is wrong afterwards: it must be as it was, or as it would be."""
+    copy, other, files = folder / "copy.db", folder / "other.db", folder / "files"
+    shutil.rmtree(folder, ignore_errors=True)
+    folder.mkdir()
+    backup(register, copy)
+    store = open_store(other)
+    with store.writing() as session:
+        for number in range(40):
+            add_job(session, f"# other {number}\n" * 300)
+    export_register(store, Folder(files))
+    store.close()
+    if what == "migration":
+        with sqlite3.connect(copy) as connection:
+            connection.execute("DROP TABLE about")
+            for table in ("job", "job_order", "sitting", "sitting_event", "kit", "practice_answer"):
+                connection.execute(f"ALTER TABLE {table} DROP COLUMN digest")
+            connection.execute("UPDATE alembic_version SET version_num = '0005'")
+    before = texts_of(copy)
+    after = {
+        "restore": texts_of(other),
+        "import": sorted(before + [(0, 0, "")] * 40),
+    }.get(what, before)
+    work = subprocess.Popen([sys.executable, "-c", WORK[what], str(copy), str(other), str(files)])
+    time.sleep(random.uniform(0.3, 1.6))
+    work.kill()
+    work.wait()
+    open_store(copy).close()
+    now = texts_of(copy)
+    whole = now in (before, after) or (what == "import" and len(now) == len(after))
+    return "" if whole else f"{what}: {len(before)} revisions before, {len(now)} now"
+
+
 def main() -> int:
     """Return 0 when nothing was lost."""
     asked = argparse.ArgumentParser()
@@ -149,6 +201,9 @@ def main() -> int:
             with sqlite3.connect(register) as connection:
                 wrong = connection.execute("PRAGMA integrity_check").fetchone()[0]
             missing = lost(register, kept)
+            what = list(WORK)[kill % len(WORK)]
+            if told := kill_in_the_middle_of(what, register, Path(folder) / "elsewhere"):
+                missing.append(told)
             if missing or wrong != "ok":
                 print(f"kill {kill}: {wrong}; lost: {missing}")
                 return 1

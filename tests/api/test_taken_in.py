@@ -2,6 +2,7 @@
 
 import io
 import json
+import os
 import sqlite3
 import time
 import zipfile
@@ -27,10 +28,12 @@ from entrick.store import (
     append,
     backup,
     begin,
+    clear_leftovers,
     export_register,
     import_register,
     list_sittings,
     open_store,
+    put_kit,
     read_logbook,
     restore,
     salvage,
@@ -105,8 +108,6 @@ def exported(
         add_job(session, "O = datum\n")
         begin(session, "0123abcd", 1, 1, "written")
         append(session, "0123abcd", [Event(1, "done", 1, "compass", 30.0)])
-        from entrick.store import put_kit
-
         put_kit(session, "mine", write_kit(STARTERS["school-mm"]), usual=True)
     export_register(store, Folder(tmp_path / "files"))
     store.close()
@@ -288,3 +289,18 @@ def test_the_page_says_which_register_it_is_of(client: FlaskClient, store: Store
     name = page.text.partition('name="register" content="')[2].partition('"')[0]
     assert len(name) == 32
     assert page.headers["X-Entrick"] == "page"
+
+
+def test_what_a_killed_copy_has_left_is_cleared_and_nothing_else(tmp_path: Path) -> None:
+    register = tmp_path / "register.db"
+    folder = tmp_path / "register-snapshots"
+    (tmp_path / ".restoring-x").mkdir()
+    folder.mkdir()
+    names = [folder / ".2026-03-01.db-abc", folder / "2026-03-01.db", folder / ".2026-03-02.db-new"]
+    for path in names:
+        path.write_bytes(b"x")
+    long_ago = time.time() - 7200
+    for path in (*names[:2], tmp_path / ".restoring-x"):
+        os.utime(path, (long_ago, long_ago))
+    assert clear_leftovers(register) == 2
+    assert sorted(path.name for path in folder.iterdir()) == [".2026-03-02.db-new", "2026-03-01.db"]

@@ -176,7 +176,7 @@ function AtWork({ sitting, record, close }: WorkProps) {
         return {
           work: await workedOut({ text, schedule, kit }, null),
           around: await around({ body: { text, schedule, kit } }),
-          hints: (await openLogbook().catch(() => null))?.spreads ?? [],
+          hints: (await openLogbook({ query: { events: false } }).catch(() => null))?.spreads ?? [],
         };
       }),
     retry: false,

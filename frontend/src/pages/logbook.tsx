@@ -7,6 +7,7 @@ import {
   type EventIoOutput as SittingEvent,
   forgetPractice,
   openLogbook,
+  openSitting,
   practiceRecord,
   removeSitting,
   type SittingOut,
@@ -18,7 +19,10 @@ import { Button } from "../ui/Button";
 
 /** The logbook: sittings, and what they teach of one's own hand. */
 export function Component() {
-  const { data, error } = useQuery({ queryKey: ["logbook"], queryFn: () => openLogbook() });
+  const { data, error } = useQuery({
+    queryKey: ["logbook"],
+    queryFn: () => openLogbook({ query: { events: false } }),
+  });
   const queries = useQueryClient();
   useEffect(() => {
     document.title = "Logbook · Entrick";
@@ -47,6 +51,11 @@ export function Component() {
       <main className="min-h-0 flex-1 overflow-auto p-6 max-[700px]:p-1">
         <div className="mx-auto max-w-4xl space-y-6 bg-page px-8 py-6 max-[700px]:px-3">
           {error && <p role="alert">{error.message}</p>}
+          {!!data?.unread && (
+            <p role="status">
+              {data.unread} rows of the logbook cannot be read any more; all others are here.
+            </p>
+          )}
           {data?.sittings.length === 0 && (
             <p>
               Nothing has been drawn yet. <em>At the board</em>, on the bench of any job, goes through its
@@ -187,7 +196,7 @@ function Row({ sitting, remove, open, toggle, come }: RowProps) {
       {open && (
         <tr>
           <td colSpan={8}>
-            <Happened sitting={sitting} come={come} />
+            <Happened uid={sitting.uid} come={come} />
           </td>
         </tr>
       )}
@@ -206,13 +215,17 @@ const CALLED: Record<string, string> = {
 };
 
 /** What happened in a sitting, event by event: each can be put right or taken out, and that undone. */
-function Happened({ sitting, come }: { sitting: SittingOut; come: () => Promise<void> }) {
+function Happened({ uid, come }: { uid: string; come: () => Promise<void> }) {
+  const { data: sitting, error } = useQuery({
+    queryKey: ["sitting", uid],
+    queryFn: () => openSitting({ path: { uid } }),
+  });
   const [at, setAt] = useState<number | null>(null);
   const [last, setLast] = useState<number | null>(null);
   const [told, setTold] = useState("");
   const amend = async (amended: AmendedIn, done: string) => {
     try {
-      const found = await amendSitting({ path: { uid: sitting.uid }, body: amended });
+      const found = await amendSitting({ path: { uid }, body: amended });
       setLast(found.events.at(-1)?.number ?? null);
       setTold(done);
       setAt(null);
@@ -221,6 +234,7 @@ function Happened({ sitting, come }: { sitting: SittingOut; come: () => Promise<
       setTold(problem instanceof Error ? problem.message : String(problem));
     }
   };
+  if (!sitting) return <p role={error ? "alert" : "status"}>{error ? error.message : "A moment …"}</p>;
   const done = (sitting.standing ?? []).filter((event) => event.kind === "done");
   return (
     <div className="border-b border-ruling bg-wash p-2">

@@ -10,7 +10,7 @@ from .archive import (
     import_register,
     opened_zip,
 )
-from .backup import backup, restore, snapshot, snapshots_of
+from .backup import backup, clear_leftovers, restore, snapshot, snapshots_of
 from .database import Store, open_store
 from .jobs import (
     JobView,
@@ -36,6 +36,7 @@ from .sittings import (
     append,
     begin,
     list_sittings,
+    one_sitting,
     order_of,
     read_logbook,
     set_order,
@@ -70,6 +71,7 @@ __all__ = [
     "append",
     "backup",
     "begin",
+    "clear_leftovers",
     "export_register",
     "forget_answers",
     "import_register",
@@ -81,6 +83,7 @@ __all__ = [
     "name_of",
     "one_job",
     "one_revision",
+    "one_sitting",
     "open_store",
     "opened_zip",
     "order_of",

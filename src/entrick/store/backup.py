@@ -4,8 +4,10 @@ day."""
 from __future__ import annotations
 
 import os
+import shutil
 import sqlite3
 import tempfile
+import time
 from collections.abc import Iterable
 from datetime import date
 from pathlib import Path
@@ -22,6 +24,22 @@ WEEKS = 8
 
 MONTHS = 12
 """Months of which one snapshot is kept, beyond the weeks."""
+
+
+RESTORING = ".restoring-"
+
+LEFT = 3600.0
+"""Seconds after which what a copy was made in is taken for left by a desk that was killed."""
+
+
+def clear_leftovers(register: Path) -> int:
+    """Take away what copies that were never finished have left beside a register and among its
+    snapshots; return how many."""
+    left = [*register.parent.glob(f"{RESTORING}*"), *snapshots_of(register).glob(".*.db-*")]
+    old = [path for path in left if time.time() - path.stat().st_mtime > LEFT]
+    for path in old:
+        shutil.rmtree(path) if path.is_dir() else path.unlink(missing_ok=True)
+    return len(old)
 
 
 def backup(register: Path, file: Path) -> None:
@@ -87,7 +105,7 @@ def restore(file: Path, register: Path) -> Path | None:
         )
         backup(register, kept)
     with tempfile.TemporaryDirectory(
-        dir=register.parent if register.parent.exists() else None
+        prefix=RESTORING, dir=register.parent if register.parent.exists() else None
     ) as folder:
         fresh = Path(folder) / "fresh.db"
         backup(file, fresh)

@@ -128,6 +128,17 @@ def set_removed(session: Session, uid: str, removed: bool) -> None:
     _row(session, uid).removed_at = datetime.now(UTC) if removed else None
 
 
+def one_sitting(session: Session, uid: str) -> SittingView:
+    """Return a sitting.
+
+    Raises
+    ------
+    UnknownJob
+    """
+    row = _row(session, uid)
+    return _view(row, _events(session, [row.id]).get(row.id, ()))
+
+
 @dataclass(frozen=True, slots=True)
 class Logbook:
     """Sittings, the last first, and how many rows of them cannot be read any more."""
@@ -197,14 +208,14 @@ def _row(session: Session, uid: str) -> SittingRow:
 
 def _events(session: Session, sittings: Sequence[int]) -> dict[int, tuple[Event, ...]]:
     found: dict[int, list[Event]] = {}
-    for row in session.scalars(
-        select(EventRow)
-        .where(EventRow.sitting_id.in_(sittings))
-        .order_by(EventRow.sitting_id, EventRow.number)
-    ):
-        event = readable(EventRecord, row)
+    # Rows as they are, not objects that could be changed: there are many of them.
+    columns = [EventRow.sitting_id, *(getattr(EventRow, name) for name in EventRecord.model_fields)]
+    wanted = select(*columns).where(EventRow.sitting_id.in_(sittings))
+    for row in session.execute(wanted.order_by(EventRow.sitting_id, EventRow.number)):
+        sitting_id, *values = row
+        event = readable(EventRecord, dict(zip(EventRecord.model_fields, values, strict=True)))
         if event is not None:
-            own = found.setdefault(row.sitting_id, [])
+            own = found.setdefault(sitting_id, [])
             own.append(Event(**event.model_dump()))
     return {sitting: tuple(events) for sitting, events in found.items()}
 

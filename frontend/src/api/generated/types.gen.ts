@@ -5745,6 +5745,10 @@ export type OpenLogbookData = {
          * Job
          */
         job?: number | null;
+        /**
+         * Events
+         */
+        events?: boolean;
     };
     url: '/api/logbook';
 };
@@ -7976,6 +7980,80 @@ export type BeginSittingResponses = {
 };
 
 export type BeginSittingResponse = BeginSittingResponses[keyof BeginSittingResponses];
+
+export type OpenSittingData = {
+    body?: never;
+    path: {
+        /**
+         * Uid
+         */
+        uid: string;
+    };
+    query?: never;
+    url: '/api/sittings/{uid}';
+};
+
+export type OpenSittingErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type OpenSittingError = OpenSittingErrors[keyof OpenSittingErrors];
+
+export type OpenSittingResponses = {
+    /**
+     * OK
+     */
+    200: SittingOut;
+};
+
+export type OpenSittingResponse = OpenSittingResponses[keyof OpenSittingResponses];
 
 export type RemoveSittingData = {
     body: RemovedIn;

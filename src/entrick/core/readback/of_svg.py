@@ -15,6 +15,8 @@ from ..geometry import Arc, Circle, Line, Point
 from ..geometry.ellipse import Ellipse
 from ..geometry.fitted import fitted
 from ..measure import Unit
+from ..outside import read_number
+from ..plan.errors import ClauseError
 from ..tolerance import NOUGHT, OF_ONE
 from .profile import MOST_ENTITIES, Curve, ProfileError, is_sound, tolerance
 
@@ -48,6 +50,15 @@ class OfSvg:
     curves: list[Curve] = field(default_factory=list)
     unit: Unit | None = None
     told: list[str] = field(default_factory=list)
+
+
+def _scale(head: str) -> float:
+    """Return the scale a sheet says it is drawn to; nought where it says none."""
+    try:
+        found = float(read_number(_attribute(head, "data-scale") or "0"))
+    except ClauseError:
+        return 0.0
+    return found if found > 0 else 0.0
 
 
 HREF = "{http://www.w3.org/1999/xlink}href"
@@ -116,8 +127,8 @@ def of_svg(data: bytes, asked: float | None) -> OfSvg:
     lined_in = [each for each in shapes if OUTLINE in str(each.values.get("class", "")).split()]
     if lined_in and len(lined_in) < len(shapes):
         out.told.append(f"{len(shapes) - len(lined_in)} pieces that are not lined in left out")
-    scale = float(_attribute(head, "data-scale") or 0) if lined_in else 0.0
-    if scale > 0 and math.isfinite(scale):
+    scale = _scale(head) if lined_in else 0.0
+    if scale > 0:
         # A whole sheet, drawn to a scale: the part is in the units of its plan.
         by = 1 / scale
         out.unit = next(

@@ -8,7 +8,7 @@ import threading
 from datetime import date
 
 from ...core.summary import unsummarized
-from ...store import RegisterTrouble, Store, outdated, renew, snapshot
+from ...store import RegisterTrouble, Store, clear_leftovers, outdated, renew, snapshot
 from ..workers.forward import SUMMARIZE
 from ..workers.pool import Busy, Pool, TooMuchWork
 
@@ -44,6 +44,7 @@ class Keeper:
     def _run(self) -> None:
         while not self.ended.is_set():
             try:
+                clear_leftovers(self.store.path)
                 snapshot(self.store.path, date.today())
                 self.renew_all()
             except RegisterTrouble as error:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from datetime import datetime
 from typing import Annotated, Literal
 
@@ -138,27 +139,29 @@ class LogbookOut(Crossing):
 
 
 class SittingsQuery(Asked):
-    """Sittings of one job, or of all."""
+    """Sittings of one job, or of all; with everything that happened in them, or in sum."""
 
     job: AskedNumber | None = None
+    events: bool = True
 
 
 logbook = Operations()
 
 
-def _shown(sitting: store.SittingView, title: str = "") -> SittingOut:
+def _shown(sitting: store.SittingView, title: str = "", events: bool = True) -> SittingOut:
     stands = effective(sitting.events)
     done = [event for event in stands if event.kind == "done"]
     gaps = [event.off for event in stands if event.kind == "closed"]
     told = {
         "title": title,
-        "standing": tuple(EventIO.model_validate(event) for event in stands),
+        "standing": tuple(map(EventIO.model_validate, stands)) if events else (),
         "steps": len(done),
         "minutes": sum(event.seconds for event in done) / 60,
         "slips": sum(event.kind == "slip" for event in stands),
         "gap": gaps[-1] if gaps else None,
     }
-    return SittingOut.model_validate(sitting).model_copy(update=told)
+    bare = sitting if events else replace(sitting, events=())
+    return SittingOut.model_validate(bare).model_copy(update=told)
 
 
 def taught_now() -> Taught:
@@ -193,7 +196,7 @@ def open_logbook(query: SittingsQuery) -> LogbookOut:
         Sitting(s.job, s.revision, s.events, s.rehearsed) for s in found if not s.removed
     )
     return LogbookOut(
-        sittings=tuple(_shown(sitting, titles.get(sitting.job, "")) for sitting in found),
+        sittings=tuple(_shown(each, titles.get(each.job, ""), query.events) for each in found),
         pace=tuple(
             PaceOut(tool=tool, seconds=took, count=n) for tool, (took, n) in learnt.seconds.items()
         ),
@@ -232,6 +235,13 @@ def logbook_csv() -> Answer:
             rows.append((*own, e.number, e.kind, e.step, e.tool, e.seconds, e.off, e.text))
     disposition = {"Content-Disposition": 'attachment; filename="logbook.csv"'}
     return Answer(write_table(rows).encode(), "text/csv; charset=utf-8", disposition)
+
+
+@logbook.get("/sittings/<uid>")
+def open_sitting(path: SittingPath) -> SittingOut:
+    """Return a sitting with everything that happened in it."""
+    with the_store().reading() as session:
+        return _shown(store.one_sitting(session, path.uid))
 
 
 @logbook.post("/sittings", status=201)

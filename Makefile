@@ -13,7 +13,7 @@ UV := uv==0.13.9
 # Dozens of processes are started by the tests, and each would compile everything anew.
 unexport PYTHONDONTWRITEBYTECODE
 
-.PHONY: demo test test-deep check bench fuzz crash load build types lock screenshots clean
+.PHONY: demo test test-deep check bench fuzz crash load soak build types lock screenshots clean
 
 demo: $(VENV)/.ready $(STATIC)
 	$(BIN)/entrick serve --demo --port $(PORT) --database var/demo.db
@@ -54,6 +54,10 @@ crash: $(VENV)/.dev $(STATIC)
 # Many at the desk at once, and the heaviest work there is: latencies and memory.
 load: $(VENV)/.dev $(STATIC)
 	$(BIN)/python -m bench.load
+
+# Thousands of edits at one desk: whether its memory stays as it was.
+soak: $(VENV)/.dev $(STATIC)
+	$(BIN)/python -m bench.soak
 
 build: $(STATIC)
 

@@ -7,6 +7,7 @@ that has not typed the code sends is not read but for the code itself; every pha
 from __future__ import annotations
 
 import asyncio
+import socket
 import tempfile
 from collections.abc import Awaitable, Callable, MutableMapping
 from dataclasses import dataclass
@@ -33,6 +34,9 @@ THREADS = 40
 LARGEST_BODY = 2**28 + 2**20
 IN_MEMORY = 2**20
 """Bytes of a body that are kept in memory while it comes; more lies in a file meanwhile."""
+
+WAITING = 256
+"""Connections the system holds until they are taken."""
 
 IDLE = 15.0
 """Seconds in which something has to come, of a head, a body, or the next request."""
@@ -206,10 +210,29 @@ async def serving(listener: Listener, sockets: Sockets, ended: asyncio.Event) ->
     config.ssl_handshake_timeout = HANDSHAKE
     config.graceful_timeout = config.shutdown_timeout = 1.0
     config.alpn_protocols = ["http/1.1"]
+    # One connection is taken at a time: where descriptors run out, asyncio tries again as often as
+    # it takes connections at a time, each time.
+    config.backlog = 1
     here, network = f"fd://{sockets.here}", f"fd://{sockets.network}"
     if sockets.cert is not None:
         config.certfile, config.keyfile = str(sockets.cert), str(sockets.key)
         config.bind, config.insecure_bind = [network], [here]
     else:
         config.bind = [here] if sockets.network is None else [here, network]
-    await serve(listener, config, shutdown_trigger=ended.wait, mode="asgi")  # type: ignore[arg-type]
+    doors = [socket.fromfd(each, -1, -1) for each in (sockets.here, sockets.network) if each]
+    waiting = asyncio.create_task(_keep_waiting(doors))
+    try:
+        await serve(listener, config, shutdown_trigger=ended.wait, mode="asgi")  # type: ignore[arg-type]
+    finally:
+        waiting.cancel()
+        for door in doors:
+            door.close()
+
+
+async def _keep_waiting(doors: list[socket.socket]) -> None:
+    """Let the system hold who has not been taken yet, in spite of what asyncio asks it for once it
+    begins."""
+    while True:
+        for door in doors:
+            door.listen(WAITING)
+        await asyncio.sleep(1.0)

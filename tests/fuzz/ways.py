@@ -161,7 +161,7 @@ def tried(text: str, pick: Random) -> Iterator[tuple[str, Exception | None, floa
         except (EditError, RegionError, Refused, *REFUSALS):
             error: Exception | None = None
         except Exception as wrong:
-            error = wrong
+            error = None if clock.explains(wrong) else wrong
         else:
             error = None
         yield name, error, time.process_time() - began

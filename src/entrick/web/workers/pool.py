@@ -65,6 +65,9 @@ WAITING = 60
 """Requests that may wait for their turn."""
 
 
+TOLD_TOO_MUCH = "this asks for more work than the desk does at once; ask for less of it"
+
+
 class Busy(RuntimeError):
     """Too much is being worked out already."""
 
@@ -124,17 +127,23 @@ class Clock:
     """Counts the CPU time of the work in worker."""
 
     def __init__(self) -> None:
-        self.began = 0.0
+        self.began, self.struck = 0.0, False
         signal.signal(signal.SIGPROF, self._strike)
 
     def start(self) -> None:
-        self.began = time.process_time()
+        self.began, self.struck = time.process_time(), False
         signal.setitimer(signal.ITIMER_PROF, SOFT, AGAIN)
 
     def stop(self) -> None:
         signal.setitimer(signal.ITIMER_PROF, 0)
 
+    def explains(self, error: Exception) -> bool:
+        """Tell whether an exception comes of having struck: a library may have caught that, and
+        gone on with what was half done. What is ours says what it means."""
+        return self.struck and not type(error).__module__.startswith("entrick.")
+
     def _strike(self, _: int, __: FrameType | None) -> None:
+        self.struck = True
         if time.process_time() - self.began >= HARD:
             raise Stopped
         raise OutOfTime
@@ -178,11 +187,10 @@ def _work(pipe: Connection) -> None:
         except (Stopped, OutOfTime, MemoryError):
             # Struck wherever it was: what it was keeping may be half written, so this worker is not
             # used again.
-            failure = TooMuchWork(
-                "this asks for more work than the desk does at once; ask for less of it"
-            )
+            failure = TooMuchWork(TOLD_TOO_MUCH)
         except Exception as error:
-            failure = _portable(error)
+            struck = clock.explains(error)
+            failure = TooMuchWork(TOLD_TOO_MUCH) if struck else _portable(error)
         tired = isinstance(failure, TooMuchWork) or _size() - fresh > TIRED
         try:
             pipe.send((result, failure, tired))

@@ -134,7 +134,7 @@ def test_a_fault_after_the_commit_does_not_say_that_nothing_was_saved(
     assert "What was sent is saved" in answer.json["detail"]  # type: ignore[index]
     monkeypatch.undo()
     assert client.get("/api/jobs?search=Saved").json["total"] == 1  # type: ignore[index]
-    monkeypatch.setattr("entrick.web.register.jobs.tidy", fall)
+    monkeypatch.setattr("entrick.web.register.jobs.tidied", fall)
     assert "Nothing was saved" in client.post("/api/jobs", json={"text": "x"}).json["detail"]  # type: ignore[index]
 
 

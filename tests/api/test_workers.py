@@ -16,7 +16,7 @@ from entrick.core.summarize import summarize
 from entrick.store import Store
 from entrick.web.http.app import create_app
 from entrick.web.workers import pool as workers
-from entrick.web.workers.forward import ANSWER, SUMMARIZE
+from entrick.web.workers.forward import ANSWER, TIDIED
 from entrick.web.workers.pool import Busy, Gone, InProcess, Task, TooMuchWork, Workers
 
 SOON = 60.0
@@ -149,7 +149,7 @@ def test_a_busy_desk_says_so_and_says_when_to_come_again(store: Store) -> None:
 def test_a_plan_that_asks_for_too_much_still_has_its_text(store: Store) -> None:
     class Weary(InProcess):
         def do(self, task: object, *args: object, **options: object) -> object:
-            if task in (ANSWER, SUMMARIZE):
+            if task in (ANSWER, TIDIED):
                 raise TooMuchWork("this asks for more work than the desk does at once")
             return super().do(task, *args)  # type: ignore[arg-type]
 
@@ -192,4 +192,4 @@ def test_the_web_process_works_nothing_out_and_loads_nothing_it_would_need_to() 
     ]
     with pytest.raises(AttributeError):
         Task("entrick.web.operations", "nothing_like_it")()
-    assert SUMMARIZE("O = datum\n") == summarize("O = datum\n"), "a task goes by its name"
+    assert TIDIED("O = datum\n") == summarize("O = datum\n"), "a task goes by its name"

@@ -4,11 +4,18 @@ from __future__ import annotations
 
 from .desk import work_out
 from .formats.svg import thumbnail_svg
+from .plan.edit import tidy
 from .summary import Summary
 
 LARGEST_THUMBNAIL = 60_000
 """Characters of a thumbnail; a finer outline cannot be told apart when it is so small, and is left
 out."""
+
+
+def tidied(text: str) -> tuple[str, Summary]:
+    """Return a plan's text in canonical spacing, and what the register lists of it."""
+    tidy_text = tidy(text)
+    return tidy_text, summarize(tidy_text)
 
 
 def summarize(text: str) -> Summary:

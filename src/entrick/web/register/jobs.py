@@ -17,7 +17,7 @@ from ...records import AskedNumber, Note, Schedule, UsedKit
 from ..answer import Refused
 from ..base import Asked, Crossing, PlanText
 from ..operation import Operations
-from ..workers.forward import SUMMARIZE, gone, workers
+from ..workers.forward import TIDIED, gone, workers
 from ..workers.pool import Busy, TooMuchWork
 from .saved import committed, the_store
 
@@ -139,15 +139,15 @@ jobs = Operations()
 BLANK = 'plan "Untitled"\nunits mm\nsheet A4 landscape, scale 1:1, border 10\n'
 
 
-def summarized(text: str) -> Summary | None:
-    """Return what the register lists of a plan; None while everybody is busy: it is made up for
-    later."""
+def tidied(text: str) -> tuple[str, Summary | None]:
+    """Return a plan as it is kept, and what the register lists of it: None while everybody is busy,
+    that is made up for later."""
     try:
-        return cast(Summary, workers().do(SUMMARIZE, text, gone=gone()))
+        return cast(tuple[str, Summary], workers().do(TIDIED, text, gone=gone()))
     except Busy:
-        return None
+        return tidy(text), None
     except TooMuchWork as error:
-        return unsummarized(text, str(error))
+        return tidy(text), unsummarized(text, str(error))
 
 
 def _listed(job: store.Listed) -> JobOut:
@@ -199,8 +199,8 @@ def enter_job(body: JobIn) -> JobOut:
                 f"this is {what}, not a plan: a plan is text that says its statements line by line"
             )
             raise Refused(422, "Not a plan", told)
-        text = tidy(body.text)
-    made = summarized(text)
+        text = body.text
+    text, made = tidied(text)
     with the_store().writing() as session:
         view = store.add_job(session, text, note, made)
     committed()
@@ -268,8 +268,7 @@ def one_revision(path: RevisionPath) -> RevisionOut:
 def save_revision(path: JobPath, body: SaveIn) -> RevisionOut:
     """Save a plan as the next revision; refused with both versions when it is based on an old
     one."""
-    text = tidy(body.text)
-    made = summarized(text)
+    text, made = tidied(body.text)
     with the_store().writing() as session:
         saved = store.save_revision(session, path.job_id, text, body.based_on, body.note, made)
     committed()

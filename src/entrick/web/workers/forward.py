@@ -17,6 +17,7 @@ F = TypeVar("F", bound=Callable[..., Any])
 ANSWER = Task("entrick.web.operations", "answer")
 ANSWER_OTHERWISE = Task("entrick.web.operations", "answer_otherwise")
 SUMMARIZE = Task("entrick.core.summarize", "summarize")
+TIDIED = Task("entrick.core.summarize", "tidied")
 
 LONG = frozenset({"/api/practice/set/papers", "/api/practice/set/marks"})
 """What takes longer than a worker works at one thing: it is made here, one at a time."""

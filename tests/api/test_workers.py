@@ -16,7 +16,7 @@ from entrick.core.summarize import summarize
 from entrick.store import Store
 from entrick.web.http.app import create_app
 from entrick.web.workers import pool as workers
-from entrick.web.workers.forward import ANSWER, TIDIED
+from entrick.web.workers.forward import ANSWER, SUMMARIZE, TIDIED
 from entrick.web.workers.pool import Busy, Gone, InProcess, Task, TooMuchWork, Workers
 
 SOON = 60.0
@@ -192,4 +192,4 @@ def test_the_web_process_works_nothing_out_and_loads_nothing_it_would_need_to() 
     ]
     with pytest.raises(AttributeError):
         Task("entrick.web.operations", "nothing_like_it")()
-    assert TIDIED("O = datum\n") == summarize("O = datum\n"), "a task goes by its name"
+    assert SUMMARIZE("O = datum\n") == summarize("O = datum\n"), "a task goes by its name"

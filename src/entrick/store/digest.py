@@ -5,8 +5,9 @@ from __future__ import annotations
 
 import hashlib
 import json
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from datetime import UTC, datetime
+from functools import cache
 from typing import Any, cast
 
 from sqlalchemy import Boolean, Column, Float, Table, event, inspect
@@ -27,10 +28,37 @@ def kept() -> Sequence[Table]:
     return [table for table in Base.metadata.sorted_tables if DIGEST in table.columns]
 
 
-def covered(table: Table) -> list[Column[Any]]:
+@cache
+def covered(table: Table) -> tuple[Column[Any], ...]:
     """Return the columns of a table that its digest covers."""
     unsaid = {DIGEST, "id"} if table.name in COUNTED else {DIGEST}
-    return [column for column in table.columns if column.name not in unsaid]
+    return tuple(column for column in table.columns if column.name not in unsaid)
+
+
+@cache
+def _ways(table: Table) -> tuple[tuple[str, Callable[[Any], Any]], ...]:
+    """Return for each column that is covered how its values are written down."""
+    ways: dict[type, Callable[[Any], Any]] = {Boolean: int, Float: float, Moment: _stamp}
+    return tuple(
+        (
+            column.name,
+            next((way for kind, way in ways.items() if isinstance(column.type, kind)), _as_it_is),
+        )
+        for column in covered(table)
+    )
+
+
+def _as_it_is(value: Any) -> Any:
+    return value
+
+
+def _stamp(value: Any) -> str:
+    if isinstance(value, str):
+        return value
+    if not isinstance(value, datetime):
+        raise TypeError(f"{value!r} is no time")
+    aware = value if value.tzinfo is None else value.astimezone(UTC)
+    return aware.strftime(STAMP)
 
 
 def digest_of(table: Table, row: Mapping[str, Any]) -> str:
@@ -49,20 +77,10 @@ def digest_of(table: Table, row: Mapping[str, Any]) -> str:
     """
     # The digests of revisions are older than those of the others.
     name = [] if table.name == "revision" else [table.name]
-    said = [*name, *(_as_kept(column, row[column.name]) for column in covered(table))]
+    values = ((way, row[column]) for column, way in _ways(table))
+    said = [*name, *(None if value is None else way(value) for way, value in values)]
     text = json.dumps(said, ensure_ascii=False)
     return hashlib.sha256(text.encode("utf-8", "surrogatepass")).hexdigest()
-
-
-def _as_kept(column: Column[Any], value: Any) -> Any:
-    if value is None or (isinstance(value, str) and not isinstance(column.type, Float)):
-        return value
-    if isinstance(value, datetime):
-        aware = value if value.tzinfo is None else value.astimezone(UTC)
-        return aware.strftime(STAMP)
-    if isinstance(column.type, Boolean):
-        return int(value)
-    return float(value) if isinstance(column.type, Float) else value
 
 
 def as_python(column: Column[Any], value: Any) -> Any:

@@ -14,6 +14,7 @@ from random import Random
 from typing import get_args
 
 from ..desk import Work, work_out
+from ..measure import Unit
 from ..outside import Said, read_json
 from ..plan.document import MOST_CHARACTERS, MOST_LINES
 from ..plan.errors import ClauseError
@@ -242,6 +243,8 @@ def _question(said: Said) -> Question:
             raise ClauseError(f"{said.where}.right is none of its choices")
     else:
         right = said.number("right", LARGEST_ANSWER)
+        if sort == "length" and said["unit"] not in list(Unit):
+            raise ClauseError(f"{said.where}.unit is neither mm nor in")
     return Question(
         said.text("key", LONGEST_NAME),
         rule,

@@ -42,9 +42,7 @@ def test_the_cam_turns_by_the_slider_and_the_follower_rises_on_the_diagram(
     )
     assert outline.get_attribute("d") != before
     sheet.get_by_role("button", name="Run").click()
-    expect(slider).to_have_attribute(
-        "aria-valuetext", re.compile("the follower stands"), timeout=15_000
-    )
+    expect(slider).to_have_attribute("aria-valuetext", re.compile("the follower stands"))
     sheet.get_by_role("button", name="Stop").click()
     expect(sheet.get_by_role("button", name="Run")).to_be_visible()
     page.wait_for_load_state("networkidle")  # the moment last asked for is drawn

@@ -108,6 +108,9 @@ export function Issue({ work, proof }: { work: Work; proof: ProofOut | undefined
                   {format.for_cutting && proof?.cut && (
                     <span className="block text-accent">✗ not as it is</span>
                   )}
+                  {format.for_cutting && proof?.goes && !proof.cut && (
+                    <span className="block text-pencil">{proof.goes}</span>
+                  )}
                 </span>
               </li>
             ))}

@@ -2851,7 +2851,8 @@ export type ProfileIn = {
 /**
  * ProofOut
  *
- * What the inspection found, and what it measured.
+ * What the inspection found, and what it measured; why nothing is to be cut, and what would go
+ * out.
  */
 export type ProofOut = {
     /**
@@ -2862,6 +2863,10 @@ export type ProofOut = {
      * Findings
      */
     findings: Array<FindingOut>;
+    /**
+     * Goes
+     */
+    goes: string;
     /**
      * Junctions
      */

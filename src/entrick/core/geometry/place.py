@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from itertools import permutations
 
 from ..tolerance import worked
 from .shapes import Point
@@ -15,6 +16,33 @@ SIDES: dict[str, Point] = {
     "left": Point(-1, 0),
     "right": Point(1, 0),
 }
+
+
+def on_sides(spots: Sequence[Point], words: Sequence[str]) -> list[int]:
+    """Return which of several spots lie as several words say: they are a set, whose order never
+    matters.
+
+    Where one word after the other leads to the same spots in every order, to those; else to those
+    that lie on all of these sides of the common middle, which may be none.
+
+    Examples
+    --------
+    >>> corners = [Point(1, 1), Point(-1, 1), Point(-1, -1), Point(1, -1)]
+    >>> on_sides(corners, ["left", "above"]), on_sides(corners, ["above", "below"])
+    ([1], [])
+    """
+    found = {tuple(_one_by_one(spots, order)) for order in permutations(words)}
+    if len(found) == 1:
+        return list(found.pop())
+    every = [set(on_side(spots, word)) for word in words]
+    return sorted(set.intersection(*every))
+
+
+def _one_by_one(spots: Sequence[Point], words: Sequence[str]) -> list[int]:
+    left = list(range(len(spots)))
+    for word in words:
+        left = [left[i] for i in on_side([spots[i] for i in left], word)]
+    return left
 
 
 def on_side(spots: Sequence[Point], word: str) -> list[int]:

@@ -16,7 +16,7 @@ from ..tolerance import same, surely_two, worked
 from .loop import Loop, Piece
 from .meet import Meeting, gap, meet
 from .partial import Place, between, jointed, places_on
-from .place import SIDES, on_side
+from .place import SIDES, on_sides
 from .shapes import Arc, Circle, Curve, Line, Point, extremes, is_drawn_at, support
 from .transform import rotate
 
@@ -332,9 +332,21 @@ def _spots(stop: Stop, neighbour: Stop, coming: Stop, index: int) -> list[Place]
     if coming.at is not None:
         target = coming.at
         return [min(found, key=lambda place: abs(place[1] - target))]
-    for word in coming.side:
-        found = [found[i] for i in on_side([spot for _, spot in found], word)]
-    return found
+    return [found[i] for i in _said(coming, [spot for _, spot in found], index)]
+
+
+def _said(stop: Stop, spots: Sequence[Point], index: int) -> list[int]:
+    """Return which of several spots lie as the words behind a stop say.
+
+    Raises
+    ------
+    WalkError
+        Where none does.
+    """
+    left = on_sides(spots, stop.side)
+    if spots and not left:
+        raise WalkError(f"nothing of {stop.name} lies {' '.join(stop.side)} there", index, spots[0])
+    return left
 
 
 def _expanded(stops: Sequence[Stop], chosen: Mapping[int, Loop]) -> list[Stop]:
@@ -439,10 +451,7 @@ def _words_for(spots: Sequence[Point], index: int) -> str:
     """Return the fewest words of place that single one spot out; empty where two do not."""
     sides = ("upper", "lower", "left", "right")
     for words in (*((word,) for word in sides), *product(sides[:2], sides[2:])):
-        left = list(range(len(spots)))
-        for word in words:
-            left = [left[i] for i in on_side([spots[i] for i in left], word)]
-        if left == [index]:
+        if on_sides(spots, words) == [index]:
             return " ".join(words)
     return ""
 
@@ -479,8 +488,7 @@ def _meetings(stops: Sequence[Stop], here: int, there: int) -> list[Meeting]:
     if second.at is not None:
         target = second.at
         return [min(found, key=lambda m: abs(m.point - target))]
-    for word in second.side:
-        found = [found[i] for i in on_side([m.point for m in found], word)]
+    found = [found[i] for i in _said(second, [m.point for m in found], there)]
     if second.side:
         return found
     drawn = [

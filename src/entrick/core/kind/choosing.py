@@ -8,7 +8,8 @@ from itertools import combinations
 from typing import NamedTuple
 
 from ..geometry import Arc, Circle, Line, Point, Shape
-from ..geometry.place import SIDES, on_side
+from ..geometry.place import SIDES, on_sides
+from ..measure import Unit, spell
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..tolerance import DIRECTION
@@ -36,6 +37,15 @@ class Candidate:
     def about(self) -> str:
         """What it is."""
         return self.options[self.index].about
+
+    def told(self, unit: Unit) -> str:
+        """Tell what it is, and of something round its radius and where its centre lies from the
+        datum."""
+        if not isinstance(self.shape, Circle | Arc):
+            return self.about
+        at = self.shape.centre
+        place = f"{spell(at.x, unit)}, {spell(at.y, unit)}"
+        return f"{self.about}, R{spell(self.shape.radius, unit)} about {place}"
 
     @property
     def words(self) -> tuple[str, ...]:
@@ -208,7 +218,7 @@ def _undecided(options: Sequence[Option], left: Sequence[int], args: Args, noun:
     else:
         told = f"{len(options)} {noun}s fit"
     listed = "; ".join(
-        f"{each.letter} {each.about} ({', '.join(each.words)})" for each in candidates
+        f"{each.letter} {each.told(args.unit)} ({', '.join(each.words)})" for each in candidates
     )
     return Undecided(f"{told}; say which: {listed}", candidates)
 
@@ -222,8 +232,8 @@ def _narrow(options: Sequence[Option], args: Args) -> list[int]:
         for phrase in (values, f"{said.key} {values}"):
             if any(phrase in option.traits for option in options):
                 left = [i for i in left if phrase in options[i].traits]
-    for said in args.all("where"):
-        left = [left[i] for i in on_side([options[i].place for i in left], said.word("where"))]
+    words = [said.word("where") for said in args.all("where")]
+    left = [left[i] for i in on_sides([options[i].place for i in left], words)]
     near = args.get("near")
     if left and near is not None:
         target = near.point("near")
@@ -283,9 +293,8 @@ def _selecting(options: Sequence[Option], index: int, landmarks: Sequence[Ref]) 
             for i in range(len(options))
             if all(w in options[i].traits for w in words if w not in SIDES)
         ]
-        for word in words:
-            if word in SIDES:
-                left = [left[i] for i in on_side([options[i].place for i in left], word)]
+        sides = [word for word in words if word in SIDES]
+        left = [left[i] for i in on_sides([options[i].place for i in left], sides)]
         if left == [index]:
             return words
     return _by_landmark(options, index, landmarks) or (ORDINALS[index],)

@@ -17,6 +17,7 @@ __all__ = [
     "findings",
     "rules",
     "sorted_findings",
+    "what_goes_out",
     "why_not_cut",
 ]
 
@@ -39,6 +40,16 @@ def findings(checked: Checked) -> tuple[Finding, ...]:
 def sorted_findings(found: Iterable[Finding]) -> tuple[Finding, ...]:
     """Return findings, most serious first."""
     return tuple(sorted(found, key=lambda finding: (_ORDER[finding.weight], finding.line)))
+
+
+def what_goes_out(checked: Checked) -> str:
+    """Tell how many outlines and holes a file for a cutter holds; empty where there are none."""
+    holes = sum(outline.is_hole for outline in checked.outlines)
+    rims = len(checked.outlines) - holes
+    if not rims:
+        return ""
+    told = f"{rims} outline{'s' if rims > 1 else ''}"
+    return f"{told} and {holes or 'no'} hole{'s' if holes != 1 else ''} go out"
 
 
 _CUT_RULES = frozenset({"outline", "doubled", "material"})

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Literal
 
 from ...core.desk import work_out
-from ...core.proof import why_not_cut
+from ...core.proof import what_goes_out, why_not_cut
 from ...core.proof.measures import joined, measures
 from ..base import Crossing, ScheduledIn
 from ..operation import Operations
@@ -58,12 +58,14 @@ class MeasureOut(Crossing):
 
 
 class ProofOut(Crossing):
-    """What the inspection found, and what it measured."""
+    """What the inspection found, and what it measured; why nothing is to be cut, and what would go
+    out."""
 
     findings: tuple[FindingOut, ...]
     junctions: tuple[JunctionOut, ...]
     measures: tuple[MeasureOut, ...]
     cut: str
+    goes: str
 
 
 inspection = Operations()
@@ -83,4 +85,5 @@ def proof(body: ScheduledIn) -> ProofOut:
         ),
         measures=tuple(map(MeasureOut.from_core, measures(done.checked))),
         cut=why_not_cut(done.findings),
+        goes=what_goes_out(done.checked),
     )

@@ -335,7 +335,9 @@ def _entry(entry: Entry, done: Work) -> EntryOut:
         assumed=statement.assumed,
         clauses=_matched(statement),
         candidates=tuple(
-            CandidateOut.from_core(candidate, marks=tuple(marks))
+            CandidateOut.from_core(
+                candidate, about=candidate.told(done.solution.unit), marks=tuple(marks)
+            )
             for candidate, marks in ghosts(entry.candidates, done.sheet, entry.line)
         ),
         worksheet=made is not None and made.worksheet is not None,

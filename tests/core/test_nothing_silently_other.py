@@ -1,5 +1,6 @@
 """A part is the part that was meant, or something says that it may not be."""
 
+import math
 from itertools import permutations
 
 import pytest
@@ -10,6 +11,7 @@ from desk import HEAD, refused, solved
 from entrick.core.desk import Work, work_out
 from entrick.core.geometry import Point
 from entrick.core.geometry.place import SIDES, on_sides
+from examples import examples
 
 PLACES = st.lists(
     st.builds(Point, st.integers(-9, 9).map(float), st.integers(-9, 9).map(float)), max_size=5
@@ -80,3 +82,42 @@ def test_what_others_are_constructed_from_or_lies_outside_is_no_hole() -> None:
         "P = crossing, of pitch and O.level, right\nfar = circle, centre P, radius 60\n"
     )
     assert looked(solved(rows), "not lined in") == []
+
+
+@given(st.integers(3, 40), st.floats(0.3, 0.95))
+@examples(5)
+def test_which_of_two_pieces_of_a_wheel_is_named_first_never_matters(
+    count: int, inner: float
+) -> None:
+    """A ratchet wheel, against the sum of its triangles: n/2 · R · r · sin(2π/n) for whole steps."""
+    root = round(70 * inner, 3)
+    degrees = 360 / count
+    rows = (
+        f"tips = circle, centre O, radius 70\nroots = circle, centre O, radius {root}\n"
+        f"A = crossing, of tips and O.level, right\nB = crossing, of roots and O.level, right\n"
+        f"C = point, on roots at {degrees:.9f}°\nface = line, from B to A\nback = line, from A to C\n"
+    )
+    for order in ("face > back", "back > face"):
+        done = solved(f"{rows}rim = line in, {order}, {count} about O\n")
+        (rim,) = done.outlines
+        exact = count / 2 * 70 * root * math.sin(math.tau / count)
+        assert abs(rim.area) == pytest.approx(exact, rel=1e-6)
+        assert looked(done, "past ends") == []
+
+
+@pytest.mark.parametrize(
+    ("rows", "words"),
+    [
+        (
+            "l = line, from O to A\nB = point, 40 right of O, 30 above\nm = line, from A to B\n"
+            "k = line, from B to O\nrim = line in, l > c > m > k\n",
+            "c of rim comes to no length",
+        ),
+        ("a = line, from O to A\nrim = line in, c > a, 8 about O\n", "each of 8 pieces such as a"),
+    ],
+)
+def test_a_piece_of_no_length_is_told_with_its_likely_cause(rows: str, words: str) -> None:
+    head = "c = circle, centre O, radius 40\nA = point, on c at 0°\n"
+    (told,) = looked(solved(head + rows), "sliver")
+    assert told.startswith(words)
+    assert "swapped" in told

@@ -125,15 +125,35 @@ def _repeated(
         loop = _walked(every, True, role, len(stops))
     except WalkError as error:
         refused, loop = error, None
-    if loop is None or _swept(loop, centre, len(stops)) > math.tau + DIRECTION:
+    over = math.inf if loop is None else _swept(loop, centre, len(stops))
+    past = math.inf if loop is None else _past_ends(loop, every)
+    if over > math.tau + DIRECTION or past > assembled(abs(centre)):
         other = turned(stops, count, centre, clockwise=True)
         with suppress(WalkError):
             back = _walked(other, True, role, len(stops))
-            if loop is None or _swept(back, centre, len(stops)) < _swept(loop, centre, len(stops)):
+            # Once over every place, then along no line farther than it was drawn.
+            twice = _swept(back, centre, len(stops))
+            if (max(twice, math.tau), _past_ends(back, other)) < (max(over, math.tau), past):
                 return other, back, True
     if loop is None:
         raise refused
     return every, loop, False
+
+
+def _past_ends(loop: Loop, stops: Sequence[Stop]) -> float:
+    """Return how far a walk runs on along lines past the ends they were drawn with, all together;
+    nought where that cannot be told piece by piece."""
+    if len(loop.pieces) != len(stops):
+        return 0.0
+    found = 0.0
+    for piece, stop in zip(loop.pieces, stops, strict=True):
+        line = stop.curve
+        if stop.run is None and isinstance(line, Line) and line.start is not None:
+            for spot in (piece.entry, piece.exit):
+                at = line.direction.dot(spot - line.through)
+                end = math.inf if line.end is None else line.end
+                found += max(0.0, line.start - at, at - end)
+    return found
 
 
 def _swept(loop: Loop, centre: Point, period: int) -> float:

@@ -345,7 +345,7 @@ def whole(tmp_path_factory: pytest.TempPathFactory) -> Path:
     return path
 
 
-@pytest.mark.parametrize("number", range(300 if IS_DEEP else 40))
+@pytest.mark.parametrize("number", range(300 if IS_DEEP else 12))
 def test_whatever_is_damaged_is_noticed_salvaged_and_counted(
     tmp_path: Path, whole: Path, number: int
 ) -> None:

@@ -110,7 +110,7 @@ OPTIONS = [
 
 
 @given(st.data())
-@examples(60)
+@examples(30)
 def test_no_argument_and_no_file_brings_the_shell_down(
     files: dict[str, Path], tmp_path_factory: pytest.TempPathFactory, data: st.DataObject
 ) -> None:
@@ -202,7 +202,7 @@ def test_things_that_stand_for_others_without_end_are_refused() -> None:
 
 
 @given(st.data())
-@examples(40)
+@examples(15)
 def test_a_set_tampered_with_is_read_or_refused_in_words(
     files: dict[str, Path], data: st.DataObject
 ) -> None:

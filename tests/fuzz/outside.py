@@ -21,8 +21,7 @@ from entrick.core.outside import read_number
 from entrick.core.plan.errors import ClauseError
 from entrick.core.practice.sets import make, mark_answers, read_set, write_set
 from entrick.core.readback import ProfileError, read_profile
-from entrick.core.summarize import summarize
-from entrick.demo import load, sample_plans
+from entrick.demo import sample_plans
 from entrick.devices.cutter import CutterError, run
 from entrick.devices.written import written
 from entrick.records import EventRecord, SittingRecord, readable
@@ -30,6 +29,7 @@ from entrick.store import (
     ArchiveError,
     Folder,
     Zip,
+    add_job,
     append,
     begin,
     export_register,
@@ -79,10 +79,10 @@ def sound() -> dict[str, bytes]:
     """One sound document of every sort, by what it is called."""
     text = sample_plans()["OY-014-paddle-pawl-link.entrick"]
     done, folder = work_out(text), Path(tempfile.mkdtemp())
-    made = make("Setting out", [text], 2, 6, 1)
+    made = make("Setting out", [text], 1, 4, 1)
     store = open_store(folder / "r.db")
-    load(store, summarize)
     with store.writing() as session:
+        add_job(session, text)
         put_kit(session, "mine", write_kit(STARTERS["school-mm"]), usual=True)
         begin(session, "0123abcd", 1, 1, "written")
         append(session, "0123abcd", [Event(n, "done", n, "compass", 3.5) for n in range(1, 9)])

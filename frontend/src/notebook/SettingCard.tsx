@@ -196,7 +196,8 @@ function Candidates({ entry }: { entry: Entry }) {
           onClick={() => void edit({ op: "choose", line: entry.line, letter: candidate.letter })}
         >
           <strong>{candidate.letter}</strong> {candidate.words.join(", ")}
-          <span className="text-sm text-pencil"> {candidate.about}</span>
+          {candidate.size && <span className="text-sm text-pencil"> {candidate.size}</span>}
+          <span className="sr-only"> {candidate.about}</span>
         </Button>
       ))}
     </fieldset>

@@ -207,6 +207,10 @@ export type CandidateOut = {
      */
     marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Lettering | Arrowhead>;
     /**
+     * Size
+     */
+    size: string;
+    /**
      * Words
      */
     words: Array<string>;

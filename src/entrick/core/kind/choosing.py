@@ -38,14 +38,16 @@ class Candidate:
         """What it is."""
         return self.options[self.index].about
 
-    def told(self, unit: Unit) -> str:
-        """Tell what it is, and of something round its radius and where its centre lies from the
-        datum."""
+    def size(self, unit: Unit) -> str:
+        """Tell of something round its radius, and where its centre lies from the datum."""
         if not isinstance(self.shape, Circle | Arc):
-            return self.about
+            return ""
         at = self.shape.centre
-        place = f"{spell(at.x, unit)}, {spell(at.y, unit)}"
-        return f"{self.about}, R{spell(self.shape.radius, unit)} about {place}"
+        return f"R{spell(self.shape.radius, unit)} about {spell(at.x, unit)}, {spell(at.y, unit)}"
+
+    def told(self, unit: Unit) -> str:
+        """Tell what it is, and how large and where."""
+        return ", ".join(filter(None, (self.about, self.size(unit))))
 
     @property
     def words(self) -> tuple[str, ...]:

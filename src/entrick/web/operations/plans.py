@@ -109,6 +109,7 @@ class CandidateOut(Crossing):
 
     letter: str
     about: str
+    size: str
     words: tuple[str, ...]
     chosen: bool
     marks: Marks
@@ -336,7 +337,7 @@ def _entry(entry: Entry, done: Work) -> EntryOut:
         clauses=_matched(statement),
         candidates=tuple(
             CandidateOut.from_core(
-                candidate, about=candidate.told(done.solution.unit), marks=tuple(marks)
+                candidate, size=candidate.size(done.solution.unit), marks=tuple(marks)
             )
             for candidate, marks in ghosts(entry.candidates, done.sheet, entry.line)
         ),

@@ -196,7 +196,7 @@ function Candidates({ entry }: { entry: Entry }) {
           onClick={() => void edit({ op: "choose", line: entry.line, letter: candidate.letter })}
         >
           <strong>{candidate.letter}</strong> {candidate.words.join(", ")}
-          {candidate.size && <span className="text-sm text-pencil"> {candidate.size}</span>}
+          {candidate.size && <span className="text-sm"> {candidate.size}</span>}
           <span className="sr-only"> {candidate.about}</span>
         </Button>
       ))}

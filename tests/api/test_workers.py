@@ -1,11 +1,13 @@
 """Workers: work is bounded in time and memory, is stopped when nobody waits, and lets the quick through."""
 
+import importlib
 import os
 import subprocess
 import sys
 import threading
 import time
 from collections.abc import Iterator
+from pathlib import Path
 
 import pytest
 from flask.testing import FlaskClient
@@ -193,3 +195,21 @@ def test_the_web_process_works_nothing_out_and_loads_nothing_it_would_need_to() 
     with pytest.raises(AttributeError):
         Task("entrick.web.operations", "nothing_like_it")()
     assert SUMMARIZE("O = datum\n") == summarize("O = datum\n"), "a task goes by its name"
+
+
+def test_the_clock_does_not_strike_while_a_library_is_loaded(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """A module half loaded would stay so; the work after it has all its time."""
+    slow = "import time\nend = time.process_time() + 0.5\nwhile time.process_time() < end:\n    sum(range(1000))\n"
+    (tmp_path / "slow_to_load.py").write_text(slow)
+    monkeypatch.syspath_prepend(str(tmp_path))
+    monkeypatch.setattr(workers, "SOFT", 0.2)
+    clock = workers.Clock()
+    clock.start()
+    try:
+        importlib.import_module("slow_to_load")
+    finally:
+        clock.stop()
+    assert not clock.struck
+    assert clock.loaded > 0

@@ -177,6 +177,14 @@ def test_snapshots_are_thinned_and_never_lose_the_last_days(ages: set[int], toda
     )
 
 
+@given(st.sets(st.integers(0, 500)), st.integers(-400, 600))
+def test_a_clock_set_back_costs_no_snapshot(ages: set[int], today: int) -> None:
+    start = date(2026, 1, 1)
+    days = {start + timedelta(age) for age in ages}
+    left = kept(days, start + timedelta(today))
+    assert {day for day in days if day > start + timedelta(today)} <= left
+
+
 def test_a_snapshot_is_taken_once_a_day(tmp_path: Path) -> None:
     path = tmp_path / "register.db"
     store = filled(path, 2)

@@ -151,7 +151,7 @@ def snapshot(register: Path, today: date) -> Path | None:
 
 def kept(days: Iterable[date], today: date) -> set[date]:
     """Return which snapshots are kept: the last days, then the first of each week, then of each
-    month.
+    month; those of days that are yet to come, as the clock was set back since.
 
     Examples
     --------
@@ -159,8 +159,9 @@ def kept(days: Iterable[date], today: date) -> set[date]:
     >>> sorted(kept(days, date(2026, 4, 1)))
     [datetime.date(2026, 1, 5), datetime.date(2026, 3, 30), datetime.date(2026, 3, 31)]
     """
-    every = sorted(day for day in days if day <= today)
-    found = set(every[-DAYS:])
+    taken = set(days)
+    every = sorted(day for day in taken if day <= today)
+    found = {day for day in taken if day > today} | set(every[-DAYS:])
     weeks: dict[tuple[int, int], date] = {}
     months: dict[tuple[int, int], date] = {}
     for day in every:

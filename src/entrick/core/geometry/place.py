@@ -31,7 +31,7 @@ def on_sides(spots: Sequence[Point], words: Sequence[str]) -> list[int]:
     >>> on_sides(corners, ["left", "above"]), on_sides(corners, ["above", "below"])
     ([1], [])
     """
-    found = {tuple(_one_by_one(spots, order)) for order in permutations(words)}
+    found = {tuple(_one_by_one(spots, order)) for order in permutations(sorted(set(words)))}
     if len(found) == 1:
         return list(found.pop())
     every = [set(on_side(spots, word)) for word in words]

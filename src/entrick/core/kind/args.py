@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 from ..geometry import Line, Loop, Point, Shape
 from ..geometry.walk import Stop
 from ..measure import Number, Quantity, Unit, spell
-from ..plan.errors import ClauseError
+from ..plan.errors import Wanting
 from .figure import Family, Ref
 
 if TYPE_CHECKING:
@@ -163,7 +163,7 @@ class Args:
             forms = [
                 form.example for form in (self.kind.forms if self.kind else ()) if form.key in keys
             ]
-            raise ClauseError(
+            raise Wanting(
                 f"{self.kind.name if self.kind else self.name} needs {' or '.join(forms or keys)}"
             )
         return found

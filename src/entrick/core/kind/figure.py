@@ -7,12 +7,13 @@ from dataclasses import dataclass, field
 from difflib import get_close_matches
 
 from ..drawing.strokes import Role
-from ..geometry import Arc, Circle, Line, Loop, Point, Shape
+from ..geometry import Arc, Circle, Line, Loop, Piece, Point, Shape
 from ..geometry.shapes import quarters
 from ..memo import Distinct
-from ..plan.errors import ClauseError
+from ..plan.errors import Astray, ClauseError, Unknown
 from ..plan.slots import SLOTS
 from ..plan.suggestions import OURS
+from ..tolerance import assembled
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,12 +102,14 @@ def _outermost(shape: Shape | Loop | Family | None) -> Mapping[str, Point]:
 
 @dataclass(frozen=True, slots=True)
 class Ref:
-    """A reference as written, with what it refers to, and as what that has been gone over."""
+    """A reference as written, with what it refers to, and as what that has been gone over; of a
+    corner, the two pieces that meet in it as well."""
 
     text: str
     shape: Shape | Loop | Family
     centre_name: str = ""
     lined: Role | None = None
+    meeting: tuple[Piece, Piece] | None = None
 
 
 _CLASSES: dict[str, type] = {
@@ -131,8 +134,32 @@ _CALLED = {
 }
 
 
+NEARLY = 0.6
+"""How much of a name must agree with one that is known for it to be taken as that (by eye)."""
+
+
+OTHERS = {"bottom_": "lower_", "top_": "upper_", "center": "centre", "midpoint": "middle"}
+"""How parts are called elsewhere, and here."""
+
+
+def _in_our_words(part: str) -> str:
+    for other, ours in OTHERS.items():
+        part = part.replace(other, ours)
+    return part
+
+
 def _wanted(type: str) -> str:
     return SLOTS[type].each or SLOTS[type].expectation
+
+
+def _meeting(text: str, spot: Shape | Loop, owner: Shape | Loop | Family) -> tuple[Piece, Piece]:
+    """Return the two pieces of a run that meet in a corner of it."""
+    pieces = owner.pieces if isinstance(owner, Loop) else ()
+    after = (*pieces[1:], *pieces[:1]) if isinstance(owner, Loop) and owner.closed else pieces[1:]
+    for first, second in zip(pieces, after, strict=False):
+        if isinstance(spot, Point) and abs(first.exit - spot) <= assembled(abs(spot)):
+            return first, second
+    raise ClauseError(f"{text} is no corner of a box, run or outline: say between what it lies")
 
 
 def fits(shape: Shape | Loop | Family, type: str) -> bool:
@@ -171,7 +198,7 @@ class Figure:
         shape = item.part(part) if part else item.shape
         if shape is None:
             choices = ", ".join(f"{name}.{key}" for key in item.named) or "no named parts"
-            close = get_close_matches(part, list(item.named), 1, 0.5)
+            close = get_close_matches(_in_our_words(part), list(item.named), 1, NEARLY)
             instead = (text, f"{name}.{close[0]}") if close else None
             raise ClauseError(f"{name} has no part {part}; it has {choices}", None, instead)
         whole = not part or (isinstance(item.shape, Family) and shape in item.shape.members)
@@ -185,11 +212,12 @@ class Figure:
             fitting = [
                 key for key, value in item.parts.items() if isinstance(value, _TYPES[wanted])
             ]
-            hint = f"; did you mean {name}.{fitting[0]}?" if fitting and not part else ""
-            instead = (text, f"{name}.{fitting[0]}") if hint else None
+            instead = (text, f"{name}.{fitting[0]}") if fitting and not part else None
             raise ClauseError(
-                f"{text} is {found}; {_wanted(wanted)} is wanted here{hint}", None, instead
+                f"{text} is {found}; {_wanted(wanted)} is wanted here", None, instead
             )
+        if wanted == "corner":
+            return Ref(text, shape, meeting=_meeting(text, shape, item.shape))
         return Ref(
             text,
             shape,
@@ -224,12 +252,12 @@ class Figure:
 
     def _unknown(self, text: str, name: str, wanted: str) -> ClauseError:
         if name in self.failed:
-            return ClauseError(f"{name} above has a mistake of its own; mend that first")
-        fitting = [n for n, item in self.items.items() if isinstance(item.shape, _TYPES[wanted])]
-        close = get_close_matches(name, fitting, 1, 0.5)
-        if not close and len(name) > 3 and name in OURS:
+            return Astray(name)
+        if len(name) > 3 and name in OURS:
             return ClauseError(f"{name} is said {OURS[name]} here", None, (name, OURS[name]))
-        hint = f"; did you mean {close[0]}?" if close else f"; {_wanted(wanted)} is wanted here"
-        return ClauseError(
-            f"nothing above is called {name}{hint}", None, (text, close[0]) if close else None
-        )
+        part = text[len(name) :]
+        close = [each for each in self.items if each.casefold() == name.casefold()]
+        close += get_close_matches(name, list(self.items), 3, NEARLY)
+        ways = [(text, f"{each}{part}") for each in dict.fromkeys(close)]
+        told = f"nothing above is called {name}; {_wanted(wanted)} is wanted here"
+        return Unknown(told, name, ways)

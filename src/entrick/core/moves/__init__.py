@@ -17,9 +17,12 @@ def called(word: str) -> list[Kind]:
     by it, singular or plural."""
     said = " ".join(word.casefold().split())
     forms = (said, said.removesuffix("s"), f"{said}s")
-    named = [[kind for kind in kinds().values() if kind.name == form] for form in forms]
-    reached = [[kind for kind in kinds().values() if form in kind.also] for form in forms]
-    return next(filter(None, (*named, *reached)), [])
+    found = (
+        [kind for kind in kinds().values() if has(kind, form)]
+        for form in forms
+        for has in (lambda kind, form: kind.name == form, lambda kind, form: form in kind.also)
+    )
+    return next(filter(None, found), [])
 
 
 @cache

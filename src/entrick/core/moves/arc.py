@@ -25,7 +25,7 @@ from ..kind import CHOICES, Args, Kind, Made, Option, Said, choose
 from ..kind.choosing import BEYOND, sides_of
 from ..kind.figure import Ref
 from ..measure import Number
-from ..plan.errors import ClauseError
+from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 from ..tolerance import DIRECTION, same
 
@@ -55,7 +55,7 @@ def construct(args: Args, keep: Callable[[Tangency], bool] | None = None) -> Mad
     said = _conditions(args)
     size = args.need("radius").length("radius").value
     if len(said) != 2:
-        raise ClauseError(
+        raise (Wanting if len(said) < 2 else ClauseError)(
             f"an arc of given radius needs two conditions and has {len(said)}: "
             "beside, around, inside or touching something, through a point, or centred on a line "
             "or circle"

@@ -14,7 +14,7 @@ from ..geometry import Line, Point, meet, support
 from ..geometry.shapes import extremes
 from ..kind import CHOICES, Args, Kind, Made, Option, choose
 from ..measure import Number, spell_angle
-from ..plan.errors import ClauseError
+from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 from ..tolerance import NOUGHT, same
 
@@ -112,7 +112,9 @@ def _legs(args: Args, ways: Sequence[Point]) -> Legs | None:
             if said
             else "needs its size: 5 each way, 3 by 6, or 5 at 45°"
         )
-        raise ClauseError(f"a chamfer {told}", said[1].clause if said else None)
+        raise (
+            ClauseError(f"a chamfer {told}", said[1].clause) if said else Wanting(f"a chamfer {told}")
+        )
     if each:
         size = each.length("size").value
         found = (size, size)

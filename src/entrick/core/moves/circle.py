@@ -13,7 +13,7 @@ from ..geometry.three import Touching, circles_touching
 from ..kind import CHOICES, Args, Kind, Made, Option, Said, choose
 from ..kind.choosing import BEYOND, CONTACT, sides_of
 from ..kind.figure import Ref
-from ..plan.errors import ClauseError
+from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 from ..tolerance import same
 
@@ -42,7 +42,7 @@ def construct(args: Args) -> Made:
         size = radius.length("radius").value
         given = f"radius {args.say(size)}"
     else:
-        raise ClauseError("a circle needs a radius or a diameter, or a point it goes through")
+        raise Wanting("a circle needs a radius or a diameter, or a point it goes through")
     assert isinstance(centre.shape, Point)
     circle = Circle(centre.shape, float(size), size)
     return Made(
@@ -91,7 +91,7 @@ def _centre(args: Args) -> Ref:
     if centre:
         return centre.ref("centre")
     if other is None:
-        raise ClauseError("circle needs centre (point), or three things to touch or go through")
+        raise Wanting("circle needs centre (point), or three things to touch or go through")
     shape = other.shape("circle")
     assert isinstance(shape, Circle | Arc)
     return Ref(other.ref("circle").centre_name, shape.centre)
@@ -101,7 +101,7 @@ def _three(args: Args, said: list[Said]) -> Made:
     other = args.get("centre", "radius", "diameter")
     if other or len(said) != 3:
         told = f"and has {len(said)}" if not other else f"and no {other.key}"
-        raise ClauseError(
+        raise (Wanting if len(said) < 3 and not other else ClauseError)(
             f"a circle that touches or goes through things needs three of them, {told}",
             said[-1].clause,
         )

@@ -17,7 +17,7 @@ from ..geometry.shapes import Curve, Shape
 from ..kind import Args, Kind, Made, Role, Stroke
 from ..kind.parts import curve_run, run
 from ..measure import Number, spell_angle
-from ..plan.errors import ClauseError
+from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 from ..tolerance import ROUND, assembled, same
 
@@ -106,7 +106,7 @@ def _ellipse(args: Args, centre: Point) -> Ellipse:
         return Ellipse(centre, polar(second / 2, turn + math.pi / 2), first / 2)
     assert axis is not None
     if through is None:
-        raise ClauseError("beside one axis an ellipse needs a point: through P", axis.clause)
+        raise Wanting("beside one axis an ellipse needs a point: through P", axis.clause)
     half, spot = float(axis.length("first")) / 2, through.point("point") - centre
     x, y = spot.dot(polar(1.0, turn)), spot.dot(polar(1.0, turn + math.pi / 2))
     if half <= 0 or abs(x) >= half or abs(y) <= same(half):

@@ -9,6 +9,8 @@ from ..geometry.locus import Tangency
 from ..geometry.shapes import is_drawn_at
 from ..kind import CHOICES, Args, Kind, Made, Said
 from ..kind.choosing import BEYOND, CONTACT
+from ..kind.figure import Ref
+from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from . import arc
 
@@ -16,13 +18,13 @@ from . import arc
 def construct(args: Args) -> Made:
     """Construct an arc touching two curves where both are drawn; see the kind ``arc`` for how its
     centre is found."""
-    between = args.need("between")
+    between = _between(args)
     curves = [between.shape(slot) for slot in ("first", "second")]
     touching = tuple(
         Said("touching", between.clause, (("target", between.ref(slot)),))
         for slot in ("first", "second")
     )
-    others = tuple(said for said in args.said if said is not between)
+    others = tuple(said for said in args.said if said.key not in ("between", "corner"))
 
     def is_drawn(tangency: Tangency) -> bool:
         return all(
@@ -40,6 +42,19 @@ def construct(args: Args) -> Made:
     )
 
 
+def _between(args: Args) -> Said:
+    """Return between what it lies: two curves, or the pieces that meet in a corner."""
+    corner, between = args.get("corner"), args.get("between")
+    if corner and between:
+        raise ClauseError("a fillet lies between two curves, or at a corner", corner.clause)
+    if corner is None:
+        return args.need("between", "corner")
+    meeting = corner.ref("corner").meeting
+    assert meeting is not None
+    refs = ((slot, Ref(p.name, p.curve)) for slot, p in zip(("first", "second"), meeting, strict=True))
+    return Said("between", corner.clause, tuple(refs))
+
+
 KIND = Kind(
     name="fillet",
     group="Circles and arcs",
@@ -49,7 +64,8 @@ KIND = Kind(
     "cross.",
     also=("corner", "round", "radius"),
     forms=(
-        Form("between {first:curve} [and] {second:curve}", needed=True),
+        Form("between {first:curve} [and] {second:curve}"),
+        Form("corner {corner:corner}"),
         Form("radius {radius:radius}", needed=True),
         Form("{contact:beside/around/inside}", "contact", choice=True),
         CONTACT,

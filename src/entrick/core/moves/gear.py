@@ -16,7 +16,7 @@ from ..geometry import Arc, Circle, Line, Loop, Piece, Point, Shape, polar
 from ..kind import Args, Kind, Made
 from ..kind.parts import run
 from ..measure import Number, spell_angle
-from ..plan.errors import ClauseError
+from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 from ..rules.gear import CLOSE, OUTSIDE, RUNS, Called, Gear, Method, inv
 from ..rules.recess import recess
@@ -117,7 +117,7 @@ def size_of(args: Args) -> tuple[int, Number, list[str]]:
     count = teeth.count("count") if teeth else None
     across = size.length("size").value if size else None
     if sum(value is not None for value in (count, m, across)) < 2:
-        raise ClauseError(
+        raise Wanting(
             "a gear needs two of these: so many teeth; module or diametral pitch; pitch diameter"
         )
     if count is None:

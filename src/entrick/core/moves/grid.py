@@ -10,7 +10,7 @@ from ..geometry import Line, Loop, Point, Shape
 from ..kind import Args, Kind, Length, Made, Said
 from ..kind.figure import Family
 from ..measure import Number
-from ..plan.errors import ClauseError
+from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 
 
@@ -22,7 +22,7 @@ def construct(args: Args) -> Made:
     line 2 and level line 1, all counted from the corner."""
     across, up = (_sums(args, args.get(key)) for key in ("across", "up"))
     if len(across) == len(up) == 1:
-        raise ClauseError("a grid needs spacings, such as  across 20 10 30")
+        raise Wanting("a grid needs spacings, such as  across 20 10 30")
     corner, centred = args.get("corner"), args.get("centred")
     if (corner is None) == (centred is None):
         raise ClauseError("a grid either starts from a lower left corner or is centred on a point")

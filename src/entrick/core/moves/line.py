@@ -15,7 +15,7 @@ from ..geometry import Arc, Circle, Line, Point, meet, polar
 from ..kind import CHOICES, Args, Candidate, Kind, Made, Option, Said, choose
 from ..kind.figure import Ref
 from ..measure import spell_angle
-from ..plan.errors import ClauseError
+from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 from ..tolerance import same
 
@@ -37,7 +37,7 @@ def construct(args: Args) -> Made:
         return _touching(args, both.ref("first"), both.ref("second"))
     count = len(throughs) + len(touchings) + len(directions)
     if count != 2:
-        raise ClauseError(
+        raise (Wanting if count < 2 else ClauseError)(
             f"a line needs two conditions and has {count}: two points, a point and a direction, "
             "or circles to touch"
         )

@@ -8,10 +8,10 @@ from functools import partial
 from ..acts import LEVEL, PLUMB, Way, Work
 from ..geometry import Arc, Circle, Line, Point, polar
 from ..geometry.place import SIDES
-from ..kind import Args, Kind, Made, Said
+from ..kind import Args, Kind, Length, Made, Said
 from ..kind.figure import Ref
 from ..measure import Number, spell_angle
-from ..plan.errors import ClauseError
+from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 from ..tolerance import worked
 
@@ -30,8 +30,13 @@ def construct(args: Args) -> Made:
         )
     if polar_clause:
         return _at_angle(args, polar_clause)
+    pair = args.get("pair")
+    if pair and offsets:
+        raise ClauseError("a point is set off by two numbers, or by offsets", offsets[0].clause)
+    if pair:
+        return _by_coordinates(args, pair)
     if not offsets:
-        raise ClauseError(
+        raise Wanting(
             "a point needs an offset, such as  20 right of O, or a distance and an angle"
         )
     return _by_offsets(args, offsets)
@@ -68,10 +73,23 @@ def _on_curve(args: Args, clause: Said) -> Made:
     return Made(place, told, draw=partial(_draw_on_line, args, clause, curve, place))
 
 
+def _by_coordinates(args: Args, pair: Said) -> Made:
+    """Construct a point from what a table has: so much to the right, so much up; left and down
+    below nought."""
+    offsets = []
+    for slot, ways in (("across", ("right", "left")), ("up", ("above", "below"))):
+        length = pair.length(slot)
+        way = ways[0] if length.value >= 0 else ways[1]
+        amount = Length(abs(length.value), args.say(abs(length.value)))
+        values = (("amount", amount), ("way", way), ("origin", pair.ref("origin")))
+        offsets.append(Said("amount", pair.clause, values))
+    return _by_offsets(args, offsets)
+
+
 def _at_angle(args: Args, clause: Said) -> Made:
     angle = clause if clause.has("angle") else args.get("at")
     if angle is None:
-        raise ClauseError(
+        raise Wanting(
             "a distance from a point also needs its angle, such as  at 30°", clause.clause
         )
     distance, origin, degrees = (
@@ -209,6 +227,7 @@ KIND = Kind(
     forms=(
         Form("{amount:length} {way:left/right/above/below} [of] {origin:point}", "offset", most=2),
         Form("{amount:length} {way:left/right/above/below}", "offset", most=2),
+        Form("{across:length} {up:length} from {origin:point}", "pair"),
         Form("{distance:length} from {origin:point}", "from"),
         Form("{distance:length} from {origin:point} at {angle:angle}", "from"),
         Form("at {angle:angle}"),

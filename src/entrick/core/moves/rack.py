@@ -14,7 +14,7 @@ from ..geometry import Line, Loop, Point, Shape, polar
 from ..kind import Args, Kind, Made
 from ..kind.parts import run
 from ..measure import Number, spell_angle
-from ..plan.errors import ClauseError
+from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 from ..worksheets import Remark
 from .toothed import (
@@ -160,7 +160,7 @@ def construct(args: Args) -> Made:
 def _read(args: Args) -> tuple[Rack, Number, list[str]]:
     module, worked = module_of(args)
     if module is None:
-        raise ClauseError("a rack needs  module (length)  or  diametral pitch (length)")
+        raise Wanting("a rack needs  module (length)  or  diametral pitch (length)")
     along, leaning = args.get("along"), args.get("at")
     if along and leaning:
         raise ClauseError(

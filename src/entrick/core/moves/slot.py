@@ -12,7 +12,7 @@ from ..geometry import Arc, Circle, Curve, Line, Point, meet, polar
 from ..kind import Args, Kind, Made, Said
 from ..kind.parts import parts_of, run
 from ..measure import Number, spell_angle
-from ..plan.errors import ClauseError
+from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 from ..tolerance import same
 
@@ -337,7 +337,7 @@ def _radii(args: Args) -> tuple[Number, Number, tuple[str, ...]]:
             ),
         )
     if radius is None:
-        raise ClauseError("a curved slot needs its middle radius and a width, or two radii")
+        raise Wanting("a curved slot needs its middle radius and a width, or two radii")
     middle, width = radius.length("radius").value, args.need("width").length("width").value
     inner, outer = middle - width / 2, middle + width / 2
     if inner <= 0:

@@ -96,7 +96,7 @@ KIND = Kind(
     example="ring = spaced, 3 on pitch, from below",
     mistake="The angle between neighbours is taken as 360/(n − 1), or the step is measured along "
     "the arc.",
-    also=("bolt circle", "pitch circle", "hole circle", "holes", "pcd"),
+    also=("equally spaced", "pitch circle", "hole circle", "steps round"),
     forms=(
         Form("{count:count} on {circle:circle}", "on", needed=True),
         Form("from {side:above/below/left/right}"),

@@ -9,7 +9,7 @@ from functools import partial
 from itertools import takewhile
 
 from .document import Clause
-from .errors import ClauseError
+from .errors import ClauseError, Wanting
 from .forms import Form, Match, Word, match_clause
 from .slots import NUMBERS
 from .suggestions import OURS, Suits, fits, readings, suggestions, unknown
@@ -74,7 +74,7 @@ def match_clauses(
     said = {m.form.key for m in matches}
     for form in forms:
         if form.needed and form.key not in said:
-            raise ClauseError(f"{kind} needs {form.example}")
+            raise Wanting(f"{kind} needs {form.example}")
     return tuple(matches)
 
 
@@ -92,7 +92,19 @@ def _misfit(
     givens: Set[str],
     suits: Suits | None,
 ) -> ClauseError:
-    clause = clauses[index]
+    error = _unknown_clause(clauses[index], index, forms, kind, givens)
+    error.asked = str(clauses[index])
+    if suits and not error.instead:
+        meant, said = _meant(clauses, index, forms, givens, suits)
+        if 0 < len(meant) <= MOST_MEANT:
+            error.meant, error.asked = tuple((said, each) for each in meant), said
+    return error
+
+
+def _unknown_clause(
+    clause: Clause, index: int, forms: Sequence[Form], kind: str, givens: Set[str]
+) -> ClauseError:
+    """Return what is told of a clause that is none of its kind."""
     for items in readings(clause.items, givens):
         parted = _parted(items, forms, MOST_PARTED)
         if parted is not None:
@@ -102,15 +114,6 @@ def _misfit(
                 index,
                 (str(clause), said),
             )
-    meant, said = _meant(clauses, index, forms, givens, suits) if suits else ([], "")
-    if 0 < len(meant) <= MOST_MEANT:
-        ways = [(said, each) for each in meant]
-        told = f"{said}: did you mean {' or '.join(meant)}?"
-        return (
-            ClauseError(told, index, ways[0])
-            if len(ways) == 1
-            else ClauseError(told, index, None, ways)
-        )
     first = clause.items[0]
     head = first.text if isinstance(first, Name) else ""
     alike = [
@@ -135,7 +138,7 @@ def _misfit(
         close = [ours]
     if close:
         return ClauseError(
-            f"{kind} takes no clause {head}; did you mean {close[0]}?", index, (head, close[0])
+            f"{kind} takes no clause {head}", index, None, [(head, close[0])]
         )
     plain = [form for form in forms if not form.choice]
     if len(plain) <= MOST_PARTED:

@@ -23,6 +23,10 @@ class PlanError:
         The line as it would be understood.
     meant : tuple of Meaning
         Where it may be understood in several ways: each of them.
+    cause : str
+        What it only follows from: the name of something above that has a mistake of its own.
+    moved : tuple of int or None
+        What is defined too far down: the line that would have to stand elsewhere, and where.
     """
 
     line: int
@@ -30,6 +34,8 @@ class PlanError:
     clause: int | None = None
     mend: str | None = None
     meant: tuple[Meaning, ...] = ()
+    cause: str = ""
+    moved: tuple[int, int] | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,6 +59,8 @@ class ClauseError(ValueError):
         A word in the line and the word that would mend it.
     meant : tuple of (str, str)
         The same for each of several ways to understand it.
+    asked : str
+        The words at fault, where what they may mean says all that is to be said.
     """
 
     def __init__(
@@ -61,12 +69,34 @@ class ClauseError(ValueError):
         clause: int | None = None,
         instead: tuple[str, str] | None = None,
         meant: Sequence[tuple[str, str]] = (),
+        asked: str = "",
     ) -> None:
         super().__init__(message)
         self.message = message
         self.clause = clause
         self.instead = instead
         self.meant = tuple(meant)
+        self.asked = asked
+
+
+class Wanting(ClauseError):
+    """What is said is understood, and is not enough."""
+
+
+class Astray(ClauseError):
+    """A mistake that is none of this line: what it names has one of its own."""
+
+    def __init__(self, cause: str) -> None:
+        super().__init__(f"{cause} above has a mistake of its own; mend that first")
+        self.cause = cause
+
+
+class Unknown(ClauseError):
+    """A name that nothing above has."""
+
+    def __init__(self, message: str, name: str, meant: Sequence[tuple[str, str]] = ()) -> None:
+        super().__init__(message, None, None, meant)
+        self.name = name
 
 
 class TooMuch(ClauseError):

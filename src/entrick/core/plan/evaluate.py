@@ -10,7 +10,7 @@ from fractions import Fraction
 
 from ..measure import Dimension, MeasureError, Number, Quantity, Unit, read_number
 from ..measure.number import LARGEST, check_fineness
-from .errors import ClauseError
+from .errors import ClauseError, Unknown
 from .terms import Binary, Bracket, Call, Expression, Name, Negative, Num, write
 
 
@@ -66,11 +66,8 @@ def _evaluate(item: Expression, givens: Mapping[str, Quantity], unit: Unit) -> Q
         case Name(text):
             if text in givens:
                 return givens[text]
-            close = get_close_matches(text, [*givens, "pi"], 1, 0.5)
-            hint = f"; did you mean {close[0]}?" if close else ""
-            raise ClauseError(
-                f"no given is called {text}{hint}", None, (text, close[0]) if close else None
-            )
+            close = get_close_matches(text, [*givens, "pi"], 1, 0.6)
+            raise Unknown(f"no given is called {text}", text, [(text, each) for each in close])
         case Negative(inner):
             found = _evaluate(inner, givens, unit)
             return Quantity(-found.value, found.dimension)

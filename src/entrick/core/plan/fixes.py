@@ -6,31 +6,57 @@ from __future__ import annotations
 import re
 from collections.abc import Callable
 
+_NUMBER = r"\d*\.?\d+(?: \d+)?(?:/\d+)?"
 _SIZE = r"[RØ]?\s*(?:\d+ \d+/\d+|\d+(?:\.\d+)?(?:/\d+)?)(?:\s*(?:mm|in|°|\"))?"
 
 WAYS = tuple(
     (re.compile(wrong), right, told)
     for wrong, right, told in (
         (r"[;.]\s*$", "", "a line ends without a sign"),
-        (r"(?<=\d)\s*(?:degrees?|degs?)\b", "°", "degrees are written °"),
+        (r"^let\s+", "given ", "a size with a name is a given"),
+        (r"^(given\s+\w+)\s*:=\s*", r"\1 = ", "a given has = between its name and its size"),
         (
-            r"^(given\s+\w+\s*=)\s*dia(?:m|meter)?\b\.?\s*",
+            r"(\d+)\s*(?:degrees?|degs?|°|d)\.?\s*(\d+)\s*(?:minutes?|mins?|['′m])?\.?(?=\s|,|$)",
+            r"\1° \2'",
+            "degrees and minutes are written 22° 30'",
+        ),
+        (r"(?<=\d)\s*(?:degrees?|degs?)\b\.?", "°", "degrees are written °"),
+        (
+            r"^(given\s+\w+\s*=)\s*(\d+)\s*(?:off|holes?|no\.?|places)\s*(?=[ØR⌀])",
+            r"\1 \2× ",
+            "how often a size stands there is written 4×",
+        ),
+        (
+            rf"^(given\s+\w+\s*=)\s*([ØR⌀]\s*{_NUMBER})\s*[x×]\s*(\d+)$",
+            r"\1 \3× \2",
+            "how often a size stands there is written in front of it",
+        ),
+        (
+            r"^(given\s+\w+\s*=)\s*(?i:dia(?:m|meter)?)\b\.?\s*",
             r"\1 Ø",
             "a diameter is written Ø in a given",
         ),
-        (r"^(given\s+\w+\s*=)\s*rad(?:ius)?\b\.?\s*", r"\1 R", "a radius is written R in a given"),
         (
-            r"^(given\s+\w+\s*=)\s*([\d./ ]*\d)\s*dia(?:m|meter)?\b\.?",
+            r"^(given\s+\w+\s*=)\s*(?i:rad(?:ius)?)\b\.?\s*",
+            r"\1 R",
+            "a radius is written R in a given",
+        ),
+        (
+            r"^(given\s+\w+\s*=)\s*([\d./ ]*\d)\s*(?i:dia(?:m|meter)?)\b\.?",
             r"\1 Ø\2",
             "a diameter is written Ø in a given",
         ),
         (
-            r"^(given\s+\w+\s*=)\s*([\d./ ]*\d)\s*rad(?:ius)?\b\.?",
+            r"^(given\s+\w+\s*=)\s*([\d./ ]*\d)\s*(?i:rad(?:ius)?)\b\.?",
             r"\1 R\2",
             "a radius is written R in a given",
         ),
         (r"(?<=\d)\s*x\s*(?=\d)(?!\d+(?:\.\d+)?\s*°)", "*", "times is written ×"),
-        (r"\s*±\s*[\d./ ]+", "", "a given has one size: what it may be off by is not worked with"),
+        (
+            rf"^(given\s+\w+\s*=\s*[^\"±]*?)\s*(±\s*{_NUMBER})$",
+            r'\1 "\2"',
+            "a given has one size: what it may be off by goes into its note",
+        ),
         (
             r"^(given\s+[^\W\d]\w*)\s*:?\s*(?=[\dRØ.])",
             r"\1 = ",
@@ -44,6 +70,16 @@ WAYS = tuple(
             "a note stands in quotes",
         ),
         (
+            rf"^(chain\s+\w+\s*=[^,=]*),?\s*(?:=|total|sum|over all|in all)\s*({_NUMBER})$",
+            r"\1, overall \2",
+            "what the links come to is their overall size",
+        ),
+        (
+            rf"^(chain\s+\w+\s*=[^,=]*),?\s*({_NUMBER})\s*(?:overall|over all|in all|total)$",
+            r"\1, overall \2",
+            "what the links come to is their overall size",
+        ),
+        (
             r"(?<=\d)\s*,\s*(?=\d)",
             " ",
             "the links of a chain stand one after another, without commas",
@@ -51,6 +87,9 @@ WAYS = tuple(
     )
 )
 """How a line is written elsewhere, what that is here, and what is told."""
+
+TOLERANCE = re.compile(r"^(given\s+\w+\s*=\s*[^\"+]*?)\s*(\+\s*[\d.]+\s*/\s*[-−]\s*[\d.]+)\s*$")
+"""A size with what it may be off by, which would be read as a sum."""
 
 
 def fixed(text: str, reads: Callable[[str], bool]) -> tuple[str, str] | None:

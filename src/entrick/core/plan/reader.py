@@ -30,7 +30,7 @@ from .document import (
     Unread,
 )
 from .errors import PlanError
-from .fixes import fixed
+from .fixes import TOLERANCE, fixed
 from .terms import (
     DEEPEST,
     Arrow,
@@ -248,6 +248,9 @@ def read_line(text: str) -> Line:
             return _unread(text, f"a line holds at most {LONGEST_LINE} characters")
         if re.match(r"\s*(#|$)", text):
             return Line(None, text.strip())
+        if off := TOLERANCE.match(text):
+            told = "a given has one size: what it may be off by goes into its note"
+            return _unread(text, told, None, f'{off[1]} "{off[2]}"')
         if text.count("(") > DEEPEST and _brackets(text) > DEEPEST:
             return _unread(text, f"brackets are nested deeper than {DEEPEST}")
         line: Line = _parser().parse(text)  # type: ignore[assignment]

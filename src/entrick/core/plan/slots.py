@@ -47,6 +47,7 @@ SLOTS = {
         SlotType("pitch", "a number to the inch", "number"),
         SlotType("lengths", "lengths one after another", "number"),
         SlotType("point", "a point", "reference", ("point",)),
+        SlotType("corner", "a corner of a box, run or outline", "reference", ("point",)),
         SlotType("line", "a line", "reference", ("line",)),
         SlotType("circle", "a circle or arc", "reference", ("circle", "arc")),
         SlotType("curve", "a line, circle or arc", "reference", ("line", "circle", "arc")),

@@ -26,7 +26,7 @@ from ..plan.forms import Form
 from ..plan.terms import Num, Ratio, write
 from ..plan.writer import write_content
 from ..solve import Solution
-from ..solve.fixes import placed
+from ..solve.meant import placed
 
 PAPERS: dict[str, tuple[int, int]] = {
     "A4": (210, 297),
@@ -445,9 +445,7 @@ def _no_room(line: SheetLine, read: _Read, unit: Unit) -> ClauseError:
         if str(clause).startswith("border ") and isinstance(number, Num):
             said = Fraction(number.text) if number.text.isdigit() else None
             if unit is Unit.INCH and said and _has_room(read, float(said), float(said)):
-                return ClauseError(
-                    f"{told}; did you mean {said} mm?", at, (str(clause), f"border {said} mm")
-                )
+                return ClauseError(told, at, (str(clause), f"border {said} mm"))
             return ClauseError(told, at)
     return ClauseError(told)
 

@@ -1,4 +1,4 @@
-"""An error's line, and the whole line that mends it."""
+"""What a mistake proposes, as whole lines."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from difflib import get_close_matches
 from ..kind import Kind
 from ..moves import called, kinds
 from ..plan.document import Clause
-from ..plan.errors import ClauseError, Meaning, PlanError
+from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..plan.suggestions import Suits, fits
 
@@ -20,8 +20,8 @@ FEWEST = 3
 """Letters from which on a beginning tells a word (by eye, no source)."""
 
 
-def placed(error: ClauseError, number: int, text: str) -> PlanError:
-    """Give an error its line, and its mends as whole lines where each is a word for a word."""
+def proposed(error: ClauseError, text: str) -> tuple[str, ...]:
+    """Return what a line may have been meant as by its mistake, each as a whole line."""
 
     def mended(wrong: str, right: str) -> str:
         head, clauses = _split(text)
@@ -35,9 +35,10 @@ def placed(error: ClauseError, number: int, text: str) -> PlanError:
             clauses = [_swap(clause, wrong, right) for clause in clauses]
         return head + ", ".join(clauses)
 
-    mend = mended(*error.instead) if error.instead else text
-    meant = tuple(Meaning(right, mended(wrong, right)) for wrong, right in error.meant)
-    return PlanError(number, error.message, error.clause, mend if mend != text else None, meant)
+    if error.instead and error.instead[0] == text:
+        return (error.instead[1],)
+    ways = (*((error.instead,) if error.instead else ()), *error.meant)
+    return tuple(dict.fromkeys(mended(*way) for way in ways))
 
 
 def without_comma(
@@ -56,9 +57,7 @@ def without_comma(
     whole = Clause((*before.items, *after.items))
     if not fits(whole, forms, givens, suits):
         return error
-    return ClauseError(
-        f"{error.message}; did you mean {whole}?", at, (f"{before}, {after}", str(whole))
-    )
+    return ClauseError(error.message, at, (f"{before}, {after}", str(whole)))
 
 
 def _split(text: str) -> tuple[str, list[str]]:
@@ -89,12 +88,7 @@ def unknown_kind(name: str) -> ClauseError:
     told = f"there is no kind of construction called {name}"
     if not meant:
         return ClauseError(f"{told}; there are {', '.join(kinds())}")
-    *others, last = [kind.name for kind in meant]
-    asked = f"{', '.join(others)} or {last}" if others else last
-    ways = [(name, each) for each in (*others, last)]
-    return ClauseError(
-        f"{told}; did you mean {asked}?", None, None if others else ways[0], ways if others else ()
-    )
+    return ClauseError(told, None, None, [(name, kind.name) for kind in meant])
 
 
 def _spelt_nearly(name: str) -> list[Kind]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import replace
+from functools import cache, cached_property, partial
 from itertools import chain
 from types import MappingProxyType
 from typing import TypeVar, cast
@@ -30,13 +31,16 @@ from ..plan.document import (
     Units,
     Unread,
 )
-from ..plan.errors import ClauseError, PlanError, TooMuch
+from ..plan.errors import Astray, ClauseError, PlanError, TooMuch, Unknown
 from ..plan.evaluate import evaluate
+from ..plan.reader import read_line
+from ..plan.suggestions import Suits
 from ..plan.terms import Num, names, write
 from ..plan.writer import write_content
 from .chains import added, chain_links
 from .families import construct_all
-from .fixes import placed, unknown_kind, without_comma
+from .fixes import unknown_kind, without_comma
+from .meant import Desk, Outcome, told
 from .remembered import (
     Key,
     Remembered,
@@ -182,6 +186,13 @@ def _referred(name: str, item: Item) -> int:
     return number_of((shape, exact))
 
 
+@cache
+def by_corners() -> frozenset[str]:
+    """Return the kinds to which a corner says what meets in it."""
+    slots = ((kind.name, slot) for kind in kinds().values() for f in kind.forms for slot in f.slots)
+    return frozenset(name for name, slot in slots if slot.type == "corner")
+
+
 class _Solver:
     """The one pass over the lines."""
 
@@ -225,6 +236,8 @@ class _Solver:
 
     def _unread(self, number: int, text: str, error: PlanError) -> None:
         """Keep a line that cannot be read where it stands, and know its name if it has one."""
+        mended = ClauseError(error.message, error.clause, (text, error.mend or text))
+        error = self._told(number, text, mended)
         self.errors.append(error)
         given = UNREAD_GIVEN.fullmatch(text) if len(text) <= LONGEST_LINE else None
         if given:
@@ -265,7 +278,7 @@ class _Solver:
                     raise ClauseError(f"{given.mark} stands before a length, not an angle")
                 quantity = replace(quantity, dimension=Dimension.LENGTH, mark=given.mark)
         except ClauseError as error:
-            failure = placed(error, number, write_content(given))
+            failure = self._told(number, write_content(given), error)
             self.errors.append(failure)
             self.failed.add(given.name)
             self.givens.append(GivenEntry(number, given, None, error=failure))
@@ -278,7 +291,7 @@ class _Solver:
             self._claim(number, chain.name)
             links = chain_links(chain, self.quantities, self.head.unit)
         except ClauseError as error:
-            failure = placed(error, number, write_content(chain))
+            failure = self._told(number, write_content(chain), error)
             self.errors.append(failure)
             self.failed.add(chain.name)
             self.givens.append(GivenEntry(number, chain, None, error=failure))
@@ -340,7 +353,7 @@ class _Solver:
             if isinstance(error, Undecided):
                 candidates = error.candidates
             if isinstance(error, ClauseError):
-                failure = placed(error, number, write_content(statement))
+                failure = self._told(number, write_content(statement), error)
             else:
                 failure = PlanError(
                     number, fault.told(error, f"constructing line {number}, {statement.kind}")
@@ -355,13 +368,89 @@ class _Solver:
         else:
             self.items[statement.name] = found.item
 
+    def _told(self, number: int, text: str, error: ClauseError) -> PlanError:
+        """Give a mistake its line and, as long as there are few, what was meant."""
+        if len(self.errors) >= MOST_MENDED:
+            cause = error.cause if isinstance(error, Astray) else ""
+            return PlanError(number, error.message, error.clause, cause=cause)
+        desk = Desk(partial(self._tried, number), self._has, self._datum())
+        found = told(number, text, error, desk)
+        if isinstance(error, Unknown) and not found.mend:
+            found = self._moved(number, error, found)
+        return found
+
+    def _has(self, name: str) -> bool:
+        """Tell whether something above has a name."""
+        return name in self.items or name in self.quantities
+
+    def _datum(self) -> str:
+        """Return the point the view is measured from, by name."""
+        stated = (entry.statement for entry in self.entries)
+        return next((each.name for each in stated if each.kind == "datum"), "O")
+
+    def _moved(self, number: int, error: Unknown, found: PlanError) -> PlanError:
+        """Where what is not known yet stands lower down, say which line is to stand elsewhere."""
+        at = self.defined.get(error.name, 0)
+        if at <= number:
+            return found
+        content = self.head.plan.lines[at - 1].content
+        assert isinstance(content, Given | Chain | Statement)
+        known = self.items.keys() | self.quantities.keys()
+        is_free = all(name.partition(".")[0] in known for name in owners(content))
+        moved = (at, number) if is_free else (number, at)
+        goes = "it goes above this" if is_free else "this goes below it"
+        told = f"{error.name} stands lower down, and a line uses what stands above it: {goes}"
+        return replace(found, message=told, meant=(), moved=moved)
+
+    @cached_property
+    def defined(self) -> Mapping[str, int]:
+        """Where in the plan each name is given, the first place."""
+        rows = reversed(list(enumerate(self.head.plan.lines, 1)))
+        named = ((number, line.content) for number, line in rows)
+        return {
+            content.name: number
+            for number, content in named
+            if isinstance(content, Given | Chain | Statement)
+        }
+
+    def _tried(self, number: int, text: str) -> Outcome:
+        """Tell what would come of a line in the place of another."""
+        content = read_line(text).content
+        if isinstance(content, Unread):
+            mend = (text, content.error.mend) if content.error.mend else None
+            return Outcome(ClauseError(content.error.message, content.error.clause, mend))
+        if not isinstance(content, Given | Chain | Statement):
+            return Outcome()
+        text = write_content(content)
+        if self.named.get(content.name, number) != number:
+            return Outcome(ClauseError(f"{content.name} is a name already"), text=text)
+        understood, made = False, ""
+        try:
+            match content:
+                case Given():
+                    evaluate(content.value, self.quantities, self.head.unit)
+                case Chain():
+                    chain_links(content, self.quantities, self.head.unit)
+                case Statement():
+                    said = self._said(content, self.figure.suits)
+                    understood = True
+                    made = construct_all(content.kind, said)[0].sentence
+        except ClauseError as error:
+            return Outcome(error, understood, text)
+        except Exception as error:
+            refused = ClauseError(fault.told(error, f"trying what line {number} may mean"))
+            return Outcome(refused, understood, text)
+        return Outcome(None, True, text, made)
+
     def _key(self, number: int, statement: Statement) -> Key:
         """Return all that what a statement comes to depends on; note which givens it uses."""
         key: list[object] = [number, statement.serial, self.head.unit, self.projected]
         for name, owner in names_used(statement):
             item = self.items.get(owner)
             if item is not None:
-                key += (_referred(name, item), item.lined, item.centre_name)
+                whole = statement.kind in by_corners()
+                seen = item.serial if whole else _referred(name, item)
+                key += (seen, item.lined, item.centre_name)
             elif name in self.quantities:
                 self.uses.setdefault(owner, []).append(number)
                 key += (self._size(name), self.linked.get(name))
@@ -382,22 +471,8 @@ class _Solver:
         self.sizes.pop(name, None)
 
     def _construct(self, number: int, statement: Statement) -> Remembered:
-        if statement.kind not in kinds():
-            raise unknown_kind(statement.kind)
-        givens = frozenset(name for name, _ in names_used(statement) if name in self.quantities)
-        matches = matches_of(
-            statement, givens, self.figure.suits if len(self.errors) < MOST_MENDED else None
-        )
-        try:
-            said = tuple(
-                said_in(match, self.figure, self.quantities, self.head.unit) for match in matches
-            )
-        except ClauseError as error:
-            forms = kinds()[statement.kind].forms
-            raise without_comma(
-                error, spoken(statement), forms, givens, self.figure.suits
-            ) from error
-        args = Args(statement.name, self.head.unit, said, self.projected, kinds()[statement.kind])
+        suits = self.figure.suits if len(self.errors) < MOST_MENDED else None
+        args = self._said(statement, suits)
         made, asked = construct_all(statement.kind, args)
         known = the_same(number, statement, made)
         if known is not None:
@@ -409,6 +484,28 @@ class _Solver:
             )
         entry = Entry(number, statement, made, None, () if made.nothing else made.candidates)
         return note(Remembered(entry, item, asked))
+
+    def _said(self, statement: Statement, suits: Suits | None) -> Args:
+        """Return a statement with its values worked out.
+
+        Raises
+        ------
+        ClauseError
+            Where it cannot be understood.
+        """
+        if statement.kind not in kinds():
+            raise unknown_kind(statement.kind)
+        kind = kinds()[statement.kind]
+        givens = frozenset(name for name, _ in names_used(statement) if name in self.quantities)
+        matches = matches_of(statement, givens, suits)
+        try:
+            said = tuple(
+                said_in(match, self.figure, self.quantities, self.head.unit) for match in matches
+            )
+        except ClauseError as error:
+            clauses = spoken(statement)
+            raise without_comma(error, clauses, kind.forms, givens, self.figure.suits) from error
+        return Args(statement.name, self.head.unit, said, self.projected, kind)
 
     def _within(self, number: int, asked: int) -> None:
         """Keep account of the pieces a plan asks for."""

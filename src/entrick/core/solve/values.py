@@ -14,7 +14,7 @@ from ..memo import MEMO, Memo
 from ..moves import kinds
 from ..plan.clauses import match_clauses
 from ..plan.document import Clause, Statement
-from ..plan.errors import ClauseError
+from ..plan.errors import Astray, ClauseError
 from ..plan.evaluate import evaluate
 from ..plan.forms import Match, Slot, match_clause
 from ..plan.suggestions import Suits, unknown
@@ -78,12 +78,10 @@ def said_in(match: Match, figure: Figure, quantities: Mapping[str, Quantity], un
                 for n in names(item)
                 if n in figure.failed and n not in figure.items
             ]
-            message = (
-                f"{broken[0]} above has a mistake of its own; mend that first"
-                if broken
-                else error.message
-            )
-            raise ClauseError(message, match.clause, None if broken else error.instead) from error
+            if broken:
+                raise Astray(broken[0]) from error
+            error.clause = match.clause
+            raise
     return Said(match.form.key, match.clause, tuple(values))
 
 
@@ -104,7 +102,7 @@ def _value(
             return tuple(stops_of(items, figure))
         case "line" if len(items) == 3:
             return _line_between(items, figure)
-        case "point" | "line" | "circle" | "curve" | "shape" | "run":
+        case "point" | "corner" | "line" | "circle" | "curve" | "shape" | "run":
             return figure.refer(write(first), slot.type)
         case "several":
             return tuple(figure.refer(write(item), "shape") for item in items)

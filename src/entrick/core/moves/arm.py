@@ -1,0 +1,92 @@
+"""``arm``: both sides of an arm, a web or a strip, by its centre line and its width."""
+
+from __future__ import annotations
+
+from functools import partial
+
+from ..acts import Work
+from ..acts.procedures import off
+from ..geometry import Line, Point
+from ..kind import Args, Kind, Made
+from ..kind.figure import Family
+from ..plan.errors import ClauseError, Wanting
+from ..plan.forms import Form
+from ..tolerance import DIRECTION
+
+
+def construct(args: Args) -> Made:
+    """Construct the two parallels of a centre line at half of the width.
+
+    Parts: ``above`` and ``below``, ``left`` and ``right``, by where each side lies; a level arm has
+    no left one, a plumb one none above."""
+    axis, name = _axis(args)
+    width = args.need("width").length("width").value
+    if width <= 0:
+        raise ClauseError("an arm is wider than nought", args.need("width").clause)
+    normal = axis.direction.normal
+    sides = tuple(
+        Line(axis.through + normal * (side * float(width) / 2), axis.direction, axis.start, axis.end)
+        for side in (1, -1)
+    )
+    parts = _named(normal, sides)
+    return Made(
+        Family(sides),
+        f"Arm {args.name}, {args.say(width)} wide, about {name}.",
+        (f"{args.say(width)} ÷ 2 = {args.say(width / 2)} to each side",),
+        parts={**parts, "1": sides[0], "2": sides[1]},
+        draw=partial(_draw, args, axis, name, parts),
+    )
+
+
+def _axis(args: Args) -> tuple[Line, str]:
+    """Return the centre line, and what it is called."""
+    said = args.get("along", "from")
+    if said is None:
+        raise Wanting("an arm needs its centre line: from (point) to (point), or along (line)")
+    if said.key == "along":
+        return said.line("line"), said.ref("line").text
+    first, second = said.point("first"), said.point("second")
+    names = f"{said.ref('first').text} to {said.ref('second').text}"
+    if first == second:
+        raise ClauseError(f"{names} is one place: an arm leads from one to another", said.clause)
+    return Line.between(first, second), f"the line {names}"
+
+
+def _named(normal: Point, sides: tuple[Line, Line]) -> dict[str, Line]:
+    """Return the sides by where they lie: the first is that to which the normal leads."""
+    found: dict[str, Line] = {}
+    for size, more, less in (
+        (normal.y, "above", "below"),
+        (normal.x, "right", "left"),
+    ):
+        if abs(size) > DIRECTION:
+            first, second = sides if size > 0 else sides[::-1]
+            found |= {more: first, less: second}
+    return found
+
+
+def _draw(args: Args, axis: Line, name: str, parts: dict[str, Line], work: Work) -> None:
+    edge = work.edge(axis, name)
+    at = work.place_on(edge, axis)
+    half = args.need("width").length("width").value / 2
+    drawn: list[Line] = []
+    for word, side in parts.items():
+        if side not in drawn:
+            drawn.append(side)
+            off(work, edge, at, half, f"{args.name}.{word}", side, side.through)
+
+
+KIND = Kind(
+    name="arm",
+    group="Lines",
+    summary="both sides of an arm or a strip, by its centre line and width",
+    example="arm1 = arm, from A to B, width 12",
+    mistake="The whole width is set off to one side instead of half of it to each.",
+    also=("strip", "web", "bar", "link", "spoke", "rib"),
+    forms=(
+        Form("from {first:point} to {second:point}", "from"),
+        Form("along {line:line}"),
+        Form("width {width:length}", needed=True),
+    ),
+    construct=construct,
+)

@@ -1,0 +1,200 @@
+"""``holes``: several holes of one size: on a pitch circle, in rows and columns, or at places
+named."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from functools import partial
+
+from ..acts import Work
+from ..geometry import Circle, Loop, Point, Shape
+from ..kind import Args, Kind, Length, Made, Said
+from ..kind.figure import Family, Ref
+from ..plan.errors import ClauseError, Wanting
+from ..plan.forms import Form
+from . import circle, grid, spaced
+
+Draw = Callable[[Work], None]
+
+
+def construct(args: Args) -> Made:
+    """Construct equal circles about several places, numbered as the places are.
+
+    Parts: ``1``, ``2`` … and ``1.centre``, ``2.centre`` …; on a pitch circle ``pitch`` as well.
+
+    Notes
+    -----
+    Each is what a drafter would say in two or three statements, and is drawn as those are."""
+    where = [said for key in ("on", "round", "rows", "at") for said in args.all(key)]
+    if not where:
+        raise Wanting(
+            "holes need their places: 6 on diameter 80, about O; or 3 by 2, 20 by 15 apart, centred "
+            "on O; or at A B C"
+        )
+    if len(where) > 1:
+        raise ClauseError("the places of holes are said in one way", where[1].clause)
+    size = args.get("diameter", "radius")
+    if size is None:
+        raise Wanting("holes need a diameter or a radius")
+    found = {"on": _on_new_circle, "round": _on_circle, "rows": _in_rows, "at": _at_places}[where[0].key](args, where[0])
+    holes: list[Circle] = []
+    draws: list[Draw] = list(found.draws)
+    working = list(found.working)
+    parts: dict[str, Shape | Loop] = dict(found.parts)
+    for number, place in enumerate(found.places, 1):
+        centre = Said("centre", where[0].clause, (("centre", place),))
+        one = circle.construct(Args(f"{args.name}.{number}", args.unit, (centre, size)))
+        assert isinstance(one.shape, Circle)
+        holes.append(one.shape)
+        parts |= {str(number): one.shape, f"{number}.centre": one.shape.centre}
+        draws += [one.draw] if one.draw else []
+        working += one.working if number == 1 else ()
+    said = size.length(size.key).value
+    return Made(
+        Family(tuple(holes)),
+        f"Holes {args.name}, {len(holes)} of {size.key} {args.say(said)}, {found.told}.",
+        tuple(working),
+        parts=parts,
+        draw=partial(_draw, tuple(draws)),
+    )
+
+
+def _draw(draws: tuple[Draw, ...], work: Work) -> None:
+    for draw in draws:
+        draw(work)
+
+
+class _Places:
+    """Where the holes are, how that is told, and how the places are found on the sheet."""
+
+    def __init__(
+        self,
+        places: list[Ref],
+        told: str,
+        made: tuple[Made, ...] = (),
+        parts: dict[str, Shape | Loop] | None = None,
+    ) -> None:
+        self.places, self.told, self.parts = places, told, parts or {}
+        self.draws = [each.draw for each in made if each.draw]
+        self.working = [row for each in made for row in each.working]
+
+
+def _on_new_circle(args: Args, said: Said) -> _Places:
+    """Space places equally on a pitch circle, which is drawn first."""
+    about = args.need("about").ref("centre")
+    name = f"{args.name}.pitch"
+    centre = Said("centre", said.clause, (("centre", about),))
+    diameter = Said("diameter", said.clause, (("diameter", said["pitch"]),))
+    pitch = circle.construct(Args(name, args.unit, (centre, diameter)))
+    assert isinstance(pitch.shape, Circle)
+    told = f"on a pitch circle of {args.say(said.length('pitch').value)} about {about.text}"
+    return _spaced(args, said, Ref(name, pitch.shape, about.text), told, (pitch,))
+
+
+def _on_circle(args: Args, said: Said) -> _Places:
+    """Space places equally on a circle that is there."""
+    if args.get("about"):
+        raise ClauseError("the circle has its centre already", args.need("about").clause)
+    return _spaced(args, said, said.ref("circle"), f"on {said.ref('circle').text}", ())
+
+
+def _spaced(args: Args, said: Said, ring: Ref, told: str, before: tuple[Made, ...]) -> _Places:
+    on = Said("on", said.clause, (("count", said["count"]), ("circle", ring)))
+    starts = tuple(args.all("from", "start", "through"))
+    points = spaced.construct(Args(f"{args.name}.place", args.unit, (on, *starts)))
+    assert isinstance(points.shape, Family)
+    refs = [
+        Ref(f"{args.name}.{number}.centre", _point(spot))
+        for number, spot in enumerate(points.shape.members, 1)
+    ]
+    told += "".join(f", {_start(each)}" for each in starts)
+    parts = {"pitch": ring.shape} if before and isinstance(ring.shape, Circle) else {}
+    return _Places(refs, told, (*before, points), dict(parts))
+
+
+def _start(said: Said) -> str:
+    """Tell where the first hole lies."""
+    match said.key:
+        case "from":
+            return f"the first {said.word('side')}"
+        case "start":
+            return f"the first at {said.length('angle').text}"
+    return f"the first towards {said.ref('point').text}"
+
+
+def _in_rows(args: Args, said: Said) -> _Places:
+    """Place them where the lines of a grid cross, row by row from the lower left."""
+    apart, at = args.need("apart"), args.get("centred", "corner")
+    if at is None:
+        raise Wanting("rows of holes are centred on a point, or start from their lower left hole")
+    columns, rows = said.count("columns"), said.count("rows")
+    lines = tuple(
+        Said(key, apart.clause, (("spacings", (_length(apart, slot),) * (count - 1)),))
+        for key, slot, count in (("across", "across", columns), ("up", "up", rows))
+        if count > 1
+    )
+    if not lines:
+        raise ClauseError("rows and columns come to one hole: say  circle", said.clause)
+    where = Said(at.key, at.clause, (("point", at.ref("point")),))
+    made = grid.construct(Args(f"{args.name}.grid", args.unit, (*lines, where)))
+    refs = [
+        Ref(f"{args.name}.{j * columns + i + 1}.centre", _point(made.parts[f"at.{i}.{j}"]))
+        for j in range(rows)
+        for i in range(columns)
+    ]
+    steps = " by ".join(args.say(apart.length(slot).value) for slot in ("across", "up"))
+    placed = "centred on" if at.key == "centred" else "from the lower left one at"
+    told = f"{columns} by {rows}, {steps} apart, {placed} {at.ref('point').text}"
+    return _Places(refs, told, (made,))
+
+
+def _length(said: Said, slot: str) -> Length:
+    return said.length(slot)
+
+
+def _point(shape: object) -> Point:
+    assert isinstance(shape, Point)
+    return shape
+
+
+def _at_places(_: Args, said: Said) -> _Places:
+    """Take places that are there, the members of families one by one."""
+    refs = list(_centres(said))
+    return _Places(refs, f"at {', '.join(ref.text for ref in said.refs('places'))}")
+
+
+def _centres(said: Said) -> Iterator[Ref]:
+    for name, thing in said.things("places"):
+        if isinstance(thing, Point):
+            yield Ref(name, thing)
+        elif isinstance(thing, Circle):
+            yield Ref(f"{name}.centre", thing.centre)
+        else:
+            raise ClauseError(f"{name} is neither a point nor a circle", said.clause)
+
+
+KIND = Kind(
+    name="holes",
+    group="Circles and arcs",
+    summary="several holes of one size: on a pitch circle, in rows and columns, or at places",
+    example="bolts = holes, 6 on diameter 80, about O, diameter 9",
+    mistake="The pitch circle is drawn with its diameter in the compass, or the first hole is set "
+    "on the wrong axis.",
+    also=("bolt holes", "bolt circle", "PCD", "hole pattern", "rows of holes", "drilled holes"),
+    forms=(
+        Form("{count:count} on diameter {pitch:diameter}", "on"),
+        Form("{count:count} on {circle:circle}", "round"),
+        Form("about {centre:point}"),
+        Form("from {side:above/below/left/right}", "from"),
+        Form("from {angle:angle}", "start"),
+        Form("first towards {point:point}", "through"),
+        Form("{columns:count} by {rows:count}", "rows"),
+        Form("{across:length} by {up:length} apart", "apart"),
+        Form("centred on {point:point}", "centred"),
+        Form("from {point:point}", "corner"),
+        Form("at {places:several}"),
+        Form("diameter {diameter:diameter}"),
+        Form("radius {radius:radius}"),
+    ),
+    construct=construct,
+)

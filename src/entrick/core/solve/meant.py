@@ -1,0 +1,193 @@
+"""What a line with a mistake may have been meant as: of all that is proposed, what solves where it
+stands, and says every number and name that was written."""
+
+from __future__ import annotations
+
+import re
+from collections import Counter
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass
+from itertools import islice
+
+from ..kind import Undecided
+from ..plan.errors import Astray, ClauseError, Meaning, PlanError, Wanting
+from ..plan.suggestions.notation import notations
+from .fixes import proposed
+
+MOST_TRIED = 24
+"""Lines that are tried in the place of one."""
+
+DEEPEST = 4
+"""Mistakes of one line that are mended one after another."""
+
+MOST_OFFERED = 4
+"""Meanings that are offered, and not told to be too many."""
+
+ASKS = "; did you mean "
+
+
+@dataclass(frozen=True, slots=True)
+class Outcome:
+    """What came of a line tried in the place of another: its mistake, and whether it was understood
+    before that was found, how it is written, what it makes, in a sentence."""
+
+    error: ClauseError | None = None
+    understood: bool = False
+    text: str = ""
+    made: str = ""
+
+    @property
+    def leads_on(self) -> bool:
+        """Whether it solves, or wants no more than to be gone on with."""
+        return self.error is None or isinstance(self.error, Undecided | Wanting | Astray)
+
+
+@dataclass(frozen=True)
+class Desk:
+    """What is known where a line stands.
+
+    Attributes
+    ----------
+    tried : callable
+        Tells what comes of a line in its place.
+    named : callable
+        Tells whether a given or a thing above has a name.
+    datum : str
+        What places are measured from where nothing is said.
+    """
+
+    tried: Callable[[str], Outcome]
+    named: Callable[[str], bool]
+    datum: str = "O"
+
+
+def told(number: int, text: str, error: ClauseError, desk: Desk) -> PlanError:
+    """Give a mistake its line, and what the line may have been meant as.
+
+    Parameters
+    ----------
+    number : int
+    text : str
+        The line as it stands.
+    error : ClauseError
+    desk : Desk
+
+    Returns
+    -------
+    PlanError
+    """
+    lines = tuple(islice(_found(text, error, desk), MOST_OFFERED))
+    ways = tuple(Meaning(_words(text, line), line) for line in lines)
+    message = _asked(error, [way.words for way in ways]) if ways else error.message
+    cause = error.cause if isinstance(error, Astray) else ""
+    if len(ways) == 1:
+        return PlanError(number, message, error.clause, ways[0].line, (), cause)
+    return PlanError(number, message, error.clause, None, ways, cause)
+
+
+def placed(error: ClauseError, number: int, text: str) -> PlanError:
+    """Give a mistake its line, where what it proposes cannot be tried."""
+    return told(number, text, error, Desk(lambda _: Outcome(), lambda _: False))
+
+
+def _asked(error: ClauseError, words: Sequence[str]) -> str:
+    """Return what is told of a mistake with what may have been meant, unless it says so itself."""
+    if len(words) == 1 and words[0] in error.message:
+        return error.message
+    asks = f"did you mean {' or '.join(words)}?"
+    return f"{error.asked}: {asks}" if error.asked else f"{error.message}; {asks}"
+
+
+def _found(text: str, error: ClauseError, desk: Desk) -> Iterator[str]:
+    """Yield what solves: what is known as a way of writing first, else what the mistake proposes,
+    and of that what takes fewest mends."""
+    for begun in (tuple(notations(text, desk.datum)), _alone(proposed(error, text))):
+        found = tuple(_mended(text, begun, desk))
+        if found:
+            yield from found
+            return
+
+
+def _alone(rows: Sequence[str]) -> tuple[tuple[str, ...], ...]:
+    return tuple((row,) for row in rows)
+
+
+def _mended(text: str, begun: Sequence[Sequence[str]], desk: Desk) -> Iterator[str]:
+    """Yield what solves of several ways of writing, each with what it may mean, the likeliest
+    first: after one mend, else after two of them, and so on."""
+    ways, seen = list(begun), {text}
+    at_least: list[str] = []
+    made: set[str] = set()
+    for _ in range(DEEPEST):
+        found: list[str] = []
+        further: list[Sequence[str]] = []
+        for way in ways:
+            for row in way:
+                if row in seen or len(seen) > MOST_TRIED or _loses(text, row, desk):
+                    continue
+                seen.add(row)
+                outcome = desk.tried(row)
+                row = outcome.text or row
+                if outcome.leads_on:
+                    if not (outcome.made and outcome.made in made):
+                        found.append(row)
+                    made.add(outcome.made)
+                    break
+                assert outcome.error is not None
+                known = tuple(notations(row, desk.datum))
+                further += known or _alone(proposed(outcome.error, row))
+                if not outcome.understood and _stands(text, row, outcome.error):
+                    at_least.append(row)
+        if found:
+            yield from dict.fromkeys(found)
+            return
+        ways = further
+    yield from dict.fromkeys(at_least)
+
+
+def _stands(text: str, row: str, error: ClauseError) -> bool:
+    """Tell whether what is wrong with a mended line stood in it before, word for word: another
+    mistake, which is told when its turn comes."""
+    clauses = _clauses(row)
+    at = error.clause
+    return at is not None and at < len(clauses) and clauses[at] in _clauses(text)
+
+
+DIGITS = re.compile(r"\d")
+NAMED = re.compile(r"[^\W\d]\w*")
+
+
+def _loses(text: str, row: str, desk: Desk) -> bool:
+    """Tell whether a line says less than another: a figure of it is gone, or the name of something.
+    A nought may be the letter O."""
+    lost = Counter(DIGITS.findall(text)) - Counter(DIGITS.findall(row))
+    if lost and set(lost) == {"0"}:
+        lost -= Counter("0" * (_letters(row) - _letters(text)))
+    names = {name for name in _names(text) if desk.named(name)}
+    return bool(lost) or not names <= _names(row)
+
+
+def _names(text: str) -> set[str]:
+    """Return the words of what a line says, but for what stands in quotes."""
+    return set(NAMED.findall(re.sub(r'"[^"]*"', "", text.partition("=")[2])))
+
+
+def _letters(text: str) -> int:
+    return NAMED.findall(text).count("O")
+
+
+def _clauses(text: str) -> list[str]:
+    head, _, rest = text.partition("=")
+    return [each.strip() for each in rest.split(", ")][1:] if rest else [head]
+
+
+def _words(text: str, line: str) -> str:
+    """Return what a line says otherwise: the clauses in which it differs."""
+    before, after = (
+        [each.strip() for each in row.replace("=", "=,", 1).split(",")] for row in (text, line)
+    )
+    if before[0] != after[0]:
+        return line
+    changed = [each for each in after if each not in before]
+    is_kind = len(changed) > 1 and changed[0] == after[1]
+    return ", ".join(after[1:] if is_kind or not changed else changed)

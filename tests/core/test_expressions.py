@@ -176,7 +176,7 @@ def test_references_say_what_is_wanted_and_what_was_found() -> None:
         {"c": Item("c", Circle(Point(0, 0), 1), 1, {"centre": Point(0, 0)})}, frozenset({"bad"})
     )
     for text, wanted, says in (
-        ("c", "point", "did you mean c.centre"),
+        ("c", "point", "c is a circle; a point is wanted here"),
         ("c.center", "point", "no part center"),
         ("d", "circle", "did you mean c|a circle or arc is wanted"),
         ("bad", "circle", "mistake of its own"),

@@ -258,7 +258,7 @@ def test_the_shell_solves_draws_and_checks(tmp_path: Path, samples: dict[str, st
     )
     checked = shell("check", str(plan))
     assert checked.returncode == 1
-    assert "did you mean bossA" in checked.stdout
+    assert "did you mean beside bossA" in checked.stdout
     assert shell("solve", str(plan)).returncode == 1
     plan.write_bytes(b"\xff\xfe")
     assert "not UTF-8" in shell("check", str(plan)).stderr

@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import type { FindingOut, ProofOut } from "../api/client";
+import type { Edit, FindingOut, MendOut, ProofOut } from "../api/client";
 import { edit, useSome } from "../state/document";
 import { look } from "../state/looks";
 import { Figures } from "../ui/Figures";
@@ -64,6 +64,13 @@ export function Findings({ proof, link, weights = WEIGHTS, tabled = false }: Pro
   );
 }
 
+/** A mend as the edit that makes it. */
+function asEdit(mend: MendOut): Edit {
+  if (mend.op === "move") return { op: "move", line: mend.line, to: mend.to };
+  if (mend.op === "insert") return { op: "insert", after: mend.line, text: mend.text };
+  return { op: "line", line: mend.line, text: mend.text };
+}
+
 function Row({ finding }: { finding: FindingOut }) {
   const { work } = useSome("work");
   // As the order of work numbers it.
@@ -94,16 +101,7 @@ function Row({ finding }: { finding: FindingOut }) {
         </span>
       </button>
       {mend && (
-        <Button
-          className="shrink-0"
-          onClick={() =>
-            void edit(
-              mend.op === "line"
-                ? { op: "line", line: mend.line, text: mend.text }
-                : { op: "insert", after: mend.line, text: mend.text },
-            )
-          }
-        >
+        <Button className="shrink-0" onClick={() => void edit(asEdit(mend))}>
           {mend.told}
           <span className="sr-only">: {mend.text}</span>
         </Button>

@@ -7,11 +7,23 @@ interface Props {
   message: string;
   mend?: string | null;
   meant?: readonly Meaning[];
+  /** What it only follows from: that is to be mended, not this. */
+  cause?: string;
+  /** A line that has to stand elsewhere, and where. */
+  moved?: readonly unknown[] | null;
   line: number;
 }
 
 /** A mistake, where it stands, with its mend, or what may have been meant. */
-export function Mistake({ id, message, mend, meant, line }: Props) {
+export function Mistake({ id, message, mend, meant, cause, moved, line }: Props) {
+  if (cause)
+    return (
+      <div id={id} className="my-1 px-2 text-pencil">
+        <span aria-hidden="true">· </span>
+        {message}
+      </div>
+    );
+  const [from, to] = (moved ?? []).map(Number);
   return (
     <div id={id} role="alert" className="slip my-1 border-l-4 border-l-accent px-2 py-1">
       <span aria-hidden="true" className="font-semibold text-accent">
@@ -23,12 +35,16 @@ export function Mistake({ id, message, mend, meant, line }: Props) {
           Mend it
         </Button>
       )}
+      {from && to && (
+        <Button className="ml-2" onClick={() => void edit({ op: "move", line: from, to })}>
+          Move it
+        </Button>
+      )}
       {meant && meant.length > 0 && (
         <div className="my-1 flex flex-wrap gap-1">
           {meant.map((way) => (
             <Button
               key={way.words}
-
               title={way.line}
               onClick={() => void edit({ op: "line", line, text: way.line })}
             >

@@ -14,7 +14,7 @@ from ..core.cutting.program import CAUTION
 from ..core.desk import Work
 from ..core.formats import carried_data, rehearsal_data, solution_data
 from ..core.formats.issue import Format, Options, formats
-from ..core.plan.errors import ClauseError
+from ..core.plan.errors import ClauseError, PlanError
 from .net import SEED, Bounded, Size
 from .plan_file import FILE, KIT, worked_out
 
@@ -31,14 +31,28 @@ def solve(file: Path, kit: Kit | None, as_json: bool) -> None:
     if as_json:
         click.echo(json.dumps(solution_data(work), ensure_ascii=False, indent=2))
     else:
+        unread = (
+            error for error in work.solution.errors if work.solution.entry(error.line) is None
+        )
+        for error in unread:
+            click.echo(f"{error.line:4}  {error.message}")
+            _tell_ways(error)
         for entry in work.solution.entries:
             click.echo(
                 f"{entry.line:4}  {entry.made.sentence if entry.made else entry.error.message}"  # type: ignore[union-attr]
             )
             for row in entry.made.working if entry.made else ():
                 click.echo(f"        {row}")
+            if entry.error:
+                _tell_ways(entry.error)
     if work.solution.errors:
         sys.exit(1)
+
+
+def _tell_ways(error: PlanError, err: bool = False) -> None:
+    """Print what a line with a mistake may have been meant as, each as a line to copy."""
+    for line in filter(None, (error.mend, *(way.line for way in error.meant))):
+        click.echo(f"      → {line}", err=err)
 
 
 def _variants(command: Callable[..., None]) -> Callable[..., None]:
@@ -93,6 +107,7 @@ def draw(
         click.echo(CAUTION, err=True)
     for error in work.solution.errors:
         click.echo(f"{file}:{error.line}: {error.message}", err=True)
+        _tell_ways(error, err=True)
 
 
 def _format(ending: str, variants: list[str]) -> Format:
@@ -132,6 +147,10 @@ def check(file: Path) -> None:
     for finding in work.findings:
         place = f"{file}:{finding.line}: " if finding.line else f"{file}: "
         click.echo(f"{signs[finding.weight]} {place}{finding.message}")
+        if finding.rule == "mistake":
+            for error in work.solution.errors:
+                if (error.line, error.message) == (finding.line, finding.message):
+                    _tell_ways(error)
     if any(finding.weight == "wrong" for finding in work.findings):
         sys.exit(1)
 
@@ -150,6 +169,7 @@ def carry_out(file: Path, kit: Kit | None, as_json: bool) -> None:
     work = worked_out(file)
     for error in work.solution.errors:
         click.echo(f"{file}:{error.line}: {error.message}", err=True)
+        _tell_ways(error, err=True)
     carried = carried_exactly(work.solution, work.sheet, kit)
     if as_json:
         click.echo(json.dumps(carried_data(carried), ensure_ascii=False, indent=2))
@@ -191,6 +211,7 @@ def rehearse(file: Path, hands: int, seed: int, as_json: bool) -> None:
     if work.solution.errors:
         for error in work.solution.errors:
             click.echo(f"{file}:{error.line}: {error.message}", err=True)
+        _tell_ways(error, err=True)
         sys.exit(2)
     found = rehearsed(work.solution, work.sheet, hands, seed)
     if as_json:

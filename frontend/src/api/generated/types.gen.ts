@@ -2284,7 +2284,7 @@ export type MeasuredIn = {
 /**
  * MendOut
  *
- * An edit that mends what was found: put `text` on a line, or below it.
+ * An edit that mends what was found: put `text` on a line, or below it, or move the line.
  */
 export type MendOut = {
     /**
@@ -2294,11 +2294,15 @@ export type MendOut = {
     /**
      * Op
      */
-    op: 'line' | 'insert';
+    op: 'line' | 'insert' | 'move';
     /**
      * Text
      */
     text: string;
+    /**
+     * To
+     */
+    to: number;
     /**
      * Told
      */
@@ -2671,8 +2675,16 @@ export type PickOut = {
  * The line as it would be understood.
  * meant : tuple of Meaning
  * Where it may be understood in several ways: each of them.
+ * cause : str
+ * What it only follows from: the name of something above that has a mistake of its own.
+ * moved : tuple of int or None
+ * What is defined too far down: the line that would have to stand elsewhere, and where.
  */
 export type PlanError = {
+    /**
+     * Cause
+     */
+    cause: string;
     /**
      * Clause
      */
@@ -2693,6 +2705,13 @@ export type PlanError = {
      * Message
      */
     message: string;
+    /**
+     * Moved
+     */
+    moved: [
+        number,
+        number
+    ] | null;
 };
 
 /**

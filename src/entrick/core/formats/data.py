@@ -8,6 +8,7 @@ from typing import Any
 from ..board.steps import BoardStep
 from ..desk import Work
 from ..geometry import Arc, Circle, Line, Loop, Point
+from ..plan.errors import PlanError
 
 
 def solution_data(work: Work) -> dict[str, Any]:
@@ -46,10 +47,24 @@ def solution_data(work: Work) -> dict[str, Any]:
         "ready": [_step(step) for step in work.before],
         "settings": [_step(step) for step in work.steps],
         "finish": [_step(step) for step in work.after],
+        "mistakes": [_mistake(error) for error in work.solution.errors],
         "findings": [
             {"weight": f.weight, "rule": f.rule, "message": f.message, "line": f.line}
             for f in work.findings
         ],
+    }
+
+
+def _mistake(error: PlanError) -> dict[str, Any]:
+    """Return a mistake with its place: the line from 1, the clause from 0."""
+    return {
+        "line": error.line,
+        "clause": error.clause,
+        "message": error.message,
+        "suggestion": error.mend,
+        "meanings": [way.line for way in error.meant],
+        "move": error.moved and {"line": error.moved[0], "to": error.moved[1]},
+        "follows_from": error.cause or None,
     }
 
 

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Set
+from collections.abc import Iterable, Iterator, Mapping, Set
 from dataclasses import dataclass, field
-from difflib import get_close_matches
+from difflib import SequenceMatcher, get_close_matches
 
 from ..drawing.strokes import Role
 from ..geometry import Arc, Circle, Line, Loop, Piece, Point, Shape
@@ -138,6 +138,9 @@ NEARLY = 0.6
 """How much of a name must agree with one that is known for it to be taken as that (by eye)."""
 
 
+AS_NEAR = 0.05
+"""By how much one may agree less than the most likely one (by eye)."""
+
 OTHERS = {"bottom_": "lower_", "top_": "upper_", "center": "centre", "midpoint": "middle"}
 """How parts are called elsewhere, and here."""
 
@@ -148,11 +151,20 @@ def _in_our_words(part: str) -> str:
     return part
 
 
+def nearest(name: str, known: Iterable[str]) -> list[str]:
+    """Return the names that one is most likely misspelt for, several where they are as near."""
+    alike = {each: SequenceMatcher(None, name, each).ratio() for each in known}
+    most = max(alike.values(), default=0.0)
+    return [each for each, share in alike.items() if share >= max(NEARLY, most - AS_NEAR)]
+
+
 def _wanted(type: str) -> str:
     return SLOTS[type].each or SLOTS[type].expectation
 
 
-def _meeting(text: str, spot: Shape | Loop, owner: Shape | Loop | Family) -> tuple[Piece, Piece]:
+def _meeting(
+    text: str, spot: Shape | Loop | Family, owner: Shape | Loop | Family
+) -> tuple[Piece, Piece]:
     """Return the two pieces of a run that meet in a corner of it."""
     pieces = owner.pieces if isinstance(owner, Loop) else ()
     after = (*pieces[1:], *pieces[:1]) if isinstance(owner, Loop) and owner.closed else pieces[1:]
@@ -213,9 +225,7 @@ class Figure:
                 key for key, value in item.parts.items() if isinstance(value, _TYPES[wanted])
             ]
             instead = (text, f"{name}.{fitting[0]}") if fitting and not part else None
-            raise ClauseError(
-                f"{text} is {found}; {_wanted(wanted)} is wanted here", None, instead
-            )
+            raise ClauseError(f"{text} is {found}; {_wanted(wanted)} is wanted here", None, instead)
         if wanted == "corner":
             return Ref(text, shape, meeting=_meeting(text, shape, item.shape))
         return Ref(
@@ -257,7 +267,7 @@ class Figure:
             return ClauseError(f"{name} is said {OURS[name]} here", None, (name, OURS[name]))
         part = text[len(name) :]
         close = [each for each in self.items if each.casefold() == name.casefold()]
-        close += get_close_matches(name, list(self.items), 3, NEARLY)
+        close += nearest(name, self.items)
         ways = [(text, f"{each}{part}") for each in dict.fromkeys(close)]
         told = f"nothing above is called {name}; {_wanted(wanted)} is wanted here"
         return Unknown(told, name, ways)

@@ -25,7 +25,9 @@ def construct(args: Args) -> Made:
         raise ClauseError("an arm is wider than nought", args.need("width").clause)
     normal = axis.direction.normal
     sides = tuple(
-        Line(axis.through + normal * (side * float(width) / 2), axis.direction, axis.start, axis.end)
+        Line(
+            axis.through + normal * (side * float(width) / 2), axis.direction, axis.start, axis.end
+        )
         for side in (1, -1)
     )
     parts = _named(normal, sides)
@@ -52,7 +54,7 @@ def _axis(args: Args) -> tuple[Line, str]:
     return Line.between(first, second), f"the line {names}"
 
 
-def _named(normal: Point, sides: tuple[Line, Line]) -> dict[str, Line]:
+def _named(normal: Point, sides: tuple[Line, ...]) -> dict[str, Line]:
     """Return the sides by where they lie: the first is that to which the normal leads."""
     found: dict[str, Line] = {}
     for size, more, less in (

@@ -11,7 +11,7 @@ from ..geometry import Line, Point
 from ..geometry.shapes import ends
 from ..kind import Args, Kind, Made
 from ..kind.parts import run
-from ..plan.errors import ClauseError
+from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 
 
@@ -27,7 +27,9 @@ def construct(args: Args) -> Made:
     across, up = Point(float(width), 0.0), Point(0.0, float(height))
     centred, corner = args.get("centred"), args.get("corner")
     if (centred is None) == (corner is None):
-        raise ClauseError("a box is either centred on a point or starts from a lower left corner")
+        raise (Wanting if centred is None else ClauseError)(
+            "a box is either centred on a point or starts from a lower left corner"
+        )
     if centred:
         start = centred.point("centre") - (across + up) * 0.5
         where, name = "centred on", centred.ref("centre").text

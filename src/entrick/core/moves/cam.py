@@ -14,7 +14,7 @@ from ..geometry import Circle, Loop, Piece, Point, Shape, piece_of
 from ..geometry.place import SIDES
 from ..kind import Args, Kind, Made, Role, Said, Stroke
 from ..measure import spell_angle
-from ..plan.errors import ClauseError
+from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 from ..rules.cam import MOST_EVENTS, STEEP, Cam, Event, Follower, measured
 from ..rules.motion import MOTIONS, USUAL, rounded_by
@@ -228,9 +228,7 @@ def _events(args: Args) -> tuple[tuple[Event, ...], tuple[Remark, ...]]:
     if lifts:
         return _measured(lifts), ()
     if not any(one.key != "dwell" for one in said):
-        raise ClauseError(
-            "a cam has at least one rise and one fall, such as  rise 120° by 20 harmonic"
-        )
+        raise Wanting("a cam has at least one rise and one fall, such as  rise 120° by 20 harmonic")
     found: list[Event] = []
     lift = total = 0.0
     counts: dict[str, int] = {}

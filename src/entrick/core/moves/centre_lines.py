@@ -8,7 +8,7 @@ import math
 from ..drawing.notes import CentreLine, Note
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
 from ..kind import Args, Kind, Made
-from ..plan.errors import ClauseError
+from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 from ..tolerance import DIRECTION, worked
 
@@ -37,7 +37,7 @@ def construct(args: Args) -> Made:
         notes.append(CentreLine(clause.line("line")))
         told.append(f"along {clause.ref('line').text}")
     if not notes:
-        raise ClauseError(
+        raise Wanting(
             "say what the centre lines belong to: of circles, round a pitch circle, or along an "
             "axis"
         )

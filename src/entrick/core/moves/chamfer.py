@@ -113,7 +113,9 @@ def _legs(args: Args, ways: Sequence[Point]) -> Legs | None:
             else "needs its size: 5 each way, 3 by 6, or 5 at 45°"
         )
         raise (
-            ClauseError(f"a chamfer {told}", said[1].clause) if said else Wanting(f"a chamfer {told}")
+            ClauseError(f"a chamfer {told}", said[1].clause)
+            if said
+            else Wanting(f"a chamfer {told}")
         )
     if each:
         size = each.length("size").value

@@ -5,7 +5,7 @@ from __future__ import annotations
 from ..geometry import Point
 from ..kind import Args, Kind, Made, Said
 from ..kind.claims import Claim, LeastPiece, LeastWall, Overall, Symmetric
-from ..plan.errors import ClauseError
+from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 
 
@@ -18,7 +18,7 @@ def construct(args: Args) -> Made:
         claims.append(claim)
         told.append(words)
     if not claims:
-        raise ClauseError(
+        raise Wanting(
             "say what must hold: the size overall, a line of symmetry, the least wall, the least "
             "piece"
         )

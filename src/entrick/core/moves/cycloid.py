@@ -15,7 +15,7 @@ from ..geometry.fitted import fitted
 from ..kind import Args, Kind, Made
 from ..kind.parts import curve_run
 from ..measure import spell_angle
-from ..plan.errors import ClauseError
+from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 from ..tolerance import FITTED, ROUND
 
@@ -82,7 +82,7 @@ def _read(args: Args) -> _Rolled:
         raise ClauseError("a circle rolls up to 12 turns", args.need("turns").clause)
     base, start = args.get("on"), args.get("from")
     if (base is None) == (start is None):
-        raise ClauseError(
+        raise Wanting(
             "the circle rolls from a point along a level line, or on a circle: say one of them"
         )
     if start is not None:

@@ -96,7 +96,7 @@ def _ellipse(args: Args, centre: Point) -> Ellipse:
     axes, axis, through = args.get("axes"), args.get("axis"), args.get("through")
     turn = math.radians(args.number("at", usual=0.0))
     if (axes is None) == (axis is None):
-        raise ClauseError("an ellipse has both its axes, or one axis and a point it goes through")
+        raise Wanting("an ellipse has both its axes, or one axis and a point it goes through")
     if axes:
         first, second = float(axes.length("first")), float(axes.length("second"))
         if min(first, second) <= 0:

@@ -51,7 +51,9 @@ def _between(args: Args) -> Said:
         return args.need("between", "corner")
     meeting = corner.ref("corner").meeting
     assert meeting is not None
-    refs = ((slot, Ref(p.name, p.curve)) for slot, p in zip(("first", "second"), meeting, strict=True))
+    refs = (
+        (slot, Ref(p.name, p.curve)) for slot, p in zip(("first", "second"), meeting, strict=True)
+    )
     return Said("between", corner.clause, tuple(refs))
 
 

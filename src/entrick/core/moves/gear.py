@@ -211,7 +211,7 @@ def _bore(args: Args, centre: Point, gear: Gear) -> Circle | Loop | None:
     said, key = args.get("bore"), args.get("keyway")
     if said is None:
         if key:
-            raise ClauseError("a keyway is cut in a bore: say its diameter too", key.clause)
+            raise Wanting("a keyway is cut in a bore: say its diameter too", key.clause)
         return None
     across = said.length("size")
     circle = Circle(centre, float(across) / 2, across.value / 2)

@@ -25,7 +25,9 @@ def construct(args: Args) -> Made:
         raise Wanting("a grid needs spacings, such as  across 20 10 30")
     corner, centred = args.get("corner"), args.get("centred")
     if (corner is None) == (centred is None):
-        raise ClauseError("a grid either starts from a lower left corner or is centred on a point")
+        raise (Wanting if centred is None else ClauseError)(
+            "a grid either starts from a lower left corner or is centred on a point"
+        )
     width, height = float(across[-1]), float(up[-1])
     if corner:
         start, where = corner.point("point"), f"from {corner.ref('point').text}"

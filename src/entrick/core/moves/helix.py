@@ -21,7 +21,7 @@ from ..kind import Args, Kind, Made
 from ..kind.figure import Family
 from ..kind.parts import curve_run
 from ..measure import spell_angle
-from ..plan.errors import ClauseError
+from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 from ..rules.helix import MOST_TURNS, Helix
 from ..tolerance import FITTED, ROUND
@@ -123,7 +123,7 @@ def _runs(args: Args, first: Helix) -> _Runs:
     wire, seen = args.get("wire"), args.get("seen")
     half = float(wire.length("size")) / 2 if wire else 0.0
     if seen and half <= 0:
-        raise ClauseError("how a wire is seen depends on its thickness: say  wire Ø6", seen.clause)
+        raise Wanting("how a wire is seen depends on its thickness: say  wire Ø6", seen.clause)
     runs, count = _Runs({}, {}, {}, {}, [], []), _starts(args)
     for index in range(count):
         helix = replace(first, begin=math.pi + math.tau * index / count)

@@ -28,15 +28,17 @@ def construct(args: Args) -> Made:
     where = [said for key in ("on", "round", "rows", "at") for said in args.all(key)]
     if not where:
         raise Wanting(
-            "holes need their places: 6 on diameter 80, about O; or 3 by 2, 20 by 15 apart, centred "
-            "on O; or at A B C"
+            "holes need their places: 6 on diameter 80, about O; or 3 by 2, 20 by 15 apart, "
+            "centred on O; or at A B C"
         )
     if len(where) > 1:
         raise ClauseError("the places of holes are said in one way", where[1].clause)
     size = args.get("diameter", "radius")
     if size is None:
         raise Wanting("holes need a diameter or a radius")
-    found = {"on": _on_new_circle, "round": _on_circle, "rows": _in_rows, "at": _at_places}[where[0].key](args, where[0])
+    found = {"on": _on_new_circle, "round": _on_circle, "rows": _in_rows, "at": _at_places}[
+        where[0].key
+    ](args, where[0])
     holes: list[Circle] = []
     draws: list[Draw] = list(found.draws)
     working = list(found.working)
@@ -180,18 +182,18 @@ KIND = Kind(
     example="bolts = holes, 6 on diameter 80, about O, diameter 9",
     mistake="The pitch circle is drawn with its diameter in the compass, or the first hole is set "
     "on the wrong axis.",
-    also=("bolt holes", "bolt circle", "PCD", "hole pattern", "rows of holes", "drilled holes"),
+    also=("bolt holes", "bolt circle", "pcd", "hole pattern", "rows of holes", "drilled holes"),
     forms=(
+        Form("centred on {point:point}", "centred"),
         Form("{count:count} on diameter {pitch:diameter}", "on"),
         Form("{count:count} on {circle:circle}", "round"),
         Form("about {centre:point}"),
         Form("from {side:above/below/left/right}", "from"),
+        Form("from {point:point}", "corner"),
         Form("from {angle:angle}", "start"),
         Form("first towards {point:point}", "through"),
         Form("{columns:count} by {rows:count}", "rows"),
         Form("{across:length} by {up:length} apart", "apart"),
-        Form("centred on {point:point}", "centred"),
-        Form("from {point:point}", "corner"),
         Form("at {places:several}"),
         Form("diameter {diameter:diameter}"),
         Form("radius {radius:radius}"),

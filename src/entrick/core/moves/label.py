@@ -6,7 +6,7 @@ from ..drawing.notes import Label
 from ..geometry import Point
 from ..geometry.place import SIDES
 from ..kind import Args, Kind, Made
-from ..plan.errors import ClauseError
+from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 
 HEIGHTS = (2.5, 3.5, 5.0, 7.0)
@@ -26,14 +26,14 @@ def construct(args: Args) -> Made:
             said.clause if said else None,
         )
     if (at is None) == (pointing is None):
-        raise ClauseError("a label stands at a point, or points to one")
+        raise Wanting("a label stands at a point, or points to one")
     clause = args.need("at", "pointing")
     place, name = clause.point("point"), clause.ref("point").text
     by = Point(0.0, 0.0)
     for offset in args.all("offset"):
         by = by + SIDES[offset.word("way")] * float(offset.length("amount"))
     if pointing and by == Point(0.0, 0.0):
-        raise ClauseError(
+        raise Wanting(
             "a leader has a length: say how far off the words stand, such as  20 right, 10 above"
         )
     return Made(

@@ -8,7 +8,7 @@ from ..acts import Work
 from ..acts.procedures import middle
 from ..geometry import Point
 from ..kind import Args, Kind, Made
-from ..plan.errors import ClauseError
+from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 
 
@@ -25,7 +25,7 @@ def construct(args: Args) -> Made:
         first, second = line.at(line.start), line.at(line.end)
         names = (f"one end of {of.ref('line').text}", "the other")
     else:
-        raise ClauseError("a midpoint lies between two points, or is that of a line")
+        raise Wanting("a midpoint lies between two points, or is that of a line")
     return Made(
         (first + second) * 0.5,
         f"Point {args.name}, half way between {names[0]} and {names[1]}.",

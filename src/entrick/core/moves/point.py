@@ -8,7 +8,7 @@ from functools import partial
 from ..acts import LEVEL, PLUMB, Way, Work
 from ..geometry import Arc, Circle, Line, Point, polar
 from ..geometry.place import SIDES
-from ..kind import Args, Kind, Length, Made, Said
+from ..kind import Args, Kind, Length, Made, Said, Value
 from ..kind.figure import Ref
 from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError, Wanting
@@ -36,9 +36,7 @@ def construct(args: Args) -> Made:
     if pair:
         return _by_coordinates(args, pair)
     if not offsets:
-        raise Wanting(
-            "a point needs an offset, such as  20 right of O, or a distance and an angle"
-        )
+        raise Wanting("a point needs an offset, such as  20 right of O, or a distance and an angle")
     return _by_offsets(args, offsets)
 
 
@@ -80,7 +78,9 @@ def _by_coordinates(args: Args, pair: Said) -> Made:
     for slot, ways in (("across", ("right", "left")), ("up", ("above", "below"))):
         length = pair.length(slot)
         way = ways[0] if length.value >= 0 else ways[1]
-        amount = Length(abs(length.value), args.say(abs(length.value)))
+        size = length.value if length.value >= 0 else -length.value
+        amount = Length(size, args.say(size))
+        values: tuple[tuple[str, Value], ...]
         values = (("amount", amount), ("way", way), ("origin", pair.ref("origin")))
         offsets.append(Said("amount", pair.clause, values))
     return _by_offsets(args, offsets)
@@ -115,7 +115,7 @@ def _at_angle(args: Args, clause: Said) -> Made:
 def _by_offsets(args: Args, offsets: list[Said]) -> Made:
     named = next((clause for clause in offsets if clause.has("origin")), None)
     if named is None:
-        raise ClauseError(
+        raise Wanting(
             "say what the offset is measured from, such as  20 right of O", offsets[0].clause
         )
     place: Point | None = None

@@ -11,7 +11,7 @@ from ..geometry import Point
 from ..kind import Args, Kind, Made, Said
 from ..kind.figure import Family
 from ..measure import Number
-from ..plan.errors import ClauseError
+from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 
 MOST_POINTS = 200
@@ -32,7 +32,7 @@ def construct(args: Args) -> Made:
     if len(pairs) > MOST_POINTS:
         raise ClauseError(f"a list has at most {MOST_POINTS} places; this has {len(pairs)}")
     if not pairs:
-        raise ClauseError("say at least one place, right and above, such as  10 20, 35 20")
+        raise Wanting("say at least one place, right and above, such as  10 20, 35 20")
     spots = tuple(origin + Point(float(x), float(y)) for x, y in pairs)
     return Made(
         Family(spots),

@@ -10,7 +10,7 @@ from ..acts import Way, Work
 from ..geometry import Line, Loop, Piece, Point, Shape, meet, polar
 from ..kind import Args, Kind, Made, Said
 from ..measure import Number, spell_angle
-from ..plan.errors import ClauseError
+from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 from ..tolerance import same
 
@@ -36,7 +36,7 @@ def construct(args: Args) -> Made:
     """
     start = args.need("from").point("start")
     if not args.all("leg"):
-        raise ClauseError("say at least one leg, such as  right 20  or  at 30° for 12")
+        raise Wanting("say at least one leg, such as  right 20  or  at 30° for 12")
     corners, told, legs = [start], [], list[Said | None]()
     for leg in _legs(args):
         here = corners[-1]

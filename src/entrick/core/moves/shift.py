@@ -14,7 +14,7 @@ from ..geometry.place import SIDES
 from ..kind import Args, Kind, Made, Role
 from ..kind.parts import as_original, copied, renamed
 from ..measure import Number
-from ..plan.errors import ClauseError
+from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 
 Moves = tuple[tuple[Way, Number], ...]
@@ -58,7 +58,7 @@ def _displacement(args: Args) -> tuple[Point, str]:
             amount
         ), f"{args.say(amount.value)} along {along.ref('line').text}"
     if not offsets:
-        raise ClauseError("say how far, such as  30 right  or  20 along edge")
+        raise Wanting("say how far, such as  30 right  or  20 along edge")
     by = Point(0.0, 0.0)
     for amount, way in offsets:
         by = by + SIDES[way] * float(amount)

@@ -77,7 +77,7 @@ def _sides(right_hand: Curve, left_hand: Curve, across: Point) -> dict[str, Curv
 def _end_centres(args: Args, half: Number) -> tuple[Point, Point, str, tuple[str, ...]]:
     between, centred = args.get("from"), args.get("centred", "about")
     if (between is None) == (centred is None):
-        raise ClauseError(
+        raise Wanting(
             "a straight slot runs from one end centre to another, or is centred on a point"
         )
     if between:
@@ -358,7 +358,7 @@ def _bounds(
     that give them."""
     angles, circles = args.get("angles"), args.get("between")
     if (angles is None) == (circles is None):
-        raise ClauseError("a curved slot runs from one angle to another, or between two circles")
+        raise Wanting("a curved slot runs from one angle to another, or between two circles")
     if angles:
         first, last = angles.length("first").value, angles.length("last").value
         told = f"from {spell_angle(first)} to {spell_angle(last)}"

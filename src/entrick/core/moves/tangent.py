@@ -12,7 +12,7 @@ from ..geometry import Line, Point, polar
 from ..geometry.ellipse import Ellipse
 from ..kind import CHOICES, Args, Kind, Made, Option, choose
 from ..measure import spell_angle
-from ..plan.errors import ClauseError
+from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 
 
@@ -134,7 +134,7 @@ def _turns(args: Args, ellipse: Ellipse) -> tuple[tuple[float, ...], str]:
     source, place = args.get("from"), args.get("place")
     directions = args.all("at", "level", "plumb", "parallel")
     if (source is not None) + (place is not None) + len(directions) != 1:
-        raise ClauseError(
+        raise Wanting(
             "a tangent is drawn from a point, at a place, or in a direction: say one of them"
         )
     if source:

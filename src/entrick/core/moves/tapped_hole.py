@@ -14,7 +14,7 @@ from ..acts.shapes import go_over
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape, piece_of, polyline
 from ..kind import Args, Kind, Made, Role, Stroke
 from ..measure import Number, Unit, spell
-from ..plan.errors import ClauseError
+from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 from ..rules.thread import Thread, UnknownThread, thread
 from ..tolerance import ROUND
@@ -81,7 +81,7 @@ def construct(args: Args) -> Made:
         return _section(args, place, name, found, major, minor, working, remarks)
     if args.get("depth", "through", "drilled", "filled", "runout"):
         clause = args.need("depth", "through", "drilled", "filled", "runout").clause
-        raise ClauseError(
+        raise Wanting(
             "depths belong to a section: say which way it goes, such as  section down", clause
         )
     return _end_view(args, place, name, found, major, minor, working, remarks)
@@ -269,7 +269,7 @@ def _depths(args: Args, major: Number) -> tuple[float, float, bool]:
             raise ClauseError("the material is more than nought thick", through.clause)
         return thick, thick, True
     if depth is None:
-        raise ClauseError(
+        raise Wanting(
             "a blind hole has a depth of thread, such as  depth 20; or it goes  through 12"
         )
     deep = float(depth.length("deep"))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from ..drawing.notes import TitleFields
 from ..geometry import Point
 from ..kind import Args, Kind, Made
-from ..plan.errors import ClauseError
+from ..plan.errors import Wanting
 from ..plan.forms import Form
 
 FIELDS = ("drawn", "checked", "date", "sheet", "material")
@@ -19,7 +19,7 @@ def construct(args: Args) -> Made:
     if projection:
         said["projection"] = projection.word("which")
     if not said:
-        raise ClauseError(f"say at least one of {', '.join(FIELDS)} or projection")
+        raise Wanting(f"say at least one of {', '.join(FIELDS)} or projection")
     return Made(
         Point(0.0, 0.0),
         "Title block: " + ", ".join(f"{key} {text}" for key, text in said.items()) + ".",

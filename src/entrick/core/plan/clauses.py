@@ -93,7 +93,7 @@ def _misfit(
     suits: Suits | None,
 ) -> ClauseError:
     error = _unknown_clause(clauses[index], index, forms, kind, givens)
-    error.asked = str(clauses[index])
+    error.asked = "" if error.instead else str(clauses[index])
     if suits and not error.instead:
         meant, said = _meant(clauses, index, forms, givens, suits)
         if 0 < len(meant) <= MOST_MEANT:
@@ -137,9 +137,7 @@ def _unknown_clause(
     if ours in heads:
         close = [ours]
     if close:
-        return ClauseError(
-            f"{kind} takes no clause {head}", index, None, [(head, close[0])]
-        )
+        return ClauseError(f"{kind} takes no clause {head}", index, None, [(head, close[0])])
     plain = [form for form in forms if not form.choice]
     if len(plain) <= MOST_PARTED:
         return ClauseError(

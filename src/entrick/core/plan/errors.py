@@ -99,5 +99,9 @@ class Unknown(ClauseError):
         self.name = name
 
 
+class UnknownKind(ClauseError):
+    """A word that is no kind of construction, with those that may be meant."""
+
+
 class TooMuch(ClauseError):
     """More than the desk works out at once."""

@@ -209,17 +209,20 @@ class Mend:
     Attributes
     ----------
     op : str
-        "line" puts `text` on the line, "insert" puts it below.
+        "line" puts `text` on the line, "insert" puts it below, "move" moves the line.
     line : int
     text : str
     told : str
         What the button says.
+    to : int
+        Which line a moved one becomes.
     """
 
-    op: Literal["line", "insert"]
+    op: Literal["line", "insert", "move"]
     line: int
     text: str
     told: str
+    to: int = 0
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,7 +8,7 @@ from difflib import get_close_matches
 from ..kind import Kind
 from ..moves import called, kinds
 from ..plan.document import Clause
-from ..plan.errors import ClauseError
+from ..plan.errors import ClauseError, UnknownKind
 from ..plan.forms import Form
 from ..plan.suggestions import Suits, fits
 
@@ -88,7 +88,7 @@ def unknown_kind(name: str) -> ClauseError:
     told = f"there is no kind of construction called {name}"
     if not meant:
         return ClauseError(f"{told}; there are {', '.join(kinds())}")
-    return ClauseError(told, None, None, [(name, kind.name) for kind in meant])
+    return UnknownKind(told, None, None, [(name, kind.name) for kind in meant])
 
 
 def _spelt_nearly(name: str) -> list[Kind]:

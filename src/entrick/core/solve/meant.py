@@ -5,12 +5,11 @@ from __future__ import annotations
 
 import re
 from collections import Counter
-from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass
-from itertools import islice
+from collections.abc import Callable, Sequence, Set
+from dataclasses import dataclass, field
 
 from ..kind import Undecided
-from ..plan.errors import Astray, ClauseError, Meaning, PlanError, Wanting
+from ..plan.errors import Astray, ClauseError, Meaning, PlanError, UnknownKind, Wanting
 from ..plan.suggestions.notation import notations
 from .fixes import proposed
 
@@ -22,8 +21,6 @@ DEEPEST = 4
 
 MOST_OFFERED = 4
 """Meanings that are offered, and not told to be too many."""
-
-ASKS = "; did you mean "
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,12 +49,15 @@ class Desk:
         Tells what comes of a line in its place.
     named : callable
         Tells whether a given or a thing above has a name.
+    kinds : set of str
+        Every kind of construction.
     datum : str
         What places are measured from where nothing is said.
     """
 
     tried: Callable[[str], Outcome]
     named: Callable[[str], bool]
+    kinds: Set[str] = frozenset()
     datum: str = "O"
 
 
@@ -76,9 +76,12 @@ def told(number: int, text: str, error: ClauseError, desk: Desk) -> PlanError:
     -------
     PlanError
     """
-    lines = tuple(islice(_found(text, error, desk), MOST_OFFERED))
-    ways = tuple(Meaning(_words(text, line), line) for line in lines)
-    message = _asked(error, [way.words for way in ways]) if ways else error.message
+    found = _found(text, error, desk)
+    ways = tuple(Meaning(_words(text, line), line) for line in found.lines[:MOST_OFFERED])
+    message = _asked(error, [way.words for way in ways])
+    if not ways and found.refused is not None:
+        row, refusal = found.refused
+        message = f"{_asked(error, [_words(text, row)])} But {refusal.message}"
     cause = error.cause if isinstance(error, Astray) else ""
     if len(ways) == 1:
         return PlanError(number, message, error.clause, ways[0].line, (), cause)
@@ -92,34 +95,49 @@ def placed(error: ClauseError, number: int, text: str) -> PlanError:
 
 def _asked(error: ClauseError, words: Sequence[str]) -> str:
     """Return what is told of a mistake with what may have been meant, unless it says so itself."""
-    if len(words) == 1 and words[0] in error.message:
+    if isinstance(error, UnknownKind):
+        kinds = [right for _, right in error.meant]
+        words = [*words, *(kind for kind in kinds if not any(w.startswith(kind) for w in words))]
+    elif len(words) == 1 and words[0] in error.message and not error.asked:
+        return error.message
+    if not words:
         return error.message
     asks = f"did you mean {' or '.join(words)}?"
     return f"{error.asked}: {asks}" if error.asked else f"{error.message}; {asks}"
 
 
-def _found(text: str, error: ClauseError, desk: Desk) -> Iterator[str]:
-    """Yield what solves: what is known as a way of writing first, else what the mistake proposes,
+@dataclass
+class Found:
+    """What a line may be: what solves, what mends one mistake of several, and what is understood
+    and cannot be, with the reason."""
+
+    lines: list[str] = field(default_factory=list)
+    at_least: list[str] = field(default_factory=list)
+    refused: tuple[str, ClauseError] | None = None
+
+
+def _found(text: str, error: ClauseError, desk: Desk) -> Found:
+    """Return what solves: what is known as a way of writing first, else what the mistake proposes,
     and of that what takes fewest mends."""
-    for begun in (tuple(notations(text, desk.datum)), _alone(proposed(error, text))):
-        found = tuple(_mended(text, begun, desk))
-        if found:
-            yield from found
-            return
+    known = _mended(text, tuple(notations(text, desk.kinds, desk.datum)), desk)
+    if known.lines:
+        return known
+    guessed = _mended(text, _alone(proposed(error, text)), desk)
+    lines = guessed.lines or [*known.at_least, *guessed.at_least]
+    return Found(list(dict.fromkeys(lines)), [], known.refused or guessed.refused)
 
 
 def _alone(rows: Sequence[str]) -> tuple[tuple[str, ...], ...]:
     return tuple((row,) for row in rows)
 
 
-def _mended(text: str, begun: Sequence[Sequence[str]], desk: Desk) -> Iterator[str]:
-    """Yield what solves of several ways of writing, each with what it may mean, the likeliest
+def _mended(text: str, begun: Sequence[Sequence[str]], desk: Desk) -> Found:
+    """Return what becomes of several ways of writing, each with what it may mean, the likeliest
     first: after one mend, else after two of them, and so on."""
     ways, seen = list(begun), {text}
-    at_least: list[str] = []
     made: set[str] = set()
+    found = Found()
     for _ in range(DEEPEST):
-        found: list[str] = []
         further: list[Sequence[str]] = []
         for way in ways:
             for row in way:
@@ -130,19 +148,20 @@ def _mended(text: str, begun: Sequence[Sequence[str]], desk: Desk) -> Iterator[s
                 row = outcome.text or row
                 if outcome.leads_on:
                     if not (outcome.made and outcome.made in made):
-                        found.append(row)
+                        found.lines.append(row)
                     made.add(outcome.made)
                     break
                 assert outcome.error is not None
-                known = tuple(notations(row, desk.datum))
+                if outcome.understood:
+                    found.refused = found.refused or (row, outcome.error)
+                elif _stands(text, row, outcome.error):
+                    found.at_least.append(row)
+                known = tuple(notations(row, desk.kinds, desk.datum))
                 further += known or _alone(proposed(outcome.error, row))
-                if not outcome.understood and _stands(text, row, outcome.error):
-                    at_least.append(row)
-        if found:
-            yield from dict.fromkeys(found)
-            return
+        if found.lines:
+            return found
         ways = further
-    yield from dict.fromkeys(at_least)
+    return found
 
 
 def _stands(text: str, row: str, error: ClauseError) -> bool:
@@ -154,6 +173,10 @@ def _stands(text: str, row: str, error: ClauseError) -> bool:
 
 
 DIGITS = re.compile(r"\d")
+ABBREVIATED = re.compile(r"\"[^\"]*\"|\b(?:c/c|A/F|A/C|o/a)\b")
+SHORT = frozenset({"d", "D", "r", "R", "m"})
+"""Names that may be signs: diameter, radius, module."""
+
 NAMED = re.compile(r"[^\W\d]\w*")
 
 
@@ -169,7 +192,7 @@ def _loses(text: str, row: str, desk: Desk) -> bool:
 
 def _names(text: str) -> set[str]:
     """Return the words of what a line says, but for what stands in quotes."""
-    return set(NAMED.findall(re.sub(r'"[^"]*"', "", text.partition("=")[2])))
+    return set(NAMED.findall(ABBREVIATED.sub("", text.partition("=")[2]))) - SHORT
 
 
 def _letters(text: str) -> int:

@@ -326,9 +326,18 @@ class _Solver:
             )
         if name in self.named:
             raise ClauseError(
-                f"{name} is already the name of line {self.named[name]}; choose another"
+                f"{name} is already the name of {self._row(self.named[name])}; choose another"
             )
         self.named[name] = number
+
+    def _row(self, number: int) -> str:
+        """Return what a line is called: as the order of work numbers it."""
+        lines = self.head.plan.lines
+        content = lines[number - 1].content
+        if isinstance(content, Statement):
+            before = sum(isinstance(line.content, Statement | Unread) for line in lines[:number])
+            return f"{before}, {content.kind.capitalize()} {content.name}"
+        return "a given" if isinstance(content, Given) else "a chain"
 
     def _use(self, number: int, used: frozenset[str]) -> None:
         for name in used & self.quantities.keys():
@@ -373,7 +382,7 @@ class _Solver:
         if len(self.errors) >= MOST_MENDED:
             cause = error.cause if isinstance(error, Astray) else ""
             return PlanError(number, error.message, error.clause, cause=cause)
-        desk = Desk(partial(self._tried, number), self._has, self._datum())
+        desk = Desk(partial(self._tried, number), self._has, kinds().keys(), self._datum())
         found = told(number, text, error, desk)
         if isinstance(error, Unknown) and not found.mend:
             found = self._moved(number, error, found)
@@ -396,7 +405,7 @@ class _Solver:
         content = self.head.plan.lines[at - 1].content
         assert isinstance(content, Given | Chain | Statement)
         known = self.items.keys() | self.quantities.keys()
-        is_free = all(name.partition(".")[0] in known for name in owners(content))
+        is_free = not any(name in self.defined and name not in known for name in owners(content))
         moved = (at, number) if is_free else (number, at)
         goes = "it goes above this" if is_free else "this goes below it"
         told = f"{error.name} stands lower down, and a line uses what stands above it: {goes}"

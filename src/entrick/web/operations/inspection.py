@@ -13,12 +13,13 @@ from .shared import kit_of, pair
 
 
 class MendOut(Crossing):
-    """An edit that mends what was found: put `text` on a line, or below it."""
+    """An edit that mends what was found: put `text` on a line, or below it, or move the line."""
 
-    op: Literal["line", "insert"]
+    op: Literal["line", "insert", "move"]
     line: int
     text: str
     told: str
+    to: int
 
 
 class FindingOut(Crossing):

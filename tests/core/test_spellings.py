@@ -1,0 +1,140 @@
+"""How drafters write a line: taken as it stands, offered as it is written here, or told in words that lead on."""
+
+import json
+import re
+from collections import Counter
+from itertools import combinations
+from pathlib import Path
+
+import pytest
+from click.testing import CliRunner
+from hypothesis import given
+from hypothesis import strategies as st
+
+from desk import edited
+from entrick.cli import main as shell
+from entrick.core.desk import work_out
+from entrick.core.plan import edit
+from entrick.core.plan.document import Statement
+from entrick.core.plan.reader import read_line, read_plan
+from entrick.core.solve.run import _Solver
+
+HEAD = """units mm
+sheet A3
+given w = 12
+given h1 = Ø8
+O = datum, middle of sheet
+A = point, 70 right of O
+B = point, 30 right of O, 60 above
+C = point, 40 left of O
+c = circle, centre O, radius 30
+d = circle, centre A, radius 12
+l = line, through B, level
+m = line, through C, plumb
+AB = line, from A to B
+frame = box, 160 by 100, centred on O
+ring = spaced, 4 on c
+"""
+LINE = HEAD.count("\n") + 1
+TABLE = Path(__file__).with_name("spellings.txt").read_text("utf-8").split("# --- ")[1:]
+DOCS = re.findall(
+    r"```entrick\n(.*?)```", Path("docs/plan-language.md").read_text("utf-8"), re.DOTALL
+)
+
+
+def offered(row: str) -> tuple[str | None, list[str]]:
+    """Return what is told of a row under the head, None where it is understood, and what is offered."""
+    errors = [e for e in work_out(f"{HEAD}{row}\n").solution.errors if e.line == LINE]
+    if not errors:
+        return None, []
+    (error,) = errors
+    return error.message, [error.mend] if error.mend else [way.line for way in error.meant]
+
+
+@pytest.mark.parametrize("section", TABLE, ids=[s.partition("\n")[0] for s in TABLE])
+def test_a_line_as_drafters_write_it_is_taken_mended_or_told(section: str) -> None:
+    for row in filter(None, section.split("\n")[1:]):
+        written, wanted = row.split(" => ")
+        message, lines = offered(written)
+        if wanted == "taken":
+            assert message is None, written
+        elif wanted.startswith('"'):
+            assert message is not None, written
+            assert wanted.strip('"') in message, written
+            assert not lines, written
+        else:
+            assert lines == wanted.split(" || "), (written, message)
+
+
+def stated(block: str) -> list[tuple[str, Statement]]:
+    """Return the statements of a plan of the docs, each with what stands above it."""
+    rows = block.splitlines()
+    found = [("\n".join(rows[:at]), read_line(row).content) for at, row in enumerate(rows)]
+    return [(above, content) for above, content in found if isinstance(content, Statement)]
+
+
+def test_a_statement_not_said_to_its_end_is_told_to_want_more_and_never_refused() -> None:
+    for block in DOCS:
+        for above, said in stated(block):
+            if said.kind in ("line in", "hidden", "seen edge"):
+                continue
+            solver = _Solver(read_plan(above))
+            for number, line in enumerate(solver.head.plan.lines, 1):
+                solver.read(number, line.content)
+            every = range(len(said.clauses))
+            for kept in (each for count in every for each in combinations(every, count)):
+                clauses = "".join(f", {said.clauses[at]}" for at in kept)
+                outcome = solver._tried(999, f"{said.name} = {said.kind}{clauses}")
+                odd = "lettered" in clauses or "a leg ends" in str(outcome.error)
+                assert outcome.leads_on or odd, f"{said.kind}{clauses}: {outcome.error}"
+
+
+def slipped(row: str, at: int, way: int) -> str:
+    """Return a row with one slip of the pen at a word: left out, said twice, misspelt, its comma gone."""
+    words = row.split(" ")
+    at = 2 + at % (len(words) - 2)
+    word = words[at]
+    put = ([], [word, word], [word[:-1] + "x" if len(word) > 2 else word], [word.rstrip(",")])[way]
+    return " ".join((*words[:at], *put, *words[at + 1 :]))
+
+
+@given(
+    st.sampled_from([(b, i) for b in DOCS for i in range(len(stated(b)))]),
+    st.integers(0, 30),
+    st.integers(0, 3),
+)
+def test_what_is_offered_for_a_slip_mends_it_and_loses_no_figure(
+    which: tuple[str, int], at: int, way: int
+) -> None:
+    above, said = stated(which[0])[which[1]]
+    row = slipped(f"{said.name} = {', '.join((said.kind, *map(str, said.clauses)))}", at, way)
+    line = above.count("\n") + 2
+    errors = [e for e in work_out(f"{above}\n{row}\n").solution.errors if e.line == line]
+    for error in errors:
+        for mend in filter(None, (error.mend, *(meant.line for meant in error.meant))):
+            after = work_out(f"{above}\n{mend}\n").solution.errors
+            assert all(e.message != error.message for e in after if e.line == line), (row, mend)
+            lost = Counter(re.findall(r"\d", row)) - Counter(re.findall(r"\d", mend))
+            assert not lost or set(lost) == {"0"}, (row, mend)
+
+
+def test_what_is_defined_lower_down_is_moved_by_a_press_and_what_follows_is_told_apart() -> None:
+    text = "units mm\nO = datum\nc = circle, centre A, radius 12\nl = line, from c.top to O\nA = point, 40 right of O\n"
+    done = work_out(text)
+    error, after = done.solution.errors
+    assert "A stands lower down" in error.message
+    assert error.moved is not None
+    assert after.cause == "c"
+    assert [f.rule for f in done.findings if f.line == 4] == ["follows"]
+    assert not work_out(edited(text, edit.move_line, *error.moved)).solution.errors
+
+
+def test_the_shell_tells_what_is_meant_with_its_place(tmp_path: Path) -> None:
+    plan = tmp_path / "part.entrick"
+    plan.write_text(f"{HEAD}x = circle, Ø20 at O\n", "utf-8")
+    told = CliRunner().invoke(shell, ["check", str(plan)]).output
+    assert "→ x = circle, centre O, diameter 20" in told
+    data = json.loads(CliRunner().invoke(shell, ["solve", str(plan), "--json"]).output)
+    (mistake,) = data["mistakes"]
+    assert (mistake["line"], mistake["clause"]) == (LINE, 0)
+    assert mistake["suggestion"] == "x = circle, centre O, diameter 20"

@@ -4,6 +4,7 @@ import math
 from itertools import permutations
 
 import pytest
+import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -121,3 +122,19 @@ def test_a_piece_of_no_length_is_told_with_its_likely_cause(rows: str, words: st
     (told,) = looked(solved(head + rows), "sliver")
     assert told.startswith(words)
     assert "swapped" in told
+
+
+@pytest.mark.parametrize("said", ["c > n", "c > n left", "n > c", "c > n short"])
+@pytest.mark.parametrize("count", [5, 24])
+def test_which_crossing_is_meant_follows_where_a_walk_comes_again_round_a_centre(
+    said: str, count: int
+) -> None:
+    """Notches round a disc, against the plane figures: disc less lenses, by the areas of two segments."""
+    head = "c = circle, centre O, radius 60\nA = point, 60 above O\n"
+    done = solved(
+        f"{head}n = circle, centre A, radius 6\ndisc = line in, {said}, {count} about O\n"
+    )
+    (run,) = done.checked.runs
+    disc, notch = shapely.Point(0, 0).buffer(60, 512), shapely.Point(0, 60).buffer(6, 512)
+    wanted = disc.area - count * disc.intersection(notch).area
+    assert abs(run[2].area) == pytest.approx(wanted, rel=1e-4)

@@ -9,10 +9,10 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
-from itertools import product
+from itertools import pairwise, product
 from typing import NamedTuple
 
-from ..tolerance import same, surely_two, worked
+from ..tolerance import TOUCHING, same, surely_two, worked
 from .loop import Loop, Piece
 from .meet import Meeting, gap, meet
 from .partial import Place, between, jointed, places_on
@@ -54,6 +54,13 @@ class WalkError(ValueError):
         self.spots = tuple(spots)
         self.unsettled = tuple(unsettled)
 
+    def of_first(self, count: int) -> WalkError:
+        """Return the same of a walk that repeats its first stops: each of them told once."""
+        each = {unsettled.stop % count: unsettled for unsettled in reversed(self.unsettled)}
+        if not each:
+            return self
+        return _undecided([each[stop]._replace(stop=stop) for stop in sorted(each)])
+
 
 def _undecided(unsettled: Sequence[Unsettled]) -> WalkError:
     """Return one error for all that words have to choose."""
@@ -63,10 +70,10 @@ def _undecided(unsettled: Sequence[Unsettled]) -> WalkError:
     if crossings:
         first, *others = crossings
         so = f", so do {', '.join(each.crossing for each in others)}" if others else ""
-        such = f", such as {first.told}," if first.told else ""
+        such = f", such as  {first.told}  " if first.told else " "
         told.insert(
             0,
-            f"{first.crossing} cross at {first.places} places{so}: say which{such} or at a named "
+            f"{first.crossing} cross at {first.places} places{so}: say which{such}or at a named "
             "point",
         )
     return WalkError(
@@ -118,15 +125,9 @@ def turned(stops: Sequence[Stop], count: int, centre: Point, clockwise: bool = F
     Raises
     ------
     WalkError
-        Where a stop says what does not turn with it: a word of place, or a closed run.
+        Where a stop is a closed run, which does not say what of it comes again.
     """
     for index, stop in enumerate(stops):
-        if stop.side:
-            told = (
-                f"{stop.side[0]} does not turn with the pieces: say at which point the walk "
-                f"comes onto {stop.name}"
-            )
-            raise WalkError(told, index)
         if stop.run is not None and stop.run.closed:
             raise WalkError(
                 f"{stop.name} is closed: name the piece of it that is walked, such as "
@@ -153,6 +154,68 @@ def turned(stops: Sequence[Stop], count: int, centre: Point, clockwise: bool = F
 
     places = range(count - 1, 0, -1) if clockwise else range(1, count)
     return [*stops, *(at(stop, number) for number in places for stop in stops)]
+
+
+MOST_WAYS = 4096
+"""Ways of going round that are looked through for the one that goes onward all the time."""
+
+
+def pinned(
+    stops: Sequence[Stop], count: int, centre: Point, clockwise: bool = False, onward: bool = False
+) -> list[Stop]:
+    """Return the stops of a walk that is repeated about a centre with a point in the place of words
+    of place, which speak of the first place and do not turn with the pieces.
+
+    Where `onward`, crossings that nothing was said of are chosen, too, if there is one way only
+    that goes onward round the centre all the time, and not farther than to the next place.
+    """
+    step = (-math.tau if clockwise else math.tau) / count
+    before = [rotate_stop(stops[-1], centre, -step), *stops[:-1]]
+    spots: list[list[Point]] = []
+    for index, (last, stop) in enumerate(zip(before, stops, strict=True)):
+        found = [] if last.run or stop.run or stop.at else _crossed(last, stop)
+        if stop.side:
+            found = [found[at] for at in _said(stop, found, index)]
+            if len(found) != 1:
+                told = f"{' '.join(stop.side)} does not turn with the pieces"
+                raise WalkError(f"{told}: say at which point it comes onto {stop.name}", index)
+        spots.append(found)
+    if onward:
+        ways = _onward(spots, centre, step)
+        spots = [[each] for each in ways] if ways else spots
+    return [
+        replace(stop, side=(), at=found[0])
+        if len(found) == 1 and (stop.side or onward) and stop.run is None
+        else stop
+        for stop, found in zip(stops, spots, strict=True)
+    ]
+
+
+def rotate_stop(stop: Stop, centre: Point, angle: float) -> Stop:
+    """Return a stop of single curve turned about a centre."""
+    return replace(stop, curve=rotate(stop.curve, centre, angle)) if stop.run is None else stop
+
+
+def _crossed(first: Stop, second: Stop) -> list[Point]:
+    return [meeting.point for meeting in meet(first.curve, second.curve)]
+
+
+def _onward(spots: Sequence[Sequence[Point]], centre: Point, step: float) -> tuple[Point, ...]:
+    """Return the one choice of places that goes onward about a centre, by less than a step from the
+    first to the last; nothing where there is none, or several."""
+    if not all(spots) or math.prod(map(len, spots)) > MOST_WAYS:
+        return ()
+    sense, found = math.copysign(1.0, step), []
+    for way in product(*spots):
+        if any(abs(after - before) <= worked(abs(after)) for before, after in pairwise(way)):
+            continue
+        angles = [(spot - centre).angle for spot in way]
+        turns = [
+            math.remainder(sense * (after - before), math.tau) for before, after in pairwise(angles)
+        ]
+        if min(turns, default=0.0) > -TOUCHING and sum(turns) < abs(step) - TOUCHING:
+            found.append(way)
+    return found[0] if len(found) == 1 else ()
 
 
 def walk(stops: Sequence[Stop], closed: bool = True, period: int = 0) -> Loop:
@@ -326,13 +389,19 @@ def _spots(stop: Stop, neighbour: Stop, coming: Stop, index: int) -> list[Place]
             (gap(piece.curve, curve) for piece in stop.run.pieces for curve in curves),
             key=lambda pair: pair[0],
         )
-        raise WalkError(
-            f"{stop.name} and {neighbour.name} do not meet: they miss by {miss:.4g}", index, place
-        )
+        raise WalkError(_apart(stop.name, neighbour.name, miss), index, place)
     if coming.at is not None:
         target = coming.at
         return [min(found, key=lambda place: abs(place[1] - target))]
     return [found[i] for i in _said(coming, [spot for _, spot in found], index)]
+
+
+def _apart(first: str, second: str, miss: float) -> str:
+    """Tell of two pieces that do not meet what goes between them."""
+    return (
+        f"{first} and {second} do not meet: they miss by {miss:.4g}; what leads from one to the "
+        f"other stands between them, such as a line or an arc  touching {first}, touching {second}"
+    )
 
 
 def _said(stop: Stop, spots: Sequence[Point], index: int) -> list[int]:
@@ -443,7 +512,10 @@ def _which_crossing(
     ]
     worded.sort(key=lambda way: list(SIDES).index(way[0].split()[0]))
     first, second = stops[here].name, stops[there].name
-    such = f"{second} {worded[0][0]}" if worded else ""
+    # The word stands behind the piece the walk comes onto: at a closing, behind the first.
+    said = f"{second} {worded[0][0]}" if worded else ""
+    such = f"{said} > …" if there == 0 else f"… > {said}"
+    such = such if said else ""
     return Unsettled(there, such, tuple(worded), f"{first} and {second}", len(found))
 
 
@@ -482,9 +554,7 @@ def _meetings(stops: Sequence[Stop], here: int, there: int) -> list[Meeting]:
             raise WalkError(
                 f"{first.name} and {second.name} lie on the same line or circle", there, place
             )
-        raise WalkError(
-            f"{first.name} and {second.name} do not meet: they miss by {miss:.4g}", there, place
-        )
+        raise WalkError(_apart(first.name, second.name, miss), there, place)
     if second.at is not None:
         target = second.at
         return [min(found, key=lambda m: abs(m.point - target))]

@@ -5,7 +5,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from contextlib import suppress
 from fractions import Fraction
 from functools import partial
 
@@ -14,7 +13,7 @@ from ..acts.copies import laid_off
 from ..acts.shapes import MOST_STROKES, as_run, draw, go_over
 from ..allowance import check_copies
 from ..geometry import Arc, Circle, Curve, Line, Loop, Point, Stop, WalkError, walk
-from ..geometry.walk import turned
+from ..geometry.walk import pinned, turned
 from ..kind import Args, Kind, Made, Option, Role, Said, Undecided
 from ..kind.choosing import OfWalk, lettered
 from ..kind.parts import outermost_parts
@@ -120,24 +119,40 @@ def _repeated(
     if args.get("open"):
         raise ClauseError("a walk that is repeated all round closes: it is not open", again.clause)
     check_copies([stop.run or stop.curve for stop in stops], count)
-    every = turned(stops, count, centre)
-    try:
-        loop = _walked(every, True, role, len(stops))
-    except WalkError as error:
-        refused, loop = error, None
+    every, loop, refused = _all_round(stops, count, centre, role, clockwise=False)
     over = math.inf if loop is None else _swept(loop, centre, len(stops))
     past = math.inf if loop is None else _past_ends(loop, every)
     if over > math.tau + DIRECTION or past > assembled(abs(centre)):
-        other = turned(stops, count, centre, clockwise=True)
-        with suppress(WalkError):
-            back = _walked(other, True, role, len(stops))
+        other, back, _ = _all_round(stops, count, centre, role, clockwise=True)
+        if back is not None:
             # Once over every place, then along no line farther than it was drawn.
             twice = _swept(back, centre, len(stops))
             if (max(twice, math.tau), _past_ends(back, other)) < (max(over, math.tau), past):
                 return other, back, True
     if loop is None:
+        assert refused is not None
         raise refused
     return every, loop, False
+
+
+def _all_round(
+    stops: Sequence[Stop], count: int, centre: Point, role: Role, clockwise: bool
+) -> tuple[Sequence[Stop], Loop | None, WalkError | None]:
+    """Return the stops all round one way, and what the walk comes to or why it is refused: first
+    with what is said alone, then with the crossings that go onward all the time."""
+    refused: WalkError | None = None
+    every: Sequence[Stop] = stops
+    for onward in (False, True):
+        try:
+            every = turned(
+                pinned(stops, count, centre, clockwise, onward), count, centre, clockwise
+            )
+            return every, _walked(every, True, role, len(stops)), None
+        except WalkError as error:
+            refused = refused or error
+            if not error.unsettled:
+                break
+    return every, None, refused and refused.of_first(len(stops))
 
 
 def _past_ends(loop: Loop, stops: Sequence[Stop]) -> float:

@@ -4,7 +4,7 @@ statements to edit."""
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations
 from typing import NamedTuple
@@ -16,16 +16,20 @@ from ..drawing.notes import AngleDimension, LinearDimension, Note, RoundDimensio
 from ..finish import View, finish
 from ..finish.crossings import crossings
 from ..geometry import Arc, Circle, Curve, Line, Loop, Point, meet
-from ..kind.figure import Family
-from ..moves.dimension import arms_of
+from ..geometry.place import SIDES
+from ..kind.figure import Family, Item
+from ..measure import Unit
+from ..moves.dimension import arms_of, leaning
 from ..plan.document import Given
+from ..plan.terms import Name
 from ..plan.writer import write_plan
 from ..sheet import lay_out
 from ..sheet.layout import view_box
 from ..solve import Solution
-from ..solve.named import drawn_curves
+from ..solve.named import drawn_curves, members
 from ..tolerance import ALIKE, DIRECTION, NOISE, ROUND, SPECK, VARIED
-from .variation import Dimensioned, Row, Rows, RowSpace, Variation, dimensions, lined_runs
+from .threads import Thread, unlettered
+from .variation import RIGHT, Dimensioned, Row, Rows, RowSpace, Variation, dimensions, lined_runs
 
 MOST_PLACES = 80
 """Places between which straight dimensions are tried."""
@@ -66,6 +70,8 @@ class _Try(NamedTuple):
         if not isinstance(self.of, tuple):
             return self.said
         first, second = self.said
+        if self.way == "square":
+            return (f"between {first} and {second}",)
         return (f"from {first} to {second}", *([self.way] if self.way != "aligned" else []))
 
     @property
@@ -166,11 +172,25 @@ def suggest_dimensions(solution: Solution) -> Suggested:
         moves = np.abs(tries.rows).max(axis=1, initial=0.0) > NOISE
         tries = tries.where(moves & ~variation.idle.touches(tries.rows))
         chosen = [*_stating(variation, tries, span), *_filling(variation, tries, span)]
-    statements = _written(solution, chosen)
+    statements = [*_written(solution, chosen)]
+    statements += _of_threads(solution, statements)
     text = write_plan(solution.plan)
     if statements:
         text = text.rstrip("\n") + "\n" + "".join(row + "\n" for row in statements)
     return Suggested(tuple(statements), text, tuple(size.name for size in variation.missing(span)))
+
+
+def _of_threads(solution: Solution, before: Sequence[str]) -> Iterator[str]:
+    """Write what letters the threads that the sheet does not say, those of one size once."""
+    names = [row.partition(" ")[0] for row in before]
+    sizes: dict[str, list[Thread]] = {}
+    for thread in unlettered(solution):
+        sizes.setdefault(thread.size, []).append(thread)
+    for size, found in sizes.items():
+        names.append(solution.free_name("d", names, first="1"))
+        count = sum(thread.count for thread in found)
+        times = f", {count} times" if count > 1 else ""
+        yield f'{names[-1]} = dimension, {found[0].across}{times}, saying "{size}"'
 
 
 def _stating(variation: Variation, tries: _Tries, span: RowSpace) -> Iterator[_Try]:
@@ -209,7 +229,8 @@ def _filling(variation: Variation, tries: _Tries, span: RowSpace) -> Iterator[_T
     moves = np.abs(tries.rows)
     depends = (moves > ALIKE * moves.max(axis=1, keepdims=True, initial=0.0)).sum(axis=1)
     new = left.touches(tries.rows)
-    for at in _plainest(tries, np.arange(len(depends)), depends):
+    odd = ~_is_round(tries.shown, variation.solution.unit)
+    for at in _plainest(tries, np.arange(len(depends)), depends, odd.astype(int)):
         # What has a part in what is open says something new.
         if new[at] and span.add(tries.rows[at]):
             yield tries.one(at)
@@ -219,12 +240,22 @@ def _filling(variation: Variation, tries: _Tries, span: RowSpace) -> Iterator[_T
             new = left.touches(tries.rows)
 
 
+def _is_round(shown: Column, unit: Unit) -> npt.NDArray[np.bool_]:
+    """Tell which sizes read as a drafter would set them: whole tenths of a millimetre, 64ths of an
+    inch, halves of a degree."""
+    parts = shown * (64 if unit is Unit.INCH else 10)
+    off = np.abs(parts - np.round(parts)).min(axis=1, initial=math.inf)
+    found: npt.NDArray[np.bool_] = off <= ROUND
+    return found
+
+
 def _tries(variation: Variation) -> _Tries:
     wide = len(variation.sizes)
-    rounds, angles = (
-        _Tries.of(list(found), wide) for found in (_rounds(variation), _angles(variation))
+    rounds, across, angles = (
+        _Tries.of(list(found), wide)
+        for found in (_rounds(variation), _across(variation), _angles(variation))
     )
-    return rounds.then(_straights(variation)).then(angles)
+    return rounds.then(_straights(variation)).then(across).then(angles)
 
 
 def _rounds(variation: Variation) -> Iterator[_Measured]:
@@ -265,6 +296,13 @@ def _rounds(variation: Variation) -> Iterator[_Measured]:
         count = _count([c.centre for n, c, _ in group])
         times = (f"{count} times",) if count > 1 else ()
         yield _Try((f"{word} {name}", *times), curve), row, curve.radius, (0, len(name), 0.0)
+
+
+def _can_be_named(solution: Solution, name: str) -> bool:
+    """Tell whether a plan may refer to a piece."""
+    owner, _, key = name.partition(".")
+    item = solution.figure.items.get(owner)
+    return item is not None and (not key or item.part(key) is not None)
 
 
 def _called(solution: Solution, name: str, curve: Circle | Arc) -> str:
@@ -319,8 +357,11 @@ def _straights(variation: Variation) -> _Tries:
     far = np.array([name.count(".") + far for name, _, _, far in places], dtype=float)
     letters = np.array([len(name) for name, *_ in places], dtype=float)
     rank, said = (column[first] + column[second] for column in (far, letters))
+    said_so = _as_said(variation.solution, places)
+    ends = zip(first[pair].tolist(), second[pair].tolist(), way.tolist(), strict=True)
+    brief = np.array([(a, b, WAYS[w]) in said_so for a, b, w in ends], dtype=bool)
     plain = np.column_stack(
-        (1 + rank[pair] + (way == WAYS.index("aligned")), said[pair], long[pair])
+        ((1 + rank[pair]) * ~brief + (way == WAYS.index("aligned")), said[pair], long[pair])
     )
 
     def one(index: int) -> _Try:
@@ -328,6 +369,36 @@ def _straights(variation: Variation) -> _Tries:
         return _Try((ends[0][0], ends[1][0]), (ends[0][1], ends[1][1]), WAYS[way[index]])
 
     return _Tries(rows[pair, way], measures[pair, way][:, None].repeat(2, axis=1), plain, one)
+
+
+def _as_said(
+    solution: Solution, places: Sequence[tuple[str, Point, list[Point], int]]
+) -> set[tuple[int, int, str]]:
+    """Return which of the places the brief sets off from one another, and which way."""
+    at = {_key(spot): index for index, (_, spot, _, _) in enumerate(places)}
+    named = _named_places(solution)
+    found: set[tuple[int, int, str]] = set()
+    for name, origin, way in _offsets(solution):
+        if name in named and origin in named:
+            ends = [at.get(_key(named[each][0])) for each in (name, origin)]
+            if None not in ends:
+                one, other = sorted(end for end in ends if end is not None)
+                found.add((one, other, way))
+    return found
+
+
+def _offsets(solution: Solution) -> Iterator[tuple[str, str, str]]:
+    """Yield the places that are set off so much right, left, above or below another."""
+    for entry in solution.entries:
+        origin = ""
+        said = entry.statement
+        for clause in said.clauses if said.kind == "point" else ():
+            words = [item.text for item in clause.items[1:] if isinstance(item, Name)]
+            if not words or words[0] not in SIDES:
+                continue
+            named = [word for word in words[1:] if word != "of"]
+            origin = named[0] if named else origin
+            yield said.name, origin, "level" if SIDES[words[0]].y == 0 else "plumb"
 
 
 def _places(variation: Variation) -> list[tuple[str, Point, list[Point], int]]:
@@ -348,22 +419,25 @@ def _places(variation: Variation) -> list[tuple[str, Point, list[Point], int]]:
     columns = [_named_places(other) for other in variation.varied]
     found: dict[tuple[float, float], tuple[str, Point, list[Point], int]] = {}
     for name, (spot, is_own) in _named_places(variation.solution).items():
-        far = spots.get(_key(spot), 4)
+        is_point = isinstance(variation.solution.figure.items.get(name), Item) and "." not in name
+        far = spots.get(_key(spot), 3 if is_own else 5 if is_point else 9)
         if is_own:
             far = min(far, 3)
         if (
-            far == 4
+            far == 9
             or (far == 2 and "." in name and not is_own)
             or not all(name in column for column in columns)
         ):
             continue
         told = found.get(_key(spot))
-        if told is None or (far, name.count("."), len(name)) < (
-            told[3],
+        best = min(far, told[3]) if told else far
+        if told is None or (name.count("."), far, len(name)) < (
             told[0].count("."),
+            told[3],
             len(told[0]),
         ):
-            found[_key(spot)] = (name, spot, [column[name][0] for column in columns], far)
+            told = (name, spot, [column[name][0] for column in columns], far)
+        found[_key(spot)] = (*told[:3], best)
     return sorted(found.values(), key=lambda place: place[3])[:MOST_PLACES]
 
 
@@ -381,6 +455,11 @@ def _named_places(solution: Solution) -> dict[str, tuple[Point, bool]]:
             found[item.name] = item.shape, False
         elif isinstance(item.shape, Circle | Arc):
             found[item.name] = item.shape.centre, False
+        for name, shape in members(item):
+            if isinstance(shape, Loop) and len(shape.pieces) == 1:
+                only = shape.pieces[0].curve
+                if isinstance(only, Circle):
+                    found[name] = only.centre, False
         for key, part in item.parts.items():
             name = f"{item.name}.{key}"
             if isinstance(part, Point):
@@ -401,7 +480,7 @@ def _angles(variation: Variation) -> Iterator[_Measured]:
     lines = [
         (name, curve)
         for name, curve in drawn_curves(solution)
-        if name in names and isinstance(curve, Line)
+        if name in names and isinstance(curve, Line) and _can_be_named(solution, name)
     ]
     columns = [dict(drawn_curves(other)) for other in variation.varied]
     corners = {_key(junction.point) for run in lined_runs(solution) for junction in run.junctions}
@@ -424,6 +503,121 @@ def _angles(variation: Variation) -> Iterator[_Measured]:
         rank = 1 if _key(corner) in corners else 3
         note, said = AngleDimension(corner, 0.0, turn, ""), f"angle between {first} and {second}"
         yield _Try((said,), note), np.array(row), abs(turn), (rank, len(first) + len(second), 0.0)
+    yield from _leaning(lines, columns, 1)
+    yield from _leaning(list(_at_angles(solution)), columns, 2)
+    yield from _polar(variation)
+
+
+def _leaning(
+    lines: Sequence[tuple[str, Line]], columns: Sequence[Mapping[str, Curve]], rank: int
+) -> Iterator[_Measured]:
+    """Try the angle of every straight piece against the level line."""
+    for name, line in lines[:MOST_LINES]:
+        others = [column.get(name) for column in columns]
+        if not all(isinstance(other, Line) for other in others):
+            continue
+        turn = leaning(line)[1]
+        if abs(turn) <= ROUND or abs(abs(turn) - RIGHT) <= ROUND:
+            continue
+        row = np.array([leaning(other)[1] - turn for other in others]) / VARIED  # type: ignore[arg-type]
+        note = AngleDimension(line.through, 0.0, turn, "")
+        yield (
+            _Try((f"angle of {name}",), note),
+            row * np.sign(turn),
+            abs(turn),
+            (rank, len(name), 0.0),
+        )
+
+
+def _at_angles(solution: Solution) -> Iterator[tuple[str, Line]]:
+    """Yield the lines that the brief gives by an angle."""
+    for name, curve in drawn_curves(solution):
+        item = solution.figure.items.get(name)
+        entry = solution.entry(item.line) if item is not None else None
+        said = entry.statement.clauses if entry is not None else ()
+        if isinstance(curve, Line) and any(clause.items[0] == Name("at") for clause in said):
+            yield name, curve
+
+
+def _across(variation: Variation) -> Iterator[_Measured]:
+    """Try the distances of places from the straight pieces that lean, square to them."""
+    solution = variation.solution
+    names = {
+        piece.name
+        for run in lined_runs(solution)
+        for piece in run.pieces
+        if isinstance(piece.curve, Line) and _leans(piece.curve)
+    }
+    lines = [
+        (name, curve)
+        for name, curve in drawn_curves(solution)
+        if name in names and _can_be_named(solution, name)
+    ][:MOST_LINES]
+    if not lines:
+        return
+    columns = [dict(drawn_curves(other)) for other in variation.varied]
+    lines = [(n, c) for n, c in lines if all(isinstance(column.get(n), Line) for column in columns)]
+    for place, spot, moved, far in _places(variation):
+        for name, line in lines:
+            assert isinstance(line, Line)
+            off = abs(line.offset_of(spot))
+            if off <= ROUND:
+                continue
+            others = [
+                abs(column[name].offset_of(other))  # type: ignore[union-attr]
+                for column, other in zip(columns, moved, strict=True)
+            ]
+            row = (np.array(others) - off) / VARIED
+            foot = line.foot(spot)
+            said = (name, place)
+            yield (
+                _Try(said, (foot, spot), "square"),
+                row,
+                off,
+                (5 + far, len(name) + len(place), off),
+            )
+
+
+def _leans(line: Line) -> bool:
+    turn = leaning(line)[1]
+    return abs(turn) > ROUND and abs(abs(turn) - RIGHT) > ROUND
+
+
+def _polar(variation: Variation) -> Iterator[_Measured]:
+    """Try the angle of every place that the brief gives by a distance and an angle, about what it
+    is measured from."""
+    solution = variation.solution
+    places = _named_places(solution)
+    columns = [_named_places(other) for other in variation.varied]
+    for name, about in _set_off(solution):
+        if not all(each in column for column in (places, *columns) for each in (name, about)):
+            continue
+        turn = _turn(places, name, about)
+        if abs(turn) <= ROUND:
+            continue
+        row = np.array([_turn(column, name, about) - turn for column in columns]) / VARIED
+        note = AngleDimension(places[about][0], 0.0, turn, "")
+        said = f"angle of {name} about {about}"
+        yield _Try((said,), note), row * np.sign(turn), abs(turn), (1, len(said), 0.0)
+
+
+def _turn(places: Mapping[str, tuple[Point, bool]], name: str, about: str) -> float:
+    return math.degrees((places[name][0] - places[about][0]).angle)
+
+
+def _set_off(solution: Solution) -> Iterator[tuple[str, str]]:
+    """Yield places that are set off by an angle, each with what it is counted about."""
+    for entry in solution.entries:
+        said = entry.statement
+        for clause in said.clauses if said.kind == "point" else ():
+            match clause.items:
+                case (_, Name(text="from"), Name(text=origin), *_):
+                    yield said.name, origin
+        if said.kind == "spaced" and entry.made is not None:
+            on = next((c.items[2] for c in said.clauses if len(c.items) == 3), None)
+            item = solution.figure.items.get(on.text) if isinstance(on, Name) else None
+            if item is not None:
+                yield f"{said.name}.1", item.centre_name or f"{item.name}.centre"
 
 
 def _between(first: Curve, second: Curve) -> float | None:

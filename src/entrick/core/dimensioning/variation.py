@@ -29,6 +29,7 @@ from ..plan.slots import NUMBERS
 from ..plan.terms import Binary, Expression, Num, names, rewrite, terms, write
 from ..solve import Solution, solve, solve_changed, spoken
 from ..tolerance import ALIKE, DIRECTION, NOISE, VARIED
+from .threads import TIMES, threads
 
 RIGHT = 90
 """Angles that are whole multiples of a right angle are drawn, not dimensioned (common practice)."""
@@ -202,11 +203,20 @@ class RowSpace:
 
 
 def dimensions(solution: Solution) -> list[tuple[int, Dimensioned]]:
-    """Return every dimension of a solved plan with the line that asked for it."""
+    """Return every dimension of a solved plan with the line that asked for it; not those in
+    brackets, which say again what others say (auxiliary dimensions, ISO 129-1), and none that
+    letters a thread: no size moves that."""
+    said = {thread.size for thread in threads(solution)}
     notes: Iterator[tuple[int, Note]] = (
         (entry.line, note) for entry in solution.entries if entry.made for note in entry.made.notes
     )
-    return [(line, note) for line, note in notes if isinstance(note, Dimensioned)]
+    return [
+        (line, note)
+        for line, note in notes
+        if isinstance(note, Dimensioned)
+        and not note.text.startswith("(")
+        and TIMES.sub("", note.text) not in said
+    ]
 
 
 def measured(note: Dimensioned) -> float:

@@ -263,12 +263,19 @@ def walk(stops: Sequence[Stop], closed: bool = True, period: int = 0) -> Loop:
         except WalkError as error:
             refused = refused or _as_said(error, stops, every)
             continue
-        if best is None or found[0] < best[0]:
+        if best is None or _is_less(found[0], best[0]):
             best = found
     if best is None:
         assert refused is not None
         raise refused
     return best[1]
+
+
+def _is_less(cost: Cost, best: Cost) -> bool:
+    """Tell whether one way costs less than another, and not by rounding alone: of two that are as
+    good the first is taken, however the figure stands."""
+    close = worked(abs(best[2]))
+    return (*cost[:2], cost[2] + close) < best
 
 
 def _as_said(error: WalkError, stops: Sequence[Stop], runs: Mapping[int, Loop]) -> WalkError:

@@ -6,7 +6,9 @@ from collections.abc import Sequence
 
 from ..geometry import Arc, Circle, Curve, Line, Loop, Piece, Point, Shape, piece_of
 from ..geometry.ellipse import Ellipse
+from ..geometry.place import SIDES
 from ..plan.errors import ClauseError
+from ..tolerance import assembled
 from . import Role
 from .figure import Family, Ref
 
@@ -91,15 +93,23 @@ def as_original(refs: Sequence[Ref]) -> Role | None:
     return roles.pop() if len(roles) == 1 else None
 
 
+OUTERMOST = {"left": "left", "right": "right", "top": "above", "bottom": "below"}
+"""The outermost places of a run, and whither they lie."""
+
+
 def outermost_parts(loop: Loop) -> dict[str, Shape | Loop]:
     """Return the parts of what is lined in: its outermost places, and the corners where its pieces
     begin."""
     spots = [spot for piece in loop.pieces for spot in piece.outermost]
+    near = assembled(loop.length)
+
+    def farthest(way: Point) -> Point:
+        # Of a level or plumb side the end that is walked first, whatever rounding makes of it.
+        most = max(spot.dot(way) for spot in spots)
+        return next(spot for spot in spots if spot.dot(way) >= most - near)
+
     return {
-        "left": min(spots, key=lambda p: p.x),
-        "right": max(spots, key=lambda p: p.x),
-        "top": max(spots, key=lambda p: p.y),
-        "bottom": min(spots, key=lambda p: p.y),
+        **{side: farthest(SIDES[way]) for side, way in OUTERMOST.items()},
         **{
             f"corner.{index}": piece.entry
             for index, piece in enumerate(loop.pieces, 1)

@@ -10,7 +10,7 @@ from itertools import pairwise
 
 from ..drawing.notes import AngleDimension, LinearDimension, Note, RoundDimension
 from ..finish.style import FIRST, NEXT
-from ..geometry import Arc, Circle, Line, Point, meet
+from ..geometry import Arc, Circle, Line, Loop, Point, meet, polar
 from ..geometry.isometric import AXES, FORESHORTENED
 from ..kind import Args, Kind, Made, Said
 from ..measure import Number, spell_angle
@@ -28,7 +28,16 @@ def construct(args: Args) -> Made:
     Straight dimensions stand level or plumb off the view, on the side said, or along the two points
     when neither is said; they find a free row unless one is named."""
     said = args.need(
-        "from", "chain", "edge", "between", "radius", "diameter", "angle", "angle of lines"
+        "from",
+        "chain",
+        "edge",
+        "between",
+        "radius",
+        "diameter",
+        "angle",
+        "angle of lines",
+        "angle about",
+        "angle of",
     )
     match said.key:
         case "from" | "chain" | "edge" | "between":
@@ -73,6 +82,8 @@ def _centre(name: str, thing: object, clause: int) -> Point:
             return thing
         case Circle() | Arc():
             return thing.centre
+        case Loop(pieces=(only,)) if isinstance(only.curve, Circle):
+            return only.curve.centre
     raise ClauseError(
         f"{name} is neither a point nor round: a dimension goes from point to point", clause
     )
@@ -117,6 +128,7 @@ def _straight(args: Args, said: Said) -> tuple[list[Note], str]:
             )
         told = text.word("text") if text else measured(args, size)
         told = f"{count.count('count')}× {told}" if count else told
+        told = f"({told})" if args.get("auxiliary") else told
         placed = row + index if row and said.key == "edge" else row
         notes.append(LinearDimension(a, b, way, side, placed, told, off))
     how = {
@@ -173,6 +185,8 @@ def _standing(args: Args) -> tuple[str, str, int]:
 
 def _round(args: Args, said: Said) -> tuple[list[Note], str]:
     thing, name = said.thing("circle"), said.ref("circle").text
+    if isinstance(thing, Loop) and len(thing.pieces) == 1:
+        thing = thing.pieces[0].curve
     count, at = args.get("count"), args.get("at")
     if not isinstance(thing, Circle | Arc):
         raise ClauseError(f"{name} is not round", said.clause)
@@ -181,11 +195,56 @@ def _round(args: Args, said: Said) -> tuple[list[Note], str]:
     text = args.get("text")
     told = text.word("text") if text else f"{mark}{measured(args, size)}"
     told = f"{count.count('count')}× {told}" if count else told
+    told = f"({told})" if args.get("auxiliary") else told
     angle = float(at.length("angle")) if at else None
     return [RoundDimension(thing, told, angle)], f"{said.key} of {name}, {told}"
 
 
+def _from_level(args: Args, said: Said) -> tuple[list[Note], str]:
+    """Measure an angle from the level line: of a place about another, counted from the right, or of
+    a line, at its left end."""
+    if said.key == "angle about":
+        corner, place = said.point("corner"), said.point("place")
+        names = f"of {said.ref('place').text} about {said.ref('corner').text}"
+        if abs(place - corner) <= same(abs(corner)):
+            raise ClauseError("a place has no angle about itself", said.clause)
+        turn = math.degrees((place - corner).angle)
+    else:
+        line, names = said.line("line"), f"of {said.ref('line').text}"
+        corner, turn = leaning(line)
+    if abs(turn) <= DIRECTION:
+        raise ClauseError(f"it lies level: there is no angle {names}", said.clause)
+    return _lettered(args, corner, min(turn, 0.0), abs(turn), names)
+
+
+STEEP = 135
+"""Degrees up to which a line is measured from the right; one that leans more is measured from its
+left end, downwards (by eye, no source)."""
+
+
+def leaning(line: Line) -> tuple[Point, float]:
+    """Return where a line is measured against the level, and by how much it leans: degrees counted
+    from the right."""
+    turn = math.degrees(line.direction.angle) % 180
+    turn -= 180 if turn > STEEP else 0
+    way = polar(1.0, math.radians(turn))
+    ends = [line.at(end) for end in (line.start, line.end) if end is not None]
+    return min(ends or [line.through], key=lambda spot: spot.dot(way)), turn
+
+
+def _lettered(
+    args: Args, corner: Point, first: float, turn: float, names: str
+) -> tuple[list[Note], str]:
+    """Return an angle with its lettering, and what it is called."""
+    out = args.get("out")
+    radius = float(out.length("radius").value * args.unit.mm) if out else 15.0
+    told = f"({spell_angle(turn)})" if args.get("auxiliary") else spell_angle(turn)
+    return [AngleDimension(corner, first, turn, told, radius)], f"angle {names}, {told}"
+
+
 def _angle(args: Args, said: Said) -> tuple[list[Note], str]:
+    if said.key in ("angle about", "angle of"):
+        return _from_level(args, said)
     if said.key == "angle":
         corner = said.point("corner")
         arms = [said.point("first") - corner, said.point("second") - corner]
@@ -202,11 +261,7 @@ def _angle(args: Args, said: Said) -> tuple[list[Note], str]:
     first = math.degrees(arms[0].angle)
     if turn < 0:
         first, turn = math.degrees(arms[1].angle), -turn
-    out = args.get("out")
-    radius = float(out.length("radius").value * args.unit.mm) if out else 15.0
-    return [
-        AngleDimension(corner, first, turn, spell_angle(turn), radius)
-    ], f"angle {names}, {spell_angle(turn)}"
+    return _lettered(args, corner, first, turn, names)
 
 
 def arms_of(first: Line, second: Line) -> tuple[Point, Point, Point] | None:
@@ -253,6 +308,9 @@ KIND = Kind(
         Form("diameter {circle:shape}"),
         Form("angle {first:point} {corner:point} {second:point}", "angle"),
         Form("angle between {first:line} [and] {second:line}", "angle of lines"),
+        Form("angle of {place:point} about {corner:point}", "angle about"),
+        Form("angle of {line:line}", "angle of"),
+        Form("in brackets", "auxiliary"),
         Form("level"),
         Form("plumb"),
         Form("isometric {axis:right/left/up}", "isometric"),

@@ -4,8 +4,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from entrick.core.display.letters import Lettered, lettered, sides, sides_again
-from entrick.core.finish.occupied import Occupied, meets
-from entrick.core.finish.style import box_of
+from entrick.core.finish.occupied import Occupied, box_of, meets
 from entrick.core.geometry import Loop, Point
 from entrick.core.geometry.loop import polyline
 

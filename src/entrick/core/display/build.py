@@ -26,8 +26,8 @@ from ..drawing.marks import (
 from ..drawing.notes import TitleFields
 from ..drawing.strokes import Stroke
 from ..finish.chain import hidden_dashes
-from ..finish.occupied import Occupied
-from ..finish.style import OVERRUN, box_of
+from ..finish.occupied import Occupied, box_of
+from ..finish.style import OVERRUN
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
 from ..kind import Candidate, Role
 from ..kind.figure import Family, Item

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from ..drawing.marks import DrawnLine, Lettering
+from ..drawing.marks import DrawnLine
 from ..drawing.notes import (
     AngleDimension,
     CentreLine,
@@ -17,11 +17,11 @@ from ..drawing.notes import (
     ScaleBar,
 )
 from ..geometry import Point
-from .occupied import Occupied
+from .occupied import Occupied, stand
 from .others import centre_line, hatched, rotation_arrow, scale_bar
 from .round import angle, label, round_dimension
-from .straight import placed, rows
-from .style import Finished, View, box_of
+from .straight import straight
+from .style import Finished, View
 
 
 def finish(notes: Sequence[tuple[int, Note]], view: View) -> tuple[Finished, ...]:
@@ -51,14 +51,14 @@ def finish(notes: Sequence[tuple[int, Note]], view: View) -> tuple[Finished, ...
     ]
     view = replace(view, chains=tuple(straight_ones))
     taken = Occupied(view.outlines, view.factor)
+    for mark in chains:
+        stand(mark, taken)
     drawn: list[Finished] = []
-    for line, straight, row in rows(notes, view):
-        marks = placed(straight, row, view, taken)
-        for mark in marks:
-            if isinstance(mark, Lettering):
-                taken.take(box_of(mark))
-            elif isinstance(mark, DrawnLine):
-                taken.cross(Point(mark.x1, mark.y1), Point(mark.x2, mark.y2))
+    # What stands where the drafter says comes first, what finds its place after that.
+    for line, note in notes:
+        if isinstance(note, Label):
+            drawn += [(line, mark) for mark in label(note, view, taken)]
+    for line, marks in straight(notes, view, taken):
         drawn += [(line, mark) for mark in marks]
     for line, note in notes:
         match note:
@@ -68,8 +68,6 @@ def finish(notes: Sequence[tuple[int, Note]], view: View) -> tuple[Finished, ...
                 drawn += [(line, mark) for mark in angle(note, view, taken)]
             case RoundDimension():
                 drawn += [(line, mark) for mark in round_dimension(note, view, taken)]
-            case Label():
-                drawn += [(line, mark) for mark in label(note, view, taken)]
             case ScaleBar():
                 drawn += [(line, mark) for mark in scale_bar(note, view)]
             case RotationArrow():

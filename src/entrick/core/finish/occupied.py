@@ -4,16 +4,30 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import replace
 from itertools import pairwise
 
+from ..drawing.marks import (
+    Arrowhead,
+    DrawnArc,
+    DrawnCircle,
+    DrawnLine,
+    Lettering,
+    Mark,
+    reach,
+)
 from ..geometry import Arc, Circle, Curve, Line, Loop, Point
-from ..geometry.box import Box
+from ..geometry.box import Box, around
 from ..memo import remembered
+from ..tolerance import ROUND
 
 Segment = tuple[float, float, float, float]
 
 _CHORD = 0.35
 """Largest angle, radians, over which an arc is taken as straight here."""
+
+_BULGE = 0.15
+"""By how much such a stroke may miss its arc at most, mm."""
 
 
 CELL = 12.0
@@ -69,6 +83,37 @@ class Occupied:
                 count += cuts(segment, box)
         return count
 
+    def letters_hit(self, mark: Lettering) -> int:
+        """Count what lettering would cover, as it lies: other letters thrice."""
+        boxes = boxes_of(mark)
+        count = 3 * sum(bool(self.boxes_in(box)) for box in boxes)
+        turned = math.radians(mark.angle)
+        cos, sin = math.cos(turned), math.sin(turned)
+        own = box_of(replace(mark, x=0.0, y=0.0, angle=0.0))
+
+        def along(x: float, y: float) -> tuple[float, float]:
+            x, y = x - mark.x, y - mark.y
+            return x * cos + y * sin, y * cos - x * sin
+
+        for a, b, c, d in self.strokes_in(box_of(mark)):
+            count += cuts((*along(a, b), *along(c, d)), own)
+        return count
+
+    def letters_crossed(self, first: Point, last: Point) -> int:
+        """Count the letters a stroke would run through."""
+        stroke = (first.x, first.y, last.x, last.y)
+        x0, x1 = sorted((first.x, last.x))
+        y0, y1 = sorted((first.y, last.y))
+        return sum(
+            cuts(stroke, box)
+            for box in self.boxes
+            if box[0] <= x1 and box[2] >= x0 and box[1] <= y1 and box[3] >= y0
+        )
+
+    def take_letters(self, mark: Lettering) -> None:
+        """Mark where lettering stands."""
+        self.boxes += boxes_of(mark)
+
     def crossings(self, first: Point, last: Point) -> int:
         """Count the strokes a leader would cross."""
         x0, y0, x1, y1 = first.x, first.y, last.x, last.y
@@ -97,6 +142,48 @@ class Occupied:
     def take(self, box: Box) -> None:
         """Mark a box as taken."""
         self.boxes.append(box)
+
+
+def stand(mark: Mark, taken: Occupied) -> None:
+    """Mark a stroke that stands on the paper."""
+    match mark:
+        case DrawnLine(x1, y1, x2, y2):
+            taken.cross(Point(x1, y1), Point(x2, y2))
+        case DrawnArc(cx, cy, r, start, sweep):
+            arc = Arc(Point(cx, cy), r, math.radians(start), math.radians(sweep))
+            for a, b, c, d in segments(arc, 1.0):
+                taken.cross(Point(a, b), Point(c, d))
+        case DrawnCircle(cx, cy, r):
+            for a, b, c, d in segments(Circle(Point(cx, cy), r), 1.0):
+                taken.cross(Point(a, b), Point(c, d))
+        case Arrowhead():
+            tip, *rest = mark.corners
+            for corner in rest:
+                taken.cross(Point(*tip), Point(*corner))
+
+
+def boxes_of(mark: Lettering) -> list[Box]:
+    """Return small boxes that lettering fills: one, or where it is slanted one for every few
+    letters."""
+    if abs(math.sin(2 * math.radians(mark.angle))) < ROUND:
+        return [box_of(mark)]
+    corners = reach(mark)
+    (ax, ay), (bx, by) = corners[0], corners[2]
+    count = max(1, round(math.hypot(bx - ax, by - ay) / mark.height))
+    step = ((bx - ax) / count, (by - ay) / count)
+    return [
+        around(
+            Point(x + step[0] * (index + more), y + step[1] * (index + more))
+            for x, y in corners[:2]
+            for more in (0, 1)
+        )
+        for index in range(count)
+    ]
+
+
+def box_of(mark: Lettering) -> Box:
+    """Return the box lettering takes on paper."""
+    return around(Point(x, y) for x, y in reach(mark))
 
 
 @remembered(len)
@@ -181,8 +268,9 @@ def segments(curve: Curve, factor: float) -> Sequence[Segment]:
         case Circle():
             return segments(Arc(curve.centre, curve.radius, 0.0, math.tau), factor)
         case Arc(start=start, sweep=sweep):
-            count = max(1, math.ceil(abs(sweep) / _CHORD))
             x, y, r = curve.centre.x * factor, curve.centre.y * factor, curve.radius * factor
+            flat = math.sqrt(8 * _BULGE / r) if r > 0 else _CHORD
+            count = max(1, math.ceil(abs(sweep) / min(_CHORD, flat)))
             turns = [start + sweep * index / count for index in range(count + 1)]
             spots = [(x + r * math.cos(turn), y + r * math.sin(turn)) for turn in turns]
             return [(*a, *b) for a, b in pairwise(spots)]

@@ -12,8 +12,8 @@ from ..drawing.notes import AngleDimension, Label, RoundDimension
 from ..geometry import Arc, Circle, Point, polar
 from ..geometry.box import Box
 from ..tolerance import worked
-from .occupied import Occupied
-from .style import ARROW, LETTERS, OFF, PAST, View, arrow, box_of
+from .occupied import Occupied, stand
+from .style import ARROW, LETTERS, OFF, PAST, View, arrow
 
 
 def _drawn_part(circle: Circle | Arc, view: View) -> Circle | Arc:
@@ -35,14 +35,22 @@ def _drawn_part(circle: Circle | Arc, view: View) -> Circle | Arc:
     )
 
 
-_LEADERS = (7.0, 12.0, 18.0, 26.0)
-_SLANTS = (45.0, 30.0, 60.0, 135.0, 150.0, 120.0, -45.0, -30.0, -60.0, -135.0, -150.0, -120.0)
+_LEADERS = (7.0, 12.0, 18.0, 26.0, 36.0)
+_SLANTS = tuple(
+    side + turn
+    for turns in ((45.0, 30.0, 60.0), (15.0, 75.0))
+    for side in (0.0, 90.0, -90.0, 180.0)
+    for turn in turns
+)
 
 
 LONG, STEEP, INWARD, CROSSING = 100.0, 0.3, 0.4, 0.5
 """What a leader is worth against a covered stroke: a millimetre of length is 1/LONG of one; STEEP
 where it runs nearly level or plumb, INWARD where it lies inside the round, CROSSING for a stroke it
 crosses (by eye, no source)."""
+THROUGH = 3.0
+"""What it costs a leader to run through letters (by eye, no source)."""
+
 GOOD = 0.3
 """A leader this good is taken without looking at more slants (by eye, no source)."""
 
@@ -66,7 +74,9 @@ def round_dimension(note: RoundDimension, view: View, taken: Occupied) -> Iterat
                 cost += taken.hits(_landing(end, note.text, end.x >= tip.x))
                 if best is not None and cost >= best[0]:
                     continue
-                cost += CROSSING * taken.crossings(tip + ray * (-0.05 if inward else 0.05), end)
+                begun = tip + ray * (-0.05 if inward else 0.05)
+                cost += CROSSING * taken.crossings(begun, end)
+                cost += THROUGH * taken.letters_crossed(begun, end)
                 if best is None or cost < best[0]:
                     best = (cost, tip, end, 1 if end.x >= tip.x else -1)
             if best is not None and best[0] < GOOD:
@@ -75,8 +85,13 @@ def round_dimension(note: RoundDimension, view: View, taken: Occupied) -> Iterat
     _, tip, end, side = best
     landing = Point(end.x + 2 * side, end.y)
     taken.take(_landing(end, note.text, side > 0))
-    yield DrawnLine(tip.x, tip.y, end.x, end.y, "dimension")
-    yield DrawnLine(end.x, end.y, landing.x, landing.y, "dimension")
+    strokes = [
+        DrawnLine(tip.x, tip.y, end.x, end.y, "dimension"),
+        DrawnLine(end.x, end.y, landing.x, landing.y, "dimension"),
+    ]
+    for stroke in strokes:
+        stand(stroke, taken)
+    yield from strokes
     yield arrow(tip, (tip - end).unit)
     anchor: Literal["start", "end"] = "start" if side > 0 else "end"
     yield Lettering(
@@ -95,7 +110,7 @@ def _leader_angles(note: RoundDimension) -> Sequence[float]:
     if isinstance(note.circle, Circle):
         return _SLANTS
     arc = note.circle
-    shares = (0.5, 0.35, 0.65, 0.2, 0.8)
+    shares = (0.5, 0.35, 0.65, 0.2, 0.8, 0.1, 0.9)
     return [math.degrees(arc.start + arc.sweep * share) for share in shares]
 
 
@@ -105,7 +120,43 @@ def _landing(end: Point, text: str, right: bool) -> Box:
     return Box(x0, end.y - LETTERS / 2 - 0.4, x1, end.y + LETTERS / 2 + 0.4)
 
 
+RADII = (1.0, 0.75, 1.35, 1.75)
+"""Radii at which an angle is tried, as shares of its own."""
+
+
 def angle(note: AngleDimension, view: View, taken: Occupied) -> Iterator[Mark]:
+    """Draw an angle where its figure is clear: nearer or farther out, along its arc."""
+    best: tuple[float, list[Mark], Lettering] | None = None
+    for index, share in enumerate(RADII):
+        one = replace(note, radius=note.radius * share)
+        marks = list(_angle_lines(one, view))
+        through = sum(
+            taken.letters_crossed(Point(mark.x1, mark.y1), Point(mark.x2, mark.y2))
+            for mark in marks
+            if isinstance(mark, DrawnLine)
+        )
+        figures = [
+            _figure(one, view, share, out)
+            for out in (0.0, 3.0, 6.0)
+            for share in (0.5, 0.3, 0.7, 0.15, 0.85)
+        ]
+        costs = [taken.letters_hit(figure) + 0.01 * at for at, figure in enumerate(figures)]
+        least = min(costs)
+        cost = THROUGH * through + least + 0.2 * index
+        if best is None or cost < best[0]:
+            best = (cost, marks, figures[costs.index(least)])
+        if cost < GOOD:
+            break
+    assert best is not None
+    _, marks, text = best
+    for mark in marks:
+        stand(mark, taken)
+    taken.take_letters(text)
+    yield from marks
+    yield text
+
+
+def _angle_lines(note: AngleDimension, view: View) -> Iterator[Mark]:
     corner, radius = note.corner * view.factor, note.radius
     start, sweep = math.radians(note.first), math.radians(note.turn)
     for angle in (start, start + sweep):
@@ -119,14 +170,6 @@ def angle(note: AngleDimension, view: View, taken: Occupied) -> Iterator[Mark]:
             1, sweep
         )
         yield arrow(corner + polar(radius, angle), ahead)
-    figures = [
-        _figure(note, view, share, out)
-        for out in (0.0, 3.0, 6.0)
-        for share in (0.5, 0.3, 0.7, 0.15, 0.85)
-    ]
-    text = min(figures, key=lambda figure: taken.hits(box_of(figure)))
-    taken.take(box_of(text))
-    yield text
 
 
 def _figure(note: AngleDimension, view: View, share: float, out: float) -> Lettering:
@@ -145,7 +188,7 @@ def label(note: Label, view: View, taken: Occupied) -> Iterator[Mark]:
         text += f"  {view.scale.times(note.times)}"
     if note.target is None:
         mark = Lettering(text, at.x, at.y - note.height / 2, note.height, "middle", "label")
-        taken.take(box_of(mark))
+        taken.take_letters(mark)
         yield mark
         return
     target = note.target * view.factor
@@ -163,5 +206,5 @@ def label(note: Label, view: View, taken: Occupied) -> Iterator[Mark]:
         anchor,
         "label",
     )
-    taken.take(box_of(mark))
+    taken.take_letters(mark)
     yield mark

@@ -5,9 +5,8 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, field
 
-from ..drawing.marks import Arrowhead, Lettering, Mark, reach
+from ..drawing.marks import Arrowhead, Mark
 from ..geometry import Loop, Point
-from ..geometry.box import Box, around
 from ..measure import Scale
 
 FIRST, NEXT = 10.0, 8.0
@@ -49,11 +48,6 @@ class View:
 
 Finished = tuple[int, Mark]
 """A mark in mm from the datum, with the line of the plan that asked for it."""
-
-
-def box_of(mark: Lettering) -> Box:
-    """Return the box lettering takes on paper."""
-    return around(Point(x, y) for x, y in reach(mark))
 
 
 def arrow(tip: Point, pointing: Point) -> Arrowhead:

@@ -197,11 +197,11 @@ def test_two_counts_of_one_size_are_counted_together() -> None:
 
 def test_a_bare_number_that_is_a_given_can_be_linked() -> None:
     rows = "given r = R20\ngiven d = Ø30\nO = datum\nc = circle, centre O, radius 20\ne = circle, centre O, radius 30\n"
-    (finding,) = [f for f in found(rows, "givens", "note") if "linked" in f.message]
+    (finding,) = [f for f in found(rows, "givens", "note") if "which is the given" in f.message]
     assert finding.message.startswith("c says 20, which is the given r")
     done = mended(rows, finding)
     assert "c = circle, centre O, radius r\n" in "".join(f"{line}\n" for line in str_lines(done))
-    assert not [f for f in done.findings if "linked" in f.message], (
+    assert not [f for f in done.findings if "which is the given" in f.message], (
         "30 as a radius is not the Ø30 given"
     )
 

@@ -15,6 +15,10 @@ DIRECTION = 1e-7
 NEAR_MISS = 2e-2
 """Curves that miss by less than this share of the smaller radius were probably meant to touch."""
 
+NEARLY_AGAIN = 5e-3
+"""Two outlines that lie within this share of their size are one, drawn twice (by eye, no
+source)."""
+
 TOUCHING = 3e-7
 """Sine of the angle below which two things touch at the board, and are not pricked where they run
 along each other."""

@@ -618,6 +618,10 @@ def _set_off(solution: Solution) -> Iterator[tuple[str, str]]:
             item = solution.figure.items.get(on.text) if isinstance(on, Name) else None
             if item is not None:
                 yield f"{said.name}.1", item.centre_name or f"{item.name}.centre"
+        if said.kind == "slot" and entry.made is not None:
+            about = next((c.items[1] for c in said.clauses if c.items[0] == Name("about")), None)
+            for key in ("first", "second") if isinstance(about, Name) else ():
+                yield f"{said.name}.{key}", about.text
 
 
 def _between(first: Curve, second: Curve) -> float | None:

@@ -10,6 +10,8 @@ import numpy as np
 from ..geometry import Arc, Circle, Line, Piece, Point
 from ..geometry.box import neighbours
 from ..geometry.loop import boxed
+from ..measure import spell
+from ..tolerance import NEARLY_AGAIN
 from .finding import Checked, Finding
 
 
@@ -18,7 +20,7 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     again: set[int] = set()
     long = np.array([loop.length for _, _, loop in checked.runs])
     for after, index in np.argwhere(
-        np.tril(np.abs(long[:, None] - long) <= checked.close, -1)
+        np.tril(np.abs(long[:, None] - long) <= long * NEARLY_AGAIN, -1)
     ).tolist():
         (whole, _, earlier), (name, line, loop) = checked.runs[index], checked.runs[after]
         if loop.serial not in again and checked.is_again(loop, earlier):
@@ -27,6 +29,15 @@ def inspect(checked: Checked) -> Iterator[Finding]:
             yield Finding(
                 "wrong", "doubled", message, line, checked.sheet.on_paper(loop.pieces[0].entry)
             )
+        elif loop.serial not in again and checked.is_nearly_again(loop, earlier):
+            again.add(loop.serial)
+            spots = [piece.entry for piece in loop.pieces]
+            off = max(abs(boxed(earlier).nearest(spot) - spot) for spot in spots)
+            message = (
+                f"{name} is {whole} again, {spell(off, checked.solution.unit)} off: drawn twice "
+                "from two places that were meant to be one"
+            )
+            yield Finding("wrong", "doubled", message, line, checked.sheet.on_paper(spots[0]))
     runs = [run for run in checked.runs if run[2].serial not in again]
     pieces = [(name, line, piece) for name, line, loop in runs for piece in loop.pieces]
     boxes = [box for _, _, loop in runs for box in boxed(loop).boxes]

@@ -21,7 +21,7 @@ from ..moves import kinds
 from ..sheet import Sheet
 from ..solve import Entry, Solution
 from ..solve.remembered import owners
-from ..tolerance import assembled
+from ..tolerance import NEARLY_AGAIN, assembled
 
 Weight = Literal["wrong", "look", "note", "good"]
 
@@ -131,15 +131,21 @@ class Checked:
 
     def is_again(self, loop: Loop, other: Loop) -> bool:
         """Tell whether an outline is another one again: as long, as large, and in its place."""
+        return self._is_within(loop, other, self.close)
+
+    def is_nearly_again(self, loop: Loop, other: Loop) -> bool:
+        """Tell whether an outline is another one again, by very little off its place."""
+        return self._is_within(loop, other, loop.length / math.tau * NEARLY_AGAIN)
+
+    @staticmethod
+    def _is_within(loop: Loop, other: Loop, close: float) -> bool:
         if (
-            abs(loop.length - other.length) > self.close
-            or abs(abs(loop.area) - abs(other.area)) > self.close * loop.length
+            abs(loop.length - other.length) > close
+            or abs(abs(loop.area) - abs(other.area)) > close * loop.length
         ):
             return False
         own, its = boxed(loop), boxed(other)
-        same_place = (
-            abs(own.box.low - its.box.low) + abs(own.box.high - its.box.high) <= 4 * self.close
-        )
+        same_place = abs(own.box.low - its.box.low) + abs(own.box.high - its.box.high) <= 4 * close
         if not same_place:
             return False
         # An arc may bulge to the other hand between the same ends: its middle tells.
@@ -148,7 +154,7 @@ class Checked:
             for p in loop.pieces
             for spot in (p.entry, p.curve.middle if isinstance(p.curve, Arc) else p.exit)
         ]
-        return all(abs(its.nearest(spot) - spot) <= self.close for spot in spots)
+        return all(abs(its.nearest(spot) - spot) <= close for spot in spots)
 
     @cached_property
     def size(self) -> float:

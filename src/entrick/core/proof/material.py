@@ -22,6 +22,9 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     outlines = checked.outlines
     crossed: set[str] = set()
     for first, second in combinations(outlines, 2):
+        if checked.is_nearly_again(second.loop, first.loop):
+            crossed |= {first.name, second.name}
+            continue  # drawn twice, which is told as such
         place = _crossing(first.loop, second.loop, checked.close)
         if place is not None:
             crossed |= {first.name, second.name}
@@ -37,9 +40,14 @@ def inspect(checked: Checked) -> Iterator[Finding]:
             place = checked.sheet.on_paper(outline.loop.pieces[0].entry)
             yield Finding("wrong", "material", told, outline.line, place)
     pieces = [outline for outline in outer if outline is outer[0] or not _is_round(outline)]
-    if len(pieces) > 1:
-        names = ", ".join(outline.name for outline in pieces)
-        yield Finding("note", "material", f"{len(pieces)} separate pieces: {names}", pieces[0].line)
+    loose = [o for o in outlines if o.depth and not o.is_hole and o.name not in crossed]
+    for outline in loose:
+        told = f"{outline.name} lies loose in a hole: it is a piece by itself, and falls out"
+        yield Finding("look", "material", told, outline.line)
+    if len(pieces) + len(loose) > 1:
+        names = ", ".join(outline.name for outline in (*pieces, *loose))
+        told = f"{len(pieces) + len(loose)} separate pieces: {names}"
+        yield Finding("note", "material", told, pieces[0].line)
     if len(outlines) > 1 and not crossed:
         unit = checked.solution.unit
         area = sum(abs(o.loop.area) * (-1 if o.is_hole else 1) for o in outlines)

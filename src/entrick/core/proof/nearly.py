@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Sequence
 from itertools import combinations
+from typing import TypeGuard
 
 from ..acts.shapes import MOST_STROKES
 from ..geometry import Arc, Circle, Curve, Line, Point, meet, support
@@ -12,10 +13,14 @@ from ..geometry.loop import nearest_place
 from ..geometry.nearest import ends_of
 from ..geometry.shapes import is_drawn_at
 from ..measure import Unit, spell
+from ..plan.document import Plan, Statement
+from ..plan.reader import read_line
+from ..plan.terms import Name
+from ..solve import Entry, solve
 from ..solve.named import drawn_curves
 from ..solve.remembered import owners
 from ..tolerance import NEAR_MISS, surely_two
-from .finding import Checked, Finding
+from .finding import Checked, Finding, Mend
 
 MOST_CURVES = 120
 """Curves beyond which every pair is no longer compared."""
@@ -38,14 +43,22 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     lines = {entry.statement.name: entry.line for entry in checked.solution.entries}
     walked = {name for entry in checked.lining_in for name in owners(entry.statement)}
     unit = checked.solution.unit
+    touching = {
+        (first, second): touch
+        for (first, a), (second, b) in combinations(curves, 2)
+        if (touch := _nearly_touching(a, b)) is not None
+    }
+    mends = dict(_as_touching(checked, dict(curves), touching))
     for (first, a), (second, b) in combinations(curves, 2):
         line = lines.get(second.partition(".")[0], 0)
-        touch = _nearly_touching(a, b)
+        touch = touching.get((first, second))
         if touch is not None:
             by, place = touch
             told = f"{first} and {second} {_misses(by)} by {spell(abs(by), unit)} {unit}: "
             told += exactly(a, b, first, second, unit)
-            yield Finding("look", "nearly", told, line, checked.sheet.on_paper(place))
+            straight = first if isinstance(a, Line) else second
+            at = checked.sheet.on_paper(place)
+            yield Finding("look", "nearly", told, line, at, mends.get(straight))
             continue
         # A construction line is as long as the construction needed it; only what is lined in, or
         # should have been, was meant to meet.
@@ -53,6 +66,8 @@ def inspect(checked: Checked) -> Iterator[Finding]:
             continue
         for name, end, other, target in ((first, a, second, b), (second, b, first, a)):
             for spot in ends_of(end) if isinstance(end, Arc) else ():
+                if _is_touch(spot, name, checked):
+                    continue
                 miss = abs(nearest_place(target, spot) - spot)
                 if surely_two(abs(spot)) < miss < _little(end, target) and not _goes_through(
                     end, target, spot, miss
@@ -62,6 +77,80 @@ def inspect(checked: Checked) -> Iterator[Finding]:
                         "meant to meet it?"
                     )
                     yield Finding("look", "nearly", told, line, checked.sheet.on_paper(spot))
+
+
+def _as_touching(
+    checked: Checked,
+    curves: Mapping[str, Curve],
+    touching: Mapping[tuple[str, str], tuple[float, Point]],
+) -> Iterator[tuple[str, Mend]]:
+    """Yield for every line that nearly touches what would make it touch: the statement that says
+    so, where that gives nearly the same line."""
+    rounds: dict[str, list[str]] = {}
+    for pair in touching:
+        straight = [name for name in pair if isinstance(curves[name], Line)]
+        if len(straight) == 1:
+            other = pair[0] if pair[1] == straight[0] else pair[1]
+            rounds.setdefault(straight[0], []).append(other)
+    for name, others in rounds.items():
+        entry = next((e for e in checked.solution.entries if e.statement.name == name), None)
+        line = curves[name]
+        if entry is None or entry.statement.kind != "line" or not isinstance(line, Line):
+            continue
+        for text in _tangents(entry.statement, line, others, curves):
+            made = _made_of(checked, entry, text)
+            if isinstance(made, Line) and _is_nearly(made, line):
+                yield name, Mend("line", entry.line, text, "Make it touch")
+                break
+
+
+def _tangents(
+    said: Statement, line: Line, others: Sequence[str], curves: Mapping[str, Curve]
+) -> Iterator[str]:
+    """Yield statements of a tangent near to a line: of two circles, or from an end to one."""
+    sides = ("above", "below", "left", "right")
+    if len(others) > 1:
+        one, other = (curves[each] for each in others[:2])
+        assert isinstance(one, Circle | Arc)
+        assert isinstance(other, Circle | Arc)
+        same = line.offset_of(one.centre) * line.offset_of(other.centre) > 0
+        pair = "outer" if same else "crossed"
+        touches = f"touching {others[0]}, touching {others[1]}, {pair}"
+        yield from (f"{said.name} = line, {touches}, {side}" for side in sides)
+    points = [item.text for clause in said.clauses for item in clause.items if _is_name(item)]
+    for point in points:
+        yield from (
+            f"{said.name} = line, from {point}, touching {others[0]}, {side}" for side in sides
+        )
+
+
+def _is_name(item: object) -> TypeGuard[Name]:
+    return isinstance(item, Name) and item.text not in ("from", "to", "through", "and")
+
+
+def _made_of(checked: Checked, entry: Entry, text: str) -> object:
+    """Return what a statement would make in the place of another; None where it does not solve."""
+    lines = list(checked.solution.plan.lines)
+    lines[entry.line - 1] = read_line(text)
+    made = solve(Plan(tuple(lines[: entry.line]))).entry(entry.line)
+    return made.made.shape if made is not None and made.made is not None else None
+
+
+def _is_nearly(found: Line, line: Line) -> bool:
+    """Tell whether a line lies where another one does, but for very little."""
+    if line.start is None or line.end is None:
+        return abs(found.direction.cross(line.direction)) < NEAR_MISS
+    ends = (line.at(line.start), line.at(line.end))
+    return all(abs(found.offset_of(end)) < NEAR_MISS * (line.end - line.start) for end in ends)
+
+
+def _is_touch(spot: Point, name: str, checked: Checked) -> bool:
+    """Tell whether a curve ends where it touches something: it was constructed to end there."""
+    item = checked.solution.figure.items.get(name.partition(".")[0])
+    return item is not None and any(
+        "touch." in key and isinstance(part, Point) and abs(part - spot) <= checked.close
+        for key, part in item.parts.items()
+    )
 
 
 def _little(first: Curve, second: Curve) -> float:

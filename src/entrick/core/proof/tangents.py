@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 
-from ..geometry import Junction
+from ..geometry import Junction, Point
 from ..plan.terms import Name
 from ..solve import Entry
 from .finding import Checked, Finding
@@ -25,6 +25,7 @@ def inspect(checked: Checked) -> Iterator[Finding]:
                 or pair[0] == pair[1]
                 or pair in told
                 or _asked(junction, kinds)
+                or _is_touch(junction, kinds, checked.close)
             ):
                 continue
             told |= {pair, pair[::-1]}
@@ -50,6 +51,17 @@ def _asked(junction: Junction, kinds: Mapping[str, Entry]) -> bool:
     was."""
     first, second = _owner(junction.first), _owner(junction.second)
     return _made_with(first, second, kinds) or _made_with(second, first, kinds)
+
+
+def _is_touch(junction: Junction, kinds: Mapping[str, Entry], close: float) -> bool:
+    """Tell whether one of the two has its touch there: it was constructed to."""
+    for owner in (_owner(junction.first), _owner(junction.second)):
+        made = kinds[owner].made if owner in kinds else None
+        for key, part in made.parts.items() if made else ():
+            is_touch = key.startswith("touch.") or ".touch." in key
+            if is_touch and isinstance(part, Point) and abs(part - junction.point) <= close:
+                return True
+    return False
 
 
 def _made_with(one: str, other: str, kinds: Mapping[str, Entry]) -> bool:

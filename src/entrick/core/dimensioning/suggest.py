@@ -620,8 +620,8 @@ def _set_off(solution: Solution) -> Iterator[tuple[str, str]]:
                 yield f"{said.name}.1", item.centre_name or f"{item.name}.centre"
         if said.kind == "slot" and entry.made is not None:
             about = next((c.items[1] for c in said.clauses if c.items[0] == Name("about")), None)
-            for key in ("first", "second") if isinstance(about, Name) else ():
-                yield f"{said.name}.{key}", about.text
+            if isinstance(about, Name):
+                yield from ((f"{said.name}.{key}", about.text) for key in ("first", "second"))
 
 
 def _between(first: Curve, second: Curve) -> float | None:

@@ -139,6 +139,17 @@ class Occupied:
         if at < 1.0:
             yield at, 1.0
 
+    @property
+    def marked(self) -> tuple[dict[tuple[int, int], int], int]:
+        """How much stands on the paper so far."""
+        return {cell: len(found) for cell, found in self.cells.items()}, len(self.boxes)
+
+    def back_to(self, marked: tuple[dict[tuple[int, int], int], int]) -> None:
+        """Take off what came after that."""
+        cells, boxes = marked
+        self.cells = {cell: self.cells[cell][:count] for cell, count in cells.items()}
+        del self.boxes[boxes:]
+
     def take(self, box: Box) -> None:
         """Mark a box as taken."""
         self.boxes.append(box)

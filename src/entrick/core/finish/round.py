@@ -44,11 +44,14 @@ _SLANTS = tuple(
 )
 
 
-LONG, STEEP, INWARD, CROSSING = 100.0, 0.3, 0.4, 0.5
-"""What a leader is worth against a covered stroke: a millimetre of length is 1/LONG of one; STEEP
-where it runs nearly level or plumb, INWARD where it lies inside the round, CROSSING for a stroke it
-crosses (by eye, no source)."""
-THROUGH = 3.0
+LONG, STEEP, INWARD, CROSSING, COVERED = 100.0, 0.3, 0.4, 0.5, 4.0
+"""What a leader costs: 1/LONG for a millimetre of length, STEEP where it runs nearly level or plumb,
+INWARD where it lies inside the round, CROSSING for a stroke it crosses, COVERED for one its figure
+stands on (by eye, no source)."""
+BACKWARD = 0.1
+"""What it costs a leader to be lettered on the side it comes from (by eye, no source)."""
+
+THROUGH = 9.0
 """What it costs a leader to run through letters (by eye, no source)."""
 
 GOOD = 0.3
@@ -59,7 +62,7 @@ def round_dimension(note: RoundDimension, view: View, taken: Occupied) -> Iterat
     """Draw a leader to a circle or arc, its lettering where it covers least."""
     circle = _drawn_part(note.circle, view)
     note = replace(note, circle=circle)
-    best: tuple[float, Point, Point, float] | None = None
+    best: tuple[float, Point, Point, int] | None = None
     for angle in _leader_angles(note):
         tip, ray = circle.at(math.radians(angle)) * view.factor, polar(1.0, math.radians(angle))
         for inward in (False, True):
@@ -71,14 +74,21 @@ def round_dimension(note: RoundDimension, view: View, taken: Occupied) -> Iterat
                 if best is not None and cost >= best[0]:
                     continue
                 end = tip - ray * reach if inward else tip + ray * reach
-                cost += taken.hits(_landing(end, note.text, end.x >= tip.x))
+                ahead = 1 if end.x >= tip.x else -1
+                hits: float = taken.hits(_landing(end, note.text, ahead > 0))
+                side = ahead
+                # Beside a steep leader there is room on either hand.
+                if hits and abs(ray.x) * reach < 2:
+                    back = taken.hits(_landing(end, note.text, ahead < 0)) + BACKWARD
+                    hits, side = (back, -ahead) if back < hits else (hits, ahead)
+                cost += COVERED * hits
                 if best is not None and cost >= best[0]:
                     continue
                 begun = tip + ray * (-0.05 if inward else 0.05)
                 cost += CROSSING * taken.crossings(begun, end)
                 cost += THROUGH * taken.letters_crossed(begun, end)
                 if best is None or cost < best[0]:
-                    best = (cost, tip, end, 1 if end.x >= tip.x else -1)
+                    best = (cost, tip, end, side)
             if best is not None and best[0] < GOOD:
                 break
     assert best is not None

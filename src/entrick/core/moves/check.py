@@ -14,7 +14,7 @@ def construct(args: Args) -> Made:
     claims: list[Claim] = []
     told: list[str] = []
     for said in args.said:
-        claim, words = _claim(said)
+        claim, words = _claim(args, said)
         claims.append(claim)
         told.append(words)
     if not claims:
@@ -36,25 +36,29 @@ def construct(args: Args) -> Made:
     )
 
 
-def _claim(said: Said) -> tuple[Claim, str]:
+def _claim(args: Args, said: Said) -> tuple[Claim, str]:
     match said.key:
         case "overall":
             across, up = said.length("across"), said.length("up")
-            return Overall(float(across), float(up)), f"{across.text} by {up.text} overall"
+            return Overall(
+                float(across), float(up)
+            ), f"{args.say(across.value)} by {args.say(up.value)} overall"
         case "across":
             across = said.length("across")
-            return Overall(float(across), None), f"{across.text} across"
+            return Overall(float(across), None), f"{args.say(across.value)} across"
         case "up":
             up = said.length("up")
-            return Overall(None, float(up)), f"{up.text} up"
+            return Overall(None, float(up)), f"{args.say(up.value)} up"
         case "symmetric":
             name = said.ref("axis").text
             return Symmetric(said.line("axis"), name), f"symmetric about {name}"
         case "wall":
             wall = said.length("wall")
-            return LeastWall(_above_nought(wall.value, said)), f"no wall under {wall.text}"
+            return LeastWall(
+                _above_nought(wall.value, said)
+            ), f"no wall under {args.say(wall.value)}"
     piece = said.length("piece")
-    return LeastPiece(_above_nought(piece.value, said)), f"no piece under {piece.text}"
+    return LeastPiece(_above_nought(piece.value, said)), f"no piece under {args.say(piece.value)}"
 
 
 def _above_nought(value: object, said: Said) -> float:

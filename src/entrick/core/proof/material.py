@@ -43,7 +43,7 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     loose = [o for o in outlines if o.depth and not o.is_hole and o.name not in crossed]
     for outline in loose:
         told = f"{outline.name} lies loose in a hole: it is a piece by itself, and falls out"
-        yield Finding("look", "material", told, outline.line)
+        yield Finding("note", "material", told, outline.line)
     if len(pieces) + len(loose) > 1:
         names = ", ".join(outline.name for outline in (*pieces, *loose))
         told = f"{len(pieces) + len(loose)} separate pieces: {names}"

@@ -12,6 +12,7 @@ from ..geometry import Arc, Circle, Loop, Point, Shape
 from ..geometry.walk import Stop
 from ..kind import Args, Length, Made, Value
 from ..kind.figure import Family, Ref
+from ..kind.told import completed
 from ..memo import remembered
 from ..moves import kinds
 from ..plan.errors import ClauseError
@@ -37,6 +38,7 @@ def _construct_once(kind: str, args: Args, _: tuple[type | None, ...]) -> tuple[
         raise ClauseError(
             "two places this stands on are one and the same: it comes to nothing"
         ) from error
+    made = replace(made, sentence=completed(made.sentence, args))
     asked = _asked(made)
     if asked > MOST_PIECES:
         raise refuse("this", asked, MOST_PIECES)

@@ -26,7 +26,7 @@ MOST_OFFERED = 4
 @dataclass(frozen=True, slots=True)
 class Outcome:
     """What came of a line tried in the place of another: its mistake, and whether it was understood
-    before that was found, how it is written, what it makes, in a sentence."""
+    before that was found, how it is written, what it makes."""
 
     error: ClauseError | None = None
     understood: bool = False

@@ -443,7 +443,8 @@ class _Solver:
                 case Statement():
                     said = self._said(content, self.figure.suits)
                     understood = True
-                    made = construct_all(content.kind, said)[0].sentence
+                    found = construct_all(content.kind, said)[0]
+                    made = str((content.kind, found.shape, sorted(found.parts), found.notes))
         except ClauseError as error:
             return Outcome(error, understood, text)
         except Exception as error:

@@ -12,7 +12,7 @@ from typing import NamedTuple
 import numpy as np
 import numpy.typing as npt
 
-from ..drawing.notes import AngleDimension, LinearDimension, Note, RoundDimension
+from ..drawing.notes import AngleDimension, CentreLine, LinearDimension, Note, RoundDimension
 from ..finish import View, finish
 from ..finish.crossings import crossings
 from ..geometry import Arc, Circle, Curve, Line, Loop, Point, meet
@@ -174,6 +174,7 @@ def suggest_dimensions(solution: Solution) -> Suggested:
         chosen = [*_stating(variation, tries, span), *_filling(variation, tries, span)]
     statements = [*_written(solution, chosen)]
     statements += _of_threads(solution, statements)
+    statements += _round_pitch(solution, chosen)
     text = write_plan(solution.plan)
     if statements:
         text = text.rstrip("\n") + "\n" + "".join(row + "\n" for row in statements)
@@ -191,6 +192,26 @@ def _of_threads(solution: Solution, before: Sequence[str]) -> Iterator[str]:
         count = sum(thread.count for thread in found)
         times = f", {count} times" if count > 1 else ""
         yield f'{names[-1]} = dimension, {found[0].across}{times}, saying "{size}"'
+
+
+def _round_pitch(solution: Solution, chosen: Sequence[_Try]) -> Iterator[str]:
+    """Write the centre lines of what a dimension points at that is no outline: a pitch circle."""
+    inked = [p.curve for run in lined_runs(solution) for p in run.pieces]
+    chains = [
+        note.along
+        for entry in solution.entries
+        for note in (entry.made.notes if entry.made else ())
+        if isinstance(note, CentreLine) and isinstance(note.along, Circle)
+    ]
+    bare = [
+        one.said[0].partition(" ")[2]
+        for one in chosen
+        if isinstance(one.of, Circle)
+        and not any(_is_on(one.of, c) for c in (*inked, *chains) if isinstance(c, Circle | Arc))
+    ]
+    if bare:
+        name = solution.free_name("axes")
+        yield f"{name} = centre lines, {', '.join(f'round {each}' for each in bare)}"
 
 
 def _stating(variation: Variation, tries: _Tries, span: RowSpace) -> Iterator[_Try]:
@@ -263,23 +284,23 @@ def _rounds(variation: Variation) -> Iterator[_Measured]:
     its centres."""
     solution = variation.solution
     pieces = [(p.name, p.curve) for run in lined_runs(solution) for p in run.pieces]
-    rounds = [(name, curve) for name, curve in pieces if isinstance(curve, Circle | Arc)]
-    spots = [curve.centre for _, curve in rounds]
-    named = dict(drawn_curves(solution))
+    others = [[p.curve for run in lined_runs(v) for p in run.pieces] for v in variation.varied]
     rounds = [
-        (called, curve) for name, curve in rounds if (called := _called(solution, name, curve))
+        (_called(solution, name, curve), curve, [_radius(other[at]) for other in others])
+        for at, (name, curve) in enumerate(pieces)
+        if isinstance(curve, Circle | Arc)
     ]
+    spots = [curve.centre for _, curve, _ in rounds]
+    columns = [dict(drawn_curves(other)) for other in variation.varied]
     pitch = [
-        (name, curve)
-        for name, curve in named.items()
+        (name, curve, [_radius(column.get(name)) for column in columns])
+        for name, curve in drawn_curves(solution)
         if isinstance(curve, Circle)
         and sum(abs(abs(s - curve.centre) - curve.radius) < SPECK for s in spots) > 1
     ]
-    columns = [dict(drawn_curves(other)) for other in variation.varied]
     groups: dict[tuple[float, ...], list[tuple[str, Circle | Arc, Row]]] = {}
-    for name, curve in (*rounds, *pitch):
-        radii = [_radius(column.get(name)) for column in columns]
-        if _radius(named.get(name)) is None or None in radii:
+    for name, curve, radii in (*rounds, *pitch):
+        if None in radii:
             continue
         row = (np.array(radii, dtype=float) - curve.radius) / VARIED
         key = (round(curve.radius, 9), *np.round(row, 4).tolist())
@@ -290,7 +311,10 @@ def _rounds(variation: Variation) -> Iterator[_Measured]:
         if isinstance(entry.given, Given)
     }
     for group in groups.values():
-        name, curve, row = group[0]
+        first = next((each for each in group if each[0]), None)
+        if first is None:
+            continue
+        name, curve, row = first
         mark = marks.get(variation.sizes[int(np.abs(row).argmax())].name, "")
         word = "radius" if mark == "R" or (mark != "Ø" and isinstance(curve, Arc)) else "diameter"
         count = _count([c.centre for n, c, _ in group])
@@ -310,8 +334,11 @@ def _called(solution: Solution, name: str, curve: Circle | Arc) -> str:
     on; empty where there is none."""
     owner, _, key = name.partition(".")
     item = solution.figure.items.get(owner)
-    if item is None or not key or item.part(key) is not None:
-        return name if item is not None else ""
+    if item is None:
+        return ""
+    own = item.part(key) if key else item.shape
+    if isinstance(own, Circle | Arc) and _is_on(curve, own):
+        return name
     for part, shape in item.parts.items():
         if isinstance(shape, Circle | Arc) and _is_on(curve, shape):
             return f"{owner}.{part}"

@@ -45,9 +45,9 @@ _SLANTS = tuple(
 
 
 LONG, STEEP, INWARD, CROSSING, COVERED = 100.0, 0.3, 0.4, 0.5, 4.0
-"""What a leader costs: 1/LONG for a millimetre of length, STEEP where it runs nearly level or plumb,
-INWARD where it lies inside the round, CROSSING for a stroke it crosses, COVERED for one its figure
-stands on (by eye, no source)."""
+"""What a leader costs: 1/LONG for a millimetre of length, STEEP where it runs nearly level or
+plumb, INWARD where it lies inside the round, CROSSING for a stroke it crosses, COVERED for one its
+figure stands on (by eye, no source)."""
 BACKWARD = 0.1
 """What it costs a leader to be lettered on the side it comes from (by eye, no source)."""
 

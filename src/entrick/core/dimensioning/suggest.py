@@ -363,6 +363,18 @@ def _count(centres: Sequence[Point]) -> int:
 
 WAYS = ("level", "plumb", "aligned")
 
+FINE = 0.02
+"""Share of the view in which extension lines are told shorter or longer (by eye, no source)."""
+
+
+def _way_out(solution: Solution, spots: Column) -> Column:
+    """Return how far each place lies inside the view, as a share of it: from below and above, from
+    left and right."""
+    low, high = view_box(solution)
+    size = max(high.x - low.x, high.y - low.y, 1.0)
+    x, y = spots.T
+    return np.column_stack((y - low.y, high.y - y, x - low.x, high.x - x)) / size
+
 
 def _straights(variation: Variation) -> _Tries:
     """Try the distances between all pairs of places, each way."""
@@ -387,8 +399,16 @@ def _straights(variation: Variation) -> _Tries:
     said_so = _as_said(variation.solution, places)
     ends = zip(first[pair].tolist(), second[pair].tolist(), way.tolist(), strict=True)
     brief = np.array([(a, b, WAYS[w]) in said_so for a, b, w in ends], dtype=bool)
+    out = _way_out(variation.solution, spots)
+    # What has the shortest extension lines is dimensioned, each to its own side of the view.
+    reach = np.stack((out[first, :2] + out[second, :2], out[first, 2:] + out[second, 2:]))
+    by_way = (*reach.min(axis=-1), np.zeros(len(long)))
     plain = np.column_stack(
-        ((1 + rank[pair]) * ~brief + (way == WAYS.index("aligned")), said[pair], long[pair])
+        (
+            (1 + rank[pair]) * ~brief + (way == WAYS.index("aligned")),
+            np.choose(way, [np.round(each[pair] / FINE) for each in by_way]),
+            said[pair],
+        )
     )
 
     def one(index: int) -> _Try:

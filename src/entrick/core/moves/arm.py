@@ -80,7 +80,7 @@ def _draw(args: Args, axis: Line, name: str, parts: dict[str, Line], work: Work)
 
 KIND = Kind(
     name="arm",
-    group="Lines",
+    group="Ready shapes",
     summary="both sides of an arm or a strip, by its centre line and width",
     example="arm1 = arm, from A to B, width 12",
     mistake="The whole width is set off to one side instead of half of it to each.",

@@ -177,7 +177,7 @@ def _centres(said: Said) -> Iterator[Ref]:
 
 KIND = Kind(
     name="holes",
-    group="Circles and arcs",
+    group="Ready shapes",
     summary="several holes of one size: on a pitch circle, in rows and columns, or at places",
     example="bolts = holes, 6 on diameter 80, about O, diameter 9",
     mistake="The pitch circle is drawn with its diameter in the compass, or the first hole is set "

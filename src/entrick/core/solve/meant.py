@@ -206,11 +206,14 @@ def _clauses(text: str) -> list[str]:
 
 def _words(text: str, line: str) -> str:
     """Return what a line says otherwise: the clauses in which it differs."""
-    before, after = (
-        [each.strip() for each in row.replace("=", "=,", 1).split(",")] for row in (text, line)
-    )
+    before, after = (HEAD.sub(r"\1,", row, count=1).split(",") for row in (text, line))
+    before, after = ([each.strip() for each in row] for row in (before, after))
     if before[0] != after[0]:
         return line
     changed = [each for each in after if each not in before]
-    is_kind = len(changed) > 1 and changed[0] == after[1]
+    is_kind = "=" in text and len(changed) > 1 and changed[0] == after[1]
     return ", ".join(after[1:] if is_kind or not changed else changed)
+
+
+HEAD = re.compile(r"^(\w+ =|sheet)")
+"""What a line begins with before its clauses."""

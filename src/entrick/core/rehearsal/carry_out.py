@@ -39,7 +39,9 @@ from ..acts.act import (
 )
 from ..geometry import Arc, Circle, Line, Loop, Point
 from ..geometry.loop import nearest_place
+from ..measure import Number
 from ..tolerance import DIRECTION, NOUGHT, SPECK
+from .curve import DrawnCurve, copied, on, through
 from .hand import NONE
 from .many import Hands, Places, Reals
 
@@ -58,15 +60,6 @@ class DrawnRound:
 
     centre: Places
     radius: Reals
-
-
-@dataclass(slots=True)
-class DrawnCurve:
-    """A curve as it came out: its stations, and the true curve that it follows between them."""
-
-    stations: tuple[Key, ...]
-    true: Loop
-    off: Places
 
 
 @dataclass(slots=True)
@@ -95,16 +88,20 @@ class NotDrawn(Exception):
 class Board:
     """What is on the board while acts are carried out by many hands at once.
 
-    `holes` are the radii that are gone over by a template. `unmet` counts for each hand how many
+    `holes` are the radii that are gone over by a template. `rule` is the finest graduation, mm, to
+    which sizes are set; nought where they are set as they are. `planned` holds where the figure has
+    what was left. `unmet` counts for each hand how many
     crossings did not come about, such as swings that fell short of each other."""
 
     hands: Hands
     lining: Lining = "rule"
     holes: frozenset[float] = frozenset()
+    rule: float = 0.0
     things: dict[Key, Drawn] = field(default_factory=dict)
     gone: list[DrawnPiece] = field(default_factory=list)
     opened: dict[str, tuple[Setting, Reals]] = field(default_factory=dict)
     needles: dict[Key, Key] = field(default_factory=dict)
+    planned: dict[Key, object] = field(default_factory=dict)
     unmet: Reals = field(init=False)
 
     def __post_init__(self) -> None:
@@ -163,9 +160,21 @@ class Board:
             size = np.abs(second - first) + self.hands.length(hand.carried)
         else:
             error = hand.opening if tool == "compass" else hand.dividers
-            size = float(setting.size) + self.hands.length(0.0 if setting.free else error)
+            bias = hand.opening_bias if tool == "compass" else hand.dividers_bias
+            size = (
+                np.full(self.hands.count, float(setting.size))
+                if setting.free
+                else self.read(setting.size) + self.hands.length(error) + self.hands.fixed(bias)
+            )
         self.opened[tool] = (setting, size)
         return size
+
+    def read(self, size: Number) -> float:
+        """Return a size as it is set by the rule: to its nearest graduation."""
+        paper = float(size) * self.hands.factor
+        if not self.rule or self.hands.hand == NONE:
+            return float(size)
+        return round(paper / self.rule) * self.rule / self.hands.factor
 
     def direction(self, way: Way) -> Places:
         """Return a direction as it is held; parallel and square to a line it is the square that
@@ -184,7 +193,7 @@ class Board:
         elif degrees % 180 == 0:
             tilt = self.hands.angle(hand.t_square)
         else:
-            tilt = self.hands.angle(hand.protractor, hand.base)
+            tilt = self.hands.angle(hand.protractor, hand.base) + math.radians(hand.protractor_bias)
         held: Places = base * turn * np.exp(1j * tilt)
         return held
 
@@ -198,7 +207,8 @@ class Board:
                 self.things[act.leaves] = self._planned(act.planned)
             case Measure():
                 ahead = self._held(act.way)
-                along = float(act.size) + self.hands.length(hand.measuring)
+                along = self.read(act.size) + self.hands.length(hand.measuring)
+                along = along + self.hands.fixed(hand.measuring_bias)
                 across = self.hands.length(0.0 if self._is_drawn(act.way) else hand.edge)
                 self.things[act.leaves] = self.mark(act.start) + ahead * (along + 1j * across)
             case Prick():
@@ -230,13 +240,60 @@ class Board:
                     if key not in self.things:
                         raise NotDrawn(f"{act.called} is drawn through {key}, which is not there")
                 off = self.hands.place(hand.line)
-                self.things[act.leaves] = DrawnCurve(act.stations, act.planned, off)
+                stations = [self._station(key, act.planned) for key in act.stations]
+                self.things[act.leaves] = through(act.planned, off, stations)
             case Copy():
                 self._copy(act)
             case GoOver():
                 self._go_over(act)
             case _:
                 pass
+        self._note(act)
+
+    def _note(self, act: Act) -> None:
+        """Note where the figure has what an act left."""
+        match act:
+            case Fix() | Measure() | Prick() | Strip() | Draw() | Swing():
+                self.planned[act.leaves] = act.planned
+            case StepOff():
+                self.planned |= zip(act.marks, act.planned, strict=True)
+            case Copy():
+                for (_, key), thing in zip(act.pairs, act.things, strict=True):
+                    match thing:
+                        case Mark(at=place):
+                            self.planned[key] = place
+                        case Edge(line=line):
+                            self.planned[key] = line
+                        case Round(circle=circle):
+                            self.planned[key] = circle
+
+    def _station(self, key: Key, loop: Loop) -> tuple[Point, Places]:
+        """Return where a station belongs on a curve, and where it came to: a mark by itself, a line
+        or circle where the curve touches it."""
+        thing, planned = self.things[key], self.planned.get(key)
+        match thing, planned:
+            case DrawnLine(at=at, ahead=ahead), Line():
+                place = min(
+                    (_nearest_on(piece.curve, planned) for piece in loop.pieces),
+                    key=lambda spot: abs(planned.offset_of(spot)),
+                )
+                spot, foot = _of(place), _of(planned.foot(place))
+                came = at + ahead * (np.conj(ahead) * (spot - at)).real
+                return place, came - foot + spot
+            case DrawnRound(centre=centre, radius=radius), Circle():
+                place = on(loop, planned.centre)
+                spot, middle = _of(place), _of(planned.centre)
+                out = (spot - middle) / max(abs(spot - middle), NOUGHT)
+                came = centre + _unit(spot - centre) * radius
+                return place, came - (middle + out * planned.radius) + spot
+            case DrawnCurve(), _:
+                place = loop.pieces[0].entry
+                return place, self._planned(place)
+        assert isinstance(thing, np.ndarray)
+        assert isinstance(planned, Point)
+        place = on(loop, planned)
+        # The curve passes a station, or touches it, as nearly as it does in the figure.
+        return place, thing - _of(planned) + _of(place)
 
     def _planned(self, at: Point) -> Places:
         return np.full(self.hands.count, complex(at.x, at.y))
@@ -258,8 +315,12 @@ class Board:
             return self._on_curve(first, second, act)
         if isinstance(first, DrawnLine) and isinstance(second, DrawnLine):
             turn = _cross(first.ahead, second.ahead)
-            if bool(np.any(np.abs(turn) < NOUGHT)):
+            parallel = np.abs(turn) < NOUGHT
+            if bool(np.all(parallel)):
                 raise NotDrawn(f"{act.called}: what should cross runs parallel")
+            # A hand whose lines never cross is counted, and does not keep the others from it.
+            self.unmet += parallel
+            turn = np.where(parallel, 1.0, turn)
             crossing: Places = first.at + first.ahead * (
                 _cross(second.at - first.at, second.ahead) / turn
             )
@@ -318,17 +379,19 @@ class Board:
             key=lambda piece: abs(nearest_place(piece.curve, act.planned) - act.planned),
         )
         piece = pieces[0].curve
-        here = self._planned(act.planned)
+        moved = curve.displaced(act.planned)
+        here = self._planned(act.planned) + moved
         if isinstance(other, DrawnCurve):
             return here
         support: DrawnLine | DrawnRound
         if isinstance(piece, Line):
             support = DrawnLine(
-                self._planned(piece.through), np.full(self.hands.count, _of(piece.direction))
+                self._planned(piece.through) + moved,
+                np.full(self.hands.count, _of(piece.direction)),
             )
         else:
             support = DrawnRound(
-                self._planned(piece.centre), np.full(self.hands.count, piece.radius)
+                self._planned(piece.centre) + moved, np.full(self.hands.count, piece.radius)
             )
         return _nearest_crossing(self, support, other, here)
 
@@ -350,8 +413,8 @@ class Board:
 
     def _strip(self, act: Strip) -> Places:
         tick, axis = self.mark(act.tick), self.line(act.axis)
-        whole = float(act.whole) + self.hands.length(self.hands.hand.measuring)
-        rest = float(act.rest) + self.hands.length(self.hands.hand.measuring)
+        whole = self.read(act.whole) + self.hands.length(self.hands.hand.measuring)
+        rest = self.read(act.rest) + self.hands.length(self.hands.hand.measuring)
         on = self._line_round(
             axis, DrawnRound(tick, whole - rest), 1.0 if act.pick == "second" else -1.0
         )
@@ -440,9 +503,9 @@ def _moved(original: Drawn, thing: Thing, move, turn: Places, over: bool) -> Dra
             return DrawnLine(move(at), turn * (np.conj(ahead) if over else ahead))
         case DrawnRound(centre=centre, radius=radius):
             return DrawnRound(move(centre), radius)
-        case DrawnCurve(stations=stations, off=off):
+        case DrawnCurve():
             assert isinstance(thing, Traced)
-            return DrawnCurve(stations, thing.loop, off)
+            return copied(original, thing.loop, move)
     return move(original)  # type: ignore[no-any-return]
 
 
@@ -511,6 +574,7 @@ def carry_out(
     hands: Hands,
     lining: Lining = "rule",
     holes: frozenset[float] = frozenset(),
+    rule: float = 0.0,
 ) -> Board:
     """Carry acts out one after another.
 
@@ -522,6 +586,8 @@ def carry_out(
         How the compass is opened for arcs that are gone over.
     holes : frozenset of float
         Radii, plan units, that are gone over by a template.
+    rule : float
+        Finest graduation of the rule, mm; nought where sizes are set as they are.
 
     Returns
     -------
@@ -532,7 +598,7 @@ def carry_out(
     NotDrawn
         Where an act stands on something no act before it has left.
     """
-    board = Board(hands, lining, holes)
+    board = Board(hands, lining, holes, rule)
     for act in acts:
         board.do(act)
     return board
@@ -602,7 +668,11 @@ def _off_curve(drawn: Drawn, loop: Loop) -> Reals:
 def _nearest_to_line(curve: Line | Circle | Arc, drawn: DrawnLine) -> Point:
     """Return the place of a piece that is nearest to a line, as the first hand has it."""
     at, ahead = complex(drawn.at[0]), complex(drawn.ahead[0])
-    line = Line(Point(at.real, at.imag), Point(ahead.real, ahead.imag))
+    return _nearest_on(curve, Line(Point(at.real, at.imag), Point(ahead.real, ahead.imag)))
+
+
+def _nearest_on(curve: Line | Circle | Arc, line: Line) -> Point:
+    """Return the place of a piece that is nearest to a line."""
     if isinstance(curve, Line):
         return min(
             (curve.at(along or 0.0) for along in (curve.start, curve.end)),

@@ -29,6 +29,8 @@ class Hand:
         Tilt of a square that is slid, degrees.
     protractor, base : float
         A protractor read, and its base laid, degrees.
+    opening_bias, dividers_bias, measuring_bias, protractor_bias : float
+        By how much each comes out too wide, every time alike; nought of the usual hand.
     """
 
     needle: float = 0.10
@@ -43,6 +45,10 @@ class Hand:
     t_square: float = 0.03
     protractor: float = 0.25
     base: float = 0.10
+    opening_bias: float = 0.0
+    dividers_bias: float = 0.0
+    measuring_bias: float = 0.0
+    protractor_bias: float = 0.0
 
     def times(self, factor: float) -> Hand:
         """Return a hand whose every error is so many times as large."""

@@ -35,6 +35,10 @@ class Hands:
             return np.zeros(self.count)
         return self._random.standard_normal(self.count) * (size / self.factor)
 
+    def fixed(self, size: float) -> float:
+        """Return what every hand is off alike, plan units."""
+        return size / self.factor
+
     def place(self, size: float) -> Places:
         """Return an error across and up, plan units."""
         if size == 0:
@@ -63,6 +67,10 @@ class OneByOne(Hands):
     def __init__(self, hand: Hand, count: int, factor: float) -> None:
         super().__init__(hand, count, 0, factor)
         self.drawn = 0
+
+    def fixed(self, size: float) -> float:
+        """Return nothing: what all are off alike has no share in the spread."""
+        return 0.0
 
     def _next(self, size: float) -> Reals:
         found = np.zeros(self.count)

@@ -21,7 +21,8 @@ from ..geometry.loop import boxed
 from ..sheet import Sheet
 from ..solve import Solution
 from ..tolerance import DIRECTION, NOUGHT
-from .carry_out import Board, DrawnCurve, DrawnLine, DrawnPiece, DrawnRound, carry_out
+from .carry_out import Board, DrawnLine, DrawnPiece, DrawnRound, carry_out
+from .curve import DrawnCurve
 from .hand import Hand
 from .many import Hands, OneByOne, Places, Reals
 from .other_ways import OtherWay, other_ways
@@ -291,8 +292,8 @@ def _across(piece: DrawnPiece, at: complex, normal: complex) -> Reals:
             side = np.sign((np.conj(out) * normal).real)
             beyond: Reals = (radius - np.abs(out)) * side
             return beyond
-        case DrawnCurve(off=off_):
-            aside: Reals = (off_ * np.conj(normal)).real
+        case DrawnCurve() as curve:
+            aside: Reals = (curve.displaced(Point(at.real, at.imag)) * np.conj(normal)).real
             return aside
     raise TypeError(piece.thing)
 
@@ -312,8 +313,8 @@ def _end_on(piece: DrawnPiece, meeting: _Meeting) -> Places:
         case DrawnRound(centre=centre, radius=radius):
             out = mark - centre
             return centre + out / np.maximum(np.abs(out), NOUGHT) * radius
-        case DrawnCurve(off=off):
-            return mark + off
+        case DrawnCurve() as curve:
+            return mark + curve.off if found else mark + curve.displaced(meeting.at)
     raise TypeError(piece.thing)
 
 
@@ -430,6 +431,10 @@ def _extreme(loop: Loop, board: Board, axis: complex) -> Reals | None:
         return None
     way = complex(ahead.x, ahead.y)
     match gone.thing:
+        case DrawnCurve() as curve:
+            came = complex(best.x, best.y) + curve.displaced(best)
+            far: Reals = (came * np.conj(way)).real
+            return far
         case DrawnRound(centre=centre, radius=radius) if best not in (piece.entry, piece.exit):
             reach: Reals = (centre * np.conj(way)).real + radius
             return reach

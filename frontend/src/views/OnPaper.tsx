@@ -105,8 +105,7 @@ function Sizes({ data }: { data: RehearsalOut }) {
     <ul className="pt-2">
       {data.sizes.map((size) => (
         <li key={`${size.outline} ${size.way}`}>
-          <span className="italic">{size.outline}</span> over all, {size.way}: {size.size.toFixed(1)} mm, nine
-          in ten within {mm(size.off.nine)}
+          <span className="italic">{size.outline}</span>, {size.told}: nine in ten within {mm(size.off.nine)}
           {size.instead[0] && (
             <span className="text-pencil">
               {" "}

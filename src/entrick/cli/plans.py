@@ -211,9 +211,9 @@ def rehearse(file: Path, hands: int, seed: int, as_json: bool) -> None:
     if work.solution.errors:
         for error in work.solution.errors:
             click.echo(f"{file}:{error.line}: {error.message}", err=True)
-        _tell_ways(error, err=True)
+            _tell_ways(error, err=True)
         sys.exit(2)
-    found = rehearsed(work.solution, work.sheet, hands, seed)
+    found = rehearsed(work.solution, work.sheet, hands, seed, kit=work.kit)
     if as_json:
         click.echo(json.dumps(rehearsal_data(found), ensure_ascii=False, indent=2))
         return
@@ -226,7 +226,4 @@ def rehearse(file: Path, hands: int, seed: int, as_json: bool) -> None:
         for way in join.instead[:1]:
             click.echo(f"    {way.told}: {way.nine:.2f} mm, {way.gain:.2f} less")
     for size in found.sizes:
-        click.echo(
-            f"{size.outline}, {size.way} over all {size.size:.1f} mm: nine in ten within "
-            f"{size.off.nine:.2f} mm"
-        )
+        click.echo(f"{size.outline}, {size.told}: nine in ten within {size.off.nine:.2f} mm")

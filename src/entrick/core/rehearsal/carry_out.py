@@ -90,8 +90,8 @@ class Board:
 
     `holes` are the radii that are gone over by a template. `rule` is the finest graduation, mm, to
     which sizes are set; nought where they are set as they are. `planned` holds where the figure has
-    what was left. `unmet` counts for each hand how many
-    crossings did not come about, such as swings that fell short of each other."""
+    what was left, `stepped` with which opening a mark was stepped to. `unmet` counts for each hand
+    how many crossings did not come about, such as swings that fell short of each other."""
 
     hands: Hands
     lining: Lining = "rule"
@@ -102,6 +102,7 @@ class Board:
     opened: dict[str, tuple[Setting, Reals]] = field(default_factory=dict)
     needles: dict[Key, Key] = field(default_factory=dict)
     planned: dict[Key, object] = field(default_factory=dict)
+    stepped: dict[Key, Reals] = field(default_factory=dict)
     unmet: Reals = field(init=False)
 
     def __post_init__(self) -> None:
@@ -395,6 +396,15 @@ class Board:
             )
         return _nearest_crossing(self, support, other, here)
 
+    def one_more(self, act: StepOff, ring: DrawnRound, hands: Hands) -> Places:
+        """Return where one step more round a circle would come, by hands with errors of their
+        own."""
+        key = act.marks[-1]
+        needle = self.mark(key) + hands.place(hands.hand.needle)
+        swung = DrawnRound(needle, self.stepped[key] + hands.length(hands.hand.pricking))
+        seen = DrawnRound(ring.centre, ring.radius + hands.length(hands.hand.pricking))
+        return self._two_rounds(seen, swung, 1.0 if act.forwards else -1.0)
+
     def _step(self, act: StepOff) -> None:
         hand = self.hands.hand
         size = self.opening(act.setting, "compass" if act.compass else "dividers")
@@ -410,6 +420,7 @@ class Board:
                 ring = DrawnRound(along.centre, along.radius + self.hands.length(hand.pricking))
                 here = self._two_rounds(ring, swung, 1.0 if act.forwards else -1.0)
             self.things[key] = here
+            self.stepped[key] = size
 
     def _strip(self, act: Strip) -> Places:
         tick, axis = self.mark(act.tick), self.line(act.axis)

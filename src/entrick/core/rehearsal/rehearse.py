@@ -12,23 +12,37 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..acts.act import Act
+from ..acts.act import Act, StepOff
 from ..board.kit import Kit, default_kit
 from ..board.lacking import with_kit
 from ..board.order import acts_of
-from ..geometry import Arc, Loop, Point
+from ..board.schedule import Schedule, scheduled
+from ..drawing.strokes import Role
+from ..geometry import Arc, Circle, Loop, Point
 from ..geometry.loop import boxed
+from ..kind.figure import Family
 from ..sheet import Sheet
-from ..solve import Solution
-from ..tolerance import DIRECTION, NOUGHT
-from .carry_out import Board, DrawnLine, DrawnPiece, DrawnRound, carry_out
+from ..solve import Entry, Solution
+from ..tolerance import DIRECTION, NOUGHT, assembled
+from .carry_out import Board, DrawnLine, DrawnPiece, DrawnRound, Lining, carry_out
 from .curve import DrawnCurve
 from .hand import Hand
 from .many import Hands, OneByOne, Places, Reals
-from .other_ways import OtherWay, other_ways
+from .other_ways import OtherWay, other_ways, template_holes
 
-WORTH = 0.05
-"""Share of a miss that another way has to save to be told."""
+QUANTILE = 0.04
+"""Standard error of what nine in ten of 500 hands stay under, as a share of it (simulated, see the
+tests)."""
+
+SURELY = 1.96
+"""Standard errors within which 95 in 100 values lie."""
+
+
+def worth(hands: int) -> float:
+    """Return the share of a miss that another way has to save to be told: more than chance makes of
+    two rehearsals of so many hands."""
+    return SURELY * math.sqrt(2) * QUANTILE * math.sqrt(500 / hands)
+
 
 CLOUD = 60
 """Hands whose places are shown at a join."""
@@ -108,11 +122,24 @@ class Join:
 
 @dataclass(frozen=True, slots=True)
 class Overall:
-    """A size over all of an outline, mm on paper: how far off it comes out, and the best other
-    ways, best first."""
+    """Something of an outline that is measured on paper, mm: a size over all, the place of a hole,
+    what stepping round leaves; how far off it comes out, and the best other ways, best first.
+
+    Attributes
+    ----------
+    outline : str
+    way : str
+        "level" or "plumb", "place", or "closing".
+    told : str
+        What it is, in words.
+    size : float
+    off : Spread
+    instead : tuple of Instead
+    """
 
     outline: str
     way: str
+    told: str
     size: float
     off: Spread
     instead: tuple[Instead, ...] = ()
@@ -149,6 +176,7 @@ def rehearse(
     seed: int = 1,
     hand: Hand | None = None,
     kit: Kit | None = None,
+    schedule: Schedule = "written",
 ) -> Rehearsal:
     """Rehearse a plan.
 
@@ -163,7 +191,10 @@ def rehearse(
     hand : Hand, optional
         The usual one where none is given.
     kit : Kit, optional
-        What it is drawn with; the small kit of the plan's unit where none is given.
+        What it is drawn with; the small kit of the plan's unit where none is given. Sizes are set
+        to its graduations, holes of its template are used.
+    schedule : str
+        In which order.
 
     Returns
     -------
@@ -172,27 +203,26 @@ def rehearse(
     hand, kit = hand or Hand(), kit or default_kit(solution.unit)
     ordered = acts_of(solution, sheet)
     done = with_kit(ordered, kit, sheet)
-    acts = [act for own in done for act in own]
-    owners = [
+    written = [act for own in done for act in own]
+    names = [
         own.entry.statement.name
         for own, with_it in zip(ordered, done, strict=True)
         for _ in with_it
     ]
-    board = carry_out(acts, Hands(hand, hands, seed, sheet.factor))
-    loops = [
-        (own.entry.statement.name, loop)
-        for own in ordered
-        if own.entry.made
-        for loop in own.entry.made.loops
-    ]
+    order = scheduled(written, schedule)
+    acts, owners = [written[index] for index in order], [names[index] for index in order]
+    rule, holes = float(kit.graduation * kit.unit.mm), template_holes(acts, kit, sheet)
+
+    def drawn(by: Sequence[Act], lining: Lining = "rule") -> Board:
+        return carry_out(by, Hands(hand, hands, seed, sheet.factor), lining, holes, rule)
+
+    board = drawn(acts)
+    loops = [each for own in ordered if own.entry.made for each in _named_loops(own.entry)]
     meetings = [meeting for name, loop in loops for meeting in _meetings(name, loop, board)]
-    single, sources = _one_by_one(acts, hand, sheet.factor)
+    single, sources = _one_by_one(acts, hand, sheet.factor, holes)
     alone = [meeting for name, loop in loops for meeting in _meetings(name, loop, single)]
     things = {thing.key: thing for own in reversed(ordered) for thing in own.left}
-    others = [
-        (way, carry_out(way.acts, Hands(hand, hands, seed, way.factor), way.lining, way.holes))
-        for way in other_ways(acts, things, solution, sheet, kit)
-    ]
+    others = [(way, drawn(way.acts, way.lining)) for way in other_ways(acts, things, sheet)]
     other_meetings = [
         (way, [m for name, loop in loops for m in _meetings(name, loop, each)])
         for way, each in others
@@ -204,7 +234,8 @@ def rehearse(
         spread = _spread(miss[met] if bool(np.any(met)) else miss)
         first_order = _miss(alone[index]) * sheet.factor
         instead = sorted(
-            _instead(index, spread, other_meetings, sheet.factor), key=lambda way: -way.gain
+            _instead(index, spread, other_meetings, sheet.factor, worth(hands)),
+            key=lambda way: -way.gain,
         )
         joins.append(
             Join(
@@ -227,21 +258,38 @@ def rehearse(
                 for each in _nearest_places(meeting)[:CLOUD] - complex(meeting.at.x, meeting.at.y)
             )
         )
-    sizes = list(_sizes(loops, board, sheet.factor, others))
+    least = worth(hands)
+    sizes = [
+        *_sizes(loops, board, sheet.factor, others, least),
+        *_closings(acts, owners, board, Hands(hand, hands, seed + 1, sheet.factor)),
+    ]
     return Rehearsal(hands, seed, tuple(joins), tuple(sizes), tuple(clouds))
 
 
-def _one_by_one(acts: Sequence[Act], hand: Hand, factor: float) -> tuple[Board, list[int]]:
+def _named_loops(entry: Entry) -> Iterator[tuple[str, Loop]]:
+    """Yield the outlines a statement goes over, the members of a family by their own names."""
+    made, name = entry.made, entry.statement.name
+    assert made is not None
+    labelled = made.shape.labelled if isinstance(made.shape, Family) else (("", made.shape),)
+    for index, (label, shape) in enumerate(labelled):
+        if made.lined is Role.OUTLINE and index not in made.standing and isinstance(shape, Loop):
+            yield f"{name}.{label}".rstrip("."), shape
+
+
+def _one_by_one(
+    acts: Sequence[Act], hand: Hand, factor: float, holes: frozenset[float]
+) -> tuple[Board, list[int]]:
     """Carry acts out by as many hands as there are errors, each of which makes one of them, and no
     other."""
     counting = OneByOne(hand, 1, factor)
     sources: list[int] = []
-    board = Board(counting)
+    board = Board(counting, holes=holes)
     for index, act in enumerate(acts):
         before = counting.drawn
         board.do(act)
         sources += [index] * (counting.drawn - before)
-    return carry_out(acts, OneByOne(hand, max(len(sources), 1), factor)), sources
+    each = OneByOne(hand, max(len(sources), 1), factor)
+    return carry_out(acts, each, holes=holes), sources
 
 
 def _meetings(name: str, loop: Loop, board: Board) -> Iterator[_Meeting]:
@@ -370,19 +418,23 @@ def _shares(
 
 
 def _instead(
-    index: int, spread: Spread, others: Sequence[tuple[OtherWay, Sequence[_Meeting]]], factor: float
+    index: int,
+    spread: Spread,
+    others: Sequence[tuple[OtherWay, Sequence[_Meeting]]],
+    factor: float,
+    least: float,
 ) -> Iterator[Instead]:
     """Yield the other ways with which nine in ten of the hands come closer."""
     for way, meetings in others:
         meeting = meetings[index]
         rounds = any(isinstance(piece.planned, Arc) for piece in (meeting.first, meeting.second))
         if rounds or not way.arcs_only:
-            yield from _gained(way, spread, _miss(meeting) * factor)
+            yield from _gained(way, spread, _miss(meeting) * factor, least)
 
 
-def _gained(way: OtherWay, spread: Spread, off: Reals) -> Iterator[Instead]:
+def _gained(way: OtherWay, spread: Spread, off: Reals, least: float) -> Iterator[Instead]:
     nine = float(np.quantile(np.abs(off), 0.9))
-    if nine < spread.nine * (1 - WORTH):
+    if nine < spread.nine * (1 - least):
         yield Instead(way.told, nine, spread.nine - nine)
 
 
@@ -391,9 +443,15 @@ def _sizes(
     board: Board,
     factor: float,
     others: Sequence[tuple[OtherWay, Board]],
+    least: float,
 ) -> Iterator[Overall]:
-    """Yield how far off each outline comes out over all, level and plumb, and what would help."""
+    """Yield how far off each outline comes out over all, level and plumb, or where a hole comes to,
+    and what would help."""
     for name, loop in loops:
+        hole = loop.pieces[0].curve if len(loop.pieces) == 1 else None
+        if isinstance(hole, Circle):
+            yield from _place(name, hole, board, factor, others, least)
+            continue
         box = boxed(loop).box
         for way, axis, planned in (
             ("level", 1.0, box.high.x - box.low.x),
@@ -407,9 +465,62 @@ def _sizes(
             for other, drawn in others:
                 otherwise = _off_over_all(loop, drawn, axis, planned)
                 if otherwise is not None:
-                    found += _gained(other, spread, otherwise * factor)
+                    found += _gained(other, spread, otherwise * factor, least)
             found.sort(key=lambda each: -each.gain)
-            yield Overall(name, way, planned * factor, spread, tuple(found[:3]))
+            told = f"over all, {way}: {planned * factor:.1f} mm"
+            yield Overall(name, way, told, planned * factor, spread, tuple(found[:3]))
+
+
+def _place(
+    name: str,
+    hole: Circle,
+    board: Board,
+    factor: float,
+    others: Sequence[tuple[OtherWay, Board]],
+    least: float,
+) -> Iterator[Overall]:
+    """Yield how far a hole comes to lie from its place."""
+
+    def away(by: Board) -> Reals | None:
+        gone = by.gone_along(hole)
+        if gone is None or not isinstance(gone.thing, DrawnRound):
+            return None
+        found: Reals = np.abs(gone.thing.centre - complex(hole.centre.x, hole.centre.y)) * factor
+        return found
+
+    off = away(board)
+    if off is None:
+        return
+    spread = _spread(off)
+    found = [
+        each
+        for way, by in others
+        if (otherwise := away(by)) is not None
+        for each in _gained(way, spread, otherwise, least)
+    ]
+    found.sort(key=lambda each: -each.gain)
+    size = 2 * hole.radius * factor
+    yield Overall(name, "place", f"its place, Ø{size:.1f} mm", size, spread, tuple(found[:3]))
+
+
+def _closings(
+    acts: Sequence[Act], owners: Sequence[str], board: Board, more: Hands
+) -> Iterator[Overall]:
+    """Yield what is left, or lacking, where a circle was stepped round and one step more, with
+    errors of its own, should come to the start."""
+    for act, owner in zip(acts, owners, strict=True):
+        along = board.things.get(act.along) if isinstance(act, StepOff) else None
+        if not isinstance(act, StepOff) or not isinstance(along, DrawnRound):
+            continue
+        start, last = board.planned.get(act.start), act.planned[-1]
+        size = float(act.setting.size)
+        if not isinstance(start, Point) or abs(abs(last - start) - size) > assembled(size):
+            continue
+        came = board.one_more(act, along, more)
+        begun = board.mark(act.start) - along.centre
+        off = np.angle((came - along.centre) * np.conj(begun)) * along.radius * more.factor
+        told = f"closing after {len(act.marks) + 1} steps of {size * more.factor:.1f} mm"
+        yield Overall(owner, "closing", told, size * more.factor, _spread(off))
 
 
 def _off_over_all(loop: Loop, board: Board, axis: complex, planned: float) -> Reals | None:

@@ -127,10 +127,12 @@ class JoinOut(Crossing):
 
 
 class OverallOut(Crossing):
-    """A size over all on paper, how far off it comes out, mm, and what would help."""
+    """A size over all on paper, the place of a hole or the closing of steps, told in words: how far
+    off it comes out, mm, and what would help."""
 
     outline: str
     way: str
+    told: str
     size: float
     off: SpreadOut
     instead: tuple[InsteadOut, ...]
@@ -316,7 +318,8 @@ def rehearsal(body: ScheduledIn, taught: Taught) -> RehearsalOut:
     """Draw a plan by many hands: how well its outline closes on paper. They are one's own as far as
     those are known."""
     done = work_out(body.text, kit_of(body.kit))
-    found, sheet = rehearse(done.solution, done.sheet, hand=taught.hand, kit=done.kit), done.sheet
+    sheet = done.sheet
+    found = rehearse(done.solution, sheet, hand=taught.hand, kit=done.kit, schedule=body.schedule)
     joins = tuple(
         JoinOut.from_core(
             join,

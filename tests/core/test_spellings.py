@@ -82,7 +82,10 @@ def test_a_statement_not_said_to_its_end_is_told_to_want_more_and_never_refused(
             for number, line in enumerate(solver.head.plan.lines, 1):
                 solver.read(number, line.content)
             every = range(len(said.clauses))
-            for kept in (each for count in every for each in combinations(every, count)):
+            fewer = (
+                {*combinations(every, len(every) - 1), *combinations(every, 1)} if every else set()
+            )
+            for kept in {*fewer, *(tuple(every[:count]) for count in every)} - {tuple(every)}:
                 clauses = "".join(f", {said.clauses[at]}" for at in kept)
                 outcome = solver._tried(999, f"{said.name} = {said.kind}{clauses}")
                 odd = "lettered" in clauses or "a leg ends" in str(outcome.error)
@@ -138,3 +141,9 @@ def test_the_shell_tells_what_is_meant_with_its_place(tmp_path: Path) -> None:
     (mistake,) = data["mistakes"]
     assert (mistake["line"], mistake["clause"]) == (LINE, 0)
     assert mistake["suggestion"] == "x = circle, centre O, diameter 20"
+
+
+def test_nothing_is_offered_that_is_the_line_itself() -> None:
+    message, lines = offered('z0 = bisector "a note"')
+    assert message is not None
+    assert lines == []

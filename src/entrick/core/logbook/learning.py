@@ -5,10 +5,11 @@ from __future__ import annotations
 import math
 import statistics
 from collections import Counter
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 
-from .sitting import Sitting, effective
+from ..rehearsal.hand import Hand
+from .sitting import Event, Sitting, effective
 
 SURE = 0.95
 """Share of the cases in which an interval holds the true value."""
@@ -19,6 +20,19 @@ FEWEST = 3
 FAR = 3.5
 """Robust standard deviations beyond which a value is a slip and no error of the hand (common
 practice, no source)."""
+
+FINEST = {"protractor": 0.25}
+"""Half of a graduation, degrees: what nobody can be closer by than chance."""
+
+HALF_GRADUATION = 0.25
+"""The same of a rule in half millimetres, mm: values that agree better have not been told apart."""
+
+READ = {"protractor": Hand().protractor}
+"""How far off a value is read back, one standard deviation, degrees (common practice, no
+source)."""
+
+READ_BY_RULE = Hand().measuring
+"""The same by the rule, mm."""
 
 LONG = 600.0
 """Seconds beyond which a step was not worked at but left lying."""
@@ -36,7 +50,7 @@ class Spread:
     bias, bias_off : float
         Mean of measured less computed, and half its interval (Student's t).
     spread, low, high : float
-        Standard deviation, and its interval (chi-squared).
+        Standard deviation, and its interval (chi-squared); what reading back adds is taken off.
     hint : str
         What to do about it; empty where the bias may be none.
     """
@@ -68,14 +82,16 @@ def learn(sittings: Iterable[Sitting]) -> Learnt:
     -----
     Seconds are medians. A mean of n values with standard deviation s lies within t·s/√n of the true
     one, and the variance between (n − 1)s²/χ²; both intervals hold in 95 of 100 cases (textbook
-    formulas)."""
+    formulas). A value read back is off by the hand and by the reading: s² = σ² + σ_read²."""
+    sittings = tuple(sittings)
     events = [event for sitting in sittings for event in effective(sitting.events)]
     times: dict[str, list[float]] = {}
     offs: dict[str, list[float]] = {}
     for event in events:
         if event.kind == "done" and 0 < event.seconds <= LONG:
             times.setdefault(event.tool, []).append(event.seconds)
-        elif event.kind == "measured":
+    for sitting in sittings:
+        for event in _no_slips(effective(sitting.events)):
             offs.setdefault(event.tool, []).append(event.off)
     slips = Counter(event.text for event in events if event.kind == "slip" and event.text)
     return Learnt(
@@ -83,18 +99,33 @@ def learn(sittings: Iterable[Sitting]) -> Learnt:
         tuple(
             spread_of(tool, values)
             for tool, values in sorted(offs.items())
-            if len(_kept(values)) >= FEWEST
+            if len(_kept(tool, values)) >= FEWEST
         ),
         tuple(slips.most_common()),
     )
 
 
-def _kept(values: Sequence[float]) -> list[float]:
+def _no_slips(events: Sequence[Event]) -> Iterator[Event]:
+    """Yield the values that were measured back and not named a slip: a slip tells nothing of the
+    spread of a hand."""
+    open_: dict[int, Event] = {}
+    for event in events:
+        if event.kind == "measured":
+            if event.step in open_:
+                yield open_[event.step]
+            open_[event.step] = event
+        elif event.kind == "slip":
+            open_.pop(event.step, None)
+    yield from open_.values()
+
+
+def _kept(tool: str, values: Sequence[float]) -> list[float]:
     """Leave out what is too far off to be an error of the hand: beyond 3.5 robust deviations of the
-    median."""
+    median, or of half a graduation where the values agree better than they can be told."""
     middle = statistics.median(values)
     away = statistics.median(abs(value - middle) for value in values) * 1.4826
-    return [value for value in values if away == 0 or abs(value - middle) <= FAR * away]
+    away = max(away, FINEST.get(tool, HALF_GRADUATION))
+    return [value for value in values if abs(value - middle) <= FAR * away]
 
 
 def spread_of(tool: str, values: Sequence[float]) -> Spread:
@@ -102,7 +133,7 @@ def spread_of(tool: str, values: Sequence[float]) -> Spread:
     # Loaded when it is first wanted: it is a large part of a cold start.
     from scipy.stats import chi2, t  # type: ignore[import-untyped]
 
-    kept = _kept(values)
+    kept = _kept(tool, values)
     count, bias = len(kept), statistics.fmean(kept)
     spread = statistics.stdev(kept)
     free = count - 1
@@ -111,9 +142,16 @@ def spread_of(tool: str, values: Sequence[float]) -> Spread:
         spread * math.sqrt(free / float(chi2.ppf(share, free)))
         for share in ((1 + SURE) / 2, (1 - SURE) / 2)
     )
+    spread, low, high = (_less_reading(tool, each) for each in (spread, low, high))
     hint = ""
     if abs(bias) > off:
         unit = "°" if tool == "protractor" else " mm"
         way, mend = ("wide", "under") if bias > 0 else ("short", "over")
         hint = f"with the {tool} you come out {abs(bias):.2g}{unit} {way}: set a hair {mend}"
     return Spread(tool, count, bias, off, spread, low, high, hint)
+
+
+def _less_reading(tool: str, spread: float) -> float:
+    """Return a spread without what reading back adds to it."""
+    read = READ.get(tool, READ_BY_RULE)
+    return math.sqrt(max(spread**2 - read**2, 0.0))

@@ -3,7 +3,6 @@ rehearsal."""
 
 from __future__ import annotations
 
-import math
 import statistics
 from collections.abc import Iterable
 from dataclasses import dataclass, field
@@ -76,8 +75,7 @@ def teach(sittings: Iterable[Sitting], learnt: Learnt | None = None) -> Taught:
 
     Notes
     -----
-    A hand errs by its spread and, each time alike, by its bias: together sqrt(bias² + spread²), the
-    root mean square."""
+    A hand errs by its spread, anew each time, and by its bias, each time alike."""
     found = tuple(sittings)
     known = learnt or learn(found)
     minutes: dict[str, list[float]] = {}
@@ -92,7 +90,8 @@ def teach(sittings: Iterable[Sitting], learnt: Learnt | None = None) -> Taught:
         if spread.tool in OWN and spread.count >= ENOUGH_VALUES
     }
     usual = Hand()
-    errors = {OWN[tool]: math.hypot(spread.bias, spread.spread) for tool, spread in own.items()}
+    errors = {OWN[tool]: spread.spread for tool, spread in own.items()}
+    errors |= {f"{OWN[tool]}_bias": spread.bias for tool, spread in own.items()}
     return Taught(
         {group: statistics.median(took) for group, took in minutes.items()},
         sum(map(len, minutes.values())),

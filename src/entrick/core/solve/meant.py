@@ -146,6 +146,8 @@ def _mended(text: str, begun: Sequence[Sequence[str]], desk: Desk) -> Found:
                 seen.add(row)
                 outcome = desk.tried(row)
                 row = outcome.text or row
+                if row == text:
+                    continue
                 if outcome.leads_on:
                     if not (outcome.made and outcome.made in made):
                         found.lines.append(row)

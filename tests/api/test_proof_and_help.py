@@ -229,5 +229,5 @@ def test_a_rehearsal_tells_misses_shares_and_what_would_help(client: FlaskClient
         assert join["shares"]
         assert len(join["cloud"]) == 60
         assert all(way["gain"] > 0 for way in join["instead"])
-    assert {size["way"] for size in found["sizes"]} == {"level", "plumb"}
+    assert {size["way"] for size in found["sizes"]} == {"level", "plumb", "place"}
     assert post(client, "/api/rehearsal", text="units mm\nO = datum\n")["joins"] == []

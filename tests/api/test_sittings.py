@@ -150,10 +150,11 @@ def test_a_sitting_is_taken_out_and_put_back(client: FlaskClient, job: int) -> N
 @pytest.mark.parametrize(
     ("value", "judged", "words"),
     [
-        ("22", "line", "within the line"),
-        ("22 mm", "line", "within"),
-        ("44", "slip", "the diameter was set"),
-        ("1 47/64 in", "slip", "the diameter was set"),
+        ("44", "line", "within the line"),
+        ("44 mm", "line", "within"),
+        ("22", "line", "that is the radius, and right"),
+        ("88", "slip", "the diameter was set"),
+        ("3 15/32 in", "slip", "the diameter was set"),
     ],
 )
 def test_a_value_is_judged_as_a_drafter_writes_it(

@@ -13,7 +13,7 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from entrick.core.acts import LEVEL, Mark, Paper, Way, Work
-from entrick.core.acts.act import Edge, Fix, Round
+from entrick.core.acts.act import Edge, Fix, Measure, Round
 from entrick.core.acts.copies import mirrored, shifted, turned
 from entrick.core.acts.procedures import (
     around_three,
@@ -30,10 +30,14 @@ from entrick.core.acts.procedures import (
     tangent_from,
     tangent_to_both,
 )
+from entrick.core.board.order import acts_of
+from entrick.core.board.words import NEARLY, step_of
+from entrick.core.desk import work_out
 from entrick.core.geometry import Circle, Line, Point, polar
 from entrick.core.rehearsal.carry_out import Board, carry_out
 from entrick.core.rehearsal.hand import NONE
 from entrick.core.rehearsal.many import Hands
+from entrick.demo import sample_plans
 
 coordinates = st.integers(-900, 900).map(lambda v: v / 10)
 places = st.builds(Point, coordinates, coordinates)
@@ -237,3 +241,25 @@ def test_what_is_one_place_is_not_bisected(find: Callable[..., object]) -> None:
     else:
         with pytest.raises(ValueError, match="same place"):
             bisect(sheet.work, sheet.marks[0], twin)
+
+
+@pytest.mark.parametrize("text", sample_plans().values(), ids=sample_plans().keys())
+def test_every_measurement_says_its_sense(text: str) -> None:
+    """The same words are never said of a place to the left and of one to the right."""
+    done = work_out(text)
+    ordered = acts_of(done.solution, done.sheet)
+    marks = {mark.key: mark.at for own in ordered for mark in own.left if isinstance(mark, Mark)}
+    for own in ordered:
+        for act in own.acts:
+            if (
+                isinstance(act, Measure)
+                and act.start in marks
+                and abs(act.planned - marks[act.start]) > 0
+            ):
+                told, way = step_of(act).text, (act.planned - marks[act.start]).unit
+                for size, more, less in (
+                    (way.x, "to the right", "to the left"),
+                    (way.y, "up", "down"),
+                ):
+                    said = more if size > 0 else less
+                    assert abs(size) <= NEARLY or said in told, told

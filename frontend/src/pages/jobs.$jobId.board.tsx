@@ -423,7 +423,7 @@ function Remarks({ sitting, item, at, record }: RemarksProps) {
             void compare();
           }}
         >
-          <label htmlFor="measured">Measured back</label>
+          <label htmlFor="measured">{item.step.is_across ? "Measured across" : "Measured back"}</label>
           <input
             id="measured"
             className="field w-32 text-xl"

@@ -2540,7 +2540,8 @@ export type OpenedToOut = {
 /**
  * OverallOut
  *
- * A size over all on paper, how far off it comes out, mm, and what would help.
+ * A size over all on paper, the place of a hole or the closing of steps, told in words: how far
+ * off it comes out, mm, and what would help.
  */
 export type OverallOut = {
     /**
@@ -2556,6 +2557,10 @@ export type OverallOut = {
      * Size
      */
     size: number;
+    /**
+     * Told
+     */
+    told: string;
     /**
      * Way
      */
@@ -3804,13 +3809,18 @@ export type StandingOut = {
  * StepOut
  *
  * A step at the board: `needle` in mm from the datum; `opens` where a classic construction
- * stands behind it, `why` where it has been moved from its place.
+ * stands behind it, `why` where it has been moved from its place; `is_across` where twice what is
+ * set is asked to be measured back.
  */
 export type StepOut = {
     /**
      * Check
      */
     check: string;
+    /**
+     * Is Across
+     */
+    is_across: boolean;
     /**
      * Line
      */

@@ -75,6 +75,13 @@ class Traced:
 Thing = Mark | Edge | Round | Traced
 
 
+NOWHERE = Point(0.0, 0.0)
+"""The direction of what has none."""
+
+ACROSS = "measure across the finished circle: it is twice the setting"
+"""What is asked to be measured back of a whole circle."""
+
+
 @dataclass(frozen=True, slots=True)
 class Setting:
     """What the compass, or the dividers, are opened to.
@@ -147,12 +154,14 @@ class Measure(Act):
     direction.
 
     `computed` says that the length was worked out and is neither given nor said on the card.
+    `ahead` is the direction in which the place lies from the mark, of length 1.
     """
 
     start: Key
     way: Way
     size: Number
     planned: Point
+    ahead: Point = NOWHERE
     told: str = ""
     why: str = ""
     computed: bool = False

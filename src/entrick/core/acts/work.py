@@ -13,6 +13,7 @@ from ..geometry.shapes import is_drawn_at
 from ..measure import Number
 from ..tolerance import TOUCHING
 from .act import (
+    NOWHERE,
     Act,
     Copy,
     Draw,
@@ -305,6 +306,7 @@ class Work:
                 way=way,
                 size=size,
                 planned=place,
+                ahead=(place - start.at).unit if abs(place - start.at) > 0 else NOWHERE,
                 told=start.called,
                 why=told,
                 computed=computed,

@@ -17,6 +17,7 @@ from dataclasses import replace
 
 from ..acts import Paper, Work
 from ..acts.act import (
+    NOWHERE,
     Act,
     Copy,
     Draw,
@@ -174,6 +175,10 @@ def _directed(act: Draw, things: dict[Key, Thing], kit: Kit, sheet: Sheet) -> It
         yield act
 
 
+def _way(start: Point, end: Point) -> Point:
+    return (end - start).unit if end != start else NOWHERE
+
+
 def _tangent_offset(act: Draw, things: dict[Key, Thing], kit: Kit, sheet: Sheet) -> Iterator[Act]:
     """Measure along the base and square to it, so that the line between leans as it should."""
     assert act.way is not None
@@ -204,6 +209,7 @@ def _tangent_offset(act: Draw, things: dict[Key, Thing], kit: Kit, sheet: Sheet)
         way=held,
         size=along,
         planned=first,
+        ahead=_way(start.at, first),
         told=start.called,
         why="the first of a tangent offset",
     )
@@ -214,6 +220,7 @@ def _tangent_offset(act: Draw, things: dict[Key, Thing], kit: Kit, sheet: Sheet)
         way=square,
         size=up,
         planned=second,
+        ahead=_way(first, second),
         told=names[0],
         why="the other of a tangent offset",
     )

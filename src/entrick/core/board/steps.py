@@ -80,6 +80,11 @@ class BoardStep(Distinct):
     source: Step | None = None
     why: str = ""
 
+    @property
+    def is_across(self) -> bool:
+        """Whether what is asked to be measured back is twice what is set."""
+        return self.check == act.ACROSS
+
 
 def board_steps(solution: Solution, kit: Kit, sheet: Sheet) -> tuple[BoardStep, ...]:
     """Return every step of a solved plan in the order of work.

@@ -43,7 +43,16 @@ FINISHED_WITH = {
 BENT = "bent strip, held on its edge"
 """What a curve is drawn along without French curves (common practice, no source)."""
 
-WAYS = {0: "to the right", 90: "upwards", 180: "to the left", 270: "downwards"}
+
+def sense(ahead: Point) -> str:
+    """Return in which sense something lies: to the right, up, to the left and down."""
+    across = "to the right" if ahead.x > NEARLY else "to the left" if ahead.x < -NEARLY else ""
+    up = "up" if ahead.y > NEARLY else "down" if ahead.y < -NEARLY else ""
+    return " and ".join(filter(None, (across, up)))
+
+
+NEARLY = 0.1
+"""Sine of the angle up to which a direction is told as level or plumb (by eye, no source)."""
 
 
 def step_of(act: Act) -> Step:  # noqa: C901
@@ -103,14 +112,10 @@ def _step(
 
 
 def _along(act: Measure) -> str:
-    turned = (float(act.way.degrees) + (180 if float(act.size) < 0 else 0)) % 360
+    told = sense(act.ahead)
     if not act.way.off:
-        return (
-            WAYS.get(round(turned), "along the line")
-            if abs(turned - round(turned)) < DIRECTION
-            else "along the line"
-        )
-    return f"along {act.way.called}"
+        return told or "along the line"
+    return f"along {act.way.called}{told and ', '}{told},"
 
 
 def _directed(act: Draw, way: Way) -> Step:

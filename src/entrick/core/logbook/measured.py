@@ -11,7 +11,7 @@ from typing import Literal
 
 from ..board.kit import Kit
 from ..board.steps import BoardStep, Setting
-from ..measure import Scale, Unit
+from ..measure import Scale, Unit, spell
 from ..plan.document import Given
 from ..plan.errors import ClauseError
 from ..plan.evaluate import evaluate
@@ -88,21 +88,34 @@ def judge(
     setting = step.setting
     if setting is None:
         raise ClauseError("this step sets nothing that could be measured back")
-    off = float(measured) - setting.drawn
     if setting.is_angle:
         return _angle(float(measured), setting, hand or Hand())
+    # Measured across, the opening is half of it: what is asked is what is compared.
+    opened = measured / 2 if step.is_across else measured
+    off, graduation = float(opened) - setting.drawn, float(kit.graduation)
+    if step.is_across and abs(float(measured) - setting.drawn) <= graduation / 2 + ROUND:
+        told = f"that is the radius, and right: across it is {_spelt(2 * setting.drawn, kit)}"
+        return Verdict("line", float(measured) - setting.drawn, told)
     mm = abs(off) * float(kit.unit.mm)
     # What is measured back is measured by hand too.
     usual = NINE_IN_TEN * math.hypot(
         spread_of(step.tool, hand or Hand()), (hand or Hand()).measuring
     )
-    said = f"{abs(off):.3g} {kit.unit} {'over' if off > 0 else 'under'}"
+    away = float(measured) - setting.drawn * (2 if step.is_across else 1)
+    said = f"{_spelt(abs(away), kit)} {'over' if off > 0 else 'under'}"
     if mm <= LINE:
         return Verdict("line", off, "within the line" if off == 0 else f"within the line: {said}")
     if mm <= usual:
         return Verdict("hand", off, f"within what a hand usually misses: {said}")
-    found = tuple(dict.fromkeys(_slips(measured, step, setting, others, kit, scale, unit)))
+    found = tuple(dict.fromkeys(_slips(opened, step, setting, others, kit, scale, unit)))
     return Verdict("slip", off, f"a slip: {said}", found)
+
+
+def _spelt(size: float, kit: Kit) -> str:
+    """Write a length as the rule of the kit has it: an inch in 64ths, else to a hundredth."""
+    if kit.unit is Unit.INCH:
+        return f"{spell(Fraction(round(size * 64), 64), kit.unit)} in"
+    return f"{round(size, 2):g} {kit.unit}"
 
 
 def read_value(text: str, unit: Unit) -> Fraction:

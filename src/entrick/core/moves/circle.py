@@ -6,6 +6,7 @@ from __future__ import annotations
 from functools import partial
 
 from ..acts import Edge, Mark, Round, Work
+from ..acts.act import ACROSS
 from ..acts.procedures import circle_centre, touch_on
 from ..acts.shapes import draw
 from ..geometry import Arc, Circle, Line, Point, support
@@ -192,7 +193,7 @@ def _draw(args: Args, circle: Circle, centre: str, through: Said | None, work: W
             anew=True,
         )
         return
-    check = "measure across the finished circle: it is twice the setting"
+    check = ACROSS
     work.swing(mark, circle.size, args.name, shape=circle, check=check, anew=True)
 
 

@@ -175,7 +175,7 @@ class Board:
         paper = float(size) * self.hands.factor
         if not self.rule or self.hands.hand == NONE:
             return float(size)
-        return round(paper / self.rule) * self.rule / self.hands.factor
+        return math.floor(paper / self.rule + 0.5) * self.rule / self.hands.factor
 
     def direction(self, way: Way) -> Places:
         """Return a direction as it is held; parallel and square to a line it is the square that

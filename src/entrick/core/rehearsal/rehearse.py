@@ -512,15 +512,27 @@ def _closings(
         along = board.things.get(act.along) if isinstance(act, StepOff) else None
         if not isinstance(act, StepOff) or not isinstance(along, DrawnRound):
             continue
-        start, last = board.planned.get(act.start), act.planned[-1]
-        size = float(act.setting.size)
-        if not isinstance(start, Point) or abs(abs(last - start) - size) > assembled(size):
+        start, size = board.planned.get(act.start), float(act.setting.size)
+        if not isinstance(start, Point) or not _comes_round(act, along, start, size):
             continue
         came = board.one_more(act, along, more)
         begun = board.mark(act.start) - along.centre
         off = np.angle((came - along.centre) * np.conj(begun)) * along.radius * more.factor
         told = f"closing after {len(act.marks) + 1} steps of {size * more.factor:.1f} mm"
         yield Overall(owner, "closing", told, size * more.factor, _spread(off))
+
+
+def _comes_round(act: StepOff, along: DrawnRound, start: Point, size: float) -> bool:
+    """Tell whether one step more comes to where the steps began."""
+    radius = float(np.mean(along.radius))
+    steps = len(act.marks) + 1
+    if size >= 2 * radius or abs(abs(act.planned[-1] - start) - size) > assembled(size):
+        return False
+    return abs(steps * 2 * math.asin(size / (2 * radius)) - math.tau) < CLOSES
+
+
+CLOSES = 0.05
+"""Turn, radians, by which steps may miss coming round and be meant to (by eye)."""
 
 
 def _off_over_all(loop: Loop, board: Board, axis: complex, planned: float) -> Reals | None:

@@ -52,7 +52,8 @@ class SettingOut(Crossing):
 
 class StepOut(Crossing):
     """A step at the board: `needle` in mm from the datum; `opens` where a classic construction
-    stands behind it, `why` where it has been moved from its place."""
+    stands behind it, `why` where it has been moved from its place; `is_across` where twice what is
+    set is asked to be measured back."""
 
     number: int
     line: int
@@ -64,6 +65,7 @@ class StepOut(Crossing):
     needle: tuple[float, float] | None
     opens: bool
     why: str
+    is_across: bool
 
 
 class CountedOut(Crossing):

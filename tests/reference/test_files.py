@@ -20,6 +20,7 @@ from pypdf import PdfReader
 from entrick.cli import main
 from entrick.core import formats
 from entrick.core.desk import Work, work_out
+from entrick.core.formats.run_sheet import write_run_sheet
 from entrick.core.geometry import Arc, Circle
 from entrick.core.plan.reader import read_plan
 from entrick.core.plan.writer import write_plan
@@ -296,3 +297,13 @@ def test_a_port_in_use_is_said(tmp_path: Path) -> None:
         refused = process("serve", "--port", str(port), "--database", str(tmp_path / "r.db"))
     assert refused.returncode == 1
     assert f"port {port} cannot be used" in refused.stderr
+
+
+def test_the_run_sheet_says_what_every_statement_makes() -> None:
+    done = work_out(sample_plans()["OY-027-latch-plate.entrick"])
+    pages = PdfReader(io.BytesIO(write_run_sheet(done))).pages
+    text = re.sub(r"\s+", " ", " ".join(page.extract_text() for page in pages))
+    led_to = {step.line for step in done.steps}
+    for entry in done.solution.entries:
+        assert entry.made is not None
+        assert entry.line not in led_to or entry.made.sentence in text

@@ -81,8 +81,9 @@ def _story(work: Work, title: str, wide: float) -> Iterator[Flowable]:
         [("GRID", (0, 0), (-1, -1), 0.4, colors.grey), ("VALIGN", (0, 0), (-1, -1), "TOP")]
     )
 
-    def said(text: str) -> Paragraph:
-        return Paragraph(escape(text), plain)
+    def said(text: str, before: str = "") -> Paragraph:
+        heading = f"<i>{escape(before)}</i><br/>" if before else ""
+        return Paragraph(heading + escape(text), plain)
 
     steps = [*work.before, *work.steps, *work.after]
     yield Paragraph(escape(f"Run sheet: {title}"), head)
@@ -107,6 +108,8 @@ def _story(work: Work, title: str, wide: float) -> Iterator[Flowable]:
         "min",
     )
     table = [[said(word) for word in heads]]
+    # What a statement makes stands above the first step that leads there.
+    makes = {e.line: e.made.sentence for e in work.solution.entries if e.made is not None}
     for number, step in enumerate(steps, 1):
         reading = (
             (("as it is, " if step.setting.kept else "") + step.setting.reading)
@@ -118,7 +121,7 @@ def _story(work: Work, title: str, wide: float) -> Iterator[Flowable]:
             [
                 said(str(number)),
                 said(step.tool),
-                said(told),
+                said(told, makes.pop(step.line, "")),
                 said(reading),
                 said(""),
                 said(""),

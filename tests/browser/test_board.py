@@ -21,6 +21,8 @@ def begin(page: Page, desk: str, job: int = 1) -> None:
     page.goto(f"{desk}/jobs/{job}/board")
     page.get_by_role("button", name="Begin a sitting").click()
     expect(page.get_by_text(re.compile("^1 of "))).to_be_visible()
+    page.keyboard.press("Space")
+    expect(page.get_by_text("Keys and foot switch are awake")).to_be_visible()
 
 
 def at(page: Page, number: int) -> None:
@@ -123,6 +125,40 @@ class Served:
     @property
     def address(self) -> str:
         return f"http://127.0.0.1:{self.port}"
+
+
+def test_a_key_does_what_the_page_says_whatever_was_touched_last(page: Page, desk: str) -> None:
+    """The first stray key marks nothing; after Back, Pause and a touch on the sheet the space bar still is Done."""
+    begin(page, desk)
+    at(page, 1)
+    for number in (2, 3):
+        page.keyboard.press("Space")
+        at(page, number)
+    page.get_by_role("button", name="Back", exact=True).click()
+    at(page, 2)
+    page.keyboard.press("Space")
+    at(page, 3)
+    page.get_by_role("button", name="Pause").click()
+    page.keyboard.press("Space")
+    at(page, 4)
+    page.mouse.click(900, 400)  # on the sheet
+    page.keyboard.press("ArrowRight")
+    at(page, 5)
+    # Gone to by keys, a button is pressed by them.
+    page.get_by_role("button", name="Back", exact=True).focus()
+    page.keyboard.press("Tab")
+    page.keyboard.press("Shift+Tab")
+    page.keyboard.press("Space")
+    at(page, 4)
+
+
+def test_a_step_left_lying_pauses_by_itself(page: Page, desk: str) -> None:
+    page.clock.install()
+    begin(page, desk)
+    page.clock.run_for(11 * 60_000)
+    expect(page.get_by_role("button", name="Go on")).to_be_visible()
+    page.get_by_role("button", name="Go on").click()
+    expect(page.get_by_role("button", name="Pause")).to_be_visible()
 
 
 def test_a_measured_slip_is_named_and_noted_in_two_touches_and_comes_into_the_logbook(
@@ -248,6 +284,7 @@ def test_a_phone_comes_in_by_the_code_and_goes_on_with_the_desk_stopped(
         at(page, 1)
         words = "keeps what is recorded, but not the page" if host != "127.0.0.2" else "Kept here"
         expect(page.get_by_text(words)).to_be_visible()
+        page.keyboard.press("Space")
         page.keyboard.press("Space")
         expect(page.get_by_role("status").filter(has_text="all is in the logbook")).to_be_visible()
         desk.terminate()

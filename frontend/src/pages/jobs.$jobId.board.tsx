@@ -166,6 +166,30 @@ interface WorkProps {
   close: () => void;
 }
 
+/** Keys, of a keyboard, a presenter or a foot switch, that go on, and back. */
+const ON = [" ", "ArrowRight", "PageDown", "Enter"];
+const BACK = ["ArrowLeft", "PageUp", "Backspace"];
+
+/** After so long at one step it pauses by itself, ms. */
+const LONG = 600_000;
+
+/** Whether a key is typed into something, or pressed on what was gone to by keys and not touched. */
+function isMeantForAnother(event: KeyboardEvent, touched: boolean) {
+  if (!(event.target instanceof Element)) return false;
+  if (event.target.closest("input, textarea, select")) return true;
+  return !touched && event.target.closest("button, a, svg, summary") !== null;
+}
+
+/** How long a step has been worked at, ms, in a page that was loaded anew; from now on where it has just come. */
+function begunBefore(uid: string, at: number) {
+  const key = `at-step ${uid}`;
+  const [step, began] = (sessionStorage.getItem(key) ?? "").split(" ").map(Number);
+  const now = Date.now();
+  if (step === at && began !== undefined && began <= now) return Math.min(now - began, LONG);
+  sessionStorage.setItem(key, `${at} ${now}`);
+  return 0;
+}
+
 function AtWork({ sitting, record, close }: WorkProps) {
   const { text, schedule } = sitting;
   const found = useQuery({
@@ -209,8 +233,14 @@ function AtWork({ sitting, record, close }: WorkProps) {
   const since = useRef(0);
   const [paused, setPaused] = useState<number | null>(null);
   useEffect(() => {
-    since.current = performance.now();
-  }, [at]);
+    since.current = performance.now() - begunBefore(sitting.uid, at);
+  }, [sitting.uid, at]);
+  useEffect(() => {
+    // Nobody works ten minutes at one step: who has gone away did not say so.
+    if (paused !== null) return;
+    const later = setTimeout(() => setPaused(performance.now() - since.current), LONG);
+    return () => clearTimeout(later);
+  }, [at, paused]);
   useWakefulScreen();
 
   const done = () => {
@@ -227,21 +257,35 @@ function AtWork({ sitting, record, close }: WorkProps) {
       setPaused(null);
     }
   };
-  const handlers = useRef({ done, back });
+  const [awake, setAwake] = useState(sitting.events.length > 0);
+  const wake = () => setAwake(true);
+  const handlers = useRef({ done, back, wake, awake });
   // Before it is painted: a key pressed on seeing a step is a key for that step.
   useLayoutEffect(() => {
-    handlers.current = { done, back };
+    handlers.current = { done, back, wake, awake };
   });
   useEffect(() => {
+    let touched = false;
+    const touch = () => (touched = true);
     const press = (event: KeyboardEvent) => {
-      if (event.target instanceof Element && event.target.closest("input, textarea, button, a, svg")) return;
-      if ([" ", "ArrowRight", "PageDown", "Enter"].includes(event.key)) handlers.current.done();
-      else if (["ArrowLeft", "PageUp", "Backspace"].includes(event.key)) handlers.current.back();
-      else return;
+      if (event.key === "Tab") touched = false;
+      if (isMeantForAnother(event, touched)) return;
+      const { done, back, wake, awake } = handlers.current;
+      const act = ON.includes(event.key) ? done : BACK.includes(event.key) ? back : null;
+      if (!act) return;
       event.preventDefault();
+      // What was touched last has no part in what a key does.
+      if (document.activeElement instanceof HTMLElement) document.activeElement.blur();
+      if (event.repeat) return;
+      if (awake) act();
+      else wake();
     };
     window.addEventListener("keydown", press);
-    return () => window.removeEventListener("keydown", press);
+    window.addEventListener("pointerdown", touch);
+    return () => {
+      window.removeEventListener("keydown", press);
+      window.removeEventListener("pointerdown", touch);
+    };
   }, []);
   const touch = useRef(0);
 
@@ -323,6 +367,13 @@ function AtWork({ sitting, record, close }: WorkProps) {
           </div>
         )}
         {at === 0 && <p className="border-l-4 border-ink pl-2 font-semibold">{found.data.around.caution}</p>}
+        {at === 0 && (
+          <p role="status" className="pt-1">
+            {awake
+              ? "Keys and foot switch are awake: the space bar or → is Done, ← goes back."
+              : "The first key only wakes keys and foot switch; after it the space bar or → is Done, ← goes back."}
+          </p>
+        )}
         {at === 0 && lasts !== null && (
           <p className="pt-1 text-pencil">
             {lasts

@@ -81,7 +81,7 @@ def main(folder: Path) -> None:
         while not page.get_by_text(re.compile("compass$")).is_visible():
             page.keyboard.press("Space")
             page.wait_for_timeout(100)
-        page.get_by_label("Measured back").fill("1 1/2")
+        page.get_by_label(re.compile("^Measured (back|across)")).fill("3 3/4")
         page.get_by_role("button", name="Compare").click()
         keep("board")
         open_sample(page, address, "OY-075")

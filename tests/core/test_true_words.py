@@ -95,6 +95,10 @@ def test_threads_are_part_of_the_dimensions_and_are_suggested(
             {"Ø50", "10°", "6× Ø7"},
         ),
         (
+            "b = holes, 4 on diameter 50, about O, from 40°, diameter 7\nh = line in, b\n",
+            {"Ø50", "40°", "4× Ø7"},
+        ),
+        (
             "l = line, through f.lower_left, at 20°\nm = parallel, to l, at 18, above\nP = point, on m at 40\n",
             set(),
         ),

@@ -291,12 +291,11 @@ def _rounds(variation: Variation) -> Iterator[_Measured]:
         if isinstance(curve, Circle | Arc)
     ]
     spots = [curve.centre for _, curve, _ in rounds]
-    columns = [dict(drawn_curves(other)) for other in variation.varied]
+    columns = [_circles(other) for other in variation.varied]
     pitch = [
         (name, curve, [_radius(column.get(name)) for column in columns])
-        for name, curve in drawn_curves(solution)
-        if isinstance(curve, Circle)
-        and sum(abs(abs(s - curve.centre) - curve.radius) < SPECK for s in spots) > 1
+        for name, curve in _circles(solution).items()
+        if sum(abs(abs(s - curve.centre) - curve.radius) < SPECK for s in spots) > 1
     ]
     groups: dict[tuple[float, ...], list[tuple[str, Circle | Arc, Row]]] = {}
     for name, curve, radii in (*rounds, *pitch):
@@ -320,6 +319,16 @@ def _rounds(variation: Variation) -> Iterator[_Measured]:
         count = _count([c.centre for n, c, _ in group])
         times = (f"{count} times",) if count > 1 else ()
         yield _Try((f"{word} {name}", *times), curve), row, curve.radius, (0, len(name), 0.0)
+
+
+def _circles(solution: Solution) -> dict[str, Circle]:
+    """Return every circle of the construction by name, pitch circles of holes among them."""
+    found = {name: curve for name, curve in drawn_curves(solution) if isinstance(curve, Circle)}
+    for item in solution.figure.items.values():
+        part = item.parts.get("pitch")
+        if isinstance(part, Circle):
+            found[f"{item.name}.pitch"] = part
+    return found
 
 
 def _can_be_named(solution: Solution, name: str) -> bool:
@@ -604,6 +613,7 @@ def _across(variation: Variation) -> Iterator[_Measured]:
         return
     columns = [dict(drawn_curves(other)) for other in variation.varied]
     lines = [(n, c) for n, c in lines if all(isinstance(column.get(n), Line) for column in columns)]
+    yield from _widths(lines, columns)
     for place, spot, moved, far in _places(variation):
         for name, line in lines:
             assert isinstance(line, Line)
@@ -623,6 +633,26 @@ def _across(variation: Variation) -> Iterator[_Measured]:
                 off,
                 (5 + far, len(name) + len(place), off),
             )
+
+
+def _widths(
+    lines: Sequence[tuple[str, Curve]], columns: Sequence[Mapping[str, Curve]]
+) -> Iterator[_Measured]:
+    """Try how far parallel pieces that lean lie apart: the width of an arm."""
+    for (first, a), (second, b) in combinations(lines, 2):
+        assert isinstance(a, Line)
+        assert isinstance(b, Line)
+        apart = abs(a.offset_of(b.through))
+        if abs(a.direction.cross(b.direction)) > DIRECTION or apart <= ROUND:
+            continue
+        others = [
+            abs(column[first].offset_of(column[second].through))  # type: ignore[union-attr]
+            for column in columns
+        ]
+        row = (np.array(others) - apart) / VARIED
+        ends = (a.foot(b.through), b.through)
+        plain = (2, len(first) + len(second), apart)
+        yield _Try((first, second), ends, "square"), row, apart, plain
 
 
 def _leans(line: Line) -> bool:
@@ -665,6 +695,10 @@ def _set_off(solution: Solution) -> Iterator[tuple[str, str]]:
             item = solution.figure.items.get(on.text) if isinstance(on, Name) else None
             if item is not None:
                 yield f"{said.name}.1", item.centre_name or f"{item.name}.centre"
+        if said.kind == "holes" and entry.made is not None:
+            about = next((c.items[1] for c in said.clauses if c.items[0] == Name("about")), None)
+            if isinstance(about, Name):
+                yield f"{said.name}.1.centre", about.text
         if said.kind == "slot" and entry.made is not None:
             about = next((c.items[1] for c in said.clauses if c.items[0] == Name("about")), None)
             if isinstance(about, Name):

@@ -66,6 +66,27 @@ def test_a_line_as_drafters_write_it_is_taken_mended_or_told(section: str) -> No
             assert lines == wanted.split(" || "), (written, message)
 
 
+@pytest.mark.parametrize(
+    ("row", "mend"),
+    [
+        ("units inches", "units in"),
+        ("unit mm", "units mm"),
+        ("units millimetres", "units mm"),
+        ("units cm", None),
+        ("sheet B", "sheet 17 in by 11 in"),
+        ("sheet ANSI D, scale 1:2", "sheet 34 in by 22 in, scale 1:2"),
+        ("sheet letter", "sheet 11 in by 8 1/2 in"),
+        ("sheet A3, half scale", "sheet A3, scale 1:2"),
+        ("sheet A9", None),
+        ("scale 1:2", None),
+    ],
+)
+def test_what_stands_at_the_head_of_a_plan_is_mended_too(row: str, mend: str | None) -> None:
+    done = work_out(f"{row}\nO = datum\n")
+    (error,) = (e for e in (*done.solution.errors, *done.sheet.errors) if e.line == 1)
+    assert error.mend == mend, error.message
+
+
 def stated(block: str) -> list[tuple[str, Statement]]:
     """Return the statements of a plan of the docs, each with what stands above it."""
     rows = block.splitlines()
@@ -73,14 +94,20 @@ def stated(block: str) -> list[tuple[str, Statement]]:
     return [(above, content) for above, content in found if isinstance(content, Statement)]
 
 
+def solver_after(above: str) -> _Solver:
+    """Return a solver that has read all that stands above a line."""
+    solver = _Solver(read_plan(above))
+    for number, line in enumerate(solver.head.plan.lines, 1):
+        solver.read(number, line.content)
+    return solver
+
+
 def test_a_statement_not_said_to_its_end_is_told_to_want_more_and_never_refused() -> None:
     for block in DOCS:
         for above, said in stated(block):
             if said.kind in ("line in", "hidden", "seen edge"):
                 continue
-            solver = _Solver(read_plan(above))
-            for number, line in enumerate(solver.head.plan.lines, 1):
-                solver.read(number, line.content)
+            solver = solver_after(above)
             every = range(len(said.clauses))
             fewer = (
                 {*combinations(every, len(every) - 1), *combinations(every, 1)} if every else set()
@@ -115,8 +142,11 @@ def test_what_is_offered_for_a_slip_mends_it_and_loses_no_figure(
     errors = [e for e in work_out(f"{above}\n{row}\n").solution.errors if e.line == line]
     for error in errors:
         for mend in filter(None, (error.mend, *(meant.line for meant in error.meant))):
+            outcome = solver_after(above)._tried(999, mend)
+            assert outcome.leads_on, (row, mend, outcome.error)
             after = work_out(f"{above}\n{mend}\n").solution.errors
-            assert all(e.message != error.message for e in after if e.line == line), (row, mend)
+            told = [e.message for e in after if e.line == line]
+            assert told == ([outcome.error.message] if outcome.error else []), (row, mend)
             lost = Counter(re.findall(r"\d", row)) - Counter(re.findall(r"\d", mend))
             assert not lost or set(lost) == {"0"}, (row, mend)
 

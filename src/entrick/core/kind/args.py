@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 from ..geometry import Line, Loop, Point, Shape
 from ..geometry.walk import Stop
 from ..measure import Number, Quantity, Unit, spell
-from ..plan.errors import Wanting
+from ..plan.errors import ClauseError, Wanting
 from .figure import Family, Ref
 
 if TYPE_CHECKING:
@@ -167,6 +167,28 @@ class Args:
                 f"{self.kind.name if self.kind else self.name} needs {' or '.join(forms or keys)}"
             )
         return found
+
+    def between(self) -> Said:
+        """Return between what it lies: ``first`` and ``second``, two curves, or the pieces that
+        meet in a corner.
+
+        Raises
+        ------
+        ClauseError
+            Where neither was said, or both.
+        """
+        corner, between = self.get("corner"), self.get("between")
+        if corner and between:
+            raise ClauseError("it lies between two of them, or at a corner", corner.clause)
+        if corner is None:
+            return self.need("between", "corner")
+        meeting = corner.ref("corner").meeting
+        assert meeting is not None
+        refs = (
+            (slot, Ref(piece.name, piece.curve))
+            for slot, piece in zip(("first", "second"), meeting, strict=True)
+        )
+        return Said("between", corner.clause, tuple(refs))
 
     def number(self, *keys: str, usual: float) -> float:
         """Return the number the first clause with one of the keys says, or what is usual where none

@@ -26,6 +26,15 @@ def called(word: str) -> list[Kind]:
 
 
 @cache
+def words_of_kinds() -> dict[str, tuple[str, ...]]:
+    """Return every word of the trade by which a kind is reached, singular and plural, each with the
+    names of those it may mean."""
+    words = {word for kind in kinds().values() for word in (kind.name, *kind.also)}
+    both = {form for word in words for form in (word, word.removesuffix("s"), f"{word}s")}
+    return {word: tuple(kind.name for kind in called(word)) for word in sorted(both)}
+
+
+@cache
 def kinds() -> dict[str, Kind]:
     """Return every kind by the name the plan calls it."""
     modules = (import_module(f"{__name__}.{info.name}") for info in iter_modules(__path__))

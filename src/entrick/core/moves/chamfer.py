@@ -30,8 +30,8 @@ def construct(args: Args) -> Made:
     Parameters
     ----------
     args : Args
-        Two lines, and how far along each from where they meet; or how far along the first, and at
-        what angle to it.
+        Two lines or the corner they meet in, and how far along each from there; or how far along
+        the first, and at what angle to it.
 
     Returns
     -------
@@ -49,7 +49,13 @@ def construct(args: Args) -> Made:
     -----
     By the law of sines the second leg is a · sin α / sin(α + γ), where a is the first leg, α the
     angle of the cut to it and γ that of the corner."""
-    between = args.need("between")
+    between = args.between()
+    for slot in SIDES:
+        if not isinstance(between.ref(slot).shape, Line):
+            raise ClauseError(
+                f"{between.ref(slot).text} is round: a chamfer cuts off the corner of two lines",
+                between.clause,
+            )
     lines = [between.line(slot) for slot in SIDES]
     names = [between.ref(slot).text for slot in SIDES]
     meetings = meet(*map(support, lines))
@@ -153,7 +159,7 @@ def _told(args: Args, names: Sequence[str], legs: Legs) -> str:
 def _draw(args: Args, corner: Point, cut: Line, legs: Legs, work: Work) -> None:
     """Measure the legs from the corner and join them; where an angle is given, draw at it from the
     first."""
-    between, ends = args.need("between"), extremes(cut)
+    between, ends = args.between(), extremes(cut)
     one, other = (work.edge(between.line(slot), between.ref(slot).text) for slot in SIDES)
     at = work.prick(one, other, corner, f"the corner of {args.name}")
     start = work.measure(at, away(one, at, ends[0]), legs[0], f"{args.name}.start", ends[0])
@@ -176,7 +182,8 @@ KIND = Kind(
     "corner.",
     also=("bevel", "corner cut off", "cut corner", "splay"),
     forms=(
-        Form("between {first:line} [and] {second:line}", needed=True),
+        Form("between {first:line} [and] {second:line}"),
+        Form("corner {corner:corner}"),
         Form("{size:length} each way", "each way"),
         Form("{first_leg:length} by {second_leg:length}", "legs"),
         Form("{size:length} at {angle:angle}", "leg"),

@@ -298,7 +298,7 @@ KIND = Kind(
     summary="straight, chain, common edge, radius, diameter, angle",
     example="d1 = dimension, from A to B, level, below",
     mistake="A size is given twice, or a chain is closed by its overall size: leave one link out.",
-    also=("size", "measure", "measurement"),
+    also=("size", "distance", "measure", "measurement"),
     forms=(
         Form("from {first:shape} to {second:shape}"),
         Form("between {first:shape} [and] {second:shape}"),

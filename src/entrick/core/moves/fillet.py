@@ -9,8 +9,6 @@ from ..geometry.locus import Tangency
 from ..geometry.shapes import is_drawn_at
 from ..kind import CHOICES, Args, Kind, Made, Said
 from ..kind.choosing import BEYOND, CONTACT
-from ..kind.figure import Ref
-from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from . import arc
 
@@ -18,7 +16,7 @@ from . import arc
 def construct(args: Args) -> Made:
     """Construct an arc touching two curves where both are drawn; see the kind ``arc`` for how its
     centre is found."""
-    between = _between(args)
+    between = args.between()
     curves = [between.shape(slot) for slot in ("first", "second")]
     touching = tuple(
         Said("touching", between.clause, (("target", between.ref(slot)),))
@@ -40,21 +38,6 @@ def construct(args: Args) -> Made:
     return replace(
         made, sentence=f"Fillet {args.name} of radius {radius} between {names[0]} and {names[1]}."
     )
-
-
-def _between(args: Args) -> Said:
-    """Return between what it lies: two curves, or the pieces that meet in a corner."""
-    corner, between = args.get("corner"), args.get("between")
-    if corner and between:
-        raise ClauseError("a fillet lies between two curves, or at a corner", corner.clause)
-    if corner is None:
-        return args.need("between", "corner")
-    meeting = corner.ref("corner").meeting
-    assert meeting is not None
-    refs = (
-        (slot, Ref(p.name, p.curve)) for slot, p in zip(("first", "second"), meeting, strict=True)
-    )
-    return Said("between", corner.clause, tuple(refs))
 
 
 KIND = Kind(

@@ -424,7 +424,7 @@ KIND = Kind(
     example="track = slot, from A to B, width 12",
     mistake="The length over all is taken for the distance of the end centres: take the width off "
     "it first.",
-    also=("oblong", "long hole", "elongated hole"),
+    also=("oblong", "obround", "slotted hole", "long hole", "elongated hole"),
     forms=(
         Form("from {first:point} to {second:point}"),
         Form("from [angle] {first:angle} to {last:angle}", "angles"),

@@ -105,7 +105,7 @@ KIND = Kind(
     summary="n places of a thing about a point, or one copy by an angle",
     example="lobes = turn, of boss, 3 about O",
     mistake="The original is not counted: three places mean two copies beside it.",
-    also=("rotate", "rotation", "copies round", "spin"),
+    also=("rotate", "pattern", "array", "rotation", "copies round", "spin"),
     forms=(
         Form("of {original:shape}", needed=True),
         Form("{count:count} about {centre:point}", "about"),

@@ -105,7 +105,7 @@ def _unknown_clause(
     clause: Clause, index: int, forms: Sequence[Form], kind: str, givens: Set[str]
 ) -> ClauseError:
     """Return what is told of a clause that is none of its kind."""
-    for items in readings(clause.items, givens):
+    for items in readings(clause.items, givens.__contains__):
         parted = _parted(items, forms, MOST_PARTED)
         if parted is not None:
             said = ", ".join(str(Clause(each)) for each in parted)

@@ -9,11 +9,19 @@ from collections.abc import Callable
 _NUMBER = r"\d*\.?\d+(?: \d+)?(?:/\d+)?"
 _SIZE = r"[RØ]?\s*(?:\d+ \d+/\d+|\d+(?:\.\d+)?(?:/\d+)?)(?:\s*(?:mm|in|°|\"))?"
 
+_MEASURES = r"(?:thou|mil|mils|microns?|feet|foot|ft|yards?|metres?|m|dia\w*|rad\w*|off|holes?)\b"
+"""Words behind a number that are no note: what they say belongs to the size."""
+
+COUNTED = "how often a size stands there is written 4×"
+NOTED = "a note stands in quotes"
+
 WAYS = tuple(
     (re.compile(wrong), right, told)
     for wrong, right, told in (
         (r"[;.]\s*$", "", "a line ends without a sign"),
         (r"^let\s+", "given ", "a size with a name is a given"),
+        (r"^(given\s+\w+\s*=\s*\d+)\s*-\s*(?=[RØ⌀]\s*\d)", r"\1× ", COUNTED),
+        (r"^(given\s+\w+\s*=\s*[^\"(]*?\d)\s*\(([^\"()]+)\)$", r'\1 "\2"', NOTED),
         (r"^(given\s+\w+)\s*:=\s*", r"\1 = ", "a given has = between its name and its size"),
         (
             r"(\d+)\s*(?:degrees?|degs?|°|d)\.?\s*(\d+)\s*(?:minutes?|mins?|['′m])?\.?(?=\s|,|$)",
@@ -22,9 +30,9 @@ WAYS = tuple(
         ),
         (r"(?<=\d)\s*(?:degrees?|degs?)\b\.?", "°", "degrees are written °"),
         (
-            r"^(given\s+\w+\s*=)\s*(\d+)\s*(?:off|holes?|no\.?|places)\s*(?=[ØR⌀])",
+            r"^(given\s+\w+\s*=)\s*(\d+)\s*(?:off|holes?|no\.?|places)\s*(?=[ØR⌀\d])",
             r"\1 \2× ",
-            "how often a size stands there is written 4×",
+            COUNTED,
         ),
         (
             rf"^(given\s+\w+\s*=)\s*([ØR⌀]\s*{_NUMBER})\s*[x×]\s*(\d+)$",
@@ -42,16 +50,21 @@ WAYS = tuple(
             "a radius is written R in a given",
         ),
         (
-            r"^(given\s+\w+\s*=)\s*([\d./ ]*\d)\s*(?i:dia(?:m|meter)?)\b\.?",
+            r"^(given\s+\w+\s*=)\s*([\d./ ]*\d(?:\s?mm|\s?in)?)\s*(?i:dia(?:m|meter)?)\b\.?",
             r"\1 Ø\2",
             "a diameter is written Ø in a given",
         ),
         (
-            r"^(given\s+\w+\s*=)\s*([\d./ ]*\d)\s*(?i:rad(?:ius)?)\b\.?",
+            r"^(given\s+\w+\s*=)\s*([\d./ ]*\d(?:\s?mm|\s?in)?)\s*(?i:rad(?:ius)?)\b\.?",
             r"\1 R\2",
             "a radius is written R in a given",
         ),
         (r"(?<=\d)\s*x\s*(?=\d)(?!\d+(?:\.\d+)?\s*°)", "*", "times is written ×"),
+        (
+            r"^(given\s+\w+\s*=\s*[^\"+]*?\d)\s+(\+[\d.]+\s*,?\s*[-−][\d.]+)\s*$",
+            r'\1 "\2"',
+            "a given has one size: what it may be off by goes into its note",
+        ),
         (
             rf"^(given\s+\w+\s*=\s*[^\"±]*?)\s*(±\s*{_NUMBER})$",
             r'\1 "\2"',
@@ -62,12 +75,16 @@ WAYS = tuple(
             r"\1 = ",
             "a given has = between its name and its size",
         ),
-        (rf"^([^\W\d]\w*\s*=\s*{_SIZE})$", r"given \1", "a size with a name is a given"),
+        (
+            rf"^((?!given\b|chain\b)[^\W\d]\w*\s*=\s*{_SIZE})$",
+            r"given \1",
+            "a size with a name is a given",
+        ),
         (r"^(given)\s+([^\W\d]\w*)\s+(\w+)\s*=", r"\1 \2_\3 =", "a name is one word"),
         (
-            rf"^(given\s+\w+\s*=\s*{_SIZE})\s+\(?([^\W\d][^\"()]*?)\)?$",
+            rf"^(given\s+\w+\s*=\s*{_SIZE})\s+\(?(?!{_MEASURES})([^\W\d][^\"()]*?)\)?$",
             r'\1 "\2"',
-            "a note stands in quotes",
+            NOTED,
         ),
         (
             rf"^(chain\s+\w+\s*=[^,=]*),?\s*(?:=|total|sum|over all|in all)\s*({_NUMBER})$",

@@ -23,10 +23,11 @@ from ..plan.document import SheetLine
 from ..plan.errors import ClauseError, PlanError
 from ..plan.evaluate import evaluate
 from ..plan.forms import Form
+from ..plan.reader import read_line
 from ..plan.terms import Num, Ratio, write
 from ..plan.writer import write_content
 from ..solve import Solution
-from ..solve.meant import placed
+from ..solve.meant import Desk, Outcome, told
 
 PAPERS: dict[str, tuple[int, int]] = {
     "A4": (210, 297),
@@ -379,7 +380,20 @@ def _read(line: SheetLine | None, solution: Solution) -> _Read:
     try:
         return _said(line, solution)
     except ClauseError as error:
-        return _Read(errors=(placed(error, solution.sheet_line, write_content(line)),))
+        desk = Desk(lambda row: _tried(row, solution), solution.quantities.__contains__)
+        return _Read(errors=(told(solution.sheet_line, write_content(line), error, desk),))
+
+
+def _tried(text: str, solution: Solution) -> Outcome:
+    """Tell what would come of a sheet line in the place of the one that stands."""
+    line = read_line(text).content
+    if not isinstance(line, SheetLine):
+        return Outcome(ClauseError("this is no sheet line"))
+    try:
+        read = _said(line, solution)
+    except ClauseError as error:
+        return Outcome(error, text=write_content(line))
+    return Outcome(None, True, write_content(line), str(replace(read, name="")))
 
 
 def _said(line: SheetLine, solution: Solution) -> _Read:

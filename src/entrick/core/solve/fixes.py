@@ -6,11 +6,12 @@ from collections.abc import Sequence, Set
 from difflib import get_close_matches
 
 from ..kind import Kind
-from ..moves import called, kinds
+from ..moves import called, kinds, words_of_kinds
 from ..plan.document import Clause
 from ..plan.errors import ClauseError, UnknownKind
 from ..plan.forms import Form
 from ..plan.suggestions import Suits, fits
+from ..plan.suggestions.notation import within
 
 NEARLY = 0.75
 """How much of a word must agree with one that is known for it to be taken as that, misspelt (by
@@ -77,18 +78,25 @@ def unknown_kind(name: str) -> ClauseError:
     """Return what is told of a kind that does not exist: which is meant, by a word of the trade or
     by its spelling."""
     meant = called(name)
-    run_on = max((kind for kind in kinds() if name.startswith(f"{kind} ")), key=len, default="")
-    if run_on and not meant:
-        return ClauseError(
-            f"a comma parts {run_on} from its clauses",
-            None,
-            (name, name.replace(run_on, f"{run_on},", 1)),
-        )
+    places = [] if meant else within(name, words_of_kinds())
+    if len(places) == 1 and places[0].word in kinds() and not places[0].before:
+        kind = places[0].word
+        mend = (name, name.replace(kind, f"{kind},", 1))
+        return ClauseError(f"a comma parts {kind} from its clauses", None, mend)
     meant = meant or _spelt_nearly(name.casefold())
     told = f"there is no kind of construction called {name}"
     if not meant:
-        return ClauseError(f"{told}; there are {', '.join(kinds())}")
+        near = f"; near it is {' and '.join(p.word for p in places)}" if places else ""
+        return ClauseError(f"{told}{near}: every kind stands in the list of kinds, with a figure")
     return UnknownKind(told, None, None, [(name, kind.name) for kind in meant])
+
+
+def example_near(text: str) -> str:
+    """Return how a statement of the kind that a line seems to be is written; nothing where it names
+    none."""
+    said = text.partition("=")[2].partition(",")[0].strip()
+    places = within(said, words_of_kinds())
+    return called(places[0].word)[0].example if places else ""
 
 
 def _spelt_nearly(name: str) -> list[Kind]:

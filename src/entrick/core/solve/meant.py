@@ -5,18 +5,18 @@ from __future__ import annotations
 
 import re
 from collections import Counter
-from collections.abc import Callable, Sequence, Set
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 
 from ..kind import Undecided
 from ..plan.errors import Astray, ClauseError, Meaning, PlanError, UnknownKind, Wanting
-from ..plan.suggestions.notation import notations
+from ..plan.suggestions.notation import known_words, notations
 from .fixes import proposed
 
-MOST_TRIED = 24
+MOST_TRIED = 40
 """Lines that are tried in the place of one."""
 
-DEEPEST = 4
+DEEPEST = 5
 """Mistakes of one line that are mended one after another."""
 
 MOST_OFFERED = 4
@@ -49,15 +49,15 @@ class Desk:
         Tells what comes of a line in its place.
     named : callable
         Tells whether a given or a thing above has a name.
-    kinds : set of str
-        Every kind of construction.
+    kinds : mapping
+        The kinds of construction each word of the trade may mean.
     datum : str
         What places are measured from where nothing is said.
     """
 
     tried: Callable[[str], Outcome]
     named: Callable[[str], bool]
-    kinds: Set[str] = frozenset()
+    kinds: Mapping[str, Sequence[str]] = field(default_factory=dict)
     datum: str = "O"
 
 
@@ -76,6 +76,9 @@ def told(number: int, text: str, error: ClauseError, desk: Desk) -> PlanError:
     -------
     PlanError
     """
+    known = known_words(text)
+    if known and not desk.tried(text).understood:
+        return PlanError(number, known, error.clause)
     found = _found(text, error, desk)
     ways = tuple(Meaning(_words(text, line), line) for line in found.lines[:MOST_OFFERED])
     message = _asked(error, [way.words for way in ways])
@@ -86,11 +89,6 @@ def told(number: int, text: str, error: ClauseError, desk: Desk) -> PlanError:
     if len(ways) == 1:
         return PlanError(number, message, error.clause, ways[0].line, (), cause)
     return PlanError(number, message, error.clause, None, ways, cause)
-
-
-def placed(error: ClauseError, number: int, text: str) -> PlanError:
-    """Give a mistake its line, where what it proposes cannot be tried."""
-    return told(number, text, error, Desk(lambda _: Outcome(), lambda _: False))
 
 
 def _asked(error: ClauseError, words: Sequence[str]) -> str:
@@ -108,12 +106,12 @@ def _asked(error: ClauseError, words: Sequence[str]) -> str:
 
 @dataclass
 class Found:
-    """What a line may be: what solves, what mends one mistake of several, and what is understood
-    and cannot be, with the reason."""
+    """What a line may be: what solves, and what is nearest to that with what is wrong still: most
+    of all what is understood and cannot be, else what mends one mistake of several."""
 
     lines: list[str] = field(default_factory=list)
-    at_least: list[str] = field(default_factory=list)
     refused: tuple[str, ClauseError] | None = None
+    nearer: tuple[str, ClauseError] | None = None
 
 
 def _found(text: str, error: ClauseError, desk: Desk) -> Found:
@@ -123,8 +121,8 @@ def _found(text: str, error: ClauseError, desk: Desk) -> Found:
     if known.lines:
         return known
     guessed = _mended(text, _alone(proposed(error, text)), desk)
-    lines = guessed.lines or [*known.at_least, *guessed.at_least]
-    return Found(list(dict.fromkeys(lines)), [], known.refused or guessed.refused)
+    refused = known.refused or guessed.refused or known.nearer or guessed.nearer
+    return Found(list(dict.fromkeys(guessed.lines)), refused)
 
 
 def _alone(rows: Sequence[str]) -> tuple[tuple[str, ...], ...]:
@@ -157,7 +155,7 @@ def _mended(text: str, begun: Sequence[Sequence[str]], desk: Desk) -> Found:
                 if outcome.understood:
                     found.refused = found.refused or (row, outcome.error)
                 elif _stands(text, row, outcome.error):
-                    found.at_least.append(row)
+                    found.nearer = found.nearer or (row, outcome.error)
                 known = tuple(notations(row, desk.kinds, desk.datum))
                 further += known or _alone(proposed(outcome.error, row))
         if found.lines:
@@ -176,8 +174,8 @@ def _stands(text: str, row: str, error: ClauseError) -> bool:
 
 DIGITS = re.compile(r"\d")
 ABBREVIATED = re.compile(r"\"[^\"]*\"|\b(?:c/c|A/F|A/C|o/a)\b")
-SHORT = frozenset({"d", "D", "r", "R", "m"})
-"""Names that may be signs: diameter, radius, module."""
+SHORT = {"d": "diameter", "D": "diameter", "r": "radius", "R": "radius", "m": "module"}
+"""Names that may be signs, and of what."""
 
 NAMED = re.compile(r"[^\W\d]\w*")
 
@@ -188,13 +186,14 @@ def _loses(text: str, row: str, desk: Desk) -> bool:
     lost = Counter(DIGITS.findall(text)) - Counter(DIGITS.findall(row))
     if lost and set(lost) == {"0"}:
         lost -= Counter("0" * (_letters(row) - _letters(text)))
-    names = {name for name in _names(text) if desk.named(name)}
-    return bool(lost) or not names <= _names(row)
+    said = _names(row)
+    gone = {name for name in _names(text) if desk.named(name)} - said
+    return bool(lost) or any(SHORT.get(name) not in said for name in gone)
 
 
 def _names(text: str) -> set[str]:
     """Return the words of what a line says, but for what stands in quotes."""
-    return set(NAMED.findall(ABBREVIATED.sub("", text.partition("=")[2]))) - SHORT
+    return set(NAMED.findall(ABBREVIATED.sub("", text.partition("=")[2])))
 
 
 def _letters(text: str) -> int:

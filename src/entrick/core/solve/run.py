@@ -16,7 +16,7 @@ from ..kind import Args, Candidate, Undecided
 from ..kind.figure import Family, Figure, Item
 from ..measure import Dimension, Quantity, Unit
 from ..memo import MEMO, Memo, number_of
-from ..moves import kinds
+from ..moves import kinds, words_of_kinds
 from ..plan.document import (
     LONGEST_LINE,
     UNREAD_GIVEN,
@@ -39,7 +39,7 @@ from ..plan.terms import Num, names, write
 from ..plan.writer import write_content
 from .chains import added, chain_links
 from .families import construct_all
-from .fixes import unknown_kind, without_comma
+from .fixes import example_near, unknown_kind, without_comma
 from .meant import Desk, Outcome, told
 from .remembered import (
     Key,
@@ -238,6 +238,10 @@ class _Solver:
         """Keep a line that cannot be read where it stands, and know its name if it has one."""
         mended = ClauseError(error.message, error.clause, (text, error.mend or text))
         error = self._told(number, text, mended)
+        example = example_near(text)
+        is_led_on = any(words in error.message for words in ("as in", "did you mean"))
+        if example and not is_led_on:
+            error = replace(error, message=f"{error.message}; as in  {example}")
         self.errors.append(error)
         given = UNREAD_GIVEN.fullmatch(text) if len(text) <= LONGEST_LINE else None
         if given:
@@ -251,9 +255,8 @@ class _Solver:
 
     def _units(self, number: int, text: str) -> None:
         if text not in list(Unit):
-            self.errors.append(
-                PlanError(number, f"units are mm or in, not {text}", None, "units mm")
-            )
+            wrong = ClauseError(f"units are mm or in, not {text}")
+            self.errors.append(self._told(number, f"units {text}", wrong))
         elif self.givens or self.entries:
             self.errors.append(
                 PlanError(number, "the units line stands above the first given and statement")
@@ -382,7 +385,7 @@ class _Solver:
         if len(self.errors) >= MOST_MENDED:
             cause = error.cause if isinstance(error, Astray) else ""
             return PlanError(number, error.message, error.clause, cause=cause)
-        desk = Desk(partial(self._tried, number), self._has, kinds().keys(), self._datum())
+        desk = Desk(partial(self._tried, number), self._has, words_of_kinds(), self._datum())
         found = told(number, text, error, desk)
         if isinstance(error, Unknown) and not found.mend:
             found = self._moved(number, error, found)
@@ -428,6 +431,8 @@ class _Solver:
         if isinstance(content, Unread):
             mend = (text, content.error.mend) if content.error.mend else None
             return Outcome(ClauseError(content.error.message, content.error.clause, mend))
+        if isinstance(content, Units) and content.text not in list(Unit):
+            return Outcome(ClauseError(f"units are mm or in, not {content.text}"))
         if not isinstance(content, Given | Chain | Statement):
             return Outcome()
         text = write_content(content)

@@ -12,7 +12,7 @@ from ..forms import Form, Word, match_clause
 from ..slots import NUMBERS, REFERENCES
 from ..terms import Name, Num, Term
 from .readings import Terms, readings
-from .words import BETWEEN, LITTLE
+from .words import BETWEEN, COUNTING, LITTLE
 
 Suits = Callable[[str, str], bool | None]
 """Whether a name is of something that suits a type of slot; None where nothing above has that
@@ -71,9 +71,13 @@ class Known:
     def is_needless(self, item: Term) -> bool:
         """Tell whether a word may be one too many: it is no name of anything, and says nothing by
         itself."""
-        return isinstance(item, Name) and (
-            item.text in LITTLE
-            or not (item.text.casefold() in self.words or self.is_named(item.text))
+        return (
+            isinstance(item, Name)
+            and item.text.casefold() not in COUNTING
+            and (
+                item.text in LITTLE
+                or not (item.text.casefold() in self.words or self.is_named(item.text))
+            )
         )
 
     def is_named(self, text: str) -> bool:
@@ -121,4 +125,4 @@ class Known:
         datum = [tuple(Name("O") if item == Num("0") else item for item in spelt)]
         if Num("0") not in spelt or not self.suits("O", "point"):
             datum = []
-        return list(dict.fromkeys((*datum, *readings(spelt, self.givens))))
+        return list(dict.fromkeys((*datum, *readings(spelt, self.is_named))))

@@ -4,10 +4,12 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator, Sequence, Set
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache
 from importlib import resources
+
+from .words import SAYS_NOTHING
 
 LONGEST = 300
 """Characters of a line beyond which no way of writing is looked for."""
@@ -34,16 +36,24 @@ def _pattern(text: str) -> re.Pattern[str]:
 
 @dataclass(frozen=True)
 class Notation:
-    """A way of writing clauses of some kinds, of any where none is named, or a whole line."""
+    """A way of writing clauses of some kinds, of any where none is named, or a whole line; with
+    what it may mean, or what is told where one line cannot say it."""
 
     kinds: frozenset[str]
     is_line: bool
     pattern: re.Pattern[str]
     meant: tuple[str, ...]
+    told: str
 
     def is_of(self, kind: str) -> bool:
         """Tell whether clauses of a kind may be written so."""
         return not self.is_line and (not self.kinds or kind in self.kinds)
+
+    def is_in(self, line: str, kind: str, clauses: Sequence[str]) -> bool:
+        """Tell whether a line, or any clause of it, is written so."""
+        if self.is_line:
+            return self.pattern.match(line) is not None
+        return self.is_of(kind) and any(map(self.pattern.fullmatch, clauses))
 
 
 @cache
@@ -57,12 +67,33 @@ def _table() -> tuple[Notation, ...]:
 def _read(of: str, rest: str) -> Notation:
     written, _, meant = rest.partition(" => ")
     kinds = frozenset(() if of in ("*", "=") else of.split(", "))
-    return Notation(kinds, of == "=", _pattern(written), tuple(meant.split(" || ")))
+    told = meant.removeprefix("! ") if meant.startswith("! ") else ""
+    ways = () if told else tuple(meant.split(" || "))
+    return Notation(kinds, of == "=", _pattern(written), ways, told)
 
 
-def notations(text: str, kinds: Set[str], datum: str = "O") -> Iterator[tuple[str, ...]]:
+def known_words(text: str) -> str:
+    """Return what is told of a line that is known to want several, or what no line can say; nothing
+    where no such is known."""
+    line = text[:LONGEST]
+    kind, *clauses = line.partition(" = ")[2].split(", ")
+    told = (each.told for each in _table() if each.told and each.is_in(line, kind, clauses))
+    return next(told, "")
+
+
+def notations(
+    text: str, kinds: Mapping[str, Sequence[str]], datum: str = "O"
+) -> Iterator[tuple[str, ...]]:
     """Yield what a line may be, written as this product writes it: for each way of writing that is
-    known, what it may mean, the likeliest first."""
+    known, what it may mean, the likeliest first.
+
+    Parameters
+    ----------
+    text : str
+    kinds : mapping
+        The kinds each word of the trade may mean, their own names among them.
+    datum : str, optional
+    """
     if len(text) > LONGEST:
         return
     for notation in _table():
@@ -73,15 +104,56 @@ def notations(text: str, kinds: Set[str], datum: str = "O") -> Iterator[tuple[st
     if not equals:
         return
     kind, *clauses = rest.split(", ")
-    run_on = max((each for each in kinds if kind.startswith(f"{each} ")), key=len, default="")
-    if run_on and kind not in kinds:
-        yield (f"{head} = {run_on}, {rest[len(run_on) + 1 :]}",)
+    if kind not in kinds:
+        yield from _with_kind_found(head, kind, clauses, kinds)
     for at, clause in enumerate(clauses):
         for notation in _table():
             found = notation.pattern.fullmatch(clause.strip()) if notation.is_of(kind) else None
             if found:
                 filled = _filled(notation.meant, found, datum)
                 yield tuple(_with(head, kind, clauses, at, said) for said in filled)
+
+
+@dataclass(frozen=True, slots=True)
+class Within:
+    """A word of the trade in what stands where a kind does, and what stands round it."""
+
+    word: str
+    before: str
+    after: str
+
+
+def within(said: str, words: Mapping[str, Sequence[str]]) -> list[Within]:
+    """Return the words of the trade in what stands where a kind does: the longest it begins with,
+    and every kind's own name further on (``tangent arc``)."""
+    small = said.casefold()
+    places = ((each, re.search(rf"(?<!\S){re.escape(each)}(?!\S)", small)) for each in words)
+    there = [
+        (place.start(), -len(each), each)
+        for each, place in places
+        if place and (not place.start() or each in words[each])
+    ]
+    found: dict[int, Within] = {}
+    for start, length, each in sorted(there):
+        rest = said[start - length :].strip()
+        found.setdefault(start, Within(each, said[:start].strip(), rest))
+    return list(found.values())
+
+
+def _with_kind_found(
+    head: str, said: str, clauses: Sequence[str], words: Mapping[str, Sequence[str]]
+) -> Iterator[tuple[str, ...]]:
+    """Yield a line in which more than the kind stands before its first comma with a word of the
+    trade in it as its kind: what stands round that is a clause (``level line, through A``), or says
+    nothing (``construction line``)."""
+    for place in within(said, words):
+        round_it = [
+            part
+            for part in (place.before, place.after)
+            if part and not SAYS_NOTHING.issuperset(part.casefold().split())
+        ]
+        rest = (*round_it, *clauses)
+        yield tuple(f"{head} = {', '.join((kind, *rest))}" for kind in words[place.word])
 
 
 def _filled(ways: Sequence[str], found: re.Match[str], datum: str) -> Iterator[str]:

@@ -3,7 +3,7 @@ nothing."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Set
+from collections.abc import Callable, Iterator
 from itertools import chain
 
 from ..document import Clause
@@ -52,12 +52,12 @@ SPELLINGS: tuple[Spelling, ...] = (sign_apart, in_degrees, scale_as_ratio, times
 """Ways of writing, each looked for in what the one before it gave."""
 
 
-def in_our_words(items: Terms, givens: Set[str]) -> Terms:
-    """``dia 40`` is diameter 40; the name of a given is no word."""
+def in_our_words(items: Terms, is_named: Callable[[str], bool]) -> Terms:
+    """``dia 40`` is diameter 40; the name of something above is no word."""
     return tuple(
         chain.from_iterable(
             map(Name, OURS[item.text].split())
-            if isinstance(item, Name) and item.text in OURS and item.text not in givens
+            if isinstance(item, Name) and item.text in OURS and not is_named(item.text)
             else (item,)
             for item in items
         )
@@ -72,7 +72,7 @@ def as_paper_lies(items: Terms) -> Terms:
     )
 
 
-def readings(items: Terms, givens: Set[str]) -> Iterator[Terms]:
+def readings(items: Terms, is_named: Callable[[str], bool]) -> Iterator[Terms]:
     """Yield a clause as it is written, and in our words: without signs, with its word in front of a
     value."""
     yield items
@@ -83,7 +83,7 @@ def readings(items: Terms, givens: Set[str]) -> Iterator[Terms]:
         if spelt is not None:
             items = spelt
             yield items
-    ours = in_our_words(items, givens)
+    ours = in_our_words(items, is_named)
     yield ours
     yield as_paper_lies(items)
     if len(ours) == 2 and isinstance(ours[1], Name) and not isinstance(ours[0], Name):

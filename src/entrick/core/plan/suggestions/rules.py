@@ -87,6 +87,8 @@ def _with_lead(items: Terms, known: Known) -> Iterator[Meant]:
         said = 0
         while said < min(len(form.lead) - 1, len(items)) and items[said] == Name(form.lead[said]):
             said += 1
+        ends = (form.lead[at:] for at in range(1, len(form.lead)))
+        said = said or next((len(e) for e in ends if items[: len(e)] == tuple(map(Name, e))), 0)
         bare = items[said:]
         slots = fit(bare, form.parts[len(form.lead) :], known.givens) if bare else None
         if slots is None:

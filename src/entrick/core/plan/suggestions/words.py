@@ -43,6 +43,33 @@ OURS = {
 LITTLE = frozenset({"of", "on", "to", "at", "in", "by", "with", "from", "the"})
 """Words that are easily one too many."""
 
+SAYS_NOTHING = frozenset(
+    {
+        *("tangent", "tangential", "blending", "connecting", "construction", "auxiliary"),
+        *("guide", "light", "thin", "drilled", "bored", "clearance", "plain", "true", "regular"),
+        *("common", "image", "circular", "straight", "equal", "external", "centre", "bolt"),
+    }
+)
+"""Words that stand with a kind and say nothing that its clauses do not."""
+
+COUNTING = frozenset(
+    {
+        "hole",
+        "holes",
+        "off",
+        "no",
+        "times",
+        "places",
+        "copies",
+        "teeth",
+        "rows",
+        "columns",
+        "sides",
+        "sided",
+    }
+)
+"""Words behind a number that make a count of it, and no size."""
+
 BETWEEN = ("to", "and", "by")
 """Words that stand between two values, and are easily left out or taken for one another."""
 

@@ -1,5 +1,6 @@
 """No figure stands on a stroke or on another figure: boxes of letters against strokes, by shapely."""
 
+import cmath
 import math
 import random
 from collections.abc import Iterator
@@ -21,7 +22,9 @@ from entrick.core.drawing.marks import (
     Lettering,
     Mark,
     reach,
+    wide,
 )
+from entrick.core.geometry import Circle, Point
 from entrick.demo import sample_plans
 
 BARELY = 0.25
@@ -97,3 +100,56 @@ def dimensioned(seed: int) -> str:
 @given(st.integers(0, 400))
 def test_no_figure_of_a_crowded_sheet_is_struck(seed: int) -> None:
     assert struck(work_out(dimensioned(seed))) == []
+
+
+def leaders(done: Work) -> Iterator[tuple[DrawnLine, str]]:
+    """Return the leader of each radius and diameter, from the round out, with its figure."""
+    marks = done.display.marks
+    for one, bend, arrow, text in zip(marks, marks[1:], marks[2:], marks[3:], strict=False):
+        if isinstance(one, DrawnLine) and isinstance(bend, DrawnLine) and one.role == "dimension":
+            joined = (one.x2, one.y2) == (bend.x1, bend.y1) and isinstance(arrow, Arrowhead)
+            if joined and isinstance(text, Lettering) and text.role == "dimension":
+                yield one, text.text
+
+
+def is_clear(tip: complex, end: complex, room: float, walls: shapely.STRtree) -> bool:
+    """Tell whether a leader would touch nothing, its figure standing right or left of its end."""
+    begun = tip + 0.4 * (end - tip) / abs(end - tip)
+    line = shapely.LineString([(begun.real, begun.imag), (end.real, end.imag)])
+    if walls.query(line, "intersects").size:
+        return False
+    sides = ((end.real, end.real + room), (end.real - room, end.real))
+    boxes = [shapely.box(low, end.imag - 2.2, high, end.imag + 2.2) for low, high in sides]
+    return not all(walls.query(box, "intersects").size for box in boxes)
+
+
+@given(st.integers(0, 400))
+def test_a_leader_crosses_something_only_where_no_ray_of_its_round_is_clear(seed: int) -> None:
+    done = work_out(dimensioned(seed))
+    figures = [m for m in done.display.marks if isinstance(m, Lettering)]
+    boxes = [shapely.MultiPoint(reach(mark)).convex_hull for mark in figures]
+    walls = [*strokes(done), *(box for box in boxes if box.area)]
+    tree, factor = shapely.STRtree(walls), done.sheet.factor
+    shapes = [item.shape for item in done.solution.figure.items.values()]
+    circles = [shape for shape in shapes if isinstance(shape, Circle)]
+    for one, text in leaders(done):
+        tip, end = complex(one.x1, one.y1), complex(one.x2, one.y2)
+        away = (end - tip) / abs(end - tip)
+        inner = [(at.real, at.imag) for at in (tip + 3.3 * away, end - 0.1 * away)]
+        drawn = shapely.LineString([(one.x1, one.y1), (one.x2, one.y2)])
+        met = [walls[at] for at in tree.query(shapely.LineString(inner), "intersects")]
+        if all(wall.equals(drawn) for wall in met):
+            continue
+        for circle in circles:
+            centre, radius = at_paper(done, circle.centre), circle.radius * factor
+            if abs(abs(tip - centre) - radius) < 1e-6:
+                for way in (cmath.rect(1.0, math.tau * index / 24) for index in range(24)):
+                    for length in (7.0, 12.0, 18.0, 26.0):
+                        rim = centre + radius * way
+                        room = wide(text, 3.5) + 4
+                        assert not is_clear(rim, rim + length * way, room, tree), (text, way)
+
+
+def at_paper(done: Work, place: Point) -> complex:
+    at = place * done.sheet.factor + done.sheet.origin
+    return complex(at.x, at.y)

@@ -34,6 +34,10 @@ CELL = 12.0
 """Side of the squares by which strokes are looked up, mm: about the size of what is asked about."""
 
 
+ALONG = 0.01
+"""How far apart strokes lie that are drawn one along the other, times the length of one, mm²."""
+
+
 class Occupied:
     """Strokes and boxes on the paper, mm from the datum."""
 
@@ -115,12 +119,16 @@ class Occupied:
         self.boxes += boxes_of(mark)
 
     def crossings(self, first: Point, last: Point) -> int:
-        """Count the strokes a leader would cross."""
+        """Count the strokes a leader would cross, or lie along."""
         x0, y0, x1, y1 = first.x, first.y, last.x, last.y
         dx, dy = x1 - x0, y1 - y0
         count = 0
         for a, b, c, d in self._near(Box(min(x0, x1), min(y0, y1), max(x0, x1), max(y0, y1))):
-            if (dx * (b - y0) - dy * (a - x0)) * (dx * (d - y0) - dy * (c - x0)) < 0:
+            one, two = dx * (b - y0) - dy * (a - x0), dx * (d - y0) - dy * (c - x0)
+            if max(abs(one), abs(two)) < ALONG:
+                ahead = sorted(dx * (x - x0) + dy * (y - y0) for x, y in ((a, b), (c, d)))
+                count += ahead[1] > 0 and ahead[0] < dx * dx + dy * dy
+            elif one * two <= 0:
                 ex, ey = c - a, d - b
                 count += (ex * (y0 - b) - ey * (x0 - a)) * (ex * (y1 - b) - ey * (x1 - a)) < 0
         return count

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from ..drawing.marks import DrawnArc, DrawnLine, Lettering, Mark, wide
@@ -36,6 +36,9 @@ def _drawn_part(circle: Circle | Arc, view: View) -> Circle | Arc:
 
 
 _LEADERS = (7.0, 12.0, 18.0, 26.0, 36.0)
+_EVERY_LENGTH = (5.0, 6.0, 7.0, 8.5, 10.0, 12.0, 15.0, 18.0, 22.0, 26.0, 31.0, 36.0, 44.0, 54.0)
+SPOTS = 48
+"""Places of a round to which a leader is tried where every usual one crosses something."""
 _SLANTS = tuple(
     side + turn
     for turns in ((45.0, 30.0, 60.0), (15.0, 75.0))
@@ -44,7 +47,7 @@ _SLANTS = tuple(
 )
 
 
-LONG, STEEP, INWARD, CROSSING, COVERED = 100.0, 0.3, 0.4, 0.5, 4.0
+LONG, STEEP, INWARD, CROSSING, COVERED = 100.0, 0.3, 0.4, 1.5, 4.0
 """What a leader costs: 1/LONG for a millimetre of length, STEEP where it runs nearly level or
 plumb, INWARD where it lies inside the round, CROSSING for a stroke it crosses, COVERED for one its
 figure stands on (by eye, no source)."""
@@ -58,41 +61,28 @@ GOOD = 0.3
 """A leader this good is taken without looking at more slants (by eye, no source)."""
 
 
+@dataclass(frozen=True, slots=True)
+class _Leader:
+    """Where a leader may run: what it costs, what it crosses, its two ends, and on which side of
+    its end its figure stands."""
+
+    cost: float
+    crossed: int
+    tip: Point
+    end: Point
+    side: int
+
+
 def round_dimension(note: RoundDimension, view: View, taken: Occupied) -> Iterator[Mark]:
-    """Draw a leader to a circle or arc, its lettering where it covers least."""
+    """Draw a leader to a circle or arc, its lettering where it covers least; where every usual
+    place crosses something, in any place that does not."""
     circle = _drawn_part(note.circle, view)
     note = replace(note, circle=circle)
-    best: tuple[float, Point, Point, int] | None = None
-    for angle in _leader_angles(note):
-        tip, ray = circle.at(math.radians(angle)) * view.factor, polar(1.0, math.radians(angle))
-        for inward in (False, True):
-            for reach in _LEADERS:
-                # The leader of a small round may run on through its centre to where there is room.
-                if inward and reach > circle.radius * view.factor and isinstance(circle, Circle):
-                    continue
-                cost = reach / LONG + STEEP * (abs(abs(ray.x) - abs(ray.y)) > 0.9) + INWARD * inward
-                if best is not None and cost >= best[0]:
-                    continue
-                end = tip - ray * reach if inward else tip + ray * reach
-                ahead = 1 if end.x >= tip.x else -1
-                hits: float = taken.hits(_landing(end, note.text, ahead > 0))
-                side = ahead
-                # Beside a steep leader there is room on either hand.
-                if hits and abs(ray.x) * reach < 2:
-                    back = taken.hits(_landing(end, note.text, ahead < 0)) + BACKWARD
-                    hits, side = (back, -ahead) if back < hits else (hits, ahead)
-                cost += COVERED * hits
-                if best is not None and cost >= best[0]:
-                    continue
-                begun = tip + ray * (-0.05 if inward else 0.05)
-                cost += CROSSING * taken.crossings(begun, end)
-                cost += THROUGH * taken.letters_crossed(begun, end)
-                if best is None or cost < best[0]:
-                    best = (cost, tip, end, side)
-            if best is not None and best[0] < GOOD:
-                break
-    assert best is not None
-    _, tip, end, side = best
+    best = _least(note, view, taken, _leader_angles(note), _LEADERS)
+    if best.crossed:
+        others = _least(note, view, taken, _every_angle(note), _EVERY_LENGTH)
+        best = min(best, others, key=lambda each: each.cost + each.crossed)
+    tip, end, side = best.tip, best.end, best.side
     landing = Point(end.x + 2 * side, end.y)
     taken.take(_landing(end, note.text, side > 0))
     strokes = [
@@ -112,6 +102,57 @@ def round_dimension(note: RoundDimension, view: View, taken: Occupied) -> Iterat
         anchor,
         "dimension",
     )
+
+
+def _least(
+    note: RoundDimension,
+    view: View,
+    taken: Occupied,
+    angles: Sequence[float],
+    lengths: Sequence[float],
+) -> _Leader:
+    """Return the leader that costs least of those at some angles, of some lengths."""
+    circle = note.circle
+    best: _Leader | None = None
+    for angle in angles:
+        tip, ray = circle.at(math.radians(angle)) * view.factor, polar(1.0, math.radians(angle))
+        for inward in (False, True):
+            for reach in lengths:
+                # The leader of a small round may run on through its centre to where there is room.
+                if inward and reach > circle.radius * view.factor and isinstance(circle, Circle):
+                    continue
+                cost = reach / LONG + STEEP * (abs(abs(ray.x) - abs(ray.y)) > 0.9) + INWARD * inward
+                if best is not None and cost >= best.cost:
+                    continue
+                end = tip - ray * reach if inward else tip + ray * reach
+                ahead = 1 if end.x >= tip.x else -1
+                hits: float = taken.hits(_landing(end, note.text, ahead > 0))
+                side = ahead
+                # Beside a steep leader there is room on either hand.
+                if hits and abs(ray.x) * reach < 2:
+                    back = taken.hits(_landing(end, note.text, ahead < 0)) + BACKWARD
+                    hits, side = (back, -ahead) if back < hits else (hits, ahead)
+                cost += COVERED * hits
+                if best is not None and cost >= best.cost:
+                    continue
+                begun = tip + ray * (-0.05 if inward else 0.05)
+                crossed = taken.crossings(begun, end)
+                cost += CROSSING * crossed + THROUGH * taken.letters_crossed(begun, end)
+                if best is None or cost < best.cost:
+                    best = _Leader(cost, crossed, tip, end, side)
+            if best is not None and best.cost < GOOD:
+                break
+    assert best is not None
+    return best
+
+
+def _every_angle(note: RoundDimension) -> Sequence[float]:
+    if note.angle is not None:
+        return (note.angle,)
+    arc = note.circle
+    if isinstance(arc, Circle):
+        return [360.0 * at / SPOTS for at in range(SPOTS)]
+    return [math.degrees(arc.start + arc.sweep * (at + 0.5) / SPOTS) for at in range(SPOTS)]
 
 
 def _leader_angles(note: RoundDimension) -> Sequence[float]:

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Mapping, Set
+from collections.abc import Iterable, Iterator, Mapping, Sequence, Set
 from dataclasses import dataclass, field
 from difflib import SequenceMatcher, get_close_matches
+from itertools import groupby
 
 from ..drawing.strokes import Role
 from ..geometry import Arc, Circle, Line, Loop, Piece, Point, Shape
@@ -134,6 +135,9 @@ _CALLED = {
 }
 
 
+FEW_PARTS = 8
+"""Numbered parts that are told one by one."""
+
 NEARLY = 0.6
 """How much of a name must agree with one that is known for it to be taken as that (by eye)."""
 
@@ -143,6 +147,13 @@ AS_NEAR = 0.05
 
 OTHERS = {"bottom_": "lower_", "top_": "upper_", "center": "centre", "midpoint": "middle"}
 """How parts are called elsewhere, and here."""
+
+
+def _listed(name: str, parts: Sequence[str]) -> Iterator[str]:
+    """Yield the parts of a thing as they are told: a row of numbered ones by its first and last."""
+    for stem, run in groupby(parts, lambda part: part.rstrip("0123456789")):
+        row = [f"{name}.{part}" for part in run]
+        yield from [row[0], "…", row[-1]] if stem.endswith(".") and len(row) > FEW_PARTS else row
 
 
 def _in_our_words(part: str) -> str:
@@ -209,7 +220,7 @@ class Figure:
             raise self._unknown(text, name, wanted)
         shape = item.part(part) if part else item.shape
         if shape is None:
-            choices = ", ".join(f"{name}.{key}" for key in item.named) or "no named parts"
+            choices = ", ".join(_listed(name, list(item.named))) or "no named parts"
             close = get_close_matches(_in_our_words(part), list(item.named), 1, NEARLY)
             instead = (text, f"{name}.{close[0]}") if close else None
             raise ClauseError(f"{name} has no part {part}; it has {choices}", None, instead)

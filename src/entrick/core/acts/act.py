@@ -173,13 +173,14 @@ class Prick(Act):
 
     `pick` says which crossing: along the sense of the line (first, second), or to the left or right
     of the line from the first centre to the second; on a curve the one nearest to where the figure
-    has it."""
+    has it. A line that nothing else wants is `held`: the edge is laid there, and not drawn along."""
 
     first: Key
     second: Key
     pick: Literal["", "first", "second", "left", "right", "curve"]
     planned: Point
     told: str = ""
+    held: Draw | None = None
 
 
 @dataclass(frozen=True, slots=True, eq=False, kw_only=True)
@@ -281,12 +282,14 @@ class Gone:
 @dataclass(frozen=True, slots=True, eq=False, kw_only=True)
 class GoOver(Act):
     """Go over what stands there in light lines: as outline, seen edge, hidden or thread line,
-    feature by feature."""
+    feature by feature. What nothing else wants is `drawn` in the same go, and not lightly
+    before."""
 
     pieces: tuple[Gone, ...]
     role: Role = Role.OUTLINE
     told: str = ""
     setting: Setting | None = None
+    drawn: Swing | Draw | None = None
 
 
 @dataclass(frozen=True, slots=True, eq=False, kw_only=True)

@@ -85,8 +85,9 @@ def traced(work: Work, loop: Loop, owner: str) -> Traced:
 
 
 def go_over(work: Work, loop: Loop, role: Role) -> None:
-    """Go over a run: curves by the French curve, then arcs, then the straights that join them, from
-    mark to mark."""
+    """Go over a run as the trade does: curves by the French curve, then small arcs and larger
+    ones, then the straights that join them, from the top left to the lower right (common practice,
+    no source)."""
     found = [(owner, each) for owner, each in curves_of(loop)]
     curves = [(owner, each) for owner, each in found if isinstance(each, Loop)]
     arcs = [
@@ -102,7 +103,8 @@ def go_over(work: Work, loop: Loop, role: Role) -> None:
     curves = [(owner, each) for owner, each in curves if (owner, each) not in whole]
     ordered: Sequence[tuple[Gone, Stroke, Setting | None]] = [
         *(_of_curve(work, owner, each, role) for owner, each in curves),
-        *(_of_piece(work, each, role) for each in (*arcs, *lines)),
+        *(_of_piece(work, each, role) for each in sorted(arcs, key=_by_size)),
+        *(_of_piece(work, each, role) for each in sorted(lines, key=_by_place)),
     ]
     if len(loop.pieces) > MOST_STEPS and len(ordered) > MOST_STROKES:
         owners = " and ".join(
@@ -126,6 +128,18 @@ def go_over(work: Work, loop: Loop, role: Role) -> None:
         elif isinstance(gone.planned, Circle):
             check, told = "", "circle"
         work.go_over([gone], role, gone.called, [stroke], check, setting, told)
+
+
+def _by_size(piece: Piece) -> float:
+    """Return the radius of an arc; those that differ by no more than rounding are one size."""
+    assert isinstance(piece.curve, Arc | Circle)
+    return float(f"{piece.curve.radius:.9g}")
+
+
+def _by_place(piece: Piece) -> tuple[float, float]:
+    """Return where a straight lies: the higher one first, then the one further to the left."""
+    middle = (piece.entry + piece.exit) * 0.5
+    return -float(f"{middle.y:.9g}"), float(f"{middle.x:.9g}")
 
 
 def _piecewise(work: Work, curve: Loop) -> bool:

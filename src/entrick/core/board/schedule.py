@@ -103,6 +103,8 @@ class Counted:
 def needs(act: Act) -> Stand | None:
     """Return how the board has to stand for an act; None where the hand alone does it."""
     match act:
+        case Prick(held=Draw() as held):
+            return needs(held)
         case Swing(setting=setting):
             return Stand("compass", setting)
         case StepOff(setting=setting, compass=compass):
@@ -129,8 +131,11 @@ def stands_on(act: Act) -> Iterator[Key]:
     match act:
         case Measure(start=start, way=way):
             yield from (start, way.off)
-        case Prick(first=first, second=second):
-            yield from (first, second)
+        case Prick(first=first, second=second, held=held):
+            own = held.leaves if held else ""
+            yield from (key for key in (first, second) if key != own)
+            if held:
+                yield from stands_on(held)
         case Draw(start=start, end=end, way=held):
             yield from (start, end, held.off if held else "")
         case Swing(needle=needle, setting=setting):
@@ -143,9 +148,11 @@ def stands_on(act: Act) -> Iterator[Key]:
             yield from stations
         case Copy(pairs=pairs, about=about, to=to):
             yield from (*(original for original, _ in pairs), about, to)
-        case GoOver(pieces=pieces):
+        case GoOver(pieces=pieces, drawn=drawn):
             for piece in pieces:
-                yield from (piece.thing, piece.start, piece.end)
+                yield from ("" if drawn else piece.thing, piece.start, piece.end)
+            if drawn:
+                yield from stands_on(drawn)
 
 
 def leaves(act: Act) -> Iterator[Key]:

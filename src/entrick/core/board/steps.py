@@ -21,8 +21,8 @@ from ..sheet import Sheet
 from ..sheet.layout import side_told
 from ..solve import Entry, Solution
 from ..tolerance import DIRECTION, ROUND
+from .economy import acts_at_board
 from .kit import Kit
-from .lacking import with_kit
 from .opening import opened, opens
 from .order import Ordered, acts_of
 from .schedule import CALLED, Counted, Schedule, counted, scheduled, why
@@ -125,7 +125,7 @@ def steps_by_statement(
     stands: Stands = {}
     standing = _number_of(stands)
     read_on = number_of((kit, sheet.scale, solution.unit, sheet.square))
-    for own in _with_kit(acts_of(solution, sheet), kit, sheet):
+    for own in acts_at_board(solution, sheet, kit):
         entry = own.entry
         made = entry.made
         if made is None:
@@ -150,16 +150,6 @@ def steps_by_statement(
 
 def _number_of(stands: Stands) -> int:
     return number_of(tuple(stands.items()))
-
-
-def _with_kit(ordered: tuple[Ordered, ...], kit: Kit, sheet: Sheet) -> Sequence[Ordered]:
-    """Return the acts as they are done with a kit; the very same where it lacks nothing."""
-    if kit.is_whole:
-        return ordered
-    return [
-        replace(own, acts=acts)
-        for own, acts in zip(ordered, with_kit(ordered, kit, sheet), strict=True)
-    ]
 
 
 def _told(
@@ -203,9 +193,7 @@ def _rescheduled(
 ) -> tuple[tuple[BoardStep, ...], ...]:
     """Tell all acts in another order: places on the sheet first, then as it is scheduled."""
     set_step = setter(kit, sheet.scale, solution.unit, sheet.square)
-    ordered = [
-        own for own in _with_kit(acts_of(solution, sheet), kit, sheet) if own.entry.made is not None
-    ]
+    ordered = [own for own in acts_at_board(solution, sheet, kit) if own.entry.made is not None]
     own_steps: dict[int, list[BoardStep]] = {index: [] for index in range(len(ordered))}
     acts: list[tuple[int, act.Act]] = []
     count = 0
@@ -232,7 +220,7 @@ def counts(
 ) -> dict[Schedule, Counted]:
     """Return what every order of work takes: settings, changes of instrument, minutes (guesses, or
     one's own pace)."""
-    acts = [each for own in _with_kit(acts_of(solution, sheet), kit, sheet) for each in own.acts]
+    acts = [each for own in acts_at_board(solution, sheet, kit) for each in own.acts]
     return {how: counted(acts, scheduled(acts, how), pace) for how in CALLED}
 
 

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import math
+import re
+from dataclasses import replace
 
 from ..acts.act import (
     Act,
@@ -64,6 +66,8 @@ def step_of(act: Act) -> Step:  # noqa: C901
             if act.computed:
                 told += ", as it was worked out"
             return _step(Tool.RULE, told, act, size if size >= 0 else -size)
+        case Prick(held=Draw() as held):
+            return _ticked(act, held)
         case Prick():
             return _step(Tool.PENCIL, f"Mark {act.called} {act.told}", act)
         case Draw(way=None):
@@ -103,6 +107,21 @@ def step_of(act: Act) -> Step:  # noqa: C901
         case Fix():
             return _step(Tool.RULE, f"Mark {act.called}", act)
     raise TypeError(act)
+
+
+def _ticked(act: Prick, held: Draw) -> Step:
+    """Tell a mark made along an edge that is laid there and not drawn along."""
+    laid = step_of(held)
+    crossed = re.fullmatch(r"where (.+?) and (.+?) cross(.*)", act.told)
+    names = [crossed[1], crossed[2]] if crossed else []
+    if crossed and held.called in names:
+        names.remove(held.called)
+        where = f"where it cuts {names[0]}{crossed[3]}"
+    else:
+        where = act.told
+    how = laid.text.replace(f"Draw {held.called} ", "").replace("Draw a light line ", "")
+    text = f"Lay the edge {how}: mark {act.called} {where}"
+    return replace(laid, text=text, strokes=act.strokes, check=act.check, act=act)
 
 
 def _step(
@@ -186,16 +205,22 @@ def _gone_over(act: GoOver) -> Step:
         case "circle":
             assert act.setting is not None
             centre = piece.planned.centre  # type: ignore[union-attr]
-            return _step(
-                Tool.COMPASS, f"Line in {act.called}, all round", act, act.setting.size, centre
-            )
+            text = f"{_needle(act)}ine in {act.called}, all round"
+            return _step(Tool.COMPASS, text, act, act.setting.size, centre)
         case "arc":
             assert act.setting is not None
             arc = piece.planned
             turned = f"{abs(math.degrees(arc.sweep)):.1f}°"  # type: ignore[union-attr]
-            text = f"Line in {act.called} from touch point to touch point, {turned}"
+            text = f"{_needle(act)}ine in {act.called} from touch point to touch point, {turned}"
             return _step(Tool.COMPASS, text, act, act.setting.size, arc.centre)  # type: ignore[union-attr]
     return _step(Tool.STRAIGHTEDGE, f"Line in {act.called} from mark to mark", act)
+
+
+def _needle(act: GoOver) -> str:
+    """Say where the needle goes for what has not been drawn before; with the letter L after it."""
+    if isinstance(act.drawn, Swing):
+        return f"Needle on {act.drawn.told.partition('|')[0]}, l"
+    return "L"
 
 
 def setting_of(act: Act) -> tuple[str, Setting] | None:

@@ -203,6 +203,10 @@ class Board:
     def do(self, act: Act) -> None:
         """Carry one act out."""
         hand = self.hands.hand
+        within = act.held if isinstance(act, Prick) else None
+        within = act.drawn if isinstance(act, GoOver) else within
+        if within is not None:
+            self.do(within)
         match act:
             case Fix():
                 self.things[act.leaves] = self._planned(act.planned)

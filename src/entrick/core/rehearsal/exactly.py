@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ..acts.act import Act, Mark, Measure, Trace
+from ..board.economy import acts_at_board
 from ..board.kit import Kit
-from ..board.lacking import with_kit
-from ..board.order import Ordered, acts_of
+from ..board.order import Ordered
 from ..geometry import Loop, Shape
 from ..sheet import Sheet
 from ..solve import Solution
@@ -69,15 +69,14 @@ def carried_exactly(solution: Solution, sheet: Sheet, kit: Kit | None = None) ->
     -------
     Carried
     """
-    ordered = acts_of(solution, sheet)
+    ordered = acts_at_board(solution, sheet, kit)
     reach = (abs(mark.at) for own in ordered for mark in own.left if isinstance(mark, Mark))
     size = max(max(sheet.width, sheet.height) / sheet.factor, *reach, 0.0)
     board = Board(Hands(NONE, 1, 0, sheet.factor))
     miss, where, count = 0.0, "", 0
     computed: list[str] = []
-    done = with_kit(ordered, kit, sheet) if kit else [own.acts for own in ordered]
-    for own, acts in zip(ordered, done, strict=True):
-        for act in acts:
+    for own in ordered:
+        for act in own.acts:
             count += 1
             try:
                 board.do(act)
@@ -109,13 +108,7 @@ def _is_drawn(own: Ordered, ordered: tuple[Ordered, ...]) -> bool:
     if made.lined is not None:
         gone = _curves(own.acts)
         return all(piece in gone for shape in made.gone_over for piece in _pieces(shape))
-    drawn = {
-        stroke.shape
-        for each in ordered[: ordered.index(own) + 1]
-        for act in each.acts
-        for stroke in act.strokes
-    }
-    return bool(drawn)
+    return any(act.strokes for each in ordered for act in each.acts)
 
 
 def _curves(acts: tuple[Act, ...]) -> set[object]:

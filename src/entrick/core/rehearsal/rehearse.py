@@ -13,9 +13,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..acts.act import Act, StepOff
+from ..board.economy import acts_at_board
 from ..board.kit import Kit, default_kit
-from ..board.lacking import with_kit
-from ..board.order import acts_of
 from ..board.schedule import Schedule, scheduled
 from ..drawing.strokes import Role
 from ..geometry import Arc, Circle, Loop, Point
@@ -201,14 +200,9 @@ def rehearse(
     Rehearsal
     """
     hand, kit = hand or Hand(), kit or default_kit(solution.unit)
-    ordered = acts_of(solution, sheet)
-    done = with_kit(ordered, kit, sheet)
-    written = [act for own in done for act in own]
-    names = [
-        own.entry.statement.name
-        for own, with_it in zip(ordered, done, strict=True)
-        for _ in with_it
-    ]
+    ordered = acts_at_board(solution, sheet, kit)
+    written = [act for own in ordered for act in own.acts]
+    names = [own.entry.statement.name for own in ordered for _ in own.acts]
     order = scheduled(written, schedule)
     acts, owners = [written[index] for index in order], [names[index] for index in order]
     rule, holes = float(kit.graduation * kit.unit.mm), template_holes(acts, kit, sheet)

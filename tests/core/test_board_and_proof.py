@@ -34,7 +34,7 @@ def test_an_arc_of_100_around_30_and_20_is_found_by_swings_of_70_and_80() -> Non
     top = next(e for e in done.solution.entries if e.statement.name == "top").made
     assert top is not None
     assert top.working == ("100 − 30 = 70: swing from A", "100 − 20 = 80: swing from B")
-    swings = [s for s in done.steps if s.name == "top" and ", swing where" in s.text]
+    swings = [s for s in done.steps if s.name == "top" and ", swing for the centre" in s.text]
     assert [
         (s.setting.actual, s.setting.drawn, s.setting.reading) for s in swings if s.setting
     ] == [
@@ -118,19 +118,13 @@ def test_settings_scale_but_angles_do_not() -> None:
         "units mm\nsheet A4, scale 1:2\nO = datum\nl = line, through O, at 22.5°\nP = point, 400 from O, at 20.2°\n"
     )
     angles = [s.setting for s in done.steps if s.setting and s.setting.is_angle]
-    assert [a.actual for a in angles] == [0, 90, 22.5, 20.2], (
-        "the datum has its level and its plumb line"
-    )
+    assert [a.actual for a in angles] == [22.5, 20.2], "nothing stands on the datum's own lines"
     assert [s.tool for s in done.steps if s.setting and s.setting.is_angle] == [
-        "T-square",
-        "T-square and set square",
         "protractor",
         "protractor",
     ]
-    assert angles[3].reading == "just over 20°"
+    assert angles[1].reading == "just over 20°"
     assert [a.rounding for a in angles] == [
-        "",
-        "",
         "stands on the graduation",
         "setting to the graduation is 0.2° under",
     ]
@@ -150,7 +144,7 @@ def test_lining_in_takes_arcs_before_lines() -> None:
     )
     done = work_out(rows)
     tools = [s.tool for s in done.steps if s.name == "rim"]
-    assert tools == ["circle template", "circle template", "straightedge", "straightedge"]
+    assert tools == ["circle template", "straightedge"], "alike ones in one go"
     loop = done.solution.figure.items["rim"].shape
     assert abs(loop.area) == pytest.approx(math.pi * 100 + 600)  # type: ignore[union-attr]
 

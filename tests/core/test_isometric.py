@@ -41,7 +41,7 @@ def test_steps_of_a_solid_draw_both_ends_and_touch_them() -> None:
     done = solved(
         "c = cylinder, from O, diameter 40, length 60\nrim = line in, c\nback = hidden, c.hidden, open\n"
     )
-    told = " ".join(s.text for s in done.steps)
+    told = " ".join(f"{s.text} {s.check}" for s in done.steps)
     assert "the first small centre of c.end" in told
     assert "Repeat what is drawn, by the same distance and direction: the other end of c" in told
     assert {m.role for m in done.display.marks} >= {"construction", "outline", "hidden"}

@@ -86,7 +86,7 @@ def test_the_steps_follow_the_kit_and_a_whole_kit_changes_nothing() -> None:
     for kit in (WITHOUT_PROTRACTOR, WITHOUT_SQUARES):
         steps = [step for own in steps_by_statement(done.solution, kit, done.sheet) for step in own]
         assert [step.number for step in steps] == list(range(1, len(steps) + 1))
-        told[kit] = " ".join(step.text for step in steps)
+        told[kit] = " ".join(f"{step.text} {step.check}" for step in steps)
     assert "tangent offset" in told[WITHOUT_PROTRACTOR]
     assert "past the line" in told[WITHOUT_SQUARES]
     assert "set squares" not in told[WITHOUT_SQUARES]
@@ -182,7 +182,7 @@ def test_a_radius_out_of_reach_is_drawn_by_ordinates_that_lie_on_it(
     steps = [step for own in steps_by_statement(done.solution, SHORT, done.sheet) for step in own]
     arc = thing(done, "t")
     assert isinstance(arc, Arc)
-    heights = [step for step in steps if "the ordinate of its radius" in step.text]
+    heights = [step for step in steps if "the ordinate of its radius" in step.check]
     assert len(heights) >= 3
     for step in heights:
         # The place an ordinate ends at is held against the circle itself.

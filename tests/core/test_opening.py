@@ -86,7 +86,7 @@ def test_any_direction_is_constructed_without_set_squares_or_protractor(degrees:
 def test_steps_open_into_the_construction_that_stands_behind_them(rows: str, words: str) -> None:
     done = solved(rows)
     texts = [
-        each.text
+        f"{each.text} {each.check}"
         for step in done.steps
         if step.source is not None and step.source.act is not None and opens(step.source.act)
         for each in opened_steps(step, done.solution, done.kit, done.sheet)

@@ -80,7 +80,7 @@ def test_a_circle_is_drawn_by_template_when_its_hole_is_in_the_kit(
 
 def test_a_locus_is_never_swung_with_a_template() -> None:
     rows = "units mm\nO = datum\nA = point, 20 right of O\na = circle, centre O, radius 8\nb = circle, centre A, radius 6\nx = arc, radius 9, beside a, beside b, above\n"
-    swings = [s for s in work_out(rows).steps if ", swing where" in s.text]
+    swings = [s for s in work_out(rows).steps if ", swing for" in s.text]
     assert [s.tool for s in swings] == ["compass", "compass"]
 
 

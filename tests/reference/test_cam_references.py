@@ -14,6 +14,7 @@ from hypothesis import strategies as st
 from scipy.interpolate import CubicSpline
 
 from desk import outline, refused, run_of, solved
+from entrick.core.board.schedule import guest_of
 from entrick.core.desk import Work, work_out
 from entrick.core.drawing.marks import DrawnCircle, Lettering
 from entrick.core.geometry import Arc, Line, Loop, Point, polar, rotate
@@ -438,10 +439,9 @@ def test_diagram_and_follower_are_drawn_as_one_wishes() -> None:
 
 def test_heights_are_carried_level_to_the_followers_line() -> None:
     row = "H = point, 150 right of O, {} above\na = cam, about O, least 30, rise 180° by 20, fall 180° by 20, diagram from H, carried across\n"
-    steps = [s for s in solved(row.format(30)).steps if "the height carried across" in s.text]
-    lines = [
-        stroke.shape for step in steps for stroke in step.strokes if isinstance(stroke.shape, Line)
-    ]
+    steps = [s for s in solved(row.format(30)).steps if s.source]
+    acts = [guest_of(act) or act for s in steps for act in s.source.acts]  # type: ignore[union-attr]
+    lines = [act.planned for act in acts if "the height carried across" in act.called]  # type: ignore[attr-defined]
     assert len(lines) == 7
     for line in lines:
         end = min((line.at(line.start or 0.0), line.at(line.end or 0.0)), key=lambda spot: spot.x)

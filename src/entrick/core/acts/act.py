@@ -132,12 +132,15 @@ class Act:
         What appears on the sheet, where the figure has it.
     check : str
         How to see that it came out right.
+    wanted : bool
+        Whether it is asked for though nothing stands on it.
     """
 
     leaves: Key = ""
     called: str = ""
     strokes: tuple[Stroke, ...] = ()
     check: str = ""
+    wanted: bool = False
 
 
 @dataclass(frozen=True, slots=True, eq=False, kw_only=True)
@@ -173,7 +176,8 @@ class Prick(Act):
 
     `pick` says which crossing: along the sense of the line (first, second), or to the left or right
     of the line from the first centre to the second; on a curve the one nearest to where the figure
-    has it. A line that nothing else wants is `held`: the edge is laid there, and not drawn along."""
+    has it. A line that nothing else wants is `held`: the edge is laid there, and not drawn along.
+    Where `both` crossings are marked it is not said which."""
 
     first: Key
     second: Key
@@ -181,15 +185,18 @@ class Prick(Act):
     planned: Point
     told: str = ""
     held: Draw | None = None
+    both: bool = False
 
 
 @dataclass(frozen=True, slots=True, eq=False, kw_only=True)
 class Draw(Act):
-    """Draw a straight line through two marks, or through one in a direction."""
+    """Draw a straight line through two marks, through one in a direction, or in a direction so that
+    it touches a round."""
 
-    start: Key
+    start: Key = ""
     end: Key = ""
     way: Way | None = None
+    touching: Key = ""
     planned: Line
     told: str = ""
 
@@ -210,7 +217,7 @@ class StepOff(Act):
     step.
 
     `along` is the key of a line or circle; `forwards` along the sense of the line,
-    counter-clockwise round a circle."""
+    counter-clockwise round a circle. `by_rule` where the steps are ticks of the rule laid along."""
 
     start: Key
     setting: Setting
@@ -219,12 +226,14 @@ class StepOff(Act):
     marks: tuple[Key, ...]
     planned: tuple[Point, ...]
     compass: bool = False
+    by_rule: bool = False
     told: str = ""
 
 
 @dataclass(frozen=True, slots=True, eq=False, kw_only=True)
 class Strip(Act):
-    """Mark a place by a strip of paper with two lengths ticked off from one end (trammel).
+    """Mark a place by a strip of paper with two lengths ticked off from one end (trammel). Where
+    the further tick is to lie is `held` in the same go where nothing else is wanted of it.
 
     The further tick, `whole` from the end, is laid on the mark `tick`, the nearer, `rest` from it,
     on the line `axis`; the end is pricked."""
@@ -235,6 +244,8 @@ class Strip(Act):
     whole: Number
     rest: Number
     planned: Point
+    ends: tuple[str, str, str] = ("", "", "")
+    held: Measure | None = None
 
 
 @dataclass(frozen=True, slots=True, eq=False, kw_only=True)
@@ -270,13 +281,14 @@ class Copy(Act):
 @dataclass(frozen=True, slots=True)
 class Gone:
     """A piece to be gone over: on which thing, from which mark to which; all round where none are
-    said."""
+    said. `needle` is the mark a round lies about."""
 
     thing: Key
     start: Key
     end: Key
     planned: Line | Circle | Arc | Loop
     called: str = ""
+    needle: Key = ""
 
 
 @dataclass(frozen=True, slots=True, eq=False, kw_only=True)
@@ -299,4 +311,5 @@ class Finish(Act):
 
     verb: Finishing
     told: str
+    of: Key = ""
     size: Number | None = None

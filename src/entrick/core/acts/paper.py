@@ -14,6 +14,9 @@ from .act import Edge, Mark, Round, Thing, Traced
 
 T = TypeVar("T")
 
+HANDY = 20.0
+"""Compass opening where a construction leaves it free, mm on paper."""
+
 CELLS = 1 / SAME_PLACE
 """Places closer than the size of the sheet by this are one place to look at."""
 

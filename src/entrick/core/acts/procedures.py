@@ -16,6 +16,7 @@ from ..measure import Number
 from ..plan.errors import ClauseError
 from ..tolerance import DIRECTION, SPECK, same
 from .act import Edge, Mark, Round, Setting, Way
+from .paper import HANDY
 from .work import SLACK, SWING, Work
 
 OVER = 0.6
@@ -207,12 +208,19 @@ def divide(  # noqa: PLR0913
     labels: Sequence[str] = (),
     check: str = "",
     slanted: float = SLANT,
+    by_rule: bool = False,
 ) -> list[Mark]:
     """Part the way between two marks into equal lengths: stepped off on a slanted line, joined to
     the end, parallels through the others (intercept theorem, Euclid VI.2). Any convenient step will
-    do."""
+    do. Where it may be done `by_rule`, and the parts stand on one, they are ticks of it."""
     whole = work.through(first, last)
     length = abs(last.at - first.at)
+    if by_rule and _stands_on_a_rule(work, length / count):
+        spots = [first.at + (last.at - first.at) * (at / count) for at in range(1, count)]
+        each = Setting(length / count)
+        return work.step_off(
+            first, each, whole, spots, called, labels=labels, check=check, by_rule=True
+        )
     size = max(length * 0.9 / count, work.paper.handy / 20)
     along = rotate((last.at - first.at).unit, Point(0.0, 0.0), math.radians(slanted))
     end = first.at + along * (size * count)
@@ -238,6 +246,14 @@ def divide(  # noqa: PLR0913
             )
         )
     return marks
+
+
+def _stands_on_a_rule(work: Work, size: float) -> bool:
+    """Tell whether a length is a whole number of half millimetres or of thirty-seconds of an inch
+    on the sheet."""
+    on_paper = size / work.paper.handy * HANDY
+    parts = (on_paper / each for each in (0.5, 25.4 / 32))
+    return any(part > 1 and abs(part - round(part)) < DIRECTION for part in parts)
 
 
 def tangent_from(
@@ -321,9 +337,7 @@ def locus(work: Work, where: Locus, names: tuple[str, str], centre: Point) -> Ed
     needle = work.mark(curve.centre, names[0] if isinstance(target, Point) else names[1])
     if curve.radius <= same(abs(curve.centre) + float(where.radius)):
         return None
-    return work.swing(
-        needle, where.swing, near=[centre], told=f"where the centre comes to lie, for {names[0]}"
-    )
+    return work.swing(needle, where.swing, near=[centre], told="for the centre")
 
 
 def touch_on(

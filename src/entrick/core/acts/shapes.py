@@ -186,7 +186,7 @@ def _of_piece(work: Work, piece: Piece, role: Role) -> tuple[Gone, Stroke, Setti
             else (work.mark(p).key for p in (piece.entry, piece.exit))
         )
         return (
-            Gone(round_.key, start, end, curve, piece.name),
+            Gone(round_.key, start, end, curve, piece.name, round_.needle),
             Stroke(curve, role),
             Setting(curve.size),
         )

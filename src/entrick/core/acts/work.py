@@ -5,7 +5,8 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Sequence
-from typing import Any, Literal
+from dataclasses import replace
+from typing import Any, Literal, TypeVar
 
 from ..drawing.strokes import Role, Stroke
 from ..geometry import Arc, Circle, Line, Loop, Point, meet, polar, rotate
@@ -37,6 +38,7 @@ from .act import (
     Traced,
     Way,
 )
+from .names import named
 from .paper import Paper, Place, crossing
 
 SWING = math.radians(14)
@@ -47,6 +49,8 @@ TICK = math.radians(6)
 
 SLACK = 0.05
 """Sine of the angle below which a crossing is not taken where a place is looked for."""
+
+T = TypeVar("T", bound=Thing)
 
 Lookup = tuple[Callable[[Paper, object], object], object, object]
 """What was looked for on the sheet, and what was found of others: what was done holds while the
@@ -223,7 +227,7 @@ class Work:
         if origin is None:
             origin = Mark(f"{self.name}.datum", Point(0.0, 0.0), "the datum")
             self.acts.append(Fix(leaves=origin.key, called=origin.called, planned=origin.at))
-            self.leave(origin)
+            origin = self.leave(origin)
         off = at - origin.at
         level = (
             self.measure(origin, Way(0), off.x, f"{told}, across", computed=True)
@@ -259,12 +263,13 @@ class Work:
     def _key(self) -> Key:
         return f"{self.name}:{len(self.acts) + 1}"
 
-    def leave(self, thing: Thing) -> Thing:
-        """Put what an act leaves on the sheet."""
-        self._own.add(thing.key)
-        self.left.append(thing)
-        self._put(self.paper.place_of(thing), thing)
-        return thing
+    def leave(self, thing: T) -> T:
+        """Put what an act leaves on the sheet: whoever names it names this very thing."""
+        left = replace(thing, called=named(thing.key, thing.called))
+        self._own.add(left.key)
+        self.left.append(left)
+        self._put(self.paper.place_of(left), left)
+        return left
 
     def _put(self, place: Place, what: object) -> None:
         self.placed.append((place, what))
@@ -272,9 +277,7 @@ class Work:
 
     def _mark(self, act: Act, at: Point) -> Mark:
         self.acts.append(act)
-        found = Mark(act.leaves, at, act.called)
-        self.leave(found)
-        return found
+        return self.leave(Mark(act.leaves, at, act.called))
 
     def measure(  # noqa: PLR0913
         self,
@@ -410,9 +413,7 @@ class Work:
 
     def _edge(self, act: Act, line: Line) -> Edge:
         self.acts.append(act)
-        found = Edge(act.leaves, line, act.called)
-        self.leave(found)
-        return found
+        return self.leave(Edge(act.leaves, line, act.called))
 
     def draw(
         self,
@@ -452,6 +453,30 @@ class Work:
             ),
             line,
         )
+
+    def draw_touching(self, round_: Round, way: Way, at: Point, to: Point, called: str) -> Edge:
+        """Draw the line in a direction that touches a round at a place: the square is slid until it
+        touches."""
+        line = _reaching(at, self.direction(way), to)
+        found = self._look(Paper.edge, line)  # type: ignore[arg-type]
+        if isinstance(found, Edge):
+            return found
+        return self._edge(
+            Draw(
+                leaves=self._key(),
+                called=called,
+                strokes=(Stroke(line),),
+                way=way,
+                touching=round_.key,
+                planned=line,
+                told=f"touching {round_.called}",
+            ),
+            line,
+        )
+
+    def want(self) -> None:
+        """Say of the last act that it is asked for, whatever stands on it."""
+        self.acts[-1] = replace(self.acts[-1], wanted=True)
 
     def square(self, edge: Edge, start: Mark, to: Point | None = None, called: str = "") -> Edge:
         """Draw the line square to another through a mark."""
@@ -517,9 +542,7 @@ class Work:
             told=f"{needle.called}|{told}",
         )
         self.acts.append(act)
-        found_round = Round(act.leaves, circle, act.called, needle.key, shapes)
-        self.leave(found_round)
-        return found_round
+        return self.leave(Round(act.leaves, circle, act.called, needle.key, shapes))
 
     def between(self, first: Mark, second: Mark) -> Setting:
         """Return the compass opened from one mark to another."""
@@ -538,6 +561,7 @@ class Work:
         check: str = "",
         told: str = "",
         compass: bool = False,
+        by_rule: bool = False,
     ) -> list[Mark]:
         """Step off equal lengths with the dividers along a line, or as chords round a circle."""
         setting = size if isinstance(size, Setting) else Setting(size)
@@ -566,6 +590,7 @@ class Work:
                 start=start.key,
                 setting=setting,
                 compass=compass or setting.between is not None,
+                by_rule=by_rule,
                 along=along.key,
                 forwards=forwards,
                 marks=keys,
@@ -573,18 +598,23 @@ class Work:
                 told=f"{start.called}|{along.called}|{told}",
             ),
         )
-        found = [
-            Mark(key, spot, called) for key, spot, called in zip(keys, spots, names, strict=True)
+        return [
+            self.leave(Mark(key, spot, called))
+            for key, spot, called in zip(keys, spots, names, strict=True)
         ]
-        for each in found:
-            self.leave(each)
-        return found
 
     def strip(
-        self, tick: Mark, axis: Edge, whole: Number, rest: Number, at: Point, called: str
+        self,
+        tick: Mark,
+        axis: Edge,
+        whole: Number,
+        rest: Number,
+        at: Point,
+        called: str,
+        ends: tuple[str, str, str],
     ) -> Mark:
         """Mark a place by a strip of paper, its further tick on a mark and the nearer one on a
-        line."""
+        line; `ends` are the centre and the ends of the axes, from which the ticks are taken."""
         on = at + (tick.at - at) * (float(rest) / float(whole))
         ahead = (on - axis.line.foot(tick.at)).dot(axis.line.direction)
         return self._mark(
@@ -598,6 +628,7 @@ class Work:
                 whole=whole,
                 rest=rest,
                 planned=at,
+                ends=ends,
             ),
             at,
         )
@@ -628,9 +659,7 @@ class Work:
             tool=tool,
         )
         self.acts.append(act)
-        found = Traced(name, loop, called)
-        self.leave(found)
-        return found
+        return self.leave(Traced(name, loop, called))
 
     def copy(  # noqa: PLR0913
         self,
@@ -703,9 +732,9 @@ class Work:
     def relabel(self, mark: Mark, label: str) -> None:
         """Letter a mark that stands there already."""
         if label:
-            self.finish(
-                f"Letter {mark.called}: {label}", "letter", [Stroke(mark.at, Role.POINT, label)]
-            )
+            strokes = (Stroke(mark.at, Role.POINT, label),)
+            told = f"Letter {mark.called}: {label}"
+            self.acts.append(Finish(told=told, verb="letter", strokes=strokes, of=mark.key))
 
     def direction(self, way: Way) -> Point:
         """Return a direction as the figure has it."""

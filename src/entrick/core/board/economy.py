@@ -5,14 +5,15 @@ first."""
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass, replace
-from typing import TypeVar, cast
+from collections.abc import Iterator, Mapping, Sequence, Set
+from dataclasses import replace
+from typing import cast
 
 from ..acts.act import (
     Act,
     Draw,
     Edge,
+    Finish,
     GoOver,
     Key,
     Mark,
@@ -24,8 +25,9 @@ from ..acts.act import (
     Swing,
     Thing,
 )
+from ..drawing.strokes import Role, Stroke
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
-from ..memo import MEMO, Memo
+from ..memo import MEMO, Memo, number_of
 from ..sheet import Sheet
 from ..solve import Solution
 from ..tolerance import DIRECTION, same
@@ -33,8 +35,7 @@ from .kit import Kit
 from .lacking import with_kit
 from .order import Ordered, acts_of
 from .schedule import leaves, stands_on
-
-A = TypeVar("A", bound=Act)
+from .together import regrouped
 
 SPARED = cast(Memo[Ordered], MEMO)
 """Statements of which acts are left out, or done together with others."""
@@ -62,15 +63,28 @@ def acts_at_board(solution: Solution, sheet: Sheet, kit: Kit | None = None) -> t
     if kit is not None and not kit.is_whole:
         done = with_kit(ordered, kit, sheet)
         ordered = tuple(replace(own, acts=acts) for own, acts in zip(ordered, done, strict=True))
-    return spared(ordered)
+    return tuple(map(_regrouped, spared(ordered)))
 
 
-@dataclass
-class _Sparing:
-    """What becomes of acts: those left out, and those that are done within another."""
+def _regrouped(own: Ordered) -> Ordered:
+    """Return the acts of a statement with those that are alike one after another."""
+    key = (_regrouped, own.serial)
+    known = SPARED.get(key)
+    if known is None:
+        acts = tuple(regrouped(list(_both_marked(own.acts))))
+        known = own if acts == own.acts else replace(own, acts=acts)
+        SPARED.put(key, known, 1 + len(acts))
+    return known
 
-    out: set[At]
-    within: dict[At, At]
+
+def _both_marked(acts: Sequence[Act]) -> Iterator[Act]:
+    """Yield acts, those that mark the two crossings of the same two things as such."""
+    pairs = Counter((act.first, act.second) for act in acts if isinstance(act, Prick) and act.pick)
+    for act in acts:
+        if isinstance(act, Prick) and pairs[act.first, act.second] == 2:
+            yield replace(act, both=True)
+        else:
+            yield act
 
 
 def spared(ordered: Sequence[Ordered]) -> tuple[Ordered, ...]:
@@ -80,48 +94,48 @@ def spared(ordered: Sequence[Ordered]) -> tuple[Ordered, ...]:
     asked = {at for i, own in enumerate(ordered) for at in _asked(i, own)}
     out = _in_vain(acts, asked)
     kept = {at: act for at, act in acts.items() if at not in out}
-    within = dict(_held(kept, asked)) | dict(_lined_in_at_once(kept))
-    return tuple(_rewritten(own, i, acts, _Sparing(out, within)) for i, own in enumerate(ordered))
+    guests = _held(kept, asked) | _ticked(kept) | dict(_lined_in_at_once(kept))
+    out |= set(guests.values())
+    labels = {
+        act.of: act.strokes[0].label for act in acts.values() if isinstance(act, Finish) and act.of
+    }
+    return tuple(_rewritten(own, i, acts, out, guests, labels) for i, own in enumerate(ordered))
 
 
-def _rewritten(own: Ordered, index: int, acts: Mapping[At, Act], sparing: _Sparing) -> Ordered:
-    places = [(index, at) for at in range(len(own.acts))]
-    gone = tuple(at for at in places if at in sparing.out or at in sparing.within)
-    taken = {host: at for at, host in sparing.within.items() if host[0] == index}
-    if not gone and not taken:
+def _rewritten(
+    own: Ordered,
+    index: int,
+    acts: Mapping[At, Act],
+    out: Set[At],
+    guests: Mapping[At, At],
+    labels: Mapping[Key, str],
+) -> Ordered:
+    """Return a statement without the acts that are out, with guests in others, and with marks
+    lettered where they are made."""
+    stay = [(index, at) for at in range(len(own.acts)) if (index, at) not in out]
+    hosted = {at: acts[guests[at]] for at in stay if at in guests}
+    said = {at: labels[acts[at].leaves] for at in stay if acts[at].leaves in labels}
+    if len(stay) == len(own.acts) and not hosted and not said:
         return own
-    hosts = tuple((host[1], acts[at].leaves) for host, at in sorted(taken.items()))
-    key = (spared, own.serial, tuple(at for _, at in gone), hosts)
+    key = (spared, own.serial, tuple(stay), number_of((tuple(hosted.items()), *said.items())))
     known = SPARED.get(key)
-    if known is not None and all(
-        _guest(known_act) is acts[taken[host]]
-        for host, known_act in _hosts(known, places, gone, taken)
-    ):
+    if known is not None:
         return known
     found = []
-    for at in places:
-        if at in gone:
-            continue
-        act = own.acts[at[1]]
-        found.append(_with_guest(act, acts[taken[at]]) if at in taken else act)
-    return SPARED.put(key, replace(own, acts=tuple(found)), 1 + len(found))
+    for at in stay:
+        act = _with_guest(acts[at], hosted[at]) if at in hosted else acts[at]
+        found.append(_with_label(act, said[at]) if at in said else act)
+    return SPARED.put(key, replace(own, acts=tuple(found)), 1 + len(stay))
 
 
-def _hosts(
-    known: Ordered, places: Sequence[At], gone: Sequence[At], taken: Mapping[At, At]
-) -> Iterator[tuple[At, Act]]:
-    """Yield the acts of a statement that others are done within, each with its place."""
-    stay = [at for at in places if at not in gone]
-    yield from ((at, act) for at, act in zip(stay, known.acts, strict=True) if at in taken)
-
-
-def _guest(host: Act) -> Act | None:
-    match host:
-        case Prick(held=held):
-            return held
-        case GoOver(drawn=drawn):
-            return drawn
-    return None
+def _with_label(act: Act, label: str) -> Act:
+    return replace(
+        act,
+        strokes=tuple(
+            Stroke(stroke.shape, Role.POINT, label) if isinstance(stroke.shape, Point) else stroke
+            for stroke in act.strokes
+        ),
+    )
 
 
 def _with_guest(host: Act, guest: Act) -> Act:
@@ -129,9 +143,11 @@ def _with_guest(host: Act, guest: Act) -> Act:
     if isinstance(host, Prick) and isinstance(guest, Draw):
         reached = tuple(stroke for stroke in host.strokes if isinstance(stroke.shape, Point))
         return replace(host, held=guest, strokes=reached)
+    if isinstance(host, Strip) and isinstance(guest, Measure):
+        return replace(host, held=guest)
     assert isinstance(host, GoOver)
     assert isinstance(guest, Swing | Draw)
-    return replace(host, drawn=guest)
+    return replace(host, drawn=guest, strokes=(*guest.strokes, *host.strokes))
 
 
 def _asked(index: int, own: Ordered) -> Iterator[At]:
@@ -143,7 +159,11 @@ def _asked(index: int, own: Ordered) -> Iterator[At]:
     for at, act in enumerate(own.acts):
         keys = [key for key in leaves(act) if key in things]
         own_way = not isinstance(act, Measure | Prick | Draw | Swing | StepOff | Strip)
-        if own_way or any(_is_of(things[key], shape) for key in keys for shape in shapes):
+        if (
+            act.wanted
+            or own_way
+            or any(_is_of(things[key], shape) for key in keys for shape in shapes)
+        ):
             yield index, at
 
 
@@ -170,38 +190,69 @@ def _is_of(thing: Thing, shape: Shape) -> bool:
     return False
 
 
-def _in_vain(acts: Mapping[At, Act], asked: set[At]) -> set[At]:
+def _in_vain(acts: Mapping[At, Act], asked: Set[At]) -> set[At]:
     """Return the acts whose results nothing that is done stands on, from the last one back."""
     wanted: set[Key] = set()
     out: set[At] = set()
+    gone_over: dict[Key, int] = {}
     for at in reversed(list(acts)):
         act = acts[at]
-        if at in asked or not wanted.isdisjoint(leaves(act)):
+        if isinstance(act, GoOver):
+            # A curve of a diagram that a later line of the plan lines in as well.
+            curves = [each.thing for each in act.pieces if isinstance(each.planned, Loop)]
+            later = all(gone_over.get(thing, at[0]) > at[0] for thing in curves)
+            if len(curves) == len(act.pieces) and later:
+                out.add(at)
+                continue
+            for thing in curves:
+                gone_over.setdefault(thing, at[0])
+        if isinstance(act, Finish) and act.of:
+            # The act that makes a mark letters it.
+            out.add(at)
+        elif at in asked or not wanted.isdisjoint(leaves(act)):
             wanted.update(stands_on(act))
         else:
             out.add(at)
     return out
 
 
-def _held(acts: Mapping[At, Act], asked: set[At]) -> Iterator[tuple[At, At]]:
-    """Yield the lines that one mark alone is wanted for, each with the act that makes that mark:
-    the edge is laid there and a tick made across what it cuts."""
-    uses = Counter(key for act in acts.values() for key in set(stands_on(act)) if key)
-    drawn = {
-        act.leaves: at
-        for at, act in acts.items()
-        if isinstance(act, Draw) and at not in asked and uses[act.leaves] == 1
-    }
+def _held(acts: Mapping[At, Act], asked: Set[At]) -> dict[At, At]:
+    """Return the acts that make a mark and each the line that is wanted for that mark alone, or for
+    both where the same two things cross: the edge is laid there and ticks made across what it
+    cuts."""
+    uses: dict[Key, list[At]] = {}
     for at, act in acts.items():
-        if isinstance(act, Prick):
-            lines = [drawn[key] for key in (act.first, act.second) if key in drawn]
-            if lines:
-                yield lines[-1], at
+        for key in set(stands_on(act)):
+            uses.setdefault(key, []).append(at)
+    found: dict[At, At] = {}
+    for at, line in reversed(list(acts.items())):
+        if not isinstance(line, Draw) or at in asked:
+            continue
+        marks = uses.get(line.leaves, [])
+        pricks = [act for act in map(acts.__getitem__, marks) if isinstance(act, Prick)]
+        one_pair = len({(each.first, each.second) for each in pricks}) == 1
+        if one_pair and len(pricks) == len(marks) and found.keys().isdisjoint(marks):
+            found |= dict.fromkeys(marks, at)
+    return found
+
+
+def _ticked(acts: Mapping[At, Act]) -> dict[At, At]:
+    """Return the places marked by a strip and each where its further tick is to lie, of which
+    nothing else is wanted: the strip is slid along the axis."""
+    uses: dict[Key, list[At]] = {}
+    for at, act in acts.items():
+        for key in set(stands_on(act)):
+            uses.setdefault(key, []).append(at)
+    found: dict[At, At] = {}
+    for at, act in acts.items():
+        marks = uses.get(act.leaves, []) if isinstance(act, Measure) else []
+        if marks and all(isinstance(acts[each], Strip) for each in marks):
+            found |= dict.fromkeys(marks, at)
+    return found
 
 
 def _lined_in_at_once(acts: Mapping[At, Act]) -> Iterator[tuple[At, At]]:
-    """Yield the circles, arcs and straight lines that are drawn for one lining in alone, each with
-    the act that does it."""
+    """Yield the acts that line a single piece in, each with what drew it lightly for that alone."""
     uses = Counter(key for act in acts.values() for key in stands_on(act) if key)
     last = {key: at for at, act in acts.items() for key in leaves(act)}
     for at, act in acts.items():
@@ -214,4 +265,4 @@ def _lined_in_at_once(acts: Mapping[At, Act]) -> Iterator[tuple[At, At]]:
         guest = acts[light]
         is_straight = isinstance(guest, Draw) and bool(piece.start and piece.end) and guest.end
         if isinstance(guest, Swing) or is_straight:
-            yield light, at
+            yield at, light

@@ -26,6 +26,7 @@ from ..acts.act import (
     Key,
     Mark,
     Measure,
+    Prick,
     Round,
     Setting,
     StepOff,
@@ -35,13 +36,17 @@ from ..acts.act import (
     Traced,
     Way,
 )
+from ..acts.names import named
+from ..acts.paper import HANDY
 from ..acts.procedures import drop_square, halve, raise_square
+from ..acts.work import picked
+from ..drawing.strokes import Stroke
 from ..geometry import Arc, Line, Loop, Point, piece_of, rotate
 from ..measure import Number
 from ..sheet import Sheet
 from ..tolerance import DIRECTION
 from .kit import CARD, Kit
-from .order import HANDY, Ordered
+from .order import Ordered
 from .ordinates import ordinates
 from .schedule import leaves
 from .words import BENT
@@ -162,6 +167,16 @@ class _Bench:
 
 def _directed(act: Draw, things: dict[Key, Thing], kit: Kit, sheet: Sheet) -> Iterator[Act]:
     assert act.way is not None
+    if act.touching:
+        if kit.set_squares:
+            yield act
+        else:
+            for each in _by_its_touch(act, things):
+                if isinstance(each, Draw):
+                    yield from _directed(each, things, kit, sheet)
+                else:
+                    yield each
+        return
     degrees = float(act.way.degrees)
     off_squares = abs(math.remainder(math.degrees(act.planned.direction.angle), 15)) > math.degrees(
         DIRECTION
@@ -173,6 +188,44 @@ def _directed(act: Draw, things: dict[Key, Thing], kit: Kit, sheet: Sheet) -> It
         yield from by_compass(act, things, sheet)
     else:
         yield act
+
+
+def _by_its_touch(act: Draw, things: dict[Key, Thing]) -> Iterator[Act]:
+    """Draw the radius square to a line that touches a round, and the line through its end."""
+    round_ = things[act.touching]
+    assert isinstance(round_, Round)
+    assert act.way is not None
+    needle = things[round_.needle]
+    assert isinstance(needle, Mark)
+    touch = act.planned.foot(round_.circle.centre)
+    square = replace(act.way, degrees=act.way.degrees + 90)
+    ahead = act.planned.direction.normal
+    radius = Edge(f"{act.leaves}/radius", Line.between(needle.at, touch), "the radius to the touch")
+    line = radius.line if ahead.dot(radius.line.direction) > 0 else Line.between(touch, needle.at)
+    radius = replace(radius, line=line)
+    yield Draw(
+        leaves=radius.key,
+        called=radius.called,
+        strokes=(Stroke(radius.line),),
+        start=needle.key,
+        way=square,
+        planned=radius.line,
+        told=f"through {needle.called}",
+    )
+    mark = Mark(f"{act.leaves}/touch", touch, "the touch")
+    things |= {radius.key: radius, mark.key: mark}
+    yield Prick(
+        leaves=mark.key,
+        called=mark.called,
+        strokes=(Stroke(touch),),
+        first=radius.key,
+        second=round_.key,
+        pick=picked(radius, round_, touch),
+        planned=touch,
+        told=f"where {radius.called} and {round_.called} cross",
+    )
+    told = f"through {named(mark.key, mark.called)}"
+    yield replace(act, start=mark.key, touching="", told=told)
 
 
 def _way(start: Point, end: Point) -> Point:

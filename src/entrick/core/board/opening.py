@@ -6,18 +6,22 @@ from collections.abc import Mapping
 from dataclasses import replace
 
 from ..acts import Paper, Work
-from ..acts.act import Act, Draw, Key, Mark, Measure, StepOff, Thing
+from ..acts.act import Act, Draw, Key, Mark, Measure, Prick, StepOff, Thing
+from ..acts.paper import HANDY
 from ..measure import Number
 from ..sheet import Sheet
 from .lacking import by_compass
-from .order import HANDY
 
 
 def opens(act: Act) -> bool:
     """Tell whether an act opens up: a line drawn in a direction, or a length laid off along a line
     by the rule."""
     match act:
+        case Prick(held=Draw() as held):
+            return opens(held)
         case Draw(way=None):
+            return False
+        case Draw(touching=str() as round_) if round_:
             return False
         case Draw(way=way):
             assert way is not None
@@ -44,6 +48,10 @@ def opened(act: Act, things: Mapping[Key, Thing], sheet: Sheet) -> tuple[Act, ..
     """
     if not opens(act):
         return ()
+    if isinstance(act, Prick):
+        assert act.held is not None
+        drawn = opened(act.held, things, sheet)
+        return (*drawn, replace(act, held=None)) if drawn else ()
     if isinstance(act, Draw):
         found = tuple(by_compass(act, dict(things), sheet))
         return found if len(found) > 1 else ()

@@ -9,7 +9,7 @@ from typing import cast
 
 from ..acts import Paper, Work
 from ..acts.act import Act, Fix, Mark, Thing
-from ..acts.paper import Place, looked_in
+from ..acts.paper import HANDY, Place, looked_in
 from ..acts.shapes import as_run, draw, go_over
 from ..acts.work import Lookup
 from ..drawing.strokes import Role, Stroke
@@ -19,9 +19,6 @@ from ..memo import MEMO, Distinct, Memo
 from ..plan.errors import ClauseError
 from ..sheet import Sheet
 from ..solve import Entry, Solution
-
-HANDY = 20.0
-"""Compass opening where a construction leaves it free, mm on paper."""
 
 
 @dataclass(frozen=True, eq=False)

@@ -107,6 +107,8 @@ def needs(act: Act) -> Stand | None:
             return needs(held)
         case Swing(setting=setting):
             return Stand("compass", setting)
+        case StepOff(by_rule=True):
+            return Stand("rule")
         case StepOff(setting=setting, compass=compass):
             return Stand("compass" if compass else "dividers", setting)
         case Draw(way=Way(), planned=line):
@@ -136,14 +138,14 @@ def stands_on(act: Act) -> Iterator[Key]:
             yield from (key for key in (first, second) if key != own)
             if held:
                 yield from stands_on(held)
-        case Draw(start=start, end=end, way=held):
-            yield from (start, end, held.off if held else "")
+        case Draw(start=start, end=end, way=held, touching=round_):
+            yield from (start, end, held.off if held else "", round_)
         case Swing(needle=needle, setting=setting):
             yield from (needle, *(setting.between or ()))
         case StepOff(start=start, along=along, setting=setting):
             yield from (start, along, *(setting.between or ()))
-        case Strip(tick=tick, axis=axis):
-            yield from (tick, axis)
+        case Strip(tick=tick, axis=axis, held=placed):
+            yield from (axis, *((tick,) if placed is None else stands_on(placed)))
         case Trace(stations=stations):
             yield from stations
         case Copy(pairs=pairs, about=about, to=to):
@@ -153,6 +155,14 @@ def stands_on(act: Act) -> Iterator[Key]:
                 yield from ("" if drawn else piece.thing, piece.start, piece.end)
             if drawn:
                 yield from stands_on(drawn)
+
+
+def guest_of(act: Act) -> Act | None:
+    """Return what is done within an act."""
+    match act:
+        case Prick(held=Act() as held) | Strip(held=Act() as held) | GoOver(drawn=Act() as held):
+            return held
+    return None
 
 
 def leaves(act: Act) -> Iterator[Key]:

@@ -30,6 +30,8 @@ class Step:
         How to see that it came out right.
     act : Act or None
         What it tells; see `opening.opened`.
+    also : tuple of Act
+        What is done in the same go.
     """
 
     tool: Tool
@@ -39,3 +41,9 @@ class Step:
     strokes: tuple[Stroke, ...] = ()
     check: str = ""
     act: Act | None = None
+    also: tuple[Act, ...] = ()
+
+    @property
+    def acts(self) -> tuple[Act, ...]:
+        """All it tells."""
+        return (self.act, *self.also) if self.act else ()

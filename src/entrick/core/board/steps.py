@@ -4,16 +4,16 @@ sheet."""
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import lru_cache
-from itertools import chain
+from itertools import chain, groupby
 from typing import cast
 
 from ..acts import act
 from ..drawing.strokes import Stroke, Tool
-from ..geometry import Arc, Circle, Point
+from ..geometry import Point
 from ..kind.made import Measured
 from ..measure import Number, Reading, Scale, Unit, read_on_rule, spell, spell_angle
 from ..memo import MEMO, Distinct, Memo, number_of
@@ -23,11 +23,13 @@ from ..solve import Entry, Solution
 from ..tolerance import DIRECTION, ROUND
 from .economy import acts_at_board
 from .kit import Kit
+from .letters import Letters, lettered, with_letters
 from .opening import opened, opens
-from .order import Ordered, acts_of
+from .order import acts_of
 from .schedule import CALLED, Counted, Schedule, counted, scheduled, why
 from .step import Step
-from .words import setting_of, step_of
+from .together import step_of_all, together
+from .words import setting_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,111 +110,116 @@ def board_steps(solution: Solution, kit: Kit, sheet: Sheet) -> tuple[BoardStep, 
 Stands = Mapping[str, act.Setting]
 """How each instrument stands."""
 
-TOLD = cast(Memo[tuple[tuple[BoardStep, ...], Stands, int]], MEMO)
-"""The steps of a statement, how the instruments stand afterwards, and the number of that."""
+TOLD = cast(Memo[tuple[tuple[BoardStep, ...], Stands]], MEMO)
+"""The steps of acts of a statement, and how the instruments stand afterwards."""
+
+
+@dataclass(frozen=True, slots=True)
+class _Teller:
+    """Tells acts: what makes a step of each, and by what the things they name are said."""
+
+    set_step: Callable[[Step, int, int, str], BoardStep]
+    letters: Letters
+
+    def tell(
+        self, acts: Sequence[act.Act], entry: Entry, first: int, stands: Stands
+    ) -> tuple[tuple[BoardStep, ...], Stands]:
+        """Tell acts one after another, those that are alike in one go: what stands as it should
+        already is left as it is."""
+        steps = []
+        now = dict(stands)
+        for number, group in enumerate(together(acts), first):
+            told = step_of_all(group, self.letters.say)
+            explained = self.letters.explained(group)
+            told = replace(
+                told,
+                strokes=with_letters(told.strokes, group, self.letters),
+                check="; ".join(filter(None, (explained, self.letters.say(told.check)))),
+            )
+            step = self.set_step(told, number, entry.line, entry.statement.name)
+            wanted, setting = setting_of(group[0]), step.setting
+            if wanted is not None and setting is not None:
+                tool, opening = wanted
+                if now.get(tool) == opening and step.tool != "circle template":
+                    step = replace(step, setting=replace(setting, kept=True))
+                elif opening.free:
+                    step = replace(step, setting=_freely(setting))
+                now[tool] = opening
+            steps.append(step)
+        return tuple(steps), now
 
 
 def steps_by_statement(
     solution: Solution, kit: Kit, sheet: Sheet, schedule: Schedule = "written"
 ) -> tuple[tuple[BoardStep, ...], ...]:
     """Return the steps of each statement that has any, numbered through in the order chosen; those
-    of a statement that came to the same again are the same where the order is as written."""
-    if schedule != "written":
-        return _rescheduled(solution, kit, sheet, schedule)
-    found: list[tuple[BoardStep, ...]] = []
+    of a statement that came to the same again are the same."""
+    every = acts_at_board(solution, sheet, kit)
+    ordered = [own for own in every if own.entry.made is not None]
+    placed = {
+        index: _placing(own.entry, kit, sheet, own.acts)
+        for index, own in enumerate(ordered)
+        if own.entry.made is not None and own.entry.made.placing is not None
+    }
+    own_steps: dict[int, list[BoardStep]] = {index: [] for index in range(len(ordered))}
+    acts = [own.acts[1 if index in placed else 0 :] for index, own in enumerate(ordered)]
     count = 0
-    set_step = setter(kit, sheet.scale, solution.unit, sheet.square)
-    stands: Stands = {}
-    standing = _number_of(stands)
+    if schedule != "written":
+        for index, placing in placed.items():
+            own_steps[index] += (replace(step, number=count + step.number) for step in placing)
+            count += len(placing)
+    names = {own.entry.statement.name for own in ordered}
+    letters = lettered([each for own in every for each in own.acts], names)
+    teller = _Teller(setter(kit, sheet.scale, solution.unit, sheet.square), letters)
     read_on = number_of((kit, sheet.scale, solution.unit, sheet.square))
-    for own in acts_at_board(solution, sheet, kit):
-        entry = own.entry
-        made = entry.made
-        if made is None:
-            continue
-        if made.placing:
-            placing = _placing(entry, kit, sheet, own.acts)
-            told, stands = _told(own, set_step, count + len(placing), stands)
-            steps, standing = (*placing, *told), _number_of(stands)
-        else:
-            # However the instruments have come to stand so: what follows is told alike.
-            key = (_told, own.serial, read_on, count, standing)
-            known = TOLD.get(key)
-            if known is None:
-                told, after = _told(own, set_step, count, stands)
-                known = TOLD.put(key, (told, after, _number_of(after)), 1 + len(told))
-            steps, stands, standing = known
-        if steps:
-            found.append(steps)
+    stands: Stands = {}
+    for index, doing, reasons in _in_order(acts, schedule):
+        own = ordered[index]
+        if schedule == "written":
+            placing = placed.get(index, [])
+            own_steps[index] += (replace(step, number=count + step.number) for step in placing)
+            count += len(placing)
+        said = number_of(letters.concerning(doing))
+        done_so = (number_of(doing), said, read_on, count, _number_of(stands))
+        key = (_Teller, own.entry.serial, *done_so)
+        known = TOLD.get(key)
+        if known is None:
+            known = TOLD.put(key, teller.tell(doing, own.entry, count + 1, stands), 1 + len(doing))
+        steps, stands = known
+        own_steps[index] += _with_reasons(steps, reasons)
         count += len(steps)
-    return tuple(found)
+    return tuple(tuple(steps) for steps in own_steps.values() if steps)
+
+
+Reasons = Mapping[act.Act, str]
+"""Why acts come where they do."""
+
+
+def _in_order(
+    acts: Sequence[tuple[act.Act, ...]], schedule: Schedule
+) -> Iterator[tuple[int, tuple[act.Act, ...], Reasons]]:
+    """Yield acts in the order in which they are done, those of one statement that follow one
+    another at once, each with the statement they belong to."""
+    if schedule == "written":
+        yield from ((index, own, {}) for index, own in enumerate(acts))
+        return
+    every = [(index, each) for index, own in enumerate(acts) for each in own]
+    plain = [each for _, each in every]
+    order = scheduled(plain, schedule)
+    reasons = dict(zip((plain[at] for at in order), why(plain, order), strict=True))
+    for index, group in groupby(order, lambda at: every[at][0]):
+        yield index, tuple(plain[at] for at in group), reasons
+
+
+def _with_reasons(steps: Sequence[BoardStep], reasons: Reasons) -> Iterator[BoardStep]:
+    for step in steps:
+        first = step.source.act if step.source else None
+        reason = reasons.get(first, "") if first else ""
+        yield replace(step, why=reason) if reason else step
 
 
 def _number_of(stands: Stands) -> int:
     return number_of(tuple(stands.items()))
-
-
-def _told(
-    own: Ordered,
-    set_step: Callable[[Step, int, int, str], BoardStep],
-    count: int,
-    stands: Mapping[str, act.Setting],
-) -> tuple[tuple[BoardStep, ...], Stands]:
-    """Tell the acts of a statement after so many steps, and how the instruments stand
-    afterwards."""
-    acts = own.acts[1:] if own.entry.made is not None and own.entry.made.placing else own.acts
-    return _tell(acts, own.entry, set_step, count + 1, stands)
-
-
-def _tell(
-    acts: Sequence[act.Act],
-    entry: Entry,
-    set_step: Callable[[Step, int, int, str], BoardStep],
-    first: int,
-    stands: Mapping[str, act.Setting],
-) -> tuple[tuple[BoardStep, ...], Stands]:
-    """Tell acts one after another: what stands as it should already is left as it is."""
-    steps = []
-    now = dict(stands)
-    for number, each in enumerate(acts, first):
-        step = set_step(step_of(each), number, entry.line, entry.statement.name)
-        wanted, setting = setting_of(each), step.setting
-        if wanted is not None and setting is not None:
-            tool, opening = wanted
-            if now.get(tool) == opening and step.tool != "circle template":
-                step = replace(step, setting=replace(setting, kept=True))
-            elif opening.free:
-                step = replace(step, setting=_freely(setting))
-            now[tool] = opening
-        steps.append(step)
-    return tuple(steps), now
-
-
-def _rescheduled(
-    solution: Solution, kit: Kit, sheet: Sheet, schedule: Schedule
-) -> tuple[tuple[BoardStep, ...], ...]:
-    """Tell all acts in another order: places on the sheet first, then as it is scheduled."""
-    set_step = setter(kit, sheet.scale, solution.unit, sheet.square)
-    ordered = [own for own in acts_at_board(solution, sheet, kit) if own.entry.made is not None]
-    own_steps: dict[int, list[BoardStep]] = {index: [] for index in range(len(ordered))}
-    acts: list[tuple[int, act.Act]] = []
-    count = 0
-    for index, own in enumerate(ordered):
-        placed = own.entry.made is not None and own.entry.made.placing is not None
-        if placed:
-            for step in _placing(own.entry, kit, sheet, own.acts):
-                count += 1
-                own_steps[index].append(replace(step, number=count))
-        acts += [(index, each) for each in own.acts[1 if placed else 0 :]]
-    plain = [each for _, each in acts]
-    order = scheduled(plain, schedule)
-    stands: Mapping[str, act.Setting] = {}
-    for place, reason in zip(order, why(plain, order), strict=True):
-        index, each = acts[place]
-        count += 1
-        (step,), stands = _tell((each,), ordered[index].entry, set_step, count, stands)
-        own_steps[index].append(replace(step, why=reason))
-    return tuple(tuple(steps) for steps in own_steps.values() if steps)
 
 
 def counts(
@@ -256,7 +263,10 @@ def opened_steps(
     things = {thing.key: thing for left in standing for thing in left}
     acts = opened(step.source.act, things, sheet)
     entry = next(entry for entry in solution.entries if entry.line == step.line)
-    return _tell(acts, entry, setter(kit, sheet.scale, sheet.unit, sheet.square), 1, {})[0]
+    standing_acts = [each for own in acts_at_board(solution, sheet, kit) for each in own.acts]
+    letters = lettered([*standing_acts, *acts], set())
+    teller = _Teller(setter(kit, sheet.scale, sheet.unit, sheet.square), letters)
+    return teller.tell(acts, entry, 1, {})[0]
 
 
 def _placing(entry: Entry, kit: Kit, sheet: Sheet, acts: Sequence[act.Act]) -> list[BoardStep]:
@@ -344,14 +354,17 @@ def _squares(setting: Setting, kit: Kit, square: float) -> str:
 
 
 def _is_templated(step: Step) -> bool:
-    """Tell whether a step draws a circle or a blend, and not a locus or a cut."""
-    rounds = [s.shape for s in step.strokes if isinstance(s.shape, Circle | Arc)]
-    return (
-        step.tool is Tool.COMPASS
-        and len(rounds) == 1
-        and rounds[0].size == step.setting
-        and ", swing " not in step.text
+    """Tell whether a step draws circles or blends, and not a locus or a cut."""
+    return all(
+        (isinstance(each, act.GoOver) and each.told in ("circle", "arc"))
+        or (isinstance(each, act.Swing) and _is_drawn(each))
+        for each in step.acts
     )
+
+
+def _is_drawn(swing: act.Swing) -> bool:
+    rounds = [stroke.shape for stroke in swing.strokes]
+    return len(rounds) == 1 and not swing.called.startswith("the swing")
 
 
 def template_setting(radius: Number, kit: Kit, scale: Scale, unit: Unit) -> Setting:

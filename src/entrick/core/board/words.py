@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-import re
 from dataclasses import replace
 
 from ..acts.act import (
@@ -12,6 +11,7 @@ from ..acts.act import (
     Draw,
     Finish,
     Fix,
+    Gone,
     GoOver,
     Measure,
     Prick,
@@ -22,6 +22,7 @@ from ..acts.act import (
     Trace,
     Way,
 )
+from ..acts.names import named, plain
 from ..drawing.strokes import Tool
 from ..geometry import Circle, Point
 from ..measure import Number, spell_angle
@@ -57,47 +58,36 @@ NEARLY = 0.1
 """Sine of the angle up to which a direction is told as level or plumb (by eye, no source)."""
 
 
-def step_of(act: Act) -> Step:  # noqa: C901
-    """Return the step at the board that an act is: its instrument and its words."""
+def step_of(act: Act) -> Step:
+    """Return the step at the board that an act is: its instrument and its words, in which things
+    are named with what they are (`acts.names`)."""
+    own = named(act.leaves, "")
     match act:
         case Measure(size=size):
-            why = f"{act.why}, " if act.why else ""
-            told = f"From {act.told} measure {why}{_along(act)} and mark {act.called}"
+            told = f"From {act.told} measure {_along(act)}, mark {own}"
             if act.computed:
-                told += ", as it was worked out"
-            return _step(Tool.RULE, told, act, size if size >= 0 else -size)
+                told = f"From {act.told} measure {_along(act)} as worked out, mark {own}"
+            step = _step(Tool.RULE, told, act, size if size >= 0 else -size)
+            return replace(step, check=_and(act.why, act.check))
         case Prick(held=Draw() as held):
             return _ticked(act, held)
         case Prick():
-            return _step(Tool.PENCIL, f"Mark {act.called} {act.told}", act)
+            return _step(Tool.PENCIL, f"Mark {own} {act.told}", act)
         case Draw(way=None):
-            named = "a light line" if act.called.startswith("the line through") else act.called
-            return _step(Tool.STRAIGHTEDGE, f"Draw {named} {act.told}", act)
+            return _step(Tool.STRAIGHTEDGE, f"Draw {_named(act)} {act.told}", act)
         case Draw(way=Way() as held):
             return _directed(act, held)
         case Swing(setting=setting):
             return _step(Tool.COMPASS, _swung(act), act, setting.size, act.planned.centre)
-        case StepOff(setting=setting, marks=marks):
-            start, along, told = act.told.split("|")
-            times = f"{len(marks)} times " if len(marks) > 1 else ""
-            free = f", {setting.told}," if setting.told else ""
-            preposition = "along" if along.startswith(("the line", "the slanted", "line")) else "on"
-            text = f"Step off{free} {times}from {start} {preposition} {along}{told and ': '}{told}"
-            return _step(Tool.COMPASS if act.compass else Tool.DIVIDERS, text, act, setting.size)
+        case StepOff():
+            return _stepped(act)
         case Strip():
-            text = "Lay the strip with its ticks on the two axes and mark " + act.called
+            middle, long, short = act.ends
+            ticks = f"{middle}–{long} and {middle}–{short}"
+            text = f"Strip ticked {ticks}: slide it on the axes, mark {own}"
             return _step(Tool.PENCIL, text, act)
-        case Trace(touching=touching):
-            through = "touching all of them" if touching else "through its points, three at a time"
-            if act.tool == BENT:
-                return _step(Tool.PENCIL, f"Draw {act.called} {through}, along a {BENT}", act)
-            if act.tool != "French curve":
-                return _step(
-                    Tool.PENCIL,
-                    f"Lay the {act.tool} with its marks on the axes, draw {act.called}",
-                    act,
-                )
-            return _step(Tool.PENCIL, f"Draw {act.called} {through}, with the French curve", act)
+        case Trace():
+            return _step(Tool.PENCIL, _traced(act), act)
         case Copy():
             return _step(Tool.DIVIDERS, _copied(act), act)
         case GoOver():
@@ -105,23 +95,23 @@ def step_of(act: Act) -> Step:  # noqa: C901
         case Finish(told=told, verb=verb, size=size):
             return _step(FINISHED_WITH[verb], told, act, size)
         case Fix():
-            return _step(Tool.RULE, f"Mark {act.called}", act)
+            return _step(Tool.RULE, f"Mark {own}", act)
     raise TypeError(act)
+
+
+def _named(act: Act) -> str:
+    return named(act.leaves, act.called)
 
 
 def _ticked(act: Prick, held: Draw) -> Step:
     """Tell a mark made along an edge that is laid there and not drawn along."""
     laid = step_of(held)
-    crossed = re.fullmatch(r"where (.+?) and (.+?) cross(.*)", act.told)
-    names = [crossed[1], crossed[2]] if crossed else []
-    if crossed and held.called in names:
-        names.remove(held.called)
-        where = f"where it cuts {names[0]}{crossed[3]}"
-    else:
-        where = act.told
-    how = laid.text.replace(f"Draw {held.called} ", "").replace("Draw a light line ", "")
-    text = f"Lay the edge {how}: mark {act.called} {where}"
-    return replace(laid, text=text, strokes=act.strokes, check=act.check, act=act)
+    how = laid.text.replace(f"Draw {_named(held)} ", "")
+    where = act.told.removeprefix("where ").replace(f"{_named(held)} and ", "", 1)
+    where = where.replace(f" and {_named(held)}", "", 1).replace(" cross", "", 1)
+    text = f"Edge {how}: mark {named(act.leaves, '')} where it cuts {where}"
+    check = act.check if laid.check == held.check else _and(act.check, TWO_SQUARES)
+    return replace(laid, text=text, strokes=act.strokes, check=check, act=act)
 
 
 def _step(
@@ -133,42 +123,70 @@ def _step(
 def _along(act: Measure) -> str:
     told = sense(act.ahead)
     if not act.way.off:
-        return told or "along the line"
-    return f"along {act.way.called}{told and ', '}{told},"
+        return named("", told) if told else "along the line"
+    return f"along {act.way.called}{told and ', '}{named('', told)}"
 
 
 def _directed(act: Draw, way: Way) -> Step:
     degrees = math.degrees(act.planned.direction.angle) % 180
-    named = "a light line" if act.called.startswith("the line through") else act.called
     if not way.off:
         turned: Number = way.degrees % 180
         said = {0: "level", 90: "plumb"}.get(int(turned)) if turned == int(turned) else None
-        return _step(
-            Tool.ANGLE,
-            f"Draw {named} {act.told}, {said or 'at ' + spell_angle(way.degrees)}",
-            act,
-            turned,
-        )
+        how = said or f"at {spell_angle(way.degrees)}"
+        return _step(Tool.ANGLE, f"Draw {_named(act)} {act.told}, {how}", act, turned)
     whole = round(float(way.degrees)) % 180
     word = {0: "parallel to", 90: "square to"}.get(whole)
     if word is None:
-        text = f"Draw {named} {act.told}, at {spell_angle(way.degrees)} to {way.called}"
+        text = f"Draw {_named(act)} {act.told}, at {spell_angle(way.degrees)} to {way.called}"
         return _step(Tool.ANGLE, text, act, degrees)
-    text = f"Draw {named} {act.told}, {word} {way.called}"
+    text = f"Draw {_named(act)} {act.told}, {word} {way.called}"
     if degrees % 15 > DIRECTION and 15 - degrees % 15 > DIRECTION:
-        return _step(Tool.STRAIGHTEDGE, text + ": slide two set squares", act)
+        return replace(_step(Tool.STRAIGHTEDGE, text, act), check=_and(act.check, TWO_SQUARES))
     return _step(Tool.ANGLE, text, act, degrees)
+
+
+TWO_SQUARES = "two set squares, the one slid along the other"
+
+
+def _and(*told: str) -> str:
+    return "; ".join(filter(None, told))
 
 
 def _swung(act: Swing) -> str:
     needle, told = act.told.split("|")
     setting = act.setting
     opened = f", {setting.told}" if setting.told else ""
-    if any(isinstance(stroke.shape, Circle) for stroke in act.strokes) or not act.called.startswith(
-        "the swing"
-    ):
-        return f"Needle on {needle}{opened}, draw {act.called} lightly{told and ' '}{told}"
+    whole = any(isinstance(stroke.shape, Circle) for stroke in act.strokes)
+    if whole or not act.called.startswith("the swing"):
+        return f"Needle on {needle}{opened}, draw {_named(act)} lightly{told and ' '}{told}"
     return f"Needle on {needle}{opened}, swing {told or 'where the mark is expected'}"
+
+
+def _stepped(act: StepOff) -> Step:
+    start, along, told = act.told.split("|")
+    if act.by_rule:
+        text = f"Rule along {along} from {start}: tick it {len(act.marks)} times"
+        return _step(Tool.RULE, text, act, act.setting.size)
+    if act.setting.between and len(act.marks) == 1:
+        taken = act.setting.told.removeprefix("from ").replace(" to ", "–")
+        text = f"Carry {taken} from {start} along {along}, mark {named(act.marks[0], '')}"
+        return _step(Tool.COMPASS, text, act, act.setting.size)
+    times = f"{len(act.marks)} times " if len(act.marks) > 1 else ""
+    free = f", {act.setting.told}," if act.setting.told else ""
+    line = plain(along).startswith(("the line", "the slanted", "line"))
+    text = f"Step off{free} {times}from {start} {'along' if line else 'on'} {along}"
+    tool = Tool.COMPASS if act.compass else Tool.DIVIDERS
+    marks = "".join(f", mark {named(key, '')}" for key in act.marks[:1] if len(act.marks) == 1)
+    return _step(tool, f"{text}{marks}{told and ': '}{told}", act, act.setting.size)
+
+
+def _traced(act: Trace) -> str:
+    through = "touching all of them" if act.touching else "through its points, three at a time"
+    if act.tool == BENT:
+        return f"Draw {act.called} {through}, along a {BENT}"
+    if act.tool != "French curve":
+        return f"Lay the {act.tool} with its marks on the axes, draw {act.called}"
+    return f"Draw {act.called} {through}, with the French curve"
 
 
 def _copied(act: Copy) -> str:
@@ -184,48 +202,45 @@ def _gone_over(act: GoOver) -> Step:
     piece = act.pieces[0]
     match act.told:
         case "feature":
-            told = (
-                f"Line in {act.called}, feature by feature: arcs by compass or template, "
-                "curves as they were drawn"
-            )
+            told = f"Line in {act.called}, feature by feature, as they were drawn"
             return _step(Tool.PENCIL, told, act)
         case "curve":
             told = f"Line in {act.called} with the French curve, a stretch at a time"
             return _step(Tool.PENCIL, told, act)
         case "bent":
-            return _step(
-                Tool.PENCIL, f"Line in {act.called} along a {BENT}, a stretch at a time", act
-            )
+            told = f"Line in {act.called} along a {BENT}, a stretch at a time"
+            return _step(Tool.PENCIL, told, act)
         case "arcs":
-            return _step(
-                Tool.COMPASS,
-                f"Line in {act.called}, arc by arc, and what is straight along the edge",
-                act,
-            )
+            told = f"Line in {act.called}, arc by arc, straights along the edge"
+            return _step(Tool.COMPASS, told, act)
         case "circle":
-            assert act.setting is not None
-            centre = piece.planned.centre  # type: ignore[union-attr]
-            text = f"{_needle(act)}ine in {act.called}, all round"
-            return _step(Tool.COMPASS, text, act, act.setting.size, centre)
+            text = f"Needle on {_needle(piece)}, line in the circle, all round"
+            return _round(act, text)
         case "arc":
-            assert act.setting is not None
             arc = piece.planned
             turned = f"{abs(math.degrees(arc.sweep)):.1f}°"  # type: ignore[union-attr]
-            text = f"{_needle(act)}ine in {act.called} from touch point to touch point, {turned}"
-            return _step(Tool.COMPASS, text, act, act.setting.size, arc.centre)  # type: ignore[union-attr]
-    return _step(Tool.STRAIGHTEDGE, f"Line in {act.called} from mark to mark", act)
+            text = f"Needle on {_needle(piece)}, line in from touch to touch, {named('', turned)}"
+            return _round(act, text)
+    ends = named("", f"{named(piece.start, 'mark')}–{named(piece.end, 'mark')}")
+    text = f"Line in the straight {ends}"
+    return _step(Tool.STRAIGHTEDGE, text, act)
 
 
-def _needle(act: GoOver) -> str:
-    """Say where the needle goes for what has not been drawn before; with the letter L after it."""
-    if isinstance(act.drawn, Swing):
-        return f"Needle on {act.drawn.told.partition('|')[0]}, l"
-    return "L"
+def _round(act: GoOver, text: str) -> Step:
+    assert act.setting is not None
+    centre = act.pieces[0].planned.centre  # type: ignore[union-attr]
+    return _step(Tool.COMPASS, text, act, act.setting.size, centre)
+
+
+def _needle(piece: Gone) -> str:
+    return named(piece.needle, "its centre")
 
 
 def setting_of(act: Act) -> tuple[str, Setting] | None:
     """Return what has to be set for an act, and on which instrument; None where nothing is."""
     match act:
+        case StepOff(by_rule=True):
+            return None
         case Swing(setting=setting):
             return "compass", setting
         case GoOver(setting=Setting() as opening):

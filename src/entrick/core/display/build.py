@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
+from collections import ChainMap
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import groupby, pairwise
 from typing import cast
 
+from ..acts.act import GoOver
 from ..allowance import pieces
 from ..board.steps import BoardStep
 from ..drawing.marks import (
@@ -135,7 +137,9 @@ def _drawn_all(
         key = (_drawn, *(step.serial for step in own), stand.factor)
         drawn = DRAWN.get(key)
         if drawn is None or (drawn.view is not None and drawn.view != view):
-            marks, letters = _drawn(own, _names(solution.figure.items.get(own[0].name)), stand)
+            owners = {own[0].name, *(name for step in own for name in _lined_in_at_once(step))}
+            named = [_names(solution.figure.items.get(name)) for name in owners]
+            marks, letters = _drawn(own, dict(ChainMap(*named)), stand)
             dots = tuple(Point(mark.x, mark.y) for mark in marks if isinstance(mark, DrawnDot))
             drawn = _Drawn(
                 view if any(map(_runs_on, own)) else None, marks, Lettered(letters, dots)
@@ -144,6 +148,13 @@ def _drawn_all(
             DRAWN.put(key, drawn, 5 + asked)
         found.append(drawn)
     return found
+
+
+def _lined_in_at_once(step: BoardStep) -> Iterator[str]:
+    """Yield the statements whose things a step draws that lines them in."""
+    for act in step.source.acts if step.source else ():
+        if isinstance(act, GoOver) and act.drawn:
+            yield act.drawn.leaves.partition(":")[0]
 
 
 def _runs_on(step: BoardStep) -> bool:

@@ -530,6 +530,7 @@ def _carry_across(cam: Cam, lifts: Mapping[float, tuple[Mark, Mark]], work: Work
         round(mark.at.y / work.paper.nothing): mark for _, mark in reversed(list(lifts.values()))
     }.values():
         work.draw(mark, LEVEL, Point(across, mark.at.y), "the height carried across", anew=True)
+        work.want()
 
 
 def _draw(

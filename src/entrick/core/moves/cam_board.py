@@ -59,6 +59,7 @@ def draw_diagram(
             (),
             "the stations are all the same distance apart",
             BELOW,
+            by_rule=True,
         ),
         strict=True,
     ):
@@ -363,7 +364,7 @@ class CamBoard:
     offset: Round | None = field(init=False, default=None)
 
     def draw(self) -> None:
-        """Draw the line of the follower at every station, set lifts off on it, and draw the profile
+        """Draw the ray at every station, set lifts off on it, and draw the profile
         event by event."""
         work, cam, name = self.work, self.cam, self.args.name
         rest = cam.least + cam.roller
@@ -427,7 +428,7 @@ class CamBoard:
         work, cam = self.work, self.cam
         turn = math.radians(angle)
         lift = cam.lift(turn)[0] if lift is None else lift
-        line, _ = self._line(angle)
+        line = self._line(angle)
         out, right = cam.frame(turn)
         spot = cam.centre + right * cam.aside + out * (cam.rest + lift)
         begin = cam.centre + right * cam.aside + out * cam.rest
@@ -456,10 +457,10 @@ class CamBoard:
                 label=label,
                 told="the lift, from the table of the worksheet",
             )
-        swing = work.swing(at, work.between(*known), near=[spot])
-        return work.prick(swing, line, spot, called, label=label)
+        labels = [label] if label else []
+        return work.step_off(at, work.between(*known), line, [spot], [called], labels=labels)[0]
 
-    def _line(self, angle: float) -> tuple[Edge, Mark]:
+    def _line(self, angle: float) -> Edge:
         """Draw the line along which the follower moves at an angle, the cam standing still: against
         its rotation."""
         work, cam = self.work, self.cam
@@ -468,18 +469,10 @@ class CamBoard:
         degrees = math.degrees(cam.ahead.angle) + cam.way * angle
         far = cam.centre + right * cam.aside + out * (cam.rest + cam.greatest)
         if self.offset is None:
-            return work.draw(
-                self.centre, Way(degrees), far, f"the line of the follower at {angle:g}°"
-            ), self.centre
+            return work.draw(self.centre, Way(degrees), far, f"the ray at {angle:g}°")
         foot = cam.centre + right * cam.aside
-        side = -90 if cam.aside > 0 else 90
-        ray = work.draw(
-            self.centre, Way(degrees + side), foot, f"the radius to the offset at {angle:g}°"
-        )
-        touch = work.prick(
-            ray, self.offset, foot, f"where the line of the follower touches at {angle:g}°"
-        )
-        return work.square(ray, touch, far, f"the line of the follower at {angle:g}°"), touch
+        called = f"the ray at {angle:g}°"
+        return work.draw_touching(self.offset, Way(degrees), foot, far, called)
 
     def _followed(self, station: Mark, angle: float) -> Thing:
         """Draw what the profile touches at a station: the roller, or the line of the flat face."""
@@ -488,7 +481,7 @@ class CamBoard:
             size = self.args.need("roller").length("size").value
             return work.swing(station, size, f"the roller at {angle:g}°")
         if cam.follower == "flat":
-            line, _ = self._line(angle)
+            line = self._line(angle)
             across = line.line.direction.normal * max(cam.reach() * 1.1, cam.least / 5)
             return work.draw(
                 station,

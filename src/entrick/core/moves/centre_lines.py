@@ -47,9 +47,10 @@ def construct(args: Args) -> Made:
         notes=tuple(notes),
         nothing=True,
         draw=lambda work: work.finish(
-            f"Draw the centre lines {' and '.join(told)} as thin chain lines",
+            "Draw the centre lines as thin chain lines",
             "centre lines",
-            check="each begins and ends on a long dash, a little past what it centres",
+            check=f"{' and '.join(told)}; each begins and ends on a long dash, a little past what "
+            "it centres",
         ),
     )
 

@@ -28,9 +28,9 @@ def construct(args: Args) -> Made:
         f"Check: {names}.",
         nothing=True,
         draw=lambda work: work.finish(
-            f"Measure the finished part: {names}",
+            "Measure the finished part",
             "compare",
-            check="measure the drawing, not the brief",
+            check=f"{names}; measure the drawing, not the brief",
         ),
         claims=tuple(claims),
     )

@@ -47,7 +47,7 @@ def _draw(args: Args, origin: Point, work: Work) -> None:
     """Draw its level and plumb line; its mark stands where it was measured to."""
     mark = work.mark(origin, args.name)
     for word, way in (("level", LEVEL), ("plumb", PLUMB)):
-        work.draw(mark, way, called=f"the {word} line of {args.name}")
+        work.draw(mark, way, called=f"{args.name}'s {word} line")
 
 
 def _measured(args: Args, *sides: Literal["left", "right", "top", "bottom"]) -> Measured | None:

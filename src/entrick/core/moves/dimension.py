@@ -49,7 +49,7 @@ def construct(args: Args) -> Made:
     out = (
         ""
         if said.key in ("radius", "diameter", "angle")
-        else (f": its line {FIRST:g} mm out from the view, the next {NEXT:g} mm further")
+        else (f"; its line {FIRST:g} mm out from the view, the next {NEXT:g} mm further")
     )
     return Made(
         Point(0.0, 0.0),
@@ -57,9 +57,9 @@ def construct(args: Args) -> Made:
         notes=tuple(notes),
         nothing=True,
         draw=lambda work: work.finish(
-            f"Dimension {told}{out}",
+            f"Dimension {told}",
             "dimension",
-            check="the extension line starts 1 mm off the outline; the arrowheads touch it",
+            check=f"the extension line starts 1 mm off the outline; the arrowheads touch it{out}",
         ),
     )
 

@@ -343,7 +343,13 @@ def _by_trammel(args: Args, ellipse: Ellipse, axes: Axes, work: Work) -> Found:
                 spot = ellipse.at(side * each_turn)
                 number += 1
                 mark = work.strip(
-                    tick, axes.long, axes.half, axes.other, spot, f"place {number} of {args.name}"
+                    tick,
+                    axes.long,
+                    axes.half,
+                    axes.other,
+                    spot,
+                    f"place {number} of {args.name}",
+                    (axes.centre.called, axes.ends[0].called, axes.ends[1].called),
                 )
                 yield (side * each_turn) % math.tau, mark
 

@@ -25,10 +25,13 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     """Report letters and figures that stand over others, and what runs over the border or the title
     strip."""
     marks = [mark for layer in checked.drawing.layers for mark in layer.marks]
-    yield from _crowded(
-        [mark for mark in marks if isinstance(mark, Lettering) and mark.text.strip()], checked
-    )
-    yield from _outside(marks, checked)
+    # Working points are numbered lightly, and rubbed out with what they stand beside.
+    names = checked.solution.figure.items.keys()
+    letters = [mark for mark in marks if isinstance(mark, Lettering) and mark.text.strip()]
+    lasting = [mark for mark in letters if mark.role != "letter" or mark.text in names]
+    yield from _crowded(lasting, checked)
+    kept = [mark for mark in marks if not isinstance(mark, Lettering) or mark in lasting]
+    yield from _outside(kept, checked)
 
 
 def _crowded(letters: list[Lettering], checked: Checked) -> Iterator[Finding]:

@@ -37,6 +37,8 @@ from ..acts.act import (
     Traced,
     Way,
 )
+from ..acts.names import plain
+from ..board.schedule import guest_of
 from ..geometry import Arc, Circle, Line, Loop, Point
 from ..geometry.loop import nearest_place
 from ..measure import Number
@@ -203,9 +205,8 @@ class Board:
     def do(self, act: Act) -> None:
         """Carry one act out."""
         hand = self.hands.hand
-        within = act.held if isinstance(act, Prick) else None
-        within = act.drawn if isinstance(act, GoOver) else within
-        if within is not None:
+        within = guest_of(act)
+        if within is not None and within.leaves not in self.things:
             self.do(within)
         match act:
             case Fix():
@@ -219,10 +220,7 @@ class Board:
             case Prick():
                 self.things[act.leaves] = self._pricked(act)
             case Draw(end=""):
-                assert act.way is not None
-                ahead = self.direction(act.way)
-                start = self.mark(act.start) + 1j * ahead * self.hands.length(hand.edge)
-                self.things[act.leaves] = DrawnLine(start, ahead)
+                self.things[act.leaves] = self._directed(act)
             case Draw():
                 first, second = self.mark(act.start), self.mark(act.end)
                 square = 1j * _unit(second - first)
@@ -254,6 +252,21 @@ class Board:
             case _:
                 pass
         self._note(act)
+
+    def _directed(self, act: Draw) -> DrawnLine:
+        """Draw a line in a direction, through a mark or touching a round."""
+        assert act.way is not None
+        ahead = self.direction(act.way)
+        if act.touching:
+            ring = self.thing(act.touching)
+            assert isinstance(ring, DrawnRound)
+            middle = act.planned.foot(Point(*_parts(ring.centre[0])))
+            out = (_of(middle) - ring.centre[0]) * np.conj(ahead[0])
+            side = 1.0 if out.imag > 0 else -1.0
+            start = ring.centre + 1j * ahead * side * ring.radius
+        else:
+            start = self.mark(act.start)
+        return DrawnLine(start + 1j * ahead * self.hands.length(self.hands.hand.edge), ahead)
 
     def _note(self, act: Act) -> None:
         """Note where the figure has what an act left."""
@@ -322,7 +335,7 @@ class Board:
             turn = _cross(first.ahead, second.ahead)
             parallel = np.abs(turn) < NOUGHT
             if bool(np.all(parallel)):
-                raise NotDrawn(f"{act.called}: what should cross runs parallel")
+                raise NotDrawn(f"{plain(act.called)}: what should cross runs parallel")
             # A hand whose lines never cross is counted, and does not keep the others from it.
             self.unmet += parallel
             turn = np.where(parallel, 1.0, turn)
@@ -414,6 +427,9 @@ class Board:
         size = self.opening(act.setting, "compass" if act.compass else "dividers")
         along = self.thing(act.along)
         here = self.mark(act.start)
+        if act.by_rule:
+            self._ticked(act)
+            return
         for key in act.marks:
             needle = here + self.hands.place(hand.needle)
             swung = DrawnRound(needle, size + self.hands.length(hand.pricking))
@@ -425,6 +441,16 @@ class Board:
                 here = self._two_rounds(ring, swung, 1.0 if act.forwards else -1.0)
             self.things[key] = here
             self.stepped[key] = size
+
+    def _ticked(self, act: StepOff) -> None:
+        """Tick the graduations of a rule that is laid along a line: none adds to the one before."""
+        along = self.line(act.along)
+        start = self.mark(act.start)
+        size = self.read(act.setting.size) * (1.0 if act.forwards else -1.0)
+        for index, key in enumerate(act.marks, 1):
+            error = self.hands.length(self.hands.hand.measuring)
+            self.things[key] = start + along.ahead * (size * index + error)
+            self.stepped[key] = np.full(self.hands.count, abs(size))
 
     def _strip(self, act: Strip) -> Places:
         tick, axis = self.mark(act.tick), self.line(act.axis)
@@ -522,6 +548,10 @@ def _moved(original: Drawn, thing: Thing, move, turn: Places, over: bool) -> Dra
             assert isinstance(thing, Traced)
             return copied(original, thing.loop, move)
     return move(original)  # type: ignore[no-any-return]
+
+
+def _parts(place: complex) -> tuple[float, float]:
+    return place.real, place.imag
 
 
 def _of(point: Point) -> complex:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from ..acts.act import Act, Mark, Measure, Trace
+from ..acts.names import plain
 from ..board.economy import acts_at_board
 from ..board.kit import Kit
 from ..board.order import Ordered
@@ -88,9 +89,12 @@ def carried_exactly(solution: Solution, sheet: Sheet, kit: Kit | None = None) ->
             share = same(size) / worked(size) if isinstance(act, Trace) else 1.0
             for off in found.values():
                 if not off[0] * share <= miss:
-                    miss, where = float(off[0]) * share, f"{own.entry.statement.name}: {act.called}"
+                    miss, where = (
+                        float(off[0]) * share,
+                        f"{own.entry.statement.name}: {plain(act.called)}",
+                    )
             if isinstance(act, Measure) and act.computed:
-                computed.append(f"{own.entry.statement.name}: {act.called}")
+                computed.append(f"{own.entry.statement.name}: {plain(act.called)}")
     for piece in board.gone:
         off = piece_off(piece)
         if not off[0] <= miss:

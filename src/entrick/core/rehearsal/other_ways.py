@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 
 from ..acts import Paper
 from ..acts.act import Act, Edge, GoOver, Key, Prick, Round, Thing
+from ..acts.names import plain
 from ..acts.paper import crossing
 from ..acts.work import picked
 from ..board.kit import Kit
@@ -101,7 +102,7 @@ def _squarer(
     for act in acts:
         better = _better(act, things, paper) if isinstance(act, Prick) else None
         if better is not None:
-            names.append(act.called)
+            names.append(plain(act.called))
         found.append(better or act)
         paper.put(things[key] for key in leaves(act) if key in things)
     return tuple(found), names

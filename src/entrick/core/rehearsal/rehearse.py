@@ -13,6 +13,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..acts.act import Act, StepOff
+from ..acts.names import plain
 from ..board.economy import acts_at_board
 from ..board.kit import Kit, default_kit
 from ..board.schedule import Schedule, scheduled
@@ -407,7 +408,8 @@ def _shares(
     for index in np.argsort(-each):
         if each[index] > 0:
             yield Share(
-                f"{owners[index]}: {acts[index].called}".rstrip(": "), float(each[index]) / total
+                f"{owners[index]}: {plain(acts[index].called)}".rstrip(": "),
+                float(each[index]) / total,
             )
 
 

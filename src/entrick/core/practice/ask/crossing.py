@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from random import Random
 
 from ...acts.act import Prick, Swing
+from ...acts.names import plain
 from ...geometry import Arc, Circle
 from ...tolerance import worked
 from ..question import Question, Slip
@@ -49,7 +50,7 @@ def ask(at: Context, random: Random) -> Iterator[Question]:
         right, wrong = words if up else words[::-1]
         asks = (
             f"{at.sentence(step.line)} The two swings cross twice. Which crossing is "
-            f"{act.called or 'the centre'}?"
+            f"{plain(act.called) or 'the centre'}?"
         )
         said = "The arc would bulge the other way: a centre lies on the hollow side of its arc"
         yield Question(

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
+from dataclasses import replace
 from random import Random
 
-from ...acts.act import Measure, StepOff, Swing
+from ...acts.act import GoOver, Measure, StepOff, Swing
 from ...board.steps import BoardStep
 from ...geometry import Arc, Circle, Point
 from ...kind import Made
@@ -30,6 +31,11 @@ def ask(at: Context, _: Random) -> Iterator[Question]:
         match act:
             case Swing(setting=opening) if not opening.free and opening.between is None:
                 yield from _swing(at, step, act)
+            case GoOver(drawn=Swing() as swing):
+                name = swing.leaves.partition(":")[0]
+                entries = at.work.solution.entries
+                line = next((each.line for each in entries if each.statement.name == name), 0)
+                yield from _swing(at, replace(step, line=line, name=name), swing)
             case Measure(computed=False):
                 yield from _measure(at, step, act)
             case StepOff(setting=opening) if not opening.free:

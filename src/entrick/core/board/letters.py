@@ -1,0 +1,177 @@
+"""Names that stand on the sheet: working points are numbered as a drafter numbers them, lines and
+circles that are named again are lettered, by the step that makes them."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable, Iterator, Mapping, Sequence, Set
+from dataclasses import dataclass, replace
+from functools import lru_cache
+from itertools import count
+from string import ascii_lowercase
+
+from ..acts.act import Act, Draw, Fix, Key, Measure, Prick, StepOff, Strip, Swing
+from ..acts.names import keys_in, plain, spelt
+from ..drawing.strokes import Role, Stroke
+from ..geometry import Circle, Point
+from .schedule import leaves
+from .words import step_of
+
+
+@dataclass(frozen=True)
+class Letters:
+    """By what things are said: those that have a letter on the sheet, by their keys, and parts of
+    things by what they are called in the plan."""
+
+    by_key: Mapping[Key, str]
+    by_name: Mapping[str, str]
+
+    def say(self, text: str) -> str:
+        """Return a text in which everything that has a letter is said by it."""
+        said = spelt(text, self.by_key)
+        return DOTTED.sub(lambda part: self.by_name.get(part[0], part[0]), said)
+
+    def explained(self, acts: Sequence[Act]) -> str:
+        """Return what the places that acts number are; nothing where there are many."""
+        marks = [(key, called) for act in acts for key, called, label in _left(act) if not label]
+        found = [
+            f"{self.by_key[key]} is {called}"
+            for key, called in marks
+            if self.by_key.get(key, "").isdigit() and called
+        ]
+        return ", ".join(found) if len(found) <= MOST_EXPLAINED else ""
+
+    def concerning(self, acts: tuple[Act, ...]) -> tuple[tuple[str, str], ...]:
+        """Return the letters that telling some acts depends on."""
+        keys, words = _concerned(acts)
+        return (
+            *((key, self.by_key[key]) for key in keys if key in self.by_key),
+            *((word, self.by_name[word]) for word in words if word in self.by_name),
+        )
+
+
+def lettered(acts: Sequence[Act], taken: Set[str]) -> Letters:
+    """Return by what each thing is said.
+
+    Parameters
+    ----------
+    acts : sequence of Act
+        In the order in which they are done.
+    taken : set of str
+        Names of the plan.
+
+    Returns
+    -------
+    Letters
+        The letter of what has one on the sheet already, a number for every other mark that is named
+        again, a small letter for parts of a thing; what is never named again has none.
+    """
+    again = {key for act in acts for key in _named_by(act)}
+    by_name = {called: key for act in acts for key, called, _ in _left(act) if "." in called}
+    again |= {by_name[word] for act in acts for word in _dotted(act) if word in by_name}
+    written = {stroke.label for act in acts for stroke in act.strokes if stroke.label}
+    numbers = (str(number) for number in count(1) if str(number) not in written)
+    letters = (letter for letter in _alphabet() if letter not in taken | written)
+    found: dict[Key, str] = {}
+    for act in acts:
+        for key, called, label in _left(act):
+            if label:
+                found[key] = label
+            elif key not in again:
+                found[key] = _unnamed(act)
+            elif isinstance(act, Draw | Swing):
+                if " " not in called and "." not in called:
+                    found[key] = called
+                elif "." in called or len(called.split()) > MOST_WORDS:
+                    found[key] = next(letters)
+            else:
+                found[key] = next(numbers)
+    return Letters(found, {word: found[key] for word, key in by_name.items() if found.get(key)})
+
+
+def _alphabet() -> Iterator[str]:
+    for size in count(1):
+        yield from (letter * size for letter in ascii_lowercase)
+
+
+@lru_cache(maxsize=4096)
+def _concerned(acts: tuple[Act, ...]) -> tuple[list[Key], list[str]]:
+    """Return the keys of what acts name or leave, and the parts they name."""
+    keys = {key for act in acts for key in (*keys_in(step_of(act).text), *leaves(act))}
+    return sorted(keys), sorted({word for act in acts for word in _dotted(act)})
+
+
+@lru_cache(maxsize=8192)
+def _named_by(act: Act) -> frozenset[Key]:
+    return frozenset(keys_in(step_of(act).text)) - set(leaves(act))
+
+
+def _left(act: Act) -> Iterator[tuple[Key, str, str]]:
+    """Yield what an act leaves that may be lettered, with what it is called and its label."""
+    match act:
+        case Fix() | Measure() | Prick() | Strip():
+            label = next((s.label for s in act.strokes if isinstance(s.shape, Point)), "")
+            yield act.leaves, plain(act.called), label
+        case StepOff(marks=marks):
+            labels = [s.label for s in act.strokes if isinstance(s.shape, Point)]
+            yield from ((key, "", label) for key, label in zip(marks, labels, strict=False))
+        case Draw() | Swing():
+            yield act.leaves, plain(act.called), ""
+
+
+MOST_EXPLAINED = 2
+"""Places numbered by one step beyond which it is not told what each is."""
+
+MOST_WORDS = 4
+"""Words up to which a line or circle is named by what it is and has no letter (by eye)."""
+
+DOTTED = re.compile(r"\b[^\W\d]\w*(?:\.\w+)+")
+"""A part of something by its name in the plan."""
+
+
+@lru_cache(maxsize=8192)
+def _dotted(act: Act) -> frozenset[str]:
+    return frozenset(DOTTED.findall(plain(step_of(act).text)))
+
+
+def _unnamed(act: Act) -> str:
+    """Return what is said of a thing that is never named again."""
+    match act:
+        case Draw():
+            return "a light line"
+        case Swing():
+            whole = any(isinstance(stroke.shape, Circle) for stroke in act.strokes)
+            return "the circle" if whole else "the arc"
+    return ""
+
+
+def with_letters(
+    strokes: Iterable[Stroke], acts: Sequence[Act], letters: Letters
+) -> tuple[Stroke, ...]:
+    """Return the strokes of acts with the letters of what they leave beside them."""
+    wanted = {}
+    for act in acts:
+        for key, _, label in _left(act):
+            letter = letters.by_key.get(key, "")
+            if letter and not label and " " not in letter:
+                place = _placed(act, key)
+                if place is not None:
+                    wanted[place] = letter
+    return tuple(
+        replace(stroke, label=wanted[stroke.shape])
+        if stroke.shape in wanted and stroke.role in (Role.CONSTRUCTION, Role.POINT)
+        else stroke
+        for stroke in strokes
+    )
+
+
+def _placed(act: Act, key: Key) -> object:
+    """Return the shape beside which the letter of what an act left stands."""
+    match act:
+        case Fix() | Measure() | Prick() | Strip():
+            return act.planned
+        case StepOff(marks=marks, planned=planned):
+            return planned[marks.index(key)]
+        case Draw() | Swing():
+            return act.strokes[0].shape if act.strokes else None
+    return None

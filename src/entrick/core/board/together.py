@@ -1,0 +1,197 @@
+"""Acts that are alike are done in one go: one setting, one after another, and told as one step."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Iterable, Iterator, Sequence
+from dataclasses import replace
+from itertools import takewhile, zip_longest
+
+from ..acts.act import Act, Draw, GoOver, Key, Measure, Prick, StepOff, Strip, Swing, Way
+from ..acts.names import named, plain
+from .schedule import leaves, needs, stands_on
+from .step import Step
+from .words import step_of
+
+
+def regrouped(acts: Sequence[Act]) -> list[Act]:
+    """Return the acts of a statement with those that are alike one after another, as far as what
+    they stand on is there."""
+    left = list(acts)
+    pending = {key for act in acts for key in leaves(act)}
+    found: list[Act] = []
+    while left:
+        act = left.pop(0)
+        found.append(act)
+        pending.difference_update(leaves(act))
+        like = _likeness(act)
+        if like is None:
+            continue
+        for other in [each for each in left if _likeness(each) == like]:
+            if pending.isdisjoint(stands_on(other)):
+                left.remove(other)
+                found.append(other)
+                pending.difference_update(leaves(other))
+    return found
+
+
+def together(acts: Iterable[Act]) -> Iterator[tuple[Act, ...]]:
+    """Yield acts that are done in one go, in their order."""
+    group: list[Act] = []
+    for act in acts:
+        like = _likeness(act)
+        if group and (like is None or like != _likeness(group[-1])):
+            yield tuple(group)
+            group = []
+        group.append(act)
+    if group:
+        yield tuple(group)
+
+
+def _likeness(act: Act) -> object:
+    """Return what acts that are done in one go have in common; None where an act stands alone."""
+    match act:
+        case Swing(setting=setting) if setting.between is None:
+            return ("swing", setting, act.planned.radius == float(setting.size), _is_whole(act))
+        case Prick(both=True, first=first, second=second):
+            return ("both", first, second)
+        case Prick(held=Draw(way=Way() as way)):
+            return ("tick", needs(act), way.off)
+        case Prick(held=None, first=first, second=second):
+            return ("mark", *sorted((_family(first), _family(second))), _stem(act.told))
+        case Draw(way=Way() as way):
+            return ("draw", needs(act), way.off, _stem(plain(act.called)))
+        case Measure(start=start, size=size, way=way) if not act.computed:
+            return ("measure", start, abs(float(size)), way.off)
+        case GoOver(told=told, role=role) if told in ("circle", "arc", "line"):
+            return ("line in", needs(act), role, told, act.drawn is None)
+        case Strip(whole=whole, rest=rest):
+            return ("strip", whole, rest)
+    return None
+
+
+def _is_whole(act: Swing) -> bool:
+    return not act.called.startswith("the swing")
+
+
+def _family(key: Key) -> Key:
+    """Return the statement that left something."""
+    return key.partition(":")[0]
+
+
+NUMBERS = re.compile(r"[\d.]+°?")
+
+
+def _stem(text: str) -> str:
+    """Return a text without its numbers: what is said of each of several alike."""
+    return NUMBERS.sub("#", plain(text))
+
+
+UNNAMED = frozenset({"a light line", "the circle", "the arc"})
+"""What is said of a thing that is never named again."""
+
+Say = Callable[[str], str]
+"""How a name is said: by the letter that stands on the sheet, where there is one."""
+
+
+def step_of_all(acts: Sequence[Act], say: Say) -> Step:
+    """Return the step that several acts are, done in one go.
+
+    Parameters
+    ----------
+    acts : sequence of Act
+    say : callable
+        How what they name is said.
+    """
+    steps = [step_of(act) for act in acts]
+    if all(isinstance(act, Prick) and act.both for act in acts):
+        steps = [replace(step, text=WHICH.sub("", step.text)) for step in steps]
+    if len(acts) == 1:
+        numbered = ""
+        if isinstance(acts[0], StepOff) and len(acts[0].marks) > 1:
+            numbered = joined(list(filter(None, (say(named(key, "")) for key in acts[0].marks))))
+        return replace(
+            steps[0], text=tidy(say(steps[0].text)) + (numbered and f", mark {numbered}")
+        )
+    return replace(
+        steps[0],
+        text=tidy(_told([_parts(step.text) for step in steps], say)),
+        strokes=tuple(stroke for step in steps for stroke in step.strokes),
+        also=tuple(acts[1:]),
+    )
+
+
+def tidy(text: str) -> str:
+    """Return a text without the room that a name left which is not said."""
+    text = SWINGS.sub(r"the swings about \1 and \2", re.sub(r" +", " ", text))
+    text = text.replace(" ,", ",").replace(" :", ":").strip(" ,")
+    return f"{text} the place" if text.endswith("mark") else text
+
+
+SWINGS = re.compile(r"the swing about (\S+) and the swing about (\S+)")
+
+
+def _told(texts: Sequence[Sequence[str]], say: Say) -> str:
+    """Say once what texts have in common, and join what they differ in."""
+    said = []
+    for words in zip_longest(*texts, fillvalue=""):
+        distinct = list(dict.fromkeys(filter(None, map(say, words))))
+        if len(distinct) > 1 and not UNNAMED.isdisjoint(distinct):
+            distinct = [each for each in distinct if each not in UNNAMED]
+        said.append(distinct[0] if len(distinct) == 1 else joined(distinct))
+    return "".join(said)
+
+
+def joined(names: Sequence[str]) -> str:
+    """Say several names: numbers that follow one another by the first and the last.
+
+    >>> joined(["3", "4", "5", "A"]), joined(["the roller at 15°", "the roller at 30°"])
+    ('3 to 5 and A', 'the roller at 15° and 30°')
+    """
+    stems = {NUMBERS.sub("", name).strip() for name in names}
+    if len(names) > 2 and len(stems) == 1 and " " in names[0]:
+        return AT.sub("", f"{stems.pop()}") + "s"
+    runs: list[list[str]] = []
+    for name in names:
+        follows = runs and name.isdigit() and runs[-1][-1].isdigit()
+        if follows and int(name) == int(runs[-1][-1]) + 1:
+            runs[-1].append(name)
+        else:
+            runs.append([name])
+    short = (run if len(run) < 3 else [f"{run[0]} to {run[-1]}"] for run in runs)
+    said = [name for run in short for name in run]
+    if len(said) > MOST_NAMED:
+        said = [*said[: MOST_NAMED - 1], said[-1]]
+        return f"{', '.join(said[:-1])} … {said[-1]}"
+    words = [each.split(" ") for each in said]
+    if len(said) > 1 and len(words[0]) > 1 and all(w[:-1] == words[0][:-1] for w in words):
+        said = [said[0], *(w[-1] for w in words[1:])]
+    return " and ".join(filter(None, (", ".join(said[:-1]), said[-1] if said else "")))
+
+
+WHICH = re.compile(r", the (?:upper|lower) one$|, the one further to the (?:left|right)$")
+"""Which of two crossings is meant: nothing to be said where both are."""
+
+AT = re.compile(r" (?:at|of|by)$")
+"""What is left where the number of a thing is gone."""
+
+MOST_NAMED = 4
+"""Names beyond which the first few and the last stand for all of them."""
+
+
+def _parts(text: str) -> list[str]:
+    """Return a text cut at what it names, and at the words between."""
+    found, rest = [], text
+    while True:
+        head = "".join(takewhile(lambda c: c != "\x01", rest))
+        found.append(head)
+        rest = rest[len(head) :]
+        if not rest:
+            return found
+        depth = end = 0
+        for end, sign in enumerate(rest, 1):  # noqa: B007 - where it ended is what is wanted
+            depth += (sign == "\x01") - (sign == "\x03")
+            if not depth:
+                break
+        found.append(rest[:end])
+        rest = rest[end:]

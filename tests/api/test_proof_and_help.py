@@ -69,7 +69,7 @@ def test_a_step_opens_up_and_what_is_not_there_opens_into_nothing(client: FlaskC
     assert step["opens"]
     found = post(client, "/api/opened", text=text, step=step["number"])
     assert [s["number"] for s in found["steps"]] == list(range(1, len(found["steps"]) + 1))
-    assert "equal-sided triangle" in " ".join(s["text"] for s in found["steps"])
+    assert "equal-sided triangle" in " ".join(f"{s['text']} {s['check']}" for s in found["steps"])
     assert {m["step"] for m in found["marks"]} <= {s["number"] for s in found["steps"]}
     assert post(client, "/api/opened", text=text, step=999) == {"steps": [], "marks": []}
 
@@ -197,11 +197,12 @@ LINK = sample_plans()["OY-014-paddle-pawl-link.entrick"]
 
 
 def test_every_order_of_work_is_counted_and_any_may_be_had(client: FlaskClient) -> None:
-    counted = post(client, "/api/schedules", text=LINK)["schedules"]
+    text = f"{LINK}k = circle, centre O, radius 33\nm = circle, centre A, radius 22\n"
+    counted = post(client, "/api/schedules", text=text)["schedules"]
     assert [each["schedule"] for each in counted] == ["written", "settings", "clean"]
     assert counted[1]["minutes"] <= counted[0]["minutes"]
     written, other = (
-        post(client, "/api/work", text=LINK, schedule=how)["steps"]
+        post(client, "/api/work", text=text, schedule=how)["steps"]
         for how in ("written", "settings")
     )
     assert sorted(step["text"] for step in written) == sorted(step["text"] for step in other)

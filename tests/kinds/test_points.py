@@ -22,7 +22,7 @@ def test_every_place_is_measured_from_the_origin_itself() -> None:
         True,
         False,
     ]
-    assert told[3][1] == "From the place below or above at.2 measure down and mark at.2"
+    assert told[3][1] == "From 5 measure down, mark 2"
 
 
 @pytest.mark.parametrize(("clauses", "told"), [("10", "here are 1"), ("10 20 30", "here are 3")])

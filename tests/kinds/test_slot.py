@@ -7,6 +7,8 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from desk import run_of, solved, thing
+from entrick.core.acts.act import Prick
+from entrick.core.acts.names import plain
 from entrick.core.geometry import Arc, Circle, Line, Point
 
 
@@ -104,11 +106,13 @@ def test_a_bounding_circle_cuts_where_it_is_said_to(words: str, radius: int) -> 
         words[5:], "middle line"
     ) in entry.made.sentence
     pricked = [
-        step
+        act
         for step in done.steps
-        if step.name == "long" and "clear." in step.text and " cross" in step.text
+        if step.name == "long" and step.source
+        for act in step.source.acts
+        if isinstance(act, Prick) and "clear" in plain(act.told)
     ]
-    marked = [stroke.shape for step in pricked for stroke in step.strokes]
+    marked = [stroke.shape for act in pricked for stroke in act.strokes]
     assert [abs(spot) for spot in marked if isinstance(spot, Point)] == pytest.approx(
         [radius, radius]
     )

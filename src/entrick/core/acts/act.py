@@ -156,7 +156,8 @@ class Measure(Act):
     """Mark a place at a distance from a mark: along a drawn line, or along an edge held in a
     direction.
 
-    `computed` says that the length was worked out and is neither given nor said on the card.
+    `computed` says that the length was worked out and is neither given nor said on the card. Where
+    it is one of a `row`, the rule is laid once for all of them.
     `ahead` is the direction in which the place lies from the mark, of length 1.
     """
 
@@ -168,6 +169,7 @@ class Measure(Act):
     told: str = ""
     why: str = ""
     computed: bool = False
+    row: bool = False
 
 
 @dataclass(frozen=True, slots=True, eq=False, kw_only=True)

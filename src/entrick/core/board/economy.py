@@ -77,10 +77,24 @@ def _regrouped(own: Ordered) -> Ordered:
     return known
 
 
+A_ROW = 3
+"""Lengths along one line from one mark for which the rule is laid once."""
+
+
+def _laid(act: Measure) -> object:
+    """Return how the rule lies for a length."""
+    return act.start, act.way.off, act.ahead.dot(Point(1.0, 0.618)) > 0
+
+
 def _both_marked(acts: Sequence[Act]) -> Iterator[Act]:
-    """Yield acts, those that mark the two crossings of the same two things as such."""
+    """Yield acts, those that mark the two crossings of the same two things as such, and those that
+    are ticks along one line."""
     pairs = Counter((act.first, act.second) for act in acts if isinstance(act, Prick) and act.pick)
+    rows = Counter(_laid(act) for act in acts if isinstance(act, Measure) and act.way.off)
     for act in acts:
+        if isinstance(act, Measure) and rows[_laid(act)] >= A_ROW:
+            yield replace(act, row=True)
+            continue
         if isinstance(act, Prick) and pairs[act.first, act.second] == 2:
             yield replace(act, both=True)
         else:

@@ -29,7 +29,7 @@ from .order import acts_of
 from .schedule import CALLED, Counted, Schedule, counted, scheduled, why
 from .step import Step
 from .together import step_of_all, together
-from .words import setting_of
+from .words import setting_of, step_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -137,6 +137,8 @@ class _Teller:
                 check="; ".join(filter(None, (explained, self.letters.say(told.check)))),
             )
             step = self.set_step(told, number, entry.line, entry.statement.name)
+            if len({each.size for each in group if isinstance(each, act.Measure)}) > 1:
+                step = self._in_a_row(step, group, entry)
             wanted, setting = setting_of(group[0]), step.setting
             if wanted is not None and setting is not None:
                 tool, opening = wanted
@@ -147,6 +149,15 @@ class _Teller:
                 now[tool] = opening
             steps.append(step)
         return tuple(steps), now
+
+    def _in_a_row(self, step: BoardStep, group: Sequence[act.Act], entry: Entry) -> BoardStep:
+        """Tell at which graduations the places of a row stand, the rule laid once."""
+        single = (self.set_step(step_of(each), 0, entry.line, "").setting for each in group)
+        told = [setting.reading for setting in single if setting is not None]
+        unit = told[0].rpartition(" ")[2]
+        at = ", ".join(each.removesuffix(f" {unit}") for each in told)
+        assert step.setting is not None
+        return replace(step, check=f"the rule laid once: {at} {unit}")
 
 
 def steps_by_statement(

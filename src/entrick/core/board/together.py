@@ -7,8 +7,9 @@ from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import replace
 from itertools import takewhile, zip_longest
 
-from ..acts.act import Act, Draw, GoOver, Key, Measure, Prick, StepOff, Strip, Swing, Way
+from ..acts.act import Act, Draw, GoOver, Key, Measure, Prick, StepOff, Strip, Swing, Trace, Way
 from ..acts.names import named, plain
+from ..geometry import Point
 from .schedule import leaves, needs, stands_on
 from .step import Step
 from .words import step_of
@@ -61,9 +62,13 @@ def _likeness(act: Act) -> object:
             return ("mark", *sorted((_family(first), _family(second))), _stem(act.told))
         case Draw(way=Way() as way):
             return ("draw", needs(act), way.off, _stem(plain(act.called)))
+        case Measure(row=True, start=start, way=way) if not act.computed:
+            return ("row", start, way.off, act.ahead.dot(Point(1.0, 0.618)) > 0)
         case Measure(start=start, size=size, way=way) if not act.computed:
             return ("measure", start, abs(float(size)), way.off)
-        case GoOver(told=told, role=role) if told in ("circle", "arc", "line"):
+        case Trace(touching=touching, tool=tool):
+            return ("trace", touching, tool, act.check)
+        case GoOver(told=told, role=role) if told in ("circle", "arc", "line", "curve"):
             return ("line in", needs(act), role, told, act.drawn is None)
         case Strip(whole=whole, rest=rest):
             return ("strip", whole, rest)
@@ -113,9 +118,16 @@ def step_of_all(acts: Sequence[Act], say: Say) -> Step:
         return replace(
             steps[0], text=tidy(say(steps[0].text)) + (numbered and f", mark {numbered}")
         )
+    texts = [_parts(step.text) for step in steps]
+    if all(isinstance(act, Prick) and act.held is None for act in acts):
+        texts = _paired(texts)
+    text = tidy(_told(texts, say))
+    if text.startswith(("Draw the curve", "Line in the curve")):
+        text = text.replace("the curve", "the curves", 1)
     return replace(
         steps[0],
-        text=tidy(_told([_parts(step.text) for step in steps], say)),
+        text=text,
+        check=steps[0].check if len({step.check for step in steps}) == 1 else acts[0].check,
         strokes=tuple(stroke for step in steps for stroke in step.strokes),
         also=tuple(acts[1:]),
     )
@@ -129,6 +141,14 @@ def tidy(text: str) -> str:
 
 
 SWINGS = re.compile(r"the swing about (\S+) and the swing about (\S+)")
+
+
+def _paired(texts: Sequence[Sequence[str]]) -> list[list[str]]:
+    """Return texts of crossings, the two things that cross as one name where both differ."""
+    first, second = ({text[at] for text in texts} for at in (3, 5))
+    if min(len(first), len(second)) == 1:
+        return [list(text) for text in texts]
+    return [[*text[:3], f"{text[3]}–{text[5]}", *text[6:]] for text in texts]
 
 
 def _told(texts: Sequence[Sequence[str]], say: Say) -> str:

@@ -87,7 +87,8 @@ def step_of(act: Act) -> Step:
             text = f"Strip ticked {ticks}: slide it on the axes, mark {own}"
             return _step(Tool.PENCIL, text, act)
         case Trace():
-            return _step(Tool.PENCIL, _traced(act), act)
+            step = _step(Tool.PENCIL, _traced(act), act)
+            return replace(step, check=_and(plain(act.called), act.check))
         case Copy():
             return _step(Tool.DIVIDERS, _copied(act), act)
         case GoOver():
@@ -181,12 +182,12 @@ def _stepped(act: StepOff) -> Step:
 
 
 def _traced(act: Trace) -> str:
-    through = "touching all of them" if act.touching else "through its points, three at a time"
+    through = "touching all of them" if act.touching else "through the points, three at a time"
     if act.tool == BENT:
-        return f"Draw {act.called} {through}, along a {BENT}"
+        return f"Draw the curve {through}, along a {BENT}"
     if act.tool != "French curve":
-        return f"Lay the {act.tool} with its marks on the axes, draw {act.called}"
-    return f"Draw {act.called} {through}, with the French curve"
+        return f"Lay the {act.tool} with its marks on the axes, draw the ellipse"
+    return f"Draw the curve {through}, with the French curve"
 
 
 def _copied(act: Copy) -> str:
@@ -205,8 +206,9 @@ def _gone_over(act: GoOver) -> Step:
             told = f"Line in {act.called}, feature by feature, as they were drawn"
             return _step(Tool.PENCIL, told, act)
         case "curve":
-            told = f"Line in {act.called} with the French curve, a stretch at a time"
-            return _step(Tool.PENCIL, told, act)
+            told = "Line in the curve with the French curve, a stretch at a time"
+            step = _step(Tool.PENCIL, told, act)
+            return replace(step, check=_and(plain(act.called), act.check))
         case "bent":
             told = f"Line in {act.called} along a {BENT}, a stretch at a time"
             return _step(Tool.PENCIL, told, act)

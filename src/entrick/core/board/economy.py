@@ -4,6 +4,7 @@ first."""
 
 from __future__ import annotations
 
+import math
 from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence, Set
 from dataclasses import replace
@@ -27,7 +28,7 @@ from ..acts.act import (
 )
 from ..drawing.strokes import Role, Stroke
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
-from ..memo import MEMO, Memo, number_of
+from ..memo import MEMO, Memo, number_of, remembered
 from ..sheet import Sheet
 from ..solve import Solution
 from ..tolerance import DIRECTION, same
@@ -105,7 +106,7 @@ def spared(ordered: Sequence[Ordered]) -> tuple[Ordered, ...]:
     """Return the acts of a plan without those that are done in vain, or may be done at once with
     others."""
     acts = {(i, j): act for i, own in enumerate(ordered) for j, act in enumerate(own.acts)}
-    asked = {at for i, own in enumerate(ordered) for at in _asked(i, own)}
+    asked = {(i, at) for i, own in enumerate(ordered) for at in _asked(own)}
     out = _in_vain(acts, asked)
     kept = {at: act for at, act in acts.items() if at not in out}
     guests = _held(kept, asked) | _ticked(kept) | dict(_lined_in_at_once(kept))
@@ -164,21 +165,63 @@ def _with_guest(host: Act, guest: Act) -> Act:
     return replace(host, drawn=guest, strokes=(*guest.strokes, *host.strokes))
 
 
-def _asked(index: int, own: Ordered) -> Iterator[At]:
-    """Yield where a statement draws what it is there for: what it says it makes, whatever nothing
+@remembered()
+def _asked(own: Ordered) -> tuple[int, ...]:
+    """Return which acts draw what a statement is there for: what it says it makes, whatever nothing
     can be stood on, and curves."""
     made = own.entry.made
-    shapes = [] if made is None else [each for shape in made.shapes for each in _pieces(shape)]
+    shapes: dict[object, list[Shape]] = {}
+    for shape in () if made is None else made.shapes:
+        for each in _pieces(shape):
+            shapes.setdefault(_about(each, own.size)[0], []).append(each)
     things = {thing.key: thing for thing in own.left}
-    for at, act in enumerate(own.acts):
-        keys = [key for key in leaves(act) if key in things]
-        own_way = not isinstance(act, Measure | Prick | Draw | Swing | StepOff | Strip)
-        if (
-            act.wanted
-            or own_way
-            or any(_is_of(things[key], shape) for key in keys for shape in shapes)
-        ):
-            yield index, at
+
+    def is_shown(key: Key) -> bool:
+        thing = things.get(key)
+        return thing is not None and any(
+            _is_of(thing, shape)
+            for place in _about(_shape_of(thing), own.size)
+            for shape in shapes.get(place, ())
+        )
+
+    return tuple(
+        at
+        for at, act in enumerate(own.acts)
+        if act.wanted
+        or not isinstance(act, Measure | Prick | Draw | Swing | StepOff | Strip)
+        or any(map(is_shown, leaves(act)))
+    )
+
+
+COARSE = 1e-3
+"""Size of the stretches by which shapes are looked up, as a share of the sheet, or of a radian."""
+
+
+def _shape_of(thing: Thing) -> Shape | Loop:
+    match thing:
+        case Mark(at=at):
+            return at
+        case Edge(line=line):
+            return line
+        case Round(circle=circle):
+            return circle
+    return thing.loop
+
+
+def _about(shape: Shape | Loop, size: float) -> list[object]:
+    """Return where a shape lies, roughly: its own stretch, and those beside it."""
+    match shape:
+        case Point(x=x):
+            sort, value = "mark", x / (size * COARSE)
+        case Line(direction=direction):
+            sort, value = "edge", direction.angle % math.pi / COARSE
+        case Circle(centre=centre) | Arc(centre=centre):
+            sort, value = "round", centre.x / (size * COARSE)
+        case _:
+            return ["curve"]
+    turn = round(math.pi / COARSE)
+    near = (round(value), round(value) - 1, round(value) + 1)
+    return [(sort, each % turn if sort == "edge" else each) for each in near]
 
 
 def _pieces(shape: Shape | Loop) -> Iterator[Shape]:

@@ -7,7 +7,7 @@ from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import replace
 from itertools import takewhile, zip_longest
 
-from ..acts.act import Act, Draw, GoOver, Key, Measure, Prick, StepOff, Strip, Swing, Trace, Way
+from ..acts.act import Act, Copy, Draw, GoOver, Key, Measure, Prick, StepOff, Strip, Swing, Trace, Way
 from ..acts.names import named, plain
 from ..geometry import Point
 from .schedule import leaves, needs, stands_on
@@ -18,21 +18,26 @@ from .words import step_of
 def regrouped(acts: Sequence[Act]) -> list[Act]:
     """Return the acts of a statement with those that are alike one after another, as far as what
     they stand on is there."""
-    left = list(acts)
+    left = [(act, _likeness(act)) for act in acts]
     pending = {key for act in acts for key in leaves(act)}
     found: list[Act] = []
-    while left:
-        act = left.pop(0)
+
+    def do(act: Act) -> None:
         found.append(act)
         pending.difference_update(leaves(act))
-        like = _likeness(act)
-        if like is None:
+
+    while left:
+        (act, like), *left = left
+        do(act)
+        if like is None or not any(each == like for _, each in left):
             continue
-        for other in [each for each in left if _likeness(each) == like]:
-            if pending.isdisjoint(stands_on(other)):
-                left.remove(other)
-                found.append(other)
-                pending.difference_update(leaves(other))
+        waiting = []
+        for other, each in left:
+            if each == like and pending.isdisjoint(stands_on(other)):
+                do(other)
+            else:
+                waiting.append((other, each))
+        left = waiting
     return found
 
 
@@ -66,6 +71,8 @@ def _likeness(act: Act) -> object:
             return ("row", start, way.off, act.ahead.dot(Point(1.0, 0.618)) > 0)
         case Measure(start=start, size=size, way=way) if not act.computed:
             return ("measure", start, abs(float(size)), way.off)
+        case Copy(how="turn", about=about, pairs=pairs):
+            return ("copy", about, tuple(original for original, _ in pairs))
         case Trace(touching=touching, tool=tool):
             return ("trace", touching, tool, act.check)
         case GoOver(told=told, role=role) if told in ("circle", "arc", "line", "curve"):

@@ -90,7 +90,8 @@ def step_of(act: Act) -> Step:
             step = _step(Tool.PENCIL, _traced(act), act)
             return replace(step, check=_and(plain(act.called), act.check))
         case Copy():
-            return _step(Tool.DIVIDERS, _copied(act), act)
+            step = _step(Tool.DIVIDERS, _copied(act), act)
+            return replace(step, check=_and(plain(act.called), act.check))
         case GoOver():
             return _gone_over(act)
         case Finish(told=told, verb=verb, size=size):
@@ -193,10 +194,10 @@ def _traced(act: Trace) -> str:
 def _copied(act: Copy) -> str:
     how = {
         "shift": "by the same distance and direction",
-        "turn": f"{spell_angle(act.degrees)} round",
+        "turn": f"{named('', spell_angle(act.degrees))} round",
         "mirror": "turned over on the axis",
     }[act.how]
-    return f"Repeat what is drawn, {how}: {act.called}"
+    return f"Repeat what is drawn, {how}"
 
 
 def _gone_over(act: GoOver) -> Step:

@@ -179,8 +179,9 @@ def _drawn(
         mark = _draw(stroke.shape, stand, str(stroke.role), step.line, step.number, name)
         if mark is not None:
             marks.append(_dashed(mark) if stroke.role is Role.HIDDEN else mark)
-        if stroke.label and isinstance(stroke.shape, Point):
-            letters.append((stroke.label, stand.at(stroke.shape), step.line, step.number))
+        if stroke.label and not isinstance(stroke.shape, Loop):
+            place = stand.at(_along(stroke.shape, BESIDE))
+            letters.append((stroke.label, place, step.line, step.number))
     return marks, letters
 
 
@@ -250,6 +251,10 @@ def ghosts(
         letter = Lettering(candidate.letter, spot.x, spot.y + rise, GHOST, "middle", "ghost", line)
         found.append((candidate, [m for m in (mark, letter) if m is not None]))
     return found
+
+
+BESIDE = 0.3
+"""Where along a line or circle its letter stands, as a share of it."""
 
 
 def _along(shape: Shape, share: float) -> Point:

@@ -17,7 +17,7 @@ from ..memo import MEMO, Distinct, Memo
 LETTER = 2.5
 """Height of letters beside points, mm (ISO 3098)."""
 
-CROWDED = 400
+CROWDED = 60
 """Dots and letters about one place beyond which no letter can be read there, wherever it is put."""
 
 _AROUND: tuple[tuple[float, float, Literal["start", "end"]], ...] = tuple(

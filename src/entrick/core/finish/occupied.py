@@ -72,6 +72,12 @@ class Occupied:
         """Return the boxes that reach into another."""
         return [other for other in self.boxes if meets(other, box)]
 
+    def is_free(self, box: Box) -> bool:
+        """Tell whether a box would cover nothing."""
+        if any(meets(other, box) for other in self.boxes):
+            return False
+        return not any(cuts(segment, box) for segment in self._near(box))
+
     def hits(self, box: Box) -> int:
         """Count what a box would cover."""
         x0, y0, x1, y1 = box

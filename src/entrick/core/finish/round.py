@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import Literal
 
 from ..drawing.marks import DrawnArc, DrawnLine, Lettering, Mark, wide
@@ -80,8 +81,7 @@ def round_dimension(note: RoundDimension, view: View, taken: Occupied) -> Iterat
     note = replace(note, circle=circle)
     best = _least(note, view, taken, _leader_angles(note), _LEADERS)
     if best.crossed:
-        others = _least(note, view, taken, _every_angle(note), _EVERY_LENGTH)
-        best = min(best, others, key=lambda each: each.cost + each.crossed)
+        best = _least(note, view, taken, _every_angle(note), _EVERY_LENGTH, best)
     tip, end, side = best.tip, best.end, best.side
     landing = Point(end.x + 2 * side, end.y)
     taken.take(_landing(end, note.text, side > 0))
@@ -110,40 +110,60 @@ def _least(
     taken: Occupied,
     angles: Sequence[float],
     lengths: Sequence[float],
+    best: _Leader | None = None,
 ) -> _Leader:
-    """Return the leader that costs least of those at some angles, of some lengths."""
+    """Return the leader that costs least of those at some angles, of some lengths, or the best so
+    far."""
     circle = note.circle
-    best: _Leader | None = None
-    for angle in angles:
+    # The leader of a small round may run on through its centre to where there is room.
+    deep = math.inf if isinstance(circle, Arc) else circle.radius * view.factor
+    found = best
+    for base, _, angle, inward, reach in _by_cost(tuple(angles), tuple(lengths), deep):
+        if found is not None and base >= found.cost:
+            break
         tip, ray = circle.at(math.radians(angle)) * view.factor, polar(1.0, math.radians(angle))
+        end = tip - ray * reach if inward else tip + ray * reach
+        ahead = 1 if end.x >= tip.x else -1
+        # Where nothing may be covered it need not be counted how much would be.
+        count = _covers if found is not None and base + COVERED >= found.cost else Occupied.hits
+        hits: float = count(taken, _landing(end, note.text, ahead > 0))
+        side = ahead
+        # Beside a steep leader there is room on either hand.
+        if hits and abs(ray.x) * reach < 2:
+            back = count(taken, _landing(end, note.text, ahead < 0)) + BACKWARD
+            hits, side = (back, -ahead) if back < hits else (hits, ahead)
+        cost = base + COVERED * hits
+        if found is not None and cost >= found.cost:
+            continue
+        begun = tip + ray * (-0.05 if inward else 0.05)
+        crossed = taken.crossings(begun, end)
+        cost += CROSSING * crossed + THROUGH * taken.letters_crossed(begun, end)
+        if found is None or cost < found.cost:
+            found = _Leader(cost, crossed, tip, end, side)
+    assert found is not None
+    return found
+
+
+def _covers(taken: Occupied, box: Box) -> int:
+    return 0 if taken.is_free(box) else 1
+
+
+@lru_cache(maxsize=256)
+def _by_cost(
+    angles: tuple[float, ...], lengths: tuple[float, ...], deep: float
+) -> list[tuple[float, int, float, bool, float]]:
+    """Return every leader by what it costs where it is free: its cost, its place in the order, its
+    angle, whether it runs inward, its length."""
+    found = []
+    for index, angle in enumerate(angles):
+        ray = polar(1.0, math.radians(angle))
+        steep = STEEP * (abs(abs(ray.x) - abs(ray.y)) > 0.9)
         for inward in (False, True):
             for reach in lengths:
-                # The leader of a small round may run on through its centre to where there is room.
-                if inward and reach > circle.radius * view.factor and isinstance(circle, Circle):
-                    continue
-                cost = reach / LONG + STEEP * (abs(abs(ray.x) - abs(ray.y)) > 0.9) + INWARD * inward
-                if best is not None and cost >= best.cost:
-                    continue
-                end = tip - ray * reach if inward else tip + ray * reach
-                ahead = 1 if end.x >= tip.x else -1
-                hits: float = taken.hits(_landing(end, note.text, ahead > 0))
-                side = ahead
-                # Beside a steep leader there is room on either hand.
-                if hits and abs(ray.x) * reach < 2:
-                    back = taken.hits(_landing(end, note.text, ahead < 0)) + BACKWARD
-                    hits, side = (back, -ahead) if back < hits else (hits, ahead)
-                cost += COVERED * hits
-                if best is not None and cost >= best.cost:
-                    continue
-                begun = tip + ray * (-0.05 if inward else 0.05)
-                crossed = taken.crossings(begun, end)
-                cost += CROSSING * crossed + THROUGH * taken.letters_crossed(begun, end)
-                if best is None or cost < best.cost:
-                    best = _Leader(cost, crossed, tip, end, side)
-            if best is not None and best.cost < GOOD:
-                break
-    assert best is not None
-    return best
+                if not inward or reach <= deep:
+                    base = reach / LONG + steep + INWARD * inward
+                    found.append((base, index, angle, inward, reach))
+    return sorted(found)
 
 
 def _every_angle(note: RoundDimension) -> Sequence[float]:

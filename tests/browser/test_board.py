@@ -6,7 +6,7 @@ import sys
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Browser, Locator, Page, expect
 
 from entrick.core.summarize import summarize
 from entrick.demo import load
@@ -125,6 +125,105 @@ class Served:
     @property
     def address(self) -> str:
         return f"http://127.0.0.1:{self.port}"
+
+
+def on(page: Page, count: int) -> None:
+    for _ in range(count):
+        number = int(page.get_by_text(re.compile(r"^\d+ of ")).inner_text().split()[0])
+        page.keyboard.press("Space")
+        at(page, number + 1)
+
+
+def in_logbook(page: Page) -> None:
+    expect(page.get_by_role("status").filter(has_text="all is in the logbook")).to_be_visible()
+
+
+def done_in(store: Store) -> list[int]:
+    """Return the steps done in the one sitting there is, once each event is numbered once."""
+    with store.reading() as session:
+        (sitting,) = list_sittings(session)
+    numbers = [event.number for event in sitting.events]
+    assert numbers == list(range(1, len(numbers) + 1))
+    return [event.step for event in sitting.events if event.kind == "done"]
+
+
+def test_two_pages_of_one_job_go_on_with_one_sitting(
+    page: Page, desk: str, store: Store, quiet: None
+) -> None:
+    begin(page, desk)
+    other = page.context.new_page()
+    other.goto(f"{desk}/jobs/1/board")
+    at(other, 1)
+    other.keyboard.press("Space")
+    expect(other.get_by_text("Keys and foot switch are awake")).to_be_visible()
+    on(page, 2)
+    at(other, 3)
+    on(other, 2)
+    at(page, 5)
+    on(page, 1)
+    in_logbook(page)
+    in_logbook(other)
+    assert done_in(store) == [0, 1, 2, 3, 4]
+
+
+def test_another_device_goes_on_where_the_first_was_and_the_first_follows(
+    page: Page, browser: Browser, desk: str, store: Store, quiet: None
+) -> None:
+    begin(page, desk)
+    on(page, 3)
+    in_logbook(page)
+    tablet = browser.new_context().new_page()
+    tablet.goto(f"{desk}/jobs/1/board")
+    tablet.get_by_role("button", name="Go on with step 4").click()
+    at(tablet, 4)
+    on(tablet, 2)
+    in_logbook(tablet)
+    # The first device has not heard of it yet, or has: either way nothing is lost.
+    page.get_by_label("Note").fill("from the first")
+    page.get_by_role("button", name="Keep").click()
+    at(page, 6)
+    in_logbook(page)
+    assert done_in(store) == [0, 1, 2, 3, 4]
+    tablet.context.close()
+
+
+def test_what_is_measured_with_the_desk_away_is_kept_and_compared_when_it_answers(
+    page: Page, store: Store
+) -> None:
+    load(store, summarize)
+    desk = Served(store)
+    begin(page, desk.address)
+    on_until(page, page.get_by_text(re.compile("compass$")))
+    size = float(re.findall(r"[\d.]+", page.get_by_test_id("board-setting").inner_text())[0])
+    desk.stop()
+    page.get_by_label("Measured across").fill(f"{2 * size:g}")
+    page.get_by_role("button", name="Compare").click()
+    expect(page.get_by_text("it is compared when the desk answers")).to_be_visible()
+    desk.start()
+    in_logbook(page)
+    with store.reading() as session:
+        (sitting,) = list_sittings(session)
+    assert [event.text for event in sitting.events if event.kind == "measured"] == [f"{2 * size:g}"]
+    desk.stop()
+
+
+def test_before_one_begins_the_first_acts_the_time_and_the_kit_are_shown(
+    page: Page, desk: str
+) -> None:
+    page.goto(f"{desk}/jobs/1/board")
+    expect(
+        page.get_by_role("heading", name=re.compile(r"\d+ steps, about \d+ minutes, with"))
+    ).to_be_visible()
+    expect(page.get_by_role("listitem")).to_have_count(3)
+
+
+def test_the_picture_comes_to_the_act_with_a_small_map(page: Page, desk: str) -> None:
+    begin(page, desk)
+    on_until(page, page.get_by_text(re.compile("compass$")))
+    expect(page.get_by_test_id("map")).to_be_visible()
+    act = page.get_by_test_id("current-step").bounding_box()
+    assert act is not None
+    assert max(act["width"], act["height"]) > 100, "it is seen from where one draws"
 
 
 def test_a_key_does_what_the_page_says_whatever_was_touched_last(page: Page, desk: str) -> None:

@@ -117,7 +117,10 @@ def test_bias_and_spread_are_found_again_within_the_stated_interval(
         held["bias"] += abs(found.bias - bias) <= found.bias_off
         held["spread"] += found.low <= spread <= found.high
         assert found.low <= found.spread < found.high
-        assert bool(found.hint) == (abs(found.bias) > found.bias_off)
+        told = {unit: found.hint(unit) for unit in Unit}
+        assert bool(told[Unit.MM]) == (abs(found.bias) > found.bias_off)
+        assert "in" not in told[Unit.MM].split()
+        assert "mm" not in told[Unit.INCH].split()
     # 40 draws of 0.95: fewer than 29 happen less often than once in a million (binomial); slips that were left out as
     # too far off narrow an interval a little.
     assert min(held.values()) >= 29

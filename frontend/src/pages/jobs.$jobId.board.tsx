@@ -8,6 +8,7 @@ import {
   openLogbook,
   pairing,
   type PairingOut,
+  Problem,
   renewCode,
   sendAway,
   type StepOut,
@@ -21,13 +22,14 @@ import { look } from "../state/looks";
 import { keepForLater, useWakefulScreen } from "../state/keepAwake";
 import { minutesOf, orAsBefore, placeOf, type Sitting, useSitting } from "../state/sitting";
 import { Figures } from "../ui/Figures";
+import { BoardStart } from "../views/BoardStart";
 import { Header } from "../views/Header";
 import { Button } from "../ui/Button";
 
 /** At the board: one step at a time, large enough to be read from where one draws. */
 export function Component() {
   const job = Number(useParams().jobId);
-  const { sitting, away, kept, begin, record, close } = useSitting(job);
+  const { sitting, away, kept, begin, takeUp, record, setUncompared, close } = useSitting(job);
   const newest = useJob(job);
   useEffect(() => {
     document.title = `At the board · Entrick`;
@@ -68,20 +70,20 @@ export function Component() {
       {sitting === undefined ? (
         <p className="p-8">Opening…</p>
       ) : sitting ? (
-        <AtWork key={sitting.uid} sitting={sitting} record={record} close={close} />
+        <AtWork
+          key={sitting.uid}
+          sitting={sitting}
+          record={record}
+          setUncompared={setUncompared}
+          close={close}
+        />
       ) : (
         <main className="m-6 bg-page p-6 text-xl">
           {newest.error ? (
             <p role="alert">{newest.error.message}</p>
           ) : (
             <>
-              <p className="pb-4">
-                A sitting goes through the order of work one step at a time and keeps what happens in the
-                logbook. It is kept in this browser as well, and goes on when the desk is away.
-              </p>
-              <Button main className="text-xl" disabled={!newest.data} onClick={start}>
-                Begin a sitting
-              </Button>
+              {newest.data && <BoardStart job={newest.data} start={start} takeUp={takeUp} />}
               <OtherDevices job={job} />
             </>
           )}
@@ -162,6 +164,7 @@ interface Item {
 
 interface WorkProps {
   sitting: Sitting;
+  setUncompared: ReturnType<typeof useSitting>["setUncompared"];
   record: ReturnType<typeof useSitting>["record"];
   close: () => void;
 }
@@ -190,17 +193,19 @@ function begunBefore(uid: string, at: number) {
   return 0;
 }
 
-function AtWork({ sitting, record, close }: WorkProps) {
+function AtWork({ sitting, record, setUncompared, close }: WorkProps) {
   const { text, schedule } = sitting;
   const found = useQuery({
     queryKey: ["board", text, schedule],
     queryFn: () =>
       orAsBefore(sitting.job, async () => {
         const kit = await kitCalled(sitting.kit);
+        const work = await workedOut({ text, schedule, kit }, null);
+        const query = { events: false, unit: work.unit };
         return {
-          work: await workedOut({ text, schedule, kit }, null),
+          work,
           around: await around({ body: { text, schedule, kit } }),
-          hints: (await openLogbook({ query: { events: false } }).catch(() => null))?.spreads ?? [],
+          hints: (await openLogbook({ query }).catch(() => null))?.spreads ?? [],
         };
       }),
     retry: false,
@@ -382,7 +387,14 @@ function AtWork({ sitting, record, close }: WorkProps) {
           </p>
         )}
         {!item.step.setting && <span className="flex-1" />}
-        <Remarks key={at} sitting={sitting} item={item} at={at} record={record} />
+        <Remarks
+          key={at}
+          sitting={sitting}
+          item={item}
+          at={at}
+          record={record}
+          setUncompared={setUncompared}
+        />
         <div className="flex gap-2 pt-2">
           <Button className="min-h-16! w-1/4 text-xl" onClick={back} disabled={at === 0}>
             Back
@@ -396,7 +408,7 @@ function AtWork({ sitting, record, close }: WorkProps) {
         </div>
       </section>
       <div className="flex min-h-0 min-w-0 flex-1 flex-col stacked:order-first stacked:h-[36%] stacked:flex-none">
-        <Sheet work={work} />
+        <Sheet work={work} near />
       </div>
     </main>
   );
@@ -433,13 +445,14 @@ function Closed({ record }: { record: WorkProps["record"] }) {
 
 interface RemarksProps {
   sitting: Sitting;
+  setUncompared: ReturnType<typeof useSitting>["setUncompared"];
   item: Item;
   at: number;
   record: ReturnType<typeof useSitting>["record"];
 }
 
 /** What is measured back, against the computed; a slip in two touches; a note. */
-function Remarks({ sitting, item, at, record }: RemarksProps) {
+function Remarks({ sitting, item, at, record, setUncompared }: RemarksProps) {
   const [value, setValue] = useState("");
   const [verdict, setVerdict] = useState<VerdictOut | null>(null);
   const [told, setTold] = useState("");
@@ -456,7 +469,14 @@ function Remarks({ sitting, item, at, record }: RemarksProps) {
       setVerdict(found);
       record({ kind: "measured", step: at, tool: item.step.tool, off: found.off, text: value });
     } catch (problem) {
-      setTold(problem instanceof Error ? problem.message : String(problem));
+      if (problem instanceof Problem && problem.status > 0 && problem.status < 500) {
+        setTold(problem.message);
+        return;
+      }
+      const { tool, number } = item.step;
+      const kept = { step: at, tool, ready: item.ready, value, number };
+      setUncompared([...(sitting.uncompared ?? []), kept]);
+      setTold(`${value} is kept; it is compared when the desk answers.`);
     }
   };
   const slip = (text: string) => {

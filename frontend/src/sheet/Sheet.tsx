@@ -1,4 +1,4 @@
-import { useRef, useState } from "react";
+import { useLayoutEffect, useRef, useState } from "react";
 import type { Mark, Work } from "../api/client";
 import { useAfterPaint } from "../state/afterPaint";
 import { look, useLook } from "../state/looks";
@@ -13,7 +13,7 @@ import { useView } from "./useView";
 import { Button } from "../ui/Button";
 
 /** The sheet on the board, with a rule along two edges; strokes light up, and can be picked. */
-export function Sheet({ work }: { work: Work }) {
+export function Sheet({ work, near = false }: { work: Work; near?: boolean }) {
   const { step, construction, pick, ghosts, open, regions } = useLook(
     "step",
     "construction",
@@ -29,6 +29,15 @@ export function Sheet({ work }: { work: Work }) {
   const touched = useAfterPaint(drawn);
   const svg = useRef<SVGSVGElement>(null);
   const view = useView(svg, width, height);
+  const act = useRef<SVGGElement>(null);
+  const { lookAt } = view;
+  useLayoutEffect(() => {
+    // The picture comes to the act: a mark of four millimetres is nothing on a whole sheet.
+    const box = near ? act.current?.getBBox() : undefined;
+    if (!box || box.width + box.height === 0) return;
+    const { width: wide, height: tall } = box;
+    lookAt({ x: box.x + drawn.origin[0], y: box.y + height - drawn.origin[1], width: wide, height: tall });
+  }, [near, step, drawn, height, lookAt]);
   const [cursor, setCursor] = useState<readonly [number, number]>([width / 2, height / 2]);
 
   const current = step === null ? undefined : work.steps[step - 1];
@@ -121,12 +130,12 @@ export function Sheet({ work }: { work: Work }) {
           />
         </clipPath>
         <g transform={`translate(${drawn.origin[0]} ${height - drawn.origin[1]})`}>
-          <g data-testid="strokes">
+          <g data-testid="strokes" id="strokes">
             <Layers drawn={drawn} strokes={strokes} construction={construction} step={step} />
           </g>
           <Hovered layers={layers} shown={shown} />
           {current && (
-            <g data-testid="current-step" aria-hidden="true">
+            <g data-testid="current-step" ref={act} aria-hidden="true">
               <Lit layers={layers} meant={(mark: Mark) => mark.step === step} />
               <Needle step={current} />
             </g>
@@ -152,6 +161,20 @@ export function Sheet({ work }: { work: Work }) {
         </Button>
         <Button onClick={view.showAll}>Whole sheet</Button>
       </div>
+      {near && view.isNear && (
+        <svg
+          className="absolute top-2 right-2 h-28 border border-[#4a5049] bg-paper"
+          viewBox={`0 0 ${width} ${height}`}
+          aria-hidden="true"
+          data-testid="map"
+          fill="none"
+        >
+          <g transform={`translate(${drawn.origin[0]} ${height - drawn.origin[1]})`}>
+            <use href="#strokes" />
+          </g>
+          <rect {...view.part} stroke="var(--color-accent)" strokeWidth={width / 120} />
+        </svg>
+      )}
       {regions && <RegionBar />}
       {pick && (
         <p className="absolute bottom-11 left-1/2 max-w-[90%] -translate-x-1/2 bg-[var(--color-ink)] px-3 py-1 text-[var(--color-page)]">

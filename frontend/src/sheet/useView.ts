@@ -3,6 +3,12 @@ import { type RefObject, useCallback, useEffect, useMemo, useRef, useState } fro
 /** Room about the paper for the rules, mm. */
 const EDGE = 9;
 
+/** How many times as large as what is looked at the part about it is. */
+const ABOUT = 2;
+
+/** Width beyond which one does not come nearer by itself, mm: what is about it is seen as well. */
+const NEAREST = 90;
+
 interface View {
   x: number;
   y: number;
@@ -35,6 +41,18 @@ export function useView(svg: RefObject<SVGSVGElement | null>, width: number, hei
   const slide = (dx: number, dy: number) =>
     setView((v) => ({ ...v, x: v.x + dx * v.w * 0.1, y: v.y + dy * v.h * 0.1 }));
   const showAll = () => setView(whole);
+  /** Come near to something, with room about it. */
+  const lookAt = useCallback(
+    (box: { x: number; y: number; width: number; height: number }) => {
+      const w = Math.min(
+        Math.max(box.width * ABOUT, box.height * ABOUT * (whole.w / whole.h), NEAREST),
+        whole.w,
+      );
+      const h = (w * whole.h) / whole.w;
+      setView({ x: box.x + box.width / 2 - w / 2, y: box.y + box.height / 2 - h / 2, w, h });
+    },
+    [whole],
+  );
 
   useEffect(() => {
     const element = svg.current;
@@ -71,6 +89,10 @@ export function useView(svg: RefObject<SVGSVGElement | null>, width: number, hei
     zoom,
     slide,
     showAll,
+    lookAt,
+    /** Whether less than the whole sheet is seen, and which part. */
+    isNear: view.w < whole.w * 0.95,
+    part: { x: view.x, y: view.y, width: view.w, height: view.h },
     paperAt: (place: Place) => (svg.current ? placeOn(svg.current, place) : undefined),
     hold,
     pull,

@@ -1,14 +1,19 @@
 /** A sitting at the board: kept in this browser at once, event by event, and sent when the desk answers. */
-import { delMany, get, set as put, update } from "idb-keyval";
+import { del, delMany, get, set as put, update } from "idb-keyval";
 import { useEffect, useRef, useState } from "react";
 import {
   addEvents,
   beginSitting,
   type EventIoInput as SittingEvent,
   isOvertaken,
+  measured,
+  oneRevision,
+  openSitting,
   Problem,
   type Schedule,
+  type SittingOut,
 } from "../api/client";
+import { kitCalled } from "./kits";
 import { keptAs } from "./register";
 
 export interface Sitting {
@@ -24,7 +29,22 @@ export interface Sitting {
   /** How many of the events the desk has. */
   sent: number;
   begun: boolean;
+  /** What was measured back while the desk was away: compared when it answers. */
+  uncompared?: Measured[];
 }
+
+/** A value measured back, not compared yet. */
+export interface Measured {
+  step: number;
+  tool: string;
+  ready: boolean;
+  value: string;
+  /** Which step of the plan it is, as the desk counts them. */
+  number: number;
+}
+
+/** A sitting that was put away before the desk had all of it: sent before anything else. */
+const left = (job: number) => keptAs("left", job);
 
 const key = (job: number) => keptAs("sitting", job);
 
@@ -66,6 +86,50 @@ export const placeOf = (events: readonly SittingEvent[]) => {
 
 const RETRY = 4000;
 
+/** How often it is looked whether another device has gone on, ms. */
+const LOOK = 5000;
+
+type Numbered = SittingEvent;
+
+const isSame = (one: Numbered, other: Numbered) =>
+  one.number === other.number &&
+  one.kind === other.kind &&
+  (one.step ?? 0) === (other.step ?? 0) &&
+  (one.text ?? "") === (other.text ?? "") &&
+  (one.seconds ?? 0) === (other.seconds ?? 0);
+
+/** A sitting after what another page or device recorded meanwhile: that first, then what is not sent yet. */
+export function rebased(mine: Sitting, there: readonly Numbered[]): Sitting {
+  const own = mine.events
+    .slice(mine.sent)
+    .filter((event) => !there.some((known) => isSame(event, known)))
+    .map((event, index) => ({ ...event, number: (there.at(-1)?.number ?? 0) + 1 + index }));
+  return { ...mine, begun: true, events: [...there, ...own], sent: there.length };
+}
+
+/** Read again what the desk has of a sitting, and go on after it. */
+async function caughtUp(job: number, uid: string): Promise<Sitting | null> {
+  const { events } = await openSitting({ path: { uid } });
+  let next: Sitting | null = null;
+  await update<Sitting | undefined>(key(job), (now) => {
+    if (now?.uid !== uid) return now;
+    next = rebased(now, events);
+    return next;
+  });
+  return next;
+}
+
+/** Send what was left of a sitting that another was begun after. */
+async function sendLeft(job: number): Promise<void> {
+  const before = await get<Sitting>(left(job));
+  if (!before) return;
+  const { uid, revision, schedule, kit } = before;
+  await beginSitting({ body: { uid, job, revision, schedule, kit } });
+  const events = before.events.slice(before.sent);
+  if (events.length > 0) await addEvents({ path: { uid }, body: { events } });
+  await del(left(job));
+}
+
 /** Read again what is kept, and bring the kept sitting up to what is sent. */
 async function sent(job: number, uid: string, count: number): Promise<Sitting | null> {
   let next: Sitting | null = null;
@@ -92,12 +156,70 @@ export function useSitting(job: number) {
     now.current = next;
     setSitting(next);
   };
+  // Every page of this browser shows the same sitting: what one writes, the others read.
+  const others = useRef<BroadcastChannel | null>(null);
   useEffect(() => {
-    void get<Sitting>(key(job)).then((found) => show(found ?? null));
+    const read = () => void get<Sitting>(key(job)).then((found) => show(found ?? null));
+    read();
+    const channel = new BroadcastChannel(key(job));
+    channel.onmessage = read;
+    others.current = channel;
+    return () => channel.close();
   }, [job]);
+  const tell = () => others.current?.postMessage("written");
+
+  const record = (event: Omit<SittingEvent, "number">) => {
+    const at = now.current;
+    if (!at) return;
+    const after = (before: Sitting) => ({
+      ...before,
+      events: [...before.events, { ...event, number: (before.events.at(-1)?.number ?? 0) + 1 }],
+    });
+    show(after(at));
+    keep(
+      // One step in the database: another page of this browser may have written meanwhile.
+      update<Sitting | undefined>(key(job), (kept) => after(kept?.uid === at.uid ? kept : at)).then(
+        async () => {
+          const kept = await get<Sitting>(key(job));
+          const shown = now.current;
+          if (kept && kept.uid === shown?.uid && kept.events.length > shown.events.length) show(kept);
+          tell();
+        },
+      ),
+    );
+  };
+  const setUncompared = (uncompared: Measured[]) => {
+    const at = now.current;
+    if (!at) return;
+    show({ ...at, uncompared });
+    keep(
+      update<Sitting | undefined>(key(job), (kept) =>
+        kept?.uid === at.uid ? { ...kept, uncompared } : kept,
+      ),
+    );
+  };
+  /** Compare what was measured back while the desk was away. */
+  const compareKept = async () => {
+    const at = now.current;
+    const [first, ...rest] = at?.uncompared ?? [];
+    if (!at || !first) return;
+    const { text, schedule } = at;
+    const { step, tool, ready, value, number } = first;
+    const kit = await kitCalled(at.kit);
+    const { off } = await measured({ body: { text, schedule, step: number, ready, value, kit } });
+    setUncompared(rest);
+    record({ kind: "measured", step, tool, off, text: value });
+  };
+
+  const comparing = useRef(compareKept);
+  useEffect(() => {
+    comparing.current = compareKept;
+  });
 
   // What the desk does not have yet is sent, again and again until it answers; nothing is sent twice.
-  const waiting = !!sitting && (!sitting.begun || sitting.sent < sitting.events.length);
+  const waiting =
+    !!sitting &&
+    (!sitting.begun || sitting.sent < sitting.events.length || (sitting.uncompared?.length ?? 0) > 0);
   useEffect(() => {
     if (!waiting) return;
     let over = false;
@@ -106,6 +228,7 @@ export function useSitting(job: number) {
       if (!at) return;
       const { uid, revision, schedule, kit } = at;
       try {
+        await sendLeft(job);
         if (!at.begun) await beginSitting({ body: { uid, job, revision, schedule, kit } });
         const fresh = at.events.slice(at.sent, at.sent + 500);
         if (fresh.length > 0) await addEvents({ path: { uid }, body: { events: fresh } });
@@ -113,9 +236,13 @@ export function useSitting(job: number) {
         await sent(job, uid, count);
         if (!over && now.current?.uid === uid)
           show({ ...now.current, begun: true, sent: Math.max(now.current.sent, count) });
+        await comparing.current();
         setAway(false);
       } catch (problem) {
-        if (!isOvertaken(problem)) setAway(isAway(problem));
+        if (problem instanceof Problem && problem.status === 409) {
+          const next = await caughtUp(job, uid).catch(() => null);
+          if (!over && next) show(next);
+        } else if (!isOvertaken(problem)) setAway(isAway(problem));
       }
     };
     void send();
@@ -126,6 +253,23 @@ export function useSitting(job: number) {
     };
   }, [waiting, sitting?.events.length, job]);
 
+  // Another device may go on with the same sitting.
+  useEffect(() => {
+    const timer = setInterval(() => {
+      const at = now.current;
+      if (!at?.begun || at.sent < at.events.length || document.hidden) return;
+      void openSitting({ path: { uid: at.uid } })
+        .then(async ({ events }) => {
+          if (events.length <= at.sent || now.current !== at) return;
+          const next = await caughtUp(job, at.uid);
+          if (next) show(next);
+          tell();
+        })
+        .catch(() => undefined);
+    }, LOOK);
+    return () => clearInterval(timer);
+  }, [job]);
+
   return {
     sitting,
     /** Whether the desk does not answer; what happens is kept here meanwhile. */
@@ -133,25 +277,28 @@ export function useSitting(job: number) {
     /** Whether everything recorded is in this browser's keeping: only then may the page go. */
     kept: writing === 0,
     begin: (revision: number, schedule: Schedule, kit: string, text: string) => {
+      const before = now.current;
       const next = { uid: named(), job, revision, schedule, kit, text, events: [], sent: 0, begun: false };
       show(next);
-      keep(put(key(job), next));
+      const unsent = before && (!before.begun || before.sent < before.events.length);
+      keep((unsent ? put(left(job), before) : Promise.resolve()).then(() => put(key(job), next)).then(tell));
     },
-    record: (event: Omit<SittingEvent, "number">) => {
-      const at = now.current;
-      if (!at) return;
-      const next = { ...at, events: [...at.events, { ...event, number: at.events.length + 1 }] };
+    /** Go on here with a sitting that was begun on another device. */
+    takeUp: async (begun: SittingOut) => {
+      const { uid, revision, kit, events } = begun;
+      const { text } = await oneRevision({ path: { job_id: job, number: revision } });
+      const schedule = begun.schedule as Schedule;
+      const next = { uid, job, revision, schedule, kit, text, events, sent: events.length, begun: true };
       show(next);
-      keep(
-        update<Sitting | undefined>(key(job), (kept) =>
-          kept?.uid === next.uid ? { ...next, sent: Math.max(kept.sent, next.sent) } : next,
-        ),
-      );
+      keep(put(key(job), next).then(tell));
     },
+    record,
+    /** Keep measured values until the desk can compare them. */
+    setUncompared,
     /** Put the finished sitting away; the desk has it. */
     close: () => {
       show(null);
-      void delMany([key(job), needed(job)]);
+      void delMany([key(job), needed(job)]).then(tell);
     },
   };
 }

@@ -7,7 +7,10 @@ import statistics
 from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
+from fractions import Fraction
 
+from ..measure import Unit
+from ..measure.number import spell_fraction
 from ..rehearsal.hand import Hand
 from .sitting import Event, Sitting, effective
 
@@ -51,8 +54,6 @@ class Spread:
         Mean of measured less computed, and half its interval (Student's t).
     spread, low, high : float
         Standard deviation, and its interval (chi-squared); what reading back adds is taken off.
-    hint : str
-        What to do about it; empty where the bias may be none.
     """
 
     tool: str
@@ -62,7 +63,15 @@ class Spread:
     spread: float
     low: float
     high: float
-    hint: str = ""
+
+    def hint(self, unit: Unit) -> str:
+        """Return what to do about the bias, in the unit of a job; nothing where there may be
+        none."""
+        if abs(self.bias) <= self.bias_off:
+            return ""
+        way, mend = ("wide", "under") if self.bias > 0 else ("short", "over")
+        size = _said(abs(self.bias), self.tool, unit)
+        return f"with the {self.tool} you come out {size} {way}: set a hair {mend}"
 
 
 @dataclass(frozen=True, slots=True)
@@ -143,12 +152,17 @@ def spread_of(tool: str, values: Sequence[float]) -> Spread:
         for share in ((1 + SURE) / 2, (1 - SURE) / 2)
     )
     spread, low, high = (_less_reading(tool, each) for each in (spread, low, high))
-    hint = ""
-    if abs(bias) > off:
-        unit = "°" if tool == "protractor" else " mm"
-        way, mend = ("wide", "under") if bias > 0 else ("short", "over")
-        hint = f"with the {tool} you come out {abs(bias):.2g}{unit} {way}: set a hair {mend}"
-    return Spread(tool, count, bias, off, spread, low, high, hint)
+    return Spread(tool, count, bias, off, spread, low, high)
+
+
+def _said(size: float, tool: str, unit: Unit) -> str:
+    """Write a bias, mm or degrees: inches as parts of one, to the nearest sixty-fourth."""
+    if tool == "protractor":
+        return f"{size:.2g}°"
+    if unit is Unit.MM:
+        return f"{size:.2g} mm"
+    parts = Fraction(round(size / 25.4 * 64), 64)
+    return f"about {spell_fraction(parts)} in" if parts else "less than 1/64 in"
 
 
 def _less_reading(tool: str, spread: float) -> float:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import replace
+from dataclasses import asdict, replace
 from datetime import datetime
 from typing import Annotated, Literal
 
@@ -14,6 +14,7 @@ from ... import store
 from ...core.logbook.learning import learn
 from ...core.logbook.sitting import Event, Sitting, effective
 from ...core.logbook.taught import Taught, teach
+from ...core.measure import Unit
 from ...core.spreadsheet import write_table
 from ...records import (
     AskedNumber,
@@ -139,10 +140,12 @@ class LogbookOut(Crossing):
 
 
 class SittingsQuery(Asked):
-    """Sittings of one job, or of all; with everything that happened in them, or in sum."""
+    """Sittings of one job, or of all; with everything that happened in them, or in sum; in which
+    unit it is told what a hand is off by."""
 
     job: AskedNumber | None = None
     events: bool = True
+    unit: Unit = Unit.MM
 
 
 logbook = Operations()
@@ -200,7 +203,9 @@ def open_logbook(query: SittingsQuery) -> LogbookOut:
         pace=tuple(
             PaceOut(tool=tool, seconds=took, count=n) for tool, (took, n) in learnt.seconds.items()
         ),
-        spreads=tuple(HandOut.model_validate(spread) for spread in learnt.spreads),
+        spreads=tuple(
+            HandOut(**asdict(spread), hint=spread.hint(query.unit)) for spread in learnt.spreads
+        ),
         slips=tuple(SlipOut(told=told, count=count) for told, count in learnt.slips),
         unread=book.unread,
     )

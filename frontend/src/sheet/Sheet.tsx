@@ -3,6 +3,7 @@ import type { Mark, Work } from "../api/client";
 import { useAfterPaint } from "../state/afterPaint";
 import { look, useLook } from "../state/looks";
 import { pointAt } from "../state/asking";
+import { Map } from "./Map";
 import { MarkShape } from "./MarkShape";
 import { Cloud, FindingPlace, Ghosts, Needle, OpenedUp, RegionMarks } from "./Overlays";
 import { RegionBar } from "./RegionBar";
@@ -130,7 +131,7 @@ export function Sheet({ work, near = false }: { work: Work; near?: boolean }) {
           />
         </clipPath>
         <g transform={`translate(${drawn.origin[0]} ${height - drawn.origin[1]})`}>
-          <g data-testid="strokes" id="strokes">
+          <g data-testid="strokes">
             <Layers drawn={drawn} strokes={strokes} construction={construction} step={step} />
           </g>
           <Hovered layers={layers} shown={shown} />
@@ -161,20 +162,7 @@ export function Sheet({ work, near = false }: { work: Work; near?: boolean }) {
         </Button>
         <Button onClick={view.showAll}>Whole sheet</Button>
       </div>
-      {near && view.isNear && (
-        <svg
-          className="absolute top-2 right-2 h-28 border border-[#4a5049] bg-paper"
-          viewBox={`0 0 ${width} ${height}`}
-          aria-hidden="true"
-          data-testid="map"
-          fill="none"
-        >
-          <g transform={`translate(${drawn.origin[0]} ${height - drawn.origin[1]})`}>
-            <use href="#strokes" />
-          </g>
-          <rect {...view.part} stroke="var(--color-accent)" strokeWidth={width / 120} />
-        </svg>
-      )}
+      {near && view.isNear && <Map drawn={drawn} shown={shown} part={view.part} />}
       {regions && <RegionBar />}
       {pick && (
         <p className="absolute bottom-11 left-1/2 max-w-[90%] -translate-x-1/2 bg-[var(--color-ink)] px-3 py-1 text-[var(--color-page)]">

@@ -349,7 +349,7 @@ function AtWork({ sitting, record, setUncompared, close }: WorkProps) {
           </p>
         )}
         <p
-          className="py-2 text-[clamp(1.3rem,2.6vw,2rem)] leading-snug"
+          className="py-2 text-[clamp(1.3rem,2.6vw,2rem)] leading-snug stacked:text-[clamp(1.3rem,5.2vw,2.8rem)] stacked:leading-tight"
           data-testid="board-text"
           aria-live="polite"
         >

@@ -1,6 +1,7 @@
 """Orders of work: what must wait waits, nothing is lost, and the fewest settings are near the fewest there can be."""
 
 import sys
+from functools import cache
 from pathlib import Path
 from random import Random
 
@@ -10,8 +11,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy.optimize import Bounds, LinearConstraint, milp
 
+import parts
 from desk import HEAD
 from entrick.core.acts.act import Act, GoOver
+from entrick.core.board.economy import acts_at_board
 from entrick.core.board.order import acts_of
 from entrick.core.board.schedule import (
     MINUTES,
@@ -173,3 +176,24 @@ def test_ones_own_pace_is_counted_also_where_most_steps_are_guessed_to_take_no_t
     )
     for size in range(len(acts) + 1):
         assert counted(acts[:size], list(range(size)), dict.fromkeys(tools, 0.5)).minutes >= 0
+
+
+def least(acts: list[Act]) -> float:
+    """Return the least minutes of any order, by going through every set of acts that may be done first."""
+    wanted, waiting = [needs(act) for act in acts], waits_for(acts)
+
+    @cache
+    def rest(done: frozenset[int], stand: Stand) -> float:
+        ready = [i for i in range(len(acts)) if i not in done and waiting[i] <= done]
+        costs = [stand.to(wanted[i]) + rest(done | {i}, wanted[i] or stand) for i in ready]
+        return min(costs, default=0.0)
+
+    return rest(frozenset(), Stand()) + sum(MINUTES.get(type(act), 0.0) for act in acts)
+
+
+@given(st.integers(0, 400), st.integers(5, 12))
+def test_fewest_settings_is_the_best_there_is_for_a_few_acts(seed: int, count: int) -> None:
+    done = work_out(HEAD + parts.part(seed)[0])
+    every = [each for own in acts_at_board(done.solution, done.sheet) for each in own.acts]
+    acts = every[:count]
+    assert counted(acts, scheduled(acts, "settings")).minutes <= 1.05 * least(acts) + 1e-9

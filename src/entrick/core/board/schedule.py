@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 import statistics
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from ..acts.act import (
@@ -209,10 +209,9 @@ def scheduled(acts: Sequence[Act], how: Schedule) -> list[int]:
     waiting = waits_for(acts)
     if how == "clean":
         return _by_priority(acts, waiting, _cleanly(acts))
-    best = min(
-        (_fewest(acts, waiting, eager) for eager in (False, True)),
-        key=lambda order: counted(acts, order).minutes,
-    )
+    orders = [_fewest(acts, waiting, eager) for eager in (False, True)]
+    orders.append(_searched(acts, waiting))
+    best = min(orders, key=lambda order: counted(acts, order).minutes)
     written = list(range(len(acts)))
     return best if counted(acts, best).minutes <= counted(acts, written).minutes else written
 
@@ -265,6 +264,77 @@ def _fewest(acts: Sequence[Act], waiting: Sequence[set[int]], eager: bool) -> li
             if left[each] == 0:
                 ready.add(each)
     return order
+
+
+EXACT = 14
+"""Acts up to which every order is looked at."""
+
+LOOKED_AT = 300
+"""Acts times ways kept open in the search of a longer order: what may be looked at while somebody
+waits."""
+
+
+@dataclass(frozen=True, slots=True)
+class _Way:
+    """So far in an order: the minutes to get ready, how the board stands, what is done."""
+
+    minutes: float
+    stand: Stand
+    done: int
+    order: tuple[int, ...]
+
+
+def _searched(acts: Sequence[Act], waiting: Sequence[set[int]]) -> list[int]:
+    """Return the order in which least is set: exact for a few acts, else the best of the most
+    promising ways, setting by setting (beam search).
+
+    What can be done with what is in hand is done at once: it costs no more then than later."""
+    wanted = [needs(act) for act in acts]
+    before = [sum(1 << each for each in own) for own in waiting]
+    every = (1 << len(acts)) - 1
+    width = None if len(acts) <= EXACT else max(2, LOOKED_AT // len(acts))
+
+    def gone_on(way: _Way) -> _Way:
+        """Do all that needs nothing got ready."""
+        done, order, again = way.done, list(way.order), True
+        while again:
+            again = False
+            for index, need in enumerate(wanted):
+                bit = 1 << index
+                may = not done & bit and before[index] & ~done == 0
+                if may and (need is None or need == way.stand):
+                    done |= bit
+                    order.append(index)
+                    again = True
+        return replace(way, done=done, order=tuple(order))
+
+    ways = [gone_on(_Way(0.0, Stand(), 0, ()))]
+    best: _Way | None = None
+    while ways:
+        further: dict[tuple[int, Stand], _Way] = {}
+        for way in ways:
+            if way.done == every:
+                best = way if best is None or way.minutes < best.minutes else best
+                continue
+            ready = {
+                need
+                for index, need in enumerate(wanted)
+                if need is not None and not way.done >> index & 1 and before[index] & ~way.done == 0
+            }
+            for need in ready:
+                minutes = way.minutes + way.stand.to(need)
+                if best is not None and minutes >= best.minutes:
+                    continue
+                after = gone_on(replace(way, minutes=minutes, stand=need))
+                known = further.get((after.done, need))
+                if known is None or minutes < known.minutes:
+                    further[after.done, need] = after
+        ways = list(further.values())
+        if width is not None:
+            # Of the ways that have cost as many settings those come first that have done most.
+            ways = sorted(ways, key=lambda way: way.minutes - 0.25 * way.done.bit_count())[:width]
+    assert best is not None
+    return list(best.order)
 
 
 def _by_priority(

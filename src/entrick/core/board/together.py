@@ -7,7 +7,20 @@ from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import replace
 from itertools import takewhile, zip_longest
 
-from ..acts.act import Act, Copy, Draw, GoOver, Key, Measure, Prick, StepOff, Strip, Swing, Trace, Way
+from ..acts.act import (
+    Act,
+    Copy,
+    Draw,
+    GoOver,
+    Key,
+    Measure,
+    Prick,
+    StepOff,
+    Strip,
+    Swing,
+    Trace,
+    Way,
+)
 from ..acts.names import named, plain
 from ..geometry import Point
 from .schedule import leaves, needs, stands_on

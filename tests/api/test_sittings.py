@@ -17,6 +17,7 @@ from hypothesis import strategies as st
 from entrick.core.board.kits import STARTERS, as_said, write_kit
 from entrick.core.logbook.learning import learn
 from entrick.core.logbook.sitting import Sitting
+from entrick.core.measure import Unit
 from entrick.core.summarize import summarize
 from entrick.demo import load
 from entrick.demo.sittings import BIAS, SITTINGS, load_sittings
@@ -252,7 +253,7 @@ def test_the_made_up_sittings_say_so_and_teach_the_bias_they_were_made_with(stor
     learnt = learn(Sitting(s.job, s.revision, s.events, s.rehearsed) for s in found)
     compass = next(spread for spread in learnt.spreads if spread.tool == "compass")
     assert abs(compass.bias - BIAS["compass"]) <= 2 * compass.bias_off
-    assert "set a hair under" in compass.hint
+    assert "set a hair under" in compass.hint(Unit.MM)
     assert learnt.slips
 
 

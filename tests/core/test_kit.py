@@ -162,7 +162,7 @@ SHORT = replace(default_kit(Unit.MM), compass=Fraction(60), beam=None)
 
 
 @given(
-    st.integers(90, 900),
+    st.integers(400, 900),
     st.integers(20, 60),
     st.integers(10, 19),
     st.sampled_from(["above", "below"]),

@@ -65,7 +65,7 @@ def test_a_job_takes_no_more_than_a_skilled_hand_takes(text: str, steps: int, se
 def test_a_step_is_told_in_few_words(text: str) -> None:
     words = [len(step.text.split()) for step in work_out(text).steps]
     assert median(words) <= 12
-    assert max(words) <= 24
+    assert max(words) <= 20
 
 
 def named(step: BoardStep) -> set[str]:

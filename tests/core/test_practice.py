@@ -60,7 +60,7 @@ def said(question: Question, answer: float) -> str:
 @pytest.mark.parametrize(("name", "text"), SAMPLES, ids=[name for name, _ in SAMPLES])
 def test_each_slip_is_diagnosed_and_the_right_answer_is_none(name: str, text: str) -> None:
     found = asked(text)
-    assert len(found) >= 8
+    assert len(found) >= 6
     for question in found:
         right = marked(question, answer_of(question).removesuffix("°"))
         assert (right.share, right.slips) == (1.0, ()), question

@@ -186,6 +186,7 @@ class Prick(Act):
     pick: Literal["", "first", "second", "left", "right", "curve"]
     planned: Point
     told: str = ""
+    laid: str = ""
     held: Draw | None = None
     both: bool = False
 

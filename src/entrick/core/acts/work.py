@@ -4,7 +4,7 @@ another."""
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 from typing import Any, Literal, TypeVar
 
@@ -73,6 +73,7 @@ class Work:
         self.acts: list[Act] = []
         self.left: list[Thing] = []
         self._own: set[Key] = set()
+        self._run_on_to: dict[Key, list[Point]] = {}
         self.lookups: list[Lookup] = []
         self.placed: list[tuple[Place, object]] = []
 
@@ -339,7 +340,9 @@ class Work:
             one, other = (first, second) if isinstance(first, Round) else (second, first)
             if isinstance(one, Round) and crossing(first, second, at) < TOUCHING:
                 return self.touch(one, other, at, called, label)
-        where = told or f"where {first.called} and {second.called} cross{_which(first, second, at)}"
+        both = f"where {first.called} and {second.called} cross"
+        where = told or f"{both}{_which(first, second, at, self._run_on_to)}"
+        laid = told or f"{both}{_which(first, second, at, None)}"
         dot = Stroke(at, Role.POINT, label) if label else Stroke(at)
         reach = tuple(filter(None, (self._run_on(thing, at) for thing in (first, second))))
         called = called or f"the crossing of {first.called} and {second.called}"
@@ -354,6 +357,7 @@ class Work:
                 pick=picked(first, second, at),
                 planned=at,
                 told=where,
+                laid=laid,
             ),
             at,
         )
@@ -364,6 +368,8 @@ class Work:
         near = self.paper.nothing * 100
         if isinstance(thing, Edge) and thing.line.start is not None and thing.line.end is not None:
             along = thing.line.along(at)
+            if not thing.line.start - near <= along <= thing.line.end + near:
+                self._run_on_to.setdefault(thing.key, []).append(at)
             if along < thing.line.start - near:
                 return Stroke(Line.between(thing.line.at(thing.line.start), at))
             if along > thing.line.end + near:
@@ -784,9 +790,11 @@ def picked(
     return "second" if edge.line.along(at) > middle else "first"
 
 
-def _which(first: Thing, second: Thing, at: Point) -> str:
-    """Say which of two crossings is meant, where both are drawn: the upper one, the one further to
-    the left."""
+def _which(
+    first: Thing, second: Thing, at: Point, run_on: Mapping[Key, Sequence[Point]] | None
+) -> str:
+    """Say which of two crossings is meant, where both are drawn: the upper one, the left one. Lines
+    reach as far as they have been run on; an edge that is laid cuts wherever it would."""
     if not isinstance(first, Edge | Round) or not isinstance(second, Edge | Round):
         return ""
     one, other = (
@@ -796,18 +804,21 @@ def _which(first: Thing, second: Thing, at: Point) -> str:
     if len(found) != 2:
         return ""
     far = max(found, key=lambda spot: abs(spot - at))
-    if not all(
-        is_drawn_at(curve, far) for curve in (_drawn_of(first, far), _drawn_of(second, far))
-    ):
-        return ""
+    for thing in (first, second):
+        if isinstance(thing, Round) and not is_drawn_at(_drawn_of(thing, far), far):
+            return ""
+        if isinstance(thing, Edge) and run_on is not None:
+            along = [thing.line.along(spot) for spot in run_on.get(thing.key, ())]
+            reach = [each for each in (thing.line.start, thing.line.end) if each is not None]
+            ends = [*along, *reach]
+            if len(reach) == 2 and not min(ends) <= thing.line.along(far) <= max(ends):
+                return ""
     off = at - far
     if abs(off.y) >= abs(off.x):
         return ", the upper one" if off.y > 0 else ", the lower one"
-    return ", the one further to the right" if off.x > 0 else ", the one further to the left"
+    return ", the right one" if off.x > 0 else ", the left one"
 
 
-def _drawn_of(thing: Edge | Round, at: Point) -> Line | Circle | Arc:
-    if isinstance(thing, Edge):
-        return thing.line
+def _drawn_of(thing: Round, at: Point) -> Circle | Arc:
     shown = thing.drawn or (thing.circle,)
     return next((curve for curve in shown if is_drawn_at(curve, at)), shown[0])

@@ -90,13 +90,15 @@ def _laid(act: Measure) -> object:
 def _both_marked(acts: Sequence[Act]) -> Iterator[Act]:
     """Yield acts, those that mark the two crossings of the same two things as such, and those that
     are ticks along one line."""
-    pairs = Counter((act.first, act.second) for act in acts if isinstance(act, Prick) and act.pick)
+    pairs = Counter(
+        frozenset((act.first, act.second)) for act in acts if isinstance(act, Prick) and act.pick
+    )
     rows = Counter(_laid(act) for act in acts if isinstance(act, Measure) and act.way.off)
     for act in acts:
         if isinstance(act, Measure) and rows[_laid(act)] >= A_ROW:
             yield replace(act, row=True)
             continue
-        if isinstance(act, Prick) and pairs[act.first, act.second] == 2:
+        if isinstance(act, Prick) and pairs[frozenset((act.first, act.second))] == 2:
             yield replace(act, both=True)
         else:
             yield act
@@ -287,7 +289,7 @@ def _held(acts: Mapping[At, Act], asked: Set[At]) -> dict[At, At]:
             continue
         marks = uses.get(line.leaves, [])
         pricks = [act for act in map(acts.__getitem__, marks) if isinstance(act, Prick)]
-        one_pair = len({(each.first, each.second) for each in pricks}) == 1
+        one_pair = len({frozenset((each.first, each.second)) for each in pricks}) == 1
         if one_pair and len(pricks) == len(marks) and found.keys().isdisjoint(marks):
             found |= dict.fromkeys(marks, at)
     return found

@@ -4,7 +4,7 @@ what it departs.
 | lacking | done instead |
 | protractor, angle off the squares | tangent offset: along and up, nearest graduations |
 | set squares | the compass construction of the square, the parallel, or the angle by its chord |
-| reach for a large radius | ordinates from the chord; to find a place, a strip of card |
+| reach for a large radius | a strip of card; beyond 400 mm ordinates from the chord |
 | dividers | the compass steps off |
 | French curves | a strip bent on its edge |
 """
@@ -50,6 +50,10 @@ from .order import Ordered
 from .ordinates import ordinates
 from .schedule import leaves
 from .words import BENT
+
+CARD_REACHES = 400.0
+"""Radius up to which a strip of card swings better than ordinates are traced, mm on paper: up to
+there it is taken for every swing, beyond it for none that is drawn (by eye, no source)."""
 
 REACH = (40.0, 100.0)
 """How far along a tangent offset is measured, mm on paper: short ones are not true, long ones leave
@@ -125,10 +129,13 @@ class _Bench:
                 yield act
 
     def _is_beyond(self, radius: Number) -> bool:
-        """Tell whether no compass reaches a radius, and no template has its hole."""
+        """Tell whether neither compass nor a strip of card reaches a radius, and no template has
+        its hole."""
         drawn, unit = self.sheet.scale.apply(radius), self.sheet.unit
         on_rule = float(drawn) * float(unit.mm / self.kit.unit.mm)
-        return self.kit.round_tool(on_rule) == CARD and not self.kit.has_template(drawn * 2, unit)
+        by_card = self.kit.round_tool(on_rule) == CARD
+        is_far = float(drawn) * float(unit.mm) > CARD_REACHES
+        return by_card and is_far and not self.kit.has_template(drawn * 2, unit)
 
     def _copied(self, act: Copy) -> Act:
         """Return a copy whose rounds are the curves they have become."""

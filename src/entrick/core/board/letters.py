@@ -97,7 +97,9 @@ def _alphabet() -> Iterator[str]:
 @lru_cache(maxsize=4096)
 def _concerned(acts: tuple[Act, ...]) -> tuple[list[Key], list[str]]:
     """Return the keys of what acts name or leave, and the parts they name."""
-    keys = {key for act in acts for key in (*keys_in(step_of(act).text), *leaves(act))}
+    told = [f"{step.text} {step.check}" for step in map(step_of, acts)]
+    keys = {key for text in told for key in keys_in(text)}
+    keys |= {key for act in acts for key in leaves(act)}
     return sorted(keys), sorted({word for act in acts for word in _dotted(act)})
 
 
@@ -131,7 +133,8 @@ DOTTED = re.compile(r"\b[^\W\d]\w*(?:\.\w+)+")
 
 @lru_cache(maxsize=8192)
 def _dotted(act: Act) -> frozenset[str]:
-    return frozenset(DOTTED.findall(plain(step_of(act).text)))
+    step = step_of(act)
+    return frozenset(DOTTED.findall(plain(f"{step.text} {step.check}")))
 
 
 def _unnamed(act: Act) -> str:

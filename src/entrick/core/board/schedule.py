@@ -352,17 +352,27 @@ def _by_priority(
 
 
 def _cleanly(acts: Sequence[Act]) -> list[tuple[float, ...]]:
-    """Light work as written; then arcs before straights, and each from the top left to the lower
-    right, so that the hand does not lie on what is wet or soft."""
+    """Light work as written; then small arcs, larger ones, curves and straights (schools: arcs
+    first; common practice, no source), among equals from the top left to the lower right, so that
+    the hand does not lie on what is wet or soft."""
     found: list[tuple[float, ...]] = []
     for index, act in enumerate(acts):
         if not isinstance(act, GoOver):
             found.append((0.0 if not isinstance(act, Finish) else 2.0, float(index)))
             continue
-        spot = _where(act)
-        straight = 1.0 if all(isinstance(piece.planned, Line) for piece in act.pieces) else 0.0
-        found.append((1.0, straight, spot.x - spot.y, float(index)))
+        spot, (sort, radius) = _where(act), _sort(act)
+        found.append((1.0, sort, radius, -spot.y, spot.x, float(index)))
     return found
+
+
+def _sort(act: GoOver) -> tuple[float, float]:
+    """Return of which sort what is lined in is, in the order of the trade, and how large."""
+    match act.pieces[0].planned:
+        case Circle(radius=radius) | Arc(radius=radius):
+            return 0.0, float(f"{radius:.9g}")
+        case Line():
+            return 2.0, 0.0
+    return 1.0, 0.0
 
 
 def _where(act: GoOver) -> Point:

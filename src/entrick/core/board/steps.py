@@ -28,7 +28,7 @@ from .opening import opened, opens
 from .order import acts_of
 from .schedule import CALLED, Counted, Schedule, counted, scheduled, why
 from .step import Step
-from .together import step_of_all, together
+from .together import in_few_words, together
 from .words import setting_of, step_of
 
 
@@ -128,8 +128,8 @@ class _Teller:
         already is left as it is."""
         steps = []
         now = dict(stands)
-        for number, group in enumerate(together(acts), first):
-            told = step_of_all(group, self.letters.say)
+        groups = (pair for each in together(acts) for pair in in_few_words(each, self.letters.say))
+        for number, (group, told) in enumerate(groups, first):
             explained = self.letters.explained(group)
             told = replace(
                 told,
@@ -297,7 +297,7 @@ def _placing(entry: Entry, kit: Kit, sheet: Sheet, acts: Sequence[act.Act]) -> l
     for number, ((edge, way, at), told) in enumerate(zip(places, sheet.working, strict=True), 1):
         on_paper = at / float(sheet.unit.mm)
         setting = length_setting(on_paper, kit, Scale(), sheet.unit)
-        text = f"From the {edge} measure {way} to the place of {name}"
+        text = f"From the {edge} measure {way} to {name}"
         steps.append(BoardStep(number, entry.line, name, "rule", text, setting, None, (), told))
     return [
         steps[0],
@@ -398,6 +398,8 @@ def template_setting(radius: Number, kit: Kit, scale: Scale, unit: Unit) -> Sett
 
 
 def _tool(step: Step, kit: Kit, setting: Setting | None) -> str:
+    if _is_by_curve(step.act):
+        return "French curve"
     match step.tool:
         case Tool.COMPASS if setting is not None:
             return kit.round_tool(setting.drawn)
@@ -406,6 +408,13 @@ def _tool(step: Step, kit: Kit, setting: Setting | None) -> str:
         case Tool.DIVIDERS if not kit.dividers:
             return "tracing paper" if isinstance(step.act, act.Copy) else "rule"
     return str(step.tool)
+
+
+def _is_by_curve(each: act.Act | None) -> bool:
+    match each:
+        case act.Trace(tool="French curve") | act.GoOver(told="curve"):
+            return True
+    return False
 
 
 def _snapped(degrees: Number) -> Number:

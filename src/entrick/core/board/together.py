@@ -31,7 +31,10 @@ from .words import step_of
 def regrouped(acts: Sequence[Act]) -> list[Act]:
     """Return the acts of a statement with those that are alike one after another, as far as what
     they stand on is there."""
-    left = [(act, _likeness(act)) for act in acts]
+    # What a kind lines in of itself comes after its light work.
+    light = [act for act in acts if not isinstance(act, GoOver)]
+    lined = [act for act in acts if isinstance(act, GoOver)]
+    left = [(act, _likeness(act)) for act in (*light, *lined)]
     pending = {key for act in acts for key in leaves(act)}
     found: list[Act] = []
 
@@ -73,8 +76,8 @@ def _likeness(act: Act) -> object:
         case Swing(setting=setting) if setting.between is None:
             return ("swing", setting, act.planned.radius == float(setting.size), _is_whole(act))
         case Prick(both=True, first=first, second=second):
-            return ("both", first, second)
-        case Prick(held=Draw(way=Way() as way)):
+            return ("both", frozenset((first, second)))
+        case Prick(held=Draw(way=Way() as way)) if not WHICH.search(plain(act.laid)):
             return ("tick", needs(act), way.off)
         case Prick(held=None, first=first, second=second):
             return ("mark", *sorted((_family(first), _family(second))), _stem(act.told))
@@ -153,6 +156,17 @@ def step_of_all(acts: Sequence[Act], say: Say) -> Step:
     )
 
 
+def in_few_words(group: Sequence[Act], say: Say) -> Iterator[tuple[tuple[Act, ...], Step]]:
+    """Yield what is done in one go with its step, in halves where that takes too many words."""
+    told = step_of_all(group, say)
+    if len(group) == 1 or len(told.text.split()) <= MOST_SAID:
+        yield tuple(group), told
+        return
+    half = len(group) // 2
+    yield from in_few_words(group[:half], say)
+    yield from in_few_words(group[half:], say)
+
+
 def tidy(text: str) -> str:
     """Return a text without the room that a name left which is not said."""
     text = SWINGS.sub(r"the swings about \1 and \2", re.sub(r" +", " ", text))
@@ -201,22 +215,24 @@ def joined(names: Sequence[str]) -> str:
     short = (run if len(run) < 3 else [f"{run[0]} to {run[-1]}"] for run in runs)
     said = [name for run in short for name in run]
     if len(said) > MOST_NAMED:
-        said = [*said[: MOST_NAMED - 1], said[-1]]
-        return f"{', '.join(said[:-1])} … {said[-1]}"
+        return f"{said[0]}, {said[1]} … {said[-1]}"
     words = [each.split(" ") for each in said]
     if len(said) > 1 and len(words[0]) > 1 and all(w[:-1] == words[0][:-1] for w in words):
         said = [said[0], *(w[-1] for w in words[1:])]
     return " and ".join(filter(None, (", ".join(said[:-1]), said[-1] if said else "")))
 
 
-WHICH = re.compile(r", the (?:upper|lower) one$|, the one further to the (?:left|right)$")
+WHICH = re.compile(r", the (?:upper|lower|left|right) one$")
 """Which of two crossings is meant: nothing to be said where both are."""
 
 AT = re.compile(r" (?:at|of|by)$")
 """What is left where the number of a thing is gone."""
 
 MOST_NAMED = 4
-"""Names beyond which the first few and the last stand for all of them."""
+"""Names beyond which the first two and the last stand for all of them."""
+
+MOST_SAID = 20
+"""Words beyond which what is alike is told in several steps."""
 
 
 def _parts(text: str) -> list[str]:

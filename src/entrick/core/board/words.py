@@ -109,7 +109,7 @@ def _ticked(act: Prick, held: Draw) -> Step:
     """Tell a mark made along an edge that is laid there and not drawn along."""
     laid = step_of(held)
     how = laid.text.replace(f"Draw {_named(held)} ", "")
-    where = act.told.removeprefix("where ").replace(f"{_named(held)} and ", "", 1)
+    where = (act.laid or act.told).removeprefix("where ").replace(f"{_named(held)} and ", "", 1)
     where = where.replace(f" and {_named(held)}", "", 1).replace(" cross", "", 1)
     text = f"Edge {how}: mark {named(act.leaves, '')} where it cuts {where}"
     check = act.check if laid.check == held.check else _and(act.check, TWO_SQUARES)
@@ -126,7 +126,8 @@ def _along(act: Measure) -> str:
     told = sense(act.ahead)
     if not act.way.off:
         return named("", told) if told else "along the line"
-    return f"along {act.way.called}{told and ', '}{named('', told)}"
+    how = "square to" if float(act.way.degrees) % 180 == 90 else "along"
+    return f"{how} {act.way.called}{told and ', '}{named('', told)}"
 
 
 def _directed(act: Draw, way: Way) -> Step:
@@ -188,7 +189,7 @@ def _traced(act: Trace) -> str:
         return f"Draw the curve {through}, along a {BENT}"
     if act.tool != "French curve":
         return f"Lay the {act.tool} with its marks on the axes, draw the ellipse"
-    return f"Draw the curve {through}, with the French curve"
+    return f"Draw the curve {through}"
 
 
 def _copied(act: Copy) -> str:
@@ -207,7 +208,7 @@ def _gone_over(act: GoOver) -> Step:
             told = f"Line in {act.called}, feature by feature, as they were drawn"
             return _step(Tool.PENCIL, told, act)
         case "curve":
-            told = "Line in the curve with the French curve, a stretch at a time"
+            told = "Line in the curve, a stretch at a time"
             step = _step(Tool.PENCIL, told, act)
             return replace(step, check=_and(plain(act.called), act.check))
         case "bent":

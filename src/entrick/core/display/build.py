@@ -142,7 +142,7 @@ def _drawn_all(
             marks, letters = _drawn(own, dict(ChainMap(*named)), stand)
             dots = tuple(Point(mark.x, mark.y) for mark in marks if isinstance(mark, DrawnDot))
             drawn = _Drawn(
-                view if any(map(_runs_on, own)) else None, marks, Lettered(letters, dots)
+                view if any(map(_depends_on_view, own)) else None, marks, Lettered(letters, dots)
             )
             asked = pieces(stroke.shape for step in own for stroke in step.strokes)
             DRAWN.put(key, drawn, 5 + asked)
@@ -157,10 +157,12 @@ def _lined_in_at_once(step: BoardStep) -> Iterator[str]:
             yield act.drawn.leaves.partition(":")[0]
 
 
-def _runs_on(step: BoardStep) -> bool:
-    shapes = (stroke.shape for stroke in step.strokes)
+def _depends_on_view(step: BoardStep) -> bool:
+    """Tell whether a step draws a line without an end, or letters one that may leave the sheet."""
     return any(
-        isinstance(shape, Line) and (shape.start is None or shape.end is None) for shape in shapes
+        (isinstance(stroke.shape, Line) and None in (stroke.shape.start, stroke.shape.end))
+        or (stroke.label and not isinstance(stroke.shape, Point))
+        for stroke in step.strokes
     )
 
 
@@ -180,7 +182,7 @@ def _drawn(
         if mark is not None:
             marks.append(_dashed(mark) if stroke.role is Role.HIDDEN else mark)
         if stroke.label and not isinstance(stroke.shape, Loop):
-            place = stand.at(_along(stroke.shape, BESIDE))
+            place = _beside(stroke.shape, stand)
             letters.append((stroke.label, place, step.line, step.number))
     return marks, letters
 
@@ -253,8 +255,16 @@ def ghosts(
     return found
 
 
-BESIDE = 0.3
-"""Where along a line or circle its letter stands, as a share of it."""
+BESIDE = (0.3, 0.1, 0.55, 0.8, 0.95, 0.7)
+"""Where along a line or circle its letter may stand, as shares of it."""
+
+
+def _beside(shape: Shape, stand: Stand) -> Point:
+    """Return where the letter of something stands: on the sheet, where any of it is."""
+    places = [stand.at(_along(shape, share)) for share in BESIDE]
+    low, high = stand.low, stand.high
+    inside = (place for place in places if low.x < place.x < high.x and low.y < place.y < high.y)
+    return next(inside, places[0])
 
 
 def _along(shape: Shape, share: float) -> Point:

@@ -14,7 +14,7 @@ import tempfile
 import time
 from collections.abc import Callable, Sequence
 from fractions import Fraction
-from itertools import pairwise
+from itertools import groupby, pairwise
 from pathlib import Path
 
 import sympy
@@ -300,6 +300,36 @@ def register_page() -> float:
     return found
 
 
+def orders() -> dict[str, tuple[str, str]]:
+    """Return jobs of which a skilled hand's orders of work are known, each with its steps and
+    settings."""
+    samples = sample_plans()
+    top = "units mm\nsheet A3 landscape, scale 1:2\nO = datum, middle of sheet\n"
+    return {
+        "link with blends": (samples["OY-014-paddle-pawl-link.entrick"], "25 / 12"),
+        "link with slot": (
+            f"{top}A = point, 80 left of O\nB = point, 80 right of O\n"
+            "eyeA = circle, centre A, radius 30\neyeB = circle, centre B, radius 20\n"
+            "pinA = circle, centre A, diameter 20\npinB = circle, centre B, diameter 20\n"
+            "t1 = line, touching eyeA, touching eyeB, outer, above\n"
+            "t2 = line, touching eyeA, touching eyeB, outer, below\n"
+            "s = slot, centred on O, length 60, width 20\nrim = line in, eyeA > t1 > eyeB > t2\n"
+            "h1 = line in, pinA\nh2 = line in, pinB\nh3 = line in, s\n",
+            "33 / 9",
+        ),
+        "ellipse by trammel": (
+            f"{top}e = ellipse, centred on O, axes 120 and 80, by trammel\nrim = line in, e\n",
+            "58 / 11",
+        ),
+        "cam of 24 stations": (
+            f"{top}c = cam, about O, least 40, rise 120° by 30 harmonic, dwell 60°, "
+            "fall 120° by 30 harmonic, dwell 60°, 24 parts\nrim = line in, c\n",
+            "75",
+        ),
+        "paddle-lift cam, with its diagram": (samples["OY-072-paddle-lift-cam.entrick"], "120"),
+    }
+
+
 def main() -> None:
     """Measure and print."""
     tune_gc()
@@ -390,6 +420,13 @@ def main() -> None:
     print(f"{'measure':62}{'median':>22}{'aim':>18}")
     for name, value, aim in rows:
         print(f"{name:62}{value:>22}{aim:>18}")
+    print(f"\n{'an order of work':62}{'steps / settings':>22}{'aim':>18}")
+    for name, (text, aim) in orders().items():
+        done = work_out(text)
+        round_ = ("compass", "beam compass", "dividers", "circle template")
+        read = [(s.tool, s.setting.reading) for s in done.steps if s.tool in round_ and s.setting]
+        sets = sum(1 for _ in groupby(read))
+        print(f"{name:62}{f'{len(done.steps)} / {sets}':>22}{aim:>18}")
     print("\nWhat a local change costs against the size of the plan: build/cost-of-a-change.svg")
 
 

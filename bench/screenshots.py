@@ -33,7 +33,7 @@ def main(folder: Path) -> None:
         open_sample(page, address, "OY-014")
         keep("bench")
         page.locator("li[data-line] > button").nth(7).click()
-        page.get_by_role("button", name="Needle on B, swing where").click()
+        page.get_by_role("button", name="Needle on B, swing for the centre").click()
         page.mouse.move(900, 740)
         keep("setting-card")
         open_sample(page, address, "OY-027")

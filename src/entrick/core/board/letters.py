@@ -32,12 +32,15 @@ class Letters:
         return DOTTED.sub(lambda part: self.by_name.get(part[0], part[0]), said)
 
     def explained(self, acts: Sequence[Act]) -> str:
-        """Return what the places that acts number are; nothing where there are many."""
-        marks = [(key, called) for act in acts for key, called, label in _left(act) if not label]
+        """Return what the places and lines are that acts letter; nothing where there are many."""
+        left = [(key, called) for act in acts for key, called, label in _left(act) if not label]
         found = [
-            f"{self.by_key[key]} is {called}"
-            for key, called in marks
-            if self.by_key.get(key, "").isdigit() and called
+            f"{letter} is {called}"
+            for key, called in left
+            if (letter := self.by_key.get(key, ""))
+            and " " not in letter
+            and called not in ("", letter)
+            and not called.startswith(SAYS_ITSELF)
         ]
         return ", ".join(found) if len(found) <= MOST_EXPLAINED else ""
 
@@ -121,8 +124,11 @@ def _left(act: Act) -> Iterator[tuple[Key, str, str]]:
             yield act.leaves, plain(act.called), ""
 
 
+SAYS_ITSELF = ("the line through", "the swing about", "the crossing of", "the parallel to")
+"""How names begin that say no more than the step does."""
+
 MOST_EXPLAINED = 2
-"""Places numbered by one step beyond which it is not told what each is."""
+"""Things lettered by one step beyond which it is not told what each is."""
 
 MOST_WORDS = 4
 """Words up to which a line or circle is named by what it is and has no letter (by eye)."""

@@ -85,7 +85,7 @@ class BoardStep(Distinct):
     @property
     def is_across(self) -> bool:
         """Whether what is asked to be measured back is twice what is set."""
-        return self.check == act.ACROSS
+        return self.check.endswith(act.ACROSS)
 
 
 def board_steps(solution: Solution, kit: Kit, sheet: Sheet) -> tuple[BoardStep, ...]:

@@ -195,7 +195,7 @@ def _asked(own: Ordered) -> tuple[int, ...]:
     )
 
 
-COARSE = 1e-3
+COARSE = 1 / 1000
 """Size of the stretches by which shapes are looked up, as a share of the sheet, or of a radian."""
 
 

@@ -77,15 +77,16 @@ def lettered(acts: Sequence[Act], taken: Set[str]) -> Letters:
     letters = (letter for letter in _alphabet() if letter not in taken | written)
     found: dict[Key, str] = {}
     for act in acts:
-        for key, called, label in _left(act):
+        for key, _, label in _left(act):
             if label:
                 found[key] = label
             elif key not in again:
                 found[key] = _unnamed(act)
             elif isinstance(act, Draw | Swing):
-                if " " not in called and "." not in called:
-                    found[key] = called
-                elif "." in called or len(called.split()) > MOST_WORDS:
+                said = spelt(act.called, found)
+                if " " not in said and "." not in said:
+                    found[key] = said
+                elif "." in said or len(said.split()) > MOST_WORDS:
                     found[key] = next(letters)
             else:
                 found[key] = next(numbers)

@@ -204,16 +204,26 @@ def scheduled(acts: Sequence[Act], how: Schedule) -> list[int]:
     -------
     list of int
     """
+    written = _by_trade(acts)
     if how == "written":
-        return list(range(len(acts)))
+        return written
     waiting = waits_for(acts)
     if how == "clean":
         return _by_priority(acts, waiting, _cleanly(acts))
     orders = [_fewest(acts, waiting, eager) for eager in (False, True)]
     orders.append(_searched(acts, waiting))
     best = min(orders, key=lambda order: counted(acts, order).minutes)
-    written = list(range(len(acts)))
     return best if counted(acts, best).minutes <= counted(acts, written).minutes else written
+
+
+def _by_trade(acts: Sequence[Act]) -> list[int]:
+    """Light work as written, then what is lined in, in the order of the trade, then what finishes
+    the sheet."""
+    light = [at for at, act in enumerate(acts) if not isinstance(act, GoOver | Finish)]
+    lined = [at for at, act in enumerate(acts) if isinstance(act, GoOver)]
+    last = [at for at, act in enumerate(acts) if isinstance(act, Finish)]
+    by_sort = _cleanly(acts)
+    return [*light, *sorted(lined, key=lambda at: by_sort[at]), *last]
 
 
 def _fewest(acts: Sequence[Act], waiting: Sequence[set[int]], eager: bool) -> list[int]:

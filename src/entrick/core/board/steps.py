@@ -12,7 +12,7 @@ from itertools import chain, groupby
 from typing import cast
 
 from ..acts import act
-from ..drawing.strokes import Stroke, Tool
+from ..drawing.strokes import Role, Stroke, Tool
 from ..geometry import Point
 from ..kind.made import Measured
 from ..measure import Number, Reading, Scale, Unit, read_on_rule, spell, spell_angle
@@ -175,10 +175,9 @@ def steps_by_statement(
     own_steps: dict[int, list[BoardStep]] = {index: [] for index in range(len(ordered))}
     acts = [own.acts[1 if index in placed else 0 :] for index, own in enumerate(ordered)]
     count = 0
-    if schedule != "written":
-        for index, placing in placed.items():
-            own_steps[index] += (replace(step, number=count + step.number) for step in placing)
-            count += len(placing)
+    for index, placing in placed.items():
+        own_steps[index] += (replace(step, number=count + step.number) for step in placing)
+        count += len(placing)
     names = {own.entry.statement.name for own in ordered}
     letters = lettered([each for own in every for each in own.acts], names)
     teller = _Teller(setter(kit, sheet.scale, solution.unit, sheet.square), letters)
@@ -186,10 +185,6 @@ def steps_by_statement(
     stands: Stands = {}
     for index, doing, reasons in _in_order(acts, schedule):
         own = ordered[index]
-        if schedule == "written":
-            placing = placed.get(index, [])
-            own_steps[index] += (replace(step, number=count + step.number) for step in placing)
-            count += len(placing)
         said = number_of(letters.concerning(doing))
         done_so = (number_of(doing), said, read_on, count, _number_of(stands))
         key = (_Teller, own.entry.serial, *done_so)
@@ -211,13 +206,11 @@ def _in_order(
 ) -> Iterator[tuple[int, tuple[act.Act, ...], Reasons]]:
     """Yield acts in the order in which they are done, those of one statement that follow one
     another at once, each with the statement they belong to."""
-    if schedule == "written":
-        yield from ((index, own, {}) for index, own in enumerate(acts))
-        return
     every = [(index, each) for index, own in enumerate(acts) for each in own]
     plain = [each for _, each in every]
     order = scheduled(plain, schedule)
-    reasons = dict(zip((plain[at] for at in order), why(plain, order), strict=True))
+    told = [""] * len(order) if schedule == "written" else why(plain, order)
+    reasons = dict(zip((plain[at] for at in order), told, strict=True))
     for index, group in groupby(order, lambda at: every[at][0]):
         yield index, tuple(plain[at] for at in group), reasons
 
@@ -340,9 +333,17 @@ def setter(
             setting,
             step.needle,
             step.strokes,
-            step.check,
+            "; ".join(filter(None, (step.check, pencil_of(step)))),
             step,
         )
+
+    def pencil_of(step: Step) -> str:
+        """Say which pencil lines in: the widest what is seen, the finest what is not."""
+        if not isinstance(step.act, act.GoOver) or len(kit.pencils) < 2:
+            return ""
+        seen = step.act.role in (Role.OUTLINE, Role.EDGE)
+        width = max(kit.pencils) if seen else min(kit.pencils)
+        return f"{spell(width, Unit.MM)} mm pencil"
 
     def set_on(step: Step) -> tuple[str, Setting | None]:
         if step.setting is None:

@@ -140,7 +140,8 @@ def _directed(act: Draw, way: Way) -> Step:
     whole = round(float(way.degrees)) % 180
     word = {0: "parallel to", 90: "square to"}.get(whole)
     if word is None:
-        text = f"Draw {_named(act)} {act.told}, at {spell_angle(way.degrees)} to {way.called}"
+        turned = way.degrees % 360 if way.degrees >= 360 else way.degrees
+        text = f"Draw {_named(act)} {act.told}, at {spell_angle(turned)} to {way.called}"
         return _step(Tool.ANGLE, text, act, degrees)
     text = f"Draw {_named(act)} {act.told}, {word} {way.called}"
     if degrees % 15 > DIRECTION and 15 - degrees % 15 > DIRECTION:
@@ -162,7 +163,8 @@ def _swung(act: Swing) -> str:
     whole = any(isinstance(stroke.shape, Circle) for stroke in act.strokes)
     if whole or not act.called.startswith("the swing"):
         return f"Needle on {needle}{opened}, draw {_named(act)} lightly{told and ' '}{told}"
-    return f"Needle on {needle}{opened}, swing {told or 'where the mark is expected'}"
+    swung = f"swing {named(act.leaves, '')}"
+    return f"Needle on {needle}{opened}, {swung} {told or 'where the mark is expected'}"
 
 
 def _stepped(act: StepOff) -> Step:

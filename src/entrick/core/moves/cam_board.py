@@ -119,7 +119,7 @@ def draw_diagram(
             f"the curve of {event.name}",
             [Stroke(own, Role.OUTLINE)],
             "at 360° it is where it was at 0°" if index == len(diagram.cam.events) - 1 else "",
-            told="curve",
+            told="line" if isinstance(thing, Edge) else "curve",
         )
     return found
 

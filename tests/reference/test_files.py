@@ -125,21 +125,23 @@ def test_the_dxf_is_sound_at_full_size_with_true_arcs_and_layers_by_role(sample:
                 assert entity.dxftype() == "LINE"
 
 
-def key(piece) -> tuple[str, float, float]:  # type: ignore[no-untyped-def]
+def key(piece) -> tuple[str, float, float, float]:  # type: ignore[no-untyped-def]
     curve = piece.curve
     if isinstance(curve, Arc | Circle):
         return (
             "ARC" if isinstance(curve, Arc) else "CIRCLE",
             round(curve.centre.x, 6),
             round(curve.radius, 6),
+            round(curve.centre.y, 6),
         )
-    return ("LINE", round(min(piece.entry.x, piece.exit.x), 6), 0.0)
+    return ("LINE", round(min(piece.entry.x, piece.exit.x), 6), 0.0, 0.0)
 
 
-def key_of(entity) -> tuple[str, float, float]:  # type: ignore[no-untyped-def]
+def key_of(entity) -> tuple[str, float, float, float]:  # type: ignore[no-untyped-def]
     if entity.dxftype() == "LINE":
-        return ("LINE", round(min(entity.dxf.start.x, entity.dxf.end.x), 6), 0.0)
-    return (entity.dxftype(), round(entity.dxf.center.x, 6), round(entity.dxf.radius, 6))
+        return ("LINE", round(min(entity.dxf.start.x, entity.dxf.end.x), 6), 0.0, 0.0)
+    centre, radius = entity.dxf.center, entity.dxf.radius
+    return (entity.dxftype(), round(centre.x, 6), round(radius, 6), round(centre.y, 6))
 
 
 def test_a_clean_dxf_holds_no_construction_and_a_cutters_the_outline_alone(sample: Work) -> None:

@@ -82,9 +82,12 @@ def test_every_name_of_a_step_stands_on_the_sheet_by_then(text: str) -> None:
     done = work_out(text)
     standing: set[str] = set()
     letters: dict[int, set[str]] = {}
+    numbers: list[str] = []
     for mark in done.display.marks:
         if isinstance(mark, Lettering):
             letters.setdefault(mark.step, set()).add(mark.text)
+            numbers += [mark.text] if mark.role == "letter" and mark.text.isdigit() else []
+    assert len(numbers) == len(set(numbers)), "one number is one place"
     for step in done.steps:
         standing |= letters.get(step.number, set()) | set(done.solution.figure.items)
         if step.source and not isinstance(step.source.act, Finish):

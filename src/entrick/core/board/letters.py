@@ -76,10 +76,15 @@ def lettered(acts: Sequence[Act], taken: Set[str]) -> Letters:
     numbers = (str(number) for number in count(1) if str(number) not in written)
     letters = (letter for letter in _alphabet() if letter not in taken | written)
     found: dict[Key, str] = {}
+    used: set[str] = set()
     for act in acts:
         for key, _, label in _left(act):
-            if label:
+            if label and not (label.isdigit() and label in used):
                 found[key] = label
+                used.add(label)
+            elif label:
+                # Two things may be numbered from 1, each for itself: at the board one name is one.
+                found[key] = next(numbers)
             elif key not in again:
                 found[key] = _unnamed(act)
             elif isinstance(act, Draw | Swing):
@@ -163,7 +168,7 @@ def with_letters(
     for act in acts:
         for key, _, label in _left(act):
             letter = letters.by_key.get(key, "")
-            if letter and not label and " " not in letter:
+            if letter and letter != label and " " not in letter:
                 place = _placed(act, key)
                 if place is not None:
                     wanted[place] = letter

@@ -113,3 +113,11 @@ def test_nothing_is_done_in_vain_and_the_figure_is_there(seed: int) -> None:
     found = carried_exactly(done.solution, done.sheet)
     assert (found.failure, found.undrawn) == ("", ())
     assert found.miss <= found.allowed, found.where
+
+
+def test_what_is_laid_off_both_ways_is_one_length() -> None:
+    done = work_out(TOP + "frame = box, 80 by 50, centred on O\nrim = line in, frame\n")
+    (step,) = (s for s in done.steps if "to the left and right" in s.text)
+    assert step.setting is not None
+    assert step.setting.reading == "20 mm"
+    assert "laid once" not in step.check

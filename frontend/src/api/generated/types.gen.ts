@@ -5787,6 +5787,10 @@ export type OpenLogbookData = {
          * Events
          */
         events?: boolean;
+        /**
+         * Unit
+         */
+        unit?: 'mm' | 'in';
     };
     url: '/api/logbook';
 };

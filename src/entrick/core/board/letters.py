@@ -99,8 +99,9 @@ def lettered(acts: Sequence[Act], taken: Set[str]) -> Letters:
 
 
 def _alphabet() -> Iterator[str]:
+    """Yield small letters, single, then double: without those that are read as numbers."""
     for size in count(1):
-        yield from (letter * size for letter in ascii_lowercase)
+        yield from (letter * size for letter in ascii_lowercase if letter not in "ilo")
 
 
 @lru_cache(maxsize=4096)

@@ -137,7 +137,8 @@ class _Teller:
                 check="; ".join(filter(None, (explained, self.letters.say(told.check)))),
             )
             step = self.set_step(told, number, entry.line, entry.statement.name)
-            if len({each.size for each in group if isinstance(each, act.Measure)}) > 1:
+            lengths = {abs(each.size) for each in group if isinstance(each, act.Measure)}
+            if len(lengths) > 1:
                 step = self._in_a_row(step, group, entry)
             wanted, setting = setting_of(group[0]), step.setting
             if wanted is not None and setting is not None:

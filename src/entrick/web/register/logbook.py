@@ -145,7 +145,7 @@ class SittingsQuery(Asked):
 
     job: AskedNumber | None = None
     events: bool = True
-    unit: Unit = Unit.MM
+    unit: Literal["mm", "in"] = "mm"
 
 
 logbook = Operations()
@@ -204,7 +204,8 @@ def open_logbook(query: SittingsQuery) -> LogbookOut:
             PaceOut(tool=tool, seconds=took, count=n) for tool, (took, n) in learnt.seconds.items()
         ),
         spreads=tuple(
-            HandOut(**asdict(spread), hint=spread.hint(query.unit)) for spread in learnt.spreads
+            HandOut(**asdict(spread), hint=spread.hint(Unit(query.unit)))
+            for spread in learnt.spreads
         ),
         slips=tuple(SlipOut(told=told, count=count) for told, count in learnt.slips),
         unread=book.unread,

@@ -174,7 +174,7 @@ def test_the_steps_divide_the_base_construct_the_motions_and_open_the_compass_st
         "tick it 11 times, mark ",
         "Draw the stations through",
         "draw b lightly",
-        "draw d lightly",
+        "draw f lightly",
         "Draw the ray at 30°",
         "along the ray at 30°, to the left and up, mark 1",
     ]

@@ -4,14 +4,14 @@ tracing paper."""
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from typing import Literal
 
 from ..drawing.strokes import Role, Stroke
 from ..geometry import Arc, Circle, Line, Loop, Piece, Point, Shape, reflect, rotate, shift
 from ..measure import Number
 from .act import Edge, Mark, Round, Thing, Traced, Way
-from .shapes import MOST_STROKES, curves_of, draw, traced
+from .shapes import MOST_STROKES, curves_of, draw, is_piecewise, traced
 from .work import Work
 
 Carry = Callable[[Work, Mark, str, str], Mark]
@@ -150,11 +150,10 @@ def laid_off(  # noqa: PLR0913
         assert to is not None
         by = to.at - about.at
         move = lambda shape: shift(shape, by)  # noqa: E731
-    groups = zip(curves_of(original), curves_of(copy), strict=True)
     originals: list[Thing] = []
     copies: list[Thing] = []
     base = work.next_key
-    for index, ((owner, one), (owned, other)) in enumerate(groups):
+    for index, ((owner, one), (owned, other)) in enumerate(_side_by_side(work, original, copy)):
         key = f"{base}.{index}"
         if isinstance(one, Loop):
             assert isinstance(other, Loop)
@@ -180,6 +179,18 @@ def laid_off(  # noqa: PLR0913
                     assert isinstance(at, Point)
                     copies.append(Mark(f"{key}.{end}", at, f"the copy of {mark.called}"))
     work.copy(originals, copies, how, about, to, degrees, called, [Stroke(copy, role)])
+
+
+def _side_by_side(
+    work: Work, original: Loop, copy: Loop
+) -> Iterator[tuple[tuple[str, Loop | Piece], tuple[str, Loop | Piece]]]:
+    """Yield the curves and single pieces of a run, each with its copy and by whose they are."""
+    for (owner, one), (owned, other) in zip(curves_of(original), curves_of(copy), strict=True):
+        if isinstance(one, Loop) and isinstance(other, Loop) and is_piecewise(work, one):
+            for piece, own in zip(one.pieces, other.pieces, strict=True):
+                yield (owner, piece), (owned, own)
+        else:
+            yield (owner, one), (owned, other)
 
 
 def _again(thing: Thing | None, move: Callable[[Shape], Shape], key: str, called: str) -> Thing:

@@ -96,7 +96,7 @@ def go_over(work: Work, loop: Loop, role: Role) -> None:
         if isinstance(each, Piece) and isinstance(each.curve, Arc | Circle)
     ]
     lines = [each for _, each in found if isinstance(each, Piece) and isinstance(each.curve, Line)]
-    whole = [(owner, each) for owner, each in curves if _piecewise(work, each)]
+    whole = [(owner, each) for owner, each in curves if is_piecewise(work, each)]
     for owner, each in whole:
         own = [_of_piece(work, piece, role)[0] for piece in each.pieces]
         work.go_over(own, role, owner, [Stroke(each, role)], "no join shows", told="arcs")
@@ -142,7 +142,7 @@ def _by_place(piece: Piece) -> tuple[float, float]:
     return -float(f"{middle.y:.9g}"), float(f"{middle.x:.9g}")
 
 
-def _piecewise(work: Work, curve: Loop) -> bool:
+def is_piecewise(work: Work, curve: Loop) -> bool:
     """Tell whether every piece of a run lies along a line or circle that has been drawn."""
     return work.curve(
         curve.pieces[0].curve_of, curve.pieces[len(curve.pieces) // 2].entry

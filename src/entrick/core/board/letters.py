@@ -10,7 +10,7 @@ from functools import lru_cache
 from itertools import count
 from string import ascii_lowercase
 
-from ..acts.act import Act, Draw, Fix, Key, Measure, Prick, StepOff, Strip, Swing
+from ..acts.act import Act, Draw, Fix, Key, Measure, Prick, StepOff, Strip, Swing, Trace
 from ..acts.names import keys_in, plain, spelt
 from ..drawing.strokes import Role, Stroke
 from ..geometry import Circle, Point
@@ -87,7 +87,7 @@ def lettered(acts: Sequence[Act], taken: Set[str]) -> Letters:
                 found[key] = next(numbers)
             elif key not in again:
                 found[key] = _unnamed(act)
-            elif isinstance(act, Draw | Swing):
+            elif isinstance(act, Draw | Swing | Trace):
                 said = spelt(act.called, found)
                 if " " not in said and "." not in said:
                     found[key] = said
@@ -127,7 +127,7 @@ def _left(act: Act) -> Iterator[tuple[Key, str, str]]:
         case StepOff(marks=marks):
             labels = [s.label for s in act.strokes if isinstance(s.shape, Point)]
             yield from ((key, "", label) for key, label in zip(marks, labels, strict=False))
-        case Draw() | Swing():
+        case Draw() | Swing() | Trace():
             yield act.leaves, plain(act.called), ""
 
 
@@ -188,6 +188,6 @@ def _placed(act: Act, key: Key) -> object:
             return act.planned
         case StepOff(marks=marks, planned=planned):
             return planned[marks.index(key)]
-        case Draw() | Swing():
+        case Draw() | Swing() | Trace():
             return act.strokes[0].shape if act.strokes else None
     return None

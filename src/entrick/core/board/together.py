@@ -91,6 +91,8 @@ def _likeness(act: Act) -> object:
             return ("copy", about, tuple(original for original, _ in pairs))
         case Trace(touching=touching, tool=tool):
             return ("trace", touching, tool, act.check)
+        case GoOver(told="arcs", role=role):
+            return ("arcs", role, step_of(act).text)
         case GoOver(told=told, role=role) if told in ("circle", "arc", "line", "curve"):
             return ("line in", needs(act), role, told, act.drawn is None)
         case Strip(whole=whole, rest=rest):
@@ -168,13 +170,21 @@ def in_few_words(group: Sequence[Act], say: Say) -> Iterator[tuple[tuple[Act, ..
 
 
 def tidy(text: str) -> str:
-    """Return a text without the room that a name left which is not said."""
-    text = SWINGS.sub(r"the swings about \1 and \2", re.sub(r" +", " ", text))
+    """Return a text without the room of a name that is not said, and nothing in it twice."""
+    text = re.sub(r" +", " ", text)
+    for twice, once in SAID_TWICE.items():
+        text = twice.sub(once, text)
     text = text.replace(" ,", ",").replace(" :", ":").strip(" ,")
     return f"{text} the place" if text.endswith("mark") else text
 
 
-SWINGS = re.compile(r"the swing about (\S+) and the swing about (\S+)")
+SAID_TWICE = {
+    re.compile(r"the swing about (\S+) and the swing about (\S+)"): r"the swings about \1 and \2",
+    re.compile(r"the line (through \S+) \1"): r"the line \1",
+    re.compile(r"(\S+)'s (level|plumb) line through \1, \2"): r"\1's \2 line",
+    re.compile(r"the (square|parallel) to (.+?) (through .+), \1 to \2$"): r"the \1 to \2 \3",
+}
+"""Where the name of a thing says what is then said of it, and how it is said once."""
 
 
 def _paired(texts: Sequence[Sequence[str]]) -> list[list[str]]:

@@ -135,13 +135,12 @@ def _directed(act: Draw, way: Way) -> Step:
     if not way.off:
         turned: Number = way.degrees % 180
         said = {0: "level", 90: "plumb"}.get(int(turned)) if turned == int(turned) else None
-        how = said or f"at {spell_angle(way.degrees)}"
+        how = said or f"at {spell_angle(turned)}"
         return _step(Tool.ANGLE, f"Draw {_named(act)} {act.told}, {how}", act, turned)
     whole = round(float(way.degrees)) % 180
     word = {0: "parallel to", 90: "square to"}.get(whole)
     if word is None:
-        turned = way.degrees % 360 if way.degrees >= 360 else way.degrees
-        text = f"Draw {_named(act)} {act.told}, at {spell_angle(turned)} to {way.called}"
+        text = f"Draw {_named(act)} {act.told}, at {spell_angle(way.degrees % 180)} to {way.called}"
         return _step(Tool.ANGLE, text, act, degrees)
     text = f"Draw {_named(act)} {act.told}, {word} {way.called}"
     if degrees % 15 > DIRECTION and 15 - degrees % 15 > DIRECTION:
@@ -217,8 +216,9 @@ def _gone_over(act: GoOver) -> Step:
             told = f"Line in {act.called} along a {BENT}, a stretch at a time"
             return _step(Tool.PENCIL, told, act)
         case "arcs":
-            told = f"Line in {act.called}, arc by arc, straights along the edge"
-            return _step(Tool.COMPASS, told, act)
+            told = f"Line in {_part(act)}, arc by arc, straights along the edge"
+            step = _step(Tool.COMPASS, told, act)
+            return replace(step, check=_and(act.called, act.check))
         case "circle":
             text = f"Needle on {_needle(piece)}, line in the circle, all round"
             return _round(act, text)
@@ -230,6 +230,12 @@ def _gone_over(act: GoOver) -> Step:
     ends = named("", f"{named(piece.start, 'mark')}–{named(piece.end, 'mark')}")
     text = f"Line in the straight {ends}"
     return _step(Tool.STRAIGHTEDGE, text, act)
+
+
+def _part(act: GoOver) -> str:
+    """Return in two words what is gone over: ``wheel flank`` for ``wheel.tooth2.flank``."""
+    thing, *parts = (word for word in act.called.split(".") if not word.isdigit())
+    return " ".join((thing, *parts[-1:]))
 
 
 def _round(act: GoOver, text: str) -> Step:

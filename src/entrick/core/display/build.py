@@ -181,7 +181,7 @@ def _drawn(
         mark = _draw(stroke.shape, stand, str(stroke.role), step.line, step.number, name)
         if mark is not None:
             marks.append(_dashed(mark) if stroke.role is Role.HIDDEN else mark)
-        if stroke.label and not isinstance(stroke.shape, Loop):
+        if stroke.label:
             place = _beside(stroke.shape, stand)
             letters.append((stroke.label, place, step.line, step.number))
     return marks, letters
@@ -259,7 +259,7 @@ BESIDE = (0.3, 0.1, 0.55, 0.8, 0.95, 0.7)
 """Where along a line or circle its letter may stand, as shares of it."""
 
 
-def _beside(shape: Shape, stand: Stand) -> Point:
+def _beside(shape: Shape | Loop, stand: Stand) -> Point:
     """Return where the letter of something stands: on the sheet, where any of it is."""
     places = [stand.at(_along(shape, share)) for share in BESIDE]
     low, high = stand.low, stand.high
@@ -267,8 +267,10 @@ def _beside(shape: Shape, stand: Stand) -> Point:
     return next(inside, places[0])
 
 
-def _along(shape: Shape, share: float) -> Point:
+def _along(shape: Shape | Loop, share: float) -> Point:
     match shape:
+        case Loop(pieces=pieces):
+            return pieces[min(int(share * len(pieces)), len(pieces) - 1)].entry
         case Point():
             return shape
         case Arc():

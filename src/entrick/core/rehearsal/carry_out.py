@@ -172,7 +172,7 @@ class Board:
         self.opened[tool] = (setting, size)
         return size
 
-    def read(self, size: Number) -> float:
+    def read(self, size: Number) -> float | Reals:
         """Return a size as it is set by the rule: to its nearest graduation."""
         paper = float(size) * self.hands.factor
         if not self.rule or self.hands.hand == NONE:
@@ -199,6 +199,14 @@ class Board:
             tilt = self.hands.angle(hand.protractor, hand.base) + math.radians(hand.protractor_bias)
         held: Places = base * turn * np.exp(1j * tilt)
         return held
+
+    def needle_at(self, key: Key) -> Places:
+        """Return the mark on which a needle is set."""
+        return self.mark(key)
+
+    def side(self, forth: bool) -> float | Reals:
+        """Return which of two crossings is taken: 1 the left or the second one, −1 the other."""
+        return 1.0 if forth else -1.0
 
     # What is done.
 
@@ -228,10 +236,11 @@ class Board:
                 ahead = _unit(second - first)
                 # A line has the sense in which the figure has it, from which crossings on it are
                 # counted.
-                sense = 1.0 if (np.conj(_of(act.planned.direction)) * ahead[0]).real > 0 else -1.0
+                along = (np.conj(_of(act.planned.direction)) * ahead).real
+                sense = np.where(along > 0, 1.0, -1.0)
                 self.things[act.leaves] = DrawnLine(first, ahead * sense)
             case Swing():
-                needle = self.mark(act.needle) + self.hands.place(hand.needle)
+                needle = self.needle_at(act.needle) + self.hands.place(hand.needle)
                 self.needles[act.leaves] = act.needle
                 self.things[act.leaves] = DrawnRound(needle, self.opening(act.setting, "compass"))
             case StepOff():
@@ -344,11 +353,11 @@ class Board:
             )
             return crossing
         if isinstance(first, DrawnRound) and isinstance(second, DrawnRound):
-            return self._two_rounds(first, second, 1.0 if act.pick == "left" else -1.0)
+            return self._two_rounds(first, second, self.side(act.pick == "left"))
         line, round_ = (first, second) if isinstance(first, DrawnLine) else (second, first)
         assert isinstance(line, DrawnLine)
         assert isinstance(round_, DrawnRound)
-        return self._line_round(line, round_, 1.0 if act.pick == "second" else -1.0)
+        return self._line_round(line, round_, self.side(act.pick == "second"))
 
     def _missed(
         self, thing: DrawnLine | DrawnRound | DrawnCurve
@@ -362,7 +371,7 @@ class Board:
                 return DrawnRound(centre, radius + error)
         return thing
 
-    def _two_rounds(self, first: DrawnRound, second: DrawnRound, side: float) -> Places:
+    def _two_rounds(self, first: DrawnRound, second: DrawnRound, side: float | Reals) -> Places:
         between = second.centre - first.centre
         apart = np.maximum(np.abs(between), NOUGHT)
         along = (apart**2 + first.radius**2 - second.radius**2) / (2 * apart)
@@ -371,7 +380,7 @@ class Board:
         )
         return found
 
-    def _line_round(self, line: DrawnLine, round_: DrawnRound, side: float) -> Places:
+    def _line_round(self, line: DrawnLine, round_: DrawnRound, side: float | Reals) -> Places:
         away = (round_.centre - line.at) * np.conj(line.ahead)
         half = self._root(round_.radius, away.imag)
         return line.at + line.ahead * (away.real + side * half)
@@ -450,7 +459,7 @@ class Board:
         for index, key in enumerate(act.marks, 1):
             error = self.hands.length(self.hands.hand.measuring)
             self.things[key] = start + along.ahead * (size * index + error)
-            self.stepped[key] = np.full(self.hands.count, abs(size))
+            self.stepped[key] = np.broadcast_to(np.abs(size), (self.hands.count,))
 
     def _strip(self, act: Strip) -> Places:
         tick, axis = self.mark(act.tick), self.line(act.axis)
@@ -512,7 +521,7 @@ class Board:
         """Return a circle or arc gone over: the needle on its mark once more, the compass opened
         for it."""
         mark = self.needles.get(piece.thing)
-        middle = self.mark(mark) if mark else thing.centre
+        middle = self.needle_at(mark) if mark else thing.centre
         if isinstance(piece.planned, Arc | Circle) and piece.planned.radius in self.holes:
             # A hole is as large as it is; it is laid to the centre lines by eye.
             return DrawnRound(

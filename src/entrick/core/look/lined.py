@@ -1,0 +1,150 @@
+"""What is lined in, as many hands drew it: places along every piece, on paper."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..geometry import Arc, Circle, Line, Loop, Point
+from ..rehearsal.carry_out import DrawnLine, DrawnPiece, DrawnRound
+from ..rehearsal.curve import DrawnCurve, place_at
+from ..rehearsal.many import Places, Reals
+from .slipped import SlippedBoard
+
+EVERY = 2.0
+"""Distance of places along a piece, mm on paper."""
+
+FEWEST = 5
+"""Places along the shortest piece."""
+
+
+@dataclass(frozen=True)
+class LinedPiece:
+    """A piece that is lined in, as many hands drew it.
+
+    Attributes
+    ----------
+    drawn : DrawnPiece
+    called : str
+        What the plan calls it.
+    places : array of complex, (places, hands)
+        Along it, from its start to its end; mm on paper from the datum.
+    there : array of bool, (hands,)
+        Whether a hand drew it at all.
+    centre : array of complex, (hands,), or None
+        Of a circle or an arc, mm on paper from the datum.
+    radius : array of float, (hands,), or None
+    """
+
+    drawn: DrawnPiece
+    called: str
+    places: Places
+    there: np.ndarray
+    centre: Places | None
+    radius: Reals | None
+
+    @property
+    def planned(self) -> Line | Circle | Arc | Loop:
+        """Where the figure has it."""
+        return self.drawn.planned
+
+
+def lined_in(board: SlippedBoard, factor: float) -> tuple[LinedPiece, ...]:
+    """Return everything that was lined in, by every hand.
+
+    Parameters
+    ----------
+    board : SlippedBoard
+        After the acts.
+    factor : float
+        Millimetres on paper for a unit of the plan.
+    """
+    found = []
+    for piece, missing in zip(board.gone, board.missing, strict=True):
+        there = np.ones(board.hands.count, bool)
+        there[list(missing)] = False
+        thing = piece.thing
+        centre: Places | None = None
+        radius: Reals | None = None
+        if isinstance(thing, DrawnRound):
+            centre, radius = thing.centre * factor, np.abs(thing.radius) * factor
+        places = _along(piece, factor, board.hands.count) * factor
+        found.append(LinedPiece(piece, piece.called, places, there, centre, radius))
+    return tuple(found)
+
+
+def _along(piece: DrawnPiece, factor: float, hands: int) -> Places:
+    thing, planned = piece.thing, piece.planned
+    match thing:
+        case DrawnLine(at=at, ahead=ahead):
+            assert isinstance(planned, Line)
+            assert piece.start is not None
+            assert piece.end is not None
+            # Each end is where the line passes its mark.
+            first, last = (
+                at + ahead * (np.conj(ahead) * (end - at)).real for end in (piece.start, piece.end)
+            )
+            size = float(np.median(np.abs(last - first)))
+            run: Places = first + _shares(size * factor)[:, None] * (last - first)
+            return run
+        case DrawnRound(centre=centre, radius=radius):
+            start, sweep = _swept(piece, thing)
+            long = abs(planned.radius * float(np.median(np.abs(sweep)))) * factor  # type: ignore[union-attr]
+            turned = start + _shares(long)[:, None] * sweep
+            swung: Places = centre + np.abs(radius) * np.exp(1j * turned)
+            return swung
+    return _along_curve(thing, planned, factor, hands)
+
+
+def _shares(size: float) -> Reals:
+    return np.linspace(0.0, 1.0, max(FEWEST, math.ceil(size / EVERY) + 1))
+
+
+def _swept(piece: DrawnPiece, thing: DrawnRound) -> tuple[Reals, Reals]:
+    """Return where an arc begins and how far it turns, radians."""
+    planned = piece.planned
+    if not isinstance(planned, Arc) or piece.start is None or piece.end is None:
+        start = planned.start if isinstance(planned, Arc) else 0.0
+        sweep = planned.sweep if isinstance(planned, Arc) else math.tau
+        whole = np.ones(thing.centre.shape)
+        return start * whole, sweep * whole
+    first, last = (np.angle(end - thing.centre) for end in (piece.start, piece.end))
+    sense = 1.0 if planned.sweep > 0 else -1.0
+    turned = sense * (last - first) % math.tau
+    # Nearly nothing and nearly all round are told apart by what the figure has.
+    wrong = np.abs(turned - abs(planned.sweep)) > math.pi
+    nearly = np.minimum(turned, math.tau - turned) < NEARLY
+    turned = np.where(wrong & nearly, math.tau - turned, turned)
+    return first, sense * turned
+
+
+NEARLY = 0.1
+"""Radians within which a turn is nothing or all round."""
+
+
+def _along_curve(
+    thing: DrawnCurve, planned: Line | Circle | Arc | Loop, factor: float, hands: int
+) -> Places:
+    loop = planned if isinstance(planned, Loop) else thing.true
+    spots = _places_of(planned, loop, factor)
+    rows = [complex(spot.x, spot.y) + thing.displaced(spot) for spot in spots]
+    return np.array([np.broadcast_to(row, (hands,)) for row in rows])
+
+
+def _places_of(planned: Line | Circle | Arc | Loop, loop: Loop, factor: float) -> Sequence[Point]:
+    if isinstance(planned, Arc):
+        size = planned.radius * abs(planned.sweep) * factor
+        return [planned.at(planned.start + planned.sweep * float(s)) for s in _shares(size)]
+    if isinstance(planned, Circle):
+        size = planned.radius * math.tau * factor
+        return [planned.at(math.tau * float(s)) for s in _shares(size)]
+    sizes = np.cumsum([0.0, *(piece.length for piece in loop.pieces)])
+    total = float(sizes[-1])
+    found = []
+    for share in _shares(total * factor):
+        at = float(np.interp(share * total, sizes, np.arange(len(sizes))))
+        found.append(place_at(loop, at))
+    return found

@@ -1,0 +1,267 @@
+"""Every piece of a plan measured on a straightened picture."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+from scipy.ndimage import gaussian_filter1d  # type: ignore[import-untyped]
+
+from ..geometry import Arc, Circle, Line
+from ..rehearsal.many import Places, Reals
+from .fit import FittedCircle, FittedLine, fit_circle, fit_line
+from .lined import LinedPiece
+from .straight import Straight
+
+STEP = 1.0
+"""Distance of the places along a piece, mm."""
+
+ACROSS, FINE = 3.0, 0.05
+"""How far to each side a stroke is looked for, and how finely, mm."""
+
+SOFT = 0.35
+"""By how much what is seen across a stroke is softened, mm."""
+
+WIDE = 0.6
+"""How far from its darkest place a stroke reaches at most, mm."""
+
+NEARER = 0.08
+"""How much darker a stroke has to be for each mm it lies further from where one is expected."""
+
+FAINT = 0.45
+"""Share of how dark an outline is under which no stroke is seen."""
+
+HANG_TOGETHER = 4.0
+"""Over how many places of a piece the error of a stroke hangs together."""
+
+BEYOND = 4.0
+"""How far beyond an end it is looked whether a stroke goes on, mm."""
+
+
+@dataclass(frozen=True)
+class Measured:
+    """A piece as it is on the sheet; lengths in mm on paper.
+
+    Attributes
+    ----------
+    piece : LinedPiece
+    hand : int
+        Whose outline was followed.
+    places : array of complex
+        Middles of the stroke, from the datum.
+    off : array of float
+        How far each of them is from where the plan has the piece, to the left of its sense.
+    seen : float
+        Share of the piece along which a stroke is seen.
+    gap : float
+        Longest stretch along which none is.
+    dark : float
+        How dark the stroke is, 1 black.
+    width : float
+        How wide it is.
+    beyond : tuple of two float
+        How far it was drawn on past its start and its end.
+    fitted : FittedCircle, FittedLine or None
+        None for a curve, and where too little is seen.
+    """
+
+    piece: LinedPiece
+    hand: int
+    places: Places
+    off: Reals
+    seen: float
+    gap: float
+    dark: float
+    width: float
+    beyond: tuple[float, float]
+    fitted: FittedCircle | FittedLine | None
+
+
+FOUND = 0.4
+"""Share of a piece along which a stroke has to be seen for it to be there."""
+
+
+@dataclass(frozen=True)
+class _Profiles:
+    """What is seen across a run: for each place of it how far to the left the stroke's middle is,
+    how dark and how wide it is."""
+
+    middle: Reals
+    dark: Reals
+    width: Reals
+
+
+def measured(
+    straight: Straight, pieces: Sequence[LinedPiece], hand: int, at: complex
+) -> tuple[Measured, ...]:
+    """Measure every piece near where a hand would have drawn it.
+
+    Parameters
+    ----------
+    straight : Straight
+    pieces : sequence of LinedPiece
+    hand : int
+        Whose outline is followed.
+    at : complex
+        Where the datum of the view stands, mm from the lower left corner.
+    """
+    runs = [_evenly(piece.places[:, hand]) for piece in pieces]
+    profiles = [_profiles(straight, run + at) for run in runs]
+    darks = np.concatenate([each.dark for each in profiles]) if profiles else np.zeros(1)
+    outline = float(np.percentile(darks, 70))
+    found = []
+    for index, (piece, run, profile) in enumerate(zip(pieces, runs, profiles, strict=True)):
+        others = [each for other, each in enumerate(runs) if other != index]
+        if piece.there[hand]:
+            found.append(_measured(straight, piece, hand, (run, profile, outline), others, at))
+    return tuple(found)
+
+
+def _measured(
+    straight: Straight,
+    piece: LinedPiece,
+    hand: int,
+    along: tuple[Places, _Profiles, float],
+    others: Sequence[Places],
+    at: complex,
+) -> Measured:
+    run, profile, outline = along
+    there = profile.dark > FAINT * outline
+    left = _left(run)
+    places = (run + left * profile.middle)[there]
+    fitted = _fitted(piece, hand, places)
+    beyond = _beyond(straight, piece, hand, (fitted, run, outline), others, at)
+    return Measured(
+        piece,
+        hand,
+        places,
+        _off_plan(piece, places),
+        float(np.mean(there)),
+        _longest(~there) * STEP,
+        float(np.median(profile.dark[there])) if there.any() else 0.0,
+        float(np.median(profile.width[there])) if there.any() else 0.0,
+        beyond,
+        fitted,
+    )
+
+
+def _evenly(run: Places) -> Places:
+    """Return places along a run, `STEP` apart."""
+    sizes = np.concatenate(([0.0], np.cumsum(np.abs(np.diff(run)))))
+    at = np.linspace(0.0, sizes[-1], max(5, math.ceil(sizes[-1] / STEP) + 1))
+    found: Places = np.interp(at, sizes, run)
+    return found
+
+
+def _left(run: Places) -> Places:
+    """Return the direction square to a run at each of its places, to the left."""
+    ahead = np.gradient(run)
+    found: Places = 1j * ahead / np.maximum(np.abs(ahead), np.finfo(float).tiny)
+    return found
+
+
+def _profiles(straight: Straight, run: Places) -> _Profiles:
+    steps = np.arange(-ACROSS, ACROSS + FINE / 2, FINE)
+    ink = straight.at(run[:, None] + _left(run)[:, None] * steps)
+    soft = gaussian_filter1d(ink, SOFT / 2 / FINE, axis=1)
+    peak = np.argmax(soft - NEARER * np.abs(steps) * soft.max(axis=1, keepdims=True), axis=1)
+    rows = np.arange(len(run))
+    dark = soft[rows, peak]
+    near = np.abs(np.arange(len(steps)) - peak[:, None]) * FINE <= WIDE
+    weight = np.where(near, np.maximum(soft - dark[:, None] / 2, 0.0), 0.0)
+    total = np.maximum(weight.sum(axis=1), np.finfo(float).tiny)
+    middle = (weight * steps).sum(axis=1) / total
+    sharp = np.where(near, ink, 0.0)
+    top = np.maximum(sharp.max(axis=1), np.finfo(float).tiny)
+    return _Profiles(middle, dark, sharp.sum(axis=1) * FINE / top)
+
+
+def _fitted(piece: LinedPiece, hand: int, places: Places) -> FittedCircle | FittedLine | None:
+    if len(places) < FEWEST:
+        return None
+    if piece.centre is not None and piece.radius is not None:
+        begun = complex(piece.centre[hand]), float(piece.radius[hand])
+        return fit_circle(places, begun, HANG_TOGETHER)
+    return fit_line(places, HANG_TOGETHER) if isinstance(piece.planned, Line) else None
+
+
+FEWEST = 4
+"""Places a line or circle is fitted to."""
+
+
+def _off_plan(piece: LinedPiece, places: Places) -> Reals:
+    """Return how far places are from where the plan has a piece, to the left of its sense."""
+    run = piece.places[:, 0]
+    if isinstance(piece.planned, Circle | Arc) and piece.centre is not None:
+        assert piece.radius is not None
+        out: Reals = np.abs(places - piece.centre[0]) - piece.radius[0]
+        return out
+    start, along = run[:-1], np.diff(run)
+    size = np.maximum(np.abs(along) ** 2, np.finfo(float).tiny)
+    offset = places[:, None] - start
+    share = np.clip((np.conj(along) * offset).real / size, 0.0, 1.0)
+    away = offset - share * along
+    nearest = np.argmin(np.abs(away), axis=1)
+    rows = np.arange(len(places))
+    side = np.sign((np.conj(along)[nearest] * away[rows, nearest]).imag)
+    found: Reals = np.abs(away[rows, nearest]) * side
+    return found
+
+
+def _longest(missing: npt.NDArray[np.bool_]) -> int:
+    longest = run = 0
+    for each in missing:
+        run = run + 1 if each else 0
+        longest = max(longest, run)
+    return longest
+
+
+def _beyond(
+    straight: Straight,
+    piece: LinedPiece,
+    hand: int,
+    along: tuple[FittedCircle | FittedLine | None, Places, float],
+    others: Sequence[Places],
+    at: complex,
+) -> tuple[float, float]:
+    """Return how far a stroke was drawn on past each end, where no other piece is."""
+    fitted, run, outline = along
+    if fitted is None or isinstance(piece.planned, Circle):
+        return (0.0, 0.0)
+    rest = np.concatenate(others) if others else np.zeros(0, complex)
+    steps = np.arange(STEP, BEYOND + STEP / 2, STEP / 2)
+    found = []
+    for end, inner in ((run[0], run[1]), (run[-1], run[-2])):
+        out = (end - inner) / max(abs(end - inner), np.finfo(float).tiny)
+        if isinstance(fitted, FittedCircle):
+            radial = end - fitted.centre
+            sense = 1.0 if (np.conj(radial) * out).imag > 0 else -1.0
+            turned = np.exp(1j * sense * steps / max(fitted.radius, STEP))
+            places = fitted.centre + radial / abs(radial) * fitted.radius * turned
+        else:
+            places = end + out * steps
+        clear = (
+            np.min(np.abs(places[:, None] - rest), axis=1) > CLEAR
+            if len(rest)
+            else np.ones(len(places), bool)
+        )
+        dark = _profiles_near(straight, places + at, 1j * out) > FAINT * outline
+        drawn = dark | ~clear
+        until = int(np.argmin(drawn)) if not drawn.all() else len(drawn)
+        on = [at for at in range(until) if clear[at]]
+        found.append(float(steps[on[-1]]) if on else 0.0)
+    return found[0], found[1]
+
+
+CLEAR = 1.2
+"""How far from every other piece a stroke has to be to be one of its own, mm."""
+
+
+def _profiles_near(straight: Straight, places: Places, left: complex) -> Reals:
+    steps = np.arange(-0.4, 0.41, FINE)
+    ink = straight.at(places[:, None] + left * steps)
+    found: Reals = gaussian_filter1d(ink, SOFT / 2 / FINE, axis=1).max(axis=1)
+    return found

@@ -1,0 +1,232 @@
+"""A straightened picture of a sheet: how dark it is, millimetre by millimetre."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+import numpy.typing as npt
+from scipy.ndimage import (  # type: ignore[import-untyped]
+    distance_transform_edt,
+    gaussian_filter,
+    map_coordinates,
+)
+
+from ..drawing.marks import DrawnLine
+from ..rehearsal.many import Places, Reals
+from ..sheet import Sheet
+
+Ink = npt.NDArray[np.float32]
+
+
+@dataclass(frozen=True)
+class Frame:
+    """What is known of a sheet before it is looked at, mm from its lower left corner.
+
+    Attributes
+    ----------
+    width, height : float
+    left, low, right, high : float
+        Of the border.
+    strip : tuple of (x1, y1, x2, y2)
+        The long lines of the title strip.
+    """
+
+    width: float
+    height: float
+    left: float
+    low: float
+    right: float
+    high: float
+    strip: tuple[tuple[float, float, float, float], ...]
+
+    @property
+    def corners(self) -> tuple[tuple[float, float], ...]:
+        """Corners of the border, clockwise as seen from the upper left one."""
+        return (
+            (self.left, self.high),
+            (self.right, self.high),
+            (self.right, self.low),
+            (self.left, self.low),
+        )
+
+
+def frame_of(sheet: Sheet, ground: tuple[object, ...]) -> Frame | None:
+    """Return the frame of a sheet; None where it has no border to measure by.
+
+    Parameters
+    ----------
+    sheet : Sheet
+    ground : tuple of Mark
+        What is drawn on it before the figure.
+    """
+    if sheet.border <= 0:
+        return None
+    right, high = sheet.width - sheet.border, sheet.height - sheet.border
+    wide = right - sheet.left
+    lines = [mark for mark in ground if isinstance(mark, DrawnLine) and mark.role == "strip"]
+    strip = tuple((m.x1, m.y1, m.x2, m.y2) for m in lines if abs(m.x2 - m.x1) > wide / 2)
+    return Frame(sheet.width, sheet.height, sheet.left, sheet.border, right, high, strip)
+
+
+@dataclass(frozen=True)
+class Straight:
+    """A straightened picture.
+
+    Attributes
+    ----------
+    ink : array of float32
+        0 paper, 1 black; rows from the top of the sheet.
+    per_mm : float
+        Pixels a millimetre.
+    frame : Frame
+    bend : float
+        How much the lens bent.
+    off : float
+        How far the border is from straight once that is taken out, mm.
+    pixels : float
+        Pixels a millimetre in the picture as it came.
+    """
+
+    ink: Ink
+    per_mm: float
+    frame: Frame
+    bend: float = 0.0
+    off: float = 0.0
+    pixels: float = 10.0
+
+    def at(self, places: Places) -> Reals:
+        """Return how dark places are, mm from the lower left corner of the sheet."""
+        column = places.real * self.per_mm - 0.5
+        row = (self.frame.height - places.imag) * self.per_mm - 0.5
+        found = map_coordinates(self.ink, [row, column], order=1, mode="constant")
+        return np.asarray(found, float)
+
+    def is_inside(self, places: Places, room: float = 0.0) -> npt.NDArray[np.bool_]:
+        """Tell which places lie inside the border, and so far from it."""
+        frame = self.frame
+        found: npt.NDArray[np.bool_] = (
+            (places.real > frame.left + room)
+            & (places.real < frame.right - room)
+            & (places.imag > frame.low + room)
+            & (places.imag < frame.high - room)
+        )
+        return found
+
+
+COARSE = 4.0
+"""Pixels a millimetre in which strokes are looked for."""
+
+SOFT = 0.2
+"""By how much what is looked for is softened, mm: a thin line is less dark than a heavy one."""
+
+HEAVY = 0.62
+"""Share of how dark an outline is from which a stroke is taken for one."""
+
+EDGE = 2.0
+"""What lies so near to border and strip is no part of the figure, mm."""
+
+
+@dataclass(frozen=True)
+class SeenStrokes:
+    """The heavy strokes of a straightened picture, from the datum.
+
+    Parameters
+    ----------
+    straight : Straight
+    origin : complex
+        Where the datum stands, mm from the lower left corner.
+    along : array of complex
+        Places, mm from the datum, at many of which an outline may be expected: they tell how dark
+        one is.
+    """
+
+    straight: Straight
+    origin: complex
+    along: Places
+
+    @cached_property
+    def _soft(self) -> Ink:
+        """The picture, coarse and soft."""
+        ink, per_mm = self.straight.ink, self.straight.per_mm
+        soft = gaussian_filter(ink, SOFT * per_mm)
+        rows = (np.arange(round(self.straight.frame.height * COARSE)) + 0.5) / COARSE
+        columns = (np.arange(round(self.straight.frame.width * COARSE)) + 0.5) / COARSE
+        row = np.clip(np.round(rows * per_mm - 0.5).astype(int), 0, ink.shape[0] - 1)
+        column = np.clip(np.round(columns * per_mm - 0.5).astype(int), 0, ink.shape[1] - 1)
+        found: Ink = soft[np.ix_(row, column)]
+        return found
+
+    @cached_property
+    def outline(self) -> float:
+        """How dark an outline is, softened."""
+        found = self._looked_up(self._soft, self.along)
+        return float(np.percentile(found, 75)) if len(found) else 0.0
+
+    @cached_property
+    def _ridge(self) -> npt.NDArray[np.bool_]:
+        soft = self._soft
+        dark = soft >= max(HEAVY * self.outline, LEAST)
+        up, down = np.roll(soft, 1, 0), np.roll(soft, -1, 0)
+        left, right = np.roll(soft, 1, 1), np.roll(soft, -1, 1)
+        top = ((soft >= up) & (soft > down)) | ((soft >= left) & (soft > right))
+        found: npt.NDArray[np.bool_] = dark & top & self._in_the_space
+        return found
+
+    @cached_property
+    def _in_the_space(self) -> npt.NDArray[np.bool_]:
+        """Inside the border, and clear of the strip."""
+        frame, shape = self.straight.frame, self._soft.shape
+        x = (np.arange(shape[1]) + 0.5) / COARSE
+        y = frame.height - (np.arange(shape[0]) + 0.5) / COARSE
+        low, high = frame.low, frame.high
+        for _, first, _, second in frame.strip:
+            level = (first + second) / 2
+            if level < (low + high) / 2:
+                low = max(low, level)
+            else:
+                high = min(high, level)
+        across = (x > frame.left + EDGE) & (x < frame.right - EDGE)
+        upwards = (y > low + EDGE) & (y < high - EDGE)
+        found: npt.NDArray[np.bool_] = upwards[:, None] & across[None, :]
+        return found
+
+    @cached_property
+    def places(self) -> Places:
+        """Places on heavy strokes, one in each square millimetre, mm from the datum."""
+        row, column = np.nonzero(self._ridge)
+        cells: Mapping[tuple[int, int], int] = {
+            (r, c): at
+            for at, (r, c) in enumerate(
+                zip((row / COARSE).astype(int), (column / COARSE).astype(int), strict=True)
+            )
+        }
+        kept = np.array(sorted(cells.values()), int)
+        x = (column[kept] + 0.5) / COARSE
+        y = self.straight.frame.height - (row[kept] + 0.5) / COARSE
+        found: Places = x + 1j * y - self.origin
+        return found
+
+    @cached_property
+    def _away(self) -> Reals:
+        found: Reals = distance_transform_edt(~self._ridge) / COARSE
+        return found
+
+    def away(self, places: Places) -> Reals:
+        """Return how far places are from the nearest heavy stroke, mm."""
+        return self._looked_up(self._away, places)
+
+    def _looked_up(self, field: npt.NDArray[np.floating], places: Places) -> Reals:
+        on = np.nan_to_num(places + self.origin, nan=-1.0)
+        column = np.clip(np.round(on.real * COARSE - 0.5), 0, field.shape[1] - 1).astype(int)
+        row = np.round((self.straight.frame.height - on.imag) * COARSE - 0.5)
+        found: Reals = np.asarray(
+            field[np.clip(row, 0, field.shape[0] - 1).astype(int), column], float
+        )
+        return found
+
+
+LEAST = 0.12
+"""How dark, softened, a stroke is at least."""

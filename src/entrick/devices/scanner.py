@@ -141,9 +141,11 @@ def _drawn(
             dark = np.maximum(dark, layer.astype(np.float32) * (shade / 255))
     layer = np.zeros(shape, np.uint8)
     for text in sheet.lettering:
-        at = (round(text.x * per_mm), round((sheet.height - text.y) * per_mm))
         size = text.height * per_mm / LETTER
-        thick = max(1, round(0.25 * per_mm))
+        thick = max(1, round(0.25 * per_mm) - 1)
+        (long, _), _ = cv2.getTextSize(text.text, FONT, size, thick)
+        back = {"start": 0.0, "middle": 0.5, "end": 1.0}[text.anchor] * long
+        at = (round(text.x * per_mm - back), round((sheet.height - text.y) * per_mm))
         cv2.putText(layer, text.text, at, FONT, size, 255, thick, cv2.LINE_AA)
     dark = np.maximum(dark, layer.astype(np.float32) / 255)
     grain = cv2.GaussianBlur(random.standard_normal(shape, np.float32), (0, 0), 0.8)
@@ -162,7 +164,8 @@ def _put(layer: Picture, stroke: Stroke, height: float, per_mm: float) -> None:
     if not np.all(np.isfinite(x + y)) or max(np.max(np.abs(x)), np.max(np.abs(y))) > FARTHEST:
         return
     corners = np.round(np.column_stack((x, y)) * 2**SUBPIXEL).astype(np.int32)
-    thick = max(1, round(stroke.width * per_mm))
+    # What is smoothed comes out a pixel wider.
+    thick = max(1, round(stroke.width * per_mm) - 1)
     cv2.polylines(layer, [corners.reshape(-1, 1, 2)], False, 255, thick, cv2.LINE_AA, SUBPIXEL)
 
 

@@ -94,13 +94,14 @@ def drawn_by_hand(
     hands = Hands(hand or Hand(), 2, seed, sheet.factor)
     board = carry_out_slipped((order or in_order(work)).acts, hands, ((), slips))
     origin = complex(sheet.origin.x, sheet.origin.y)
-    kind = WIDTHS["outline"]
     pieces = [piece for piece in lined_in(board, sheet.factor) if piece.there[-1]]
     names = {piece.name: line for _, line, loop in work.checked.runs for piece in loop.pieces}
-    strokes = [
-        Stroke(origin + p.places[:, -1], kind.width, kind.ink, p.called, names.get(p.called, 0))
-        for p in pieces
-    ]
+    strokes = []
+    for piece in pieces:
+        kind = WIDTHS[piece.drawn.role]
+        at = origin + piece.places[:, -1]
+        line = names.get(piece.called, 0)
+        strokes.append(Stroke(at, kind.width, kind.ink, piece.called, line))
     others = [mark for layer in work.drawing.layers for mark in layer.marks if mark.role in FINE]
     every = [
         *work.drawing.ground,

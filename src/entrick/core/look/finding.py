@@ -201,13 +201,14 @@ def look_at(work: Work, straight: Straight, tolerance: float = TOLERANCE) -> Fin
         seen = SeenStrokes(straight, origin + shift, expected)
     explained = named(every, seen)
     hand, pieces, second = explained.hand or SOUND, every.pieces, Named((), 0.0, 0.0)
-    if explained.slips:
-        after = hypotheses(work, (every.slips[explained.slips[0].hand - 1],))
+    fine = _fine_shift(straight, pieces, hand, origin + shift)
+    found = measured(straight, pieces, hand, origin + shift + fine)
+    if explained.slips and any(map(_is_elsewhere, found)):
+        after = hypotheses(work, (explained.slips[0].slip,))
         second = named(after, seen)
         if second.slips:
             hand, pieces = second.slips[0].hand, _from_sound(after.pieces, every.pieces)
-    fine = _fine_shift(straight, pieces, hand, origin + shift)
-    found = measured(straight, pieces, hand, origin + shift + fine)
+            found = measured(straight, pieces, hand, origin + shift + fine)
     _refuse_another(work, found, len(pieces))
     rows = tuple(_rows(work, pieces, found, tolerance))
     extra = _extra(work, seen, pieces, hand)
@@ -224,6 +225,18 @@ def look_at(work: Work, straight: Straight, tolerance: float = TOLERANCE) -> Fin
         tolerance,
         extra,
     )
+
+
+def _is_elsewhere(each: Measured) -> bool:
+    """Tell whether a piece is not where a slip would have put it either."""
+    if each.seen < FOUND or not len(each.places):
+        return True
+    away = from_run(each.places, each.piece.places[:, each.hand])
+    return float(np.median(away)) > UNEXPLAINED
+
+
+UNEXPLAINED = 1.5
+"""How far from where a slip would have put it a piece may be for the slip to explain it, mm."""
 
 
 def _from_sound(

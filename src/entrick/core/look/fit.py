@@ -113,7 +113,7 @@ def fit_line(places: Places, spacing: float) -> FittedLine:
     """Fit a line to three places or more; see `fit_circle`."""
     weights: npt.NDArray[np.floating] = np.ones(len(places))
     at, ahead, scatter = complex(np.mean(places)), 1 + 0j, 1.0
-    along = np.zeros(len(places))
+    along = off = np.zeros(len(places))
     for _ in range(ROUNDS):
         at = complex(np.average(places, weights=weights))
         away = places - at
@@ -124,11 +124,11 @@ def fit_line(places: Places, spacing: float) -> FittedLine:
         along, off = rotated.real, rotated.imag
         before = scatter
         scatter = max(MAD * float(np.median(np.abs(off))), FLOOR)
-        weights = 1.0 * np.minimum(1.0, HUBER * scatter / np.maximum(np.abs(off), FLOOR / 100))
+        weights = np.minimum(1.0, HUBER * scatter / np.maximum(np.abs(off), FLOOR / 100))
         if abs(before - scatter) < FLOOR / 100:
             break
-    matrix = np.column_stack((np.ones(len(places)), along))
-    spread = _spread(matrix, weights, scatter, spacing)
+    turns = np.column_stack((np.ones(len(places)), along))
+    spread = _spread(turns, weights, scatter, spacing)
     return FittedLine(at, ahead, math.sqrt(spread[0, 0]), math.sqrt(spread[1, 1]), scatter)
 
 

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ..drawing.strokes import Role
 from ..geometry import Arc, Circle, Line, Loop, Point
 from ..rehearsal.carry_out import DrawnLine, DrawnPiece, DrawnRound
 from ..rehearsal.curve import DrawnCurve, place_at
@@ -50,6 +51,11 @@ class LinedPiece:
     def planned(self) -> Line | Circle | Arc | Loop:
         """Where the figure has it."""
         return self.drawn.planned
+
+    @property
+    def is_heavy(self) -> bool:
+        """Whether it is an outline or an edge that is seen."""
+        return self.drawn.role in (Role.OUTLINE, Role.EDGE)
 
 
 def lined_in(board: SlippedBoard, factor: float) -> tuple[LinedPiece, ...]:

@@ -34,6 +34,9 @@ NEARER = 0.08
 FAINT = 0.45
 """Share of how dark an outline is under which no stroke is seen."""
 
+HEAVY = 0.85
+"""Share of it from which a stroke is an outline, and not a finer line."""
+
 HANG_TOGETHER = 4.0
 """Over how many places of a piece the error of a stroke hangs together."""
 
@@ -164,7 +167,9 @@ def _left(run: Places) -> Places:
 
 
 def _profiles(straight: Straight, run: Places) -> _Profiles:
-    steps = np.arange(-ACROSS, ACROSS + FINE / 2, FINE)
+    # Near a short piece its neighbours are nearer than it is long.
+    reach = min(ACROSS, max(1.0, float(np.abs(run[-1] - run[0])) / 2 or ACROSS))
+    steps = np.arange(-reach, reach + FINE / 2, FINE)
     ink = straight.at(run[:, None] + _left(run)[:, None] * steps)
     soft = gaussian_filter1d(ink, SOFT / 2 / FINE, axis=1)
     peak = np.argmax(soft - NEARER * np.abs(steps) * soft.max(axis=1, keepdims=True), axis=1)
@@ -248,7 +253,7 @@ def _beyond(
             if len(rest)
             else np.ones(len(places), bool)
         )
-        dark = _profiles_near(straight, places + at, 1j * out) > FAINT * outline
+        dark = _profiles_near(straight, places + at, 1j * out) > HEAVY * outline
         drawn = dark | ~clear
         until = int(np.argmin(drawn)) if not drawn.all() else len(drawn)
         on = [at for at in range(until) if clear[at]]

@@ -12,6 +12,7 @@ from scipy.ndimage import (  # type: ignore[import-untyped]
     distance_transform_edt,
     gaussian_filter,
     map_coordinates,
+    maximum_filter,
 )
 
 from ..drawing.marks import DrawnLine
@@ -119,11 +120,17 @@ class Straight:
 COARSE = 4.0
 """Pixels a millimetre in which strokes are looked for."""
 
-SOFT = 0.2
+SOFT = 0.3
 """By how much what is looked for is softened, mm: a thin line is less dark than a heavy one."""
 
-HEAVY = 0.62
-"""Share of how dark an outline is from which a stroke is taken for one."""
+FINE = 0.3
+"""Share of how dark an outline is from which something is a line at all."""
+
+HEAVY = (0.62, 0.8)
+"""Shares of it between which fine lines end and heavy ones begin: where that is the sheet tells."""
+
+ABOUT = 1.5
+"""How far from where it is expected an outline may be, mm."""
 
 EDGE = 2.0
 """What lies so near to border and strip is no part of the figure, mm."""
@@ -161,18 +168,20 @@ class SeenStrokes:
 
     @cached_property
     def outline(self) -> float:
-        """How dark an outline is, softened."""
-        found = self._looked_up(self._soft, self.along)
-        return float(np.percentile(found, 75)) if len(found) else 0.0
+        """How dark an outline is, softened: about where one is expected."""
+        near = maximum_filter(self._soft, round(2 * ABOUT * COARSE) + 1)
+        return float(np.median(self._looked_up(near, self.along))) if len(self.along) else 0.0
 
     @cached_property
     def _ridge(self) -> npt.NDArray[np.bool_]:
         soft = self._soft
-        dark = soft >= max(HEAVY * self.outline, LEAST)
         up, down = np.roll(soft, 1, 0), np.roll(soft, -1, 0)
         left, right = np.roll(soft, 1, 1), np.roll(soft, -1, 1)
         top = ((soft >= up) & (soft > down)) | ((soft >= left) & (soft > right))
-        found: npt.NDArray[np.bool_] = dark & top & self._in_the_space
+        top &= self._in_the_space & (soft > max(FINE * self.outline, LEAST))
+        low, high = HEAVY
+        dark = np.clip(_between(soft[top]), low * self.outline, high * self.outline)
+        found: npt.NDArray[np.bool_] = top & (soft >= dark)
         return found
 
     @cached_property
@@ -226,6 +235,19 @@ class SeenStrokes:
             field[np.clip(row, 0, field.shape[0] - 1).astype(int), column], float
         )
         return found
+
+
+def _between(strengths: npt.NDArray[np.floating]) -> float:
+    """Return what parts values into two sorts best (N. Otsu 1979; from memory); nought where there
+    are none."""
+    if not len(strengths):
+        return 0.0
+    counts, edges = np.histogram(strengths, 64)
+    middles = (edges[1:] + edges[:-1]) / 2
+    below, weighed = np.cumsum(counts), np.cumsum(counts * middles)
+    above = below[-1] - below
+    apart = weighed / np.maximum(below, 1) - (weighed[-1] - weighed) / np.maximum(above, 1)
+    return float(edges[1:][int(np.argmax(below * above * apart**2))])
 
 
 LEAST = 0.12

@@ -39,6 +39,9 @@ ALIKE = 0.5
 TRACE = 0.4
 """How far a slip has to move something to leave a trace, mm."""
 
+MOST_PLACES = 500
+"""Places that are seen whose distance from every outline is taken."""
+
 SOUND = 0
 """The hand that suffers no slip."""
 
@@ -86,7 +89,8 @@ def hypotheses(work: Work, known: tuple[Slip, ...] = ()) -> Hypotheses:
     slips = slips_of(work, order)
     suffered = [known, *((*known, slip) for slip in slips)]
     hands = Hands(Hand().times(STEADY), len(suffered), 0, work.sheet.factor)
-    pieces = lined_in(carry_out_slipped(order.acts, hands, suffered), work.sheet.factor)
+    board = carry_out_slipped(order.acts, hands, suffered)
+    pieces = [piece for piece in lined_in(board, work.sheet.factor) if piece.is_heavy]
     reach = REACH * max(work.sheet.width, work.sheet.height)
     traces = [
         hand
@@ -234,7 +238,7 @@ def _costs(pieces: Sequence[LinedPiece], seen: Seen) -> Reals:
         squares += np.where(piece.there, np.sum(away**2, axis=0), 0.0)
         numbers += np.where(piece.there, len(piece.places), 0)
     forth = squares / np.maximum(numbers, 1)
-    return forth + _back(pieces, seen.places)
+    return forth + _back(pieces, seen.places[:: 1 + len(seen.places) // MOST_PLACES])
 
 
 def _back(pieces: Sequence[LinedPiece], places: Places) -> Reals:

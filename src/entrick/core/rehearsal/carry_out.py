@@ -39,6 +39,7 @@ from ..acts.act import (
 )
 from ..acts.names import plain
 from ..board.schedule import guest_of
+from ..drawing.strokes import Role
 from ..geometry import Arc, Circle, Line, Loop, Point
 from ..geometry.loop import nearest_place
 from ..measure import Number
@@ -66,13 +67,14 @@ class DrawnRound:
 
 @dataclass(slots=True)
 class DrawnPiece:
-    """A piece that was gone over: what it follows, and where it begins and ends."""
+    """A piece that was gone over: what it follows, where it begins and ends, as what line."""
 
     planned: Line | Circle | Arc | Loop
     thing: DrawnLine | DrawnRound | DrawnCurve
     start: Places | None
     end: Places | None
     called: str
+    role: Role = Role.OUTLINE
 
 
 Lining = Literal["rule", "start", "end", "between"]
@@ -515,7 +517,7 @@ class Board:
                     pass
             start = self.mark(piece.start) if piece.start else None
             end = self.mark(piece.end) if piece.end else None
-            self.gone.append(DrawnPiece(piece.planned, thing, start, end, piece.called))
+            self.gone.append(DrawnPiece(piece.planned, thing, start, end, piece.called, act.role))
 
     def _set_anew(self, thing: DrawnRound, piece: Gone, off: Reals) -> DrawnRound:
         """Return a circle or arc gone over: the needle on its mark once more, the compass opened

@@ -70,7 +70,7 @@ def straighten(picture: Grey, frame: Frame) -> Straight:
     """
     ink = evened(picture)
     found: PictureError | None = None
-    for corners in _borders(ink):
+    for corners in _borders(ink, frame):
         sides = [_ridge(ink, *each) for each in _sides(corners)]
         if min(len(side) for side in sides) < HALF:
             continue
@@ -103,7 +103,7 @@ def evened(picture: Grey) -> Ink:
     return np.asarray(cv2.subtract(255, lit), np.float32) / np.float32(255)
 
 
-def _borders(ink: Ink) -> Iterator[Spots]:
+def _borders(ink: Ink, frame: Frame) -> Iterator[Spots]:
     """Yield the corners of what may be the border, clockwise as seen, the largest first."""
     share = min(1.0, SMALL / max(ink.shape))
     small = cv2.resize(ink, None, fx=share, fy=share, interpolation=cv2.INTER_AREA)
@@ -120,11 +120,29 @@ def _borders(ink: Ink) -> Iterator[Spots]:
             if len(four) == 4:
                 found.append(four.reshape(4, 2) / share)
     seen: list[Spots] = []
-    for four in itertools.chain(_by_size(found), _by_size(_by_lines(dark, share))):
+    beyond = (each for four in found for each in _beyond_strip(four, frame, ink.shape))
+    for four in itertools.chain(_by_size(found), beyond, _by_size(_by_lines(dark, share))):
         corners = _clockwise(four)
         if all(np.max(np.abs(corners - other)) > NEAR for other in seen):
             seen.append(corners)
             yield corners
+
+
+def _beyond_strip(four: Spots, frame: Frame, shape: tuple[int, ...]) -> Iterator[Spots]:
+    """Yield where the border lies if what was found is the space clear of the title strip: it is
+    whole where something was drawn across the border."""
+    for _, level, _, _ in frame.strip:
+        on_top = level > (frame.low + frame.high) / 2
+        low, high = (frame.low, level) if on_top else (level, frame.high)
+        left, right = frame.left, frame.right
+        space = np.array([(left, high), (right, high), (right, low), (left, low)], np.float32)
+        for by in range(4):
+            lain = np.roll(_clockwise(four), by, axis=0).astype(np.float32)
+            turn = cv2.getPerspectiveTransform(space, lain)
+            border = np.array([frame.corners], np.float32)
+            corners = cv2.perspectiveTransform(border, turn)[0].astype(float)
+            if np.all((corners > 0) & (corners < np.array(shape)[::-1])):
+                yield corners
 
 
 def _by_size(found: Iterable[Spots]) -> Iterator[Spots]:

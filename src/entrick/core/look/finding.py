@@ -47,7 +47,10 @@ OTHER_SHEET = 0.34
 """Share of the pieces that have to be where any slip would have them: else it is another sheet."""
 
 OPEN = 0.8
-"""Longest stretch, mm, that may be missing between two pieces."""
+"""How far apart two pieces may be where they meet, mm."""
+
+UNDRAWN = 1.8
+"""Longest stretch of a piece that may be missing, mm."""
 
 TOO_FAINT = 0.65
 """Share of how dark the sheet's lines are under which one is too faint."""
@@ -102,8 +105,10 @@ class Row:
         Share of it that is drawn.
     dark, width : float
         How dark the stroke is (1 black), and how wide, mm.
+    carried : bool
+        Whether it is off, but where it should be if the slip that is told was made.
     path : tuple of (x, y)
-        Where it was drawn, mm from the datum of the plan.
+        Where it was drawn, in the plan.
     """
 
     name: str
@@ -116,7 +121,23 @@ class Row:
     seen: float
     dark: float
     width: float
+    carried: bool
     path: tuple[tuple[float, float], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Joined:
+    """Where two pieces of an outline meet on the sheet; `miss` between them, mm on paper."""
+
+    first: str
+    second: str
+    miss: float
+    place: tuple[float, float]
+
+    @property
+    def is_closed(self) -> bool:
+        """Whether they meet as far as the eye can tell."""
+        return self.miss <= OPEN
 
 
 @dataclass(frozen=True, slots=True)
@@ -128,6 +149,7 @@ class Slipped:
     step: int
     act: str
     gain: float
+    name: str
 
 
 @dataclass(frozen=True)
@@ -145,6 +167,7 @@ class Finding:
         What there is to say, in one sentence.
     notes : tuple of str
         What is missing, open, overshot, too faint, extra; how the picture was.
+    joins : tuple of Joined
     shift : (float, float)
         How far the view stands from its place, mm.
     tolerance : float
@@ -158,6 +181,7 @@ class Finding:
     second: tuple[Slipped, ...]
     sentence: str
     notes: tuple[str, ...]
+    joins: tuple[Joined, ...]
     shift: tuple[float, float]
     tolerance: float
     extra: tuple[tuple[float, float, float], ...] = ()
@@ -211,6 +235,7 @@ def look_at(work: Work, straight: Straight, tolerance: float = TOLERANCE) -> Fin
             found = measured(straight, pieces, hand, origin + shift + fine)
     _refuse_another(work, found, len(pieces))
     rows = tuple(_rows(work, pieces, found, tolerance))
+    joins = tuple(_joins(work, found))
     extra = _extra(work, seen, pieces, hand)
     shift += fine
     slips = tuple(map(_told_slip(every), explained.slips))
@@ -220,11 +245,47 @@ def look_at(work: Work, straight: Straight, tolerance: float = TOLERANCE) -> Fin
         slips,
         more,
         _sentence(rows, slips, more, explained),
-        tuple(_notes(rows, found, straight, shift, extra)),
+        tuple(_notes(rows, found, joins, straight, shift, extra)),
+        joins,
         (shift.real, shift.imag),
         tolerance,
         extra,
     )
+
+
+def _joins(work: Work, found: Sequence[Measured]) -> Iterator[Joined]:
+    """Yield where pieces that are both there meet."""
+    factor = work.sheet.factor
+    by_name = {each.piece.called: each for each in found if each.seen >= FOUND}
+    for _, _, loop in work.checked.runs:
+        following = [*loop.pieces[1:], *(loop.pieces[:1] if loop.closed else ())]
+        for one, other in zip(loop.pieces, following, strict=False):
+            first, second = by_name.get(one.name), by_name.get(other.name)
+            if first is None or second is None or first is second:
+                continue
+            run, on = first.piece.places[:, first.hand], second.piece.places[:, second.hand]
+            # The ends that meet, where the slip that is told puts them.
+            ends = [(a, b) for a in (run[0], run[-1]) for b in (on[0], on[-1])]
+            meet = min(ends, key=lambda pair: abs(pair[0] - pair[1]))
+            spot = complex(meet[0] + meet[1]) / 2
+            spots = [_nearest(each, spot) for each in (first, second)]
+            if None in spots:
+                continue
+            miss = abs(spots[0] - spots[1])  # type: ignore[operator]
+            yield Joined(one.name, other.name, miss, (spot.real / factor, spot.imag / factor))
+
+
+def _nearest(each: Measured, spot: complex) -> complex | None:
+    """Return the place of a piece, as it was drawn, nearest to a spot."""
+    fitted = each.fitted
+    if isinstance(fitted, FittedCircle):
+        out = spot - fitted.centre
+        return fitted.centre + out / max(abs(out), ALIGNED) * fitted.radius
+    if isinstance(fitted, FittedLine):
+        return fitted.at + fitted.ahead * float((np.conj(fitted.ahead) * (spot - fitted.at)).real)
+    if not len(each.places):
+        return None
+    return complex(each.places[int(np.argmin(np.abs(each.places - spot)))])
 
 
 def _is_elsewhere(each: Measured) -> bool:
@@ -232,8 +293,12 @@ def _is_elsewhere(each: Measured) -> bool:
     if each.seen < FOUND or not len(each.places):
         return True
     away = from_run(each.places, each.piece.places[:, each.hand])
-    return float(np.median(away)) > UNEXPLAINED
+    middle = float(np.median(away))
+    return middle > UNEXPLAINED or float(np.median(np.abs(away - middle))) > SCATTERED
 
+
+SCATTERED = 0.6
+"""How far places may lie about a stroke that is one, mm (median)."""
 
 UNEXPLAINED = 1.5
 """How far from where a slip would have put it a piece may be for the slip to explain it, mm."""
@@ -313,7 +378,7 @@ def _fine_shift(
 
 
 def _refuse_another(work: Work, found: Sequence[Measured], count: int) -> None:
-    there = sum(each.seen >= FOUND for each in found)
+    there = sum(not _is_elsewhere(each) for each in found)
     if there < OTHER_SHEET * count:
         name = work.solution.drawing or work.solution.title or "the sheet of this plan"
         raise NotThisSheet(
@@ -332,7 +397,18 @@ def _rows(
         if each is None or each.seen < FOUND or not len(each.places):
             seen = 0.0 if each is None else each.seen
             yield Row(
-                piece.called, line, None, 0.0, 0.0, "missing", "is not there", seen, 0.0, 0.0, ()
+                piece.called,
+                line,
+                None,
+                0.0,
+                0.0,
+                "missing",
+                "is not there",
+                seen,
+                0.0,
+                0.0,
+                False,
+                (),
             )
         else:
             yield _row(work, each, line, tolerance)
@@ -388,6 +464,7 @@ def _row(work: Work, each: Measured, line: int, tolerance: float) -> Row:
         each.seen,
         each.dark,
         each.width,
+        judged == "off" and each.hand != SOUND and not _is_elsewhere(each),
         spots,
     )
 
@@ -416,7 +493,9 @@ def _told_slip(every: Hypotheses) -> Callable[[Explained], Slipped]:
         step = numbers.get(explained.step)
         act = step.text if step else ""
         slip = explained.slip
-        return Slipped(slip.key, slip.said, explained.step, act, explained.gain)
+        return Slipped(
+            slip.key, slip.said, explained.step, act, explained.gain, step.line if step else 0
+        )
 
     return told
 
@@ -454,6 +533,7 @@ def _first_low(text: str) -> str:
 def _notes(
     rows: Sequence[Row],
     found: Sequence[Measured],
+    joins: Sequence[Joined],
     straight: Straight,
     shift: complex,
     extra: Sequence[tuple[float, float, float]],
@@ -472,13 +552,16 @@ def _notes(
     for each in found:
         if each.seen < FOUND:
             continue
-        if each.gap > OPEN + 1.0:
+        if each.gap > UNDRAWN:
             yield f"{each.piece.called}: {each.gap:.0f} mm of it are not drawn."
         for end, past in zip(("start", "end"), each.beyond, strict=True):
             if past > 1.5:
                 yield f"{each.piece.called} runs {past:.1f} mm past its {end}."
         if each.dark < TOO_FAINT * dark:
             yield f"{each.piece.called} is too faint for an outline."
+    for join in joins:
+        if not join.is_closed:
+            yield f"{join.first} and {join.second} miss each other by {join.miss:.1f} mm."
     for x, y, long in extra:
         yield f"A heavy line of {long:.0f} mm about ({x:.0f}, {y:.0f}) belongs to nothing."
     if straight.pixels < 150 / 25.4:

@@ -127,13 +127,16 @@ def fit_line(places: Places, spacing: float) -> FittedLine:
         weights = np.minimum(1.0, HUBER * scatter / np.maximum(np.abs(off), FLOOR / 100))
         if abs(before - scatter) < FLOOR / 100:
             break
-    turns = np.column_stack((np.ones(len(places)), along))
+    turns: npt.NDArray[np.floating] = np.column_stack((np.ones(len(places)), along))
     spread = _spread(turns, weights, scatter, spacing)
     return FittedLine(at, ahead, math.sqrt(spread[0, 0]), math.sqrt(spread[1, 1]), scatter)
 
 
 def _spread(
-    matrix: Reals, weights: npt.NDArray[np.floating], scatter: float, spacing: float
+    matrix: npt.NDArray[np.floating],
+    weights: npt.NDArray[np.floating],
+    scatter: float,
+    spacing: float,
 ) -> Reals:
     """Return the covariance of what was fitted: (JᵀWJ)⁻¹σ², so much larger as errors hang
     together."""

@@ -189,9 +189,15 @@ def _fitted(piece: LinedPiece, hand: int, places: Places) -> FittedCircle | Fitt
         return None
     if piece.centre is not None and piece.radius is not None:
         begun = complex(piece.centre[hand]), float(piece.radius[hand])
-        return fit_circle(places, begun, HANG_TOGETHER)
+        found = fit_circle(places, begun, HANG_TOGETHER)
+        # So flat, or so scattered, that no circle could be told from it.
+        likely = begun[1] / UNLIKELY < found.radius < begun[1] * UNLIKELY
+        return found if likely and found.radius_off < found.radius / 3 else None
     return fit_line(places, HANG_TOGETHER) if isinstance(piece.planned, Line) else None
 
+
+UNLIKELY = 5.0
+"""How many times as large as expected a circle is not."""
 
 FEWEST = 4
 """Places a line or circle is fitted to."""

@@ -494,7 +494,7 @@ def _told_slip(every: Hypotheses) -> Callable[[Explained], Slipped]:
         act = step.text if step else ""
         slip = explained.slip
         return Slipped(
-            slip.key, slip.said, explained.step, act, explained.gain, step.line if step else 0
+            slip.key, slip.said, explained.step, act, explained.gain, step.name if step else ""
         )
 
     return told

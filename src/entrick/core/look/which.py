@@ -91,11 +91,13 @@ def hypotheses(work: Work, known: tuple[Slip, ...] = ()) -> Hypotheses:
     hands = Hands(Hand().times(STEADY), len(suffered), 0, work.sheet.factor)
     board = carry_out_slipped(order.acts, hands, suffered)
     pieces = [piece for piece in lined_in(board, work.sheet.factor) if piece.is_heavy]
-    reach = REACH * max(work.sheet.width, work.sheet.height)
+    sheet = work.sheet
+    low = complex(sheet.left, sheet.border) - complex(sheet.origin.x, sheet.origin.y)
+    room = complex(sheet.width - sheet.border - sheet.left, sheet.height - 2 * sheet.border)
     traces = [
         hand
         for hand in range(1, len(suffered))
-        if _can_be_drawn(pieces, hand, reach) and _leaves_a_trace(pieces, hand)
+        if _can_be_drawn(pieces, hand, low, low + room) and _leaves_a_trace(pieces, hand)
     ]
     return Hypotheses(
         order,
@@ -105,13 +107,19 @@ def hypotheses(work: Work, known: tuple[Slip, ...] = ()) -> Hypotheses:
     )
 
 
-REACH = 0.75
-"""How far from the datum anything is drawn, as a share of the sheet: what a slip leaves beyond is
-on no sheet."""
+OVER = 3.0
+"""How far over the border a line goes at most, mm: nobody draws on beyond it."""
 
 
-def _can_be_drawn(pieces: Sequence[LinedPiece], hand: int, reach: float) -> bool:
-    return all(bool(np.all(np.abs(piece.places[:, hand]) < reach)) for piece in pieces)
+def _can_be_drawn(pieces: Sequence[LinedPiece], hand: int, low: complex, high: complex) -> bool:
+    """Tell whether all that a hand drew lies within the border."""
+    for piece in pieces:
+        x, y = piece.places[:, hand].real, piece.places[:, hand].imag
+        inside = (x > low.real - OVER) & (x < high.real + OVER)
+        inside &= (y > low.imag - OVER) & (y < high.imag + OVER)
+        if piece.there[hand] and not inside.all():
+            return False
+    return True
 
 
 def _leaves_a_trace(pieces: Sequence[LinedPiece], hand: int) -> bool:

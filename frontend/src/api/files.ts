@@ -1,9 +1,11 @@
 /** Files out of the desk and into it. */
 import {
+  type ClassIn,
   exportPlan,
   exportRegister,
   type ExportIn,
   importRegister,
+  marksOfClass,
   Problem,
   setPapers,
   type PapersIn,
@@ -50,6 +52,10 @@ export const downloadWorksheet = (format: "pdf" | "csv", worksheet: WorksheetFil
 
 /** Fetch the papers of a set, or its key. */
 export const downloadPapers = (papers: PapersIn) => kept(setPapers({ body: papers, ...WHOLE }), "papers.pdf");
+
+/** Fetch the marks of a class as a table. */
+export const keepMarks = (students: ClassIn["students"]) =>
+  kept(marksOfClass({ body: { students }, ...WHOLE }), "marks.csv");
 
 /** Hears how far something is: so many of so many. */
 export type Progress = (done: number, of: number) => void;

@@ -4,6 +4,7 @@ import { type ClassMarksOut, listJobs, markClass, openJob, setPaper, type Papers
 import { downloadPapers } from "../api/files";
 import { Bars } from "../ui/Bars";
 import { Tabled } from "../ui/Tabled";
+import { ClassSheets } from "../views/ClassSheets";
 import { Header } from "../views/Header";
 import { Button } from "../ui/Button";
 import { Check } from "../ui/Check";
@@ -28,6 +29,7 @@ export function Component() {
           </p>
           {set && <Papers set={set} told={setTold} />}
           <Marking set={set} take={setSet} told={setTold} />
+          <ClassSheets told={setTold} />
         </div>
       </main>
     </div>

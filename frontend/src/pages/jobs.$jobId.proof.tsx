@@ -34,6 +34,9 @@ export function Component() {
             <Link className="act" to={`/jobs/${jobId}`}>
               Back to the bench
             </Link>
+            <Link className="act" to={`/jobs/${jobId}/look`}>
+              On the sheet
+            </Link>
             <Issue work={work} proof={proof} />
           </>
         )}

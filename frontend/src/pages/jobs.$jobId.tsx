@@ -153,6 +153,9 @@ export function Component() {
             <Link className="act" to={`/jobs/${jobId}/board`}>
               At the board
             </Link>
+            <Link className="act" to={`/jobs/${jobId}/look`}>
+              On the sheet
+            </Link>
             <Link className="act" to={`/jobs/${jobId}/practice`}>
               Practice
             </Link>

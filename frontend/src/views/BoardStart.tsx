@@ -3,6 +3,7 @@ import { around, type JobWithPlan, openLogbook, schedules, type SittingOut, work
 import { kitCalled, useKits } from "../state/kits";
 import { placeOf } from "../state/sitting";
 import { Button } from "../ui/Button";
+import { useSearchParams } from "react-router";
 import { Figures } from "../ui/Figures";
 
 /** How many acts are shown before one begins. */
@@ -34,7 +35,11 @@ export function BoardStart({ job, start, takeUp }: Props) {
     },
     retry: false,
   });
+  const [asked] = useSearchParams();
   const items = data ? [...data.about.ready, ...data.work.steps, ...data.about.finish] : [];
+  // A step that slipped is shown with what follows it; those that make the sheet ready come before it.
+  const wanted = Number(asked.get("step"));
+  const from = wanted > 0 && data ? Math.min(data.about.ready.length + wanted, items.length) - 1 : 0;
   const order = data?.counted.schedules.find((each) => each.schedule === schedule);
   const last = data?.book.sittings.find((each) => !each.rehearsed && !each.removed);
   const place = last ? placeOf(last.events) : 0;
@@ -66,9 +71,12 @@ export function BoardStart({ job, start, takeUp }: Props) {
             {kit || usual || "an ordinary kit"}
           </h2>
           <ol className="pt-1">
-            {items.slice(0, FIRST).map((step, index) => (
-              <li key={index} className="flex gap-3 border-b border-ruling py-1">
-                <span className="w-8 text-right text-pencil">{index + 1}</span>
+            {items.slice(from, from + FIRST).map((step, index) => (
+              <li
+                key={index}
+                className={`flex gap-3 border-b border-ruling py-1 ${from > 0 && index === 0 ? "bg-tab" : ""}`}
+              >
+                <span className="w-8 text-right text-pencil">{from + index + 1}</span>
                 <span className="min-w-0 flex-1">{step.text}</span>
                 <span className="font-semibold whitespace-nowrap">
                   {step.setting && <Figures text={step.setting.reading} />}

@@ -2,7 +2,7 @@
 
 import type { Client, Options as Options2, TDataShape } from './client';
 import { client } from './client.gen';
-import type { AddEventsData, AddEventsErrors, AddEventsResponses, AmendSittingData, AmendSittingErrors, AmendSittingResponses, ArchiveJobData, ArchiveJobErrors, ArchiveJobResponses, AroundData, AroundErrors, AroundResponses, BeginRoundData, BeginRoundErrors, BeginRoundResponses, BeginSittingData, BeginSittingErrors, BeginSittingResponses, BriefData, BriefErrors, BriefResponses, CompareMethodsData, CompareMethodsErrors, CompareMethodsResponses, CompleteRowData, CompleteRowErrors, CompleteRowResponses, CutData, CutErrors, CutResponses, DescribeApiData, DescribeApiErrors, DescribeApiResponses, EnterJobData, EnterJobErrors, EnterJobResponses, EveryFormatData, EveryFormatErrors, EveryFormatResponses, ExportPlanData, ExportPlanErrors, ExportPlanResponses, ExportRegisterData, ExportRegisterErrors, ExportRegisterResponses, ForgetPracticeData, ForgetPracticeErrors, ForgetPracticeResponses, GiveHintData, GiveHintErrors, GiveHintResponses, ImportRegisterData, ImportRegisterErrors, ImportRegisterResponses, InstrumentData, InstrumentErrors, InstrumentResponses, JudgeAnswerData, JudgeAnswerErrors, JudgeAnswerResponses, KitLacksData, KitLacksErrors, KitLacksResponses, LessonData, LessonErrors, LessonResponses, ListJobsData, ListJobsErrors, ListJobsResponses, ListKitsData, ListKitsErrors, ListKitsResponses, ListRevisionsData, ListRevisionsErrors, ListRevisionsResponses, LogbookCsvData, LogbookCsvErrors, LogbookCsvResponses, MarkClassData, MarkClassErrors, MarkClassResponses, MeasuredData, MeasuredErrors, MeasuredResponses, NoticeData, NoticeErrors, NoticeResponses, OneRevisionData, OneRevisionErrors, OneRevisionResponses, OpenJobData, OpenJobErrors, OpenJobResponses, OpenLogbookData, OpenLogbookErrors, OpenLogbookResponses, OpenSittingData, OpenSittingErrors, OpenSittingResponses, OpenStepData, OpenStepErrors, OpenStepResponses, PairingData, PairingErrors, PairingPictureData, PairingPictureErrors, PairingPictureResponses, PairingResponses, PictureData, PictureErrors, PictureResponses, PracticeRecordData, PracticeRecordErrors, PracticeRecordResponses, ProfileToTryData, ProfileToTryErrors, ProfileToTryResponses, ProofData, ProofErrors, ProofResponses, PutKitData, PutKitErrors, PutKitResponses, ReadBackProfileData, ReadBackProfileErrors, ReadBackProfileResponses, RegionsData, RegionsErrors, RegionsResponses, RehearsalData, RehearsalErrors, RehearsalResponses, RemoveKitData, RemoveKitErrors, RemoveKitResponses, RemoveSittingData, RemoveSittingErrors, RemoveSittingResponses, RenewCodeData, RenewCodeErrors, RenewCodeResponses, SaveRevisionData, SaveRevisionErrors, SaveRevisionResponses, SchedulesData, SchedulesErrors, SchedulesResponses, SendAwayData, SendAwayErrors, SendAwayResponses, SetKitData, SetKitErrors, SetKitResponses, SetPaperData, SetPaperErrors, SetPaperResponses, SetPapersData, SetPapersErrors, SetPapersResponses, SetScheduleData, SetScheduleErrors, SetScheduleResponses, SheetChoicesData, SheetChoicesErrors, SheetChoicesResponses, ShowSettingData, ShowSettingErrors, ShowSettingResponses, SuggestData, SuggestErrors, SuggestResponses, ThumbnailData, ThumbnailErrors, ThumbnailResponses, VocabularyData, VocabularyErrors, VocabularyResponses, WorkOutPlanData, WorkOutPlanErrors, WorkOutPlanResponses, WorksheetData, WorksheetErrors, WorksheetFileData, WorksheetFileErrors, WorksheetFileResponses, WorksheetResponses } from './types.gen';
+import type { AddEventsData, AddEventsErrors, AddEventsResponses, AmendSittingData, AmendSittingErrors, AmendSittingResponses, ArchiveJobData, ArchiveJobErrors, ArchiveJobResponses, AroundData, AroundErrors, AroundResponses, BeginRoundData, BeginRoundErrors, BeginRoundResponses, BeginSittingData, BeginSittingErrors, BeginSittingResponses, BriefData, BriefErrors, BriefResponses, CompareMethodsData, CompareMethodsErrors, CompareMethodsResponses, CompleteRowData, CompleteRowErrors, CompleteRowResponses, CutData, CutErrors, CutResponses, DescribeApiData, DescribeApiErrors, DescribeApiResponses, EnterJobData, EnterJobErrors, EnterJobResponses, EveryFormatData, EveryFormatErrors, EveryFormatResponses, ExportPlanData, ExportPlanErrors, ExportPlanResponses, ExportRegisterData, ExportRegisterErrors, ExportRegisterResponses, ForgetPracticeData, ForgetPracticeErrors, ForgetPracticeResponses, GiveHintData, GiveHintErrors, GiveHintResponses, ImportRegisterData, ImportRegisterErrors, ImportRegisterResponses, InstrumentData, InstrumentErrors, InstrumentResponses, JudgeAnswerData, JudgeAnswerErrors, JudgeAnswerResponses, KitLacksData, KitLacksErrors, KitLacksResponses, LessonData, LessonErrors, LessonResponses, ListJobsData, ListJobsErrors, ListJobsResponses, ListKitsData, ListKitsErrors, ListKitsResponses, ListRevisionsData, ListRevisionsErrors, ListRevisionsResponses, LogbookCsvData, LogbookCsvErrors, LogbookCsvResponses, LookAtSheetData, LookAtSheetErrors, LookAtSheetResponses, MarkClassData, MarkClassErrors, MarkClassResponses, MarksOfClassData, MarksOfClassErrors, MarksOfClassResponses, MeasuredData, MeasuredErrors, MeasuredResponses, NoticeData, NoticeErrors, NoticeResponses, OneRevisionData, OneRevisionErrors, OneRevisionResponses, OpenJobData, OpenJobErrors, OpenJobResponses, OpenLogbookData, OpenLogbookErrors, OpenLogbookResponses, OpenSittingData, OpenSittingErrors, OpenSittingResponses, OpenStepData, OpenStepErrors, OpenStepResponses, PairingData, PairingErrors, PairingPictureData, PairingPictureErrors, PairingPictureResponses, PairingResponses, PictureData, PictureErrors, PictureResponses, PracticeRecordData, PracticeRecordErrors, PracticeRecordResponses, ProfileToTryData, ProfileToTryErrors, ProfileToTryResponses, ProofData, ProofErrors, ProofResponses, PutKitData, PutKitErrors, PutKitResponses, ReadBackProfileData, ReadBackProfileErrors, ReadBackProfileResponses, RegionsData, RegionsErrors, RegionsResponses, RehearsalData, RehearsalErrors, RehearsalResponses, RemoveKitData, RemoveKitErrors, RemoveKitResponses, RemoveSittingData, RemoveSittingErrors, RemoveSittingResponses, RenewCodeData, RenewCodeErrors, RenewCodeResponses, SampleSheetData, SampleSheetErrors, SampleSheetResponses, SaveRevisionData, SaveRevisionErrors, SaveRevisionResponses, SchedulesData, SchedulesErrors, SchedulesResponses, SendAwayData, SendAwayErrors, SendAwayResponses, SetKitData, SetKitErrors, SetKitResponses, SetPaperData, SetPaperErrors, SetPaperResponses, SetPapersData, SetPapersErrors, SetPapersResponses, SetScheduleData, SetScheduleErrors, SetScheduleResponses, SheetChoicesData, SheetChoicesErrors, SheetChoicesResponses, ShowSettingData, ShowSettingErrors, ShowSettingResponses, SuggestData, SuggestErrors, SuggestResponses, ThumbnailData, ThumbnailErrors, ThumbnailResponses, VocabularyData, VocabularyErrors, VocabularyResponses, WorkOutPlanData, WorkOutPlanErrors, WorkOutPlanResponses, WorksheetData, WorksheetErrors, WorksheetFileData, WorksheetFileErrors, WorksheetFileResponses, WorksheetResponses } from './types.gen';
 
 export type Options<TData extends TDataShape = TDataShape, ThrowOnError extends boolean = boolean, TResponse = unknown> = Options2<TData, ThrowOnError, TResponse> & {
     /**
@@ -287,6 +287,45 @@ export const logbookCsv = <ThrowOnError extends boolean = true>(options?: Option
     responseStyle: 'data',
     url: '/api/logbook.csv',
     ...options
+});
+
+/**
+ * Look at a picture of a finished sheet: what is off, by how much, and which act slipped.
+ */
+export const lookAtSheet = <ThrowOnError extends boolean = true>(options: Options<LookAtSheetData, ThrowOnError>) => (options.client ?? client).post<LookAtSheetResponses, LookAtSheetErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/look',
+    ...options,
+    headers: {
+        'Content-Type': 'application/json',
+        ...options.headers
+    }
+});
+
+/**
+ * Write the marks of a class as a table.
+ */
+export const marksOfClass = <ThrowOnError extends boolean = true>(options: Options<MarksOfClassData, ThrowOnError>) => (options.client ?? client).post<MarksOfClassResponses, MarksOfClassErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/look/marks.csv',
+    ...options,
+    headers: {
+        'Content-Type': 'application/json',
+        ...options.headers
+    }
+});
+
+/**
+ * Have a simulated hand draw a plan, and a simulated scanner or camera take its picture.
+ */
+export const sampleSheet = <ThrowOnError extends boolean = true>(options: Options<SampleSheetData, ThrowOnError>) => (options.client ?? client).post<SampleSheetResponses, SampleSheetErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/look/sample',
+    ...options,
+    headers: {
+        'Content-Type': 'application/json',
+        ...options.headers
+    }
 });
 
 /**

@@ -298,6 +298,18 @@ export type ChooseCandidate = {
 };
 
 /**
+ * ClassIn
+ *
+ * The marks of a class.
+ */
+export type ClassIn = {
+    /**
+     * Students
+     */
+    students: Array<StudentIn>;
+};
+
+/**
  * ClassMarksOut
  *
  * A class, marked: as CSV, student by student, slip by slip.
@@ -2161,6 +2173,131 @@ export type LogbookOut = {
 };
 
 /**
+ * LookIn
+ *
+ * A plan, and a picture of its finished sheet (PNG, JPEG, TIFF, or a PDF that holds one) as
+ * base64; `tolerance` in mm on paper. Where it is the sheet of a student of a class set, the plan
+ * has the givens of that student.
+ */
+export type LookIn = {
+    /**
+     * Kit
+     */
+    kit?: string;
+    /**
+     * Picture
+     */
+    picture: string;
+    /**
+     * Schedule
+     */
+    schedule?: 'written' | 'settings' | 'clean';
+    scheme?: SchemeIn;
+    /**
+     * Seed
+     */
+    seed?: number;
+    /**
+     * Student
+     */
+    student?: number | null;
+    /**
+     * Text
+     */
+    text: string;
+    /**
+     * Tolerance
+     */
+    tolerance?: number;
+};
+
+/**
+ * LookedOut
+ *
+ * A sheet looked at. `picture` is the straightened picture as the address of an image, `width`
+ * and `height` are mm.
+ */
+export type LookedOut = {
+    /**
+     * Height
+     */
+    height: number;
+    marks: MarkedOut;
+    /**
+     * Notes
+     */
+    notes: Array<string>;
+    /**
+     * Picture
+     */
+    picture: string;
+    /**
+     * Rows
+     */
+    rows: Array<SheetRowOut>;
+    /**
+     * Second
+     */
+    second: Array<SlippedOut>;
+    /**
+     * Sentence
+     */
+    sentence: string;
+    /**
+     * Slips
+     */
+    slips: Array<SlippedOut>;
+    /**
+     * Unit
+     */
+    unit: string;
+    /**
+     * Width
+     */
+    width: number;
+    /**
+     * Within
+     */
+    within: boolean;
+};
+
+/**
+ * MarkedOut
+ *
+ * Marks for a sheet, part by part.
+ */
+export type MarkedOut = {
+    /**
+     * Accuracy
+     */
+    accuracy: number;
+    /**
+     * Centring
+     */
+    centring: number;
+    /**
+     * Completeness
+     */
+    completeness: number;
+    /**
+     * Most
+     */
+    most: number;
+    /**
+     * Tangency
+     */
+    tangency: number;
+    /**
+     * Weight
+     */
+    weight: number;
+    /**
+     * Whole
+     */
+    whole: number;
+};
+
+/**
  * MarkedPaperOut
  *
  * A student's marks.
@@ -3229,6 +3366,43 @@ export type SaidOut = {
 };
 
 /**
+ * SampleIn
+ *
+ * A plan to be drawn by a simulated hand: without a slip, with one, or photographed with
+ * one.
+ */
+export type SampleIn = {
+    /**
+     * Kit
+     */
+    kit?: string;
+    /**
+     * Text
+     */
+    text: string;
+    /**
+     * Which
+     */
+    which?: 'sound' | 'slipped' | 'photographed';
+};
+
+/**
+ * SampleOut
+ *
+ * A picture of a sheet: its name, and what is in it as base64.
+ */
+export type SampleOut = {
+    /**
+     * Name
+     */
+    name: string;
+    /**
+     * Picture
+     */
+    picture: string;
+};
+
+/**
  * SampleProfileOut
  *
  * A bare profile to try: the name of its file, and what is in it.
@@ -3328,6 +3502,34 @@ export type SchedulesOut = {
      * Told
      */
     told: string;
+};
+
+/**
+ * SchemeIn
+ *
+ * How many marks there are for what.
+ */
+export type SchemeIn = {
+    /**
+     * Accuracy
+     */
+    accuracy?: number;
+    /**
+     * Centring
+     */
+    centring?: number;
+    /**
+     * Completeness
+     */
+    completeness?: number;
+    /**
+     * Tangency
+     */
+    tangency?: number;
+    /**
+     * Weight
+     */
+    weight?: number;
 };
 
 /**
@@ -3613,6 +3815,58 @@ export type SheetOut = {
 };
 
 /**
+ * SheetRowOut
+ *
+ * A piece on the sheet; `place` is how far it is from its place, mm on paper, and `place_u`
+ * what that may be off. Paths are in mm on paper, upwards counting down from the top.
+ */
+export type SheetRowOut = {
+    /**
+     * Carried
+     */
+    carried: boolean;
+    /**
+     * Judged
+     */
+    judged: 'within' | 'unsure' | 'off' | 'missing';
+    /**
+     * Name
+     */
+    name: string;
+    /**
+     * Path
+     */
+    path: Array<[
+        number,
+        number
+    ]>;
+    /**
+     * Place
+     */
+    place: number;
+    /**
+     * Place U
+     */
+    place_u: number;
+    /**
+     * Planned
+     */
+    planned: Array<[
+        number,
+        number
+    ]>;
+    /**
+     * Seen
+     */
+    seen: number;
+    size: SizedOut | null;
+    /**
+     * Told
+     */
+    told: string;
+};
+
+/**
  * SittingIn
  *
  * A sitting that begins: which revision of which job is drawn, in which order.
@@ -3712,6 +3966,35 @@ export type SittingOut = {
 };
 
 /**
+ * SizedOut
+ *
+ * A size as given and as drawn, in the plan's unit; `u` is what the measuring may be off, and
+ * `paper` by how much it is off, mm on paper.
+ */
+export type SizedOut = {
+    /**
+     * Drawn
+     */
+    drawn: number;
+    /**
+     * Given
+     */
+    given: number;
+    /**
+     * Paper
+     */
+    paper: number;
+    /**
+     * U
+     */
+    u: number;
+    /**
+     * What
+     */
+    what: string;
+};
+
+/**
  * SlipOut
  *
  * A slip, and how often it was made.
@@ -3725,6 +4008,30 @@ export type SlipOut = {
      * Told
      */
     told: string;
+};
+
+/**
+ * SlippedOut
+ *
+ * A slip that explains the sheet, with the step it was made at.
+ */
+export type SlippedOut = {
+    /**
+     * Act
+     */
+    act: string;
+    /**
+     * Key
+     */
+    key: string;
+    /**
+     * Said
+     */
+    said: string;
+    /**
+     * Step
+     */
+    step: number;
 };
 
 /**
@@ -3874,6 +4181,23 @@ export type StrokeOut = {
      * Width
      */
     width: number;
+};
+
+/**
+ * StudentIn
+ *
+ * The marks of one student, and what was said.
+ */
+export type StudentIn = {
+    marks: SchemeIn | null;
+    /**
+     * Said
+     */
+    said: string;
+    /**
+     * Student
+     */
+    student: string;
 };
 
 /**
@@ -5925,6 +6249,213 @@ export type LogbookCsvResponses = {
 };
 
 export type LogbookCsvResponse = LogbookCsvResponses[keyof LogbookCsvResponses];
+
+export type LookAtSheetData = {
+    body: LookIn;
+    path?: never;
+    query?: never;
+    url: '/api/look';
+};
+
+export type LookAtSheetErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type LookAtSheetError = LookAtSheetErrors[keyof LookAtSheetErrors];
+
+export type LookAtSheetResponses = {
+    /**
+     * OK
+     */
+    200: LookedOut;
+};
+
+export type LookAtSheetResponse = LookAtSheetResponses[keyof LookAtSheetResponses];
+
+export type MarksOfClassData = {
+    body: ClassIn;
+    path?: never;
+    query?: never;
+    url: '/api/look/marks.csv';
+};
+
+export type MarksOfClassErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type MarksOfClassError = MarksOfClassErrors[keyof MarksOfClassErrors];
+
+export type MarksOfClassResponses = {
+    /**
+     * OK
+     */
+    200: Blob | File;
+};
+
+export type MarksOfClassResponse = MarksOfClassResponses[keyof MarksOfClassResponses];
+
+export type SampleSheetData = {
+    body: SampleIn;
+    path?: never;
+    query?: never;
+    url: '/api/look/sample';
+};
+
+export type SampleSheetErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type SampleSheetError = SampleSheetErrors[keyof SampleSheetErrors];
+
+export type SampleSheetResponses = {
+    /**
+     * OK
+     */
+    200: SampleOut;
+};
+
+export type SampleSheetResponse = SampleSheetResponses[keyof SampleSheetResponses];
 
 export type MeasuredData = {
     body: MeasuredIn;

@@ -16,7 +16,7 @@ def looked_data(finding: Finding) -> dict[str, Any]:
     found = asdict(finding)
     found["within"] = finding.is_within
     for row in found["rows"]:
-        del row["path"]
+        del row["path"], row["planned"]
     return found
 
 

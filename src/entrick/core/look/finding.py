@@ -58,6 +58,8 @@ TOO_FAINT = 0.65
 EXTRA = 12.0
 """Length from which a heavy line that belongs to no piece is told, mm."""
 
+Spots = tuple[tuple[float, float], ...]
+
 Judged = Literal["within", "unsure", "off", "missing"]
 """Within the tolerance; beyond it, but not beyond what the measuring may be off; off; not there."""
 
@@ -107,22 +109,23 @@ class Row:
         How dark the stroke is (1 black), and how wide, mm.
     carried : bool
         Whether it is off, but where it should be if the slip that is told was made.
-    path : tuple of (x, y)
-        Where it was drawn, in the plan.
+    path, planned : tuple of (x, y)
+        Where it was drawn, and where it belongs, in the plan.
     """
 
     name: str
     line: int
-    size: Sized | None
-    place: float
-    place_u: float
     judged: Judged
     told: str
     seen: float
-    dark: float
-    width: float
-    carried: bool
-    path: tuple[tuple[float, float], ...]
+    planned: Spots
+    path: Spots = ()
+    size: Sized | None = None
+    place: float = 0.0
+    place_u: float = 0.0
+    dark: float = 0.0
+    width: float = 0.0
+    carried: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -396,20 +399,8 @@ def _rows(
         line = lines.get(piece.called, 0)
         if each is None or each.seen < FOUND or not len(each.places):
             seen = 0.0 if each is None else each.seen
-            yield Row(
-                piece.called,
-                line,
-                None,
-                0.0,
-                0.0,
-                "missing",
-                "is not there",
-                seen,
-                0.0,
-                0.0,
-                False,
-                (),
-            )
+            planned = _spots(piece.places[:, SOUND] / work.sheet.factor)
+            yield Row(piece.called, line, "missing", "is not there", seen, planned)
         else:
             yield _row(work, each, line, tolerance)
 
@@ -451,26 +442,30 @@ def _row(work: Work, each: Measured, line: int, tolerance: float) -> Row:
         place_u = 2 * math.hypot(float(np.median(np.abs(each.off))) / 4, ALIGNED)
         judged = _judged((place, place_u), tolerance=tolerance)
         told = f"up to {place:.1f} mm off" if judged == "off" else ""
-    path = each.places / factor
-    spots = tuple((round(p.real, 4), round(p.imag, 4)) for p in map(complex, path[:: _every(path)]))
     return Row(
         piece.called,
         line,
-        size,
-        place,
-        place_u,
         judged,
         told,
         each.seen,
+        _spots(piece.places[:, SOUND] / factor),
+        _spots(each.places / factor),
+        size,
+        place,
+        place_u,
         each.dark,
         each.width,
         judged == "off" and each.hand != SOUND and not _is_elsewhere(each),
-        spots,
     )
 
 
-def _every(path: Places) -> int:
-    return max(1, len(path) // 120)
+def _spots(path: Places) -> Spots:
+    """Return a path as it is shown, of so many places at most."""
+    every = path[:: max(1, len(path) // MOST_SPOTS)]
+    return tuple((round(spot.real, 4), round(spot.imag, 4)) for spot in map(complex, every))
+
+
+MOST_SPOTS = 120
 
 
 def _judged(*offs: tuple[float, float], tolerance: float) -> Judged:

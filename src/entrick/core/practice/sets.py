@@ -114,7 +114,7 @@ def plan_paper(
         own = [question for question in questions(work_out(text), seed) if question.rule in wanted]
         share = count // len(texts) + (number < count % len(texts))
         picked = chosen(own, {}, 0.0, share, Random(f"{seed} {number}"), spaced=False)
-        done = variant(text, seed * 100_003 + student)
+        done = own_variant(text, student, seed)
         known = {question.key: question for question in questions(done, seed)} if done else {}
         givens.append(_givens(done or work_out(text)))
         # A variant may have lost the point of a question: then it is asked as the plan has it.
@@ -122,6 +122,12 @@ def plan_paper(
     if not asked:
         raise ClauseError("these plans give no such question: take another plan, or other rules")
     return Paper(str(student), tuple(asked), tuple(givens))
+
+
+def own_variant(text: str, student: int, seed: int) -> Work | None:
+    """Return a plan with the givens one student of a set has; None where the set leaves them as
+    they are."""
+    return variant(text, seed * 100_003 + student)
 
 
 def _givens(work: Work) -> str:

@@ -21,8 +21,13 @@ LARGEST_ZIP = 256 * 2**20
 
 IMPORT = "/api/register/import"
 
-LARGER = {"/api/practice/set/": 64 * 2**20, "/api/read-back": 5 * 2**20}
-"""Bytes of the set of a whole class with its answers, and of a drawing that is read back."""
+LARGER = {
+    "/api/practice/set/": 64 * 2**20,
+    "/api/read-back": 5 * 2**20,
+    "/api/look": 56 * 2**20,
+}
+"""Bytes of the set of a whole class with its answers, of a drawing that is read back, and of a
+picture of a sheet as it is sent."""
 
 
 def _host(name: str) -> str:

@@ -10,7 +10,7 @@ from flask import Response, current_app, request
 
 from ..answer import Answer
 from ..operation import Sent
-from .pool import Pool, Task, TooMuchWork
+from .pool import LOOKING, USUAL, Pool, Task, TooMuchWork
 
 F = TypeVar("F", bound=Callable[..., Any])
 
@@ -21,6 +21,9 @@ TIDIED = Task("entrick.core.summarize", "tidied")
 
 LONG = frozenset({"/api/practice/set/papers", "/api/practice/set/marks"})
 """What takes longer than a worker works at one thing: it is made here, one at a time."""
+
+LOOKS = "/api/look"
+"""How the addresses begin of what looks at pictures, and may take more."""
 
 _ONE_AT_A_TIME = threading.Lock()
 _KNOWN: dict[str, Callable[[], Mapping[str, Any]]] = {}
@@ -82,7 +85,8 @@ def _answered(sent: Sent, known: Mapping[str, Any]) -> Answer:
         with _ONE_AT_A_TIME:
             return cast(Answer, ANSWER(sent, known))
     try:
-        return cast(Answer, workers().do(ANSWER, sent, known, gone=gone()))
+        bounds = LOOKING if sent.address.startswith(LOOKS) else USUAL
+        return cast(Answer, workers().do(ANSWER, sent, known, gone=gone(), bounds=bounds))
     except TooMuchWork as error:
         answer: Answer | None = workers().do(ANSWER_OTHERWISE, sent, str(error), gone=gone())
         if answer is None:

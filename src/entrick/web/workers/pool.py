@@ -30,14 +30,8 @@ from ...core.fault import OutOfTime
 
 T = TypeVar("T")
 
-SOFT = 1.5
-"""Seconds of CPU after which the work in worker is told to stop, statement by statement."""
-
 AGAIN = 0.15
-"""Seconds of CPU after which it is told again."""
-
-HARD = 2.0
-"""Seconds of CPU after which it is stopped altogether."""
+"""Seconds of CPU after which work that was told to stop is told again."""
 
 MOST_LOADED = 3
 """Times the clock begins anew where it would have struck while a library was loaded."""
@@ -46,8 +40,30 @@ WALL = 30.0
 """Seconds by the clock on the wall after which a worker is taken to be stuck where no signal
 reaches it."""
 
-MEMORY = 300 * 2**20
-"""Bytes one request may take beyond what a fresh worker has."""
+
+@dataclass(frozen=True, slots=True)
+class Bounds:
+    """What one request may take.
+
+    Attributes
+    ----------
+    soft : float
+        Seconds of CPU after which the work in worker is told to stop, statement by statement.
+    hard : float
+        Seconds of CPU after which it is stopped altogether.
+    memory : int
+        Bytes beyond what a fresh worker has.
+    """
+
+    soft: float
+    hard: float
+    memory: int
+
+
+USUAL = Bounds(1.5, 2.0, 300 * 2**20)
+
+LOOKING = Bounds(15.0, 17.0, 1200 * 2**20)
+"""Of a request that looks at a picture: address space, of which OpenCV takes more than it uses."""
 
 TIRED = 96 * 2**20
 """Bytes a worker may have grown by before it is replaced by a fresh one."""
@@ -99,7 +115,13 @@ class Task:
 class Pool(Protocol):
     """Whoever carries tasks out."""
 
-    def do(self, task: Callable[..., T], *args: Any, gone: Callable[[], bool] = ...) -> T:
+    def do(
+        self,
+        task: Callable[..., T],
+        *args: Any,
+        gone: Callable[[], bool] = ...,
+        bounds: Bounds = ...,
+    ) -> T:
         """Carry a task out and return what it gives."""
 
     def close(self) -> None:
@@ -113,7 +135,13 @@ def _never() -> bool:
 class InProcess:
     """Carries tasks out on the spot: for tests, and for the shell."""
 
-    def do(self, task: Callable[..., T], *args: Any, gone: Callable[[], bool] = _never) -> T:
+    def do(
+        self,
+        task: Callable[..., T],
+        *args: Any,
+        gone: Callable[[], bool] = _never,
+        bounds: Bounds = USUAL,
+    ) -> T:
         """Carry a task out and return what it gives."""
         return task(*args)
 
@@ -130,12 +158,13 @@ class Clock:
     """Counts the CPU time of the work in worker."""
 
     def __init__(self) -> None:
-        self.began, self.struck, self.loaded = 0.0, False, 0
+        self.began, self.struck, self.loaded, self.bounds = 0.0, False, 0, USUAL
         signal.signal(signal.SIGPROF, self._strike)
 
-    def start(self) -> None:
+    def start(self, bounds: Bounds) -> None:
         self.began, self.struck, self.loaded = time.process_time(), False, 0
-        signal.setitimer(signal.ITIMER_PROF, SOFT, AGAIN)
+        self.bounds = bounds
+        signal.setitimer(signal.ITIMER_PROF, bounds.soft, AGAIN)
 
     def stop(self) -> None:
         signal.setitimer(signal.ITIMER_PROF, 0)
@@ -150,10 +179,10 @@ class Clock:
             # A library half loaded would stay so; and loading it is no work of the request's.
             self.loaded += 1
             self.began = time.process_time()
-            signal.setitimer(signal.ITIMER_PROF, SOFT, AGAIN)
+            signal.setitimer(signal.ITIMER_PROF, self.bounds.soft, AGAIN)
             return
         self.struck = True
-        if time.process_time() - self.began >= HARD:
+        if time.process_time() - self.began >= self.bounds.hard:
             raise Stopped
         raise OutOfTime
 
@@ -180,10 +209,7 @@ def _work(pipe: Connection) -> None:
     signal.signal(signal.SIGTERM, signal.SIG_DFL)
     tune_gc()
     fresh = _size()
-    with contextlib.suppress(
-        ValueError, OSError
-    ):  # a system that knows no such limit has the clock alone
-        resource.setrlimit(resource.RLIMIT_AS, (fresh + MEMORY, fresh + MEMORY))
+    most = fresh + LOOKING.memory
     clock = Clock()
     try:
         pipe.send("ready")
@@ -191,13 +217,16 @@ def _work(pipe: Connection) -> None:
         return  # the desk was closed while this worker was being made
     while True:
         try:
-            task, args = pipe.recv()
+            task, args, bounds = pipe.recv()
         except (EOFError, OSError):
             return
         failure: Exception | None = None
         result: object = None
+        with contextlib.suppress(ValueError, OSError):
+            # A system that knows no such limit has the clock alone.
+            resource.setrlimit(resource.RLIMIT_AS, (fresh + bounds.memory, most))
         try:
-            clock.start()
+            clock.start(bounds)
             try:
                 result = task(*args)
             finally:
@@ -282,7 +311,13 @@ class Workers:
         """Have the first worker ready before it is asked for."""
         self._put_back(self._take())
 
-    def do(self, task: Callable[..., T], *args: Any, gone: Callable[[], bool] = _never) -> T:
+    def do(
+        self,
+        task: Callable[..., T],
+        *args: Any,
+        gone: Callable[[], bool] = _never,
+        bounds: Bounds = USUAL,
+    ) -> T:
         """Carry a task out and return what it gives.
 
         Parameters
@@ -293,13 +328,15 @@ class Workers:
             What it takes.
         gone : callable
             Tells whether nobody waits for the answer any more.
+        bounds : Bounds
+            What it may take.
         """
         self._wait_for_turn(gone)
         held = self.quick
         worker = None
         try:
             worker = self._take()
-            worker.pipe.send((task, args))
+            worker.pipe.send((task, args, bounds))
             began = time.monotonic()
             while not worker.pipe.poll(
                 0.02 if held is self.long else max(0.0, YOUNG - (time.monotonic() - began))

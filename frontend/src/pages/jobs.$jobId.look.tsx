@@ -1,0 +1,265 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { Link, useParams } from "react-router";
+import { type JobWithPlan, lookAtSheet, type LookedOut, type SampleIn, sampleSheet } from "../api/client";
+import { inWords } from "../api/client";
+import { base64Of, bytesOf, PICTURES } from "../state/pictures";
+import { kitCalled } from "../state/kits";
+import { useJob } from "../state/server";
+import { Button } from "../ui/Button";
+import { Header } from "../views/Header";
+import { DrawnSheet } from "../worksheet/DrawnSheet";
+
+/** A finished sheet looked at: its picture straightened, the plan over it, and what is off. */
+export function Component() {
+  const id = Number(useParams().jobId);
+  const found = useJob(id);
+  useEffect(() => {
+    document.title = "On the sheet · Entrick";
+  }, []);
+  const job = found.data;
+  return (
+    <div className="flex h-full flex-col">
+      <Header>
+        <h1 className="min-w-0 truncate">
+          On the sheet
+          {job && (
+            <>
+              : <span className="font-semibold">{job.job.drawing}</span> {job.job.title}
+            </>
+          )}
+        </h1>
+        <span className="flex-1" />
+        <Link className="act" to={`/jobs/${id}`}>
+          Bench
+        </Link>
+        <Link className="act" to={`/jobs/${id}/proof`}>
+          Proof
+        </Link>
+      </Header>
+      {job ? <Looking job={job} /> : <p className="p-8">{found.error?.message ?? "Opening the job…"}</p>}
+    </div>
+  );
+}
+
+const SAMPLES: { which: NonNullable<SampleIn["which"]>; said: string }[] = [
+  { which: "sound", said: "a sound one" },
+  { which: "slipped", said: "one with a slip" },
+  { which: "photographed", said: "one photographed askew" },
+];
+
+interface Shown {
+  name: string;
+  looked: LookedOut;
+}
+
+function Looking({ job }: { job: JobWithPlan }) {
+  const { text } = job.newest;
+  const kit = useQuery({
+    queryKey: ["kit to look with", job.kit],
+    queryFn: () => kitCalled(job.kit),
+    staleTime: Infinity,
+  });
+  const [tolerance, setTolerance] = useState("0.5");
+  const [lit, setLit] = useState<string | null>(null);
+  const picker = useRef<HTMLInputElement>(null);
+  const look = useMutation({
+    mutationFn: async (asked: { name: string; picture: () => Promise<string> }): Promise<Shown> => ({
+      name: asked.name,
+      looked: await lookAtSheet({
+        body: {
+          text,
+          kit: kit.data ?? "",
+          schedule: job.schedule,
+          picture: await asked.picture(),
+          tolerance: Number(tolerance.replace(",", ".")) || 0.5,
+        },
+      }),
+    }),
+  });
+  const choose = (file: File | undefined) => {
+    if (file) look.mutate({ name: file.name, picture: async () => base64Of(await bytesOf(file)) });
+  };
+  const sample = (which: NonNullable<SampleIn["which"]>) =>
+    look.mutate({
+      name: `the yard's, ${which}`,
+      picture: async () => (await sampleSheet({ body: { text, kit: kit.data ?? "", which } })).picture,
+    });
+  const shown = look.data;
+  return (
+    <main
+      className="flex min-h-0 flex-1 stacked:flex-col"
+      onDragOver={(event) => event.preventDefault()}
+      onDrop={(event) => {
+        event.preventDefault();
+        choose(event.dataTransfer.files[0]);
+      }}
+    >
+      <section
+        aria-label="What is found"
+        className="page plain w-[40%] min-w-[400px] space-y-3 overflow-auto px-4 py-3 stacked:max-h-[55%] stacked:w-full stacked:min-w-0"
+      >
+        <div className="flex flex-wrap items-baseline gap-2">
+          <Button main disabled={look.isPending} onClick={() => picker.current?.click()}>
+            {shown ? "Another picture…" : "Choose a picture…"}
+          </Button>
+          <input
+            ref={picker}
+            type="file"
+            className="hidden"
+            accept={PICTURES}
+            aria-label="Choose a picture of the sheet"
+            onChange={(event) => {
+              choose(event.target.files?.[0]);
+              event.target.value = "";
+            }}
+          />
+          <label className="flex items-baseline gap-1.5">
+            within
+            <input
+              className="field w-14"
+              inputMode="decimal"
+              value={tolerance}
+              onChange={(event) => setTolerance(event.target.value)}
+            />
+            mm on paper
+          </label>
+        </div>
+        <p className="flex flex-wrap items-baseline gap-x-2">
+          Or try:
+          {SAMPLES.map(({ which, said }) => (
+            <button
+              key={which}
+              type="button"
+              className="underline disabled:opacity-60"
+              disabled={look.isPending}
+              onClick={() => sample(which)}
+            >
+              {said}
+            </button>
+          ))}
+        </p>
+        <p role="status" aria-live="polite">
+          {look.isPending && "Looking at the sheet…"}
+        </p>
+        {look.error && (
+          <p role="alert" className="border-l-4 border-accent pl-2">
+            {inWords(look.error)}
+          </p>
+        )}
+        {!shown && !look.isPending && !look.error && (
+          <p className="text-pencil">
+            Scan the finished sheet at 150 to 600 dpi, or photograph it with all four sides of its border in
+            view, and the desk measures every piece of it against this plan. The picture is looked at on this
+            machine and not kept.
+          </p>
+        )}
+        {shown && !look.isPending && <Found job={job} shown={shown} lit={lit} light={setLit} />}
+      </section>
+      <div className="flex min-h-0 min-w-0 flex-1 flex-col">
+        {shown && !look.isPending && <DrawnSheet looked={shown.looked} lit={lit} light={setLit} />}
+      </div>
+    </main>
+  );
+}
+
+const SIGNS = { within: "✓", unsure: "?", off: "✗", missing: "–" } as const;
+const WORDS = {
+  within: "within",
+  unsure: "beyond it, but not for sure",
+  off: "off",
+  missing: "not there",
+} as const;
+
+interface FoundProps {
+  job: JobWithPlan;
+  shown: Shown;
+  lit: string | null;
+  light: (name: string | null) => void;
+}
+
+function Found({ job, shown: { name, looked }, lit, light }: FoundProps) {
+  const { marks } = looked;
+  const parts = ["accuracy", "tangency", "weight", "completeness", "centring"] as const;
+  return (
+    <>
+      <div role="status" data-testid="looked">
+        <p className="text-pencil">{name}</p>
+        <p className="text-lg font-semibold">{looked.sentence}</p>
+      </div>
+      {[...looked.slips.slice(0, 3), ...looked.second.slice(0, 1)].map((slip) => (
+        <p key={`${slip.step} ${slip.key}`}>
+          <Link className="underline" to={`/jobs/${job.job.id}/board?step=${slip.step}`}>
+            Step {slip.step}
+          </Link>
+          : {slip.act}
+        </p>
+      ))}
+      {looked.notes.length > 0 && (
+        <ul className="list-disc pl-5">
+          {looked.notes.map((note) => (
+            <li key={note}>{note}</li>
+          ))}
+        </ul>
+      )}
+      <table className="w-full text-[15px]">
+        <caption className="sr-only">Every piece as given and as drawn</caption>
+        <thead>
+          <tr className="border-b border-ink text-left">
+            <th className="pr-2">piece</th>
+            <th className="pr-2">given</th>
+            <th className="pr-2">drawn</th>
+            <th className="pr-2 text-right">by, mm</th>
+            <th className="text-right">place, mm</th>
+            <th className="pl-3">judged</th>
+          </tr>
+        </thead>
+        <tbody>
+          {looked.rows.map((row, index) => (
+            <tr
+              key={index}
+              className={`border-b border-ruling ${lit === row.name ? "bg-tab" : ""}`}
+              onMouseEnter={() => light(row.name)}
+              onMouseLeave={() => light(null)}
+            >
+              <th scope="row" className="py-0.5 pr-2 text-left font-normal">
+                {row.name}
+              </th>
+              <td className="pr-2 whitespace-nowrap">{row.size?.what ?? ""}</td>
+              <td className="pr-2 whitespace-nowrap">
+                {row.size && `${figure(row.size.drawn, looked.unit)} ± ${figure(row.size.u, looked.unit)}`}
+              </td>
+              <td className="pr-2 text-right">{row.size && signed(row.size.paper)}</td>
+              <td className="text-right whitespace-nowrap">
+                {row.judged !== "missing" && `${row.place.toFixed(2)} ± ${row.place_u.toFixed(2)}`}
+              </td>
+              <td className="pl-3">
+                <span aria-hidden="true">{SIGNS[row.judged]} </span>
+                {row.told || WORDS[row.judged]}
+                {row.carried && ", as the slip has it"}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p>
+        <span className="font-semibold">
+          {marks.whole} of {marks.most} marks
+        </span>{" "}
+        <span className="text-pencil">
+          ({parts.map((part) => `${part} ${marks[part].toFixed(1)}`).join(", ")}; what is right given a slip
+          counts)
+        </span>
+      </p>
+      <p className="text-pencil">
+        By how much a size is off, and how far a piece is from its place, are mm on paper. ± is what the
+        measuring may be off, 95 times in 100; nothing within it is called wrong. Judge by the sheet itself
+        before anything is made from it.
+      </p>
+    </>
+  );
+}
+
+const signed = (off: number) => `${off < 0 ? "−" : "+"}${Math.abs(off).toFixed(2)}`;
+
+const figure = (size: number, unit: string) => size.toFixed(unit === "in" ? 3 : 2);

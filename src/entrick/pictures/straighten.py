@@ -69,23 +69,31 @@ def straighten(picture: Grey, frame: Frame) -> Straight:
         Where no border is in view.
     """
     ink = evened(picture)
-    found: PictureError | None = None
-    for corners in _borders(ink, frame):
-        sides = [_ridge(ink, *each) for each in _sides(corners)]
-        if min(len(side) for side in sides) < HALF:
-            continue
-        bend, off = _bend(sides, picture.shape)
-        lines = [_fitted(_unbent(side, bend, picture.shape)) for side in sides]
-        refined = np.array([_crossing(lines[at - 1], lines[at]) for at in range(4)])
-        try:
-            return _straight(ink, refined, bend, off, frame)
-        except PictureError as error:
-            found = found or error
-    raise found or PictureError(
-        "the border of the sheet is not in view: all four sides have to be in the picture, dark "
-        "and whole; lay the sheet flat on something plain and take it again"
-    )
+    best: _Lain | None = None
+    for corners in itertools.islice(_borders(ink, frame), MOST_TRIED):
+        lain = _lain(ink, corners, frame)
+        if lain is not None and (best is None or lain.clear > best.clear):
+            best = lain
+        if best is not None and best.clear > CLEAR:
+            break
+    if best is None:
+        raise PictureError(
+            "the border of the sheet is not in view: all four sides have to be in the picture, "
+            "dark and whole; lay the sheet flat on something plain and take it again"
+        )
+    if best.strip < DARK / 2 or best.strip < CLEARER * best.other:
+        raise PictureError(
+            "a border is there, but no title strip that would tell which way round the sheet "
+            "lies, or whether it is the sheet of this plan"
+        )
+    return _straight(ink, best, frame)
 
+
+MOST_TRIED = 24
+"""Borders that are looked at."""
+
+CLEAR = 0.55
+"""How dark the strip is and how whole the sides are, of 1, from which nothing better is wanted."""
 
 HALF = 50
 """Places found along a side, of a hundred, under which it is no line."""
@@ -217,7 +225,7 @@ def _sides(corners: Spots) -> Iterator[tuple[Spots, Spots]]:
 def _ridge(ink: Ink, start: Spots, end: Spots) -> Spots:
     """Return the middle of the dark line near a straight, every hundredth of it: looked for widely
     first, then ever nearer to the curve that the places found so far lie on."""
-    shares = np.linspace(0.02, 0.98, 97)
+    shares = np.linspace(0.02, 0.98, SHARES)
     long = float(np.hypot(*(end - start)))
     ahead = (end - start) / long
     across = np.array([-ahead[1], ahead[0]])
@@ -308,40 +316,77 @@ def _crossing(one: tuple[Spots, Spots], other: tuple[Spots, Spots]) -> Spots:
 
 
 @dataclass(frozen=True)
-class _Seen:
-    """A way a sheet may lie: from millimetres to the picture without its lens."""
+class _Lain:
+    """How a sheet may lie in a picture.
+
+    Attributes
+    ----------
+    turn : array (3, 3)
+        From millimetres to the picture without its lens.
+    bend : float
+        How much the lens bends.
+    off : float
+        How far the border is from straight then, mm.
+    pixels : float
+        Pixels a millimetre.
+    strip, other : float
+        How dark the lines of the title strip are so, and at the best of the other ways round.
+    clear : float
+        How dark the strip is, and how whole the sides are.
+    """
 
     turn: npt.NDArray[np.float64]
+    bend: float
+    off: float
+    pixels: float
     strip: float
-    """How dark the lines of the title strip are, if it lies so."""
+    other: float
+    clear: float
 
 
-def _straight(ink: Ink, corners: Spots, bend: float, off: float, frame: Frame) -> Straight:
-    ways = [_way(ink, np.roll(corners, by, axis=0), bend, frame) for by in range(4)]
-    best, second = sorted(ways, key=lambda way: -way.strip)[:2]
-    if best.strip < DARK / 2 or best.strip < CLEARER * second.strip:
-        raise PictureError(
-            "a border is there, but no title strip that would tell which way round the sheet "
-            "lies, or whether it is the sheet of this plan"
-        )
-    per_mm = min(FINEST, math.sqrt(MOST / (frame.width * frame.height)))
-    pixels = float(np.hypot(*(corners[0] - corners[2]))) / math.hypot(
+def _lain(ink: Ink, corners: Spots, frame: Frame) -> _Lain | None:
+    """Return how a sheet lies whose border has these corners, the best way round; None where its
+    sides are no lines."""
+    sides = [_ridge(ink, *each) for each in _sides(corners)]
+    whole = min(len(side) for side in sides)
+    if whole < HALF:
+        return None
+    bend, off = _bend(sides, ink.shape)
+    lines = [_fitted(_unbent(side, bend, ink.shape)) for side in sides]
+    refined = np.array([_crossing(lines[at - 1], lines[at]) for at in range(4)])
+    ways = [_way(ink, np.roll(refined, by, axis=0), bend, frame) for by in range(4)]
+    (turn, strip), (_, other) = sorted(ways, key=lambda way: -way[1])[:2]
+    pixels = float(np.hypot(*(refined[0] - refined[2]))) / math.hypot(
         frame.right - frame.left, frame.high - frame.low
     )
+    clear = min(strip, 1.0) * (whole / SHARES) ** 4
+    return _Lain(turn, bend, off / pixels, pixels, strip, other, clear)
+
+
+SHARES = 97
+"""Places along a side at which it is looked for."""
+
+
+def _straight(ink: Ink, lain: _Lain, frame: Frame) -> Straight:
+    per_mm = min(FINEST, math.sqrt(MOST / (frame.width * frame.height)))
     wide, high = round(frame.width * per_mm), round(frame.height * per_mm)
     x, y = np.meshgrid(
         (np.arange(wide, dtype=np.float32) + 0.5) / per_mm,
         frame.height - (np.arange(high, dtype=np.float32) + 0.5) / per_mm,
     )
-    found = _sampled(ink, x, y, best.turn, bend)
-    return Straight(found, per_mm, frame, bend, off / pixels, pixels)
+    found = _sampled(ink, x, y, lain.turn, lain.bend)
+    return Straight(found, per_mm, frame, lain.bend, lain.off, lain.pixels)
 
 
 CLEARER = 1.25
 """By how much the strip is darker the right way round."""
 
 
-def _way(ink: Ink, corners: Spots, bend: float, frame: Frame) -> _Seen:
+def _way(
+    ink: Ink, corners: Spots, bend: float, frame: Frame
+) -> tuple[npt.NDArray[np.float64], float]:
+    """Return what leads from millimetres to the picture if a sheet lies so, and how dark the lines
+    of its strip are then."""
     flat = np.array(frame.corners, np.float32)
     turn = cv2.getPerspectiveTransform(flat, corners.astype(np.float32)).astype(float)
     darks = []
@@ -354,7 +399,7 @@ def _way(ink: Ink, corners: Spots, bend: float, frame: Frame) -> _Seen:
         ys = y1 + shares[:, None] * (y2 - y1) + steps * across[1]
         rows = _sampled(ink, xs.astype(np.float32), ys.astype(np.float32), turn, bend)
         darks.append(float(np.median(rows.max(axis=1))))
-    return _Seen(turn, float(np.mean(darks)) if darks else 1.0)
+    return turn, min(darks) if darks else 1.0
 
 
 def _sampled(ink: Ink, x: Ink, y: Ink, turn: npt.NDArray[np.float64], bend: float) -> Ink:

@@ -23,6 +23,7 @@ from .by_hand import stroke_of
 from .fit import FittedCircle, FittedLine
 from .lined import LinedPiece
 from .measure import FOUND, Measured, measured
+from .seen import SomeOf
 from .straight import SeenStrokes, Straight
 from .which import SOUND, Explained, Hypotheses, Named, from_run, hypotheses, named
 
@@ -226,13 +227,14 @@ def look_at(work: Work, straight: Straight, tolerance: float = TOLERANCE) -> Fin
     shift = _shift(expected, seen)
     if abs(shift) > ELSEWHERE:
         seen = SeenStrokes(straight, origin + shift, expected)
-    explained = named(every, seen)
+    figure = SomeOf(seen, seen.places[~_of_the_finish(work, every.pieces, seen.places)])
+    explained = named(every, figure)
     hand, pieces, second = explained.hand or SOUND, every.pieces, Named((), 0.0, 0.0)
     fine = _fine_shift(straight, pieces, hand, origin + shift)
     found = measured(straight, pieces, hand, origin + shift + fine)
     if explained.slips and any(map(_is_elsewhere, found)):
         after = hypotheses(work, (explained.slips[0].slip,))
-        second = named(after, seen)
+        second = named(after, figure)
         if second.slips:
             hand, pieces = second.slips[0].hand, _from_sound(after.pieces, every.pieces)
             found = measured(straight, pieces, hand, origin + shift + fine)
@@ -575,9 +577,20 @@ def _extra(
     run = np.concatenate([piece.places[:, hand] for piece in pieces if piece.there[hand]])
     sound = np.concatenate([piece.places[:, SOUND] for piece in pieces])
     near = np.min(np.abs(places[:, None] - np.concatenate((run, sound))), axis=1) < FAR
-    for _, mark in work.sheet.finish:
-        near |= _is_of(mark, places)
+    near |= _of_the_finish(work, pieces, places)
     return tuple(_clusters(places[~near]))[:MOST_EXTRA]
+
+
+def _of_the_finish(
+    work: Work, pieces: Sequence[LinedPiece], places: Places
+) -> npt.NDArray[np.bool_]:
+    """Tell which places lie on dimensions, centre lines and lettering, and on no outline."""
+    found = np.zeros(len(places), bool)
+    for _, mark in work.sheet.finish:
+        found |= _is_of(mark, places)
+    outlines = [from_run(places, piece.places[:, SOUND]) for piece in pieces]
+    apart: npt.NDArray[np.bool_] = np.min(outlines, axis=0) > FAR / 2
+    return found & apart
 
 
 MOST_EXTRA = 5

@@ -142,4 +142,4 @@ def _spread(
     together."""
     normal = matrix.T @ (matrix * weights[:, None])
     found: Reals = np.linalg.pinv(normal) * scatter**2 * max(1.0, spacing)
-    return found
+    return np.abs(found)

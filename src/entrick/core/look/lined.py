@@ -120,15 +120,14 @@ def _swept(piece: DrawnPiece, thing: DrawnRound) -> tuple[Reals, Reals]:
     first, last = (np.angle(end - thing.centre) for end in (piece.start, piece.end))
     sense = 1.0 if planned.sweep > 0 else -1.0
     turned = sense * (last - first) % math.tau
-    # Nearly nothing and nearly all round are told apart by what the figure has.
-    wrong = np.abs(turned - abs(planned.sweep)) > math.pi
-    nearly = np.minimum(turned, math.tau - turned) < NEARLY
-    turned = np.where(wrong & nearly, math.tau - turned, turned)
+    # An arc whose ends came out changed round is a short one still, and not nearly all round.
+    back = turned - math.tau
+    turned = np.where((back > -NEARLY) & (abs(planned.sweep) < math.pi), back, turned)
     return first, sense * turned
 
 
-NEARLY = 0.1
-"""Radians within which a turn is nothing or all round."""
+NEARLY = 0.7
+"""By how much the ends of an arc may come out changed round, radians."""
 
 
 def _along_curve(

@@ -45,5 +45,17 @@ class SeenPlaces:
         return found.reshape(places.shape)
 
 
+@dataclass(frozen=True)
+class SomeOf:
+    """What is seen, of which not all has to be explained: `places` are those that do."""
+
+    seen: Seen
+    places: Places
+
+    def away(self, places: Places) -> Reals:
+        """Return how far places are from the nearest stroke of all, mm."""
+        return self.seen.away(places)
+
+
 def _pairs(places: Places) -> Reals:
     return np.column_stack((places.real, places.imag))

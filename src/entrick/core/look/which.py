@@ -11,6 +11,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
+import numpy.typing as npt
 
 from ..desk import Work
 from ..rehearsal.hand import Hand
@@ -61,6 +62,9 @@ class Hypotheses:
         Those that leave a trace in what is lined in.
     pieces : tuple of LinedPiece
         By a hand that suffers none but what is known already, and one for each slip.
+    usual : tuple of float
+        How far each piece of a usual hand that suffers none is off at most, mm on paper: nine in
+        ten hands.
     known : tuple of Slip
         Slips that every hand suffers.
     """
@@ -68,6 +72,7 @@ class Hypotheses:
     order: InOrder
     slips: tuple[Slip, ...]
     pieces: tuple[LinedPiece, ...]
+    usual: tuple[float, ...]
     known: tuple[Slip, ...] = ()
 
 
@@ -103,8 +108,28 @@ def hypotheses(work: Work, known: tuple[Slip, ...] = ()) -> Hypotheses:
         order,
         tuple(slips[hand - 1] for hand in traces),
         tuple(_of_hands(piece, [SOUND, *traces]) for piece in pieces),
+        _usual(order, work.sheet.factor, known, pieces),
         known,
     )
+
+
+def _usual(
+    order: InOrder, factor: float, known: tuple[Slip, ...], pieces: Sequence[LinedPiece]
+) -> tuple[float, ...]:
+    """Return how far each piece of a usual hand is off, mm: nine in ten of them."""
+    hands = Hands(Hand(), USUAL + 1, 1, factor)
+    board = carry_out_slipped(order.acts, hands, [known] * (USUAL + 1))
+    drawn = [piece for piece in lined_in(board, factor) if piece.is_heavy]
+    found = []
+    for own, true in zip(drawn, pieces, strict=True):
+        run = true.places[:, SOUND]
+        away = from_run(own.places[:, 1:].ravel(), run).reshape(-1, USUAL)
+        found.append(float(np.percentile(np.mean(np.minimum(away, FAR), axis=0), 90)))
+    return tuple(found)
+
+
+USUAL = 40
+"""Usual hands that draw a plan, to see how far they come out off."""
 
 
 OVER = 3.0
@@ -196,8 +221,10 @@ def named(hypotheses: Hypotheses, seen: Seen) -> Named:
     seen : Seen
         In mm on paper from the datum.
     """
-    costs = _costs(hypotheses.pieces, seen) * len(hypotheses.pieces) / HAND**2
+    squares, bears = _costs(hypotheses.pieces, hypotheses.usual, seen)
+    costs = squares * len(hypotheses.pieces) / HAND**2
     sound = float(costs[SOUND])
+    costs[~bears] = max(sound, float(np.max(costs)))
     if not hypotheses.slips or sound - float(np.min(costs)) <= TOLD:
         return Named((), sound, sound)
     likely = costs - 2 * np.log([1, *(slip.weight for slip in hypotheses.slips)])
@@ -237,16 +264,36 @@ def _alike(pieces: Sequence[LinedPiece], one: int, other: int) -> bool:
     )
 
 
-def _costs(pieces: Sequence[LinedPiece], seen: Seen) -> Reals:
-    """Return the cost of every hand's outline, mm²."""
+def _costs(
+    pieces: Sequence[LinedPiece], usual: Sequence[float], seen: Seen
+) -> tuple[Reals, npt.NDArray[np.bool_]]:
+    """Return the cost of every hand's outline, mm², and whether the sheet bears it out: what its
+    slip moves lies on strokes, and without it would lie further off than a usual hand draws; what
+    it leaves out is not there."""
     count = pieces[0].places.shape[1] if pieces else 1
     squares, numbers = np.zeros(count), np.zeros(count)
-    for piece in pieces:
+    moved, without, moves, off = (np.zeros(count) for _ in range(4))
+    for piece, own in zip(pieces, usual, strict=True):
         away = np.minimum(seen.away(piece.places), FAR)
         squares += np.where(piece.there, np.sum(away**2, axis=0), 0.0)
         numbers += np.where(piece.there, len(piece.places), 0)
+        apart = np.max(np.abs(piece.places - piece.places[:, :1]), axis=0) > TRACE
+        changed = (apart | ~piece.there) * len(piece.places)
+        moves += changed
+        moved += changed * np.where(piece.there, np.mean(away, axis=0), 0.0)
+        without += changed * np.mean(away[:, SOUND])
+        off += changed * max(own, OFF)
     forth = squares / np.maximum(numbers, 1)
-    return forth + _back(pieces, seen.places[:: 1 + len(seen.places) // MOST_PLACES])
+    bears = (moved < ON * moves) & (without > TWICE * moved) & (without > off)
+    back = _back(pieces, seen.places[:: 1 + len(seen.places) // MOST_PLACES])
+    return forth + back, bears
+
+
+ON, OFF = 1.0, 0.4
+"""Mean distance from a stroke, mm, under which a piece lies on it, and over which it may not."""
+
+TWICE = 1.6
+"""How many times as far off what a slip moves would lie without it."""
 
 
 def _back(pieces: Sequence[LinedPiece], places: Places) -> Reals:

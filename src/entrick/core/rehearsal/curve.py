@@ -75,8 +75,9 @@ def copied(curve: DrawnCurve, loop: Loop, move: Callable[[Places], Places]) -> D
     for at, moved in zip(curve.along, curve.moved, strict=True):
         place = place_at(curve.true, float(at))
         came = move(moved + complex(place.x, place.y))
-        middle = complex(np.mean(came))
-        stations.append((on(loop, Point(middle.real, middle.imag)), came))
+        # Where most hands have it: one that is far off moves the place of no other.
+        middle = Point(float(np.median(came.real)), float(np.median(came.imag)))
+        stations.append((on(loop, middle), came))
     return through(loop, curve.off, stations)
 
 

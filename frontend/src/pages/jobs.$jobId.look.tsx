@@ -1,12 +1,21 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
-import { type JobWithPlan, lookAtSheet, type LookedOut, type SampleIn, sampleSheet } from "../api/client";
-import { inWords } from "../api/client";
+import {
+  inWords,
+  type JobWithPlan,
+  lookAtMeasured,
+  lookAtSheet,
+  type LookedOut,
+  type PlacesOut,
+  type SampleIn,
+  sampleSheet,
+} from "../api/client";
 import { base64Of, bytesOf, PICTURES } from "../state/pictures";
 import { kitCalled } from "../state/kits";
 import { useJob } from "../state/server";
 import { Button } from "../ui/Button";
+import { Tabled } from "../ui/Tabled";
 import { Header } from "../views/Header";
 import { DrawnSheet } from "../worksheet/DrawnSheet";
 
@@ -77,15 +86,28 @@ function Looking({ job }: { job: JobWithPlan }) {
       }),
     }),
   });
+  const measured = useMutation({
+    mutationFn: async (file: File) =>
+      lookAtMeasured({
+        body: { text, kit: kit.data ?? "", schedule: job.schedule, table: await file.text() },
+      }),
+  });
   const choose = (file: File | undefined) => {
-    if (file) look.mutate({ name: file.name, picture: async () => base64Of(await bytesOf(file)) });
+    measured.reset();
+    if (file?.name.toLowerCase().endsWith(".csv")) {
+      look.reset();
+      measured.mutate(file);
+    } else if (file) look.mutate({ name: file.name, picture: async () => base64Of(await bytesOf(file)) });
   };
-  const sample = (which: NonNullable<SampleIn["which"]>) =>
+  const sample = (which: NonNullable<SampleIn["which"]>) => {
+    measured.reset();
     look.mutate({
       name: `the yard's, ${which}`,
       picture: async () => (await sampleSheet({ body: { text, kit: kit.data ?? "", which } })).picture,
     });
+  };
   const shown = look.data;
+  const trouble = look.error ?? measured.error;
   return (
     <main
       className="flex min-h-0 flex-1 stacked:flex-col"
@@ -107,7 +129,7 @@ function Looking({ job }: { job: JobWithPlan }) {
             ref={picker}
             type="file"
             className="hidden"
-            accept={PICTURES}
+            accept={`${PICTURES},.csv`}
             aria-label="Choose a picture of the sheet"
             onChange={(event) => {
               choose(event.target.files?.[0]);
@@ -140,18 +162,20 @@ function Looking({ job }: { job: JobWithPlan }) {
           ))}
         </p>
         <p role="status" aria-live="polite">
-          {look.isPending && "Looking at the sheet…"}
+          {(look.isPending || measured.isPending) && "Looking at the sheet…"}
         </p>
-        {look.error && (
+        {trouble && (
           <p role="alert" className="border-l-4 border-accent pl-2">
-            {inWords(look.error)}
+            {inWords(trouble)}
           </p>
         )}
-        {!shown && !look.isPending && !look.error && (
+        {measured.data && <FromPlaces job={job} found={measured.data} />}
+        {!shown && !measured.data && !look.isPending && !trouble && (
           <p className="text-pencil">
             Scan the finished sheet at 150 to 600 dpi, or photograph it with all four sides of its border in
             view, and the desk measures every piece of it against this plan. The picture is looked at on this
-            machine and not kept.
+            machine and not kept. A table of measured places does as well, <code>x,y,piece</code> in mm from
+            the lower left corner of the sheet, or of sizes, <code>piece,size</code>.
           </p>
         )}
         {shown && !look.isPending && <Found job={job} shown={shown} lit={lit} light={setLit} />}
@@ -160,6 +184,30 @@ function Looking({ job }: { job: JobWithPlan }) {
         {shown && !look.isPending && <DrawnSheet looked={shown.looked} lit={lit} light={setLit} />}
       </div>
     </main>
+  );
+}
+
+/** What a table of measured places or sizes tells. */
+function FromPlaces({ job, found }: { job: JobWithPlan; found: PlacesOut }) {
+  return (
+    <div className="space-y-2">
+      <p className="text-lg font-semibold" role="status" data-testid="measured">
+        {found.sentence}
+      </p>
+      {found.slips.slice(0, 3).map((slip) => (
+        <p key={`${slip.step} ${slip.key}`}>
+          <Link className="underline" to={`/jobs/${job.job.id}/board?step=${slip.step}`}>
+            Step {slip.step}
+          </Link>
+          : {slip.act}
+        </p>
+      ))}
+      <Tabled
+        label="Pieces that were measured"
+        heads={["piece", "off at most, mm on paper"]}
+        rows={found.off.map((each) => [each.name, each.off.toFixed(2)])}
+      />
+    </div>
   );
 }
 

@@ -11,9 +11,11 @@ from pathlib import Path
 import click
 
 from ..core.board.kit import Kit
+from ..core.desk import Work
 from ..core.formats.looked import commonest, looked_data, marks_table
 from ..core.look.by_hand import drawn_by_hand
 from ..core.look.finding import TOLERANCE, Finding
+from ..core.look.places import PlacesError, look_at_places, read_taken
 from ..core.look.scheme import Marked, Scheme, marked
 from ..core.look.which import hypotheses
 from ..pictures.look import look_at_picture
@@ -34,12 +36,14 @@ TOLERATED = click.option(
 @click.option("--json", "as_json", is_flag=True, help="Print plain data.")
 def look(file: Path, picture: Path, kit: Kit | None, within: float, as_json: bool) -> None:
     """Look at a PICTURE (PNG, JPEG, TIFF, PDF) of the finished sheet of a plan: what is off, by how
-    much, and which act slipped.
+    much, and which act slipped. A table of measured places or sizes (.csv) does as well.
 
     Ends with 0 where everything is within the tolerance, 1 where not, 2 where no sheet of the plan
     is found.
     """
     work = worked_out(file, kit)
+    if picture.suffix.lower() == ".csv":
+        sys.exit(_look_at_places(work, picture))
     try:
         finding = look_at_picture(work, picture.read_bytes(), within).finding
     except PictureError as error:
@@ -50,6 +54,18 @@ def look(file: Path, picture: Path, kit: Kit | None, within: float, as_json: boo
     else:
         click.echo("\n".join(_told(finding)))
     sys.exit(0 if finding.is_within else 1)
+
+
+def _look_at_places(work: Work, table: Path) -> int:
+    try:
+        found = look_at_places(work, read_taken(table.read_text("utf-8")))
+    except PlacesError as error:
+        click.echo(f"{table.name}: {error}", err=True)
+        return 2
+    click.echo(found.sentence)
+    for name, off in found.off:
+        click.echo(f"{name:24} {off:.2f} mm off at most")
+    return 0 if found.fits and not found.slips else 1
 
 
 def _told(finding: Finding) -> Iterator[str]:
@@ -72,7 +88,9 @@ def _told(finding: Finding) -> Iterator[str]:
 @click.option("--photo", is_flag=True, help="Photographed askew and not scanned.")
 @click.option("--seed", default=1, type=SEED, show_default=True)
 def scan(file: Path, output: Path, kit: Kit | None, slip: str, photo: bool, seed: int) -> None:
-    """Draw a plan by a simulated hand and make a picture of it (a stand-in for a scanner)."""
+    """Draw a plan by a simulated hand and make a picture of it (a stand-in for a scanner); where
+    the output is a .csv, measure places of it (a stand-in for a digitiser)."""
+    from ..devices.digitiser import digitised
     from ..devices.scanner import photograph
     from ..devices.scanner import scan as scanned
 
@@ -85,6 +103,9 @@ def scan(file: Path, output: Path, kit: Kit | None, slip: str, photo: bool, seed
         names = ", ".join(dict.fromkeys(each.key for each in every))
         raise click.ClickException(f"no act of this plan suffers {slip!r}; there are: {names}")
     sheet = drawn_by_hand(work, seed, fitting[seed % len(fitting) :][:1] if fitting else ())
+    if output.suffix.lower() == ".csv":
+        output.write_text(digitised(sheet, seed), "utf-8")
+        return
     output.write_bytes(photograph(sheet, seed=seed) if photo else scanned(sheet, seed=seed))
 
 

@@ -2801,6 +2801,71 @@ export type PickOut = {
 };
 
 /**
+ * PieceOffOut
+ *
+ * How far a piece that was measured is off at most, mm on paper.
+ */
+export type PieceOffOut = {
+    /**
+     * Name
+     */
+    name: string;
+    /**
+     * Off
+     */
+    off: number;
+};
+
+/**
+ * PlacesIn
+ *
+ * A plan, and a table of what was measured on its finished sheet: ``x,y,piece`` as a digitiser
+ * sends it (mm from the lower left corner of the sheet), or ``piece,size``.
+ */
+export type PlacesIn = {
+    /**
+     * Kit
+     */
+    kit?: string;
+    /**
+     * Schedule
+     */
+    schedule?: 'written' | 'settings' | 'clean';
+    /**
+     * Table
+     */
+    table: string;
+    /**
+     * Text
+     */
+    text: string;
+};
+
+/**
+ * PlacesOut
+ *
+ * What measured places say.
+ */
+export type PlacesOut = {
+    /**
+     * Fits
+     */
+    fits: boolean;
+    /**
+     * Off
+     */
+    off: Array<PieceOffOut>;
+    /**
+     * Sentence
+     */
+    sentence: string;
+    /**
+     * Slips
+     */
+    slips: Array<SlippedOut>;
+};
+
+/**
  * PlanError
  *
  * One mistake, ready to show where it stands.
@@ -6387,6 +6452,75 @@ export type MarksOfClassResponses = {
 };
 
 export type MarksOfClassResponse = MarksOfClassResponses[keyof MarksOfClassResponses];
+
+export type LookAtMeasuredData = {
+    body: PlacesIn;
+    path?: never;
+    query?: never;
+    url: '/api/look/places';
+};
+
+export type LookAtMeasuredErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type LookAtMeasuredError = LookAtMeasuredErrors[keyof LookAtMeasuredErrors];
+
+export type LookAtMeasuredResponses = {
+    /**
+     * OK
+     */
+    200: PlacesOut;
+};
+
+export type LookAtMeasuredResponse = LookAtMeasuredResponses[keyof LookAtMeasuredResponses];
 
 export type SampleSheetData = {
     body: SampleIn;

@@ -235,17 +235,17 @@ def named(hypotheses: Hypotheses, seen: Seen) -> Named:
         for hand in map(int, np.argsort(likely)[:-1])
         if costs[hand] <= costs[best] + AS_WELL or _alike(hypotheses.pieces, hand, best)
     ]
-    found = [_explained(hypotheses, hand, sound - float(costs[hand])) for hand in as_well]
-    return Named(_each_once(found), float(costs[best]), sound)
+    found = [explained(hypotheses, hand, sound - float(costs[hand])) for hand in as_well]
+    return Named(each_once(found), float(costs[best]), sound)
 
 
-def _explained(hypotheses: Hypotheses, hand: int, gain: float) -> Explained:
+def explained(hypotheses: Hypotheses, hand: int, gain: float) -> Explained:
     slip = hypotheses.slips[hand - 1]
     step = hypotheses.order.steps.get(slip.act)
     return Explained(slip, step.number if step else 0, gain, hand)
 
 
-def _each_once(found: Sequence[Explained]) -> tuple[Explained, ...]:
+def each_once(found: Sequence[Explained]) -> tuple[Explained, ...]:
     once: dict[tuple[int, str], Explained] = {}
     for each in found:
         once.setdefault((each.step, each.slip.key), each)

@@ -10,6 +10,7 @@ from pydantic import Base64Bytes, Field
 from ...core.desk import work_out
 from ...core.formats.looked import marks_table
 from ...core.look.finding import Finding, Slipped
+from ...core.look.places import PlacesError, look_at_places, read_taken
 from ...core.look.scheme import Marked, Scheme, marked
 from ...core.practice.sets import own_variant
 from ...records import Schedule
@@ -199,6 +200,51 @@ def _slips(slips: tuple[Slipped, ...]) -> tuple[SlippedOut, ...]:
 
 def _marks(finding: Finding, scheme: Scheme) -> MarkedOut:
     return MarkedOut.from_core(marked(finding, scheme), most=scheme.whole)
+
+
+class PlacesIn(Asked):
+    """A plan, and a table of what was measured on its finished sheet: ``x,y,piece`` as a digitiser
+    sends it (mm from the lower left corner of the sheet), or ``piece,size``."""
+
+    text: PlanText
+    kit: KitText = ""
+    schedule: Schedule = "written"
+    table: Annotated[str, Field(max_length=200_000)]
+
+
+class PieceOffOut(Crossing):
+    """How far a piece that was measured is off at most, mm on paper."""
+
+    name: str
+    off: float
+
+
+class PlacesOut(Crossing):
+    """What measured places say."""
+
+    sentence: str
+    slips: tuple[SlippedOut, ...]
+    fits: bool
+    off: tuple[PieceOffOut, ...]
+
+
+@looking.post("/look/places")
+def look_at_measured(body: PlacesIn) -> PlacesOut:
+    """Look at measured places or sizes of a finished sheet: which act slipped."""
+    work = work_out(body.text, kit_of(body.kit), body.schedule)
+    try:
+        found = look_at_places(work, read_taken(body.table))
+    except PlacesError as error:
+        raise Refused(409, "Nothing measured", str(error)) from error
+    steps = {step.number: step.text for step in work.steps}
+    slips = tuple(
+        SlippedOut(
+            key=each.slip.key, said=each.slip.said, step=each.step, act=steps.get(each.step, "")
+        )
+        for each in found.slips
+    )
+    off = tuple(PieceOffOut(name=name, off=off) for name, off in found.off)
+    return PlacesOut(sentence=found.sentence, slips=slips, fits=found.fits, off=off)
 
 
 @looking.post("/look/sample")

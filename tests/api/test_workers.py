@@ -181,7 +181,7 @@ def test_a_plan_that_asks_for_too_much_still_has_its_text(store: Store) -> None:
 def test_the_web_process_works_nothing_out_and_loads_nothing_it_would_need_to() -> None:
     """It names tasks; whoever carries them out has numbers, parser and constructions."""
     loaded = (
-        "import sys; import entrick.web.http.serve as _; print(*(n for n in sys.modules if n == 'numpy' or "
+        "import sys; import entrick.web.http.serve as _; print(*(n for n in sys.modules if n in ('numpy', 'cv2') or "
         "n.startswith(('entrick.core.', 'entrick.web.operations'))))"
     )
     found = subprocess.run(
@@ -190,7 +190,9 @@ def test_the_web_process_works_nothing_out_and_loads_nothing_it_would_need_to() 
     assert "entrick.core.summary" in found, "what the register lists is plain data"
     heavy = ("core.solve", "core.moves", "core.display", "core.geometry", "web.operations")
     assert not [
-        name for name in found if name.startswith((*(f"entrick.{each}" for each in heavy), "numpy"))
+        name
+        for name in found
+        if name.startswith((*(f"entrick.{each}" for each in heavy), "numpy", "cv2"))
     ]
     with pytest.raises(AttributeError):
         Task("entrick.web.operations", "nothing_like_it")()
@@ -204,9 +206,8 @@ def test_the_clock_does_not_strike_while_a_library_is_loaded(
     slow = "import time\nend = time.process_time() + 0.5\nwhile time.process_time() < end:\n    sum(range(1000))\n"
     (tmp_path / "slow_to_load.py").write_text(slow)
     monkeypatch.syspath_prepend(str(tmp_path))
-    monkeypatch.setattr(workers, "SOFT", 0.2)
     clock = workers.Clock()
-    clock.start()
+    clock.start(workers.Bounds(0.2, 0.4, 2**30))
     try:
         importlib.import_module("slow_to_load")
     finally:

@@ -113,7 +113,7 @@ def photograph(
     if "cut off" in troubles:
         picture = picture[:, picture.shape[1] // 5 :]
     if "blur" in troubles:
-        picture = cv2.GaussianBlur(picture, (0, 0), 4)
+        picture = cv2.GaussianBlur(picture, (0, 0), lens.pixels / 1000)
     picture = cv2.GaussianBlur(np.ascontiguousarray(picture), (0, 0), 0.7)
     return _encoded(_noisy(picture, random), ".jpg", lens.quality)
 

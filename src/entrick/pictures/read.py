@@ -5,7 +5,6 @@ from __future__ import annotations
 
 import io
 
-import cv2
 import numpy as np
 import numpy.typing as npt
 from PIL import Image, UnidentifiedImageError
@@ -56,23 +55,32 @@ def read_picture(content: bytes) -> Grey:
         content = _in_pdf(content)
     try:
         with Image.open(io.BytesIO(content)) as image:
-            kind, (wide, high) = image.format, image.size
-    except (UnidentifiedImageError, OSError, ValueError, SyntaxError) as error:
+            _usable(image)
+            # Sixteen bits of grey are brought to eight; colour is seen as grey.
+            deep = image.mode.startswith(("I", "F"))
+            grey = (
+                image.point(lambda value: value / 256).convert("L") if deep else image.convert("L")
+            )
+            return np.asarray(grey, np.uint8)
+    except Image.DecompressionBombError as error:
+        raise PictureError(_too_many()) from error
+    except UnidentifiedImageError as error:
         raise PictureError(
             "this is no picture the desk can read; save it as PNG, JPEG or TIFF"
         ) from error
-    except Image.DecompressionBombError as error:
-        raise PictureError(_too_many()) from error
-    if kind not in KINDS:
-        raise PictureError(f"a picture of kind {kind}; save it as PNG, JPEG or TIFF")
+    except (OSError, ValueError, SyntaxError) as error:
+        raise PictureError("the picture is broken off or damaged; scan or save it again") from error
+
+
+def _usable(image: Image.Image) -> None:
+    """Look at a picture's head before anything of it is unpacked."""
+    wide, high = image.size
+    if image.format not in KINDS:
+        raise PictureError(f"a picture of kind {image.format}; save it as PNG, JPEG or TIFF")
     if wide * high > MOST_PIXELS:
         raise PictureError(_too_many())
     if max(wide, high) < FEWEST:
         raise PictureError(f"the picture is only {wide} by {high} pixels; scan at 150 dpi or more")
-    found = cv2.imdecode(np.frombuffer(content, np.uint8), cv2.IMREAD_GRAYSCALE)
-    if found is None:
-        raise PictureError("the picture is broken off or damaged; scan or save it again")
-    return np.asarray(found, np.uint8)
 
 
 def _too_many() -> str:

@@ -354,14 +354,28 @@ def _lain(ink: Ink, corners: Spots, frame: Frame) -> _Lain | None:
     bend, off = _bend(sides, ink.shape)
     lines = [_fitted(_unbent(side, bend, ink.shape)) for side in sides]
     refined = np.array([_crossing(lines[at - 1], lines[at]) for at in range(4)])
-    ways = [_way(ink, np.roll(refined, by, axis=0), bend, frame) for by in range(4)]
-    (turn, strip), (_, other) = sorted(ways, key=lambda way: -way[1])[:2]
+    lain = (np.roll(refined, by, axis=0) for by in range(4))
+    ways = [_way(ink, each, bend, frame) for each in lain if _is_as_wide(each, frame)]
+    if not ways:
+        return None
+    (turn, strip), (_, other) = sorted([*ways, (ways[0][0], 0.0)], key=lambda way: -way[1])[:2]
     pixels = float(np.hypot(*(refined[0] - refined[2]))) / math.hypot(
         frame.right - frame.left, frame.high - frame.low
     )
     clear = min(strip, 1.0) * (whole / SHARES) ** 4
     return _Lain(turn, bend, off / pixels, pixels, strip, other, clear)
 
+
+def _is_as_wide(corners: Spots, frame: Frame) -> bool:
+    """Tell whether four corners are about as wide for their height as a border, seen askew."""
+    top, right, bottom, left = (np.hypot(*(end - start)) for start, end in _sides(corners))
+    seen = (top + bottom) / (left + right)
+    wanted = (frame.right - frame.left) / (frame.high - frame.low)
+    return bool(1 / ASKEW < seen / wanted < ASKEW)
+
+
+ASKEW = 1.25
+"""By how much a sheet seen askew may be wider, or narrower, than it is."""
 
 SHARES = 97
 """Places along a side at which it is looked for."""

@@ -41,6 +41,9 @@ ELSEWHERE = 3.0
 SURE = 2.326
 """Standard deviations under which 99 in 100 values lie (normal distribution)."""
 
+CLEAR = 16.0
+"""By how much a slip has to fit better than none."""
+
 AS_WELL = math.log(10.0)
 """Logarithm of how much likelier a slip has to be than another for that not to be told."""
 
@@ -167,6 +170,9 @@ def look_at_places(work: Work, taken: Taken) -> FoundByPlaces:
     # What was measured was not left out.
     likely[[SOUND, *(at for at, s in enumerate(every.slips, 1) if s.sort == "left out")]] = np.inf
     best = int(np.argmin(likely))
+    if chi[SOUND] - chi[best] < CLEAR:
+        told = "Everything measured is about within a hand."
+        return FoundByPlaces((), True, off, shift, _placed(told, shift))
     if chi[best] > most:
         worst = f"most {off[0][0]}, by {off[0][1]:.1f} mm" if off else ""
         told = f"No one slip gives what was measured; {worst}."

@@ -92,8 +92,9 @@ def straighten(picture: Grey, frame: Frame) -> Straight:
 MOST_TRIED = 24
 """Borders that are looked at."""
 
-CLEAR = 0.55
-"""How dark the strip is and how whole the sides are, of 1, from which nothing better is wanted."""
+CLEAR = 0.45
+"""How dark the strip is and how whole and straight the sides are, of 1, from which nothing better
+is looked for."""
 
 HALF = 50
 """Places found along a side, of a hundred, under which it is no line."""
@@ -332,7 +333,7 @@ class _Lain:
     strip, other : float
         How dark the lines of the title strip are so, and at the best of the other ways round.
     clear : float
-        How dark the strip is, and how whole the sides are.
+        How dark the strip is, and how whole and straight the sides are.
     """
 
     turn: npt.NDArray[np.float64]
@@ -362,8 +363,13 @@ def _lain(ink: Ink, corners: Spots, frame: Frame) -> _Lain | None:
     pixels = float(np.hypot(*(refined[0] - refined[2]))) / math.hypot(
         frame.right - frame.left, frame.high - frame.low
     )
-    clear = min(strip, 1.0) * (whole / SHARES) ** 4
+    crooked = 1 + (off / pixels / CROOKED) ** 2
+    clear = min(strip, 1.0) * (whole / SHARES) ** 4 / crooked
     return _Lain(turn, bend, off / pixels, pixels, strip, other, clear)
+
+
+CROOKED = 0.25
+"""How far from straight the sides are that make a border half as likely, mm."""
 
 
 def _is_as_wide(corners: Spots, frame: Frame) -> bool:

@@ -40,6 +40,7 @@ check: $(VENV)/.dev frontend/node_modules/.ready
 
 bench: $(VENV)/.dev $(STATIC) build/.browser
 	$(BIN)/python -m bench
+	$(BIN)/python -m bench.looking
 
 # Random plans through every way out: FUZZ_SECONDS, by a seed that is printed.
 FUZZ_SECONDS ?= 60

@@ -55,8 +55,6 @@ def main(folder: Path) -> None:
         page.locator("#on-paper ~ table button").first.focus()
         page.locator("#on-paper ~ table summary").first.click()
         keep("on-paper")
-        open_sample(page, address, "OY-068")
-        keep("isometric")
         for drawing, kind, turn, name in (
             ("OY-072", "Cam", 75, "cam"),
             ("OY-074", "Gear", 4, "gear"),
@@ -105,6 +103,12 @@ def main(folder: Path) -> None:
         page.locator("#answer").fill("143")
         page.keyboard.press("Enter")
         keep("practice")
+        open_sample(page, address, "OY-014")
+        page.get_by_role("link", name="On the sheet").click()
+        page.get_by_role("button", name="one photographed askew").click()
+        page.get_by_test_id("looked").wait_for()
+        page.mouse.move(900, 790)
+        keep("on-the-sheet")
         page.goto(f"{address}/class")
         page.get_by_label(re.compile("OY-014")).check()
         page.get_by_label("Students").fill("4")

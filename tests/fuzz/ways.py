@@ -23,7 +23,7 @@ from entrick.core.plan.errors import PlanError
 from entrick.core.plan.reader import read_plan
 from entrick.core.summarize import summarize
 from entrick.web.answer import Answer, Refused
-from entrick.web.workers.pool import Clock, Stopped
+from entrick.web.workers.pool import USUAL, Clock, Stopped
 
 
 def finite(answer: Answer) -> None:
@@ -145,7 +145,7 @@ def tried(text: str, pick: Random) -> Iterator[tuple[str, Exception | None, floa
         began = time.process_time()
         name = "work"
         try:
-            clock.start()  # as a worker's: what takes longer than the desk gives is told so, and is no failure
+            clock.start(USUAL)  # as a worker's: what takes longer than the desk gives is told so, and is no failure
             try:
                 name, way = next(found)
                 way()

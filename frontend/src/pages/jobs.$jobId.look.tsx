@@ -2,6 +2,8 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import {
+  addEvents,
+  beginSitting,
   inWords,
   type JobWithPlan,
   lookAtMeasured,
@@ -226,8 +228,28 @@ interface FoundProps {
   light: (name: string | null) => void;
 }
 
+/** The radii of one's own sheet as values measured back: what the hand is taught by, many at a time. */
+async function teach(job: JobWithPlan, looked: LookedOut): Promise<number> {
+  const uid = crypto.randomUUID();
+  const round = looked.rows.filter((row) => row.size && row.step > 0 && row.tool.includes("compass"));
+  const events = round.map((row, index) => ({
+    number: index + 1,
+    kind: "measured" as const,
+    step: row.step,
+    tool: row.tool,
+    // Across a circle twice the opening is seen.
+    off: row.size!.what.startsWith("Ø") ? row.size!.paper / 2 : row.size!.paper,
+    text: `${row.name}, from the picture`,
+  }));
+  const { schedule, kit } = job;
+  await beginSitting({ body: { uid, job: job.job.id, revision: job.newest.number, schedule, kit } });
+  await addEvents({ path: { uid }, body: { events } });
+  return events.length;
+}
+
 function Found({ job, shown: { name, looked }, lit, light }: FoundProps) {
   const { marks } = looked;
+  const taught = useMutation({ mutationFn: () => teach(job, looked) });
   const parts = ["accuracy", "tangency", "weight", "completeness", "centring"] as const;
   return (
     <>
@@ -299,6 +321,17 @@ function Found({ job, shown: { name, looked }, lit, light }: FoundProps) {
           counts)
         </span>
       </p>
+      {looked.rows.some((row) => row.size && row.step > 0) && (
+        <p className="flex flex-wrap items-baseline gap-2">
+          <Button disabled={taught.isPending || taught.isSuccess} onClick={() => taught.mutate()}>
+            My own sheet: keep its radii in the logbook
+          </Button>
+          <span role="status" data-testid="taught">
+            {taught.isSuccess && `${taught.data} measured values kept`}
+            {taught.error && inWords(taught.error)}
+          </span>
+        </p>
+      )}
       <p className="text-pencil">
         By how much a size is off, and how far a piece is from its place, are mm on paper. ± is what the
         measuring may be off, 95 times in 100; nothing within it is called wrong. Judge by the sheet itself

@@ -3883,7 +3883,8 @@ export type SheetOut = {
  * SheetRowOut
  *
  * A piece on the sheet; `place` is how far it is from its place, mm on paper, and `place_u`
- * what that may be off. Paths are in mm on paper, upwards counting down from the top.
+ * what that may be off; `step` lines it in, with a `tool`. Paths are in mm on paper, down from the
+ * top of the sheet.
  */
 export type SheetRowOut = {
     /**
@@ -3926,9 +3927,17 @@ export type SheetRowOut = {
     seen: number;
     size: SizedOut | null;
     /**
+     * Step
+     */
+    step: number;
+    /**
      * Told
      */
     told: string;
+    /**
+     * Tool
+     */
+    tool: string;
 };
 
 /**

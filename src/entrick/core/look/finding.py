@@ -6,7 +6,7 @@ Nothing is called off that lies within what the measuring itself may be off."""
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -14,6 +14,7 @@ import numpy as np
 import numpy.typing as npt
 from scipy.ndimage import binary_dilation, label  # type: ignore[import-untyped]
 
+from ..acts.act import GoOver
 from ..desk import Work
 from ..drawing.marks import Lettering, Mark
 from ..geometry import Circle
@@ -110,6 +111,10 @@ class Row:
         How dark the stroke is (1 black), and how wide, mm.
     carried : bool
         Whether it is off, but where it should be if the slip that is told was made.
+    step : int
+        Which lines it in; 0 where none does.
+    tool : str
+        With what.
     path, planned : tuple of (x, y)
         Where it was drawn, and where it belongs, in the plan.
     """
@@ -127,6 +132,8 @@ class Row:
     dark: float = 0.0
     width: float = 0.0
     carried: bool = False
+    step: int = 0
+    tool: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -239,7 +246,7 @@ def look_at(work: Work, straight: Straight, tolerance: float = TOLERANCE) -> Fin
             hand, pieces = second.slips[0].hand, _from_sound(after.pieces, every.pieces)
             found = measured(straight, pieces, hand, origin + shift + fine)
     _refuse_another(work, found, len(pieces))
-    rows = tuple(_rows(work, pieces, found, tolerance))
+    rows = tuple(_with_steps(_rows(work, pieces, found, tolerance), pieces, every))
     joins = tuple(_joins(work, found))
     extra = _extra(work, seen, pieces, hand)
     shift += fine
@@ -405,6 +412,21 @@ def _rows(
             yield Row(piece.called, line, "missing", "is not there", seen, planned)
         else:
             yield _row(work, each, line, tolerance)
+
+
+def _with_steps(
+    rows: Iterable[Row], pieces: Sequence[LinedPiece], every: Hypotheses
+) -> Iterator[Row]:
+    """Yield rows with the step that lines each piece in."""
+    lining = {
+        gone.planned: step
+        for act, step in every.order.steps.items()
+        if isinstance(act, GoOver)
+        for gone in act.pieces
+    }
+    for row, piece in zip(rows, pieces, strict=True):
+        step = lining.get(piece.planned)
+        yield replace(row, step=step.number, tool=step.tool) if step else row
 
 
 def _row(work: Work, each: Measured, line: int, tolerance: float) -> Row:

@@ -63,7 +63,8 @@ class SizedOut(Crossing):
 
 class SheetRowOut(Crossing):
     """A piece on the sheet; `place` is how far it is from its place, mm on paper, and `place_u`
-    what that may be off. Paths are in mm on paper, upwards counting down from the top."""
+    what that may be off; `step` lines it in, with a `tool`. Paths are in mm on paper, down from the
+    top of the sheet."""
 
     name: str
     size: SizedOut | None
@@ -73,6 +74,8 @@ class SheetRowOut(Crossing):
     told: str
     seen: float
     carried: bool
+    step: int
+    tool: str
     path: Spots
     planned: Spots
 

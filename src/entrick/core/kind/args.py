@@ -182,8 +182,11 @@ class Args:
             raise ClauseError("it lies between two of them, or at a corner", corner.clause)
         if corner is None:
             return self.need("between", "corner")
-        meeting = corner.ref("corner").meeting
-        assert meeting is not None
+        named = corner.ref("corner")
+        meeting = named.meeting
+        if meeting is None:
+            told = f"{named.text} is no corner; name one of a run, as in  corner frame.lower_right"
+            raise ClauseError(told, corner.clause)
         refs = (
             (slot, Ref(piece.name, piece.curve))
             for slot, piece in zip(("first", "second"), meeting, strict=True)

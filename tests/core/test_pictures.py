@@ -218,3 +218,12 @@ def test_a_picture_comes_in_as_tiff_and_in_a_pdf_as_well() -> None:
     Image.open(io.BytesIO(content)).save(out, "TIFF")
     assert np.array_equal(read_picture(out.getvalue()), grey)
     assert read_picture(pdf(content)).shape == grey.shape
+
+
+def test_of_two_sheets_in_one_picture_one_is_looked_at() -> None:
+    work, _ = tried("OY-014")
+    both = [read_picture(scan(drawn("OY-014", seed)[0], dpi=120, seed=seed)) for seed in (3, 4)]
+    content = bytes(cv2.imencode(".png", np.hstack(both))[1])
+    finding = look_at_picture(work, content).finding
+    assert finding.slips == (), finding.sentence
+    assert len(finding.rows) == 6

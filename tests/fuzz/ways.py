@@ -145,7 +145,9 @@ def tried(text: str, pick: Random) -> Iterator[tuple[str, Exception | None, floa
         began = time.process_time()
         name = "work"
         try:
-            clock.start(USUAL)  # as a worker's: what takes longer than the desk gives is told so, and is no failure
+            clock.start(
+                USUAL
+            )  # as a worker's: what takes longer than the desk gives is told so, and is no failure
             try:
                 name, way = next(found)
                 way()

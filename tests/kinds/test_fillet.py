@@ -21,3 +21,12 @@ def test_a_fillet_of_a_line_and_a_circle_says_which_when_several_are_drawn() -> 
     assert centre.y == pytest.approx(16)
     assert abs(centre) == pytest.approx(36)
     assert centre.x > 0
+
+
+@pytest.mark.parametrize("corner", ["ring", "c1", "O"])
+def test_what_is_no_corner_is_told(corner: str) -> None:
+    rows = "c1 = circle, centre O, radius 20\nring = spaced, 6 on c1, from below\n"
+    done = work_out(HEAD + rows + f"f = fillet, corner {corner}, radius 4\n")
+    (error,) = done.solution.errors
+    assert "corner" in error.message
+    assert "reference" not in error.message, "that would be a fault of the desk"

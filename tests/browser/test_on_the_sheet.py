@@ -24,7 +24,7 @@ def test_a_slipped_sheet_names_the_step_which_opens_at_the_board(
     page: Page, desk: str, quiet: None
 ) -> None:
     open_link(page, desk)
-    page.get_by_role("button", name="one with a slip").click()
+    page.get_by_role("button", name="one photographed askew").click()
     expect(page.get_by_test_id("looked")).to_contain_text("At step")
     expect(page.get_by_role("table")).to_contain_text("within")
     page.get_by_role("button", name="keep its radii in the logbook").click()

@@ -90,9 +90,14 @@ export function ClassSheets({ told }: { told: (words: string) => void }) {
         One picture for each student, called by their name or number: files, a folder, or a zip. Each is
         looked at on this machine, and not kept.
       </p>
-      <label className="flex items-baseline gap-2">
+      <div className="flex items-baseline gap-2">
         <span className="w-40">The part</span>
-        <select className="field" value={job} onChange={(event) => setJob(event.target.value)}>
+        <select
+          className="field"
+          aria-label="The part"
+          value={job}
+          onChange={(event) => setJob(event.target.value)}
+        >
           <option value="">choose…</option>
           {jobs.data?.jobs.map((each) => (
             <option key={each.id} value={each.id}>
@@ -100,7 +105,7 @@ export function ClassSheets({ told }: { told: (words: string) => void }) {
             </option>
           ))}
         </select>
-      </label>
+      </div>
       <fieldset className="flex flex-wrap gap-x-4 gap-y-1">
         <legend>Marks for</legend>
         {PARTS.map((part) => (

@@ -92,26 +92,31 @@ def test_the_steps_follow_the_kit_and_a_whole_kit_changes_nothing() -> None:
     assert "set squares" not in told[WITHOUT_SQUARES]
 
 
+def sizes(least: float | Fraction, most: float | Fraction) -> st.SearchStrategy[Fraction]:
+    """Return sizes as somebody writes them: no fraction of an inch is finer."""
+    return st.fractions(Fraction(least), Fraction(most), max_denominator=10_000)
+
+
 KITS = st.builds(
     Kit,
     unit=st.sampled_from(list(Unit)),
-    graduation=st.fractions(Fraction(1, 64), 2),
-    compass=st.fractions(10, 400),
-    protractor=st.none() | st.fractions(Fraction(1, 8), 2),
-    template_holes=st.frozensets(st.fractions(Fraction(1, 16), 60), max_size=20),
+    graduation=sizes(Fraction(1, 64), 2),
+    compass=sizes(10, 400),
+    protractor=st.none() | sizes(Fraction(1, 8), 2),
+    template_holes=st.frozensets(sizes(Fraction(1, 16), 60), max_size=20),
     set_squares=st.booleans(),
-    least=st.fractions(0, 5),
-    beam=st.none() | st.fractions(100, 2000),
-    length=st.fractions(10, 2000),
+    least=sizes(0, 5),
+    beam=st.none() | sizes(100, 2000),
+    length=sizes(10, 2000),
     faces=st.frozensets(
         st.sampled_from([Fraction(2), Fraction(1, 2), Fraction(1, 5), Fraction(3, 16)])
     ),
-    ellipse_holes=st.frozensets(st.fractions(1, 60), max_size=9),
+    ellipse_holes=st.frozensets(sizes(1, 60), max_size=9),
     dividers=st.booleans(),
     french_curves=st.booleans(),
     adjustable_square=st.booleans(),
     guide=st.sampled_from(GUIDES),
-    pencils=st.lists(st.fractions(Fraction(1, 10), 2), max_size=4).map(tuple),
+    pencils=st.lists(sizes(Fraction(1, 10), 2), max_size=4).map(tuple),
     papers=st.lists(st.sampled_from(["A4", "A3", "11 by 17"]), max_size=3).map(tuple),
 )
 

@@ -237,8 +237,7 @@ async function teach(job: JobWithPlan, looked: LookedOut): Promise<number> {
     kind: "measured" as const,
     step: row.step,
     tool: row.tool,
-    // Across a circle twice the opening is seen.
-    off: row.size!.what.startsWith("Ø") ? row.size!.paper / 2 : row.size!.paper,
+    off: row.size!.paper,
     text: `${row.name}, from the picture`,
   }));
   const { schedule, kit } = job;
@@ -333,7 +332,7 @@ function Found({ job, shown: { name, looked }, lit, light }: FoundProps) {
         </p>
       )}
       <p className="text-pencil">
-        By how much a size is off, and how far a piece is from its place, are mm on paper. ± is what the
+        How far the line of a round is off, and a piece from its place, are mm on paper. ± is what the
         measuring may be off, 95 times in 100; nothing within it is called wrong. Judge by the sheet itself
         before anything is made from it.
       </p>

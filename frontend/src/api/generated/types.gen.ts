@@ -4043,7 +4043,7 @@ export type SittingOut = {
  * SizedOut
  *
  * A size as given and as drawn, in the plan's unit; `u` is what the measuring may be off, and
- * `paper` by how much it is off, mm on paper.
+ * `paper` how far the line is off, mm on paper.
  */
 export type SizedOut = {
     /**

@@ -69,7 +69,7 @@ Judged = Literal["within", "unsure", "off", "missing"]
 @dataclass(frozen=True, slots=True)
 class Sized:
     """A size of a piece: as given and as drawn, in the plan's unit; `u` is what the measuring may
-    be off (95 in 100), and `paper` by how much it is off, mm on paper.
+    be off (95 in 100), and `paper` how far the line is off, mm on paper (half of it across a circle).
 
     Attributes
     ----------
@@ -442,7 +442,7 @@ def _row(work: Work, each: Measured, line: int, tolerance: float) -> Row:
         place_u = 2 * math.hypot(fitted.centre_off, ALIGNED)
         what = f"{sign} {_spelt(times * given / factor, unit)}"
         drawn = times * fitted.radius / factor
-        size = Sized(what, times * given / factor, drawn, times * spread / factor, times * off)
+        size = Sized(what, times * given / factor, drawn, times * spread / factor, off)
         judged = _judged((off, spread), (place, place_u), tolerance=tolerance)
         if judged == "off" and abs(off) > tolerance:
             told = (

@@ -52,7 +52,7 @@ Spots = tuple[tuple[float, float], ...]
 
 class SizedOut(Crossing):
     """A size as given and as drawn, in the plan's unit; `u` is what the measuring may be off, and
-    `paper` by how much it is off, mm on paper."""
+    `paper` how far the line is off, mm on paper."""
 
     what: str
     given: float

@@ -69,7 +69,7 @@ Judged = Literal["within", "unsure", "off", "missing"]
 @dataclass(frozen=True, slots=True)
 class Sized:
     """A size of a piece: as given and as drawn, in the plan's unit; `u` is what the measuring may
-    be off (95 in 100), and `paper` how far the line is off, mm on paper (half of it across a circle).
+    be off (95 in 100), and `paper` how far the line is off, mm on paper.
 
     Attributes
     ----------

@@ -71,6 +71,8 @@ def test_the_sheets_of_a_class_are_marked_and_the_doubtful_put_apart(
     marks = page.get_by_role("table", name="Marks of the sheets")
     expect(marks).to_contain_text("Everything is within the tolerance.")
     expect(page.get_by_role("table", name="Sheets to look at by eye")).to_contain_text("bo")
+    page.get_by_text("ada: 20 of 20").click()
+    expect(page.get_by_text("accuracy 10.0, tangency 4.0")).to_be_visible()
     with page.expect_download() as file:
         page.get_by_role("button", name="Keep the marks, CSV").click()
     assert "ada,10.0,4.0,2.0,3.0,1.0,20" in Path(file.value.path()).read_text("utf-8")

@@ -30,6 +30,43 @@ function doubt({ looked, trouble }: Seen): string {
   return looked.slips.length > 1 ? "several slips would draw the same" : "";
 }
 
+/** What a student is told: the marks part by part, the sentence, what is off and what is missing. */
+function Report({ seen: { student, looked, trouble } }: { seen: Seen }) {
+  return (
+    <details className="border-b border-ruling">
+      <summary className="cursor-pointer">
+        {student}
+        {looked && `: ${looked.marks.whole} of ${looked.marks.most}`}
+      </summary>
+      <div className="space-y-1 pb-2 pl-4 text-[15px]">
+        <p>{looked?.sentence ?? trouble}</p>
+        {looked && (
+          <>
+            <p>{PARTS.map((part) => `${part} ${looked.marks[part].toFixed(1)}`).join(", ")}</p>
+            <ul className="list-disc pl-5">
+              {looked.slips.slice(0, 1).map((slip) => (
+                <li key={slip.step}>
+                  Step {slip.step}: {slip.act}
+                </li>
+              ))}
+              {looked.notes.map((note) => (
+                <li key={note}>{note}</li>
+              ))}
+              {looked.rows
+                .filter((row) => row.judged === "off")
+                .map((row) => (
+                  <li key={row.name}>
+                    {row.name}: {row.told}
+                  </li>
+                ))}
+            </ul>
+          </>
+        )}
+      </div>
+    </details>
+  );
+}
+
 /** The finished sheets of a class looked at: a report for each student, marks, the slips of the class. */
 export function ClassSheets({ told }: { told: (words: string) => void }) {
   const jobs = useQuery({
@@ -181,6 +218,10 @@ export function ClassSheets({ told }: { told: (words: string) => void }) {
               looked ? looked.sentence : (trouble ?? ""),
             ])}
           />
+          <h3 className="font-semibold">A report for each</h3>
+          {seen.map((each) => (
+            <Report key={each.student} seen={each} />
+          ))}
           {common.length > 0 && (
             <>
               <h3 className="font-semibold">Slips of the class</h3>

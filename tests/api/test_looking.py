@@ -111,3 +111,9 @@ def test_a_picture_is_looked_at_within_the_bounds_of_a_worker() -> None:
             pool.do(eval, "bytearray(2 * 2**30)", bounds=LOOKING)
     finally:
         pool.close()
+
+
+def test_a_picture_that_did_not_arrive_whole_is_refused(client: FlaskClient) -> None:
+    status, told = posted(client, "", picture="abcde")
+    assert status == 409
+    assert "did not arrive whole" in str(told["detail"])

@@ -5,7 +5,7 @@ from __future__ import annotations
 import base64
 from typing import Annotated, Literal
 
-from pydantic import Base64Bytes, Field
+from pydantic import Field
 
 from ...core.desk import work_out
 from ...core.formats.looked import marks_table
@@ -40,7 +40,7 @@ class LookIn(Asked):
     text: PlanText
     kit: KitText = ""
     schedule: Schedule = "written"
-    picture: Base64Bytes
+    picture: Annotated[str, Field(max_length=56 * 2**20)]
     tolerance: Annotated[float, Field(gt=0, le=50, allow_inf_nan=False)] = 0.5
     scheme: SchemeIn = SchemeIn()
     student: Annotated[int, Field(ge=1, le=2000)] | None = None
@@ -161,7 +161,7 @@ def look_at_sheet(body: LookIn) -> LookedOut:
     own = own_variant(body.text, body.student, body.seed) if body.student else None
     work = own or work_out(body.text, kit_of(body.kit), body.schedule)
     try:
-        looked = look_at_picture(work, body.picture, body.tolerance)
+        looked = look_at_picture(work, _unpacked(body.picture), body.tolerance)
     except PictureError as error:
         raise Refused(409, "No sheet to look at", str(error)) from error
     finding, sheet = looked.finding, work.sheet
@@ -195,6 +195,14 @@ def look_at_sheet(body: LookIn) -> LookedOut:
         height=sheet.height,
         marks=_marks(finding, scheme),
     )
+
+
+def _unpacked(picture: str) -> bytes:
+    try:
+        return base64.b64decode(picture, validate=True)
+    except ValueError as error:
+        told = "the picture did not arrive whole; choose it again"
+        raise Refused(409, "No sheet to look at", told) from error
 
 
 def _slips(slips: tuple[Slipped, ...]) -> tuple[SlippedOut, ...]:

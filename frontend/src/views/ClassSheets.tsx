@@ -22,13 +22,8 @@ interface Seen {
   trouble?: string;
 }
 
-/** Sheets an eye should look at too, each with the reason. */
-function doubt({ looked, trouble }: Seen): string {
-  if (!looked) return trouble ?? "";
-  if (looked.slips.length === 0 && !looked.within) return "off, and no one slip explains it";
-  if (looked.second.length > 0) return "two slips";
-  return looked.slips.length > 1 ? "several slips would draw the same" : "";
-}
+/** Why an eye should look at a sheet too. */
+const doubt = ({ looked, trouble }: Seen) => looked?.doubt ?? trouble ?? "";
 
 /** What a student is told: the marks part by part, the sentence, what is off and what is missing. */
 function Report({ seen: { student, looked, trouble } }: { seen: Seen }) {

@@ -2219,6 +2219,10 @@ export type LookIn = {
  */
 export type LookedOut = {
     /**
+     * Doubt
+     */
+    doubt: string;
+    /**
      * Height
      */
     height: number;

@@ -202,6 +202,15 @@ class Finding:
         """Whether nothing is off, and nothing is missing."""
         return all(row.judged in ("within", "unsure") for row in self.rows)
 
+    @property
+    def doubt(self) -> str:
+        """Why an eye should look at the sheet too; empty where none need."""
+        if not self.slips and not self.is_within:
+            return "off, and no one slip explains it"
+        if self.second:
+            return "two slips"
+        return "several slips would draw the same" if len(self.slips) > 1 else ""
+
 
 class NotThisSheet(Exception):
     """The sheet that is looked at is not one of this plan."""

@@ -111,6 +111,7 @@ class LookedOut(Crossing):
     slips: tuple[SlippedOut, ...]
     second: tuple[SlippedOut, ...]
     within: bool
+    doubt: str
     unit: str
     picture: str
     width: float
@@ -189,6 +190,7 @@ def look_at_sheet(body: LookIn) -> LookedOut:
         slips=_slips(finding.slips),
         second=_slips(finding.second),
         within=finding.is_within,
+        doubt=finding.doubt,
         unit=work.solution.unit.value,
         picture=shown(looked.straight),
         width=sheet.width,

@@ -12,6 +12,7 @@ import pytest
 from PIL import Image
 from reportlab.pdfgen.canvas import Canvas
 
+import parts
 from entrick.core.desk import Work, work_out
 from entrick.core.formats.pdf import write_pdf
 from entrick.core.look.by_hand import DrawnSheet, drawn_by_hand
@@ -237,3 +238,12 @@ def test_of_two_sheets_in_one_picture_one_is_looked_at() -> None:
     finding = look_at_picture(work, content).finding
     assert finding.slips == (), finding.sentence
     assert len(finding.rows) == 6
+
+
+def test_pieces_of_copies_that_are_called_alike_are_held_against_their_own_neighbours() -> None:
+    """Two slots of one name each: no join is told to gape by as much as they stand apart."""
+    head = "units mm\nsheet A3 landscape, scale 1:1, border 10\nO = datum, middle of sheet\n"
+    work = work_out(head + parts.part(17)[0])
+    finding = look_at_picture(work, scan(drawn_by_hand(work, 17), dpi=150)).finding
+    assert finding.joins
+    assert max(join.miss for join in finding.joins) < 3

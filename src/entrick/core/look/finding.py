@@ -277,11 +277,12 @@ def look_at(work: Work, straight: Straight, tolerance: float = TOLERANCE) -> Fin
 def _joins(work: Work, found: Sequence[Measured]) -> Iterator[Joined]:
     """Yield where pieces that are both there meet."""
     factor = work.sheet.factor
-    by_name = {each.piece.called: each for each in found if each.seen >= FOUND}
+    there = [each for each in found if each.seen >= FOUND]
     for _, _, loop in work.checked.runs:
         following = [*loop.pieces[1:], *(loop.pieces[:1] if loop.closed else ())]
         for one, other in zip(loop.pieces, following, strict=False):
-            first, second = by_name.get(one.name), by_name.get(other.name)
+            at = complex(one.exit.x, one.exit.y) * factor
+            first, second = (_ending(there, name, at) for name in (one.name, other.name))
             if first is None or second is None or first is second:
                 continue
             run, on = first.piece.places[:, first.hand], second.piece.places[:, second.hand]
@@ -294,6 +295,15 @@ def _joins(work: Work, found: Sequence[Measured]) -> Iterator[Joined]:
                 continue
             miss = abs(spots[0] - spots[1])  # type: ignore[operator]
             yield Joined(one.name, other.name, miss, (spot.real / factor, spot.imag / factor))
+
+
+def _ending(found: Sequence[Measured], name: str, at: complex) -> Measured | None:
+    """Return the piece of a name that ends at a place of the plan: copies are called alike."""
+    for each in found:
+        ends = each.piece.places[[0, -1], SOUND]
+        if each.piece.called == name and np.min(np.abs(ends - at)) < ALIGNED:
+            return each
+    return None
 
 
 def _nearest(each: Measured, spot: complex) -> complex | None:

@@ -95,7 +95,7 @@ def served(register: Path) -> Iterator[str]:
 def open_sample(page: Page, address: str, drawing: str) -> None:
     """Open a sample job by its drawing number, as a drafter does from the register."""
     page.goto(address)
-    page.get_by_role("row", name=re.compile(drawing)).get_by_role("link").last.click()
+    page.get_by_role("article", name=re.compile(drawing)).get_by_role("link").last.click()
     page.wait_for_selector("svg.sheet")
 
 

@@ -28,7 +28,7 @@ def main(folder: Path) -> None:
             put(folder / f"{name}.png", page.screenshot())
 
         page.goto(address)
-        page.wait_for_selector("table img")
+        page.wait_for_selector("article img")
         keep("register")
         open_sample(page, address, "OY-014")
         keep("bench")
@@ -83,7 +83,6 @@ def main(folder: Path) -> None:
         page.get_by_role("button", name="Compare").click()
         keep("board")
         open_sample(page, address, "OY-075")
-        page.get_by_role("link", name="Entrick").click()
         page.get_by_role("link", name="Kits").click()
         page.get_by_role("button", name="bare").click()
         page.get_by_text("steps more").first.wait_for()

@@ -45,4 +45,4 @@ def some(every: Sequence[T], few: int) -> list[T]:
     """Take so many at each push, evenly from first to last; all of them in the deep run."""
     if IS_DEEP or len(every) <= few:
         return list(every)
-    return [every[round(k * (len(every) - 1) / (few - 1))] for k in range(few)]
+    return [every[round(k * (len(every) - 1) / max(few - 1, 1))] for k in range(few)]

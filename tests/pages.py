@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from pathlib import Path
 
 from playwright.sync_api import Page
@@ -22,6 +23,26 @@ def painted(page: Page, frames: int = 3) -> None:
         }""",
         frames,
     )
+
+
+def go(page: Page, place: str) -> None:
+    """Go to a place of the bar, folded or not."""
+    folded = page.get_by_role("button", name=re.compile("^(Places|This job): "))
+    link = page.get_by_role("link", name=place, exact=True)
+    for fold in folded.all() if folded.first.is_visible() else []:
+        fold.click()
+        if link.is_visible():
+            break
+        page.keyboard.press("Escape")
+    link.click()
+
+
+def new_job(page: Page, desk: str) -> None:
+    """Begin a job with what is offered."""
+    page.goto(desk)
+    page.get_by_role("button", name="New job").click()
+    page.get_by_role("button", name="Begin", exact=True).click()
+    page.get_by_role("heading", name="Order of work").wait_for()
 
 
 AXE = Path("frontend/node_modules/axe-core/axe.min.js").read_text("utf-8")

@@ -135,7 +135,9 @@ def test_a_fault_after_the_commit_does_not_say_that_nothing_was_saved(
     monkeypatch.undo()
     assert client.get("/api/jobs?search=Saved").json["total"] == 1  # type: ignore[index]
     monkeypatch.setattr("entrick.web.register.jobs.tidied", fall)
-    assert "Nothing was saved" in client.post("/api/jobs", json={"text": "x"}).json["detail"]  # type: ignore[index]
+    assert (
+        "Nothing was saved" in client.post("/api/jobs", json={"text": "x = datum"}).json["detail"]
+    )  # type: ignore[index]
 
 
 def test_whatever_text_may_be_saved_may_be_listed_opened_exported_archived_and_copied(
@@ -147,7 +149,7 @@ def test_whatever_text_may_be_saved_may_be_listed_opened_exported_archived_and_c
         "\n".join("x = line in, " + ">".join(["a"] * 700) for _ in range(69)),
         'plan "a\x01b"\n\x00\ud7ff\u2028',
         "# " + "é" * 49_000,
-        "(" * 1500,
+        "# kept\n" + "(" * 1500,
         "",
         "\r\r\n\ufeff",
     ]

@@ -42,7 +42,9 @@ def test_new_copied_opened_and_archived(client: FlaskClient) -> None:
     assert blank.json["title"] == "Untitled"  # type: ignore[index]
     copy = client.post("/api/jobs", json={"copy_of": 1}).json
     original = client.get("/api/jobs/1").json["newest"]["text"]  # type: ignore[index]
-    assert client.get(f"/api/jobs/{copy['id']}").json["newest"]["text"] == original  # type: ignore[index]
+    copied = client.get(f"/api/jobs/{copy['id']}").json["newest"]["text"]  # type: ignore[index]
+    assert copied == original.replace("drawing OY-075", f"drawing {copy['drawing']}")
+    assert (copy["drawing"], copy["double"]) == ("OY-077", False)
     opened = client.post(
         "/api/jobs", json={"text": 'plan "From disk"\nO=datum\n', "note": "opened from a file"}
     ).json
@@ -148,7 +150,7 @@ def test_the_database_keeps_its_own_rules(store: Store, tmp_path: Path) -> None:
     with store.reading() as session:
         assert session.scalar(sql("PRAGMA journal_mode")) == "wal"
         assert session.scalar(sql("PRAGMA foreign_keys")) == 1
-        assert session.scalar(sql("SELECT version_num FROM alembic_version")) == "0006"
+        assert session.scalar(sql("SELECT version_num FROM alembic_version")) == "0007"
     with pytest.raises(IntegrityError), store.writing() as session:
         session.execute(
             sql(

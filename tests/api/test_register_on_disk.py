@@ -7,7 +7,7 @@ import shutil
 import sqlite3
 import stat
 from collections import namedtuple
-from contextlib import suppress
+from contextlib import closing, suppress
 from datetime import UTC, date, datetime, timedelta
 from io import BytesIO
 from pathlib import Path
@@ -39,6 +39,7 @@ from entrick.store import (
     export_register,
     import_register,
     list_jobs,
+    list_sets,
     listed,
     one_job,
     open_store,
@@ -134,6 +135,19 @@ def test_a_backup_is_taken_while_somebody_saves_and_put_back(tmp_path: Path) -> 
     assert said(store) == before
 
 
+def test_a_register_made_before_sets_were_kept_opens_with_everything(tmp_path: Path) -> None:
+    path = tmp_path / "old.db"
+    filled(path, 3).close()
+    with closing(sqlite3.connect(path)) as connection:
+        connection.execute("DROP TABLE class_set")
+        connection.execute("DELETE FROM about WHERE name = 'rows of class_set'")
+        connection.execute("UPDATE alembic_version SET version_num = '0006'")
+        connection.commit()
+    with closing(open_store(path)) as store, store.reading() as session:
+        assert list_jobs(session).total == 3
+        assert list_sets(session) == []
+
+
 def test_a_register_of_the_first_version_is_brought_up_to_date(tmp_path: Path) -> None:
     path = tmp_path / "old.db"
     store = filled(path, 3)
@@ -142,6 +156,7 @@ def test_a_register_of_the_first_version_is_brought_up_to_date(tmp_path: Path) -
     store.close()
     connection = sqlite3.connect(path)
     for table in (
+        "class_set",
         "about",
         "practice_answer",
         "kit",

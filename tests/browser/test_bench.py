@@ -11,7 +11,7 @@ from pypdf import PdfReader
 
 from entrick.core.formats.issue import formats
 from entrick.store import Store, one_job, save_revision
-from pages import painted
+from pages import new_job, painted
 
 EYES = (
     'plan "Link"\ndrawing OY-900\nunits mm\nsheet A4 landscape, scale 1:1, border 10\ngiven r = 20 "eye"\nO = datum\n'
@@ -306,8 +306,7 @@ def test_text_and_cards_are_two_faces_of_one_plan(page: Page, bench: Open) -> No
 
 
 def test_an_empty_plan_offers_its_first_lines(page: Page, desk: str, quiet: None) -> None:
-    page.goto(desk)
-    page.get_by_role("button", name="New job").click()
+    new_job(page, desk)
     for row in (
         "O = datum, middle of sheet",
         "A = point, 40 left of O",

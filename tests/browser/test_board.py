@@ -1,6 +1,7 @@
 """At the board: through the steps by keys and touch, with the desk away, and what the logbook makes of it."""
 
 import re
+import shutil
 import subprocess
 import sys
 from pathlib import Path
@@ -180,7 +181,7 @@ def test_another_device_goes_on_where_the_first_was_and_the_first_follows(
     in_logbook(tablet)
     # The first device has not heard of it yet, or has: either way nothing is lost.
     page.get_by_label("Note").fill("from the first")
-    page.get_by_role("button", name="Keep").click()
+    page.get_by_role("button", name="Keep", exact=True).click()
     at(page, 6)
     in_logbook(page)
     assert done_in(store) == [0, 1, 2, 3, 4]
@@ -323,7 +324,6 @@ def test_a_kit_is_changed_shows_what_it_lacks_and_becomes_the_usual_one(
 ) -> None:
     page.goto(f"{desk}/jobs/1")
     page.get_by_role("heading", name="Order of work").wait_for()
-    page.get_by_role("link", name="Entrick").click()
     page.get_by_role("link", name="Kits").click()
     page.get_by_role("navigation", name="Every kit").get_by_role("button", name="bare").click()
     lacks = page.get_by_role("region", name="What it lacks")
@@ -340,7 +340,7 @@ def test_a_kit_is_changed_shows_what_it_lacks_and_becomes_the_usual_one(
 
 
 def test_a_phone_comes_in_by_the_code_and_goes_on_with_the_desk_stopped(
-    page: Page, tmp_path: Path
+    page: Page, tmp_path: Path, sample_register: Path
 ) -> None:
     """Over this machine's own address in its network, where it has one: there a browser gives no service worker."""
     try:
@@ -352,11 +352,10 @@ def test_a_phone_comes_in_by_the_code_and_goes_on_with_the_desk_stopped(
         "-m",
         "entrick.cli",
         "serve",
-        "--demo",
         "--port",
         "8477",
         "--database",
-        str(tmp_path / "r.db"),
+        shutil.copy(sample_register, tmp_path / "r.db"),
         "--lan",
         "--lan-address",
         host,

@@ -10,7 +10,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from entrick.store import Store, list_answers
-from pages import sound
+from pages import go, sound
 
 
 def answered(page: Page) -> None:
@@ -48,7 +48,7 @@ def test_a_round_of_ten_is_gone_through_and_kept(
     expect(page.get_by_test_id("score")).to_contain_text("of 10 right")
     with store.reading() as session:
         assert len(list_answers(session)) == 10
-    page.get_by_role("link", name="Logbook").click()
+    go(page, "Logbook")
     expect(page.get_by_role("heading", name="Practice")).to_be_visible()
     sound(page)
 
@@ -75,7 +75,7 @@ def test_a_class_is_given_papers_and_marked_on_the_page(
 ) -> None:
     page.goto(desk)
     page.get_by_role("link", name="For a class").click()
-    page.get_by_label(re.compile("OY-014")).check()
+    page.get_by_role("checkbox", name=re.compile("OY-014")).check()
     page.get_by_label("Students").fill("3")
     page.get_by_label("Questions").fill("5")
     page.get_by_role("button", name="Make the set").click()

@@ -22,6 +22,7 @@ from entrick.core.plan.reader import read_plan
 from entrick.core.plan.writer import write_content
 from entrick.demo import sample_plans
 from examples import IS_DEEP
+from pages import new_job
 
 Open = Callable[[str], int]
 PARTS = sorted(
@@ -68,9 +69,7 @@ def test_a_sample_part_is_entered_from_a_blank_job_and_proved_clean(
 ) -> None:
     text = sample_plans()[name]
     lines = [line.content for line in read_plan(text).lines if line.content is not None]
-    page.goto(desk)
-    page.get_by_role("button", name="New job").click()
-    page.get_by_role("heading", name="Order of work").wait_for()
+    new_job(page, desk)
     page.get_by_role("tab", name="Sheet").click()
     for content in lines:
         match content:
@@ -199,7 +198,7 @@ def test_the_proof_measures_every_outline_and_junction(page: Page, bench: Open) 
     ).to_be_visible()
     page.get_by_role("row", name=re.compile("frame.bottom frame.right")).hover()
     expect(page.get_by_test_id("finding-place")).to_be_visible()
-    page.get_by_role("link", name="Back to the bench").click()
+    page.get_by_role("link", name="Bench").click()
     expect(page.get_by_role("heading", name="Order of work")).to_be_visible()
 
 

@@ -27,6 +27,7 @@ from entrick.core.rehearsal.exactly import Carried, carried_exactly
 from entrick.core.rehearsal.hand import NONE
 from entrick.core.rehearsal.many import Hands
 from entrick.demo import sample_plans
+from examples import some
 
 EXAMPLES = re.findall(
     r"```entrick\n(.*?)```", Path("docs/plan-language.md").read_text("utf-8"), re.DOTALL
@@ -43,7 +44,7 @@ def every_act(done: Work) -> list[Act]:
     return [act for own in acts_of(done.solution, done.sheet) for act in own.acts]
 
 
-@pytest.mark.parametrize("text", [*sorted(sample_plans().values()), *EXAMPLES])
+@pytest.mark.parametrize("text", [*sorted(sample_plans().values()), *some(EXAMPLES, 25)])
 def test_every_sample_and_every_example_of_the_language_ends_in_its_figure(text: str) -> None:
     found = carried(text)
     assert found.failure == ""
@@ -68,58 +69,59 @@ def test_a_random_plan_ends_in_its_figure(seed: int) -> None:
     assert found.miss <= 10 * found.allowed, found.where
 
 
-@pytest.mark.parametrize(
-    "rows",
-    [
-        *(
-            f"c = ellipse, centred on O, axes {a} and {b}, at 20°{how}"
-            for a, b in ((80, 50), (50, 80))
-            for how in ("", ", by trammel", ", by rectangle", ", by foci", ", by four centres")
-        ),
-        "P = point, 30 right of O, 35 below\nc = ellipse, centred on O, axis 80, through P, by foci",
-        *(
-            f"c = polygon, {n} sides, centred on O, radius 20{how}"
-            for n in (5, 6, 7, 10)
-            for how in ("", ", by semicircle")
-        ),
-        *(
-            f"c = isometric circle, centred on O, diameter 40, on {plane}{how}"
-            for plane in ("top", "left", "right")
-            for how in ("", ", by points", ", by template")
-        ),
-        *(
-            f"c = {kind}, along {axis}{how}"
-            for axis in ("up", "left", "right")
-            for how in ("", ", true", ", projection")
-            for kind in (
-                "cylinder, from O, diameter 40, length 60",
-                "cone, from O, diameter 50, height 70",
-            )
-        ),
-        "c = stub, from O, diameter 40, length 20, step diameter 24, step length 30, along left, rounded",
-        "c = isometric block, centred on O, 60 by 40, on right, thick 22, rounded 8",
-        *(
-            f"c = gear, about O, {n} teeth, module 2{how}\nrim = line in, c"
-            for n in (12, 20, 60, 90)
-            for how in ("", ", by arcs", ", by arc", ", pressure 14.5")
-        ),
-        "c = gear, about O, 30 teeth, module 4, shown three, bore diameter 30, keyway 8 by 4\nrim = line in, c.bore",
-        *(
-            f"c = cam, about O, least 40, rise 120° by 20 {motion}, dwell 60°, fall 180° by 20 {motion}{how}\nrim = line in, c"
-            for motion in ("harmonic", "cycloidal", "parabolic", "uniform")
-            for how in ("", ", roller radius 8, offset 6 left, ccw", ", flat")
-        ),
-        "P = point, 100 right of O\nc = cam, about O, least 30, rise 180° by 20 cycloidal, fall 180° by 20 parabolic, diagram from P",
-        "c = helix, from O, diameter 40, lead 24, 2 turns, 2 starts, wire 4, left hand",
-        "c = helix, from O, diameter 40, to diameter 20, lead 12, 2 turns, level",
-        "c = screw, from O, diameter 40, core diameter 32, lead 24, length 60, square, 2 starts",
-        "c = screw, from O, diameter 40, core diameter 32, lead 6, length 30, vee, left hand",
-        "c = cycloid, from O, radius 8, 2 turns",
-        "c = spiral, about O, radius 0 to 40, 1.3 turns, cw",
-        "k = circle, centre O, radius 20\nc = involute, of k, through 200°\nd = cycloid, on k, radius 5, inside, 1 turns",
-        'c = tapped hole, at O, thread "M10", section right, depth 20, drilled 26, runout 2',
-    ],
-)
+METHODS = [
+    *(
+        f"c = ellipse, centred on O, axes {a} and {b}, at 20°{how}"
+        for a, b in ((80, 50), (50, 80))
+        for how in ("", ", by trammel", ", by rectangle", ", by foci", ", by four centres")
+    ),
+    "P = point, 30 right of O, 35 below\nc = ellipse, centred on O, axis 80, through P, by foci",
+    *(
+        f"c = polygon, {n} sides, centred on O, radius 20{how}"
+        for n in (5, 6, 7, 10)
+        for how in ("", ", by semicircle")
+    ),
+    *(
+        f"c = isometric circle, centred on O, diameter 40, on {plane}{how}"
+        for plane in ("top", "left", "right")
+        for how in ("", ", by points", ", by template")
+    ),
+    *(
+        f"c = {kind}, along {axis}{how}"
+        for axis in ("up", "left", "right")
+        for how in ("", ", true", ", projection")
+        for kind in (
+            "cylinder, from O, diameter 40, length 60",
+            "cone, from O, diameter 50, height 70",
+        )
+    ),
+    "c = stub, from O, diameter 40, length 20, step diameter 24, step length 30, along left, rounded",
+    "c = isometric block, centred on O, 60 by 40, on right, thick 22, rounded 8",
+    *(
+        f"c = gear, about O, {n} teeth, module 2{how}\nrim = line in, c"
+        for n in (12, 20, 60, 90)
+        for how in ("", ", by arcs", ", by arc", ", pressure 14.5")
+    ),
+    "c = gear, about O, 30 teeth, module 4, shown three, bore diameter 30, keyway 8 by 4\nrim = line in, c.bore",
+    *(
+        f"c = cam, about O, least 40, rise 120° by 20 {motion}, dwell 60°, fall 180° by 20 {motion}{how}\nrim = line in, c"
+        for motion in ("harmonic", "cycloidal", "parabolic", "uniform")
+        for how in ("", ", roller radius 8, offset 6 left, ccw", ", flat")
+    ),
+    "P = point, 100 right of O\nc = cam, about O, least 30, rise 180° by 20 cycloidal, fall 180° by 20 parabolic, diagram from P",
+    "c = helix, from O, diameter 40, lead 24, 2 turns, 2 starts, wire 4, left hand",
+    "c = helix, from O, diameter 40, to diameter 20, lead 12, 2 turns, level",
+    "c = screw, from O, diameter 40, core diameter 32, lead 24, length 60, square, 2 starts",
+    "c = screw, from O, diameter 40, core diameter 32, lead 6, length 30, vee, left hand",
+    "c = cycloid, from O, radius 8, 2 turns",
+    "c = spiral, about O, radius 0 to 40, 1.3 turns, cw",
+    "k = circle, centre O, radius 20\nc = involute, of k, through 200°\nd = cycloid, on k, radius 5, inside, 1 turns",
+    'c = tapped hole, at O, thread "M10", section right, depth 20, drilled 26, runout 2',
+]
+"""Every curve and solid, by every method it has."""
+
+
+@pytest.mark.parametrize("rows", some(METHODS, 30))
 def test_every_method_of_a_curve_or_solid_ends_in_it(rows: str) -> None:
     found = carried(HEAD.replace("A2", "A1") + rows + "\n")
     assert (found.failure, found.undrawn, found.computed) == ("", (), ())

@@ -30,6 +30,7 @@ from entrick.core.rules.brief import read_brief
 from entrick.core.solve import Solution, solve
 from entrick.core.summarize import summarize
 from entrick.core.summary import heading
+from examples import examples, some
 
 POINTS = "O = datum\nA = point, 40 right of O\nB = point, 20 right of O\nC = point, 20 right of O, 30 above\n"
 ODD = [
@@ -75,7 +76,7 @@ ODD = [
 ]
 
 
-@pytest.mark.parametrize(("rows", "told"), ODD)
+@pytest.mark.parametrize(("rows", "told"), some(ODD, 12))
 def test_an_odd_statement_is_told_in_words_and_all_ways_out_stay_open(
     rows: str, told: str | None
 ) -> None:
@@ -330,6 +331,7 @@ def test_the_same_fault_has_the_same_reference_and_memory_is_no_fault(net: None)
 
 
 @given(st.integers(0, 2**32))
+@examples(4)
 def test_every_way_out_of_a_random_plan_is_open(seed: int) -> None:
     """The fuzzer's own plans and promises, a few of them each time; `make fuzz` tries many."""
     import sys

@@ -10,6 +10,7 @@ from entrick.core.dimensioning.suggest import suggest_dimensions
 from entrick.core.finish.crossings import crossings
 from entrick.core.plan import edit
 from entrick.demo import sample_plans
+from examples import some
 
 # Cams and gears carry their sizes in a table; their curves have no dimensions of their own.
 SAMPLES = sorted(
@@ -26,7 +27,7 @@ def verdict(done: Work) -> list[str]:
     return [f.message for f in done.findings if f.rule == "dimensions"]
 
 
-@pytest.mark.parametrize("text", SAMPLES, ids=lambda text: text.splitlines()[1])
+@pytest.mark.parametrize("text", some(SAMPLES, 7), ids=lambda text: text.splitlines()[1])
 def test_a_bare_part_gets_a_full_set_with_nothing_twice(text: str) -> None:
     found = suggest_dimensions(work_out(bare(text)).solution)
     assert found.statements

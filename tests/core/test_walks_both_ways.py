@@ -104,7 +104,7 @@ def apart(one: list[tuple[float, float]], other: list[tuple[float, float]]) -> f
     )
 
 
-@pytest.mark.parametrize("name", some(sorted(sample_plans()), 7))
+@pytest.mark.parametrize("name", some(sorted(sample_plans()), 4))
 def test_no_given_of_a_sample_flips_an_outline_into_another(name: str) -> None:
     """Over some percent of every given: what changes between two sizes halves with the step between them."""
     text = sample_plans()[name]

@@ -19,7 +19,7 @@ def remarks(rows: str) -> list[tuple[str, str]]:
 
 
 @given(st.integers(46, 90), st.integers(20, 30), st.floats(0, 1))
-@examples(12)
+@examples(4)
 def test_a_pinion_rolls_in_the_ring_without_cutting_into_it_and_touches_it(
     teeth: int, other: int, share: float
 ) -> None:

@@ -15,6 +15,7 @@ from entrick.core.desk import work_out
 from entrick.core.geometry import Arc, Line, Loop, Point
 from entrick.core.geometry.ellipse import Ellipse, departure, four_centres
 from entrick.core.geometry.isometric import PLANES, SQUARE, lean, rhombus, true_ellipse
+from examples import some
 
 HEAD = "units mm\nsheet A2 landscape, scale 1:1, border 10\nO = datum\n"
 
@@ -42,7 +43,7 @@ def test_places_and_distances_against_mpmath(a: float, share: float, turn: float
     assert ellipse.distance(point) == pytest.approx(abs(spot - point), abs=1e-9)
 
 
-@pytest.mark.parametrize(("a", "b"), [(5, 3), (8, 5), (12, 7), (10, 9)])
+@pytest.mark.parametrize(("a", "b"), some([(5, 3), (8, 5), (12, 7), (10, 9)], 2))
 def test_four_centres_against_an_independent_derivation(a: int, b: int) -> None:
     """sympy bisects what is left of the join of the axes' ends, and crosses the bisector with both axes."""
     right, top = sympy.Point(a, 0), sympy.Point(0, b)

@@ -33,6 +33,7 @@ from entrick.core.rehearsal.many import Hands
 from entrick.core.rehearsal.other_ways import OtherWay, other_ways, template_holes
 from entrick.core.rehearsal.rehearse import Join, Rehearsal, rehearse, worth
 from entrick.demo import sample_plans
+from examples import some
 
 MANY = 50_000
 FINE = replace(default_kit(Unit.MM), graduation=Fraction(1, 10))
@@ -292,7 +293,7 @@ DOCS = re.findall(
 )
 
 
-@pytest.mark.parametrize("text", [*sample_plans().values(), *DOCS])
+@pytest.mark.parametrize("text", [*some(list(sample_plans().values()), 6), *some(DOCS, 12)])
 def test_a_hand_that_makes_no_error_misses_nothing(text: str) -> None:
     done = work_out(text)
     found = rehearse(done.solution, done.sheet, 3, 1, NONE, done.kit)

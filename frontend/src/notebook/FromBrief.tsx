@@ -45,7 +45,7 @@ export function FromBrief({ work, take }: { work: Work; take: (row: string) => v
             Write it out
           </Button>
           {told.map((row) => (
-            <p key={row} role="alert" className="pt-1 text-[15px] text-accent">
+            <p key={row} role="alert" className="pt-1 text-base text-accent">
               ✗ {row}
             </p>
           ))}

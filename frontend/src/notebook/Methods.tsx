@@ -22,7 +22,7 @@ export function Methods({ entry }: { entry: Entry }) {
       </Button>
       {shown && data && data.methods.length === 0 && <p className="text-pencil">There is only one.</p>}
       {shown && data && data.methods.length > 0 && (
-        <ul className="mt-2 space-y-2 text-[15px]">
+        <ul className="mt-2 space-y-2 text-base">
           {data.methods.map((method) => (
             <li key={method.said} className="flex flex-wrap gap-x-3 border-b border-ruling pb-2">
               <Button

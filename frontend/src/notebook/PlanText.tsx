@@ -17,7 +17,7 @@ export function PlanText({ work }: { work: Work }) {
     <section aria-label="The plan as text" className="flex h-full flex-col">
       <p className="text-pencil">The same plan, to read aloud, mail or keep under version control.</p>
       <textarea
-        className="slip min-h-0 w-full flex-1 resize-none p-2 font-mono text-[13px]"
+        className="slip min-h-0 w-full flex-1 resize-none p-2 font-mono text-sm"
         aria-label="Plan text"
         spellCheck={false}
         value={typed ?? work.text}

@@ -37,7 +37,7 @@ export function SettingCard({ entry, work, kind }: Props) {
       {entry.candidates.length > 0 && <Candidates entry={entry} />}
       {current?.setting && <SettingPicture step={current} />}
       {entry.working.length > 0 && (
-        <ul className="font-lettering text-[15px]" aria-label="Working">
+        <ul className="font-lettering text-base" aria-label="Working">
           {entry.working.map((row) => (
             <li key={row}>
               <Figures text={row} />
@@ -55,7 +55,7 @@ export function SettingCard({ entry, work, kind }: Props) {
       )}
       {entry.has_methods && !entry.error && <Methods entry={entry} />}
       {steps.length > 0 && (
-        <ol aria-label="Steps" className="border-t border-[#d5d7cf] pt-1">
+        <ol aria-label="Steps" className="border-t border-rim pt-1">
           {steps.map((s) => (
             <li key={s.number}>
               <button
@@ -118,7 +118,7 @@ export function SettingCard({ entry, work, kind }: Props) {
         </ol>
       )}
       {entry.mistake && (
-        <p className="border-l-4 border-[#8b8f85] pl-2 text-[15px]">
+        <p className="border-l-4 border-edge pl-2 text-base">
           <span className="font-semibold">Usual mistake.</span> {entry.mistake}
         </p>
       )}
@@ -153,14 +153,14 @@ function SettingPicture({ step }: { step: StepOut }) {
   if (!setting) return null;
   return (
     <figure>
-      <p className="text-xl leading-tight">
+      <p className="text-lg leading-tight">
         <span className="capitalize">{step.tool}</span>
         {setting.kept && " as it is,"}{" "}
         <strong key={setting.reading} className="changed" data-testid="reading">
           <Figures text={setting.reading} />
         </strong>
       </p>
-      <p className="text-[15px] text-pencil">
+      <p className="text-base text-pencil">
         <Figures text={setting.told} />
         {setting.rounding && `; ${setting.rounding}`}
       </p>
@@ -210,7 +210,7 @@ function Clauses({ entry, kind }: { entry: Entry; kind: KindOut | undefined }) {
   const said = (key: string) => entry.clauses.filter((clause) => clause.key === key).length;
   const more = kind.forms.filter((form) => said(form.key) < form.most && !(form.needed && kind.by_clicking));
   return (
-    <div className="border-t border-[#d5d7cf] pt-2">
+    <div className="border-t border-rim pt-2">
       <ul className="space-y-1">
         {entry.clauses.map((clause, index) => (
           <li key={`${index}:${clause.text}`}>
@@ -346,7 +346,7 @@ function WholeLine({ entry }: { entry: Entry }) {
   };
   return (
     <input
-      className="field mt-2 w-full text-[15px]"
+      className="field mt-2 w-full text-base"
       aria-label="The whole statement"
       spellCheck={false}
       autoComplete="off"

@@ -5,7 +5,7 @@ import { downloadPapers } from "../api/files";
 import { Bars } from "../ui/Bars";
 import { Tabled } from "../ui/Tabled";
 import { ClassSheets } from "../views/ClassSheets";
-import { Header } from "../views/Header";
+import { Bar } from "../views/Bar";
 import { Button } from "../ui/Button";
 import { Check } from "../ui/Check";
 
@@ -18,10 +18,8 @@ export function Component() {
   const [told, setTold] = useState("");
   return (
     <div className="flex h-full flex-col">
-      <Header>
-        <h1>For a class</h1>
-      </Header>
-      <main className="min-h-0 flex-1 overflow-auto p-6 max-[700px]:p-1">
+      <Bar title="For a class" />
+      <main id="page" tabIndex={-1} className="min-h-0 flex-1 overflow-auto p-6 max-[700px]:p-1">
         <div className="mx-auto max-w-3xl space-y-6 bg-page px-8 py-6 max-[700px]:px-3">
           <Making made={setSet} told={setTold} />
           <p role="status" data-testid="class-told">
@@ -192,7 +190,7 @@ function Marking({ set, take, told }: MarkingProps) {
       <h2 id="marking" className="text-lg font-semibold">
         Marking
       </h2>
-      <p className="text-[15px] text-pencil">
+      <p className="text-base text-pencil">
         Answers come as CSV: <code>student,1,2,3 …</code> in the first row, then a row for each student,
         called as on the papers. A choice is answered by its letter or its words, an order as{" "}
         <code>2 1 3 5 4</code>.

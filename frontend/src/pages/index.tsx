@@ -1,22 +1,27 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useDeferredValue, useEffect, useRef, useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { useNavigate, useSearchParams } from "react-router";
 import {
-  type ListJobsData,
   archiveJob,
   enterJob,
+  inWords,
   type JobIn,
   type JobOut,
+  type JobsOut,
   lesson,
   listJobs,
+  type ListJobsData,
   notice,
 } from "../api/client";
-import { takeAway, takeIn } from "../api/files";
 import { beginLesson } from "../notebook/Lesson";
-import { textOf, useOpened, endsIn } from "../state/opened";
+import { JobSheet } from "../register/JobSheet";
+import { NewJob } from "../register/NewJob";
+import { WholeRegister } from "../register/WholeRegister";
+import { useKeptScroll } from "../state/keptScroll";
+import { endsIn, textOf, useOpened } from "../state/opened";
 import { profileEndings, useFormats } from "../state/server";
-import { Header } from "../views/Header";
 import { Button } from "../ui/Button";
+import { Bar } from "../views/Bar";
 
 const ORDERS: [Wanted["order"], string][] = [
   ["worked", "last worked first"],
@@ -25,21 +30,45 @@ const ORDERS: [Wanted["order"], string][] = [
   ["drawing", "by number"],
 ];
 
-const words = (problem: unknown) => (problem instanceof Error ? problem.message : String(problem));
-
 /** Which part of the register is wanted. */
 type Wanted = Required<Omit<NonNullable<ListJobsData["query"]>, "size">>;
 
-/** The drawing office's list of jobs, a page at a time. */
+/** Which part is wanted stands in the address, so that Back gives the register as it was left. */
+function useWanted() {
+  const [said, say] = useSearchParams();
+  const order = ORDERS.find(([each]) => each === said.get("order"))?.[0] ?? "worked";
+  const wanted: Wanted = {
+    archived: said.get("archived") === "yes",
+    search: said.get("find") ?? "",
+    order,
+    page: Math.max(1, Number(said.get("page")) || 1),
+  };
+  const want = (change: Partial<Wanted>) => {
+    const next = { ...wanted, page: 1, ...change };
+    say(
+      Object.fromEntries(
+        [
+          ["archived", next.archived ? "yes" : ""],
+          ["find", next.search],
+          ["order", next.order === "worked" ? "" : next.order],
+          ["page", next.page > 1 ? String(next.page) : ""],
+        ].filter(([, value]) => value),
+      ) as Record<string, string>,
+      { replace: true },
+    );
+  };
+  return [wanted, want] as const;
+}
+
+/** The drawing office's jobs, as sheets in a drawer, a page at a time. */
 export function Component() {
-  const [wanted, setWanted] = useState<Wanted>({ archived: false, search: "", order: "worked", page: 1 });
-  const file = useRef<HTMLInputElement>(null);
+  const [wanted, want] = useWanted();
   const go = useNavigate();
-  const formats = useFormats();
   const queries = useQueryClient();
   const asked = useDeferredValue(wanted);
+  const queryKey = ["jobs", asked];
   const { data, error, isPending } = useQuery({
-    queryKey: ["jobs", asked],
+    queryKey,
     queryFn: ({ signal }) => listJobs({ query: asked, signal }),
     placeholderData: keepPreviousData,
     // What has not been worked out yet is looked at again until it has.
@@ -47,28 +76,135 @@ export function Component() {
   });
   const keeper = useQuery({ queryKey: ["notice"], queryFn: () => notice(), staleTime: Infinity }).data?.told;
   const [trouble, setTrouble] = useState("");
-  const [over, setOver] = useState(false);
-  const openProfile = useOpened((opened) => opened.put);
+  const [told, setTold] = useState("");
+  const page = useKeptScroll<HTMLElement>(data !== undefined);
   useEffect(() => {
     document.title = "Register · Entrick";
   }, []);
+  const tell = (problem: unknown) => setTrouble(inWords(problem));
   const enter = useMutation({
     mutationFn: (job: JobIn) => enterJob({ body: job }),
     onSuccess: (job) => go(`/jobs/${job.id}`),
-    onError: (problem) => setTrouble(problem.message),
+    onError: tell,
   });
   const put = useMutation({
     mutationFn: (job: JobOut) => archiveJob({ path: { job_id: job.id }, body: { archived: !job.archived } }),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ["jobs"] }),
-    onError: (problem) => setTrouble(problem.message),
+    onSuccess: (done) => {
+      // It stays where it was, struck through, until the page is looked at anew: a slip is put back in place.
+      queries.setQueryData<JobsOut>(
+        queryKey,
+        (all) => all && { ...all, jobs: all.jobs.map((job) => (job.id === done.id ? done : job)) },
+      );
+      void queries.invalidateQueries({ queryKey: ["jobs"], refetchType: "none" });
+      setTold(`${done.drawing} ${done.title} is ${done.archived ? "archived" : "at work again"}.`);
+    },
+    onError: tell,
   });
+  const learn = async () => {
+    try {
+      const { start } = await lesson({ body: { text: "" } });
+      const job = await enterJob({ body: { text: start, note: "the first job" } });
+      beginLesson(job.id);
+      await go(`/jobs/${job.id}`);
+    } catch (problem) {
+      tell(problem);
+    }
+  };
+  const { open, over, dropping } = useOpening(setTrouble);
+  const { archived } = wanted;
+
+  return (
+    <div className="flex h-full flex-col" {...dropping}>
+      <Bar title="Register of the drawing office">
+        <NewJob enter={(job) => enter.mutate(job)} />
+        <OpenFile open={open} />
+      </Bar>
+      <main
+        id="page"
+        tabIndex={-1}
+        ref={page}
+        className={`min-h-0 flex-1 overflow-auto p-4 tight:p-2 ${over ? "outline-4 -outline-offset-4 outline-accent outline-dashed" : ""}`}
+      >
+        {over && <p role="status">Let go to open the plan, or the profile, as a job.</p>}
+        {[keeper, trouble || error?.message].filter(Boolean).map((each) => (
+          <p key={each} role="alert" className="mb-3 border-l-4 border-accent bg-wash px-3 py-1">
+            {each}
+          </p>
+        ))}
+        <div className="flex flex-wrap items-center gap-x-4 gap-y-1 pb-3">
+          <h2 id="listed" className="text-lg font-semibold">
+            {archived ? "Archived jobs" : "Jobs at work"}
+          </h2>
+          <span role="status" className="text-sm">
+            {told ||
+              (isPending ? "looking them up…" : data && data.total !== 1 ? `${data.total} jobs` : "1 job")}
+          </span>
+          <span className="flex-1" />
+          <label>
+            <span className="sr-only">Find</span>
+            <input
+              type="search"
+              className="field on-table w-64 max-w-[60vw]"
+              placeholder="find by title or number"
+              value={wanted.search}
+              maxLength={200}
+              onChange={(event) => want({ search: event.target.value })}
+            />
+          </label>
+          <label>
+            <span className="sr-only">Order</span>
+            <select
+              className="field on-table"
+              value={wanted.order}
+              onChange={(event) => want({ order: event.target.value as Wanted["order"] })}
+            >
+              {ORDERS.map(([order, said]) => (
+                <option key={order} value={order}>
+                  {said}
+                </option>
+              ))}
+            </select>
+          </label>
+          <Button onClick={() => want({ archived: !archived, search: "" })}>
+            {archived ? "Back to the jobs at work" : "Show archived jobs"}
+          </Button>
+        </div>
+        <ul
+          aria-labelledby="listed"
+          className="grid grid-cols-[repeat(auto-fill,minmax(min(15rem,100%),1fr))] gap-4"
+        >
+          {data?.jobs.map((job) => (
+            <JobSheet
+              key={job.id}
+              job={job}
+              aside={job.archived !== archived}
+              copy={() => enter.mutate({ copy_of: job.id })}
+              put={() => put.mutate(job)}
+            />
+          ))}
+        </ul>
+        {data?.total === 0 && <Empty wanted={wanted} learn={() => void learn()} />}
+        {data && data.pages > 1 && (
+          <Pages page={wanted.page} pages={data.pages} turn={(to) => want({ page: to })} />
+        )}
+        <WholeRegister came={() => queries.invalidateQueries({ queryKey: ["jobs"] })} />
+      </main>
+    </div>
+  );
+}
+
+/** Opening a plan or profile from disk: chosen, or dropped anywhere on the page. */
+function useOpening(tell: (trouble: string) => void) {
+  const go = useNavigate();
+  const [over, setOver] = useState(false);
+  const openProfile = useOpened((opened) => opened.put);
   const open = async (chosen: File | undefined) => {
     if (!chosen) return;
-    setTrouble("");
+    tell("");
     const profiles = await profileEndings();
     const found = await textOf(chosen, profiles);
     if (!found) {
-      setTrouble(`${chosen.name} is not a plan: a plan is text, and this is not (or not in UTF-8).`);
+      tell(`${chosen.name} is not a plan: a plan is text, and this is not (or not in UTF-8).`);
       return;
     }
     // What is no plan may be a bare profile: then it is looked at before it is a job.
@@ -78,242 +214,73 @@ export function Component() {
       return;
     }
     try {
-      const job = await enterJob({
-        body: { text: found.text, note: `opened from ${found.name}`.slice(0, 200) },
-      });
+      const note = `opened from ${found.name}`.slice(0, 200);
+      const job = await enterJob({ body: { text: found.text, note } });
       await go(`/jobs/${job.id}`);
     } catch (problem) {
-      setTrouble(words(problem));
+      tell(`${found.name}: ${inWords(problem)}`);
     }
   };
-  const learn = async () => {
-    try {
-      const { start } = await lesson({ body: { text: "" } });
-      const job = await enterJob({ body: { text: start, note: "the first job" } });
-      beginLesson(job.id);
-      await go(`/jobs/${job.id}`);
-    } catch (problem) {
-      setTrouble(problem instanceof Error ? problem.message : String(problem));
-    }
+  const dropping = {
+    onDragOver: (event: React.DragEvent) => {
+      event.preventDefault();
+      setOver(event.dataTransfer.types.includes("Files"));
+    },
+    onDragLeave: (event: React.DragEvent) => event.currentTarget === event.target && setOver(false),
+    onDrop: (event: React.DragEvent) => {
+      event.preventDefault();
+      setOver(false);
+      void open(event.dataTransfer.files[0]);
+    },
   };
-  const look = (change: Partial<Wanted>) => setWanted({ ...wanted, page: 1, ...change });
-  const { archived } = wanted;
-
-  return (
-    <div
-      className="flex h-full flex-col"
-      onDragOver={(event) => {
-        event.preventDefault();
-        setOver(event.dataTransfer.types.includes("Files"));
-      }}
-      onDragLeave={(event) => event.currentTarget === event.target && setOver(false)}
-      onDrop={(event) => {
-        event.preventDefault();
-        setOver(false);
-        void open(event.dataTransfer.files[0]);
-      }}
-    >
-      <Header>
-        <h1>Register of the drawing office</h1>
-        <span className="flex-1" />
-        <Link className="act" to="/class">
-          For a class
-        </Link>
-        <Link className="act" to="/kits">
-          Kits
-        </Link>
-        <Link className="act" to="/logbook">
-          Logbook
-        </Link>
-        <Button onClick={() => enter.mutate({})}>New job</Button>
-        <Button onClick={() => file.current?.click()}>Open a plan or profile…</Button>
-        <input
-          ref={file}
-          type="file"
-          className="hidden"
-          accept={[".entrick", ...(formats?.profiles ?? []).map((ending) => `.${ending}`), "text/plain"].join(
-            ",",
-          )}
-          aria-label="Open a plan from disk"
-          onChange={(event) => {
-            void open(event.target.files?.[0]);
-            event.target.value = "";
-          }}
-        />
-      </Header>
-      <main className="min-h-0 flex-1 overflow-auto p-6 max-[700px]:p-1">
-        <div
-          className={`mx-auto max-w-5xl bg-page px-8 py-6 max-[700px]:px-3 ${over ? "outline-4 outline-accent outline-dashed" : ""}`}
-        >
-          {over && <p role="status">Let go to open the plan, or the profile, as a job.</p>}
-          {[keeper, trouble || error?.message].filter(Boolean).map((told) => (
-            <p key={told} role="alert" className="mb-3 border-l-4 border-accent bg-wash px-3 py-1">
-              {told}
-            </p>
-          ))}
-          <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 pb-2">
-            <h2 id="listed" className="font-lettering text-2xl">
-              {archived ? "Archived jobs" : "Jobs at work"}
-            </h2>
-            <span role="status" className="text-sm text-pencil">
-              {isPending ? "looking them up…" : data && data.total !== 1 ? `${data.total} jobs` : "1 job"}
-            </span>
-            <span className="flex-1" />
-            <label className="text-sm">
-              Find{" "}
-              <input
-                type="search"
-                className="field w-56"
-                placeholder="words of title or number"
-                value={wanted.search}
-                maxLength={200}
-                onChange={(event) => look({ search: event.target.value })}
-              />
-            </label>
-            <label className="text-sm">
-              Order{" "}
-              <select
-                className="field"
-                value={wanted.order}
-                onChange={(event) => look({ order: event.target.value as Wanted["order"] })}
-              >
-                {ORDERS.map(([order, told]) => (
-                  <option key={order} value={order}>
-                    {told}
-                  </option>
-                ))}
-              </select>
-            </label>
-          </div>
-          <div className="overflow-x-auto">
-            <table className="w-full min-w-[46rem] border-collapse text-left" aria-labelledby="listed">
-              <thead>
-                <tr className="border-y border-ink text-sm">
-                  <th className="w-24 py-1 font-semibold">Number</th>
-                  <th className="w-36 font-semibold">Part</th>
-                  <th className="font-semibold">Title</th>
-                  <th className="w-16 font-semibold">Units</th>
-                  <th className="w-16 font-semibold">Scale</th>
-                  <th className="w-20 font-semibold">Revision</th>
-                  <th className="w-40 font-semibold">Last worked</th>
-                  <th className="w-44">
-                    <span className="sr-only">What can be done</span>
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {data?.jobs.map((job) => (
-                  <Row
-                    key={job.id}
-                    job={job}
-                    copy={() => enter.mutate({ copy_of: job.id })}
-                    put={() => put.mutate(job)}
-                  />
-                ))}
-              </tbody>
-            </table>
-          </div>
-          {data?.total === 0 && <Empty wanted={wanted} learn={() => void learn()} />}
-          <div className="flex flex-wrap items-center gap-2 pt-4">
-            <Button onClick={() => look({ archived: !archived, search: "" })}>
-              {archived ? "Back to the jobs at work" : "Show archived jobs"}
-            </Button>
-            <span className="flex-1" />
-            {data && data.pages > 1 && (
-              <Pages page={wanted.page} pages={data.pages} turn={(page) => setWanted({ ...wanted, page })} />
-            )}
-          </div>
-          <WholeRegister came={() => queries.invalidateQueries({ queryKey: ["jobs"] })} />
-        </div>
-      </main>
-    </div>
-  );
+  return { open, over, dropping };
 }
 
-/** One job: its heading, and its outline or what is wrong with it. */
-function Row({ job, copy, put }: { job: JobOut; copy: () => void; put: () => void }) {
+function OpenFile({ open }: { open: (file: File | undefined) => Promise<void> }) {
+  const file = useRef<HTMLInputElement>(null);
+  const formats = useFormats();
   return (
-    <tr className="border-b border-ruling">
-      <td className="font-lettering">{job.drawing || "none yet"}</td>
-      <td className="h-20">
-        {job.pictured && !job.trouble ? (
-          <Link to={`/jobs/${job.id}`} tabIndex={-1} aria-hidden="true">
-            <img
-              src={`/api/jobs/${job.id}/thumbnail.svg?r=${job.revision}`}
-              alt=""
-              className="my-2 h-16 w-32 object-contain object-left"
-            />
-          </Link>
-        ) : (
-          <span className="block max-h-16 w-32 overflow-hidden text-xs text-pencil" title={job.trouble}>
-            {job.pending ? "being worked out…" : job.trouble || "nothing drawn yet"}
-          </span>
+    <>
+      <Button onClick={() => file.current?.click()}>Open a plan or profile…</Button>
+      <input
+        ref={file}
+        type="file"
+        className="hidden"
+        accept={[".entrick", ...(formats?.profiles ?? []).map((ending) => `.${ending}`), "text/plain"].join(
+          ",",
         )}
-      </td>
-      <td>
-        <Link to={`/jobs/${job.id}`} className="text-lg font-semibold underline decoration-1">
-          {job.title}
-        </Link>
-        <span className="block text-sm text-pencil">{state(job)}</span>
-      </td>
-      <td>{job.unit}</td>
-      <td>{job.scale}</td>
-      <td>{job.revision}</td>
-      <td className="text-sm">
-        <time dateTime={job.worked_at} title={new Date(job.worked_at).toLocaleString()}>
-          {when(new Date(job.worked_at))}
-        </time>
-      </td>
-      <td className="space-x-1 text-right whitespace-nowrap">
-        <Button onClick={copy} aria-label={`Copy ${job.title}`}>
-          Copy
-        </Button>
-        <Button onClick={put} aria-label={`${job.archived ? "Take back" : "Archive"} ${job.title}`}>
-          {job.archived ? "Take back" : "Archive"}
-        </Button>
-      </td>
-    </tr>
+        aria-label="Open a plan from disk"
+        onChange={(event) => {
+          void open(event.target.files?.[0]);
+          event.target.value = "";
+        }}
+      />
+    </>
   );
-}
-
-const DAY = 86_400_000;
-
-/** When something was, as people say it: the time today, the day before that, the date earlier on. */
-function when(at: Date): string {
-  const midnight = new Date().setHours(0, 0, 0, 0);
-  const time = at.toLocaleTimeString(undefined, { hour: "2-digit", minute: "2-digit" });
-  if (at.getTime() >= midnight) return `today, ${time}`;
-  if (at.getTime() >= midnight - DAY) return `yesterday, ${time}`;
-  const year = at.getFullYear() === new Date().getFullYear() ? undefined : "numeric";
-  return at.toLocaleDateString(undefined, { day: "numeric", month: "long", year });
-}
-
-function state(job: JobOut): string {
-  if (job.mistakes > 0) return `${job.mistakes} to put right`;
-  if (job.pending && !job.pictured) return "";
-  return job.outlines > 0 ? `${job.outlines} outline${job.outlines > 1 ? "s" : ""}` : "not lined in yet";
 }
 
 function Empty({ wanted, learn }: { wanted: Wanted; learn: () => void }) {
   if (wanted.search) return <p className="py-6">No job has “{wanted.search}” in its title or its number.</p>;
   if (wanted.archived) return <p className="py-6">Nothing is archived.</p>;
   return (
-    <div className="py-6">
-      <p className="pb-2">
+    <div className="space-y-2 bg-page p-6">
+      <p>
         <Button main onClick={learn}>
           Set out a first job, in two minutes
         </Button>{" "}
         A keeper plate, task by task, on the bench itself; left whenever you like.
       </p>
-      The register is empty. Start a <em>new job</em>, or <em>open a plan</em> from disk; started with{" "}
-      <code>--demo</code>, an empty register gets the sample jobs of the lock yard.
+      <p>
+        The register is empty. Begin a <em>new job</em>, or drop a plan or a profile anywhere on this page;
+        started with <code>--demo</code>, an empty register gets the sample jobs of the lock yard.
+      </p>
     </div>
   );
 }
 
 function Pages({ page, pages, turn }: { page: number; pages: number; turn: (page: number) => void }) {
   return (
-    <nav aria-label="Pages of the register" className="flex items-center gap-2">
+    <nav aria-label="Pages of the register" className="flex items-center gap-2 pt-4">
       <Button disabled={page <= 1} onClick={() => turn(page - 1)}>
         Earlier page
       </Button>
@@ -324,70 +291,5 @@ function Pages({ page, pages, turn }: { page: number; pages: number; turn: (page
         Next page
       </Button>
     </nav>
-  );
-}
-
-/** The register as open files: taken away, taken in. */
-function WholeRegister({ came }: { came: () => unknown }) {
-  const file = useRef<HTMLInputElement>(null);
-  const [told, setTold] = useState("");
-  const [share, setShare] = useState<number | null>(null);
-  const carry = async (
-    doing: string,
-    work: (progress: (done: number, of: number) => void) => Promise<string>,
-  ) => {
-    setTold(doing);
-    setShare(0);
-    try {
-      setTold(await work((done, of) => setShare(of > 0 ? done / of : 0)));
-    } catch (error) {
-      setTold(error instanceof Error ? error.message : String(error));
-    }
-    setShare(null);
-  };
-  return (
-    <section aria-label="The whole register" className="mt-6 border-t border-ruling pt-3 text-sm">
-      <div className="flex flex-wrap items-center gap-2">
-        <span className="max-w-xl">
-          The whole register as open files: every revision of every job as text, in a zip.{" "}
-          <code>entrick backup</code> copies it as it stands; a snapshot is taken every day by itself.
-        </span>
-        <span className="flex-1" />
-        <Button
-          disabled={share !== null}
-          onClick={() =>
-            void carry("Gathering the jobs…", async (progress) => `${await takeAway(progress)} is kept.`)
-          }
-        >
-          Take away…
-        </Button>
-        <Button disabled={share !== null} onClick={() => file.current?.click()}>
-          Take in…
-        </Button>
-        <input
-          ref={file}
-          type="file"
-          className="hidden"
-          accept=".zip,application/zip"
-          aria-label="Take in a register from disk"
-          onChange={(event) => {
-            const chosen = event.target.files?.[0];
-            event.target.value = "";
-            if (chosen)
-              void carry("Entering the jobs…", async (progress) => {
-                const what = await takeIn(chosen, progress);
-                await came();
-                return what;
-              });
-          }}
-        />
-      </div>
-      <p role="status" className="min-h-6 pt-1">
-        {told}{" "}
-        {share !== null && (
-          <progress className="ml-2 align-middle" value={share} max={1} aria-label="How far it is" />
-        )}
-      </p>
-    </section>
   );
 }

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useLayoutEffect, useRef, useState } from "react";
-import { Link, useParams } from "react-router";
+import { useParams } from "react-router";
 import {
   around,
   inWords,
@@ -23,7 +23,7 @@ import { keepForLater, useWakefulScreen } from "../state/keepAwake";
 import { minutesOf, orAsBefore, placeOf, type Sitting, useSitting } from "../state/sitting";
 import { Figures } from "../ui/Figures";
 import { BoardStart } from "../views/BoardStart";
-import { Header } from "../views/Header";
+import { Bar, JobBar } from "../views/Bar";
 import { Button } from "../ui/Button";
 
 /** At the board: one step at a time, large enough to be read from where one draws. */
@@ -41,26 +41,21 @@ export function Component() {
   };
   return (
     <div className="flex h-full flex-col">
-      <Header>
-        <h1 className="min-w-0 truncate">At the board{newest.data && `: ${newest.data.job.title}`}</h1>
-        <span className="text-sm" role="status">
-          {sitting &&
+      <Bar>
+        <JobBar
+          job={newest.data?.job}
+          status={
+            sitting &&
             (!kept
               ? "keeping…"
               : away
                 ? `the desk does not answer; ${sitting.events.length - sitting.sent} kept here`
                 : sitting.sent === sitting.events.length
                   ? "all is in the logbook"
-                  : "sending…")}
-        </span>
-        <span className="flex-1" />
-        <Link className="act" to={`/jobs/${job}`}>
-          Bench
-        </Link>
-        <Link className="act" to="/logbook">
-          Logbook
-        </Link>
-      </Header>
+                  : "sending…")
+          }
+        />
+      </Bar>
       {changed && (
         <p role="alert" className="flex flex-wrap items-center gap-2 bg-wash px-4 py-1">
           Revision {newest.data.newest.number} has been saved since; this sitting goes on with revision{" "}
@@ -78,7 +73,7 @@ export function Component() {
           close={close}
         />
       ) : (
-        <main className="m-6 bg-page p-6 text-xl">
+        <main id="page" tabIndex={-1} className="m-6 bg-page p-6 text-lg">
           {newest.error ? (
             <p role="alert">{newest.error.message}</p>
           ) : (
@@ -298,16 +293,16 @@ function AtWork({ sitting, record, setUncompared, close }: WorkProps) {
     return <p className="p-8">{found.error ? found.error.message : "Laying out the steps…"}</p>;
   if (!item)
     return (
-      <main className="m-6 bg-page p-6 text-2xl">
+      <main id="page" tabIndex={-1} className="m-6 bg-page p-6 text-2xl">
         <p className="pb-4">
           Done: {items.length} steps
           {minutesOf(sitting.events) > 0 && `, ${minutesOf(sitting.events)} minutes`}.
         </p>
         <Closed record={record} />
-        <Button className="text-xl" onClick={back}>
+        <Button className="text-lg" onClick={back}>
           Back to the last step
         </Button>{" "}
-        <Button main className="text-xl" disabled={sitting.sent < sitting.events.length} onClick={close}>
+        <Button main className="text-lg" disabled={sitting.sent < sitting.events.length} onClick={close}>
           Close the sitting
         </Button>
       </main>
@@ -316,6 +311,8 @@ function AtWork({ sitting, record, setUncompared, close }: WorkProps) {
   const mistake = found.data.around.mistakes[String(item.step.line)];
   return (
     <main
+      id="page"
+      tabIndex={-1}
       className="flex min-h-0 flex-1 stacked:flex-col"
       onTouchStart={(event) => (touch.current = event.touches[0]?.clientX ?? 0)}
       onTouchEnd={(event) => {
@@ -396,7 +393,7 @@ function AtWork({ sitting, record, setUncompared, close }: WorkProps) {
           setUncompared={setUncompared}
         />
         <div className="flex gap-2 pt-2">
-          <Button className="min-h-16! w-1/4 text-xl" onClick={back} disabled={at === 0}>
+          <Button className="min-h-16! w-1/4 text-lg" onClick={back} disabled={at === 0}>
             Back
           </Button>
           <Button className="min-h-16! w-1/5 text-lg" onClick={pause} aria-pressed={paused !== null}>
@@ -421,7 +418,7 @@ function Closed({ record }: { record: WorkProps["record"] }) {
   const size = Number(gap.replace(",", "."));
   return (
     <form
-      className="flex flex-wrap items-center gap-2 pb-4 text-xl"
+      className="flex flex-wrap items-center gap-2 pb-4 text-lg"
       onSubmit={(event) => {
         event.preventDefault();
         record({ kind: "closed", off: size });
@@ -497,7 +494,7 @@ function Remarks({ sitting, item, at, record, setUncompared }: RemarksProps) {
           <label htmlFor="measured">{item.step.is_across ? "Measured across" : "Measured back"}</label>
           <input
             id="measured"
-            className="field w-32 text-xl"
+            className="field w-32 text-lg"
             value={value}
             autoComplete="off"
             inputMode="text"

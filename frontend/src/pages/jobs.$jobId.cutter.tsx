@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { Link, useParams } from "react-router";
+import { useParams } from "react-router";
 import { cut, type CutIn, type CutOut, workedOut } from "../api/client";
 import { useJob } from "../state/server";
-import { Header } from "../views/Header";
+import { Bar, JobBar } from "../views/Bar";
 import { Button } from "../ui/Button";
 import { Check } from "../ui/Check";
 
@@ -17,14 +17,10 @@ export function Component() {
   }, []);
   return (
     <div className="flex h-full flex-col">
-      <Header>
-        <h1 className="min-w-0 truncate">Cutter{found.data && `: ${found.data.job.title}`}</h1>
-        <span className="flex-1" />
-        <Link className="act" to={`/jobs/${job}`}>
-          Bench
-        </Link>
-      </Header>
-      <main className="flex min-h-0 flex-1 stacked:flex-col">
+      <Bar>
+        <JobBar job={found.data?.job} />
+      </Bar>
+      <main id="page" tabIndex={-1} className="flex min-h-0 flex-1 stacked:flex-col">
         <section
           aria-label="The job"
           className="w-[38%] space-y-3 overflow-auto bg-page p-5 stacked:w-full stacked:max-h-[55%]"
@@ -124,7 +120,7 @@ function Setting({ text, take }: { text: string; take: (cut: CutOut | null) => v
         </select>
       </label>
       {fault && field("at block", at, setAt)}
-      <p className="border-l-4 border-accent pl-2 text-[15px]">
+      <p className="border-l-4 border-accent pl-2 text-base">
         A profile says nothing about strength, fit or material. Check scale and units on the machine before
         cutting; guard, eye protection and the site’s own rules apply.
       </p>
@@ -172,7 +168,7 @@ function Came({ cut }: { cut: CutOut }) {
       <details>
         <summary className="cursor-pointer">the program</summary>
         <textarea
-          className="field h-64 w-full text-[13px]"
+          className="field h-64 w-full text-sm"
           aria-label="The program, block by block"
           readOnly
           value={cut.program}

@@ -18,7 +18,7 @@ import { kitCalled } from "../state/kits";
 import { useJob } from "../state/server";
 import { Button } from "../ui/Button";
 import { Tabled } from "../ui/Tabled";
-import { Header } from "../views/Header";
+import { Bar, JobBar } from "../views/Bar";
 import { DrawnSheet } from "../worksheet/DrawnSheet";
 
 /** A finished sheet looked at: its picture straightened, the plan over it, and what is off. */
@@ -31,23 +31,9 @@ export function Component() {
   const job = found.data;
   return (
     <div className="flex h-full flex-col">
-      <Header>
-        <h1 className="min-w-0 truncate">
-          On the sheet
-          {job && (
-            <>
-              : <span className="font-semibold">{job.job.drawing}</span> {job.job.title}
-            </>
-          )}
-        </h1>
-        <span className="flex-1" />
-        <Link className="act" to={`/jobs/${id}`}>
-          Bench
-        </Link>
-        <Link className="act" to={`/jobs/${id}/proof`}>
-          Proof
-        </Link>
-      </Header>
+      <Bar>
+        <JobBar job={job?.job} />
+      </Bar>
       {job ? <Looking job={job} /> : <p className="p-8">{found.error?.message ?? "Opening the job…"}</p>}
     </div>
   );
@@ -112,6 +98,8 @@ function Looking({ job }: { job: JobWithPlan }) {
   const trouble = look.error ?? measured.error;
   return (
     <main
+      id="page"
+      tabIndex={-1}
       className="flex min-h-0 flex-1 stacked:flex-col"
       onDragOver={(event) => event.preventDefault()}
       onDrop={(event) => {
@@ -271,7 +259,7 @@ function Found({ job, shown: { name, looked }, lit, light }: FoundProps) {
           ))}
         </ul>
       )}
-      <table className="w-full text-[15px]">
+      <table className="w-full text-base">
         <caption className="sr-only">Every piece as given and as drawn</caption>
         <thead>
           <tr className="border-b border-ink text-left">

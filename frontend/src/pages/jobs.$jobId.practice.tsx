@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useLayoutEffect, useRef, useState } from "react";
-import { Link, useParams } from "react-router";
+import { useParams } from "react-router";
 import {
   beginRound,
   giveHint,
@@ -12,11 +12,12 @@ import {
   workedOut,
 } from "../api/client";
 import { kitCalled } from "../state/kits";
+import { isSwitchedOff } from "../state/letterKeys";
 import { useJob } from "../state/server";
 import { Sheet } from "../sheet/Sheet";
 import { look } from "../state/looks";
 import { Figures } from "../ui/Figures";
-import { Header } from "../views/Header";
+import { Bar, JobBar } from "../views/Bar";
 import { Button } from "../ui/Button";
 import { Check } from "../ui/Check";
 
@@ -55,20 +56,13 @@ export function Component() {
   };
   return (
     <div className="flex h-full flex-col">
-      <Header>
-        <h1 className="min-w-0 truncate">Practice{found.data && `: ${found.data.job.title}`}</h1>
-        <span className="flex-1" />
-        <Link className="act" to={`/jobs/${job}`}>
-          Bench
-        </Link>
-        <Link className="act" to="/logbook">
-          Logbook
-        </Link>
-      </Header>
+      <Bar>
+        <JobBar job={found.data?.job} />
+      </Bar>
       {round ? (
         <Asking key={round.seed} round={round} again={() => void begin()} />
       ) : (
-        <main className="m-6 bg-page p-6 text-xl max-[700px]:m-1">
+        <main id="page" tabIndex={-1} className="m-6 bg-page p-6 text-lg max-[700px]:m-1">
           {found.error && <p role="alert">{found.error.message}</p>}
           <p className="pb-4">
             {ROUND} questions about this part: what to set, where the centre lies, what stands wrong. A wrong
@@ -85,7 +79,7 @@ export function Component() {
               }}
             />
           </p>
-          <Button main className="text-xl" disabled={!found.data} onClick={() => void begin()}>
+          <Button main className="text-lg" disabled={!found.data} onClick={() => void begin()}>
             Begin a round
           </Button>
           <p role="status" className="pt-3 text-base">
@@ -105,7 +99,7 @@ function Asking({ round, again }: { round: Round; again: () => void }) {
   const right = shares.reduce((sum, share) => sum + share, 0);
   if (!question)
     return (
-      <main className="m-6 bg-page p-6 text-2xl max-[700px]:m-1">
+      <main id="page" tabIndex={-1} className="m-6 bg-page p-6 text-2xl max-[700px]:m-1">
         <p className="pb-4" data-testid="score">
           {right} of {shares.length} right.
         </p>
@@ -116,13 +110,13 @@ function Asking({ round, again }: { round: Round; again: () => void }) {
             </li>
           ))}
         </ol>
-        <Button main className="text-xl" onClick={again}>
+        <Button main className="text-lg" onClick={again}>
           Another round
         </Button>
       </main>
     );
   return (
-    <main className="flex min-h-0 flex-1 stacked:flex-col">
+    <main id="page" tabIndex={-1} className="flex min-h-0 flex-1 stacked:flex-col">
       <One
         key={question.key}
         question={question}
@@ -208,7 +202,7 @@ function One({ question, round, place, done, next }: OneProps) {
     const press = (event: KeyboardEvent) => {
       const { answer, next, verdict } = keys.current;
       const on = event.target instanceof Element ? event.target : null;
-      if (on?.closest("input")) return;
+      if (on?.closest("input") || isSwitchedOff(event)) return;
       const presses = event.key === "Enter" || event.key === " ";
       // A button that has the focus is pressed by these itself.
       if (presses && on?.closest("button, a, summary")) return;
@@ -235,7 +229,7 @@ function One({ question, round, place, done, next }: OneProps) {
         <Figures text={question.asks} />
       </p>
       {round.givens.length > 0 && (
-        <details className="text-[15px] text-pencil">
+        <details className="text-base text-pencil">
           <summary className="cursor-pointer">the givens</summary>
           <ul>
             {round.givens.map((given) => (
@@ -334,7 +328,7 @@ function Order({
   const [taken, setTaken] = useState<number[]>([]);
   return (
     <div className="space-y-1">
-      <p className="text-[15px] text-pencil">Touch the steps in the order in which they are done.</p>
+      <p className="text-base text-pencil">Touch the steps in the order in which they are done.</p>
       <ul className="space-y-1">
         {question.choices.map((step, i) => {
           const place = taken.indexOf(i);
@@ -396,12 +390,12 @@ function Typed({
         answer(typed);
       }}
     >
-      <p className="flex items-baseline gap-2 text-xl">
+      <p className="flex items-baseline gap-2 text-lg">
         <label htmlFor="answer">Answer</label>
         <input
           ref={field}
           id="answer"
-          className="field w-40 text-xl"
+          className="field w-40 text-lg"
           autoComplete="off"
           value={typed}
           readOnly={closed}
@@ -425,7 +419,7 @@ function Came({ verdict, tests, next }: { verdict: VerdictInPractice; tests: str
   useLayoutEffect(() => on.current?.focus(), []);
   return (
     <div className="border-l-4 border-ink pl-3" role="status" data-testid="came">
-      <p className="text-xl font-semibold">
+      <p className="text-lg font-semibold">
         {verdict.share === 1 ? "✓ " : verdict.share > 0 ? "½ " : "✗ "}
         {verdict.told}
       </p>

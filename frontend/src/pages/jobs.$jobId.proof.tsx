@@ -1,5 +1,5 @@
 import { useEffect } from "react";
-import { Link, useParams } from "react-router";
+import { useParams } from "react-router";
 import type { ProofOut } from "../api/client";
 import { Findings } from "../notebook/Findings";
 import { Sheet } from "../sheet/Sheet";
@@ -7,7 +7,7 @@ import { load, useDocument, useSome } from "../state/document";
 import { look } from "../state/looks";
 import { useProof } from "../state/server";
 import { Figures } from "../ui/Figures";
-import { Header } from "../views/Header";
+import { Bar, JobBar } from "../views/Bar";
 import { OnPaper } from "../views/OnPaper";
 import { Issue } from "../views/Issue";
 
@@ -24,27 +24,13 @@ export function Component() {
   }, [work]);
   return (
     <div className="flex h-full flex-col">
-      <Header>
-        {work && (
-          <>
-            <h1 className="min-w-0 truncate" title={work.title}>
-              Proof of <span className="font-semibold">{work.drawing}</span> {work.title || "Untitled"}
-            </h1>
-            <span className="flex-1" />
-            <Link className="act" to={`/jobs/${jobId}`}>
-              Back to the bench
-            </Link>
-            <Link className="act" to={`/jobs/${jobId}/look`}>
-              On the sheet
-            </Link>
-            <Issue work={work} proof={proof} />
-          </>
-        )}
-      </Header>
+      <Bar>
+        <JobBar job={work ?? undefined}>{work && <Issue work={work} proof={proof} />}</JobBar>
+      </Bar>
       {!work || !job ? (
         <p className="p-8">{message || "Opening the job…"}</p>
       ) : (
-        <main className="flex min-h-0 flex-1 stacked:flex-col">
+        <main id="page" tabIndex={-1} className="flex min-h-0 flex-1 stacked:flex-col">
           <div
             className="page plain w-[46%] min-w-[420px] overflow-auto px-4 pb-6 stacked:min-h-0 stacked:w-full stacked:min-w-0 stacked:flex-1"
             tabIndex={-1}
@@ -76,7 +62,7 @@ function Verdict({ proof }: { proof: ProofOut }) {
         ? `Nothing wrong; ${look} to look at again`
         : "Proved: nothing wrong, nothing to look at again";
   return (
-    <p role="status" className="pt-3 font-lettering text-xl">
+    <p role="status" className="pt-3 font-lettering text-lg">
       {told}
       {proof.cut === "" ? "; the outline may go to a cutter." : "; not to be cut as it is."}
     </p>
@@ -88,7 +74,7 @@ function Measures({ proof }: { proof: ProofOut }) {
   return (
     <section className="pb-7">
       <h2 className="text-lg font-semibold">As measured</h2>
-      <table className="slip w-full text-left text-[15px]">
+      <table className="slip w-full text-left text-base">
         <thead>
           <tr className="border-b border-ink">
             {["Outline", "", "Size", "Perimeter", "Area", "Centroid"].map((head, i) => (
@@ -123,7 +109,7 @@ function Junctions({ proof }: { proof: ProofOut }) {
   return (
     <section className="pb-7">
       <h2 className="text-lg font-semibold">Junctions</h2>
-      <table className="slip w-full text-left text-[15px]">
+      <table className="slip w-full text-left text-base">
         <thead>
           <tr className="border-b border-ink">
             {["Outline", "From", "To", "How"].map((head) => (

@@ -1,6 +1,6 @@
 import { Tabs } from "radix-ui";
-import { lazy, Suspense, useEffect, useState } from "react";
-import { Link, useParams } from "react-router";
+import { lazy, Suspense, useEffect } from "react";
+import { useParams } from "react-router";
 import { type Entry, type ProofOut } from "../api/client";
 import { Findings, SIGNS } from "../notebook/Findings";
 import { Givens } from "../notebook/Givens";
@@ -24,17 +24,19 @@ import {
   useSome,
   useUnsaved,
 } from "../state/document";
+import { isSwitchedOff } from "../state/letterKeys";
 import { look, useLook, useLooks } from "../state/looks";
 import { useProof, useVocabulary } from "../state/server";
-import { Header } from "../views/Header";
+import { LOW, useMedia } from "../state/useMedia";
+import { Bar, JobBar } from "../views/Bar";
 import { Issue } from "../views/Issue";
-import { Keys } from "../views/Keys";
 import { StaleSave } from "../views/StaleSave";
 import { Button } from "../ui/Button";
 
 const Worksheet = lazy(async () => ({ default: (await import("../worksheet/Worksheet")).Worksheet }));
 
-const TABS = ["Working", "Sheet", "Findings", "Text", "Revisions"] as const;
+/** In a low window the drawing is turned to as the pages of the notebook are; elsewhere it lies beside them. */
+const TABS = ["Drawing", "Working", "Sheet", "Findings", "Text", "Revisions"] as const;
 
 /** The sign of the worst that was found, and how many of it there are. */
 function Badge({ proof }: { proof: ProofOut | undefined }) {
@@ -84,8 +86,11 @@ export function Component() {
   );
   const { worksheet } = useLook("worksheet");
   const unsaved = useUnsaved();
-  const [page, turnTo] = useAddress(TABS, work?.trouble ? "Text" : "Working");
-  const [help, setHelp] = useState(false);
+  const low = useMedia(LOW);
+  const { pick, regions } = useLook("pick", "regions");
+  const [asked, turnTo] = useAddress(TABS, work?.trouble ? "Text" : "Working");
+  // What is pointed at on the drawing is pointed at where it is seen.
+  const page = low ? (pick || regions ? "Drawing" : asked) : asked === "Drawing" ? "Working" : asked;
   const vocabulary = useVocabulary();
   useEffect(() => {
     if (useDocument.getState().job?.id !== Number(jobId)) void load(Number(jobId));
@@ -108,12 +113,13 @@ export function Component() {
       else if (command || typing) {
         if (event.key === "Escape") look({ pick: null, regions: null });
         return;
+      } else if (isSwitchedOff(event)) {
+        return;
       } else if (chooseByLetter(event.key)) {
         // A letter that stands on the sheet has been chosen.
       } else if (key === "n") document.getElementById("new-line")?.focus();
       else if (key === "[") stepTo((step ?? steps) - 1);
       else if (key === "]") stepTo((step ?? steps) + 1);
-      else if (key === "?") setHelp(true);
       else if (event.key === "Escape")
         look({ pick: null, step: null, regions: null, opened: null, worksheet: null });
       else return;
@@ -125,47 +131,48 @@ export function Component() {
 
   const proof = useProof();
   const turning = work?.entries.find((entry) => entry.line === worksheet && !entry.comment);
+  const drawing = work && (
+    <>
+      {turning ? (
+        <Suspense fallback={<p className="p-8">Opening the worksheet…</p>}>
+          <Worksheet key={turning.line} entry={turning as Entry} work={work} />
+        </Suspense>
+      ) : (
+        <>
+          <Sheet key={`${work.sheet.width} ${work.sheet.height}`} work={work} />
+          <StepSlider work={work} />
+        </>
+      )}
+    </>
+  );
   return (
     <div className="flex h-full flex-col">
-      <Header>
-        {work && (
-          <>
-            <h1 className="max-w-[45%] min-w-0 truncate stacked:max-w-full" title={work.title}>
-              <span className="font-semibold">{work.drawing}</span> {work.title || "Untitled"}
-            </h1>
-            <span className="text-sm whitespace-nowrap" role="status">
-              revision {base}
-              {unsaved ? ", with unsaved work" : ", saved"}
-            </span>
-            <span className="flex-1" />
-            <Button onClick={() => void undo()} aria-disabled={past.length === 0} title="Ctrl+Z">
-              Undo
-            </Button>
-            <Button onClick={() => void redo()} aria-disabled={future.length === 0} title="Ctrl+Shift+Z">
-              Redo
-            </Button>
-            <Button onClick={() => unsaved && void save()} aria-disabled={!unsaved} title="Ctrl+S">
-              Save
-            </Button>
-            <Link className="act" to={`/jobs/${jobId}/proof`}>
-              Proof
-            </Link>
-            <Link className="act" to={`/jobs/${jobId}/board`}>
-              At the board
-            </Link>
-            <Link className="act" to={`/jobs/${jobId}/look`}>
-              On the sheet
-            </Link>
-            <Link className="act" to={`/jobs/${jobId}/practice`}>
-              Practice
-            </Link>
-            <Issue work={work} proof={proof} />
-            <Button onClick={() => setHelp(true)} aria-label="Keys" title="Keys  ?">
-              ?
-            </Button>
-          </>
-        )}
-      </Header>
+      <Bar
+        skips={[
+          ["new-line", "To the next statement"],
+          ["sheet", "To the sheet"],
+        ]}
+      >
+        <JobBar
+          job={work ?? undefined}
+          status={work && `revision ${base}${unsaved ? ", with unsaved work" : ", saved"}`}
+        >
+          {work && (
+            <>
+              <Button onClick={() => void undo()} aria-disabled={past.length === 0} title="Ctrl+Z">
+                Undo
+              </Button>
+              <Button onClick={() => void redo()} aria-disabled={future.length === 0} title="Ctrl+Shift+Z">
+                Redo
+              </Button>
+              <Button onClick={() => unsaved && void save()} aria-disabled={!unsaved} title="Ctrl+S">
+                Save
+              </Button>
+              <Issue work={work} proof={proof} />
+            </>
+          )}
+        </JobBar>
+      </Bar>
       {elsewhere && (
         <p role="alert" className="flex items-center gap-3 border-l-4 border-accent bg-wash px-4 py-1">
           Revision {elsewhere.number} of this job was saved in another tab, while this one holds unsaved work.
@@ -189,18 +196,18 @@ export function Component() {
       {!work || !job ? (
         <p className="p-8">{message ? "" : "Opening the job…"}</p>
       ) : (
-        <main className="flex min-h-0 flex-1 stacked:flex-col">
+        <main id="page" tabIndex={-1} className="flex min-h-0 flex-1 stacked:flex-col">
           <Tabs.Root
             value={page}
             onValueChange={turnTo}
             orientation="vertical"
-            className="flex w-[36%] max-w-[620px] min-w-[400px] flex-col stacked:min-h-0 stacked:w-full stacked:max-w-none stacked:min-w-0 stacked:flex-1"
+            className="flex w-[36%] max-w-[620px] min-w-[400px] flex-col low:min-h-0 low:w-full low:max-w-none low:min-w-0 low:flex-1 stacked:min-h-0 stacked:w-full stacked:max-w-none stacked:min-w-0 stacked:flex-1"
           >
             <Tabs.List
               aria-label="Pages of the notebook"
-              className="flex gap-px overflow-x-auto bg-table px-3 pt-2"
+              className="flex gap-px overflow-x-auto bg-table px-3 pt-2 tight:pt-1"
             >
-              {TABS.map((tab) => (
+              {TABS.filter((tab) => low || tab !== "Drawing").map((tab) => (
                 <Tabs.Trigger
                   key={tab}
                   value={tab}
@@ -211,6 +218,11 @@ export function Component() {
                 </Tabs.Trigger>
               ))}
             </Tabs.List>
+            {low && (
+              <Tabs.Content value="Drawing" className="flex min-h-0 flex-1 flex-col" tabIndex={-1}>
+                {drawing}
+              </Tabs.Content>
+            )}
             <Tabs.Content value="Working" className="page min-h-0 flex-1 overflow-auto px-3" tabIndex={-1}>
               <Lesson key={job.id} work={work} job={job.id} />
               <Givens work={work} />
@@ -229,21 +241,13 @@ export function Component() {
               <Revisions />
             </Tabs.Content>
           </Tabs.Root>
-          <div className="flex min-h-0 min-w-0 flex-1 flex-col stacked:order-first stacked:h-[52%] stacked:flex-none">
-            {turning ? (
-              <Suspense fallback={<p className="p-8">Opening the worksheet…</p>}>
-                <Worksheet key={turning.line} entry={turning as Entry} work={work} />
-              </Suspense>
-            ) : (
-              <>
-                <Sheet key={`${work.sheet.width} ${work.sheet.height}`} work={work} />
-                <StepSlider work={work} />
-              </>
-            )}
-          </div>
+          {!low && (
+            <div className="flex min-h-0 min-w-0 flex-1 flex-col stacked:order-first stacked:h-[52%] stacked:flex-none">
+              {drawing}
+            </div>
+          )}
         </main>
       )}
-      <Keys open={help} onOpenChange={setHelp} />
       <StaleSave />
     </div>
   );

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from "react";
 import { type KitItemOut, kitLacks, type KitOut, putKit, removeKit } from "../api/client";
 import { useKits } from "../state/kits";
 import { kitsChanged, takeKit, useSome } from "../state/document";
-import { Header } from "../views/Header";
+import { Bar } from "../views/Bar";
 import { Button } from "../ui/Button";
 import { Check } from "../ui/Check";
 
@@ -22,10 +22,8 @@ export function Component() {
     data?.kits.find((each) => each.name === chosen) ?? data?.kits.find((each) => each.usual) ?? data?.kits[0];
   return (
     <div className="flex h-full flex-col">
-      <Header>
-        <h1>Kits</h1>
-      </Header>
-      <main className="min-h-0 flex-1 overflow-auto p-6 max-[700px]:p-1">
+      <Bar title="Kits" />
+      <main id="page" tabIndex={-1} className="min-h-0 flex-1 overflow-auto p-6 max-[700px]:p-1">
         <div className="mx-auto flex max-w-6xl gap-8 bg-page px-8 py-6 max-[700px]:flex-col max-[700px]:px-3">
           {error && <p role="alert">{error.message}</p>}
           <nav aria-label="Every kit" className="w-52 shrink-0">
@@ -196,7 +194,7 @@ function Lacks({ kit }: { kit: string }) {
           <li key={lack.told} className="pb-2">
             <strong>{lack.told}</strong>
             {lack.more > 0 && `, ${lack.more} steps more`}:
-            <ul className="ml-5 list-disc text-[15px]">
+            <ul className="ml-5 list-disc text-base">
               {lack.instead.map((each) => (
                 <li key={each}>{each}</li>
               ))}

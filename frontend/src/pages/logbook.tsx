@@ -14,7 +14,7 @@ import {
 } from "../api/client";
 import { Bars } from "../ui/Bars";
 import { Tabled } from "../ui/Tabled";
-import { Header } from "../views/Header";
+import { Bar } from "../views/Bar";
 import { Button } from "../ui/Button";
 
 /** The logbook: sittings, and what they teach of one's own hand. */
@@ -38,17 +38,15 @@ export function Component() {
   const drawn = data?.sittings.filter((sitting) => !sitting.removed).toReversed() ?? [];
   return (
     <div className="flex h-full flex-col">
-      <Header>
-        <h1>Logbook</h1>
-        <span className="flex-1" />
+      <Bar title="Logbook">
         <a className="act" href="/api/logbook.csv" download>
-          As CSV
+          ↓ CSV
         </a>
         <a className="act" href="/api/logbook" download="logbook.json">
-          As JSON
+          ↓ JSON
         </a>
-      </Header>
-      <main className="min-h-0 flex-1 overflow-auto p-6 max-[700px]:p-1">
+      </Bar>
+      <main id="page" tabIndex={-1} className="min-h-0 flex-1 overflow-auto p-6 max-[700px]:p-1">
         <div className="mx-auto max-w-4xl space-y-6 bg-page px-8 py-6 max-[700px]:px-3">
           {error && <p role="alert">{error.message}</p>}
           {!!data?.unread && (
@@ -254,7 +252,7 @@ function Happened({ uid, come }: { uid: string; come: () => Promise<void> }) {
           </Button>
         )}
       </p>
-      <table className="w-full text-left text-[15px]">
+      <table className="w-full text-left text-base">
         <thead>
           <tr className="border-b border-ink">
             {["", "Step", "What", "Instrument", "Seconds", "Off", "In words", ""].map((head, i) => (

@@ -11,7 +11,7 @@ import {
 } from "../api/client";
 import { Sheet } from "../sheet/Sheet";
 import { type Opened, textOf, useOpened } from "../state/opened";
-import { Header } from "../views/Header";
+import { Bar } from "../views/Bar";
 import { profileEndings, useFormats } from "../state/server";
 import { Button } from "../ui/Button";
 import { Check } from "../ui/Check";
@@ -48,9 +48,7 @@ export function Component() {
         void open(event.dataTransfer.files[0]);
       }}
     >
-      <Header>
-        <h1 className="min-w-0 truncate">A profile{file && `: ${file.name}`}</h1>
-        <span className="flex-1" />
+      <Bar title={`A profile${file ? `: ${file.name}` : ""}`}>
         <Button onClick={() => picker.current?.click()}>{file ? "Another file…" : "Choose a file…"}</Button>
         <input
           ref={picker}
@@ -63,7 +61,7 @@ export function Component() {
             event.target.value = "";
           }}
         />
-      </Header>
+      </Bar>
       {trouble && (
         <p role="alert" className="p-5">
           {trouble}
@@ -72,7 +70,7 @@ export function Component() {
       {file ? (
         <Read file={file} asked={asked} ask={setAsked} />
       ) : (
-        <main className="m-6 max-w-2xl space-y-2 bg-page p-6 text-lg">
+        <main id="page" tabIndex={-1} className="m-6 max-w-2xl space-y-2 bg-page p-6 text-lg">
           <p>
             A DXF, an SVG or a CSV of points, dropped here or chosen above, is read back into the plan
             somebody would have written: centres, radii, what touches what, and numbers as round as the file
@@ -111,7 +109,7 @@ function Read({ file, asked, ask }: ReadProps) {
   const data = found.data;
   const plan = data && (data.plans.find((each) => each.way === way) ?? data.plans[0]);
   return (
-    <main className="flex min-h-0 flex-1 stacked:flex-col">
+    <main id="page" tabIndex={-1} className="flex min-h-0 flex-1 stacked:flex-col">
       <section
         aria-label="What was read"
         className="flex w-[38%] flex-col gap-3 overflow-auto bg-page p-5 stacked:max-h-[60%] stacked:w-full"
@@ -130,7 +128,7 @@ function Read({ file, asked, ask }: ReadProps) {
             <label className="block">
               <span className="text-sm text-pencil">The plan</span>
               <textarea
-                className="field h-56 w-full text-[13px]"
+                className="field h-56 w-full text-sm"
                 aria-label="The plan that was read back"
                 readOnly
                 value={plan.text}

@@ -77,6 +77,7 @@ export function Sheet({ work, near = false }: { work: Work; near?: boolean }) {
       {}
       <svg
         ref={svg}
+        id="sheet"
         className={`sheet block h-full w-full touch-none ${pick ? "picking" : ""}`}
         viewBox={view.box}
         role="application"

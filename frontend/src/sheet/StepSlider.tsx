@@ -15,7 +15,7 @@ export function StepSlider({ work }: { work: Work }) {
   return (
     <section
       aria-label="Steps at the board"
-      className="flex min-h-16 shrink-0 items-center gap-2 bg-page px-3 max-[1240px]:flex-wrap"
+      className="flex min-h-16 shrink-0 items-center gap-2 bg-page px-3 max-[1240px]:flex-wrap low:min-h-10 low:flex-nowrap low:overflow-x-auto"
     >
       <Button
         className="shrink-0"
@@ -33,7 +33,7 @@ export function StepSlider({ work }: { work: Work }) {
         onValueChange={([value]) => look({ step: value === count ? null : (value ?? null) })}
         disabled={count === 0}
       >
-        <Slider.Track className="relative h-[3px] grow bg-[#8b8f85]">
+        <Slider.Track className="relative h-[3px] grow bg-edge">
           <Slider.Range className="absolute h-full bg-ink" />
         </Slider.Track>
         <Slider.Thumb
@@ -53,7 +53,7 @@ export function StepSlider({ work }: { work: Work }) {
         on ]
       </Button>
       <p
-        className="line-clamp-4 min-w-40 flex-1 max-[700px]:order-last max-[700px]:min-w-full text-[14px] leading-[1.12]"
+        className="line-clamp-4 min-w-40 flex-1 max-[700px]:order-last max-[700px]:min-w-full text-sm leading-[1.12]"
         aria-live="polite"
         data-testid="step-text"
       >
@@ -108,7 +108,7 @@ function Orders({ work }: { work: Work }) {
   });
   const now = data?.schedules.find((each) => each.schedule === work.schedule);
   return (
-    <label className="flex shrink-0 flex-col text-[13px] leading-tight text-pencil">
+    <label className="flex shrink-0 flex-col text-sm leading-tight text-pencil">
       <select
         className="field w-34"
         aria-label="Order of the steps"

@@ -9,7 +9,7 @@ interface TabledProps {
 export function Tabled({ heads, rows, label }: TabledProps) {
   return (
     <div className="overflow-x-auto">
-      <table className="w-full text-left text-[15px]" aria-label={label}>
+      <table className="w-full text-left text-base" aria-label={label}>
         <thead>
           <tr className="border-b border-ink align-bottom">
             {heads.map((head) => (

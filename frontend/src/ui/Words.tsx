@@ -10,7 +10,7 @@ export function Words({ said }: { said: readonly string[] }) {
   const found = Object.entries(data?.words ?? {}).filter(([word]) => text.includes(` ${word}`));
   if (found.length === 0) return null;
   return (
-    <p className="text-[15px] text-pencil" aria-label="Words explained">
+    <p className="text-base text-pencil" aria-label="Words explained">
       Words:{" "}
       {found.slice(0, MOST).map(([word, meaning]) => (
         <Popover.Root key={word}>

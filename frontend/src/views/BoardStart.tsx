@@ -48,11 +48,11 @@ export function BoardStart({ job, start, takeUp }: Props) {
     <>
       <div className="flex flex-wrap gap-3">
         {open && (
-          <Button main className="text-xl" onClick={() => void takeUp(last)}>
+          <Button main className="text-lg" onClick={() => void takeUp(last)}>
             Go on with step {place + 1} of {items.length}
           </Button>
         )}
-        <Button main={!open} className="text-xl" onClick={start}>
+        <Button main={!open} className="text-lg" onClick={start}>
           Begin a sitting
         </Button>
       </div>

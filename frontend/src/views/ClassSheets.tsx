@@ -33,7 +33,7 @@ function Report({ seen: { student, looked, trouble } }: { seen: Seen }) {
         {student}
         {looked && `: ${looked.marks.whole} of ${looked.marks.most}`}
       </summary>
-      <div className="space-y-1 pb-2 pl-4 text-[15px]">
+      <div className="space-y-1 pb-2 pl-4 text-base">
         <p>{looked?.sentence ?? trouble}</p>
         {looked && (
           <>
@@ -118,7 +118,7 @@ export function ClassSheets({ told }: { told: (words: string) => void }) {
       <h2 id="sheets" className="text-lg font-semibold">
         Finished sheets looked at
       </h2>
-      <p className="text-[15px] text-pencil">
+      <p className="text-base text-pencil">
         One picture for each student, called by their name or number: files, a folder, or a zip. Each is
         looked at on this machine, and not kept.
       </p>

@@ -58,7 +58,7 @@ export function Issue({ work, proof }: { work: Work; proof: ProofOut | undefined
             on={construction}
             put={setConstruction}
           />
-          <p className="flex items-baseline gap-2 pb-2 text-[15px]">
+          <p className="flex items-baseline gap-2 pb-2 text-base">
             <label htmlFor="ovals">true ellipses in DXF as</label>
             <select
               id="ovals"
@@ -89,7 +89,7 @@ export function Issue({ work, proof }: { work: Work; proof: ProofOut | undefined
                 <Button className="w-16" onClick={() => void take(format)}>
                   {format.label}
                 </Button>
-                <span className="text-[15px]">
+                <span className="text-base">
                   {format.about}
                   {format.takes.includes("paper") && (
                     <>
@@ -115,17 +115,17 @@ export function Issue({ work, proof }: { work: Work; proof: ProofOut | undefined
               </li>
             ))}
           </ul>
-          <p className="py-1 text-[15px]">
+          <p className="py-1 text-base">
             <Link className="underline" to={`/jobs/${jobId}/cutter`}>
               Program for a cutter…
             </Link>{" "}
             cut on a simulated one first, and held against the plan
           </p>
-          <p className="mt-2 border-l-4 border-accent pl-2 text-[15px]">
+          <p className="mt-2 border-l-4 border-accent pl-2 text-base">
             A profile says nothing about strength, fit or material. Check scale and units on the machine
             before cutting; guard, eye protection and the site’s own rules apply.
           </p>
-          <p role="status" className="min-h-6 pt-1 text-[15px]">
+          <p role="status" className="min-h-6 pt-1 text-base">
             {told}
           </p>
           {refused && <Button onClick={() => void take(refused, true)}>Insist: write it all the same</Button>}

@@ -1,4 +1,6 @@
 import { Dialog } from "radix-ui";
+import { switchLetterKeys, useLetterKeys } from "../state/letterKeys";
+import { Check } from "../ui/Check";
 
 const KEYS = [
   ["n", "write the next statement"],
@@ -13,12 +15,13 @@ const KEYS = [
 
 /** The few keys. */
 export function Keys({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
+  const { on } = useLetterKeys();
   return (
     <Dialog.Root open={open} onOpenChange={onOpenChange}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 bg-black/40" />
         <Dialog.Content
-          className="fixed top-1/4 left-1/2 w-[30rem] -translate-x-1/2 bg-page p-6"
+          className="fixed inset-x-2 top-8 z-30 mx-auto max-h-[90vh] max-w-[32rem] overflow-auto bg-page p-6"
           aria-describedby={undefined}
         >
           <Dialog.Title className="text-lg font-semibold">Keys</Dialog.Title>
@@ -30,6 +33,9 @@ export function Keys({ open, onOpenChange }: { open: boolean; onOpenChange: (ope
               </div>
             ))}
           </dl>
+          <p className="pb-3">
+            <Check label="single signs are keys (off: only those with Ctrl)" on={on} put={switchLetterKeys} />
+          </p>
           <Dialog.Close className="act">Close</Dialog.Close>
         </Dialog.Content>
       </Dialog.Portal>

@@ -1,6 +1,6 @@
 import { useEffect } from "react";
 import { Link, useLocation } from "react-router";
-import { Header } from "./Header";
+import { Bar } from "./Bar";
 
 /** An address there is no page for. */
 export function Component() {
@@ -10,10 +10,8 @@ export function Component() {
   }, []);
   return (
     <div className="flex h-full flex-col">
-      <Header>
-        <h1>Nothing here</h1>
-      </Header>
-      <main className="m-8 bg-page p-8">
+      <Bar title="Nothing here" />
+      <main id="page" tabIndex={-1} className="m-8 bg-page p-8">
         <p>
           There is no page <code>{pathname}</code>. A job has its bench at <code>/jobs/</code> and its number,
           and its proof at <code>/proof</code> behind that.

@@ -36,7 +36,7 @@ export function OnPaper({ work }: { work: Work }) {
         on={times > 1}
         put={(on) => setTimes(on ? EXAGGERATED : 1)}
       />
-      <table className="slip w-full text-left text-[15px]">
+      <table className="slip w-full text-left text-base">
         <thead>
           <tr className="border-b border-ink">
             {["Join", "Half within", "Nine in ten", "Hidden"].map((head) => (

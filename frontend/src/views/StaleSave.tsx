@@ -58,7 +58,7 @@ export function StaleSave() {
 /** Two plans line by line: what stands in both, only in theirs, only in mine. */
 function Differences({ theirs, mine }: { theirs: string; mine: string }) {
   return (
-    <ol aria-label="What differs" className="slip my-4 max-h-80 overflow-auto p-2 font-mono text-[13px]">
+    <ol aria-label="What differs" className="slip my-4 max-h-80 overflow-auto p-2 font-mono text-sm">
       {diffLines(theirs, mine).flatMap((part, at) =>
         part.value
           .replace(/\n$/, "")
@@ -67,11 +67,7 @@ function Differences({ theirs, mine }: { theirs: string; mine: string }) {
             <li
               key={`${at} ${i}`}
               className={
-                part.added
-                  ? "bg-wash font-semibold"
-                  : part.removed
-                    ? "bg-[#e3e5de] line-through"
-                    : "text-pencil"
+                part.added ? "bg-wash font-semibold" : part.removed ? "bg-tab line-through" : "text-pencil"
               }
             >
               <span aria-hidden="true">{part.added ? "+ " : part.removed ? "− " : "  "}</span>

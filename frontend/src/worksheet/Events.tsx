@@ -23,7 +23,7 @@ export function Events({ entry, events }: { entry: Entry; events: EventsOut }) {
     <div className="slip shrink-0 px-3 py-2">
       <h3 className="font-semibold">What the follower does</h3>
       {events.rows.length > 0 && (
-        <table className="text-left text-[15px]" aria-label="Events to edit">
+        <table className="text-left text-base" aria-label="Events to edit">
           <thead>
             <tr>
               {["Event", "Angle", "Lift", "Motion", ""].map((head) => (
@@ -43,7 +43,7 @@ export function Events({ entry, events }: { entry: Entry; events: EventsOut }) {
       <Button className="my-1" onClick={() => void edit({ op: "add event", line: entry.line })}>
         Add an event
       </Button>
-      <label className="block text-[15px]">
+      <label className="block text-base">
         In place of these: sentences, such as “rise 20 mm in 90° with SHM; dwell 30°”, or stations as CSV,
         angle and lift to a row
         <textarea
@@ -72,7 +72,7 @@ export function Events({ entry, events }: { entry: Entry; events: EventsOut }) {
         />
       </div>
       {told.map((row) => (
-        <p key={row} role="alert" className="text-[15px] text-accent">
+        <p key={row} role="alert" className="text-base text-accent">
           ✗ {row}
         </p>
       ))}

@@ -102,10 +102,10 @@ export function Worksheet({ entry, work }: { entry: Entry; work: Work }) {
                   }}
                 />
               </label>
-              <output className="w-full text-[15px]">{data.told}</output>
+              <output className="w-full text-base">{data.told}</output>
             </div>
           )}
-          <p className="slip shrink-0 px-3 py-1 text-[15px]">
+          <p className="slip shrink-0 px-3 py-1 text-base">
             <span className="font-semibold">Caution.</span> {data.caution}
           </p>
           {entry.events && <Events entry={entry} events={entry.events} />}
@@ -120,7 +120,7 @@ export function Worksheet({ entry, work }: { entry: Entry; work: Work }) {
                   CSV
                 </Button>
               </div>
-              {table.note && <p className="text-[15px] text-pencil">{table.note}</p>}
+              {table.note && <p className="text-base text-pencil">{table.note}</p>}
               <Tabled heads={table.columns} rows={table.rows} label={table.title} />
             </div>
           ))}

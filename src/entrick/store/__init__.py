@@ -11,6 +11,15 @@ from .archive import (
     opened_zip,
 )
 from .backup import backup, clear_leftovers, restore, snapshot, snapshots_of
+from .class_sets import (
+    SetView,
+    TooManySets,
+    UnknownSet,
+    add_set,
+    list_sets,
+    put_set_away,
+    set_text,
+)
 from .database import Store, open_store
 from .jobs import (
     JobView,
@@ -25,7 +34,7 @@ from .jobs import (
     set_archived,
 )
 from .kits import KitView, TooManyKits, list_kits, put_kit, remove_kit
-from .listing import Listed, Order, Page, list_jobs, listed, outdated, renew
+from .listing import Listed, Order, Page, drawing_numbers, list_jobs, listed, outdated, renew
 from .practice import AnswerView, forget_answers, list_answers, put_answer
 from .salvage import Salvaged, salvage
 from .sittings import (
@@ -60,24 +69,30 @@ __all__ = [
     "RegisterTrouble",
     "RevisionView",
     "Salvaged",
+    "SetView",
     "SittingView",
     "StaleSave",
     "Store",
     "TooManyKits",
+    "TooManySets",
     "UnknownJob",
+    "UnknownSet",
     "Zip",
     "add_job",
+    "add_set",
     "amend",
     "append",
     "backup",
     "begin",
     "clear_leftovers",
+    "drawing_numbers",
     "export_register",
     "forget_answers",
     "import_register",
     "list_answers",
     "list_jobs",
     "list_kits",
+    "list_sets",
     "list_sittings",
     "listed",
     "name_of",
@@ -90,6 +105,7 @@ __all__ = [
     "outdated",
     "put_answer",
     "put_kit",
+    "put_set_away",
     "read_logbook",
     "remove_kit",
     "renew",
@@ -100,6 +116,7 @@ __all__ = [
     "set_archived",
     "set_order",
     "set_removed",
+    "set_text",
     "snapshot",
     "snapshots_of",
     "state_of_sittings",

@@ -3,6 +3,7 @@ many jobs there are."""
 
 from __future__ import annotations
 
+from collections.abc import Set
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Literal
@@ -21,7 +22,8 @@ class Listed:
     """A job as the register lists it.
 
     `pending` where it has not been worked out by today's core yet, `pictured` where it has a
-    thumbnail; in a list `made` is without it."""
+    thumbnail, `double` where another job at work has its drawing number; in a list `made` is
+    without the thumbnail."""
 
     id: int
     revision: int
@@ -29,6 +31,7 @@ class Listed:
     archived: bool
     pending: bool
     pictured: bool
+    double: bool
     made: Summary
 
 
@@ -111,16 +114,36 @@ def list_jobs(
         .offset((page - 1) * size)
         .limit(size)
     )
-    return Page(tuple(_listed(row, pictured, "") for row, pictured in rows), total)
+    found = rows.all()
+    doubles = _doubles(session, {row.drawing for row, _ in found})
+    return Page(tuple(_listed(row, pictured, "", doubles) for row, pictured in found), total)
 
 
 def listed(session: Session, job_id: int) -> Listed | None:
     """Return a job as the register lists it, with its thumbnail."""
     row = session.get(JobSummary, job_id) if job_id < 2**63 else None
-    return _listed(row, bool(row.thumbnail), row.thumbnail) if row else None
+    if row is None:
+        return None
+    return _listed(row, bool(row.thumbnail), row.thumbnail, _doubles(session, {row.drawing}))
 
 
-def _listed(row: JobSummary, pictured: bool, thumbnail: str) -> Listed:
+def drawing_numbers(session: Session) -> list[str]:
+    """Return the drawing number of every job, archived ones too."""
+    return list(session.scalars(select(JobSummary.drawing).where(JobSummary.drawing != "")))
+
+
+def _doubles(session: Session, numbers: Set[str]) -> frozenset[str]:
+    """Return those of some drawing numbers that several jobs at work have, in small letters."""
+    found = session.scalars(
+        select(func.lower(JobSummary.drawing))
+        .where(JobSummary.drawing.in_(numbers - {""}), JobSummary.archived.is_(False))
+        .group_by(func.lower(JobSummary.drawing))
+        .having(func.count() > 1)
+    )
+    return frozenset(found)
+
+
+def _listed(row: JobSummary, pictured: bool, thumbnail: str, doubles: Set[str]) -> Listed:
     made = Summary(
         row.title,
         row.drawing,
@@ -132,7 +155,14 @@ def _listed(row: JobSummary, pictured: bool, thumbnail: str) -> Listed:
         thumbnail,
     )
     return Listed(
-        row.job_id, row.number, row.worked_at, row.archived, row.core != version(), pictured, made
+        row.job_id,
+        row.number,
+        row.worked_at,
+        row.archived,
+        row.core != version(),
+        pictured,
+        not row.archived and row.drawing.lower() in doubles,
+        made,
     )
 
 

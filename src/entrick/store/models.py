@@ -173,6 +173,20 @@ class PracticeRow(Base):
     digest: Mapped[str] = mapped_column(Text)
 
 
+class ClassSetRow(Base):
+    """A set for a class as it was made, as the text of its file."""
+
+    __tablename__ = "class_set"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    title: Mapped[str] = mapped_column(Text)
+    students: Mapped[int]
+    text: Mapped[str] = mapped_column(Text)
+    made_at: Mapped[datetime] = mapped_column(Moment)
+    removed_at: Mapped[datetime | None] = mapped_column(Moment)
+    digest: Mapped[str] = mapped_column(Text)
+
+
 class About(Base):
     """What a register knows of itself; see `about`."""
 

@@ -34,6 +34,7 @@ NAMES = {
     "sitting_event": "events of sittings",
     "kit": "kits",
     "practice_answer": "answers of practice",
+    "class_set": "sets for a class",
 }
 """What the rows of a table are to whoever keeps the register."""
 
@@ -45,6 +46,7 @@ KEYS = {
     "sitting_event": ("sitting_id", "number"),
     "kit": ("name",),
     "practice_answer": ("uid",),
+    "class_set": ("id",),
     "about": ("name",),
 }
 """By which columns the rows of a table are told apart."""

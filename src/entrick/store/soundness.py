@@ -180,7 +180,11 @@ def _check_shape(connection: sqlite3.Connection, path: Path, version: str) -> No
 def _check_rows(connection: sqlite3.Connection, path: Path, version: str) -> None:
     """Refuse a register in which a row is not what was saved, or is missing."""
     tables = [] if version < "0002" else [Base.metadata.tables["revision"]]
+    # A register of an older version has not every table yet.
+    there = {name for (name,) in connection.execute("SELECT name FROM sqlite_master")}
     for table in kept() if version >= "0006" else tables:
+        if table.name not in there:
+            continue
         rows = connection.execute(f'SELECT * FROM "{table.name}"')
         names = [column[0] for column in rows.description]
         count = 0

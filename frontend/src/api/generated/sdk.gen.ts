@@ -2,7 +2,7 @@
 
 import type { Client, Options as Options2, TDataShape } from './client';
 import { client } from './client.gen';
-import type { AddEventsData, AddEventsErrors, AddEventsResponses, AmendSittingData, AmendSittingErrors, AmendSittingResponses, ArchiveJobData, ArchiveJobErrors, ArchiveJobResponses, AroundData, AroundErrors, AroundResponses, BeginRoundData, BeginRoundErrors, BeginRoundResponses, BeginSittingData, BeginSittingErrors, BeginSittingResponses, BriefData, BriefErrors, BriefResponses, CompareMethodsData, CompareMethodsErrors, CompareMethodsResponses, CompleteRowData, CompleteRowErrors, CompleteRowResponses, CutData, CutErrors, CutResponses, DescribeApiData, DescribeApiErrors, DescribeApiResponses, EnterJobData, EnterJobErrors, EnterJobResponses, EveryFormatData, EveryFormatErrors, EveryFormatResponses, ExportPlanData, ExportPlanErrors, ExportPlanResponses, ExportRegisterData, ExportRegisterErrors, ExportRegisterResponses, ForgetPracticeData, ForgetPracticeErrors, ForgetPracticeResponses, GiveHintData, GiveHintErrors, GiveHintResponses, ImportRegisterData, ImportRegisterErrors, ImportRegisterResponses, InstrumentData, InstrumentErrors, InstrumentResponses, JudgeAnswerData, JudgeAnswerErrors, JudgeAnswerResponses, KitLacksData, KitLacksErrors, KitLacksResponses, LessonData, LessonErrors, LessonResponses, ListJobsData, ListJobsErrors, ListJobsResponses, ListKitsData, ListKitsErrors, ListKitsResponses, ListRevisionsData, ListRevisionsErrors, ListRevisionsResponses, LogbookCsvData, LogbookCsvErrors, LogbookCsvResponses, LookAtMeasuredData, LookAtMeasuredErrors, LookAtMeasuredResponses, LookAtSheetData, LookAtSheetErrors, LookAtSheetResponses, MarkClassData, MarkClassErrors, MarkClassResponses, MarksOfClassData, MarksOfClassErrors, MarksOfClassResponses, MeasuredData, MeasuredErrors, MeasuredResponses, NoticeData, NoticeErrors, NoticeResponses, OneRevisionData, OneRevisionErrors, OneRevisionResponses, OpenJobData, OpenJobErrors, OpenJobResponses, OpenLogbookData, OpenLogbookErrors, OpenLogbookResponses, OpenSittingData, OpenSittingErrors, OpenSittingResponses, OpenStepData, OpenStepErrors, OpenStepResponses, PairingData, PairingErrors, PairingPictureData, PairingPictureErrors, PairingPictureResponses, PairingResponses, PictureData, PictureErrors, PictureResponses, PracticeRecordData, PracticeRecordErrors, PracticeRecordResponses, ProfileToTryData, ProfileToTryErrors, ProfileToTryResponses, ProofData, ProofErrors, ProofResponses, PutKitData, PutKitErrors, PutKitResponses, ReadBackProfileData, ReadBackProfileErrors, ReadBackProfileResponses, RegionsData, RegionsErrors, RegionsResponses, RehearsalData, RehearsalErrors, RehearsalResponses, RemoveKitData, RemoveKitErrors, RemoveKitResponses, RemoveSittingData, RemoveSittingErrors, RemoveSittingResponses, RenewCodeData, RenewCodeErrors, RenewCodeResponses, SampleSheetData, SampleSheetErrors, SampleSheetResponses, SaveRevisionData, SaveRevisionErrors, SaveRevisionResponses, SchedulesData, SchedulesErrors, SchedulesResponses, SendAwayData, SendAwayErrors, SendAwayResponses, SetKitData, SetKitErrors, SetKitResponses, SetPaperData, SetPaperErrors, SetPaperResponses, SetPapersData, SetPapersErrors, SetPapersResponses, SetScheduleData, SetScheduleErrors, SetScheduleResponses, SheetChoicesData, SheetChoicesErrors, SheetChoicesResponses, ShowSettingData, ShowSettingErrors, ShowSettingResponses, SuggestData, SuggestErrors, SuggestResponses, ThumbnailData, ThumbnailErrors, ThumbnailResponses, VocabularyData, VocabularyErrors, VocabularyResponses, WorkOutPlanData, WorkOutPlanErrors, WorkOutPlanResponses, WorksheetData, WorksheetErrors, WorksheetFileData, WorksheetFileErrors, WorksheetFileResponses, WorksheetResponses } from './types.gen';
+import type { AddEventsData, AddEventsErrors, AddEventsResponses, AmendSittingData, AmendSittingErrors, AmendSittingResponses, ArchiveJobData, ArchiveJobErrors, ArchiveJobResponses, AroundData, AroundErrors, AroundResponses, BeginRoundData, BeginRoundErrors, BeginRoundResponses, BeginSittingData, BeginSittingErrors, BeginSittingResponses, BriefData, BriefErrors, BriefResponses, CompareMethodsData, CompareMethodsErrors, CompareMethodsResponses, CompleteRowData, CompleteRowErrors, CompleteRowResponses, CutData, CutErrors, CutResponses, DescribeApiData, DescribeApiErrors, DescribeApiResponses, EnterJobData, EnterJobErrors, EnterJobResponses, EveryFormatData, EveryFormatErrors, EveryFormatResponses, ExportPlanData, ExportPlanErrors, ExportPlanResponses, ExportRegisterData, ExportRegisterErrors, ExportRegisterResponses, ForgetPracticeData, ForgetPracticeErrors, ForgetPracticeResponses, GiveHintData, GiveHintErrors, GiveHintResponses, ImportRegisterData, ImportRegisterErrors, ImportRegisterResponses, InstrumentData, InstrumentErrors, InstrumentResponses, JudgeAnswerData, JudgeAnswerErrors, JudgeAnswerResponses, KeepSetData, KeepSetErrors, KeepSetResponses, KitLacksData, KitLacksErrors, KitLacksResponses, LessonData, LessonErrors, LessonResponses, ListJobsData, ListJobsErrors, ListJobsResponses, ListKitsData, ListKitsErrors, ListKitsResponses, ListRevisionsData, ListRevisionsErrors, ListRevisionsResponses, ListSetsData, ListSetsErrors, ListSetsResponses, LogbookCsvData, LogbookCsvErrors, LogbookCsvResponses, LookAtMeasuredData, LookAtMeasuredErrors, LookAtMeasuredResponses, LookAtSheetData, LookAtSheetErrors, LookAtSheetResponses, MarkClassData, MarkClassErrors, MarkClassResponses, MarksOfClassData, MarksOfClassErrors, MarksOfClassResponses, MeasuredData, MeasuredErrors, MeasuredResponses, NextNumberData, NextNumberErrors, NextNumberResponses, NoticeData, NoticeErrors, NoticeResponses, OneRevisionData, OneRevisionErrors, OneRevisionResponses, OpenJobData, OpenJobErrors, OpenJobResponses, OpenLogbookData, OpenLogbookErrors, OpenLogbookResponses, OpenSetData, OpenSetErrors, OpenSetResponses, OpenSittingData, OpenSittingErrors, OpenSittingResponses, OpenStepData, OpenStepErrors, OpenStepResponses, PairingData, PairingErrors, PairingPictureData, PairingPictureErrors, PairingPictureResponses, PairingResponses, PictureData, PictureErrors, PictureResponses, PracticeRecordData, PracticeRecordErrors, PracticeRecordResponses, ProfileToTryData, ProfileToTryErrors, ProfileToTryResponses, ProofData, ProofErrors, ProofResponses, PutKitData, PutKitErrors, PutKitResponses, PutSetAwayData, PutSetAwayErrors, PutSetAwayResponses, ReadBackProfileData, ReadBackProfileErrors, ReadBackProfileResponses, RegionsData, RegionsErrors, RegionsResponses, RehearsalData, RehearsalErrors, RehearsalResponses, RemoveKitData, RemoveKitErrors, RemoveKitResponses, RemoveSittingData, RemoveSittingErrors, RemoveSittingResponses, RenewCodeData, RenewCodeErrors, RenewCodeResponses, SampleSheetData, SampleSheetErrors, SampleSheetResponses, SaveRevisionData, SaveRevisionErrors, SaveRevisionResponses, SchedulesData, SchedulesErrors, SchedulesResponses, SendAwayData, SendAwayErrors, SendAwayResponses, SetKitData, SetKitErrors, SetKitResponses, SetPaperData, SetPaperErrors, SetPaperResponses, SetPapersData, SetPapersErrors, SetPapersResponses, SetScheduleData, SetScheduleErrors, SetScheduleResponses, SheetChoicesData, SheetChoicesErrors, SheetChoicesResponses, ShowSettingData, ShowSettingErrors, ShowSettingResponses, SuggestData, SuggestErrors, SuggestResponses, ThumbnailData, ThumbnailErrors, ThumbnailResponses, VocabularyData, VocabularyErrors, VocabularyResponses, WorkOutPlanData, WorkOutPlanErrors, WorkOutPlanResponses, WorksheetData, WorksheetErrors, WorksheetFileData, WorksheetFileErrors, WorksheetFileResponses, WorksheetResponses } from './types.gen';
 
 export type Options<TData extends TDataShape = TDataShape, ThrowOnError extends boolean = boolean, TResponse = unknown> = Options2<TData, ThrowOnError, TResponse> & {
     /**
@@ -113,6 +113,15 @@ export const enterJob = <ThrowOnError extends boolean = true>(options: Options<E
         'Content-Type': 'application/json',
         ...options.headers
     }
+});
+
+/**
+ * Return the drawing number that comes next, counted on in the usual way of the register.
+ */
+export const nextNumber = <ThrowOnError extends boolean = true>(options?: Options<NextNumberData, ThrowOnError>) => (options?.client ?? client).get<NextNumberResponses, NextNumberErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/jobs/next-number',
+    ...options
 });
 
 /**
@@ -659,6 +668,50 @@ export const rehearsal = <ThrowOnError extends boolean = true>(options: Options<
 export const schedules = <ThrowOnError extends boolean = true>(options: Options<SchedulesData, ThrowOnError>) => (options.client ?? client).post<SchedulesResponses, SchedulesErrors, ThrowOnError, 'data'>({
     responseStyle: 'data',
     url: '/api/schedules',
+    ...options,
+    headers: {
+        'Content-Type': 'application/json',
+        ...options.headers
+    }
+});
+
+/**
+ * Return every set, last made first, those put away as well.
+ */
+export const listSets = <ThrowOnError extends boolean = true>(options?: Options<ListSetsData, ThrowOnError>) => (options?.client ?? client).get<ListSetsResponses, ListSetsErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/sets',
+    ...options
+});
+
+/**
+ * Keep a set; what is no set is refused in words.
+ */
+export const keepSet = <ThrowOnError extends boolean = true>(options: Options<KeepSetData, ThrowOnError>) => (options.client ?? client).post<KeepSetResponses, KeepSetErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/sets',
+    ...options,
+    headers: {
+        'Content-Type': 'application/json',
+        ...options.headers
+    }
+});
+
+/**
+ * Return a set as it was made.
+ */
+export const openSet = <ThrowOnError extends boolean = true>(options: Options<OpenSetData, ThrowOnError>) => (options.client ?? client).get<OpenSetResponses, OpenSetErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/sets/{set_id}',
+    ...options
+});
+
+/**
+ * Put a set away, or back.
+ */
+export const putSetAway = <ThrowOnError extends boolean = true>(options: Options<PutSetAwayData, ThrowOnError>) => (options.client ?? client).patch<PutSetAwayResponses, PutSetAwayErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/sets/{set_id}',
     ...options,
     headers: {
         'Content-Type': 'application/json',

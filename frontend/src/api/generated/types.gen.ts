@@ -1597,13 +1597,19 @@ export type InsteadOut = {
 /**
  * JobIn
  *
- * A new job: from a plan's text, or a copy of another job, or blank.
+ * A new job: from a plan's text, or a copy of another job, or begun with a heading.
+ *
+ * A copy takes the next free drawing number; so does what is begun, where none is said.
  */
 export type JobIn = {
     /**
      * Copy Of
      */
     copy_of?: number | null;
+    /**
+     * Drawing
+     */
+    drawing?: string;
     /**
      * Note
      */
@@ -1612,6 +1618,14 @@ export type JobIn = {
      * Text
      */
     text?: string | null;
+    /**
+     * Title
+     */
+    title?: string;
+    /**
+     * Unit
+     */
+    unit?: 'mm' | 'in';
 };
 
 /**
@@ -1632,13 +1646,18 @@ export type JobKitIn = {
  * A job as the register lists it.
  *
  * `trouble` is its first mistake in words. `pending` says that it has not been worked out yet;
- * then only its heading is known. `pictured` says whether there is a thumbnail.
+ * then only its heading is known. `pictured` says whether there is a thumbnail, `double` that
+ * another job at work has the same drawing number.
  */
 export type JobOut = {
     /**
      * Archived
      */
     archived: boolean;
+    /**
+     * Double
+     */
+    double: boolean;
     /**
      * Drawing
      */
@@ -1829,6 +1848,58 @@ export type JunctionOut = {
      * Turn
      */
     turn: number;
+};
+
+/**
+ * KeptSetIn
+ *
+ * A set to be kept, as the text of its file.
+ */
+export type KeptSetIn = {
+    /**
+     * Set
+     */
+    set: string;
+};
+
+/**
+ * KeptSetOut
+ *
+ * A set as it is listed.
+ */
+export type KeptSetOut = {
+    /**
+     * Id
+     */
+    id: number;
+    /**
+     * Made At
+     */
+    made_at: string;
+    /**
+     * Removed
+     */
+    removed: boolean;
+    /**
+     * Students
+     */
+    students: number;
+    /**
+     * Title
+     */
+    title: string;
+};
+
+/**
+ * KeptSetsOut
+ *
+ * Every set, last made first.
+ */
+export type KeptSetsOut = {
+    /**
+     * Sets
+     */
+    sets: Array<KeptSetOut>;
 };
 
 /**
@@ -2606,6 +2677,18 @@ export type NoticeOut = {
 };
 
 /**
+ * NumberOut
+ *
+ * The drawing number that comes next.
+ */
+export type NumberOut = {
+    /**
+     * Drawing
+     */
+    drawing: string;
+};
+
+/**
  * OpenedIn
  *
  * A step to open up, by its number.
@@ -3109,6 +3192,18 @@ export type ProofOut = {
      * Measures
      */
     measures: Array<MeasureOut>;
+};
+
+/**
+ * PutAwayIn
+ *
+ * Whether a set is put away.
+ */
+export type PutAwayIn = {
+    /**
+     * Removed
+     */
+    removed: boolean;
 };
 
 /**
@@ -3776,6 +3871,18 @@ export type SetPlace = {
      * Text
      */
     text: string;
+};
+
+/**
+ * SetTextOut
+ *
+ * A set as the text of its file.
+ */
+export type SetTextOut = {
+    /**
+     * Set
+     */
+    set: string;
 };
 
 /**
@@ -5156,6 +5263,75 @@ export type EnterJobResponses = {
 };
 
 export type EnterJobResponse = EnterJobResponses[keyof EnterJobResponses];
+
+export type NextNumberData = {
+    body?: never;
+    path?: never;
+    query?: never;
+    url: '/api/jobs/next-number';
+};
+
+export type NextNumberErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type NextNumberError = NextNumberErrors[keyof NextNumberErrors];
+
+export type NextNumberResponses = {
+    /**
+     * OK
+     */
+    200: NumberOut;
+};
+
+export type NextNumberResponse = NextNumberResponses[keyof NextNumberResponses];
 
 export type OpenJobData = {
     body?: never;
@@ -8562,6 +8738,292 @@ export type SchedulesResponses = {
 };
 
 export type SchedulesResponse = SchedulesResponses[keyof SchedulesResponses];
+
+export type ListSetsData = {
+    body?: never;
+    path?: never;
+    query?: never;
+    url: '/api/sets';
+};
+
+export type ListSetsErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type ListSetsError = ListSetsErrors[keyof ListSetsErrors];
+
+export type ListSetsResponses = {
+    /**
+     * OK
+     */
+    200: KeptSetsOut;
+};
+
+export type ListSetsResponse = ListSetsResponses[keyof ListSetsResponses];
+
+export type KeepSetData = {
+    body: KeptSetIn;
+    path?: never;
+    query?: never;
+    url: '/api/sets';
+};
+
+export type KeepSetErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type KeepSetError = KeepSetErrors[keyof KeepSetErrors];
+
+export type KeepSetResponses = {
+    /**
+     * Created
+     */
+    201: KeptSetOut;
+};
+
+export type KeepSetResponse = KeepSetResponses[keyof KeepSetResponses];
+
+export type OpenSetData = {
+    body?: never;
+    path: {
+        /**
+         * Set Id
+         */
+        set_id: number;
+    };
+    query?: never;
+    url: '/api/sets/{set_id}';
+};
+
+export type OpenSetErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type OpenSetError = OpenSetErrors[keyof OpenSetErrors];
+
+export type OpenSetResponses = {
+    /**
+     * OK
+     */
+    200: SetTextOut;
+};
+
+export type OpenSetResponse = OpenSetResponses[keyof OpenSetResponses];
+
+export type PutSetAwayData = {
+    body: PutAwayIn;
+    path: {
+        /**
+         * Set Id
+         */
+        set_id: number;
+    };
+    query?: never;
+    url: '/api/sets/{set_id}';
+};
+
+export type PutSetAwayErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type PutSetAwayError = PutSetAwayErrors[keyof PutSetAwayErrors];
+
+export type PutSetAwayResponses = {
+    /**
+     * OK
+     */
+    200: KeptSetOut;
+};
+
+export type PutSetAwayResponse = PutSetAwayResponses[keyof PutSetAwayResponses];
 
 export type SheetChoicesData = {
     body: PlanIn;

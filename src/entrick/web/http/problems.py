@@ -14,7 +14,16 @@ from ...core import fault
 from ...core.plan.document import PlanTooLarge
 from ...core.plan.edit import EditError
 from ...core.plan.errors import ClauseError, TooMuch
-from ...store import ArchiveError, EventsDiffer, RegisterTrouble, StaleSave, TooManyKits, UnknownJob
+from ...store import (
+    ArchiveError,
+    EventsDiffer,
+    RegisterTrouble,
+    StaleSave,
+    TooManyKits,
+    TooManySets,
+    UnknownJob,
+    UnknownSet,
+)
 from ..answer import Refused
 from ..register.jobs import RevisionOut
 from ..register.saved import what_is_saved
@@ -63,8 +72,9 @@ def register(app: Flask) -> None:  # noqa: C901
                 answer.headers[name] = value
         return answer
 
+    @app.errorhandler(UnknownSet)
     @app.errorhandler(UnknownJob)
-    def unknown(error: UnknownJob) -> Response:
+    def unknown(error: LookupError) -> Response:
         return problem(404, "Not in the register", str(error))
 
     @app.errorhandler(StaleSave)
@@ -85,6 +95,10 @@ def register(app: Flask) -> None:  # noqa: C901
     @app.errorhandler(TooManyKits)
     def kits(error: TooManyKits) -> Response:
         return problem(409, "No room for another kit", str(error))
+
+    @app.errorhandler(TooManySets)
+    def sets(error: TooManySets) -> Response:
+        return problem(409, "No room for another set", str(error))
 
     @app.errorhandler(ClauseError)
     def clause(error: ClauseError) -> Response:

@@ -12,7 +12,8 @@ from ... import store
 from ...core.board.kits import STARTERS
 from ...core.plan.edit import tidy
 from ...core.plan.foreign import foreign
-from ...core.summary import Summary, unsummarized
+from ...core.plan.numbering import begun, next_free, renumbered, says_something
+from ...core.summary import Summary, heading, unsummarized
 from ...records import AskedNumber, Note, Schedule, UsedKit
 from ..answer import Refused
 from ..base import Asked, Crossing, PlanText
@@ -36,7 +37,8 @@ class JobOut(Crossing):
     """A job as the register lists it.
 
     `trouble` is its first mistake in words. `pending` says that it has not been worked out yet;
-    then only its heading is known. `pictured` says whether there is a thumbnail."""
+    then only its heading is known. `pictured` says whether there is a thumbnail, `double` that
+    another job at work has the same drawing number."""
 
     id: int
     title: str
@@ -51,6 +53,7 @@ class JobOut(Crossing):
     trouble: str
     pending: bool
     pictured: bool
+    double: bool
 
 
 class JobsOut(Crossing):
@@ -63,11 +66,22 @@ class JobsOut(Crossing):
 
 
 class JobIn(Asked):
-    """A new job: from a plan's text, or a copy of another job, or blank."""
+    """A new job: from a plan's text, or a copy of another job, or begun with a heading.
+
+    A copy takes the next free drawing number; so does what is begun, where none is said."""
 
     text: PlanText | None = None
     copy_of: AskedNumber | None = None
+    title: Annotated[str, Field(max_length=200, pattern=r"^[^\r\n]*$")] = ""
+    drawing: Annotated[str, Field(max_length=60, pattern=r"^(?:[A-Za-z0-9][\w ./-]*)?$")] = ""
+    unit: Literal["mm", "in"] = "mm"
     note: Note = ""
+
+
+class NumberOut(Crossing):
+    """The drawing number that comes next."""
+
+    drawing: str
 
 
 class JobPath(Asked):
@@ -136,8 +150,6 @@ class RegisterQuery(Asked):
 
 jobs = Operations()
 
-BLANK = 'plan "Untitled"\nunits mm\nsheet A4 landscape, scale 1:1, border 10\n'
-
 
 def tidied(text: str) -> tuple[str, Summary | None]:
     """Return a plan as it is kept, and what the register lists of it: None while everybody is busy,
@@ -160,6 +172,7 @@ def _listed(job: store.Listed) -> JobOut:
         archived=job.archived,
         pending=job.pending,
         pictured=job.pictured,
+        double=job.double,
     )
 
 
@@ -187,24 +200,38 @@ def list_jobs(query: RegisterQuery) -> JobsOut:
 @jobs.post("/jobs", status=201)
 def enter_job(body: JobIn) -> JobOut:
     """Enter a new job: from a plan's text, as a copy, or blank."""
-    text, note = BLANK, body.note
+    note = body.note
     if body.copy_of is not None:
         with the_store().reading() as session:
             source = store.one_job(session, body.copy_of).newest
-        text, note = source.text, note or f"copy of job {body.copy_of}, revision {source.number}"
+            own = heading(source.text).drawing
+            number = next_free(store.drawing_numbers(session), own) if own else ""
+        text = renumbered(source.text, number) if number else source.text
+        note = note or f"copy of job {body.copy_of}, revision {source.number}"
     elif body.text is not None:
-        what = foreign(body.text)
-        if what:
-            told = (
-                f"this is {what}, not a plan: a plan is text that says its statements line by line"
-            )
-            raise Refused(422, "Not a plan", told)
-        text = body.text
+        text = _a_plan(body.text)
+    else:
+        text = begun(body.title or "Untitled", body.drawing or next_number().drawing, body.unit)
     text, made = tidied(text)
     with the_store().writing() as session:
         view = store.add_job(session, text, note, made)
     committed()
     return _job(view.id)
+
+
+def _a_plan(text: str) -> str:
+    what = foreign(text) or ("" if says_something(text) else "a text of another kind")
+    if what:
+        told = f"this is {what}, not a plan: a plan is text that says its statements line by line"
+        raise Refused(422, "Not a plan", told)
+    return text
+
+
+@jobs.get("/jobs/next-number")
+def next_number() -> NumberOut:
+    """Return the drawing number that comes next, counted on in the usual way of the register."""
+    with the_store().reading() as session:
+        return NumberOut(drawing=next_free(store.drawing_numbers(session)))
 
 
 @jobs.get("/jobs/<job_id>")

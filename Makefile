@@ -13,7 +13,7 @@ UV := uv==0.13.9
 # Dozens of processes are started by the tests, and each would compile everything anew.
 unexport PYTHONDONTWRITEBYTECODE
 
-.PHONY: demo test test-deep check bench fuzz crash load soak build types lock screenshots clean
+.PHONY: demo test test-deep check bench fuzz crash load soak build types docs lock screenshots clean
 
 demo: $(VENV)/.ready $(STATIC)
 	$(BIN)/entrick serve --demo --port $(PORT) --database var/demo.db
@@ -65,6 +65,10 @@ build: $(STATIC)
 types: $(VENV)/.dev frontend/node_modules/.ready
 	$(BIN)/python -m entrick.web.openapi frontend/openapi.json
 	$(NPM) run types
+
+# The guide to the plan language, from what the kinds declare.
+docs: $(VENV)/.dev
+	$(BIN)/entrick handbook -o docs/plan-language.md
 
 lock: $(VENV)/.dev
 	$(BIN)/uv pip compile -q --generate-hashes --no-emit-index-url --no-header pyproject.toml -o requirements.lock

@@ -143,8 +143,7 @@ def test_by_mouse(
 
     def kind(name: str) -> None:
         hand.press(page.get_by_role("button", name="Choose a kind…"))
-        listed = page.get_by_label("Kinds of construction").locator("button")
-        hand.press(listed.filter(has=page.locator(f"strong:text-is('{name}')")))
+        hand.press(page.get_by_role("option", name=name, exact=True))
 
     def pick(name: str, along: float = 0.3) -> None:
         """Click a stroke where nothing else lies, once a reference is wanted; it comes into the row."""

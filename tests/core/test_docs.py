@@ -6,6 +6,7 @@ from pathlib import Path
 import pytest
 
 from entrick.core.desk import work_out
+from entrick.core.handbook import whole
 from entrick.core.moves import kinds
 from entrick.core.plan.reader import read_plan
 from entrick.core.plan.writer import write_plan
@@ -20,8 +21,10 @@ def test_every_example_of_the_plan_language_works_out(text: str) -> None:
     assert write_plan(read_plan(text)) == text, "examples stand in canonical spacing"
 
 
-def test_every_kind_has_its_section() -> None:
+def test_the_guide_is_what_the_kinds_declare() -> None:
+    """`make docs` writes it."""
     assert set(re.findall(r"^### (.+)$", PAGE, re.MULTILINE)) == set(kinds())
+    assert whole() == PAGE
 
 
 def test_pictures_and_pages_named_in_the_readme_are_there() -> None:

@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import type { Edit, FindingOut, MendOut, ProofOut } from "../api/client";
 import { edit, useSome } from "../state/document";
+import { addressOf } from "../state/handbook";
 import { look } from "../state/looks";
 import { Figures } from "../ui/Figures";
 import { Button } from "../ui/Button";
@@ -100,6 +101,16 @@ function Row({ finding }: { finding: FindingOut }) {
           <Figures text={finding.message} />
         </span>
       </button>
+      {finding.page && (
+        <Link
+          className="w-7 shrink-0 text-center text-pencil hover:underline"
+          to={addressOf("inspection", finding.page)}
+          aria-label={`What this rule asks: ${finding.message}`}
+          title="what this rule asks"
+        >
+          §
+        </Link>
+      )}
       {mend && (
         <Button className="shrink-0" onClick={() => void edit(asEdit(mend))}>
           {mend.told}

@@ -1,5 +1,7 @@
 import type { Meaning } from "../api/client";
+import { Link } from "react-router";
 import { edit } from "../state/document";
+import { addressOf } from "../state/handbook";
 import { Button } from "../ui/Button";
 
 interface Props {
@@ -12,10 +14,12 @@ interface Props {
   /** A line that has to stand elsewhere, and where. */
   moved?: readonly unknown[] | null;
   line: number;
+  /** Of which kind the statement is, for its page in the handbook. */
+  kind?: string;
 }
 
 /** A mistake, where it stands, with its mend, or what may have been meant. */
-export function Mistake({ id, message, mend, meant, cause, moved, line }: Props) {
+export function Mistake({ id, message, mend, meant, cause, moved, line, kind }: Props) {
   if (cause)
     return (
       <div id={id} className="my-1 px-2 text-pencil">
@@ -31,14 +35,19 @@ export function Mistake({ id, message, mend, meant, cause, moved, line }: Props)
       </span>
       {message}
       {mend && (
-        <Button className="ml-2" title={mend} onClick={() => void edit({ op: "line", line, text: mend })}>
-          Mend it
+        <Button className="ml-2" onClick={() => void edit({ op: "line", line, text: mend })}>
+          Mend it: {mend}
         </Button>
       )}
       {from && to && (
         <Button className="ml-2" onClick={() => void edit({ op: "move", line: from, to })}>
           Move it
         </Button>
+      )}
+      {kind && (
+        <Link className="ml-2 text-sm underline" to={addressOf("constructions", kind)}>
+          {kind} in the handbook
+        </Link>
       )}
       {meant && meant.length > 0 && (
         <div className="my-1 flex flex-wrap gap-1">

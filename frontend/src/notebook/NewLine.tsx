@@ -1,4 +1,4 @@
-import { type ReactNode, useId, useLayoutEffect, useRef, useState } from "react";
+import { type ReactNode, useEffect, useEffectEvent, useId, useLayoutEffect, useRef, useState } from "react";
 import type { Completion, KindOut, Work } from "../api/client";
 import { look, useLooks } from "../state/looks";
 import { FromBrief } from "./FromBrief";
@@ -13,6 +13,16 @@ interface Props {
   kinds: KindOut[];
   /** What else can be done from here, beside the buttons of the line. */
   more?: ReactNode;
+}
+
+/** Begin what was asked for on another page, once it is known here. */
+function useBegun(kind: KindOut | undefined, begin: (kind: KindOut) => void) {
+  const now = useEffectEvent(begin);
+  useEffect(() => {
+    if (!kind) return;
+    look({ begin: null });
+    now(kind);
+  }, [kind]);
 }
 
 /** The empty line at the end: a sentence with completion, the list of kinds, or pieces clicked on the sheet. */
@@ -35,6 +45,11 @@ export function NewLine({ work, kinds, more }: Props) {
     line.take(offer);
   };
   const begin = (kind: KindOut) => void line.begin(kind);
+  const wanted = useLooks((looks) => looks.begin);
+  useBegun(
+    kinds.find((kind) => kind.name === wanted),
+    begin,
+  );
   const keys = (event: React.KeyboardEvent) => {
     const offer = offers[at];
     if (event.key === "ArrowDown" || event.key === "ArrowUp") {

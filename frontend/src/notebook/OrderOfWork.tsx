@@ -80,7 +80,7 @@ const EntryRow = memo(function EntryRow({ entry, number, work, kind }: RowProps)
       </button>
       {entry.error && (
         <div className="ml-10">
-          <Mistake {...entry.error} line={entry.line} />
+          <Mistake {...entry.error} line={entry.line} kind={kind?.name} />
         </div>
       )}
       {work && <SettingCard entry={entry} work={work} kind={kind} />}

@@ -1,6 +1,8 @@
 import { useState } from "react";
 import type { ClauseOut, Entry, FormOut, KindOut, StepOut, Work } from "../api/client";
 import { edit } from "../state/document";
+import { Link } from "react-router";
+import { addressOf } from "../state/handbook";
 import { look, useLook } from "../state/looks";
 import { openUp } from "../state/asking";
 import { Figures } from "../ui/Figures";
@@ -120,6 +122,13 @@ export function SettingCard({ entry, work, kind }: Props) {
       {entry.mistake && (
         <p className="border-l-4 border-edge pl-2 text-base">
           <span className="font-semibold">Usual mistake.</span> {entry.mistake}
+        </p>
+      )}
+      {kind && (
+        <p className="text-base">
+          <Link className="underline" to={addressOf("constructions", kind.name)}>
+            {kind.name} in the handbook
+          </Link>
         </p>
       )}
       <Words said={[entry.sentence, ...entry.working, ...steps.map((s) => `${s.text} ${s.check}`)]} />

@@ -43,6 +43,8 @@ export interface Looks {
   opened: { step: number; text: string; found: OpenedOut; upTo: number } | null;
   /** Line of the statement whose worksheet lies over the sheet. */
   worksheet: number | null;
+  /** A kind of which a statement is to be begun, asked for on another page. */
+  begin: string | null;
 }
 
 const NOTHING: Looks = {
@@ -58,6 +60,7 @@ const NOTHING: Looks = {
   regions: null,
   opened: null,
   worksheet: null,
+  begin: null,
 };
 
 export const useLooks = create<Looks>(() => NOTHING);
@@ -66,8 +69,10 @@ export const useLooks = create<Looks>(() => NOTHING);
 export const look = (change: Partial<Looks>) => useLooks.setState(change);
 
 /** Another job comes on the bench: whatever was looked at of the one before is put away. */
-export const lookAfresh = () =>
-  useLooks.setState({ ...NOTHING, construction: useLooks.getState().construction });
+export const lookAfresh = () => {
+  const { construction, begin } = useLooks.getState();
+  useLooks.setState({ ...NOTHING, construction, begin });
+};
 
 /** Some of it: whoever asks is drawn again when one of those changes, and not otherwise. */
 export function useLook<K extends keyof Looks>(...keys: readonly K[]): Pick<Looks, K> {

@@ -20,6 +20,7 @@ COMMANDS = {
     "look": "looking.look",
     "look-class": "looking.look_class",
     "scan": "looking.scan",
+    "handbook": "handbook.handbook",
     "serve": "serving.serve",
     "backup": "register.backup",
     "restore": "register.restore",

@@ -19,7 +19,7 @@ from .memo import remembered
 from .plan.document import Plan
 from .plan.errors import PlanError
 from .plan.reader import read_plan
-from .proof import Checked, Finding, findings, rules, sorted_findings
+from .proof import Checked, Finding, findings, found_by, rules, sorted_findings
 from .sheet import Sheet, lay_out
 from .solve import Solution, solve
 
@@ -80,7 +80,7 @@ class Work:
             seen, _, faults = skip_failing(
                 self.solution,
                 lambda solution, rule=rule: tuple(
-                    rule(Checked(solution, self.sheet, self.steps, self.drawing))
+                    found_by(rule, Checked(solution, self.sheet, self.steps, self.drawing))
                 ),  # type: ignore[misc]
                 f"inspecting with {rule.__module__.rpartition('.')[2]}",
             )

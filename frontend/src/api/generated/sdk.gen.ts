@@ -2,7 +2,7 @@
 
 import type { Client, Options as Options2, TDataShape } from './client';
 import { client } from './client.gen';
-import type { AddEventsData, AddEventsErrors, AddEventsResponses, AmendSittingData, AmendSittingErrors, AmendSittingResponses, ArchiveJobData, ArchiveJobErrors, ArchiveJobResponses, AroundData, AroundErrors, AroundResponses, BeginRoundData, BeginRoundErrors, BeginRoundResponses, BeginSittingData, BeginSittingErrors, BeginSittingResponses, BriefData, BriefErrors, BriefResponses, CompareMethodsData, CompareMethodsErrors, CompareMethodsResponses, CompleteRowData, CompleteRowErrors, CompleteRowResponses, CutData, CutErrors, CutResponses, DescribeApiData, DescribeApiErrors, DescribeApiResponses, EnterJobData, EnterJobErrors, EnterJobResponses, EveryFormatData, EveryFormatErrors, EveryFormatResponses, ExportPlanData, ExportPlanErrors, ExportPlanResponses, ExportRegisterData, ExportRegisterErrors, ExportRegisterResponses, ForgetPracticeData, ForgetPracticeErrors, ForgetPracticeResponses, GiveHintData, GiveHintErrors, GiveHintResponses, ImportRegisterData, ImportRegisterErrors, ImportRegisterResponses, InstrumentData, InstrumentErrors, InstrumentResponses, JudgeAnswerData, JudgeAnswerErrors, JudgeAnswerResponses, KeepSetData, KeepSetErrors, KeepSetResponses, KitLacksData, KitLacksErrors, KitLacksResponses, LessonData, LessonErrors, LessonResponses, ListJobsData, ListJobsErrors, ListJobsResponses, ListKitsData, ListKitsErrors, ListKitsResponses, ListRevisionsData, ListRevisionsErrors, ListRevisionsResponses, ListSetsData, ListSetsErrors, ListSetsResponses, LogbookCsvData, LogbookCsvErrors, LogbookCsvResponses, LookAtMeasuredData, LookAtMeasuredErrors, LookAtMeasuredResponses, LookAtSheetData, LookAtSheetErrors, LookAtSheetResponses, MarkClassData, MarkClassErrors, MarkClassResponses, MarksOfClassData, MarksOfClassErrors, MarksOfClassResponses, MeasuredData, MeasuredErrors, MeasuredResponses, NextNumberData, NextNumberErrors, NextNumberResponses, NoticeData, NoticeErrors, NoticeResponses, OneRevisionData, OneRevisionErrors, OneRevisionResponses, OpenJobData, OpenJobErrors, OpenJobResponses, OpenLogbookData, OpenLogbookErrors, OpenLogbookResponses, OpenSetData, OpenSetErrors, OpenSetResponses, OpenSittingData, OpenSittingErrors, OpenSittingResponses, OpenStepData, OpenStepErrors, OpenStepResponses, PairingData, PairingErrors, PairingPictureData, PairingPictureErrors, PairingPictureResponses, PairingResponses, PictureData, PictureErrors, PictureResponses, PracticeRecordData, PracticeRecordErrors, PracticeRecordResponses, ProfileToTryData, ProfileToTryErrors, ProfileToTryResponses, ProofData, ProofErrors, ProofResponses, PutKitData, PutKitErrors, PutKitResponses, PutSetAwayData, PutSetAwayErrors, PutSetAwayResponses, ReadBackProfileData, ReadBackProfileErrors, ReadBackProfileResponses, RegionsData, RegionsErrors, RegionsResponses, RehearsalData, RehearsalErrors, RehearsalResponses, RemoveKitData, RemoveKitErrors, RemoveKitResponses, RemoveSittingData, RemoveSittingErrors, RemoveSittingResponses, RenewCodeData, RenewCodeErrors, RenewCodeResponses, SampleSheetData, SampleSheetErrors, SampleSheetResponses, SaveRevisionData, SaveRevisionErrors, SaveRevisionResponses, SchedulesData, SchedulesErrors, SchedulesResponses, SendAwayData, SendAwayErrors, SendAwayResponses, SetKitData, SetKitErrors, SetKitResponses, SetPaperData, SetPaperErrors, SetPaperResponses, SetPapersData, SetPapersErrors, SetPapersResponses, SetScheduleData, SetScheduleErrors, SetScheduleResponses, SheetChoicesData, SheetChoicesErrors, SheetChoicesResponses, ShowSettingData, ShowSettingErrors, ShowSettingResponses, SuggestData, SuggestErrors, SuggestResponses, ThumbnailData, ThumbnailErrors, ThumbnailResponses, VocabularyData, VocabularyErrors, VocabularyResponses, WorkOutPlanData, WorkOutPlanErrors, WorkOutPlanResponses, WorksheetData, WorksheetErrors, WorksheetFileData, WorksheetFileErrors, WorksheetFileResponses, WorksheetResponses } from './types.gen';
+import type { AddEventsData, AddEventsErrors, AddEventsResponses, AmendSittingData, AmendSittingErrors, AmendSittingResponses, ArchiveJobData, ArchiveJobErrors, ArchiveJobResponses, AroundData, AroundErrors, AroundResponses, BeginRoundData, BeginRoundErrors, BeginRoundResponses, BeginSittingData, BeginSittingErrors, BeginSittingResponses, BriefData, BriefErrors, BriefResponses, CompareMethodsData, CompareMethodsErrors, CompareMethodsResponses, CompleteRowData, CompleteRowErrors, CompleteRowResponses, CutData, CutErrors, CutResponses, DescribeApiData, DescribeApiErrors, DescribeApiResponses, EnterJobData, EnterJobErrors, EnterJobResponses, EveryFormatData, EveryFormatErrors, EveryFormatResponses, ExportPlanData, ExportPlanErrors, ExportPlanResponses, ExportRegisterData, ExportRegisterErrors, ExportRegisterResponses, FindInHandbookData, FindInHandbookErrors, FindInHandbookResponses, ForgetPracticeData, ForgetPracticeErrors, ForgetPracticeResponses, GiveHintData, GiveHintErrors, GiveHintResponses, HandbookFigureData, HandbookFigureErrors, HandbookFigureResponses, HandbookPageData, HandbookPageErrors, HandbookPageResponses, ImportRegisterData, ImportRegisterErrors, ImportRegisterResponses, InstrumentData, InstrumentErrors, InstrumentResponses, JudgeAnswerData, JudgeAnswerErrors, JudgeAnswerResponses, KeepSetData, KeepSetErrors, KeepSetResponses, KitLacksData, KitLacksErrors, KitLacksResponses, LessonData, LessonErrors, LessonResponses, ListHandbookData, ListHandbookErrors, ListHandbookResponses, ListJobsData, ListJobsErrors, ListJobsResponses, ListKitsData, ListKitsErrors, ListKitsResponses, ListRevisionsData, ListRevisionsErrors, ListRevisionsResponses, ListSetsData, ListSetsErrors, ListSetsResponses, LogbookCsvData, LogbookCsvErrors, LogbookCsvResponses, LookAtMeasuredData, LookAtMeasuredErrors, LookAtMeasuredResponses, LookAtSheetData, LookAtSheetErrors, LookAtSheetResponses, MarkClassData, MarkClassErrors, MarkClassResponses, MarksOfClassData, MarksOfClassErrors, MarksOfClassResponses, MeasuredData, MeasuredErrors, MeasuredResponses, NextNumberData, NextNumberErrors, NextNumberResponses, NoticeData, NoticeErrors, NoticeResponses, OneRevisionData, OneRevisionErrors, OneRevisionResponses, OpenJobData, OpenJobErrors, OpenJobResponses, OpenLogbookData, OpenLogbookErrors, OpenLogbookResponses, OpenSetData, OpenSetErrors, OpenSetResponses, OpenSittingData, OpenSittingErrors, OpenSittingResponses, OpenStepData, OpenStepErrors, OpenStepResponses, PairingData, PairingErrors, PairingPictureData, PairingPictureErrors, PairingPictureResponses, PairingResponses, PictureData, PictureErrors, PictureResponses, PracticeRecordData, PracticeRecordErrors, PracticeRecordResponses, ProfileToTryData, ProfileToTryErrors, ProfileToTryResponses, ProofData, ProofErrors, ProofResponses, PutKitData, PutKitErrors, PutKitResponses, PutSetAwayData, PutSetAwayErrors, PutSetAwayResponses, ReadBackProfileData, ReadBackProfileErrors, ReadBackProfileResponses, RegionsData, RegionsErrors, RegionsResponses, RehearsalData, RehearsalErrors, RehearsalResponses, RemoveKitData, RemoveKitErrors, RemoveKitResponses, RemoveSittingData, RemoveSittingErrors, RemoveSittingResponses, RenewCodeData, RenewCodeErrors, RenewCodeResponses, SampleSheetData, SampleSheetErrors, SampleSheetResponses, SaveRevisionData, SaveRevisionErrors, SaveRevisionResponses, SchedulesData, SchedulesErrors, SchedulesResponses, SendAwayData, SendAwayErrors, SendAwayResponses, SetKitData, SetKitErrors, SetKitResponses, SetPaperData, SetPaperErrors, SetPaperResponses, SetPapersData, SetPapersErrors, SetPapersResponses, SetScheduleData, SetScheduleErrors, SetScheduleResponses, SheetChoicesData, SheetChoicesErrors, SheetChoicesResponses, ShowSettingData, ShowSettingErrors, ShowSettingResponses, SuggestData, SuggestErrors, SuggestResponses, ThumbnailData, ThumbnailErrors, ThumbnailResponses, VocabularyData, VocabularyErrors, VocabularyResponses, WorkOutPlanData, WorkOutPlanErrors, WorkOutPlanResponses, WorksheetData, WorksheetErrors, WorksheetFileData, WorksheetFileErrors, WorksheetFileResponses, WorksheetResponses } from './types.gen';
 
 export type Options<TData extends TDataShape = TDataShape, ThrowOnError extends boolean = boolean, TResponse = unknown> = Options2<TData, ThrowOnError, TResponse> & {
     /**
@@ -90,6 +90,42 @@ export const exportPlan = <ThrowOnError extends boolean = true>(options: Options
 export const everyFormat = <ThrowOnError extends boolean = true>(options?: Options<EveryFormatData, ThrowOnError>) => (options?.client ?? client).get<EveryFormatResponses, EveryFormatErrors, ThrowOnError, 'data'>({
     responseStyle: 'data',
     url: '/api/formats',
+    ...options
+});
+
+/**
+ * Return every chapter with its pages.
+ */
+export const listHandbook = <ThrowOnError extends boolean = true>(options?: Options<ListHandbookData, ThrowOnError>) => (options?.client ?? client).get<ListHandbookResponses, ListHandbookErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/handbook',
+    ...options
+});
+
+/**
+ * Return the figure of a page, as the desk draws it.
+ */
+export const handbookFigure = <ThrowOnError extends boolean = true>(options: Options<HandbookFigureData, ThrowOnError>) => (options.client ?? client).get<HandbookFigureResponses, HandbookFigureErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/handbook/figure.svg',
+    ...options
+});
+
+/**
+ * Return the pages in which all of some words stand, those first that are called so.
+ */
+export const findInHandbook = <ThrowOnError extends boolean = true>(options: Options<FindInHandbookData, ThrowOnError>) => (options.client ?? client).get<FindInHandbookResponses, FindInHandbookErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/handbook/find',
+    ...options
+});
+
+/**
+ * Return a page of the handbook.
+ */
+export const handbookPage = <ThrowOnError extends boolean = true>(options: Options<HandbookPageData, ThrowOnError>) => (options.client ?? client).get<HandbookPageResponses, HandbookPageErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/handbook/page',
     ...options
 });
 

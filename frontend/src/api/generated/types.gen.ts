@@ -217,6 +217,26 @@ export type CandidateOut = {
 };
 
 /**
+ * ChapterOut
+ *
+ * A chapter with its pages.
+ */
+export type ChapterOut = {
+    /**
+     * Key
+     */
+    key: string;
+    /**
+     * Pages
+     */
+    pages: Array<LeafOut>;
+    /**
+     * Title
+     */
+    title: string;
+};
+
+/**
  * ChoiceOut
  *
  * One thing to take for a part of the sheet, how the sheet line says it, and why or why not.
@@ -1319,7 +1339,7 @@ export type ExportIn = {
 /**
  * FindingOut
  *
- * A finding. `place` in mm on paper.
+ * A finding. `place` in mm on paper; `page` of the handbook, empty where none tells of it.
  */
 export type FindingOut = {
     /**
@@ -1331,6 +1351,10 @@ export type FindingOut = {
      * Message
      */
     message: string;
+    /**
+     * Page
+     */
+    page: string;
     /**
      * Place
      */
@@ -1434,6 +1458,18 @@ export type FormatsOut = {
 };
 
 /**
+ * FoundPagesOut
+ *
+ * The pages in which some words stand, the nearest first.
+ */
+export type FoundPagesOut = {
+    /**
+     * Pages
+     */
+    pages: Array<LeafOut>;
+};
+
+/**
  * GivenOut
  *
  * A given.
@@ -1512,6 +1548,18 @@ export type HandOut = {
      * Tool
      */
     tool: string;
+};
+
+/**
+ * HandbookOut
+ *
+ * Every chapter, in the order in which they are bound.
+ */
+export type HandbookOut = {
+    /**
+     * Chapters
+     */
+    chapters: Array<ChapterOut>;
 };
 
 /**
@@ -1909,9 +1957,13 @@ export type KeptSetsOut = {
  *
  * `by_clicking` says whether it is said by clicking pieces one after another; `lines_in` as what
  * it lines in what is clicked or pointed at: outline or hidden, empty for other kinds; `follows`
- * whether it has a follower, told in a brief.
+ * whether it has a follower, told in a brief; `also` what it is called elsewhere.
  */
 export type KindOut = {
+    /**
+     * Also
+     */
+    also: Array<string>;
     /**
      * By Clicking
      */
@@ -2124,6 +2176,42 @@ export type LayerOut = {
      * Marks
      */
     marks: Array<DrawnLine | DrawnArc | DrawnCircle | DrawnRun | DrawnDot | Lettering | Arrowhead> | null;
+};
+
+/**
+ * LeafOut
+ *
+ * A page as it is listed; `figured` where the desk draws a figure of it.
+ */
+export type LeafOut = {
+    /**
+     * Also
+     */
+    also: Array<string>;
+    /**
+     * Chapter
+     */
+    chapter: string;
+    /**
+     * Figured
+     */
+    figured: boolean;
+    /**
+     * Group
+     */
+    group: string;
+    /**
+     * Key
+     */
+    key: string;
+    /**
+     * Summary
+     */
+    summary: string;
+    /**
+     * Title
+     */
+    title: string;
 };
 
 /**
@@ -2809,6 +2897,19 @@ export type PaceOut = {
      * Tool
      */
     tool: string;
+};
+
+/**
+ * PageOut
+ *
+ * A page: as it is listed, and what it says, as Markdown.
+ */
+export type PageOut = {
+    leaf: LeafOut;
+    /**
+     * Markdown
+     */
+    markdown: string;
 };
 
 /**
@@ -5104,6 +5205,309 @@ export type EveryFormatResponses = {
 };
 
 export type EveryFormatResponse = EveryFormatResponses[keyof EveryFormatResponses];
+
+export type ListHandbookData = {
+    body?: never;
+    path?: never;
+    query?: never;
+    url: '/api/handbook';
+};
+
+export type ListHandbookErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type ListHandbookError = ListHandbookErrors[keyof ListHandbookErrors];
+
+export type ListHandbookResponses = {
+    /**
+     * OK
+     */
+    200: HandbookOut;
+};
+
+export type ListHandbookResponse = ListHandbookResponses[keyof ListHandbookResponses];
+
+export type HandbookFigureData = {
+    body?: never;
+    path?: never;
+    query: {
+        /**
+         * Chapter
+         */
+        chapter: string;
+        /**
+         * Page
+         */
+        page: string;
+        /**
+         * Small
+         */
+        small?: boolean;
+    };
+    url: '/api/handbook/figure.svg';
+};
+
+export type HandbookFigureErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type HandbookFigureError = HandbookFigureErrors[keyof HandbookFigureErrors];
+
+export type HandbookFigureResponses = {
+    /**
+     * OK
+     */
+    200: Blob | File;
+};
+
+export type HandbookFigureResponse = HandbookFigureResponses[keyof HandbookFigureResponses];
+
+export type FindInHandbookData = {
+    body?: never;
+    path?: never;
+    query: {
+        /**
+         * Words
+         */
+        words: string;
+    };
+    url: '/api/handbook/find';
+};
+
+export type FindInHandbookErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type FindInHandbookError = FindInHandbookErrors[keyof FindInHandbookErrors];
+
+export type FindInHandbookResponses = {
+    /**
+     * OK
+     */
+    200: FoundPagesOut;
+};
+
+export type FindInHandbookResponse = FindInHandbookResponses[keyof FindInHandbookResponses];
+
+export type HandbookPageData = {
+    body?: never;
+    path?: never;
+    query: {
+        /**
+         * Chapter
+         */
+        chapter: string;
+        /**
+         * Page
+         */
+        page: string;
+    };
+    url: '/api/handbook/page';
+};
+
+export type HandbookPageErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type HandbookPageError = HandbookPageErrors[keyof HandbookPageErrors];
+
+export type HandbookPageResponses = {
+    /**
+     * OK
+     */
+    200: PageOut;
+};
+
+export type HandbookPageResponse = HandbookPageResponses[keyof HandbookPageResponses];
 
 export type ListJobsData = {
     body?: never;

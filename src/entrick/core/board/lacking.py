@@ -1,13 +1,5 @@
 """What is done instead where the kit lacks an instrument: the same by other acts, exactly, or with
-what it departs.
-
-| lacking | done instead |
-| protractor, angle off the squares | tangent offset: along and up, nearest graduations |
-| set squares | the compass construction of the square, the parallel, or the angle by its chord |
-| reach for a large radius | a strip of card; beyond 400 mm ordinates from the chord |
-| dividers | the compass steps off |
-| French curves | a strip bent on its edge |
-"""
+what it departs; see `INSTEAD`."""
 
 from __future__ import annotations
 
@@ -50,6 +42,19 @@ from .order import Ordered
 from .ordinates import ordinates
 from .schedule import leaves
 from .words import BENT
+
+INSTEAD = {
+    "protractor": "An angle off the squares is drawn by its tangent: along and up, to the nearest "
+    "graduations.",
+    "set_squares": "The compass constructs the square and the parallel, and an angle by its chord.",
+    "beam": "A radius beyond the compass is swung with a strip of card; beyond 400 mm on paper "
+    "ordinates are set off from the chord.",
+    "dividers": "The compass steps off.",
+    "french_curves": "A strip is bent on its edge through the points.",
+    "template_holes": "Circles below the compass's least are drawn by eye, all others by compass.",
+    "ellipse_holes": "An isometric circle is drawn by four centres, or through points.",
+}
+"""What is done where a kit lacks an item, by its key (common practice, no source)."""
 
 CARD_REACHES = 400.0
 """Radius up to which a strip of card swings better than ordinates are traced, mm on paper: up to

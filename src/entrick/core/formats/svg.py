@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence, Set
 from itertools import groupby
 from xml.sax.saxutils import escape, quoteattr
 
@@ -100,17 +100,101 @@ def thumbnail_svg(display: DisplayList, low: Point, high: Point) -> str:
     """
     outline = [mark for mark in display.marks if mark.role == "outline"]
     marks = outline or [mark for mark in display.marks if mark.role == "construction"]
-    width, height = max(high.x - low.x, 1.0), max(high.y - low.y, 1.0)
-    room = 0.06 * max(width, height)
-    body = "\n".join(_mark(mark, display.height, 1.4) for mark in marks)
+    body = [_mark(mark, display.height, 1.4) for mark in marks]
+    room = 0.06 * max(high.x - low.x, high.y - low.y, 1.0)
+    return _cropped(body, display.height, low, high, room)
+
+
+def _cropped(body: Iterable[str], height: float, low: Point, high: Point, room: float) -> str:
+    """Write marks as a picture of a part of the paper, with room about it."""
+    wide, tall = max(high.x - low.x, 1.0), max(high.y - low.y, 1.0)
     box = (
-        f"{low.x - room:.3f} {display.height - high.y - room:.3f} {width + 2 * room:.3f} "
-        f"{height + 2 * room:.3f}"
+        f"{low.x - room:.3f} {height - high.y - room:.3f} {wide + 2 * room:.3f} "
+        f"{tall + 2 * room:.3f}"
     )
+    drawn = "\n".join(body)
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="{box}" fill="none" '
-        f'stroke-linecap="round">\n{body}\n</svg>\n'
+        f'stroke-linecap="round">\n{drawn}\n</svg>\n'
     )
+
+
+ABOUT_SHEET = frozenset({"border", "strip", "guide", "lettering"})
+"""Roles that belong to the sheet, not to what is drawn on it."""
+
+
+def figure_svg(display: DisplayList, low: Point, high: Point) -> str:
+    """Write what is drawn, construction as well, cropped to its view, without the sheet.
+
+    Parameters
+    ----------
+    display : DisplayList
+    low, high : Point
+        Corners of the view on paper, mm.
+    """
+    body = [_mark(mark, display.height) for mark in display.marks if mark.role not in ABOUT_SHEET]
+    room = 0.1 * max(high.x - low.x, high.y - low.y) + 4
+    return _cropped(body, display.height, low, high, room)
+
+
+FINE = 'stroke="#9a9d94" stroke-width="0.8" vector-effect="non-scaling-stroke"'
+BOLD = 'stroke="#191a17" stroke-width="2" vector-effect="non-scaling-stroke"'
+"""Pens of a small figure, whose lines keep their width on screen."""
+
+
+def small_svg(display: DisplayList, lines: Set[int], curves: Sequence[Mark] = ()) -> str:
+    """Write what is drawn so that it is known when small: what some lines of the plan make stands
+    out from what it is made with, and nothing is lettered.
+
+    Parameters
+    ----------
+    display : DisplayList
+    lines : set of int
+        Of the plan.
+    curves : sequence of Mark
+        What they make, where it is drawn in other pieces than it is named by.
+    """
+    drawn = [
+        mark
+        for mark in display.marks
+        if mark.role not in ABOUT_SHEET and not isinstance(mark, Lettering | Arrowhead)
+    ]
+    made = [*curves, *(mark for mark in drawn if mark.name and mark.line in lines)]
+    seen = [mark for mark in drawn if mark.name or mark.role == "outline"] or drawn
+    places = [place for mark in (*seen, *curves) for place in _reach(mark)]
+    low = Point(min(x for x, _ in places), min(y for _, y in places))
+    high = Point(max(x for x, _ in places), max(y for _, y in places))
+    size = max(high.x - low.x, high.y - low.y, 1.0)
+    body = [
+        _mark(mark, display.height, pen=FINE) for mark in drawn if not isinstance(mark, DrawnDot)
+    ]
+    for mark in made:
+        if not isinstance(mark, DrawnDot):
+            body.append(_mark(mark, display.height, pen=BOLD))
+        elif mark.role == "point" and not curves:
+            ring = DrawnCircle(mark.x, mark.y, size / 30, mark.role)
+            body.append(_mark(ring, display.height, pen=BOLD))
+    return _cropped(body, display.height, low, high, 0.08 * size)
+
+
+def _reach(mark: Mark) -> Iterator[tuple[float, float]]:
+    """Yield places on paper between which a mark lies; an arc within its circle."""
+    match mark:
+        case DrawnLine():
+            yield from ((mark.x1, mark.y1), (mark.x2, mark.y2))
+        case DrawnCircle():
+            yield from (
+                (mark.cx - mark.r, mark.cy - mark.r),
+                (mark.cx + mark.r, mark.cy + mark.r),
+            )
+        case DrawnArc():
+            for share in (0.0, 0.25, 0.5, 0.75, 1.0):
+                turn = math.radians(mark.start + share * mark.sweep)
+                yield mark.cx + mark.r * math.cos(turn), mark.cy + mark.r * math.sin(turn)
+        case DrawnRun():
+            yield from ((x, y) for x, y, _ in mark.corners)
+        case DrawnDot():
+            yield mark.x, mark.y
 
 
 def kept(marks: Iterable[Mark], construction: bool) -> list[Mark]:
@@ -166,16 +250,16 @@ def _dashes(mark: Mark) -> str:
     )
 
 
-def _mark(mark: Mark, height: float, pixels: float = 0.0) -> str:
+def _mark(mark: Mark, height: float, pixels: float = 0.0, pen: str = "") -> str:
     """Write one mark; with `pixels` its stroke keeps that width on screen however small the picture
-    is."""
+    is; `pen` is how it is drawn where that is not by its role."""
     kind = line_kind(mark.role)
     width = (
         f'stroke-width="{pixels}" vector-effect="non-scaling-stroke"'
         if pixels
         else f'stroke-width="{kind.width}"'
     )
-    shown = (
+    shown = pen or (
         f'stroke="{ink(kind)}" {width}{_dashes(mark)}{OUTLINE if mark.role == "outline" else ""}'
     )
     match mark:

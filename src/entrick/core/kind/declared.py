@@ -47,6 +47,10 @@ class Kind:
     forms : tuple of Form
     construct : callable
         Args to Made; raises ClauseError.
+    about : str
+        What stands of it in the handbook, as Markdown.
+    shown : str
+        A whole plan that shows it, in canonical spacing; the handbook draws it.
     lines_in : Role, optional
         As what it lines in what is clicked piece by piece or pointed at region by region.
     follows : bool
@@ -62,6 +66,8 @@ class Kind:
     mistake: str
     forms: tuple[Form, ...]
     construct: Callable[[Args], Made]
+    about: str
+    shown: str
     lines_in: Role | None = None
     follows: bool = False
     also: tuple[str, ...] = ()

@@ -311,6 +311,27 @@ def _draw(
     )
 
 
+ABOUT = """\
+A `radius` and **any two** of: `beside` a circle (centre at R + r), `around` it (R − r),
+`inside` it (r − R), `touching` a line or circle, `through` a point, `centred on` a line or
+circle. Runs from touch to touch, the short way unless `long`. Parts `centre`, `start`, `end`,
+`middle`, `touch.NAME`. What cannot be is explained with the limiting radius.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+A = point, 70 left of O
+B = point, 70 right of O
+c = circle, centre A, radius 30
+d = circle, centre B, radius 20
+floor = line, through O, level
+one = arc, radius 100, around c, beside d, above
+two = arc, radius 80, through O, beside c, left, above
+three = arc, radius 25, touching floor, beside d, above, left
+four = arc, radius 110, centred on floor, around c, right
+"""
+
 KIND = Kind(
     name="arc",
     group="Circles and arcs",
@@ -335,4 +356,6 @@ KIND = Kind(
         *CHOICES,
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

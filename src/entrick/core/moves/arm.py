@@ -78,6 +78,21 @@ def _draw(args: Args, axis: Line, name: str, parts: dict[str, Line], work: Work)
             off(work, edge, at, half, f"{args.name}.{word}", side, side.through)
 
 
+ABOUT = """\
+Both sides of an arm, a web or a strip: `from A to B` or `along l`, and its `width`. Parts
+`above`, `below`, `left`, `right`, by where each side lies.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+A = point, 90 right of O
+big = circle, centre O, radius 30
+small = circle, centre A, radius 18
+web = arm, from O to A, width 16
+rim = line in, big long > web.above > small long > web.below
+"""
+
 KIND = Kind(
     name="arm",
     group="Ready shapes",
@@ -91,4 +106,6 @@ KIND = Kind(
         Form("width {width:length}", needed=True),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

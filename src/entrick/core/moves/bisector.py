@@ -83,6 +83,19 @@ def _draw_angle(
     halve(work, at, edges, arms, args.name, axis)
 
 
+ABOUT = """\
+Of a line with ends, squarely; or of the angle at a corner.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+A = point, 60 right of O
+B = point, 40 from O, at 50°
+p = bisector, of line O A
+q = bisector, of angle A O B
+"""
+
 KIND = Kind(
     name="bisector",
     group="Lines",
@@ -95,4 +108,6 @@ KIND = Kind(
         Form("of angle {first:point} {corner:point} {second:point}", "angle"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

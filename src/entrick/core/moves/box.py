@@ -105,6 +105,19 @@ def _ahead(side: Line) -> Line:
     return Line.between(*sorted((start, end), key=lambda spot: (spot.x, spot.y)))
 
 
+ABOUT = """\
+A rectangle, `centred on` a point or `from` its lower left corner, to be walked whole. Parts
+`bottom right top left`, `lower_left lower_right upper_right upper_left`, `centre`.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+frame = box, 60 by 40, centred on O
+hole = circle, centre frame.lower_left, radius 5
+rim = line in, frame.bottom > frame.right > frame.top > frame.left
+"""
+
 KIND = Kind(
     name="box",
     group="Lines",
@@ -118,4 +131,6 @@ KIND = Kind(
         Form("from {corner:point}", "corner"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

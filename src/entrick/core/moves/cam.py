@@ -570,6 +570,33 @@ def _draw(
 
 _MOTIONS = "/".join(MOTIONS)
 
+ABOUT = """\
+Radial, from its events in order: `rise 120° by 20 harmonic`, `dwell 60°`, `fall 180° by 20
+uniform`; motions `uniform`, `rounded` (uniform with rounded ends), `harmonic` (the usual),
+`parabolic` (uniform acceleration and retardation), `cycloidal`, `polynomial` (3-4-5); `ends
+radius 10` states the radius of the rounded ends on the diagram. Or measured: `lift 3 at 30°`,
+station by station from 0° on. `least` is the distance from the centre to the nearest place of
+the profile; `cw` (the usual) or `ccw` says which way it turns, and stations run the other way.
+The follower is `knife` (the usual), `flat`, or has a `roller radius`; its line may be `offset 8
+right`, and points `above` or another way. `24 parts` or `every 15°` divides it. `diagram from
+G` draws the displacement diagram from its corner at `30° is 8` and `lift scale 2:1`, `with
+velocity` and `with acceleration` under it, `titled "LIFT OF THE PADDLE"`; stations lettered in
+`degrees`, there and round the cam. A first event may fall: lifts are told from where the
+follower stands at 0°. `with follower` draws it there; `carried across` takes the heights level
+to its line from a diagram whose base stands level with it. Parts `least`, `shaft`, `station.0`
+on, `pitch`, `offset`, `diagram`.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+G = point, 90 right of O
+lifter = cam, about O, least 36, ccw, shaft diameter 25, roller radius 9, rise 120° by 28 harmonic, dwell 60°, fall 180° by 28 cycloidal, 24 parts, diagram from G, 30° is 8
+rim = line in, lifter
+bore = line in, lifter.shaft
+curve = line in, lifter.diagram, open
+"""  # noqa: E501
+
 KIND = Kind(
     name="cam",
     group="Curves",
@@ -614,5 +641,7 @@ KIND = Kind(
         Form("lift scale {ratio:ratio}", "lift_scale"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
     follows=True,
 )

@@ -113,6 +113,21 @@ def _cross(circle: Circle | Arc, towards: Point | None) -> list[Note]:
     ]
 
 
+ABOUT = """\
+Chain lines: crosses `of` circles, arcs or runs, `round` a pitch circle, `along` an axis;
+`towards` a point turns the crosses. Dashes are fitted, so that even a short one reads as what
+it is.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+pitch = circle, centre O, radius 40
+at = spaced, 4 on pitch, from above
+hole = circle, centre at, radius 5
+cl = centre lines, of hole, round pitch, along O.plumb
+"""
+
 KIND = Kind(
     name="centre lines",
     group="Finish",
@@ -127,4 +142,6 @@ KIND = Kind(
         Form("towards {point:point}"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

@@ -173,6 +173,23 @@ def _draw(args: Args, corner: Point, cut: Line, legs: Legs, work: Work) -> None:
         work.through(start, end, args.name, shown=cut)
 
 
+ABOUT = """\
+Cuts the corner of two lines off: so much `each way`, so much along the first `by` so much along
+the second, or so much `at` an angle to the first (`5 x 45°` is known for that). Sizes go along
+the lines, from where they meet. It lies `between` two lines, or at a `corner` by its name.
+Parts `start end middle corner`.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+frame = box, 60 by 40, centred on O
+x = chamfer, between frame.right and frame.bottom, 5 at 45°
+y = chamfer, between frame.left and frame.bottom, 8 by 5
+z = chamfer, corner frame.upper_left, 6 each way
+rim = line in, frame.bottom > x > frame.right > frame.top > z > frame.left > y
+"""
+
 KIND = Kind(
     name="chamfer",
     group="Lines",
@@ -190,4 +207,6 @@ KIND = Kind(
         *CHOICES,
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

@@ -68,6 +68,23 @@ def _above_nought(value: object, said: Said) -> float:
     return size
 
 
+ABOUT = """\
+What must hold of the finished part. Nothing is drawn; the proof measures the outlines against
+it: `overall 60 by 40` (or `overall across`, `overall up`), `symmetric about` a line, `wall at
+least` (between two outlines, and across each by itself: the waist of a link, the arm of a
+hook), `no piece under`.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+frame = box, 60 by 40, centred on O
+c = circle, centre O, radius 8
+rim = line in, frame.bottom > frame.right > frame.top > frame.left
+bore = line in, c
+must = check, overall 60 by 40, symmetric about O.plumb, wall at least 10, no piece under 5
+"""
+
 KIND = Kind(
     name="check",
     group="Proof",
@@ -84,4 +101,6 @@ KIND = Kind(
         Form("no piece under {piece:length}", "piece"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

@@ -197,6 +197,25 @@ def _draw(args: Args, circle: Circle, centre: str, through: Said | None, work: W
     work.swing(mark, circle.size, args.name, shape=circle, check=check, anew=True)
 
 
+ABOUT = """\
+`centre`, and `radius`, `diameter` or a point it goes `through`; or any three of `through` a
+point and `touching` a line, circle or arc. Parts `centre`, `touch.NAME`, and its outermost
+places `left right top bottom`, which arcs have as far as they are drawn; they are found on the
+level or plumb line through the centre.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+A = point, 40 right of O
+B = point, 30 above O
+c = circle, centre O, radius 10
+l = line, from c.top to B
+f = circle, centre A, through B
+d = circle, through O, through A, through B
+e = circle, touching O.level, touching O.plumb, touching c, beside, above, right
+"""
+
 KIND = Kind(
     name="circle",
     group="Circles and arcs",
@@ -218,4 +237,6 @@ KIND = Kind(
         *CHOICES,
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

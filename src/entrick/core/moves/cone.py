@@ -128,6 +128,20 @@ def _parted(
     return seen, hidden
 
 
+ABOUT = """\
+Isometric, from its base to its apex; the edges touch the base as it is drawn. It is walked as
+its `outline`. Parts `base`, `near` and `hidden` (what is seen of it and what not), `edge.1`,
+`edge.2`, `touch.1`, `touch.2`, `apex`, `axis`.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+cap = cone, from O, diameter 50, height 60
+rim = line in, cap
+back = hidden, cap.hidden
+"""
+
 KIND = Kind(
     name="cone",
     group="Isometric",
@@ -144,4 +158,6 @@ KIND = Kind(
         Form("projection"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

@@ -57,6 +57,18 @@ def _draw(args: Args, first: Ref, second: Ref, place: Point, touch: bool, work: 
         )
 
 
+ABOUT = """\
+Where two curves cross or touch.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+c = circle, centre O, radius 20
+P = crossing, of c and O.plumb, upper
+Q = crossing, of c O.level, left
+"""
+
 KIND = Kind(
     name="crossing",
     group="Points",
@@ -67,4 +79,6 @@ KIND = Kind(
     also=("intersection", "meeting point"),
     forms=(Form("of {first:curve} [and] {second:curve}", "of", needed=True), *CHOICES),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

@@ -226,6 +226,20 @@ def _round(
     return place, heading, centre
 
 
+ABOUT = """\
+The path of a point on a circle that rolls `from` a point along a level line, or `on` a circle,
+outside or `inside`. Parts `start`, `end`, `station.0` and so on.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+base = circle, centre O, radius 40
+path = cycloid, from O, radius 12, 2 turns
+outer = cycloid, on base, radius 10, 4 turns
+inner = cycloid, on base, inside, radius 10, 4 turns, at 90°
+"""
+
 KIND = Kind(
     name="cycloid",
     group="Curves",
@@ -242,4 +256,6 @@ KIND = Kind(
         Form("at {angle:angle}"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

@@ -131,6 +131,22 @@ def _word(args: Args) -> str:
     return args.need("along").word("axis") if args.get("along") else "up"
 
 
+ABOUT = """\
+Isometric, `along` up, right or left; its ends by four centres or `true`. The edges touch both
+ends exactly. Parts `end`, `near`, `far`, `hidden`, `edge.1`, `edge.2`, `outline`, `axis`,
+`middle`.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+post = cylinder, from O, diameter 40, length 60
+A = point, 120 right of O
+bar = cylinder, from A, diameter 30, length 50, along right, true
+rim = line in, post
+near = line in, post.near, open
+"""
+
 KIND = Kind(
     name="cylinder",
     group="Isometric",
@@ -148,4 +164,6 @@ KIND = Kind(
         Form("projection"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

@@ -66,6 +66,19 @@ def _measured(args: Args, *sides: Literal["left", "right", "top", "bottom"]) -> 
     )
 
 
+ABOUT = """\
+The point everything is measured from. The view is set in the middle of the space, (space −
+overall)/2 each way, unless the datum is measured in from the border, `left` or `right`,
+`bottom` or `top`, or from the `edge` of the paper (`60 from left edge`). Parts `level`,
+`plumb`.
+"""
+
+SHOWN = """\
+units mm
+O = datum, 60 from left, 45 from bottom
+c = circle, centre O, radius 20
+"""
+
 KIND = Kind(
     name="datum",
     group="Points",
@@ -84,4 +97,6 @@ KIND = Kind(
         Form("view {left:length} from left and {bottom:length} from bottom", "corner"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

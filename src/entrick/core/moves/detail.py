@@ -117,6 +117,23 @@ def _larger(curve: Curve, here: Point, there: Point, times: int) -> Shape:
     return Circle(put(curve.centre), curve.radius * times, curve.size * times)
 
 
+ABOUT = """\
+What lies within a circle about a point, drawn again `at` another, so many `times` as large, its
+own scale under it. It is a picture of what is there: it bounds nothing and is not cut.
+"""
+
+SHOWN = """\
+units mm
+sheet A3, scale 1:2
+O = datum
+disc = circle, centre O, radius 50
+notch = keyway, on disc, width 5, depth 6, inward, above
+rim = line in, disc > notch, 24 about O
+P = point, 50 above O
+Q = point, 130 right of O
+large = detail, of rim, about P, radius 10, 4 times, at Q, lettered "A"
+"""
+
 KIND = Kind(
     name="detail",
     group="Finish",
@@ -133,4 +150,6 @@ KIND = Kind(
         Form("lettered {text:text}", "letter"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

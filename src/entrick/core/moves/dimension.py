@@ -292,6 +292,36 @@ def _arms(line: Line, corner: Point) -> tuple[Point, ...]:
     return (far, near) if through else (far,)
 
 
+ABOUT = """\
+`from A to B`, `chain A B C` or `edge A B C` (from a common edge), `level` or `plumb` off the
+view or along the points; `between l and m`, square to parallel lines, or from a place to a
+line; `radius` or `diameter` of something round, with `4 times`; `angle A B C` or `angle between
+l and m`; `angle of P about O` or `angle of l`, against the level. A round thing stands for its
+centre. `in brackets` letters a size that follows from others; a thread is lettered as `diameter
+tap.major, saying "M10"`. `above below left right` and `row 2` say where it stands, else it
+finds a free row; `saying "text"` letters something else. `isometric up` (or `right`, `left`)
+runs the extension lines along that axis.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+A = point, 50 right of O
+B = point, 80 right of O, 20 above
+c = circle, centre A, radius 12
+l = line, through O, at 25°
+d1 = dimension, from O to A, level, below
+d2 = dimension, chain O A B, level, above
+d3 = dimension, diameter c, 2 times
+d4 = dimension, angle between O.level and l
+m = parallel, to l, at 15, above
+d6 = dimension, between l and m
+box = isometric box, from B, 40 by 30 by 20
+d5 = dimension, from box.near to box.right_low, isometric up, below
+d7 = dimension, angle of B about A
+d8 = dimension, from O to B, level, above, in brackets
+"""
+
 KIND = Kind(
     name="dimension",
     group="Finish",
@@ -322,4 +352,6 @@ KIND = Kind(
         Form("saying {text:text}", "text"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

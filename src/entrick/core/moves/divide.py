@@ -50,6 +50,17 @@ def _draw(args: Args, ends: tuple[Point, Point], check: str, work: Work) -> None
     divide(work, first, last, count, [f"{args.name}.{label}" for label in labels], labels, check)
 
 
+ABOUT = """\
+A family: the points that part a line in n, by the slanted-line method.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+A = point, 77 right of O
+p = divide, of line O A, in 5
+"""
+
 KIND = Kind(
     name="divide",
     group="Points",
@@ -63,4 +74,6 @@ KIND = Kind(
         Form("in {count:count}", needed=True),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

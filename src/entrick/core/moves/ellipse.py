@@ -465,6 +465,25 @@ _METHODS: dict[str, Callable[[Args, Ellipse, Axes, Work], Found]] = {
 }
 
 
+ABOUT = """\
+`axes 90 and 56`, or one `axis` and a point it goes `through`; `at` a tilt. `by circles`, `by
+trammel`, `by rectangle`, `by foci` (the true curve, by other steps), or `by four centres` (true
+arcs, with their greatest departure). Parts `centre`, `long`, `short`, `right_end top_end
+left_end bottom_end`, `focus.1`, `focus.2`; by four centres `right top left bottom` and `true`.
+A true ellipse goes to DXF as an ellipse.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+P = point, 30 right of O, 15 above
+e = ellipse, centred on O, axes 90 and 56, at 20°, by trammel
+f = ellipse, centred on O, axes 110 and 70, by four centres
+g = ellipse, centred on O, axis 80, through P
+rim = line in, f
+hole = line in, g
+"""
+
 KIND = Kind(
     name="ellipse",
     group="Curves",
@@ -483,4 +502,6 @@ KIND = Kind(
         Form("by four {how:centres}", "by"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

@@ -40,6 +40,20 @@ def construct(args: Args) -> Made:
     )
 
 
+ABOUT = """\
+Rounds the corner of any two curves: an `arc` touching both, where both are drawn. A corner of a
+box, run or outline is said by its name.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+frame = box, 60 by 40, centred on O
+one = fillet, between frame.bottom and frame.right, radius 8
+two = fillet, corner frame.upper_right, radius 8
+rim = line in, frame.bottom > one > frame.right > two > frame.top > frame.left
+"""
+
 KIND = Kind(
     name="fillet",
     group="Circles and arcs",
@@ -58,4 +72,6 @@ KIND = Kind(
         *CHOICES,
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

@@ -33,6 +33,18 @@ def _draw(args: Args, point: Point, line: Line, names: tuple[str, str], work: Wo
     foot(work, work.mark(point, names[0]), work.edge(line, names[1]), args.name, args.name)
 
 
+ABOUT = """\
+Of the perpendicular from a point on a line.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+P = point, 20 right of O, 30 above
+l = line, through O, at 15°
+F = foot, of P on l
+"""
+
 KIND = Kind(
     name="foot",
     group="Points",
@@ -42,4 +54,6 @@ KIND = Kind(
     also=("perpendicular", "drop"),
     forms=(Form("of {point:point} on {line:line}", "of", needed=True),),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

@@ -728,6 +728,27 @@ def _put(centre: Point, turned: float, place: Point) -> Point:
     return Point(centre.x + place.x * cos - place.y * sin, centre.y + place.x * sin + place.y * cos)
 
 
+ABOUT = """\
+A spur gear with involute teeth, by any two of `24 teeth`, `module 4` or `diametral pitch 8`,
+and `pitch diameter`; all three must agree. `pressure 20°` (the usual), `proportions full`
+(dedendum 1.25, the usual), `older` (1.157) or `stub`, or its own `addendum` and `dedendum` in
+modules; `backlash`; `fillet radius`. Flanks `by involute` (the usual), `by arcs` (two, centres
+on the base circle, departing least) or `by arc`. `shown one`, `three` or `all`; `turned` the
+first tooth from upright; `bore diameter` with `keyway 8 by 3`; `mating 60` teeth for its
+measures and the worksheet. `profile shift 0.3`, in modules (its mate the other way); with `by
+arcs` stated `radii 18 and 9` of face and flank, as from a chart, held against the best; `over
+pins 7` adds that measure. Parts `pitch`, `outside`, `root`, `base`, `bore`, `pitch_point`,
+`tooth`, `mate`.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+wheel = gear, about O, 24 teeth, module 4, bore diameter 25, keyway 8 by 3, mating 60
+rim = line in, wheel
+bore = line in, wheel.bore
+"""
+
 KIND = Kind(
     name="gear",
     group="Curves",
@@ -753,4 +774,6 @@ KIND = Kind(
         Form("mating {teeth:count} [teeth]"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

@@ -112,6 +112,18 @@ def _draw(
             work.draw(at, way, called=name, shown=line)
 
 
+ABOUT = """\
+Level and plumb lines from chains of spacings, from a corner or centred. Parts `across.0`,
+`up.0` for the lines, `at.1.2` for where the second plumb line and the third level line cross.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+g = grid, from O, across 20 10 30, up 15 25
+c = circle, centre g.at.1.1, radius 4
+"""
+
 KIND = Kind(
     name="grid",
     group="Lines",
@@ -127,4 +139,6 @@ KIND = Kind(
         Form("centred on {point:point}", "centred"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

@@ -48,6 +48,21 @@ def construct(args: Args) -> Made:
     )
 
 
+ABOUT = """\
+Even thin lines over what lies inside an odd number of the outlines named, at 45° or `at`
+another angle, 3 mm apart or `spacing`.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+c = circle, centre O, radius 30
+d = circle, centre O, radius 12
+rim = line in, c, cut
+bore = line in, d
+cut = hatch, of rim bore, at 45°
+"""
+
 KIND = Kind(
     name="hatch",
     group="Finish",
@@ -62,4 +77,6 @@ KIND = Kind(
         Form("spacing {spacing:length}"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

@@ -472,6 +472,25 @@ def _draw_edge(
     work.trace(touched, run, name, touching=True, within=within)
 
 
+ABOUT = """\
+On a cylinder, or `to diameter` on a cone; `lead`, `turns`, `starts`, hand; `level` or upright.
+Parts `front.1`, `back.1` and so on, `axis`, `development`; with `wire`, the edges `above.1`,
+`below.1` of a round wire; `as seen` it is the wire itself: near coils closed round it at their
+sides, those behind as far as they show, all lined in by `line in, spring, open`. A screw's
+edges are two helices, crest and root.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+spring = helix, from O, diameter 48, lead 16, 4 turns, wire 6, as seen
+A = point, 90 right of O
+worm = helix, from A, diameter 40, lead 24, 2 turns, 2 starts, left hand, level
+coils = line in, spring, open
+near = line in, worm.front.1, open
+far = hidden, worm.back.1, open
+"""
+
 KIND = Kind(
     name="helix",
     group="Curves",
@@ -494,4 +513,6 @@ KIND = Kind(
         Form("as seen", "seen"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

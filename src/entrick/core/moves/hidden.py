@@ -13,6 +13,20 @@ def construct(args: Args) -> Made:
     return line_in.lined(args, Role.HIDDEN)
 
 
+ABOUT = """\
+The same walk, dashed: what lies behind. It may stay open.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+block = box, 60 by 40, centred on O
+rim = line in, block.bottom > block.right > block.top > block.left
+A = point, 10 left of block.lower_right
+slot = run, from A, up 15, left 12, down 15
+behind = hidden, slot
+"""
+
 KIND = Kind(
     name="hidden",
     group="Outline",
@@ -26,5 +40,7 @@ KIND = Kind(
         Form("{walk:walk}", "walk", needed=True),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
     lines_in=Role.HIDDEN,
 )

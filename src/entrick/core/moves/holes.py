@@ -175,6 +175,24 @@ def _centres(said: Said) -> Iterator[Ref]:
             raise ClauseError(f"{name} is neither a point nor a circle", said.clause)
 
 
+ABOUT = """\
+Several circles of one size: equally spaced on a pitch circle, `6 on diameter 80, about O` or `6
+on c` (the first as in *spaced*); in columns and rows, `3 by 2, 20 by 15 apart`, `centred on` a
+point or `from` the lower left one; or `at` places that are there. Parts `1`, `2` and so on,
+`1.centre`, and `pitch`.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+A = point, 60 right of O
+B = point, 60 left of O
+bolts = holes, 6 on diameter 80, about O, from above, diameter 9
+rows = holes, 3 by 2, 20 by 15 apart, centred on O, diameter 5
+ends = holes, at A B, radius 4
+drilled = line in, bolts
+"""
+
 KIND = Kind(
     name="holes",
     group="Ready shapes",
@@ -199,4 +217,6 @@ KIND = Kind(
         Form("radius {radius:radius}"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

@@ -136,6 +136,22 @@ def _along(outline: Loop, line: Line, wall: float) -> Line | None:
     return None
 
 
+ABOUT = """\
+A constant wall inside a closed outline, or `outside` it. Arcs stay arcs about the same centre;
+what shrinks away is left out, and where the inside parts there are several, `.1` and so on.
+`sharp` keeps corners outside instead of rounding them.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+frame = box, 60 by 40, centred on O
+one = fillet, between frame.bottom and frame.right, radius 12
+rim = line in, frame.bottom > one > frame.right > frame.top > frame.left
+window = inset, of rim, wall 8
+hole = line in, window
+"""
+
 KIND = Kind(
     name="inset",
     group="Copies",
@@ -152,4 +168,6 @@ KIND = Kind(
         Form("sharp"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

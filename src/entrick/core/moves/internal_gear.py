@@ -201,6 +201,25 @@ def _draw(
         work.measure(centre, Way(0), mate.x - centre.at.x, f"{args.name}.mate", mate)
 
 
+ABOUT = """\
+Teeth that point to the centre, inside a ring: sized as a gear, `inside` at D − 2a and `root` at
+D + 2b, `pressure`, `proportions`, `addendum`, `dedendum`, `backlash`, `shown`, `turned`, flanks
+`by involute`, `arcs` or `arc`; the first space stands upright. `mating 20` gives centre
+distance and contact ratio of a pinion that runs in it, and says where they interfere. The ring
+itself is a circle about the same centre. Parts `inside`, `pitch`, `base`, `root`,
+`pitch_point`, `space` (the first), `mate`; pieces `space1.root`, `space1.tip` and so on.
+"""
+
+SHOWN = """\
+units mm
+sheet A3
+O = datum
+ring = internal gear, about O, 60 teeth, module 3, pressure 25°, mating 20
+rim = circle, centre O, diameter 220
+outer = line in, rim
+inner = line in, ring
+"""
+
 KIND = Kind(
     name="internal gear",
     group="Curves",
@@ -220,4 +239,6 @@ KIND = Kind(
         Form("mating {teeth:count} [teeth]"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

@@ -112,6 +112,18 @@ def _draw(
     work.trace(marks, shape, args.name, check="it is square to every thread")
 
 
+ABOUT = """\
+The path of the end of a thread unwound from a circle. Parts `start`, `end`, `station.0` and so
+on.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+base = circle, centre O, radius 20
+flank = involute, of base, through 200°, at 15°
+"""
+
 KIND = Kind(
     name="involute",
     group="Curves",
@@ -128,4 +140,6 @@ KIND = Kind(
         Form("ccw"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

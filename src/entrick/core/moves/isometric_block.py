@@ -258,6 +258,20 @@ def _round(corner: Point, along: Point, back: Point, radius: float, plane: str) 
     return min(quarters, key=lambda arc: abs(arc.first - wanted[0]) + abs(arc.last - wanted[1]))
 
 
+ABOUT = """\
+A plate on the `top`, `left` or `right` plane, centred on a point of its face, so `thick` behind
+it, its corners `rounded`. Parts `face`, `outline`, `near`, `far`, `hidden`, `edge.1`, `edge.2`,
+`corner.1` and so on, `touch.1` and so on.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+lock = isometric block, centred on O, 60 by 40, on right, thick 22, rounded 8
+rim = line in, lock
+front = line in, lock.near, open
+"""
+
 KIND = Kind(
     name="isometric block",
     group="Isometric",
@@ -274,4 +288,6 @@ KIND = Kind(
         Form("projection"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

@@ -151,6 +151,21 @@ _COMPLETED = (
 which other."""
 
 
+ABOUT = """\
+Width to the right, depth to the left, height up. Parts: faces `top left right`, their
+`top_middle` and so on, corners `near top_near …`, edges `edge.1` to `edge.9` seen and
+`behind.1` to `behind.3`.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+block = isometric box, from O, 60 by 40 by 30
+outside = line in, block
+front = line in, block.edge.7, open
+back = hidden, block.behind.1, open
+"""
+
 KIND = Kind(
     name="isometric box",
     group="Isometric",
@@ -164,4 +179,6 @@ KIND = Kind(
         Form("projection"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

@@ -137,6 +137,32 @@ def _draw(
         held_against(work, true, place)
 
 
+ABOUT = """\
+By `diameter` or `radius`, on the `top`, `left` or `right` plane, `by rhombus` (four centres,
+the usual), `by points` (the true ellipse) or `by template`. `projection` shortens by √(2/3).
+Parts `centre`, `touch.1` to `touch.4`, `long`, `short`; by four centres `true`.
+
+Circles on the three planes about the corner of a box give a quarter each; together they close:
+
+```entrick
+units mm
+O = datum
+a = isometric circle, centred on O, diameter 60, on top
+b = isometric circle, centred on O, diameter 60, on left
+c = isometric circle, centred on O, diameter 60, on right
+rim = line in, a.arc4 > b.arc4 > c.arc4
+```
+"""
+
+SHOWN = """\
+units mm
+O = datum
+block = isometric box, from O, 60 by 40 by 30
+lid = isometric circle, centred on block.top_middle, diameter 30, on top
+eye = isometric circle, centred on block.right_middle, diameter 20, on right, by points
+rim = line in, lid
+"""
+
 KIND = Kind(
     name="isometric circle",
     group="Isometric",
@@ -154,4 +180,6 @@ KIND = Kind(
         Form("projection"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

@@ -164,6 +164,19 @@ def _towards(args: Args) -> tuple[float, str]:
     return math.radians(degrees), f"at {spell_angle(degrees)}"
 
 
+ABOUT = """\
+A rectangular recess in a circle: `width`, and its `depth` beyond the circle or the size `over
+all`; `inward` for a tongue. Parts `left`, `floor`, `right`, `start`, `end`.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+bore = circle, centre O, diameter 40
+key = keyway, on bore, width 8, depth 3.3, above
+eye = line in, bore long > key
+"""
+
 KIND = Kind(
     name="keyway",
     group="Ready shapes",
@@ -182,4 +195,6 @@ KIND = Kind(
         Form("inward"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

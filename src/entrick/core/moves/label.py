@@ -47,6 +47,18 @@ def construct(args: Args) -> Made:
     )
 
 
+ABOUT = """\
+Words beside a place, or `pointing to` it with a leader. Height 3.5 mm unless said.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+A = point, 40 right of O
+n1 = label, saying "SHAFT", pointing to A, 20 right, 12 above
+n2 = label, saying "A", at A, 8 above
+"""
+
 KIND = Kind(
     name="label",
     group="Finish",
@@ -62,4 +74,6 @@ KIND = Kind(
         Form("height {height:length}"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

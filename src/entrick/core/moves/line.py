@@ -272,6 +272,28 @@ def _parts(line: Line) -> dict[str, Point]:
     }
 
 
+ABOUT = """\
+Two points (`from O to A`, `through O and A`, `O A`); or a point and `level`, `plumb`, `at 30°`,
+`parallel to`, `square to`; or touching circles (`touching c, touching d` or `touching c and
+d`). Parts `start`, `end`, `middle`, `touch.NAME`.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+A = point, 60 right of O
+c = circle, centre O, radius 20
+d = circle, centre A, radius 12
+l = line, from O to A
+m = line, through A, plumb
+n = line, through A, at -30°
+p = line, through O, parallel to n
+q = line, through O, square to line O A
+over = line, touching c, touching d, outer, above
+cross = line, touching c, touching d, crossed, below
+slope = line, through A, touching c, above
+"""
+
 KIND = Kind(
     name="line",
     group="Lines",
@@ -301,4 +323,6 @@ KIND = Kind(
         Form("{start:point} [to] {finish:point}", "from"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

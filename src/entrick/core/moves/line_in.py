@@ -253,6 +253,42 @@ REPEATED = Form("{count:count} about {centre:point}", "repeat")
 """The same pieces again and again, equally spaced."""
 
 
+ABOUT = """\
+Walks the outline along pieces in order. At a touch point the walk goes straight on, so its
+direction follows by itself; at a crossing it takes the shorter way. Round pieces that run into
+each other smoothly both ways round are two outlines: say `cw` or `ccw` after the first of them.
+After a piece: `cw ccw long short` or `via P` say how to go along it; `upper lower left right`
+or `at P` say where the walk comes onto it. `open` allows a run that does not close. A circle is
+a walk alone.
+
+What comes again round a centre is said once: `24 about O` after the walk goes along its pieces at 24 places. The pieces of
+one place are named in either order.
+
+```entrick
+units mm
+O = datum
+disc = circle, centre O, radius 50
+notch = keyway, on disc, width 5, depth 6, inward, above
+index = line in, disc > notch, 24 about O
+```
+
+The image, turn or shift of what is lined in is lined in as well; lining it in once more changes nothing.
+
+`cut` says that the outline is that of cut material, to be hatched. Parts `left right top bottom`, the outermost places,
+and `corner.1` and so on, where its pieces begin. In the Bench, *Line in by region* writes the walk for you.
+"""  # noqa: E501
+
+SHOWN = """\
+units mm
+O = datum
+H = point, 12 above O
+c = circle, centre O, radius 20
+top = line, through H, level
+cap = line in, c long > top
+hole = circle, centre O, radius 5
+bore = line in, hole
+"""
+
 KIND = Kind(
     name="line in",
     group="Outline",
@@ -268,5 +304,7 @@ KIND = Kind(
         Form("{walk:walk}", "walk", needed=True),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
     lines_in=Role.OUTLINE,
 )

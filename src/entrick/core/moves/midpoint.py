@@ -38,6 +38,19 @@ def _draw(args: Args, first: Point, second: Point, names: tuple[str, str], work:
     middle(work, work.mark(first, names[0]), work.mark(second, names[1]), args.name, args.name)
 
 
+ABOUT = """\
+Half way between two points, or of a line with ends, by bisection.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+A = point, 40 right of O, 10 above
+M = midpoint, between O and A
+l = line, from O to A
+N = midpoint, of l
+"""
+
 KIND = Kind(
     name="midpoint",
     group="Points",
@@ -51,4 +64,6 @@ KIND = Kind(
         Form("of {line:line}"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

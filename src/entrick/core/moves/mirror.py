@@ -72,6 +72,21 @@ def _draw(
             go_over(work, as_run(copy), lined)
 
 
+ABOUT = """\
+The image of a thing about a line, with its parts; of several things, which make a family; or of
+a whole run.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+A = point, 40 left of O
+c = circle, centre A, radius 10
+B = point, 30 left of O, 30 above
+d = mirror, of c, about O.plumb
+both = mirror, of c B, about O.plumb
+"""
+
 KIND = Kind(
     name="mirror",
     group="Copies",
@@ -86,4 +101,6 @@ KIND = Kind(
         Form("about {axis:line}", needed=True),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

@@ -42,6 +42,17 @@ def _draw(args: Args, line: Line, chosen: Line, work: Work) -> None:
     off(work, edge, at, args.need("at").length("distance").value, args.name, chosen, chosen.through)
 
 
+ABOUT = """\
+At a distance from a line, on the side a word names.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+l = line, through O, at 20°
+m = parallel, to l, at 12, above
+"""
+
 KIND = Kind(
     name="parallel",
     group="Lines",
@@ -55,4 +66,6 @@ KIND = Kind(
         *CHOICES,
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

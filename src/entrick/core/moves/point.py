@@ -216,6 +216,22 @@ def _draw_offsets(
     work.prick(plumb, level, place, args.name, label=args.name, anew=True)
 
 
+ABOUT = """\
+One or two offsets, or a distance and an angle counted from the right, upwards; or two numbers
+as a table has them, right and above, below nought the other way.
+"""
+
+SHOWN = """\
+units mm
+O = datum, middle of sheet
+A = point, 30 right of O
+B = point, 10 left of A, 25 above O
+C = point, 8 below B, 3 right
+D = point, 40 from O, at 75°
+E = point, 20 from D at -10°
+F = point, 60 (-15) from O
+"""
+
 KIND = Kind(
     name="point",
     group="Points",
@@ -235,4 +251,6 @@ KIND = Kind(
         Form("on {curve:curve} {distance:length} from {origin:point}", "on"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

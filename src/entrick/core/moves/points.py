@@ -87,6 +87,19 @@ def _draw(
         work.measure(across, PLUMB, y, called, line=True, label=str(index))
 
 
+ABOUT = """\
+A list of places from one origin, as a family: right and above, below nought the other way. Rows
+of a table stand in quotes behind `csv`, apart by blanks or semicolons.
+"""
+
+SHOWN = """\
+units mm
+O = datum, 60 from left edge, 150 from top edge
+at = points, from O, 10 20, 35 20, 35 (-15), 60 40
+hole = circle, centre at, diameter 8
+more = points, from O, csv "-20,15; -42.5,15; -42.5,40"
+"""
+
 KIND = Kind(
     name="points",
     group="Points",
@@ -101,4 +114,6 @@ KIND = Kind(
         Form("{lengths:lengths}", "places", most=MOST_POINTS),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

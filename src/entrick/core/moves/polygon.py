@@ -290,6 +290,23 @@ Find = Callable[[Work, Mark, Round, Mark, Sequence[Point], Sequence[str]], list[
 """Finds the other corners on the circle, from the first."""
 
 
+ABOUT = """\
+Regular: so many `sides`, by `side`, `across corners`, `across flats` or `radius`; `flat up`,
+`point up`, `first corner at 20°` or `corner towards P`. Set squares, exact compass or chords,
+by the number; `by semicircle` is the old approximation, with its error. Parts `side.1`,
+`corner.1` and so on, `centre`.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+nut = polygon, 6 sides, centred on O, 36 across flats, flat up
+star = polygon, 5 sides, centred on O, radius 40, point up
+seven = polygon, 7 sides, centred on O, side 30, by semicircle
+rim = line in, star
+hole = line in, nut
+"""
+
 KIND = Kind(
     name="polygon",
     group="Ready shapes",
@@ -312,4 +329,6 @@ KIND = Kind(
         Form("by semicircle", "by"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

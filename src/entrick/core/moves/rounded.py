@@ -197,6 +197,23 @@ def _draw(
     draw(work, shape, args.name)
 
 
+ABOUT = """\
+The corners of a run rounded with one radius: `all corners of frame`, or `corners A B of frame`.
+Pieces keep their names; parts `round.1` and so on, `centre.1` and so on, in the order of the
+corners.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+frame = box, 60 by 40, centred on O
+one = rounded, all corners of frame, radius 6
+rim = line in, one
+inner = box, 40 by 20, centred on O
+two = rounded, corners inner.lower_left inner.upper_right of inner, radius 8
+hole = line in, two
+"""
+
 KIND = Kind(
     name="rounded",
     group="Circles and arcs",
@@ -211,4 +228,6 @@ KIND = Kind(
         Form("radius {radius:radius}", needed=True),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

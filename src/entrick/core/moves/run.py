@@ -146,6 +146,21 @@ def _draw(args: Args, pieces: tuple[Piece, ...], legs: Sequence[Said | None], wo
             here = work.measure(here, way, size, corner, piece.exit)
 
 
+ABOUT = """\
+Straight legs one after another: `right 20`, `up 35`, `at 120° for 12`, `at 30° to l`, `to P`;
+`close` goes back to the start. `6 times` goes along the legs said before it six times in all.
+Parts `leg.1`, `corner.1` and so on, `start`, `end`. Angles are counted from the right.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+l = line, through O, at 80°
+edge = run, from O, right 60, at 110° for 25, at 180° to l, close
+rim = line in, edge
+stair = run, from O, up 15, left 25, 4 times
+"""
+
 KIND = Kind(
     name="run",
     group="Lines",
@@ -163,4 +178,6 @@ KIND = Kind(
         Form("close"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

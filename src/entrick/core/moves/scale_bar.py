@@ -39,6 +39,20 @@ def construct(args: Args) -> Made:
     )
 
 
+ABOUT = """\
+Parts of a length end to end, to be read with dividers; `along right` for one on an isometric
+axis.
+"""
+
+SHOWN = """\
+units mm
+sheet A3, scale 1:5
+O = datum
+c = circle, centre O, radius 400
+P = point, 400 left of O, 500 below
+bar = scale bar, at P, 8 parts of 100
+"""
+
 KIND = Kind(
     name="scale bar",
     group="Finish",
@@ -52,4 +66,6 @@ KIND = Kind(
         Form("along {axis:right/left/up}"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

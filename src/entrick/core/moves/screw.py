@@ -413,6 +413,20 @@ class _OnSheet:
         self.work.trace(marks, run, name, within=4 * CLOSE * self.screw.crest)
 
 
+ABOUT = """\
+A thread seen square to its axis: `diameter` over the threads, `core diameter`, `lead`,
+`length`, `square` (the usual) or `vee`, `starts`, `right hand` or `left hand`, `plumb` or
+`level`. It makes every edge that is seen, one beside the other; `line in, screw, open` goes
+over them all.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+paddle = screw, from O, diameter 40, core diameter 32, lead 12, length 96, square
+thread = line in, paddle, open
+"""
+
 KIND = Kind(
     name="screw",
     group="Curves",
@@ -435,4 +449,6 @@ KIND = Kind(
         Form("plumb"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

@@ -14,6 +14,20 @@ def construct(args: Args) -> Made:
     return line_in.lined(args, Role.EDGE)
 
 
+ABOUT = """\
+The same walk, as heavy as an outline: an edge that is seen and bounds no material, as of a seat
+or a bevel. It is neither rim nor hole to the proof, and no cutter follows it. It may stay open.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+c = circle, centre O, radius 30
+d = circle, centre O, radius 26
+rim = line in, c
+bevel = seen edge, d
+"""
+
 KIND = Kind(
     name="seen edge",
     group="Outline",
@@ -27,5 +41,7 @@ KIND = Kind(
         Form("{walk:walk}", "walk", needed=True),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
     lines_in=Role.EDGE,
 )

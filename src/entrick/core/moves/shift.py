@@ -119,6 +119,20 @@ def _moves(args: Args, times: int, work: Work) -> Moves:
     return tuple((way, sign * size * times) for way, sign, size in offsets if size)
 
 
+ABOUT = """\
+The same thing moved by one or two offsets, or `along` a line; `3 times` makes a row, a family
+without the original.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+c = circle, centre O, radius 12
+d = shift, of c, 30 right, 10 above
+l = line, through O, at 20°
+row = shift, of c, 30 along l, 3 times
+"""
+
 KIND = Kind(
     name="shift",
     group="Copies",
@@ -135,4 +149,6 @@ KIND = Kind(
         Form("{count:count} times", "times"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

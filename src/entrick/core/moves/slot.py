@@ -417,6 +417,30 @@ def _following(
     return out, Arc(centre, back.radius, back.start + back.sweep, -back.sweep, inner), closing
 
 
+ABOUT = """\
+Straight with round ends: `from A to B`, or `centred on` a point with a `length` over all or `40
+between centres`, `level`, `plumb`, `at` or `along`. Curved: `about` a point, `radius` and
+`width` or two `radii`, and what bounds it: two angles, or two circles, with `ends` that are
+`round`, `aiming` at the centre, or `following` the circles. Where circles bound it, it ends
+where they cross its middle line, or `on inner` or `on outer` its sides: washers of the trade
+are cut on the inner. Parts `upper lower` and `left right`, whichever way it lies, or `inner
+outer`; `first_end`, `second_end`, and `first`, `second`, the middles of its ends.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+A = point, 30 right of O
+B = point, 60 right of O, 10 above
+track = slot, from A to B, width 12
+way = slot, about O, radii 40 and 50, from 100° to 160°
+pitch = circle, centre O, radius 75
+at = spaced, 2 on pitch, from above
+clear = circle, centre at, radius 20
+long = slot, about O, radii 70 and 80, between clear.1 and clear.2
+hole = line in, track
+"""
+
 KIND = Kind(
     name="slot",
     group="Ready shapes",
@@ -444,4 +468,6 @@ KIND = Kind(
         Form("ends {how:round/aiming/following}"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

@@ -101,6 +101,20 @@ def _direction(said: Said | None) -> Point | None:
     return line.direction if isinstance(line, Line) else None
 
 
+ABOUT = """\
+A curve without corners through points, made of arcs; it may leave and arrive at an angle or
+along a line. `by eye` says that the points were not computed. Parts `1`, `2` and so on.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+A = point, 20 right of O, 8 above
+B = point, 45 right of O, 5 above
+C = point, 60 right of O, 20 above
+brow = smooth, through O A B C, leaving at 40°
+"""
+
 KIND = Kind(
     name="smooth",
     group="Ready shapes",
@@ -119,4 +133,6 @@ KIND = Kind(
         Form("by eye", "by eye"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

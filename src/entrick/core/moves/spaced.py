@@ -89,6 +89,18 @@ def _start(args: Args) -> float:
     return Point(1.0, 0.0).angle
 
 
+ABOUT = """\
+A family: n points on a circle, 360/n apart, counter-clockwise from a start (`from below`, `from
+30°`, `first towards P`; else from the right). See *Families*.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+pitch = circle, centre O, radius 50
+ring = spaced, 3 on pitch, from below
+"""
+
 KIND = Kind(
     name="spaced",
     group="Points",
@@ -104,4 +116,6 @@ KIND = Kind(
         Form("first towards {point:point}", "through"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

@@ -128,6 +128,17 @@ def _draw(args: Args, spiral: _Spiral, stations: Sequence[float], shape: Loop, w
     work.trace(marks, shape, args.name)
 
 
+ABOUT = """\
+Archimedes' spiral: so much further out for every turn. Parts `start`, `end`, `centre`,
+`station.0` and so on.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+scroll = spiral, about O, radius 10 to 40, 2 turns, at 90°, cw
+"""
+
 KIND = Kind(
     name="spiral",
     group="Curves",
@@ -145,4 +156,6 @@ KIND = Kind(
         Form("ccw"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

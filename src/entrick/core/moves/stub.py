@@ -247,6 +247,22 @@ def _halfway(part: Loop) -> Point:
     return piece.curve.middle if isinstance(piece.curve, Arc) else (piece.entry + piece.exit) * 0.5
 
 
+ABOUT = """\
+A cylinder with a smaller one on the end that is seen. It grows from its foot towards the eye:
+`up`, or down the axis to the `right` or `left`. `rounded` ends it in half a ball. Parts `rim`
+(the shoulder, as far as it is seen), `seam`, `end` or `round`, `edge.1` to `edge.4`, `far`,
+`hidden`, `axis`, `middle`, `tip`.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+stud = stub, from O, diameter 50, length 24, step diameter 30, step length 30, along up, rounded
+rim = line in, stud.rim, open
+seam = line in, stud.seam, open
+top = line in, stud.edge.3 > stud.round > stud.edge.4, open
+"""
+
 KIND = Kind(
     name="stub",
     group="Isometric",
@@ -267,4 +283,6 @@ KIND = Kind(
         Form("projection"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

@@ -72,6 +72,21 @@ def _draw(args: Args, shape: Circle | Arc, work: Work) -> None:
     work.swing(needle, size, args.name, shape=shape, anew=True)
 
 
+ABOUT = """\
+A locus drawn on its own: a circle about a point, by `radius` or `through` a point, or as much
+of it as is wanted (`between 20° and 80°`, `towards P`).
+"""
+
+SHOWN = """\
+units mm
+O = datum
+A = point, 60 right of O
+one = swing, from O, radius 45, towards A
+two = swing, from A, radius 40
+three = swing, from A, through O
+P = crossing, of one and two, upper
+"""
+
 KIND = Kind(
     name="swing",
     group="Circles and arcs",
@@ -87,4 +102,6 @@ KIND = Kind(
         Form("towards {point:point}"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

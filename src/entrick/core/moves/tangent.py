@@ -162,6 +162,21 @@ def _turns(args: Args, ellipse: Ellipse) -> tuple[tuple[float, ...], str]:
     return ellipse.touching_along(direction), f"at {spell_angle(degrees)}"
 
 
+ABOUT = """\
+A line that touches an ellipse: `from P`, in a direction (`level`, `plumb`, `at 30°`, `parallel
+to l`), or `at place P`; with `normal`, the line square to it there. Part `touch`.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+e = ellipse, centred on O, axes 90 and 56
+P = point, 80 right of O, 40 above
+t = tangent, to e, from P, above
+u = tangent, to e, level, below
+n = tangent, to e, at place P, normal
+"""
+
 KIND = Kind(
     name="tangent",
     group="Curves",
@@ -182,4 +197,6 @@ KIND = Kind(
         *CHOICES,
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

@@ -31,6 +31,20 @@ def construct(args: Args) -> Made:
     )
 
 
+ABOUT = """\
+The second row of the title block: `drawn`, `checked`, `date`, `sheet`, `material` in quotes,
+and the symbol of the `projection`, `first` or `third`.
+"""
+
+SHOWN = """\
+plan "Cover"
+drawing OY-901
+units mm
+O = datum
+c = circle, centre O, radius 20
+t = title, drawn "apprentice", checked "foreman", date "25 Nov 2026", sheet "1 of 1", material "brass", projection first
+"""  # noqa: E501
+
 KIND = Kind(
     name="title",
     group="Finish",
@@ -44,4 +58,6 @@ KIND = Kind(
         Form("projection {which:first/third}"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

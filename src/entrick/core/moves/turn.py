@@ -99,6 +99,18 @@ def _draw(
             go_over(work, as_run(copy), lined)
 
 
+ABOUT = """\
+A family: n places of a thing about a point, the original being the first.
+"""
+
+SHOWN = """\
+units mm
+O = datum
+A = point, 45 above O
+boss = circle, centre A, radius 12
+lobes = turn, of boss, 3 about O
+"""
+
 KIND = Kind(
     name="turn",
     group="Copies",
@@ -113,4 +125,6 @@ KIND = Kind(
         Form("by {angle:angle} about {centre:point}", "by"),
     ),
     construct=construct,
+    about=ABOUT,
+    shown=SHOWN,
 )

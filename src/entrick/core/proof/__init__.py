@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
+from dataclasses import replace
 from functools import cache
 from importlib import import_module
 from pkgutil import iter_modules
@@ -15,11 +16,27 @@ __all__ = [
     "Mend",
     "Rule",
     "findings",
+    "found_by",
+    "rule_keys",
     "rules",
     "sorted_findings",
     "what_goes_out",
     "why_not_cut",
 ]
+
+
+def rule_keys() -> tuple[str, ...]:
+    """Return what the rules are called, as `rules` has them: by their files."""
+    return tuple(_key(rule) for rule in rules())
+
+
+def _key(rule: Rule) -> str:
+    return rule.__module__.rpartition(".")[2]
+
+
+def found_by(rule: Rule, checked: Checked) -> Iterator[Finding]:
+    """Yield what a rule finds, each with the page it stands on."""
+    return (replace(finding, page=_key(rule)) for finding in rule(checked))
 
 
 @cache
@@ -34,7 +51,7 @@ _ORDER = {"wrong": 0, "look": 1, "note": 2, "good": 3}
 
 def findings(checked: Checked) -> tuple[Finding, ...]:
     """Return what every rule finds, most serious first."""
-    return sorted_findings([finding for rule in rules() for finding in rule(checked)])
+    return sorted_findings([each for rule in rules() for each in found_by(rule, checked)])
 
 
 def sorted_findings(found: Iterable[Finding]) -> tuple[Finding, ...]:

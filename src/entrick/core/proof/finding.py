@@ -248,6 +248,8 @@ class Finding:
     place : Point or None
         On paper, mm.
     mend : Mend or None
+    page : str
+        Of the handbook, where the rule stands: the name of its file.
     """
 
     weight: Weight
@@ -256,6 +258,7 @@ class Finding:
     line: int = 0
     place: Point | None = None
     mend: Mend | None = None
+    page: str = ""
 
 
 Rule = Callable[[Checked], Iterable[Finding]]

@@ -17,7 +17,7 @@ from ...core.board.opening import opens
 from ...core.board.schedule import CALLED
 from ...core.board.steps import BoardStep, counts, opened_steps
 from ...core.desk import Work, work_out
-from ...core.display import DisplayList, draw_steps
+from ...core.display import draw_steps
 from ...core.display.instruments import instrument_picture
 from ...core.display.picture import angle_picture, compass_over_rule, template_picture
 from ...core.formats import write_svg
@@ -32,7 +32,7 @@ from ...records import Schedule
 from ..answer import Answer, Refused
 from ..base import Asked, Crossing, KitText, Marks, PlanText, ScheduledIn, Whole
 from ..operation import Operations
-from .shared import kit_of, pair
+from .shared import as_picture, kit_of, pair
 
 
 class SettingOut(Crossing):
@@ -419,22 +419,19 @@ def measured(body: MeasuredIn) -> VerdictOut:
 def picture(query: PictureQuery) -> Answer:
     """Return a life-size picture of an instrument at its setting."""
     if query.unit == "deg":
-        return _pictured(angle_picture(query.value, query.tool))
+        return as_picture(write_svg(angle_picture(query.value, query.tool)))
     unit = Unit(query.unit)
     if query.tool == "circle template":
-        return _pictured(template_picture(query.value, unit))
-    return _pictured(compass_over_rule(query.value, unit, Fraction(query.graduation), query.tool))
+        return as_picture(write_svg(template_picture(query.value, unit)))
+    return as_picture(
+        write_svg(compass_over_rule(query.value, unit, Fraction(query.graduation), query.tool))
+    )
 
 
 @board.get("/pictures/instrument.svg")
 def instrument(query: InstrumentQuery) -> Answer:
     """Return a picture of an item of a kit."""
     try:
-        return _pictured(instrument_picture(query.item))
+        return as_picture(write_svg(instrument_picture(query.item)))
     except KeyError:
         raise Refused(404, "No such item", f"a kit has no {query.item}") from None
-
-
-def _pictured(drawing: DisplayList) -> Answer:
-    content = write_svg(drawing).encode()
-    return Answer(content, "image/svg+xml", {"Cache-Control": "private, max-age=86400"})

@@ -23,7 +23,7 @@ class MendOut(Crossing):
 
 
 class FindingOut(Crossing):
-    """A finding. `place` in mm on paper."""
+    """A finding. `place` in mm on paper; `page` of the handbook, empty where none tells of it."""
 
     weight: Literal["wrong", "look", "note", "good"]
     rule: str
@@ -31,6 +31,7 @@ class FindingOut(Crossing):
     line: int
     place: tuple[float, float] | None
     mend: MendOut | None
+    page: str
 
 
 class JunctionOut(Crossing):

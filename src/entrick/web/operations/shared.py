@@ -28,6 +28,11 @@ def as_file(
     return Answer(written, media or MEDIA[ending], {"Content-Disposition": disposition})
 
 
+def as_picture(svg: str) -> Answer:
+    """Answer with a picture; it stays as it is for a day."""
+    return Answer(svg.encode(), MEDIA["svg"], {"Cache-Control": "private, max-age=86400"})
+
+
 @remembered()
 def kit_of(text: str) -> Kit | None:
     """Return the kit that is asked for; the same text is the same kit, so that what was worked out

@@ -154,7 +154,7 @@ class KindOut(Crossing):
 
     `by_clicking` says whether it is said by clicking pieces one after another; `lines_in` as what
     it lines in what is clicked or pointed at: outline or hidden, empty for other kinds; `follows`
-    whether it has a follower, told in a brief."""
+    whether it has a follower, told in a brief; `also` what it is called elsewhere."""
 
     name: str
     group: str
@@ -165,6 +165,7 @@ class KindOut(Crossing):
     by_clicking: bool
     lines_in: str
     follows: bool
+    also: tuple[str, ...]
 
 
 class KindsOut(Crossing):

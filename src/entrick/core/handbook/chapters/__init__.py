@@ -1,0 +1,1 @@
+"""The chapters of the handbook, a file for each."""

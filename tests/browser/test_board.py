@@ -201,10 +201,7 @@ def test_what_is_measured_with_the_desk_away_is_kept_and_compared_when_it_answer
     page.get_by_role("button", name="Compare").click()
     expect(page.get_by_text("it is compared when the desk answers")).to_be_visible()
     desk.start()
-    page.wait_for_function("""async () => {
-        const book = await (await fetch("/api/logbook?events=true")).json();
-        return book.sittings[0].events.some((event) => event.kind === "measured");
-    }""")
+    in_logbook(page)
     with store.reading() as session:
         (sitting,) = list_sittings(session)
     assert [event.text for event in sitting.events if event.kind == "measured"] == [f"{2 * size:g}"]

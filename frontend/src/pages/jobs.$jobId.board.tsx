@@ -26,6 +26,9 @@ import { BoardStart } from "../views/BoardStart";
 import { Bar, JobBar } from "../views/Bar";
 import { Button } from "../ui/Button";
 
+/** How much the desk does not have yet: what happened, and what was measured and could not be compared. */
+const keptHere = ({ events, sent, uncompared = [] }: Sitting) => events.length - sent + uncompared.length;
+
 /** At the board: one step at a time, large enough to be read from where one draws. */
 export function Component() {
   const job = Number(useParams().jobId);
@@ -49,8 +52,8 @@ export function Component() {
             (!kept
               ? "keeping…"
               : away
-                ? `the desk does not answer; ${sitting.events.length - sitting.sent} kept here`
-                : sitting.sent === sitting.events.length
+                ? `the desk does not answer; ${keptHere(sitting)} kept here`
+                : keptHere(sitting) === 0
                   ? "all is in the logbook"
                   : "sending…")
           }

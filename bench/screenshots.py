@@ -38,7 +38,7 @@ def main(folder: Path) -> None:
         keep("setting-card")
         open_sample(page, address, "OY-027")
         page.get_by_role("tab", name="Findings").click()
-        page.get_by_role("button", name=re.compile("a corner of")).hover()
+        page.get_by_role("button", name=re.compile("corners? of")).hover()
         keep("findings")
         open_sample(page, address, "OY-041")
         page.locator("li[data-line] > button").nth(16).click()

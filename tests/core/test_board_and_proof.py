@@ -176,7 +176,7 @@ def test_findings_of_a_good_outline() -> None:
             "a = line, from O to A\nb = line, from A to B\nc = line, from B to C\nd = line, from C to O\n"
             "rim = line in, a > b > c > d\n",
             "note",
-            "a corner of 90°",
+            "4 corners of 90°",
         ),
         (
             "O = datum\nA = point, 50 right of O, 50 above O\nB = point, 50 right of O\nC = point, 50 above O\n"

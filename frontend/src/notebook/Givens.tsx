@@ -1,6 +1,6 @@
 import { memo, useRef, useState } from "react";
 import type { GivenOut, Work } from "../api/client";
-import { edit, finished } from "../state/document";
+import { edit, finished, tell } from "../state/document";
 import { look } from "../state/looks";
 import { Figures } from "../ui/Figures";
 import { Mistake } from "./Mistake";
@@ -106,13 +106,14 @@ const GivenRow = memo(function GivenRow({ given }: { given: GivenOut }) {
           {given.note}
         </span>
         <Ticks count={given.used_by.length} />
-        <button
-          className="w-7 shrink-0 opacity-0 group-hover:opacity-100 focus:opacity-100"
+        {/* Seen where one writes in the row, and only there: what cannot be seen cannot be pressed. */}
+        <Button
+          className="hidden shrink-0 group-focus-within:block"
           aria-label={`Strike out given ${given.name}`}
-          onClick={() => void edit({ op: "delete", line: given.line })}
+          onClick={() => void strikeOut(given)}
         >
-          ×
-        </button>
+          Strike out
+        </Button>
       </div>
       {error && (
         <Mistake
@@ -125,6 +126,14 @@ const GivenRow = memo(function GivenRow({ given }: { given: GivenOut }) {
     </li>
   );
 });
+
+/** Take a given out of the plan, and say so: whatever uses it needs another now. */
+async function strikeOut({ line, name, used_by }: GivenOut) {
+  if (!(await edit({ op: "delete", line }))) return;
+  const lines = used_by.length === 1 ? "one line needs" : `${used_by.length} lines need`;
+  tell(`Given ${name} is struck out${used_by.length > 0 ? `; ${lines} it` : ""}. Undo puts it back.`);
+  document.querySelector<HTMLElement>("[aria-label='Another given']")?.focus();
+}
 
 function Ticks({ count }: { count: number }) {
   if (count === 0) return <span className="shrink-0 text-pencil">not used</span>;

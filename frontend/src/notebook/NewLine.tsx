@@ -116,6 +116,11 @@ export function NewLine({ work, kinds, more }: Props) {
           </Button>
         )}
       </form>
+      {line.blank && (
+        <p role="status" className="ml-10 text-sm text-pencil">
+          here: {line.blank}
+        </p>
+      )}
       {offers.length > 0 && <Offers id={list} offers={offers} at={at} take={take} />}
       {/* A press keeps the line in focus: were the list to close, what is pressed would move away. */}
       <div

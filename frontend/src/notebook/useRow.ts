@@ -26,6 +26,7 @@ export function useRow(work: Work) {
   const [doubt, setDoubt] = useState("");
   const [toSelect, setToSelect] = useState<Selection | null>(null);
   const [wanted, setWanted] = useState("");
+  const [blank, setBlank] = useState("");
   const [open, setOpen] = useState(false);
   const now = useRef(row);
   const selected = useRef(caret);
@@ -46,6 +47,7 @@ export function useRow(work: Work) {
         setTold({ typed: `${caret[0]} ${row}`, offers: answer.completions });
         setDoubt(answer.doubt);
         setWanted(answer.wanted);
+        setBlank(answer.blank);
       },
       () => undefined,
     );
@@ -116,6 +118,8 @@ export function useRow(work: Work) {
     selected: toSelect,
     /** Why the row is no statement yet, once one has stopped writing it. */
     doubt: open || !row.trim() ? "" : doubt,
+    /** What is to be written in the blank one is at; empty where that is none. */
+    blank: open && row.slice(...caret) === BLANK ? blank : "",
     open,
     setOpen,
     /** Whether the beginning of something is typed where one writes. */

@@ -179,8 +179,12 @@ export function Component() {
           <Button onClick={() => compare(elsewhere)}>Compare the two</Button>
         </p>
       )}
+      {/* It lies over the desk: what comes and goes moves nothing that is about to be pressed. */}
       {message && (
-        <p role="status" className="flex items-center justify-between bg-wash px-4 py-1">
+        <p
+          role="status"
+          className="absolute inset-x-0 bottom-16 z-10 mx-auto flex w-fit max-w-[90%] items-center gap-3 border border-ink bg-wash px-4 py-1 shadow-md"
+        >
           {message}
           <Button onClick={() => tell("")} aria-label="Put this note away">
             ×

@@ -434,9 +434,14 @@ export type CompleteIn = {
  * CompleteOut
  *
  * The row as it is now, what may follow, why it is no statement yet where that can be told, and
- * what is to be picked on the sheet for the blank at the caret, empty where nothing is.
+ * what is to be picked on the sheet for the blank at the caret, empty where nothing is; `blank` is
+ * what may be written there, picked or not.
  */
 export type CompleteOut = {
+    /**
+     * Blank
+     */
+    blank: string;
     /**
      * Completions
      */

@@ -5,10 +5,8 @@ from __future__ import annotations
 
 WORDS = {
     "given": "A size the brief gives, under a name; what is drawn by it follows when it changes.",
-    "statement": "One line of a plan that makes something: a name, a kind, and its clauses.",
     "act": "One thing done at the board with one instrument: a swing, a line, a mark.",
     "piece": "A line, arc or curve of an outline, from where it begins to where the next does.",
-    "walk": "The pieces of an outline in the order they are gone over, with > between them.",
     "run": "Pieces end to end that are one thing, such as a chamfered edge; it may be open.",
     "opening": "How far the compass or dividers stand apart.",
     "datum": "The place everything on the sheet is measured from.",

@@ -59,7 +59,7 @@ def lined(args: Args, role: Role) -> Made:
         (
             f"{len(loop.pieces)} piece{'s' if len(loop.pieces) > 1 else ''}, length "
             f"{args.say(loop.length)}"
-            + (f", area {args.say(abs(loop.area))} square" if loop.closed else ""),
+            + (f", area {args.say(abs(loop.area))} {args.unit.value}²" if loop.closed else ""),
         ),
         parts=outermost_parts(loop),
         lined=role,

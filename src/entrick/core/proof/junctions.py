@@ -16,6 +16,9 @@ NEARLY = math.radians(3)
 MOST_TOLD = 60
 """Junctions of one outline beyond which those alike are told together."""
 
+MOST_NAMED = 2
+"""Corners of one angle that are told by their pieces."""
+
 BACK = math.radians(179.9)
 
 
@@ -26,11 +29,30 @@ def inspect(checked: Checked) -> Iterator[Finding]:
             continue  # a corner of a picture is none of the part's
         for loop in entry.made.loops if entry.made else ():
             pieces = {piece.name: piece.curve for piece in loop.pieces}
+            corners: dict[str, list[Junction]] = {}
             for junction, alike in told_apart(loop):
                 # Two arcs of one flank, or of a drafted curve, turn a little where they meet: that
                 # is their method.
-                if not (abs(junction.turn) < NEARLY and junction.within):
+                if abs(junction.turn) < NEARLY and junction.within:
+                    continue
+                if alike == 1 and NEARLY <= abs(junction.turn) < BACK:
+                    corners.setdefault(how(junction), []).append(junction)
+                else:
                     yield _report(junction, alike, entry.line, checked, pieces)
+            for told, each in corners.items():
+                yield _corners(told, each, entry.line, checked)
+
+
+def _corners(told: str, each: list[Junction], line: int, checked: Checked) -> Finding:
+    """Report corners of one angle together: four of a box are one note."""
+    pairs = [f"{junction.first} to {junction.second}" for junction in each]
+    if len(each) > 1:
+        told = f"{len(each)} corners of {told.removeprefix('a corner of ')}"
+    more = f" and {len(pairs) - MOST_NAMED} more" if len(pairs) > MOST_NAMED else ""
+    where = f"{', '.join(pairs[:MOST_NAMED])}{more}"
+    return Finding(
+        "note", "junction", f"{where}: {told}", line, checked.sheet.on_paper(each[0].point)
+    )
 
 
 def told_apart(loop: Loop) -> Iterator[tuple[Junction, int]]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Collection, Mapping
 from contextlib import suppress
+from dataclasses import replace
 from typing import Annotated, Literal, cast
 
 from pydantic import Field
@@ -344,8 +345,17 @@ def _entry(entry: Entry, done: Work) -> EntryOut:
         worksheet=made is not None and made.worksheet is not None,
         events=EventsOut.model_validate(events) if (events := events_of(statement)) else None,
         has_methods=kind is not None and kind.has_methods,
-        error=entry.error,
+        error=_without_candidates(entry),
     )
+
+
+def _without_candidates(entry: Entry) -> PlanError | None:
+    """Return the mistake of an entry; what fits stands on the sheet and on its presses, and is not
+    told a third time."""
+    if entry.error is None or not entry.candidates:
+        return entry.error
+    told = entry.error.message.partition("; say which")[0]
+    return replace(entry.error, message=f"{told}: choose by the letters on the sheet")
 
 
 @remembered(10)

@@ -26,7 +26,7 @@ from ...core.measure import Unit
 from ...core.moves import kinds
 from ...core.plan.document import LONGEST_LINE
 from ...core.plan.forms import Slot
-from ...core.plan.slots import REFERENCES, SLOTS
+from ...core.plan.slots import REFERENCES
 from ...core.sheet.choose import borders, letterings, papers, recommended, scales, taken
 from ..answer import Refused
 from ..base import Asked, Crossing, Marks, PlanIn, PlanText, RowText, Spot, Whole
@@ -118,12 +118,14 @@ class CompleteIn(Asked):
 
 class CompleteOut(Crossing):
     """The row as it is now, what may follow, why it is no statement yet where that can be told, and
-    what is to be picked on the sheet for the blank at the caret, empty where nothing is."""
+    what is to be picked on the sheet for the blank at the caret, empty where nothing is; `blank` is
+    what may be written there, picked or not."""
 
     row: str
     completions: tuple[Completion, ...]
     doubt: str
     wanted: str
+    blank: str
 
 
 class SlotOut(Crossing):
@@ -221,8 +223,9 @@ def complete_row(body: CompleteIn) -> CompleteOut:
     )
     offers = complete(solution, after, row, caret)
     wanted = wanted_at(row, caret)
-    reference = SLOTS[wanted].expectation if wanted in REFERENCES else ""
-    return CompleteOut(row=row, completions=offers, doubt=doubt(row), wanted=reference)
+    blank = Slot("", wanted).expectation if wanted else ""
+    reference = blank if wanted in REFERENCES else ""
+    return CompleteOut(row=row, completions=offers, doubt=doubt(row), wanted=reference, blank=blank)
 
 
 @writing.post("/lesson")

@@ -20,7 +20,7 @@ def test_the_handbook_is_looked_through_and_a_kind_begun_from_it(
     page.get_by_role("link", name="Handbook", exact=True).click()
     expect(page.get_by_role("heading", name="Constructions")).to_be_visible()
     page.wait_for_function(
-        "[...document.querySelectorAll('main img')].slice(0, 5).every(i => i.complete && i.naturalWidth > 0)"
+        "() => [...document.querySelectorAll('main img')].slice(0, 5).every(i => i.complete && i.naturalWidth > 0)"
     )
     sound(page, "cover")
     page.get_by_label("Find in the handbook").fill("hexagon")

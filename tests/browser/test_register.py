@@ -48,13 +48,13 @@ def test_back_gives_the_register_as_it_was_left(page: Page, desk: str, quiet: No
     page.get_by_label("Order").select_option("by number")
     expect(page.get_by_role("article").first).to_contain_text("OY-014")
     page.get_by_role("article", name=re.compile("OY-074")).scroll_into_view_if_needed()
-    page.wait_for_function("document.querySelector('main').scrollTop > 100")
+    page.wait_for_function("() => document.querySelector('main').scrollTop > 100")
     at = page.evaluate("document.querySelector('main').scrollTop")
     page.get_by_role("article", name=re.compile("OY-074")).get_by_role("link").last.click()
     page.get_by_role("heading", name="Order of work").wait_for()
     page.go_back()
     expect(page.get_by_label("Find")).to_have_value("e")
-    page.wait_for_function(f"Math.abs(document.querySelector('main').scrollTop - {at}) < 2")
+    page.wait_for_function(f"() => Math.abs(document.querySelector('main').scrollTop - {at}) < 2")
 
 
 def test_a_job_is_begun_with_its_heading_and_a_letter_is_no_job(
@@ -286,11 +286,26 @@ def test_the_first_job_is_gone_through_task_by_task_on_the_bench(
         )
     page.goto(desk)
     page.get_by_role("button", name="Set out a first job, in two minutes").click()
-    lesson = page.get_by_role("region", name="The first job")
+    lesson = page.get_by_role("region", name="Lesson: A link")
     for task in range(1, 8):
         expect(lesson).to_contain_text(f"task {task} of 7")
         lesson.get_by_role("button", name="Write it for me").click()
     expect(lesson).to_contain_text("lined in")
+    # A lesson ends with its job saved, and says what comes next.
+    expect(page.get_by_text("Revision 2 saved.")).to_be_visible()
+    lesson.get_by_role("button", name="The next lesson").click()
+    lesson = page.get_by_role("region", name="Lesson: A cam")
+    expect(lesson).to_contain_text("task 1 of 4")
+    # Own names are no dead end.
+    for row in ("mid = datum", "lobe = cam, about mid, least 38, rise 180° by 20, fall 180° by 20"):
+        page.keyboard.press("n")
+        page.keyboard.type(row)
+        page.keyboard.press("Enter")
+        expect(page.get_by_role("combobox", name="The next statement")).to_have_value("")
+        page.locator("svg.sheet").focus()
+    lesson.get_by_role("button", name="Write it for me: rim = line in, lobe").click()
+    expect(lesson).to_contain_text("task 4 of 4")
+    page.go_back()
     expect(page.locator(".mark-outline")).not_to_have_count(0)
     page.get_by_role("tab", name="Findings").click()
     expect(page.get_by_text("rim is closed").first).to_be_visible()

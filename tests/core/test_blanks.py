@@ -9,7 +9,7 @@ from entrick.core.assist.blanks import BLANK, filled, usual_clauses, wanted_at
 from entrick.core.assist.complete import complete
 from entrick.core.assist.follow import follow
 from entrick.core.assist.glossary import WORDS
-from entrick.core.assist.lesson import START, TASKS, at
+from entrick.core.assist.lessons import lessons
 from entrick.core.assist.row import begin, picked
 from entrick.core.desk import work_out
 from entrick.core.moves import kinds
@@ -130,13 +130,25 @@ def test_what_follows_from_nothing_is_asked_for(text: str) -> None:
     assert "says no" in read_brief(text).misread[0].message
 
 
-def test_the_first_job_is_done_task_by_task_and_each_statement_does_its_task() -> None:
-    text = START
-    for number, task in enumerate(TASKS):
-        assert at(work_out(text)) == number
-        text += f"{task.row}\n"
+@pytest.mark.parametrize("key", lessons())
+@pytest.mark.parametrize("own", [False, True])
+def test_a_lesson_is_done_task_by_task_in_whatever_names(key: str, own: bool) -> None:
+    lesson = lessons()[key]
+    text = lesson.start
+    for number, task in enumerate(lesson.tasks):
+        work = work_out(text)
+        assert lesson.at(work) == number
+        row = task.row.format_map(lesson.names(work))
+        line = task.line(work)
+        if line:
+            text = "".join(
+                f"{row}\n" if at == line else f"{each}\n"
+                for at, each in enumerate(text.splitlines(), 1)
+            )
+        else:
+            text += f"mine{number} ={row.partition('=')[2]}\n" if own else f"{row}\n"
     done = work_out(text)
-    assert at(done) == len(TASKS)
+    assert lesson.at(done) == len(lesson.tasks)
     assert not done.solution.errors
     assert not [f for f in done.findings if f.weight in ("wrong", "look")]
 

@@ -4,6 +4,7 @@ import { addressOf, figureOf, useChapters, usePage } from "../state/handbook";
 import { useKeptScroll } from "../state/keptScroll";
 import { useLastJob } from "../state/lastJob";
 import { look } from "../state/looks";
+import { BeginLesson } from "../notebook/Lesson";
 import { Button } from "../ui/Button";
 import { Bar } from "../views/Bar";
 import { Contents } from "./Contents";
@@ -54,6 +55,7 @@ function Open({ chapter, page }: { chapter: string; page: string }) {
       </h2>
       <p className="text-lg">{leaf.summary}</p>
       {chapter === "constructions" && <Begin kind={page} />}
+      {chapter === "lessons" && <BeginLesson lesson={page}>Begin the lesson</BeginLesson>}
       {leaf.figured && (
         <figure className="on-paper border border-rim p-2">
           <img

@@ -1,6 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useDeferredValue, useEffect, useRef, useState } from "react";
-import { useNavigate, useSearchParams } from "react-router";
+import { Link, useNavigate, useSearchParams } from "react-router";
 import {
   archiveJob,
   enterJob,
@@ -8,16 +8,16 @@ import {
   type JobIn,
   type JobOut,
   type JobsOut,
-  lesson,
   listJobs,
   type ListJobsData,
   notice,
 } from "../api/client";
-import { beginLesson } from "../notebook/Lesson";
+import { BeginLesson } from "../notebook/Lesson";
 import { JobSheet } from "../register/JobSheet";
 import { NewJob } from "../register/NewJob";
 import { WholeRegister } from "../register/WholeRegister";
 import { useKeptScroll } from "../state/keptScroll";
+import { addressOf } from "../state/handbook";
 import { endsIn, textOf, useOpened } from "../state/opened";
 import { profileEndings, useFormats } from "../state/server";
 import { Button } from "../ui/Button";
@@ -100,16 +100,6 @@ export function Component() {
     },
     onError: tell,
   });
-  const learn = async () => {
-    try {
-      const { start } = await lesson({ body: { text: "" } });
-      const job = await enterJob({ body: { text: start, note: "the first job" } });
-      beginLesson(job.id);
-      await go(`/jobs/${job.id}`);
-    } catch (problem) {
-      tell(problem);
-    }
-  };
   const { open, over, dropping } = useOpening(setTrouble);
   const { archived } = wanted;
 
@@ -139,6 +129,9 @@ export function Component() {
             {told ||
               (isPending ? "looking them up…" : data && data.total !== 1 ? `${data.total} jobs` : "1 job")}
           </span>
+          <Link className="place" to={addressOf("lessons", "link")}>
+            Lessons
+          </Link>
           <span className="flex-1" />
           <label>
             <span className="sr-only">Find</span>
@@ -183,7 +176,7 @@ export function Component() {
             />
           ))}
         </ul>
-        {data?.total === 0 && <Empty wanted={wanted} learn={() => void learn()} />}
+        {data?.total === 0 && <Empty wanted={wanted} />}
         {data && data.pages > 1 && (
           <Pages page={wanted.page} pages={data.pages} turn={(to) => want({ page: to })} />
         )}
@@ -259,16 +252,14 @@ function OpenFile({ open }: { open: (file: File | undefined) => Promise<void> })
   );
 }
 
-function Empty({ wanted, learn }: { wanted: Wanted; learn: () => void }) {
+function Empty({ wanted }: { wanted: Wanted }) {
   if (wanted.search) return <p className="py-6">No job has “{wanted.search}” in its title or its number.</p>;
   if (wanted.archived) return <p className="py-6">Nothing is archived.</p>;
   return (
     <div className="space-y-2 bg-page p-6">
       <p>
-        <Button main onClick={learn}>
-          Set out a first job, in two minutes
-        </Button>{" "}
-        A keeper plate, task by task, on the bench itself; left whenever you like.
+        <BeginLesson lesson="link">Set out a first job, in two minutes</BeginLesson> A keeper plate, task by
+        task, on the bench itself; left whenever you like.
       </p>
       <p>
         The register is empty. Begin a <em>new job</em>, or drop a plan or a profile anywhere on this page;

@@ -304,7 +304,7 @@ export const kitLacks = <ThrowOnError extends boolean = true>(options: Options<K
 });
 
 /**
- * Return how far a plan has come in the first job, and what comes next.
+ * Return how far a plan has come in a lesson, and what comes next.
  */
 export const lesson = <ThrowOnError extends boolean = true>(options: Options<LessonData, ThrowOnError>) => (options.client ?? client).post<LessonResponses, LessonErrors, ThrowOnError, 'data'>({
     responseStyle: 'data',

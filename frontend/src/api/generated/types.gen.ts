@@ -1652,7 +1652,8 @@ export type InsteadOut = {
  *
  * A new job: from a plan's text, or a copy of another job, or begun with a heading.
  *
- * A copy takes the next free drawing number; so does what is begun, where none is said.
+ * A copy takes the next free drawing number; so does what is begun, where none is said, and a text
+ * where it is to be `numbered`.
  */
 export type JobIn = {
     /**
@@ -1667,6 +1668,10 @@ export type JobIn = {
      * Note
      */
     note?: string;
+    /**
+     * Numbered
+     */
+    numbered?: boolean;
     /**
      * Text
      */
@@ -2220,16 +2225,49 @@ export type LeafOut = {
 };
 
 /**
+ * LessonIn
+ *
+ * A plan in a lesson.
+ */
+export type LessonIn = {
+    /**
+     * Lesson
+     */
+    lesson: string;
+    /**
+     * Text
+     */
+    text: string;
+};
+
+/**
  * LessonOut
  *
- * The first job: the plan it starts with, which task comes next of how many, what it is, why,
- * and a statement that does it; all empty once every task is done.
+ * A lesson: the plan it starts with, which task comes next of how many, what it is, why, and a
+ * statement that does it, on which line, 0 at the end; empty but for `end` once all is done.
+ * `following` is the lesson that comes after it, if any.
  */
 export type LessonOut = {
+    /**
+     * About
+     */
+    about: string;
     /**
      * At
      */
     at: number;
+    /**
+     * End
+     */
+    end: string;
+    /**
+     * Following
+     */
+    following: string;
+    /**
+     * Line
+     */
+    line: number;
     /**
      * Of
      */
@@ -2242,6 +2280,10 @@ export type LessonOut = {
      * Start
      */
     start: string;
+    /**
+     * Title
+     */
+    title: string;
     /**
      * Told
      */
@@ -6694,7 +6736,7 @@ export type KitLacksResponses = {
 export type KitLacksResponse = KitLacksResponses[keyof KitLacksResponses];
 
 export type LessonData = {
-    body: PlanIn;
+    body: LessonIn;
     path?: never;
     query?: never;
     url: '/api/lesson';

@@ -31,7 +31,16 @@ __all__ = [
     "whole",
 ]
 
-ORDER = ("language", "constructions", "inspection", "motions", "practice", "instruments", "words")
+ORDER = (
+    "lessons",
+    "language",
+    "constructions",
+    "inspection",
+    "motions",
+    "practice",
+    "instruments",
+    "words",
+)
 """Chapters as they are bound."""
 
 LONGEST_FIND = 8

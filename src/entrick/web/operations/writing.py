@@ -12,8 +12,7 @@ from ...core.assist.complete import complete
 from ...core.assist.completion import Completion
 from ...core.assist.follow import follow
 from ...core.assist.glossary import WORDS
-from ...core.assist.lesson import START, TASKS
-from ...core.assist.lesson import at as task_at
+from ...core.assist.lessons import lessons
 from ...core.assist.regions import region_at
 from ...core.assist.row import begin, doubt, picked
 from ...core.desk import work_out
@@ -177,16 +176,29 @@ class KindsOut(Crossing):
     words: dict[str, str]
 
 
-class LessonOut(Crossing):
-    """The first job: the plan it starts with, which task comes next of how many, what it is, why,
-    and a statement that does it; all empty once every task is done."""
+class LessonIn(Asked):
+    """A plan in a lesson."""
 
+    text: PlanText
+    lesson: Annotated[str, Field(max_length=40)]
+
+
+class LessonOut(Crossing):
+    """A lesson: the plan it starts with, which task comes next of how many, what it is, why, and a
+    statement that does it, on which line, 0 at the end; empty but for `end` once all is done.
+    `following` is the lesson that comes after it, if any."""
+
+    title: str
+    about: str
     start: str
+    end: str
+    following: str
     at: int
     of: int
     told: str
     why: str
     row: str
+    line: int
 
 
 writing = Operations()
@@ -229,12 +241,28 @@ def complete_row(body: CompleteIn) -> CompleteOut:
 
 
 @writing.post("/lesson")
-def lesson(body: PlanIn) -> LessonOut:
-    """Return how far a plan has come in the first job, and what comes next."""
-    done = task_at(work_out(body.text))
-    task = TASKS[done] if done < len(TASKS) else None
-    told, why, row = (task.told, task.why, task.row) if task else ("", "", "")
-    return LessonOut(start=START, at=done, of=len(TASKS), told=told, why=why, row=row)
+def lesson(body: LessonIn) -> LessonOut:
+    """Return how far a plan has come in a lesson, and what comes next."""
+    known = lessons()
+    if body.lesson not in known:
+        raise Refused(404, "No such lesson", f"there is no lesson {body.lesson}")
+    taken, work = known[body.lesson], work_out(body.text)
+    at, names = taken.at(work), taken.names(work)
+    task = taken.tasks[at] if at < len(taken.tasks) else None
+    after = [*known, ""][list(known).index(taken.key) + 1]
+    return LessonOut(
+        title=taken.title,
+        about=taken.about,
+        start=taken.start,
+        end=taken.end,
+        following=after,
+        at=at,
+        of=len(taken.tasks),
+        told=task.told.format_map(names) if task else "",
+        why=task.why.format_map(names) if task else "",
+        row=task.row.format_map(names) if task else "",
+        line=task.line(work) if task else 0,
+    )
 
 
 @writing.post("/suggest")

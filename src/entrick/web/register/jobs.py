@@ -68,13 +68,15 @@ class JobsOut(Crossing):
 class JobIn(Asked):
     """A new job: from a plan's text, or a copy of another job, or begun with a heading.
 
-    A copy takes the next free drawing number; so does what is begun, where none is said."""
+    A copy takes the next free drawing number; so does what is begun, where none is said, and a text
+    where it is to be `numbered`."""
 
     text: PlanText | None = None
     copy_of: AskedNumber | None = None
     title: Annotated[str, Field(max_length=200, pattern=r"^[^\r\n]*$")] = ""
     drawing: Annotated[str, Field(max_length=60, pattern=r"^(?:[A-Za-z0-9][\w ./-]*)?$")] = ""
     unit: Literal["mm", "in"] = "mm"
+    numbered: bool = False
     note: Note = ""
 
 
@@ -210,6 +212,7 @@ def enter_job(body: JobIn) -> JobOut:
         note = note or f"copy of job {body.copy_of}, revision {source.number}"
     elif body.text is not None:
         text = _a_plan(body.text)
+        text = renumbered(text, next_number().drawing) if body.numbered else text
     else:
         text = begun(body.title or "Untitled", body.drawing or next_number().drawing, body.unit)
     text, made = tidied(text)

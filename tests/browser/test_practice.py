@@ -79,9 +79,13 @@ def test_a_class_is_given_papers_and_marked_on_the_page(
     page.get_by_label("Students").fill("3")
     page.get_by_label("Questions").fill("5")
     page.get_by_role("button", name="Make the set").click()
-    expect(page.get_by_test_id("class-told")).to_have_text("The set has 3 papers.")
+    expect(page.get_by_test_id("class-told")).to_have_text(
+        "The set has 3 papers, and is kept in the register."
+    )
+    # A set lives in the register: a reload loses nothing.
+    page.reload()
     with page.expect_download() as kept:
-        page.get_by_role("button", name="Keep the set").click()
+        page.get_by_role("button", name="The set, JSON").click()
     made = json.loads(Path(kept.value.path()).read_text("utf-8"))
     assert [paper["student"] for paper in made["papers"]] == ["1", "2", "3"]
     for button in ("Papers, PDF", "Key, PDF"):
@@ -96,8 +100,11 @@ def test_a_class_is_given_papers_and_marked_on_the_page(
     expect(page.get_by_test_id("class-told")).to_have_text("1 papers marked.")
     expect(page.get_by_role("heading", name="Slips of the class")).to_be_visible()
     with page.expect_download() as file:
-        page.get_by_role("button", name="Keep the marks").click()
+        page.get_by_role("button", name="Marks, CSV").click()
     (row,) = csv.DictReader(io.StringIO(Path(file.value.path()).read_text("utf-8")))
     assert row["student"] == "1"
     assert row["slips"]
     sound(page)
+    page.get_by_role("button", name="Put away Setting out").click()
+    page.get_by_role("button", name="Put back Setting out").click()
+    expect(page.get_by_role("button", name="Put away Setting out")).to_be_visible()

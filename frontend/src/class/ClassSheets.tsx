@@ -116,7 +116,7 @@ export function ClassSheets({ told }: { told: (words: string) => void }) {
   return (
     <section aria-labelledby="sheets" className="space-y-2">
       <h2 id="sheets" className="text-lg font-semibold">
-        Finished sheets looked at
+        Finished sheets, looked at
       </h2>
       <p className="text-base text-pencil">
         One picture for each student, called by their name or number: files, a folder, or a zip. Each is

@@ -1,0 +1,124 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { inWords, keepSet, listJobs, openJob, setPaper } from "../api/client";
+import { Button } from "../ui/Button";
+import { SETS } from "./Sets";
+
+/** A set with the paper of one student: what stands around the papers is the same in all of them. */
+interface PartOfSet {
+  papers: unknown[];
+}
+
+/** A set is made paper by paper, and kept in the register. */
+export function MakeSet({ made, told }: { made: (set: number) => void; told: (words: string) => void }) {
+  const jobs = useQuery({
+    queryKey: ["jobs for a class"],
+    queryFn: () => listJobs({ query: { order: "drawing", size: 200 } }),
+  });
+  const queries = useQueryClient();
+  const [title, setTitle] = useState("Setting out");
+  const [chosen, setChosen] = useState<number[]>([]);
+  const [students, setStudents] = useState("24");
+  const [count, setCount] = useState("12");
+  const [seed, setSeed] = useState("1");
+  const [done, setDone] = useState<number | null>(null);
+  const stop = useRef(false);
+  const make = async () => {
+    const all = Number(students);
+    stop.current = false;
+    try {
+      const texts = await Promise.all(
+        chosen.map(async (job) => (await openJob({ path: { job_id: job } })).newest.text),
+      );
+      let whole: PartOfSet | null = null;
+      for (let student = 1; student <= all; student++) {
+        if (stop.current) return told("Stopped: no set was kept.");
+        setDone(student - 1);
+        const part = (await setPaper({
+          body: { title, texts, student, count: Number(count), seed: Number(seed) },
+        })) as unknown as PartOfSet;
+        // A set is its first part with the papers of the others.
+        if (whole) whole.papers.push(...part.papers);
+        else whole = part;
+      }
+      const kept = await keepSet({ body: { set: JSON.stringify(whole) } });
+      await queries.invalidateQueries({ queryKey: SETS });
+      made(kept.id);
+      told(`The set has ${all} papers, and is kept in the register.`);
+    } catch (problem) {
+      told(inWords(problem));
+    } finally {
+      setDone(null);
+    }
+  };
+  const field = (label: string, value: string, put: (value: string) => void, wide = "w-24", note = "") => (
+    <label className="block" title={note}>
+      <span className="block text-sm text-pencil">{label}</span>
+      <input className={`field ${wide}`} value={value} onChange={(event) => put(event.target.value)} />
+    </label>
+  );
+  return (
+    <section aria-labelledby="making" className="space-y-3">
+      <h2 id="making" className="text-lg font-semibold">
+        Make a set: the same parts, other givens for every student
+      </h2>
+      <div className="flex flex-wrap gap-x-6 gap-y-2">
+        {field("Title", title, setTitle, "w-72")}
+        {field("Students", students, setStudents)}
+        {field("Questions", count, setCount)}
+        {field("Number of the draw", seed, setSeed, "w-24", "The same number draws the same papers again.")}
+      </div>
+      <div className="flex flex-wrap items-center gap-3">
+        <Button main disabled={chosen.length === 0 || done !== null} onClick={() => void make()}>
+          Make the set
+        </Button>
+        {chosen.length === 0 && <span className="text-sm text-pencil">choose a part below first</span>}
+        {done !== null && (
+          <>
+            <span className="flex items-center gap-2" role="status">
+              <progress value={done} max={Number(students)} aria-label="Papers made" /> {done} of {students}
+            </span>
+            <Button onClick={() => (stop.current = true)}>Stop</Button>
+          </>
+        )}
+      </div>
+      <fieldset>
+        <legend className="text-sm text-pencil">Parts</legend>
+        <ul className="grid grid-cols-[repeat(auto-fill,minmax(min(9rem,100%),1fr))] gap-2 pt-1">
+          {jobs.data?.jobs.map((job) => {
+            const on = chosen.includes(job.id);
+            return (
+              <li key={job.id}>
+                <label
+                  className={`on-paper block cursor-pointer border p-1 ${on ? "border-2 border-ink" : "border-rim"}`}
+                >
+                  {job.pictured && (
+                    <img
+                      src={`/api/jobs/${job.id}/thumbnail.svg?r=${job.revision}`}
+                      alt=""
+                      loading="lazy"
+                      className="h-14 w-full object-contain"
+                    />
+                  )}
+                  <span className="flex items-baseline gap-1.5 text-sm">
+                    <input
+                      type="checkbox"
+                      className="accent-[var(--color-ink)]"
+                      checked={on}
+                      onChange={() =>
+                        setChosen(on ? chosen.filter((id) => id !== job.id) : [...chosen, job.id])
+                      }
+                    />
+                    <span className="min-w-0 truncate">
+                      {job.drawing} {job.title}
+                    </span>
+                  </span>
+                </label>
+              </li>
+            );
+          })}
+        </ul>
+      </fieldset>
+    </section>
+  );
+}

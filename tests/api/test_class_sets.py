@@ -36,6 +36,6 @@ def test_what_is_no_set_is_not_kept(client: FlaskClient) -> None:
     assert refused.status_code == 409
     assert "set" in refused.json["detail"]  # type: ignore[index]
     assert client.get("/api/sets").json["sets"] == []  # type: ignore[index]
-    for number in (1, 10**17):
+    for number in (1, 99):
         assert client.get(f"/api/sets/{number}").status_code == 404
         assert client.patch(f"/api/sets/{number}", json={"removed": True}).status_code == 404

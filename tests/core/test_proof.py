@@ -311,7 +311,7 @@ def test_an_outline_that_crosses_itself_bounds_no_area() -> None:
         ).findings
     )
     assert "the outline crosses itself, r.leg.1 with r.leg.3" in bow
-    assert "rim is closed: 160 mm round" in bow
+    assert "rim is closed: perimeter 160 mm" in bow
     assert "area" not in bow
     box = says(
         work_out(

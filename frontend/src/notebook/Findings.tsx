@@ -22,16 +22,18 @@ interface Props {
   weights?: readonly (keyof typeof HEADS)[];
   /** Whether what was measured stands in tables beside the list. */
   tabled?: boolean;
+  /** What the list is called by assistive technology. */
+  label?: string;
 }
 
 const WEIGHTS = ["wrong", "look", "note", "good"] as const;
 const TABLED = new Set(["junction", "outline"]);
 
 /** What the inspection found, most serious first; each lights its place on the sheet. */
-export function Findings({ proof, link, weights = WEIGHTS, tabled = false }: Props) {
+export function Findings({ proof, link, weights = WEIGHTS, tabled = false, label = "Findings" }: Props) {
   if (!proof) return <p>Inspecting…</p>;
   return (
-    <section aria-label="Findings">
+    <section aria-label={label}>
       {link && (
         <p className="text-pencil">
           Every size and junction as measured stands in the{" "}
@@ -48,16 +50,31 @@ export function Findings({ proof, link, weights = WEIGHTS, tabled = false }: Pro
             !(tabled && (weight === "note" || weight === "good") && TABLED.has(finding.rule)),
         );
         if (found.length === 0) return null;
+        const list = (
+          <ul>
+            {found.map((finding, i) => (
+              <Row key={i} finding={finding} />
+            ))}
+          </ul>
+        );
+        // What is in order is one line, until somebody asks for it.
+        if (weight === "good")
+          return (
+            <details key={weight} className="pb-7">
+              <summary className="cursor-pointer">
+                <span className="text-lg font-semibold">
+                  {HEADS[weight]} ({found.length})
+                </span>
+              </summary>
+              {list}
+            </details>
+          );
         return (
           <section key={weight} className="pb-7">
             <h2 className="text-lg font-semibold">
               {HEADS[weight]} ({found.length})
             </h2>
-            <ul>
-              {found.map((finding, i) => (
-                <Row key={i} finding={finding} />
-              ))}
-            </ul>
+            {list}
           </section>
         );
       })}

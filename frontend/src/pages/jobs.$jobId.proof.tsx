@@ -37,8 +37,8 @@ export function Component() {
           >
             {proof && <Verdict proof={proof} />}
             <Findings proof={proof} weights={["wrong", "look", "note"]} tabled />
-            {proof && <Measures proof={proof} />}
-            <Findings proof={proof} weights={["good"]} tabled />
+            {proof && <Measures proof={proof} unit={work.unit} />}
+            <Findings proof={proof} weights={["good"]} tabled label="In order" />
             {proof && <Junctions proof={proof} />}
             <OnPaper work={work} />
           </div>
@@ -69,7 +69,7 @@ function Verdict({ proof }: { proof: ProofOut }) {
   );
 }
 
-function Measures({ proof }: { proof: ProofOut }) {
+function Measures({ proof, unit }: { proof: ProofOut; unit: string }) {
   if (proof.measures.length === 0) return null;
   return (
     <section className="pb-7">
@@ -77,8 +77,15 @@ function Measures({ proof }: { proof: ProofOut }) {
       <table className="slip w-full text-left text-base">
         <thead>
           <tr className="border-b border-ink">
-            {["Outline", "", "Size", "Perimeter", "Area", "Centroid"].map((head, i) => (
-              <th key={i} scope="col" className="px-2 font-semibold">
+            {[
+              "Outline",
+              "",
+              `Size, ${unit}`,
+              `Perimeter, ${unit}`,
+              `Area, ${unit}²`,
+              `Centroid, ${unit}`,
+            ].map((head, i) => (
+              <th key={i} scope="col" className={`px-2 font-semibold ${i > 1 ? "text-right" : ""}`}>
                 {head || <span className="sr-only">Material or hole</span>}
               </th>
             ))}
@@ -92,7 +99,7 @@ function Measures({ proof }: { proof: ProofOut }) {
               </th>
               <td className="px-2 text-pencil">{row.kind}</td>
               {[row.size, row.length, row.area, row.centroid].map((told, i) => (
-                <td key={i} className="px-2">
+                <td key={i} className="px-2 text-right">
                   <Figures text={told} />
                 </td>
               ))}
@@ -104,37 +111,65 @@ function Measures({ proof }: { proof: ProofOut }) {
   );
 }
 
+/** Every junction: what turns is told, what goes straight on is folded away. */
 function Junctions({ proof }: { proof: ProofOut }) {
+  const corners = proof.junctions.filter((row) => !row.how.startsWith("tangent"));
+  const tangents = proof.junctions.filter((row) => row.how.startsWith("tangent"));
   if (proof.junctions.length === 0) return null;
   return (
-    <section className="pb-7">
-      <h2 className="text-lg font-semibold">Junctions</h2>
-      <table className="slip w-full text-left text-base">
-        <thead>
-          <tr className="border-b border-ink">
-            {["Outline", "From", "To", "How"].map((head) => (
-              <th key={head} scope="col" className="px-2 font-semibold">
-                {head}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {proof.junctions.map((row, i) => (
-            <tr
-              key={i}
-              className="border-b border-ruling hover:bg-wash"
-              onMouseEnter={() => look({ spot: row.place })}
-              onMouseLeave={() => look({ spot: null })}
-            >
-              <td className="px-2 italic">{row.outline}</td>
-              <td className="px-2">{row.first}</td>
-              <td className="px-2">{row.second}</td>
-              <td className="px-2">{row.how}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+    <section aria-labelledby="junctions" className="pb-7">
+      <h2 id="junctions" className="text-lg font-semibold">
+        Junctions
+      </h2>
+      {corners.length > 0 && <JunctionRows rows={corners} />}
+      {tangents.length > 0 && (
+        <details open={corners.length === 0}>
+          <summary className="cursor-pointer">
+            {tangents.length} tangent junction{tangents.length === 1 ? "" : "s"}
+          </summary>
+          <JunctionRows rows={tangents} />
+        </details>
+      )}
     </section>
+  );
+}
+
+function JunctionRows({ rows }: { rows: ProofOut["junctions"] }) {
+  return (
+    <table className="slip w-full text-left text-base">
+      <thead>
+        <tr className="border-b border-ink">
+          {["Outline", "From", "To", "How"].map((head) => (
+            <th key={head} scope="col" className="px-2 font-semibold">
+              {head}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row, i) => (
+          <tr
+            key={i}
+            className="border-b border-ruling hover:bg-wash"
+            onMouseEnter={() => look({ spot: row.place })}
+            onMouseLeave={() => look({ spot: null })}
+          >
+            <td className="px-2 italic">{row.outline}</td>
+            <td className="px-2">
+              <button
+                className="text-left"
+                onFocus={() => look({ spot: row.place })}
+                onBlur={() => look({ spot: null })}
+                onClick={() => look({ spot: row.place })}
+              >
+                {row.first}
+              </button>
+            </td>
+            <td className="px-2">{row.second}</td>
+            <td className="px-2">{row.how}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }

@@ -3,15 +3,19 @@ import { useEffect, useState } from "react";
 import { rehearsal, type RehearsalOut, type Work } from "../api/client";
 import { useDocument } from "../state/document";
 import { look } from "../state/looks";
+import { Button } from "../ui/Button";
 import { Check } from "../ui/Check";
 
 const EXAGGERATED = 20;
+/** Joins that are listed before more are asked for, the worst first. */
+const WORST = 12;
 const mm = (length: number) => length.toFixed(2);
 
 /** How well the outline will close when it is drawn by hand: the plan drawn by many hands. */
 export function OnPaper({ work }: { work: Work }) {
   const kit = useDocument((document) => document.kitText);
   const [times, setTimes] = useState(EXAGGERATED);
+  const [all, setAll] = useState(false);
   const { data, error } = useQuery({
     queryKey: ["rehearsal", work.text, kit],
     queryFn: ({ signal }) => rehearsal({ body: { text: work.text, kit }, signal }),
@@ -22,6 +26,8 @@ export function OnPaper({ work }: { work: Work }) {
   useEffect(() => () => look({ cloud: null, spot: null }), []);
   if (error) return <p role="alert">{error.message}</p>;
   if (!data || data.joins.length === 0) return null;
+  const worst = [...data.joins].sort((a, b) => b.miss.nine - a.miss.nine);
+  const shown = all ? worst : worst.slice(0, WORST);
   return (
     <section aria-labelledby="on-paper" className="pb-7">
       <h2 id="on-paper" className="text-lg font-semibold">
@@ -47,7 +53,7 @@ export function OnPaper({ work }: { work: Work }) {
           </tr>
         </thead>
         <tbody>
-          {data.joins.map((join, i) => {
+          {shown.map((join, i) => {
             const show = () =>
               look({ spot: join.place, cloud: { at: join.place, places: join.cloud, times } });
             return (
@@ -59,14 +65,19 @@ export function OnPaper({ work }: { work: Work }) {
                   </button>
                   <Why join={join} />
                 </th>
-                <td className="px-2">{mm(join.miss.half)}</td>
-                <td className="px-2 font-semibold">{mm(join.miss.nine)}</td>
-                <td className="px-2">{Math.round(join.hidden * 100)} %</td>
+                <td className="px-2 text-right">{mm(join.miss.half)}</td>
+                <td className="px-2 text-right font-semibold">{mm(join.miss.nine)}</td>
+                <td className="px-2 text-right">{Math.round(join.hidden * 100)} %</td>
               </tr>
             );
           })}
         </tbody>
       </table>
+      {data.joins.length > WORST && (
+        <Button aria-expanded={all} onClick={() => setAll(!all)}>
+          {all ? "Only the worst" : `All ${data.joins.length} joins`}
+        </Button>
+      )}
       <Sizes data={data} />
     </section>
   );

@@ -1432,6 +1432,10 @@ export type FormatOut = {
      */
     for_cutting: boolean;
     /**
+     * Group
+     */
+    group: string;
+    /**
      * Key
      */
     key: string;

@@ -10,7 +10,7 @@ from .itself import crosses_itself
 
 
 def inspect(checked: Checked) -> Iterator[Finding]:
-    """Report each outline as closed, with area, length and middle of its area, or open, and by how
+    """Report each outline as closed, with perimeter, area and centroid, or open, and by how
     much."""
     unit = checked.solution.unit
     # A run that was asked for as an open one is no slip; it is not to be cut all the same.
@@ -23,7 +23,7 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         yield Finding("look", "outline", "nothing is lined in yet: no outline to cut or to mark")
     for name, line, loop in checked.runs:
         if loop.closed:
-            told = f"{name} is closed: {spell(loop.length, unit)} {unit} round"
+            told = f"{name} is closed: perimeter {spell(loop.length, unit)} {unit}"
             if crosses_itself(loop):
                 # What lies to one hand of it here lies to the other there: it bounds no area.
                 yield Finding("good", "outline", told, line)
@@ -38,9 +38,7 @@ def inspect(checked: Checked) -> Iterator[Finding]:
                     "the datum"
                 )
                 place = checked.sheet.on_paper(middle)
-                yield Finding(
-                    "good", "outline", f"the middle of the area of {name} lies {at}", line, place
-                )
+                yield Finding("good", "outline", f"the centroid of {name} lies {at}", line, place)
         else:
             place = checked.sheet.on_paper(loop.pieces[-1].exit)
             gap = f"its ends are {spell(loop.gap, unit)} {unit} apart"

@@ -16,7 +16,7 @@ from .junctions import how, told_apart
 
 @dataclass(frozen=True, slots=True)
 class Measured:
-    """A run as measured, plan units, in words; empty where there is no such measure."""
+    """A run as measured, in plan units and their squares, in words; empty where there is no such measure."""
 
     outline: str
     line: int
@@ -52,8 +52,8 @@ def measures(checked: Checked) -> Iterator[Measured]:
         yield Measured(
             name,
             line,
-            f"{spell(loop.length, unit, 3)} {unit}",
-            f"{spell(abs(loop.area), unit, 3)} {unit}²" if loop.closed else "",
+            spell(loop.length, unit, 3),
+            spell(abs(loop.area), unit, 3) if loop.closed else "",
             f"{spell(box.right - box.left, unit, 3)} by {spell(box.upper - box.lower, unit, 3)}",
             f"{spell(centroid.x, unit, 2)}, {spell(centroid.y, unit, 2)}" if centroid else "",
             "open" if name not in holes else "hole" if holes[name] else "material",

@@ -52,6 +52,7 @@ class FormatOut(Crossing):
     key: str
     label: str
     about: str
+    group: str
     ending: str
     takes: tuple[Literal["construction", "ovals", "paper"], ...]
     for_cutting: bool

@@ -17,6 +17,7 @@ FORMAT = Format(
     key="csv",
     label="CSV",
     about="the settings, step by step",
+    group="as data",
     ending="csv",
     media="text/csv; charset=utf-8",
     write=write,

@@ -17,6 +17,7 @@ FORMAT = Format(
     key="cutter",
     label="Cutter",
     about="DXF of the outlines alone, at full size",
+    group="for a machine",
     ending="dxf",
     media="image/vnd.dxf",
     write=write,

@@ -17,6 +17,7 @@ FORMAT = Format(
     key="dxf",
     label="DXF",
     about="the whole figure at full size, true arcs, layers by kind of line",
+    group="to open elsewhere",
     ending="dxf",
     media="image/vnd.dxf",
     write=write,

@@ -55,6 +55,7 @@ class Format:
     key: str
     label: str
     about: str
+    group: str
     ending: str
     media: str
     write: Callable[[Work, Options], str | bytes]

@@ -17,6 +17,7 @@ FORMAT = Format(
     key="pdf",
     label="PDF",
     about="the sheet at true size: print at 100 %",
+    group="to print",
     ending="pdf",
     media="application/pdf",
     write=write,

@@ -18,6 +18,7 @@ FORMAT = Format(
     key="entrick",
     label="Plan",
     about="the plan itself, as text",
+    group="as data",
     ending="entrick",
     media="text/plain; charset=utf-8",
     write=write,

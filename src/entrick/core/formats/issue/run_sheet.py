@@ -17,6 +17,7 @@ FORMAT = Format(
     key="run-sheet",
     label="Run sheet",
     about="every step on paper, with boxes to tick",
+    group="to print",
     ending="pdf",
     media="application/pdf",
     write=write,

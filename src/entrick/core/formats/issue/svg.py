@@ -17,6 +17,7 @@ FORMAT = Format(
     key="svg",
     label="SVG",
     about="the sheet in millimetres",
+    group="to open elsewhere",
     ending="svg",
     media="image/svg+xml",
     write=write,

@@ -29,7 +29,7 @@ def test_the_proof_carries_findings_mends_junctions_and_measures(client: FlaskCl
         ("bore", "hole"),
     ]
     assert proof["measures"][0]["size"] == "80 by 50"
-    assert proof["measures"][0]["area"] == "4000 mm²"
+    assert proof["measures"][0]["area"] == "4000"
     assert [j["how"] for j in proof["junctions"]] == ["a corner of 90°"] * 4
     mends = [f["mend"] for f in proof["findings"] if f["mend"]]
     assert {m["told"] for m in mends} == {"Say so", "Draw them"}

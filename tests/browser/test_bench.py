@@ -294,6 +294,21 @@ def test_a_stale_save_shows_both_versions_and_loses_neither(
         assert "given r = 23" in one_job(session, number).newest.text
 
 
+def test_changes_that_do_not_meet_are_both_kept(page: Page, bench: Open, store: Store) -> None:
+    number = bench(EYES)
+    with store.writing() as session:
+        save_revision(session, number, EYES.replace("r = 20", "r = 31"), 1)
+    page.get_by_role("combobox", name="The next statement").fill("more = point, 5 above A")
+    page.keyboard.press("Enter")
+    expect(entry(page, "more")).to_be_visible()
+    page.get_by_role("button", name="Save").click()
+    page.get_by_role("button", name="Keep both").click()
+    expect(page.get_by_text("Revision 3 saved.")).to_be_visible()
+    with store.reading() as session:
+        kept = one_job(session, number).newest.text
+    assert kept == EYES.replace("r = 20", "r = 31") + "more = point, 5 above A\n"
+
+
 def test_text_and_cards_are_two_faces_of_one_plan(page: Page, bench: Open) -> None:
     bench(EYES)
     page.get_by_role("tab", name="Text").click()

@@ -318,7 +318,7 @@ def test_an_outline_that_crosses_itself_bounds_no_area() -> None:
             f"{HEAD}O = datum\n{rows}r = run, from O, to A, to B, to C, close\nrim = line in, r\n"
         ).findings
     )
-    assert "140 mm round, area 1200 mm²" in box
+    assert "perimeter 140 mm, area 1200 mm²" in box
 
 
 coordinates = st.floats(-40, 40).map(lambda v: round(v, 2))

@@ -76,7 +76,7 @@ export function Component() {
           close={close}
         />
       ) : (
-        <main id="page" tabIndex={-1} className="m-6 bg-page p-6 text-lg">
+        <main id="page" tabIndex={-1} className="min-h-0 flex-1 overflow-auto bg-page p-8 text-lg tight:p-3">
           {newest.error ? (
             <p role="alert">{newest.error.message}</p>
           ) : (

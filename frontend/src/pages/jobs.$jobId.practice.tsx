@@ -62,7 +62,7 @@ export function Component() {
       {round ? (
         <Asking key={round.seed} round={round} again={() => void begin()} />
       ) : (
-        <main id="page" tabIndex={-1} className="m-6 bg-page p-6 text-lg max-[700px]:m-1">
+        <main id="page" tabIndex={-1} className="min-h-0 flex-1 overflow-auto bg-page p-8 text-lg tight:p-3">
           {found.error && <p role="alert">{found.error.message}</p>}
           <p className="pb-4">
             {ROUND} questions about this part: what to set, where the centre lies, what stands wrong. A wrong

@@ -111,7 +111,43 @@ function Editor({ kit, items, shown }: EditorProps) {
       className="flex min-w-0 flex-1 items-start gap-6 max-[1000px]:flex-col"
     >
       <div className="min-w-0 flex-1 space-y-3">
-        <Field label="Name" value={name} put={setName} />
+        <div className="sticky top-0 z-[1] space-y-2 bg-page pb-2">
+          <Field label="Name" value={name} put={setName} />
+          <div className="flex flex-wrap items-center gap-2">
+            <Button onClick={() => void keep(false)}>Keep</Button>
+            <Button main onClick={() => void keep(true)}>
+              Keep as the usual kit
+            </Button>
+            <a
+              className="act"
+              href={`data:application/json;charset=utf-8,${encodeURIComponent(`${text}\n`)}`}
+              download={`${name}.kit.json`}
+            >
+              ↓ To a file
+            </a>
+            <Button onClick={() => file.current?.click()}>From a file…</Button>
+            {!kit.starter && (
+              <Button onClick={() => void removeKit({ path: { name: kit.name } }).then(come)}>
+                Take away
+              </Button>
+            )}
+            <input
+              ref={file}
+              type="file"
+              className="hidden"
+              accept=".json,application/json"
+              aria-label="A kit from disk"
+              onChange={(event) => {
+                const chosen = event.target.files?.[0];
+                event.target.value = "";
+                if (chosen) void chosen.text().then((of) => keep(false, of));
+              }}
+            />
+          </div>
+          <p role="status" className="empty:hidden">
+            {told}
+          </p>
+        </div>
         <ul>
           {items.map((item, i) => (
             <li key={item.key} className="flex items-center gap-3 border-b border-ruling py-1">
@@ -133,36 +169,6 @@ function Editor({ kit, items, shown }: EditorProps) {
             </li>
           ))}
         </ul>
-        <div className="flex flex-wrap gap-2">
-          <Button onClick={() => void keep(false)}>Keep</Button>
-          <Button main onClick={() => void keep(true)}>
-            Keep as the usual kit
-          </Button>
-          <a
-            className="act"
-            href={`data:application/json;charset=utf-8,${encodeURIComponent(`${text}\n`)}`}
-            download={`${name}.kit.json`}
-          >
-            To a file
-          </a>
-          <Button onClick={() => file.current?.click()}>From a file…</Button>
-          {!kit.starter && (
-            <Button onClick={() => void removeKit({ path: { name: kit.name } }).then(come)}>Take away</Button>
-          )}
-          <input
-            ref={file}
-            type="file"
-            className="hidden"
-            accept=".json,application/json"
-            aria-label="A kit from disk"
-            onChange={(event) => {
-              const chosen = event.target.files?.[0];
-              event.target.value = "";
-              if (chosen) void chosen.text().then((of) => keep(false, of));
-            }}
-          />
-        </div>
-        <p role="status">{told}</p>
       </div>
       <Lacks kit={text} />
     </section>

@@ -6,6 +6,7 @@ import {
   amendSitting,
   type EventIoOutput as SittingEvent,
   forgetPractice,
+  type LogbookOut,
   openLogbook,
   openSitting,
   practiceRecord,
@@ -13,6 +14,7 @@ import {
   type SittingOut,
 } from "../api/client";
 import { Bars } from "../ui/Bars";
+import { Dots } from "../ui/Dots";
 import { Tabled } from "../ui/Tabled";
 import { Bar } from "../views/Bar";
 import { Button } from "../ui/Button";
@@ -47,7 +49,7 @@ export function Component() {
         </a>
       </Bar>
       <main id="page" tabIndex={-1} className="min-h-0 flex-1 overflow-auto p-6 max-[700px]:p-1">
-        <div className="mx-auto max-w-4xl space-y-6 bg-page px-8 py-6 max-[700px]:px-3">
+        <div className="mx-auto max-w-5xl space-y-6 bg-page px-8 py-6 max-[700px]:px-3">
           {error && <p role="alert">{error.message}</p>}
           {!!data?.unread && (
             <p role="status">
@@ -112,36 +114,69 @@ export function Component() {
                   />
                 </section>
               )}
-              {data.spreads.length > 0 && (
-                <section>
+              {data.values.length > 0 && (
+                <section className="space-y-2">
                   <h2 className="text-lg font-semibold">Measured less computed</h2>
-                  <Bars
-                    labels={data.spreads.map((spread) => spread.tool)}
-                    values={data.spreads.map((spread) => spread.bias)}
-                    unit="bias, mm on paper"
-                  />
-                  <Tabled
-                    heads={["Instrument", "Values", "Bias", "Spread", "What to do"]}
-                    rows={data.spreads.map((spread) => [
-                      spread.tool,
-                      String(spread.count),
-                      `${spread.bias.toFixed(2)} ± ${spread.bias_off.toFixed(2)}`,
-                      `${spread.spread.toFixed(2)} (${spread.low.toFixed(2)} to ${spread.high.toFixed(2)})`,
-                      spread.hint || "nothing: the bias may be none",
-                    ])}
-                  />
                   <p className="text-sm text-pencil">
-                    mm on paper, or degrees; the intervals hold in 95 of 100 cases.
+                    Each dot a value measured back, the first on the left; mean and its interval in red-ochre,
+                    grey the usual hand: one standard deviation either side. What is far off is a slip, and
+                    counts for no mean. mm on paper, or degrees; intervals hold in 95 of 100 cases.
                   </p>
+                  {data.values.map((each) => {
+                    const spread = data.spreads.find((known) => known.tool === each.tool);
+                    return (
+                      <figure key={each.tool}>
+                        <figcaption>
+                          <strong>{each.tool}</strong>
+                          {spread && `: ${spread.hint || "in the middle, as far as can be told"}`}
+                        </figcaption>
+                        <Dots
+                          values={each.offs}
+                          days={each.days}
+                          mean={spread && { at: spread.bias, off: spread.bias_off }}
+                          assumed={each.assumed}
+                          unit={each.tool === "protractor" ? "°" : "mm"}
+                          label={each.tool}
+                        />
+                      </figure>
+                    );
+                  })}
+                  {data.spreads.length > 0 && (
+                    <Tabled
+                      heads={["Instrument", "Values", "Bias", "Spread", "its interval"]}
+                      rows={data.spreads.map((spread) => [
+                        spread.tool,
+                        String(spread.count),
+                        `${spread.bias.toFixed(2).replace("-", "−")} ± ${spread.bias_off.toFixed(2)}`,
+                        spread.spread.toFixed(2),
+                        `${spread.low.toFixed(2)} to ${spread.high.toFixed(2)}`,
+                      ])}
+                      figures={[1, 2, 3, 4]}
+                    />
+                  )}
+                </section>
+              )}
+              {data.again.length > 0 && (
+                <section>
+                  <h2 className="text-lg font-semibold">The same step, before and now</h2>
+                  <Tabled
+                    heads={["Job", "Step", "Instrument", "First, s", "Last, s", "Times"]}
+                    rows={data.again.map((each) => [
+                      each.title || `job ${each.job}`,
+                      String(each.step + 1),
+                      each.tool,
+                      each.first.toFixed(0),
+                      each.last.toFixed(0),
+                      String(each.times),
+                    ])}
+                    figures={[1, 3, 4, 5]}
+                  />
                 </section>
               )}
               {data.slips.length > 0 && (
                 <section>
-                  <h2 className="text-lg font-semibold">Slips</h2>
-                  <Tabled
-                    heads={["Slip", "Times"]}
-                    rows={data.slips.map((slip) => [slip.told, String(slip.count)])}
-                  />
+                  <h2 className="text-lg font-semibold">Slips, week by week</h2>
+                  <SlipWeeks slips={data.slips} weeks={data.weeks} />
                 </section>
               )}
             </>
@@ -150,6 +185,24 @@ export function Component() {
         </div>
       </main>
     </div>
+  );
+}
+
+/** Which slips were made in which week. */
+function SlipWeeks({ slips, weeks }: Pick<LogbookOut, "slips" | "weeks">) {
+  const columns = [...new Set(weeks.map((each) => each.week))];
+  const counted = (told: string, week: string) =>
+    weeks.find((each) => each.told === told && each.week === week)?.count ?? 0;
+  return (
+    <Tabled
+      heads={["Slip", ...columns, "in all"]}
+      rows={slips.map((slip) => [
+        slip.told,
+        ...columns.map((week) => String(counted(slip.told, week) || "")),
+        String(slip.count),
+      ])}
+      figures={[...columns.keys(), columns.length].map((i) => i + 1)}
+    />
   );
 }
 

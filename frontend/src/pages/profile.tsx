@@ -14,6 +14,7 @@ import { type Opened, textOf, useOpened } from "../state/opened";
 import { Bar } from "../views/Bar";
 import { profileEndings, useFormats } from "../state/server";
 import { Button } from "../ui/Button";
+import { Steps } from "../ui/Steps";
 import { Check } from "../ui/Check";
 
 type Plan = ReadBackOut["plans"][number];
@@ -70,13 +71,30 @@ export function Component() {
       {file ? (
         <Read file={file} asked={asked} ask={setAsked} />
       ) : (
-        <main id="page" tabIndex={-1} className="m-6 max-w-2xl space-y-2 bg-page p-6 text-lg">
+        <main
+          id="page"
+          tabIndex={-1}
+          className="min-h-0 flex-1 space-y-3 overflow-auto bg-page p-8 text-lg tight:p-3"
+        >
           <p>
             A DXF, an SVG or a CSV of points, dropped here or chosen above, is read back into the plan
             somebody would have written: centres, radii, what touches what, and numbers as round as the file
             allows.
           </p>
           <p className="text-pencil">The file is read on this machine and not kept.</p>
+          <Steps
+            each={[
+              [
+                "Choose a file",
+                "or drop it on the register: outlines and holes at full size, in mm or inches.",
+              ],
+              [
+                "See what was understood",
+                "numbers in a table, said in several ways; layers and units put right.",
+              ],
+              ["Enter it", "as a job like any other, to be drawn, proved and changed by its givens."],
+            ]}
+          />
           <Button
             onClick={() => void profileToTry().then(put, (problem: Error) => setTrouble(problem.message))}
           >

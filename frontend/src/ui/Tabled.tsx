@@ -3,17 +3,23 @@ interface TabledProps {
   rows: readonly (readonly string[])[];
   /** What the table is called by assistive technology, where no heading stands before it. */
   label?: string;
+  /** Which columns hold figures, and stand to the right. */
+  figures?: readonly number[];
 }
 
 /** A table of words and figures. */
-export function Tabled({ heads, rows, label }: TabledProps) {
+export function Tabled({ heads, rows, label, figures = [] }: TabledProps) {
   return (
     <div className="overflow-x-auto">
       <table className="w-full text-left text-base" aria-label={label}>
         <thead>
           <tr className="border-b border-ink align-bottom">
-            {heads.map((head) => (
-              <th key={head} scope="col" className="pr-3 font-semibold">
+            {heads.map((head, j) => (
+              <th
+                key={head}
+                scope="col"
+                className={`pr-3 font-semibold ${figures.includes(j) ? "text-right" : ""}`}
+              >
                 {head}
               </th>
             ))}
@@ -23,7 +29,7 @@ export function Tabled({ heads, rows, label }: TabledProps) {
           {rows.map((row, i) => (
             <tr key={i} className="border-b border-ruling">
               {row.map((cell, j) => (
-                <td key={j} className="py-0.5 pr-3">
+                <td key={j} className={`py-0.5 pr-3 ${figures.includes(j) ? "text-right" : ""}`}>
                   {cell}
                 </td>
               ))}

@@ -1,13 +1,28 @@
 import { diffLines } from "diff";
 import { AlertDialog } from "radix-ui";
-import { enterJob } from "../api/client";
+import { useQuery } from "@tanstack/react-query";
+import { enterJob, oneRevision } from "../api/client";
+import { bothKept } from "../state/merging";
 import { compare, goOnFrom, replace, save, tell, useSome } from "../state/document";
 
 /** A save based on an old revision: both versions are shown, neither is lost. */
 export function StaleSave() {
-  const { stale, text, job } = useSome("stale", "text", "job");
+  const { stale, text, job, base } = useSome("stale", "text", "job", "base");
+  // What both went on from: the revision this work began with.
+  const from = useQuery({
+    queryKey: ["revision", job?.id, base],
+    queryFn: () => oneRevision({ path: { job_id: job?.id ?? 0, number: base } }),
+    enabled: stale !== null && job !== null,
+    staleTime: Infinity,
+  }).data;
   const settle = goOnFrom;
   if (!stale) return null;
+  const both = from ? bothKept(from.text, text, stale.text) : null;
+  const together = async (whole: string) => {
+    settle(stale.number);
+    await replace(whole);
+    await save("with what was saved in the meantime");
+  };
   const mine = async () => {
     settle(stale.number);
     await save("saved over a newer revision");
@@ -36,7 +51,15 @@ export function StaleSave() {
           </AlertDialog.Description>
           <Differences theirs={stale.text} mine={text} />
           <div className="flex flex-wrap gap-2">
-            <AlertDialog.Action className="act act-main" onClick={() => void mine()}>
+            {both !== null && (
+              <AlertDialog.Action className="act act-main" onClick={() => void together(both)}>
+                Keep both: the changes do not meet
+              </AlertDialog.Action>
+            )}
+            <AlertDialog.Action
+              className={both === null ? "act act-main" : "act"}
+              onClick={() => void mine()}
+            >
               Save mine as the next revision
             </AlertDialog.Action>
             <AlertDialog.Action className="act" onClick={() => void theirs()}>
@@ -55,28 +78,51 @@ export function StaleSave() {
   );
 }
 
-/** Two plans line by line: what stands in both, only in theirs, only in mine. */
+/** Lines that stay about a difference, so that it is known where it is. */
+const ABOUT = 2;
+
+interface Line {
+  sign: "+" | "−" | " ";
+  text: string;
+}
+
+/** Two plans line by line, as far as they differ: what stands only in theirs, only in mine, and two lines around. */
 function Differences({ theirs, mine }: { theirs: string; mine: string }) {
+  const lines = diffLines(theirs, mine).flatMap((part) =>
+    part.value
+      .replace(/\n$/, "")
+      .split("\n")
+      .map((text): Line => ({ sign: part.added ? "+" : part.removed ? "−" : " ", text })),
+  );
+  const near = (at: number) =>
+    lines.slice(Math.max(0, at - ABOUT), at + ABOUT + 1).some((line) => line.sign !== " ");
   return (
     <ol aria-label="What differs" className="slip my-4 max-h-80 overflow-auto p-2 font-mono text-sm">
-      {diffLines(theirs, mine).flatMap((part, at) =>
-        part.value
-          .replace(/\n$/, "")
-          .split("\n")
-          .map((line, i) => (
-            <li
-              key={`${at} ${i}`}
-              className={
-                part.added ? "bg-wash font-semibold" : part.removed ? "bg-tab line-through" : "text-pencil"
-              }
-            >
-              <span aria-hidden="true">{part.added ? "+ " : part.removed ? "− " : "  "}</span>
-              {(part.added || part.removed) && (
-                <span className="sr-only">{part.added ? "only in yours: " : "only in theirs: "}</span>
-              )}
-              {line}
+      {lines.map((line, at) =>
+        near(at) ? (
+          <li
+            key={at}
+            className={
+              line.sign === "+"
+                ? "bg-wash font-semibold"
+                : line.sign === "−"
+                  ? "bg-tab line-through"
+                  : "text-pencil"
+            }
+          >
+            <span aria-hidden="true">{line.sign} </span>
+            {line.sign !== " " && (
+              <span className="sr-only">{line.sign === "+" ? "only in yours: " : "only in theirs: "}</span>
+            )}
+            {line.text}
+          </li>
+        ) : (
+          near(at - 1) && (
+            <li key={at} className="text-pencil">
+              …
             </li>
-          )),
+          )
+        ),
       )}
     </ol>
   );

@@ -21,6 +21,42 @@ export type AddEvent = {
 };
 
 /**
+ * AgainOut
+ *
+ * A step of a job done again: seconds at first and at last.
+ */
+export type AgainOut = {
+    /**
+     * First
+     */
+    first: number;
+    /**
+     * Job
+     */
+    job: number;
+    /**
+     * Last
+     */
+    last: number;
+    /**
+     * Step
+     */
+    step: number;
+    /**
+     * Times
+     */
+    times: number;
+    /**
+     * Title
+     */
+    title: string;
+    /**
+     * Tool
+     */
+    tool: string;
+};
+
+/**
  * AmendedIn
  *
  * What is put right in a sitting: an event corrected, or taken back; taking back a correction
@@ -2361,6 +2397,10 @@ export type Lettering = {
  */
 export type LogbookOut = {
     /**
+     * Again
+     */
+    again: Array<AgainOut>;
+    /**
      * Pace
      */
     pace: Array<PaceOut>;
@@ -2380,6 +2420,14 @@ export type LogbookOut = {
      * Unread
      */
     unread: number;
+    /**
+     * Values
+     */
+    values: Array<ValuesOut>;
+    /**
+     * Weeks
+     */
+    weeks: Array<WeekOut>;
 };
 
 /**
@@ -4582,6 +4630,30 @@ export type TableOut = {
 };
 
 /**
+ * ValuesOut
+ *
+ * What an instrument was off by, value by value; see `core.logbook.history.Values`.
+ */
+export type ValuesOut = {
+    /**
+     * Assumed
+     */
+    assumed: number;
+    /**
+     * Days
+     */
+    days: Array<string>;
+    /**
+     * Offs
+     */
+    offs: Array<number>;
+    /**
+     * Tool
+     */
+    tool: string;
+};
+
+/**
  * VerdictInPractice
  *
  * What came of an answer: its mark, the slips that give it, the right answer and the
@@ -4636,6 +4708,26 @@ export type VerdictOut = {
      * Told
      */
     told: string;
+};
+
+/**
+ * WeekOut
+ *
+ * How often a slip was made in a week.
+ */
+export type WeekOut = {
+    /**
+     * Count
+     */
+    count: number;
+    /**
+     * Told
+     */
+    told: string;
+    /**
+     * Week
+     */
+    week: string;
 };
 
 /**

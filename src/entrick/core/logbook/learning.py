@@ -100,7 +100,7 @@ def learn(sittings: Iterable[Sitting]) -> Learnt:
         if event.kind == "done" and 0 < event.seconds <= LONG:
             times.setdefault(event.tool, []).append(event.seconds)
     for sitting in sittings:
-        for event in _no_slips(effective(sitting.events)):
+        for event in told_of_hand(effective(sitting.events)):
             offs.setdefault(event.tool, []).append(event.off)
     slips = Counter(event.text for event in events if event.kind == "slip" and event.text)
     return Learnt(
@@ -114,7 +114,7 @@ def learn(sittings: Iterable[Sitting]) -> Learnt:
     )
 
 
-def _no_slips(events: Sequence[Event]) -> Iterator[Event]:
+def told_of_hand(events: Sequence[Event]) -> Iterator[Event]:
     """Yield the values that were measured back and not named a slip: a slip tells nothing of the
     spread of a hand."""
     open_: dict[int, Event] = {}

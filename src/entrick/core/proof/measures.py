@@ -16,7 +16,8 @@ from .junctions import how, told_apart
 
 @dataclass(frozen=True, slots=True)
 class Measured:
-    """A run as measured, in plan units and their squares, in words; empty where there is no such measure."""
+    """A run as measured, in plan units and their squares, in words; empty where there is no such
+    measure."""
 
     outline: str
     line: int

@@ -11,6 +11,7 @@ from flask import current_app
 from pydantic import Field
 
 from ... import store
+from ...core.logbook.history import Dated, history
 from ...core.logbook.learning import learn
 from ...core.logbook.sitting import Event, Sitting, effective
 from ...core.logbook.taught import Taught, teach
@@ -128,6 +129,35 @@ class SlipOut(Crossing):
     count: int
 
 
+class ValuesOut(Crossing):
+    """What an instrument was off by, value by value; see `core.logbook.history.Values`."""
+
+    tool: str
+    days: tuple[str, ...]
+    offs: tuple[float, ...]
+    assumed: float
+
+
+class WeekOut(Crossing):
+    """How often a slip was made in a week."""
+
+    week: str
+    told: str
+    count: int
+
+
+class AgainOut(Crossing):
+    """A step of a job done again: seconds at first and at last."""
+
+    job: int
+    title: str
+    step: int
+    tool: str
+    first: float
+    last: float
+    times: int
+
+
 class LogbookOut(Crossing):
     """Every sitting, the last first, and what they teach; `unread` rows of it cannot be read any
     more."""
@@ -136,6 +166,9 @@ class LogbookOut(Crossing):
     pace: tuple[PaceOut, ...]
     spreads: tuple[HandOut, ...]
     slips: tuple[SlipOut, ...]
+    values: tuple[ValuesOut, ...]
+    weeks: tuple[WeekOut, ...]
+    again: tuple[AgainOut, ...]
     unread: int = 0
 
 
@@ -198,6 +231,7 @@ def open_logbook(query: SittingsQuery) -> LogbookOut:
     learnt = learn(
         Sitting(s.job, s.revision, s.events, s.rehearsed) for s in found if not s.removed
     )
+    shown = history(_dated(each) for each in reversed(found) if not each.removed)
     return LogbookOut(
         sittings=tuple(_shown(each, titles.get(each.job, ""), query.events) for each in found),
         pace=tuple(
@@ -208,8 +242,19 @@ def open_logbook(query: SittingsQuery) -> LogbookOut:
             for spread in learnt.spreads
         ),
         slips=tuple(SlipOut(told=told, count=count) for told, count in learnt.slips),
+        values=tuple(map(ValuesOut.from_core, shown.values)),
+        weeks=tuple(map(WeekOut.from_core, shown.weeks)),
+        again=tuple(
+            AgainOut.from_core(each, title=titles.get(each.job, "")) for each in shown.again
+        ),
         unread=book.unread,
     )
+
+
+def _dated(sitting: store.SittingView) -> Dated:
+    year, week, _ = sitting.started_at.isocalendar()
+    drawn = Sitting(sitting.job, sitting.revision, sitting.events, sitting.rehearsed)
+    return Dated(sitting.started_at.date().isoformat(), f"{year}, week {week}", drawn)
 
 
 COLUMNS = (

@@ -1,0 +1,105 @@
+"""Every page at every size, in the light and in the dark: nothing sideways, nothing too small to press, no rule of
+access broken."""
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from entrick.demo.sittings import load_sittings
+from entrick.store import Store
+from examples import some
+from pages import sound
+
+PAGES = (
+    "/",
+    "/logbook",
+    "/kits",
+    "/class",
+    "/handbook",
+    "/handbook/constructions/arc",
+    "/profile",
+    "/jobs/1",
+    "/jobs/1/proof",
+    "/jobs/1/look",
+    "/jobs/1/board",
+    "/jobs/1/practice",
+    "/jobs/1/cutter",
+)
+SIZES = ((640, 400), (390, 844), (800, 1200), (1024, 640), (1280, 800), (1920, 1080))
+SETTLED = "() => !document.body.innerText.match(/Opening…|looking them up…|A moment/)"
+
+
+def opened(page: Page, address: str) -> None:
+    page.goto(address)
+    page.locator("#page, [role=tabpanel]").first.wait_for(state="attached")
+    page.wait_for_function(SETTLED)
+
+
+@pytest.mark.parametrize("address", PAGES)
+def test_a_page_breaks_no_rule_and_goes_nowhere_sideways_at_any_size(
+    page: Page, desk: str, store: Store, address: str, quiet: None
+) -> None:
+    if address == "/logbook":
+        load_sittings(store)
+    opened(page, desk + address)
+    for width, height in SIZES:
+        page.set_viewport_size({"width": width, "height": height})
+        page.wait_for_function(f"() => innerWidth === {width}")
+        assert page.evaluate("document.documentElement.scrollWidth") <= width, (width, height)
+        wide = page.evaluate(
+            """() => [...document.querySelectorAll('main, [role=tabpanel], header')]
+                .filter((each) => each.scrollWidth > each.clientWidth + 1)
+                .map((each) => `${each.tagName} ${each.scrollWidth} > ${each.clientWidth}`)"""
+        )
+        assert wide == [], (width, height)
+        if (width, height) in some(SIZES, 2):
+            sound(page, f"{width} by {height}")
+
+
+@pytest.mark.parametrize("address", PAGES)
+def test_every_page_says_where_one_is_and_leads_everywhere(
+    page: Page, desk: str, address: str
+) -> None:
+    opened(page, desk + address)
+    places = page.get_by_role("navigation", name="Places")
+    assert places.get_by_role("link").all_inner_texts()[:1] == ["Register"]
+    for place in ("Register", "Logbook", "Kits", "For a class", "Handbook"):
+        expect(places.get_by_role("link", name=place)).to_be_visible()
+    now = page.locator("nav [aria-current=page]")
+    if address != "/profile":  # it is opened from the register, and no place of its own
+        expect(now.first).to_be_visible()
+    expect(page.get_by_role("heading", level=1)).to_have_count(1)
+    if address.startswith("/jobs"):
+        pages = page.get_by_role("navigation", name="This job").get_by_role("link")
+        assert pages.all_inner_texts() == [
+            "Bench",
+            "Proof",
+            "On the sheet",
+            "At the board",
+            "Practice",
+            "Cutter",
+        ]
+        expect(page.get_by_role("heading", level=1)).to_contain_text("OY-")
+    page.keyboard.press("Tab")
+    expect(page.locator(":focus")).to_have_text(re.compile("^To the "))
+
+
+@pytest.mark.own_context
+@pytest.mark.parametrize("address", some(PAGES, 5))
+def test_what_is_pressed_with_a_finger_is_as_large_as_one(
+    browser: object, desk: str, address: str
+) -> None:
+    context = browser.new_context(  # type: ignore[attr-defined]
+        viewport={"width": 390, "height": 844}, has_touch=True, is_mobile=True
+    )
+    page = context.new_page()
+    opened(page, desk + address)
+    small = page.evaluate(
+        """() => [...document.querySelectorAll('button, a.act, select, summary, nav a')]
+            .filter((each) => each.getClientRects().length && !each.closest('svg, .skip, p, td, li p'))
+            .filter((each) => each.getBoundingClientRect().height < 43.5)
+            .map((each) => `${each.tagName} ${each.className} ${each.innerText.slice(0, 30)}`)"""
+    )
+    context.close()
+    assert small == []

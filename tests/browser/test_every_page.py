@@ -103,3 +103,32 @@ def test_what_is_pressed_with_a_finger_is_as_large_as_one(
     )
     context.close()
     assert small == []
+
+
+@pytest.mark.parametrize("address", some(PAGES, 7))
+def test_a_page_is_gone_through_by_the_keyboard_and_every_stop_has_a_name(
+    page: Page, desk: str, address: str
+) -> None:
+    """By the accessibility tree alone: whatever takes the focus says what it is, and nothing keeps it."""
+    opened(page, desk + address)
+    seen: list[str] = []
+    for _ in range(160):
+        page.keyboard.press("Tab")
+        told = page.evaluate(
+            """() => {
+                const on = document.activeElement;
+                if (!on || on === document.body) return null;
+                const label = [...(on.labels ?? [])].map((each) => each.innerText).join(' ');
+                const by = on.getAttribute('aria-labelledby');
+                const name = on.getAttribute('aria-label') ?? (by && document.getElementById(by)?.innerText)
+                    ?? (label || on.innerText || on.getAttribute('placeholder') || on.getAttribute('title') || '');
+                return `${on.tagName} ${on.id || on.getAttribute('role') || ''}: ${name.trim()}`;
+            }"""
+        )
+        if told is None:
+            break
+        assert not told.endswith(": "), f"what is {told} after {seen[-1:]}"
+        seen.append(told)
+    else:
+        assert len(set(seen)) > 60, "the focus goes round in a trap"
+    assert len(seen) > 8

@@ -123,9 +123,9 @@ export function ClassSheets({ told }: { told: (words: string) => void }) {
         looked at on this machine, and not kept.
       </p>
       <div className="flex items-baseline gap-2">
-        <span className="w-40">The part</span>
+        <span className="w-24 shrink-0">The part</span>
         <select
-          className="field"
+          className="field min-w-0"
           aria-label="The part"
           value={job}
           onChange={(event) => setJob(event.target.value)}

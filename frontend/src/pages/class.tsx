@@ -22,7 +22,7 @@ export function Component() {
         <p role="status" data-testid="class-told" className="pb-2 empty:hidden">
           {told}
         </p>
-        <div className="grid gap-4 min-[1000px]:grid-cols-2">
+        <div className="grid grid-cols-[minmax(0,1fr)] gap-4 min-[1000px]:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
           <div className="space-y-6 bg-page p-6 tight:p-3">
             <Sets open={set} choose={choose} told={setTold} />
             {set > 0 && <OpenSet key={set} id={set} told={setTold} />}

@@ -67,12 +67,16 @@ export function Component() {
               <section>
                 <h2 className="text-lg font-semibold">Sittings</h2>
                 <div className="overflow-x-auto">
-                  <table className="w-full min-w-[34rem] text-left">
+                  <table className="w-full text-left">
                     <thead>
                       <tr className="border-y border-ink text-sm">
                         {["Begun", "Job", "Revision", "Steps", "Minutes", "Slips", "Gap", ""].map(
                           (head, i) => (
-                            <th key={i} scope="col" className="pr-3 font-semibold">
+                            <th
+                              key={i}
+                              scope="col"
+                              className={`pr-3 font-semibold ${i === 2 || i === 3 ? "max-[700px]:hidden" : ""}`}
+                            >
                               {head || <span className="sr-only">What can be done</span>}
                             </th>
                           ),
@@ -221,7 +225,7 @@ function Row({ sitting, remove, open, toggle, come }: RowProps) {
       <tr className={`border-b border-ruling ${sitting.removed ? "text-pencil line-through" : ""}`}>
         <td className="pr-3">
           <button className="text-left underline decoration-dotted" aria-expanded={open} onClick={toggle}>
-            {new Date(sitting.started_at).toLocaleString()}
+            {new Date(sitting.started_at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}
             <span className="sr-only">, what happened in the sitting of {name}</span>
           </button>
         </td>
@@ -232,8 +236,8 @@ function Row({ sitting, remove, open, toggle, come }: RowProps) {
           {sitting.rehearsed && <span className="block text-sm text-pencil">rehearsed, not drawn</span>}
           {sitting.kit && <span className="block text-sm text-pencil">with {sitting.kit}</span>}
         </td>
-        <td className="pr-3">{sitting.revision}</td>
-        <td className="pr-3">{sitting.steps}</td>
+        <td className="pr-3 max-[700px]:hidden">{sitting.revision}</td>
+        <td className="pr-3 max-[700px]:hidden">{sitting.steps}</td>
         <td className="pr-3">{Math.round(sitting.minutes ?? 0)}</td>
         <td className="pr-3">{sitting.slips}</td>
         <td className="pr-3">{sitting.gap === null ? "" : `${sitting.gap} mm`}</td>

@@ -73,12 +73,12 @@ export function Sheet({ work, near = false }: { work: Work; near?: boolean }) {
   };
 
   return (
-    <div className="relative min-h-0 flex-1 contain-strict">
+    <div className="relative min-h-0 flex-1 contain-strict tight:flex tight:flex-col">
       {}
       <svg
         ref={svg}
         id="sheet"
-        className={`sheet block h-full w-full touch-none ${pick ? "picking" : ""}`}
+        className={`sheet block h-full min-h-0 w-full flex-1 touch-none ${pick ? "picking" : ""}`}
         viewBox={view.box}
         role="application"
         aria-label={`The sheet: ${work.title || "untitled"}, ${work.sheet.name} at ${work.sheet.scale}. Arrow keys slide it, plus and minus come nearer and go back, 0 shows all.`}
@@ -154,7 +154,11 @@ export function Sheet({ work, near = false }: { work: Work; near?: boolean }) {
           </g>
         )}
       </svg>
-      <div className="absolute right-2 bottom-1 flex gap-1" role="group" aria-label="Looking at the sheet">
+      <div
+        className="absolute right-2 bottom-1 flex gap-1 tight:static tight:justify-end tight:p-1"
+        role="group"
+        aria-label="Looking at the sheet"
+      >
         <Button onClick={() => view.zoom(1 / 1.4)} aria-label="Nearer">
           +
         </Button>

@@ -123,7 +123,7 @@ ABOUT_SHEET = frozenset({"border", "strip", "guide", "lettering"})
 """Roles that belong to the sheet, not to what is drawn on it."""
 
 
-def figure_svg(display: DisplayList, low: Point, high: Point) -> str:
+def figure_svg(display: DisplayList, low: Point, high: Point, made: Sequence[Mark] = ()) -> str:
     """Write what is drawn, construction as well, cropped to its view, without the sheet.
 
     Parameters
@@ -131,8 +131,11 @@ def figure_svg(display: DisplayList, low: Point, high: Point) -> str:
     display : DisplayList
     low, high : Point
         Corners of the view on paper, mm.
+    made : sequence of Mark
+        What is to stand out.
     """
     body = [_mark(mark, display.height) for mark in display.marks if mark.role not in ABOUT_SHEET]
+    body += [_mark(mark, display.height, pen=BOLD) for mark in made]
     room = 0.1 * max(high.x - low.x, high.y - low.y) + 4
     return _cropped(body, display.height, low, high, room)
 

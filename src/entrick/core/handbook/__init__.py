@@ -128,8 +128,6 @@ def figure(page: Page, small: bool = False) -> str:
     """Return the figure of a page as SVG: its plan drawn, cropped, without the sheet; where it is
     to be small, what the page is about stands out and nothing is lettered."""
     done = work_out(page.plan)
-    if not small:
-        return figure_svg(done.display, *done.sheet.view)
     entries = done.solution.entries
     own = [each for each in entries if each.statement.kind == page.key] or entries
     names = {each.statement.name for each in own}
@@ -138,5 +136,7 @@ def figure(page: Page, small: bool = False) -> str:
         for name, curve in drawn_curves(done.solution)
         if name.partition(".")[0] in names and not (isinstance(curve, Line) and curve.end is None)
     ]
-    lines = {each.line for each in own}
-    return small_svg(done.display, lines, draw_curves(curves, done.sheet))
+    made = draw_curves(curves, done.sheet)
+    if not small:
+        return figure_svg(done.display, *done.sheet.view, made)
+    return small_svg(done.display, {each.line for each in own}, made)

@@ -38,7 +38,8 @@ def main(folder: Path) -> None:
         keep("setting-card")
         page.get_by_role("button", name="Choose a kind").click()
         page.wait_for_function(
-            "() => [...document.querySelectorAll('[role=option] img')].slice(0, 20).every((i) => i.complete)"
+            "() => [...document.querySelectorAll('[role=option] img')].slice(0, 20)"
+            ".every((each) => each.complete)"
         )
         keep("kinds")
         page.keyboard.press("Escape")

@@ -212,27 +212,39 @@ function Lacks({ kit }: { kit: string }) {
   );
 }
 
-function Field({ label, value, put }: { label: string; value: string; put: (value: string) => void }) {
+interface FieldProps {
+  label: string;
+  value: string;
+  put: (value: string) => void;
+  /** Whether several things stand in it, which want more than a line. */
+  several?: boolean;
+}
+
+function Field({ label, value, put, several = false }: FieldProps) {
   const id = `kit-${label.toLowerCase().replace(/\W+/g, "-")}`;
   // What is being typed stands as it is: a list is read apart only beside it.
   const [typed, setTyped] = useState<string | null>(null);
+  const said = {
+    id,
+    className: "field min-w-32 flex-1",
+    value: typed ?? value,
+    spellCheck: false,
+    onChange: (event: { target: { value: string } }) => {
+      setTyped(event.target.value);
+      put(event.target.value);
+    },
+    onBlur: () => setTyped(null),
+  };
   return (
     <p className="flex flex-1 flex-wrap items-baseline gap-2">
       <label htmlFor={id} className="w-52 shrink-0">
         {label}
       </label>
-      <input
-        id={id}
-        className="field min-w-32 flex-1"
-        value={typed ?? value}
-        autoComplete="off"
-        spellCheck={false}
-        onChange={(event) => {
-          setTyped(event.target.value);
-          put(event.target.value);
-        }}
-        onBlur={() => setTyped(null)}
-      />
+      {several ? (
+        <textarea {...said} rows={Math.min(4, 1 + Math.floor(value.length / 36))} />
+      ) : (
+        <input {...said} autoComplete="off" />
+      )}
     </p>
   );
 }
@@ -268,6 +280,7 @@ function Asked({
   if (item.sort === "list")
     return (
       <Field
+        several
         label={label}
         value={Array.isArray(value) ? value.join(" ") : ""}
         put={(typed) => put(typed.split(/[\s;]+/).filter(Boolean))}

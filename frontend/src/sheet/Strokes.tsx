@@ -84,9 +84,10 @@ export function Lit({ layers, meant }: { layers: readonly Layer[]; meant: (mark:
   );
 }
 
-/** What the pointer is over, or its entry: by itself, so that the sheet is not drawn again as the pointer moves. */
+/** What the pointer is over, its entry, or the one whose card is open: what is read of shows on the sheet. By itself,
+ * so that the sheet is not drawn again as the pointer moves. */
 export function Hovered({ layers, shown }: { layers: readonly Layer[]; shown: number }) {
-  const hover = useLooks((looks) => looks.hover);
+  const hover = useLooks((looks) => looks.hover ?? (looks.step === null ? looks.open : null));
   if (hover === null) return null;
   return <Lit layers={layers} meant={(mark) => mark.line === hover && mark.step <= shown} />;
 }

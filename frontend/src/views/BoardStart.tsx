@@ -45,7 +45,8 @@ export function BoardStart({ job, start, takeUp }: Props) {
   const place = last ? placeOf(last.events) : 0;
   const open = last && place > 0 && place < items.length;
   return (
-    <>
+    <div className="grid gap-8 min-[900px]:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
+     <div>
       <div className="flex flex-wrap gap-3">
         {open && (
           <Button main className="text-lg" onClick={() => void takeUp(last)}>
@@ -90,6 +91,14 @@ export function BoardStart({ job, start, takeUp }: Props) {
         A sitting keeps what happens in the logbook. It is kept in this browser as well, and goes on when the
         desk is away.
       </p>
-    </>
+     </div>
+      {job.job.pictured && (
+        <img
+          src={`/api/jobs/${job.job.id}/thumbnail.svg?r=${job.job.revision}`}
+          alt={`${job.job.title}, as it will stand on the sheet`}
+          className="on-paper max-h-[32rem] w-full border border-rim object-contain p-4"
+        />
+      )}
+    </div>
   );
 }

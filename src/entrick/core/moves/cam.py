@@ -514,6 +514,12 @@ def _remarks(args: Args, cam: Cam, bore: Circle | None) -> Iterator[Remark]:
             f"the curve through the measured lifts falls {args.say(-cam.lowest)} below the least "
             "distance between stations: measure more of them there",
         )
+    if cam.overshoots > assembled(cam.greatest):
+        yield Remark(
+            "look",
+            f"the curve through the measured lifts rises {args.say(cam.overshoots)} above the "
+            "greatest of them, between stations: measure more of them there",
+        )
     if bore is not None and cam.least <= bore.radius:
         yield Remark(
             "wrong",

@@ -49,7 +49,7 @@ def construct(args: Args) -> Made:
         (
             f"a turn rolls 2π × {args.say(size)} = {args.say(math.tau * rolled.radius)}, "
             f"{args.say(part)} for each {spell_angle(360 / PARTS)}",
-            f"{args.say(shape.length)} long",
+            f"{args.say(rolled.length)} long",
         ),
         parts={
             "start": spots[0],
@@ -71,6 +71,14 @@ class _Rolled:
     place: Path
     heading: Path
     centre: Path
+    stretch: float = 1.0
+
+    @property
+    def length(self) -> float:
+        """How long its path is: 8r for each whole turn along a line, 4r(1 − cos θ/2) for a part of
+        one; round a circle of radius R (R ± r)/R times as much (textbook formulas)."""
+        turns, rest = divmod(self.whole, math.tau)
+        return self.stretch * self.radius * (8 * turns + 4 * (1 - math.cos(rest / 2)))
 
 
 def _read(args: Args) -> _Rolled:
@@ -94,7 +102,10 @@ def _read(args: Args) -> _Rolled:
         told = f"a circle that rolls inside {base.ref('circle').text} is smaller than it"
         raise ClauseError(told, args.need("radius").clause)
     begin = math.radians(args.number("at", usual=0.0))
-    return _Rolled(radius, math.tau * turns, *_round(circle, radius, inside, begin))
+    stretch = 1 + radius / circle.radius * (-1 if inside else 1)
+    return _Rolled(
+        radius, math.tau * turns, *_round(circle, radius, inside, begin), stretch=stretch
+    )
 
 
 def _told(args: Args) -> str:

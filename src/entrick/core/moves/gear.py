@@ -202,6 +202,15 @@ def _over_pins(args: Args, gear: Gear) -> Iterator[str]:
         raise ClauseError(
             "the pins fall past the flanks to the root: take larger ones", said.clause
         )
+    touch = gear.pins_touch(float(said.length("pin")))
+    if touch > gear.tip:
+        raise ClauseError(
+            f"the pins would touch at Ø{args.say(2 * touch)}, beyond the tips at "
+            f"Ø{args.say(2 * gear.tip)}: take smaller ones",
+            said.clause,
+        )
+    if size < 2 * gear.tip:
+        raise ClauseError("the pins lie below the tips: take larger ones", said.clause)
     yield f"over two pins of Ø{args.say(said.length('pin').value)}: {args.say(size)}"
 
 
@@ -344,11 +353,12 @@ def _remarks(
             top,
         )
     if gear.is_undercut:
-        least = math.ceil(2 * gear.addendum / math.sin(gear.pressure) ** 2 - ROUND)
+        rack = 2 * (gear.addendum - gear.shift) / math.sin(gear.pressure) ** 2
+        least = math.ceil(rack - ROUND)
         yield Remark(
             "look",
             f"{gear.teeth} teeth are undercut when a rack cuts them: from {least} teeth on they "
-            "are not",
+            f"are not{', at this shift' if gear.shift else ''}",
             top,
         )
     if mate is not None:
@@ -424,7 +434,7 @@ def draw_teeth(  # noqa: PLR0913
     half = gear.half(gear.pitch)
     place = drawn.put(polar(gear.pitch, -half))
     chord = work.swing(
-        spot, 2 * gear.pitch * math.sin(half / 2), near=[place], told="half the chordal thickness"
+        spot, 2 * gear.pitch * math.sin(half / 2), near=[place], told="the chord of half a tooth"
     )
     flank = work.prick(chord, circles["pitch"], place, "where a flank crosses the pitch circle")
     line = _pressure_line(work, gear, drawn, centre, flank)

@@ -25,8 +25,12 @@ from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 from ..rules.helix import MOST_TURNS, Helix
 from ..tolerance import FITTED, ROUND
+from ..worksheets import Remark
 
 PARTS = 12
+
+STEP = 1 / 4096
+"""Share of all it goes through by which a direction is taken from two places."""
 
 END_VIEW = 1.4
 """Distance of the end view from the foot of the axis, in radii."""
@@ -89,13 +93,39 @@ def construct(args: Args) -> Made:
             if runs.coils
             else (*runs.front.values(), *runs.back.values())
         ),
-        f"Helix {args.name} from {args.need('from').ref('foot').text}, Ø{args.say(wide.value)}, "
+        f"Helix {args.name} from {args.need('from').ref('foot').text}, Ø{args.say(wide.value)}"
+        f"{_tapering(args)}, "
         f"lead {args.say(lead.value)}, {turns.text} turns, "
         f"{'left' if helix.hand < 0 else 'right'} hand.",
         tuple(_working(args, helix)),
-        parts=_parts(helix, runs),
+        parts=_parts(args, helix, runs),
+        remarks=partial(_remarks, args, helix),
         draw=partial(_draw, args, helix, runs),
     )
+
+
+def _remarks(args: Args, helix: Helix) -> Iterator[Remark]:
+    """Tell a spring that cannot be: coils that run into each other, a wire as thick as the
+    coil."""
+    wire = args.get("wire")
+    if wire is None:
+        return
+    thick, pitch = float(wire.length("size")), helix.lead / _starts(args)
+    if thick >= 2 * max(helix.radius, helix.top):
+        yield Remark("wrong", "the wire is as thick as the coil is wide: no such coil", helix.foot)
+    elif pitch <= thick:
+        yield Remark(
+            "wrong",
+            f"the coils run into each other: from one to the next it is {args.say(pitch)}, and the "
+            f"wire is {args.say(thick)} thick",
+            helix.foot,
+        )
+
+
+def _tapering(args: Args) -> str:
+    """Return the diameter it comes to, where it goes round a cone."""
+    narrow = args.get("to")
+    return f" to Ø{args.say(narrow.length('size').value)}" if narrow else ""
 
 
 def _read(args: Args) -> Helix:
@@ -273,14 +303,35 @@ def _knots(start: float, end: float) -> list[float]:
     return [start, *sorted({*inner, *quarters}), end]
 
 
-def _parts(helix: Helix, runs: _Runs) -> dict[str, Shape | Loop]:
+def _development(args: Args, helix: Helix) -> Line | Loop:
+    """Return what a turn unrolls to, beside it: a straight line; of a cone, all of it, a spiral."""
+    corner = helix.foot + helix.across * (max(helix.radius, helix.top) * 1.5)
+    if not helix.is_tapered:
+        unrolled = corner + helix.across * (math.tau * helix.radius) + helix.up * helix.lead
+        return Line.between(corner, unrolled)
+    begin = helix.unrolled(0.0).x
+
+    def place(turn: float) -> Point:
+        spot = helix.unrolled(turn)
+        return corner + helix.across * (begin - spot.x) + helix.up * spot.y
+
+    def heading(turn: float) -> Point:
+        # By differences: the spiral is smooth, and its arcs are fitted far more coarsely.
+        step = helix.whole * STEP
+        return (place(turn + step) - place(turn - step)).unit
+
+    count = max(4, math.ceil(helix.whole / math.tau * PARTS))
+    knots = [helix.whole * index / count for index in range(count + 1)]
+    close = CLOSE * max(helix.radius, helix.top)
+    return curve_run(f"{args.name}.development", fitted(place, heading, knots, close), closed=False)
+
+
+def _parts(args: Args, helix: Helix, runs: _Runs) -> dict[str, Shape | Loop]:
     end = helix.foot + helix.up * helix.length
-    corner = helix.foot + helix.across * (helix.radius * 1.5)
-    unrolled = corner + helix.across * (math.tau * helix.radius) + helix.up * helix.lead
     return {
         **runs.all,
         "axis": Line.between(helix.foot, end),
-        "development": Line.between(corner, unrolled),
+        "development": _development(args, helix),
         "start": helix.foot,
         "end": end,
     }
@@ -290,6 +341,10 @@ def _working(args: Args, helix: Helix) -> Iterator[str]:
     wide, lead = args.need("diameter").length("size"), args.need("lead").length("lead")
     count, around = _starts(args), math.tau * helix.radius
     angle = math.degrees(math.atan2(helix.lead, around))
+    if helix.is_tapered:
+        yield from _along_a_cone(args, helix)
+        yield _drafted(args, helix)
+        return
     yield (
         f"pitch {args.say(helix.lead / count)}"
         if count > 1
@@ -302,6 +357,23 @@ def _working(args: Args, helix: Helix) -> Iterator[str]:
     long = args.say(math.hypot(around, helix.lead))
     yield f"a turn is √({args.say(around)}² + {args.say(lead.value)}²) = {long} long"
     yield _drafted(args, helix)
+
+
+def _along_a_cone(args: Args, helix: Helix) -> Iterator[str]:
+    """Tell a helix on a cone: its side, its turns, the sector it unrolls to."""
+    slope, rise = abs(helix.radius - helix.top), helix.length
+    side = math.hypot(slope, rise)
+    one = min(helix.whole, math.tau)
+    yield f"pitch along the axis {args.say(helix.lead / _starts(args))}"
+    yield f"side of the cone √({args.say(slope)}² + {args.say(rise)}²) = {args.say(side)}"
+    yield (
+        f"the first turn is {args.say(helix.along(0.0, one))} long, all of it "
+        f"{args.say(helix.along(0.0, helix.whole))} (∫√(r² + (dr/dθ)² + (lead ÷ 2π)²) dθ)"
+    )
+    yield (
+        f"unrolled, a turn takes {spell_angle(360 * slope / side)} of the sector; even rise makes "
+        "a spiral on it"
+    )
 
 
 def _drafted(args: Args, helix: Helix) -> str:

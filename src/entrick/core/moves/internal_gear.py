@@ -14,7 +14,7 @@ from ..kind import Args, Kind, Made
 from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from ..rules.gear import INSIDE, RUNS, Gear, Method
+from ..rules.gear import INSIDE, RUNS, Gear, Method, inv
 from ..worksheets import Remark
 from .gear import FEWEST, draw_teeth, method_of, size_of
 from .toothed import SHAPE, SIZE, pitch_told, proportions_of, times, tooth_remarks
@@ -110,6 +110,26 @@ class Pair:
         gear = self.space
         return gear.root < gear.base or self.reaches[1] < self.apart * math.sin(gear.pressure)
 
+    @property
+    def clears(self) -> float:
+        """By how much the tips pass each other clear, as an angle of the gear; below nought they
+        foul.
+
+        Notes
+        -----
+        Where the tip circles cross, the tips have to come one after the other:
+        θ₁·z/Z + inv φ − inv φ_T − θ₂, with the angles θ₁ and θ₂ of that place at either centre, θ₁
+        with inv φ_t − inv φ (the handbooks' condition of trochoid interference)."""
+        gear, pinion, apart = self.space, self.pinion, self.apart
+        if gear.root < gear.base or pinion.tip + apart <= gear.root:
+            return 0.0
+        squares = gear.root**2 - pinion.tip**2
+        at_pinion = math.acos((squares - apart**2) / (2 * apart * pinion.tip))
+        at_gear = math.acos((squares + apart**2) / (2 * apart * gear.root))
+        first = at_pinion + inv(math.acos(pinion.base / pinion.tip)) - inv(gear.pressure)
+        passed = first * pinion.teeth / gear.teeth + inv(gear.pressure)
+        return passed - inv(math.acos(gear.base / gear.root)) - at_gear
+
 
 def _pair(args: Args, space: Gear) -> Pair | None:
     said = args.get("mating")
@@ -178,12 +198,27 @@ def _remarks(
                 "interfere",
                 top,
             )
+        elif pair.clears < 0:
+            most = next(
+                (n for n in range(pair.pinion.teeth - 1, FEWEST - 1, -1) if _fits(pair, n)), 0
+            )
+            yield Remark(
+                "wrong",
+                f"the tips of the pinion foul those of the gear: {space.teeth - pair.pinion.teeth} "
+                "teeth fewer are too few" + (f"; up to {most} teeth run clear" if most else ""),
+                top,
+            )
         elif pair.contact_ratio < RUNS:
             told = (
                 f"the contact ratio is {pair.contact_ratio:.2f}; {RUNS:g} is the usual least "
                 "(common practice)"
             )
             yield Remark("look", told, top)
+
+
+def _fits(pair: Pair, teeth: int) -> bool:
+    """Tell whether the tips of a pinion of so many teeth pass clear."""
+    return replace(pair, pinion=replace(pair.pinion, teeth=teeth)).clears >= 0
 
 
 def _draw(

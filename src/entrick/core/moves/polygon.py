@@ -61,7 +61,7 @@ def construct(args: Args) -> Made:
         corners, [f"{args.name}.side.{index}" for index in range(1, count + 1)], closed=True
     )
     side, flats = 2 * radius * math.sin(half), 2 * radius * math.cos(half)
-    method = _method(args, count)
+    method = _method(args, count, radius)
     told = {
         "side": "of side",
         "corners": "across corners",
@@ -88,6 +88,11 @@ def construct(args: Args) -> Made:
     )
 
 
+WORST_LAST = 0.2
+"""By what share of the others the last side may be off where a polygon is drawn by the semicircle:
+beyond, the method is of no use."""
+
+
 def _start(args: Args, centre: Point, half: float) -> float:
     """Return the direction of the first corner: right of a flat foot unless something else is
     said."""
@@ -112,13 +117,24 @@ def _start(args: Args, centre: Point, half: float) -> float:
     return (ways[flat.word("way")] if flat else -math.pi / 2) + half
 
 
-def _method(args: Args, count: int) -> tuple[str, Find]:
-    if args.get("by") is not None:
-        off = _semicircle_error(count)
+def _method(args: Args, count: int, radius: float) -> tuple[str, Find]:
+    by = args.get("by")
+    if by is not None:
+        each = 360 / count + _semicircle_error(count)
+        last = 360 - (count - 1) * each
+        if abs(last / each - 1) > WORST_LAST:
+            raise ClauseError(
+                f"by the semicircle the last of {count} sides would come out "
+                f"{abs(100 * (last / each - 1)):.0f} % {'short' if last < each else 'long'} of the "
+                "others: step the chord off instead",
+                by.clause,
+            )
+        first, closing = (
+            args.say(2 * radius * math.sin(math.radians(angle) / 2)) for angle in (each, last)
+        )
         return (
-            f"by the semicircle: the first side comes out {abs(off):.2f}° "
-            f"{'wide' if off > 0 else 'narrow'} of "
-            f"{spell_angle(360 / count)}",
+            f"by the semicircle: {count - 1} sides of {first}, and the last, which takes up "
+            f"{count - 1} times the error of one, {closing}",
             _by_semicircle,
         )
     if count in (5, 10):
@@ -160,7 +176,8 @@ def _draw(
         first = ray_to(work, middle_, ring_, _degrees(args, count), corners[0], names[0], "1")
     marks = [first, *find(work, middle_, ring_, first, corners, names)]
     for index, (one, other) in enumerate(zip(marks, [*marks[1:], marks[0]], strict=True), 1):
-        check = "all sides are alike" if index == count else ""
+        alike = "all sides are alike" if args.get("by") is None else "all but this side are alike"
+        check = alike if index == count else ""
         work.through(one, other, f"{name}.side.{index}", check=check)
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import partial
 
@@ -19,6 +19,7 @@ from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 from ..tolerance import ROUND
+from ..worksheets import Remark
 from .helix import CLOSE, END_VIEW
 
 Drawn = tuple[Line | Arc, ...]
@@ -162,8 +163,32 @@ def construct(args: Args) -> Made:
             "axis": Line.between(foot.point("foot"), screw.put(0.0, screw.length)),
             "foot": foot.point("foot"),
         },
+        remarks=partial(_remarks, args, screw, starts, vee),
         draw=partial(_draw, args, screw, found, edges),
     )
+
+
+USUAL_FLANKS = 60.0
+"""Angle between the flanks of the usual V thread, degrees (ISO 68-1, unified threads)."""
+
+FLANKS_OFF = 10.0
+"""By how much another angle is remarked on, degrees."""
+
+
+def _flanks(args: Args, starts: int) -> float:
+    """Return the angle between the flanks of a V thread in degrees: 2·atan(p/2 ÷ depth)."""
+    over, core, lead = (float(args.need(key).length(slot)) for key, slot in _SIZES[:3])
+    return 2 * math.degrees(math.atan2(lead / starts / 2, (over - core) / 2))
+
+
+def _remarks(args: Args, screw: _Screw, starts: int, vee: bool) -> Iterator[Remark]:
+    if vee and abs(_flanks(args, starts) - USUAL_FLANKS) > FLANKS_OFF:
+        yield Remark(
+            "look",
+            f"the flanks stand at {_flanks(args, starts):.1f}°; {USUAL_FLANKS:g}° is the usual V "
+            "thread: is the core's diameter meant so?",
+            screw.put(0.0, 0.0),
+        )
 
 
 _SIZES = (("diameter", "size"), ("core", "size"), ("lead", "lead"), ("length", "length"))

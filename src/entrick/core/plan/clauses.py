@@ -13,7 +13,7 @@ from .errors import ClauseError, Wanting
 from .forms import Form, Match, Word, match_clause
 from .slots import NUMBERS
 from .suggestions import OURS, Suits, fits, readings, suggestions, unknown
-from .terms import Name, Num, Term
+from .terms import Name, Num, Term, write
 
 MOST_PARTED = 4
 """Clauses into which one is parted to see whether commas are missing."""
@@ -101,6 +101,20 @@ def _misfit(
     return error
 
 
+def _wanted(items: Sequence[Term], alike: Sequence[Form]) -> str:
+    """Return what is wanted in a clause of some forms; where one thing stands where another is due,
+    which."""
+    said = " or ".join(form.example for form in alike)
+    if len(alike) == 1 and len(alike[0].slots) == 1 and len(items) == len(alike[0].parts):
+        slot = alike[0].slots[0]
+        stands = items[alike[0].parts.index(slot)]
+        if isinstance(stands, Num) and slot.is_reference:
+            return f"{write(stands)} is a number; here {slot.expectation} is wanted by name: {said}"
+        if isinstance(stands, Name) and not slot.is_reference and not slot.choices:
+            return f"{write(stands)} is no given; here {slot.expectation} is wanted: {said}"
+    return f"expected {said}"
+
+
 def _unknown_clause(
     clause: Clause, index: int, forms: Sequence[Form], kind: str, givens: Set[str]
 ) -> ClauseError:
@@ -122,9 +136,7 @@ def _unknown_clause(
         if form.head == head or head in (w.text for w in form.parts if isinstance(w, Word))
     ]
     if head and alike:
-        return ClauseError(
-            f"{clause}: expected {' or '.join(form.example for form in alike)}", index
-        )
+        return ClauseError(f"{clause}: {_wanted(items=clause.items, alike=alike)}", index)
     heads = {form.head for form in forms if form.head} | {
         word
         for form in forms

@@ -87,6 +87,8 @@ def _report(
     if junction.is_tangent:
         return Finding("good", "junction", f"{pair}: tangent", line, place)
     turn = abs(junction.turn)
+    if turn >= BACK and junction.within:
+        return Finding("good", "junction", f"{pair}: a cusp, as the curve has it", line, place)
     if turn >= BACK:
         return Finding(
             "wrong", "junction", f"{pair}: the outline doubles back on itself", line, place

@@ -14,25 +14,72 @@ from .cam import MOST_EVENTS
 D = r"\d{1,12}"
 """Digits of one number: more than these are no size, and would take long to look through."""
 NUMBER = rf"(?<![\d.])(?:{D}\s{{1,3}}{D}/{D}|{D}/{D}|(?:{D})?\.{D}|{D})(?!\d)"
-ANGLE = re.compile(rf"({NUMBER})\s*(?:°|deg(?:rees?)?\b)")
-IN_ANGLE = re.compile(rf"(?:\bin\s+)?{ANGLE.pattern}")
-"""An angle with the word before it that is no inch."""
-LENGTH = re.compile(rf"(?<![\w./])({NUMBER})\s*(mm|in(?:ches|ch)?\b|\")?")
+DEGREES = rf"({NUMBER})\s*(?:°|deg(?:rees?)?\b\.?)"
+ANGLE = re.compile(
+    rf"{DEGREES}(?:\s*(?:and\s+)?({NUMBER})\s*(?:'|′|min(?:utes?)?\b))?"
+    rf"(?:\s*({NUMBER})\s*(?:\"|″|sec(?:onds?)?\b))?"
+)
+"""Degrees, with minutes and seconds where they are said."""
+FROM_TO = re.compile(rf"(?:\b(?:from|between)\s+)?{DEGREES[:-1]})?\s*(?:to|and|-|–)\s*{DEGREES}")
+"""From one angle to another, the first without its sign where the second has it."""
+SHARES = {
+    "half": 2,
+    "third": 3,
+    "quarter": 4,
+    "fourth": 4,
+    "fifth": 5,
+    "sixth": 6,
+    "eighth": 8,
+    "tenth": 10,
+    "twelfth": 12,
+}
+COUNTS = {"": 1, "a": 1, "one": 1, "two": 2, "three": 3, "five": 5}
+TURN = r"(?:of\s+)?(?:a\s+|the\s+|one\s+)?(?:turn|rev(?:olution)?|cycle)\b\.?"
+IN_WORDS = re.compile(
+    rf"(?:\b({'|'.join(filter(None, COUNTS))})[\s-]+)?\b({'|'.join(SHARES)})s?\s+{TURN}", re.I
+)
+"""A part of a turn in words: half a revolution, two thirds of a turn."""
+IN_TURNS = re.compile(rf"({NUMBER})\s+{TURN}", re.I)
+"""The same in figures: 1/3 revolution."""
+BARE_ANGLE = re.compile(
+    rf"\b(?:in|for|over|through|during)\s+({NUMBER})(?!\s*(?:mm|in\b|\"))", re.I
+)
+"""An angle without its sign, where degrees have been said before."""
+LENGTH = re.compile(
+    rf"(\bto\s+(?:a\s+\w+\s+of\s+)?)?(?<![\w./])({NUMBER})\s*(mm|in(?:ches|ch)?\b|\")?"
+)
+"""A lift: how far, or where to."""
+TO_NOUGHT = re.compile(
+    r"\bto\s+(?:zero|nought|(?:the|its)\s+(?:start|lowest|bottom|base|beginning)\b)", re.I
+)
+ABBREVIATED = re.compile(r"\b(in|mm|deg|rev|ins|approx|S\.H\.M|SHM)\.(?=\s+[^A-Z\s]|\s*[,;]|\s*$)")
+"""A point behind a shortened word that ends no sentence."""
 
 VERBS = {
     "rise": re.compile(
-        r"\b(?:ris(?:e|es|ing)|lifts?|lifted|rais(?:e|es|ed)|up(?:wards?)?|outstroke)\b", re.I
+        r"\b(?:ris(?:e|es|ing)|lifts?|lifted|rais(?:e|es|ed)|up(?:wards?)?|outstroke|outwards?|out"
+        r"|ascen(?:t|ds?|ding)|advances?|climbs?)\b",
+        re.I,
     ),
     "fall": re.compile(
-        r"\b(?:falls?|falling|drops?|lower(?:s|ed)?|returns?|down(?:wards?)?|instroke)\b", re.I
+        r"\b(?:falls?|falling|drops?|lower(?:s|ed)?|returns?|down(?:wards?)?|instroke|inwards?"
+        r"|descen(?:t|ds?|ding)|sinks?)\b",
+        re.I,
     ),
     "dwell": re.compile(
-        r"\b(?:dwells?|rests?|stands?|stationary|no (?:lift|motion|movement))\b", re.I
+        r"\b(?:dwell(?:s|ing)?|rests?|stands?|stationary|holds?|held|pauses?|remains?|stays?"
+        r"|no (?:lift|rise|motion|movement))\b",
+        re.I,
     ),
 }
+REST_OF_TURN = re.compile(
+    r"\b(?:(?:in|for|over|during)\s+)?the\s+(?:rest|remainder|remaining)\b", re.I
+)
+"""What is left of the turn, which says no angle."""
+AT_REST = re.compile(r"\bno (?:lift|rise|motion|movement)\b", re.I)
 MOTIONS = (
-    ("rounded", re.compile(r"round", re.I)),
-    ("parabolic", re.compile(r"parabol|acceleration|gravity", re.I)),
+    ("rounded", re.compile(r"round|modified\s+(?:uniform|constant|straight)", re.I)),
+    ("parabolic", re.compile(r"parabol|accelerat|retard|gravity", re.I)),
     ("harmonic", re.compile(r"harmonic|\bS\.?H\.?M", re.I)),
     ("cycloidal", re.compile(r"cycloid", re.I)),
     ("polynomial", re.compile(r"3-4-5|polynomial", re.I)),
@@ -62,7 +109,8 @@ STATION = re.compile(r"[\d\s./,;\t°\"'+-]+")
 
 @dataclass(frozen=True, slots=True)
 class _Said:
-    """An event as far as a sentence says it: empty where it does not."""
+    """An event as far as a sentence says it: empty where it does not; `to` where the lift is the
+    height it comes to, not how far it goes."""
 
     row: int
     sentence: str
@@ -71,6 +119,7 @@ class _Said:
     lift: str
     unit: str
     motion: str
+    to: bool = False
 
     @property
     def clause(self) -> str:
@@ -102,8 +151,9 @@ def read_brief(text: str) -> Brief:
         return _stations(text)
     said: list[_Said] = []
     misread: list[Misread] = []
+    in_degrees = ANGLE.search(text) is not None
     for number, sentence in enumerate(_sentences(text), 1):
-        event = _event(number, sentence)
+        event = _event(number, sentence, in_degrees)
         if isinstance(event, _Said):
             said.append(event)
         else:
@@ -124,7 +174,8 @@ def _sentences(text: str) -> list[str]:
     """Return what is said of each event; a part between commas that names none belongs to the one
     before it."""
     found: list[str] = []
-    for sentence in re.split(r"[;\n]+|\.\s+|,?\s+then\s+", text):
+    text = ABBREVIATED.sub(r"\1", text)
+    for sentence in re.split(r"[;\n]+|\.\s+|\.$|,?\s+then\s+", text):
         parts: list[str] = []
         for part in re.split(r",|\band\b", sentence):
             if parts and not any(pattern.search(part) for pattern in VERBS.values()):
@@ -135,24 +186,69 @@ def _sentences(text: str) -> list[str]:
     return found
 
 
-def _event(row: int, sentence: str) -> _Said | str:
-    """Return what a sentence says of an event, or why it says none."""
-    angles = ANGLE.findall(sentence)
+def _event(row: int, sentence: str, in_degrees: bool) -> _Said | str:
+    """Return what a sentence says of an event, or why it says none; where degrees have been said, a
+    number that can be nothing else is so many."""
+    if re.search(r"/0+(?!\d)", sentence):
+        return f"“{sentence}” has a fraction over nought"
+    angles, rest = _angles(sentence)
     if len(angles) > 1:
         return f"“{sentence}” says several angles; one is wanted, as 90°"
-    rest = IN_ANGLE.sub(" ", sentence)
+    rest = REST_OF_TURN.sub(" ", rest)
+    at_rest = AT_REST.search(rest) is not None
+    rest = AT_REST.sub(" ", rest)
     verbs = [verb for verb, pattern in VERBS.items() if pattern.search(rest)]
-    if len(verbs) != 1:
+    verbs = ["dwell"] if at_rest and verbs in ([], ["dwell"]) else verbs
+    if len(verbs) != 1 or (at_rest and verbs != ["dwell"]):
         return f"“{sentence}” does not say whether the follower rises, falls or dwells"
+    rest = re.sub(r"3-4-5", " ", rest)
+    if not angles and in_degrees:
+        bare = (re.compile(NUMBER) if verbs == ["dwell"] else BARE_ANGLE).search(rest)
+        if bare:
+            angles = [_number(bare[bare.lastindex or 0])]
+            rest = rest[: bare.start()] + rest[bare.end() :]
     motion = next((name for name, pattern in MOTIONS if pattern.search(rest)), "")
-    lengths = LENGTH.findall(re.sub(r"3-4-5", " ", rest)) if verbs[0] != "dwell" else []
+    lengths = LENGTH.findall(rest) if verbs[0] != "dwell" else []
     if len(lengths) > 1:
         return f"“{sentence}” says several lifts; one is wanted, as 20 mm"
-    if any(re.search(r"/0+$", text) for text in (*angles, *(value for value, _ in lengths))):
-        return f"“{sentence}” has a fraction over nought"
-    lift, unit = lengths[0] if lengths else ("", "")
+    to, lift, unit = lengths[0] if lengths else ("", "", "")
+    if not lengths and verbs == ["fall"] and TO_NOUGHT.search(rest):
+        to, lift = "to", "0"
     unit = {"": "", "mm": " mm"}.get(unit, " in")
-    return _Said(row, sentence, verbs[0], angles[0] if angles else "", lift, unit, motion)
+    angle = _spelt(angles[0]) if angles else ""
+    return _Said(row, sentence, verbs[0], angle, lift, unit, motion, bool(to))
+
+
+def _angles(sentence: str) -> tuple[list[Fraction], str]:
+    """Return the angles of a sentence in degrees, and what is left of it without them."""
+    found: list[Fraction] = []
+
+    def between(match: re.Match[str]) -> str:
+        found.append((_number(match[2]) - _number(match[1])) % 360 or Fraction(360))
+        return " "
+
+    def parted(match: re.Match[str]) -> str:
+        parts = [_number(part) if part else Fraction(0) for part in match.groups()]
+        found.append(parts[0] + parts[1] / 60 + parts[2] / 3600)
+        return " "
+
+    def in_words(match: re.Match[str]) -> str:
+        count = COUNTS[(match[1] or "").lower()]
+        found.append(Fraction(360 * count, SHARES[match[2].lower()]))
+        return " "
+
+    def in_turns(match: re.Match[str]) -> str:
+        found.append(360 * _number(match[1]))
+        return " "
+
+    for pattern, take in (
+        (FROM_TO, between),
+        (IN_WORDS, in_words),
+        (IN_TURNS, in_turns),
+        (ANGLE, parted),
+    ):
+        sentence = re.sub(rf"(?:\bin\s+)?{pattern.pattern}", take, sentence, flags=re.I)
+    return found, sentence
 
 
 def _worked_out(said: list[_Said]) -> tuple[list[_Said], list[Misread]]:
@@ -167,6 +263,11 @@ def _worked_out(said: list[_Said]) -> tuple[list[_Said], list[Misread]]:
             Misread(event.row, f"“{event.sentence}” says no angle, and {why}") for event in without
         ]
     said = [replace(event, angle=_spelt(left)) if not event.angle else event for event in said]
+    # A unit that is said once holds for all.
+    units = {event.unit for event in said if event.unit}
+    if len(units) == 1:
+        (unit,) = units
+        said = [replace(event, unit=unit) if event.lift else event for event in said]
     units = {event.unit for event in said if event.lift}
     misread: list[Misread] = []
     found: list[_Said] = []
@@ -180,9 +281,9 @@ def _worked_out(said: list[_Said]) -> tuple[list[_Said], list[Misread]]:
             elif event.verb == "fall":
                 size = height
             else:
-                size = sum((_number(e.lift) for e in falls if e.lift), Fraction(0)) - sum(
-                    (_number(e.lift) for e in rises if e.lift), Fraction(0)
-                )
+                size = sum(
+                    (_number(e.lift) for e in falls if e.lift and not e.to), Fraction(0)
+                ) - sum((_number(e.lift) for e in rises if e.lift), Fraction(0))
             if size <= 0:
                 misread.append(
                     Misread(
@@ -192,10 +293,25 @@ def _worked_out(said: list[_Said]) -> tuple[list[_Said], list[Misread]]:
                 )
                 continue
             event = replace(event, lift=_spelt(size), unit=next(iter(units)))
+        if event.to:
+            way = _number(event.lift) - height
+            if (way > 0) != (event.verb == "rise") or way == 0:
+                misread.append(Misread(event.row, _no_way(event, height)))
+                continue
+            event = replace(event, lift=_spelt(abs(way)), to=False)
         if event.verb != "dwell":
             height += _number(event.lift) * (1 if event.verb == "rise" else -1)
         found.append(event)
     return found, misread
+
+
+def _no_way(event: _Said, height: Fraction) -> str:
+    """Return why an event cannot come to the height it says."""
+    does = "rises" if event.verb == "rise" else "falls"
+    return (
+        f"“{event.sentence}”: the follower stands at {_spelt(height)}, and {does} to "
+        f"{event.lift} by no way"
+    )
 
 
 def _number(text: str) -> Fraction:
@@ -240,12 +356,7 @@ def _stations(text: str) -> Brief:
 
 
 def _rows(text: str) -> Iterator[tuple[int, str, str, str]]:
-    rows = list(
-        csv.reader(
-            text.splitlines(), delimiter=";" if ";" in text else "\t" if "\t" in text else ","
-        )
-    )
-    for number, row in enumerate(rows, 1):
+    for number, row in enumerate(_table(text), 1):
         cells = [cell.strip().strip("'").rstrip("°").strip() for cell in row if cell.strip()]
         if not cells or (number == 1 and not any(re.search(r"\d", cell) for cell in cells)):
             continue  # blank, or a heading in words
@@ -260,3 +371,17 @@ def _rows(text: str) -> Iterator[tuple[int, str, str, str]]:
             )
         else:
             yield number, cells[0], cells[1], ""
+
+
+def _table(text: str) -> list[list[str]]:
+    """Return the cells of a table, in whatever way they are parted: where that is not the comma, a
+    comma between figures is a decimal one."""
+    rows = text.splitlines()
+    if ";" in text or "\t" in text:
+        parted = csv.reader(rows, delimiter=";" if ";" in text else "\t")
+        return [[re.sub(r"(?<=\d),(?=\d)", ".", cell) for cell in row] for row in parted]
+    if any(
+        re.search(r",(?!\d)|\d,\d+\s*,", row) or not re.search(r"\d\s+\d", row) for row in rows[1:]
+    ):
+        return list(csv.reader(rows))
+    return [re.sub(r"(?<=\d),(?=\d)", ".", row).split() for row in rows]

@@ -211,6 +211,12 @@ class Cam:
         distance."""
         return min(lift for event in self.events for lift in event.extremes)
 
+    @cached_property
+    def overshoots(self) -> float:
+        """By how much a curve through measured lifts rises above the greatest of them."""
+        ends = (event.start + share * event.lift for event in self.events for share in (0, 1))
+        return self.greatest - max(ends)
+
     def where(self, angle: float) -> tuple[int, float]:
         """Return the event that an angle of the cam, radians, falls in, and the share of it that is
         past."""

@@ -219,6 +219,15 @@ class Gear:
         out = 2 * self.base / math.cos(angle_of_inv(value))
         return out * (math.cos(math.pi / 2 / self.teeth) if self.teeth % 2 else 1.0) + pin
 
+    def pins_touch(self, pin: float) -> float:
+        """Return the radius at which pins in the spaces touch the flanks: a pin's centre lies
+        D/2·sin φ₁ along the line that touches the base circle, and the flank half a pin before
+        it."""
+        value = self.thickness / (2 * self.pitch) + inv(self.pressure)
+        value += pin / (2 * self.base) - math.pi / self.teeth
+        along = self.base * math.tan(angle_of_inv(max(value, 0.0))) - pin / 2
+        return math.hypot(self.base, max(along, 0.0))
+
     @property
     def base_pitch(self) -> float:
         """Distance of neighbouring flanks along their common line, πm·cos φ."""

@@ -71,6 +71,38 @@ class Helix:
         out = (slim * math.cos(angle) - self.out(turn) * math.sin(angle)) * self.hand
         return (self.across * out + self.up * (self.lead / math.tau)).unit
 
+    @property
+    def is_tapered(self) -> bool:
+        """Whether it goes round a cone."""
+        return self.top != self.radius
+
+    def along(self, start: float, end: float) -> float:
+        """Return how long it is from a turn to another, radians: ∫√((dr/dθ)² + r² + (lead/2π)²)dθ,
+        in closed form since r changes evenly."""
+        slim = (self.top - self.radius) / self.whole
+        a = math.hypot(slim, self.lead / math.tau)
+        if slim == 0:
+            return math.hypot(self.radius, a) * (end - start)
+
+        def until(turn: float) -> float:
+            out = self.out(turn)
+            return (out * math.hypot(out, a) + a * a * math.asinh(out / a)) / (2 * slim)
+
+        return until(end) - until(start)
+
+    def unrolled(self, turn: float) -> Point:
+        """Return where a place lies once its cone is unrolled: from the apex of the sector, along
+        and square to where it begins.
+
+        Notes
+        -----
+        A cone whose side makes α with its axis unrolls to a sector: r becomes r/sin α, an angle θ
+        becomes θ·sin α. With even rise that is a spiral of Archimedes."""
+        slope = abs(self.radius - self.top)
+        share = slope / math.hypot(slope, self.length)
+        out, angle = self.out(turn) / share, turn * share
+        return Point(out * math.cos(angle), out * math.sin(angle))
+
     def is_near(self, turn: float) -> bool:
         """Tell whether it is on the half that is seen there."""
         return math.sin(turn + self.begin) < 0

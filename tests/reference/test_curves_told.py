@@ -1,0 +1,167 @@
+"""What is told of curves, against integrals and conditions worked out apart."""
+
+import math
+
+import mpmath
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from desk import refused, solved
+from entrick.core.desk import Work
+from examples import examples
+
+
+def told(row: str) -> tuple[str, str, list[str]]:
+    """Return the sentence and the working of a statement, and what is found."""
+    done: Work = solved(f"base = circle, centre O, radius 120\n{row}\n")
+    entry = next(each for each in done.solution.entries if each.statement.name == "k")
+    assert entry.made is not None, entry.error
+    working = " | ".join(entry.made.working)
+    return entry.made.sentence, working, [finding.message for finding in done.findings]
+
+
+@given(
+    st.integers(10, 120), st.integers(0, 120), st.integers(4, 60), st.sampled_from([1, 1.5, 2, 3])
+)
+@examples(6)
+def test_a_helix_on_a_cone_is_as_long_as_its_integral(
+    wide: int, narrow: int, lead: int, turns: float
+) -> None:
+    """∫√(r² + r'² + (lead/2π)²)dθ by quadrature (mpmath); a cylinder's where nothing tapers."""
+    r0, r1, whole = wide / 2, narrow / 2, math.tau * turns
+    slim = (r1 - r0) / whole
+
+    def long(end: float) -> float:
+        return float(
+            mpmath.quad(
+                lambda t: mpmath.sqrt((r0 + slim * t) ** 2 + slim**2 + (lead / math.tau) ** 2),
+                [0, end],
+            )
+        )
+
+    sentence, working, _ = told(
+        f"k = helix, from O, diameter {wide}, to diameter {narrow}, lead {lead}, {turns} turns"
+    )
+    assert f"{long(math.tau):.6g}"[:5] in working
+    if wide != narrow:
+        assert f"to Ø{narrow}" in sentence
+        assert f"{long(whole):.6g}"[:5] in working
+
+
+def test_the_two_helices_that_were_told_by_the_cylinders_formula() -> None:
+    assert "147.907" in told("k = helix, from O, diameter 60, to diameter 0, lead 40, 2 turns")[1]
+    assert "193.781" in told("k = helix, from O, diameter 100, to diameter 20, lead 10, 1 turns")[1]
+
+
+def test_a_cones_helix_unrolls_to_a_spiral_of_its_own_length() -> None:
+    done = solved("k = helix, from O, diameter 60, to diameter 20, lead 30, 2 turns\n")
+    item = done.solution.figure.items["k"]
+    unrolled = item.part("development")
+    r0, slim = 30.0, -20 / (4 * math.pi)
+    long = mpmath.quad(
+        lambda t: mpmath.sqrt((r0 + slim * t) ** 2 + slim**2 + (30 / math.tau) ** 2),
+        [0, 4 * math.pi],
+    )
+    assert unrolled.length == pytest.approx(float(long), rel=1e-4)  # type: ignore[union-attr]
+
+
+@pytest.mark.parametrize(
+    ("row", "long"),
+    [
+        ("k = cycloid, from O, radius 25, 1 turns", 200.0),
+        ("k = cycloid, from O, radius 100, 1 turns", 800.0),
+        ("k = cycloid, from O, radius 60, 1 turns", 480.0),
+        ("k = cycloid, from O, radius 20, 0.5 turns", 80.0),
+        ("k = cycloid, on base, radius 30, 1 turns", 8 * 30 * (120 + 30) / 120),
+        ("k = cycloid, on base, radius 30, inside, 1 turns", 8 * 30 * (120 - 30) / 120),
+    ],
+)
+def test_a_cycloid_is_eight_radii_long_and_so_much_more_round_a_circle(
+    row: str, long: float
+) -> None:
+    """8r(R ± r)/R (textbook formulas), not the length of the arcs it is drawn with."""
+    assert f"{long:g} long" in told(row)[1]
+
+
+@pytest.mark.parametrize(
+    ("teeth", "pressure", "shift", "least"),
+    [(33, 14.5, -0.2, 39), (20, 20, -0.2, 21), (9, 20, 0.3, 12)],
+)
+def test_the_least_teeth_without_undercut_allow_for_the_shift(
+    teeth: int, pressure: float, shift: float, least: int
+) -> None:
+    """2(k − x)/sin²α (handbook formula)."""
+    found = told(
+        f"k = gear, about O, {teeth} teeth, module 2, pressure {pressure}°, profile shift {shift}"
+    )[2]
+    assert any(f"from {least} teeth on they are not" in each for each in found)
+
+
+@pytest.mark.parametrize(
+    ("mate", "fouls"), [(40, False), (50, False), (51, False), (53, True), (56, True)]
+)
+def test_tips_that_foul_in_an_internal_gear_are_found(mate: int, fouls: bool) -> None:
+    """60 teeth of module 4 at 20°: clear up to 51 teeth, by turning outlines; a difference of 8 is the handbooks' rule."""
+    found = told(f"k = internal gear, about O, 60 teeth, module 4, mating {mate}")[2]
+    assert any("foul" in each for each in found) == fouls
+
+
+def test_pins_touch_the_flanks_or_are_refused() -> None:
+    """24 teeth of module 6: pins of 40 would touch at R85.1, beyond the tips at R78."""
+    row = "k = gear, about O, 24 teeth, module 6, over pins {}"
+    assert "beyond the tips" in refused(row.format(40))
+    assert "170.2" in refused(row.format(40))
+    assert "over two pins of Ø11" in told(row.format(11))[1]
+
+
+def test_a_polygon_by_the_semicircle_tells_what_closes_it() -> None:
+    """9 sides R40: eight of 27.544 and one of 25.899, by the construction worked out apart."""
+    _, working, _ = told("k = polygon, 9 sides, centred on O, radius 40, by semicircle")
+    assert "8 sides of 27.544" in working
+    assert "25.899" in working
+    told_off = refused("k = polygon, 25 sides, centred on O, radius 40, by semicircle\n")
+    assert "step the chord off" in told_off
+
+
+@pytest.mark.parametrize(
+    ("row", "found"),
+    [
+        ("k = helix, from O, diameter 40, lead 6, 4 turns, wire 8", "run into each other"),
+        (
+            "k = helix, from O, diameter 40, lead 30, 4 turns, 4 starts, wire 8",
+            "run into each other",
+        ),
+        ("k = helix, from O, diameter 40, lead 60, 2 turns, wire 50", "no such coil"),
+        ("k = screw, from O, diameter 40, core diameter 10, lead 3, length 30, vee", "11.4°"),
+        (
+            "k = cam, about O, least 40, lift 0 at 0°, lift 12 at 90°, lift 12 at 180°, lift 0 at 270°",
+            "rises 2.25 above the greatest",
+        ),
+    ],
+)
+def test_what_cannot_be_or_is_seldom_meant_is_found(row: str, found: str) -> None:
+    """Pitch against wire, 2·atan(p/2 ÷ depth), the periodic cubic through the lifts: each by hand."""
+    assert any(found in message for message in told(row)[2])
+
+
+@pytest.mark.parametrize(
+    "row",
+    [
+        "k = helix, from O, diameter 40, lead 12, 4 turns, wire 8",
+        "k = screw, from O, diameter 40, core diameter 34.8, lead 3, length 30, vee",
+        "k = cam, about O, least 40, lift 0 at 0°, lift 6 at 90°, lift 12 at 180°, lift 6 at 270°",
+    ],
+)
+def test_what_can_be_is_not_remarked_on(row: str) -> None:
+    done: Work = solved(f"{row}\n")
+    kept = [each.message for each in done.findings if each.page == "remarks"]
+    assert not any(each for each in kept if "dwell" not in each), kept
+
+
+def test_a_cusp_is_no_fault() -> None:
+    done: Work = solved(
+        "base = circle, centre O, radius 90\nk = cycloid, on base, radius 30, 3 turns\nrim = line in, k\n"
+    )
+    assert [each for each in done.findings if each.weight == "wrong"] == []
+    assert any("a cusp" in each.message for each in done.findings)

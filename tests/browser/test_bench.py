@@ -72,6 +72,7 @@ def test_a_mistake_stands_at_its_place_loses_nothing_and_can_be_mended(
     page.get_by_role("button", name="Mend it").first.click()
     expect(given).to_have_value("20.5")
     page.get_by_role("tab", name="Findings").click()
+    page.get_by_text(re.compile("^In order")).click()
     expect(page.get_by_text("tangent").first).to_be_visible()
 
 
@@ -209,6 +210,7 @@ def test_findings_light_their_place(page: Page, bench: Open) -> None:
     bench(EYES + BLENDS + RIM + "given q = 4\n")
     page.get_by_role("tab", name=re.compile("Findings")).click()
     expect(page.get_by_text("q is given but never used")).to_be_visible()
+    page.get_by_text(re.compile("^In order")).click()
     page.get_by_role("button", name=re.compile("a to top: tangent")).hover()
     expect(page.get_by_test_id("finding-place")).to_be_visible()
 

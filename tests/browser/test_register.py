@@ -308,6 +308,7 @@ def test_the_first_job_is_gone_through_task_by_task_on_the_bench(
     page.go_back()
     expect(page.locator(".mark-outline")).not_to_have_count(0)
     page.get_by_role("tab", name="Findings").click()
+    page.get_by_text(re.compile("^In order")).click()
     expect(page.get_by_text("rim is closed").first).to_be_visible()
 
 

@@ -46,52 +46,52 @@ export function BoardStart({ job, start, takeUp }: Props) {
   const open = last && place > 0 && place < items.length;
   return (
     <div className="grid gap-8 min-[900px]:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
-     <div>
-      <div className="flex flex-wrap gap-3">
-        {open && (
-          <Button main className="text-lg" onClick={() => void takeUp(last)}>
-            Go on with step {place + 1} of {items.length}
+      <div>
+        <div className="flex flex-wrap gap-3">
+          {open && (
+            <Button main className="text-lg" onClick={() => void takeUp(last)}>
+              Go on with step {place + 1} of {items.length}
+            </Button>
+          )}
+          <Button main={!open} className="text-lg" onClick={start}>
+            Begin a sitting
           </Button>
+        </div>
+        {last && (
+          <p className="pt-2 text-base">
+            Last time,{" "}
+            {new Date(last.started_at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}:{" "}
+            {open ? `left off after ${place} of ${items.length} steps` : `${last.steps} steps done`}
+            {last.slips > 0 && `, ${last.slips} slip${last.slips === 1 ? "" : "s"} noted`}.
+          </p>
         )}
-        <Button main={!open} className="text-lg" onClick={start}>
-          Begin a sitting
-        </Button>
-      </div>
-      {last && (
-        <p className="pt-2 text-base">
-          Last time,{" "}
-          {new Date(last.started_at).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}:{" "}
-          {open ? `left off after ${place} of ${items.length} steps` : `${last.steps} steps done`}
-          {last.slips > 0 && `, ${last.slips} slip${last.slips === 1 ? "" : "s"} noted`}.
+        {data && (
+          <section aria-labelledby="first" className="pt-4">
+            <h2 id="first" className="text-lg font-semibold">
+              {items.length} steps{order && `, about ${Math.max(1, Math.round(order.minutes))} minutes`}, with{" "}
+              {kit || usual || "an ordinary kit"}
+            </h2>
+            <ol className="pt-1">
+              {items.slice(from, from + FIRST).map((step, index) => (
+                <li
+                  key={index}
+                  className={`flex gap-3 border-b border-ruling py-1 ${from > 0 && index === 0 ? "bg-tab" : ""}`}
+                >
+                  <span className="w-8 text-right text-pencil">{from + index + 1}</span>
+                  <span className="min-w-0 flex-1">{step.text}</span>
+                  <span className="font-semibold whitespace-nowrap">
+                    {step.setting && <Figures text={step.setting.reading} />}
+                  </span>
+                </li>
+              ))}
+            </ol>
+          </section>
+        )}
+        <p className="pt-4 text-base">
+          A sitting keeps what happens in the logbook. It is kept in this browser as well, and goes on when
+          the desk is away.
         </p>
-      )}
-      {data && (
-        <section aria-labelledby="first" className="pt-4">
-          <h2 id="first" className="text-lg font-semibold">
-            {items.length} steps{order && `, about ${Math.max(1, Math.round(order.minutes))} minutes`}, with{" "}
-            {kit || usual || "an ordinary kit"}
-          </h2>
-          <ol className="pt-1">
-            {items.slice(from, from + FIRST).map((step, index) => (
-              <li
-                key={index}
-                className={`flex gap-3 border-b border-ruling py-1 ${from > 0 && index === 0 ? "bg-tab" : ""}`}
-              >
-                <span className="w-8 text-right text-pencil">{from + index + 1}</span>
-                <span className="min-w-0 flex-1">{step.text}</span>
-                <span className="font-semibold whitespace-nowrap">
-                  {step.setting && <Figures text={step.setting.reading} />}
-                </span>
-              </li>
-            ))}
-          </ol>
-        </section>
-      )}
-      <p className="pt-4 text-base">
-        A sitting keeps what happens in the logbook. It is kept in this browser as well, and goes on when the
-        desk is away.
-      </p>
-     </div>
+      </div>
       {job.job.pictured && (
         <img
           src={`/api/jobs/${job.job.id}/thumbnail.svg?r=${job.job.revision}`}

@@ -64,6 +64,10 @@ def write_run_sheet(work: Work, paper: Paper = "A4") -> bytes:
     return buffer.getvalue()
 
 
+MOST_IN_A_ROW = 60
+"""Settings of an instrument that stand in one row of the sheet."""
+
+
 def _story(work: Work, title: str, wide: float) -> Iterator[Flowable]:
     from xml.sax.saxutils import escape
 
@@ -89,8 +93,11 @@ def _story(work: Work, title: str, wide: float) -> Iterator[Flowable]:
     yield Paragraph(escape(f"Run sheet: {title}"), head)
     yield said(f"{work.sheet.name}, scale {work.sheet.scale}, {len(steps)} steps. {CAUTION}")
     yield Spacer(0, 3 * mm)
+    # A row stands on one page: an instrument with very many settings takes several.
     rows = [
-        [said(tool), said("; ".join(readings))] for tool, readings in settings_by_instrument(steps)
+        [said(tool), said("; ".join(readings[start : start + MOST_IN_A_ROW]))]
+        for tool, readings in settings_by_instrument(steps)
+        for start in range(0, len(readings), MOST_IN_A_ROW)
     ]
     if rows:
         yield said("What is set, instrument by instrument")

@@ -226,7 +226,7 @@ def _a_plan(text: str) -> str:
     what = foreign(text) or ("" if says_something(text) else "a text of another kind")
     if what:
         told = f"this is {what}, not a plan: a plan is text that says its statements line by line"
-        raise Refused(422, "Not a plan", told)
+        raise Refused(409, "Not a plan", told)
     return text
 
 

@@ -136,7 +136,7 @@ def test_methods_are_compared_by_what_they_take_and_how_close_they_come(
     assert "e = ellipse, centred on O, axes 90 and 56, at 20, by trammel\n" in chosen["text"]
     sevens = post(client, "/api/methods", text=text, line=4)["methods"]
     assert [m["said"] for m in sevens] == ["the usual way", "by semicircle"]
-    assert "comes out" in sevens[1]["told"]
+    assert "takes up" in sevens[1]["told"]
     assert post(client, "/api/methods", text=text, line=5)["methods"] == []
     assert post(client, "/api/methods", text=text, line=99)["methods"] == []
 

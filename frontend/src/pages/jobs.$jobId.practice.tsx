@@ -20,6 +20,7 @@ import { Figures } from "../ui/Figures";
 import { Bar, JobBar } from "../views/Bar";
 import { Button } from "../ui/Button";
 import { Check } from "../ui/Check";
+import { Steps } from "../ui/Steps";
 
 const ROUND = 10;
 const SPACED = "entrick.practice.spaced";
@@ -68,7 +69,14 @@ export function Component() {
             {ROUND} questions about this part: what to set, where the centre lies, what stands wrong. A wrong
             answer is looked into, and what it shows is asked again sooner.
           </p>
-          <p className="space-y-1 pb-4 text-base">
+          <Steps
+            each={[
+              ["The part is shown", "with the givens of this round, as far as the step it is about."],
+              ["You say the setting", "typed, chosen by a digit, pointed at on the sheet, or put in order."],
+              ["The slip is named", "where an answer is wrong, with the working; hints cost a little."],
+            ]}
+          />
+          <p className="space-y-1 py-4 text-base">
             <Check label="with new givens" on={varied} put={setVaried} />
             <Check
               label="what was got wrong comes back sooner (after 5 and 25 seconds, 2 and 10 minutes, 1 and 5 hours, 1, 5 and 25 days …)"

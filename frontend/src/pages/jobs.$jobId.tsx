@@ -215,7 +215,7 @@ export function Component() {
                 <Tabs.Trigger
                   key={tab}
                   value={tab}
-                  className="min-h-8 bg-tab px-3 text-ink data-[state=active]:bg-page data-[state=active]:font-semibold"
+                  className="min-h-8 shrink-0 bg-tab px-3 whitespace-nowrap text-ink data-[state=active]:bg-page data-[state=active]:font-semibold"
                 >
                   {tab}
                   {tab === "Findings" && <Badge proof={proof} />}

@@ -73,7 +73,7 @@ export function Sheet({ work, near = false }: { work: Work; near?: boolean }) {
   };
 
   return (
-    <div className="relative min-h-0 flex-1 contain-strict tight:flex tight:flex-col">
+    <div className="relative min-h-0 flex-1 flex flex-col contain-strict">
       {}
       <svg
         ref={svg}
@@ -155,7 +155,7 @@ export function Sheet({ work, near = false }: { work: Work; near?: boolean }) {
         )}
       </svg>
       <div
-        className="absolute right-2 bottom-1 flex gap-1 tight:static tight:justify-end tight:p-1"
+        className="flex shrink-0 justify-end gap-1 p-1 pr-2"
         role="group"
         aria-label="Looking at the sheet"
       >

@@ -311,6 +311,52 @@ def test_changes_that_do_not_meet_are_both_kept(page: Page, bench: Open, store: 
     assert kept == EYES.replace("r = 20", "r = 31") + "more = point, 5 above A\n"
 
 
+def test_a_given_is_struck_out_where_it_is_seen_and_said_so(page: Page, bench: Open) -> None:
+    bench(EYES)
+    strike = page.get_by_role("button", name="Strike out given r")
+    expect(strike).to_have_count(0)
+    page.get_by_label("r", exact=True).focus()
+    strike.click()
+    expect(page.get_by_text("Given r is struck out")).to_be_visible()
+    expect(page.get_by_label("Another given")).to_be_focused()
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_label("r", exact=True)).to_be_visible()
+
+
+def test_keys_of_one_sign_can_be_switched_off(page: Page, bench: Open) -> None:
+    bench(EYES)
+    page.keyboard.press("?")
+    page.get_by_role("checkbox", name=re.compile("single signs")).uncheck()
+    page.keyboard.press("Escape")
+    page.locator("svg.sheet").focus()
+    page.keyboard.press("n")
+    page.keyboard.press("?")
+    expect(page.get_by_role("dialog")).to_have_count(0)
+    expect(page.locator("svg.sheet")).to_be_focused()
+    page.reload()
+    page.locator("svg.sheet").focus()
+    page.keyboard.press("n")
+    expect(page.locator("svg.sheet")).to_be_focused()
+    page.get_by_role("button", name="Keys").click()
+    page.get_by_role("checkbox", name=re.compile("single signs")).check()
+    page.keyboard.press("Escape")
+    page.keyboard.press("n")
+    expect(next_line(page)).to_be_focused()
+
+
+def test_what_goes_out_says_how_it_stands(page: Page, bench: Open) -> None:
+    bench("O = datum\nc = circle, centre O, radius 20\n")
+    page.get_by_role("combobox", name="The next statement").fill("d = circle, centre O, radius 9")
+    page.keyboard.press("Enter")
+    expect(entry(page, "d")).to_be_visible()
+    page.get_by_role("button", name="Issue…").click()
+    state = page.get_by_role("list", name="Before it goes out")
+    for told in ("unsaved work", "no drawing number", "dimensions do not define"):
+        expect(state).to_contain_text(told)
+    for group in ("to print", "to open elsewhere", "for a machine", "as data"):
+        expect(page.get_by_role("region", name=group)).to_be_visible()
+
+
 def test_text_and_cards_are_two_faces_of_one_plan(page: Page, bench: Open) -> None:
     bench(EYES)
     page.get_by_role("tab", name="Text").click()

@@ -86,7 +86,7 @@ def test_it_lies_along_a_line_and_counts_in_inches() -> None:
     ("said", "told"),
     [
         ("3 teeth", "module (length)"),
-        ("3 teeth, module 2, diametral pitch 8", "not both"),
+        ("3 teeth, module 2, diametral pitch 8", "one of them only"),
         ("3 teeth, module 0", "more than nought"),
         ("3 teeth, module 2, backing 0", "more than nought"),
         ("3 teeth, module 2, pressure 35°, addendum 2", "pointed"),

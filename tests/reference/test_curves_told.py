@@ -8,7 +8,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from desk import refused, solved
-from entrick.core.desk import Work
+from entrick.core.desk import Work, work_out
+from entrick.core.proof import why_not_cut
 from examples import examples
 
 
@@ -165,3 +166,61 @@ def test_a_cusp_is_no_fault() -> None:
     )
     assert [each for each in done.findings if each.weight == "wrong"] == []
     assert any("a cusp" in each.message for each in done.findings)
+
+
+def test_a_diagram_is_no_outline() -> None:
+    """The cam is 2 × (40 + 20) at most across; its diagram stands beside it and goes to no cutter."""
+    row = (
+        "P = point, 120 right of O\n"
+        "k = cam, about O, least 40, rise 180° by 20 harmonic, fall 180° by 20 harmonic, diagram from P\n"
+        "rim = line in, k\ncurve = line in, k.diagram, open\n"
+    )
+    done = solved(row)
+    assert len(done.outlines) == 1
+    overall = next(f.message for f in done.findings if f.rule == "overall")
+    assert float(overall.split()[1]) <= 120
+    assert any("curve is a diagram" in f.message for f in done.findings)
+    assert why_not_cut(done.findings) == ""
+
+
+@pytest.mark.parametrize(
+    ("row", "tool"),
+    [
+        ("k = polygon, 6 sides, centred on O, radius 40", "set squares"),
+        ("k = polygon, 8 sides, centred on O, radius 40", "protractor"),
+        ("k = polygon, 6 sides, centred on O, radius 40, first corner at 20°", "protractor"),
+    ],
+)
+def test_a_polygon_names_the_instrument_its_steps_take(row: str, tool: str) -> None:
+    done = solved(f"{row}\n")
+    entry = next(each for each in done.solution.entries if each.statement.name == "k")
+    assert entry.made is not None
+    assert tool in entry.made.working[-1]
+    tools = {step.tool for step in done.steps if step.line == entry.line}
+    assert any(tool.rstrip("s") in each for each in tools), tools
+
+
+@given(st.integers(12, 60), st.integers(3, 30))
+@examples(5)
+def test_a_circular_pitch_lies_along_the_pitch_circle(teeth: int, pitch: int) -> None:
+    """N teeth of circular pitch p go once round: πD = N·p (definition)."""
+    done = solved(f"k = gear, about O, {teeth} teeth, circular pitch {pitch}\n")
+    circle = done.solution.figure.items["k"].part("pitch")
+    assert 2 * math.pi * circle.radius == pytest.approx(teeth * pitch, rel=1e-12)  # type: ignore[union-attr]
+    entry = next(each for each in done.solution.entries if each.statement.name == "k")
+    assert entry.made is not None
+    assert f"circular pitch {pitch}" in entry.made.sentence
+
+
+@pytest.mark.parametrize(
+    "row",
+    [
+        "k = ellipse, focus O, axes 80 and 50",
+        "k = cycloid, from O, radius 20, tracing radius 10, 1 turns",
+        "k = spiral, about O, radius 10 to 40, 2 turns, tangent at 3",
+    ],
+)
+def test_no_mend_changes_the_exercise(row: str) -> None:
+    (error, *_) = work_out(f"units mm\nO = datum\n{row}\n").solution.errors
+    assert error.mend is None
+    assert error.meant == ()

@@ -56,12 +56,12 @@ class Work:
     @property
     def outlines(self) -> tuple[Loop, ...]:
         """What is lined in as outline of the part, closed or not."""
-        return tuple(loop for _, _, loop in self.checked.runs)
+        return tuple(loop for _, _, loop in self.checked.part)
 
     @cached_property
     def named_outlines(self) -> tuple[tuple[str, Loop], ...]:
         """The same, each with the name of its statement."""
-        return tuple((name, loop) for name, _, loop in self.checked.runs)
+        return tuple((name, loop) for name, _, loop in self.checked.part)
 
     @cached_property
     def checked(self) -> Checked:

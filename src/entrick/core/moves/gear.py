@@ -118,7 +118,8 @@ def size_of(args: Args) -> tuple[int, Number, list[str]]:
     across = size.length("size").value if size else None
     if sum(value is not None for value in (count, m, across)) < 2:
         raise Wanting(
-            "a gear needs two of these: so many teeth; module or diametral pitch; pitch diameter"
+            "a gear needs two of these: so many teeth; module, diametral or circular pitch; pitch "
+            "diameter"
         )
     if count is None:
         assert m is not None
@@ -739,16 +740,16 @@ def _put(centre: Point, turned: float, place: Point) -> Point:
 
 
 ABOUT = """\
-A spur gear with involute teeth, by any two of `24 teeth`, `module 4` or `diametral pitch 8`,
-and `pitch diameter`; all three must agree. `pressure 20°` (the usual), `proportions full`
-(dedendum 1.25, the usual), `older` (1.157) or `stub`, or its own `addendum` and `dedendum` in
-modules; `backlash`; `fillet radius`. Flanks `by involute` (the usual), `by arcs` (two, centres
-on the base circle, departing least) or `by arc`. `shown one`, `three` or `all`; `turned` the
-first tooth from upright; `bore diameter` with `keyway 8 by 3`; `mating 60` teeth for its
-measures and the worksheet. `profile shift 0.3`, in modules (its mate the other way); with `by
-arcs` stated `radii 18 and 9` of face and flank, as from a chart, held against the best; `over
-pins 7` adds that measure. Parts `pitch`, `outside`, `root`, `base`, `bore`, `pitch_point`,
-`tooth`, `mate`.
+A spur gear with involute teeth, by any two of `24 teeth`, `module 4`, `diametral pitch 8` or
+`circular pitch 12`, and `pitch diameter`; all three must agree. `pressure 20°` (the usual),
+`proportions full` (dedendum 1.25, the usual), `older` (1.157) or `stub`, or its own `addendum`
+and `dedendum` in modules; `backlash`; `fillet radius`. Flanks `by involute` (the usual), `by
+arcs` (two, centres on the base circle, departing least) or `by arc`. `shown one`, `three` or
+`all`; `turned` the first tooth from upright; `bore diameter` with `keyway 8 by 3`; `mating 60`
+teeth for its measures and the worksheet. `profile shift 0.3`, in modules (its mate the other
+way); with `by arcs` stated `radii 18 and 9` of face and flank, as from a chart, held against
+the best; `over pins 7` adds that measure. Parts `pitch`, `outside`, `root`, `base`, `bore`,
+`pitch_point`, `tooth`, `mate`.
 """
 
 SHOWN = """\

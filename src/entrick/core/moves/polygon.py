@@ -14,6 +14,7 @@ from ..kind import Args, Kind, Made
 from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
+from ..tolerance import ROUND
 
 SQUARES = frozenset({3, 4, 6, 8, 12, 24})
 """Numbers of sides whose directions are multiples of 15°: T-square and set squares draw them."""
@@ -88,6 +89,11 @@ def construct(args: Args) -> Made:
     )
 
 
+def _is_on_squares(degrees: float) -> bool:
+    """Tell whether a direction is one of those that T-square and set squares make."""
+    return abs(degrees / 15 - round(degrees / 15)) < ROUND
+
+
 WORST_LAST = 0.2
 """By what share of the others the last side may be off where a polygon is drawn by the semicircle:
 beyond, the method is of no use."""
@@ -144,11 +150,13 @@ def _method(args: Args, count: int, radius: float) -> tuple[str, Find]:
             _by_compass,
         )
     if count in SQUARES:
-        return (
-            f"every side lies at a multiple of 15° or {spell_angle(360 / count)} apart: set "
-            "squares",
-            _by_squares,
+        told = (
+            "the corners lie at multiples of 15°: set squares"
+            if args.get("through") is None and _is_on_squares(float(_degrees(args, count)))
+            else f"the corners lie {spell_angle(360 / count)} apart, off the set squares: by the "
+            "protractor"
         )
+        return told, _by_squares
     return (
         "the chord is stepped off round the circle; any error adds up, so check the last step",
         _by_chords,

@@ -325,12 +325,12 @@ def _remarks(args: Args, rack: Rack, module: Number) -> Iterator[Remark]:
 
 ABOUT = """\
 Straight-flanked teeth along a pitch line that begins `from` a point, to the right, or `along` a
-line, or `at` an angle; the teeth stand to its left. `module` or `diametral pitch`, and as in a
-gear `pressure`, `proportions`, `addendum`, `dedendum`, `backlash`. Both ends lie in the middle
-of a space. With a `backing`, measured from the root line to the back, it is a closed outline;
-without, an open run. Parts `pitch_line`, `tip_line`, `root_line`, `pitch_point` (middle of the
-first tooth), `tooth`, and every piece: `tooth1.rise`, `tooth1.top`, `tooth1.fall`, `root1`,
-`back`, `near_end`, `far_end`.
+line, or `at` an angle; the teeth stand to its left. `module`, `diametral` or `circular pitch`,
+and as in a gear `pressure`, `proportions`, `addendum`, `dedendum`, `backlash`. Both ends lie in
+the middle of a space. With a `backing`, measured from the root line to the back, it is a closed
+outline; without, an open run. Parts `pitch_line`, `tip_line`, `root_line`, `pitch_point`
+(middle of the first tooth), `tooth`, and every piece: `tooth1.rise`, `tooth1.top`,
+`tooth1.fall`, `root1`, `back`, `near_end`, `far_end`.
 """
 
 SHOWN = """\

@@ -19,6 +19,7 @@ from ..worksheets import Remark
 SIZE = (
     Form("module {module:length}"),
     Form("diametral pitch {pitch:pitch}", "diametral"),
+    Form("circular pitch {pitch:length}", "circular"),
 )
 """Clauses that say how large a tooth is."""
 
@@ -47,17 +48,25 @@ class Proportions:
 
 
 def module_of(args: Args) -> tuple[Number | None, list[str]]:
-    """Return the module, plan units, from a module or a diametral pitch, with its working; None
-    where neither is said.
+    """Return the module, plan units, from a module, a diametral or a circular pitch, with its
+    working; None where none is said.
 
     Raises
     ------
     ClauseError
-        Where both are said, or one that is not more than nought.
+        Where two are said, or one that is not more than nought.
     """
-    module, pitch = args.get("module"), args.get("diametral")
-    if module and pitch:
-        raise ClauseError("teeth have a module or a diametral pitch, not both", pitch.clause)
+    module, pitch, round_ = (args.get(key) for key in ("module", "diametral", "circular"))
+    several = [said for said in (module, pitch, round_) if said]
+    if len(several) > 1:
+        told = "teeth have a module, a diametral or a circular pitch, and one of them only"
+        raise ClauseError(told, several[1].clause)
+    if round_:
+        along = float(round_.length("pitch"))
+        if along <= 0:
+            raise ClauseError("the circular pitch is more than nought", round_.clause)
+        wide = along / math.pi
+        return wide, [f"module p ÷ π = {args.say(along)} ÷ π = {args.say(wide)}"]
     if module:
         size = module.length("module").value
         if size <= 0:
@@ -133,6 +142,9 @@ def pitch_told(args: Args, module: Number) -> str:
     said = args.get("diametral")
     if said:
         return f"diametral pitch {spell(said.length('pitch').value, Unit.INCH)}"
+    along = args.get("circular")
+    if along:
+        return f"circular pitch {args.say(along.length('pitch').value)}"
     return f"module {args.say(module)}"
 
 

@@ -18,6 +18,7 @@ from ..kind.claims import Claim
 from ..kind.figure import Family
 from ..memo import remembered
 from ..moves import kinds
+from ..plan.terms import Name
 from ..sheet import Sheet
 from ..solve import Entry, Solution
 from ..solve.remembered import owners
@@ -26,6 +27,9 @@ from ..tolerance import NEARLY_AGAIN, assembled
 Weight = Literal["wrong", "look", "note", "good"]
 
 C = TypeVar("C", bound=Claim)
+
+SHOWN_APART = frozenset({"diagram", "development", "velocity", "acceleration"})
+"""Parts of a statement that are shown beside what it makes, and belong to no outline."""
 
 
 @dataclass(frozen=True)
@@ -99,9 +103,28 @@ class Checked:
         )
 
     @cached_property
+    def diagrams(self) -> frozenset[str]:
+        """Statements that line in a diagram or a development: curves on paper that bound no
+        part."""
+        return frozenset(
+            entry.statement.name
+            for entry in self.lining_in
+            if any(
+                isinstance(item, Name) and SHOWN_APART & set(item.text.split(".")[1:])
+                for clause in entry.statement.clauses
+                for item in clause.items
+            )
+        )
+
+    @cached_property
+    def part(self) -> tuple[tuple[str, int, Loop], ...]:
+        """What is lined in of the part, pictures of it as well: everything but diagrams."""
+        return tuple(run for run in self.runs if run[0].partition(".")[0] not in self.diagrams)
+
+    @cached_property
     def flat(self) -> tuple[tuple[str, int, Loop], ...]:
         """What is lined in of the part itself, seen square on: everything but pictures."""
-        return tuple(run for run in self.runs if run[0].partition(".")[0] not in self.pictorial)
+        return tuple(run for run in self.part if run[0].partition(".")[0] not in self.pictorial)
 
     @cached_property
     def lining_in(self) -> tuple[Entry, ...]:

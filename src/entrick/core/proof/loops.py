@@ -22,7 +22,9 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     if not checked.runs and checked.solution.entries:
         yield Finding("look", "outline", "nothing is lined in yet: no outline to cut or to mark")
     for name, line, loop in checked.runs:
-        if loop.closed:
+        if name.partition(".")[0] in checked.diagrams:
+            yield Finding("good", "outline", f"{name} is a diagram, and no outline", line)
+        elif loop.closed:
             told = f"{name} is closed: perimeter {spell(loop.length, unit)} {unit}"
             if crosses_itself(loop):
                 # What lies to one hand of it here lies to the other there: it bounds no area.

@@ -46,7 +46,7 @@ def measures(checked: Checked) -> Iterator[Measured]:
     """Return what every run of the part measures."""
     unit = checked.solution.unit
     holes = {outline.name: outline.is_hole for outline in checked.outlines}
-    for name, line, loop in checked.runs:
+    for name, line, loop in checked.part:
         box = boxed(loop).box
         has_area = loop.closed and abs(loop.area) > checked.close * loop.length
         centroid = loop.centroid if has_area else None
@@ -64,7 +64,7 @@ def measures(checked: Checked) -> Iterator[Measured]:
 def joined(checked: Checked) -> Iterator[Joined]:
     """Return how the pieces of every run join; those alike are told once, those within one curve
     not at all."""
-    for name, line, loop in checked.runs:
+    for name, line, loop in checked.part:
         for junction, alike in told_apart(loop):
             if not junction.within:
                 told = how(junction) + (f", {alike} alike" if alike > 1 else "")

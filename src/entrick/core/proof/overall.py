@@ -15,9 +15,9 @@ def inspect(checked: Checked) -> Iterator[Finding]:
     said."""
     if checked.failed_outlines:
         return  # the part is not whole without them
-    if not checked.runs:
+    if not checked.part:
         return
-    boxes = [loop.box for _, _, loop in checked.runs]
+    boxes = [loop.box for _, _, loop in checked.part]
     low = Point(min(b[0].x for b in boxes), min(b[0].y for b in boxes))
     high = Point(max(b[1].x for b in boxes), max(b[1].y for b in boxes))
     size, unit = high - low, checked.solution.unit

@@ -148,8 +148,18 @@ PLAIN = tuple(rule for rule in RULES if rule.mend is not ends_in_a_clause)
 """Those that look no further than one clause."""
 
 
+OF_THEIR_OWN = frozenset(
+    {"focus", "foci", "directrix", "eccentricity", "tracing", "tangent", "normal", "asymptote"}
+)
+"""Words of the textbooks that name something else than any clause does: a mend would change the
+exercise."""
+
+
 def nearest(items: Terms, known: Known, rules: Sequence[Rule] = RULES) -> list[Meant]:
-    """Return what terms may mean by the first rule that gives anything."""
+    """Return what terms may mean by the first rule that gives anything; nothing where they speak of
+    a thing of its own, which no other word stands for."""
+    if any(isinstance(item, Name) and item.text.lower() in OF_THEIR_OWN for item in items):
+        return []
     written = known.written(items)
     for rule in rules:
         found = list(rule.mend(items, written, known))

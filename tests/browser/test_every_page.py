@@ -31,7 +31,9 @@ SETTLED = "() => !document.body.innerText.match(/Opening…|looking them up…|A
 
 
 def opened(page: Page, address: str) -> None:
-    page.goto(address)
+    answer = page.goto(address)
+    assert answer is not None
+    assert answer.status == 200
     page.locator("#page, [role=tabpanel]").first.wait_for(state="attached")
     page.wait_for_function(SETTLED)
 

@@ -26,8 +26,15 @@ def _addresses() -> re.Pattern[str]:
     """Return what the addresses of all pages look like, by what was built."""
     manifest = json.loads((STATIC / ".vite" / "manifest.json").read_text("utf-8"))
     names = (key[len(PAGES) :].removesuffix(".tsx") for key in manifest if key.startswith(PAGES))
-    parts = (re.sub(r"\\\$\w+", r"\\d+", re.escape(name).replace(r"\.", "/")) for name in names)
+    parts = (
+        re.sub(r"\\\$(\w+)", _parameter, re.escape(name).replace(r"\.", "/")) for name in names
+    )
     return re.compile("/(" + "|".join("" if part == "index" else part for part in parts) + ")")
+
+
+def _parameter(named: re.Match[str]) -> str:
+    """Return what may stand for a parameter of an address: a number where it is called an id."""
+    return r"\d+" if named[1].endswith("Id") else "[^/]+"
 
 
 def at(path: str) -> Response:

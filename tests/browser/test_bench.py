@@ -345,7 +345,7 @@ def test_keys_of_one_sign_can_be_switched_off(page: Page, bench: Open) -> None:
 
 
 def test_what_goes_out_says_how_it_stands(page: Page, bench: Open) -> None:
-    bench("O = datum\nc = circle, centre O, radius 20\n")
+    bench("O = datum\nc = circle, centre O, radius 20\nrim = line in, c\n")
     page.get_by_role("combobox", name="The next statement").fill("d = circle, centre O, radius 9")
     page.keyboard.press("Enter")
     expect(entry(page, "d")).to_be_visible()
@@ -574,3 +574,15 @@ def test_undo_and_redo_tell_when_the_desk_does_not_answer(page: Page, bench: Ope
     page.route("**/api/work", lambda route: route.abort())
     page.get_by_role("button", name="Redo").click()
     expect(page.get_by_text("The desk does not answer")).to_be_visible()
+
+
+def test_looking_for_dimensions_can_be_stopped(page: Page, bench: Open) -> None:
+    bench(EYES + BLENDS + RIM)
+    waiting: list[Route] = []
+    page.route("**/api/suggest", lambda route: waiting.append(route))
+    page.get_by_role("button", name="Suggest dimensions").click()
+    page.get_by_role("button", name="Looking for dimensions").click()
+    expect(page.get_by_text("Stopped: no dimension was put on.")).to_be_visible()
+    page.unroute("**/api/suggest")
+    page.get_by_role("button", name="Suggest dimensions").click()
+    expect(page.get_by_text(re.compile("dimensions put on"))).to_be_visible()

@@ -18,12 +18,14 @@ from entrick.core.desk import Work, work_out
 from entrick.core.look.by_hand import drawn_by_hand
 from entrick.core.look.finding import Finding, Row
 from entrick.core.look.fit import fit_circle, fit_line
+from entrick.core.look.in_order import in_order
 from entrick.core.look.lined import lined_in
 from entrick.core.look.places import PlacesError, look_at_places, read_taken, to_measure
 from entrick.core.look.scheme import Scheme, marked
 from entrick.core.look.slipped import carry_out_slipped
 from entrick.core.look.slips import slips_of
 from entrick.core.look.which import SOUND, STEADY, Hypotheses, hypotheses
+from entrick.core.memo import MEMO
 from entrick.core.rehearsal.hand import Hand
 from entrick.core.rehearsal.many import Hands
 from entrick.demo import sample_plans
@@ -107,6 +109,17 @@ def test_slips_of_the_link_put_its_blend_where_it_was_reckoned() -> None:
     assert min(np.abs(both.centre[1:] - complex(-7.563, 56.385))) < 2e-3
     reckoned = (complex(12.604, 123.198), complex(12.604, -123.198))
     assert min(abs(place - want) for place in both.centre[1:] for want in reckoned) < 2e-3
+
+
+def test_every_act_has_its_step_whatever_has_been_put_away_meanwhile() -> None:
+    work = work_out(SAMPLES["OY-014-paddle-pawl-link.entrick"])
+    before = in_order(work)
+    MEMO.clear()
+    after = in_order(work)
+    for order in (before, after):
+        assert sum(act in order.steps for act in order.acts) == len(order.acts) - 1, "but the datum"
+    numbers = [sorted(step.number for step in order.steps.values()) for order in (before, after)]
+    assert numbers[0] == numbers[1]
 
 
 @pytest.mark.parametrize("name", some(["OY-014-paddle-pawl-link", "OY-027-latch-plate"], 1))

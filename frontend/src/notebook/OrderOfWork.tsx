@@ -106,7 +106,7 @@ function Told({ entry }: { entry: Entry }) {
 function Outlines({ work, kinds }: { work: Work; kinds: KindOut[] }) {
   const regions = useLooks((looks) => looks.regions);
   const lined = kinds.find((kind) => kind.lines_in === "outline");
-  const [busy, setBusy] = useState(false);
+  const [stop, setStop] = useState<AbortController | null>(null);
   const drawn = work.entries.some((entry) => (entry.name ?? "") !== "" && !entry.error);
   if (!drawn || !lined) return null;
   return (
@@ -125,14 +125,15 @@ function Outlines({ work, kinds }: { work: Work; kinds: KindOut[] }) {
         Line in by region
       </Button>
       <Button
-        aria-disabled={busy}
+        type="button"
         onClick={() => {
-          if (busy) return;
-          setBusy(true);
-          void suggest().finally(() => setBusy(false));
+          if (stop) return stop.abort();
+          const begun = new AbortController();
+          setStop(begun);
+          void suggest(begun.signal).finally(() => setStop(null));
         }}
       >
-        {busy ? "Looking for dimensions…" : "Suggest dimensions"}
+        {stop ? "Looking for dimensions… stop" : "Suggest dimensions"}
       </Button>
     </>
   );

@@ -1,12 +1,21 @@
 /** What is asked of the desk about the job on the bench, besides edits. */
-import { openStep, Problem, regions as regionsAt, suggest as suggestDimensions } from "../api/client";
+import {
+  isOvertaken,
+  openStep,
+  Problem,
+  regions as regionsAt,
+  suggest as suggestDimensions,
+} from "../api/client";
 import { atTheBench, takeOver, tell, tellProblem, useDocument } from "./document";
 import { look, useLooks } from "./looks";
 
-/** Ask for dimensions that define the outline, and put them on. */
-export function suggest(): Promise<void> {
+/** Ask for dimensions that define the outline, and put them on, unless it is stopped before. */
+export function suggest(signal: AbortSignal): Promise<void> {
   return atTheBench(async (text) => {
-    const found = await suggestDimensions({ body: { text } });
+    const found = await suggestDimensions({ body: { text }, signal }).catch((problem: unknown) => {
+      if (!isOvertaken(problem)) throw problem;
+    });
+    if (!found) return tell("Stopped: no dimension was put on.");
     const count = found.statements.length;
     if (count > 0) await takeOver(found.text);
     const open = found.left_open.length > 0 ? ` Still open: ${found.left_open.join(", ")}.` : "";

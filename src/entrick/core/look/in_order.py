@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from itertools import chain
 
 from ..acts.act import Act
 from ..board.economy import acts_at_board
 from ..board.schedule import guest_of, scheduled
-from ..board.steps import BoardStep
+from ..board.steps import BoardStep, steps_by_statement
 from ..desk import Work
 
 
@@ -28,12 +29,22 @@ class InOrder:
     steps: Mapping[Act, BoardStep]
 
 
+def _told_by(steps: Iterable[BoardStep]) -> dict[Act, BoardStep]:
+    """Return every act that steps tell, with its step."""
+    return {act: step for step in steps if step.source for act in step.source.acts}
+
+
 def in_order(work: Work) -> InOrder:
     """Return the acts of a plan worked out, in the order of its steps."""
     every = acts_at_board(work.solution, work.sheet, work.kit)
     acts = [act for own in every for act in own.acts]
     done = tuple(acts[at] for at in scheduled(acts, work.schedule))
-    told = {act: step for step in work.steps if step.source for act in step.source.acts}
+    told = _told_by(work.steps)
+    if not told.keys() <= set(done):
+        # What was remembered of the plan has been put away meanwhile: these are other acts than
+        # those the steps were told of, and are told anew.
+        steps = steps_by_statement(work.solution, work.kit, work.sheet, work.schedule)
+        told = _told_by(chain.from_iterable(steps))
     told |= {
         guest: told[act]
         for act in done

@@ -51,6 +51,8 @@ def test_a_brief_is_read_as_it_is_meant(brief: str, clauses: str) -> None:
         ("wobbles 20 mm in 90°, dwell", "does not say whether"),
         ("rise 20 mm in 200°, fall in 200°, dwell", "says no angle"),
         ("rise 20 mm in 1/0 revolution, dwell", "over nought"),
+        ("rise 20 mm in 90°, dwell 10 s, fall in 90°, dwell", "tells a time"),
+        ("rise 20 mm in 3 seconds, dwell 90°", "tells a time"),
     ],
 )
 def test_what_is_not_understood_is_told_with_the_words_at_fault(brief: str, why: str) -> None:

@@ -113,8 +113,8 @@ function Measures({ proof, unit }: { proof: ProofOut; unit: string }) {
 
 /** Every junction: what turns is told, what goes straight on is folded away. */
 function Junctions({ proof }: { proof: ProofOut }) {
-  const corners = proof.junctions.filter((row) => !row.how.startsWith("tangent"));
-  const tangents = proof.junctions.filter((row) => row.how.startsWith("tangent"));
+  const corners = proof.junctions.filter((row) => !row.smooth);
+  const tangents = proof.junctions.filter((row) => row.smooth);
   if (proof.junctions.length === 0) return null;
   return (
     <section aria-labelledby="junctions" className="pb-7">

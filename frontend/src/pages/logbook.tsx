@@ -139,7 +139,7 @@ export function Component() {
                           days={each.days}
                           mean={spread && { at: spread.bias, off: spread.bias_off }}
                           assumed={each.assumed}
-                          unit={each.tool === "protractor" ? "°" : "mm"}
+                          unit={each.unit}
                           label={each.tool}
                         />
                       </figure>

@@ -1912,7 +1912,7 @@ export type JoinOut = {
  * JunctionOut
  *
  * Where two pieces of an outline join. `turn` in degrees, 0 where it goes straight on; `how` in
- * words.
+ * words, `smooth` where they are tangent.
  */
 export type JunctionOut = {
     /**
@@ -1942,6 +1942,10 @@ export type JunctionOut = {
      * Second
      */
     second: string;
+    /**
+     * Smooth
+     */
+    smooth: boolean;
     /**
      * Turn
      */
@@ -4651,6 +4655,10 @@ export type ValuesOut = {
      * Tool
      */
     tool: string;
+    /**
+     * Unit
+     */
+    unit: string;
 };
 
 /**

@@ -36,13 +36,18 @@ class Dated:
 
 @dataclass(frozen=True, slots=True)
 class Values:
-    """What an instrument was off by, value by value, mm on paper or degrees; `assumed` is one
-    standard deviation of the usual hand, nought where none is assumed."""
+    """What an instrument was off by, value by value, in `unit`; `assumed` is one standard deviation
+    of the usual hand, nought where none is assumed."""
 
     tool: str
     days: tuple[str, ...]
     offs: tuple[float, ...]
     assumed: float
+
+    @property
+    def unit(self) -> str:
+        """Degrees of a protractor, mm on paper of everything else."""
+        return "°" if self.tool == "protractor" else "mm"
 
 
 @dataclass(frozen=True, slots=True)

@@ -31,7 +31,7 @@ class Measured:
 @dataclass(frozen=True, slots=True)
 class Joined:
     """Where two pieces of an outline join; `turn` in degrees, `how` in words, `place` in mm on
-    paper."""
+    paper; `smooth` where they are tangent."""
 
     outline: str
     line: int
@@ -40,6 +40,7 @@ class Joined:
     turn: float
     how: str
     place: Point
+    smooth: bool
 
 
 def measures(checked: Checked) -> Iterator[Measured]:
@@ -77,4 +78,5 @@ def joined(checked: Checked) -> Iterator[Joined]:
                     math.degrees(junction.turn),
                     told,
                     place,
+                    junction.is_tangent,
                 )

@@ -72,6 +72,8 @@ VERBS = {
         re.I,
     ),
 }
+TIMED = re.compile(rf"{NUMBER}\s*(?:s|secs?|seconds?|minutes?|ms)\b", re.I)
+"""A time, which is no angle."""
 REST_OF_TURN = re.compile(
     r"\b(?:(?:in|for|over|during)\s+)?the\s+(?:rest|remainder|remaining)\b", re.I
 )
@@ -202,8 +204,12 @@ def _event(row: int, sentence: str, in_degrees: bool) -> _Said | str:
     if len(verbs) != 1 or (at_rest and verbs != ["dwell"]):
         return f"“{sentence}” does not say whether the follower rises, falls or dwells"
     rest = re.sub(r"3-4-5", " ", rest)
+    if TIMED.search(rest):
+        return f"“{sentence}” tells a time; a cam goes by its angle: say so many degrees"
     if not angles and in_degrees:
-        bare = (re.compile(NUMBER) if verbs == ["dwell"] else BARE_ANGLE).search(rest)
+        bare = (
+            re.compile(rf"{NUMBER}(?!\s*(?:mm|in\b|\"))") if verbs == ["dwell"] else BARE_ANGLE
+        ).search(rest)
         if bare:
             angles = [_number(bare[bare.lastindex or 0])]
             rest = rest[: bare.start()] + rest[bare.end() :]

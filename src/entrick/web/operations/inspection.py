@@ -36,7 +36,7 @@ class FindingOut(Crossing):
 
 class JunctionOut(Crossing):
     """Where two pieces of an outline join. `turn` in degrees, 0 where it goes straight on; `how` in
-    words."""
+    words, `smooth` where they are tangent."""
 
     outline: str
     line: int
@@ -45,6 +45,7 @@ class JunctionOut(Crossing):
     turn: float
     how: str
     place: tuple[float, float]
+    smooth: bool
 
 
 class MeasureOut(Crossing):

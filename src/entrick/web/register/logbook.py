@@ -136,6 +136,7 @@ class ValuesOut(Crossing):
     days: tuple[str, ...]
     offs: tuple[float, ...]
     assumed: float
+    unit: str
 
 
 class WeekOut(Crossing):

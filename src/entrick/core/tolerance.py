@@ -53,10 +53,17 @@ FINEST = 1e-7
 """Departure from a true curve, as a share of its length from end to end, below which nothing is
 gained."""
 
-FITTED = {"gear": 4e-4, "helix": 4e-4, "cycloid": 1e-4, "ellipse": 4e-5, "cam": 2e-5}
+FITTED = {
+    "gear": 4e-4,
+    "helix": 4e-4,
+    "cycloid": 1e-4,
+    "ellipse": 4e-5,
+    "conic": 2e-5,
+    "cam": 2e-5,
+}
 """How closely the arcs of a fitted curve keep to it: shares of the module, of the radius, of half
-the long axis, and of the least distance of a cam. Less than half a µm in each mm of a tooth, and
-nowhere more than a pencil line hides."""
+the long axis, of the width of a conic, and of the least distance of a cam. Less than half a µm in
+each mm of a tooth, and nowhere more than a pencil line hides."""
 
 VARIED, ALIKE, NOISE = 1e-6, 1e-4, 1e-5
 """Dimensioning: by what share a size is made larger; derivatives that are alike; derivatives that

@@ -10,7 +10,6 @@ import math
 from collections.abc import Sequence
 
 from ..geometry import Circle, Line, Point, meet, rotate
-from ..geometry.ellipse import Ellipse
 from ..geometry.locus import Locus
 from ..measure import Number
 from ..plan.errors import ClauseError
@@ -174,6 +173,17 @@ def foot(work: Work, mark: Mark, edge: Edge, called: str = "", label: str = "") 
     return work.prick(
         across, edge, spot, called or f"the foot of {mark.called} on {edge.called}", label=label
     )
+
+
+def mirrored(work: Work, mark: Mark, edge: Edge, called: str) -> Mark:
+    """Mark the image of a mark in a line: as far beyond its foot."""
+    spot = edge.line.foot(mark.at) * 2 - mark.at
+    if abs(spot - mark.at) <= work.paper.nothing:
+        return mark
+    down = foot(work, mark, edge)
+    square = work.square(edge, mark, spot)
+    swing = work.swing(down, work.between(down, mark), near=[spot])
+    return work.prick(square, swing, spot, called)
 
 
 def off(
@@ -593,24 +603,6 @@ def ray_to(
     right."""
     ray = work.draw(centre, Way(degrees), spot)
     return work.prick(ray, round_, spot, called, label=label)
-
-
-def foci_of(work: Work, ellipse: Ellipse, name: str) -> tuple[Mark, Mark]:
-    """Mark both foci: half the long axis in the compass, the needle on an end of the short one,
-    cuts the long axis."""
-    ends = [
-        work.mark(ellipse.centre + ellipse.major * side, f"an end of the long axis of {name}")
-        for side in (1, -1)
-    ]
-    centre = work.mark(ellipse.centre, f"the centre of {name}")
-    top = work.mark(ellipse.centre + ellipse.across, f"an end of the short axis of {name}")
-    axis = work.through(ends[1], ends[0], f"the long axis of {name}")
-    swing = work.swing(top, work.between(centre, ends[0]), near=ellipse.foci)
-    first, second = (
-        work.prick(swing, axis, spot, f"focus {index} of {name}")
-        for index, spot in enumerate(ellipse.foci, 1)
-    )
-    return first, second
 
 
 def _is_beside(round_: Round, touch: Point, centre: Point) -> bool:

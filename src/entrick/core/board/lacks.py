@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from ..acts.act import GoOver, Trace
+from ..geometry.ellipse import oval_of
 from ..sheet import Sheet
 from ..solve import Solution
 from .kit import BY_EYE, Kit
@@ -84,13 +85,12 @@ def _missing_holes(steps: Sequence[BoardStep], sheet: Sheet, kit: Kit) -> Iterat
     whose ellipse is sqrt(1.5) as long (isometric drawing at full lengths)."""
     for step in steps:
         act = step.source.act if step.source else None
-        if (
-            not isinstance(act, Trace)
-            or act.tool != "isometric template"
-            or act.planned.stands_for is None
-        ):
+        if not isinstance(act, Trace) or act.tool != "isometric template":
             continue
-        wide = 2 * act.planned.stands_for.a / math.sqrt(1.5) * sheet.factor / float(kit.unit.mm)
+        oval = oval_of(act.planned)
+        if oval is None:
+            continue
+        wide = 2 * oval.a / math.sqrt(1.5) * sheet.factor / float(kit.unit.mm)
         if not any(
             abs(wide - float(hole)) <= float(kit.graduation) / 2 for hole in kit.ellipse_holes
         ):

@@ -31,6 +31,7 @@ from ..finish.chain import hidden_dashes
 from ..finish.occupied import Occupied, box_of
 from ..finish.style import OVERRUN
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
+from ..geometry.ellipse import oval_of
 from ..kind import Candidate, Role
 from ..kind.figure import Family, Item
 from ..memo import MEMO, Memo, remembered
@@ -332,8 +333,8 @@ def _run(loop: Loop, stand: Stand, role: str, line: int, step: int, name: str) -
         end = loop.pieces[-1].exit
         corners.append((x + end.x * factor, y + end.y * factor, 0.0))
     oval = None
-    if loop.stands_for is not None and loop.closed:
-        e = loop.stands_for
+    e = oval_of(loop)
+    if e is not None and loop.closed:
         spot = stand.at(e.centre)
         oval = (spot.x, spot.y, e.major.x * factor, e.major.y * factor, e.b / e.a)
     return DrawnRun(tuple(corners), loop.closed, role, line, step, name, oval=oval)

@@ -10,8 +10,9 @@ from itertools import pairwise
 from ..memo import remembered
 from ..tolerance import CONVERGED, FITTED, FLAT, ROUND, SPECK
 from .fitted import fitted
-from .loop import distance
+from .loop import Loop, distance
 from .shapes import Arc, Line, Point
+from .true_curve import TrueCurve
 
 FINE = FITTED["ellipse"]
 """Departure of the arcs a true ellipse is drawn with, as a share of its long axis: far below any
@@ -19,13 +20,23 @@ pencil."""
 
 
 @dataclass(frozen=True, slots=True)
-class Ellipse:
+class Ellipse(TrueCurve):
     """An ellipse by its semi-axes: half the long axis as a displacement, half the short one as a
     length."""
 
     centre: Point
     major: Point
     minor: float
+
+    @property
+    def span(self) -> tuple[float, float]:
+        """All round."""
+        return 0.0, math.tau
+
+    @property
+    def frame(self) -> tuple[Point, Point, str]:
+        """Whence its places are told."""
+        return self.centre, self.major.unit, "the centre"
 
     @property
     def a(self) -> float:
@@ -183,6 +194,22 @@ def _image(curve: Line | Arc, place: Callable[[Point], Point], back: bool) -> Li
         (place(curve.last if back else curve.first) - centre).angle,
         curve.sweep,
     )
+
+
+def of_diameters(centre: Point, first: Point, second: Point) -> Ellipse:
+    """Return the ellipse with two conjugate half diameters, given as displacements.
+
+    Its places are first·cos t + second·sin t; the one furthest out lies at
+    tan 2t = 2·first·second ÷ (first² − second²)."""
+    turn = math.atan2(2 * first.dot(second), first.dot(first) - second.dot(second)) / 2
+    major = first * math.cos(turn) + second * math.sin(turn)
+    minor = second * math.cos(turn) - first * math.sin(turn)
+    return Ellipse(centre, major, abs(minor))
+
+
+def oval_of(loop: Loop) -> Ellipse | None:
+    """Return the true ellipse that a run stands for, where it does."""
+    return loop.stands_for if isinstance(loop.stands_for, Ellipse) else None
 
 
 def four_centres(ellipse: Ellipse) -> tuple[Arc, ...]:

@@ -14,7 +14,7 @@ from .box import around, together
 from .shapes import Arc, Circle, Curve, Line, Point, is_drawn_at, quarters
 
 if TYPE_CHECKING:
-    from .ellipse import Ellipse
+    from .true_curve import TrueCurve
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,7 +108,7 @@ class Loop(Distinct):
 
     pieces: tuple[Piece, ...]
     closed: bool
-    stands_for: Ellipse | None = None
+    stands_for: TrueCurve | None = None
     """The curve it draws with its arcs, where there is one."""
 
     def __hash__(self) -> int:
@@ -147,7 +147,7 @@ class Loop(Distinct):
     @cached_property
     def junctions(self) -> tuple[Junction, ...]:
         """Every place where one piece hands over to the next."""
-        if self.stands_for is not None:
+        if self.stands_for is not None and self.closed:
             return ()
         pairs = list(zip(self.pieces, self.pieces[1:], strict=False))
         if self.closed and len(self.pieces) > 1:

@@ -7,6 +7,7 @@ from collections.abc import Iterable, Iterator, Sequence
 from itertools import pairwise
 
 from ..tolerance import assembled, worked
+from .ellipse import oval_of
 from .loop import Loop, Piece, boxed, piece_of
 from .meet import meet
 from .shapes import Arc, Circle, Curve, Line, Point, is_drawn_at
@@ -18,7 +19,7 @@ Place = tuple[int, Point]
 def jointed(ring: Loop, ends: Iterable[Point]) -> Loop:
     """Return the run with joints where others end on the curve it stands for: there it has its
     exact direction."""
-    oval = ring.stands_for
+    oval = oval_of(ring)
     if oval is None:
         return ring
     close = assembled(oval.a)

@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable
 from typing import TypeVar, cast
 
-from .ellipse import Ellipse
+from .ellipse import Ellipse, oval_of
 from .loop import Loop, Piece
 from .shapes import Arc, Circle, Line, Point, Shape
 
@@ -103,7 +103,7 @@ def _moved(
                 )
                 for piece in shape.pieces
             )
-            oval = shape.stands_for
+            oval = oval_of(shape)
             if oval is not None:
                 oval = Ellipse(place(oval.centre), turn(oval.major), oval.minor)
             return Loop(pieces, shape.closed, oval)

@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from ..geometry import Arc, Circle, Curve, Line, Loop, Piece, Point, Shape, piece_of
-from ..geometry.ellipse import Ellipse
+from ..geometry.fitted import fitted
 from ..geometry.place import SIDES
+from ..geometry.true_curve import TrueCurve
 from ..plan.errors import ClauseError
 from ..tolerance import assembled
 from . import Role
@@ -48,7 +49,7 @@ def run(owner: str, curves: Sequence[tuple[str, Curve]], closed: bool) -> Loop:
 
 
 def curve_run(
-    owner: str, curves: Sequence[Curve], stands_for: Ellipse | None = None, closed: bool = True
+    owner: str, curves: Sequence[Curve], stands_for: TrueCurve | None = None, closed: bool = True
 ) -> Loop:
     """Return arcs end to end, numbered, as a run that stands for a curve.
 
@@ -63,6 +64,12 @@ def curve_run(
         piece_of(curve, f"{owner}.{index}", owner) for index, curve in enumerate(curves, 1)
     )
     return Loop(pieces, closed, stands_for)
+
+
+def true_run(owner: str, curve: TrueCurve, knots: Sequence[float], within: float) -> Loop:
+    """Return the arcs of an open curve, with joints at some of its parameters, as a run that stands
+    for it."""
+    return curve_run(owner, fitted(curve.at, curve.heading, knots, within), curve, closed=False)
 
 
 def renamed(shape: Shape | Loop, owner: str) -> Shape | Loop:

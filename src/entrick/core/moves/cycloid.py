@@ -1,20 +1,21 @@
 """``cycloid``: the path of a point on a circle that rolls along a line, or round a circle outside
-or inside it."""
+or inside it; or of a point inside or outside that circle."""
 
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import partial
 
-from ..acts import LEVEL, PLUMB, Mark, Way, Work
-from ..acts.procedures import ray_to
+from ..acts import LEVEL, PLUMB, Edge, Mark, Round, Work
+from ..acts.normals import Normals
+from ..acts.procedures import away, ray_to
 from ..geometry import Arc, Circle, Line, Loop, Point, polar
 from ..geometry.fitted import fitted
 from ..kind import Args, Kind, Made
 from ..kind.parts import curve_run
-from ..measure import spell_angle
+from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 from ..tolerance import FITTED, ROUND
@@ -23,33 +24,151 @@ PARTS = 12
 CLOSE = FITTED["cycloid"]
 """Departure of the arcs it is drawn with, as a share of the rolling radius."""
 
-Path = Callable[[float], Point]
+
+@dataclass(frozen=True)
+class _Rolled(Normals):
+    """The path of a point that is carried by a rolling circle, by the angle rolled.
+
+    Attributes
+    ----------
+    size, trace : float
+        Radius of the rolling circle; how far from its centre the point is.
+    whole : float
+        Angle rolled in all, rad.
+    """
+
+    size: float
+    trace: float
+    whole: float
+
+    @property
+    def span(self) -> tuple[float, float]:
+        return 0.0, self.whole
+
+    @property
+    def parts(self) -> int:
+        return max(36, round(72 * self.whole / math.tau))
+
+    @property
+    def has_cusps(self) -> bool:
+        """Whether the point is on the rolling circle: it comes to rest wherever it touches."""
+        return self.trace == self.size
+
+
+@dataclass(frozen=True)
+class _Along(_Rolled):
+    """Along a level line, to the right, from where the point is lowest over `start`."""
+
+    start: Point
+
+    def centre(self, turn: float) -> Point:
+        return self.start + Point(self.size * turn, self.size)
+
+    def at(self, turn: float) -> Point:
+        return self.centre(turn) - Point(math.sin(turn), math.cos(turn)) * self.trace
+
+    def heading(self, turn: float) -> Point:
+        if self.has_cusps:
+            # Half-angle form of (1 − cos θ, sin θ): at the cusps as well it has a direction,
+            # square to the base.
+            return Point(math.sin(turn / 2), math.cos(turn / 2))
+        ahead = self.size - self.trace * math.cos(turn)
+        return Point(ahead, self.trace * math.sin(turn)).unit
+
+    def normal(self, work: Work, at: Mark, turn: float, called: str, shown: Line | None) -> Edge:
+        """It goes through where the rolling circle touches the line."""
+        under = self.start + Point(self.size * turn, 0.0)
+        if abs(under - at.at) <= work.paper.nothing:
+            return work.draw(at, LEVEL, None, called)
+        centre_at = self.centre(turn)
+        middle = work.mark(self.centre(0.0), "the centre at the start")
+        line = work.draw(middle, LEVEL, centre_at, "the line of the centres")
+        swing = work.swing(at, self.trace, near=[centre_at], told="back to the centre")
+        centre = work.prick(swing, line, centre_at, "the centre of the rolling circle")
+        base = work.draw(work.mark(self.start), LEVEL, under, "the line it rolls on")
+        plumb = work.draw(centre, PLUMB, under)
+        touch = work.prick(plumb, base, under, "where it touches the line")
+        return work.through(at, touch, called, shown=shown)
+
+
+@dataclass(frozen=True)
+class _Round(_Rolled):
+    """Round a base circle, outside (`side` 1) or inside (−1), from a direction on."""
+
+    base: Circle | Arc
+    name: str
+    side: int
+    begin: float
+
+    @property
+    def share(self) -> float:
+        """What the centre goes round of what the circle turns against the line of centres."""
+        return self.size / self.base.radius
+
+    def centre(self, turn: float) -> Point:
+        out = polar(self.base.radius + self.side * self.size, self.begin + self.share * turn)
+        return self.base.centre + out
+
+    def _arm(self, turn: float) -> Point:
+        return polar(self.trace, self.begin + (self.share + self.side) * turn) * self.side
+
+    def at(self, turn: float) -> Point:
+        return self.centre(turn) - self._arm(turn)
+
+    def heading(self, turn: float) -> Point:
+        if self.has_cusps:
+            angle = self.begin + self.share * turn + self.side * turn / 2
+            return polar(1.0, angle) * self.side
+        carried = (self.centre(turn) - self.base.centre).normal * self.share
+        return (carried - self._arm(turn).normal * (self.share + self.side)).unit
+
+    def touch(self, turn: float) -> Point:
+        """Where the rolling circle touches the base."""
+        return self.base.centre + polar(self.base.radius, self.begin + self.share * turn)
+
+    def normal(self, work: Work, at: Mark, turn: float, called: str, shown: Line | None) -> Edge:
+        """It goes through where the rolling circle touches the base circle."""
+        touch_at, centre_at = self.touch(turn), self.centre(turn)
+        middle, base = work.mark(self.base.centre), work.round(self.base, self.name)
+        if abs(touch_at - at.at) <= work.paper.nothing:
+            return work.square(work.through(middle, at), at, None, called)
+        ring = work.swing(
+            middle, abs(centre_at - middle.at), "the way of the centres", near=[centre_at]
+        )
+        swing = work.swing(at, self.trace, near=[centre_at], told="back to the centre")
+        centre = work.prick(swing, ring, centre_at, "the centre of the rolling circle")
+        line = work.through(middle, centre, reach=touch_at)
+        touch = work.prick(line, base, touch_at, "where it touches the base")
+        return work.through(at, touch, called, shown=shown)
 
 
 def construct(args: Args) -> Made:
     """Construct a cycloid, epicycloid (outside) or hypocycloid (inside), starting where the point
-    touches the base.
+    is nearest to the base; with ``tracing`` a trochoid.
 
     Parts: ``start``, ``end``, ``station.0`` ….
 
     Notes
     -----
-    Along a line: r(θ − sin θ), r(1 − cos θ). Round a circle of radius R the centre goes round by
+    Along a line: rθ − d·sin θ, r − d·cos θ. Round a circle of radius R the centre goes round by
     r/R of what the circle turns against the line of centres (rolling without slip)."""
     rolled = _read(args)
-    whole, count = rolled.whole, max(1, round(PARTS * rolled.whole / math.tau))
-    stations = [whole * index / count for index in range(count + 1)]
-    shape = curve_run(args.name, _arches(rolled, stations), closed=False)
-    spots = [rolled.place(turn) for turn in stations]
+    stations = _stations(rolled)
+    curves = _arches(rolled, stations)
+    shape = curve_run(args.name, curves, rolled, closed=False)
+    spots = [rolled.at(turn) for turn in stations]
     size, turns = args.need("radius").length("size").value, args.need("turns").length("turns")
-    part = math.tau * rolled.radius / PARTS
+    part = math.tau * rolled.size / PARTS
+    traced = args.get("tracing")
+    about = f", tracing {args.say(traced.length('size').value)} from its centre" if traced else ""
     return Made(
         shape,
-        f"Cycloid {args.name} {_told(args)}, rolling radius {args.say(size)}, {turns.text} turns.",
+        f"{_word(rolled)} {args.name} {_told(args)}, rolling radius {args.say(size)}{about}, "
+        f"{turns.text} turns.",
         (
-            f"a turn rolls 2π × {args.say(size)} = {args.say(math.tau * rolled.radius)}, "
+            f"a turn rolls 2π × {args.say(size)} = {args.say(math.tau * rolled.size)}, "
             f"{args.say(part)} for each {spell_angle(360 / PARTS)}",
-            f"{args.say(rolled.length)} long",
+            f"{args.say(_length(rolled) if rolled.has_cusps else shape.length)} long",
         ),
         parts={
             "start": spots[0],
@@ -57,44 +176,54 @@ def construct(args: Args) -> Made:
             **{f"station.{index}": spot for index, spot in enumerate(spots)},
             **{str(index): piece.curve for index, piece in enumerate(shape.pieces, 1)},
         },
-        draw=partial(_draw, args, rolled, stations, spots, shape),
+        draw=partial(_draw, args, rolled, stations, shape),
     )
 
 
-@dataclass(frozen=True)
-class _Rolled:
-    """A circle that rolls: the path of its point, which way it heads, and where its centre is, by
-    the angle rolled."""
-
-    radius: float
-    whole: float
-    place: Path
-    heading: Path
-    centre: Path
-    stretch: float = 1.0
-
-    @property
-    def length(self) -> float:
-        """How long its path is: 8r for each whole turn along a line, 4r(1 − cos θ/2) for a part of
-        one; round a circle of radius R (R ± r)/R times as much (textbook formulas)."""
-        turns, rest = divmod(self.whole, math.tau)
-        return self.stretch * self.radius * (8 * turns + 4 * (1 - math.cos(rest / 2)))
+def _word(rolled: _Along | _Round) -> str:
+    if not rolled.has_cusps:
+        return "Trochoid"
+    if isinstance(rolled, _Along):
+        return "Cycloid"
+    return "Epicycloid" if rolled.side > 0 else "Hypocycloid"
 
 
-def _read(args: Args) -> _Rolled:
+def _length(rolled: _Along | _Round) -> float:
+    """Return how long the path of a point of the circle is: 8r for each whole turn along a line,
+    4r(1 − cos θ/2) for a part of one; round a circle of radius R (R ± r)/R times as much (textbook
+    formulas)."""
+    turns, rest = divmod(rolled.whole, math.tau)
+    stretch = 1.0 if isinstance(rolled, _Along) else 1 + rolled.share * rolled.side
+    return stretch * rolled.size * (8 * turns + 4 * (1 - math.cos(rest / 2)))
+
+
+def _stations(rolled: _Rolled) -> list[float]:
+    """Return the angles at which the path is constructed: every twelfth of a turn, and the end."""
+    part = math.tau / PARTS
+    whole = math.floor(rolled.whole / part + ROUND)
+    turns = [part * index for index in range(whole + 1)]
+    return turns if rolled.whole - turns[-1] < ROUND * part else [*turns, rolled.whole]
+
+
+def _read(args: Args) -> _Along | _Round:
     radius, turns = (
         float(args.need("radius").length("size")),
         float(args.need("turns").length("turns")),
     )
     if not 0 < turns <= 12:
         raise ClauseError("a circle rolls up to 12 turns", args.need("turns").clause)
+    traced = args.get("tracing")
+    trace = float(traced.length("size")) if traced else radius
+    if traced and not 0 < trace <= 10 * radius:
+        raise ClauseError("the point is up to ten radii from the centre", traced.clause)
+    rolled = radius, trace, math.tau * turns
     base, start = args.get("on"), args.get("from")
     if (base is None) == (start is None):
         raise Wanting(
             "the circle rolls from a point along a level line, or on a circle: say one of them"
         )
     if start is not None:
-        return _Rolled(radius, math.tau * turns, *_along(start.point("start"), radius))
+        return _Along(*rolled, start.point("start"))
     assert base is not None
     circle, inside = base.shape("circle"), args.get("inside") is not None
     assert isinstance(circle, Circle | Arc)
@@ -102,10 +231,7 @@ def _read(args: Args) -> _Rolled:
         told = f"a circle that rolls inside {base.ref('circle').text} is smaller than it"
         raise ClauseError(told, args.need("radius").clause)
     begin = math.radians(args.number("at", usual=0.0))
-    stretch = 1 + radius / circle.radius * (-1 if inside else 1)
-    return _Rolled(
-        radius, math.tau * turns, *_round(circle, radius, inside, begin), stretch=stretch
-    )
+    return _Round(*rolled, circle, base.ref("circle").text, -1 if inside else 1, begin)
 
 
 def _told(args: Args) -> str:
@@ -116,130 +242,131 @@ def _told(args: Args) -> str:
 
 
 def _arches(rolled: _Rolled, stations: Sequence[float]) -> list[Line | Arc]:
+    if not rolled.has_cusps:
+        return list(fitted(rolled.at, rolled.heading, stations, CLOSE * rolled.size))
     curves: list[Line | Arc] = []
     for arch in range(math.ceil(rolled.whole / math.tau - ROUND)):
         # At a cusp the path turns back on itself: every arch is drawn for itself.
-        knots = [
-            turn
-            for turn in stations
-            if arch * math.tau - ROUND <= turn <= (arch + 1) * math.tau + ROUND
-        ]
-        heading = _facing(rolled.heading, -1.0 if arch % 2 else 1.0)
-        curves += fitted(rolled.place, heading, knots, CLOSE * rolled.radius)
+        low, high = arch * math.tau - ROUND, (arch + 1) * math.tau + ROUND
+        knots = [turn for turn in stations if low <= turn <= high]
+        sign = -1.0 if arch % 2 else 1.0
+        curves += fitted(
+            rolled.at,
+            lambda turn, sign=sign: rolled.heading(turn) * sign,  # type: ignore[misc]
+            knots,
+            CLOSE * rolled.size,
+        )
     return curves
 
 
 def _draw(
-    args: Args,
-    rolled: _Rolled,
-    stations: Sequence[float],
-    spots: Sequence[Point],
-    shape: Loop,
-    work: Work,
+    args: Args, rolled: _Along | _Round, stations: Sequence[float], shape: Loop, work: Work
 ) -> None:
-    """Draw the rolling circle at every part of its way, and on it the point, turned as far as it
-    has rolled."""
-    size, base = args.need("radius").length("size").value, args.get("on")
-    centres = (
-        _centres_along(args, rolled, stations, work)
-        if base is None
-        else _centres_round(args, rolled, stations, work)
+    """Divide the generating circle where it starts; carry every division across, level or about the
+    base's centre, to the swing about the centre that belongs to it."""
+    found = (
+        _along(args, rolled, stations, work)
+        if isinstance(rolled, _Along)
+        else _round(args, rolled, stations, work)
     )
+    check = "it stands square on its base at every cusp" if rolled.has_cusps else ""
+    work.trace(list(found), shape, args.name, check=check)
+
+
+def _divisions(
+    args: Args, rolled: _Rolled, centre: Mark, begin: Number, way: int, work: Work
+) -> tuple[Round, list[Mark]]:
+    """Draw the generating circle about its first centre and divide it from the point on."""
+    told = "the rolling circle" if rolled.has_cusps else "the circle of the tracing point"
+    traced = args.get("tracing") or args.need("radius")
+    ring = work.swing(centre, traced.length("size").value, told)
     marks = []
-    for index, (centre, spot) in enumerate(zip(centres, spots, strict=True)):
-        called = f"{args.name}.station.{index}"
-        circle = work.swing(centre, size, f"the rolling circle at part {index}")
-        degrees = math.degrees((spot - centre.at).angle)
-        marks.append(ray_to(work, centre, circle, degrees, spot, called, str(index)))
-    work.trace(marks, shape, args.name, check="it stands square on its base at every cusp")
+    for index in range(min(PARTS, round(rolled.whole / math.tau * PARTS) + 1)):
+        degrees = begin + way * index * (360 // PARTS)
+        spot = centre.at + polar(rolled.trace, math.radians(float(degrees)))
+        marks.append(ray_to(work, centre, ring, degrees, spot, f"division {index} of {told}"))
+    return ring, marks
 
 
-def _centres_along(
-    args: Args, rolled: _Rolled, stations: Sequence[float], work: Work
-) -> Iterator[Mark]:
+def _along(args: Args, rolled: _Along, stations: Sequence[float], work: Work) -> Iterator[Mark]:
     said = args.need("from")
-    start = work.mark(said.point("start"), said.ref("start").text)
-    track = work.draw(
-        start, LEVEL, start.at + Point(rolled.radius * rolled.whole, 0.0), "the line it rolls on"
-    )
+    start = work.mark(rolled.start, said.ref("start").text)
+    end = rolled.start + Point(rolled.size * rolled.whole, 0.0)
+    base = work.draw(start, LEVEL, end, "the line it rolls on")
+    first = rolled.centre(0.0)
+    size = args.need("radius").length("size").value
+    centre = work.measure(start, PLUMB, size, "the centre at the start", first)
+    way = work.parallel(base, centre, rolled.centre(rolled.whole), "the line of the centres")
+    ring, divisions = _divisions(args, rolled, centre, 270, -1, work)
     for index, turn in enumerate(stations):
-        centre = rolled.centre(turn)
-        under = (
+        spot, at = rolled.at(turn), rolled.centre(turn)
+        called, label = f"{args.name}.station.{index}", str(index)
+        middle = (
             work.measure(
-                start,
-                Way(0, track.key, track.called),
-                rolled.radius * turn,
-                f"part {index} of the way",
+                centre, away(way, centre, at), rolled.size * turn, f"the centre at part {index}", at
             )
             if turn
-            else start
+            else centre
         )
-        yield work.measure(
-            under,
-            PLUMB,
-            args.need("radius").length("size").value,
-            f"the centre at part {index}",
-            centre,
-        )
+        swing = work.swing(middle, ring.circle.size, f"the circle at part {index}", near=[spot])
+        division = _division(rolled, divisions, centre, ring, turn, work, 270, -1)
+        level = work.parallel(base, division, spot, f"the level of division {index % PARTS}")
+        yield work.prick(level, swing, spot, called, label=label)
 
 
-def _centres_round(
-    args: Args, rolled: _Rolled, stations: Sequence[float], work: Work
-) -> Iterator[Mark]:
+def _division(  # noqa: PLR0913
+    rolled: _Rolled,
+    divisions: Sequence[Mark],
+    centre: Mark,
+    ring: Round,
+    turn: float,
+    work: Work,
+    begin: Number,
+    way: int,
+) -> Mark:
+    """Return the division that belongs to an angle rolled; a last part that is no whole one has its
+    own."""
+    part = turn / math.tau * PARTS
+    index = round(part)
+    if abs(part - index) < ROUND:
+        return divisions[index % PARTS]
+    degrees = float(begin) + way * math.degrees(turn)
+    spot = centre.at + polar(rolled.trace, math.radians(degrees))
+    return ray_to(work, centre, ring, degrees, spot, "the last division")
+
+
+def _round(args: Args, rolled: _Round, stations: Sequence[float], work: Work) -> Iterator[Mark]:
     said = args.need("on")
-    base = said.shape("circle")
-    assert isinstance(base, Circle | Arc)
     size = args.need("radius").length("size").value
-    middle, name = work.mark(base.centre, said.ref("circle").centre_name), said.ref("circle").text
-    work.round(base, name)
-    ring = work.swing(
-        middle,
-        base.size - size if args.get("inside") else base.size + size,
-        "the way of the centres",
-    )
+    middle, name = work.mark(rolled.base.centre, said.ref("circle").centre_name), rolled.name
+    work.round(rolled.base, name)
+    track = work.swing(middle, rolled.base.size + size * rolled.side, "the way of the centres")
+    begin = args.need("at").length("angle").value if args.get("at") else 0
+    inward = begin + (180 if rolled.side > 0 else 0)
+    centre = ray_to(work, middle, track, begin, rolled.centre(0.0), "the centre at the start")
+    ring, divisions = _divisions(args, rolled, centre, inward, rolled.side, work)
     for index, turn in enumerate(stations):
-        spot = rolled.centre(turn)
-        degrees = args.number("at", usual=0.0) + math.degrees(turn) * rolled.radius / base.radius
-        yield ray_to(work, middle, ring, degrees, spot, f"the centre at part {index}")
-
-
-def _facing(heading: Path, sign: float) -> Path:
-    return lambda turn: heading(turn) * sign
-
-
-def _along(start: Point, radius: float) -> tuple[Path, Path, Path]:
-    def place(turn: float) -> Point:
-        return start + Point(radius * (turn - math.sin(turn)), radius * (1 - math.cos(turn)))
-
-    def heading(turn: float) -> Point:
-        # Half-angle form of (1 − cos θ, sin θ): at the cusps as well it has a direction, square to
-        # the base.
-        return Point(math.sin(turn / 2), math.cos(turn / 2))
-
-    return place, heading, lambda turn: start + Point(radius * turn, radius)
-
-
-def _round(
-    base: Circle | Arc, radius: float, inside: bool, begin: float
-) -> tuple[Path, Path, Path]:
-    side = -1 if inside else 1
-    share = radius / base.radius
-
-    def centre(turn: float) -> Point:
-        return base.centre + polar(base.radius + side * radius, begin + share * turn)
-
-    def place(turn: float) -> Point:
-        return centre(turn) - polar(radius, begin + share * turn + side * turn) * side
-
-    def heading(turn: float) -> Point:
-        return polar(1.0, begin + share * turn + side * turn / 2) * side
-
-    return place, heading, centre
+        spot, at = rolled.at(turn), rolled.centre(turn)
+        degrees = float(begin) + math.degrees(turn) * rolled.share
+        own = (
+            ray_to(work, middle, track, degrees, at, f"the centre at part {index}")
+            if turn
+            else centre
+        )
+        swing = work.swing(own, ring.circle.size, f"the circle at part {index}", near=[spot])
+        division = _division(rolled, divisions, centre, ring, turn, work, inward, rolled.side)
+        reach = work.between(middle, division)
+        if float(reach.size) <= work.paper.nothing:
+            yield middle
+            continue
+        carried = work.swing(middle, reach, f"the arc of division {index % PARTS}", near=[spot])
+        yield work.prick(carried, swing, spot, f"{args.name}.station.{index}", label=str(index))
 
 
 ABOUT = """\
 The path of a point on a circle that rolls `from` a point along a level line, or `on` a circle,
-outside or `inside`. Parts `start`, `end`, `station.0` and so on.
+outside or `inside`. `tracing` a length is a point so far from the centre of the rolling circle: a
+trochoid, inferior inside it, superior beyond. Parts `start`, `end`, `station.0` and so on.
 """
 
 SHOWN = """\
@@ -249,21 +376,30 @@ base = circle, centre O, radius 40
 path = cycloid, from O, radius 12, 2 turns
 outer = cycloid, on base, radius 10, 4 turns
 inner = cycloid, on base, inside, radius 10, 4 turns, at 90°
+loops = cycloid, from O, radius 12, tracing 20, 2 turns
 """
 
 KIND = Kind(
     name="cycloid",
     group="Curves",
-    summary="a point of a circle that rolls along a line or round a circle",
+    summary="a point carried by a circle that rolls along a line or round a circle",
     example="path = cycloid, from P, radius 12, 1 turns",
     mistake="The chord of a part is set off along the base instead of the arc it rolls.",
-    also=("epicycloid", "hypocycloid", "rolling circle"),
+    also=(
+        "epicycloid",
+        "hypocycloid",
+        "trochoid",
+        "epitrochoid",
+        "hypotrochoid",
+        "rolling circle",
+    ),
     forms=(
         Form("from {start:point}", "from"),
         Form("on {circle:circle}", "on"),
         Form("inside"),
         Form("radius {size:radius}", needed=True),
         Form("{turns:length} turns", "turns", needed=True),
+        Form("tracing {size:length}", "tracing"),
         Form("at {angle:angle}"),
     ),
     construct=construct,

@@ -10,9 +10,10 @@ from fractions import Fraction
 from functools import partial
 
 from ..acts import Edge, Mark, Way, Work
-from ..acts.procedures import away, bisect, divide, foci_of
+from ..acts.focal import foci_of
+from ..acts.procedures import away, bisect, divide, middle
 from ..geometry import Line, Loop, Point, polar, rotate
-from ..geometry.ellipse import Ellipse, departure, four_centres
+from ..geometry.ellipse import Ellipse, departure, four_centres, of_diameters
 from ..geometry.shapes import Curve, Shape
 from ..kind import Args, Kind, Made, Role, Stroke
 from ..kind.parts import curve_run, run
@@ -30,7 +31,7 @@ def construct(args: Args) -> Made:
     Parts: ``centre``, ``long`` and ``short`` (its axes), ``right top left bottom`` (their ends),
     ``focus.1``, ``focus.2``; ``true``, the true ellipse, beside one drawn about four centres."""
     centre, name = args.need("centred").point("centre"), args.need("centred").ref("centre").text
-    ellipse = _ellipse(args, centre)
+    ellipse = _conjugate(args, centre) if args.get("diameters") else _ellipse(args, centre)
     method = _method(args)
     if method == "four centres":
         if ellipse.a - ellipse.b <= assembled(ellipse.a):
@@ -120,8 +121,25 @@ def _ellipse(args: Args, centre: Point) -> Ellipse:
     return Ellipse(centre, polar(other, turn + math.pi / 2), half)
 
 
+def _conjugate(args: Args, centre: Point) -> Ellipse:
+    """Return the ellipse that has two half diameters, each parallel to the tangents at the ends of
+    the other."""
+    said = args.need("diameters")
+    if args.all("axes", "axis", "through", "at"):
+        raise ClauseError("two diameters say the whole ellipse: leave out the rest", said.clause)
+    first, second = (said.point(slot) - centre for slot in ("first", "second"))
+    if abs(first.cross(second)) <= same(abs(first)) * max(abs(first), abs(second)):
+        raise ClauseError("the two diameters are not in one line", said.clause)
+    if args.get("by") and _method(args) != "rectangle":
+        told = "from two diameters it is drawn in the parallelogram on them: by rectangle"
+        raise ClauseError(told, args.need("by").clause)
+    return of_diameters(centre, first, second)
+
+
 def _method(args: Args) -> str:
     said = args.get("by")
+    if said is None and args.get("diameters"):
+        return "rectangle"
     return (
         {"centres": "four centres"}.get(said.word("how"), said.word("how")) if said else "circles"
     )
@@ -177,14 +195,14 @@ def _draw(
     beside: tuple[Shape | Loop, Point] | None,
     work: Work,
 ) -> None:
-    axes = _axes(args, ellipse, work)
+    axes = _diameters(args, ellipse, work) if args.get("diameters") else _axes(args, ellipse, work)
     if method == "four centres":
         _by_four_centres(args, ellipse, axes, work)
     else:
-        even = ellipse.a - ellipse.b <= assembled(ellipse.a)
+        even = ellipse.a - ellipse.b <= assembled(ellipse.a) and not args.get("diameters")
         find = _by_circles if even else _METHODS[method]
         found = {round(turn, 9): mark for turn, mark in find(args, ellipse, axes, work)}
-        found |= {round(math.pi / 2 * index, 9): mark for index, mark in enumerate(axes.ends)}
+        found |= {round(_turn(ellipse, mark.at), 9): mark for mark in axes.ends}
         marks = [found[turn] for turn in sorted(found)]
         work.trace(
             marks, shape, args.name, check="it is square to the axes at their ends: no point there"
@@ -243,6 +261,68 @@ def _axes(args: Args, ellipse: Ellipse, work: Work) -> Axes:
         rest,
         given,
     )
+
+
+def _diameters(args: Args, ellipse: Ellipse, work: Work) -> Axes:
+    """Draw both diameters through the centre, as far beyond it as their given ends are."""
+    name, said = args.name, args.need("diameters")
+    centre = work.mark(ellipse.centre, args.need("centred").ref("centre").text)
+    edges, ends = [], []
+    for slot in ("first", "second"):
+        end = work.mark(said.point(slot), said.ref(slot).text)
+        far = ellipse.centre * 2 - end.at
+        line = work.through(centre, end, f"the {slot} diameter of {name}", reach=far)
+        swing = work.swing(centre, work.between(centre, end), near=[far])
+        other = work.prick(line, swing, far, f"the other end of the {slot} diameter of {name}")
+        edges.append(line)
+        ends.append((end, other))
+    (right, left), (top, bottom) = ends
+    halves = [abs(end.at - ellipse.centre) for end in (right, top)]
+    _offer_axes(work, ellipse, name, (centre, right, top), edges[1])
+    return Axes(centre, edges[0], edges[1], (right, top, left, bottom), halves[0], halves[1])
+
+
+def _offer_axes(
+    work: Work, ellipse: Ellipse, name: str, marks: tuple[Mark, Mark, Mark], second: Edge
+) -> None:
+    """Say how the ends of the axes are found, should they be wanted: one half diameter turned a
+    quarter, joined to the other; the circle about the middle of the join through the centre cuts
+    it where the axes go through, and what lies beyond are their halves (Rytz; from memory)."""
+    centre, first, end = marks
+    turned_at = centre.at + (end.at - centre.at).normal
+    half_at = (first.at + turned_at) * 0.5
+    reach = abs(half_at - centre.at)
+    if reach <= same(ellipse.a):
+        return
+    along = (first.at - turned_at).unit
+    cuts = [half_at + along * (side * reach) for side in (1, -1)]
+
+    def found(later: Work, spot: Point, called: str) -> Mark:
+        square = later.square(second, centre, turned_at)
+        swing = later.swing(centre, later.between(centre, end), near=[turned_at])
+        turned = later.prick(swing, square, turned_at, "the half diameter turned a quarter")
+        join = later.through(turned, first, reach=cuts[0])
+        half = middle(later, turned, first, "the middle of the join")
+        ring = later.swing(half, later.between(half, centre), near=cuts)
+        crossings = [later.prick(ring, join, cut, "where an axis goes through") for cut in cuts]
+        off = (spot - centre.at).unit
+        own = min(crossings, key=lambda mark: abs((mark.at - centre.at).unit.cross(off)))
+        axis = later.through(centre, own, reach=spot)
+        long = abs(spot - centre.at)
+        ends_ = [
+            (abs(abs(cut.at - far.at) - long), cut, far)
+            for cut in crossings
+            for far in (turned, first)
+        ]
+        _, one, other = min(ends_, key=lambda each: each[0])
+        opened = later.swing(centre, later.between(one, other), near=[spot])
+        return later.prick(opened, axis, spot, called)
+
+    for at, word in ((ellipse.major, "long"), (ellipse.across, "short")):
+        for side in (1, -1):
+            place = ellipse.centre + at * side
+            called = f"an end of the {word} axis of {name}"
+            work.offer(place, partial(found, spot=place, called=called))
 
 
 def _other_ends(
@@ -365,12 +445,12 @@ def _by_rectangle(args: Args, ellipse: Ellipse, axes: Axes, work: Work) -> Found
         on_axis = divide(
             work, end, axes.centre, parts, [f"part {k} of the half axis" for k in range(1, parts)]
         )
-        for near, far, j in ((top, bottom, 1), (bottom, top, -1)):
+        for near, far in ((top, bottom), (bottom, top)):
             level = work.parallel(axes.long, near)
             corner = work.prick(
                 upright,
                 level,
-                end.at + ellipse.across * j,
+                end.at + near.at - axes.centre.at,
                 f"a corner of the box about {args.name}",
             )
             on_side = divide(
@@ -466,7 +546,8 @@ _METHODS: dict[str, Callable[[Args, Ellipse, Axes, Work], Found]] = {
 
 
 ABOUT = """\
-`axes 90 and 56`, or one `axis` and a point it goes `through`; `at` a tilt. `by circles`, `by
+`axes 90 and 56`, or one `axis` and a point it goes `through`; `at` a tilt; or conjugate `diameters
+to A and B`, in the parallelogram on them. `by circles`, `by
 trammel`, `by rectangle`, `by foci` (the true curve, by other steps), or `by four centres` (true
 arcs, with their greatest departure). Parts `centre`, `long`, `short`, `right_end top_end
 left_end bottom_end`, `focus.1`, `focus.2`; by four centres `right top left bottom` and `true`.
@@ -480,6 +561,9 @@ P = point, 30 right of O, 15 above
 e = ellipse, centred on O, axes 90 and 56, at 20°, by trammel
 f = ellipse, centred on O, axes 110 and 70, by four centres
 g = ellipse, centred on O, axis 80, through P
+A = point, 100 right of O, 20 below
+B = point, 30 left of O, 45 above
+h = ellipse, centred on O, diameters to A and B
 rim = line in, f
 hole = line in, g
 """
@@ -487,16 +571,17 @@ hole = line in, g
 KIND = Kind(
     name="ellipse",
     group="Curves",
-    summary="from its axes or one axis and a point, by any of five methods",
+    summary="from its axes, an axis and a point, or two diameters, by any of five methods",
     example="hatch1 = ellipse, centred on O, axes 90 and 56, by four centres",
     mistake="The whole axis is set off from the centre instead of half; arcs are joined off their "
     "line of centres.",
-    also=("oval",),
+    also=("oval", "conjugate diameters"),
     forms=(
         Form("centred on {centre:point}", "centred", needed=True),
         Form("axes {first:length} and {second:length}", "axes"),
         Form("axis {first:length}", "axis"),
         Form("through {point:point}", "through"),
+        Form("diameters to {first:point} and {second:point}", "diameters"),
         Form("at {angle:angle}"),
         Form("by {how:circles/trammel/rectangle/foci}", "by"),
         Form("by four {how:centres}", "by"),

@@ -4,20 +4,52 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from dataclasses import dataclass
 from functools import partial
 
-from ..acts import Work
-from ..acts.procedures import away, ray_to
-from ..geometry import Arc, Circle, Loop, Point, polar
+from ..acts import Edge, Mark, Way, Work
+from ..acts.normals import Normals
+from ..acts.procedures import away, ray_to, tangent_from
+from ..geometry import Arc, Circle, Line, Loop, Point, polar
 from ..geometry.ellipse import FINE
-from ..geometry.fitted import fitted
 from ..kind import Args, Kind, Made
-from ..kind.parts import curve_run
+from ..kind.parts import true_run
 from ..measure import spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
 
 PARTS = 12
+
+
+@dataclass(frozen=True)
+class _Involute(Normals):
+    """The involute of a base circle by the angle unwound."""
+
+    base: Circle | Arc
+    name: str
+    begin: float
+    way: int
+    whole: float
+
+    @property
+    def span(self) -> tuple[float, float]:
+        return 0.0, self.whole
+
+    def at(self, turn: float) -> Point:
+        out = polar(1.0, self.begin + self.way * turn)
+        size = self.base.radius
+        return self.base.centre + out * size - out.normal * (self.way * size * turn)
+
+    def heading(self, turn: float) -> Point:
+        return polar(1.0, self.begin + self.way * turn)
+
+    def normal(self, work: Work, at: Mark, turn: float, called: str, shown: Line | None) -> Edge:
+        """It is the thread: the tangent to the base circle."""
+        ring, touch = work.round(self.base, self.name), self.base.at(self.begin + self.way * turn)
+        if abs(touch - at.at) <= work.paper.nothing:
+            radius = work.through(work.mark(self.base.centre), at)
+            return work.draw(at, Way(90, radius.key, radius.called), None, called)
+        return tangent_from(work, at, ring, touch, called, shown=shown)[0]
 
 
 def construct(args: Args) -> Made:
@@ -39,19 +71,13 @@ def construct(args: Args) -> Made:
     begin = math.radians(args.number("at", usual=0.0))
     way, whole = -1 if args.get("cw") else 1, math.radians(degrees)
 
-    def place(turn: float) -> Point:
-        out = polar(1.0, begin + way * turn)
-        return base.centre + out * base.radius - out.normal * (way * base.radius * turn)
-
-    def heading(turn: float) -> Point:
-        return polar(1.0, begin + way * turn)
-
+    curve = _Involute(base, name, begin, way, whole)
     count = max(2, round(PARTS * degrees / 360))
     stations = [whole * index / count for index in range(count + 1)]
     # The curve is infinitely tight at its start: stations there are closer.
     knots = [0.0, *(stations[1] * 0.5**k for k in range(9, 0, -1)), *stations[1:]]
-    shape = curve_run(args.name, fitted(place, heading, knots, FINE * base.radius), closed=False)
-    spots = [place(turn) for turn in stations]
+    shape = true_run(args.name, curve, knots, FINE * base.radius)
+    spots = [curve.at(turn) for turn in stations]
     return Made(
         shape,
         f"Involute {args.name} of {name}, through {spell_angle(degrees)}.",

@@ -1,29 +1,55 @@
-"""``polygon``: regular, by its side, across its corners or across its flats."""
+"""``polygon``: regular, by its side, across its corners or across its flats; in or around a circle;
+on a side or a diagonal."""
 
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
+from dataclasses import dataclass
 from fractions import Fraction
 from functools import partial
 
 from ..acts import Mark, Round, Way, Work
-from ..acts.procedures import divide, middle, ray_to, ring
-from ..geometry import Point, polar, polyline
+from ..acts.procedures import middle, ray_to
+from ..geometry import Arc, Circle, Point, polar, polyline
 from ..kind import Args, Kind, Made
+from ..kind.args import Said
 from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError
 from ..plan.forms import Form
-from ..tolerance import ROUND
-
-SQUARES = frozenset({3, 4, 6, 8, 12, 24})
-"""Numbers of sides whose directions are multiples of 15°: T-square and set squares draw them."""
+from ..tolerance import same
+from .polygon_board import (
+    SQUARES,
+    Find,
+    around,
+    by_chords,
+    by_compass,
+    by_semicircle,
+    by_squares,
+    centre_on_side,
+    is_on_squares,
+    on_side,
+    semicircle_error,
+)
 
 MOST_SIDES = 60
 
+SIZES = ("side", "corners", "flats", "radius", "in", "around", "on", "diagonal")
+"""Keys of the clauses that say how large a polygon is."""
+
+
+@dataclass(frozen=True)
+class _Place:
+    """Where a polygon lies: its centre, how far the corners are from it, and the direction of the
+    first."""
+
+    centre: Point
+    radius: float
+    start: float
+
 
 def construct(args: Args) -> Made:
-    """Construct a regular polygon about a centre.
+    """Construct a regular polygon.
 
     Parts: ``side.1`` …, ``corner.1`` … counter-clockwise, ``centre``.
 
@@ -35,43 +61,22 @@ def construct(args: Args) -> Made:
     count = sides.count("count")
     if not 3 <= count <= MOST_SIDES:
         raise ClauseError(f"a polygon has 3 to {MOST_SIDES} sides", sides.clause)
-    centre, name = args.need("centred").point("centre"), args.need("centred").ref("centre").text
     half = math.pi / count
-    said = args.need("side", "corners", "flats", "radius")
-    size = said.length("size")
-    if float(size) <= 0:
-        raise ClauseError("the size of a polygon is more than nought", said.clause)
-    if count % 2 and said.key == "flats":
-        told = (
-            f"of {count} sides no two face each other: there is no size across flats; give a "
-            "side, or the radius"
-        )
-        raise ClauseError(told, said.clause)
-    radius = {
-        "side": float(size) / (2 * math.sin(half)),
-        "corners": float(size) / 2,
-        "flats": float(size) / 2 / math.cos(half),
-        "radius": float(size),
-    }[said.key]
-    start = _start(args, centre, half)
+    said = args.need(*SIZES)
+    place = _place(args, said, count)
+    centre, radius = place.centre, place.radius
     # By the semicircle the polygon is what the method leaves: its sides alike but for the last,
     # which closes it.
-    each = 2 * half + (math.radians(_semicircle_error(count)) if args.get("by") else 0.0)
-    corners = [centre + polar(radius, start + each * index) for index in range(count)]
+    each = 2 * half + (math.radians(semicircle_error(count)) if args.get("by") else 0.0)
+    corners = [centre + polar(radius, place.start + each * index) for index in range(count)]
     shape = polyline(
         corners, [f"{args.name}.side.{index}" for index in range(1, count + 1)], closed=True
     )
     side, flats = 2 * radius * math.sin(half), 2 * radius * math.cos(half)
-    method = _method(args, count, radius)
-    told = {
-        "side": "of side",
-        "corners": "across corners",
-        "flats": "across flats",
-        "radius": "of radius",
-    }[said.key]
+    method = _method(args, count, place)
     return Made(
         shape,
-        f"Polygon {args.name}, {count} sides, {args.say(size.value)} {told}, about {name}.",
+        f"Polygon {args.name}, {count} sides, {_told(args, said)}.",
         (
             f"360 ÷ {count} = {spell_angle(360 / count)}",
             f"side 2 × {args.say(radius)} × sin {spell_angle(180 / count)} = {args.say(side)}",
@@ -85,13 +90,78 @@ def construct(args: Args) -> Made:
             **{f"corner.{i}": corner for i, corner in enumerate(corners, 1)},
             "centre": centre,
         },
-        draw=partial(_draw, args, centre, radius, corners, method[1]),
+        draw=partial(_draw, args, place, corners, method[1]),
     )
 
 
-def _is_on_squares(degrees: float) -> bool:
-    """Tell whether a direction is one of those that T-square and set squares make."""
-    return abs(degrees / 15 - round(degrees / 15)) < ROUND
+def _told(args: Args, said: Said) -> str:
+    if said.key in ("on", "diagonal"):
+        first, second = (said.ref(slot).text for slot in ("first", "second"))
+        return (
+            f"{said.key} {first} to {second}"
+            if said.key == "diagonal"
+            else f"on the side {first} to {second}"
+        )
+    if said.key in ("in", "around"):
+        return f"{said.key} {said.ref('circle').text}"
+    told = {
+        "side": "of side",
+        "corners": "across corners",
+        "flats": "across flats",
+        "radius": "of radius",
+    }[said.key]
+    about = args.need("centred").ref("centre").text
+    return f"{args.say(said.length('size').value)} {told}, about {about}"
+
+
+def _place(args: Args, said: Said, count: int) -> _Place:
+    half = math.pi / count
+    if args.get("centred") and said.key in ("in", "around", "on", "diagonal"):
+        raise ClauseError("its centre follows from what it lies on: do not say both", said.clause)
+    if said.key in ("on", "diagonal"):
+        return _on_points(args, said, count)
+    if said.key in ("in", "around"):
+        circle = said.shape("circle")
+        assert isinstance(circle, Circle | Arc)
+        radius = circle.radius / (math.cos(half) if said.key == "around" else 1.0)
+        return _Place(circle.centre, radius, _start(args, circle.centre, half))
+    centre = args.need("centred").point("centre")
+    size = float(said.length("size"))
+    if size <= 0:
+        raise ClauseError("the size of a polygon is more than nought", said.clause)
+    if count % 2 and said.key == "flats":
+        told = (
+            f"of {count} sides no two face each other: there is no size across flats; give a "
+            "side, or the radius, or the circle it goes around"
+        )
+        raise ClauseError(told, said.clause)
+    radius = {
+        "side": size / (2 * math.sin(half)),
+        "corners": size / 2,
+        "flats": size / 2 / math.cos(half),
+        "radius": size,
+    }[said.key]
+    return _Place(centre, radius, _start(args, centre, half))
+
+
+def _on_points(args: Args, said: Said, count: int) -> _Place:
+    """Return where a polygon lies that has two points as ends of a side, or as corners across."""
+    if args.all("flat", "point", "at", "through"):
+        raise ClauseError("how it is turned follows from the two points", said.clause)
+    first, second = said.point("first"), said.point("second")
+    apart = second - first
+    if abs(apart) <= same(abs(first)):
+        raise ClauseError("the two points are one place", said.clause)
+    if said.key == "diagonal":
+        if count % 2:
+            told = f"of {count} sides no two corners lie across from each other"
+            raise ClauseError(told, said.clause)
+        return _Place((first + second) * 0.5, abs(apart) / 2, (-apart).angle)
+    if args.get("right"):
+        first, second, apart = second, first, -apart
+    half = math.pi / count
+    centre = (first + second) * 0.5 + apart.normal * (0.5 / math.tan(half))
+    return _Place(centre, abs(first - centre), (first - centre).angle)
 
 
 WORST_LAST = 0.2
@@ -123,10 +193,11 @@ def _start(args: Args, centre: Point, half: float) -> float:
     return (ways[flat.word("way")] if flat else -math.pi / 2) + half
 
 
-def _method(args: Args, count: int, radius: float) -> tuple[str, Find]:
+def _method(args: Args, count: int, place: _Place) -> tuple[str, Find]:
+    radius = place.radius
     by = args.get("by")
     if by is not None:
-        each = 360 / count + _semicircle_error(count)
+        each = 360 / count + semicircle_error(count)
         last = 360 - (count - 1) * each
         if abs(last / each - 1) > WORST_LAST:
             raise ClauseError(
@@ -141,52 +212,131 @@ def _method(args: Args, count: int, radius: float) -> tuple[str, Find]:
         return (
             f"by the semicircle: {count - 1} sides of {first}, and the last, which takes up "
             f"{count - 1} times the error of one, {closing}",
-            _by_semicircle,
+            by_semicircle,
         )
     if count in (5, 10):
         return (
             "exact by compass: the decagon's side is the golden section of the radius (Euclid "
             "IV.11)",
-            _by_compass,
+            by_compass,
         )
     if count in SQUARES:
         told = (
             "the corners lie at multiples of 15°: set squares"
-            if args.get("through") is None and _is_on_squares(float(_degrees(args, count)))
+            if is_on_squares(math.degrees(place.start))
             else f"the corners lie {spell_angle(360 / count)} apart, off the set squares: by the "
             "protractor"
         )
-        return told, _by_squares
+        return told, by_squares
     return (
         "the chord is stepped off round the circle; any error adds up, so check the last step",
-        _by_chords,
+        by_chords,
     )
 
 
-def _draw(
-    args: Args, centre: Point, radius: float, corners: Sequence[Point], find: Find, work: Work
-) -> None:
-    """Draw the circle through the corners, find them on it, and join them."""
+def _draw(args: Args, place: _Place, corners: Sequence[Point], find: Find, work: Work) -> None:
+    """Draw the circle through the corners and find them on it, or the circle of the flats and its
+    tangents; join what is not joined."""
+    said = args.need(*SIZES)
+    if said.key in ("flats", "around") and args.get("by") is None:
+        _draw_around(args, said, place, corners, find, work)
+        return
     count, name = len(corners), args.name
-    middle_ = work.mark(centre, args.need("centred").ref("centre").text)
-    said = args.need("side", "corners", "flats", "radius")
-    half = said.length("size").value
-    size: Number = {"corners": half / 2, "radius": half}.get(said.key, radius)
-    ring_ = work.swing(middle_, size, f"the circle through the corners of {name}")
+    middle_, first = _centre_and_first(args, said, place, corners, work)
+    half = said.length("size").value if said.has("size") else 0
+    size: Number = {"corners": half / 2, "radius": half}.get(said.key, place.radius)
     names = [f"{name}.corner.{index}" for index in range(1, count + 1)]
-    through = args.get("through")
-    if through:
-        ray = work.through(
-            middle_, work.mark(through.point("point"), through.ref("point").text), reach=corners[0]
-        )
-        first = work.prick(ray, ring_, corners[0], names[0], label="1", anew=True)
+    if said.key == "in":
+        circle = said.shape("circle")
+        assert isinstance(circle, Circle | Arc)
+        ring_ = work.round(circle, said.ref("circle").text)
     else:
-        first = ray_to(work, middle_, ring_, _degrees(args, count), corners[0], names[0], "1")
-    marks = [first, *find(work, middle_, ring_, first, corners, names)]
+        opening = size if first is None else work.between(middle_, first)
+        ring_ = work.swing(middle_, opening, f"the circle through the corners of {name}")
+    if first is None:
+        first = _first(args, middle_, ring_, corners[0], names[0], work)
+    if said.key == "on" and args.get("by") is None:
+        marks = on_side(work, ring_, first, corners, names)
+    else:
+        marks = [first, *find(work, middle_, ring_, first, corners, names)]
     for index, (one, other) in enumerate(zip(marks, [*marks[1:], marks[0]], strict=True), 1):
         alike = "all sides are alike" if args.get("by") is None else "all but this side are alike"
         check = alike if index == count else ""
         work.through(one, other, f"{name}.side.{index}", check=check)
+
+
+def _centre_and_first(
+    args: Args, said: Said, place: _Place, corners: Sequence[Point], work: Work
+) -> tuple[Mark, Mark | None]:
+    """Mark the centre; of a polygon on two points the first corner is one of them."""
+    if said.key not in ("on", "diagonal"):
+        centred = args.get("centred")
+        called = centred.ref("centre").text if centred else said.ref("circle").centre_name
+        return work.mark(place.centre, called), None
+    ends = [work.mark(said.point(slot), said.ref(slot).text) for slot in ("first", "second")]
+    if args.get("right"):
+        ends.reverse()
+    if said.key == "diagonal":
+        return middle(work, ends[0], ends[1], f"{args.name}.centre"), ends[0]
+    return centre_on_side(work, ends[0], ends[1], len(corners), place.centre), ends[0]
+
+
+def _first(args: Args, centre: Mark, ring_: Round, spot: Point, called: str, work: Work) -> Mark:
+    """Mark the first corner, or where the first side touches."""
+    through = args.get("through")
+    if through:
+        ray = work.through(
+            centre, work.mark(through.point("point"), through.ref("point").text), reach=spot
+        )
+        return work.prick(ray, ring_, spot, called, label="1", anew=True)
+    return ray_to(
+        work, centre, ring_, _degrees(args, args.need("sides").count("count")), spot, called, "1"
+    )
+
+
+def _draw_around(
+    args: Args, said: Said, place: _Place, corners: Sequence[Point], find: Find, work: Work
+) -> None:
+    """Draw the circle of the flats, and its tangents."""
+    count, name = len(corners), args.name
+    if said.key == "around":
+        circle = said.shape("circle")
+        assert isinstance(circle, Circle | Arc)
+        centre = work.mark(place.centre, said.ref("circle").centre_name)
+        ring_ = work.round(circle, said.ref("circle").text)
+    else:
+        centre = work.mark(place.centre, args.need("centred").ref("centre").text)
+        flats = said.length("size").value / 2
+        ring_ = work.swing(centre, flats, f"the circle of the flats of {name}")
+    first_side = math.degrees((corners[1] - corners[0]).angle)
+    if count in SQUARES and is_on_squares(first_side):
+        around(work, centre, ring_, None, corners, name)
+        return
+    spots = [
+        (one + other) * 0.5 for one, other in zip(corners, [*corners[1:], corners[0]], strict=True)
+    ]
+    names = [f"touch {index} of {name}" for index in range(1, count + 1)]
+    through = args.get("through")
+    if through:
+        corner = _first(
+            args,
+            centre,
+            ring_,
+            centre.at + (corners[0] - centre.at).unit * ring_.circle.radius,
+            f"the way to corner 1 of {name}",
+            work,
+        )
+        ray = work.through(centre, corner)
+        turned = Fraction(180, count) + (
+            0 if ray.line.direction.dot(corner.at - centre.at) > 0 else 180
+        )
+        line = work.draw(centre, Way(turned, ray.key, ray.called), spots[0])
+        first = work.prick(line, ring_, spots[0], names[0])
+    else:
+        degrees = _degrees(args, count) + Fraction(180, count)
+        first = ray_to(work, centre, ring_, degrees, spots[0], names[0])
+    touches = [first, *find(work, centre, ring_, first, spots, names)]
+    around(work, centre, ring_, touches, corners, name)
 
 
 def _degrees(args: Args, count: int) -> Number:
@@ -200,126 +350,14 @@ def _degrees(args: Args, count: int) -> Number:
     return (ways[flat.word("way")] if flat else 270) + Fraction(180, count)
 
 
-def _by_squares(
-    work: Work,
-    centre: Mark,
-    ring_: Round,
-    first: Mark,
-    corners: Sequence[Point],
-    names: Sequence[str],
-) -> list[Mark]:
-    base = work.through(centre, first)
-    sense = 0 if base.line.direction.dot(first.at - centre.at) > 0 else 180
-    found = []
-    for index, (spot, called) in enumerate(zip(corners[1:], names[1:], strict=True), 1):
-        ray = work.draw(
-            centre, Way(Fraction(360 * index, len(corners)) + sense, base.key, base.called), spot
-        )
-        found.append(work.prick(ray, ring_, spot, called, label=str(index + 1)))
-    return found
-
-
-def _by_chords(
-    work: Work,
-    centre: Mark,
-    ring_: Round,
-    first: Mark,
-    corners: Sequence[Point],
-    names: Sequence[str],
-) -> list[Mark]:
-    labels = [str(index) for index in range(2, len(corners) + 1)]
-    return ring(
-        work, first, ring_, len(corners), names[1:], labels, "one step more comes back to corner 1"
-    )
-
-
-def _by_compass(
-    work: Work,
-    centre: Mark,
-    ring_: Round,
-    first: Mark,
-    corners: Sequence[Point],
-    names: Sequence[str],
-) -> list[Mark]:
-    """Bisect a radius; from its middle to the corner gives, beyond the centre, the decagon's side;
-    the hypotenuse the pentagon's (Euclid XIII.10)."""
-    up = first.at - centre.at
-    side = up.normal
-    base = work.through(centre, first)
-    square = work.square(base, centre, centre.at + side)
-    end = work.prick(square, ring_, centre.at + side, "the end of the square radius")
-    half = middle(work, centre, end, "the half of the radius")
-    reach = work.between(half, first)
-    cut = half.at - side.unit * float(reach.size)
-    swing = work.swing(half, reach, near=[cut], told="down to the diameter")
-    spot = work.prick(swing, square, cut, "the cut on the diameter")
-    chord = work.between(first if len(corners) == 5 else centre, spot)
-    labels = [str(index) for index in range(2, len(corners) + 1)]
-    return work.step_off(
-        first,
-        chord,
-        ring_,
-        corners[1:],
-        names[1:],
-        labels=labels,
-        check="one step more comes back to corner 1",
-    )
-
-
-def _semicircle_error(count: int) -> float:
-    """Return how many degrees the angle of one side comes out too wide by the semicircle method.
-
-    The diameter is divided in n; a line from the apex of an equilateral triangle on it through the
-    second division meets the far half circle in the second corner (a classic approximation, common
-    practice)."""
-    apex, second = Point(0.0, -math.sqrt(3)), Point(-1.0 + 4.0 / count, 0.0)
-    ahead = (second - apex).unit
-    b = apex.dot(ahead)
-    place = apex + ahead * (-b + math.sqrt(b * b - apex.dot(apex) + 1))
-    return math.degrees(math.pi - place.angle) - 360 / count
-
-
-def _by_semicircle(
-    work: Work,
-    centre: Mark,
-    ring_: Round,
-    first: Mark,
-    corners: Sequence[Point],
-    names: Sequence[str],
-) -> list[Mark]:
-    """Divide the diameter, join the apex over it to the second division, and on to the circle:
-    corner 2."""
-    count = len(corners)
-    far = centre.at - (first.at - centre.at)
-    diameter = work.through(first, centre, "the diameter", reach=far)
-    end = work.prick(diameter, ring_, far, "the end of the diameter")
-    spots = [f"part {index} of the diameter" for index in range(1, count)]
-    parts = divide(work, first, end, count, spots)
-    ahead = (first.at - centre.at).unit
-    apex = centre.at - ahead.normal * (ring_.circle.radius * math.sqrt(3))
-    whole = work.between(first, end)
-    swings = [work.swing(mark, whole, near=[apex]) for mark in (first, end)]
-    top = work.prick(swings[0], swings[1], apex, "the apex")
-    line = work.through(top, parts[1], "the line from the apex through part 2", reach=corners[1])
-    second = work.prick(
-        line, ring_, corners[1], names[1], label="2", check="near enough for wood, not for a gauge"
-    )
-    labels = [str(index) for index in range(3, count + 1)]
-    more = work.step_off(
-        second, work.between(first, second), ring_, corners[2:], names[2:], labels=labels
-    )
-    return [second, *more]
-
-
-Find = Callable[[Work, Mark, Round, Mark, Sequence[Point], Sequence[str]], list[Mark]]
-"""Finds the other corners on the circle, from the first."""
-
-
 ABOUT = """\
-Regular: so many `sides`, by `side`, `across corners`, `across flats` or `radius`; `flat up`,
-`point up`, `first corner at 20°` or `corner towards P`. Set squares, exact compass or chords,
-by the number; `by semicircle` is the old approximation, with its error. Parts `side.1`,
-`corner.1` and so on, `centre`.
+Regular: so many `sides`, `centred on` a point, by `side`, `across corners`, `across flats` or
+`radius`; or `in c`, its corners on a circle, or `around c`, its sides touching it; `flat up`,
+`point up`, `first corner at 20°` or `corner towards P`. Or `on A to B`, which is a side, to the
+left of it or to the `right`; or `diagonal A to B`, from corner to corner across. Set squares, exact
+compass or chords, by the number; across flats from the circle of the flats and its tangents; `by
+semicircle` is the old approximation, with its error. Parts `side.1`, `corner.1` and so on,
+`centre`.
 """
 
 SHOWN = """\
@@ -328,6 +366,9 @@ O = datum
 nut = polygon, 6 sides, centred on O, 36 across flats, flat up
 star = polygon, 5 sides, centred on O, radius 40, point up
 seven = polygon, 7 sides, centred on O, side 30, by semicircle
+A = point, 60 right of O, 30 below
+B = point, 25 right of A
+five = polygon, 5 sides, on A to B
 rim = line in, star
 hole = line in, nut
 """
@@ -339,14 +380,19 @@ KIND = Kind(
     example="nut = polygon, 6 sides, centred on O, 36 across flats, flat up",
     mistake="The size across flats is taken for the size across corners: a spanner goes on the "
     "flats.",
-    also=("triangle", "square", "pentagon", "hexagon", "octagon", "nut", "flats"),
+    also=("square", "pentagon", "hexagon", "octagon", "nut", "flats"),
     forms=(
         Form("{count:count} sides", "sides", needed=True),
-        Form("centred on {centre:point}", "centred", needed=True),
+        Form("centred on {centre:point}", "centred"),
         Form("side {size:length}", "side"),
         Form("{size:length} across corners", "corners"),
         Form("{size:length} across flats", "flats"),
         Form("radius {size:radius}", "radius"),
+        Form("in {circle:circle}", "in"),
+        Form("around {circle:circle}", "around"),
+        Form("on {first:point} to {second:point}", "on"),
+        Form("right"),
+        Form("diagonal {first:point} to {second:point}", "diagonal"),
         Form("flat {way:up/down/left/right}", "flat"),
         Form("point {way:up/down/left/right}", "point"),
         Form("first corner at {angle:angle}", "at"),

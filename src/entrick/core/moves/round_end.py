@@ -5,7 +5,8 @@ from __future__ import annotations
 import math
 
 from ..acts import Edge, Mark, Round, Way, Work
-from ..acts.procedures import away, foci_of, tangent_from
+from ..acts.focal import foci_of
+from ..acts.procedures import away, tangent_from
 from ..geometry import Arc, Circle, Line, Loop, Point
 from ..geometry.isometric import PLANES, rhombus, true_ellipse
 from ..geometry.loop import nearest_place

@@ -7,14 +7,15 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import partial
 
-from ..acts import Way, Work
-from ..geometry import Loop, Point, polar
+from ..acts import Edge, Mark, Way, Work
+from ..acts.normals import Normals
+from ..acts.procedures import away
+from ..geometry import Line, Loop, Point, polar
 from ..geometry.ellipse import FINE
-from ..geometry.fitted import fitted
 from ..kind import Args, Kind, Made
-from ..kind.parts import curve_run
+from ..kind.parts import true_run
 from ..measure import spell_angle
-from ..plan.errors import ClauseError
+from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 from ..tolerance import same
 
@@ -22,7 +23,7 @@ PARTS = 12
 
 
 @dataclass(frozen=True)
-class _Spiral:
+class _Spiral(Normals):
     """A spiral: r = first + rise·θ about a centre, θ up to `whole` radians, turned the way it
     goes."""
 
@@ -33,12 +34,32 @@ class _Spiral:
     way: int
     whole: float
 
-    def place(self, turn: float) -> Point:
+    @property
+    def span(self) -> tuple[float, float]:
+        return 0.0, self.whole
+
+    @property
+    def parts(self) -> int:
+        return max(36, round(36 * self.whole / math.tau))
+
+    def at(self, turn: float) -> Point:
         return self.centre + polar(self.first + self.rise * turn, self.begin + self.way * turn)
 
     def heading(self, turn: float) -> Point:
         out = polar(1.0, self.begin + self.way * turn)
         return (out * self.rise + out.normal * (self.way * (self.first + self.rise * turn))).unit
+
+    def normal(self, work: Work, at: Mark, turn: float, called: str, shown: Line | None) -> Edge:
+        """It goes through the end of the subnormal: square to the radius, and the same everywhere
+        (lead ÷ 2π)."""
+        return by_subnormal(
+            work,
+            at,
+            (self.centre, self.rise * self.way),
+            self.begin + self.way * turn,
+            called,
+            shown,
+        )
 
     @property
     def reach(self) -> float:
@@ -49,6 +70,33 @@ class _Spiral:
     def lead(self) -> float:
         """How much further out or in it is for every turn."""
         return abs(self.rise) * math.tau
+
+
+def by_subnormal(
+    work: Work,
+    at: Mark,
+    pole: tuple[Point, float],
+    angle: float,
+    called: str,
+    shown: Line | None,
+) -> Edge:
+    """Draw the normal of a spiral from the end of its subnormal, so far to the left of the radius
+    from the pole."""
+    centre, subnormal = work.mark(pole[0]), pole[1]
+    out = polar(1.0, angle)
+    end = centre.at + out.normal * subnormal
+    if abs(at.at - centre.at) <= work.paper.nothing:
+        return work.draw(at, Way(math.degrees(angle) + 90), end, called)
+    radius = work.through(centre, at)
+    square = work.square(radius, centre, end)
+    mark = work.measure(
+        centre,
+        away(square, centre, end),
+        abs(subnormal),
+        f"the end of the subnormal of {called}",
+        end,
+    )
+    return work.through(at, mark, called, shown=shown)
 
 
 def construct(args: Args) -> Made:
@@ -65,21 +113,20 @@ def construct(args: Args) -> Made:
     stations = [spiral.whole * index / steps for index in range(steps + 1)]
     quarters = [spiral.whole * index / 4 for index in range(5)]
     knots = stations if len(stations) > len(quarters) - 1 else sorted({*stations, *quarters})
-    shape = curve_run(
-        args.name, fitted(spiral.place, spiral.heading, knots, FINE * spiral.reach), closed=False
-    )
-    spots = [spiral.place(turn) for turn in stations]
-    radii, lead = args.need("radii"), spiral.lead
+    shape = true_run(args.name, spiral, knots, FINE * spiral.reach)
+    spots = [spiral.at(turn) for turn in stations]
+    lead = spiral.lead
     return Made(
         shape,
         f"Spiral {args.name} about {args.need('about').ref('centre').text}, "
-        f"R{args.say(radii.length('first').value)} "
-        f"to R{args.say(radii.length('last').value)}, {args.need('turns').length('turns').text} "
-        "turns.",
+        f"R{args.say(args.need('radii').length('first').value)} to "
+        f"R{args.say(abs(spots[-1] - spiral.centre))}, "
+        f"{args.need('turns').length('turns').text} turns.",
         (
             f"{args.say(lead)} further {'out' if spiral.rise > 0 else 'in'} for every turn, "
             f"{args.say(lead / count)} "
             f"for every {spell_angle(360 / count)}",
+            f"subnormal {args.say(lead)} ÷ 2π = {args.say(abs(spiral.rise))} everywhere",
             f"{args.say(shape.length)} long",
         ),
         parts={
@@ -100,15 +147,20 @@ def _parts(args: Args) -> int:
 
 def _read(args: Args) -> _Spiral:
     radii, turns = args.need("radii"), float(args.need("turns").length("turns"))
-    first, last = radii.length("first"), radii.length("last")
-    if not 0 < turns <= 40 or min(float(first), float(last)) < 0 or first.value == last.value:
+    first, lead = float(radii.length("first")), args.get("lead")
+    if radii.has("last") == (lead is not None):
+        raise Wanting("a spiral has two radii, or one and a lead: say either", radii.clause)
+    last = (
+        float(radii.length("last")) if lead is None else first + turns * float(lead.length("lead"))
+    )
+    if not 0 < turns <= 40 or min(first, last) < 0 or first == last:
         raise ClauseError(
             "a spiral has up to 40 turns, and two different radii none below nought", radii.clause
         )
     whole = math.tau * turns
-    rise = (float(last) - float(first)) / whole
+    rise = (last - first) / whole
     begin, way = math.radians(args.number("at", usual=0.0)), -1 if args.get("cw") else 1
-    return _Spiral(args.need("about").point("centre"), float(first), rise, begin, way, whole)
+    return _Spiral(args.need("about").point("centre"), first, rise, begin, way, whole)
 
 
 def _draw(args: Args, spiral: _Spiral, stations: Sequence[float], shape: Loop, work: Work) -> None:
@@ -117,7 +169,7 @@ def _draw(args: Args, spiral: _Spiral, stations: Sequence[float], shape: Loop, w
     begin = args.need("at").length("angle").value if args.get("at") else 0
     marks = []
     for index, turn in enumerate(stations):
-        spot, radius = spiral.place(turn), spiral.first + spiral.rise * turn
+        spot, radius = spiral.at(turn), spiral.first + spiral.rise * turn
         called = f"{args.name}.station.{index}"
         if radius <= same(spiral.reach):
             marks.append(centre)
@@ -129,8 +181,8 @@ def _draw(args: Args, spiral: _Spiral, stations: Sequence[float], shape: Loop, w
 
 
 ABOUT = """\
-Archimedes' spiral: so much further out for every turn. Parts `start`, `end`, `centre`,
-`station.0` and so on.
+Archimedes' spiral: so much further out for every turn, from one radius `to` another, or from a
+radius by a `lead`. Parts `start`, `end`, `centre`, `station.0` and so on.
 """
 
 SHOWN = """\
@@ -149,6 +201,8 @@ KIND = Kind(
     forms=(
         Form("about {centre:point}", "about", needed=True),
         Form("radius {first:length} to {last:length}", "radii", needed=True),
+        Form("radius {first:length}", "radii", needed=True),
+        Form("lead {lead:length}", "lead"),
         Form("{turns:length} turns", "turns", needed=True),
         Form("{count:count} parts", "parts"),
         Form("at {angle:angle}"),

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from ..geometry import Piece
+from ..geometry.ellipse import oval_of
 from ..kind.claims import LeastPiece
 from ..measure import spell
 from .finding import Checked, Finding
@@ -24,7 +25,7 @@ def inspect(checked: Checked) -> Iterator[Finding]:
         for piece in loop.pieces:
             # A curve is drawn with arcs as short as it needs; they join without a corner.
             if (
-                loop.stands_for is None
+                oval_of(loop) is None
                 and not piece.curve_of
                 and piece.length < least - checked.close
             ):

@@ -41,6 +41,7 @@ from ..acts.names import plain
 from ..board.schedule import guest_of
 from ..drawing.strokes import Role
 from ..geometry import Arc, Circle, Line, Loop, Point
+from ..geometry.ellipse import oval_of
 from ..geometry.loop import nearest_place
 from ..measure import Number
 from ..tolerance import DIRECTION, NOUGHT, SPECK
@@ -738,8 +739,8 @@ def _nearest_on(curve: Line | Circle | Arc, line: Line) -> Point:
 
 
 def _off_loop(spots: Places, loop: Loop) -> Reals:
-    if loop.stands_for is not None:
-        ellipse = loop.stands_for
+    ellipse = oval_of(loop)
+    if ellipse is not None:
         return np.array([ellipse.distance(Point(float(s.real), float(s.imag))) for s in spots])
     best = np.full(spots.shape, math.inf)
     for piece in loop.pieces:

@@ -7,7 +7,7 @@ import re
 from collections.abc import Iterable, Iterator, Mapping, Sequence, Set
 from dataclasses import dataclass, replace
 from functools import lru_cache
-from itertools import count
+from itertools import count, product
 from string import ascii_lowercase
 
 from ..acts.act import Act, Draw, Fix, Key, Measure, Prick, StepOff, Strip, Swing, Trace
@@ -99,9 +99,10 @@ def lettered(acts: Sequence[Act], taken: Set[str]) -> Letters:
 
 
 def _alphabet() -> Iterator[str]:
-    """Yield small letters, single, then double: without those that are read as numbers."""
+    """Yield small letters, single, then in pairs: without those that are read as numbers."""
+    plain_ones = [letter for letter in ascii_lowercase if letter not in "ilo"]
     for size in count(1):
-        yield from (letter * size for letter in ascii_lowercase if letter not in "ilo")
+        yield from map("".join, product(plain_ones, repeat=size))
 
 
 @lru_cache(maxsize=4096)

@@ -372,11 +372,13 @@ trochoid, inferior inside it, superior beyond. Parts `start`, `end`, `station.0`
 SHOWN = """\
 units mm
 O = datum
-base = circle, centre O, radius 40
-path = cycloid, from O, radius 12, 2 turns
-outer = cycloid, on base, radius 10, 4 turns
-inner = cycloid, on base, inside, radius 10, 4 turns, at 90°
-loops = cycloid, from O, radius 12, tracing 20, 2 turns
+path = cycloid, from O, radius 12, 1 turns
+A = point, 130 right of O
+base = circle, centre A, radius 30
+outer = cycloid, on base, radius 10, 1 turns, at 90°
+inner = cycloid, on base, inside, radius 10, 1 turns, at 270°
+B = point, 60 below O
+loops = cycloid, from B, radius 12, tracing 18, 1 turns
 """
 
 KIND = Kind(

@@ -293,8 +293,8 @@ def test_the_pressure_angle_is_that_between_the_follower_and_the_square_to_the_p
         ("rise 180° by 20 uniform, fall 180° by 20 uniform", "look", "the velocity jumps at 180°"),
         (
             "roller radius 5, rise 180° by 20 uniform, fall 180° by 20 uniform",
-            "wrong",
-            "cannot follow the corner",
+            "look",
+            "comes up to 0.045 short of its lift, most at 180°",
         ),
         ("rise 30° by 20, dwell 100°, fall 230° by 20", "look", f"{STEEP:g}° is the usual limit"),
         (
@@ -305,7 +305,7 @@ def test_the_pressure_angle_is_that_between_the_follower_and_the_square_to_the_p
         (
             "flat, rise 40° by 14 cycloidal, fall 40° by 14 cycloidal, dwell 280°",
             "wrong",
-            "the face loses contact",
+            "the face would lose contact",
         ),
         ("shaft diameter 60, rise 180° by 9, fall 180° by 9", "wrong", "does not clear the shaft"),
     ],

@@ -4,9 +4,11 @@ diagram."""
 from __future__ import annotations
 
 import math
+from collections import Counter
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 from functools import partial
+from typing import Literal
 
 from ..acts import LEVEL, Mark, Work
 from ..drawing.notes import Hatching, Note, RotationArrow
@@ -17,6 +19,7 @@ from ..measure import spell_angle
 from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
 from ..rules.cam import MOST_EVENTS, STEEP, Cam, Event, Follower, measured
+from ..rules.envelope import Envelope, envelope
 from ..rules.motion import MOTIONS, USUAL, rounded_by
 from ..tolerance import ROUND, SPECK, assembled, worked
 from ..worksheets import Remark
@@ -25,6 +28,9 @@ from .cam_board import CamBoard, draw_diagram
 
 GRAPHS = ("velocity", "acceleration")
 """What may be plotted under the displacement diagram, in that order."""
+
+MUCH = 0.01
+"""Share of the lift that may be lost at a corner before the cam is wrong (by eye, no source)."""
 
 FULL = SPECK
 """Degrees by which events may miss the full turn."""
@@ -44,7 +50,8 @@ def construct(args: Args) -> Made:
     the envelope of its lines. Dwells are arcs."""
     cam, problems = _read(args)
     bore, parts, mm = _bore(args, cam), _parts(args), 1 / float(args.unit.mm)
-    rim = Loop(tuple(_outline(cam, args.name)), True)
+    drawn = envelope(cam)
+    rim = Loop(tuple(_outline(drawn, args.name)), True)
     graph = _graph(args, cam, parts, mm)
     name = args.need("about").ref("centre").text
     return Made(
@@ -66,9 +73,9 @@ def construct(args: Args) -> Made:
             *_hatched(args, bore),
             *graph.notes,
         ),
-        remarks=lambda: (*problems, *_remarks(args, cam, bore)),
+        remarks=lambda: (*problems, *_remarks(args, cam, drawn, bore)),
         worksheet=CamSheet(cam, rim, bore, _wide(args, mm), _tall(args), mm, parts, args.say).at,
-        draw=partial(_draw, args, cam, rim, graph, parts, mm),
+        draw=partial(_draw, args, cam, rim, drawn.corners, graph, parts, mm),
     )
 
 
@@ -94,9 +101,17 @@ def _bore(args: Args, cam: Cam) -> Circle | None:
     return Circle(cam.centre, float(size) / 2, size.value / 2)
 
 
-def _outline(cam: Cam, owner: str) -> Iterator[Piece]:
-    for event, curves in cam.stretches():
-        yield from _pieces(f"{owner}.{event}", curves)
+def _outline(drawn: Envelope, owner: str) -> Iterator[Piece]:
+    """Yield the profile piece by piece, those of one event numbered."""
+    many = Counter(event for event, _ in drawn.curves)
+    numbers: Counter[str] = Counter()
+    for event, curve in drawn.curves:
+        own = f"{owner}.{event}"
+        if many[event] == 1:
+            yield piece_of(curve, own)
+            continue
+        numbers[event] += 1
+        yield piece_of(curve, f"{own}.{numbers[event]}", own)
 
 
 def _named(args: Args, cam: Cam, bore: Circle | None, parts: int) -> dict[str, Shape | Loop]:
@@ -121,7 +136,7 @@ def _named(args: Args, cam: Cam, bore: Circle | None, parts: int) -> dict[str, S
             cam.offset,
             cam.ahead,
         )
-        named["pitch"] = Loop(tuple(_outline(path, f"{args.name}.pitch")), True)
+        named["pitch"] = Loop(tuple(_outline(envelope(path), f"{args.name}.pitch")), True)
     return named
 
 
@@ -229,13 +244,18 @@ def _events(args: Args) -> tuple[tuple[Event, ...], tuple[Remark, ...]]:
         return _measured(lifts), ()
     if not any(one.key != "dwell" for one in said):
         raise Wanting("a cam has at least one rise and one fall, such as  rise 120° by 20 harmonic")
+    if not any(float(one.length("angle")) for one in said):
+        raise ClauseError("a cam does something over the turn, not all at once", said[0].clause)
     found: list[Event] = []
     lift = total = 0.0
     counts: dict[str, int] = {}
     for one in said:
         angle = float(one.length("angle"))
-        if not 0 < angle <= 360:
-            raise ClauseError("an event takes more than 0° and at most 360°", one.clause)
+        if not 0 < angle <= 360 and not (angle == 0 and one.key == "fall"):
+            told = (
+                "an event takes more than 0° and at most 360°; only a fall may be sudden, over 0°"
+            )
+            raise ClauseError(told, one.clause)
         total += angle
         if total > 360 + FULL:
             raise ClauseError(
@@ -252,6 +272,7 @@ def _events(args: Args) -> tuple[tuple[Event, ...], tuple[Remark, ...]]:
         motion = (
             MOTIONS[one.word("motion")] if one.has("motion") else MOTIONS[USUAL] if by else None
         )
+        motion = motion if angle else None
         found.append(
             Event(f"{one.key}{counts[one.key]}", math.radians(angle), lift, lift + by, motion)
         )
@@ -284,7 +305,9 @@ def _events(args: Args) -> tuple[tuple[Event, ...], tuple[Remark, ...]]:
             )
         )
     # The last event ends where the turn does, however its angle was rounded.
-    found[-1] = replace(found[-1], angle=math.tau - math.fsum(event.angle for event in found[:-1]))
+    last = max(index for index, event in enumerate(found) if not event.drops)
+    rest_of_it = math.fsum(event.angle for index, event in enumerate(found) if index != last)
+    found[last] = replace(found[last], angle=math.tau - rest_of_it)
     return tuple(found), tuple(remarks)
 
 
@@ -389,12 +412,6 @@ def _tall(args: Args) -> float:
     return drawn / actual
 
 
-def _pieces(owner: str, curves: tuple[Shape, ...]) -> Iterator[Piece]:
-    for number, curve in enumerate(curves, 1):
-        alone = len(curves) == 1
-        yield piece_of(curve, owner if alone else f"{owner}.{number}", "" if alone else owner)  # type: ignore[arg-type]
-
-
 def _spot(cam: Cam, share: float) -> Point:
     """Return where the follower's middle stands at a share of the turn, on the standing cam."""
     return cam.pitch(*cam.where(math.tau * share))[0]
@@ -405,7 +422,7 @@ def _told(event: Event, args: Args) -> str:
     if event.stands:
         return f"dwell {angle}"
     way = "rise" if event.lift > 0 else "fall"
-    motion = f" {event.motion.title}" if event.motion else ""
+    motion = f" {event.motion.title}" if event.motion else " suddenly" if event.drops else ""
     return f"{way} {angle} by {args.say(abs(event.lift))}{motion}"
 
 
@@ -456,37 +473,37 @@ def _working(args: Args, cam: Cam, parts: int) -> Iterator[str]:
             "least so far each side"
         )
     else:
-        angle, where = cam.steepest
-        yield f"greatest pressure angle {angle:.1f}°, at {where:.0f}°"
+        going = cam.steepest_going
+        parts_ = [
+            f"{angle:.1f}° in the {way} at {where:.0f}°"
+            for way, (angle, where) in going.items()
+            if way
+        ]
+        yield f"greatest pressure angle {', '.join(parts_)}"
+    radius, where = cam.tightest()
+    if 0 < radius < math.inf:
+        yield f"the profile bulges most sharply with R{args.say(radius)}, at {where:.0f}°"
 
 
-def _remarks(args: Args, cam: Cam, bore: Circle | None) -> Iterator[Remark]:
+def _remarks(args: Args, cam: Cam, drawn: Envelope, bore: Circle | None) -> Iterator[Remark]:
     for turn, before, after in cam.jumps():
-        spot = _spot(cam, turn / 360)
-        weight = "wrong" if cam.roller or cam.follower == "flat" else "look"
         yield Remark(
-            weight,  # type: ignore[arg-type]
+            "look",
             f"the velocity jumps at {turn:g}°, from {args.say(before)} to {args.say(after)} a "
-            "degree: the follower is "
-            "struck there"
-            + (
-                ""
-                if weight == "look"
-                else ", and cannot follow the corner; round the motion's ends"
-            ),
-            spot,
+            "degree: the follower is struck there",
+            _spot(cam, turn / 360),
         )
-    if cam.follower == "flat":
-        least, where = cam.flattest()
-        if least <= 0:
+    for index, event in enumerate(cam.events):
+        if event.drops:
+            turn = math.degrees(cam.starts[index])
             yield Remark(
-                "wrong",
-                f"at {where:.0f}° the profile would bend the other way (radius {args.say(least)}): "
-                "the face loses contact; the least distance must be more than "
-                f"{args.say(cam.least - least)}",
-                _spot(cam, where / 360),
+                "look",
+                f"the follower drops {args.say(-event.lift)} at {turn:g}°, suddenly: it strikes at "
+                "the foot, and the cam turns one way only",
+                _spot(cam, turn / 360),
             )
-    else:
+    yield from _lost(args, cam, drawn)
+    if cam.follower != "flat":
         angle, where = cam.steepest
         if angle > STEEP:
             yield Remark(
@@ -494,18 +511,6 @@ def _remarks(args: Args, cam: Cam, bore: Circle | None) -> Iterator[Remark]:
                 f"the pressure angle is {angle:.1f}° at {where:.0f}°; {STEEP:g}° is the usual "
                 "limit "
                 "(common practice): a larger least distance or a longer rise makes it less",
-                _spot(cam, where / 360),
-            )
-    if cam.roller:
-        radius, where = cam.sharpest()
-        if radius < cam.roller * (1 + ROUND):
-            how = "pointed" if abs(radius - cam.roller) < SPECK * cam.roller else "undercut"
-            yield Remark(
-                "wrong",
-                f"at {where:.0f}° the path of the roller bends with {args.say(radius)}, less than "
-                f"the roller's {args.say(cam.roller)}: the profile is {how}; take a smaller "
-                "roller or a "
-                "larger least distance",
                 _spot(cam, where / 360),
             )
     if cam.lowest < -assembled(cam.least):
@@ -529,6 +534,40 @@ def _remarks(args: Args, cam: Cam, bore: Circle | None) -> Iterator[Remark]:
         )
 
 
+def _lost(args: Args, cam: Cam, drawn: Envelope) -> Iterator[Remark]:
+    """Tell where the profile had to be cut off, why, and how much of the lift is lost by it."""
+    where, why = drawn.lags_at, "the profile is cut off to a corner"
+    if cam.follower == "flat" and cam.flattest()[0] <= 0:
+        least, where = cam.flattest()
+        why = (
+            f"at {where:.0f}° the profile would bend the other way (radius {args.say(least)}), the "
+            "face would lose contact, and it is cut off to a corner; with the least distance more "
+            f"than {args.say(cam.least - least)} it is not"
+        )
+    elif cam.roller and cam.sharpest()[0] < cam.roller * (1 + ROUND):
+        radius, where = cam.sharpest()
+        why = (
+            f"at {where:.0f}° the path of the roller bends with {args.say(radius)}, less than the "
+            f"roller's {args.say(cam.roller)}: the profile is undercut, and cut off to a corner; a "
+            "smaller roller or a larger least distance mends that"
+        )
+    spot = _spot(cam, where / 360)
+    if drawn.lost:
+        told = "the follower cuts away what should carry it: no profile does that"
+        yield Remark("wrong", told, spot)
+    elif drawn.corners:
+        # Before a drop a roller or a face comes down over the corner, as it is meant to.
+        much = drawn.lag > MUCH * (cam.greatest - cam.lowest)
+        falls = any(event.drops for event in cam.events)
+        weight: Literal["wrong", "look"] = "wrong" if much and not falls else "look"
+        yield Remark(
+            weight,
+            f"{why}: the follower comes up to {args.say(drawn.lag)} short of its lift, most at "
+            f"{drawn.lags_at:.0f}°",
+            drawn.corners[0] if len(drawn.corners) == 1 else spot,
+        )
+
+
 def _carry_across(cam: Cam, lifts: Mapping[float, tuple[Mark, Mark]], work: Work) -> None:
     """Carry every height of the diagram level across to the follower's line."""
     across = (cam.centre - cam.ahead.normal * cam.aside).x
@@ -539,8 +578,15 @@ def _carry_across(cam: Cam, lifts: Mapping[float, tuple[Mark, Mark]], work: Work
         work.want()
 
 
-def _draw(
-    args: Args, cam: Cam, rim: Loop, graph: _Graph, parts: int, mm: float, work: Work
+def _draw(  # noqa: PLR0913
+    args: Args,
+    cam: Cam,
+    rim: Loop,
+    corners: tuple[Point, ...],
+    graph: _Graph,
+    parts: int,
+    mm: float,
+    work: Work,
 ) -> None:
     """Draw the diagram, the circles, the line of the follower at every station, and the profile
     along them."""
@@ -564,7 +610,7 @@ def _draw(
             lifts = {}
     least = args.need("least").length("radius").value
     work.swing(centre, least, f"the circle of the least distance of {args.name}")
-    CamBoard(args, cam, rim, centre, work, parts, lifts).draw()
+    CamBoard(args, cam, (rim, corners), centre, work, parts, lifts).draw()
     if any(one.word("graph") == "follower" for one in args.all("with")):
         drawn = [
             Stroke(s.shape, Role.EDGE)
@@ -579,7 +625,8 @@ _MOTIONS = "/".join(MOTIONS)
 ABOUT = """\
 Radial, from its events in order: `rise 120° by 20 harmonic`, `dwell 60°`, `fall 180° by 20
 uniform`; motions `uniform`, `rounded` (uniform with rounded ends), `harmonic` (the usual),
-`parabolic` (uniform acceleration and retardation), `cycloidal`, `polynomial` (3-4-5); `ends
+`parabolic` (uniform acceleration and retardation), `cycloidal`, `polynomial` (3-4-5); `fall 0° by
+20` is a sudden drop; `ends
 radius 10` states the radius of the rounded ends on the diagram. Or measured: `lift 3 at 30°`,
 station by station from 0° on. `least` is the distance from the centre to the nearest place of
 the profile; `cw` (the usual) or `ccw` says which way it turns, and stations run the other way.
@@ -610,7 +657,7 @@ KIND = Kind(
     example="striker = cam, about O, least 30, rise 120° by 20 harmonic, dwell 60°, fall 180° by "
     "20 uniform",
     mistake="The stations are numbered the way the cam turns. They run against it.",
-    also=("follower", "cam profile"),
+    also=("follower", "cam profile", "snail cam", "drop cam"),
     forms=(
         Form("about {centre:point}", needed=True),
         Form("least {radius:length}", needed=True),

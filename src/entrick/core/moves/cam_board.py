@@ -18,6 +18,9 @@ from ..rules.cam import CLOSE, Cam, Event
 from ..tolerance import ROUND, assembled
 from ..worksheets.cam import Diagram
 
+LOW = 1e-4
+"""Share of the least distance by which a face may miss the arcs its event is drawn with."""
+
 BELOW = -30.0
 """Direction of the line that divides the base: below it, where the curve is not, degrees."""
 
@@ -95,7 +98,7 @@ def draw_diagram(
             ),
             False,
         )
-        if event.stands or (event.motion and event.motion.name == "uniform"):
+        if event.stands or event.drops or (event.motion and event.motion.name == "uniform"):
             thing: Thing = work.through(marks[0], marks[-1], f"the curve of {event.name}")
         else:
             thing = work.trace(
@@ -355,7 +358,7 @@ class CamBoard:
 
     args: Args
     cam: Cam
-    rim: Loop
+    outline: tuple[Loop, tuple[Point, ...]]
     centre: Mark
     work: Work
     parts: int
@@ -367,6 +370,7 @@ class CamBoard:
         """Draw the ray at every station, set lifts off on it, and draw the profile
         event by event."""
         work, cam, name = self.work, self.cam, self.args.name
+        rim, corners = self.outline
         rest = cam.least + cam.roller
         self.circle = work.swing(
             self.centre, self._exact(rest), "the circle of the follower's least distance"
@@ -389,34 +393,59 @@ class CamBoard:
         else:
             stations[360.0] = self._station(360.0, cam.events[-1].end)
         followed = {angle: self._followed(mark, angle) for angle, mark in stations.items()}
+        tops = {
+            round(bounds[index], 9): self._station(bounds[index], event.start)
+            for index, event in enumerate(cam.events)
+            if event.drops
+        }
         for index, event in enumerate(cam.events):
             low, high = round(bounds[index], 9), round(bounds[index + 1], 9)
             own = [angle for angle in angles if low <= angle <= high]
             loop = Loop(
-                tuple(
-                    p for p in self.rim.pieces if (p.curve_of or p.name) == f"{name}.{event.name}"
-                ),
+                tuple(p for p in rim.pieces if (p.curve_of or p.name) == f"{name}.{event.name}"),
                 False,
             )
-            if event.stands:
-                self._dwell(event, loop, [stations[low], stations[high]])
+            if not loop.pieces:
                 continue
-            things = [self._at_end(event, followed[angle], stations[angle], angle) for angle in own]
+            if event.drops:
+                self._drop(event, loop, (tops[low], stations[high]), high)
+                continue
+            ends_at = tops.get(high, stations[high])
+            if event.stands:
+                self._dwell(event, loop, [stations[low], ends_at])
+                continue
+            last = self._followed(ends_at, high) if high in tops else followed[high]
+            things = {**{angle: followed[angle] for angle in own}, high: last}
+            spots = {**{angle: stations[angle] for angle in own}, high: ends_at}
+            touching = [things[angle] for angle in own if self._touches(loop, spots[angle])]
             work.trace(
-                things,
+                touching or [work.mark(loop.pieces[0].entry)],
                 loop,
                 f"{name}.{event.name}",
                 touching=cam.follower != "knife",
                 within=4 * CLOSE * (cam.least + cam.greatest),
                 check="it runs into the dwells without a corner where the motion does",
             )
-        for piece in self.rim.pieces:
+        for piece in rim.pieces:
             for spot in (piece.entry, piece.exit):
                 if not piece.curve_of and piece.name.partition("_to_")[1]:
                     work.mark(spot)
+        for corner in corners:
+            work.mark(corner, f"a corner of {name}")
 
-    def _at_end(self, event: Event, followed: Thing, station: Mark, angle: float) -> Thing:
-        return followed if self.cam.follower != "knife" else station
+    def _touches(self, loop: Loop, station: Mark) -> bool:
+        """Tell whether the follower still touches its event's profile at a station: not where it
+        has been cut off."""
+        cam = self.cam
+        if not self.outline[1] or cam.follower == "knife":
+            return True
+        close = 4 * CLOSE * (cam.least + cam.greatest)
+        if cam.follower == "roller":
+            return abs(loop.distance(station.at) - cam.roller) <= close
+        out = (station.at - cam.centre).unit
+        high = abs(station.at - cam.centre)
+        spots = (spot for piece in loop.pieces for spot in (piece.entry, piece.exit))
+        return max((spot - cam.centre).dot(out) for spot in spots) >= high - LOW * cam.least
 
     def _exact(self, rest: float) -> Number:
         least, roller = self.args.need("least").length("radius").value, self.args.get("roller")
@@ -491,13 +520,34 @@ class CamBoard:
             )
         return station
 
+    def _drop(self, event: Event, loop: Loop, ends: tuple[Mark, Mark], angle: float) -> None:
+        """Draw the wall of a drop: from one station to the other, or what a roller touches in
+        both."""
+        work, called = self.work, f"{self.args.name}.{event.name}"
+        wall = loop.pieces[0].curve
+        if self.cam.follower == "flat":
+            self._followed(ends[1], angle)
+            return
+        if not self.cam.roller:
+            work.through(ends[0], ends[1], called)
+            return
+        assert isinstance(wall, Line)
+        touched = self._followed(ends[1], angle)
+        assert isinstance(touched, Round)
+        line = self._line(angle)
+        way = Way(0, line.key, line.called)
+        touch = wall.foot(ends[1].at)
+        work.draw_touching(touched, way, touch, wall.at(wall.start or 0.0), called)
+
     def _dwell(self, event: Event, loop: Loop, ends: Sequence[Mark]) -> None:
         """Swing the arc of a dwell about the cam's centre, from its first place to its last."""
         work, cam = self.work, self.cam
         arc = loop.pieces[0].curve
         marks = []
-        for station, spot in zip(ends, (loop.pieces[0].entry, loop.pieces[0].exit), strict=True):
+        for station in ends:
             if cam.roller:
+                away_ = station.at - self.centre.at
+                spot = station.at - away_.unit * cam.roller
                 line = work.through(self.centre, station)
                 roller = work.round(Circle(station.at, cam.roller))
                 marks.append(

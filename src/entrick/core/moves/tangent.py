@@ -37,7 +37,7 @@ def construct(args: Args) -> Made:
         raise ClauseError(
             f"{name} is no curve whose tangents are known: an ellipse, parabola, hyperbola, conic, "
             "cycloid, involute or spiral is, as it was constructed; a tangent to a circle is a "
-            "line, and an ellipse by four centres has the true one as its part true",
+            f"line, and one drawn by four centres has the true one as {name}.true",
             clause.clause,
         )
     turns, how = _turns(args, curve)

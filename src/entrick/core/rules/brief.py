@@ -78,6 +78,8 @@ REST_OF_TURN = re.compile(
     r"\b(?:(?:in|for|over|during)\s+)?the\s+(?:rest|remainder|remaining)\b", re.I
 )
 """What is left of the turn, which says no angle."""
+SUDDEN = re.compile(r"\b(?:sudden(?:ly)?|instant(?:ly|aneously)?|at once|immediately)\b", re.I)
+"""A fall that takes no angle."""
 AT_REST = re.compile(r"\bno (?:lift|rise|motion|movement)\b", re.I)
 MOTIONS = (
     ("rounded", re.compile(r"round|modified\s+(?:uniform|constant|straight)", re.I)),
@@ -222,6 +224,8 @@ def _event(row: int, sentence: str, in_degrees: bool) -> _Said | str:
         to, lift = "to", "0"
     unit = {"": "", "mm": " mm"}.get(unit, " in")
     angle = _spelt(angles[0]) if angles else ""
+    if verbs == ["fall"] and not angles and SUDDEN.search(rest):
+        angle = "0"
     return _Said(row, sentence, verbs[0], angle, lift, unit, motion, bool(to))
 
 
@@ -262,6 +266,9 @@ def _worked_out(said: list[_Said]) -> tuple[list[_Said], list[Misread]]:
     follow."""
     without = [event for event in said if not event.angle]
     left = 360 - sum((_number(event.angle) for event in said if event.angle), Fraction(0))
+    if left == 0 and len(without) == 1 and without[0].verb == "fall":
+        said = [replace(event, angle="0") if event is without[0] else event for event in said]
+        without = []
     if len(without) > 1 or (without and (left <= 0 or len(said) == 1)):
         why = "several say none" if len(without) > 1 else "the others come to 360° or more"
         why = why if len(said) > 1 else "there is nothing it follows from"

@@ -25,6 +25,9 @@ STEEP = 30.0
 """Usual limit of the pressure angle of a follower that slides, degrees (common practice, no
 source)."""
 
+JOINS = "_to_"
+"""Between the names of two events in the name of what joins them."""
+
 SAMPLES = 24
 """Places looked at in each stretch between breaks when a greatest value is sought."""
 
@@ -36,7 +39,8 @@ Follower = Literal["knife", "roller", "flat"]
 
 @dataclass(frozen=True)
 class Event:
-    """What the follower does over an angle, radians: lifts in plan units at its start and end.
+    """What the follower does over an angle, radians: lifts in plan units at its start and end. Over
+    no angle it drops.
 
     `motion` is None for a dwell. `slopes` are given instead of a motion for an event between two
     measured stations: lift per radian at its start and end."""
@@ -54,15 +58,20 @@ class Event:
         return self.end - self.start
 
     @property
+    def drops(self) -> bool:
+        """Whether it comes down suddenly, over no angle at all."""
+        return self.angle == 0
+
+    @property
     def stands(self) -> bool:
         """Whether the follower dwells."""
-        return self.motion is None and self.slopes is None
+        return self.motion is None and self.slopes is None and not self.drops
 
     @property
     def breaks(self) -> tuple[float, ...]:
         """Shares between which the motion is one formula: its ends, where it changes, and every
         eighth."""
-        if self.stands:
+        if self.stands or self.drops:
             return (0.0, 1.0)
         inner = self.motion.breaks if self.motion else ()
         return tuple(sorted({0.0, 1.0, *inner, *(k / 8 for k in range(1, 8))}))
@@ -70,6 +79,8 @@ class Event:
     def at(self, share: float) -> tuple[float, float, float]:
         """Return lift, velocity per radian and acceleration per radian squared at a share of the
         angle."""
+        if self.drops:
+            return self.start + self.lift * share, 0.0, 0.0
         if self.slopes is not None:
             return self._cubic(share)
         if self.motion is None:
@@ -222,6 +233,8 @@ class Cam:
         past."""
         turned = angle % math.tau
         index = min(bisect_right(self.starts, turned + NOUGHT), len(self.events)) - 1
+        if self.events[index].drops:
+            return index, 1.0
         return index, min(max((turned - self.starts[index]) / self.events[index].angle, 0.0), 1.0)
 
     def lift(self, angle: float) -> tuple[float, float, float]:
@@ -231,9 +244,13 @@ class Cam:
         return self.events[index].at(share)
 
     def radius(self, angle: float) -> float:
-        """Return how far the follower's middle is from the cam's centre: what the compass is opened
-        to."""
-        return math.hypot(self.aside, self.rest + self.lift(angle)[0])
+        """Return how far the follower's middle is from the cam's centre at an angle of the cam,
+        radians: what the compass is opened to."""
+        return self.radius_at(self.lift(angle)[0])
+
+    def radius_at(self, lift: float) -> float:
+        """Return the same at a lift."""
+        return math.hypot(self.aside, self.rest + lift)
 
     def frame(self, angle: float) -> tuple[Point, Point]:
         """Return the follower's outward direction, and its right, when the cam stands still and it
@@ -256,6 +273,8 @@ class Cam:
         out, right = self.frame(angle)
         high = self.rest + s
         place = self.centre + right * self.aside + out * high
+        if self.events[event].drops:
+            return place, -out
         along = out * v + (out * self.aside - right * high) * self.way
         return place, along
 
@@ -263,6 +282,8 @@ class Cam:
         """Return the curvature of the pitch curve, positive where it bulges outward (formula of the
         plane curve)."""
         s, v, a = self.events[event].at(share)
+        if self.events[event].drops:
+            return 0.0
         high, e = self.rest + s, self.aside * self.way
         # In the follower's frame, turning with it: first derivative (v + e, high), second (a −
         # high, 2v + e) by out and along.
@@ -313,11 +334,13 @@ class Cam:
             after = (index + 1) % len(found)
             last, first = ends(curves[-1])[1], ends(found[after][1][0])[0]
             if abs(last - first) > assembled(self.least):
-                yield f"{name}_to_{found[after][0]}", (self._join(index, last, first),)
+                yield f"{name}{JOINS}{found[after][0]}", (self._join(index, last, first),)
 
     def _stretch(self, index: int, within: float) -> tuple[Line | Arc, ...]:
         """Return the profile of one event; a dwell is an exact arc about the cam's centre."""
         event = self.events[index]
+        if event.drops:
+            return (self._wall(index),)
         if event.stands:
             ahead = self.profile(index, 0.0)[0] - self.centre
             return (Arc(self.centre, abs(ahead), ahead.angle, self.way * event.angle),)
@@ -328,12 +351,25 @@ class Cam:
             within,
         )
 
+    def _wall(self, index: int) -> Line:
+        """Return what a sudden drop leaves: a wall along the follower's way; under a flat face the
+        face where it comes to rest, back to whatever stands higher."""
+        foot = self.profile(index, 1.0)[0]
+        if self.follower != "flat":
+            return Line.between(self.profile(index, 0.0)[0], foot)
+        out, right = self.frame(self.starts[index])
+        back = math.hypot(self.least + self.greatest, self.reach()) * self.way
+        return Line.between(self.centre + out * (foot - self.centre).dot(out) + right * back, foot)
+
     def _join(self, before: int, last: Point, first: Point) -> Line | Arc:
         """Return what joins two stretches where the velocity jumps: a roller turns about its
         middle, a face slides."""
         if not self.roller:
             return Line.between(last, first)
+        after = (before + 1) % len(self.events)
         middle = self.pitch(before, 1.0)[0]
+        if abs(self.pitch(after, 0.0)[0] - middle) > assembled(self.least):
+            return Line.between(last, first)
         start = (last - middle).angle
         return Arc(
             middle, self.roller, start, math.remainder((first - middle).angle - start, math.tau)
@@ -360,7 +396,7 @@ class Cam:
         -----
         tan α = (s′ − e)/(h + s) with the offset counted towards the rise (handbook formula); nought
         for a flat face."""
-        if self.follower == "flat":
+        if self.follower == "flat" or self.events[event].drops:
             return 0.0
         s, v, _ = self.events[event].at(share)
         return math.degrees(math.atan2(v + self.offset * self.way, self.rest + s))
@@ -368,8 +404,30 @@ class Cam:
     @cached_property
     def steepest(self) -> tuple[float, float]:
         """The greatest pressure angle and the angle of the cam where it is, degrees."""
-        index, share = max(self.places(), key=lambda spot: abs(self.pressure(*spot)))
-        return abs(self.pressure(index, share)), self.angle_of(index, share)
+        return max(self.steepest_going.values(), default=(0.0, 0.0))
+
+    @cached_property
+    def steepest_going(self) -> dict[str, tuple[float, float]]:
+        """The same apart for "rise" and "fall", as far as it does either."""
+        found: dict[str, tuple[float, float]] = {}
+        for index, share in self.places():
+            event = self.events[index]
+            if event.stands or event.drops:
+                way = ""
+            else:
+                way = "rise" if event.at(share)[1] >= 0 else "fall"
+            angle = abs(self.pressure(index, share))
+            if angle > found.get(way, (-1.0, 0.0))[0]:
+                found[way] = angle, self.angle_of(index, share)
+        return found
+
+    def tightest(self) -> tuple[float, float]:
+        """Return the least radius with which the profile bulges and the angle of the cam where it
+        is, degrees; below nought where it would be undercut, infinite where it nowhere bulges."""
+        if self.follower == "flat":
+            return self.flattest()
+        radius, where = self.sharpest()
+        return radius - self.roller, where
 
     def sharpest(self) -> tuple[float, float]:
         """Return the least radius of the bulging pitch curve and the angle of the cam where it is,
@@ -399,6 +457,8 @@ class Cam:
         degree."""
         for index, event in enumerate(self.events):
             after = (index + 1) % len(self.events)
+            if event.drops or self.events[after].drops:
+                continue
             before, then = event.at(1.0)[1], self.events[after].at(0.0)[1]
             if abs(then - before) > ROUND * max(self.least, 1.0):
                 turn = math.degrees(self.starts[index + 1]) % 360

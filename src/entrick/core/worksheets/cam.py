@@ -116,7 +116,7 @@ class Diagram:
         def heading(share: float) -> Point:
             return Point(degrees * self.wide, event.at(share)[1] * event.angle * self.tall).unit
 
-        if event.stands or (event.motion and event.motion.name == "uniform"):
+        if event.stands or event.drops or (event.motion and event.motion.name == "uniform"):
             return (Line.between(place(0.0), place(1.0)),)
         return fitted(place, heading, event.breaks, CLOSE * (360 * self.wide + self.top))
 
@@ -194,7 +194,7 @@ class Diagram:
             ]
         notes += [
             Label(
-                event.motion.name if event.motion else "dwell" if event.stands else "measured",
+                event.motion.name if event.motion else "dwell" if event.stands else "drop",
                 self.spot((low + high) / 2, 0.0) + Point(0.0, top + 3 * mm),
                 2.0,
             )
@@ -358,19 +358,25 @@ def _going(velocity: float) -> str:
 def _turned(cam: Cam, rim: Loop, parts: int, by: float) -> Iterator[Stroke]:
     yield Stroke(rotate(rim, cam.centre, by), Role.OUTLINE)
     yield Stroke(Circle(cam.centre, cam.least))
+    if cam.aside:
+        yield Stroke(Circle(cam.centre, abs(cam.aside)))
     for index in range(parts):
-        yield Stroke(Line.between(cam.centre, cam.centre + _ray(cam, index / parts, by)))
+        yield Stroke(Line.between(*_line(cam, index / parts, by)))
 
 
-def _ray(cam: Cam, share: float, by: float) -> Point:
+def _line(cam: Cam, share: float, by: float) -> tuple[Point, Point]:
+    """Return from where to where the follower's line runs at a share of the turn: from the centre,
+    or from where it touches the circle of the offset."""
     far = cam.least + cam.greatest + 2 * cam.roller
-    return polar(far, cam.ahead.angle + cam.way * math.tau * share + by)
+    out = polar(1.0, cam.ahead.angle + cam.way * math.tau * share + by)
+    foot = cam.centre - out.normal * cam.aside
+    return foot, foot + out * far
 
 
 def _numbers(cam: Cam, parts: int, by: float, mm: float) -> Iterator[Note]:
     for index in range(parts):
-        ray = _ray(cam, index / parts, by)
-        yield Label(str(index), cam.centre + ray + ray.unit * (3 * mm), 2.5)
+        foot, end = _line(cam, index / parts, by)
+        yield Label(str(index), end + (end - foot).unit * (3 * mm), 2.5)
 
 
 def follower_strokes(cam: Cam, lift: float, mm: float) -> Iterator[Stroke]:
@@ -398,6 +404,23 @@ def follower_strokes(cam: Cam, lift: float, mm: float) -> Iterator[Stroke]:
         yield Stroke(Line.between(low, low + cam.ahead * long), Role.OUTLINE)
 
 
+def _stations(cam: Cam, parts: int) -> list[tuple[float, str, float]]:
+    """Return angle in degrees, name and lift of every station, and of every event that does not
+    begin on one; where the follower drops, from where and to where."""
+    found = [
+        (360 * index / parts, str(index), cam.lift(math.tau * index / parts)[0])
+        for index in range(parts)
+    ]
+    taken = {round(degrees, 6) for degrees, _, _ in found}
+    for begin, event in zip(cam.starts, cam.events, strict=False):
+        degrees = math.degrees(begin)
+        if event.drops:
+            found.append((degrees - SPECK, f"before {event.name}", event.start))
+        elif round(degrees, 6) not in taken and degrees < 360 - SPECK:
+            found.append((degrees, f"{event.name} begins", event.start))
+    return sorted(found)
+
+
 def _tables(cam: Cam, parts: int) -> tuple[Table, ...]:
     events = []
     for index, event in enumerate(cam.events):
@@ -413,6 +436,8 @@ def _tables(cam: Cam, parts: int) -> tuple[Table, ...]:
                 if motion
                 else "dwell"
                 if event.stands
+                else "sudden"
+                if event.drops
                 else "through measured stations",
                 abs(event.lift) / degrees * motion.velocity if motion else "",
                 (
@@ -424,13 +449,10 @@ def _tables(cam: Cam, parts: int) -> tuple[Table, ...]:
                 else "",
             )
         )
-    stations = []
-    for index in range(parts):
-        angle = math.tau * index / parts
-        lift = cam.lift(angle)[0]
-        stations.append(
-            (str(index), math.degrees(angle), lift, cam.radius(angle), cam.radius(angle))
-        )
+    stations = [
+        (called, degrees, lift, cam.radius_at(lift), cam.radius_at(lift))
+        for degrees, called, lift in _stations(cam, parts)
+    ]
     opening = (
         "to the roller's middle"
         if cam.roller

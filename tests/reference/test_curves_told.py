@@ -7,8 +7,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from desk import refused, solved
+from desk import outline, refused, solved
 from entrick.core.desk import Work, work_out
+from entrick.core.geometry import Loop
 from entrick.core.proof import why_not_cut
 from examples import examples
 
@@ -224,3 +225,42 @@ def test_no_mend_changes_the_exercise(row: str) -> None:
     (error, *_) = work_out(f"units mm\nO = datum\n{row}\n").solution.errors
     assert error.mend is None
     assert error.meant == ()
+
+
+def test_how_thick_a_tooth_is_anywhere() -> None:
+    """By the involute through the flank itself, mpmath-free: angle of the flank's place at the radius, twice."""
+    done = solved(
+        "c = gear, about O, 24 teeth, module 4, thickness at radius 50, thickness at radius 47, mating 40\n"
+    )
+    told = " ".join(done.solution.entries[-1].made.working)
+    base, pitch = 48 * math.cos(math.radians(20)), 48.0
+    for radius in (50, 47, 52):
+        angle = math.acos(base / radius)
+        inv20 = math.tan(math.radians(20)) - math.radians(20)
+        thick = radius * (math.pi * 4 / 2 / pitch + 2 * inv20 - 2 * (math.tan(angle) - angle))
+        assert f"{thick:.3f}".rstrip("0") in told, (radius, thick, told)
+
+
+def test_a_mate_that_is_undercut_is_found() -> None:
+    done = solved("c = gear, about O, 40 teeth, module 4, mating 12\n")
+    told = [remark.message for remark in done.solution.entries[-1].made.remarks()]
+    assert any(message.startswith("the mate's 12 teeth are undercut") for message in told)
+
+
+def test_a_pinion_runs_on_its_rack() -> None:
+    """Contact ratio of 18 teeth on a rack, 20°, full depth, by the handbook formula worked apart: 1.719. Turned, no tooth
+    of one is in the other."""
+    done = solved("r = rack, from O, 12 teeth, module 4, backing 8, mating 18\n")
+    made = done.solution.entries[-1].made
+    assert made is not None
+    phi = math.radians(20)
+    along = math.sqrt(40**2 - (36 * math.cos(phi)) ** 2) - 36 * math.sin(phi) + 4 / math.sin(phi)
+    ratio = along / (math.pi * 4 * math.cos(phi))
+    assert f"= {ratio:.3f}" in " ".join(made.working)
+    for turn in (0.0, 3.0, 7.5, 11.0, 140.0):
+        sheet = made.worksheet(turn)
+        rims = [outline(s.shape) for s in sheet.strokes if isinstance(s.shape, Loop)][:2]
+        assert rims[0].intersection(rims[1]).area < 0.05
+        assert "the rack has gone" in sheet.told
+    few = solved("r = rack, from O, 12 teeth, module 4, mating 10\n").solution.entries[-1].made
+    assert any("from 18 teeth on it is not" in remark.message for remark in few.remarks())

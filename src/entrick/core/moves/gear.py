@@ -243,6 +243,27 @@ def _bore(args: Args, centre: Point, gear: Gear) -> Circle | Loop | None:
     )
 
 
+def _thicknesses(args: Args, gear: Gear) -> Iterator[str]:
+    """Tell how thick a tooth is round its tip circle, and round any that is asked for: R(t/R₀ +
+    2·inv φ − 2·inv φ_R), cos φ_R = r/R (handbook formula; r the base, R₀ the pitch circle)."""
+    if not gear.is_pointed:
+        thick = args.say(2 * gear.tip * gear.half(gear.tip))
+        yield f"thickness at the tip {thick}, round Ø{args.say(2 * gear.tip)}"
+    for said in args.all("thick"):
+        size = float(said.length("size"))
+        if not gear.base <= size <= gear.tip:
+            told = (
+                f"the flanks are involutes from R{args.say(gear.base)} to R{args.say(gear.tip)}: "
+                "no thickness is told elsewhere"
+            )
+            raise ClauseError(told, said.clause)
+        there = math.degrees(math.acos(min(1.0, gear.base / size)))
+        yield (
+            f"thickness at R{args.say(said.length('size').value)}, pressure angle there "
+            f"{spell_angle(round(there, 4))}: {args.say(2 * size * gear.half(size))}"
+        )
+
+
 def _unless(gear: Gear, mate: Gear) -> str:
     """Return the reservation under which the contact ratio of a pair stands."""
     interfere = gear.interferes(mate) or mate.interferes(gear)
@@ -270,6 +291,7 @@ def _working(
         yield f"profile shift {gear.shift:g} × {say(module)} = {say(moved)}: {with_it}"
         less += f" + 2 × {say(moved)} × tan {angle}"
     yield f"thickness π × {say(across)} ÷ (2 × {gear.teeth}){less} = {say(gear.thickness)}"
+    yield from _thicknesses(args, gear)
     wide, high = gear.chordal
     half = spell_angle(math.degrees(gear.thickness / (2 * gear.pitch)))
     yield (
@@ -360,6 +382,13 @@ def _remarks(
             "look",
             f"{gear.teeth} teeth are undercut when a rack cuts them: from {least} teeth on they "
             f"are not{', at this shift' if gear.shift else ''}",
+            top,
+        )
+    if mate is not None and mate.is_undercut and not gear.is_undercut:
+        yield Remark(
+            "look",
+            f"the mate's {mate.teeth} teeth are undercut when a rack cuts them"
+            + (", as it is shifted the other way" if mate.shift else ""),
             top,
         )
     if mate is not None:
@@ -748,8 +777,8 @@ arcs` (two, centres on the base circle, departing least) or `by arc`. `shown one
 `all`; `turned` the first tooth from upright; `bore diameter` with `keyway 8 by 3`; `mating 60`
 teeth for its measures and the worksheet. `profile shift 0.3`, in modules (its mate the other
 way); with `by arcs` stated `radii 18 and 9` of face and flank, as from a chart, held against
-the best; `over pins 7` adds that measure. Parts `pitch`, `outside`, `root`, `base`, `bore`,
-`pitch_point`, `tooth`, `mate`.
+the best; `over pins 7` adds that measure, `thickness at radius 50` that of a tooth there. Parts
+`pitch`, `outside`, `root`, `base`, `bore`, `pitch_point`, `tooth`, `mate`.
 """
 
 SHOWN = """\
@@ -777,6 +806,7 @@ KIND = Kind(
         Form("profile shift {factor:length}", "shift"),
         Form("radii {face:radius} [and] {flank:radius}"),
         Form("over pins {pin:diameter}", "pins"),
+        Form("thickness at radius {size:radius}", "thick", most=4),
         Form("bore diameter {size:diameter}", "bore"),
         Form("keyway {width:length} by {depth:length}"),
         Form("shown {which:one/three/all}"),

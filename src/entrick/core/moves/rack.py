@@ -16,7 +16,11 @@ from ..kind.parts import run
 from ..measure import Number, spell_angle
 from ..plan.errors import ClauseError, Wanting
 from ..plan.forms import Form
+from ..rules.gear import RUNS, Gear
+from ..tolerance import ROUND
 from ..worksheets import Remark
+from ..worksheets.rack import RackSheet
+from .gear import FEWEST
 from .toothed import (
     SHAPE,
     SIZE,
@@ -144,17 +148,43 @@ def construct(args: Args) -> Made:
     ``root1`` …, and with a backing ``back``, ``near_end``, ``far_end``."""
     rack, module, worked = _read(args)
     shape = run(args.name, rack.outline(), bool(rack.backing))
-    name = args.need("from").ref("start").text
+    name, sheet = args.need("from").ref("start").text, _sheet(args, rack, shape)
     return Made(
         shape,
         f"Rack {args.name} from {name}, {rack.teeth} teeth, {pitch_told(args, module)}, pressure "
         "angle "
         f"{spell_angle(math.degrees(rack.shape.pressure))}.",
-        (*worked, *_working(args, rack, module)),
-        parts=_parts(args, rack, shape),
-        draw=partial(_draw, args, rack, module, shape),
-        remarks=partial(_remarks, args, rack, module),
+        (*worked, *_working(args, rack, module), *_with_pinion(args, sheet)),
+        parts=_parts(args, rack, shape) | ({"mate": sheet.centre} if sheet else {}),
+        draw=partial(_draw, args, rack, module, shape, sheet.centre if sheet else None),
+        remarks=partial(_remarks, args, rack, sheet),
+        worksheet=sheet.at if sheet else None,
     )
+
+
+def _sheet(args: Args, rack: Rack, shape: Loop) -> RackSheet | None:
+    """Return the worksheet of the rack with its pinion, where it has one."""
+    mating = args.get("mating")
+    if mating is None:
+        return None
+    teeth = mating.count("teeth")
+    if teeth < FEWEST:
+        raise ClauseError(f"a pinion has at least {FEWEST} teeth", mating.clause)
+    like = rack.shape
+    pinion = Gear(
+        teeth,
+        rack.module,
+        like.pressure,
+        like.addendum,
+        like.dedendum,
+        like.backlash,
+        0.3 * rack.module,
+    )
+    if pinion.root <= 0:
+        raise ClauseError("the teeth are deeper than the pinion: more teeth", mating.clause)
+    touch = rack.place(rack.teeth // 2 * rack.pitch, 0.0)
+    mm = 1 / float(args.unit.mm)
+    return RackSheet(shape, pinion, touch, rack.ahead, rack.length, mm, args.say)
 
 
 def _read(args: Args) -> tuple[Rack, Number, list[str]]:
@@ -215,7 +245,19 @@ def _working(args: Args, rack: Rack, module: Number) -> Iterator[str]:
     )
 
 
-def _draw(args: Args, rack: Rack, module: Number, shape: Loop, work: Work) -> None:
+def _with_pinion(args: Args, sheet: RackSheet | None) -> Iterator[str]:
+    if sheet is not None:
+        pinion, say = sheet.pinion, args.say
+        yield (
+            f"pinion's centre {say(pinion.module)} × {pinion.teeth} ÷ 2 = {say(pinion.pitch)} from "
+            "the pitch line; contact ratio "
+            f"(√(R² − r²) − R₀·sin φ + a ÷ sin φ) ÷ πm·cos φ = {sheet.contact_ratio:.3f}"
+        )
+
+
+def _draw(
+    args: Args, rack: Rack, module: Number, shape: Loop, mate: Point | None, work: Work
+) -> None:
     """Draw pitch, tip and root line, step the middles of the teeth off, and lay a flank each side
     of every one."""
     name, said = args.name, args.get("along")
@@ -313,14 +355,39 @@ def _draw(args: Args, rack: Rack, module: Number, shape: Loop, work: Work) -> No
             rack.place(0.0, low),
         )
 
+    if mate is not None:
+        foot = rack.place(rack.teeth // 2 * rack.pitch, 0.0)
+        at = work.measure(
+            start, away(pitch, start, foot), abs(foot - start.at), "under the pinion", foot
+        )
+        square = work.square(pitch, at, mate)
+        size = module * args.need("mating").count("teeth") / 2
+        work.measure(at, away(square, at, mate), size, f"{name}.mate", mate)
+
 
 def _pressure(args: Args, rack: Rack) -> Number:
     said = args.get("pressure")
     return said.length("angle").value if said else math.degrees(rack.shape.pressure)
 
 
-def _remarks(args: Args, rack: Rack, module: Number) -> Iterator[Remark]:
-    yield from tooth_remarks(args, rack.shape, module, rack.place(rack.middle(1), 0.0))
+def _remarks(args: Args, rack: Rack, sheet: RackSheet | None) -> Iterator[Remark]:
+    top = rack.place(rack.middle(1), 0.0)
+    yield from tooth_remarks(args, rack.shape, module_of(args)[0] or rack.module, top)
+    if sheet is not None and sheet.pinion.is_undercut:
+        least = math.ceil(2 * rack.shape.addendum / math.sin(rack.shape.pressure) ** 2 - ROUND)
+        yield Remark(
+            "look",
+            f"a pinion of {sheet.pinion.teeth} teeth is undercut by this rack: from {least} teeth "
+            "on it is not",
+            sheet.centre,
+        )
+    if sheet is not None and sheet.contact_ratio < RUNS:
+        yield Remark(
+            "look",
+            f"the contact ratio is {sheet.contact_ratio:.2f}; {RUNS:g} is the usual least (common "
+            "practice)",
+            sheet.centre,
+        )
 
 
 ABOUT = """\
@@ -328,15 +395,16 @@ Straight-flanked teeth along a pitch line that begins `from` a point, to the rig
 line, or `at` an angle; the teeth stand to its left. `module`, `diametral` or `circular pitch`,
 and as in a gear `pressure`, `proportions`, `addendum`, `dedendum`, `backlash`. Both ends lie in
 the middle of a space. With a `backing`, measured from the root line to the back, it is a closed
-outline; without, an open run. Parts `pitch_line`, `tip_line`, `root_line`, `pitch_point`
-(middle of the first tooth), `tooth`, and every piece: `tooth1.rise`, `tooth1.top`,
-`tooth1.fall`, `root1`, `back`, `near_end`, `far_end`.
+outline; without, an open run. `mating 20` teeth shows a pinion running on it in the worksheet,
+with the measures of the pair, and marks its centre, `mate`. Parts `pitch_line`, `tip_line`,
+`root_line`, `pitch_point` (middle of the first tooth), `tooth`, and every piece: `tooth1.rise`,
+`tooth1.top`, `tooth1.fall`, `root1`, `back`, `near_end`, `far_end`.
 """
 
 SHOWN = """\
 units mm
 O = datum
-bar = rack, from O, 8 teeth, module 4, pressure 20°, backing 12
+bar = rack, from O, 8 teeth, module 4, pressure 20°, backing 12, mating 18
 rim = line in, bar
 """
 
@@ -347,7 +415,7 @@ KIND = Kind(
     "on it",
     example="bar = rack, from P, 8 teeth, module 4, backing 12",
     mistake="Tooth and space are made alike at the tips. They are alike on the pitch line alone.",
-    also=("toothed bar",),
+    also=("toothed bar", "rack and pinion"),
     forms=(
         Form("from {start:point}", needed=True),
         Form("along {line:line}"),
@@ -356,6 +424,7 @@ KIND = Kind(
         *SIZE,
         *SHAPE,
         Form("backing {height:length}"),
+        Form("mating {teeth:count} [teeth]"),
     ),
     construct=construct,
     about=ABOUT,

@@ -1,6 +1,7 @@
 """``equiangular``, ``unwound``, ``triangle``, trochoids, spirals of a lead, arcs divided, polygons on a side, around and in
 a circle; tangents and normals of curves that are no conics."""
 
+import itertools
 import math
 
 import pytest
@@ -22,7 +23,7 @@ def test_an_equiangular_spiral_makes_one_angle_with_every_radius(
         "t = tangent, to s, at place s.station.5\nu = tangent, to s, at place s.station.9\n"
     )
     stations = [abs(point_of(done, f"s.station.{index}")) for index in range(12 * turns + 1)]
-    ratios = [after / before for before, after in zip(stations, stations[1:], strict=False)]
+    ratios = [after / before for before, after in itertools.pairwise(stations)]
     assert min(ratios) == pytest.approx(max(ratios)), "the radius grows by one ratio"
     angles = [
         abs(line_of(done, name).direction.cross(point_of(done, f"{name}.touch").unit))
@@ -153,7 +154,7 @@ def test_polygons_lie_where_they_are_said_to(count: int, how: str) -> None:
     elif how.startswith("in"):
         assert [abs(corner) for corner in corners] == pytest.approx([25] * count)
     else:
-        middles = [(one + other) * 0.5 for one, other in zip(corners, corners[1:], strict=False)]
+        middles = [(one + other) * 0.5 for one, other in itertools.pairwise(corners)]
         assert [abs(middle) for middle in middles] == pytest.approx([25] * (count - 1))
     led_to(done)
 

@@ -84,7 +84,10 @@ def step_of(act: Act) -> Step:
         case Strip():
             middle, long, short = act.ends
             ticks = f"{middle}–{long} and {middle}–{short}"
-            text = f"Strip ticked {ticks}: slide it on the axes, mark {own}"
+            text = (
+                f"On the edge of a strip of paper tick {ticks}, both from one place of it; slide "
+                f"the ticks on the axes, mark {own}"
+            )
             return _step(Tool.PENCIL, text, act)
         case Trace():
             step = _step(Tool.PENCIL, _traced(act), act)

@@ -439,6 +439,9 @@ def test_a_cam_is_begun_from_its_brief_before_there_is_one(page: Page, bench: Op
     page.get_by_role("textbox", name=re.compile("What the follower")).fill(
         "rises 24 mm in 90°, dwells 60°, falls in 120°, dwells"
     )
+    understood = page.get_by_role("table", name="The brief as it was understood")
+    expect(understood.get_by_role("row")).to_have_count(5)
+    expect(understood).to_contain_text("harmonic, the usual")
     page.get_by_role("button", name="Write it out").click()
     expect(next_line(page)).to_have_value(
         "cam1 = cam, about …, least …, rise 90° by 24 mm, dwell 60°, fall 120° by 24 mm, dwell 90°"

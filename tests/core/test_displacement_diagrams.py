@@ -1,19 +1,21 @@
 """Displacement diagrams by the book: the base divided, each motion constructed, everything lettered; steps to follow."""
 
 import math
+from collections.abc import Iterable
 from functools import partial
 from itertools import pairwise
 from typing import Any
 
 import pytest
+import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 
 from desk import solved
 from entrick.core.acts.names import plain
 from entrick.core.board.schedule import guest_of
-from entrick.core.desk import Work
-from entrick.core.drawing.marks import Arrowhead, DrawnArc, DrawnLine, Lettering
+from entrick.core.desk import Work, work_out
+from entrick.core.drawing.marks import Arrowhead, DrawnArc, DrawnLine, Lettering, Mark, reach
 from entrick.core.drawing.strokes import Role
 from entrick.core.geometry import Arc, Circle, Line, Loop, Point
 from entrick.core.rules.cam import Cam, Event
@@ -224,3 +226,43 @@ def test_a_flat_face_and_a_roller_show_how_the_board_finds_them() -> None:
 
 
 solved = partial(solved, head=HEAD)
+
+
+def clashes(marks: Iterable[Mark]) -> list[tuple[Lettering, Lettering]]:
+    """Which letterings stand on each other: boxes of letters, by shapely."""
+    letters = [mark for mark in marks if isinstance(mark, Lettering) and mark.text.strip()]
+    boxes = [shapely.MultiPoint(reach(mark)).convex_hull.buffer(-0.25) for mark in letters]
+    tree = shapely.STRtree(boxes)
+    pairs = [(i, int(j)) for i, box in enumerate(boxes) for j in tree.query(box, "intersects")]
+    return [(letters[i], letters[j]) for i, j in pairs if i < j]
+
+
+@given(
+    st.tuples(st.integers(20, 150), st.integers(4, 80), st.integers(30, 120)),
+    st.integers(8, 30),
+    st.sampled_from(["uniform", "harmonic", "parabolic", "cycloidal", "rounded"]),
+    st.sampled_from(["12 parts", "every 30°", "24 parts", "every 15°"]),
+    st.sampled_from(["30° is 8", "30° is 10", "30° is 15"]),
+    st.lists(
+        st.sampled_from(["with velocity", "with acceleration", "degrees", "lift scale 2:1"]),
+        unique=True,
+    ),
+)
+def test_labels_of_a_diagram_do_not_collide(
+    angles: tuple[int, int, int], lift: int, motion: str, parts: str, scale: str, more: list[str]
+) -> None:
+    rise, stand, fall = angles
+    rest = "".join(f", {each}" for each in more)
+    done = work_out(
+        f"units mm\nsheet A2 landscape, scale 1:1\nO = datum\nG = point, {lift + 80} right of O, 10 above\n"
+        f"c = cam, about O, least 30, rise {rise}° by {lift} {motion}, dwell {stand}°, fall {fall}° by {lift} "
+        f"{motion}, dwell {360 - rise - stand - fall}°, {parts}, diagram from G, {scale}{rest}\n"
+        "r = line in, c\nv = line in, c.diagram, open\n"
+    )
+    assert not done.solution.errors
+    found = clashes(done.display.marks)
+    both = [(a.text, b.text) for a, b in found if a.role == b.role == "label"]
+    assert both == [], "no lettering of the diagram stands on another"
+    # Numbers of working points make room as well as they can: a few in a hundred may touch.
+    many = sum(isinstance(mark, Lettering) for mark in done.display.marks)
+    assert len(found) <= max(3, many / 20), [(a.text, b.text) for a, b in found]

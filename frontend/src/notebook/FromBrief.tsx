@@ -1,24 +1,18 @@
 import { Popover } from "radix-ui";
 import { useState } from "react";
-import { brief as readBrief, Problem, type Work } from "../api/client";
+import { useBrief } from "../state/server";
 import { Button } from "../ui/Button";
+import { Understood } from "../worksheet/Understood";
 
 /** What a follower does, in the words of the brief, before there is anything that has one. */
-export function FromBrief({ work, take }: { work: Work; take: (row: string) => void }) {
+export function FromBrief({ take }: { take: (row: string) => void }) {
   const [open, setOpen] = useState(false);
   const [brief, setBrief] = useState("");
-  const [told, setTold] = useState<readonly string[]>([]);
-  const read = async () => {
-    try {
-      const found = await readBrief({ body: { text: work.text, line: 0, brief } });
-      setTold(found.misread.map((row) => `Part ${row.row}: ${row.message}.`));
-      if (!found.statement) return;
-      setOpen(false);
-      setBrief("");
-      take(found.statement);
-    } catch (fault) {
-      setTold([fault instanceof Problem ? fault.detail : String(fault)]);
-    }
+  const { read, error, statement } = useBrief(0, brief);
+  const use = () => {
+    setOpen(false);
+    setBrief("");
+    take(statement);
   };
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
@@ -41,14 +35,10 @@ export function FromBrief({ work, take }: { work: Work; take: (row: string) => v
               onChange={(event) => setBrief(event.target.value)}
             />
           </label>
-          <Button main className="mt-2" disabled={!brief.trim()} onClick={() => void read()}>
+          <Understood read={read} error={error} />
+          <Button main className="mt-2" disabled={!statement} onClick={use}>
             Write it out
           </Button>
-          {told.map((row) => (
-            <p key={row} role="alert" className="pt-1 text-base text-accent">
-              ✗ {row}
-            </p>
-          ))}
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

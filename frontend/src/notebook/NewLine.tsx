@@ -135,7 +135,7 @@ export function NewLine({ work, kinds, more }: Props) {
             Line in by clicking
           </Button>
         )}
-        {kinds.some((kind) => kind.follows) && <FromBrief work={work} take={line.start} />}
+        {kinds.some((kind) => kind.follows) && <FromBrief take={line.start} />}
         {more}
         {line.row.trim() && (
           <Button type="button" onClick={line.pickOne} aria-pressed={pick?.wanted === REFERENCE}>

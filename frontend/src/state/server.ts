@@ -1,7 +1,7 @@
 /** What several parts of a page ask the desk for. */
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { everyFormat, openJob, proof, vocabulary } from "../api/client";
+import { everyFormat, brief as readBrief, openJob, proof, vocabulary } from "../api/client";
 import { useDocument } from "./document";
 import { queries } from "./queries";
 import { onceQuiet } from "./turns";
@@ -28,6 +28,22 @@ function useSettled<T>(value: T, milliseconds: number): T {
   const [settled, setSettled] = useState(value);
   useEffect(() => onceQuiet(() => setSettled(value), milliseconds), [value, milliseconds]);
   return settled;
+}
+
+/** How a brief is read, a moment after it was typed: its events as they were understood, or what was not. */
+export function useBrief(line: number, brief: string) {
+  const { text } = useDocument.getState();
+  const settled = useSettled(brief, 200);
+  const { data, error } = useQuery({
+    queryKey: ["brief", text, line, settled],
+    queryFn: ({ signal }) => readBrief({ body: { text, line, brief: settled }, signal }),
+    enabled: settled.trim() !== "",
+    placeholderData: keepPreviousData,
+    retry: false,
+    gcTime: 60_000,
+  });
+  const read = settled.trim() ? data : undefined;
+  return { read, error, statement: settled === brief ? (read?.statement ?? "") : "" };
 }
 
 /** What the inspection finds in the plan on the bench, as it is drawn here; it follows the sheet a moment later. */

@@ -1,23 +1,17 @@
 import { useRef, useState } from "react";
-import { brief as readBrief, type Entry, type EventOut, type EventsOut, Problem } from "../api/client";
-import { edit, useSome } from "../state/document";
+import type { Entry, EventOut, EventsOut } from "../api/client";
+import { edit } from "../state/document";
+import { useBrief } from "../state/server";
 import { Button } from "../ui/Button";
+import { Understood } from "./Understood";
 
 /** What the follower does, as a table to edit, as sentences, or from a file of stations. */
 export function Events({ entry, events }: { entry: Entry; events: EventsOut }) {
-  const { text } = useSome("text");
   const [brief, setBrief] = useState("");
-  const [told, setTold] = useState<readonly string[]>([]);
+  const { read, error, statement } = useBrief(entry.line, brief);
   const file = useRef<HTMLInputElement>(null);
   const follow = async () => {
-    try {
-      const read = await readBrief({ body: { text, line: entry.line, brief } });
-      setTold(read.misread.map((row) => `Row ${row.row}: ${row.message}.`));
-      if (read.statement && (await edit({ op: "line", line: entry.line, text: read.statement })))
-        setBrief("");
-    } catch (fault) {
-      setTold([fault instanceof Problem ? fault.detail : String(fault)]);
-    }
+    if (await edit({ op: "line", line: entry.line, text: statement })) setBrief("");
   };
   return (
     <div className="slip shrink-0 px-3 py-2">
@@ -54,7 +48,7 @@ export function Events({ entry, events }: { entry: Entry; events: EventsOut }) {
         />
       </label>
       <div className="flex gap-2 pt-1">
-        <Button disabled={!brief.trim()} onClick={() => void follow()}>
+        <Button disabled={!statement} onClick={() => void follow()}>
           Follow this
         </Button>
         <Button onClick={() => file.current?.click()}>Stations from a file…</Button>
@@ -71,11 +65,7 @@ export function Events({ entry, events }: { entry: Entry; events: EventsOut }) {
           }}
         />
       </div>
-      {told.map((row) => (
-        <p key={row} role="alert" className="text-base text-accent">
-          ✗ {row}
-        </p>
-      ))}
+      <Understood read={read} error={error} />
     </div>
   );
 }

@@ -207,9 +207,14 @@ export type BriefIn = {
 /**
  * BriefOut
  *
- * The whole statement with the events of the brief, empty where a row could not be read.
+ * The whole statement with the events of the brief, empty where a row could not be read; the
+ * events as they were understood.
  */
 export type BriefOut = {
+    /**
+     * Events
+     */
+    events: Array<UnderstoodOut>;
     /**
      * Misread
      */
@@ -4631,6 +4636,39 @@ export type TableOut = {
      * Title
      */
     title: string;
+};
+
+/**
+ * UnderstoodOut
+ *
+ * One event of a brief as it was understood: the words it was read from, what the follower
+ * does, over which angle, from where to where, its lift and motion.
+ */
+export type UnderstoodOut = {
+    /**
+     * Angle
+     */
+    angle: string;
+    /**
+     * Event
+     */
+    event: string;
+    /**
+     * Lift
+     */
+    lift: string;
+    /**
+     * Motion
+     */
+    motion: string;
+    /**
+     * Sentence
+     */
+    sentence: string;
+    /**
+     * Span
+     */
+    span: string;
 };
 
 /**

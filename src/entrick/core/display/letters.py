@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal, cast
 
-from ..drawing.marks import Lettering
+from ..drawing.marks import Lettering, wide
 from ..finish.occupied import CELL, Occupied, Segment, cuts, meets
 from ..geometry import Point
 from ..geometry.box import Box
@@ -17,24 +17,40 @@ from ..memo import MEMO, Distinct, Memo
 LETTER = 2.5
 """Height of letters beside points, mm (ISO 3098)."""
 
-CROWDED = 60
+CROWDED = 150
 """Dots and letters about one place beyond which no letter can be read there, wherever it is put."""
 
+BESIDE = -1.1
+"""Foot of letters that stand level beside their point, mm from it."""
+
+DOT = 0.7
+"""How far from its middle a dot is kept clear, mm."""
+
+ILLEGIBLE = 4
+"""How much worse it is to stand on other letters than on a dot or a stroke (by eye)."""
+
 _AROUND: tuple[tuple[float, float, Literal["start", "end"]], ...] = tuple(
-    (side * (1.4 + out), rise + math.copysign(out, rise), "start" if side > 0 else "end")
-    for out in (0.0, 2.5, 5.0)
-    for side, rise in ((1, 1.2), (1, -3.4), (-1, 1.2), (-1, -3.4))
+    (
+        side * (1.4 + out),
+        rise + (0.0 if rise == BESIDE else math.copysign(out, rise)),
+        "start" if side > 0 else "end",
+    )
+    for out in (0.0, 2.5, 5.0, 7.5)
+    for side, rise in ((1, 1.2), (1, -3.4), (-1, 1.2), (-1, -3.4), (1, BESIDE), (-1, BESIDE))
 )
 """The sides of a point on which its name may stand: from the point to the foot of the letters,
 mm."""
 
-_FURTHEST = 1.4 + 5.0
+_FURTHEST = 1.4 + 7.5
 """How far from its point a name may begin, mm."""
 
 Letter = tuple[str, Point, int, int]
 """A name, the place it stands beside in mm, line and step."""
 
 Cell = tuple[int, int]
+
+Taken = tuple[Point, float]
+"""The middle of what stands somewhere, and half its width: a name's, nought for a dot."""
 
 
 def _cell(at: Point) -> Cell:
@@ -51,12 +67,12 @@ def _room(letter: Letter) -> Box:
     """Return the box in which a name lies, and a dot or name as far from its middle, whichever side
     it takes."""
     text, at, _, _ = letter
-    wide, tall = 2 * _half(text) + _FURTHEST, LETTER + _FURTHEST
-    return Box(at.x - wide, at.y - tall, at.x + wide, at.y + tall)
+    across, tall = 2 * _half(text) + _FURTHEST + LETTER, LETTER + _FURTHEST
+    return Box(at.x - across, at.y - tall, at.x + across, at.y + tall)
 
 
 def _half(text: str) -> float:
-    return LETTER * 0.35 * len(text)
+    return wide(text, LETTER) / 2
 
 
 @dataclass(frozen=True, eq=False)
@@ -134,10 +150,10 @@ def sides(
         gone, own = chosen[serial]
         changed.update(cell for cell, _ in gone.placed_dots)
         changed.update(map(_middle_cell, gone.letters, own))
-    taken: dict[Cell, list[Point]] = {}
+    taken: dict[Cell, list[Taken]] = {}
     for each in all_lettered:
         for cell, dot in each.placed_dots:
-            taken.setdefault(cell, []).append(dot)
+            taken.setdefault(cell, []).append((dot, 0.0))
         if each.serial not in chosen:
             changed.update(cell for cell, _ in each.placed_dots)
     return [
@@ -166,7 +182,7 @@ def _of_one(
     each: Lettered,
     known: Chosen | None,
     changed: set[Cell],
-    taken: dict[Cell, list[Point]],
+    taken: dict[Cell, list[Taken]],
     standing: Sequence[Occupied],
 ) -> tuple[int, ...]:
     chosen = []
@@ -175,7 +191,7 @@ def _of_one(
         if before is not None and changed.isdisjoint(cells):
             side = before
         else:
-            near = [spot for cell in cells for spot in taken.get(cell, ()) if room.holds(spot)]
+            near = [spot for cell in cells for spot in taken.get(cell, ()) if room.holds(spot[0])]
             side = _chosen(letter, room, near, standing)
             if side != before:
                 changed.add(_middle_cell(letter, side))
@@ -183,11 +199,11 @@ def _of_one(
                     changed.add(_middle_cell(letter, before))
         chosen.append(side)
         middle = _middle(letter[1], _half(letter[0]), side)
-        taken.setdefault(_cell(middle), []).append(middle)
+        taken.setdefault(_cell(middle), []).append((middle, _half(letter[0])))
     return tuple(chosen)
 
 
-def _chosen(letter: Letter, room: Box, near: Sequence[Point], standing: Sequence[Occupied]) -> int:
+def _chosen(letter: Letter, room: Box, near: Sequence[Taken], standing: Sequence[Occupied]) -> int:
     """Return the side of a point where its name covers least, the nearest of those that cover as
     little."""
     # Where it is so crowded no side is better than another.
@@ -208,16 +224,21 @@ def _middle_cell(letter: Letter, side: int) -> Cell:
 
 
 def _freest(
-    at: Point, half: float, near: Sequence[Point], strokes: Sequence[Segment], boxes: Sequence[Box]
+    at: Point, half: float, near: Sequence[Taken], strokes: Sequence[Segment], boxes: Sequence[Box]
 ) -> int:
     best, least, tall = 0, math.inf, LETTER / 2
     for side in range(len(_AROUND)):
         x, y = _middle(at, half, side)
-        covered = sum(abs(p.x - x) < half + 1 and abs(p.y - y) < LETTER for p in near)
+        covered = sum(
+            ILLEGIBLE if other else 1
+            for p, other in near
+            if abs(p.x - x) < half + (other or DOT)
+            and abs(p.y - y) < (LETTER if other else tall + DOT)
+        )
         if strokes or boxes:
             box = Box(x - half, y - tall, x + half, y + tall)
             covered += sum(cuts(stroke, box) for stroke in strokes)
-            covered += sum(meets(other, box) for other in boxes)
+            covered += ILLEGIBLE * sum(meets(other, box) for other in boxes)
         if covered < least:
             best, least = side, covered
         if not covered:

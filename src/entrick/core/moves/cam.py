@@ -174,11 +174,12 @@ def _graph(args: Args, cam: Cam, parts: int, mm: float) -> _Graph:
         args.say,
         title,
         in_degrees,
+        _scale(args),
     )
     curve = diagram.curve(f"{args.name}.diagram")
     notes, graphs = list(diagram.lettering()), list[Stroke]()
     asked = {one.word("graph") for one in args.all("with")}
-    below = 16 * mm
+    below = diagram.depth
     for order, word in enumerate(GRAPHS, 1):
         if word in asked:
             drawn, lettered = diagram.under(order, below)
@@ -400,6 +401,15 @@ def _wide(args: Args, mm: float) -> float:
             "the scale of the base is an angle and a length, such as  30° is 8", said.clause
         )
     return length / angle
+
+
+def _scale(args: Args) -> str:
+    """Return the scale of the base as it is stated."""
+    said = args.get("graph")
+    if said is None:
+        return ""
+    angle, length = said.length("angle").value, said.length("length").value
+    return f"{spell_angle(angle)} = {args.say(length)}"
 
 
 def _tall(args: Args) -> float:

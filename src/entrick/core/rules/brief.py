@@ -10,6 +10,7 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from .cam import MOST_EVENTS
+from .motion import USUAL
 
 D = r"\d{1,12}"
 """Digits of one number: more than these are no size, and would take long to look through."""
@@ -100,11 +101,26 @@ class Misread:
 
 
 @dataclass(frozen=True, slots=True)
+class Understood:
+    """One event as it was understood: the words it was read from, what the follower does, from
+    which angle to which, its lift and motion; empty where there is none."""
+
+    sentence: str
+    event: str
+    angle: str
+    span: str
+    lift: str
+    motion: str
+
+
+@dataclass(frozen=True, slots=True)
 class Brief:
-    """What a brief says: clauses of the plan, and the rows that could not be read."""
+    """What a brief says: clauses of the plan, the rows that could not be read, and the events as
+    they were understood."""
 
     clauses: tuple[str, ...]
     misread: tuple[Misread, ...]
+    events: tuple[Understood, ...] = ()
 
 
 STATION = re.compile(r"[\d\s./,;\t°\"'+-]+")
@@ -166,12 +182,28 @@ def read_brief(text: str) -> Brief:
         said, misread = _worked_out(said)
     if len(said) > MOST_EVENTS:
         misread.append(Misread(MOST_EVENTS + 1, f"a cam has at most {MOST_EVENTS} events"))
+    whole = [event for event in said if event.angle and (event.lift or event.verb == "dwell")]
     return Brief(
-        tuple(
-            event.clause for event in said if event.angle and (event.lift or event.verb == "dwell")
-        ),
-        tuple(misread),
+        tuple(event.clause for event in whole), tuple(misread), tuple(_understood(whole))
     )
+
+
+def _understood(said: list[_Said]) -> Iterator[Understood]:
+    """Yield events as they were understood, each from where the one before it ends."""
+    at = Fraction(0)
+    for event in said:
+        begin, at = at, at + _number(event.angle)
+        lift = f"{event.lift}{event.unit}" if event.verb != "dwell" else ""
+        usual = "" if event.verb == "dwell" else f"{USUAL}, the usual"
+        usual = "sudden" if event.angle == "0" else usual
+        yield Understood(
+            event.sentence,
+            event.verb,
+            f"{event.angle}°",
+            f"{_spelt(begin)}° to {_spelt(at)}°",
+            lift,
+            event.motion or usual,
+        )
 
 
 def _sentences(text: str) -> list[str]:
@@ -348,6 +380,7 @@ def _spelt(value: Fraction) -> str:
 def _stations(text: str) -> Brief:
     clauses: list[str] = []
     misread: list[Misread] = []
+    events: list[Understood] = []
     first: str | None = None
     for number, angle, lift, reason in _rows(text):
         if reason:
@@ -363,9 +396,10 @@ def _stations(text: str) -> Brief:
         else:
             first = lift if first is None else first
             clauses.append(f"lift {lift} at {angle}°")
+            events.append(Understood("", "station", f"{angle}°", "", lift, ""))
     if len(clauses) > MOST_EVENTS:
         misread.append(Misread(MOST_EVENTS + 1, f"a cam has at most {MOST_EVENTS} stations"))
-    return Brief(tuple(clauses), tuple(misread))
+    return Brief(tuple(clauses), tuple(misread), tuple(events))
 
 
 def _rows(text: str) -> Iterator[tuple[int, str, str, str]]:

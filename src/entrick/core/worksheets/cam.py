@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import pairwise
@@ -24,6 +24,9 @@ CAUTION = (
 
 LEAN = math.radians(25)
 """How far the line of squares leans from the lift."""
+
+GAP, ROW = 0.6, 4.0
+"""Between letterings beside each other, and from row to row of them, mm."""
 
 GRAPHED = 6
 """Places to a stretch at which velocity and acceleration are plotted."""
@@ -54,6 +57,8 @@ class Diagram:
     in_degrees : bool
         Whether stations are lettered by their angles, as many as there is room for, and not by
         their numbers.
+    scale : str
+        What its base stands for, where it is stated exactly: ``30° = 1/2``.
     """
 
     cam: Cam
@@ -65,6 +70,7 @@ class Diagram:
     say: Callable[[float], str]
     title: str = "DISPLACEMENT DIAGRAM"
     in_degrees: bool = False
+    scale: str = ""
 
     @property
     def top(self) -> float:
@@ -178,49 +184,86 @@ class Diagram:
                 for station in stations:
                     yield Line.between(Point(foot.x, station.y), station)
 
+    @cached_property
+    def _bounds(self) -> tuple[tuple[float, str, int], ...]:
+        """Where events begin and end: degrees, what is lettered there, and on which row under the
+        stations, from 0."""
+        if self.in_degrees:
+            return ()
+        angles = sorted({round(math.degrees(angle), 6) for angle in self.cam.starts})
+        texts = [f"{angle:.6g}°" for angle in angles]
+        return tuple(zip(angles, texts, self._rows(angles, texts, 2.5), strict=True))
+
+    @cached_property
+    def _motions(self) -> tuple[tuple[float, str, int], ...]:
+        """What is lettered over each event: its middle, degrees, and on which row, from 0."""
+        events = [
+            (event, (math.degrees(low) + math.degrees(high)) / 2)
+            for event, (low, high) in zip(self.cam.events, pairwise(self.cam.starts), strict=True)
+            if event.slopes is None
+        ]
+        texts = [
+            event.motion.name if event.motion else "dwell" if event.stands else "drop"
+            for event, _ in events
+        ]
+        middles = [middle for _, middle in events]
+        return tuple(zip(middles, texts, self._rows(middles, texts, 2.0), strict=True))
+
+    def _rows(self, angles: Sequence[float], texts: Sequence[str], height: float) -> list[int]:
+        """Return the row on which each text about an angle stands clear of those before it."""
+        ends: list[float] = []
+        found = []
+        for angle, text in zip(angles, texts, strict=True):
+            at, half = angle * self.wide / self.mm, wide(text, height) / 2 + GAP
+            row = next((row for row, end in enumerate(ends) if at - half >= end), len(ends))
+            ends[row : row + 1] = [at + half]
+            found.append(row)
+        return found
+
+    @property
+    def depth(self) -> float:
+        """How far the lettering reaches below the base."""
+        rows = max((row for _, _, row in self._bounds), default=0)
+        return (16 + ROW * rows) * self.mm
+
+    @property
+    def height(self) -> float:
+        """How far the lettering reaches above it."""
+        rows = max((row for _, _, row in self._motions), default=0)
+        return self.top + (16 + ROW * rows) * self.mm
+
     def lettering(self) -> tuple[Note, ...]:
         """Letter stations, angles, both axes with their scales, the motions, the title."""
-        mm = self.mm
+        mm, middle = self.mm, self.spot(180, 0.0)
         notes: list[Note] = [
             Label(text, self.spot(angle, 0.0) - Point(0.0, 3 * mm), 2.0)
             for angle, text in self._station_names()
         ]
-        middle, top = self.spot(180, 0.0), self.top
-        bounds = [math.degrees(angle) for angle in self.cam.starts]
-        if not self.in_degrees:
-            notes += [
-                Label(f"{angle:g}°", self.spot(angle, 0.0) - Point(0.0, 7 * mm), 2.5)
-                for angle in bounds
-            ]
         notes += [
-            Label(
-                event.motion.name if event.motion else "dwell" if event.stands else "drop",
-                self.spot((low + high) / 2, 0.0) + Point(0.0, top + 3 * mm),
-                2.0,
-            )
-            for event, (low, high) in zip(self.cam.events, pairwise(bounds), strict=True)
-            if event.slopes is None
+            Label(text, self.spot(angle, 0.0) - Point(0.0, (7 + ROW * row) * mm), 2.5)
+            for angle, text, row in self._bounds
+        ]
+        notes += [
+            Label(text, self.spot(angle, 0.0) + Point(0.0, self.top + (3 + ROW * row) * mm), 2.0)
+            for angle, text, row in self._motions
         ]
         ratio = f"{self.tall:g}:1" if self.tall >= 1 else f"1:{1 / self.tall:g}"
+        base = f"CAM ANGLE, {self.scale or f'30° = {self.say(30 * self.wide)}'}"
         notes += [
-            Label(
-                f"CAM ANGLE, 30° = {self.say(30 * self.wide)}", middle - Point(0.0, 12 * mm), 2.5
-            ),
-            Label(f"LIFT, {ratio}", self.at + Point(-2 * mm, top + 8 * mm), 2.5),
-            Label(self.title, middle + Point(0.0, top + 9 * mm), 3.5),
+            Label(base, middle - Point(0.0, self.depth - 4 * mm), 2.5),
+            Label(f"LIFT, {ratio}", self.at + Point(-2 * mm, self.height - 8 * mm), 2.5),
+            Label(self.title, middle + Point(0.0, self.height - 7 * mm), 3.5),
         ]
         return tuple(notes)
 
     def _station_names(self) -> Iterator[tuple[float, str]]:
-        """Return what stands under every station; of angles every so many, as there is room for."""
-        if not self.in_degrees:
-            yield from (
-                (angle, str(index % self.parts)) for index, angle in enumerate(self.stations)
-            )
-            return
-        texts = [f"{angle:.4g}°" for angle in self.stations]
+        """Return what stands under every station, or under every so many, as there is room for."""
+        texts = [
+            f"{angle:.4g}°" if self.in_degrees else str(index % self.parts)
+            for index, angle in enumerate(self.stations)
+        ]
         room = self.wide * 360 / self.parts / self.mm
-        every = max(1, math.ceil((max(wide(text, 2.0) for text in texts) + 1) / room))
+        every = max(1, math.ceil((max(wide(text, 2.0) for text in texts) + GAP) / room))
         yield from zip(self.stations[::every], texts[::every], strict=True)
 
     def under(self, order: int, below: float) -> tuple[tuple[Stroke, ...], tuple[Note, ...]]:
@@ -303,7 +346,7 @@ class CamSheet:
         if self.shaft is not None:
             strokes.append(Stroke(self.shaft, Role.OUTLINE))
             notes.append(Hatching((Loop((piece_of(self.shaft, "shaft"),), True),)))
-        below = 16 * self.mm
+        below = diagram.depth
         for order in (1, 2):
             drawn, lettered = diagram.under(order, below)
             strokes += drawn
@@ -328,7 +371,7 @@ class CamSheet:
         )
         high = Point(
             diagram.spot(360, 0.0).x + 10 * mm,
-            max(cam.centre.y + room + 12 * mm, diagram.at.y + diagram.top + 16 * mm),
+            max(cam.centre.y + room + 12 * mm, diagram.at.y + diagram.height),
         )
         angle = cam.pressure(*cam.where(math.radians(turn)))
         pressed = "" if cam.follower == "flat" else f", pressure angle {abs(angle):.1f}°"

@@ -71,10 +71,24 @@ class MisreadOut(Crossing):
     message: str
 
 
+class UnderstoodOut(Crossing):
+    """One event of a brief as it was understood: the words it was read from, what the follower
+    does, over which angle, from where to where, its lift and motion."""
+
+    sentence: str
+    event: str
+    angle: str
+    span: str
+    lift: str
+    motion: str
+
+
 class BriefOut(Crossing):
-    """The whole statement with the events of the brief, empty where a row could not be read."""
+    """The whole statement with the events of the brief, empty where a row could not be read; the
+    events as they were understood."""
 
     statement: str
+    events: tuple[UnderstoodOut, ...]
     misread: tuple[MisreadOut, ...]
 
 

@@ -160,3 +160,97 @@ def test_pressure_angles_and_the_sharpest_bulge_are_told_apart(cam: Cam) -> None
     area = abs((b - a).cross(c - a)) / 2
     if area > 0 and not any(abs(share - at) < 2e-3 for at in cam.events[index].breaks):
         assert abs(b - a) * abs(c - b) * abs(c - a) / (4 * area) == pytest.approx(radius, rel=0.05)
+
+
+FOLLOWERS = st.sampled_from(["roller radius 8", "roller radius 5", "knife", "flat"])
+SWINGS = st.sampled_from(["harmonic", "cycloidal", "parabolic", "uniform"])
+
+
+@given(
+    st.tuples(st.integers(60, 140), st.integers(20, 60), st.integers(60, 140)),
+    st.integers(6, 28),
+    st.tuples(SWINGS, SWINGS),
+    FOLLOWERS,
+    st.sampled_from(["", ", ccw"]),
+    st.sampled_from(["", ", right"]),
+    st.tuples(st.integers(70, 100), st.integers(-30, 40)),
+)
+def test_a_cam_under_an_arm_is_what_the_arm_leaves(
+    angles: tuple[int, int, int],
+    swing: int,
+    motions: tuple[str, str],
+    follower: str,
+    way: str,
+    side: str,
+    place: tuple[int, int],
+) -> None:
+    """The arm turned round the standing cam by rotations alone: its end keeps off the outline by the roller, its face
+    touches it and cuts nothing."""
+    rise, stand, fall = angles
+    x, y = place
+    apart = math.hypot(x, y)
+    arm = "" if follower == "flat" else f"arm {round(apart) - 4}, "
+    done = solved(
+        f"P = point, {x} right of O, {abs(y)} {'above' if y >= 0 else 'below'}\n"
+        f"c = rocker, about O, pivot P, {arm}least 32, {follower}{way}{side}, rise {rise}° by {swing}° {motions[0]}, "
+        f"dwell {stand}°, fall {fall}° by {swing}° {motions[1]}, dwell {360 - rise - stand - fall}°\nr = line in, c\n"
+    )
+    told = remarks(done)
+    if any("no profile does that" in message for _, message in told):
+        return
+    loop = run_of(done, "c")
+    shape = outline(loop, per_turn=1440)
+    assert shape.is_valid
+    cut = any("cut off" in message for _, message in told)
+    size = {"roller radius 8": 8.0, "roller radius 5": 5.0}.get(follower, 0.0)
+    turns, lean = (1 if not way else -1), (-1 if side else 1)
+    long = round(apart) - 4
+    out = 32 + size
+    rests = (
+        math.asin(32 / apart)
+        if follower == "flat"
+        else math.acos((apart**2 + long**2 - out**2) / (2 * apart * long))
+    )
+    for degrees in range(0, 360, 5):
+        moved = degrees - rise - stand
+        if degrees <= rise:
+            gone = MOTIONS[motions[0]].shape(degrees / rise)[0]
+        elif moved <= 0:
+            gone = 1.0
+        else:
+            gone = 1 - MOTIONS[motions[1]].shape(min(moved / fall, 1.0))[0]
+        at = math.atan2(y, x) + turns * math.radians(degrees)
+        pivot = Point(apart * math.cos(at), apart * math.sin(at))
+        along = at + math.pi + lean * (rests + math.radians(swing) * gone)
+        ahead = Point(math.cos(along), math.sin(along))
+        if follower == "flat":
+            square = ahead.normal * lean
+            rests_on = max(
+                (cx - pivot.x) * square.x + (cy - pivot.y) * square.y
+                for cx, cy in shape.exterior.coords
+            )
+            assert rests_on < CLOSE
+            assert cut or rests_on > -CLOSE
+        else:
+            end = pivot + ahead * long
+            off = shape.exterior.distance(shapely.Point(end.x, end.y)) - size
+            assert off > -CLOSE
+            assert cut or off < CLOSE
+    led_to(done)
+
+
+@pytest.mark.parametrize(
+    ("rows", "told"),
+    [
+        ("arm 20, least 30, knife", "longer than 50 and shorter than 110"),
+        ("least 30, flat, arm 60", "a flat face has no arm"),
+        ("least 90, flat", "inside the least circle"),
+        ("arm 76, least 30, roller radius 8, flat", "a roller or something else"),
+    ],
+)
+def test_an_arm_that_cannot_be_is_told(rows: str, told: str) -> None:
+    text = (
+        f"units mm\nO = datum\nP = point, 80 right of O\nc = rocker, about O, pivot P, {rows}, rise 120° by 20°, "
+        "dwell 60°, fall 180° by 20°\n"
+    )
+    assert told in work_out(text).solution.errors[0].message

@@ -49,9 +49,9 @@ def construct(args: Args) -> Made:
     (definition). A roller's profile is the inner parallel of the path of its middle, a flat face's
     the envelope of its lines. Dwells are arcs."""
     cam, problems = _read(args)
-    bore, parts, mm = _bore(args, cam), _parts(args), 1 / float(args.unit.mm)
+    bore, parts, mm = bore_of(args, cam), parts_of(args), 1 / float(args.unit.mm)
     drawn = envelope(cam)
-    rim = Loop(tuple(_outline(drawn, args.name)), True)
+    rim = Loop(tuple(outline_of(drawn, args.name)), True)
     graph = _graph(args, cam, parts, mm)
     name = args.need("about").ref("centre").text
     return Made(
@@ -70,7 +70,7 @@ def construct(args: Args) -> Made:
         centre_name=name,
         notes=(
             RotationArrow(cam.centre, cam.least * 0.7, -cam.way),
-            *_hatched(args, bore),
+            *hatched(args, bore),
             *graph.notes,
         ),
         remarks=lambda: (*problems, *_remarks(args, cam, drawn, bore)),
@@ -84,7 +84,7 @@ def _read(args: Args) -> tuple[Cam, tuple[Remark, ...]]:
     least = args.need("least").length("radius")
     if float(least) <= 0:
         raise ClauseError("the least distance is more than nought", args.need("least").clause)
-    events, problems = _events(args)
+    events, problems = events_of(args)
     events = _with_ends(args, events)
     return _cam(args, args.need("about").point("centre"), float(least), events), problems
 
@@ -93,7 +93,8 @@ def _least(args: Args, cam: Cam) -> Circle:
     return Circle(cam.centre, cam.least, args.need("least").length("radius").value)
 
 
-def _bore(args: Args, cam: Cam) -> Circle | None:
+def bore_of(args: Args, cam: Cam) -> Circle | None:
+    """Return the shaft, where one is said."""
     shaft = args.get("shaft")
     if shaft is None:
         return None
@@ -101,7 +102,7 @@ def _bore(args: Args, cam: Cam) -> Circle | None:
     return Circle(cam.centre, float(size) / 2, size.value / 2)
 
 
-def _outline(drawn: Envelope, owner: str) -> Iterator[Piece]:
+def outline_of(drawn: Envelope, owner: str) -> Iterator[Piece]:
     """Yield the profile piece by piece, those of one event numbered."""
     many = Counter(event for event, _ in drawn.curves)
     numbers: Counter[str] = Counter()
@@ -136,11 +137,12 @@ def _named(args: Args, cam: Cam, bore: Circle | None, parts: int) -> dict[str, S
             cam.offset,
             cam.ahead,
         )
-        named["pitch"] = Loop(tuple(_outline(envelope(path), f"{args.name}.pitch")), True)
+        named["pitch"] = Loop(tuple(outline_of(envelope(path), f"{args.name}.pitch")), True)
     return named
 
 
-def _hatched(args: Args, bore: Circle | None) -> tuple[Note, ...]:
+def hatched(args: Args, bore: Circle | None) -> tuple[Note, ...]:
+    """Return the hatching of a shaft."""
     return (
         () if bore is None else (Hatching((Loop((piece_of(bore, f"{args.name}.shaft"),), True),)),)
     )
@@ -214,7 +216,7 @@ def _check_carried(args: Args, cam: Cam, diagram: Diagram) -> None:
         raise ClauseError(told, said.clause)
 
 
-def _parts(args: Args) -> int:
+def parts_of(args: Args) -> int:
     """Return into how many parts the turn is divided: so many, or by a step that goes into 360°."""
     count, step = args.get("parts"), args.get("every")
     if count and step:
@@ -235,7 +237,7 @@ def _parts(args: Args) -> int:
     return parts
 
 
-def _events(args: Args) -> tuple[tuple[Event, ...], tuple[Remark, ...]]:
+def events_of(args: Args) -> tuple[tuple[Event, ...], tuple[Remark, ...]]:
     """Read the events; what does not come round is made up with a dwell or a jump, and remarked."""
     lifts = args.all("lift")
     said = args.all("rise", "fall", "dwell")
@@ -512,7 +514,7 @@ def _remarks(args: Args, cam: Cam, drawn: Envelope, bore: Circle | None) -> Iter
                 "the foot, and the cam turns one way only",
                 _spot(cam, turn / 360),
             )
-    yield from _lost(args, cam, drawn)
+    yield from cut_off(args, cam, drawn)
     if cam.follower != "flat":
         angle, where = cam.steepest
         if angle > STEEP:
@@ -544,16 +546,17 @@ def _remarks(args: Args, cam: Cam, drawn: Envelope, bore: Circle | None) -> Iter
         )
 
 
-def _lost(args: Args, cam: Cam, drawn: Envelope) -> Iterator[Remark]:
+def cut_off(args: Args, cam: Cam, drawn: Envelope) -> Iterator[Remark]:
     """Tell where the profile had to be cut off, why, and how much of the lift is lost by it."""
     where, why = drawn.lags_at, "the profile is cut off to a corner"
     if cam.follower == "flat" and cam.flattest()[0] <= 0:
         least, where = cam.flattest()
         why = (
             f"at {where:.0f}° the profile would bend the other way (radius {args.say(least)}), the "
-            "face would lose contact, and it is cut off to a corner; with the least distance more "
-            f"than {args.say(cam.least - least)} it is not"
+            "face would lose contact, and it is cut off to a corner"
         )
+        if cam.least_that_does is not None:
+            why += f"; with the least distance more than {args.say(cam.least_that_does)} it is not"
     elif cam.roller and cam.sharpest()[0] < cam.roller * (1 + ROUND):
         radius, where = cam.sharpest()
         why = (
@@ -567,7 +570,7 @@ def _lost(args: Args, cam: Cam, drawn: Envelope) -> Iterator[Remark]:
         yield Remark("wrong", told, spot)
     elif drawn.corners:
         # Before a drop a roller or a face comes down over the corner, as it is meant to.
-        much = drawn.lag > MUCH * (cam.greatest - cam.lowest)
+        much = drawn.lag > MUCH * cam.travel
         falls = any(event.drops for event in cam.events)
         weight: Literal["wrong", "look"] = "wrong" if much and not falls else "look"
         yield Remark(

@@ -366,11 +366,9 @@ class CamBoard:
     circle: Round = field(init=False)
     offset: Round | None = field(init=False, default=None)
 
-    def draw(self) -> None:
-        """Draw the ray at every station, set lifts off on it, and draw the profile
-        event by event."""
-        work, cam, name = self.work, self.cam, self.args.name
-        rim, corners = self.outline
+    def begin(self) -> None:
+        """Draw the circles that every station stands on."""
+        work, cam = self.work, self.cam
         rest = cam.least + cam.roller
         self.circle = work.swing(
             self.centre, self._exact(rest), "the circle of the follower's least distance"
@@ -380,6 +378,13 @@ class CamBoard:
             if cam.aside
             else None
         )
+
+    def draw(self) -> None:
+        """Draw the ray at every station, set lifts off on it, and draw the profile
+        event by event."""
+        work, cam, name = self.work, self.cam, self.args.name
+        rim, corners = self.outline
+        self.begin()
         bounds = [math.degrees(angle) for angle in cam.starts]
         angles = sorted(
             {
@@ -423,7 +428,7 @@ class CamBoard:
                 loop,
                 f"{name}.{event.name}",
                 touching=cam.follower != "knife",
-                within=4 * CLOSE * (cam.least + cam.greatest),
+                within=4 * CLOSE * cam.far,
                 check="it runs into the dwells without a corner where the motion does",
             )
         for piece in rim.pieces:
@@ -439,7 +444,7 @@ class CamBoard:
         cam = self.cam
         if not self.outline[1] or cam.follower == "knife":
             return True
-        close = 4 * CLOSE * (cam.least + cam.greatest)
+        close = 4 * CLOSE * cam.far
         if cam.follower == "roller":
             return abs(loop.distance(station.at) - cam.roller) <= close
         out = (station.at - cam.centre).unit

@@ -183,9 +183,7 @@ def read_brief(text: str) -> Brief:
     if len(said) > MOST_EVENTS:
         misread.append(Misread(MOST_EVENTS + 1, f"a cam has at most {MOST_EVENTS} events"))
     whole = [event for event in said if event.angle and (event.lift or event.verb == "dwell")]
-    return Brief(
-        tuple(event.clause for event in whole), tuple(misread), tuple(_understood(whole))
-    )
+    return Brief(tuple(event.clause for event in whole), tuple(misread), tuple(_understood(whole)))
 
 
 def _understood(said: list[_Said]) -> Iterator[Understood]:

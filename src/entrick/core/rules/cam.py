@@ -216,6 +216,11 @@ class Cam:
         """Greatest lift."""
         return max(lift for event in self.events for lift in event.extremes)
 
+    @property
+    def far(self) -> float:
+        """Greatest distance of the profile from the centre."""
+        return self.least + self.greatest
+
     @cached_property
     def lowest(self) -> float:
         """Least lift: below nought where a curve through measured lifts swings under the least
@@ -258,6 +263,14 @@ class Cam:
         turned = self.ahead.angle + self.way * angle
         out = polar(1.0, turned)
         return out, -out.normal
+
+    def going(self, event: int, share: float) -> Point:
+        """Return the direction in which the follower moves outward at a share of an event."""
+        return self.frame(self.starts[event] + self.events[event].angle * share)[0]
+
+    def height(self, event: int, share: float) -> float:
+        """Return how far a flat face is from the centre, along the way it moves."""
+        return self.least + self.events[event].at(share)[0]
 
     def pitch(self, event: int, share: float) -> tuple[Point, Point]:
         """Return where the follower's middle is on the standing cam at a share of an event, and the
@@ -325,7 +338,7 @@ class Cam:
     def stretches(self) -> Iterator[tuple[str, tuple[Line | Arc, ...]]]:
         """Yield the profile event by event, and what joins events whose velocities differ, end to
         end and closed."""
-        within = CLOSE * (self.least + self.greatest)
+        within = CLOSE * self.far
         found = [
             (event.name, self._stretch(index, within)) for index, event in enumerate(self.events)
         ]
@@ -358,7 +371,7 @@ class Cam:
         if self.follower != "flat":
             return Line.between(self.profile(index, 0.0)[0], foot)
         out, right = self.frame(self.starts[index])
-        back = math.hypot(self.least + self.greatest, self.reach()) * self.way
+        back = math.hypot(self.far, self.reach()) * self.way
         return Line.between(self.centre + out * (foot - self.centre).dot(out) + right * back, foot)
 
     def _join(self, before: int, last: Point, first: Point) -> Line | Arc:
@@ -446,6 +459,16 @@ class Cam:
 
         worst = min(self.places(), key=radius)
         return radius(worst), self.angle_of(*worst)
+
+    @property
+    def travel(self) -> float:
+        """How far the follower goes in all."""
+        return self.greatest - self.lowest
+
+    @property
+    def least_that_does(self) -> float | None:
+        """The least distance at which a flat face would not lose contact."""
+        return self.least - self.flattest()[0]
 
     def reach(self) -> float:
         """Return how far from the follower's line a flat face is touched: half of what it must

@@ -75,7 +75,7 @@ def envelope(cam: Cam) -> Envelope:
     corners: tuple[Point, ...] = ()
     left = False
     for parts in SHORT:
-        raw = list(_split(whole, (cam.least + cam.greatest) / parts))
+        raw = list(_split(whole, cam.far / parts))
         gouged = [swept.takes_away(name, curve) for name, curve in raw]
         if not any(gouged) or all(gouged):
             return Envelope(whole, lost=any(gouged))
@@ -104,10 +104,9 @@ def _lag(cam: Cam, swept: _Swept, corners: Sequence[Point]) -> tuple[float, floa
 
 
 def _short(cam: Cam, index: int, share: float, corners: Sequence[Point]) -> float:
-    angle = cam.starts[index] + cam.events[index].angle * share
-    out, _ = cam.frame(angle)
+    out = cam.going(index, share)
     if cam.follower == "flat":
-        high = cam.least + cam.events[index].at(share)[0]
+        high = cam.height(index, share)
         return high - max((corner - cam.centre).dot(out) for corner in corners)
     place = cam.pitch(index, share)[0]
     best = math.inf
@@ -138,17 +137,11 @@ class _Swept:
 
     def __init__(self, cam: Cam) -> None:
         self.cam = cam
-        self.close = CLOSE * 20 * (cam.least + cam.greatest)
+        self.close = CLOSE * 20 * cam.far
         spots = list(cam.places(FINE))
         self.walls = {event.name for event in cam.events if event.drops}
         if cam.follower == "flat":
-            self.faces = [
-                (
-                    cam.frame(cam.starts[i] + cam.events[i].angle * x)[0],
-                    cam.least + cam.events[i].at(x)[0],
-                )
-                for i, x in spots
-            ]
+            self.faces = [(cam.going(*spot), cam.height(*spot)) for spot in spots]
         else:
             self.middles = [cam.pitch(index, share)[0] for index, share in spots]
 

@@ -7,6 +7,7 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import pairwise
+from typing import Literal
 
 from ..drawing.marks import wide
 from ..drawing.notes import Hatching, Label, Note, RotationArrow
@@ -59,6 +60,8 @@ class Diagram:
         their numbers.
     scale : str
         What its base stands for, where it is stated exactly: ``30° = 1/2``.
+    upright : str
+        What is lettered at the upright axis, where it is no lift.
     """
 
     cam: Cam
@@ -71,6 +74,7 @@ class Diagram:
     title: str = "DISPLACEMENT DIAGRAM"
     in_degrees: bool = False
     scale: str = ""
+    upright: str = ""
 
     @property
     def top(self) -> float:
@@ -251,7 +255,11 @@ class Diagram:
         base = f"CAM ANGLE, {self.scale or f'30° = {self.say(30 * self.wide)}'}"
         notes += [
             Label(base, middle - Point(0.0, self.depth - 4 * mm), 2.5),
-            Label(f"LIFT, {ratio}", self.at + Point(-2 * mm, self.height - 8 * mm), 2.5),
+            Label(
+                self.upright or f"LIFT, {ratio}",
+                self.at + Point(-2 * mm, self.height - 8 * mm),
+                2.5,
+            ),
             Label(self.title, middle + Point(0.0, self.height - 7 * mm), 3.5),
         ]
         return tuple(notes)
@@ -447,7 +455,7 @@ def follower_strokes(cam: Cam, lift: float, mm: float) -> Iterator[Stroke]:
         yield Stroke(Line.between(low, low + cam.ahead * long), Role.OUTLINE)
 
 
-def _stations(cam: Cam, parts: int) -> list[tuple[float, str, float]]:
+def stations_of(cam: Cam, parts: int) -> list[tuple[float, str, float]]:
     """Return angle in degrees, name and lift of every station, and of every event that does not
     begin on one; where the follower drops, from where and to where."""
     found = [
@@ -464,17 +472,19 @@ def _stations(cam: Cam, parts: int) -> list[tuple[float, str, float]]:
     return sorted(found)
 
 
-def _tables(cam: Cam, parts: int) -> tuple[Table, ...]:
+def events_table(cam: Cam, per: float = 1.0, kind: Literal["length", "angle"] = "length") -> Table:
+    """Return the events of a cam with their greatest velocities and accelerations; lifts are told
+    so many times as large."""
     events = []
     for index, event in enumerate(cam.events):
         begin, degrees = math.degrees(cam.starts[index]), math.degrees(event.angle)
-        motion = event.motion
+        motion, lift = event.motion, event.lift * per
         events.append(
             (
                 event.name,
                 begin,
                 begin + degrees,
-                event.lift,
+                lift,
                 motion.title
                 if motion
                 else "dwell"
@@ -482,19 +492,35 @@ def _tables(cam: Cam, parts: int) -> tuple[Table, ...]:
                 else "sudden"
                 if event.drops
                 else "through measured stations",
-                abs(event.lift) / degrees * motion.velocity if motion else "",
+                abs(lift) / degrees * motion.velocity if motion else "",
                 (
                     "without limit"
                     if math.isinf(motion.acceleration)
-                    else abs(event.lift) / degrees**2 * motion.acceleration
+                    else abs(lift) / degrees**2 * motion.acceleration
                 )
                 if motion
                 else "",
             )
         )
+    return Table(
+        "Events",
+        (
+            Column("event"),
+            Column("from", "angle"),
+            Column("to", "angle"),
+            Column("lift" if kind == "length" else "swing", kind),
+            Column("motion"),
+            Column("greatest velocity, a degree", "number"),
+            Column("greatest acceleration, a degree²", "number"),
+        ),
+        tuple(events),
+    )
+
+
+def _tables(cam: Cam, parts: int) -> tuple[Table, ...]:
     stations = [
         (called, degrees, lift, cam.radius_at(lift), cam.radius_at(lift))
-        for degrees, called, lift in _stations(cam, parts)
+        for degrees, called, lift in stations_of(cam, parts)
     ]
     opening = (
         "to the roller's middle"
@@ -504,19 +530,7 @@ def _tables(cam: Cam, parts: int) -> tuple[Table, ...]:
         else "to the edge"
     )
     return (
-        Table(
-            "Events",
-            (
-                Column("event"),
-                Column("from", "angle"),
-                Column("to", "angle"),
-                Column("lift", "length"),
-                Column("motion"),
-                Column("greatest velocity, a degree", "number"),
-                Column("greatest acceleration, a degree²", "number"),
-            ),
-            tuple(events),
-        ),
+        events_table(cam),
         Table(
             "Stations",
             (

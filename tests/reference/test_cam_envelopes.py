@@ -2,6 +2,7 @@
 outlines, the follower turned round the standing cam. Sudden drops; least radii and pressure angles told."""
 
 import math
+from dataclasses import replace
 
 import pytest
 import shapely
@@ -254,3 +255,28 @@ def test_an_arm_that_cannot_be_is_told(rows: str, told: str) -> None:
         "dwell 60°, fall 180° by 20°\n"
     )
     assert told in work_out(text).solution.errors[0].message
+
+
+@given(cams())
+def test_a_groove_holds_its_roller_all_round(cam: Cam) -> None:
+    if cam.follower == "flat":
+        return
+    flanks = [drawn(replace(cam, outer=side)) for side in (False, True)]
+    if any(found.lost for found, _ in flanks):
+        return
+    (_, inner), (_, outer) = flanks
+    assert outer.is_valid
+    assert outer.contains(inner)
+    for index, share in cam.places(4):
+        spot = cam.pitch(index, share)[0]
+        room = outer.exterior.distance(shapely.Point(spot.x, spot.y))
+        assert room > cam.roller - CLOSE, "the roller goes through"
+        assert flanks[1][0].corners or room < cam.roller + CLOSE, "and touches on both sides"
+
+
+def test_a_groove_is_drawn_beside_its_rollers() -> None:
+    done = solved(
+        "c = cam, about O, least 40, roller radius 8, groove, rise 120° by 25 harmonic, dwell 60°, "
+        "fall 120° by 25 uniform, dwell 60°\nr = line in, c\ns = line in, c.outer\n"
+    )
+    led_to(done)

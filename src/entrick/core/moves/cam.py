@@ -52,6 +52,8 @@ def construct(args: Args) -> Made:
     bore, parts, mm = bore_of(args, cam), parts_of(args), 1 / float(args.unit.mm)
     drawn = envelope(cam)
     rim = Loop(tuple(outline_of(drawn, args.name)), True)
+    groove = _groove(args, cam)
+    outer = Loop(tuple(outline_of(groove, f"{args.name}.outer")), True) if groove else None
     graph = _graph(args, cam, parts, mm)
     name = args.need("about").ref("centre").text
     return Made(
@@ -65,6 +67,7 @@ def construct(args: Args) -> Made:
         parts={
             **_named(args, cam, bore, parts),
             **({"diagram": graph.curve} if graph.curve else {}),
+            **({"outer": outer} if outer else {}),
             **{piece.name.removeprefix(f"{args.name}."): piece.curve for piece in rim.pieces},
         },
         centre_name=name,
@@ -73,9 +76,22 @@ def construct(args: Args) -> Made:
             *hatched(args, bore),
             *graph.notes,
         ),
-        remarks=lambda: (*problems, *_remarks(args, cam, drawn, bore)),
+        remarks=lambda: (
+            *problems,
+            *_remarks(args, cam, drawn, bore),
+            *(cut_off(args, replace(cam, outer=True), groove) if groove else ()),
+        ),
         worksheet=CamSheet(cam, rim, bore, _wide(args, mm), _tall(args), mm, parts, args.say).at,
-        draw=partial(_draw, args, cam, rim, drawn.corners, graph, parts, mm),
+        draw=partial(
+            _draw,
+            args,
+            cam,
+            (rim, drawn.corners),
+            (outer, groove.corners) if outer and groove else None,
+            graph,
+            parts,
+            mm,
+        ),
     )
 
 
@@ -87,6 +103,16 @@ def _read(args: Args) -> tuple[Cam, tuple[Remark, ...]]:
     events, problems = events_of(args)
     events = _with_ends(args, events)
     return _cam(args, args.need("about").point("centre"), float(least), events), problems
+
+
+def _groove(args: Args, cam: Cam) -> Envelope | None:
+    """Return the outer flank of the groove a roller runs in, where one is cut."""
+    said = args.get("groove")
+    if said is None:
+        return None
+    if not cam.roller:
+        raise ClauseError("a groove is as wide as its roller: say  roller radius", said.clause)
+    return envelope(replace(cam, outer=True))
 
 
 def _least(args: Args, cam: Cam) -> Circle:
@@ -568,6 +594,9 @@ def cut_off(args: Args, cam: Cam, drawn: Envelope) -> Iterator[Remark]:
     if drawn.lost:
         told = "the follower cuts away what should carry it: no profile does that"
         yield Remark("wrong", told, spot)
+    elif drawn.corners and cam.outer:
+        told = "the outer flank of the groove is cut off to a corner: the roller is not led there"
+        yield Remark("look", told, drawn.corners[0])
     elif drawn.corners:
         # Before a drop a roller or a face comes down over the corner, as it is meant to.
         much = drawn.lag > MUCH * cam.travel
@@ -594,8 +623,8 @@ def _carry_across(cam: Cam, lifts: Mapping[float, tuple[Mark, Mark]], work: Work
 def _draw(  # noqa: PLR0913
     args: Args,
     cam: Cam,
-    rim: Loop,
-    corners: tuple[Point, ...],
+    flank: tuple[Loop, tuple[Point, ...]],
+    outer: tuple[Loop, tuple[Point, ...]] | None,
     graph: _Graph,
     parts: int,
     mm: float,
@@ -623,7 +652,7 @@ def _draw(  # noqa: PLR0913
             lifts = {}
     least = args.need("least").length("radius").value
     work.swing(centre, least, f"the circle of the least distance of {args.name}")
-    CamBoard(args, cam, (rim, corners), centre, work, parts, lifts).draw()
+    CamBoard(args, cam, flank, centre, work, parts, lifts, outer).draw()
     if any(one.word("graph") == "follower" for one in args.all("with")):
         drawn = [
             Stroke(s.shape, Role.EDGE)
@@ -643,7 +672,8 @@ uniform`; motions `uniform`, `rounded` (uniform with rounded ends), `harmonic` (
 radius 10` states the radius of the rounded ends on the diagram. Or measured: `lift 3 at 30°`,
 station by station from 0° on. `least` is the distance from the centre to the nearest place of
 the profile; `cw` (the usual) or `ccw` says which way it turns, and stations run the other way.
-The follower is `knife` (the usual), `flat`, or has a `roller radius`; its line may be `offset 8
+The follower is `knife` (the usual), `flat`, or has a `roller radius`, in a `groove` where it is led
+both ways (`outer` is its outer flank); its line may be `offset 8
 right`, and points `above` or another way. `24 parts` or `every 15°` divides it. `diagram from
 G` draws the displacement diagram from its corner at `30° is 8` and `lift scale 2:1`, `with
 velocity` and `with acceleration` under it, `titled "LIFT OF THE PADDLE"`; stations lettered in
@@ -694,6 +724,7 @@ KIND = Kind(
         Form("shaft diameter {size:diameter}", "shaft"),
         Form("{follower:knife/flat}", "follower"),
         Form("roller radius {size:radius}", "roller"),
+        Form("groove"),
         Form("offset {amount:length} {way:left/right}"),
         Form("{where:" + "/".join(SIDES) + "}", "where"),
         Form("{count:count} parts", "parts"),

@@ -5,7 +5,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from ..acts import LEVEL, PLUMB, Edge, Mark, Round, Way, Work
 from ..acts.act import Gone, Thing
@@ -352,6 +352,18 @@ class _Motion:
             yield work.prick(on, self.ordinates[angle], self.spot(angle), f"the lift at {angle:g}°")
 
 
+@dataclass(frozen=True)
+class _Standing:
+    """What a flank is drawn along: where events begin and end, degrees, the angles of the stations,
+    their marks, what is followed there, and the upper marks where the follower drops."""
+
+    bounds: Sequence[float]
+    angles: Sequence[float]
+    stations: dict[float, Mark]
+    followed: dict[float, Thing]
+    tops: dict[float, Mark]
+
+
 @dataclass
 class CamBoard:
     """A cam at the board: its stations, and what its profile goes through or touches there."""
@@ -365,6 +377,7 @@ class CamBoard:
     lifts: dict[float, tuple[Mark, Mark]]
     circle: Round = field(init=False)
     offset: Round | None = field(init=False, default=None)
+    outer: tuple[Loop, Sequence[Point]] | None = None
 
     def begin(self) -> None:
         """Draw the circles that every station stands on."""
@@ -382,7 +395,7 @@ class CamBoard:
     def draw(self) -> None:
         """Draw the ray at every station, set lifts off on it, and draw the profile
         event by event."""
-        work, cam, name = self.work, self.cam, self.args.name
+        cam, name = self.cam, self.args.name
         rim, corners = self.outline
         self.begin()
         bounds = [math.degrees(angle) for angle in cam.starts]
@@ -403,6 +416,20 @@ class CamBoard:
             for index, event in enumerate(cam.events)
             if event.drops
         }
+        self.flank(name, cam, rim, corners, _Standing(bounds, angles, stations, followed, tops))
+        if self.outer is not None:
+            outer_name = f"{name}.outer"
+            flank, cut = self.outer
+            standing = _Standing(bounds, angles, stations, followed, tops)
+            self.flank(outer_name, replace(cam, outer=True), flank, cut, standing)
+
+    def flank(
+        self, name: str, cam: Cam, rim: Loop, corners: Sequence[Point], at: _Standing
+    ) -> None:
+        """Draw one flank of the profile event by event, touching what is followed."""
+        work = self.work
+        bounds, angles, stations, followed = at.bounds, at.angles, at.stations, at.followed
+        tops = at.tops
         for index, event in enumerate(cam.events):
             low, high = round(bounds[index], 9), round(bounds[index + 1], 9)
             own = [angle for angle in angles if low <= angle <= high]
@@ -413,16 +440,18 @@ class CamBoard:
             if not loop.pieces:
                 continue
             if event.drops:
-                self._drop(event, loop, (tops[low], stations[high]), high)
+                self._drop(f"{name}.{event.name}", loop, (tops[low], stations[high]), high)
                 continue
             ends_at = tops.get(high, stations[high])
             if event.stands:
-                self._dwell(event, loop, [stations[low], ends_at])
+                self._dwell(f"{name}.{event.name}", cam, loop, [stations[low], ends_at])
                 continue
             last = self._followed(ends_at, high) if high in tops else followed[high]
             things = {**{angle: followed[angle] for angle in own}, high: last}
             spots = {**{angle: stations[angle] for angle in own}, high: ends_at}
-            touching = [things[angle] for angle in own if self._touches(loop, spots[angle])]
+            touching = [
+                things[angle] for angle in own if self._touches(cam, corners, loop, spots[angle])
+            ]
             work.trace(
                 touching or [work.mark(loop.pieces[0].entry)],
                 loop,
@@ -438,11 +467,10 @@ class CamBoard:
         for corner in corners:
             work.mark(corner, f"a corner of {name}")
 
-    def _touches(self, loop: Loop, station: Mark) -> bool:
+    def _touches(self, cam: Cam, corners: Sequence[Point], loop: Loop, station: Mark) -> bool:
         """Tell whether the follower still touches its event's profile at a station: not where it
         has been cut off."""
-        cam = self.cam
-        if not self.outline[1] or cam.follower == "knife":
+        if not corners or cam.follower == "knife":
             return True
         close = 4 * CLOSE * cam.far
         if cam.follower == "roller":
@@ -525,10 +553,10 @@ class CamBoard:
             )
         return station
 
-    def _drop(self, event: Event, loop: Loop, ends: tuple[Mark, Mark], angle: float) -> None:
+    def _drop(self, called: str, loop: Loop, ends: tuple[Mark, Mark], angle: float) -> None:
         """Draw the wall of a drop: from one station to the other, or what a roller touches in
         both."""
-        work, called = self.work, f"{self.args.name}.{event.name}"
+        work = self.work
         wall = loop.pieces[0].curve
         if self.cam.follower == "flat":
             self._followed(ends[1], angle)
@@ -544,26 +572,24 @@ class CamBoard:
         touch = wall.foot(ends[1].at)
         work.draw_touching(touched, way, touch, wall.at(wall.start or 0.0), called)
 
-    def _dwell(self, event: Event, loop: Loop, ends: Sequence[Mark]) -> None:
+    def _dwell(self, called: str, cam: Cam, loop: Loop, ends: Sequence[Mark]) -> None:
         """Swing the arc of a dwell about the cam's centre, from its first place to its last."""
-        work, cam = self.work, self.cam
+        work = self.work
         arc = loop.pieces[0].curve
         marks = []
         for station in ends:
             if cam.roller:
                 away_ = station.at - self.centre.at
-                spot = station.at - away_.unit * cam.roller
+                spot = station.at - away_.unit * (cam.roller * cam.inward)
                 line = work.through(self.centre, station)
                 roller = work.round(Circle(station.at, cam.roller))
-                marks.append(
-                    work.prick(line, roller, spot, f"an end of {self.args.name}.{event.name}")
-                )
+                marks.append(work.prick(line, roller, spot, f"an end of {called}"))
             else:
                 marks.append(station)
         assert not isinstance(arc, Line)
         work.swing(
             self.centre,
             work.between(self.centre, marks[0]),
-            f"{self.args.name}.{event.name}",
+            called,
             shape=arc,
         )

@@ -100,11 +100,9 @@ def _read(args: Args) -> tuple[Rocker, tuple[Remark, ...]]:
         events,
         follower,
         size,
-        0.0,
-        Point(0.0, 1.0),
-        pivot,
-        arm,
-        side,
+        pivot=pivot,
+        arm=arm,
+        side=side,
     )
     if cam.rests + cam.greatest >= math.pi / 2 + (0 if follower == "flat" else math.pi / 2):
         told_ = "the arm would swing past its pivot: a smaller rise, or a pivot further away"

@@ -178,6 +178,8 @@ class Cam:
         Of the follower's line from the centre, positive to the right when looking outward along it.
     ahead : Point
         Direction in which the follower moves away from the centre.
+    outer : bool
+        Whether the profile is the outer flank of a groove in which the roller runs.
     """
 
     centre: Point
@@ -188,6 +190,13 @@ class Cam:
     roller: float = 0.0
     offset: float = 0.0
     ahead: Point = field(default_factory=lambda: Point(0.0, 1.0))
+    outer: bool = False
+
+    @property
+    def inward(self) -> int:
+        """1 where the profile lies on the cam's side of the roller, −1 on the outer flank of a
+        groove."""
+        return -1 if self.outer else 1
 
     @cached_property
     def starts(self) -> tuple[float, ...]:
@@ -219,7 +228,7 @@ class Cam:
     @property
     def far(self) -> float:
         """Greatest distance of the profile from the centre."""
-        return self.least + self.greatest
+        return self.least + self.greatest + (2 * self.roller if self.outer else 0.0)
 
     @cached_property
     def lowest(self) -> float:
@@ -313,10 +322,10 @@ class Cam:
         ahead = along.unit
         if not self.roller:
             return place, ahead
-        inward = ahead.normal * self.way
+        inward = ahead.normal * (self.way * self.inward)
         # Where the roller is larger than the curve's own radius its parallel runs backwards: it is
         # undercut.
-        turn = 1.0 if self.bend(event, share) * self.roller < 1 else -1.0
+        turn = 1.0 if self.bend(event, share) * self.inward * self.roller < 1 else -1.0
         return place + inward * self.roller, ahead * turn
 
     def _under_face(self, event: int, share: float) -> tuple[Point, Point]:
@@ -443,10 +452,10 @@ class Cam:
         return radius - self.roller, where
 
     def sharpest(self) -> tuple[float, float]:
-        """Return the least radius of the bulging pitch curve and the angle of the cam where it is,
-        degrees."""
-        index, share = max(self.places(), key=lambda spot: self.bend(*spot))
-        bend = self.bend(index, share)
+        """Return the least radius of the pitch curve where it bulges towards the profile, and the
+        angle of the cam where it is, degrees."""
+        index, share = max(self.places(), key=lambda spot: self.bend(*spot) * self.inward)
+        bend = self.bend(index, share) * self.inward
         return (1 / bend if bend > 0 else math.inf), self.angle_of(index, share)
 
     def flattest(self) -> tuple[float, float]:

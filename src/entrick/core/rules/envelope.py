@@ -82,7 +82,8 @@ def envelope(cam: Cam) -> Envelope:
         kept, corners, left = _cut(raw, gouged, swept)
         if not left:
             break
-    short = _lag(cam, swept, corners) if corners else (0.0, 0.0)
+    # On the outer flank of a groove nothing is carried: the inner one does.
+    short = _lag(cam, swept, corners) if corners and not cam.outer else (0.0, 0.0)
     return Envelope(_rejoined(kept), corners, *short, lost=left)
 
 
@@ -150,7 +151,7 @@ class _Swept:
         start, end = ends(curve)
         middle = curve.middle if isinstance(curve, Arc) else (start + end) * 0.5
         if JOINS in name and isinstance(curve, Arc):
-            return curve.sweep * self.cam.way > 0
+            return curve.sweep * self.cam.way * self.cam.inward > 0
         if name in self.walls:
             return self.covers(middle)
         backwards = (middle - self.cam.centre).cross(end - start) * self.cam.way < 0

@@ -260,7 +260,7 @@ class Diagram:
                 self.at + Point(-2 * mm, self.height - 8 * mm),
                 2.5,
             ),
-            Label(self.title, middle + Point(0.0, self.height - 7 * mm), 3.5),
+            Label(self.title, middle + Point(0.0, self.height - 3 * mm), 3.5),
         ]
         return tuple(notes)
 

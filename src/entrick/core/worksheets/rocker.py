@@ -15,7 +15,7 @@ from ..tolerance import ROUND
 from . import Column, Table, Worksheet
 from .cam import CAUTION, Diagram, events_table, stations_of
 
-WIDE = 8 / 30
+WIDE = 12 / 30
 """Millimetres to a degree on the base of the diagram."""
 
 TALL = 1.0

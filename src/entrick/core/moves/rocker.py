@@ -321,7 +321,7 @@ SHOWN = """\
 units mm
 O = datum
 P = point, 80 right of O, 20 above
-toggle = rocker, about O, pivot P, arm 76, least 30, roller radius 8, shaft diameter 18, rise 120° by 22° harmonic, dwell 60°, fall 120° by 22° cycloidal, dwell 60°
+toggle = rocker, about O, pivot P, arm 76, least 30, roller radius 8, shaft diameter 18, rise 120° by 22° harmonic, dwell 60°, fall 180° by 22° cycloidal
 rim = line in, toggle
 """  # noqa: E501
 

@@ -428,8 +428,8 @@ def _role_of(key: str, filled: bool) -> Role | None:
 
 
 ABOUT = """\
-A thread by table: metric coarse `"M10"` and fine `"M10x1.25"`, unified `"1/4-20"` and
-`"#10-32"`; with `special` a pitch of its own, `"M22x0.7"`. As `end view` (the usual): hole
+A thread by table: metric coarse `"M10"` and fine `"M10x1.25"`, unified `"1/4-20"` and `"#10-32"`,
+pipe `"G1/2"`, trapezoidal `"Tr20x4"`; with `special` a pitch of its own, `"M22x0.7"`. As `end view` (the usual): hole
 thick, outer circle thin and open for a quarter. Or `section down` (`up left right`) into the
 material: `depth` of thread and `drilled` depth with its 120° point, or `through` a thickness;
 `runout 3` behind the full thread; `filled` when a bolt stands in it. The minor diameter is

@@ -15,7 +15,9 @@ B1.1; from memory)."""
 
 COARSE = {
     "1": "0.25",
+    "1.1": "0.25",
     "1.2": "0.25",
+    "1.4": "0.3",
     "1.6": "0.35",
     "1.8": "0.35",
     "2": "0.4",
@@ -49,12 +51,15 @@ COARSE = {
     "56": "5.5",
     "60": "5.5",
     "64": "6",
+    "68": "6",
 }
 """Pitch of metric coarse threads by diameter, mm (ISO 261, ISO 262; from memory)."""
 
 FINE = {
     "1": ("0.2",),
+    "1.1": ("0.2",),
     "1.2": ("0.2",),
+    "1.4": ("0.2",),
     "1.6": ("0.2",),
     "1.8": ("0.2",),
     "2": ("0.25",),
@@ -88,8 +93,63 @@ FINE = {
     "56": ("1.5", "2", "3", "4"),
     "60": ("1.5", "2", "3", "4"),
     "64": ("1.5", "2", "3", "4"),
+    "68": ("1.5", "2", "3", "4"),
+    **dict.fromkeys(("72", "76", "80"), ("1.5", "2", "3", "4", "6")),
+    **dict.fromkeys(("85", "90", "95", "100"), ("2", "3", "4", "6")),
 }
-"""Pitches of metric fine threads by diameter, mm (ISO 261; from memory)."""
+"""Pitches of metric fine threads by diameter, mm; beyond 68 there is no coarse one (ISO 261; from
+memory)."""
+
+PIPE = {
+    "1/16": ("7.723", 28),
+    "1/8": ("9.728", 28),
+    "1/4": ("13.157", 19),
+    "3/8": ("16.662", 19),
+    "1/2": ("20.955", 14),
+    "5/8": ("22.911", 14),
+    "3/4": ("26.441", 14),
+    "7/8": ("30.201", 14),
+    "1": ("33.249", 11),
+    "1 1/8": ("37.897", 11),
+    "1 1/4": ("41.910", 11),
+    "1 1/2": ("47.803", 11),
+    "1 3/4": ("53.746", 11),
+    "2": ("59.614", 11),
+    "2 1/4": ("65.710", 11),
+    "2 1/2": ("75.184", 11),
+    "2 3/4": ("81.534", 11),
+    "3": ("87.884", 11),
+    "3 1/2": ("100.330", 11),
+    "4": ("113.030", 11),
+}
+"""Parallel pipe threads by size: major diameter, mm, and threads to an inch (ISO 228-1; from
+memory)."""
+
+PIPE_MINOR = Fraction("1.280654")
+"""Major less minor diameter of a pipe thread, in pitches: twice 0.640327 (ISO 228-1; from
+memory)."""
+
+TRAPEZOIDAL = {
+    "8": ("1.5",),
+    "9": ("2", "1.5"),
+    "10": ("2", "1.5"),
+    "11": ("2", "3"),
+    "12": ("3", "2"),
+    "14": ("3", "2"),
+    **dict.fromkeys(("16", "18", "20"), ("4", "2")),
+    **dict.fromkeys(("22", "24", "26", "28"), ("5", "3", "8")),
+    **dict.fromkeys(("30", "32", "34", "36"), ("6", "3", "10")),
+    **dict.fromkeys(("38", "40", "42"), ("7", "3", "10")),
+    "44": ("7", "3", "12"),
+    **dict.fromkeys(("46", "48", "50", "52"), ("8", "3", "12")),
+    "55": ("9", "3", "14"),
+    "60": ("9", "3", "14"),
+    **dict.fromkeys(("65", "70", "75", "80"), ("10", "4", "16")),
+    **dict.fromkeys(("85", "90", "95"), ("12", "4", "18")),
+    "100": ("12", "4", "20"),
+}
+"""Pitches of trapezoidal threads by diameter, mm, the preferred one first (ISO 10208; from
+memory)."""
 
 UNIFIED: dict[str, tuple[int | Fraction | None, ...]] = {
     "#0": (None, 80),
@@ -137,17 +197,19 @@ class UnknownThread(ValueError):
 
 @dataclass(frozen=True, slots=True)
 class Thread:
-    """A thread: its designation, major diameter and pitch in mm, exact, and its series."""
+    """A thread: its designation, major diameter and pitch in mm, exact, its series, and by how many
+    pitches its minor diameter is less."""
 
     name: str
     major: Fraction
     pitch: Fraction
     series: str
+    less: Fraction = MINOR
 
     @property
     def minor(self) -> Fraction:
         """Basic minor diameter, mm."""
-        return self.major - MINOR * self.pitch
+        return self.major - self.less * self.pitch
 
     @property
     def drill(self) -> Fraction:
@@ -157,7 +219,7 @@ class Thread:
 
 
 def thread(text: str, special: bool = False) -> Thread:
-    """Read a designation: M10, M10x1.25, 1/4-20, 1/4-20 UNC, #10-32 UNF.
+    """Read a designation: M10, M10x1.25, 1/4-20, 1/4-20 UNC, #10-32 UNF, G1/2, Tr20x4.
 
     Parameters
     ----------
@@ -191,22 +253,48 @@ def thread(text: str, special: bool = False) -> Thread:
         return _special(f"{inch[1]}-{inch[2]}", _inches(inch[1]) * INCH, INCH / Fraction(inch[2]))
     if inch:
         return _unified(inch[1], Fraction(inch[2]), (inch[3] or "").upper())
+    pipe = re.fullmatch(r"[Gg] ?(\d+(?: \d+/\d+)?|\d+/\d+)", said)
+    if pipe:
+        return _pipe(pipe[1])
+    trapezoidal = re.fullmatch(r"[Tt][Rr] ?(\d+)(?: ?x ?(\d+(?:\.\d+)?))?", said)
+    if trapezoidal:
+        return _trapezoidal(trapezoidal[1], trapezoidal[2])
     raise UnknownThread(
-        f"{text} is no thread of the tables; write M10, M10x1.25, 1/4-20 or #10-32 UNF"
+        f"{text} is no thread of the tables; write M10, M10x1.25, 1/4-20, #10-32 UNF, G1/2 or "
+        "Tr20x4"
     )
+
+
+def _pipe(size: str) -> Thread:
+    if size not in PIPE:
+        raise UnknownThread(f"G{size} is no size of the table; it has {', '.join(PIPE)}")
+    major, count = PIPE[size]
+    return Thread(f"G{size}", Fraction(major), INCH / count, "parallel pipe thread", PIPE_MINOR)
+
+
+def _trapezoidal(size: str, pitch: str | None) -> Thread:
+    if size not in TRAPEZOIDAL:
+        near = min(TRAPEZOIDAL, key=lambda each: abs(int(each) - int(size)))
+        raise UnknownThread(f"Tr{size} is not in the table; the nearest is Tr{near}")
+    offered = TRAPEZOIDAL[size]
+    said = pitch or offered[0]
+    if Fraction(said) not in map(Fraction, offered):
+        raise UnknownThread(f"Tr{size} has no pitch {pitch}; it has {', '.join(offered)}")
+    return Thread(f"Tr{size}x{said}", Fraction(size), Fraction(said), "trapezoidal", Fraction(1))
 
 
 def _metric(size: str, pitch: str | None) -> Thread:
     size = size.rstrip("0").rstrip(".") if "." in size else size
-    if size not in COARSE:
-        near = min(COARSE, key=lambda each: abs(float(each) - float(size)))
+    if size not in COARSE and size not in FINE:
+        near = min((*COARSE, *FINE), key=lambda each: abs(float(each) - float(size)))
         raise UnknownThread(f"M{size} is not in the table; the nearest is M{near}")
-    usual = COARSE[size]
-    if pitch is None or Fraction(pitch) == Fraction(usual):
+    usual, fine = COARSE.get(size), FINE.get(size, ())
+    if usual and (pitch is None or Fraction(pitch) == Fraction(usual)):
         return Thread(f"M{size}", Fraction(size), Fraction(usual), "metric coarse")
-    fine = FINE.get(size, ())
+    if pitch is None:
+        raise UnknownThread(f"M{size} has no coarse pitch: say which, {' or '.join(fine)}")
     if Fraction(pitch) not in {Fraction(each) for each in fine}:
-        offered = ", ".join((usual, *fine))
+        offered = ", ".join(filter(None, (usual, *fine)))
         told = (
             f"M{size} has no pitch {pitch} in the table; it has {offered}; for a pitch of its "
             "own say  special"

@@ -429,11 +429,11 @@ def _role_of(key: str, filled: bool) -> Role | None:
 
 ABOUT = """\
 A thread by table: metric coarse `"M10"` and fine `"M10x1.25"`, unified `"1/4-20"` and `"#10-32"`,
-pipe `"G1/2"`, trapezoidal `"Tr20x4"`; with `special` a pitch of its own, `"M22x0.7"`. As `end view` (the usual): hole
-thick, outer circle thin and open for a quarter. Or `section down` (`up left right`) into the
-material: `depth` of thread and `drilled` depth with its 120° point, or `through` a thickness;
-`runout 3` behind the full thread; `filled` when a bolt stands in it. The minor diameter is
-`minor computed` (the usual), `minor simplified` (0.8 of the major), or follows from a `thread
+pipe `"G1/2"`, trapezoidal `"Tr20x4"`; with `special` a pitch of its own, `"M22x0.7"`. As `end view`
+(the usual): hole thick, outer circle thin and open for a quarter. Or `section down` (`up left
+right`) into the material: `depth` of thread and `drilled` depth with its 120° point, or `through` a
+thickness; `runout 3` behind the full thread; `filled` when a bolt stands in it. The minor diameter
+is `minor computed` (the usual), `minor simplified` (0.8 of the major), or follows from a `thread
 depth` stated for each side. Its part `edge` is what hatching stops at.
 """
 

@@ -2,6 +2,7 @@
 said. Nothing is misread in silence."""
 
 from fractions import Fraction
+from pathlib import Path
 
 import pytest
 from hypothesis import given
@@ -10,29 +11,13 @@ from hypothesis import strategies as st
 from entrick.core.rules.brief import read_brief
 from examples import examples
 
-TABLE = """
-rise to 30 mm in 90°, fall to 10 mm in 90°, dwell 90°, fall to 0 in 90° | rise 90° by 30 mm; fall 90° by 20 mm; dwell 90°; fall 90° by 10 mm
-rise 30 mm in 29°30', dwell 90°, fall 30 mm in 60°, dwell | rise 29 1/2° by 30 mm; dwell 90°; fall 60° by 30 mm; dwell 180 1/2°
-dwell 269° 30', rise 5 mm in 45°, fall in 45°15', dwell | dwell 269 1/2°; rise 45° by 5 mm; fall 45 1/4° by 5 mm; dwell 1/4°
-rise 20 mm in 90° with modified uniform velocity, dwell | rise 90° by 20 mm rounded; dwell 270°
-rise 20 mm in 90°, uniformly accelerated and retarded, dwell | rise 90° by 20 mm parabolic; dwell 270°
-rise 2 in. in 90°. Dwell 90°. Fall 2 in. in 90°. Dwell. | rise 90° by 2 in; dwell 90°; fall 90° by 2 in; dwell 90°
-0° to 90° rise 30, 90° to 180° dwell, 180° to 270° fall 30, dwell | rise 90° by 30; dwell 90°; fall 90° by 30; dwell 90°
-from 0 to 90° rises 25 mm; from 90° to 180° stands; from 180° to 300° falls; stands | rise 90° by 25 mm; dwell 90°; fall 120° by 25 mm; dwell 60°
-rises 20 mm in half a revolution, falls in the rest | rise 180° by 20 mm; fall 180° by 20 mm
-rise 20 mm in 1/3 revolution, dwell for 1/6 of a turn, fall | rise 120° by 20 mm; dwell 60°; fall 180° by 20 mm
-rise 20 mm in a quarter of a turn, dwell two thirds of a revolution, fall | rise 90° by 20 mm; dwell 240°; fall 30° by 20 mm
-moves outwards 20 mm in 90°, holds for 90°, moves inwards in 90°, pauses | rise 90° by 20 mm; dwell 90°; fall 90° by 20 mm; dwell 90°
-ascent 20 mm in 90°, no lift for 90°, descent in 90°, dwell | rise 90° by 20 mm; dwell 90°; fall 90° by 20 mm; dwell 90°
-rises 24 mm in 90 degrees, dwells 60, falls in 120, dwells | rise 90° by 24 mm; dwell 60°; fall 120° by 24 mm; dwell 90°
-advance 20 mm during 120°, dwell 60°, return in 120°, dwell 60° | rise 120° by 20 mm; dwell 60°; fall 120° by 20 mm; dwell 60°
-lift of 40 mm in 90° with uniform acceleration, dwell 60°, fall under gravity in 120°, dwell | rise 90° by 40 mm parabolic; dwell 60°; fall 120° by 40 mm parabolic; dwell 90°
-rises 30 mm during 120° with S.H.M., remains stationary for 60°, falls with uniform velocity in 120°, remains stationary | rise 120° by 30 mm harmonic; dwell 60°; fall 120° by 30 mm uniform; dwell 60°
-The follower rises 20 mm in 90°, then dwells for 90°, then falls 20 mm in 90° and dwells for the remaining 90° | rise 90° by 20 mm; dwell 90°; fall 90° by 20 mm; dwell 90°
-rise 12 in 90°, rise 12 in 90°, fall 24 in 180° | rise 90° by 12; rise 90° by 12; fall 180° by 24
-rise 1 1/4 in in 90 degrees, dwell 90 degrees, fall to its lowest position in 90°, dwell | rise 90° by 1 1/4 in; dwell 90°; fall 90° by 1 1/4 in; dwell 90°
-"""
-ROWS = [tuple(row.split(" | ")) for row in TABLE.strip().split("\n")]
+TABLE = Path(__file__).with_name("briefs.txt").read_text("utf-8")
+"""Two hundred briefs with what they mean."""
+ROWS = [
+    tuple(row.replace(r"\n", "\n").split(" | "))
+    for row in TABLE.splitlines()
+    if not row.startswith("#")
+]
 
 
 @pytest.mark.parametrize(("brief", "clauses"), ROWS)

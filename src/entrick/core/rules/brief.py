@@ -53,7 +53,10 @@ LENGTH = re.compile(
 TO_NOUGHT = re.compile(
     r"\bto\s+(?:zero|nought|(?:the|its)\s+(?:start|lowest|bottom|base|beginning)\b)", re.I
 )
-ABBREVIATED = re.compile(r"\b(in|mm|deg|rev|ins|approx|S\.H\.M|SHM)\.(?=\s+[^A-Z\s]|\s*[,;]|\s*$)")
+ABBREVIATED = re.compile(
+    r"\b(in|mm|deg|rev|ins|approx)\.(?=\s+[^A-Z\s]|\s*[,;]|\s*$)"
+    r"|\b(S\.H\.M|SHM)\.(?=\s+[a-z]|\s*[,;]|\s*$)"
+)
 """A point behind a shortened word that ends no sentence."""
 
 VERBS = {
@@ -73,6 +76,12 @@ VERBS = {
         re.I,
     ),
 }
+HELD = re.compile(
+    r"\b(?:hold(?:s|ing)?|held|stay(?:s|ing)?|remain(?:s|ing)?|stands?|rests?|kept|keeps?|pauses?)"
+    r"\s+(?:it\s+)?(?:up|down|out(?:wards?)?|in(?:wards?)?|raised|lowered)\b",
+    re.I,
+)
+"""Where the follower is held, which is no way it goes."""
 TIMED = re.compile(rf"{NUMBER}\s*(?:s|secs?|seconds?|minutes?|ms)\b", re.I)
 """A time, which is no angle."""
 REST_OF_TURN = re.compile(
@@ -208,7 +217,7 @@ def _sentences(text: str) -> list[str]:
     """Return what is said of each event; a part between commas that names none belongs to the one
     before it."""
     found: list[str] = []
-    text = ABBREVIATED.sub(r"\1", text)
+    text = ABBREVIATED.sub(lambda short: short[1] or short[2], text)
     for sentence in re.split(r"[;\n]+|\.\s+|\.$|,?\s+then\s+", text):
         parts: list[str] = []
         for part in re.split(r",|\band\b", sentence):
@@ -231,6 +240,7 @@ def _event(row: int, sentence: str, in_degrees: bool) -> _Said | str:
     rest = REST_OF_TURN.sub(" ", rest)
     at_rest = AT_REST.search(rest) is not None
     rest = AT_REST.sub(" ", rest)
+    rest = HELD.sub(" dwells ", rest)
     verbs = [verb for verb, pattern in VERBS.items() if pattern.search(rest)]
     verbs = ["dwell"] if at_rest and verbs in ([], ["dwell"]) else verbs
     if len(verbs) != 1 or (at_rest and verbs != ["dwell"]):
@@ -335,17 +345,23 @@ def _worked_out(said: list[_Said]) -> tuple[list[_Said], list[Misread]]:
                     )
                 )
                 continue
-            event = replace(event, lift=_spelt(size), unit=next(iter(units)))
+            event = replace(event, lift=_like(size, said), unit=next(iter(units)))
         if event.to:
             way = _number(event.lift) - height
             if (way > 0) != (event.verb == "rise") or way == 0:
                 misread.append(Misread(event.row, _no_way(event, height)))
                 continue
-            event = replace(event, lift=_spelt(abs(way)), to=False)
+            event = replace(event, lift=_like(abs(way), said), to=False)
         if event.verb != "dwell":
             height += _number(event.lift) * (1 if event.verb == "rise" else -1)
         found.append(event)
     return found, misread
+
+
+def _like(value: Fraction, said: list[_Said]) -> str:
+    """Write a lift as the others are: a decimal where one of them is."""
+    in_decimals = any("." in event.lift for event in said)
+    return f"{float(value):.12g}" if in_decimals else _spelt(value)
 
 
 def _no_way(event: _Said, height: Fraction) -> str:

@@ -233,3 +233,13 @@ def test_what_cannot_be_is_said(row: str, told: str) -> None:
     if "tangent" in row:
         head = "A = point, 60 right of O\nB = point, 5 above A\n"
     assert told in refused(head + row + "\n")
+
+
+def test_its_vertices_may_be_given() -> None:
+    head = "F = point, 45 right of O\nG = point, 45 left of O\nA = point, 30 right of O\nB = point, 30 left of O\n"
+    done = solved(f"{head}h = hyperbola, foci F and G, vertices A and B, height 40\n")
+    same = solved(f"{head}h = hyperbola, foci F and G, axis 60, height 40\n")
+    assert point_of(done, "h.end") == pytest.approx(point_of(same, "h.end"))
+    led_to(done)
+    told = refused(f"{head}h = hyperbola, foci F and G, vertices A and O, height 40\n")
+    assert "as far from its middle on both sides" in told

@@ -264,3 +264,46 @@ def test_a_pinion_runs_on_its_rack() -> None:
         assert "the rack has gone" in sheet.told
     few = solved("r = rack, from O, 12 teeth, module 4, mating 10\n").solution.entries[-1].made
     assert any("from 18 teeth on it is not" in remark.message for remark in few.remarks())
+
+
+@pytest.mark.parametrize(
+    ("by_diameter", "by_radius"),
+    [
+        (
+            "cam, about O, least diameter 60, roller diameter 16, ",
+            "cam, about O, least 30, roller radius 8, ",
+        ),
+        ("cam, about O, base circle diameter 60, ", "cam, about O, base circle radius 30, "),
+        ("cycloid, from O, diameter 24, 1 turns", "cycloid, from O, radius 12, 1 turns"),
+        (
+            "spiral, about O, diameter 20 to 80, 2 turns",
+            "spiral, about O, radius 10 to 40, 2 turns",
+        ),
+    ],
+)
+def test_a_size_across_is_twice_the_radius(by_diameter: str, by_radius: str) -> None:
+    events = "rise 180° by 20, fall 180° by 20"
+    both = [
+        solved(f"k = {row}{events if row.startswith('cam') else ''}\n")
+        for row in (by_diameter, by_radius)
+    ]
+    shapes = [done.solution.figure.items["k"].shape for done in both]
+    assert shapes[0] == shapes[1]
+
+
+@pytest.mark.parametrize(
+    ("row", "mend"),
+    [
+        ("p = polygon, 6 sides, circumscribed about base", "p = polygon, 6 sides, around base"),
+        ("p = polygon, 6 sides, inscribed in base", "p = polygon, 6 sides, in base"),
+        (
+            "k = cycloid, from O, rolling circle diameter 24, 1 turns",
+            "k = cycloid, from O, diameter 24, 1 turns",
+        ),
+        ("k = involute, of base, through 90°, diameter 20", None),
+        ("k = equiangular, about O, diameter 20 to 40, 1 turns", None),
+    ],
+)
+def test_no_mend_leaves_out_what_a_number_is_the_size_of(row: str, mend: str | None) -> None:
+    done = work_out(f"units mm\nO = datum\nbase = circle, centre O, radius 20\n{row}\n")
+    assert done.solution.errors[0].mend == mend

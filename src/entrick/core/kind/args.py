@@ -45,7 +45,12 @@ class Said:
         return any(name == slot for name, _ in self.values)
 
     def length(self, slot: str) -> Length:
-        """Return a length, radius, diameter or angle slot."""
+        """Return a length, radius, diameter or angle slot; a radius that is said by its diameter is
+        half of that (`size_across` for `size`)."""
+        across = f"{slot}_across"
+        if self.has(across):
+            whole = self.length(across)
+            return Length(whole.value / 2, whole.text)
         value = self[slot]
         assert isinstance(value, Length)
         return value

@@ -704,6 +704,9 @@ KIND = Kind(
     forms=(
         Form("about {centre:point}", needed=True),
         Form("least {radius:length}", needed=True),
+        Form("least diameter {radius_across:diameter}", "least", needed=True),
+        Form("base circle radius {radius:radius}", "least", needed=True),
+        Form("base circle diameter {radius_across:diameter}", "least", needed=True),
         Form("rise {angle:angle} by {lift:length}", most=MOST_EVENTS),
         Form(
             "rise {angle:angle} by {lift:length} {motion:" + _MOTIONS + "}",
@@ -724,6 +727,7 @@ KIND = Kind(
         Form("shaft diameter {size:diameter}", "shaft"),
         Form("{follower:knife/flat}", "follower"),
         Form("roller radius {size:radius}", "roller"),
+        Form("roller diameter {size_across:diameter}", "roller"),
         Form("groove"),
         Form("offset {amount:length} {way:left/right}"),
         Form("{where:" + "/".join(SIDES) + "}", "where"),

@@ -400,6 +400,7 @@ KIND = Kind(
         Form("on {circle:circle}", "on"),
         Form("inside"),
         Form("radius {size:radius}", needed=True),
+        Form("diameter {size_across:diameter}", "radius", needed=True),
         Form("{turns:length} turns", "turns", needed=True),
         Form("tracing {size:length}", "tracing"),
         Form("at {angle:angle}"),

@@ -338,6 +338,7 @@ KIND = Kind(
         Form("from {corner:point}", needed=True),
         Form("diameter {size:diameter}", "diameter", needed=True),
         Form("roller radius {size:radius}", "roller", needed=True),
+        Form("roller diameter {size_across:diameter}", "roller", needed=True),
         Form("rise {angle:angle} by {lift:length}", most=MOST_EVENTS),
         Form(
             "rise {angle:angle} by {lift:length} {motion:" + _MOTIONS + "}",

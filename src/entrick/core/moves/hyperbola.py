@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import partial
 
 from ..acts import Edge, Mark, Work
-from ..acts.procedures import away, foot, halve, middle
+from ..acts.procedures import away, foot, halve, middle, offer_middle
 from ..geometry import Line, Loop, Point
 from ..geometry.conic import Hyperbola
 from ..kind import Args, Kind, Made
@@ -96,8 +96,13 @@ def _curve(args: Args) -> Hyperbola:
 def _told(args: Args) -> str:
     said = args.get("foci") or args.need("asymptotes")
     names = f"{said.ref('first').text} and {said.ref('second').text}"
-    axis = args.get("axis")
-    rest = f"axis {args.say(axis.length('size').value)}" if axis else _through(args)
+    axis, vertices = args.get("axis"), args.get("vertices")
+    if vertices:
+        rest = f"vertices {vertices.ref('first').text} and {vertices.ref('second').text}"
+    elif axis:
+        rest = f"axis {args.say(axis.length('size').value)}"
+    else:
+        rest = _through(args)
     return f"{said.key} {names}, {rest}"
 
 
@@ -107,13 +112,22 @@ def _through(args: Args) -> str:
 
 def _of_foci(args: Args) -> Hyperbola:
     said, axis, through = args.need("foci"), args.get("axis"), args.get("through")
+    vertices = args.get("vertices")
     first, second = said.point("first"), said.point("second")
     c = abs(first - second) / 2
     if c <= same(abs(first)):
         raise ClauseError("the foci are two places", said.clause)
-    if axis is None and through is None:
-        raise Wanting("beside its foci a hyperbola has its axis, or a point it goes through")
-    if axis:
+    if sum(each is not None for each in (axis, through, vertices)) != 1:
+        raise Wanting("beside its foci a hyperbola has its axis, its vertices, or a point on it")
+    if vertices:
+        ends = [vertices.point(slot) for slot in ("first", "second")]
+        a = abs(ends[0] - ends[1]) / 2
+        off = [min(abs(end - at) for end in ends) for at in _both((first + second) * 0.5, first, a)]
+        if max(off) > assembled(c):
+            told = "the vertices lie on the line of the foci, as far from its middle on both sides"
+            raise ClauseError(told, vertices.clause)
+        where = vertices.clause
+    elif axis:
         a = float(axis.length("size")) / 2
         where = axis.clause
     else:
@@ -124,7 +138,7 @@ def _of_foci(args: Args) -> Hyperbola:
     if not same(c) < a < c - same(c):
         told = (
             "the axis is more than nought and less than the distance of the foci"
-            if axis
+            if through is None
             else "the point is nearer to the first focus than to the second, and off their line"
         )
         raise ClauseError(told, where)
@@ -132,6 +146,12 @@ def _of_foci(args: Args) -> Hyperbola:
     reach = reach_of(args, a, b)
     out = (first - second).unit
     return Hyperbola((first + second) * 0.5, out * a, b, (-reach, reach))
+
+
+def _both(centre: Point, focus: Point, a: float) -> tuple[Point, Point]:
+    """Return where the vertices lie."""
+    out = (focus - centre).unit * a
+    return centre + out, centre - out
 
 
 @dataclass(frozen=True)
@@ -233,6 +253,12 @@ def _vertices(
     the distances of a point from the foci."""
     near, far = foci
     name, said = args.name, args.get("axis")
+    if args.get("vertices"):
+        at = args.need("vertices")
+        given = [work.mark(at.point(slot), at.ref(slot).text) for slot in ("first", "second")]
+        given.sort(key=lambda mark: abs(mark.at - near.at))
+        offer_middle(work, far.at, near.at, f"{name}.centre")
+        return given[0], given[1]
     centre = middle(work, far, near, f"{name}.centre")
     ends = {side: curve.centre + curve.major * side for side in (1, -1)}
     names = {1: f"{name}.vertex", -1: f"the other vertex of {name}"}
@@ -347,11 +373,11 @@ def _offer_foci(
 
 
 ABOUT = """\
-One branch, about the first of its `foci`: with its `axis` (from vertex to vertex) or a point it
-goes `through`. Or between its `asymptotes`, on the side of the point it goes `through`. As far as
-a `width`, or a `height` from the vertex along the axis. Parts `centre`, `vertex`, `focus.1`,
-`focus.2`, `asymptote.1`, `asymptote.2`, `axis`, `directrix`, `start`, `end`, `station.0` and so
-on. The other branch is one about the other focus.
+One branch, about the first of its `foci`: with its `axis` (from vertex to vertex), both `vertices`,
+or a point it goes `through`. Or between its `asymptotes`, on the side of the point it goes
+`through`. As far as a `width`, or a `height` from the vertex along the axis. Parts `centre`,
+`vertex`, `focus.1`, `focus.2`, `asymptote.1`, `asymptote.2`, `axis`, `directrix`, `start`, `end`,
+`station.0` and so on. The other branch is one about the other focus.
 """
 
 SHOWN = """\
@@ -377,6 +403,7 @@ KIND = Kind(
     forms=(
         Form("foci {first:point} and {second:point}", "foci"),
         Form("axis {size:length}", "axis"),
+        Form("vertices {first:point} and {second:point}", "vertices"),
         Form("through {point:point}", "through"),
         Form("asymptotes {first:line} and {second:line}", "asymptotes"),
         Form("width {size:length}", "width"),

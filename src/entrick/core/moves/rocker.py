@@ -338,6 +338,9 @@ KIND = Kind(
         Form("pivot {pivot:point}", needed=True),
         Form("arm {size:length}", "arm"),
         Form("least {radius:length}", needed=True),
+        Form("least diameter {radius_across:diameter}", "least", needed=True),
+        Form("base circle radius {radius:radius}", "least", needed=True),
+        Form("base circle diameter {radius_across:diameter}", "least", needed=True),
         Form("rise {angle:angle} by {lift:angle}", most=MOST_EVENTS),
         Form(
             "rise {angle:angle} by {lift:angle} {motion:" + _MOTIONS + "}", "rise", most=MOST_EVENTS
@@ -352,6 +355,7 @@ KIND = Kind(
         Form("{side:left/right}", "side"),
         Form("shaft diameter {size:diameter}", "shaft"),
         Form("roller radius {size:radius}", "roller"),
+        Form("roller diameter {size_across:diameter}", "roller"),
         Form("{follower:knife/flat}", "follower"),
         Form("{count:count} parts", "parts"),
         Form("every {angle:angle}"),

@@ -148,7 +148,7 @@ def _parts(args: Args) -> int:
 def _read(args: Args) -> _Spiral:
     radii, turns = args.need("radii"), float(args.need("turns").length("turns"))
     first, lead = float(radii.length("first")), args.get("lead")
-    if radii.has("last") == (lead is not None):
+    if (radii.has("last") or radii.has("last_across")) == (lead is not None):
         raise Wanting("a spiral has two radii, or one and a lead: say either", radii.clause)
     last = (
         float(radii.length("last")) if lead is None else first + turns * float(lead.length("lead"))
@@ -202,6 +202,8 @@ KIND = Kind(
         Form("about {centre:point}", "about", needed=True),
         Form("radius {first:length} to {last:length}", "radii", needed=True),
         Form("radius {first:length}", "radii", needed=True),
+        Form("diameter {first_across:diameter} to {last_across:diameter}", "radii", needed=True),
+        Form("diameter {first_across:diameter}", "radii", needed=True),
         Form("lead {lead:length}", "lead"),
         Form("{turns:length} turns", "turns", needed=True),
         Form("{count:count} parts", "parts"),

@@ -12,7 +12,7 @@ from ..forms import Form, Word, match_clause
 from ..slots import NUMBERS, REFERENCES
 from ..terms import Name, Num, Term
 from .readings import Terms, readings
-from .words import BETWEEN, COUNTING, LITTLE
+from .words import BETWEEN, COUNTING, LITTLE, SIZING
 
 Suits = Callable[[str, str], bool | None]
 """Whether a name is of something that suits a type of slot; None where nothing above has that
@@ -73,7 +73,7 @@ class Known:
         itself."""
         return (
             isinstance(item, Name)
-            and item.text.casefold() not in COUNTING
+            and item.text.casefold() not in COUNTING | SIZING
             and (
                 item.text in LITTLE
                 or not (item.text.casefold() in self.words or self.is_named(item.text))

@@ -52,6 +52,23 @@ SAYS_NOTHING = frozenset(
 )
 """Words that stand with a kind and say nothing that its clauses do not."""
 
+SIZING = frozenset(
+    {
+        "diameter",
+        "dia",
+        "diam",
+        "radius",
+        "across",
+        "half",
+        "twice",
+        "circumscribed",
+        "inscribed",
+        "circumference",
+        "pitch",
+    }
+)
+"""Words that say of what a number is the size: left out, it would be another."""
+
 COUNTING = frozenset(
     {
         "hole",

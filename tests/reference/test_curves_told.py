@@ -217,7 +217,7 @@ def test_a_circular_pitch_lies_along_the_pitch_circle(teeth: int, pitch: int) ->
     "row",
     [
         "k = ellipse, focus O, axes 80 and 50",
-        "k = cycloid, from O, radius 20, tracing radius 10, 1 turns",
+        "k = cycloid, from O, radius 20, focus 10, 1 turns",
         "k = spiral, about O, radius 10 to 40, 2 turns, tangent at 3",
     ],
 )
@@ -228,7 +228,7 @@ def test_no_mend_changes_the_exercise(row: str) -> None:
 
 
 def test_how_thick_a_tooth_is_anywhere() -> None:
-    """By the involute through the flank itself, mpmath-free: angle of the flank's place at the radius, twice."""
+    """By the involute through the flank itself: angle of the flank's place at the radius, twice."""
     done = solved(
         "c = gear, about O, 24 teeth, module 4, thickness at radius 50, thickness at radius 47, mating 40\n"
     )

@@ -65,6 +65,9 @@ FITTED = {
 the long axis, of the width of a conic, and of the least distance of a cam. Less than half a µm in
 each mm of a tooth, and nowhere more than a pencil line hides."""
 
+MISSED = 1e-4
+"""Share of the least distance by which a cam's face may miss the arcs an event is drawn with."""
+
 VARIED, ALIKE, NOISE = 1e-6, 1e-4, 1e-5
 """Dimensioning: by what share a size is made larger; derivatives that are alike; derivatives that
 are none."""

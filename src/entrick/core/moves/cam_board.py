@@ -15,11 +15,8 @@ from ..geometry import Circle, Line, Loop, Point, rotate
 from ..kind import Args
 from ..measure import Number
 from ..rules.cam import CLOSE, Cam, Event
-from ..tolerance import ROUND, assembled
+from ..tolerance import MISSED, ROUND, assembled
 from ..worksheets.cam import Diagram
-
-LOW = 1e-4
-"""Share of the least distance by which a face may miss the arcs its event is drawn with."""
 
 BELOW = -30.0
 """Direction of the line that divides the base: below it, where the curve is not, degrees."""
@@ -478,7 +475,7 @@ class CamBoard:
         out = (station.at - cam.centre).unit
         high = abs(station.at - cam.centre)
         spots = (spot for piece in loop.pieces for spot in (piece.entry, piece.exit))
-        return max((spot - cam.centre).dot(out) for spot in spots) >= high - LOW * cam.least
+        return max((spot - cam.centre).dot(out) for spot in spots) >= high - MISSED * cam.least
 
     def _exact(self, rest: float) -> Number:
         least, roller = self.args.need("least").length("radius").value, self.args.get("roller")

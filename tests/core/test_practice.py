@@ -346,10 +346,86 @@ def test_answers_that_cannot_be_marked_are_told_with_their_row(
         mark_answers(made, answers)
 
 
-def test_an_answer_that_cannot_be_read_costs_its_mark_and_no_other(made: Set) -> None:
+def test_an_answer_that_cannot_be_read_waits_for_the_teacher(made: Set) -> None:
     found = mark_answers(made, "student,1,2\n1,a lot,\n")
     assert [mark.told for mark in found[0].marks][1] == "No answer."
-    assert found[0].total == 0
+    assert found[0].waits == (1,)
+    (row,) = csv.DictReader(io.StringIO(marks_csv(made, found)))
+    assert row["1"] == "?"
+    assert "a lot" in row["to decide"]
+
+
+def written(question: Question, random: Random) -> str:
+    """A right answer as one of a class may write it."""
+    right = answer_of(question)
+    if question.sort == "order":
+        numbers = right.split()
+        letters = [chr(ord("a") + int(each) - 1) for each in numbers]
+        ways = [
+            " ".join(numbers),
+            ", ".join(numbers),
+            "-".join(numbers),
+            " ".join(letters),
+            "".join(letters),
+        ]
+        return random.choice([*ways, "".join(numbers)] if len(numbers) <= 9 else ways)
+    if question.sort == "choice":
+        letter = chr(ord("a") + question.choices.index(str(question.right)))
+        ways = [
+            right,
+            right.upper(),
+            letter,
+            letter.upper(),
+            f"{letter})",
+            f"({letter})",
+            f" {letter}. ",
+        ]
+        alone = [
+            word for word in right.split() if sum(word in c.split() for c in question.choices) == 1
+        ]
+        return random.choice([*ways, *alone])
+    number = f"{float(question.right):.10g}"
+    unit = question.unit
+    if unit == "°":
+        return random.choice([number, f"{number}°", number.replace(".", ","), f"{number} deg"])
+    ways = [
+        number,
+        f"{number} {unit}",
+        f"{number}{unit}",
+        f"{number} {unit.upper()}.",
+        f"{number}{unit}.",
+        f" {number}  ",
+    ]
+    return random.choice([*ways, *(way.replace(".", ",", 1) for way in ways if "." in number)])
+
+
+@given(st.integers(0, 10_000), st.sampled_from([",", ";", "\t"]))
+def test_no_reading_of_a_right_answer_is_nought(made: Set, seed: int, parted: str) -> None:
+    random = Random(seed)
+    stream = io.StringIO()
+    table = csv.writer(stream, delimiter=parted)
+    count = max(len(paper.questions) for paper in made.papers)
+    table.writerow(["Student", *range(1, count + 1)])
+    for paper in made.papers:
+        table.writerow(
+            [paper.student, *(written(question, random) for question in paper.questions)]
+        )
+    found = mark_answers(made, stream.getvalue())
+    wrong = [
+        (question.asks, question.right, mark.told)
+        for each, paper in zip(found, made.papers, strict=True)
+        for mark, question in zip(each.marks, paper.questions, strict=True)
+        if mark.share < 1
+    ]
+    assert wrong == []
+
+
+def test_a_row_that_is_shifted_waits_as_a_whole(made: Set) -> None:
+    cells = ["46,25", *["1"] * (len(made.papers[0].questions) - 1)]
+    head = ",".join(["student", *(str(n) for n in range(1, len(cells) + 1))])
+    (found,) = mark_answers(made, f"{head}\n1,{','.join(cells)}\n")
+    assert len(found.waits) == len(cells)
+    assert "decimal comma" in found.marks[0].told
 
 
 @pytest.mark.parametrize(

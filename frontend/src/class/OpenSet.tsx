@@ -74,8 +74,9 @@ function Marking({ set, told }: { set: string; told: (words: string) => void }) 
       </h2>
       <p className="max-w-[70ch] text-pencil">
         Answers come as CSV: <code>student,1,2,3 …</code> in the first row, then a row for each student,
-        called as on the papers. A choice is answered by its letter or its words, an order as{" "}
-        <code>2 1 3 5 4</code>.
+        called as on the papers; parted by commas, semicolons or tabs, with decimal points or commas. A choice
+        is answered by its letter or its words, an order as <code>2 1 3 5 4</code>. What cannot be read is no
+        mark: it is listed to be decided.
       </p>
       <FileButton label="Answers, CSV" accept=".csv" take={(file) => void file.text().then(mark)}>
         Answers, CSV…
@@ -97,8 +98,13 @@ function Marking({ set, told }: { set: string; told: (words: string) => void }) 
           />
           <h3 className="font-semibold">Marks</h3>
           <Tabled
-            heads={["Student", "Marks", "Of"]}
-            rows={marks.papers.map((each) => [each.student, String(each.total), String(each.of)])}
+            heads={["Student", "Marks", "Of", "To be decided"]}
+            rows={marks.papers.map((each) => [
+              each.student,
+              String(each.total),
+              String(each.of),
+              each.waits.length ? `question ${each.waits.join(", ")}` : "",
+            ])}
           />
         </>
       )}

@@ -2571,7 +2571,7 @@ export type MarkedOut = {
 /**
  * MarkedPaperOut
  *
- * A student's marks.
+ * A student's marks; `waits` are the questions whose answers could not be read.
  */
 export type MarkedPaperOut = {
     /**
@@ -2586,6 +2586,10 @@ export type MarkedPaperOut = {
      * Total
      */
     total: number;
+    /**
+     * Waits
+     */
+    waits: Array<number>;
 };
 
 /**

@@ -39,12 +39,15 @@ class Mark:
     working : tuple of str
         Shown where nothing known gives it, and at the end.
     told : str
+    waits : bool
+        Whether it could not be read: the teacher decides, and it is no mark yet.
     """
 
     share: float
     slips: tuple[Slip, ...] = ()
     working: tuple[str, ...] = ()
     told: str = ""
+    waits: bool = False
 
 
 def marked(question: Question, said: str, learner: Learner | None = None) -> Mark:
@@ -68,10 +71,13 @@ def marked(question: Question, said: str, learner: Learner | None = None) -> Mar
         return _ordered(question, said)
     if question.sort == "choice":
         return _chosen(question, said)
-    value = _read(question, said)
     right = question.right
     assert isinstance(right, float | int)
-    if abs(value - right) <= question.near + ROUND:
+    value = _read(question, said)
+    # 1,200 is twelve hundred to one writer, and one and a fifth to another: either may be meant.
+    in_thousands = re.sub(r"(?<=\d),(?=\d{3}(?!\d))", "", said)
+    values = {value, _read(question, in_thousands)}
+    if any(abs(each - right) <= question.near + ROUND for each in values):
         return Mark(1.0, told="Right.")
     found = _diagnosed(question, value, learner or Learner())
     half = any(slip.key in HALF for slip in found[:1]) or (
@@ -85,11 +91,30 @@ def marked(question: Question, said: str, learner: Learner | None = None) -> Mar
     return Mark(0.5 if half else 0.0, found, () if found else question.working, told)
 
 
+def in_our_writing(said: str) -> str:
+    """Return a number as it is read here, however it was written: a decimal comma, a unit in
+    capitals or right behind it, a full stop at the end.
+
+    Examples
+    --------
+    >>> in_our_writing("46,25"), in_our_writing("120MM."), in_our_writing("3 1/4 IN")
+    ('46.25', '120 mm', '3 1/4 in')
+    """
+    text = " ".join(said.split()).strip().rstrip(".;:")
+    text = re.sub(r"(?<=\d),(?=\d)", ".", text)
+    text = re.sub(r"(?<=[\d\s])(mm|in|inch|inches)\.?$", _unit, text, flags=re.IGNORECASE)
+    return " ".join(text.split())
+
+
+def _unit(match: re.Match[str]) -> str:
+    return f" {'mm' if match[1].casefold() == 'mm' else 'in'}"
+
+
 def _read(question: Question, said: str) -> float:
-    text = said.strip().rstrip("°")
+    text = in_our_writing(said.strip().rstrip("°"))
     if question.sort == "angle":
         try:
-            return float(read_number(text.replace(",", ".").removesuffix("deg")))
+            return float(read_number(text.removesuffix("deg").rstrip()))
         except ClauseError as error:
             raise ClauseError(
                 f"{said.strip() or 'nothing'} is no angle; write it as  37  or  22.5°"
@@ -149,14 +174,26 @@ _EVERYWHERE = frozenset(
 """Slips of every length: only slips of the kind are looked for with another on top."""
 
 
+def _choice(question: Question, said: str) -> str | None:
+    """Return the choice that is meant: in full, by its letter however it is set off, or by words
+    that stand in no other."""
+    text = " ".join(said.split()).casefold().strip()
+    for choice in question.choices:
+        if choice.casefold() == text:
+            return choice
+    letter = re.fullmatch(r"\(?([a-z])[).:]?", text)
+    if letter and ord(letter[1]) - ord("a") < len(question.choices):
+        return question.choices[ord(letter[1]) - ord("a")]
+    words = text.strip("().:")
+    within = re.compile(rf"(?<!\w){re.escape(words)}(?!\w)", re.IGNORECASE) if words else None
+    fitting = [choice for choice in question.choices if within and within.search(choice)]
+    return fitting[0] if len(fitting) == 1 else None
+
+
 def _chosen(question: Question, said: str) -> Mark:
-    text = " ".join(said.split()).casefold()
-    known = {chr(ord("a") + n): choice for n, choice in enumerate(question.choices)}
-    # A choice said in full comes before its letter: the choices may be letters themselves.
-    known |= {choice.casefold(): choice for choice in question.choices}
-    if text not in known:
+    choice = _choice(question, said)
+    if choice is None:
         raise ClauseError(f"{said.strip() or 'nothing'} is none of: {'; '.join(question.choices)}")
-    choice = known[text]
     if choice == question.right:
         return Mark(1.0, told="Right.")
     found = tuple(slip for slip in question.slips if slip.answer == choice)
@@ -164,9 +201,20 @@ def _chosen(question: Question, said: str) -> Mark:
     return Mark(0.0, found, question.working, told)
 
 
+def _in_order(said: str, count: int) -> list[int]:
+    """Return an order of so many things as it was written: numbers or letters, parted or in one."""
+    text = said.strip().casefold()
+    if re.fullmatch(r"[\W_]*[a-z](?:[\W_]*[a-z])*[\W_]*", text):
+        return [ord(letter) - ord("a") + 1 for letter in re.findall(r"[a-z]", text)]
+    numbers = re.findall(r"\d+", text)
+    if len(numbers) == 1 and len(numbers[0]) == count <= 9:
+        numbers = list(numbers[0])
+    return [int(each) for each in numbers]
+
+
 def _ordered(question: Question, said: str) -> Mark:
     """Judge an order of steps: any that keeps what must come first is right."""
-    numbers = [int(each) for each in re.findall(r"\d+", said)]
+    numbers = _in_order(said, len(question.choices))
     if sorted(numbers) != list(range(1, len(question.choices) + 1)):
         raise ClauseError(
             f"write each number from 1 to {len(question.choices)} once, as  2 1 3 5 4"

@@ -290,8 +290,13 @@ class Marked:
 
     @property
     def total(self) -> float:
-        """The sum of all marks."""
+        """The sum of all marks that are given."""
         return sum(mark.share for mark in self.marks)
+
+    @property
+    def waits(self) -> tuple[int, ...]:
+        """The questions whose answers could not be read, from 1: the teacher decides."""
+        return tuple(number for number, mark in enumerate(self.marks, 1) if mark.waits)
 
 
 def mark_answers(made: Set, answers: str) -> tuple[Marked, ...]:
@@ -328,23 +333,30 @@ def mark_answers(made: Set, answers: str) -> tuple[Marked, ...]:
                 f"row {number}: there is no paper for {row[0].strip() or 'nobody'} in this set"
             )
         said = {int(name): cell for name, cell in zip(head, row[1:], strict=False)}
-        found.append(
-            Marked(
-                paper.student,
-                tuple(
-                    _marked(question, said.get(n, ""))
-                    for n, question in enumerate(paper.questions, 1)
-                ),
-            )
+        shifted = len([cell for cell in row if cell.strip()]) > len(head) + 1
+        marks = (
+            _shifted(said.get(n, "")) if shifted else _marked(question, said.get(n, ""))
+            for n, question in enumerate(paper.questions, 1)
         )
+        found.append(Marked(paper.student, tuple(marks)))
     return tuple(found)
 
 
+def _shifted(said: str) -> Mark:
+    """Return an answer of a row that has more cells than there are columns: which is whose nobody
+    knows."""
+    told = "the row has more answers than columns; is a decimal comma in it without quotes?"
+    return Mark(0.0, told=f"Not read: {said.strip()[:LONGEST_ANSWER]}; {told}", waits=True)
+
+
 def _table(text: str) -> list[list[str]]:
-    """Return the cells of a table, whatever ends its rows."""
+    """Return the cells of a table, whatever ends its rows and parts its cells: as its first row
+    has it."""
     rows = text.lstrip("\ufeff").replace("\r\n", "\n").replace("\r", "\n")
+    head = rows.lstrip("\n").partition("\n")[0]
+    parted = max(",;\t", key=head.count)
     try:
-        found = list(csv.reader(io.StringIO(rows), strict=True))
+        found = list(csv.reader(io.StringIO(rows), delimiter=parted, strict=True))
     except csv.Error as error:
         raise ClauseError(f"the answers are no table: {error}") from error
     for number, row in enumerate(found, 1):
@@ -359,15 +371,16 @@ def _marked(question: Question, said: str) -> Mark:
     try:
         return marked(question, said[:LONGEST_ANSWER])
     except ClauseError as error:
-        return Mark(0.0, told=f"Not read: {error.message}.")
+        return Mark(0.0, told=f"Not read: {error.message}.", waits=True)
 
 
 def marks_csv(made: Set, marks: Iterable[Marked]) -> str:
-    """Write marks as CSV: student, total, out of, a column for every question with its mark and the
-    slip named."""
+    """Write marks as CSV: student, total, out of, a column for every question with its mark, the
+    slips named, and what could not be read, with a question mark for its mark."""
     count = max((len(paper.questions) for paper in made.papers), default=0)
     rows: list[Sequence[object]] = []
-    rows.append(["student", "total", "of", *(f"{n}" for n in range(1, count + 1)), "slips"])
+    columns = [f"{n}" for n in range(1, count + 1)]
+    rows.append(["student", "total", "of", *columns, "slips", "to decide"])
     for each in marks:
         slips = [
             f"{n}: {' or '.join(slip.key for slip in mark.slips)}"
@@ -379,8 +392,12 @@ def marks_csv(made: Set, marks: Iterable[Marked]) -> str:
                 each.student,
                 f"{each.total:g}",
                 len(each.marks),
-                *(f"{mark.share:g}" for mark in each.marks),
+                *("?" if mark.waits else f"{mark.share:g}" for mark in each.marks),
+                *("" for _ in range(count - len(each.marks))),
                 "; ".join(slips),
+                "; ".join(
+                    f"{n}: {mark.told}" for n, mark in enumerate(each.marks, 1) if mark.waits
+                ),
             ]
         )
     return write_table(rows)

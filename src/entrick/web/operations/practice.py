@@ -175,11 +175,12 @@ class MarksIn(Asked):
 
 
 class MarkedPaperOut(Crossing):
-    """A student's marks."""
+    """A student's marks; `waits` are the questions whose answers could not be read."""
 
     student: str
     total: float
     of: int
+    waits: tuple[int, ...]
 
 
 class ClassSlipOut(Crossing):
@@ -340,7 +341,8 @@ def mark_class(body: MarksIn) -> ClassMarksOut:
     return ClassMarksOut(
         csv=marks_csv(made, found),
         papers=tuple(
-            MarkedPaperOut(student=m.student, total=m.total, of=len(m.marks)) for m in found
+            MarkedPaperOut(student=m.student, total=m.total, of=len(m.marks), waits=m.waits)
+            for m in found
         ),
         slips=tuple(
             ClassSlipOut(slip=slip, times=n, students=who) for slip, n, who in slips_of(found)

@@ -18,7 +18,9 @@ from desk import HEAD, refused, solved
 from entrick.cli import main
 from entrick.core.desk import Work, work_out
 from entrick.core.formats.practice_paper import write_papers
+from entrick.core.measure import Dimension
 from entrick.core.plan.errors import ClauseError
+from entrick.core.plan.writer import write_content
 from entrick.core.practice.ask import questions
 from entrick.core.practice.mark import marked
 from entrick.core.practice.question import RULES, Question
@@ -31,6 +33,8 @@ from entrick.core.practice.sets import (
     make,
     mark_answers,
     marks_csv,
+    own_variant,
+    plan_paper,
     read_set,
     slips_of,
     write_set,
@@ -38,6 +42,7 @@ from entrick.core.practice.sets import (
 from entrick.core.practice.slips import rounded
 from entrick.core.practice.spacing import INTERVALS, Answered, Card, cards, chosen
 from entrick.core.practice.vary import variant
+from entrick.core.rules.gear import PREFERRED
 from entrick.demo import sample_plans
 from examples import IS_DEEP, some
 
@@ -523,3 +528,51 @@ def test_a_paper_without_a_question_is_refused() -> None:
     with pytest.raises(ClauseError, match="at most"):
         make("x", [LINK], 0, 5, 1)
     assert Paper("1", ()).givens == ()
+
+
+@pytest.mark.parametrize("name", some(sorted(sample_plans()), 6))
+def test_head_question_and_key_speak_of_one_plan(name: str) -> None:
+    """Every question of a paper is one of the student's own plan, with its own numbers; its head says those givens."""
+    text = sample_plans()[name]
+    for student in range(1, 5):
+        try:
+            paper = plan_paper([text], student, 12, 3)
+        except ClauseError:
+            return
+        done = own_variant(text, student, 3) or work_out(text)
+        own = {question.key: question for question in questions(done, 3)}
+        assert all(own[question.key] == question for question in paper.questions)
+        for entry in done.solution.givens:
+            assert write_content(entry.given).removeprefix("given ") in paper.givens[0]
+
+
+@pytest.mark.parametrize("name", some(sorted(sample_plans()), 6))
+def test_a_variant_is_as_sound_a_part_as_the_plan(name: str) -> None:
+    text = sample_plans()[name]
+    own = work_out(text)
+    wrong = {(each.rule, each.line) for each in own.findings if each.weight == "wrong"}
+    for seed in range(20 if IS_DEEP else 4):
+        done = variant(text, seed)
+        if done is None:
+            continue
+        assert {(each.rule, each.line) for each in done.findings if each.weight == "wrong"} <= wrong
+        sizes = [
+            (float(a.quantity.value), float(b.quantity.value))
+            for a, b in zip(own.solution.givens, done.solution.givens, strict=True)
+            if a.quantity
+            and b.quantity
+            and a.quantity.dimension is Dimension.LENGTH
+            and a.quantity.value > 0
+        ]
+        for index, (a, c) in enumerate(sizes):
+            for b, d in sizes[index + 1 :]:
+                assert (a < b) == (c < d)
+                assert 0.8 <= (a * d) / (b * c) <= 1.25
+
+
+def test_a_module_comes_from_its_table() -> None:
+    text = f"{HEAD}given m = 4\ng = gear, about O, 24 teeth, module m\n"
+    for seed in range(12):
+        done = variant(text, seed)
+        if done is not None:
+            assert float(done.solution.givens[0].quantity.value) in PREFERRED

@@ -15,6 +15,7 @@ from typing import get_args
 
 from ..desk import Work, work_out
 from ..measure import Unit
+from ..memo import remembered
 from ..outside import Said, read_json
 from ..plan.document import MOST_CHARACTERS, MOST_LINES
 from ..plan.errors import ClauseError
@@ -39,6 +40,12 @@ LARGEST_SEED = 2**40
 LONGEST_CELL = 4_000
 """Characters of a cell of the answers; more than that is not what somebody wrote on paper."""
 
+
+LOOKED_AT = 4
+"""Variants that are looked at for which questions a plan keeps."""
+
+TURNS = 6
+"""Times a student's givens are drawn anew where a question would lose its point."""
 
 _NUMBER = re.compile(r"[0-9]{1,4}")
 
@@ -111,23 +118,48 @@ def plan_paper(
     asked: list[Question] = []
     givens: list[str] = []
     for number, text in enumerate(texts):
-        own = [question for question in questions(work_out(text), seed) if question.rule in wanted]
+        kept = in_every_variant(text, seed)
+        own = [
+            question
+            for question in questions(work_out(text), seed)
+            if question.rule in wanted and question.key in kept
+        ]
         share = count // len(texts) + (number < count % len(texts))
         picked = chosen(own, {}, 0.0, share, Random(f"{seed} {number}"), spaced=False)
-        done = own_variant(text, student, seed)
-        known = {question.key: question for question in questions(done, seed)} if done else {}
-        givens.append(_givens(done or work_out(text)))
-        # A variant may have lost the point of a question: then it is asked as the plan has it.
-        asked += [known.get(question.key, question) for question in picked]
+        done = own_variant(text, student, seed) or work_out(text)
+        known = {question.key: question for question in questions(done, seed)}
+        givens.append(_givens(done))
+        asked += [known[question.key] for question in picked]
     if not asked:
         raise ClauseError("these plans give no such question: take another plan, or other rules")
     return Paper(str(student), tuple(asked), tuple(givens))
 
 
+@remembered()
+def in_every_variant(text: str, seed: int) -> frozenset[str]:
+    """Return the keys of the questions that a plan keeps when its givens are others: a variant may
+    lose the point of one, and a paper never mixes the numbers of two plans."""
+    kept = {question.key for question in questions(work_out(text), seed)}
+    for student in range(1, LOOKED_AT + 1):
+        other = variant(text, _seed_of(student, seed, 0))
+        if other is not None:
+            kept &= {question.key for question in questions(other, seed)}
+    return frozenset(kept)
+
+
 def own_variant(text: str, student: int, seed: int) -> Work | None:
-    """Return a plan with the givens one student of a set has; None where the set leaves them as
-    they are."""
-    return variant(text, seed * 100_003 + student)
+    """Return a plan with the givens one student of a set has, in which every question of the set
+    can be asked; None where the set leaves them as they are."""
+    wanted = in_every_variant(text, seed)
+    for turn in range(TURNS):
+        done = variant(text, _seed_of(student, seed, turn))
+        if done is not None and wanted <= {each.key for each in questions(done, seed)}:
+            return done
+    return None
+
+
+def _seed_of(student: int, seed: int, turn: int) -> int:
+    return seed * 100_003 + student + turn * 7_919_021
 
 
 def _givens(work: Work) -> str:

@@ -5,6 +5,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from fractions import Fraction
+from itertools import combinations
 from random import Random
 
 from ..desk import Work, work_out
@@ -14,14 +15,24 @@ from ..plan.document import Given
 from ..plan.edit import set_given
 from ..plan.errors import ClauseError
 from ..plan.reader import read_plan
-from ..plan.terms import Num
+from ..plan.terms import Name, Num
 from ..plan.writer import write_plan
+from ..rules.gear import PREFERRED
 from ..sheet import Sheet
 from ..sheet.layout import lay_out
 from ..solve import Solution, solve
 
 LEAST, MOST = 0.75, 1.35
 """By how much a given is made smaller or larger (by eye, no source)."""
+
+APART = 0.1
+"""By how much two sizes of one part may grow apart: their ratio stays within a quarter."""
+
+RATIO = 1.25
+"""By how much the ratio of two given sizes may change."""
+
+TABLED = frozenset({"module", "diametral", "circular", "keyway", "thread", "pressure"})
+"""Words of clauses whose sizes are taken from tables, and are not made up."""
 
 TRIES = 12
 """Times it is tried, every time with smaller changes, before the givens stay as they are."""
@@ -63,13 +74,42 @@ def variant(text: str, seed: int) -> Work | None:
             continue
         # What is drawn is worked out only of the one that is taken.
         solution = solve(read_plan(new))
-        if not solution.errors and _is_alike(own.solution, solution, lay_out(solution)):
-            return work_out(new, own.kit)
+        if solution.errors or not _keeps_its_look(own.solution, solution):
+            continue
+        if not _is_alike(own.solution, solution, lay_out(solution)):
+            continue
+        done = work_out(new, own.kit)
+        if _wrong(done) <= _wrong(own):
+            return done
     return None
 
 
+def _keeps_its_look(own: Solution, new: Solution) -> bool:
+    """Tell whether given sizes keep their order, and the ratio of any two within a quarter."""
+    pairs = [
+        (float(before.quantity.value), float(after.quantity.value))
+        for before, after in zip(own.givens, new.givens, strict=True)
+        if before.quantity and after.quantity and before.quantity.dimension is Dimension.LENGTH
+    ]
+    return all(
+        (a < b) == (c < d) and (a == b) == (c == d) and 1 / RATIO <= (a * d) / (b * c) <= RATIO
+        for (a, c), (b, d) in combinations(pairs, 2)
+        if min(a, b, c, d) > 0
+    )
+
+
+def _wrong(work: Work) -> frozenset[tuple[str, int]]:
+    """Return what is found wrong with a plan: by which rule, and where."""
+    return frozenset(
+        (finding.rule, finding.line) for finding in work.findings if finding.weight == "wrong"
+    )
+
+
 def _new_givens(solution: Solution, random: Random, reach: float) -> Iterator[tuple[int, str]]:
-    """Yield new values for the givens that are plain sizes, as they are written."""
+    """Yield new values for the givens that are plain sizes, as they are written: all of them larger
+    or smaller by nearly the same, so that a part keeps its look."""
+    common = random.uniform(1 - (1 - LEAST) * reach, 1 + (MOST - 1) * reach)
+    tabled = _tabled(solution)
     for entry in solution.givens:
         given = entry.given
         if (
@@ -87,13 +127,36 @@ def _new_givens(solution: Solution, random: Random, reach: float) -> Iterator[tu
         # changes what is there is refused with what it comes to.
         if random.random() > reach:
             continue
-        said = _said(
-            entry.quantity,
-            solution.unit,
-            random.uniform(1 - (1 - LEAST) * reach, 1 + (MOST - 1) * reach),
-        )
+        times = common * random.uniform(1 - APART * reach, 1 + APART * reach)
+        if given.name in tabled:
+            said = _by_table(entry.quantity, tabled[given.name], times)
+            if said is None:
+                continue
+        else:
+            said = _said(entry.quantity, solution.unit, times)
         count = f"{given.count}× " if given.count else ""
         yield entry.line, f"{count}{entry.quantity.mark}{said}"
+
+
+def _tabled(solution: Solution) -> dict[str, str]:
+    """Return the givens that stand in clauses whose sizes come from tables, each with the word its
+    clause begins with."""
+    found: dict[str, str] = {}
+    for entry in solution.entries:
+        for clause in entry.statement.clauses:
+            words = [item.text for item in clause.items if isinstance(item, Name)]
+            if words and words[0] in TABLED:
+                found |= dict.fromkeys(words[1:], words[0])
+    return found
+
+
+def _by_table(quantity: Quantity, word: str, times: float) -> str | None:
+    """Return the size of the table that is nearest to one so many times as large; None where there
+    is no table to vary it by."""
+    if word != "module":
+        return None
+    wanted = float(quantity.value) * times
+    return f"{min(PREFERRED, key=lambda size: abs(size - wanted)):g}"
 
 
 def _said(quantity: Quantity, unit: Unit, times: float) -> str:

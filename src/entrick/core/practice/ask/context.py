@@ -3,6 +3,7 @@ worked out."""
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
@@ -48,6 +49,21 @@ class Context:
         """Return the statement on a line."""
         return self.work.solution.entry(line)
 
+    @cached_property
+    def _ordinals(self) -> dict[int, str]:
+        """Where each step stands among those of its statement, by its number."""
+        counts: Counter[int] = Counter()
+        found = {}
+        for step in self.work.steps:
+            counts[step.line] += 1
+            found[step.number] = f"{step.line}:{counts[step.line]}"
+        return found
+
+    def key(self, step: BoardStep) -> str:
+        """Return what a step goes by in keys: its line and its place in it, which other givens do
+        not change."""
+        return self._ordinals[step.number]
+
     def exact(self, size: float) -> float:
         """Return a size of the plan without the last digits of its working."""
         return round(size, 4)
@@ -80,7 +96,7 @@ def of_length(
     unit = at.work.kit.unit.value
     sentence = at.sentence(step.line)
     yield Question(
-        f"{rule}:{step.line}:{step.number}",
+        f"{rule}:{at.key(step)}",
         rule,
         f"{sentence} The sheet is at {at.work.sheet.scale}. {what}",
         "length",

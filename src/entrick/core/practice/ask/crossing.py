@@ -54,7 +54,7 @@ def ask(at: Context, random: Random) -> Iterator[Question]:
         )
         said = "The arc would bulge the other way: a centre lies on the hollow side of its arc"
         yield Question(
-            f"crossing:{step.line}:{step.number}",
+            f"crossing:{at.key(step)}",
             "crossing",
             asks,
             "choice",

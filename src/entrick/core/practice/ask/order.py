@@ -66,7 +66,7 @@ def ask(at: Context, random: Random) -> Iterator[Question]:
             for k in shown
         )
         yield Question(
-            f"order:{own[0].line}:{own[0].number}",
+            f"order:{at.key(own[0])}",
             "order",
             "In which order are these five steps done?",
             "order",

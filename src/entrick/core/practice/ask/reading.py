@@ -53,7 +53,7 @@ def ask(at: Context, random: Random) -> Iterator[Question]:
             f"{kit.graduation} {kit.unit.value}. What is set?"
         )
         yield Question(
-            f"reading:{step.line}:{step.number}",
+            f"reading:{at.key(step)}",
             "reading",
             asks,
             "choice",

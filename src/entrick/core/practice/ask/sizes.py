@@ -188,7 +188,7 @@ def _locus(
         "arc": "eye forgotten",
     }
     yield Question(
-        f"method:{step.line}:{step.number}",
+        f"method:{at.key(step)}",
         "locus",
         f"{at.sentence(step.line)}{about} {step.text}: which opening finds the centre?",
         "choice",

@@ -17,6 +17,8 @@ def answered(page: Page) -> None:
     """Answer whatever is asked, by keys where one can."""
     if page.locator("#answer").count():
         page.locator("#answer").fill("77")
+        # Pressed twice, it is one answer.
+        page.keyboard.press("Enter")
         page.keyboard.press("Enter")
     elif page.get_by_text("Touch the steps").count():
         for step in page.locator("section[aria-label='The question'] ul button").all():
@@ -76,11 +78,15 @@ def test_a_class_is_given_papers_and_marked_on_the_page(
     page.goto(desk)
     page.get_by_role("link", name="For a class").click()
     page.get_by_role("checkbox", name=re.compile("OY-014")).check()
+    for nonsense in ("0", "−3", "2.5", "NaN"):
+        page.get_by_label("Students").fill(nonsense)
+        expect(page.get_by_role("alert")).to_have_text("✗ Students: a whole number from 1 to 2000")
+        expect(page.get_by_role("button", name="Make the set")).to_be_disabled()
     page.get_by_label("Students").fill("3")
     page.get_by_label("Questions").fill("5")
     page.get_by_role("button", name="Make the set").click()
     expect(page.get_by_test_id("class-told")).to_have_text(
-        "The set has 3 papers, and is kept in the register."
+        "The set has 3 papers of 5 questions, and is kept in the register."
     )
     # A set lives in the register: a reload loses nothing.
     page.reload()
@@ -95,7 +101,8 @@ def test_a_class_is_given_papers_and_marked_on_the_page(
     answers = tmp_path / "answers.csv"
     slip = next(q["slips"][0]["answer"] for q in made["papers"][0]["questions"] if q["slips"])
     place = next(n for n, q in enumerate(made["papers"][0]["questions"], 1) if q["slips"])
-    answers.write_text(f"student,{place}\n1,{slip}\n", "utf-8")
+    other = 1 if place > 1 else 2
+    answers.write_text(f"student;{place};{other}\n1;{slip};a blot\n", "utf-8")
     page.get_by_label("Answers, CSV").set_input_files(answers)
     expect(page.get_by_test_id("class-told")).to_have_text("1 papers marked.")
     expect(page.get_by_role("heading", name="Slips of the class")).to_be_visible()
@@ -104,6 +111,8 @@ def test_a_class_is_given_papers_and_marked_on_the_page(
     (row,) = csv.DictReader(io.StringIO(Path(file.value.path()).read_text("utf-8")))
     assert row["student"] == "1"
     assert row["slips"]
+    assert row[str(other)] == "?", "what cannot be read is no mark"
+    expect(page.get_by_role("cell", name=f"question {other}")).to_be_visible()
     sound(page)
     page.get_by_role("button", name="Put away Setting out").click()
     page.get_by_role("button", name="Put back Setting out").click()

@@ -6,8 +6,14 @@ import { SETS } from "./Sets";
 
 /** A set with the paper of one student: what stands around the papers is the same in all of them. */
 interface PartOfSet {
-  papers: unknown[];
+  papers: { questions: unknown[] }[];
 }
+
+/** What is wrong with a whole number as it was typed; nothing where it is one within its bounds. */
+const wrongly = (label: string, typed: string, least: number, most: number) =>
+  /^\d{1,7}$/.test(typed.trim()) && Number(typed) >= least && Number(typed) <= most
+    ? ""
+    : `${label}: a whole number from ${least} to ${most}`;
 
 /** A set is made paper by paper, and kept in the register. */
 export function MakeSet({ made, told }: { made: (set: number) => void; told: (words: string) => void }) {
@@ -23,6 +29,11 @@ export function MakeSet({ made, told }: { made: (set: number) => void; told: (wo
   const [seed, setSeed] = useState("1");
   const [done, setDone] = useState<number | null>(null);
   const stop = useRef(false);
+  const wrong = [
+    wrongly("Students", students, 1, 2000),
+    wrongly("Questions", count, 1, 60),
+    wrongly("Number of the draw", seed, 0, 9_999_999),
+  ].filter(Boolean);
   const make = async () => {
     const all = Number(students);
     stop.current = false;
@@ -44,7 +55,12 @@ export function MakeSet({ made, told }: { made: (set: number) => void; told: (wo
       const kept = await keepSet({ body: { set: JSON.stringify(whole) } });
       await queries.invalidateQueries({ queryKey: SETS });
       made(kept.id);
-      told(`The set has ${all} papers, and is kept in the register.`);
+      const asked = whole?.papers[0]?.questions.length ?? 0;
+      const fewer =
+        asked < Number(count)
+          ? ` These parts give no more than ${asked} questions that every paper can ask.`
+          : "";
+      told(`The set has ${all} papers of ${asked} questions, and is kept in the register.${fewer}`);
     } catch (problem) {
       told(inWords(problem));
     } finally {
@@ -69,9 +85,18 @@ export function MakeSet({ made, told }: { made: (set: number) => void; told: (wo
         {field("Number of the draw", seed, setSeed, "w-24", "The same number draws the same papers again.")}
       </div>
       <div className="flex flex-wrap items-center gap-3">
-        <Button main disabled={chosen.length === 0 || done !== null} onClick={() => void make()}>
+        <Button
+          main
+          disabled={chosen.length === 0 || wrong.length > 0 || done !== null}
+          onClick={() => void make()}
+        >
           Make the set
         </Button>
+        {wrong.map((words) => (
+          <span key={words} role="alert" className="text-sm text-accent">
+            ✗ {words}
+          </span>
+        ))}
         {chosen.length === 0 && <span className="text-sm text-pencil">choose a part below first</span>}
         {done !== null && (
           <>

@@ -183,8 +183,11 @@ function One({ question, round, place, done, next }: OneProps) {
     ),
   );
   const about = { text: round.text, seed: round.seed, key: question.key };
+  const sending = useRef(false);
   const answer = async (answered: string) => {
-    if (verdict || !answered.trim()) return;
+    // Pressed twice, it is one answer.
+    if (verdict || sending.current || !answered.trim()) return;
+    sending.current = true;
     try {
       const found = await judgeAnswer({
         body: { ...about, uid: uid.current, said: answered, hints: hints.length },
@@ -196,6 +199,8 @@ function One({ question, round, place, done, next }: OneProps) {
     } catch (problem) {
       // What cannot be read is told, and may be written again.
       setTold(problem instanceof Error ? problem.message : String(problem));
+    } finally {
+      sending.current = false;
     }
   };
   const hint = async () => {

@@ -2,6 +2,7 @@
 
 import csv
 import io
+import json
 import time
 from dataclasses import replace
 from functools import lru_cache
@@ -576,3 +577,26 @@ def test_a_module_comes_from_its_table() -> None:
         done = variant(text, seed)
         if done is not None:
             assert float(done.solution.givens[0].quantity.value) in PREFERRED
+
+
+@pytest.mark.parametrize("paper", ["A4", "letter"])
+def test_papers_show_a_figure_and_room_for_a_name(made: Set, paper: str) -> None:
+    reader = PdfReader(io.BytesIO(write_papers(made, False, paper)))  # type: ignore[arg-type]
+    first = reader.pages[0].extract_text()
+    assert "name ____" in first
+    assert f"of {len(made.papers[0].questions)}" in first
+    assert "Not to scale: the sizes stand above." in first
+    assert (
+        "/figure1" in str(reader.pages[0]["/Resources"]["/XObject"].keys())
+        or reader.pages[0]["/Resources"]["/XObject"]
+    )
+    key = PdfReader(io.BytesIO(write_papers(made, True, paper)))  # type: ignore[arg-type]
+    assert "Not to scale" not in key.pages[0].extract_text()
+
+
+def test_a_set_made_before_figures_were_printed_opens(made: Set) -> None:
+    said = json.loads(write_set(made))
+    del said["plans"]
+    before = read_set(json.dumps(said))
+    assert before.papers == made.papers
+    assert write_papers(before).startswith(b"%PDF")

@@ -63,7 +63,7 @@ def write_pdf(display: DisplayList, title: str = "", construction: bool = True) 
             inside.rect(left, low, right - left, high - low)
             canvas.clipPath(inside, stroke=0, fill=0)
         for mark in marks:
-            _draw(canvas, mark, face)
+            draw_mark(canvas, mark, face)
         canvas.restoreState()
     canvas.showPage()
     canvas.save()
@@ -82,7 +82,8 @@ def face_name() -> str:
     return name
 
 
-def _draw(canvas: Canvas, mark: Mark, face: str) -> None:
+def draw_mark(canvas: Canvas, mark: Mark, face: str) -> None:
+    """Draw a mark, mm, with a face for lettering."""
     kind = line_kind(mark.role)
     grey = 0.1 + (1 - kind.ink) * 0.78
     canvas.setLineWidth(kind.width)

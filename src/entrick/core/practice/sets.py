@@ -82,13 +82,14 @@ class Paper:
 
 @dataclass(frozen=True, slots=True)
 class Set:
-    """A set: its title, the plans it was made from, what is shown of each, and a paper for every
-    student."""
+    """A set: its title, what each of its plans is called, a paper for every student, and the plans
+    themselves, of which the papers show the figure."""
 
     title: str
     seed: int
     briefs: tuple[str, ...]
     papers: tuple[Paper, ...]
+    plans: tuple[str, ...] = ()
 
 
 def plan_paper(
@@ -204,7 +205,12 @@ def make(
     for student in range(1, students + 1):
         papers.append(plan_paper(texts, student, count, seed, rules))
         told(student, students)
-    return Set(title, seed, tuple(brief_of(work_out(text)) for text in texts), tuple(papers))
+    return Set(title, seed, briefs_of(texts), tuple(papers), tuple(texts))
+
+
+def briefs_of(texts: Iterable[str]) -> tuple[str, ...]:
+    """Return what plans are called."""
+    return tuple(brief_of(work_out(text)) for text in texts)
 
 
 def brief_of(work: Work) -> str:
@@ -220,6 +226,7 @@ def write_set(made: Set) -> str:
         "title": made.title,
         "seed": made.seed,
         "briefs": list(made.briefs),
+        "plans": list(made.plans),
         "papers": [
             {
                 "student": paper.student,
@@ -257,7 +264,10 @@ def read_set(text: str) -> Set:
         )
         briefs = whole.texts("briefs", MOST_PLANS, LONGEST_TEXT)
         seed = whole.whole("seed", 0, LARGEST_SEED)
-        return Set(whole.text("title", LONGEST_NAME), seed, briefs, papers)
+        # Sets made before figures were printed have no plans in them.
+        has_plans = "plans" in said
+        plans = whole.texts("plans", MOST_PLANS, MOST_CHARACTERS) if has_plans else ()
+        return Set(whole.text("title", LONGEST_NAME), seed, briefs, papers, plans)
     except ClauseError as error:
         raise ClauseError(f"this set is not whole: {error.message}") from error
 

@@ -23,7 +23,7 @@ from ...core.practice.record import learner
 from ...core.practice.sets import (
     Set,
     answer_of,
-    brief_of,
+    briefs_of,
     mark_answers,
     marks_csv,
     plan_paper,
@@ -320,9 +320,7 @@ def set_paper(body: SetPartIn) -> Answer:
     """Return a set with the paper of one student alone: a page puts them together, and tells how
     far it is."""
     paper = plan_paper(body.texts, body.student, body.count, body.seed)
-    made = Set(
-        body.title, body.seed, tuple(brief_of(work_out(text)) for text in body.texts), (paper,)
-    )
+    made = Set(body.title, body.seed, briefs_of(body.texts), (paper,), tuple(body.texts))
     return Answer(write_set(made).encode())
 
 

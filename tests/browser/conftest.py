@@ -44,6 +44,8 @@ def browser_context_args() -> dict[str, object]:
 def shared(browser: Browser, browser_context_args: dict[str, object]) -> Iterator[BrowserContext]:
     """One context for all tests: what it has fetched and compiled is there for the next."""
     context = browser.new_context(**browser_context_args)  # type: ignore[arg-type]
+    # A page comes, too, however busy the machine is.
+    context.set_default_navigation_timeout(120_000)
     context.new_page()
     yield context
     context.close()

@@ -11,7 +11,7 @@ import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 
-from desk import solved
+from desk import point_of, solved
 from entrick.core.acts.names import plain
 from entrick.core.board.schedule import guest_of
 from entrick.core.desk import Work, work_out
@@ -266,3 +266,29 @@ def test_labels_of_a_diagram_do_not_collide(
     # Numbers of working points make room as well as they can: a few in a hundred may touch.
     many = sum(isinstance(mark, Lettering) for mark in done.display.marks)
     assert len(found) <= max(3, many / 20), [(a.text, b.text) for a, b in found]
+
+
+@given(
+    st.integers(70, 140),
+    st.integers(8, 30),
+    st.sampled_from(["20 parts", "12 parts", "18 parts", "every 15°"]),
+    st.sampled_from(["30° is 10", "30° is 8"]),
+)
+def test_construction_stays_in_its_own_view(rise: int, lift: int, parts: str, scale: str) -> None:
+    """No light line of the cam or its diagram runs through the graphs, or out to the border."""
+    done = work_out(
+        f"units mm\nsheet A2 landscape, scale 1:1\nO = datum\nG = point, {lift + 90} right of O, 10 above\n"
+        f"c = cam, about O, least 30, rise {rise}° by {lift} harmonic, dwell 60°, fall {300 - rise}° by {lift} "
+        f"harmonic, {parts}, diagram from G, {scale}, with velocity, with acceleration\n"
+        "r = line in, c\nv = line in, c.diagram, open\n"
+    )
+    corner = done.sheet.on_paper(point_of(done, "G"))
+    wide = 360 * (10 if scale.endswith("10") else 8) / 30
+    graphs = shapely.box(corner.x + 1, corner.y - 60, corner.x + wide - 1, corner.y - 20)
+    view = shapely.box(*done.sheet.view[0], *done.sheet.view[1]).buffer(6 + lift)
+    for mark in done.display.marks:
+        if isinstance(mark, DrawnLine) and mark.role == "construction" and mark.line > 4:
+            stroke = shapely.LineString([(mark.x1, mark.y1), (mark.x2, mark.y2)])
+            level = abs(mark.y1 - mark.y2) < 1e-9
+            assert level or not stroke.intersects(graphs)
+            assert view.contains(stroke)

@@ -25,6 +25,7 @@ from ..acts.act import (
     Strip,
     Swing,
     Thing,
+    Way,
 )
 from ..drawing.strokes import Role, Stroke
 from ..geometry import Arc, Circle, Line, Loop, Point, Shape
@@ -78,6 +79,9 @@ def _regrouped(own: Ordered) -> Ordered:
     return known
 
 
+BEYOND = 1 / 60
+"""How far a line is drawn beyond what stands on it, as a share of the sheet."""
+
 A_ROW = 3
 """Lengths along one line from one mark for which the rule is laid once."""
 
@@ -113,10 +117,14 @@ def spared(ordered: Sequence[Ordered]) -> tuple[Ordered, ...]:
     kept = {at: act for at, act in acts.items() if at not in out}
     guests = _held(kept, asked) | _ticked(kept) | dict(_lined_in_at_once(kept))
     out |= set(guests.values())
+    reaches = _as_far_as_wanted(kept, asked, ordered)
     labels = {
         act.of: act.strokes[0].label for act in acts.values() if isinstance(act, Finish) and act.of
     }
-    return tuple(_rewritten(own, i, acts, out, guests, labels) for i, own in enumerate(ordered))
+    done = {**acts, **reaches}
+    return tuple(
+        _rewritten(own, i, done, out, guests, (labels, reaches)) for i, own in enumerate(ordered)
+    )
 
 
 def _rewritten(
@@ -125,16 +133,19 @@ def _rewritten(
     acts: Mapping[At, Act],
     out: Set[At],
     guests: Mapping[At, At],
-    labels: Mapping[Key, str],
+    changed: tuple[Mapping[Key, str], Mapping[At, Act]],
 ) -> Ordered:
-    """Return a statement without the acts that are out, with guests in others, and with marks
-    lettered where they are made."""
+    """Return a statement without the acts that are out, with guests in others, with marks lettered
+    where they are made, and lines no longer than they are wanted."""
+    labels, reaches = changed
     stay = [(index, at) for at in range(len(own.acts)) if (index, at) not in out]
     hosted = {at: acts[guests[at]] for at in stay if at in guests}
     said = {at: labels[acts[at].leaves] for at in stay if acts[at].leaves in labels}
-    if len(stay) == len(own.acts) and not hosted and not said:
+    cut = tuple((at, acts[at].strokes) for at in stay if at in reaches)
+    if len(stay) == len(own.acts) and not hosted and not said and not cut:
         return own
-    key = (spared, own.serial, tuple(stay), number_of((tuple(hosted.items()), *said.items())))
+    new = number_of((tuple(hosted.items()), *said.items(), cut))
+    key = (spared, own.serial, tuple(stay), new)
     known = SPARED.get(key)
     if known is not None:
         return known
@@ -143,6 +154,56 @@ def _rewritten(
         act = _with_guest(acts[at], hosted[at]) if at in hosted else acts[at]
         found.append(_with_label(act, said[at]) if at in said else act)
     return SPARED.put(key, replace(own, acts=tuple(found)), 1 + len(stay))
+
+
+def _as_far_as_wanted(
+    acts: Mapping[At, Act], asked: Set[At], ordered: Sequence[Ordered]
+) -> dict[At, Act]:
+    """Return the lines without an end that are drawn for what stands on them alone, drawn no
+    further than that: construction stays inside its own view."""
+    places: dict[Key, Point] = {
+        thing.key: thing.at for own in ordered for thing in own.left if isinstance(thing, Mark)
+    }
+    ends: dict[Key, list[Point] | None] = {}
+    for act in acts.values():
+        for key in set(stands_on(act)):
+            spots = _wanted_of(act, key, places)
+            known = ends.setdefault(key, [])
+            ends[key] = None if spots is None or known is None else [*known, *spots]
+    found: dict[At, Act] = {}
+    for at, act in acts.items():
+        spots = ends.get(act.leaves)
+        if not isinstance(act, Draw) or at in asked or not spots or act.planned is None:
+            continue
+        if act.planned.start is not None or act.planned.end is not None:
+            continue
+        start = [places[act.start]] if act.start in places else []
+        along = [act.planned.along(spot) for spot in (*spots, *start)]
+        room = ordered[at[0]].size * BEYOND
+        line = Line(
+            act.planned.through, act.planned.direction, min(along) - room, max(along) + room
+        )
+        strokes = tuple(
+            replace(each, shape=line) if each.shape == act.planned else each for each in act.strokes
+        )
+        found[at] = replace(act, strokes=strokes)
+    return found
+
+
+def _wanted_of(act: Act, key: Key, places: Mapping[Key, Point]) -> list[Point] | None:
+    """Return the places of a line at which an act wants it; None where it may want any of it."""
+    match act:
+        case Measure(way=way, planned=at) if way.off == key:
+            start = places.get(act.start)
+            return [at] if start is None else [at, start]
+        case Prick(planned=at) | Strip(planned=at):
+            return [at]
+        case StepOff(planned=spots):
+            return list(spots)
+        case Draw(way=Way() as way) if way.off == key:
+            return []
+        case _:
+            return None
 
 
 def _with_label(act: Act, label: str) -> Act:

@@ -18,8 +18,15 @@ from ..rules.cam import CLOSE, Cam, Event
 from ..tolerance import MISSED, ROUND, assembled
 from ..worksheets.cam import Diagram
 
-BELOW = -30.0
-"""Direction of the line that divides the base: below it, where the curve is not, degrees."""
+STEEPEST, FLATTEST = 30, 4
+"""Between which angles with the base the line lies that divides it, degrees: inside the diagram,
+clear of what is lettered and plotted under it."""
+
+
+def _slanted(diagram: Diagram) -> float:
+    """Return the angle of the line that divides the base, so that it stays inside the diagram."""
+    inside = math.degrees(math.atan2(diagram.top, 360 * diagram.wide))
+    return float(min(STEEPEST, max(FLATTEST, math.floor(inside))))
 
 
 def draw_diagram(
@@ -58,7 +65,7 @@ def draw_diagram(
             names,
             (),
             "the stations are all the same distance apart",
-            BELOW,
+            _slanted(diagram),
             by_rule=True,
         ),
         strict=True,

@@ -216,6 +216,19 @@ def test_an_ellipse_lies_in_the_parallelogram_of_its_diameters(
     [
         ("p = parabola, vertex A, width 20", "a parabola has a focus and a directrix or vertex"),
         ("p = parabola, focus A, vertex A, width 20", "does not lie on the vertex"),
+        ("p = parabola, focus A, vertex O, width 20, height 9", "a width or a height: say one"),
+        (
+            "h = hyperbola, foci O and A, axis 20, width 20, height 9",
+            "a width or a height: say one",
+        ),
+        (
+            "c = conic, focus A, directrix d, eccentricity 2, width 20, height 9",
+            "a width or a height: say one",
+        ),
+        (
+            "C = point, 30 above O\np = parabola, between O and C, meeting at A, width 9",
+            "leave this out",
+        ),
         ("p = parabola, between O and A, meeting at B", "in a corner, not in a line"),
         ("h = hyperbola, foci O and A, axis 90, height 3", "less than the distance of the foci"),
         ("h = hyperbola, foci O and A, axis 20", "needs width"),

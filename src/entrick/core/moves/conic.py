@@ -147,6 +147,8 @@ def _curve(args: Args, given: _Given) -> Conic:
 
 def _half_width(args: Args, focal: float) -> float:
     said = args.need("width", "height")
+    for other in args.all("width", "height")[1:]:
+        raise ClauseError("it reaches as far as a width or a height: say one", other.clause)
     size = float(said.length("size"))
     if size <= 0:
         raise ClauseError("it reaches further than nought", said.clause)

@@ -75,6 +75,8 @@ def construct(args: Args) -> Made:
 def reach_of(args: Args, a: float, b: float) -> float:
     """Return the hyperbolic angle up to which a branch is drawn, from its width or its height."""
     said = args.need("width", "height")
+    for other in args.all("width", "height")[1:]:
+        raise ClauseError("it reaches as far as a width or a height: say one", other.clause)
     size = float(said.length("size"))
     if size <= 0:
         raise ClauseError("it reaches further than nought", said.clause)

@@ -87,6 +87,8 @@ def _parts(args: Args) -> int:
 def _given(args: Args) -> _Given:
     between, focus, vertex = args.get("between"), args.get("focus"), args.get("vertex")
     if between:
+        for other in args.all("focus", "directrix", "vertex", "width", "height", "opening", "at"):
+            raise ClauseError("both tangents say the whole curve: leave this out", other.clause)
         return _between(args)
     if focus and (args.get("directrix") or vertex):
         return _focal(args)
@@ -145,6 +147,8 @@ def _focal(args: Args) -> _Given:
 def _half_width(args: Args, focal: float) -> float:
     """Return how far it reaches to either side of its axis: y² = 4f·x."""
     said = args.need("width", "height")
+    for other in args.all("width", "height")[1:]:
+        raise ClauseError("it reaches as far as a width or a height: say one", other.clause)
     size = float(said.length("size"))
     if size <= 0:
         raise ClauseError("it reaches further than nought", said.clause)

@@ -3,12 +3,14 @@
 import csv
 import io
 import json
+from collections.abc import Callable
 from typing import Any
 
 import pytest
 from flask.testing import FlaskClient
 
 from entrick.core.desk import work_out
+from entrick.core.plan.writer import write_plan
 from entrick.core.practice.ask import questions
 from entrick.core.practice.sets import answer_of
 from entrick.core.summarize import summarize
@@ -19,61 +21,81 @@ from entrick.store import Store, list_answers
 LINK = next(text for name, text in sample_plans().items() if "OY-014" in name)
 
 
-def begun(client: FlaskClient, **said: object) -> dict[str, Any]:
-    answer = client.post("/api/practice/round", json={"text": LINK, "seed": 4, "count": 10, **said})
+Given = dict[str, Any]
+
+
+def asked(client: FlaskClient, keys: tuple[str, ...] = (), **said: object) -> Given:
+    answer = client.post(
+        "/api/practice/next", json={"text": LINK, "seed": 4, "asked": keys, **said}
+    )
     assert answer.status_code == 200, answer.text
     return answer.json or {}
 
 
-def given(
-    client: FlaskClient,
-    round_: dict[str, Any],
-    key: str,
-    said: str,
-    uid: str = "0" * 16,
-    hints: int = 0,
-) -> Any:
-    body = {"uid": uid, "text": round_["text"], "seed": 4, "key": key, "said": said, "hints": hints}
+def given(client: FlaskClient, next_: Given, said: str, uid: str = "0" * 16, hints: int = 0) -> Any:
+    about = {"text": next_["text"], "seed": next_["seed"], "key": next_["question"]["key"]}
+    body = {"uid": uid, **about, "said": said, "hints": hints}
     return client.post("/api/practice/answers", json=body)
 
 
-def right(round_: dict[str, Any], key: str) -> str:
-    question = next(q for q in questions(work_out(round_["text"]), 4) if q.key == key)
+def right(next_: Given) -> str:
+    found = questions(work_out(next_["text"]), next_["seed"])
+    question = next(q for q in found if q.key == next_["question"]["key"])
     return answer_of(question).removesuffix("°")
 
 
-def test_a_round_asks_without_telling_and_takes_new_givens(client: FlaskClient) -> None:
-    round_ = begun(client)
-    assert len(round_["questions"]) == 10
-    assert round_["text"] != LINK
-    assert begun(client, varied=False)["text"] == LINK
-    told = json.dumps(round_["questions"])
-    assert "right" not in round_["questions"][0]
-    assert "slips" not in told
-    for question in round_["questions"]:
-        assert (
-            given(
-                client,
-                round_,
-                question["key"],
-                right(round_, question["key"]),
-                f"{question['key']:0>16}".encode().hex()[:32],
-            ).json["share"]
-            == 1
-        )
+def a_round(client: FlaskClient, says: Callable[[Given], str], **said: object) -> list[Given]:
+    """Go through a round of ten, and return what was asked."""
+    done: list[Given] = []
+    for number in range(10):
+        found = asked(client, tuple(each["question"]["key"] for each in done), **said)
+        given(client, found, says(found), f"{number:016x}")
+        done.append(found)
+    return done
+
+
+def test_a_round_asks_without_telling_and_takes_new_givens(
+    client: FlaskClient, store: Store
+) -> None:
+    done = a_round(client, right)
+    assert done[0]["text"] != LINK
+    assert "right" not in done[0]["question"]
+    assert "slips" not in json.dumps(done)
+    with store.reading() as session:
+        assert [each.share for each in list_answers(session)] == [1.0] * 10
+    assert asked(client, varied=False)["text"] == LINK
+
+
+def test_what_was_wrong_comes_back_after_two_others_with_other_numbers(client: FlaskClient) -> None:
+    first = asked(client)
+    done = a_round(
+        client,
+        lambda found: (
+            "1" if found == first and found["question"]["sort"] != "order" else right(found)
+        ),
+    )
+    keys = [each["question"]["key"] for each in done]
+    places = [n for n, key in enumerate(keys) if key == keys[0]]
+    assert places[:3] == [0, 3, 9]
+    assert [each["question"]["again"] for each in done] == [n in (3, 9) for n in range(10)]
+    assert done[3]["text"] != done[0]["text"]
+
+
+def test_by_lot_nothing_is_asked_twice(client: FlaskClient) -> None:
+    keys = [each["question"]["key"] for each in a_round(client, right, spaced=False)]
+    assert len(set(keys)) == 10
 
 
 def test_an_answer_is_judged_named_and_kept_once(client: FlaskClient, store: Store) -> None:
-    round_ = begun(client, count=30, varied=False)
-    key = next(
-        q["key"] for q in round_["questions"] if q["rule"] == "locus" and q["sort"] == "length"
-    )
-    value = float(right(round_, key).split()[0])
+    text = write_plan(work_out(LINK).plan)
+    question = next(q for q in questions(work_out(text), 4) if q.rule == "locus" and q.setting)
+    about = {"text": text, "seed": 4, "question": {"key": question.key}}
+    value = float(right(about).split()[0])
     for _ in range(2):
-        found = given(client, round_, key, f"{value * 2:g}").json
+        found = given(client, about, f"{value * 2:g}").json
     assert found["share"] == 0
     assert "scale forgotten" in [slip["key"] for slip in found["slips"]]
-    assert found["right"] == right(round_, key)
+    assert found["right"] == right(about)
     with store.reading() as session:
         (kept,) = list_answers(session)
     assert (kept.rule, kept.share, kept.rehearsed) == ("locus", 0.0, False)
@@ -81,29 +103,25 @@ def test_an_answer_is_judged_named_and_kept_once(client: FlaskClient, store: Sto
     record = client.get("/api/practice").json
     assert record is not None
     assert [s["rule"] for s in record["standings"]] == ["locus"]
+    assert record["standings"][0]["weighs"] == 1
     assert record["slips"][0]["times"] == 1
-    again = begun(client, varied=False, count=1)
-    assert again["questions"][0]["due"], "what was got wrong is asked first"
     assert client.delete("/api/practice").json["standings"] == []
 
 
 def test_hints_say_more_each_and_cost_a_quarter(client: FlaskClient) -> None:
-    round_ = begun(client)
-    asked = next(q for q in round_["questions"] if q["hints"] >= 1)
-    body = {"text": round_["text"], "seed": 4, "key": asked["key"]}
+    found = next(
+        each for seed in range(20) if (each := asked(client, seed=seed))["question"]["hints"] >= 1
+    )
+    count = found["question"]["hints"]
+    body = {"text": found["text"], "seed": found["seed"], "key": found["question"]["key"]}
     told = [
         client.post("/api/practice/hint", json={**body, "number": n + 1}).json["told"]
-        for n in range(asked["hints"])
+        for n in range(count)
     ]
     assert all(told)
-    assert (
-        client.post("/api/practice/hint", json={**body, "number": asked["hints"] + 1}).status_code
-        == 404
-    )
-    assert (
-        given(client, round_, asked["key"], right(round_, asked["key"]), hints=2).json["share"]
-        == 0.5
-    )
+    none = client.post("/api/practice/hint", json={**body, "number": count + 1})
+    assert none.status_code == 404
+    assert given(client, found, right(found), hints=2).json["share"] == 0.5
 
 
 @pytest.mark.parametrize(
@@ -118,16 +136,15 @@ def test_hints_say_more_each_and_cost_a_quarter(client: FlaskClient) -> None:
 def test_what_cannot_be_judged_is_told(
     client: FlaskClient, change: dict[str, Any], status: int
 ) -> None:
-    round_ = begun(client)
-    key = next(q["key"] for q in round_["questions"] if q["sort"] == "length")
-    body = {"uid": "0" * 16, "text": round_["text"], "seed": 4, "key": key, "said": "1", **change}
+    key = next(q.key for q in questions(work_out(LINK), 4) if q.sort == "length")
+    body = {"uid": "0" * 16, "text": LINK, "seed": 4, "key": key, "said": "1", **change}
     assert client.post("/api/practice/answers", json=body).status_code == status
     assert client.get("/api/practice").json["standings"] == []  # type: ignore[index]
 
 
 def test_a_plan_with_mistakes_or_nothing_in_it_is_not_asked_about(client: FlaskClient) -> None:
     for text in ("units mm\n", "units mm\nO = datum\nc = circle, centre Q, radius 3\n"):
-        answer = client.post("/api/practice/round", json={"text": text, "seed": 1})
+        answer = client.post("/api/practice/next", json={"text": text, "seed": 1})
         assert answer.status_code == 409
         assert answer.json["detail"]  # type: ignore[index]
 

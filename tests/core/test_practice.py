@@ -25,7 +25,7 @@ from entrick.core.plan.writer import write_content
 from entrick.core.practice.ask import questions
 from entrick.core.practice.mark import marked
 from entrick.core.practice.question import RULES, Question
-from entrick.core.practice.record import Learner, called_in_practice, learner, standings, with_board
+from entrick.core.practice.record import Learner, called_in_practice
 from entrick.core.practice.sets import (
     ON_PAPER,
     Paper,
@@ -41,7 +41,6 @@ from entrick.core.practice.sets import (
     write_set,
 )
 from entrick.core.practice.slips import rounded
-from entrick.core.practice.spacing import INTERVALS, Answered, Card, cards, chosen
 from entrick.core.practice.vary import variant
 from entrick.core.rules.gear import PREFERRED
 from entrick.demo import sample_plans
@@ -225,68 +224,10 @@ def test_a_plan_with_a_mistake_has_no_variant() -> None:
     assert variant(HEAD + "c = circle, centre Q, radius 4\n", 1) is None
 
 
-def test_the_schedule_is_that_of_its_table_and_what_is_got_wrong_begins_again() -> None:
-    """P. Pimsleur, The Modern Language Journal 51 (1967): 5 s, 25 s, 2 min, 10 min, 1 h, 5 h, 1 day, 5 days, 25 days,
-    4 months, 2 years (values from memory)."""
-    assert INTERVALS[:9] == (5, 25, 120, 600, 3600, 18_000, 86_400, 432_000, 2_160_000)
-    card, now = Card(), 0.0
-    for interval in INTERVALS:
-        card = card.after(True, now)
-        assert card.due == now + interval
-        now = card.due
-    assert card.after(True, now).due == now + INTERVALS[-1]
-    assert card.after(False, now) == Card(0, now)
-
-
-@given(
-    st.lists(st.tuples(st.sampled_from(sorted(RULES)), st.booleans()), min_size=1, max_size=20),
-    st.integers(0, 99),
-)
-def test_what_is_due_comes_first_and_no_rule_fills_a_round(
-    history: list[tuple[str, bool]], seed: int
-) -> None:
-    answered = [
-        Answered(rule, float(right), (), float(at)) for at, (rule, right) in enumerate(history)
-    ]
-    known, pool = cards(answered), asked(LINK)
-    picked = chosen(pool, known, 1e9, 10, Random(seed))
-    assert len(picked) == 10
-    assert len(set(picked)) == 10
-    rules = {q.rule for q in pool}
-    assert (
-        {q.rule for q in picked} == rules
-        if len(rules) <= 10
-        else len({q.rule for q in picked}) == 10
-    )
-    assert chosen(pool, known, 0.0, 10, Random(seed), spaced=False) == chosen(
-        pool, {}, 9.0, 10, Random(seed), spaced=False
-    )
-    soon = chosen(pool, known, float(len(history)), 1, Random(seed))[0]
-    # Nothing that is not due comes before something that is.
-    now = float(len(history))
-    due = [known[q.rule].due if q.rule in known else now for q in pool]
-    own = due[pool.index(soon)]
-    assert own == min(due)
-
-
-def test_the_record_tells_the_worst_first_and_slips_at_the_board_count() -> None:
-    history = [
-        Answered("locus", 0.0, ("sum for difference",), 1.0),
-        Answered("radius", 1.0, (), 2.0),
-        Answered("locus", 1.0, (), 3.0),
-    ]
-    found = standings(history)
-    assert [(s.rule, s.asked, s.share) for s in found] == [("locus", 2, 0.5), ("radius", 1, 1.0)]
-    assert found[0].due == 3.0 + INTERVALS[0]
-    assert (
-        called_in_practice("the scale was forgotten: 44 full size is 22 at 1:2")
-        == "scale forgotten"
-    )
+def test_slips_at_the_board_are_called_as_in_practice() -> None:
+    told = "the scale was forgotten: 44 full size is 22 at 1:2"
+    assert called_in_practice(told) == "scale forgotten"
     assert called_in_practice("lead was blunt") == ""
-    assert with_board(history, [("the scale was taken twice", 7.0)])["scale twice"] == Card(0, 7.0)
-    own = learner(history, [("sum for difference", "eye forgotten"), (), ("sum for difference",)])
-    assert own.times == {"sum for difference": 1}
-    assert own.chances == {"sum for difference": 2, "eye forgotten": 1}
 
 
 @pytest.fixture(scope="module")

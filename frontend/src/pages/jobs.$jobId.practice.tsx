@@ -2,11 +2,11 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import { useParams } from "react-router";
 import {
-  beginRound,
+  askNext,
   giveHint,
   judgeAnswer,
+  type NextOut,
   type QuestionOut,
-  type RoundOut,
   showSetting,
   type VerdictInPractice,
   workedOut,
@@ -25,9 +25,14 @@ import { Steps } from "../ui/Steps";
 const ROUND = 10;
 const SPACED = "entrick.practice.spaced";
 
-interface Round extends RoundOut {
+/** What a round is about: its first question, and what each further one is asked for with. */
+interface Round {
+  text: string;
   seed: number;
   kit: string;
+  spaced: boolean;
+  varied: boolean;
+  first: NextOut;
 }
 
 /** Practice on a job: a short round of questions beside the sheet, one at a time. */
@@ -48,8 +53,8 @@ export function Component() {
     try {
       const kit = await kitCalled(found.data.kit);
       const { text } = found.data.newest;
-      const round = await beginRound({ body: { text, seed, count: ROUND, spaced, varied, kit } });
-      setRound({ ...round, seed, kit });
+      const round = { text, seed, kit, spaced, varied };
+      setRound({ ...round, first: await askNext({ body: round }) });
       setTold("");
     } catch (problem) {
       setTold(problem instanceof Error ? problem.message : String(problem));
@@ -79,7 +84,7 @@ export function Component() {
           <p className="space-y-1 py-4 text-base">
             <Check label="with new givens" on={varied} put={setVaried} />
             <Check
-              label="what was got wrong comes back sooner (after 5 and 25 seconds, 2 and 10 minutes, 1 and 5 hours, 1, 5 and 25 days …)"
+              label="what was wrong comes back, after two and after five others, and in days when it is due"
               on={spaced}
               put={(on) => {
                 setSpaced(on);
@@ -99,22 +104,52 @@ export function Component() {
   );
 }
 
+/** An answered question of a round. */
+interface Done {
+  question: QuestionOut;
+  share: number;
+}
+
 /** The questions of a round, one after another, and what came of them. */
 function Asking({ round, again }: { round: Round; again: () => void }) {
-  const [at, setAt] = useState(0);
-  const [shares, setShares] = useState<number[]>([]);
-  const question = round.questions[at];
-  const right = shares.reduce((sum, share) => sum + share, 0);
-  if (!question)
+  const [asked, setAsked] = useState(round.first);
+  const [done, setDone] = useState<Done[]>([]);
+  const [number, setNumber] = useState(1);
+  const [told, setTold] = useState("");
+  // The next one is looked for while what came of the last is read.
+  const coming = useRef<Promise<NextOut> | null>(null);
+  const { text, seed, kit, spaced, varied } = round;
+  const fetchNext = (answered: Done[]) =>
+    (coming.current = askNext({
+      body: { text, seed, kit, spaced, varied, asked: answered.map((each) => each.question.key) },
+    }));
+  const answered = (share: number) => {
+    const now = [...done, { question: asked.question, share }];
+    setDone(now);
+    if (now.length < ROUND) void fetchNext(now).catch(() => undefined);
+  };
+  const next = async () => {
+    if (number >= ROUND) return setNumber(number + 1);
+    setTold("Looking for the next…");
+    try {
+      setAsked(await (coming.current ?? fetchNext(done)));
+      setNumber(number + 1);
+      setTold("");
+    } catch (problem) {
+      setTold(problem instanceof Error ? problem.message : String(problem));
+      coming.current = null;
+    }
+  };
+  if (number > ROUND)
     return (
       <main id="page" tabIndex={-1} className="m-6 bg-page p-6 text-2xl max-[700px]:m-1">
         <p className="pb-4" data-testid="score">
-          {right} of {shares.length} right.
+          {done.reduce((sum, each) => sum + each.share, 0)} of {done.length} right.
         </p>
         <ol className="pb-4 text-base">
-          {round.questions.map((each, i) => (
-            <li key={each.key}>
-              {shares[i] === 1 ? "✓" : shares[i] ? "½" : "✗"} {each.tests}
+          {done.map(({ question, share }, i) => (
+            <li key={i}>
+              {share === 1 ? "✓" : share ? "½" : "✗"} {question.tests}
             </li>
           ))}
         </ol>
@@ -126,14 +161,15 @@ function Asking({ round, again }: { round: Round; again: () => void }) {
   return (
     <main id="page" tabIndex={-1} className="flex min-h-0 flex-1 stacked:flex-col">
       <One
-        key={question.key}
-        question={question}
-        round={round}
-        place={`${at + 1} of ${round.questions.length}`}
-        done={(share) => setShares((before) => [...before, share])}
-        next={() => setAt(at + 1)}
+        key={number}
+        asked={asked}
+        kit={round.kit}
+        place={`${number} of ${ROUND}`}
+        done={answered}
+        next={() => void next()}
+        waits={told}
       />
-      <Shown question={question} text={round.text} />
+      <Shown question={asked.question} text={asked.text} />
     </main>
   );
 }
@@ -165,14 +201,17 @@ function Shown({ question, text }: { question: QuestionOut; text: string }) {
 }
 
 interface OneProps {
-  question: QuestionOut;
-  round: Round;
+  asked: NextOut;
+  kit: string;
   place: string;
   done: (share: number) => void;
   next: () => void;
+  /** What is told while the next one is looked for. */
+  waits: string;
 }
 
-function One({ question, round, place, done, next }: OneProps) {
+function One({ asked, kit, place, done, next, waits }: OneProps) {
+  const { question, givens } = asked;
   const [said, setSaid] = useState("");
   const [hints, setHints] = useState<string[]>([]);
   const [told, setTold] = useState("");
@@ -182,7 +221,7 @@ function One({ question, round, place, done, next }: OneProps) {
       "",
     ),
   );
-  const about = { text: round.text, seed: round.seed, key: question.key };
+  const about = { text: asked.text, seed: asked.seed, key: question.key, kit };
   const sending = useRef(false);
   const answer = async (answered: string) => {
     // Pressed twice, it is one answer.
@@ -236,16 +275,16 @@ function One({ question, round, place, done, next }: OneProps) {
     >
       <p className="text-pencil">
         {place}
-        {question.due && " · asked again"}
+        {question.again && " · asked again, as it was wrong"}
       </p>
       <p className="text-[clamp(1.15rem,2vw,1.5rem)] leading-snug" data-testid="question">
         <Figures text={question.asks} />
       </p>
-      {round.givens.length > 0 && (
+      {givens.length > 0 && (
         <details className="text-base text-pencil">
           <summary className="cursor-pointer">the givens</summary>
           <ul>
-            {round.givens.map((given) => (
+            {givens.map((given) => (
               <li key={given}>
                 <Figures text={given} />
               </li>
@@ -266,7 +305,7 @@ function One({ question, round, place, done, next }: OneProps) {
         </p>
       ))}
       <p role="status" aria-live="polite">
-        {told}
+        {told || waits}
       </p>
       {verdict ? (
         <Came verdict={verdict} tests={question.tests} next={next} />

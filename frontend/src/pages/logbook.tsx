@@ -425,11 +425,13 @@ function Practised() {
         upright
       />
       <Tabled
-        heads={["What is tested", "Asked", "Right", "Asked again"]}
+        heads={["What is tested", "Asked", "Right now", "Between", "Rests on", "Due"]}
         rows={data.standings.map((each) => [
           each.told,
           String(each.asked),
           `${Math.round(each.share * 100)} %`,
+          `${Math.round(each.low * 100)} and ${Math.round(each.high * 100)} %`,
+          `${Math.round(each.weighs)} answers`,
           new Date(each.due).toLocaleString(),
         ])}
       />
@@ -437,12 +439,17 @@ function Practised() {
         <>
           <Bars
             labels={data.slips.map((each) => each.slip)}
-            values={data.slips.map((each) => each.times)}
-            unit="times"
+            values={data.slips.map((each) => Math.round(each.share * 100))}
+            unit="% of its chances now"
           />
           <Tabled
-            heads={["Slip in practice", "Times"]}
-            rows={data.slips.map((each) => [each.slip, String(each.times)])}
+            heads={["Slip in practice", "Times", "Of its chances now", ""]}
+            rows={data.slips.map((each) => [
+              each.slip,
+              String(each.times),
+              `${Math.round(each.share * 100)} %`,
+              each.mastered ? "has left" : "",
+            ])}
           />
         </>
       )}

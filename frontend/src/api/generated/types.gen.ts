@@ -2865,6 +2865,60 @@ export type NewGiven = {
 };
 
 /**
+ * NextIn
+ *
+ * The next question of a round about a plan is wanted: whether with new givens, and whether
+ * what was wrong comes sooner. `asked` are the keys of those the round has asked, in order.
+ */
+export type NextIn = {
+    /**
+     * Asked
+     */
+    asked?: Array<string>;
+    /**
+     * Kit
+     */
+    kit?: string;
+    /**
+     * Seed
+     */
+    seed: number;
+    /**
+     * Spaced
+     */
+    spaced?: boolean;
+    /**
+     * Text
+     */
+    text: string;
+    /**
+     * Varied
+     */
+    varied?: boolean;
+};
+
+/**
+ * NextOut
+ *
+ * The question that comes next, the plan it is about and its seed, and what is given in it.
+ */
+export type NextOut = {
+    /**
+     * Givens
+     */
+    givens: Array<string>;
+    question: QuestionOut;
+    /**
+     * Seed
+     */
+    seed: number;
+    /**
+     * Text
+     */
+    text: string;
+};
+
+/**
  * NoticeOut
  *
  * What whoever keeps the register should know, empty where there is nothing.
@@ -3305,9 +3359,18 @@ export type PracticeOut = {
 /**
  * PracticeSlipOut
  *
- * A slip, and how often it was made in practice.
+ * A slip: how often it was made, which share of its chances it is made in now, and whether it
+ * has left.
  */
 export type PracticeSlipOut = {
+    /**
+     * Mastered
+     */
+    mastered: boolean;
+    /**
+     * Share
+     */
+    share: number;
     /**
      * Slip
      */
@@ -3429,6 +3492,10 @@ export type PutAwayIn = {
  */
 export type QuestionOut = {
     /**
+     * Again
+     */
+    again: boolean;
+    /**
      * Asks
      */
     asks: string;
@@ -3436,10 +3503,6 @@ export type QuestionOut = {
      * Choices
      */
     choices: Array<string>;
-    /**
-     * Due
-     */
-    due: boolean;
     /**
      * Hints
      */
@@ -3646,59 +3709,6 @@ export type RevisionsOut = {
      * Revisions
      */
     revisions: Array<RevisionOut>;
-};
-
-/**
- * RoundIn
- *
- * A round about a plan: how many questions, whether with new givens, and whether what is due
- * comes first.
- */
-export type RoundIn = {
-    /**
-     * Count
-     */
-    count?: number;
-    /**
-     * Kit
-     */
-    kit?: string;
-    /**
-     * Seed
-     */
-    seed: number;
-    /**
-     * Spaced
-     */
-    spaced?: boolean;
-    /**
-     * Text
-     */
-    text: string;
-    /**
-     * Varied
-     */
-    varied?: boolean;
-};
-
-/**
- * RoundOut
- *
- * A round: the plan it is about, what is given in it, and its questions.
- */
-export type RoundOut = {
-    /**
-     * Givens
-     */
-    givens: Array<string>;
-    /**
-     * Questions
-     */
-    questions: Array<QuestionOut>;
-    /**
-     * Text
-     */
-    text: string;
 };
 
 /**
@@ -4497,6 +4507,14 @@ export type StandingOut = {
      */
     due: string;
     /**
+     * High
+     */
+    high: number;
+    /**
+     * Low
+     */
+    low: number;
+    /**
      * Rule
      */
     rule: string;
@@ -4508,6 +4526,10 @@ export type StandingOut = {
      * Told
      */
     told: string;
+    /**
+     * Weighs
+     */
+    weighs: number;
 };
 
 /**
@@ -8089,6 +8111,75 @@ export type GiveHintResponses = {
 
 export type GiveHintResponse = GiveHintResponses[keyof GiveHintResponses];
 
+export type AskNextData = {
+    body: NextIn;
+    path?: never;
+    query?: never;
+    url: '/api/practice/next';
+};
+
+export type AskNextErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type AskNextError = AskNextErrors[keyof AskNextErrors];
+
+export type AskNextResponses = {
+    /**
+     * OK
+     */
+    200: NextOut;
+};
+
+export type AskNextResponse = AskNextResponses[keyof AskNextResponses];
+
 export type ShowSettingData = {
     body: OpenedToIn;
     path?: never;
@@ -8157,75 +8248,6 @@ export type ShowSettingResponses = {
 };
 
 export type ShowSettingResponse = ShowSettingResponses[keyof ShowSettingResponses];
-
-export type BeginRoundData = {
-    body: RoundIn;
-    path?: never;
-    query?: never;
-    url: '/api/practice/round';
-};
-
-export type BeginRoundErrors = {
-    /**
-     * Bad Request
-     */
-    400: Problem;
-    /**
-     * Unauthorized
-     */
-    401: Problem;
-    /**
-     * Forbidden
-     */
-    403: Problem;
-    /**
-     * Not Found
-     */
-    404: Problem;
-    /**
-     * Method Not Allowed
-     */
-    405: Problem;
-    /**
-     * Conflict
-     */
-    409: Problem;
-    /**
-     * Request Entity Too Large
-     */
-    413: Problem;
-    /**
-     * Unsupported Media Type
-     */
-    415: Problem;
-    /**
-     * Unprocessable Entity
-     */
-    422: Problem;
-    /**
-     * Internal Server Error
-     */
-    500: Problem;
-    /**
-     * Service Unavailable
-     */
-    503: Problem;
-    /**
-     * Insufficient Storage
-     */
-    507: Problem;
-};
-
-export type BeginRoundError = BeginRoundErrors[keyof BeginRoundErrors];
-
-export type BeginRoundResponses = {
-    /**
-     * OK
-     */
-    200: RoundOut;
-};
-
-export type BeginRoundResponse = BeginRoundResponses[keyof BeginRoundResponses];
 
 export type SetPaperData = {
     body: SetPartIn;

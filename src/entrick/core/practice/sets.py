@@ -24,7 +24,6 @@ from ..spreadsheet import write_table
 from .ask import questions
 from .mark import Mark, marked
 from .question import RULES, Question, Slip, Sort
-from .spacing import chosen
 from .vary import variant
 
 VERSION = 1
@@ -126,7 +125,7 @@ def plan_paper(
             if question.rule in wanted and question.key in kept
         ]
         share = count // len(texts) + (number < count % len(texts))
-        picked = chosen(own, {}, 0.0, share, Random(f"{seed} {number}"), spaced=False)
+        picked = _by_lot(own, share, Random(f"{seed} {number}"))
         done = own_variant(text, student, seed) or work_out(text)
         known = {question.key: question for question in questions(done, seed)}
         givens.append(_givens(done))
@@ -134,6 +133,20 @@ def plan_paper(
     if not asked:
         raise ClauseError("these plans give no such question: take another plan, or other rules")
     return Paper(str(student), tuple(asked), tuple(givens))
+
+
+def _by_lot(pool: Sequence[Question], count: int, random: Random) -> list[Question]:
+    """Choose so many questions; no rule fills a paper alone as long as there are others."""
+    left = list(pool)
+    random.shuffle(left)
+    picked: list[Question] = []
+    rules: Counter[str] = Counter()
+    while left and len(picked) < count:
+        question = min(left, key=lambda each: rules[each.rule])
+        left.remove(question)
+        rules[question.rule] += 1
+        picked.append(question)
+    return picked
 
 
 @remembered()

@@ -1,114 +1,94 @@
-"""What is asked sooner: every rule and every slip on a schedule of its own.
+"""When a rule, or a slip, is to be asked again: a schedule that learns from how each answer went.
 
-The schedule is published: P. Pimsleur, "A memory schedule", The Modern Language Journal 51 (1967),
-pages 73 to 75: a thing is asked again after 5 seconds, 25 seconds, 2 minutes, 10 minutes, 1 hour, 5
-hours, 1 day, 5 days, 25 days, 4 months and 2 years (values from memory). What is got wrong begins
-again."""
+The schedule is that of the library ``fsrs``, an open scheduler for spaced repetition, with its own
+default weights: what was known is asked again when nine in ten would still know it, and what was
+not is begun again, after a minute and after ten."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable
 from dataclasses import dataclass
-from random import Random
+from datetime import UTC, datetime
 
-from .question import Question
+from fsrs import Card as Scheduled
+from fsrs import Rating, Scheduler
 
-MINUTE, HOUR, DAY = 60.0, 3600.0, 86_400.0
+LOOKED_BACK = 500
+"""Answers the schedule goes by, the last ones."""
 
-INTERVALS = (
-    5.0,
-    25.0,
-    2 * MINUTE,
-    10 * MINUTE,
-    HOUR,
-    5 * HOUR,
-    DAY,
-    5 * DAY,
-    25 * DAY,
-    120 * DAY,
-    730 * DAY,
-)
-"""Seconds after which a thing is asked again, each time it was known (Pimsleur 1967)."""
-
-
-@dataclass(frozen=True, slots=True)
-class Card:
-    """How far something has got: how often in a row it was known, and when it is to be asked
-    again."""
-
-    rung: int = 0
-    due: float = 0.0
-
-    def after(self, right: bool, now: float) -> Card:
-        """Return where it stands after it was asked."""
-        rung = min(self.rung + 1, len(INTERVALS)) if right else 0
-        return Card(rung, now + (INTERVALS[rung - 1] if rung else 0.0))
+_SCHEDULER = Scheduler(enable_fuzzing=False)
 
 
 @dataclass(frozen=True, slots=True)
 class Answered:
-    """An answer that was given: what it tested, how much of it was right, which slips it showed,
-    and when, seconds."""
+    """An answer that was given.
+
+    Attributes
+    ----------
+    rule : str
+        What it tested.
+    share : float
+        How much of it was right, 0 to 1.
+    slips : tuple of str
+        Which it showed.
+    at : float
+        When, seconds.
+    chances : tuple of str
+        Which slips it might have shown.
+    key : str
+        Of the question; empty where it is not known any more.
+    """
 
     rule: str
     share: float
     slips: tuple[str, ...]
     at: float
+    chances: tuple[str, ...] = ()
+    key: str = ""
 
 
-def cards(history: Iterable[Answered]) -> dict[str, Card]:
-    """Return where every rule stands after what was answered, and every slip that was made."""
-    found: dict[str, Card] = {}
-    for answer in sorted(history, key=lambda each: each.at):
-        found[answer.rule] = found.get(answer.rule, Card()).after(answer.share >= 1, answer.at)
-        for slip in answer.slips:
-            found[slip] = Card().after(False, answer.at)
-    return found
+def due_times(
+    history: Iterable[Answered], noted: Iterable[tuple[str, float]] = ()
+) -> dict[str, float]:
+    """Return when every rule that was asked is due again, and every slip that was ever made.
 
-
-def chosen(
-    questions: Sequence[Question],
-    known: Mapping[str, Card],
-    now: float,
-    count: int,
-    random: Random,
-    spaced: bool = True,
-) -> list[Question]:
-    """Choose questions for a round: what is due first, the longest overdue before the rest; else by
-    lot.
+    A slip recovers as a rule does: an answer that might have shown it, and did not, was known.
 
     Parameters
     ----------
-    questions : sequence of Question
-    known : mapping of str to Card
-    now : float
-        Seconds.
-    count : int
-    random : Random
-    spaced : bool
-        Whether the schedule decides, and not the lot alone.
+    history : iterable of Answered
+    noted : iterable of tuple of str and float
+        Slips noted at the board, and when, seconds.
+
+    Returns
+    -------
+    dict of str to float
+        By rule and by slip, seconds.
     """
-    pool = list(questions)
-    random.shuffle(pool)
-    if spaced:
-        pool.sort(key=lambda question: _due(question, known, now))
-    picked: list[Question] = []
-    rules: dict[str, int] = {}
-    # No rule fills the round alone as long as there are others.
-    while pool and len(picked) < count:
-        least = min(rules.get(question.rule, 0) for question in pool)
-        question = next(each for each in pool if rules.get(each.rule, 0) == least)
-        pool.remove(question)
-        rules[question.rule] = least + 1
-        picked.append(question)
-    return picked
+    cards: dict[str, Scheduled] = {}
+    ordered = sorted(history, key=lambda each: each.at)[-LOOKED_BACK:]
+    for answer in ordered:
+        _review(cards, answer.rule, _rating(answer.share), answer.at)
+        for slip in answer.slips:
+            _review(cards, slip, Rating.Again, answer.at)
+        for slip in answer.chances:
+            if slip in cards and slip not in answer.slips:
+                _review(cards, slip, Rating.Good, answer.at)
+    due = {key: card.due.timestamp() for key, card in cards.items()}
+    for slip, at in noted:
+        due[slip] = min(at, due.get(slip, at))
+    return due
 
 
-def _due(question: Question, known: Mapping[str, Card], now: float) -> float:
-    """Return when a question is due: with its rule, or sooner with a slip that it could show again.
+def _rating(share: float) -> Rating:
+    """Return how well something was known: a hint, or a slip of the eye, is *with effort*."""
+    if share >= 1:
+        return Rating.Good
+    return Rating.Hard if share >= 1 / 2 else Rating.Again
 
-    What was never asked comes after what is overdue, and before what is not due yet.
-    """
-    times = [known[question.rule].due] if question.rule in known else [now]
-    times += [known[slip.key].due for slip in question.slips if slip.key in known]
-    return min(times)
+
+def _review(cards: dict[str, Scheduled], key: str, rating: Rating, at: float) -> None:
+    when = datetime.fromtimestamp(at, UTC)
+    # A card's own number is the time it was made, which it waits for; none of ours is looked at.
+    card = cards.get(key) or Scheduled(card_id=0, due=when)
+    cards[key] = _SCHEDULER.review_card(card, rating, when)[0]

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from random import Random
 from typing import Annotated, Literal
 from urllib.parse import urlencode
@@ -17,6 +18,7 @@ from ...core.memo import remembered
 from ...core.plan.errors import ClauseError
 from ...core.plan.writer import write_content, write_plan
 from ...core.practice.ask import questions
+from ...core.practice.choosing import Next, by_lot, next_question
 from ...core.practice.mark import HINT_COSTS, marked
 from ...core.practice.question import RULES, Question
 from ...core.practice.record import learner
@@ -31,7 +33,7 @@ from ...core.practice.sets import (
     slips_of,
     write_set,
 )
-from ...core.practice.spacing import Answered, Card, chosen
+from ...core.practice.spacing import Answered, due_times
 from ...core.practice.vary import variant
 from ...records import Uid
 from ..answer import Answer, Refused
@@ -42,13 +44,13 @@ from .shared import as_file, kit_of
 QuestionKey = Annotated[str, Field(max_length=80)]
 
 
-class RoundIn(Asked):
-    """A round about a plan: how many questions, whether with new givens, and whether what is due
-    comes first."""
+class NextIn(Asked):
+    """The next question of a round about a plan is wanted: whether with new givens, and whether
+    what was wrong comes sooner. `asked` are the keys of those the round has asked, in order."""
 
     text: PlanText
     seed: Seed
-    count: Annotated[int, Field(ge=1, le=30)] = 10
+    asked: Annotated[tuple[QuestionKey, ...], Field(max_length=60)] = ()
     varied: bool = True
     spaced: bool = True
     kit: KitText = ""
@@ -72,17 +74,18 @@ class QuestionOut(Crossing):
     hints: int
     tool: str
     shows: str
-    due: bool
+    again: bool
     lettered: bool
     pointed: bool
 
 
-class RoundOut(Crossing):
-    """A round: the plan it is about, what is given in it, and its questions."""
+class NextOut(Crossing):
+    """The question that comes next, the plan it is about and its seed, and what is given in it."""
 
     text: str
+    seed: int
     givens: tuple[str, ...]
-    questions: tuple[QuestionOut, ...]
+    question: QuestionOut
 
 
 class HintIn(Asked):
@@ -218,42 +221,84 @@ def _question(body: HintIn | PracticeIn) -> Question:
     return found
 
 
-@practice.post("/practice/round")
-def begin_round(body: RoundIn, known: Mapping[str, Card], now: float) -> RoundOut:
-    """Choose the questions of a round, and the givens they are about."""
+@practice.post("/practice/next")
+def ask_next(
+    body: NextIn, history: Sequence[Answered], noted: Sequence[tuple[str, float]], now: float
+) -> NextOut:
+    """Choose the next question of a round, and the givens it is about."""
     own = work_out(body.text, kit_of(body.kit))
     if own.solution.errors:
         first = own.solution.errors[0]
         raise Refused(409, "Not to be practised on", f"line {first.line}: {first.message}")
-    done = (variant(body.text, body.seed) if body.varied else None) or own
-    text = write_plan(done.plan)
-    pool = list(_asked_about(text, body.kit, body.seed).values())
+    found = _chosen(body, body.seed, history, noted, now)
+    if body.varied and (found.asked.again or found.asked.question.key in body.asked):
+        # What comes back has other numbers, where they have the same question.
+        other = _chosen(body, body.seed + 1 + len(body.asked), history, noted, now)
+        found = other if other.asked.question.key == found.asked.question.key else found
+    work = work_out(found.text, kit_of(body.kit))
+    givens = (write_content(entry.given) for entry in work.solution.givens)
+    return NextOut(
+        text=found.text,
+        seed=found.seed,
+        givens=tuple(each.removeprefix("given ") for each in givens),
+        question=_shown(found.asked),
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class _Found:
+    """A question that is to be asked, the plan it is about, and the seed that made it."""
+
+    asked: Next
+    text: str
+    seed: int
+
+
+def _chosen(
+    body: NextIn,
+    seed: int,
+    history: Sequence[Answered],
+    noted: Sequence[tuple[str, float]],
+    now: float,
+) -> _Found:
+    """Choose the next question among those of a plan with the givens of a seed."""
+    text = _with_givens(body.text, seed) if body.varied else body.text
+    pool = list(_asked_about(text, body.kit, seed).values())
     if not pool:
         raise Refused(
             409,
             "Nothing to ask",
             "draw something first: there is nothing to ask about this plan yet",
         )
-    picked = chosen(pool, known, now, body.count, Random(body.seed), body.spaced)
-    givens = tuple(
-        write_content(entry.given).removeprefix("given ") for entry in done.solution.givens
-    )
-    return RoundOut(
-        text=text, givens=givens, questions=tuple(_shown(each, known, now) for each in picked)
-    )
+    count = len(body.asked)
+    known = list(history) if body.spaced else list(history[len(history) - count :])
+    # What the round has asked stands last in the record; only the round knows by which key.
+    tail = zip(known[len(known) - count :], body.asked, strict=False)
+    known[len(known) - count :] = [replace(answer, key=key) for answer, key in tail]
+    due = due_times(history, noted) if body.spaced else {}
+    random = Random(f"{body.seed} {count}")
+    choose = next_question if body.spaced else by_lot
+    return _Found(choose(pool, known, due, now, random, count), text, seed)
 
 
-def _shown(asked: Question, known: Mapping[str, Card], now: float) -> QuestionOut:
+@remembered(200)
+def _with_givens(text: str, seed: int) -> str:
+    """Return a plan with other givens; as it is where it has none to change."""
+    done = variant(text, seed)
+    return write_plan(done.plan) if done else text
+
+
+def _shown(asked: Next) -> QuestionOut:
     """Return a question without its answer."""
-    keys = (asked.rule, *(slip.key for slip in asked.slips))
+    question = asked.question
     return QuestionOut.from_core(
-        asked,
-        tests=RULES[asked.rule],
-        hints=len(asked.hints),
-        tool=asked.setting,
-        lettered=asked.rule == "candidate",
-        pointed=asked.rule == "next",
-        due=any(key in known and known[key].due <= now for key in keys),
+        question,
+        tests=RULES[question.rule],
+        hints=len(question.hints),
+        tool=question.setting,
+        lettered=question.rule == "candidate",
+        pointed=question.rule == "next",
+        again=asked.again,
     )
 
 
@@ -285,12 +330,10 @@ def _picture_at(tool: str, value: float, unit: str) -> str:
 
 
 @practice.post("/practice/answers")
-def judge_answer(
-    body: PracticeIn, history: Sequence[Answered], chances: Sequence[tuple[str, ...]]
-) -> Recorded[VerdictInPractice]:
+def judge_answer(body: PracticeIn, history: Sequence[Answered]) -> Recorded[VerdictInPractice]:
     """Judge an answer, and keep what it showed."""
     question = _question(body)
-    mark = marked(question, body.said, learner(list(history), list(chances)))
+    mark = marked(question, body.said, learner(history))
     share = mark.share * max(0.0, 1 - HINT_COSTS * body.hints)
     right, picture = question.right, ""
     if question.setting and isinstance(right, float | int):

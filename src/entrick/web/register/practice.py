@@ -9,8 +9,9 @@ from typing import Any
 
 from ... import store
 from ...core.logbook.sitting import effective
-from ...core.practice.record import standings, with_board
-from ...core.practice.spacing import Answered
+from ...core.practice.record import called_in_practice
+from ...core.practice.spacing import Answered, due_times
+from ...core.practice.standing import MASTERED, by_slip, standings
 from ..base import Crossing
 from ..operation import Operations
 from ..workers.forward import known_for, records
@@ -24,14 +25,20 @@ class StandingOut(Crossing):
     told: str
     asked: int
     share: float
+    weighs: float
+    low: float
+    high: float
     due: datetime
 
 
 class PracticeSlipOut(Crossing):
-    """A slip, and how often it was made in practice."""
+    """A slip: how often it was made, which share of its chances it is made in now, and whether it
+    has left."""
 
     slip: str
     times: int
+    share: float
+    mastered: bool
 
 
 class PracticeOut(Crossing):
@@ -50,23 +57,24 @@ practice = Operations()
 
 def _history() -> tuple[list[store.AnswerView], list[Answered], list[tuple[str, float]]]:
     """Return what was answered in practice, the same for the schedule, and the slips noted at the
-    board."""
+    board, as practice calls them, each with when."""
     with the_store().reading() as session:
         views = store.list_answers(session)
         sittings = store.list_sittings(session)
-    board = [
-        (event.text, sitting.started_at.timestamp())
+    noted = [
+        (called_in_practice(event.text), sitting.started_at.timestamp())
         for sitting in sittings
         for event in effective(sitting.events)
         if event.kind == "slip"
     ]
-    return views, [Answered(v.rule, v.share, v.slips, v.at.timestamp()) for v in views], board
+    history = [Answered(v.rule, v.share, v.slips, v.at.timestamp(), v.chances) for v in views]
+    return views, history, noted
 
 
 @practice.get("/practice")
 def practice_record() -> PracticeOut:
     """Return what practice has shown so far."""
-    views, history, board = _history()
+    views, history, noted = _history()
     times: dict[str, int] = {}
     for view in views:
         for slip in view.slips:
@@ -74,14 +82,24 @@ def practice_record() -> PracticeOut:
     days: dict[str, list[float]] = {}
     for view in views:
         days.setdefault(view.at.date().isoformat(), []).append(view.share)
-    slips = sorted(times.items(), key=lambda each: (-each[1], each[0]))
+    due = due_times(history)
+    shares = {slip: own.share for slip, own in by_slip(history).items()}
+    slips = sorted(times, key=lambda slip: (-shares[slip], slip))
     return PracticeOut(
         standings=tuple(
             StandingOut.from_core(each, due=datetime.fromtimestamp(each.due, UTC))
-            for each in standings(history)
+            for each in standings(history, due)
         ),
-        slips=tuple(PracticeSlipOut(slip=slip, times=count) for slip, count in slips),
-        at_the_board=len(board),
+        slips=tuple(
+            PracticeSlipOut(
+                slip=slip,
+                times=times[slip],
+                share=shares[slip],
+                mastered=shares[slip] <= MASTERED,
+            )
+            for slip in slips
+        ),
+        at_the_board=len(noted),
         days=tuple((day, len(own), sum(own) / len(own)) for day, own in sorted(days.items())),
         rehearsed=any(view.rehearsed for view in views),
     )
@@ -96,17 +114,16 @@ def forget_practice() -> PracticeOut:
     return practice_record()
 
 
-@known_for("/api/practice/round")
-def _known_of_rules() -> Mapping[str, Any]:
+@known_for("/api/practice/next")
+def _known_of_next() -> Mapping[str, Any]:
     _, history, board = _history()
-    now = datetime.now(UTC).timestamp()
-    return {"known": with_board(history, board), "now": now}
+    noted = [(slip, at) for slip, at in board if slip]
+    return {"history": history, "noted": noted, "now": datetime.now(UTC).timestamp()}
 
 
 @known_for("/api/practice/answers")
 def _known_of_answers() -> Mapping[str, Any]:
-    views, history, _ = _history()
-    return {"history": history, "chances": [view.chances for view in views]}
+    return {"history": _history()[1]}
 
 
 @records("/api/practice/answers")

@@ -425,14 +425,12 @@ function Practised() {
         upright
       />
       <Tabled
-        heads={["What is tested", "Asked", "Right now", "Between", "Rests on", "Due"]}
+        heads={["What is tested", "Right now", "Rests on", "Due"]}
         rows={data.standings.map((each) => [
           each.told,
-          String(each.asked),
-          `${Math.round(each.share * 100)} %`,
-          `${Math.round(each.low * 100)} and ${Math.round(each.high * 100)} %`,
-          `${Math.round(each.weighs)} answers`,
-          new Date(each.due).toLocaleString(),
+          `${Math.round(each.share * 100)} % (${Math.round(each.low * 100)} to ${Math.round(each.high * 100)})`,
+          `${Math.round(each.weighs)} of ${each.asked} answers`,
+          new Date(each.due).toLocaleDateString(),
         ])}
       />
       {data.slips.length > 0 && (
@@ -443,12 +441,11 @@ function Practised() {
             unit="% of its chances now"
           />
           <Tabled
-            heads={["Slip in practice", "Times", "Of its chances now", ""]}
+            heads={["Slip in practice", "Times", "Now"]}
             rows={data.slips.map((each) => [
               each.slip,
               String(each.times),
-              `${Math.round(each.share * 100)} %`,
-              each.mastered ? "has left" : "",
+              each.mastered ? "has left" : `${Math.round(each.share * 100)} %`,
             ])}
           />
         </>

@@ -1094,6 +1094,22 @@ export type DrawnRun = {
 };
 
 /**
+ * DrillIn
+ *
+ * Another size to read off the rule of a kit is wanted.
+ */
+export type DrillIn = {
+    /**
+     * Kit
+     */
+    kit?: string;
+    /**
+     * Seed
+     */
+    seed: number;
+};
+
+/**
  * EdgeRuleOut
  *
  * The rule along the edges of the sheet: lengths in mm, longer marks every so many
@@ -3527,6 +3543,7 @@ export type QuestionOut = {
      * Rule
      */
     rule: string;
+    rule_shown: RuleOut | null;
     /**
      * Shows
      */
@@ -3709,6 +3726,32 @@ export type RevisionsOut = {
      * Revisions
      */
     revisions: Array<RevisionOut>;
+};
+
+/**
+ * RuleOut
+ *
+ * The piece of a rule a question is about: its picture, where the first graduation stands in
+ * it and how far apart they are, mm, how many there are, and whether a pointer stands at one; else the hand sets it.
+ */
+export type RuleOut = {
+    /**
+     * Apart
+     */
+    apart: number;
+    /**
+     * Begins
+     */
+    begins: number;
+    /**
+     * Count
+     */
+    count: number;
+    picture: DisplayList;
+    /**
+     * Pointed
+     */
+    pointed: boolean;
 };
 
 /**
@@ -8041,6 +8084,75 @@ export type JudgeAnswerResponses = {
 };
 
 export type JudgeAnswerResponse = JudgeAnswerResponses[keyof JudgeAnswerResponses];
+
+export type AskDrillData = {
+    body: DrillIn;
+    path?: never;
+    query?: never;
+    url: '/api/practice/drill';
+};
+
+export type AskDrillErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type AskDrillError = AskDrillErrors[keyof AskDrillErrors];
+
+export type AskDrillResponses = {
+    /**
+     * OK
+     */
+    200: QuestionOut;
+};
+
+export type AskDrillResponse = AskDrillResponses[keyof AskDrillResponses];
 
 export type GiveHintData = {
     body: HintIn;

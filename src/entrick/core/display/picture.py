@@ -8,7 +8,7 @@ from fractions import Fraction
 from itertools import pairwise
 
 from ..drawing.marks import DisplayList, DrawnArc, DrawnCircle, DrawnDot, DrawnLine, Lettering, Mark
-from ..measure import Unit
+from ..measure import RulePiece, Unit
 
 WIDEST = 95.0
 """Widest picture in mm; a longer opening is shown with a break in the rule."""
@@ -101,6 +101,49 @@ def _rule(
         if value.denominator == 1 and (unit is Unit.INCH or value % 10 == 0):
             marks.append(Lettering(str(value), x, base - 9.6, 2.5, "middle"))
     return marks
+
+
+POINTER = 9.0
+"""How far a pointer stands up from the edge of a rule, mm."""
+
+EDGE = 13.0
+"""How far below its edge a rule reaches, mm."""
+
+HEIGHTS = {Unit.MM: (6.0, 4.5, 3.0, 1.8), Unit.INCH: (6.0, 5.0, 4.0, 3.2, 2.4, 1.6)}
+"""Of graduations, the roundest first, mm."""
+
+
+def rule_picture(piece: RulePiece) -> DisplayList:
+    """Draw a piece of a rule, life-size, with the pointer where it has one.
+
+    Returns
+    -------
+    DisplayList
+        In mm; the first graduation stands `LEFT` from the left, the edge `EDGE` from below.
+    """
+    end = LEFT + piece.apart * (piece.count - 1)
+    marks: list[Mark] = [
+        DrawnLine(LEFT - 4, EDGE, end + 4, EDGE, "outline"),
+        DrawnLine(LEFT - 4, EDGE - 12, end + 4, EDGE - 12, "construction"),
+    ]
+    for number, value in piece.values():
+        x = LEFT + piece.apart * (number - piece.first)
+        rank = piece.rank(value)
+        marks.append(DrawnLine(x, EDGE, x, EDGE - HEIGHTS[piece.unit][rank], "construction"))
+        if rank == 0:
+            marks.append(Lettering(piece.told(number), x, EDGE - 9.6, 2.5, "middle"))
+    if piece.pointer is not None:
+        x = LEFT + piece.apart * (piece.pointer - piece.first)
+        marks += [
+            DrawnLine(x, EDGE + 0.4, x, EDGE + POINTER, "outline"),
+            DrawnLine(x, EDGE + 0.4, x - 1.2, EDGE + 3.4, "outline"),
+            DrawnLine(x, EDGE + 0.4, x + 1.2, EDGE + 3.4, "outline"),
+        ]
+    return DisplayList(end + LEFT, EDGE + POINTER + 2, tuple(marks))
+
+
+LEFT = 8.0
+"""How far the first graduation of a piece of a rule stands from the left, mm."""
 
 
 def _tick(value: Fraction, unit: Unit) -> float:

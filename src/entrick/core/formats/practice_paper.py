@@ -10,7 +10,8 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING, Literal
 
 from ..desk import Work, work_out
-from ..drawing.marks import Lettering
+from ..display.picture import rule_picture
+from ..drawing.marks import DisplayList, Lettering
 from ..geometry import Circle, Point
 from ..practice.sets import Paper, Set, rows_of
 from .pdf import draw_mark, face_name
@@ -22,6 +23,9 @@ LETTERS, LEADING = 9.0, 12.0
 """Height of the lettering and of a row, points."""
 
 MARGIN = 45.0
+
+MM = 72 / 25.4
+"""Points in a millimetre."""
 
 FIGURE = 150.0
 """Greatest height of a figure, points."""
@@ -155,16 +159,31 @@ def _student(
             indent = "      " if row.startswith("      ") else ""
             split = simpleSplit(row.strip(), face, LETTERS, wide - 2 * MARGIN - len(indent) * 4)
             rows += [(indent, part) for part in split]
+        picture = rule_picture(question.rule_shown) if question.rule_shown else None
+        tall = picture.height * MM + LEADING if picture else 0.0
         # A question stands on one page.
-        if at - LEADING * len(rows) < MARGIN and at < top:
+        if at - LEADING * len(rows) - tall < MARGIN and at < top:
             canvas.showPage()
             at = head()
         for indent, part in rows:
             canvas.setFont(face, LETTERS)
             canvas.drawString(MARGIN + len(indent) * 4, at, part)
             at -= LEADING
+        if picture is not None:
+            at -= tall
+            _draw(canvas, picture, MARGIN, at)
         at -= LEADING * 0.8
     canvas.showPage()
+
+
+def _draw(canvas: Canvas, picture: DisplayList, left: float, low: float) -> None:
+    """Draw a picture life-size."""
+    canvas.saveState()
+    canvas.translate(left, low)
+    canvas.scale(MM, MM)
+    for mark in picture.marks:
+        draw_mark(canvas, mark, face_name())
+    canvas.restoreState()
 
 
 def _shown(canvas: Canvas, figures: Sequence[Figure], top: float, room: float) -> float:

@@ -110,7 +110,14 @@ def _unit(match: re.Match[str]) -> str:
     return f" {'mm' if match[1].casefold() == 'mm' else 'in'}"
 
 
+SET_AT = re.compile(r"#(\d{1,5})")
+"""How a pointer that was set is said: by the graduation it stands at, counted along the picture."""
+
+
 def _read(question: Question, said: str) -> float:
+    piece, set_at = question.rule_shown, SET_AT.fullmatch(said.strip())
+    if piece is not None and set_at is not None:
+        return float((piece.first + int(set_at[1])) * piece.step)
     text = in_our_writing(said.strip().rstrip("°"))
     if question.sort == "angle":
         try:

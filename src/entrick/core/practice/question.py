@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from ..measure import RulePiece
+
 Sort = Literal["length", "angle", "choice", "order"]
 """How it is answered: with a length or an angle, by one of several choices, or by putting steps in
 order."""
@@ -14,7 +16,8 @@ RULES: dict[str, str] = {
     "beside it at the sum",
     "radius": "A compass goes by radius, a template by diameter",
     "scale": "What is drawn is the size times the scale; angles never scale",
-    "reading": "A size is read at the nearest graduation, and said on which side of it it lies",
+    "reading": "A size is counted on from the nearest figure before it: the longer the mark, the "
+    "rounder the size",
     "crossing": "Two swings cross twice: an arc that lies above has its centre below",
     "candidate": "Of several solutions the words of the brief choose one",
     "parts": "n equal parts lie 360/n apart; dividers span the chord, twice the radius times the "
@@ -91,8 +94,10 @@ class Question:
         Of steps to be put in order: which of them have to come before each.
     shows : str
         The plan to be shown, where it is another one than the question's.
-    setting : tuple
-        Instrument and unit, where the answer can be shown as a setting; empty where it cannot.
+    setting : str
+        Instrument, where the answer can be shown as a setting; empty where it cannot.
+    rule_shown : RulePiece, optional
+        The piece of a rule that is read, or, where it has no pointer, on which one is set.
     """
 
     key: str
@@ -111,3 +116,4 @@ class Question:
     waits: tuple[tuple[int, ...], ...] = ()
     shows: str = ""
     setting: str = ""
+    rule_shown: RulePiece | None = None

@@ -14,9 +14,9 @@ from random import Random
 from typing import get_args
 
 from ..desk import Work, work_out
-from ..measure import Unit
+from ..measure import RulePiece, Unit
 from ..memo import remembered
-from ..outside import Said, read_json
+from ..outside import Said, read_json, read_number
 from ..plan.document import MOST_CHARACTERS, MOST_LINES
 from ..plan.errors import ClauseError
 from ..plan.writer import write_content
@@ -32,6 +32,9 @@ LONGEST_SET = 128 * 2**20
 LONGEST_ANSWER = 200
 LONGEST_NAME, LONGEST_TEXT = 200, 4_000
 """Characters of a name and of a sentence in a set."""
+
+MOST_MARKS, MOST_SHOWN = 10**6, 2_000
+"""Graduations of a rule, and of a piece of one that is shown."""
 
 MOST_CHOICES, MOST_SLIPS = 400, 200
 LARGEST_ANSWER = 1e9
@@ -122,7 +125,7 @@ def plan_paper(
         own = [
             question
             for question in questions(work_out(text), seed)
-            if question.rule in wanted and question.key in kept
+            if question.rule in wanted and question.key in kept and is_for_paper(question)
         ]
         share = count // len(texts) + (number < count % len(texts))
         picked = _by_lot(own, share, Random(f"{seed} {number}"))
@@ -133,6 +136,11 @@ def plan_paper(
     if not asked:
         raise ClauseError("these plans give no such question: take another plan, or other rules")
     return Paper(str(student), tuple(asked), tuple(givens))
+
+
+def is_for_paper(question: Question) -> bool:
+    """Tell whether a question can be asked on paper: a pointer is set on a screen only."""
+    return question.rule_shown is None or question.rule_shown.pointer is not None
 
 
 def _by_lot(pool: Sequence[Question], count: int, random: Random) -> list[Question]:
@@ -249,7 +257,8 @@ def write_set(made: Set) -> str:
             for paper in made.papers
         ],
     }
-    return json.dumps(said, ensure_ascii=False, separators=(",", ":")) + "\n"
+    # Fractions of a rule's graduations are written as they are said, 1/32.
+    return json.dumps(said, ensure_ascii=False, separators=(",", ":"), default=str) + "\n"
 
 
 def read_set(text: str) -> Set:
@@ -323,7 +332,24 @@ def _question(said: Said) -> Question:
         waits=waits,
         shows=said.text("shows", MOST_CHARACTERS),
         setting=said.text("setting", LONGEST_NAME),
+        # Sets made before rules were shown have none.
+        rule_shown=_piece(said.value.get("rule_shown"), said.where),
     )
+
+
+def _piece(value: object, where: str) -> RulePiece | None:
+    if value is None:
+        return None
+    said = Said.of(value, f"{where}.rule_shown")
+    unit = said.text("unit", LONGEST_NAME)
+    if unit not in list(Unit):
+        raise ClauseError(f"{said.where}.unit is neither mm nor in")
+    step, ratio = (read_number(said.text(name, LONGEST_NAME)) for name in ("step", "ratio"))
+    if not 0 < step <= LARGEST_ANSWER or not 0 < ratio <= LARGEST_ANSWER:
+        raise ClauseError(f"{said.where} is no rule: its step and ratio are more than nought")
+    pointer = None if said["pointer"] is None else said.whole("pointer", 0, MOST_MARKS)
+    first, count = said.whole("first", 0, MOST_MARKS), said.whole("count", 1, MOST_SHOWN)
+    return RulePiece(Unit(unit), step, ratio, first, count, pointer)
 
 
 def _slip(said: Said) -> Slip:

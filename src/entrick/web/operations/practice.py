@@ -10,7 +10,10 @@ from urllib.parse import urlencode
 
 from pydantic import Field
 
+from ...core.board.kit import default_kit
 from ...core.desk import work_out
+from ...core.display.picture import LEFT, rule_picture
+from ...core.drawing.marks import DisplayList
 from ...core.formats.practice_paper import write_papers
 from ...core.logbook.measured import read_value
 from ...core.measure import Unit
@@ -19,6 +22,7 @@ from ...core.plan.errors import ClauseError
 from ...core.plan.writer import write_content, write_plan
 from ...core.practice.ask import questions
 from ...core.practice.choosing import Next, by_lot, next_question
+from ...core.practice.drill import drill_question
 from ...core.practice.mark import HINT_COSTS, marked
 from ...core.practice.question import RULES, Question
 from ...core.practice.record import learner
@@ -56,6 +60,18 @@ class NextIn(Asked):
     kit: KitText = ""
 
 
+class RuleOut(Crossing):
+    """The piece of a rule a question is about: its picture, where the first graduation stands in
+    it and how far apart they are, mm, how many there are, and whether a pointer stands at one;
+    else the hand sets it."""
+
+    picture: DisplayList
+    begins: float
+    apart: float
+    count: int
+    pointed: bool
+
+
 class QuestionOut(Crossing):
     """A question as it is asked; see `core.practice.Question`.
 
@@ -77,6 +93,7 @@ class QuestionOut(Crossing):
     again: bool
     lettered: bool
     pointed: bool
+    rule_shown: RuleOut | None
 
 
 class NextOut(Crossing):
@@ -86,6 +103,13 @@ class NextOut(Crossing):
     seed: int
     givens: tuple[str, ...]
     question: QuestionOut
+
+
+class DrillIn(Asked):
+    """Another size to read off the rule of a kit is wanted."""
+
+    seed: Seed
+    kit: KitText = ""
 
 
 class HintIn(Asked):
@@ -213,6 +237,9 @@ def _asked_about(text: str, kit: str, seed: int) -> dict[str, Question]:
 
 
 def _question(body: HintIn | PracticeIn) -> Question:
+    if not body.text:
+        # No plan is wanted for what is asked of the rule alone.
+        return drill_question(kit_of(body.kit) or default_kit(Unit.MM), body.seed)
     found = _asked_about(body.text, body.kit, body.seed).get(body.key)
     if found is None:
         raise Refused(
@@ -299,7 +326,28 @@ def _shown(asked: Next) -> QuestionOut:
         lettered=question.rule == "candidate",
         pointed=question.rule == "next",
         again=asked.again,
+        rule_shown=_rule_shown(question),
     )
+
+
+def _rule_shown(question: Question) -> RuleOut | None:
+    piece = question.rule_shown
+    if piece is None:
+        return None
+    pointed = piece.pointer is not None
+    return RuleOut(
+        picture=rule_picture(piece),
+        begins=LEFT,
+        apart=piece.apart,
+        count=piece.count,
+        pointed=pointed,
+    )
+
+
+@practice.post("/practice/drill")
+def ask_drill(body: DrillIn) -> QuestionOut:
+    """Return one size to be read off the rule of a kit, or set on it."""
+    return _shown(Next(drill_question(kit_of(body.kit) or default_kit(Unit.MM), body.seed)))
 
 
 @practice.post("/practice/hint")
@@ -348,7 +396,7 @@ def judge_answer(body: PracticeIn, history: Sequence[Answered]) -> Recorded[Verd
     )
     record = {
         "uid": body.uid,
-        "part": work_out(body.text, kit_of(body.kit)).solution.title,
+        "part": work_out(body.text, kit_of(body.kit)).solution.title if body.text else "",
         "rule": question.rule,
         "share": share,
         "slips": tuple(slip.key for slip in mark.slips[:1]),

@@ -28,8 +28,9 @@ from ..sheet.layout import view_box
 from ..solve import Solution
 from ..solve.named import drawn_curves, members
 from ..tolerance import ALIKE, DIRECTION, NOISE, ROUND, SPECK, VARIED
+from .sizes import RIGHT
 from .threads import Thread, unlettered
-from .variation import RIGHT, Dimensioned, Row, Rows, RowSpace, Variation, dimensions, lined_runs
+from .variation import Dimensioned, Row, Rows, RowSpace, Variation, dimensions, lined_runs
 
 MOST_PLACES = 80
 """Places between which straight dimensions are tried."""

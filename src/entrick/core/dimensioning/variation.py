@@ -7,8 +7,7 @@ what others say."""
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Iterator, Sequence
 from functools import cached_property
 from itertools import chain
 
@@ -17,22 +16,13 @@ import numpy.typing as npt
 
 from ..drawing.notes import AngleDimension, LinearDimension, Note, RoundDimension
 from ..geometry import Arc, Circle, Loop, Point
-from ..measure import Dimension
 from ..memo import remembered
-from ..moves import kinds
-from ..plan.clauses import match_clauses
-from ..plan.document import Chain, Content, Given, Line, Plan, Statement
-from ..plan.errors import ClauseError
-from ..plan.evaluate import evaluate
-from ..plan.forms import match_clause
-from ..plan.slots import NUMBERS
-from ..plan.terms import Binary, Expression, Num, names, rewrite, terms, write
-from ..solve import Solution, solve, solve_changed, spoken
+from ..plan.document import Content, Line, Plan
+from ..plan.terms import Binary, Expression, Num
+from ..solve import Solution, solve, solve_changed
 from ..tolerance import ALIKE, DIRECTION, NOISE, VARIED
+from .sizes import Size, changed, counts, loosened, sizes
 from .threads import TIMES, threads
-
-RIGHT = 90
-"""Angles that are whole multiples of a right angle are drawn, not dimensioned (common practice)."""
 
 Row = npt.NDArray[np.float64]
 """How much a measure moves with each size of a plan, times that size: lengths in plan units, angles
@@ -40,17 +30,6 @@ in degrees."""
 
 Rows = npt.NDArray[np.float64]
 """Rows of several measures, one below another."""
-
-
-@dataclass(frozen=True)
-class Size:
-    """A number of the brief that the figure depends on: where it stands, what the drafter calls it,
-    its value."""
-
-    line: int
-    number: Num
-    name: str
-    value: float
 
 
 Dimensioned = LinearDimension | RoundDimension | AngleDimension
@@ -65,16 +44,16 @@ class Variation:
         self.sizes: list[Size] = []
         self.varied: list[Solution] = []
         self.held: list[Size] = []
-        counts = _counts(solution)
+        how_many = counts(solution)
         loose = _perturbed(solution)
         shape = _shape(solution)
-        for size in _sizes(solution):
+        for size in sizes(solution):
             content = _enlarged(solution.plan.lines[size.line - 1].content, size.number)
             other = solve_changed(loose, size.line, content)
             if len(other.errors) == len(solution.errors) and _shape(other) == shape:
                 self.sizes.append(size)
                 self.varied.append(other)
-            elif size.name not in counts:
+            elif size.name not in how_many:
                 # It cannot be a trifle larger alone: what it makes meets the rest only because the
                 # numbers agree.
                 self.held.append(size)
@@ -279,69 +258,12 @@ def _places(run: Loop, start: Point) -> list[float]:
 
 def _perturbed(solution: Solution) -> Solution:
     """Return the solution of the plan with every chain as long as its links make it."""
-    lines = [Line(_loose(line.content), line.comment) for line in solution.plan.lines]
+    lines = [Line(loosened(line.content), line.comment) for line in solution.plan.lines]
     if all(
         line.content is was.content for line, was in zip(lines, solution.plan.lines, strict=True)
     ):
         return solution
     return solve(Plan(tuple(lines)))
-
-
-def _sizes(solution: Solution) -> Iterator[Size]:
-    for entry in solution.givens:
-        if entry.error is None:
-            given = entry.given
-            items = (given.value,) if isinstance(given, Given) else given.links
-            for index, item in enumerate(items, 1):
-                for number in terms(item) if item is not None else ():
-                    name = given.name if isinstance(given, Given) else f"{given.name}.{index}"
-                    yield from _size(entry.line, number, name, solution)
-    for statement in solution.entries:
-        if statement.made is not None and not statement.made.nothing:
-            yield from _bare(statement.line, statement.statement, solution)
-
-
-def _bare(line: int, statement: Statement, solution: Solution) -> Iterator[Size]:
-    """Return the sizes that stand in a statement itself, not in a given."""
-    try:
-        matches = match_clauses(spoken(statement), kinds()[statement.kind].forms, statement.kind)
-    except ClauseError:
-        return
-    for match in matches:
-        for slot in match.form.slots:
-            if slot.type not in NUMBERS or slot.type == "count":
-                continue
-            for item in match.slots.get(slot.name, ()):
-                for number in terms(item):
-                    plain = number.text.rstrip("°")
-                    if slot.type == "angle" and plain.isdigit() and int(plain) % RIGHT == 0:
-                        continue
-                    yield from _size(line, number, f"{write(number)} in {statement.name}", solution)
-
-
-def _counts(solution: Solution) -> frozenset[str]:
-    """Return the givens that say how many, and not how large."""
-    found: set[str] = set()
-    for entry in solution.entries:
-        kind = kinds().get(entry.statement.kind)
-        for clause in entry.statement.clauses if kind else ():
-            match = match_clause(clause, kind.forms)  # type: ignore[union-attr]
-            if match is None:
-                continue
-            for slot in match.form.slots:
-                if slot.type == "count":
-                    items = match.slots.get(slot.name, ())
-                    found.update(name for item in items for name in names(item))
-    return frozenset(found)
-
-
-def _size(line: int, number: Num, name: str, solution: Solution) -> Iterator[Size]:
-    try:
-        quantity = evaluate(number, {}, solution.unit)
-    except ClauseError:
-        return
-    if quantity.value != 0 and quantity.dimension not in (Dimension.AREA, Dimension.PER_LENGTH):
-        yield Size(line, number, name, float(quantity.value))
 
 
 @remembered()
@@ -352,29 +274,4 @@ def _enlarged(content: Content, number: Num) -> Content:
     def larger(part: Expression) -> Expression | None:
         return Binary(part, "*", Num(f"{1 + VARIED:.6f}")) if part is number else None
 
-    return _changed(content, larger)
-
-
-def _changed(content: Content, change: Callable[[Expression], Expression | None]) -> Content:
-    match content:
-        case Given():
-            return replace(content, value=rewrite(content.value, change))  # type: ignore[arg-type]
-        case Chain():
-            links = tuple(None if link is None else rewrite(link, change) for link in content.links)
-            return _loose(replace(content, links=links))  # type: ignore[arg-type]
-        case Statement():
-            clauses = tuple(
-                clause._replace(items=tuple(rewrite(item, change) for item in clause.items))
-                for clause in content.clauses
-            )
-            return replace(content, clauses=clauses)
-    return content
-
-
-@remembered()
-def _loose(content: Content) -> Content:
-    """Let a chain with all its links be as long as they make it: its overall size follows from
-    them."""
-    if not (isinstance(content, Chain) and all(link is not None for link in content.links)):
-        return content
-    return replace(content, overall=None)
+    return changed(content, larger)

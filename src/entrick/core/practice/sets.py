@@ -8,8 +8,8 @@ import io
 import json
 import re
 from collections import Counter
-from collections.abc import Callable, Iterable, Iterator, Sequence
-from dataclasses import asdict, dataclass
+from collections.abc import Callable, Collection, Iterable, Iterator, Sequence
+from dataclasses import asdict, dataclass, replace
 from random import Random
 from typing import get_args
 
@@ -17,7 +17,7 @@ from ..desk import Work, work_out
 from ..measure import RulePiece, Unit
 from ..memo import remembered
 from ..outside import Said, read_json, read_number
-from ..plan.document import MOST_CHARACTERS, MOST_LINES
+from ..plan.document import MOST_CHARACTERS, MOST_LINES, Chain
 from ..plan.errors import ClauseError
 from ..plan.writer import write_content
 from ..spreadsheet import write_table
@@ -94,6 +94,20 @@ class Set:
     plans: tuple[str, ...] = ()
 
 
+def shuffled(question: Question, random: Random) -> Question:
+    """Return a question with its choices in another order, so that neighbours have other
+    letters."""
+    count = len(question.choices)
+    order = random.sample(range(count), count)
+    choices = tuple(question.choices[n] for n in order)
+    waits = (
+        tuple(tuple(sorted(order.index(before) for before in question.waits[n])) for n in order)
+        if question.waits
+        else ()
+    )
+    return replace(question, choices=choices, waits=waits)
+
+
 def plan_paper(
     texts: Sequence[str], student: int, count: int, seed: int, rules: frozenset[str] = frozenset()
 ) -> Paper:
@@ -131,8 +145,9 @@ def plan_paper(
         picked = _by_lot(own, share, Random(f"{seed} {number}"))
         done = own_variant(text, student, seed) or work_out(text)
         known = {question.key: question for question in questions(done, seed)}
-        givens.append(_givens(done))
-        asked += [known[question.key] for question in picked]
+        givens.append(_givens(done, [each.line for each in picked if each.rule == "chain"]))
+        own_order = Random(f"{seed} {number} {student}")
+        asked += [shuffled(known[question.key], own_order) for question in picked]
     if not asked:
         raise ClauseError("these plans give no such question: take another plan, or other rules")
     return Paper(str(student), tuple(asked), tuple(givens))
@@ -184,11 +199,26 @@ def _seed_of(student: int, seed: int, turn: int) -> int:
     return seed * 100_003 + student + turn * 7_919_021
 
 
-def _givens(work: Work) -> str:
-    """Return what a plan is given, in a row."""
-    solution = work.solution
-    said = [f"{write_content(entry.given).removeprefix('given ')}" for entry in solution.givens]
-    return f"{brief_of(work)}, {solution.unit.value}, at {work.sheet.scale}: {'; '.join(said)}"
+def _givens(work: Work, chains: Collection[int]) -> str:
+    """Return what a plan is given, in a row; what is asked of chains is not told."""
+    said = "; ".join(givens_of(work, chains))
+    return f"{brief_of(work)}, {work.solution.unit.value}, at {work.sheet.scale}: {said}"
+
+
+def givens_of(work: Work, chains: Collection[int] = ()) -> Iterator[str]:
+    """Yield what a plan is given, as it is given.
+
+    Parameters
+    ----------
+    work : Work
+    chains : collection of int
+        Lines of chains of which the first link, or the one that is open, is asked for.
+    """
+    for entry in work.solution.givens:
+        given = entry.given
+        if isinstance(given, Chain) and entry.line in chains and None not in given.links:
+            given = replace(given, links=(None, *given.links[1:]))
+        yield write_content(given).removeprefix("given ")
 
 
 def make(

@@ -1,26 +1,32 @@
-"""The same part with new givens: round numbers of its unit, by lot, that solve with the same
-choices."""
+"""The same part with other sizes, those of its givens and those in its statements: round numbers
+of its unit, by lot, that solve with the same choices."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+import re
+from collections.abc import Callable, Mapping
+from dataclasses import replace
 from fractions import Fraction
 from itertools import combinations
 from random import Random
+from typing import cast
 
 from ..desk import Work, work_out
+from ..dimensioning.sizes import Size, changed, counts, sizes
 from ..kind import Made
-from ..measure import Dimension, Quantity, Unit, spell
-from ..plan.document import Given
-from ..plan.edit import set_given
+from ..measure import Dimension, Unit, spell
+from ..outside import read_number
+from ..plan.document import Chain, Plan, Statement
 from ..plan.errors import ClauseError
 from ..plan.reader import read_plan
-from ..plan.terms import Name, Num
+from ..plan.terms import Expression, Name, Num, Term, Text, rewrite
 from ..plan.writer import write_plan
 from ..rules.gear import PREFERRED
+from ..rules.thread import USUAL
 from ..sheet import Sheet
 from ..sheet.layout import lay_out
 from ..solve import Solution, solve
+from .other_hand import hands
 
 LEAST, MOST = 0.75, 1.35
 """By how much a given is made smaller or larger (by eye, no source)."""
@@ -34,6 +40,9 @@ RATIO = 1.25
 TABLED = frozenset({"module", "diametral", "circular", "keyway", "thread", "pressure"})
 """Words of clauses whose sizes are taken from tables, and are not made up."""
 
+COARSE_THREAD = re.compile(r"M(\d+(?:\.\d+)?)")
+"""How a coarse metric thread is written."""
+
 TRIES = 12
 """Times it is tried, every time with smaller changes, before the givens stay as they are."""
 
@@ -43,7 +52,7 @@ ROUND_IN = ((4, Fraction(1, 4)), (1, Fraction(1, 8)), (0, Fraction(1, 16)))
 
 
 def variant(text: str, seed: int) -> Work | None:
-    """Return a plan with other givens.
+    """Return a plan with other sizes.
 
     Parameters
     ----------
@@ -62,15 +71,14 @@ def variant(text: str, seed: int) -> Work | None:
     if own.solution.errors or own.sheet.errors:
         return None
     random = Random(seed)
+    # Which of two crossings is meant is another one of the other hand.
+    own = work_out(random.choice(hands(text)))
     for turn in range(TRIES):
-        plan = read_plan(text)
-        for line, said in _new_givens(own.solution, random, 1 - turn / TRIES):
-            try:
-                plan = set_given(plan, line, said)
-            except (ClauseError, ValueError):
-                break
-        new = write_plan(plan)
-        if new == text:
+        try:
+            new = write_plan(_varied(own.solution, random, 1 - turn / TRIES))
+        except (ClauseError, ValueError):
+            continue
+        if new == write_plan(own.plan):
             continue
         # What is drawn is worked out only of the one that is taken.
         solution = solve(read_plan(new))
@@ -85,17 +93,28 @@ def variant(text: str, seed: int) -> Work | None:
 
 
 def _keeps_its_look(own: Solution, new: Solution) -> bool:
-    """Tell whether given sizes keep their order, and the ratio of any two within a quarter."""
-    pairs = [
-        (float(before.quantity.value), float(after.quantity.value))
-        for before, after in zip(own.givens, new.givens, strict=True)
-        if before.quantity and after.quantity and before.quantity.dimension is Dimension.LENGTH
-    ]
+    """Tell whether sizes keep their order, and the ratio of any two within a quarter."""
+    before, after = _lengths(own), _lengths(new)
+    if len(before) != len(after):
+        return False
+    pairs = {(a.value, b.value) for a, b in zip(before, after, strict=True)}
     return all(
         (a < b) == (c < d) and (a == b) == (c == d) and 1 / RATIO <= (a * d) / (b * c) <= RATIO
-        for (a, c), (b, d) in combinations(pairs, 2)
+        for (a, c), (b, d) in combinations(sorted(pairs), 2)
         if min(a, b, c, d) > 0
     )
+
+
+def _lengths(solution: Solution) -> list[Size]:
+    """Return the sizes of a plan that are lengths; a plain number is one unless it says how
+    many."""
+    how_many = counts(solution)
+    plain = (Dimension.LENGTH, Dimension.PLAIN)
+    return [
+        size
+        for size in sizes(solution)
+        if size.dimension in plain and size.name not in how_many and size.value > 0
+    ]
 
 
 def _wrong(work: Work) -> frozenset[tuple[str, int]]:
@@ -105,37 +124,75 @@ def _wrong(work: Work) -> frozenset[tuple[str, int]]:
     )
 
 
-def _new_givens(solution: Solution, random: Random, reach: float) -> Iterator[tuple[int, str]]:
-    """Yield new values for the givens that are plain sizes, as they are written: all of them larger
-    or smaller by nearly the same, so that a part keeps its look."""
+def _varied(own: Solution, random: Random, reach: float) -> Plan:
+    """Return a plan with other sizes: all of them larger or smaller by nearly the same, so that a
+    part keeps its look, and what was of one size stays of one."""
     common = random.uniform(1 - (1 - LEAST) * reach, 1 + (MOST - 1) * reach)
-    tabled = _tabled(solution)
-    for entry in solution.givens:
-        given = entry.given
-        if (
-            not isinstance(given, Given)
-            or entry.quantity is None
-            or not isinstance(given.value, Num)
-        ):
-            continue
-        if (
-            entry.quantity.dimension not in (Dimension.LENGTH, Dimension.PLAIN)
-            or entry.quantity.value <= 0
-        ):
-            continue
-        # Later tries change fewer of them, and less. A plain number may be a count: one that
-        # changes what is there is refused with what it comes to.
-        if random.random() > reach:
-            continue
-        times = common * random.uniform(1 - APART * reach, 1 + APART * reach)
-        if given.name in tabled:
-            said = _by_table(entry.quantity, tabled[given.name], times)
-            if said is None:
-                continue
-        else:
-            said = _said(entry.quantity, solution.unit, times)
-        count = f"{given.count}× " if given.count else ""
-        yield entry.line, f"{count}{entry.quantity.mark}{said}"
+    tabled = _tabled(own)
+    said: dict[float, str] = {}
+    changes: dict[Num, Expression] = {}
+    for size in _lengths(own):
+        word = size.clause if size.clause in TABLED else tabled.get(size.name, "")
+        if not word and size.value not in said:
+            # Later tries change fewer of them, and less.
+            times = common * random.uniform(1 - APART * reach, 1 + APART * reach)
+            kept = random.random() > reach
+            said[size.value] = size.number.text if kept else _said(size.value, own.unit, times)
+        new = _by_table(size.value, word, common) if word else said[size.value]
+        changes[size.number] = Num(new)
+
+    def other(part: Expression) -> Expression | None:
+        return changes.get(part) if isinstance(part, Num) else None
+
+    lines = []
+    for line in own.plan.lines:
+        content = changed(line.content, other)
+        match line.content:
+            case Chain():
+                content = _chain(line.content, own, said, other)
+            case Statement():
+                content = _with_thread(cast(Statement, content), random)
+        lines.append(replace(line, content=content))
+    # Written and read again, as a drafter would have it.
+    return read_plan(write_plan(Plan(tuple(lines))))
+
+
+def _chain(
+    chain: Chain,
+    own: Solution,
+    said: Mapping[float, str],
+    other: Callable[[Expression], Expression | None],
+) -> Chain:
+    """Return a chain with other links, as long as they make it; where one is open it is as much
+    longer as its neighbours."""
+    links = [
+        None if link is None else cast(Expression, rewrite(link, other)) for link in chain.links
+    ]
+    if not isinstance(chain.overall, Num):
+        return replace(chain, links=tuple(links))
+    known = [link for link in links if isinstance(link, Num)]
+    total = sum(read_number(link.text) for link in known)
+    if None in links:
+        missing = own.quantities[f"{chain.name}.{links.index(None) + 1}"]
+        grown = sum(map(float, map(read_number, said.values()))) / (sum(said) or 1.0)
+        total += read_number(_said(float(missing.value), own.unit, grown))
+    return replace(chain, links=tuple(links), overall=Num(spell(Fraction(total), own.unit)))
+
+
+def _with_thread(content: Statement, random: Random) -> Statement:
+    """Return a statement with another coarse metric thread, about as large, where it has one."""
+
+    def other(text: str) -> str:
+        found = COARSE_THREAD.fullmatch(text)
+        near = [s for s in USUAL if found and LEAST <= s / float(found[1]) <= MOST]
+        return f"M{random.choice(near)}" if near else text
+
+    def item(term: Term) -> Term:
+        return Text(other(term.text)) if isinstance(term, Text) else term
+
+    clauses = tuple(each._replace(items=tuple(map(item, each.items))) for each in content.clauses)
+    # What stands in quotes at the end of a row is a note, or belongs to its last clause.
+    return replace(content, clauses=clauses, note=other(content.note))
 
 
 def _tabled(solution: Solution) -> dict[str, str]:
@@ -150,17 +207,15 @@ def _tabled(solution: Solution) -> dict[str, str]:
     return found
 
 
-def _by_table(quantity: Quantity, word: str, times: float) -> str | None:
-    """Return the size of the table that is nearest to one so many times as large; None where there
-    is no table to vary it by."""
+def _by_table(size: float, word: str, times: float) -> str:
+    """Return the size of the table that is nearest to one so many times as large; the size itself
+    where there is no table to vary it by."""
     if word != "module":
-        return None
-    wanted = float(quantity.value) * times
-    return f"{min(PREFERRED, key=lambda size: abs(size - wanted)):g}"
+        return f"{size:.10g}"
+    return f"{min(PREFERRED, key=lambda each: abs(each - size * times)):g}"
 
 
-def _said(quantity: Quantity, unit: Unit, times: float) -> str:
-    size = float(quantity.value)
+def _said(size: float, unit: Unit, times: float) -> str:
     steps = ROUND_MM if unit is Unit.MM else ROUND_IN
     grid = next(step for least, step in steps if size >= least)
     return spell(max(grid, round(size * times / float(grid)) * grid), unit)

@@ -8,8 +8,9 @@ from itertools import groupby
 
 import numpy as np
 
+from ..dimensioning.sizes import Size
 from ..dimensioning.threads import unlettered
-from ..dimensioning.variation import Row, RowSpace, Size, Variation, dimensions
+from ..dimensioning.variation import Row, RowSpace, Variation, dimensions
 from ..plan.document import Clause, Statement
 from ..plan.terms import Name
 from ..plan.writer import write_content

@@ -55,6 +55,9 @@ COARSE = {
 }
 """Pitch of metric coarse threads by diameter, mm (ISO 261, ISO 262; from memory)."""
 
+USUAL = (3, 4, 5, 6, 8, 10, 12, 16, 20, 24, 30, 36, 42, 48)
+"""Diameters one takes first, mm (ISO 261, first choice; from memory)."""
+
 FINE = {
     "1": ("0.2",),
     "1.1": ("0.2",),

@@ -20,9 +20,11 @@ from entrick.cli import main
 from entrick.core.desk import Work, work_out
 from entrick.core.formats.practice_paper import write_papers
 from entrick.core.measure import Dimension
+from entrick.core.moves import kinds
 from entrick.core.plan.errors import ClauseError
-from entrick.core.plan.writer import write_content
+from entrick.core.practice.as_given import givens_of, rows_drawn
 from entrick.core.practice.ask import questions
+from entrick.core.practice.ask.hints import says
 from entrick.core.practice.mark import marked
 from entrick.core.practice.question import RULES, Question
 from entrick.core.practice.record import Learner, called_in_practice
@@ -31,6 +33,7 @@ from entrick.core.practice.sets import (
     Paper,
     Set,
     answer_of,
+    key_of,
     make,
     mark_answers,
     marks_csv,
@@ -100,7 +103,7 @@ def test_a_blind_guess_is_seldom_named() -> None:
                     if guess > 0 and abs(guess - question.right) > question.near:
                         tried += 1
                         named += bool(marked(question, f"{guess:.6f}").slips)
-    assert tried > 7000
+    assert tried > 4500
     assert named / tried <= 0.075
 
 
@@ -404,7 +407,7 @@ def test_papers_hold_every_question_and_the_key_every_answer(made: Set) -> None:
             assert f"student{paper.student}" in flat
             for question in paper.questions:
                 assert "".join(question.asks.split()) in flat
-        right = "".join(f"= {answer_of(made.papers[0].questions[0])}".split())
+        right = "".join(f"= {key_of(made.papers[0].questions[0])}".split())
         assert (right in flat) == key
 
 
@@ -487,9 +490,14 @@ def test_head_question_and_key_speak_of_one_plan(name: str) -> None:
             return
         done = own_variant(text, student, 3) or work_out(text)
         own = {question.key: question for question in questions(done, 3)}
-        assert all(own[question.key] == question for question in paper.questions)
-        for entry in done.solution.givens:
-            assert write_content(entry.given).removeprefix("given ") in paper.givens[0]
+        for question in paper.questions:
+            mine = own[question.key]
+            # What is put in order, or chosen from, stands in another order on every paper.
+            assert replace(question, choices=mine.choices, waits=mine.waits) == mine
+            assert sorted(question.choices) == sorted(mine.choices)
+            assert marked(question, answer_of(question).removesuffix("°")).share == 1
+        for row in (*givens_of(done), *rows_drawn(done)):
+            assert row in paper.givens[0]
 
 
 @pytest.mark.parametrize("name", some(sorted(sample_plans()), 6))
@@ -542,3 +550,52 @@ def test_a_set_made_before_figures_were_printed_opens(made: Set) -> None:
     before = read_set(json.dumps(said))
     assert before.papers == made.papers
     assert write_papers(before).startswith(b"%PDF")
+
+
+def solver(question: Question, head: str) -> Question | None:
+    """Answer a question from the words of its paper alone: what is given there, and drawn, is a plan."""
+    unit, scale = head.partition(": ")[0].split(", ")[-2:]
+    rows = head.partition(": ")[2].split("; ")
+    plan = [f"units {unit}", f"sheet A2 landscape, scale {scale.removeprefix('at ')}"]
+    plan += [
+        row if " = " in row and row.split(" = ")[1].split(",")[0] in kinds() else f"given {row}"
+        for row in rows
+    ]
+    done = work_out("\n".join(row.replace("given chain", "chain") for row in plan) + "\n")
+    assert done.solution.errors == (), done.solution.errors
+    alike = [each for each in questions(done, 3) if each.asks == question.asks]
+    return alike[0] if alike else None
+
+
+@pytest.mark.parametrize("name", some(sorted(sample_plans()), 6))
+def test_a_question_can_be_answered_from_the_words_of_its_paper(name: str) -> None:
+    try:
+        paper = plan_paper([sample_plans()[name]], 2, 14, 3)
+    except ClauseError:
+        return
+    answered = 0
+    for question in paper.questions:
+        if question.rule_shown is not None:
+            continue
+        found = solver(question, paper.givens[0])
+        if question.sort in ("length", "angle") and found is not None:
+            answered += 1
+            assert found.right == pytest.approx(question.right, abs=question.near or 1e-6), (
+                question.asks
+            )
+    assert answered or not any(q.sort == "length" and not q.rule_shown for q in paper.questions)
+
+
+@pytest.mark.parametrize(
+    ("name", "text"), some(SAMPLES, 9), ids=[name for name, _ in some(SAMPLES, 9)]
+)
+def test_no_answer_stands_in_its_question_or_hints(name: str, text: str) -> None:
+    for question in asked(text):
+        for hint in question.hints:
+            if isinstance(question.right, float | int):
+                assert not says(hint, float(question.right)), (question.asks, hint)
+            elif isinstance(question.right, str):
+                assert question.right not in hint.split()
+        if isinstance(question.right, float | int) and question.rule_shown is None:
+            assert not says(question.asks, float(question.right)), question.asks
+            assert len(question.hints) >= 2, question

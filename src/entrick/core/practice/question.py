@@ -18,6 +18,8 @@ RULES: dict[str, str] = {
     "scale": "What is drawn is the size times the scale; angles never scale",
     "reading": "A size is counted on from the nearest figure before it: the longer the mark, the "
     "rounder the size",
+    "direction": "A direction is counted from level to the right, against the clock; the other way "
+    "round it is what is left of 180",
     "crossing": "Two swings cross twice: an arc that lies above has its centre below",
     "candidate": "Of several solutions the words of the brief choose one",
     "parts": "n equal parts lie 360/n apart; dividers span the chord, twice the radius times the "

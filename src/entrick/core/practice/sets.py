@@ -8,19 +8,20 @@ import io
 import json
 import re
 from collections import Counter
-from collections.abc import Callable, Collection, Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import asdict, dataclass, replace
+from fractions import Fraction
 from random import Random
 from typing import get_args
 
 from ..desk import Work, work_out
-from ..measure import RulePiece, Unit
+from ..measure import RulePiece, Unit, spell
 from ..memo import remembered
 from ..outside import Said, read_json, read_number
-from ..plan.document import MOST_CHARACTERS, MOST_LINES, Chain
+from ..plan.document import MOST_CHARACTERS, MOST_LINES
 from ..plan.errors import ClauseError
-from ..plan.writer import write_content
 from ..spreadsheet import write_table
+from .as_given import givens_of, rows_drawn
 from .ask import questions
 from .mark import Mark, marked
 from .question import RULES, Question, Slip, Sort
@@ -65,6 +66,7 @@ ON_PAPER = frozenset(
         "order",
         "place",
         "wheel",
+        "direction",
         "thread",
         "keyway",
         "flats",
@@ -145,7 +147,7 @@ def plan_paper(
         picked = _by_lot(own, share, Random(f"{seed} {number}"))
         done = own_variant(text, student, seed) or work_out(text)
         known = {question.key: question for question in questions(done, seed)}
-        givens.append(_givens(done, [each.line for each in picked if each.rule == "chain"]))
+        givens.append(_givens(done))
         own_order = Random(f"{seed} {number} {student}")
         asked += [shuffled(known[question.key], own_order) for question in picked]
     if not asked:
@@ -199,26 +201,10 @@ def _seed_of(student: int, seed: int, turn: int) -> int:
     return seed * 100_003 + student + turn * 7_919_021
 
 
-def _givens(work: Work, chains: Collection[int]) -> str:
-    """Return what a plan is given, in a row; what is asked of chains is not told."""
-    said = "; ".join(givens_of(work, chains))
+def _givens(work: Work) -> str:
+    """Return what a plan is given and draws, in a row."""
+    said = "; ".join([*givens_of(work), *rows_drawn(work)])
     return f"{brief_of(work)}, {work.solution.unit.value}, at {work.sheet.scale}: {said}"
-
-
-def givens_of(work: Work, chains: Collection[int] = ()) -> Iterator[str]:
-    """Yield what a plan is given, as it is given.
-
-    Parameters
-    ----------
-    work : Work
-    chains : collection of int
-        Lines of chains of which the first link, or the one that is open, is asked for.
-    """
-    for entry in work.solution.givens:
-        given = entry.given
-        if isinstance(given, Chain) and entry.line in chains and None not in given.links:
-            given = replace(given, links=(None, *given.links[1:]))
-        yield write_content(given).removeprefix("given ")
 
 
 def make(
@@ -539,6 +525,26 @@ def answer_of(question: Question) -> str:
     return str(question.right)
 
 
+def key_of(question: Question) -> str:
+    """Write the right answer as a key has it: with the graduation it may be off, or what an order
+    has to keep."""
+    said = answer_of(question)
+    if question.sort == "length":
+        near = spell(Fraction(question.near).limit_denominator(1000), Unit(question.unit))
+        return f"{said}, give or take {near}"
+    if question.sort == "choice":
+        return f"{chr(ord('a') + question.choices.index(said))}) {said}"
+    if question.sort == "order":
+        kept = [
+            f"{before + 1} before {after + 1}"
+            for after, waits in enumerate(question.waits)
+            for before in waits
+            if not any(before in question.waits[other] for other in waits)
+        ]
+        return f"such as {said}: any order with {', '.join(kept)}" if kept else "any order"
+    return said
+
+
 def rows_of(question: Question, number: int, key: bool = False) -> Iterator[str]:
     """Yield a question as it is printed; with its answer and working for a key."""
     yield f"{number}.  {question.asks}"
@@ -549,7 +555,7 @@ def rows_of(question: Question, number: int, key: bool = False) -> Iterator[str]
         for n, choice in enumerate(question.choices):
             yield f"      {chr(ord('a') + n)})  {choice}"
     if key:
-        yield f"      = {answer_of(question)}"
+        yield f"      = {key_of(question)}"
         yield from (f"      {row}" for row in question.working)
     else:
         unit = f" {question.unit}" if question.unit else ""

@@ -71,6 +71,7 @@ def variant(text: str, seed: int) -> Work | None:
     if own.solution.errors or own.sheet.errors:
         return None
     random = Random(seed)
+    known = _wrong(own)
     # Which of two crossings is meant is another one of the other hand.
     own = work_out(random.choice(hands(text)))
     for turn in range(TRIES):
@@ -87,7 +88,7 @@ def variant(text: str, seed: int) -> Work | None:
         if not _is_alike(own.solution, solution, lay_out(solution)):
             continue
         done = work_out(new, own.kit)
-        if _wrong(done) <= _wrong(own):
+        if _wrong(done) <= known:
             return done
     return None
 

@@ -20,6 +20,7 @@ from ...core.measure import Unit
 from ...core.memo import remembered
 from ...core.plan.errors import ClauseError
 from ...core.plan.writer import write_plan
+from ...core.practice.as_given import givens_of, rows_drawn
 from ...core.practice.ask import questions
 from ...core.practice.choosing import Next, by_lot, next_question
 from ...core.practice.drill import drill_question
@@ -30,7 +31,6 @@ from ...core.practice.sets import (
     Set,
     answer_of,
     briefs_of,
-    givens_of,
     mark_answers,
     marks_csv,
     plan_paper,
@@ -264,12 +264,10 @@ def ask_next(
         other = _chosen(body, body.seed + 1 + len(body.asked), history, noted, now)
         found = other if other.asked.question.key == found.asked.question.key else found
     work = work_out(found.text, kit_of(body.kit))
-    asked = found.asked.question
-    chains = [asked.line] if asked.rule == "chain" else []
     return NextOut(
         text=found.text,
         seed=found.seed,
-        givens=tuple(givens_of(work, chains)),
+        givens=(*givens_of(work), *rows_drawn(work)),
         question=_shown(found.asked),
     )
 

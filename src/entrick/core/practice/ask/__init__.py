@@ -13,6 +13,7 @@ from types import ModuleType
 from ...desk import Work
 from ..question import Question
 from .context import Context
+from .hints import says, with_hints
 
 MOST_ALIKE = 3
 """Questions of one rule about one statement: a curve has many stations, and one learns by three of
@@ -25,6 +26,16 @@ def sorts() -> tuple[ModuleType, ...]:
     modules = (import_module(f"{__name__}.{info.name}") for info in iter_modules(__path__))
     asking = (module for module in modules if hasattr(module, "ask"))
     return tuple(sorted(asking, key=lambda module: module.PLACE))
+
+
+def _echoes(question: Question) -> bool:
+    """Tell whether the answer stands in the question itself."""
+    right = question.right
+    return (
+        isinstance(right, float | int)
+        and question.rule_shown is None
+        and says(question.asks, float(right))
+    )
 
 
 def questions(work: Work, seed: int = 1) -> tuple[Question, ...]:
@@ -45,7 +56,7 @@ def questions(work: Work, seed: int = 1) -> tuple[Question, ...]:
     """
     at = Context(work)
     random = Random(seed)
-    found = [question for each in sorts() for question in each.ask(at, random)]
+    found = [with_hints(q) for each in sorts() for q in each.ask(at, random) if not _echoes(q)]
     seen: set[tuple[str, object]] = set()
     kept: list[Question] = []
     count: Counter[tuple[str, int]] = Counter()

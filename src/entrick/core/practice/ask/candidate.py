@@ -38,7 +38,7 @@ def ask(at: Context, random: Random) -> Iterator[Question]:
             continue
         letters = tuple(c.letter for c in shown.candidates)
         asks = (
-            f"{made.sentence} {len(letters)} solutions fit, lettered on the sheet. Which one "
+            f"{at.told(entry.line)} {len(letters)} solutions fit, lettered on the sheet. Which one "
             "do the words choose?"
         )
         yield Question(

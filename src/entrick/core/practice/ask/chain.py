@@ -14,11 +14,11 @@ PLACE = 9
 
 
 def ask(at: Context, _: Random) -> Iterator[Question]:
-    """Ask for a link of a chain from the others."""
+    """Ask for the link of a chain that is left open, from the others."""
     solution = at.work.solution
     for entry in solution.givens:
         chain = entry.given
-        if not isinstance(chain, Chain) or entry.quantity is None or len(chain.links) < 2:
+        if not isinstance(chain, Chain) or entry.quantity is None or None not in chain.links:
             continue
         values = [
             solution.quantities.get(f"{chain.name}.{n}") for n in range(1, len(chain.links) + 1)
@@ -26,7 +26,7 @@ def ask(at: Context, _: Random) -> Iterator[Question]:
         if any(value is None for value in values):
             continue
         sizes = [float(value.value) for value in values if value is not None]
-        missing = next((n for n, link in enumerate(chain.links) if link is None), 0)
+        missing = chain.links.index(None)
         unit, whole, right = solution.unit.value, sum(sizes), sizes[missing]
         shown = " ".join("?" if n == missing else f"{size:g}" for n, size in enumerate(sizes))
         own = [

@@ -13,6 +13,7 @@ from ...desk import Work
 from ...geometry import Circle, Point
 from ...solve import Entry
 from ...tolerance import worked
+from ..as_given import as_given
 from ..question import Question, Slip
 from ..slips import OnRule
 
@@ -68,10 +69,9 @@ class Context:
         """Return a size of the plan without the last digits of its working."""
         return round(size, 4)
 
-    def sentence(self, line: int) -> str:
-        """Return what a statement says."""
-        entry = self.entry(line)
-        return entry.made.sentence if entry and entry.made else ""
+    def told(self, line: int) -> str:
+        """Return what a statement says, as it is given."""
+        return as_given(self.work, line)
 
 
 def of_length(
@@ -94,11 +94,10 @@ def of_length(
     if not own and at.work.sheet.scale.ratio == 1:
         return
     unit = at.work.kit.unit.value
-    sentence = at.sentence(step.line)
     yield Question(
         f"{rule}:{at.key(step)}",
         rule,
-        f"{sentence} The sheet is at {at.work.sheet.scale}. {what}",
+        f"{at.told(step.line)} The sheet is at {at.work.sheet.scale}. {what}",
         "length",
         step.line,
         right,
@@ -106,18 +105,18 @@ def of_length(
         unit,
         at.rule.near,
         slips=slips,
-        hints=(f"{_RULE_HINTS[rule]}.", *working[:1]),
+        hints=(_RULE_HINTS[rule],),
         working=(*working, setting.told),
         setting=step.tool if step.tool in ("compass", "beam compass", "dividers", "rule") else "",
     )
 
 
 _RULE_HINTS = {
-    "locus": "Is the circle inside the arc, or beside it? Its centre is that many radii away",
-    "radius": "Is a radius given, or a diameter? And the sheet has a scale",
+    "locus": "Is the circle inside the arc, or beside it? Its centre is that many radii away.",
+    "radius": "Is a radius given, or a diameter? And the sheet has a scale.",
     "place": "From which mark, and is it the whole or half of it?",
-    "parts": "Dividers span the chord from mark to mark",
-    "template": "A template goes by diameter",
+    "parts": "Dividers span the chord from mark to mark.",
+    "template": "A template goes by diameter.",
     "stations": "Which way does the cam turn, and where does the lift begin?",
 }
 
@@ -136,7 +135,7 @@ def of_size(
         yield Question(
             f"{rule}:{entry.line}",
             rule,
-            f"{entry.made.sentence} {asks}, at full size?",
+            f"{at.told(entry.line)} {asks}, at full size?",
             "length",
             entry.line,
             right,

@@ -49,7 +49,7 @@ def ask(at: Context, random: Random) -> Iterator[Question]:
         up = away.y > 0 if abs(away.y) >= abs(away.x) else away.x > 0
         right, wrong = words if up else words[::-1]
         asks = (
-            f"{at.sentence(step.line)} The two swings cross twice. Which crossing is "
+            f"{at.told(step.line)} The two swings cross twice. Which crossing is "
             f"{plain(act.called) or 'the centre'}?"
         )
         said = "The arc would bulge the other way: a centre lies on the hollow side of its arc"

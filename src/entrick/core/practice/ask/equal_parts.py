@@ -42,7 +42,8 @@ def ask(at: Context, _: Random) -> Iterator[Question]:
             ),
         ]
         slips = angles(right, own)
-        asks = f"{made.sentence} How many degrees lie from one to the next, seen from the middle?"
+        told = at.told(entry.line)
+        asks = f"{told} How many degrees lie from one to the next, seen from the middle?"
         yield Question(
             f"apart:{entry.line}",
             "parts",

@@ -59,7 +59,7 @@ def ask(at: Context, random: Random) -> Iterator[Question]:
             if not {slip.key for slip in own} & {slip.key for slip in slips}:
                 continue
             asks = (
-                f"{made.sentence} The sheet is at {at.work.sheet.scale}. What is the compass "
+                f"{at.told(entry.line)} The sheet is at {at.work.sheet.scale}. What is the compass "
                 "opened to from the "
                 f"centre, {table.columns[where[0]].name.removeprefix('opening ')}, for station "
                 f"{name}?"
@@ -77,7 +77,7 @@ def ask(at: Context, random: Random) -> Iterator[Question]:
                 slips=slips,
                 working=made.working,
                 hints=(
-                    f"{_RULE_HINTS['stations']}.",
+                    _RULE_HINTS["stations"],
                     f"The lift there is {at.rule.say(drawn(lift))}",
                 ),
                 setting="compass",

@@ -11,7 +11,6 @@ from ...acts.act import GoOver, Measure, StepOff, Swing
 from ...board.steps import BoardStep
 from ...geometry import Arc, Circle, Point
 from ...kind import Made
-from ...measure import spell
 from ...tolerance import worked
 from ..question import Question, Slip
 from ..slips import chord
@@ -167,14 +166,7 @@ def _locus(
     ]
     if r * 2 > radius * 1.9 and not beside:
         slips = [slip for slip in slips if slip.answer]
-    round_ = next((name for name, c in at.about(act.planned.centre) if c is found[0]), "")
-    owner = at.work.solution.figure.items.get(round_.partition(".")[0])
-    about = (
-        f" {round_} has a radius of {spell(at.exact(r), at.work.solution.unit)}."
-        if owner is not None
-        else ""
-    )
-    what = f"{about.strip()} {step.text}: what is the compass set to?".strip()
+    what = f"{step.text}: what is the compass set to?"
     yield from of_length(at, step, "locus", slips, right, made.working, what)
     words = {
         "sum": f"the sum, {say(big)} + {say(small)}",
@@ -190,7 +182,7 @@ def _locus(
     yield Question(
         f"method:{at.key(step)}",
         "locus",
-        f"{at.sentence(step.line)}{about} {step.text}: which opening finds the centre?",
+        f"{at.told(step.line)} {step.text}: which opening finds the centre?",
         "choice",
         step.line,
         words[correct],

@@ -25,7 +25,7 @@ def ask(at: Context, _: Random) -> Iterator[Question]:
         yield Question(
             f"stations:{entry.line}",
             "stations",
-            f"{made.sentence} Which way are the stations numbered?",
+            f"{at.told(entry.line)} Which way are the stations numbered?",
             "choice",
             entry.line,
             right,

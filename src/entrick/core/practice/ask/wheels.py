@@ -68,8 +68,7 @@ def ask(at: Context, _: Random) -> Iterator[Question]:
                 )
             )
             slips = tuple(s for s in own if abs(float(s.answer) - right) > 4 * near)
-            brief = entry.made.sentence.partition(", flanks")[0]
-            told = f"{brief}. What is the diameter of its {name} circle, at full size?"
+            told = f"{at.told(entry.line)} What is the diameter of its {name} circle, at full size?"
             yield Question(
                 f"wheel:{entry.line}:{name}",
                 "wheel",

@@ -4,7 +4,7 @@ import json
 
 from flask.testing import FlaskClient
 
-PLAN = 'plan "Cap"\nunits mm\nO = datum\ngiven r = R30\nc = circle, centre O, radius r\nrim = line in, c\n'
+PLAN = 'plan "Cap"\nunits mm\nO = datum\ngiven d = Ø62\nc = circle, centre O, diameter d\nrim = line in, c\n'
 
 
 def made(client: FlaskClient, students: int) -> str:

@@ -6,9 +6,9 @@ import json
 import pytest
 from flask.testing import FlaskClient
 
+from entrick.core.classroom.sets import own_variant
 from entrick.core.desk import work_out
 from entrick.core.look.by_hand import drawn_by_hand
-from entrick.core.practice.sets import own_variant
 from entrick.demo import sample_plans
 from entrick.devices.digitiser import digitised
 from entrick.devices.scanner import scan

@@ -12,7 +12,7 @@ from flask.testing import FlaskClient
 from entrick.core.desk import work_out
 from entrick.core.plan.writer import write_plan
 from entrick.core.practice.ask import questions
-from entrick.core.practice.sets import answer_of
+from entrick.core.practice.keys import answer_of
 from entrick.core.summarize import summarize
 from entrick.demo import load, sample_plans
 from entrick.demo.practice import HABITS, load_practice

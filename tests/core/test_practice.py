@@ -17,7 +17,11 @@ from pypdf import PdfReader
 
 from desk import HEAD, refused, solved
 from entrick.cli import main
+from entrick.core.classroom.answers import mark_answers, marks_csv, slips_of
+from entrick.core.classroom.set_file import read_set, write_set
+from entrick.core.classroom.sets import ON_PAPER, Paper, Set, make, own_variant, plan_paper
 from entrick.core.desk import Work, work_out
+from entrick.core.formats.practice_key import write_key
 from entrick.core.formats.practice_paper import write_papers
 from entrick.core.measure import Dimension
 from entrick.core.moves import kinds
@@ -25,24 +29,10 @@ from entrick.core.plan.errors import ClauseError
 from entrick.core.practice.as_given import givens_of, rows_drawn
 from entrick.core.practice.ask import questions
 from entrick.core.practice.ask.hints import says
+from entrick.core.practice.keys import answer_of, key_of
 from entrick.core.practice.mark import marked
 from entrick.core.practice.question import RULES, Question
 from entrick.core.practice.record import Learner, called_in_practice
-from entrick.core.practice.sets import (
-    ON_PAPER,
-    Paper,
-    Set,
-    answer_of,
-    key_of,
-    make,
-    mark_answers,
-    marks_csv,
-    own_variant,
-    plan_paper,
-    read_set,
-    slips_of,
-    write_set,
-)
 from entrick.core.practice.slips import rounded
 from entrick.core.practice.vary import variant
 from entrick.core.rules.gear import PREFERRED
@@ -288,7 +278,8 @@ def test_right_answers_have_full_marks_and_wrong_ones_their_slip(made: Set) -> N
     ("answers", "words"),
     [
         ("", "first row"),
-        ("name,1\n", "first row"),
+        ("who,1\n", "first row"),
+        ("student,1\n1,77\n01,77\n", "row 3: student 1 stands in row 2 already"),
         ("student,one\n", "numbers of questions"),
         ("student,1\n9,77\n", "row 2: there is no paper for 9"),
     ],
@@ -398,10 +389,8 @@ def test_what_is_no_set_is_told(text: str) -> None:
 
 
 def test_papers_hold_every_question_and_the_key_every_answer(made: Set) -> None:
-    for key in (False, True):
-        text = " ".join(
-            page.extract_text() for page in PdfReader(io.BytesIO(write_papers(made, key))).pages
-        )
+    for key, content in ((False, write_papers(made)), (True, write_key(made))):
+        text = " ".join(page.extract_text() for page in PdfReader(io.BytesIO(content)).pages)
         flat = "".join(text.split())
         for paper in made.papers:
             assert f"student{paper.student}" in flat
@@ -448,7 +437,7 @@ def test_the_shell_makes_prints_and_marks_a_set(tmp_path: Path) -> None:
     done = run(main, ["mark", str(file), str(answers), "-o", str(tmp_path / "m.csv")])
     assert done.exit_code == 0, done.output
     assert "2 papers marked" in done.output
-    assert (tmp_path / "m.csv").read_text("utf-8").startswith("student,total,of,1,")
+    assert (tmp_path / "m.csv").read_text("utf-8").startswith("student,name,total,of,1,")
     assert (
         run(main, ["mark", str(answers), str(answers), "-o", str(tmp_path / "m.csv")]).exit_code
         == 1
@@ -534,13 +523,13 @@ def test_a_module_comes_from_its_table() -> None:
 
 @pytest.mark.parametrize("paper", ["A4", "letter"])
 def test_papers_show_a_figure_and_room_for_a_name(made: Set, paper: str) -> None:
-    reader = PdfReader(io.BytesIO(write_papers(made, False, paper)))  # type: ignore[arg-type]
+    reader = PdfReader(io.BytesIO(write_papers(made, paper)))  # type: ignore[arg-type]
     first = reader.pages[0].extract_text()
     assert "name ____" in first
     assert f"of {len(made.papers[0].questions)}" in first
     assert "Not to scale: the sizes stand above." in first
     assert len(reader.pages[0]["/Resources"]["/XObject"]) == 1
-    key = PdfReader(io.BytesIO(write_papers(made, True, paper)))  # type: ignore[arg-type]
+    key = PdfReader(io.BytesIO(write_key(made, paper)))  # type: ignore[arg-type]
     assert "Not to scale" not in key.pages[0].extract_text()
 
 

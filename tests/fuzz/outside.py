@@ -12,6 +12,9 @@ from pathlib import Path
 from random import Random
 
 from entrick.core.board.kits import STARTERS, read_kit, write_kit
+from entrick.core.classroom.answers import mark_answers
+from entrick.core.classroom.set_file import read_set, write_set
+from entrick.core.classroom.sets import make
 from entrick.core.desk import work_out
 from entrick.core.formats import write_cutter_dxf, write_svg
 from entrick.core.logbook.measured import read_value
@@ -19,7 +22,6 @@ from entrick.core.logbook.sitting import Event
 from entrick.core.measure import Unit
 from entrick.core.outside import read_number
 from entrick.core.plan.errors import ClauseError
-from entrick.core.practice.sets import make, mark_answers, read_set, write_set
 from entrick.core.readback import ProfileError, read_profile
 from entrick.demo import sample_plans
 from entrick.devices.cutter import CutterError, run

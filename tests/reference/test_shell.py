@@ -11,7 +11,8 @@ from hypothesis import strategies as st
 
 from entrick.cli import COMMANDS, main, net
 from entrick.core.board.kits import STARTERS, write_kit
-from entrick.core.practice.sets import make, write_set
+from entrick.core.classroom.set_file import write_set
+from entrick.core.classroom.sets import make
 from entrick.core.readback import read_profile
 from examples import examples
 
@@ -80,8 +81,8 @@ def files(tmp_path_factory: pytest.TempPathFactory) -> dict[str, Path]:
 
 
 PLAN_ASKED = (
-    "units mm\nsheet A3 landscape, scale 1:2, border 10\nO = datum\ngiven r = 30\n"
-    "c = circle, centre O, radius r\nd = circle, centre O, radius 12\nrim = line in, c\nhole = line in, d\n"
+    "units mm\nsheet A3 landscape, scale 1:2, border 10\nO = datum\ngiven r = 44\n"
+    "c = circle, centre O, radius r\nd = circle, centre O, radius 25\nrim = line in, c\nhole = line in, d\n"
 )
 
 OPTIONS = [

@@ -187,6 +187,23 @@ class ClassSetRow(Base):
     digest: Mapped[str] = mapped_column(Text)
 
 
+class ClassMarkRow(Base):
+    """The marks of one student of a set: when they were first given and when last, and of each
+    answer its rule, share, slip, and what is told where it could not be read, as JSON."""
+
+    __tablename__ = "class_mark"
+    __table_args__ = (UniqueConstraint("set_id", "student"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    set_id: Mapped[int] = mapped_column(ForeignKey("class_set.id"))
+    student: Mapped[str] = mapped_column(Text)
+    name: Mapped[str] = mapped_column(Text)
+    first_at: Mapped[datetime] = mapped_column(Moment)
+    marked_at: Mapped[datetime] = mapped_column(Moment)
+    answers: Mapped[str] = mapped_column(Text)
+    digest: Mapped[str] = mapped_column(Text)
+
+
 class About(Base):
     """What a register knows of itself; see `about`."""
 

@@ -35,6 +35,7 @@ NAMES = {
     "kit": "kits",
     "practice_answer": "answers of practice",
     "class_set": "sets for a class",
+    "class_mark": "marks of a class",
 }
 """What the rows of a table are to whoever keeps the register."""
 
@@ -47,6 +48,7 @@ KEYS = {
     "kit": ("name",),
     "practice_answer": ("uid",),
     "class_set": ("id",),
+    "class_mark": ("id",),
     "about": ("name",),
 }
 """By which columns the rows of a table are told apart."""
@@ -181,9 +183,14 @@ def _enter(session: Session, found: _Found) -> tuple[dict[str, int], list[tuple[
         said = {"id": job_id, "created_at": revisions[job_id, first]["saved_at"], DIGEST: ""}
         session.add(_made(Base.metadata.tables["job"], {**said, "archived_at": None}))
     sittings = {row["id"] for row in found.of("sitting").values() if row["job_id"] in jobs}
+    whole = {
+        "job": jobs,
+        "sitting": sittings,
+        "class_set": {own for (own,) in found.of("class_set")},
+    }
     for table in kept():
         for row in found.of(table.name).values() if table.name in came else ():
-            if _has_place(table, row, jobs, sittings):
+            if _has_place(table, row, whole):
                 session.add(_made(table, row))
                 came[table.name] += 1
             else:
@@ -196,16 +203,17 @@ def _enter(session: Session, found: _Found) -> tuple[dict[str, int], list[tuple[
     return came, placeless
 
 
-def _has_place(table: Table, row: Row, jobs: set[int], sittings: set[int]) -> bool:
+def _has_place(table: Table, row: Row, whole: Mapping[str, set[int]]) -> bool:
+    """Tell whether what a row belongs to came as well; `whole` has, by table, what is there."""
     match table.name:
         case "job":
-            return row["id"] in jobs
-        case "job_order":
-            return row["job_id"] in jobs
-        case "sitting":
-            return row["job_id"] in jobs
+            return row["id"] in whole["job"]
+        case "job_order" | "sitting":
+            return row["job_id"] in whole["job"]
         case "sitting_event":
-            return row["sitting_id"] in sittings
+            return row["sitting_id"] in whole["sitting"]
+        case "class_mark":
+            return row["set_id"] in whole["class_set"]
     return True
 
 

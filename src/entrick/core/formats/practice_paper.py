@@ -1,4 +1,5 @@
-"""Papers and keys of a set as PDF: every student's on pages of its own."""
+"""Papers of a set as PDF: every student's on pages of its own, with a figure, room to work, and a
+frame to draw in."""
 
 from __future__ import annotations
 
@@ -9,11 +10,14 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Literal
 
+from ..classroom.sets import Paper, Set
 from ..desk import Work, work_out
 from ..display.picture import rule_picture
 from ..drawing.marks import DisplayList, Lettering
 from ..geometry import Circle, Point
-from ..practice.sets import Paper, Set, rows_of
+from ..practice.keys import rows_of
+from ..practice.other_hand import hands
+from ..practice.question import Question
 from .pdf import draw_mark, face_name
 
 if TYPE_CHECKING:
@@ -21,6 +25,9 @@ if TYPE_CHECKING:
 
 LETTERS, LEADING = 9.0, 12.0
 """Height of the lettering and of a row, points."""
+
+BRIEF, BRIEF_ROW = 7.5, 9.5
+"""The same of what is given."""
 
 MARGIN = 45.0
 
@@ -30,71 +37,114 @@ MM = 72 / 25.4
 FIGURE = 150.0
 """Greatest height of a figure, points."""
 
+ROOM_TO_WORK = tuple(range(12, 0, -1))
+"""Rows left free below a question with a number: as many as leave no page more."""
+
 SHOWN = frozenset({"outline", "hidden", "centre", "edge", "hatch"})
 """What a figure shows of a plan: what is lined in, without sizes and without how it is drawn."""
+
+Size = tuple[float, float]
+PaperName = Literal["A4", "letter"]
 
 
 @dataclass(frozen=True, slots=True)
 class Figure:
-    """A figure of a plan as it is kept in the file: by name, its size in mm, and how many points
-    a millimetre of it is shown in."""
+    """A figure of a plan as it is kept in the file: by name, its size in mm, how many points a
+    millimetre of it is shown in; and the frame its drawing is made in, mm, with its scale."""
 
     name: str
     wide: float
     tall: float
     times: float
+    frame: Size
+    scale: str
 
 
-def write_papers(made: Set, key: bool = False, paper: Literal["A4", "letter"] = "A4") -> bytes:
-    """Write the papers of a set, or its key.
+@dataclass(frozen=True, slots=True)
+class Block:
+    """A question as it stands on a page: its rows with how far they are indented, the picture of a
+    rule below them, and whether it is worked out below."""
+
+    rows: tuple[tuple[float, str], ...]
+    picture: DisplayList | None
+    is_worked: bool
+
+    def tall(self, free: int) -> float:
+        """Return how high it is with so many rows free to work in, points."""
+        picture = self.picture.height * MM + LEADING if self.picture else 0.0
+        return LEADING * (len(self.rows) + 0.8 + self.is_worked * free) + picture
+
+
+def page_size(paper: PaperName) -> Size:
+    """Return the size of a page, points."""
+    from reportlab.lib import pagesizes
+
+    found: Size = {"A4": pagesizes.A4, "letter": pagesizes.letter}[paper]
+    return found
+
+
+def new_canvas(buffer: io.BytesIO, title: str, paper: PaperName) -> Canvas:
+    """Begin a file of pages."""
+    from reportlab.pdfgen.canvas import Canvas as Pages
+
+    canvas = Pages(buffer, pagesize=page_size(paper), invariant=1)
+    canvas.setTitle(title)
+    canvas.setCreator("Entrick")
+    return canvas
+
+
+def write_papers(made: Set, paper: PaperName = "A4", frames: bool = True) -> bytes:
+    """Write the papers of a set.
 
     Parameters
     ----------
     made : Set
-    key : bool
-        Whether answers and working are written instead of room for them.
     paper : str
+    frames : bool
+        Whether every student has a frame to draw each part in.
 
     Returns
     -------
     bytes
     """
-    from reportlab.lib import pagesizes
-    from reportlab.pdfgen.canvas import Canvas as Sheet
-
-    size = {"A4": pagesizes.A4, "letter": pagesizes.letter}[paper]
     buffer = io.BytesIO()
-    canvas = Sheet(buffer, pagesize=size, invariant=1)
-    canvas.setTitle(f"{made.title}{', key' if key else ''}")
-    canvas.setCreator("Entrick")
-    figures = () if key else tuple(_figures(canvas, made, size[0] - 2 * MARGIN))
+    canvas = new_canvas(buffer, made.title, paper)
+    size = page_size(paper)
+    figures: dict[str, Figure] = {}
+    room = (size[0] - 2 * MARGIN) / max(1, len(made.plans))
     for each in made.papers:
-        _student(canvas, made, each, figures, key, size)
+        own = []
+        for plan in _plans_of(made, each):
+            if plan not in figures:
+                figures[plan] = _figure(canvas, f"figure{len(figures)}", plan, room)
+            own.append(figures[plan])
+        _Student(canvas, made, each, own, size).draw(frames)
     canvas.save()
     return buffer.getvalue()
 
 
-def _figures(canvas: Canvas, made: Set, room: float) -> Iterator[Figure]:
-    """Draw the figure of every plan once, for so much room beside each other; papers show it by
-    name."""
-    each = room / max(1, len(made.plans))
-    for number, text in enumerate(made.plans, 1):
-        done = work_out(text)
-        if done.solution.errors:
-            continue
-        low, high = done.sheet.view
-        wide, tall = high.x - low.x + 2 * ROOM, high.y - low.y + 2 * ROOM
-        times = min(each * 0.94 / wide, FIGURE / tall)
-        figure = Figure(f"figure{number}", wide, tall, times)
-        canvas.beginForm(figure.name, -ROOM, -ROOM, figure.wide, figure.tall)
-        canvas.translate(-low.x, -low.y)
-        for mark in done.display.marks:
-            if mark.role in SHOWN:
-                draw_mark(canvas, mark, face_name())
-        for mark in _names(done, LETTERS * 0.7 / times):
-            draw_mark(canvas, mark, face_name())
-        canvas.endForm()
-        yield figure
+def _plans_of(made: Set, paper: Paper) -> Iterator[str]:
+    """Yield the plans of a paper, each of the hand its student has it."""
+    for number, text in enumerate(made.plans):
+        hand = paper.hands[number] if number < len(paper.hands) else 0
+        known = hands(text) if hand else (text,)
+        yield known[min(hand, len(known) - 1)]
+
+
+def _figure(canvas: Canvas, name: str, text: str, room: float) -> Figure:
+    """Draw the figure of a plan once, for so much room; papers show it by name."""
+    done = work_out(text)
+    low, high = done.sheet.view
+    wide, tall = high.x - low.x + 2 * ROOM, high.y - low.y + 2 * ROOM
+    times = min(room * 0.94 / wide, FIGURE / tall)
+    frame = (high.x - low.x + 4 * ROOM, high.y - low.y + 4 * ROOM)
+    canvas.beginForm(name, -ROOM, -ROOM, wide, tall)
+    canvas.translate(-low.x, -low.y)
+    shown = [mark for mark in done.display.marks if mark.role in SHOWN]
+    for mark in (*shown, *_names(done, LETTERS * 0.7 / times)):
+        draw_mark(canvas, mark, face_name())
+    canvas.endForm()
+    return Figure(name, wide, tall, times, frame, str(done.sheet.scale))
 
 
 def _names(done: Work, height: float) -> Iterator[Lettering]:
@@ -118,62 +168,155 @@ ROOM = 10.0
 """Room about a figure, mm."""
 
 
-def _student(
-    canvas: Canvas,
-    made: Set,
-    paper: Paper,
-    figures: Sequence[Figure],
-    key: bool,
-    size: tuple[float, float],
-) -> None:
-    from reportlab.lib.utils import simpleSplit
+class _Student:
+    """The pages of one student: laid out first, so that each says how many there are."""
 
-    face = face_name()
-    wide, high = size
-    at = high - MARGIN
+    def __init__(
+        self, canvas: Canvas, made: Set, paper: Paper, figures: Sequence[Figure], size: Size
+    ) -> None:
+        self.canvas, self.made, self.paper, self.figures = canvas, made, paper, figures
+        self.wide, self.high = size
+        self.room = self.wide - 2 * MARGIN
+        self.brief = [
+            row
+            for given in paper.givens or made.briefs
+            for row in split_rows(given, BRIEF, self.room)
+        ]
 
-    def head() -> float:
-        canvas.setFont(face, 13)
-        canvas.drawString(MARGIN, high - MARGIN, made.title)
-        canvas.setFont(face, LETTERS)
-        canvas.drawRightString(
-            wide - MARGIN, high - MARGIN, f"student {paper.student}{'  (key)' if key else ''}"
-        )
-        canvas.setFont(face, LETTERS)
-        below = high - MARGIN - LEADING
-        if not key:
-            blanks = (("name", 28), ("class", 12), ("date", 12), ("marks", 6))
-            rule = "   ".join(f"{word} {'_' * long}" for word, long in blanks)
-            canvas.drawString(MARGIN, below - LEADING * 0.5, f"{rule} of {len(paper.questions)}")
-            below -= LEADING * 2
-        for given in paper.givens or made.briefs:
-            for part in simpleSplit(given, face, LETTERS, wide - 2 * MARGIN):
-                canvas.drawString(MARGIN, below, part)
-                below -= LEADING
-        return below - LEADING
+    def draw(self, frames: bool) -> None:
+        """Draw every page."""
+        blocks = [
+            self._block(question, number) for number, question in enumerate(self.paper.questions, 1)
+        ]
+        free, pages = self._laid_out(blocks)
+        own = self.figures if frames else ()
+        total = len(pages) + len(own)
+        for number, page in enumerate(pages, 1):
+            at = self._head(number, total) if number > 1 else self._first(total)
+            for block in page:
+                at = self._draw_block(block, at, free)
+            self.canvas.showPage()
+        for number, figure in enumerate(own, len(pages) + 1):
+            self._frame(figure, self._head(number, total))
+            self.canvas.showPage()
 
-    at = top = _shown(canvas, figures, head(), wide - 2 * MARGIN)
-    for number, question in enumerate(paper.questions, 1):
+    def _block(self, question: Question, number: int) -> Block:
         rows = []
-        for row in rows_of(question, number, key):
-            indent = "      " if row.startswith("      ") else ""
-            split = simpleSplit(row.strip(), face, LETTERS, wide - 2 * MARGIN - len(indent) * 4)
+        for row in rows_of(question, number):
+            indent = 24.0 if row.startswith("      ") else 0.0
+            split = split_rows(row.strip(), LETTERS, self.room - indent)
             rows += [(indent, part) for part in split]
         picture = rule_picture(question.rule_shown) if question.rule_shown else None
-        tall = picture.height * MM + LEADING if picture else 0.0
-        # A question stands on one page.
-        if at - LEADING * len(rows) - tall < MARGIN and at < top:
-            canvas.showPage()
-            at = head()
-        for indent, part in rows:
-            canvas.setFont(face, LETTERS)
-            canvas.drawString(MARGIN + len(indent) * 4, at, part)
+        is_worked = question.sort in ("length", "angle") and picture is None
+        return Block(tuple(rows), picture, is_worked)
+
+    def _laid_out(self, blocks: Sequence[Block]) -> tuple[int, list[list[Block]]]:
+        """Return how many rows are left free, and what stands on which page: as few pages as there
+        can be, and no more white than fills them."""
+        least = len(self._pages(blocks, ROOM_TO_WORK[-1]))
+        for free in ROOM_TO_WORK:
+            pages = self._pages(blocks, free)
+            if len(pages) <= least:
+                return free, pages
+        return ROOM_TO_WORK[-1], self._pages(blocks, ROOM_TO_WORK[-1])
+
+    def _pages(self, blocks: Sequence[Block], free: int) -> list[list[Block]]:
+        pages: list[list[Block]] = [[]]
+        left = self._below_brief() - MARGIN
+        for block in blocks:
+            # A question stands on one page.
+            if block.tall(free) > left and pages[-1]:
+                pages.append([])
+                left = self.high - 2 * MARGIN - 2 * LEADING
+            pages[-1].append(block)
+            left -= block.tall(free)
+        return pages
+
+    def _below_brief(self) -> float:
+        tall = max((figure.tall * figure.times for figure in self.figures), default=0.0)
+        told = 1.5 * LEADING if self.figures else 0.0
+        above = 4.5 * LEADING + BRIEF_ROW * len(self.brief) + LEADING
+        return self.high - MARGIN - above - tall - told - LEADING
+
+    def _head(self, number: int, total: int) -> float:
+        """Write what stands on top of every page; return where the rest begins."""
+        canvas, paper, top = self.canvas, self.paper, self.high - MARGIN
+        canvas.setFont(face_name(), 13)
+        canvas.drawString(MARGIN, top, self.made.title)
+        canvas.setFont(face_name(), LETTERS)
+        who = f"student {paper.student}{f', {paper.name}' if paper.name else ''}"
+        canvas.drawRightString(self.wide - MARGIN, top, f"{who}  ·  page {number} of {total}")
+        return top - 2 * LEADING
+
+    def _first(self, total: int) -> float:
+        canvas = self.canvas
+        below = self._head(1, total)
+        name = f"name {self.paper.name}" if self.paper.name else f"name {'_' * 28}"
+        blanks = "   ".join(f"{word} {'_' * long}" for word, long in (("class", 12), ("date", 12)))
+        marks = f"marks {'_' * 6} of {len(self.paper.questions)}"
+        canvas.drawString(MARGIN, below, f"{name}   {blanks}   {marks}")
+        below -= 1.5 * LEADING
+        canvas.setFont(face_name(), BRIEF)
+        for row in self.brief:
+            canvas.drawString(MARGIN, below, row)
+            below -= BRIEF_ROW
+        self._shown(below)
+        return self._below_brief()
+
+    def _shown(self, top: float) -> None:
+        """Show figures beside each other under a height."""
+        if not self.figures:
+            return
+        each = self.room / len(self.figures)
+        tall = 0.0
+        for number, figure in enumerate(self.figures):
+            times = figure.times
+            self.canvas.saveState()
+            left = MARGIN + number * each + ROOM * times
+            self.canvas.translate(left, top - (figure.tall - ROOM) * times)
+            self.canvas.scale(times, times)
+            self.canvas.doForm(figure.name)
+            self.canvas.restoreState()
+            tall = max(tall, figure.tall * times)
+        self.canvas.setFont(face_name(), LETTERS)
+        told = "Not to scale: the sizes stand above."
+        self.canvas.drawString(MARGIN, top - tall - LEADING, told)
+
+    def _draw_block(self, block: Block, at: float, free: int) -> float:
+        canvas = self.canvas
+        for indent, part in block.rows:
+            canvas.setFont(face_name(), LETTERS)
+            canvas.drawString(MARGIN + indent, at, part)
             at -= LEADING
-        if picture is not None:
-            at -= tall
-            _draw(canvas, picture, MARGIN, at)
-        at -= LEADING * 0.8
-    canvas.showPage()
+        if block.picture is not None:
+            at -= block.picture.height * MM + LEADING
+            _draw(canvas, block.picture, MARGIN, at)
+        return at - LEADING * (0.8 + block.is_worked * free)
+
+    def _frame(self, figure: Figure, top: float) -> None:
+        """Draw a frame for the part at the scale of its sheet, or say which paper it wants."""
+        wide, tall = (each * MM for each in figure.frame)
+        room = top - MARGIN - 2 * LEADING
+        self.canvas.setFont(face_name(), LETTERS)
+        if (wide > self.room or tall > room) and tall <= self.room and wide <= room:
+            wide, tall = tall, wide
+        if wide > self.room or tall > room:
+            told = (
+                f"At {figure.scale} the part wants {figure.frame[0]:.0f} × {figure.frame[1]:.0f} mm"
+            )
+            self.canvas.drawString(MARGIN, top, f"{told}: draw it on a larger sheet.")
+            return
+        self.canvas.drawString(MARGIN, top, f"Draw the part here, at {figure.scale}.")
+        # What is left of the page belongs to the frame as well.
+        self.canvas.rect(MARGIN, MARGIN, self.room, top - MARGIN - LEADING)
+
+
+def split_rows(text: str, letters: float, room: float) -> list[str]:
+    """Return the rows a text is written in, for so much room, points."""
+    from reportlab.lib.utils import simpleSplit
+
+    found: list[str] = simpleSplit(text, face_name(), letters, room)
+    return found
 
 
 def _draw(canvas: Canvas, picture: DisplayList, left: float, low: float) -> None:
@@ -184,23 +327,3 @@ def _draw(canvas: Canvas, picture: DisplayList, left: float, low: float) -> None
     for mark in picture.marks:
         draw_mark(canvas, mark, face_name())
     canvas.restoreState()
-
-
-def _shown(canvas: Canvas, figures: Sequence[Figure], top: float, room: float) -> float:
-    """Show figures beside each other under a height; return where the questions begin."""
-    if not figures:
-        return top
-    each = room / len(figures)
-    tall = 0.0
-    for number, figure in enumerate(figures):
-        times = figure.times
-        canvas.saveState()
-        left = MARGIN + number * each + ROOM * times
-        canvas.translate(left, top - (figure.tall - ROOM) * times)
-        canvas.scale(times, times)
-        canvas.doForm(figure.name)
-        canvas.restoreState()
-        tall = max(tall, figure.tall * times)
-    canvas.setFont(face_name(), LETTERS)
-    canvas.drawString(MARGIN, top - tall - LEADING, "Not to scale: the sizes stand above.")
-    return top - tall - 2.5 * LEADING

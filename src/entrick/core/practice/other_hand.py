@@ -87,3 +87,13 @@ def _places(solution: Solution, across: int, up: int) -> list[tuple[float, float
         # Rounded, so that those of one place are sorted alike.
         found.add((round(across * spot.x, 6) + 0.0, round(up * spot.y, 6) + 0.0, round(radius, 6)))
     return sorted(found)
+
+
+def hand_of(text: str, plan: Plan) -> int:
+    """Return which of the hands of a plan another one is, that has other sizes."""
+    said = _without_sizes(write_plan(plan))
+    return next((n for n, each in enumerate(hands(text)) if _without_sizes(each) == said), 0)
+
+
+def _without_sizes(text: str) -> str:
+    return re.sub(r"[\d./\s]+", "", text)

@@ -22,6 +22,7 @@ from ...store import (
     TooManyKits,
     TooManySets,
     UnknownJob,
+    UnknownMark,
     UnknownSet,
 )
 from ..answer import Refused
@@ -72,6 +73,7 @@ def register(app: Flask) -> None:  # noqa: C901
                 answer.headers[name] = value
         return answer
 
+    @app.errorhandler(UnknownMark)
     @app.errorhandler(UnknownSet)
     @app.errorhandler(UnknownJob)
     def unknown(error: LookupError) -> Response:

@@ -7,12 +7,12 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from ...core.classroom.sets import own_variant
 from ...core.desk import work_out
 from ...core.formats.looked import marks_table
 from ...core.look.finding import Finding, Slipped
 from ...core.look.places import PlacesError, look_at_places, read_taken
 from ...core.look.scheme import Marked, Scheme, marked
-from ...core.practice.sets import own_variant
 from ...records import Schedule
 from ..answer import Answer, Refused
 from ..base import Asked, Crossing, KitText, PlanText, Seed

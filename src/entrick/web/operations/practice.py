@@ -14,7 +14,6 @@ from ...core.board.kit import default_kit
 from ...core.desk import work_out
 from ...core.display.picture import LEFT, rule_picture
 from ...core.drawing.marks import DisplayList
-from ...core.formats.practice_paper import write_papers
 from ...core.logbook.measured import read_value
 from ...core.measure import Unit
 from ...core.memo import remembered
@@ -24,27 +23,17 @@ from ...core.practice.as_given import givens_of, rows_drawn
 from ...core.practice.ask import questions
 from ...core.practice.choosing import Next, by_lot, next_question
 from ...core.practice.drill import drill_question
+from ...core.practice.keys import answer_of
 from ...core.practice.mark import HINT_COSTS, marked
 from ...core.practice.question import RULES, Question
 from ...core.practice.record import learner
-from ...core.practice.sets import (
-    Set,
-    answer_of,
-    briefs_of,
-    mark_answers,
-    marks_csv,
-    plan_paper,
-    read_set,
-    slips_of,
-    write_set,
-)
 from ...core.practice.spacing import Answered, due_times
 from ...core.practice.vary import variant
 from ...records import Uid
-from ..answer import Answer, Refused
+from ..answer import Refused
 from ..base import Asked, Crossing, KitText, PlanText, Seed
 from ..operation import Operations, Recorded
-from .shared import as_file, kit_of
+from .shared import kit_of
 
 QuestionKey = Annotated[str, Field(max_length=80)]
 
@@ -172,59 +161,6 @@ class VerdictInPractice(Crossing):
     right: str
     working: tuple[str, ...]
     picture: str
-
-
-class SetPartIn(Asked):
-    """The paper of one student of a set is wanted."""
-
-    title: Annotated[str, Field(max_length=120)]
-    texts: Annotated[list[PlanText], Field(min_length=1, max_length=12)]
-    student: Annotated[int, Field(ge=1, le=2000)]
-    count: Annotated[int, Field(ge=1, le=60)]
-    seed: Seed
-
-
-SetText = Annotated[str, Field(max_length=64 * 2**20)]
-
-
-class PapersIn(Asked):
-    """Papers of a set are wanted, or its key."""
-
-    set: SetText
-    key: bool = False
-    paper: Literal["A4", "letter"] = "A4"
-
-
-class MarksIn(Asked):
-    """Answers of a class to a set, CSV."""
-
-    set: SetText
-    answers: Annotated[str, Field(max_length=8 * 2**20)]
-
-
-class MarkedPaperOut(Crossing):
-    """A student's marks; `waits` are the questions whose answers could not be read."""
-
-    student: str
-    total: float
-    of: int
-    waits: tuple[int, ...]
-
-
-class ClassSlipOut(Crossing):
-    """A slip of a class: how often it was made, and by how many."""
-
-    slip: str
-    times: int
-    students: int
-
-
-class ClassMarksOut(Crossing):
-    """A class, marked: as CSV, student by student, slip by slip."""
-
-    csv: str
-    papers: tuple[MarkedPaperOut, ...]
-    slips: tuple[ClassSlipOut, ...]
 
 
 practice = Operations()
@@ -404,36 +340,3 @@ def judge_answer(body: PracticeIn, history: Sequence[Answered]) -> Recorded[Verd
         "chances": tuple(sorted({slip.key for slip in question.slips})),
     }
     return Recorded(verdict, record)
-
-
-@practice.post("/practice/set-part")
-def set_paper(body: SetPartIn) -> Answer:
-    """Return a set with the paper of one student alone: a page puts them together, and tells how
-    far it is."""
-    paper = plan_paper(body.texts, body.student, body.count, body.seed)
-    made = Set(body.title, body.seed, briefs_of(body.texts), (paper,), tuple(body.texts))
-    return Answer(write_set(made).encode())
-
-
-@practice.post("/practice/set/papers")
-def set_papers(body: PapersIn) -> Answer:
-    """Return the papers of a set, or its key, as PDF."""
-    content = write_papers(read_set(body.set), body.key, body.paper)
-    return as_file(content, "key" if body.key else "papers", "pdf")
-
-
-@practice.post("/practice/set/marks")
-def mark_class(body: MarksIn) -> ClassMarksOut:
-    """Mark the answers of a class, each slip named."""
-    made = read_set(body.set)
-    found = mark_answers(made, body.answers)
-    return ClassMarksOut(
-        csv=marks_csv(made, found),
-        papers=tuple(
-            MarkedPaperOut(student=m.student, total=m.total, of=len(m.marks), waits=m.waits)
-            for m in found
-        ),
-        slips=tuple(
-            ClassSlipOut(slip=slip, times=n, students=who) for slip, n, who in slips_of(found)
-        ),
-    )

@@ -1,0 +1,1 @@
+"""For a class: sets of papers with their keys, answers marked, what weeks of it show."""

@@ -100,6 +100,24 @@ def make_set(
     click.echo(f"{output}: {len(made.papers)} papers of {len(made.papers[0].questions)} questions")
 
 
+@sets.command("part", cls=Told)
+@click.argument("topic")
+@_OUT
+@click.option("--seed", default=1, type=SEED, show_default=True, help="Another one, another part.")
+@click.option("--grade", default=0, show_default=True, type=click.IntRange(0, 4))
+def set_part(topic: str, output: Path, seed: int, grade: int) -> None:
+    """Write the plan of a new part of TOPIC, such as  link  or  cam."""
+    from ..core.classroom.topics import new_part
+    from ..core.plan.writer import write_plan
+
+    try:
+        work = new_part(topic, seed, grade)
+    except ValueError as error:
+        raise _said(error) from error
+    output.write_text(write_plan(work.plan), "utf-8")
+    click.echo(f"{output}: {work.solution.title}")
+
+
 def _papers(file: Path, output: Path, key: bool, paper: str) -> None:
     from ..core.classroom.set_file import read_set
     from ..core.formats.practice_key import write_key

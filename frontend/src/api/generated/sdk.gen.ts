@@ -2,7 +2,7 @@
 
 import type { Client, Options as Options2, TDataShape } from './client';
 import { client } from './client.gen';
-import type { AddEventsData, AddEventsErrors, AddEventsResponses, AmendSittingData, AmendSittingErrors, AmendSittingResponses, ArchiveJobData, ArchiveJobErrors, ArchiveJobResponses, AroundData, AroundErrors, AroundResponses, AskDrillData, AskDrillErrors, AskDrillResponses, AskNextData, AskNextErrors, AskNextResponses, BeginSittingData, BeginSittingErrors, BeginSittingResponses, BriefData, BriefErrors, BriefResponses, CompareMethodsData, CompareMethodsErrors, CompareMethodsResponses, CompleteRowData, CompleteRowErrors, CompleteRowResponses, CutData, CutErrors, CutResponses, DescribeApiData, DescribeApiErrors, DescribeApiResponses, EnterJobData, EnterJobErrors, EnterJobResponses, EveryFormatData, EveryFormatErrors, EveryFormatResponses, ExportPlanData, ExportPlanErrors, ExportPlanResponses, ExportRegisterData, ExportRegisterErrors, ExportRegisterResponses, FindInHandbookData, FindInHandbookErrors, FindInHandbookResponses, ForgetPracticeData, ForgetPracticeErrors, ForgetPracticeResponses, GiveHintData, GiveHintErrors, GiveHintResponses, HandbookFigureData, HandbookFigureErrors, HandbookFigureResponses, HandbookPageData, HandbookPageErrors, HandbookPageResponses, ImportRegisterData, ImportRegisterErrors, ImportRegisterResponses, InstrumentData, InstrumentErrors, InstrumentResponses, JudgeAnswerData, JudgeAnswerErrors, JudgeAnswerResponses, KeepSetData, KeepSetErrors, KeepSetResponses, KitLacksData, KitLacksErrors, KitLacksResponses, LessonData, LessonErrors, LessonResponses, ListHandbookData, ListHandbookErrors, ListHandbookResponses, ListJobsData, ListJobsErrors, ListJobsResponses, ListKitsData, ListKitsErrors, ListKitsResponses, ListRevisionsData, ListRevisionsErrors, ListRevisionsResponses, ListSetsData, ListSetsErrors, ListSetsResponses, LogbookCsvData, LogbookCsvErrors, LogbookCsvResponses, LookAtMeasuredData, LookAtMeasuredErrors, LookAtMeasuredResponses, LookAtSheetData, LookAtSheetErrors, LookAtSheetResponses, MarkClassData, MarkClassErrors, MarkClassResponses, MarksOfClassData, MarksOfClassErrors, MarksOfClassResponses, MeasuredData, MeasuredErrors, MeasuredResponses, NextNumberData, NextNumberErrors, NextNumberResponses, NoticeData, NoticeErrors, NoticeResponses, OneRevisionData, OneRevisionErrors, OneRevisionResponses, OpenJobData, OpenJobErrors, OpenJobResponses, OpenLogbookData, OpenLogbookErrors, OpenLogbookResponses, OpenSetData, OpenSetErrors, OpenSetResponses, OpenSittingData, OpenSittingErrors, OpenSittingResponses, OpenStepData, OpenStepErrors, OpenStepResponses, PairingData, PairingErrors, PairingPictureData, PairingPictureErrors, PairingPictureResponses, PairingResponses, PictureData, PictureErrors, PictureResponses, PracticeRecordData, PracticeRecordErrors, PracticeRecordResponses, ProfileToTryData, ProfileToTryErrors, ProfileToTryResponses, ProofData, ProofErrors, ProofResponses, PutKitData, PutKitErrors, PutKitResponses, PutSetAwayData, PutSetAwayErrors, PutSetAwayResponses, ReadBackProfileData, ReadBackProfileErrors, ReadBackProfileResponses, RegionsData, RegionsErrors, RegionsResponses, RehearsalData, RehearsalErrors, RehearsalResponses, RemoveKitData, RemoveKitErrors, RemoveKitResponses, RemoveSittingData, RemoveSittingErrors, RemoveSittingResponses, RenewCodeData, RenewCodeErrors, RenewCodeResponses, SampleSheetData, SampleSheetErrors, SampleSheetResponses, SaveRevisionData, SaveRevisionErrors, SaveRevisionResponses, SchedulesData, SchedulesErrors, SchedulesResponses, SendAwayData, SendAwayErrors, SendAwayResponses, SetKitData, SetKitErrors, SetKitResponses, SetPaperData, SetPaperErrors, SetPaperResponses, SetPapersData, SetPapersErrors, SetPapersResponses, SetScheduleData, SetScheduleErrors, SetScheduleResponses, SheetChoicesData, SheetChoicesErrors, SheetChoicesResponses, ShowSettingData, ShowSettingErrors, ShowSettingResponses, SuggestData, SuggestErrors, SuggestResponses, ThumbnailData, ThumbnailErrors, ThumbnailResponses, VocabularyData, VocabularyErrors, VocabularyResponses, WorkOutPlanData, WorkOutPlanErrors, WorkOutPlanResponses, WorksheetData, WorksheetErrors, WorksheetFileData, WorksheetFileErrors, WorksheetFileResponses, WorksheetResponses } from './types.gen';
+import type { AddEventsData, AddEventsErrors, AddEventsResponses, AmendSittingData, AmendSittingErrors, AmendSittingResponses, ArchiveJobData, ArchiveJobErrors, ArchiveJobResponses, AroundData, AroundErrors, AroundResponses, AskDrillData, AskDrillErrors, AskDrillResponses, AskNextData, AskNextErrors, AskNextResponses, BeginSittingData, BeginSittingErrors, BeginSittingResponses, BriefData, BriefErrors, BriefResponses, ClassListData, ClassListErrors, ClassListResponses, ClassWeeksData, ClassWeeksErrors, ClassWeeksResponses, CompareMethodsData, CompareMethodsErrors, CompareMethodsResponses, CompleteRowData, CompleteRowErrors, CompleteRowResponses, CutData, CutErrors, CutResponses, DecideMarkData, DecideMarkErrors, DecideMarkResponses, DescribeApiData, DescribeApiErrors, DescribeApiResponses, EnterJobData, EnterJobErrors, EnterJobResponses, EveryFormatData, EveryFormatErrors, EveryFormatResponses, ExportPlanData, ExportPlanErrors, ExportPlanResponses, ExportRegisterData, ExportRegisterErrors, ExportRegisterResponses, FindInHandbookData, FindInHandbookErrors, FindInHandbookResponses, ForgetPracticeData, ForgetPracticeErrors, ForgetPracticeResponses, GiveHintData, GiveHintErrors, GiveHintResponses, HandbookFigureData, HandbookFigureErrors, HandbookFigureResponses, HandbookPageData, HandbookPageErrors, HandbookPageResponses, ImportRegisterData, ImportRegisterErrors, ImportRegisterResponses, InstrumentData, InstrumentErrors, InstrumentResponses, JudgeAnswerData, JudgeAnswerErrors, JudgeAnswerResponses, KeepSetData, KeepSetErrors, KeepSetResponses, KeptMarksData, KeptMarksErrors, KeptMarksResponses, KitLacksData, KitLacksErrors, KitLacksResponses, LessonData, LessonErrors, LessonResponses, ListHandbookData, ListHandbookErrors, ListHandbookResponses, ListJobsData, ListJobsErrors, ListJobsResponses, ListKitsData, ListKitsErrors, ListKitsResponses, ListRevisionsData, ListRevisionsErrors, ListRevisionsResponses, ListSetsData, ListSetsErrors, ListSetsResponses, LogbookCsvData, LogbookCsvErrors, LogbookCsvResponses, LookAtMeasuredData, LookAtMeasuredErrors, LookAtMeasuredResponses, LookAtSheetData, LookAtSheetErrors, LookAtSheetResponses, MarkClassData, MarkClassErrors, MarkClassResponses, MarksOfClassData, MarksOfClassErrors, MarksOfClassResponses, MeasuredData, MeasuredErrors, MeasuredResponses, NextNumberData, NextNumberErrors, NextNumberResponses, NoticeData, NoticeErrors, NoticeResponses, OneRevisionData, OneRevisionErrors, OneRevisionResponses, OpenJobData, OpenJobErrors, OpenJobResponses, OpenLogbookData, OpenLogbookErrors, OpenLogbookResponses, OpenSetData, OpenSetErrors, OpenSetResponses, OpenSittingData, OpenSittingErrors, OpenSittingResponses, OpenStepData, OpenStepErrors, OpenStepResponses, PairingData, PairingErrors, PairingPictureData, PairingPictureErrors, PairingPictureResponses, PairingResponses, PictureData, PictureErrors, PictureResponses, PracticeRecordData, PracticeRecordErrors, PracticeRecordResponses, ProfileToTryData, ProfileToTryErrors, ProfileToTryResponses, ProofData, ProofErrors, ProofResponses, PutKitData, PutKitErrors, PutKitResponses, PutSetAwayData, PutSetAwayErrors, PutSetAwayResponses, ReadBackProfileData, ReadBackProfileErrors, ReadBackProfileResponses, RegionsData, RegionsErrors, RegionsResponses, RehearsalData, RehearsalErrors, RehearsalResponses, RemoveKitData, RemoveKitErrors, RemoveKitResponses, RemoveSittingData, RemoveSittingErrors, RemoveSittingResponses, RenewCodeData, RenewCodeErrors, RenewCodeResponses, SampleSheetData, SampleSheetErrors, SampleSheetResponses, SaveRevisionData, SaveRevisionErrors, SaveRevisionResponses, SchedulesData, SchedulesErrors, SchedulesResponses, SendAwayData, SendAwayErrors, SendAwayResponses, SetAnswersData, SetAnswersErrors, SetAnswersResponses, SetChoicesData, SetChoicesErrors, SetChoicesResponses, SetKitData, SetKitErrors, SetKitResponses, SetPaperData, SetPaperErrors, SetPaperResponses, SetPapersData, SetPapersErrors, SetPapersResponses, SetScheduleData, SetScheduleErrors, SetScheduleResponses, SheetChoicesData, SheetChoicesErrors, SheetChoicesResponses, ShowSettingData, ShowSettingErrors, ShowSettingResponses, SuggestData, SuggestErrors, SuggestResponses, ThumbnailData, ThumbnailErrors, ThumbnailResponses, VocabularyData, VocabularyErrors, VocabularyResponses, WorkOutPlanData, WorkOutPlanErrors, WorkOutPlanResponses, WorksheetData, WorksheetErrors, WorksheetFileData, WorksheetFileErrors, WorksheetFileResponses, WorksheetResponses } from './types.gen';
 
 export type Options<TData extends TDataShape = TDataShape, ThrowOnError extends boolean = boolean, TResponse = unknown> = Options2<TData, ThrowOnError, TResponse> & {
     /**
@@ -42,6 +42,15 @@ export const brief = <ThrowOnError extends boolean = true>(options: Options<Brie
         'Content-Type': 'application/json',
         ...options.headers
     }
+});
+
+/**
+ * Return what the marks of all sets show, week by week.
+ */
+export const classWeeks = <ThrowOnError extends boolean = true>(options?: Options<ClassWeeksData, ThrowOnError>) => (options?.client ?? client).get<ClassWeeksResponses, ClassWeeksErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/class-record',
+    ...options
 });
 
 /**
@@ -552,11 +561,46 @@ export const setPaper = <ThrowOnError extends boolean = true>(options: Options<S
 });
 
 /**
+ * Return an empty table of answers to a set.
+ */
+export const setAnswers = <ThrowOnError extends boolean = true>(options: Options<SetAnswersData, ThrowOnError>) => (options.client ?? client).post<SetAnswersResponses, SetAnswersErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/practice/set/answers',
+    ...options,
+    headers: {
+        'Content-Type': 'application/json',
+        ...options.headers
+    }
+});
+
+/**
+ * Return what a set may ask.
+ */
+export const setChoices = <ThrowOnError extends boolean = true>(options?: Options<SetChoicesData, ThrowOnError>) => (options?.client ?? client).get<SetChoicesResponses, SetChoicesErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/practice/set/choices',
+    ...options
+});
+
+/**
  * Mark the answers of a class, each slip named.
  */
 export const markClass = <ThrowOnError extends boolean = true>(options: Options<MarkClassData, ThrowOnError>) => (options.client ?? client).post<MarkClassResponses, MarkClassErrors, ThrowOnError, 'data'>({
     responseStyle: 'data',
     url: '/api/practice/set/marks',
+    ...options,
+    headers: {
+        'Content-Type': 'application/json',
+        ...options.headers
+    }
+});
+
+/**
+ * Read a class list.
+ */
+export const classList = <ThrowOnError extends boolean = true>(options: Options<ClassListData, ThrowOnError>) => (options.client ?? client).post<ClassListResponses, ClassListErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/practice/set/names',
     ...options,
     headers: {
         'Content-Type': 'application/json',
@@ -761,6 +805,28 @@ export const openSet = <ThrowOnError extends boolean = true>(options: Options<Op
 export const putSetAway = <ThrowOnError extends boolean = true>(options: Options<PutSetAwayData, ThrowOnError>) => (options.client ?? client).patch<PutSetAwayResponses, PutSetAwayErrors, ThrowOnError, 'data'>({
     responseStyle: 'data',
     url: '/api/sets/{set_id}',
+    ...options,
+    headers: {
+        'Content-Type': 'application/json',
+        ...options.headers
+    }
+});
+
+/**
+ * Return the marks that are kept with a set.
+ */
+export const keptMarks = <ThrowOnError extends boolean = true>(options: Options<KeptMarksData, ThrowOnError>) => (options.client ?? client).get<KeptMarksResponses, KeptMarksErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/sets/{set_id}/marks',
+    ...options
+});
+
+/**
+ * Give the mark of an answer that could not be read.
+ */
+export const decideMark = <ThrowOnError extends boolean = true>(options: Options<DecideMarkData, ThrowOnError>) => (options.client ?? client).patch<DecideMarkResponses, DecideMarkErrors, ThrowOnError, 'data'>({
+    responseStyle: 'data',
+    url: '/api/sets/{set_id}/marks',
     ...options,
     headers: {
         'Content-Type': 'application/json',

@@ -278,34 +278,6 @@ export type ChapterOut = {
 };
 
 /**
- * ChoiceOut
- *
- * One thing to take for a part of the sheet, how the sheet line says it, and why or why not.
- */
-export type ChoiceOut = {
-    /**
-     * Chosen
-     */
-    chosen: boolean;
-    /**
-     * Fits
-     */
-    fits: boolean;
-    /**
-     * Name
-     */
-    name: string;
-    /**
-     * Reason
-     */
-    reason: string;
-    /**
-     * Said
-     */
-    said: string;
-};
-
-/**
  * ChoicesOut
  *
  * What a sheet may be: units, papers, borders, scales with their reasons, the recommended
@@ -315,15 +287,15 @@ export type ChoicesOut = {
     /**
      * Borders
      */
-    borders: Array<ChoiceOut>;
+    borders: Array<EntrickWebOperationsWritingChoiceOut>;
     /**
      * Letterings
      */
-    letterings: Array<ChoiceOut>;
+    letterings: Array<EntrickWebOperationsWritingChoiceOut>;
     /**
      * Papers
      */
-    papers: Array<ChoiceOut>;
+    papers: Array<EntrickWebOperationsWritingChoiceOut>;
     /**
      * Recommended
      */
@@ -331,7 +303,7 @@ export type ChoicesOut = {
     /**
      * Scales
      */
-    scales: Array<ChoiceOut>;
+    scales: Array<EntrickWebOperationsWritingChoiceOut>;
     /**
      * Units
      */
@@ -373,13 +345,17 @@ export type ClassIn = {
 /**
  * ClassMarksOut
  *
- * A class, marked: as CSV, student by student, slip by slip.
+ * A class, marked: as CSV, student by student, slip by slip; rows that were left out.
  */
 export type ClassMarksOut = {
     /**
      * Csv
      */
     csv: string;
+    /**
+     * Left Out
+     */
+    left_out: Array<string>;
     /**
      * Papers
      */
@@ -388,6 +364,38 @@ export type ClassMarksOut = {
      * Slips
      */
     slips: Array<ClassSlipOut>;
+};
+
+/**
+ * ClassRecordOut
+ *
+ * A class over the weeks, student by student; the same as CSV.
+ */
+export type ClassRecordOut = {
+    /**
+     * Commonest
+     */
+    commonest: Array<CommonSlipOut>;
+    /**
+     * Csv
+     */
+    csv: string;
+    /**
+     * Rules
+     */
+    rules: Array<RuleWeeksOut>;
+    /**
+     * Shares
+     */
+    shares: Array<number | null>;
+    /**
+     * Students
+     */
+    students: Array<StudentWeeksOut>;
+    /**
+     * Weeks
+     */
+    weeks: Array<string>;
 };
 
 /**
@@ -433,6 +441,26 @@ export type ClauseOut = {
      * Text
      */
     text: string;
+};
+
+/**
+ * CommonSlipOut
+ *
+ * A slip of the class in the last week: how often, and whose.
+ */
+export type CommonSlipOut = {
+    /**
+     * Slip
+     */
+    slip: string;
+    /**
+     * Times
+     */
+    times: number;
+    /**
+     * Whose
+     */
+    whose: Array<string>;
 };
 
 /**
@@ -710,6 +738,26 @@ export type CutOut = {
      * Tool
      */
     tool: number;
+};
+
+/**
+ * DecidedIn
+ *
+ * What the teacher gives for an answer that could not be read.
+ */
+export type DecidedIn = {
+    /**
+     * Question
+     */
+    question: number;
+    /**
+     * Share
+     */
+    share: number;
+    /**
+     * Student
+     */
+    student: string;
 };
 
 /**
@@ -1974,6 +2022,34 @@ export type JunctionOut = {
 };
 
 /**
+ * KeptMarksOut
+ *
+ * The marks of a student: of how many, the sum, and what is still to be decided.
+ */
+export type KeptMarksOut = {
+    /**
+     * Name
+     */
+    name: string;
+    /**
+     * Of
+     */
+    of: number;
+    /**
+     * Student
+     */
+    student: string;
+    /**
+     * Total
+     */
+    total: number;
+    /**
+     * Waits
+     */
+    waits: Array<WaitingOut>;
+};
+
+/**
  * KeptSetIn
  *
  * A set to be kept, as the text of its file.
@@ -2587,9 +2663,14 @@ export type MarkedOut = {
 /**
  * MarkedPaperOut
  *
- * A student's marks; `waits` are the questions whose answers could not be read.
+ * A student's marks; `waits` are the questions whose answers could not be read, each with what
+ * is told of it.
  */
 export type MarkedPaperOut = {
+    /**
+     * Name
+     */
+    name: string;
     /**
      * Of
      */
@@ -2605,13 +2686,14 @@ export type MarkedPaperOut = {
     /**
      * Waits
      */
-    waits: Array<number>;
+    waits: Array<WaitsOut>;
 };
 
 /**
  * MarksIn
  *
- * Answers of a class to a set, CSV.
+ * Answers of a class to a set, CSV; with the number of a set of the register their marks are
+ * kept with it.
  */
 export type MarksIn = {
     /**
@@ -2622,6 +2704,22 @@ export type MarksIn = {
      * Set
      */
     set: string;
+    /**
+     * Set Id
+     */
+    set_id?: number;
+};
+
+/**
+ * MarksOfSetOut
+ *
+ * The marks that are kept with a set.
+ */
+export type MarksOfSetOut = {
+    /**
+     * Papers
+     */
+    papers: Array<KeptMarksOut>;
 };
 
 /**
@@ -2861,6 +2959,30 @@ export type NamedSlipOut = {
      * Said
      */
     said: string;
+};
+
+/**
+ * NamesIn
+ *
+ * A class list: a name in a row, or a table with a column of names.
+ */
+export type NamesIn = {
+    /**
+     * Text
+     */
+    text: string;
+};
+
+/**
+ * NamesOut
+ *
+ * The names of a class, in its order.
+ */
+export type NamesOut = {
+    /**
+     * Names
+     */
+    names: Array<string>;
 };
 
 /**
@@ -3140,6 +3262,10 @@ export type PairingOut = {
  * Papers of a set are wanted, or its key.
  */
 export type PapersIn = {
+    /**
+     * Frames
+     */
+    frames?: boolean;
     /**
      * Key
      */
@@ -3732,7 +3858,8 @@ export type RevisionsOut = {
  * RuleOut
  *
  * The piece of a rule a question is about: its picture, where the first graduation stands in
- * it and how far apart they are, mm, how many there are, and whether a pointer stands at one; else the hand sets it.
+ * it and how far apart they are, mm, how many there are, and whether a pointer stands at one;
+ * else the hand sets it.
  */
 export type RuleOut = {
     /**
@@ -3752,6 +3879,26 @@ export type RuleOut = {
      * Pointed
      */
     pointed: boolean;
+};
+
+/**
+ * RuleWeeksOut
+ *
+ * A rule over the weeks: the share that was right in each.
+ */
+export type RuleWeeksOut = {
+    /**
+     * Rule
+     */
+    rule: string;
+    /**
+     * Shares
+     */
+    shares: Array<number | null>;
+    /**
+     * Told
+     */
+    told: string;
 };
 
 /**
@@ -3963,6 +4110,22 @@ export type SchemeIn = {
 };
 
 /**
+ * SetChoicesOut
+ *
+ * What a set may ask: rules, and grades by their number.
+ */
+export type SetChoicesOut = {
+    /**
+     * Grades
+     */
+    grades: Array<EntrickWebOperationsClassroomChoiceOut>;
+    /**
+     * Rules
+     */
+    rules: Array<EntrickWebOperationsClassroomChoiceOut>;
+};
+
+/**
  * SetClause
  *
  * Say a clause differently, take it out (empty), or add one (index one past the last).
@@ -4094,6 +4257,18 @@ export type SetPartIn = {
      */
     count: number;
     /**
+     * Grade
+     */
+    grade?: number;
+    /**
+     * Name
+     */
+    name?: string;
+    /**
+     * Rules
+     */
+    rules?: Array<string>;
+    /**
      * Seed
      */
     seed: number;
@@ -4210,6 +4385,18 @@ export type ShareOut = {
      * Step
      */
     step: string;
+};
+
+/**
+ * SheetIn
+ *
+ * An empty table of answers to a set is wanted.
+ */
+export type SheetIn = {
+    /**
+     * Set
+     */
+    set: string;
 };
 
 /**
@@ -4664,6 +4851,33 @@ export type StudentIn = {
 };
 
 /**
+ * StudentWeeksOut
+ *
+ * A student over the weeks, with the slips by name.
+ */
+export type StudentWeeksOut = {
+    /**
+     * Rules
+     */
+    rules: Array<RuleWeeksOut>;
+    /**
+     * Shares
+     */
+    shares: Array<number | null>;
+    /**
+     * Slips
+     */
+    slips: Array<[
+        string,
+        number
+    ]>;
+    /**
+     * Who
+     */
+    who: string;
+};
+
+/**
  * SuggestOut
  *
  * Dimensions suggested: the plan with them, the statements, and what they leave open.
@@ -4819,6 +5033,38 @@ export type VerdictOut = {
      * Slips
      */
     slips: Array<string>;
+    /**
+     * Told
+     */
+    told: string;
+};
+
+/**
+ * WaitingOut
+ *
+ * An answer to be decided: to which question, and what is told of it.
+ */
+export type WaitingOut = {
+    /**
+     * Question
+     */
+    question: number;
+    /**
+     * Told
+     */
+    told: string;
+};
+
+/**
+ * WaitsOut
+ *
+ * An answer that could not be read: to which question, and what is told of it.
+ */
+export type WaitsOut = {
+    /**
+     * Question
+     */
+    question: number;
     /**
      * Told
      */
@@ -5045,6 +5291,50 @@ export type WorksheetOut = {
     turns: string;
 };
 
+/**
+ * ChoiceOut
+ *
+ * Something that can be chosen, and what is told of it.
+ */
+export type EntrickWebOperationsClassroomChoiceOut = {
+    /**
+     * Key
+     */
+    key: string;
+    /**
+     * Told
+     */
+    told: string;
+};
+
+/**
+ * ChoiceOut
+ *
+ * One thing to take for a part of the sheet, how the sheet line says it, and why or why not.
+ */
+export type EntrickWebOperationsWritingChoiceOut = {
+    /**
+     * Chosen
+     */
+    chosen: boolean;
+    /**
+     * Fits
+     */
+    fits: boolean;
+    /**
+     * Name
+     */
+    name: string;
+    /**
+     * Reason
+     */
+    reason: string;
+    /**
+     * Said
+     */
+    said: string;
+};
+
 export type AroundData = {
     body: ScheduledIn;
     path?: never;
@@ -5182,6 +5472,75 @@ export type BriefResponses = {
 };
 
 export type BriefResponse = BriefResponses[keyof BriefResponses];
+
+export type ClassWeeksData = {
+    body?: never;
+    path?: never;
+    query?: never;
+    url: '/api/class-record';
+};
+
+export type ClassWeeksErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type ClassWeeksError = ClassWeeksErrors[keyof ClassWeeksErrors];
+
+export type ClassWeeksResponses = {
+    /**
+     * OK
+     */
+    200: ClassRecordOut;
+};
+
+export type ClassWeeksResponse = ClassWeeksResponses[keyof ClassWeeksResponses];
 
 export type CompleteRowData = {
     body: CompleteIn;
@@ -8430,6 +8789,144 @@ export type SetPaperResponses = {
 
 export type SetPaperResponse = SetPaperResponses[keyof SetPaperResponses];
 
+export type SetAnswersData = {
+    body: SheetIn;
+    path?: never;
+    query?: never;
+    url: '/api/practice/set/answers';
+};
+
+export type SetAnswersErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type SetAnswersError = SetAnswersErrors[keyof SetAnswersErrors];
+
+export type SetAnswersResponses = {
+    /**
+     * OK
+     */
+    200: Blob | File;
+};
+
+export type SetAnswersResponse = SetAnswersResponses[keyof SetAnswersResponses];
+
+export type SetChoicesData = {
+    body?: never;
+    path?: never;
+    query?: never;
+    url: '/api/practice/set/choices';
+};
+
+export type SetChoicesErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type SetChoicesError = SetChoicesErrors[keyof SetChoicesErrors];
+
+export type SetChoicesResponses = {
+    /**
+     * OK
+     */
+    200: SetChoicesOut;
+};
+
+export type SetChoicesResponse = SetChoicesResponses[keyof SetChoicesResponses];
+
 export type MarkClassData = {
     body: MarksIn;
     path?: never;
@@ -8498,6 +8995,75 @@ export type MarkClassResponses = {
 };
 
 export type MarkClassResponse = MarkClassResponses[keyof MarkClassResponses];
+
+export type ClassListData = {
+    body: NamesIn;
+    path?: never;
+    query?: never;
+    url: '/api/practice/set/names';
+};
+
+export type ClassListErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type ClassListError = ClassListErrors[keyof ClassListErrors];
+
+export type ClassListResponses = {
+    /**
+     * OK
+     */
+    200: NamesOut;
+};
+
+export type ClassListResponse = ClassListResponses[keyof ClassListResponses];
 
 export type SetPapersData = {
     body: PapersIn;
@@ -9755,6 +10321,154 @@ export type PutSetAwayResponses = {
 };
 
 export type PutSetAwayResponse = PutSetAwayResponses[keyof PutSetAwayResponses];
+
+export type KeptMarksData = {
+    body?: never;
+    path: {
+        /**
+         * Set Id
+         */
+        set_id: number;
+    };
+    query?: never;
+    url: '/api/sets/{set_id}/marks';
+};
+
+export type KeptMarksErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type KeptMarksError = KeptMarksErrors[keyof KeptMarksErrors];
+
+export type KeptMarksResponses = {
+    /**
+     * OK
+     */
+    200: MarksOfSetOut;
+};
+
+export type KeptMarksResponse = KeptMarksResponses[keyof KeptMarksResponses];
+
+export type DecideMarkData = {
+    body: DecidedIn;
+    path: {
+        /**
+         * Set Id
+         */
+        set_id: number;
+    };
+    query?: never;
+    url: '/api/sets/{set_id}/marks';
+};
+
+export type DecideMarkErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type DecideMarkError = DecideMarkErrors[keyof DecideMarkErrors];
+
+export type DecideMarkResponses = {
+    /**
+     * OK
+     */
+    200: KeptMarksOut;
+};
+
+export type DecideMarkResponse = DecideMarkResponses[keyof DecideMarkResponses];
 
 export type SheetChoicesData = {
     body: PlanIn;

@@ -20,8 +20,10 @@ from ...core.classroom.grades import GRADES, at_grade
 from ...core.classroom.set_file import read_set, write_set
 from ...core.classroom.sets import ON_PAPER, Paper, Set, briefs_of, plan_paper
 from ...core.classroom.sets import Asked as AskedOf
+from ...core.classroom.topics import new_part, topics
 from ...core.formats.practice_key import write_key
 from ...core.formats.practice_paper import write_papers
+from ...core.plan.writer import write_plan
 from ...core.practice.question import RULES
 from ...records import LARGEST_ID
 from ..answer import Answer
@@ -57,6 +59,35 @@ class SetChoicesOut(Crossing):
 
     rules: tuple[ChoiceOut, ...]
     grades: tuple[ChoiceOut, ...]
+
+
+class TopicOut(Crossing):
+    """A topic new parts are made of: by what it is asked, what it is called and what it is."""
+
+    key: str
+    title: str
+    told: str
+
+
+class TopicsOut(Crossing):
+    """Every topic."""
+
+    topics: tuple[TopicOut, ...]
+
+
+class NewPartIn(Asked):
+    """A new part of a topic is wanted, at a grade."""
+
+    topic: Annotated[str, Field(max_length=40)]
+    seed: Seed
+    grade: Annotated[int, Field(ge=0, le=4)] = 0
+
+
+class NewPartOut(Crossing):
+    """A new part: its plan, and what it is called."""
+
+    text: str
+    title: str
 
 
 class NamesIn(Asked):
@@ -155,6 +186,22 @@ def set_choices() -> SetChoicesOut:
     rules = tuple(ChoiceOut(key=key, told=told) for key, told in RULES.items() if key in ON_PAPER)
     grades = tuple(ChoiceOut(key=str(key), told=told) for key, told in GRADES.items())
     return SetChoicesOut(rules=rules, grades=grades)
+
+
+@classroom.get("/practice/topics")
+def list_topics() -> TopicsOut:
+    """Return what new parts can be made of."""
+    found = (
+        TopicOut(key=key, title=topic.TITLE, told=topic.TOLD) for key, topic in topics().items()
+    )
+    return TopicsOut(topics=tuple(found))
+
+
+@classroom.post("/practice/part")
+def make_part(body: NewPartIn) -> NewPartOut:
+    """Return a part of a topic that nobody has had before."""
+    work = new_part(body.topic, body.seed, body.grade)
+    return NewPartOut(text=write_plan(work.plan), title=work.solution.title)
 
 
 @classroom.post("/practice/set/names")

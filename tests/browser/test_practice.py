@@ -21,6 +21,8 @@ def answered(page: Page) -> None:
         page.locator("#answer").evaluate(
             "field => { field.form.requestSubmit(); field.form.requestSubmit(); }"
         )
+    elif page.get_by_label("The pointer").count():
+        page.get_by_label("The pointer").press("Enter")
     elif page.get_by_text("Touch the steps").count():
         for step in page.locator("section[aria-label='The question'] ul button").all():
             step.click()
@@ -106,6 +108,9 @@ def test_a_class_is_given_papers_and_marked_on_the_page(
     answers.write_text(f"student;{place};{other}\n1;{slip};a blot\n", "utf-8")
     page.get_by_label("Answers, CSV").set_input_files(answers)
     expect(page.get_by_test_id("class-told")).to_have_text("1 papers marked.")
+    with page.expect_download() as blank:
+        page.get_by_role("button", name="Blank answers, CSV").click()
+    assert Path(blank.value.path()).read_text("utf-8").startswith("student,name,1,2,3,4,5")
     expect(page.get_by_role("heading", name="Slips of the class")).to_be_visible()
     with page.expect_download() as file:
         page.get_by_role("button", name="Marks, CSV").click()
@@ -115,6 +120,58 @@ def test_a_class_is_given_papers_and_marked_on_the_page(
     assert row[str(other)] == "?", "what cannot be read is no mark"
     expect(page.get_by_role("cell", name=f"question {other}")).to_be_visible()
     sound(page)
+    # What could not be read is decided, and the marks are there when the page is opened again.
+    page.get_by_role("button", name=f"right: student 1, question {other}").click()
+    expect(page.get_by_role("cell", name=f"question {other}")).to_be_hidden()
+    page.reload()
+    expect(page.get_by_role("table", name="Marks of the set")).to_contain_text("1")
+    expect(page.get_by_role("heading", name="The class over weeks")).to_be_visible()
+    with page.expect_download() as record:
+        page.get_by_role("button", name="The record, CSV").click()
+    assert "class,all" in Path(record.value.path()).read_text("utf-8")
     page.get_by_role("button", name="Put away Setting out").click()
     page.get_by_role("button", name="Put back Setting out").click()
     expect(page.get_by_role("button", name="Put away Setting out")).to_be_visible()
+
+
+def test_a_named_class_gets_new_parts_at_a_grade(page: Page, desk: str, quiet: None) -> None:
+    page.goto(f"{desk}/class")
+    page.get_by_text("A class list").click()
+    page.get_by_label("Names, a row each").fill("Ada Wren\nBen Ash\nAda Wren")
+    page.get_by_role("button", name="Take these names").click()
+    expect(page.get_by_test_id("class-told")).to_contain_text("stands in the class list twice")
+    page.get_by_label("Names, a row each").fill("Ada Wren\nBen Ash")
+    page.get_by_role("button", name="Take these names").click()
+    expect(page.get_by_text("2 by name")).to_be_visible()
+    page.get_by_label("Grade").select_option("2")
+    page.get_by_role("checkbox", name="Gasket").check()
+    page.get_by_label("Questions").fill("4")
+    page.get_by_role("button", name="Make the set").click()
+    expect(page.get_by_test_id("class-told")).to_contain_text("The set has 2 papers of 4 questions")
+    with page.expect_download() as kept:
+        page.get_by_role("button", name="The set, JSON").click()
+    made = json.loads(Path(kept.value.path()).read_text("utf-8"))
+    assert [paper["name"] for paper in made["papers"]] == ["Ada Wren", "Ben Ash"]
+    assert "scale 1:2" in made["plans"][0]
+    sound(page)
+
+
+def test_the_rule_is_read_against_the_clock(page: Page, desk: str, quiet: None) -> None:
+    page.goto(f"{desk}/jobs/20/practice")
+    page.get_by_role("button", name="Read the rule, against the clock").click()
+    seen = set()
+    while len(seen) < 2:
+        page.get_by_test_id("question").wait_for()
+        pointer = page.get_by_label("The pointer")
+        seen.add(pointer.count())
+        if pointer.count():
+            pointer.press("ArrowRight")
+            pointer.press("Enter")
+        else:
+            page.locator("#answer").fill("1")
+            page.keyboard.press("Enter")
+        expect(page.get_by_test_id("came")).to_be_visible()
+        if len(seen) == 2:
+            sound(page)
+        page.get_by_role("button", name="On", exact=True).click()
+    expect(page.get_by_text(re.compile(r"seconds left · \d+ of \d+ right"))).to_be_visible()

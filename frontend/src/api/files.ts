@@ -7,8 +7,10 @@ import {
   importRegister,
   marksOfClass,
   Problem,
+  setAnswers,
   setPapers,
   type PapersIn,
+  type SheetIn,
   worksheetFile,
   type WorksheetFileIn,
 } from "./client";
@@ -52,6 +54,10 @@ export const downloadWorksheet = (format: "pdf" | "csv", worksheet: WorksheetFil
 
 /** Fetch the papers of a set, or its key. */
 export const downloadPapers = (papers: PapersIn) => kept(setPapers({ body: papers, ...WHOLE }), "papers.pdf");
+
+/** Fetch an empty table of answers to a set. */
+export const downloadAnswerSheet = (sheet: SheetIn) =>
+  kept(setAnswers({ body: sheet, ...WHOLE }), "answers.csv");
 
 /** Fetch the marks of a class as a table. */
 export const keepMarks = (students: ClassIn["students"]) =>

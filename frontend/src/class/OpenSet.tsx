@@ -1,14 +1,29 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { type ClassMarksOut, inWords, markClass, openSet, type PapersIn } from "../api/client";
-import { downloadPapers, keep } from "../api/files";
+import {
+  type ClassMarksOut,
+  decideMark,
+  inWords,
+  keptMarks,
+  markClass,
+  openSet,
+  type PapersIn,
+} from "../api/client";
+import { downloadAnswerSheet, downloadPapers, keep } from "../api/files";
 import { Bars } from "../ui/Bars";
 import { Button } from "../ui/Button";
+import { Check } from "../ui/Check";
 import { FileButton } from "../ui/FileButton";
 import { Tabled } from "../ui/Tabled";
+import { RECORD } from "./Record";
+
+interface Props {
+  id: number;
+  told: (words: string) => void;
+}
 
 /** A set that is open: its papers and key, and the marks of what came back. */
-export function OpenSet({ id, told }: { id: number; told: (words: string) => void }) {
+export function OpenSet({ id, told }: Props) {
   const { data, error } = useQuery({
     queryKey: ["set", id],
     queryFn: () => openSet({ path: { set_id: id } }),
@@ -19,22 +34,25 @@ export function OpenSet({ id, told }: { id: number; told: (words: string) => voi
   return (
     <>
       <Papers set={data.set} told={told} />
-      <Marking set={data.set} told={told} />
+      <Marking id={id} set={data.set} told={told} />
+      <Kept id={id} told={told} />
     </>
   );
 }
 
 function Papers({ set, told }: { set: string; told: (words: string) => void }) {
   const [paper, choosePaper] = useState<NonNullable<PapersIn["paper"]>>("A4");
-  const take = (key: boolean) =>
-    downloadPapers({ set, key, paper }).then(
+  const [frames, setFrames] = useState(true);
+  const after = (fetched: Promise<string>) =>
+    void fetched.then(
       (name) => told(`${name} is in your downloads.`),
       (problem: unknown) => told(inWords(problem)),
     );
+  const take = (key: boolean) => after(downloadPapers({ set, key, paper, frames }));
   return (
     <section aria-label="The set" className="flex flex-wrap items-center gap-2">
-      <Button onClick={() => void take(false)}>↓ Papers, PDF</Button>
-      <Button onClick={() => void take(true)}>↓ Key, PDF</Button>
+      <Button onClick={() => take(false)}>↓ Papers, PDF</Button>
+      <Button onClick={() => take(true)}>↓ Key, PDF</Button>
       <label>
         on{" "}
         <select
@@ -47,6 +65,8 @@ function Papers({ set, told }: { set: string; told: (words: string) => void }) {
           <option>letter</option>
         </select>
       </label>
+      <Check label="with a frame to draw in" on={frames} put={setFrames} />
+      <Button onClick={() => after(downloadAnswerSheet({ set }))}>↓ Blank answers, CSV</Button>
       <Button onClick={() => keep(new Blob([set], { type: "application/json" }), "set.json")}>
         ↓ The set, JSON
       </Button>
@@ -54,14 +74,17 @@ function Papers({ set, told }: { set: string; told: (words: string) => void }) {
   );
 }
 
-function Marking({ set, told }: { set: string; told: (words: string) => void }) {
+function Marking({ id, set, told }: Props & { set: string }) {
   const [marks, setMarks] = useState<ClassMarksOut | null>(null);
+  const queries = useQueryClient();
   const mark = async (answers: string) => {
     told("Marking…");
     try {
-      const found = await markClass({ body: { set, answers } });
+      const found = await markClass({ body: { set, answers, set_id: id } });
       setMarks(found);
-      told(`${found.papers.length} papers marked.`);
+      void queries.invalidateQueries({ queryKey: ["marks", id] });
+      void queries.invalidateQueries({ queryKey: RECORD });
+      told([`${found.papers.length} papers marked.`, ...found.left_out].join(" · "));
     } catch (problem) {
       setMarks(null);
       told(inWords(problem));
@@ -73,10 +96,10 @@ function Marking({ set, told }: { set: string; told: (words: string) => void }) 
         Marking
       </h2>
       <p className="max-w-[70ch] text-pencil">
-        Answers come as CSV: <code>student,1,2,3 …</code> in the first row, then a row for each student,
-        called as on the papers; parted by commas, semicolons or tabs, with decimal points or commas. A choice
-        is answered by its letter or its words, an order as <code>2 1 3 5 4</code>. What cannot be read is no
-        mark: it is listed to be decided.
+        Answers come as CSV: <code>student,1,2,3 …</code> or <code>name,1,2,3 …</code> in the first row, then
+        a row for each student in any order; parted by commas, semicolons or tabs, with decimal points or
+        commas. A choice is answered by its letter or its words, an order as <code>2 1 3 5 4</code>. What
+        cannot be read is no mark: it is listed to be decided.
       </p>
       <FileButton label="Answers, CSV" accept=".csv" take={(file) => void file.text().then(mark)}>
         Answers, CSV…
@@ -96,18 +119,70 @@ function Marking({ set, told }: { set: string; told: (words: string) => void }) 
             heads={["Slip", "Times", "Students"]}
             rows={marks.slips.map((each) => [each.slip, String(each.times), String(each.students)])}
           />
-          <h3 className="font-semibold">Marks</h3>
-          <Tabled
-            heads={["Student", "Marks", "Of", "To be decided"]}
-            rows={marks.papers.map((each) => [
-              each.student,
-              String(each.total),
-              String(each.of),
-              each.waits.length ? `question ${each.waits.join(", ")}` : "",
-            ])}
-          />
         </>
       )}
+    </section>
+  );
+}
+
+const DECISIONS = [
+  ["right", 1],
+  ["half", 0.5],
+  ["wrong", 0],
+] as const;
+
+/** The marks that are kept with a set; what could not be read is decided here. */
+function Kept({ id, told }: Props) {
+  const queries = useQueryClient();
+  const { data } = useQuery({
+    queryKey: ["marks", id],
+    queryFn: () => keptMarks({ path: { set_id: id } }),
+  });
+  if (!data?.papers.length) return null;
+  const decide = (student: string, question: number, share: number) =>
+    void decideMark({ path: { set_id: id }, body: { student, question, share } }).then(
+      () => {
+        void queries.invalidateQueries({ queryKey: ["marks", id] });
+        void queries.invalidateQueries({ queryKey: RECORD });
+      },
+      (problem: unknown) => told(inWords(problem)),
+    );
+  const called = (each: { student: string; name: string }) => [each.student, each.name].filter(Boolean);
+  return (
+    <section aria-labelledby="kept" className="space-y-2">
+      <h3 id="kept" className="font-semibold">
+        Marks
+      </h3>
+      <Tabled
+        label="Marks of the set"
+        heads={["Student", "Marks", "Of", "To be decided"]}
+        rows={data.papers.map((each) => [
+          called(each).join(" "),
+          String(each.total),
+          String(each.of),
+          each.waits.length ? `question ${each.waits.map((wait) => wait.question).join(", ")}` : "",
+        ])}
+      />
+      <ul className="space-y-1">
+        {data.papers.flatMap((each) =>
+          each.waits.map((wait) => (
+            <li key={`${each.student} ${wait.question}`} className="flex flex-wrap items-center gap-2">
+              <span className="min-w-0 flex-1">
+                {called(each).join(" ")}, question {wait.question}: {wait.told}
+              </span>
+              {DECISIONS.map(([word, share]) => (
+                <Button
+                  key={word}
+                  aria-label={`${word}: student ${each.student}, question ${wait.question}`}
+                  onClick={() => decide(each.student, wait.question, share)}
+                >
+                  {word}
+                </Button>
+              ))}
+            </li>
+          )),
+        )}
+      </ul>
     </section>
   );
 }

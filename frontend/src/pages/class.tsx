@@ -2,6 +2,7 @@ import { useEffect, useState } from "react";
 import { useSearchParams } from "react-router";
 import { ClassSheets } from "../class/ClassSheets";
 import { MakeSet } from "../class/MakeSet";
+import { Record } from "../class/Record";
 import { OpenSet } from "../class/OpenSet";
 import { Sets } from "../class/Sets";
 import { Bar } from "../views/Bar";
@@ -27,6 +28,7 @@ export function Component() {
             <Sets open={set} choose={choose} told={setTold} />
             {set > 0 && <OpenSet key={set} id={set} told={setTold} />}
             <MakeSet made={choose} told={setTold} />
+            <Record />
           </div>
           <div className="bg-page p-6 tight:p-3">
             <ClassSheets told={setTold} />

@@ -278,6 +278,34 @@ export type ChapterOut = {
 };
 
 /**
+ * ChoiceOut
+ *
+ * One thing to take for a part of the sheet, how the sheet line says it, and why or why not.
+ */
+export type ChoiceOut = {
+    /**
+     * Chosen
+     */
+    chosen: boolean;
+    /**
+     * Fits
+     */
+    fits: boolean;
+    /**
+     * Name
+     */
+    name: string;
+    /**
+     * Reason
+     */
+    reason: string;
+    /**
+     * Said
+     */
+    said: string;
+};
+
+/**
  * ChoicesOut
  *
  * What a sheet may be: units, papers, borders, scales with their reasons, the recommended
@@ -287,15 +315,15 @@ export type ChoicesOut = {
     /**
      * Borders
      */
-    borders: Array<EntrickWebOperationsWritingChoiceOut>;
+    borders: Array<ChoiceOut>;
     /**
      * Letterings
      */
-    letterings: Array<EntrickWebOperationsWritingChoiceOut>;
+    letterings: Array<ChoiceOut>;
     /**
      * Papers
      */
-    papers: Array<EntrickWebOperationsWritingChoiceOut>;
+    papers: Array<ChoiceOut>;
     /**
      * Recommended
      */
@@ -303,7 +331,7 @@ export type ChoicesOut = {
     /**
      * Scales
      */
-    scales: Array<EntrickWebOperationsWritingChoiceOut>;
+    scales: Array<ChoiceOut>;
     /**
      * Units
      */
@@ -3003,6 +3031,42 @@ export type NewGiven = {
 };
 
 /**
+ * NewPartIn
+ *
+ * A new part of a topic is wanted, at a grade.
+ */
+export type NewPartIn = {
+    /**
+     * Grade
+     */
+    grade?: number;
+    /**
+     * Seed
+     */
+    seed: number;
+    /**
+     * Topic
+     */
+    topic: string;
+};
+
+/**
+ * NewPartOut
+ *
+ * A new part: its plan, and what it is called.
+ */
+export type NewPartOut = {
+    /**
+     * Text
+     */
+    text: string;
+    /**
+     * Title
+     */
+    title: string;
+};
+
+/**
  * NextIn
  *
  * The next question of a round about a plan is wanted: whether with new givens, and whether
@@ -4110,6 +4174,22 @@ export type SchemeIn = {
 };
 
 /**
+ * SetChoiceOut
+ *
+ * Something that can be chosen, and what is told of it.
+ */
+export type SetChoiceOut = {
+    /**
+     * Key
+     */
+    key: string;
+    /**
+     * Told
+     */
+    told: string;
+};
+
+/**
  * SetChoicesOut
  *
  * What a set may ask: rules, and grades by their number.
@@ -4118,11 +4198,11 @@ export type SetChoicesOut = {
     /**
      * Grades
      */
-    grades: Array<EntrickWebOperationsClassroomChoiceOut>;
+    grades: Array<SetChoiceOut>;
     /**
      * Rules
      */
-    rules: Array<EntrickWebOperationsClassroomChoiceOut>;
+    rules: Array<SetChoiceOut>;
 };
 
 /**
@@ -4922,6 +5002,38 @@ export type TableOut = {
 };
 
 /**
+ * TopicOut
+ *
+ * A topic new parts are made of: by what it is asked, what it is called and what it is.
+ */
+export type TopicOut = {
+    /**
+     * Key
+     */
+    key: string;
+    /**
+     * Title
+     */
+    title: string;
+    /**
+     * Told
+     */
+    told: string;
+};
+
+/**
+ * TopicsOut
+ *
+ * Every topic.
+ */
+export type TopicsOut = {
+    /**
+     * Topics
+     */
+    topics: Array<TopicOut>;
+};
+
+/**
  * UnderstoodOut
  *
  * One event of a brief as it was understood: the words it was read from, what the follower
@@ -5289,50 +5401,6 @@ export type WorksheetOut = {
      * Turns
      */
     turns: string;
-};
-
-/**
- * ChoiceOut
- *
- * Something that can be chosen, and what is told of it.
- */
-export type EntrickWebOperationsClassroomChoiceOut = {
-    /**
-     * Key
-     */
-    key: string;
-    /**
-     * Told
-     */
-    told: string;
-};
-
-/**
- * ChoiceOut
- *
- * One thing to take for a part of the sheet, how the sheet line says it, and why or why not.
- */
-export type EntrickWebOperationsWritingChoiceOut = {
-    /**
-     * Chosen
-     */
-    chosen: boolean;
-    /**
-     * Fits
-     */
-    fits: boolean;
-    /**
-     * Name
-     */
-    name: string;
-    /**
-     * Reason
-     */
-    reason: string;
-    /**
-     * Said
-     */
-    said: string;
 };
 
 export type AroundData = {
@@ -8720,6 +8788,75 @@ export type ShowSettingResponses = {
 
 export type ShowSettingResponse = ShowSettingResponses[keyof ShowSettingResponses];
 
+export type MakePartData = {
+    body: NewPartIn;
+    path?: never;
+    query?: never;
+    url: '/api/practice/part';
+};
+
+export type MakePartErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type MakePartError = MakePartErrors[keyof MakePartErrors];
+
+export type MakePartResponses = {
+    /**
+     * OK
+     */
+    200: NewPartOut;
+};
+
+export type MakePartResponse = MakePartResponses[keyof MakePartResponses];
+
 export type SetPaperData = {
     body: SetPartIn;
     path?: never;
@@ -9133,6 +9270,75 @@ export type SetPapersResponses = {
 };
 
 export type SetPapersResponse = SetPapersResponses[keyof SetPapersResponses];
+
+export type ListTopicsData = {
+    body?: never;
+    path?: never;
+    query?: never;
+    url: '/api/practice/topics';
+};
+
+export type ListTopicsErrors = {
+    /**
+     * Bad Request
+     */
+    400: Problem;
+    /**
+     * Unauthorized
+     */
+    401: Problem;
+    /**
+     * Forbidden
+     */
+    403: Problem;
+    /**
+     * Not Found
+     */
+    404: Problem;
+    /**
+     * Method Not Allowed
+     */
+    405: Problem;
+    /**
+     * Conflict
+     */
+    409: Problem;
+    /**
+     * Request Entity Too Large
+     */
+    413: Problem;
+    /**
+     * Unsupported Media Type
+     */
+    415: Problem;
+    /**
+     * Unprocessable Entity
+     */
+    422: Problem;
+    /**
+     * Internal Server Error
+     */
+    500: Problem;
+    /**
+     * Service Unavailable
+     */
+    503: Problem;
+    /**
+     * Insufficient Storage
+     */
+    507: Problem;
+};
+
+export type ListTopicsError = ListTopicsErrors[keyof ListTopicsErrors];
+
+export type ListTopicsResponses = {
+    /**
+     * OK
+     */
+    200: TopicsOut;
+};
+
+export type ListTopicsResponse = ListTopicsResponses[keyof ListTopicsResponses];
 
 export type ProofData = {
     body: ScheduledIn;

@@ -47,7 +47,7 @@ class SetPartIn(Asked):
     grade: Annotated[int, Field(ge=0, le=4)] = 0
 
 
-class ChoiceOut(Crossing):
+class SetChoiceOut(Crossing):
     """Something that can be chosen, and what is told of it."""
 
     key: str
@@ -57,8 +57,8 @@ class ChoiceOut(Crossing):
 class SetChoicesOut(Crossing):
     """What a set may ask: rules, and grades by their number."""
 
-    rules: tuple[ChoiceOut, ...]
-    grades: tuple[ChoiceOut, ...]
+    rules: tuple[SetChoiceOut, ...]
+    grades: tuple[SetChoiceOut, ...]
 
 
 class TopicOut(Crossing):
@@ -183,8 +183,10 @@ def set_paper(body: SetPartIn) -> Answer:
 @classroom.get("/practice/set/choices")
 def set_choices() -> SetChoicesOut:
     """Return what a set may ask."""
-    rules = tuple(ChoiceOut(key=key, told=told) for key, told in RULES.items() if key in ON_PAPER)
-    grades = tuple(ChoiceOut(key=str(key), told=told) for key, told in GRADES.items())
+    rules = tuple(
+        SetChoiceOut(key=key, told=told) for key, told in RULES.items() if key in ON_PAPER
+    )
+    grades = tuple(SetChoiceOut(key=str(key), told=told) for key, told in GRADES.items())
     return SetChoicesOut(rules=rules, grades=grades)
 
 

@@ -144,7 +144,7 @@ def test_a_named_class_gets_new_parts_at_a_grade(page: Page, desk: str, quiet: N
     page.get_by_role("button", name="Take these names").click()
     expect(page.get_by_text("2 by name")).to_be_visible()
     page.get_by_label("Grade").select_option("2")
-    page.get_by_role("checkbox", name="Gasket").check()
+    page.get_by_role("checkbox", name="Gasket", exact=True).check()
     page.get_by_label("Questions").fill("4")
     page.get_by_role("button", name="Make the set").click()
     expect(page.get_by_test_id("class-told")).to_contain_text("The set has 2 papers of 4 questions")

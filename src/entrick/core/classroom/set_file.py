@@ -59,9 +59,19 @@ def _sealed(paper: Paper) -> dict[str, Any]:
 
 
 def _digest(paper: Mapping[str, Any]) -> str:
-    """Return the digest of a paper, whatever order its fields stand in."""
-    text = json.dumps(paper, sort_keys=True, separators=(",", ":"), ensure_ascii=False)
+    """Return the digest of a paper, whatever order its fields stand in, and however its numbers are
+    written."""
+    text = json.dumps(_plain(paper), sort_keys=True, separators=(",", ":"), ensure_ascii=False)
     return hashlib.sha256(text.encode("utf-8", "surrogatepass")).hexdigest()[:32]
+
+
+def _plain(value: Any) -> Any:
+    """Return what JSON says, whole numbers as such: other programs write 60.0 as 60."""
+    if isinstance(value, dict):
+        return {key: _plain(each) for key, each in value.items()}
+    if isinstance(value, list):
+        return [_plain(each) for each in value]
+    return int(value) if isinstance(value, float) and value.is_integer() else value
 
 
 def read_set(text: str) -> Set:

@@ -174,4 +174,5 @@ def test_the_rule_is_read_against_the_clock(page: Page, desk: str, quiet: None) 
         if len(seen) == 2:
             sound(page)
         page.get_by_role("button", name="On", exact=True).click()
+        expect(page.get_by_test_id("came")).to_be_hidden()
     expect(page.get_by_text(re.compile(r"seconds left · \d+ of \d+ right"))).to_be_visible()

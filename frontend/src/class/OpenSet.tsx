@@ -168,7 +168,7 @@ function Kept({ id, told }: Props) {
           each.waits.map((wait) => (
             <li key={`${each.student} ${wait.question}`} className="flex flex-wrap items-center gap-2">
               <span className="min-w-0 flex-1">
-                {called(each).join(" ")}, question {wait.question}: {wait.told}
+                Student {called(each).join(" ")}, question {wait.question}: {wait.told}
               </span>
               {DECISIONS.map(([word, share]) => (
                 <Button

@@ -28,9 +28,9 @@ export function Component() {
             <Sets open={set} choose={choose} told={setTold} />
             {set > 0 && <OpenSet key={set} id={set} told={setTold} />}
             <MakeSet made={choose} told={setTold} />
-            <Record />
           </div>
-          <div className="bg-page p-6 tight:p-3">
+          <div className="space-y-6 bg-page p-6 tight:p-3">
+            <Record />
             <ClassSheets told={setTold} />
           </div>
         </div>

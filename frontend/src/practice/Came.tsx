@@ -1,4 +1,4 @@
-import { useLayoutEffect, useRef } from "react";
+import { useLayoutEffect, useRef, useState } from "react";
 import type { VerdictInPractice } from "../api/client";
 import { Button } from "../ui/Button";
 import { Figures } from "../ui/Figures";
@@ -15,6 +15,8 @@ export function Came({
 }) {
   const on = useRef<HTMLButtonElement>(null);
   useLayoutEffect(() => on.current?.focus(), []);
+  // What was wrong is gone through a row at a time.
+  const [rows, setRows] = useState(verdict.share === 1 ? verdict.working.length : 1);
   return (
     <div className="border-l-4 border-ink pl-3" role="status" data-testid="came">
       <p className="text-lg font-semibold">
@@ -26,18 +28,29 @@ export function Came({
           It is <Figures text={verdict.right} />.
         </p>
       )}
+      {verdict.played.length > 0 && (
+        <p className="text-pencil">
+          On the sheet: dashed as it comes out with that answer, in ink as it is meant.
+        </p>
+      )}
+      {verdict.played_told && <p>{verdict.played_told}</p>}
       <p className="text-pencil">The rule: {tests}.</p>
       {verdict.picture && <img src={verdict.picture} alt="" className="max-h-40" />}
-      <ul className="py-1 text-pencil">
-        {verdict.working.map((row) => (
+      <ol className="py-1 text-pencil">
+        {verdict.working.slice(0, rows).map((row) => (
           <li key={row}>
             <Figures text={row} />
           </li>
         ))}
-      </ul>
+      </ol>
       <Button ref={on} main className="text-lg" onClick={next}>
         On
-      </Button>
+      </Button>{" "}
+      {rows < verdict.working.length && (
+        <Button className="text-lg" onClick={() => setRows(rows + 1)}>
+          The next row of the working
+        </Button>
+      )}
     </div>
   );
 }

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { giveHint, judgeAnswer, type QuestionOut, type VerdictInPractice } from "../api/client";
 import { isSwitchedOff } from "../state/letterKeys";
+import { look } from "../state/looks";
 import { Button } from "../ui/Button";
 import { Figures } from "../ui/Figures";
 import { Came } from "./Came";
@@ -23,6 +24,9 @@ interface Props {
 
 /** One question: asked, answered, and what came of it. */
 export function Question({ question, about: asked, givens, place, done, next, waits }: Props) {
+  // What is given stands before what is asked.
+  const end = question.asks.includes(" = ") ? question.asks.indexOf(". ") + 1 : 0;
+  const [brief, asks] = [question.asks.slice(0, end), question.asks.slice(end).trim()];
   const [said, setSaid] = useState("");
   const [hints, setHints] = useState<string[]>([]);
   const [told, setTold] = useState("");
@@ -44,6 +48,8 @@ export function Question({ question, about: asked, givens, place, done, next, wa
       });
       setSaid(answered);
       setVerdict(found);
+      // The whole sheet is shown then: the right one in ink, and over it what the answer comes to.
+      if (found.played.length) look({ step: null, wrong: found.played });
       setTold("");
       done(found.share);
     } catch (problem) {
@@ -53,6 +59,7 @@ export function Question({ question, about: asked, givens, place, done, next, wa
       sending.current = false;
     }
   };
+  useEffect(() => () => look({ wrong: null }), []);
   const hint = async () => {
     const found = await giveHint({ body: { ...about, number: hints.length + 1 } });
     setHints([...hints, found.told]);
@@ -88,8 +95,15 @@ export function Question({ question, about: asked, givens, place, done, next, wa
         {place}
         {question.again && " · asked again, as it was wrong"}
       </p>
-      <p className="text-[clamp(1.15rem,2vw,1.5rem)] leading-snug" data-testid="question">
-        <Figures text={question.asks} />
+      <p className="leading-snug" data-testid="question">
+        {brief && (
+          <span className="block pb-1 text-base">
+            <Figures text={brief} />
+          </span>
+        )}{" "}
+        <span className="text-[clamp(1.15rem,2vw,1.5rem)]">
+          <Figures text={asks} />
+        </span>
       </p>
       {givens.length > 0 && (
         <details className="text-base text-pencil">

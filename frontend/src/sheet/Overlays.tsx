@@ -92,6 +92,25 @@ export function OpenedUp({ height }: OnPaper) {
   );
 }
 
+/** What a wrong answer comes to: dashed, so that colour alone never tells. */
+export function Wrong({ height }: OnPaper) {
+  const wrong = useLooks((looks) => looks.wrong);
+  if (!wrong?.length) return null;
+  return (
+    <g data-testid="wrong" role="img" aria-label="As it comes out with that answer">
+      {wrong.map((run, i) => (
+        <polyline
+          key={i}
+          className="now"
+          strokeWidth={0.6}
+          strokeDasharray="2.4 1.2"
+          points={run.map(([x, y]) => `${x},${height - y}`).join(" ")}
+        />
+      ))}
+    </g>
+  );
+}
+
 interface RegionsProps extends OnPaper {
   regions: Regions;
   cursor: readonly [number, number];

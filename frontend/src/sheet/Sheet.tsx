@@ -5,7 +5,7 @@ import { look, useLook } from "../state/looks";
 import { pointAt } from "../state/asking";
 import { Map } from "./Map";
 import { MarkShape } from "./MarkShape";
-import { Cloud, FindingPlace, Ghosts, Needle, OpenedUp, RegionMarks } from "./Overlays";
+import { Cloud, FindingPlace, Ghosts, Needle, OpenedUp, RegionMarks, Wrong } from "./Overlays";
 import { RegionBar } from "./RegionBar";
 import { Rules } from "./Rules";
 import { Hovered, Layers, Lit } from "./Strokes";
@@ -145,6 +145,7 @@ export function Sheet({ work, near = false }: { work: Work; near?: boolean }) {
         </g>
         {undecided && <Ghosts line={asked ?? 0} candidates={candidates} strokes={strokes} height={height} />}
         <OpenedUp height={height} />
+        <Wrong height={height} />
         {regions && <RegionMarks regions={regions} cursor={cursor} height={height} />}
         <FindingPlace height={height} />
         <Cloud height={height} />

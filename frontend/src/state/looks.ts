@@ -39,6 +39,8 @@ export interface Looks {
   spot: readonly [number, number] | null;
   cloud: Cloud | null;
   regions: Regions | null;
+  /** Strokes as they come out with a wrong answer, mm on paper. */
+  wrong: readonly (readonly (readonly [number, number])[])[] | null;
   /** A step opened up into its classic construction, drawn as far as the sub-step it has come to. */
   opened: { step: number; text: string; found: OpenedOut; upTo: number } | null;
   /** Line of the statement whose worksheet lies over the sheet. */
@@ -58,6 +60,7 @@ const NOTHING: Looks = {
   spot: null,
   cloud: null,
   regions: null,
+  wrong: null,
   opened: null,
   worksheet: null,
   begin: null,

@@ -5097,14 +5097,25 @@ export type ValuesOut = {
 /**
  * VerdictInPractice
  *
- * What came of an answer: its mark, the slips that give it, the right answer and the
- * working.
+ * What came of an answer: its mark, the slips that give it, the right answer and the working;
+ * and what a wrong one comes to on the sheet, strokes in mm on paper.
  */
 export type VerdictInPractice = {
     /**
      * Picture
      */
     picture: string;
+    /**
+     * Played
+     */
+    played: Array<Array<[
+        number,
+        number
+    ]>>;
+    /**
+     * Played Told
+     */
+    played_told: string;
     /**
      * Right
      */

@@ -199,7 +199,7 @@ def _shifted(said: str) -> Mark:
     """Return an answer of a row that has more cells than there are columns: which is whose nobody
     knows."""
     told = "the row has more answers than columns; is a decimal comma in it without quotes?"
-    return Mark(0.0, told=f"Not read: {said.strip()[:LONGEST_ANSWER]}; {told}", waits=True)
+    return Mark(0.0, told=f"“{said.strip()[:LONGEST_ANSWER]}” was not read: {told}", waits=True)
 
 
 def _table(text: str) -> list[list[str]]:
@@ -224,7 +224,8 @@ def _marked(question: Question, said: str) -> Mark:
     try:
         return marked(question, said[:LONGEST_ANSWER])
     except ClauseError as error:
-        return Mark(0.0, told=f"Not read: {error.message}.", waits=True)
+        short = said.strip()[:LONGEST_ANSWER]
+        return Mark(0.0, told=f"“{short}” was not read: {error.message}.", waits=True)
 
 
 def marks_csv(made: Set, marks: Iterable[Marked]) -> str:

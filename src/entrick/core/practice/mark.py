@@ -91,6 +91,17 @@ def marked(question: Question, said: str, learner: Learner | None = None) -> Mar
     return Mark(0.5 if half else 0.0, found, () if found else question.working, told)
 
 
+def answer_meant(question: Question, said: str) -> float | str | None:
+    """Return what an answer means: a number in the unit of the question, or a choice; None where it
+    is an order of steps, or cannot be read."""
+    if question.sort == "choice":
+        return _choice(question, said)
+    try:
+        return _read(question, said) if question.sort != "order" else None
+    except ClauseError:
+        return None
+
+
 def in_our_writing(said: str) -> str:
     """Return a number as it is read here, however it was written: a decimal comma, a unit in
     capitals or right behind it, a full stop at the end.

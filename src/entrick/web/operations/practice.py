@@ -15,6 +15,7 @@ from ...core.desk import work_out
 from ...core.display.picture import LEFT, rule_picture
 from ...core.drawing.marks import DisplayList
 from ...core.logbook.measured import read_value
+from ...core.look.played import Played, played
 from ...core.measure import Unit
 from ...core.memo import remembered
 from ...core.plan.errors import ClauseError
@@ -24,7 +25,7 @@ from ...core.practice.ask import questions
 from ...core.practice.choosing import Next, by_lot, next_question
 from ...core.practice.drill import drill_question
 from ...core.practice.keys import answer_of
-from ...core.practice.mark import HINT_COSTS, marked
+from ...core.practice.mark import HINT_COSTS, answer_meant, marked
 from ...core.practice.question import RULES, Question
 from ...core.practice.record import learner
 from ...core.practice.spacing import Answered, due_times
@@ -152,8 +153,8 @@ class NamedSlipOut(Crossing):
 
 
 class VerdictInPractice(Crossing):
-    """What came of an answer: its mark, the slips that give it, the right answer and the
-    working."""
+    """What came of an answer: its mark, the slips that give it, the right answer and the working;
+    and what a wrong one comes to on the sheet, strokes in mm on paper."""
 
     share: float
     told: str
@@ -161,6 +162,8 @@ class VerdictInPractice(Crossing):
     right: str
     working: tuple[str, ...]
     picture: str
+    played: tuple[tuple[tuple[float, float], ...], ...]
+    played_told: str
 
 
 practice = Operations()
@@ -322,6 +325,7 @@ def judge_answer(body: PracticeIn, history: Sequence[Answered]) -> Recorded[Verd
     right, picture = question.right, ""
     if question.setting and isinstance(right, float | int):
         picture = _picture_at(question.setting, float(right), question.unit)
+    shown = _played(body, question) if mark.share < 1 else Played()
     verdict = VerdictInPractice(
         share=share,
         told=mark.told,
@@ -329,6 +333,8 @@ def judge_answer(body: PracticeIn, history: Sequence[Answered]) -> Recorded[Verd
         right=answer_of(question),
         working=question.working,
         picture=picture,
+        played=shown.runs,
+        played_told=shown.told,
     )
     record = {
         "uid": body.uid,
@@ -340,3 +346,12 @@ def judge_answer(body: PracticeIn, history: Sequence[Answered]) -> Recorded[Verd
         "chances": tuple(sorted({slip.key for slip in question.slips})),
     }
     return Recorded(verdict, record)
+
+
+def _played(body: PracticeIn, question: Question) -> Played:
+    """Return what a wrong answer comes to on the sheet."""
+    if not body.text or question.step <= 0 or question.rule_shown is not None:
+        return Played()
+    answer = answer_meant(question, body.said)
+    work = work_out(body.text, kit_of(body.kit))
+    return played(work, question, answer) if answer is not None else Played()

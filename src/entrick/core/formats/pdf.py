@@ -4,8 +4,6 @@ from __future__ import annotations
 
 import io
 import math
-from functools import cache
-from importlib import resources
 from typing import TYPE_CHECKING
 
 from ..display import (
@@ -20,6 +18,7 @@ from ..display import (
     Mark,
 )
 from ..tolerance import ROUND
+from .faces import write_text
 from .svg import by_light, line_kind
 
 if TYPE_CHECKING:
@@ -54,7 +53,6 @@ def write_pdf(display: DisplayList, title: str = "", construction: bool = True) 
     canvas.setCreator("Entrick")
     canvas.scale(POINTS_PER_MM, POINTS_PER_MM)
     canvas.setLineCap(1)
-    face = face_name()
     for light, marks in by_light(display, construction):
         canvas.saveState()
         if light and display.space:
@@ -63,27 +61,15 @@ def write_pdf(display: DisplayList, title: str = "", construction: bool = True) 
             inside.rect(left, low, right - left, high - low)
             canvas.clipPath(inside, stroke=0, fill=0)
         for mark in marks:
-            draw_mark(canvas, mark, face)
+            draw_mark(canvas, mark)
         canvas.restoreState()
     canvas.showPage()
     canvas.save()
     return buffer.getvalue()
 
 
-@cache
-def face_name() -> str:
-    """Register the lettering face, and return its name."""
-    from reportlab.pdfbase import pdfmetrics
-    from reportlab.pdfbase.ttfonts import TTFont
-
-    name = "RoutedGothic"
-    with resources.as_file(resources.files("entrick") / "fonts" / "routed-gothic.ttf") as path:
-        pdfmetrics.registerFont(TTFont(name, str(path)))
-    return name
-
-
-def draw_mark(canvas: Canvas, mark: Mark, face: str) -> None:
-    """Draw a mark, mm, with a face for lettering."""
+def draw_mark(canvas: Canvas, mark: Mark) -> None:
+    """Draw a mark, mm."""
     kind = line_kind(mark.role)
     grey = 0.1 + (1 - kind.ink) * 0.78
     canvas.setLineWidth(kind.width)
@@ -107,12 +93,6 @@ def draw_mark(canvas: Canvas, mark: Mark, face: str) -> None:
             canvas.circle(mark.x, mark.y, 0.45, stroke=0, fill=1)
         case Lettering():
             canvas.setFillGray(0.1)
-            canvas.setFont(face, mark.height * 1.4)
-            place = {
-                "start": canvas.drawString,
-                "middle": canvas.drawCentredString,
-                "end": canvas.drawRightString,
-            }
             canvas.saveState()
             canvas.translate(mark.x, mark.y)
             canvas.rotate(mark.angle)
@@ -120,7 +100,7 @@ def draw_mark(canvas: Canvas, mark: Mark, face: str) -> None:
                 # Letters as tall along the slanted axis as upright ones are high.
                 slant = math.radians(mark.slant)
                 canvas.transform(1, 0, math.sin(slant), math.cos(slant), 0, 0)
-            place[mark.anchor](0, 0, mark.text)
+            write_text(canvas, mark.text, (0.0, 0.0), mark.height * 1.4, mark.anchor)
             canvas.restoreState()
         case Arrowhead():
             path = canvas.beginPath()

@@ -9,8 +9,8 @@ from typing import TYPE_CHECKING
 
 from ..classroom.sets import Paper, Set
 from ..practice.keys import rows_of, short_key_of
-from .pdf import face_name
-from .practice_paper import LEADING, LETTERS, MARGIN, PaperName, new_canvas, page_size, split_rows
+from .faces import split_rows, wide, write_text
+from .practice_paper import LEADING, LETTERS, MARGIN, PaperName, new_canvas, page_size
 
 if TYPE_CHECKING:
     from reportlab.pdfgen.canvas import Canvas
@@ -49,15 +49,16 @@ def write_key(made: Set, paper: PaperName = "A4", workings: bool = True) -> byte
     """
     buffer = io.BytesIO()
     canvas = new_canvas(buffer, f"{made.title}, key", paper)
-    wide, high = page_size(paper)
+    across, high = page_size(paper)
     count = max((len(each.questions) for each in made.papers), default=0)
     # A grid is wider than it is high.
-    canvas.setPageSize((high, wide) if count > 12 and len(made.papers) <= 40 else (wide, high))
+    lies = count > 12 and len(made.papers) <= 40
+    canvas.setPageSize((high, across) if lies else (across, high))
     _grid(canvas, made, count)
     if workings:
-        canvas.setPageSize((wide, high))
+        canvas.setPageSize((across, high))
         for each in made.papers:
-            _workings(canvas, made, each, (wide, high))
+            _workings(canvas, made, each, (across, high))
     canvas.save()
     return buffer.getvalue()
 
@@ -65,15 +66,14 @@ def write_key(made: Set, paper: PaperName = "A4", workings: bool = True) -> byte
 def _grid(canvas: Canvas, made: Set, count: int) -> None:
     """Draw the grid: a row for a student, a column for a question; at the foot what each mark is
     worth."""
-    wide, high = canvas._pagesize
+    across, high = canvas._pagesize
     room = high - 2 * EDGE - 5 * LEADING
     row = max(LEAST, min(TALLEST, room / max(1, len(made.papers) + 1)))
     on_page = max(1, int(room / row) - 1)
-    column = (wide - 2 * EDGE - WHO) / max(1, count)
+    column = (across - 2 * EDGE - WHO) / max(1, count)
     for start in range(0, len(made.papers), on_page):
         papers = made.papers[start : start + on_page]
-        canvas.setFont(face_name(), 13)
-        canvas.drawString(EDGE, high - EDGE - LEADING, f"{made.title}  (key)")
+        write_text(canvas, f"{made.title}  (key)", (EDGE, high - EDGE - LEADING), 13)
         top = high - EDGE - 2.5 * LEADING
         cells = [["student", *(str(n) for n in range(1, count + 1))], *map(_cells, papers)]
         for place, each in enumerate(cells):
@@ -83,8 +83,7 @@ def _grid(canvas: Canvas, made: Set, count: int) -> None:
                 width = column if n else WHO
                 _cell(canvas, said, (left, low, width, row))
         foot = top - row * len(cells) - LEADING
-        canvas.setFont(face_name(), 7)
-        canvas.drawString(EDGE, foot, f"One mark each, {count} in all; {BELOW}.")
+        write_text(canvas, f"One mark each, {count} in all; {BELOW}.", (EDGE, foot), 7)
         canvas.showPage()
 
 
@@ -94,27 +93,25 @@ def _cells(paper: Paper) -> list[str]:
 
 def _cell(canvas: Canvas, said: str, box: tuple[float, float, float, float]) -> None:
     """Draw a cell, its lettering as large as it has room."""
-    left, low, wide, tall = box
+    left, low, width, tall = box
     canvas.setLineWidth(0.3)
-    canvas.rect(left, low, wide, tall)
+    canvas.rect(left, low, width, tall)
     letters = tall * SMALL
-    drawn = canvas.stringWidth(said, face_name(), letters)
-    if drawn > wide - 3:
-        letters *= (wide - 3) / drawn
-    canvas.setFont(face_name(), letters)
-    canvas.drawString(left + 1.5, low + tall * 0.3, said)
+    drawn = wide(said, letters)
+    if drawn > width - 3:
+        letters *= (width - 3) / drawn
+    write_text(canvas, said, (left + 1.5, low + tall * 0.3), letters)
 
 
 def _workings(canvas: Canvas, made: Set, paper: Paper, size: tuple[float, float]) -> None:
-    wide, high = size
-    room = wide - 2 * MARGIN
+    across, high = size
+    room = across - 2 * MARGIN
     blocks = [_block(paper, number, room) for number in range(1, len(paper.questions) + 1)]
 
     def head() -> float:
-        canvas.setFont(face_name(), LETTERS)
         who = f"student {paper.student}{f', {paper.name}' if paper.name else ''}  (key)"
-        canvas.drawString(MARGIN, high - MARGIN, made.title)
-        canvas.drawRightString(wide - MARGIN, high - MARGIN, who)
+        write_text(canvas, made.title, (MARGIN, high - MARGIN), LETTERS)
+        write_text(canvas, who, (across - MARGIN, high - MARGIN), LETTERS, "end")
         return high - MARGIN - 2 * LEADING
 
     at = top = head()
@@ -123,8 +120,7 @@ def _workings(canvas: Canvas, made: Set, paper: Paper, size: tuple[float, float]
             canvas.showPage()
             at = top = head()
         for indent, part in rows:
-            canvas.setFont(face_name(), LETTERS)
-            canvas.drawString(MARGIN + indent, at, part)
+            write_text(canvas, part, (MARGIN + indent, at), LETTERS)
             at -= LEADING
         at -= LEADING * 0.6
     canvas.showPage()

@@ -18,7 +18,8 @@ from ..geometry import Circle, Point
 from ..practice.keys import rows_of
 from ..practice.other_hand import hands
 from ..practice.question import Question
-from .pdf import draw_mark, face_name
+from .faces import split_rows, write_text
+from .pdf import draw_mark
 
 if TYPE_CHECKING:
     from reportlab.pdfgen.canvas import Canvas
@@ -142,7 +143,7 @@ def _figure(canvas: Canvas, name: str, text: str, room: float) -> Figure:
     canvas.translate(-low.x, -low.y)
     shown = [mark for mark in done.display.marks if mark.role in SHOWN]
     for mark in (*shown, *_names(done, LETTERS * 0.7 / times)):
-        draw_mark(canvas, mark, face_name())
+        draw_mark(canvas, mark)
     canvas.endForm()
     return Figure(name, wide, tall, times, frame, str(done.sheet.scale))
 
@@ -241,11 +242,10 @@ class _Student:
     def _head(self, number: int, total: int) -> float:
         """Write what stands on top of every page; return where the rest begins."""
         canvas, paper, top = self.canvas, self.paper, self.high - MARGIN
-        canvas.setFont(face_name(), 13)
-        canvas.drawString(MARGIN, top, self.made.title)
-        canvas.setFont(face_name(), LETTERS)
+        write_text(canvas, self.made.title, (MARGIN, top), 13)
         who = f"student {paper.student}{f', {paper.name}' if paper.name else ''}"
-        canvas.drawRightString(self.wide - MARGIN, top, f"{who}  ·  page {number} of {total}")
+        page = f"{who}  ·  page {number} of {total}"
+        write_text(canvas, page, (self.wide - MARGIN, top), LETTERS, "end")
         return top - 2 * LEADING
 
     def _first(self, total: int) -> float:
@@ -254,11 +254,10 @@ class _Student:
         name = f"name {self.paper.name}" if self.paper.name else f"name {'_' * 28}"
         blanks = "   ".join(f"{word} {'_' * long}" for word, long in (("class", 12), ("date", 12)))
         marks = f"marks {'_' * 6} of {len(self.paper.questions)}"
-        canvas.drawString(MARGIN, below, f"{name}   {blanks}   {marks}")
+        write_text(canvas, f"{name}   {blanks}   {marks}", (MARGIN, below), LETTERS)
         below -= 1.5 * LEADING
-        canvas.setFont(face_name(), BRIEF)
         for row in self.brief:
-            canvas.drawString(MARGIN, below, row)
+            write_text(canvas, row, (MARGIN, below), BRIEF)
             below -= BRIEF_ROW
         self._shown(below)
         return self._below_brief()
@@ -278,15 +277,13 @@ class _Student:
             self.canvas.doForm(figure.name)
             self.canvas.restoreState()
             tall = max(tall, figure.tall * times)
-        self.canvas.setFont(face_name(), LETTERS)
         told = "Not to scale: the sizes stand above."
-        self.canvas.drawString(MARGIN, top - tall - LEADING, told)
+        write_text(self.canvas, told, (MARGIN, top - tall - LEADING), LETTERS)
 
     def _draw_block(self, block: Block, at: float, free: int) -> float:
         canvas = self.canvas
         for indent, part in block.rows:
-            canvas.setFont(face_name(), LETTERS)
-            canvas.drawString(MARGIN + indent, at, part)
+            write_text(canvas, part, (MARGIN + indent, at), LETTERS)
             at -= LEADING
         if block.picture is not None:
             at -= block.picture.height * MM + LEADING
@@ -297,26 +294,17 @@ class _Student:
         """Draw a frame for the part at the scale of its sheet, or say which paper it wants."""
         wide, tall = (each * MM for each in figure.frame)
         room = top - MARGIN - 2 * LEADING
-        self.canvas.setFont(face_name(), LETTERS)
         if (wide > self.room or tall > room) and tall <= self.room and wide <= room:
             wide, tall = tall, wide
         if wide > self.room or tall > room:
             told = (
                 f"At {figure.scale} the part wants {figure.frame[0]:.0f} × {figure.frame[1]:.0f} mm"
             )
-            self.canvas.drawString(MARGIN, top, f"{told}: draw it on a larger sheet.")
+            write_text(self.canvas, f"{told}: draw it on a larger sheet.", (MARGIN, top), LETTERS)
             return
-        self.canvas.drawString(MARGIN, top, f"Draw the part here, at {figure.scale}.")
+        write_text(self.canvas, f"Draw the part here, at {figure.scale}.", (MARGIN, top), LETTERS)
         # What is left of the page belongs to the frame as well.
         self.canvas.rect(MARGIN, MARGIN, self.room, top - MARGIN - LEADING)
-
-
-def split_rows(text: str, letters: float, room: float) -> list[str]:
-    """Return the rows a text is written in, for so much room, points."""
-    from reportlab.lib.utils import simpleSplit
-
-    found: list[str] = simpleSplit(text, face_name(), letters, room)
-    return found
 
 
 def _draw(canvas: Canvas, picture: DisplayList, left: float, low: float) -> None:
@@ -325,5 +313,5 @@ def _draw(canvas: Canvas, picture: DisplayList, left: float, low: float) -> None
     canvas.translate(left, low)
     canvas.scale(MM, MM)
     for mark in picture.marks:
-        draw_mark(canvas, mark, face_name())
+        draw_mark(canvas, mark)
     canvas.restoreState()

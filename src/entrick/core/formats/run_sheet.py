@@ -69,14 +69,13 @@ MOST_IN_A_ROW = 60
 
 
 def _story(work: Work, title: str, wide: float) -> Iterator[Flowable]:
-    from xml.sax.saxutils import escape
 
     from reportlab.lib import colors
     from reportlab.lib.styles import ParagraphStyle
     from reportlab.lib.units import mm
     from reportlab.platypus import Paragraph, Spacer, Table, TableStyle
 
-    from .pdf import face_name
+    from .faces import face_name, marked_up
 
     face = face_name()
     plain = ParagraphStyle("plain", fontName=face, fontSize=8.5, leading=10.5)
@@ -86,11 +85,11 @@ def _story(work: Work, title: str, wide: float) -> Iterator[Flowable]:
     )
 
     def said(text: str, before: str = "") -> Paragraph:
-        heading = f"<i>{escape(before)}</i><br/>" if before else ""
-        return Paragraph(heading + escape(text), plain)
+        heading = f"<i>{marked_up(before)}</i><br/>" if before else ""
+        return Paragraph(heading + marked_up(text), plain)
 
     steps = [*work.before, *work.steps, *work.after]
-    yield Paragraph(escape(f"Run sheet: {title}"), head)
+    yield Paragraph(marked_up(f"Run sheet: {title}"), head)
     yield said(f"{work.sheet.name}, scale {work.sheet.scale}, {len(steps)} steps. {CAUTION}")
     yield Spacer(0, 3 * mm)
     # A row stands on one page: an instrument with very many settings takes several.

@@ -150,7 +150,7 @@ def kill_in_the_middle_of(what: str, register: Path, folder: Path) -> str:
     store.close()
     if what == "migration":
         with sqlite3.connect(copy) as connection:
-            for table in ("class_set", "about"):
+            for table in ("class_mark", "class_set", "about"):
                 connection.execute(f"DROP TABLE {table}")
             for table in ("job", "job_order", "sitting", "sitting_event", "kit", "practice_answer"):
                 connection.execute(f"ALTER TABLE {table} DROP COLUMN digest")

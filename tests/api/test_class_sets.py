@@ -39,3 +39,49 @@ def test_what_is_no_set_is_not_kept(client: FlaskClient) -> None:
     for number in (1, 99):
         assert client.get(f"/api/sets/{number}").status_code == 404
         assert client.patch(f"/api/sets/{number}", json={"removed": True}).status_code == 404
+
+
+def test_marks_are_kept_decided_and_told_over_weeks(client: FlaskClient) -> None:
+    text = made(client, 2)
+    kept = client.post("/api/sets", json={"set": text}).json
+    assert kept is not None
+    count = len(json.loads(text)["papers"][0]["questions"])
+    answers = f"student,{','.join(str(n + 1) for n in range(count))}\n1{',a blot' * count}\n"
+    body = {"set": text, "answers": answers, "set_id": kept["id"]}
+    for _ in range(2):  # marked again, it is the same student's
+        assert client.post("/api/practice/set/marks", json=body).status_code == 200
+    at = f"/api/sets/{kept['id']}/marks"
+    (paper,) = client.get(at).json["papers"]  # type: ignore[index]
+    assert (paper["student"], paper["total"], paper["of"]) == ("1", 0, count)
+    waiting = paper["waits"][0]
+    assert "a blot" in waiting["told"]
+    decided = client.patch(
+        at, json={"student": "1", "question": waiting["question"], "share": 0.5}
+    ).json
+    assert decided is not None
+    assert decided["total"] == 0.5
+    assert len(decided["waits"]) == len(paper["waits"]) - 1
+    record = client.get("/api/class-record").json
+    assert record is not None
+    assert [student["who"] for student in record["students"]] == ["1"]
+    assert record["shares"] == [0.5]
+    assert "class,all" in record["csv"]
+    none = client.patch(at, json={"student": "7", "question": 1, "share": 1})
+    assert none.status_code == 404
+    assert client.post("/api/practice/set/marks", json={**body, "set_id": 99}).status_code == 404
+
+
+def test_new_parts_choices_and_lists_are_given(client: FlaskClient) -> None:
+    topics = client.get("/api/practice/topics").json["topics"]  # type: ignore[index]
+    assert len(topics) >= 12
+    part = client.post("/api/practice/part", json={"topic": topics[0]["key"], "seed": 3}).json
+    assert part is not None
+    assert part["text"].startswith(f'plan "{part["title"]}"')
+    assert client.post("/api/practice/part", json={"topic": "x", "seed": 3}).status_code == 409
+    choices = client.get("/api/practice/set/choices").json
+    assert choices is not None
+    assert [grade["key"] for grade in choices["grades"]] == ["0", "1", "2", "3", "4"]
+    names = client.post("/api/practice/set/names", json={"text": "Ada\nBen\n"}).json
+    assert names == {"names": ["Ada", "Ben"]}
+    sheet = client.post("/api/practice/set/answers", json={"set": made(client, 1)})
+    assert sheet.text.startswith("student,name,1")

@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import { useParams } from "react-router";
-import { askNext } from "../api/client";
+import { useQuery } from "@tanstack/react-query";
+import { askNext, listTopics, makePart } from "../api/client";
 import { Drill } from "../practice/Drill";
 import { type Begun, Round, ROUND } from "../practice/Round";
 import { kitCalled } from "../state/kits";
@@ -19,6 +20,8 @@ export function Component() {
   const [round, setRound] = useState<Begun | null>(null);
   const [drill, setDrill] = useState<string | null>(null);
   const [spaced, setSpaced] = useState(() => localStorage.getItem(SPACED) !== "no");
+  const topics = useQuery({ queryKey: ["topics"], queryFn: () => listTopics(), staleTime: Infinity });
+  const [topic, setTopic] = useState("");
   const [varied, setVaried] = useState(true);
   const [told, setTold] = useState("");
   useEffect(() => {
@@ -30,7 +33,8 @@ export function Component() {
     setTold("Making the questions…");
     try {
       const kit = await kitCalled(found.data.kit);
-      const { text } = found.data.newest;
+      const own = found.data.newest.text;
+      const text = topic ? (await makePart({ body: { topic, seed } })).text : own;
       const round = { text, seed, kit, spaced, varied };
       setRound({ ...round, first: await askNext({ body: round }) });
       setTold("");
@@ -62,6 +66,17 @@ export function Component() {
             ]}
           />
           <p className="space-y-1 py-4 text-base">
+            <label className="flex items-baseline gap-2">
+              about
+              <select className="field" value={topic} onChange={(event) => setTopic(event.target.value)}>
+                <option value="">this part</option>
+                {topics.data?.topics.map((each) => (
+                  <option key={each.key} value={each.key} title={each.told}>
+                    a new one: {each.title.toLowerCase()}
+                  </option>
+                ))}
+              </select>
+            </label>
             <Check label="with new givens" on={varied} put={setVaried} />
             <Check
               label="what was wrong comes back, after two and after five others, and in days when it is due"

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Popover } from "radix-ui";
 import { useState } from "react";
-import { type JobIn, nextNumber } from "../api/client";
+import { inWords, type JobIn, listTopics, makePart, nextNumber } from "../api/client";
 import { Button } from "../ui/Button";
 
 /** A job is begun with its heading: what is called nothing is found by nobody. */
@@ -74,6 +74,41 @@ function Heading({ enter }: { enter: (job: JobIn) => void }) {
         </select>
       </label>
       <Button main>Begin</Button>
+      <Exercise enter={enter} />
     </form>
+  );
+}
+
+/** Or a part to practise on: of a topic, with sizes nobody has had before. */
+function Exercise({ enter }: { enter: (job: JobIn) => void }) {
+  const topics = useQuery({ queryKey: ["topics"], queryFn: () => listTopics(), staleTime: Infinity });
+  const [topic, setTopic] = useState("");
+  const [told, setTold] = useState("");
+  const make = async () => {
+    try {
+      const seed = crypto.getRandomValues(new Uint16Array(1))[0]!;
+      enter({ text: (await makePart({ body: { topic, seed } })).text });
+    } catch (problem) {
+      setTold(inWords(problem));
+    }
+  };
+  return (
+    <div className="border-t border-ruling pt-2">
+      <label className="flex items-baseline gap-2">
+        or an exercise
+        <select className="field min-w-0" value={topic} onChange={(event) => setTopic(event.target.value)}>
+          <option value="">choose…</option>
+          {topics.data?.topics.map((each) => (
+            <option key={each.key} value={each.key} title={each.told}>
+              {each.title}
+            </option>
+          ))}
+        </select>
+        <Button type="button" disabled={!topic} onClick={() => void make()}>
+          Draw one by lot
+        </Button>
+      </label>
+      <p role="status">{told}</p>
+    </div>
   );
 }

@@ -28,8 +28,10 @@ from entrick.core.plan.reader import read_plan
 from entrick.core.plan.writer import write_plan
 from entrick.core.practice.ask import questions
 from entrick.core.practice.keys import answer_of
+from entrick.core.practice.mark import marked
 from entrick.core.practice.other_hand import hand_of, hands
 from entrick.core.practice.question import RULES
+from entrick.core.practice.slips import rounded
 from entrick.core.practice.vary import variant
 from entrick.core.solve import solve
 from entrick.demo import sample_plans
@@ -245,3 +247,23 @@ def test_weeks_tell_every_student_and_whose_slips_are_commonest(answers: list[An
             assert share == (sum(marks) / len(marks) if marks else None)
     table = list(csv.DictReader(io.StringIO(record_csv(record))))
     assert {row["student"] for row in table} == {"class", *(each.who for each in answers)}
+
+
+def test_the_true_slip_is_named_first_in_nine_of_ten_and_another_never_alone() -> None:
+    """Weighted as slips are made; over every part by topic, and what is asked of a picture of the rule apart."""
+    made = first = alone = 0
+    for topic in topics():
+        for question in questions(new_part(topic, 5)):
+            for slip in question.slips if question.rule_shown is None else ():
+                if isinstance(slip.answer, str):
+                    mark = marked(question, slip.answer)
+                else:
+                    grid = question.near if question.sort == "length" else 0.0
+                    mark = marked(question, f"{rounded(slip.answer, grid):.9f}")
+                named = [each.key for each in mark.slips]
+                made += slip.weight
+                first += slip.weight * (named[:1] == [slip.key])
+                alone += slip.weight * (slip.key not in named)
+    assert made > 1000
+    assert first / made >= 0.9
+    assert alone / made <= 0.005

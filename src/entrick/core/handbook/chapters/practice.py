@@ -6,6 +6,8 @@ from collections.abc import Sequence
 from functools import cache
 
 from ...desk import work_out
+from ...look.in_order import in_order
+from ...look.slips import slips_of
 from ...moves import kinds
 from ...practice.ask import questions
 from ...practice.question import RULES, Slip
@@ -36,6 +38,18 @@ def _told() -> str:
     return table(("slip", "as it is told of one answer", "how often"), rows)
 
 
+def _unasked() -> str:
+    """Tell the slips that no question can show, and why: they are made with the hand, and seen on
+    the sheet."""
+    work = work_out(kinds()["arc"].shown)
+    on_sheets = {slip.key: slip.said for slip in slips_of(work, in_order(work))}
+    asked = _slips()
+    rows = [
+        (key, said.replace("|", "/")) for key, said in sorted(on_sheets.items()) if key not in asked
+    ]
+    return table(("slip of the hand", "as it is told of one sheet"), rows)
+
+
 def _pages() -> Sequence[Page]:
     return [
         Page(
@@ -49,8 +63,9 @@ def _pages() -> Sequence[Page]:
             "Slips",
             "what goes wrong, and how an answer or a finished sheet shows it",
             "An answer that is not right is held against every slip that gives it; a finished "
-            "sheet against every act with each of its slips.",
-            more=_told,
+            "sheet against every act with each of its slips. Where the needle stands, and what is "
+            "not drawn at all, is no answer to a question: only the sheet shows it.",
+            more=lambda: f"{_told()}\n{_unasked()}",
         ),
     ]
 

@@ -73,7 +73,7 @@ def test_any_tool_that_gets_in_leaves_the_part_whole(tool: float, wide: int, rou
 @pytest.mark.parametrize(
     ("rows", "tool", "words"),
     [
-        (PLATE + EYE.format(5), 6, "bore is narrower than the tool: take one of less than 5"),
+        (PLATE + EYE.format(5), 6, "bore is narrower than the tool: take one of 5 at most"),
         (PLATE + EYE.format(5), 0, "more than nought"),
         ("c = circle, centre O, radius 4\n", 1, "nothing is lined in"),
         (
@@ -89,6 +89,39 @@ def test_what_the_tool_does_not_get_into_is_refused_with_the_reason(
 ) -> None:
     with pytest.raises(ClauseError, match=words):
         tool_paths(work_out(HEAD + rows).named_outlines, tool)
+
+
+@pytest.mark.parametrize(
+    ("rows", "tool"),
+    [
+        (PLATE + EYE.format(6), 6),
+        (
+            PLATE + "A = point, 20 right of O\nB = point, 20 left of O\n"
+            "s = slot, from A to B, width 5\nway = line in, s\n",
+            5,
+        ),
+        (
+            PLATE + "i = box, 40 by 20, centred on O\nq = rounded, all corners of i, radius 3\n"
+            "hole = line in, q\n",
+            6,
+        ),
+        (
+            "P = point, 40 left of O\nn = run, from P, right 80, up 30, left 37.5, down 10, left 5, up 10, "
+            "left 37.5, close\nrim = line in, n\n",
+            5,
+        ),
+    ],
+    ids=["hole", "slot", "fillet", "notch"],
+)
+def test_a_tool_just_as_wide_gets_in_and_one_wider_is_told_the_width(
+    rows: str, tool: float
+) -> None:
+    done = solved(rows)
+    found = written(done, tool, 400).verdict
+    assert found.fits
+    assert found.gouged < 0.01
+    with pytest.raises(ClauseError, match=f"take one of {tool} at most"):
+        written(done, tool * 1.1, 400)
 
 
 @pytest.mark.parametrize(

@@ -76,6 +76,9 @@ are none."""
 OF_ONE = 1e-7
 """What two pieces in a file may differ by and be one line or arc, as a share of their size."""
 
+JUST_FITS = 1e-4
+"""Share of its width by which a tool may be taken narrower, to get into what is just as wide."""
+
 RUNS_INTO = 1e-4
 """Sine of the angle below which two pieces in a file run into each other: files round their
 numbers."""

@@ -17,6 +17,10 @@ from .cutter import Move
 FINE = 0.002
 """Sagitta of the straight pieces an arc is looked at in, mm."""
 
+JUST = 0.004
+"""By how much a tool is taken smaller where it is asked what it reaches, mm: more than the chords
+cost on both sides."""
+
 WITHIN = 0.02
 """How far the cut part may be from the plan, mm, where nothing else is said (by eye, no source)."""
 
@@ -102,7 +106,11 @@ def judged(
     waste = sheet.difference(plan)
     # What a round tool reaches of the waste while it stays off the part is its opening by a disc
     # (mathematical morphology).
-    reached = waste.buffer(-tool / 2, quad_segs=ROUND).buffer(tool / 2, quad_segs=ROUND)
+    reached = _opened(waste, tool / 2)
+    # What is just as wide as the tool is reached by one a hair narrower; corners are not.
+    more = _opened(waste, max(tool / 2 - JUST, tool / 4)).difference(reached)
+    wide = [each for each in _polygons(more) if not each.buffer(-tool / 4).is_empty]
+    reached = unary_union([reached, *wide])
     unreached = waste.difference(reached).buffer(2 * FINE)
     gouged = left = rounded = 0.0
     told: list[str] = []
@@ -192,6 +200,11 @@ def _polygons(shape: shapely.Geometry) -> list[Polygon]:
         for each in getattr(shape, "geoms", [shape])
         if isinstance(each, Polygon) and not each.is_empty
     ]
+
+
+def _opened(region: shapely.Geometry, radius: float) -> shapely.Geometry:
+    """Return what a disc covers that stays within a region."""
+    return region.buffer(-radius, quad_segs=ROUND).buffer(radius, quad_segs=ROUND)
 
 
 def _depth(shape: shapely.Geometry, region: shapely.Geometry) -> float:

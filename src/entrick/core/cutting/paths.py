@@ -11,11 +11,14 @@ from ..geometry import Arc, Circle, Line, Loop, Point
 from ..geometry.inset import inset
 from ..geometry.loop import Boxed, Piece, boxed
 from ..plan.errors import ClauseError
-from ..tolerance import worked
+from ..tolerance import JUST_FITS, worked
 
 LEADS = (2.0, 1.0, 0.5, 0.25)
 """Radii of a lead that are tried, in widths of the tool: the tool comes in beside the outline, and
 off it again."""
+
+HALVINGS = 14
+"""Times the widest tool that fits is narrowed down."""
 
 AROUND = 8
 """Places of a lead that are looked at."""
@@ -95,12 +98,34 @@ def tool_paths(outlines: Sequence[tuple[str, Loop]], tool: float) -> tuple[Cut, 
 
 
 def _path(name: str, loop: Loop, tool: float, hole: bool) -> Loop:
-    """Return the path along one outline; every piece of it has to be reached."""
+    """Return the path along one outline; a tool as wide as a slot, or as round as a corner, just
+    fits.
+
+    Raises
+    ------
+    ClauseError
+        Where the tool does not get in, with the widest that does.
+    """
+    for width in (tool, tool * (1 - JUST_FITS)):
+        path, missed = _along(loop, width, hole)
+        if path is not None:
+            return path
+    where = f"{missed} of {name}" if missed else name
+    widest = _widest(loop, tool, hole)
+    known = f": take one of {widest:.4g} at most" if widest else ""
+    if not missed:
+        raise ClauseError(f"{name} is narrower than the tool{known}")
+    raise ClauseError(
+        f"a tool of {tool:.4g} does not get to {where}: it would leave or gouge it{known}"
+    )
+
+
+def _along(loop: Loop, tool: float, hole: bool) -> tuple[Loop | None, str]:
+    """Return the path of a tool along an outline; else None and the piece it does not get to, which
+    is empty where it does not get in at all."""
     around = inset(loop, tool / 2, inward=hole)
     if not around:
-        raise ClauseError(
-            f"{name} is narrower than the tool: take one of less than {_least_width(loop):.4g}"
-        )
+        return None, ""
     reached = {part for path in around for piece in path.pieces for part in piece.name.split("-")}
     # Of a curve drawn with many arcs some may fall together: it is reached where any of them is.
     whole = {piece.curve_of for piece in loop.pieces if piece.curve_of and piece.name in reached}
@@ -110,18 +135,19 @@ def _path(name: str, loop: Loop, tool: float, hole: bool) -> Loop:
         if piece.name not in reached and piece.curve_of not in whole
     ]
     if missed or (hole and len(around) > 1):
-        where = missed[0] if missed else name
-        raise ClauseError(
-            f"a tool of {tool:.4g} does not get to {where} of {name}: it would leave or gouge it"
-        )
+        return None, missed[0] if missed else loop.pieces[0].name
     # Of an outline that encloses a bay, the way round the outside.
-    return max(around, key=lambda path: abs(path.area))
+    return max(around, key=lambda path: abs(path.area)), ""
 
 
-def _least_width(loop: Loop) -> float:
-    """Return about how wide a hole is: twice its area over its length, the width of a circle
-    exactly."""
-    return 4 * abs(loop.area) / loop.length
+def _widest(loop: Loop, tool: float, hole: bool) -> float:
+    """Return the widest tool that gets everywhere, to a thousandth; nought where none was found."""
+    least, most = 0.0, tool
+    for _ in range(HALVINGS):
+        middle = (least + most) / 2
+        fits = _along(loop, middle, hole)[0] is not None
+        least, most = (middle, most) if fits else (least, middle)
+    return least
 
 
 def _with_lead(name: str, path: Loop, hole: bool, tool: float, rings: Sequence[Boxed]) -> Cut:

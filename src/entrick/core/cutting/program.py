@@ -93,8 +93,9 @@ def _rows(
             for curve in _drawn(piece.curve, piece.entry, piece.exit)
         ]
         curves += [cut.lead.out_of] if cut.lead else []
-        for curve in curves:
-            yield _block(curve, places)
+        # What is shorter than the last decimal is no movement: a hole as wide as the tool is a
+        # plunge.
+        yield from (_block(curve, places) for curve in curves if _length(curve) > 10**-places)
         yield "M5"
     yield "M30"
 
@@ -114,6 +115,10 @@ def _drawn(curve: Line | Arc | Circle, entry: Point, exit_: Point) -> Iterator[L
             begin = (entry - curve.centre).angle
             for k in range(2):
                 yield Arc(curve.centre, curve.radius, begin + k * math.pi, math.pi)
+
+
+def _length(curve: Line | Arc) -> float:
+    return abs(curve.sweep) * curve.radius if isinstance(curve, Arc) else curve.end or 0.0
 
 
 def _block(curve: Line | Arc, places: int) -> str:

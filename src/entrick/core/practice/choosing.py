@@ -113,7 +113,8 @@ def next_question(
         if found is not None:
             return Next(found, again=True)
     # What is on its way back is not asked before its time, and has its place kept.
-    rules.update(each.answer.rule for each in coming)
+    for each in coming:
+        rules[each.answer.rule] += len(COMES_BACK) - each.turn
     keys = {answer.key for answer in lately[-NOT_AGAIN:]}
     keys |= {each.answer.key for each in coming}
     others = [each for each in allowed if each.key not in keys]

@@ -289,7 +289,7 @@ def test_a_noisy_file_comes_back_with_the_simplest_numbers_within() -> None:
         (b"1,2\n3,4\n", "x.csv", "three points"),
         (b"1,2\nx\n3,4\n5,6\n", "x.csv", "row 2"),
         (b"x", "x.pdf", "a profile is"),
-        (b"nan,1\n2,3\n4,5\n", "x.csv", "farther away"),
+        (b"nan,1\n2,3\n4,5\n", "x.csv", "is no point"),
     ],
 )
 def test_what_is_no_profile_is_told(data: bytes, name: str, words: str) -> None:

@@ -76,6 +76,9 @@ are none."""
 OF_ONE = 1e-7
 """What two pieces in a file may differ by and be one line or arc, as a share of their size."""
 
+AS_ROUND = 4e-4
+"""Share of its radius by which a curve of another program may be off an arc and stand for it."""
+
 JUST_FITS = 1e-4
 """Share of its width by which a tool may be taken narrower, to get into what is just as wide."""
 

@@ -9,7 +9,7 @@ import re
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from typing import Any
-from xml.etree.ElementTree import Element, ParseError, fromstring
+from xml.etree.ElementTree import Element, ParseError, fromstring, register_namespace, tostring
 
 from ..geometry import Arc, Circle, Line, Point
 from ..geometry.ellipse import Ellipse
@@ -18,13 +18,13 @@ from ..measure import Unit
 from ..outside import read_number
 from ..plan.errors import ClauseError
 from ..tolerance import NOUGHT, OF_ONE
+from .cubics import Cubic, as_arc, as_oval
 from .profile import MOST_ENTITIES, Curve, ProfileError, is_sound, tolerance
 
 OUTLINE = "outline"
 """The class of the outlines in the desk's own drawings."""
 
-ROOT = re.compile(rb"<svg\b[^>]*>")
-SIZE = re.compile(r"\s(?:width|height)\s*=\s*(?:\"[^\"]*\"|'[^']*')")
+SVG_NAMES = "http://www.w3.org/2000/svg"
 
 MM = {"mm": 1.0, "cm": 10.0, "in": 25.4, "pt": 25.4 / 72, "pc": 25.4 / 6, "q": 0.25}
 """Millimetres in the units of a picture (CSS Values and Units, section 6.2); pixels have no length
@@ -52,10 +52,10 @@ class OfSvg:
     told: list[str] = field(default_factory=list)
 
 
-def _scale(head: str) -> float:
+def _scale(root: Element) -> float:
     """Return the scale a sheet says it is drawn to; nought where it says none."""
     try:
-        found = float(read_number(_attribute(head, "data-scale") or "0"))
+        found = float(read_number(_attribute(root, "data-scale") or "0"))
     except ClauseError:
         return 0.0
     return found if found > 0 else 0.0
@@ -64,10 +64,9 @@ def _scale(head: str) -> float:
 HREF = "{http://www.w3.org/1999/xlink}href"
 
 
-def _check_uses(data: bytes) -> None:
+def _check_uses(root: Element) -> None:
     """Refuse a picture in which things stand for so many others that it would never be read to its
     end."""
-    root = fromstring(data)
     named = {element.get("id"): element for element in root.iter() if element.get("id")}
     counts: dict[Element, int] = {}
 
@@ -108,31 +107,32 @@ def of_svg(data: bytes, asked: float | None) -> OfSvg:
 
     if b"<!ENTITY" in data:
         raise ProfileError("this SVG has entities of its own, which are not read")
-    root = ROOT.search(data)
-    if root is None:
-        raise ProfileError("this is no SVG that can be read: it has no <svg>")
-    head = root[0].decode("utf-8", "replace")
-    bare = data[: root.start()] + SIZE.sub("", head).encode() + data[root.end() :]
     try:
-        _check_uses(bare)
+        root = fromstring(data)
+        if not root.tag.endswith("svg"):
+            raise ProfileError("this is no SVG that can be read: it has no <svg>")
+        _check_uses(root)
         # Sizes are worked out here: the library's inches to the millimetre are rounded.
-        picture = SVG.parse(io.BytesIO(bare), reify=True)
+        bare = Element(root.tag, {k: v for k, v in root.items() if k not in ("width", "height")})
+        bare.extend(root)
+        register_namespace("", SVG_NAMES)
+        picture = SVG.parse(io.BytesIO(tostring(bare)), reify=True)
         shapes = [each for each in picture.elements() if isinstance(each, Shape) and _is_seen(each)]
     except (ParseError, *UNREADABLE) as error:
         raise ProfileError(
             f"this is no SVG that can be read: {error or type(error).__name__}"
         ) from error
-    unit, by = _unit(head)
+    unit, by = _unit(root)
     out = OfSvg([], unit)
     lined_in = [each for each in shapes if OUTLINE in str(each.values.get("class", "")).split()]
     if lined_in and len(lined_in) < len(shapes):
         out.told.append(f"{len(shapes) - len(lined_in)} pieces that are not lined in left out")
-    scale = _scale(head) if lined_in else 0.0
+    scale = _scale(root) if lined_in else 0.0
     if scale > 0:
         # A whole sheet, drawn to a scale: the part is in the units of its plan.
         by = 1 / scale
         out.unit = next(
-            (each for each in Unit if each.value == _attribute(head, "data-unit")), None
+            (each for each in Unit if each.value == _attribute(root, "data-unit")), None
         )
     within = tolerance(asked, out.unit)
     followed = unsound = 0
@@ -175,19 +175,18 @@ def _of_shape(shape: Any, within: float) -> tuple[list[Curve], int]:
     return found, followed
 
 
-def _attribute(head: str, name: str) -> str:
-    found = re.search(rf"\s{name}\s*=\s*[\"']\s*([^\"']*?)\s*[\"']", head)
-    return found[1] if found else ""
+def _attribute(root: Element, name: str) -> str:
+    return (root.get(name) or "").strip()
 
 
-def _unit(head: str) -> tuple[Unit | None, float]:
+def _unit(root: Element) -> tuple[Unit | None, float]:
     """Return the unit of a picture, by its width, and how much of it one of its own units is."""
-    size = re.fullmatch(r"([\d.]+(?:[eE][+-]?\d+)?)\s*([a-zA-Z]*)", _attribute(head, "width"))
+    size = re.fullmatch(r"([\d.]+(?:[eE][+-]?\d+)?)\s*([a-zA-Z]*)", _attribute(root, "width"))
     if size is None or size[2].lower() not in MM:
         return None, 1.0
     unit = Unit.INCH if size[2].lower() == "in" else Unit.MM
     width = float(size[1]) * MM[size[2].lower()] / float(unit.mm)
-    view = re.split(r"[\s,]+", _attribute(head, "viewBox"))
+    view = re.split(r"[\s,]+", _attribute(root, "viewBox"))
     try:
         across = float(view[2])
     except (IndexError, ValueError):
@@ -240,6 +239,9 @@ def _subpath(segments: list[Any], within: float) -> tuple[list[Curve], int]:
         ):
             rx, ry, centre = sizes[0]
             return list(_whole(centre, rx, ry, float(bows[0].get_rotation().as_radians))), 0
+    cubics = [_controls(each) for each in segments if type(each).__name__ == "CubicBezier"]
+    if len(cubics) == len(rest) == 4 and not bows and (oval := as_oval(cubics)) is not None:
+        return [oval], 0
     for each in segments:
         match type(each).__name__:
             case "Move":
@@ -254,10 +256,17 @@ def _subpath(segments: list[Any], within: float) -> tuple[list[Curve], int]:
             case "Arc" if abs(float(each.rx) - float(each.ry)) <= OF_ONE * float(each.rx):
                 arc = _arc(each, within)
                 found += [arc] if arc else []
+            case "CubicBezier" if (round_ := as_arc(_controls(each), within)) is not None:
+                found.append(round_)
             case _:
                 found += _followed(each, within)
                 followed += 1
     return found, followed
+
+
+def _controls(segment: Any) -> Cubic:
+    """Return the four places a cubic curve goes by."""
+    return (_xy(segment.start), _xy(segment.control1), _xy(segment.control2), _xy(segment.end))
 
 
 def _arc(segment: Any, within: float) -> Arc | None:

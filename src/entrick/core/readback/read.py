@@ -47,7 +47,8 @@ def read_profile(
     curves: list[Curve]
     match name.lower().rpartition(".")[2]:
         case "csv":
-            curves = of_csv(data)
+            points = of_csv(data)
+            curves, unit, told = points.curves, points.unit, points.told
         case "dxf":
             dxf = of_dxf(data, asked, layers)
             curves, unit, told, named = dxf.curves, dxf.unit, dxf.told, dxf.layers

@@ -1,0 +1,142 @@
+"""Files of other writers: tables of points as spreadsheets of any country write them, curves as drawing programs do."""
+
+import cmath
+from itertools import pairwise
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from entrick.core.geometry import Circle
+from entrick.core.geometry.ellipse import Ellipse
+from entrick.core.measure import Unit
+from entrick.core.readback import read_back
+from entrick.core.readback.profile import ProfileError, box_of
+from entrick.core.readback.read import read_profile
+
+BOX = [(0.0, 0.0), (60.5, 0.0), (60.5, 40.25), (0.0, 40.25)]
+
+writings = st.fixed_dictionaries(
+    {
+        "sep": st.sampled_from([",", ";", "\t", "|", " "]),
+        "comma": st.booleans(),
+        "head": st.sampled_from(["", "x y", "n x y", "X [{u}] Y [{u}]", "Punkt x y"]),
+        "unit": st.sampled_from(["mm", "in"]),
+        "end": st.sampled_from(["\n", "\r\n"]),
+        "code": st.sampled_from(["utf-8", "utf-8-sig", "utf-16"]),
+        "says": st.booleans(),
+        "remark": st.booleans(),
+    }
+)
+
+
+@given(writings)
+def test_an_outline_is_read_in_any_writing(writing: dict[str, object]) -> None:
+    sep, head = str(writing["sep"]), str(writing["head"]).format(u=writing["unit"])
+    decimal = "," if writing["comma"] and sep != "," else "."
+    counts = head.startswith(("n ", "Punkt"))
+    words = head.replace(" [", "[").split(" ") if head else []
+    rows = [sep.join(words)] if words else []
+    for number, (x, y) in enumerate(BOX, 1):
+        cells = [str(number)] if counts else []
+        cells += [f"{x:.2f}".replace(".", decimal), f"{y:.2f}".replace(".", decimal)]
+        rows.append(sep.join(cells))
+    if writing["says"] and sep not in (" ", "\t"):
+        rows.insert(0, f"sep={sep}")
+    if writing["remark"]:
+        rows.insert(0, "# measured on Tuesday")
+    text = str(writing["end"]).join([*rows, ""])
+    profile = read_profile(text.encode(str(writing["code"])), "x.csv")
+    low, high = box_of(profile.runs)
+    assert (high.x - low.x, high.y - low.y) == pytest.approx((60.5, 40.25))
+    assert profile.unit == (Unit(str(writing["unit"])) if "[" in head else None)
+
+
+@pytest.mark.parametrize(
+    ("text", "unit", "told"),
+    [
+        ("60 mm,0 mm\n60 mm,40 mm\n0 mm,40 mm\n", Unit.MM, ""),
+        ('2",0"\n2",1"\n0",1"\n', Unit.INCH, ""),
+        ("Part 7;\nx;y\nmm;mm\n0;0\n6;0\n6;4\n", Unit.MM, ""),
+        ("1,0,0\n2,6,0\n3,6,4\n", None, "the first column counts the rows"),
+        ("x,y,z\n0,0,0\n6,0,1\n6,4,2\n", None, "column 3 was left out"),
+        ("0,0\n60,40\n60,0\n0,40\n", None, "crosses itself"),
+        ("x;y\n0;0\n1.060,5;0\n1.060,5;40\n", None, ""),
+    ],
+)
+def test_units_and_what_was_left_out_are_told(text: str, unit: Unit | None, told: str) -> None:
+    profile = read_profile(text.encode(), "x.csv")
+    assert profile.unit == unit
+    assert told in " ".join(profile.told)
+    assert bool(told) == bool(profile.told)
+
+
+@pytest.mark.parametrize(
+    ("text", "words"),
+    [
+        ("0,0x\n60,0\n60,40\n", "row 1: 0,0x is no point"),
+        ("0,5,0,5\n6,5,0,5\n6,5,4,5\n", "may be two numbers with decimal commas, or four"),
+        ("1e300,1\n2,3\n4,5\n", "row 1: a point lies farther away"),
+        ("0,0\n1,1\n2,2\n", "all points lie on one line"),
+        ("x,y\n1,2\n3\n", "row 3: 3 is no point"),
+        ("", "three points"),
+    ],
+)
+def test_a_table_that_is_no_outline_is_told_why(text: str, words: str) -> None:
+    with pytest.raises(ProfileError, match=words):
+        read_profile(text.encode(), "x.csv")
+
+
+KAPPA = 0.5522847498
+"""4/3 (√2 − 1): by how much of the radius the controls of a quarter stand out (common practice, no source)."""
+
+
+def quarters(middle: complex, a: float, b: float, turn: float) -> str:
+    """Write an ellipse as drawing programs do: four cubic curves, four decimals."""
+    way = cmath.exp(1j * turn)
+    ends = [a, 1j * b, -a, -1j * b, a]
+
+    def said(spot: complex) -> str:
+        at = middle + spot * way
+        return f"{at.real:.4f},{at.imag:.4f}"
+
+    rows = [f"M{said(a)}"]
+    for p, q in pairwise(ends):
+        rows.append(f"C{said(p + KAPPA * q)} {said(q + KAPPA * p)} {said(q)}")
+    return "".join(rows) + "Z"
+
+
+def picture(path: str) -> bytes:
+    remark = '<!-- <svg width="3in" viewBox="0 0 1 1"> -->'
+    size = 'width="400mm" height="400mm" viewBox="0 0 400 400"'
+    return (
+        f'{remark}<svg xmlns="http://www.w3.org/2000/svg" {size}><path d="{path}"/></svg>'.encode()
+    )
+
+
+@given(st.floats(5, 120), st.floats(0.2, 1), st.floats(0, 3.1))
+def test_a_circle_or_an_ellipse_in_cubic_curves_is_one(a: float, share: float, turn: float) -> None:
+    b = a if share > 0.97 else a * share
+    ((found,),) = read_profile(picture(quarters(200 + 180j, a, b, turn)), "x.svg").runs
+    if b == a:
+        assert isinstance(found, Circle)
+        assert found.radius == pytest.approx(a, abs=0.01)
+    else:
+        assert isinstance(found, Ellipse)
+        assert (found.a, found.b) == (pytest.approx(a, abs=0.01), pytest.approx(b, abs=0.01))
+    assert (found.centre.x, found.centre.y) == pytest.approx((200, -180), abs=0.01)
+
+
+@given(st.integers(60, 140), st.integers(40, 100), st.integers(3, 15))
+def test_a_plate_with_rounds_in_cubic_curves_has_three_numbers(
+    wide: int, high: int, r: int
+) -> None:
+    k = r - r * KAPPA
+    path = (
+        f"M{r},0L{wide - r},0C{wide - k:.4f},0 {wide},{k:.4f} {wide},{r}"
+        f"L{wide},{high - r}C{wide},{high - k:.4f} {wide - k:.4f},{high} {wide - r},{high}"
+        f"L{r},{high}C{k:.4f},{high} 0,{high - k:.4f} 0,{high - r}L0,{r}C0,{k:.4f} {k:.4f},0 {r},0Z"
+    )
+    found = read_back(read_profile(picture(path), "x.svg"))
+    assert found.numbers <= 3
+    assert f"radius {r}" in found.text

@@ -95,14 +95,16 @@ def main(folder: Path) -> None:
         open_sample(page, address, "OY-014")
         page.get_by_role("link", name="Practice").click()
         page.get_by_role("checkbox", name="with new givens").uncheck()
-        page.get_by_role("checkbox", name=re.compile("comes back sooner")).uncheck()
+        page.get_by_role("checkbox", name=re.compile("was wrong comes back")).uncheck()
         page.get_by_role("button", name="Begin a round").click()
         page.get_by_test_id("question").wait_for()
         # The arc around the big eye: added for subtracted, it is (220 + 66) / 2 = 143.
-        while not re.search("Arc top.*eyeA has.*compass set to", _question(page)):
+        wanted = re.compile("top = arc.*Needle on A, swing for the centre: what is", re.DOTALL)
+        while not wanted.search(_question(page)):
             _answer_anything(page)
         page.locator("#answer").fill("143")
         page.keyboard.press("Enter")
+        page.get_by_test_id("wrong").wait_for()
         keep("practice")
         open_sample(page, address, "OY-014")
         page.get_by_role("link", name="On the sheet").click()
@@ -143,6 +145,8 @@ def _answer_anything(page: Page) -> None:
     if page.locator("#answer").count():
         page.locator("#answer").fill("1")
         page.keyboard.press("Enter")
+    elif page.get_by_label("The pointer").count():
+        page.get_by_label("The pointer").press("Enter")
     elif page.get_by_text("Touch the steps").count():
         for step in page.locator("section[aria-label='The question'] ul button").all():
             step.click()
@@ -150,6 +154,7 @@ def _answer_anything(page: Page) -> None:
     else:
         page.keyboard.press("1")
     page.get_by_role("button", name="On", exact=True).click()
+    page.get_by_test_id("came").wait_for(state="hidden")
     page.wait_for_timeout(400)
 
 

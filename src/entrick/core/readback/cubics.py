@@ -1,6 +1,6 @@
-"""Circles, arcs and ellipses that other programs write as cubic curves: each quarter by its tangents
-and the number 4/3 (√2 − 1), which stays within 3 parts in 10,000 of the circle (common practice, no
-source)."""
+"""Circles, arcs and ellipses that other programs write as cubic curves: each quarter by its
+tangents and the number 4/3 (√2 − 1), which stays within 3 parts in 10,000 of the circle (common
+practice, no source)."""
 
 from __future__ import annotations
 
@@ -41,10 +41,11 @@ def as_arc(cubic: Cubic, within: float) -> Arc | None:
     """
     first, last = cubic[0], cubic[3]
     middle = place(cubic, 1 / 2)
-    centre = _centre(first, middle, last)
+    # Files round their controls; where the tangents are level or plumb the normals are exact.
+    centre = _square_to(first, cubic[1] - first, last, last - cubic[2])
     if centre is None:
         return None
-    radius = abs(middle - centre)
+    radius = (abs(first - centre) + abs(last - centre)) / 2
     near = max(within, AS_ROUND * radius)
     for k in range(LOOKED_AT + 1):
         if abs(abs(place(cubic, k / LOOKED_AT) - centre) - radius) > near:
@@ -55,14 +56,14 @@ def as_arc(cubic: Cubic, within: float) -> Arc | None:
     return Arc(centre, radius, begin, 2 * sweep) if abs(sweep) < math.pi / 2 + OF_ONE else None
 
 
-def _centre(a: Point, b: Point, c: Point) -> Point | None:
-    """Return the centre of the circle through three places; None where they lie in a line."""
-    u, v = b - a, c - a
-    area = 2 * (u.x * v.y - u.y * v.x)
-    if abs(area) <= OF_ONE * (abs(u) + abs(v)) ** 2:
+def _square_to(a: Point, u: Point, b: Point, v: Point) -> Point | None:
+    """Return the place that lies square to two directions at two places; None where they are
+    parallel."""
+    turn = u.x * v.y - u.y * v.x
+    if abs(turn) <= OF_ONE * abs(u) * abs(v):
         return None
-    uu, vv = u.dot(u), v.dot(v)
-    return a + Point(v.y * uu - u.y * vv, u.x * vv - v.x * uu) * (1 / area)
+    along_u, along_v = a.dot(u), b.dot(v)
+    return Point(along_u * v.y - along_v * u.y, along_v * u.x - along_u * v.x) * (1 / turn)
 
 
 def as_oval(cubics: Sequence[Cubic]) -> Circle | Ellipse | None:

@@ -65,7 +65,7 @@ def test_the_compass_opens_to_what_is_typed(page: Page, desk: str, quiet: None) 
     while not page.locator("#answer").count():
         answered(page)
         page.get_by_role("button", name="On", exact=True).click()
-        page.get_by_test_id("question").wait_for()
+        expect(page.get_by_test_id("came")).to_be_hidden()
     page.locator("#answer").fill("33")
     picture = page.get_by_role("img", name=re.compile("set to 33"))
     if (

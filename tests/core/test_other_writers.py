@@ -1,8 +1,12 @@
 """Files of other writers: tables of points as spreadsheets of any country write them, curves as drawing programs do."""
 
 import cmath
+import io
+from collections.abc import Callable
 from itertools import pairwise
+from typing import Any
 
+import ezdxf
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -140,3 +144,61 @@ def test_a_plate_with_rounds_in_cubic_curves_has_three_numbers(
     found = read_back(read_profile(picture(path), "x.svg"))
     assert found.numbers <= 3
     assert f"radius {r}" in found.text
+
+
+def dxf(draw: Callable[[Any], None]) -> bytes:
+    """Write a DXF with a general library."""
+    document = ezdxf.new()  # type: ignore[attr-defined]
+    draw(document)
+    stream = io.StringIO()
+    document.write(stream)
+    return stream.getvalue().encode()
+
+
+def test_a_spline_that_is_an_arc_comes_back_as_one() -> None:
+    def draw(document: Any) -> None:
+        space = document.modelspace()
+        k = 10 * KAPPA
+        space.add_open_spline([(50, 0), (50 + k, 0), (60, 10 - k), (60, 10)])
+        for a, b in pairwise([(60, 10), (60, 40), (0, 40), (0, 0), (50, 0)]):
+            space.add_line(a, b)
+
+    found = read_back(read_profile(dxf(draw), "x.dxf"), Unit.MM)
+    assert "radius 10" in found.text
+    assert found.numbers <= 3
+
+
+def inserted_in_itself(document: Any) -> None:
+    block = document.blocks.new("EYE")
+    block.add_circle((0, 0), 5)
+    block.add_blockref("EYE", (20, 0))
+    document.modelspace().add_blockref("EYE", (0, 0))
+
+
+def on_paper(document: Any) -> None:
+    document.layout("Layout1").add_circle((0, 0), 5)
+
+
+@pytest.mark.parametrize(
+    ("data", "words"),
+    [
+        (b"AC1027" + bytes(60), "this is a DWG"),
+        (b"xxxx Binary DXF\r\n\x1a\0" + bytes(60), "in binary: save it as text"),
+        (b"%PDF-1.7", "this is a PDF"),
+        (dxf(inserted_in_itself), "the block EYE is inserted within itself"),
+        (dxf(on_paper), "stands on a sheet of paper"),
+    ],
+    ids=["dwg", "binary", "pdf", "block", "paper"],
+)
+def test_a_file_that_is_no_drawing_is_told_what_it_is(data: bytes, words: str) -> None:
+    with pytest.raises(ProfileError, match=words):
+        read_profile(data, "x.dxf")
+
+
+def test_what_rises_out_of_the_plane_is_told() -> None:
+    def draw(document: Any) -> None:
+        corners = [(0, 0, 0), (60, 0, 5), (60, 40, 0), (0, 40, 0), (0, 0, 0)]
+        for a, b in pairwise(corners):
+            document.modelspace().add_line(a, b)
+
+    assert "2 pieces do not lie flat" in " ".join(read_profile(dxf(draw), "x.dxf").told)

@@ -37,6 +37,14 @@ export function Component() {
   );
 }
 
+/** Width and feed are those of the machine: they are there again at the next visit. */
+const KEPT = "entrick.cutter";
+
+function keptSetting(): { tool: string; feed: string } {
+  const [tool = "", feed = ""] = (localStorage.getItem(KEPT) ?? "").split(" ");
+  return { tool, feed };
+}
+
 const FAULTS = ["", "lost step", "late answer", "cut connection"] as const;
 
 function Setting({ text, take }: { text: string; take: (cut: CutOut | null) => void }) {
@@ -45,8 +53,8 @@ function Setting({ text, take }: { text: string; take: (cut: CutOut | null) => v
     queryFn: () => workedOut({ text }, null),
     staleTime: Infinity,
   });
-  const [tool, setTool] = useState("");
-  const [feed, setFeed] = useState("");
+  const [tool, setTool] = useState(() => keptSetting().tool);
+  const [feed, setFeed] = useState(() => keptSetting().feed);
   const [confirmed, setConfirmed] = useState(false);
   const [fault, setFault] = useState<NonNullable<CutIn["fault"]>>("");
   const [at, setAt] = useState("20");
@@ -55,6 +63,7 @@ function Setting({ text, take }: { text: string; take: (cut: CutOut | null) => v
   const number = (typed: string) => Number(typed.replace(",", "."));
   const go = async () => {
     setTold("");
+    localStorage.setItem(KEPT, `${tool.trim()} ${feed.trim()}`);
     try {
       take(
         await cut({
@@ -105,6 +114,7 @@ function Setting({ text, take }: { text: string; take: (cut: CutOut | null) => v
         on={confirmed}
         put={setConfirmed}
       />
+      {!confirmed && <p className="text-sm text-pencil">To be confirmed before anything is cut.</p>}
       <label className="flex items-baseline gap-2">
         <span className="w-36">A fault to try</span>
         <select

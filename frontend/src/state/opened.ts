@@ -18,6 +18,11 @@ export const endsIn = (name: string, endings: readonly string[]) =>
 /** What is in a chosen file, if it is text; a drawing of another encoding is read as well as it can be. */
 export async function textOf(file: File, profiles: readonly string[]): Promise<Opened | null> {
   const bytes = await file.arrayBuffer();
+  const [first, second] = new Uint8Array(bytes, 0, Math.min(2, bytes.byteLength));
+  // Spreadsheets write in two bytes a letter, and say so by a mark.
+  const order =
+    first === 0xff && second === 0xfe ? "utf-16le" : first === 0xfe && second === 0xff ? "utf-16be" : "";
+  if (order) return { name: file.name, text: new TextDecoder(order).decode(bytes) };
   try {
     return { name: file.name, text: new TextDecoder("utf-8", { fatal: true }).decode(bytes) };
   } catch {

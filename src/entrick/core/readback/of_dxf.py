@@ -18,6 +18,7 @@ from ..geometry.ellipse import Ellipse
 from ..geometry.fitted import fitted
 from ..measure import Unit
 from ..tolerance import NOUGHT, OF_ONE
+from .cubics import Cubic, as_arc, as_oval
 from .profile import MOST_ENTITIES, Curve, ProfileError, is_sound, scaled, tolerance
 
 INSUNITS = {
@@ -41,6 +42,9 @@ LEFT_OUT = frozenset(
 
 MOST_RECORDS = 200_000
 """Records a file may have in all; a library would take minutes over more."""
+
+CUBIC = 3
+"""Degree of the curves other programs write."""
 
 DEEPEST = 8
 """Blocks within blocks."""
@@ -76,6 +80,7 @@ def of_dxf(data: bytes, within: float | None, layers: Iterable[str] = ()) -> OfD
     from ezdxf import recover
     from ezdxf.lldxf.const import DXFError
 
+    _refuse_other_files(data)
     if (
         sum(1 for _ in islice(re.finditer(rb"\n[ \t]*0\r?\n", data), MOST_RECORDS + 1))
         > MOST_RECORDS
@@ -87,8 +92,17 @@ def of_dxf(data: bytes, within: float | None, layers: Iterable[str] = ()) -> OfD
             each for each in _exploded(document.modelspace()) if each.dxftype() not in LEFT_OUT
         )
         entities = list(islice(found, MOST_ENTITIES + 1))
+        if not entities and any(
+            len(sheet) for sheet in document.layouts if sheet.is_any_paperspace
+        ):
+            raise ProfileError(
+                "nothing is drawn at full size in this DXF: what it has stands on a sheet of "
+                "paper; save the model"
+            )
         units = int(document.header.get("$INSUNITS", 0))
         names = tuple(dict.fromkeys(entity.dxf.layer for entity in entities))
+    except ProfileError:
+        raise
     except (
         DXFError,
         OSError,
@@ -123,12 +137,24 @@ def of_dxf(data: bytes, within: float | None, layers: Iterable[str] = ()) -> OfD
     return out
 
 
+def _refuse_other_files(data: bytes) -> None:
+    """Refuse what is called a DXF and is another file, by how it begins."""
+    if re.match(rb"AC10\d\d", data):
+        raise ProfileError("this is a DWG, whatever its name says: save it as DXF")
+    if b"Binary DXF" in data[:32]:
+        raise ProfileError("this is a DXF in binary: save it as text (ASCII)")
+    if data[:2] == b"PK" or data[:4] == b"%PDF":
+        kind = "PDF" if data[:4] == b"%PDF" else "zip"
+        raise ProfileError(f"this is a {kind}, whatever its name says: a profile is drawn in DXF")
+
+
 def _read(entities: Iterable[Any], within: float, out: OfDxf) -> None:
     from ezdxf.lldxf.const import DXFError
 
     left: Counter[str] = Counter()
-    unsound = followed = 0
+    unsound = followed = rising = 0
     for entity in entities:
+        rising += _rises(entity)
         try:
             curves = list(_curves(entity, within))
         except (DXFError, ArithmeticError, AttributeError, LookupError, TypeError, ValueError):
@@ -145,6 +171,9 @@ def _read(entities: Iterable[Any], within: float, out: OfDxf) -> None:
         if len(out.curves) > MOST_ENTITIES:
             raise ProfileError(f"a profile has at most {MOST_ENTITIES} pieces")
     out.told += [f"{count} of {kind} left out: no outline" for kind, count in sorted(left.items())]
+    if rising:
+        told = "pieces do not lie flat" if rising > 1 else "piece does not lie flat"
+        out.told.append(f"{rising} {told}: its view from above was taken")
     if unsound:
         out.told.append(f"{unsound} pieces of no length left out")
     if followed:
@@ -153,13 +182,25 @@ def _read(entities: Iterable[Any], within: float, out: OfDxf) -> None:
         )
 
 
-def _exploded(entities: Iterable[Any], depth: int = 0) -> Iterator[Any]:
-    """Yield entities: polylines piece by piece, blocks with what is in them."""
+def _exploded(entities: Iterable[Any], within: tuple[str, ...] = ()) -> Iterator[Any]:
+    """Yield entities: polylines piece by piece, blocks with what is in them.
+
+    `within` are the blocks they are in.
+    """
     for entity in entities:
-        if entity.dxftype() in ("LWPOLYLINE", "POLYLINE", "INSERT") and depth < DEEPEST:
-            yield from _exploded(entity.virtual_entities(), depth + 1)
+        kind = entity.dxftype()
+        block = str(entity.dxf.name) if kind == "INSERT" else ""
+        if block and block in within:
+            raise ProfileError(f"the block {block} is inserted within itself")
+        if kind in ("LWPOLYLINE", "POLYLINE", "INSERT") and len(within) < DEEPEST:
+            yield from _exploded(entity.virtual_entities(), (*within, block))
         else:
             yield entity
+
+
+def _rises(entity: Any) -> bool:
+    """Tell whether a line goes up out of the plane of the drawing."""
+    return bool(entity.dxftype() == "LINE" and entity.dxf.start.z != entity.dxf.end.z)
 
 
 def _curves(entity: Any, within: float) -> Iterator[Curve]:
@@ -212,6 +253,14 @@ def _ellipse(entity: Any, within: float) -> Iterator[Curve]:
 
 def _spline(entity: Any, within: float) -> Iterator[Curve]:
     tool = entity.construction_tool()
+    if tool.degree == CUBIC and not tool.is_rational and tool.is_clamped:
+        # Other programs write arcs, circles and ellipses as cubic curves.
+        cubics = [_cubic(each) for each in tool.bezier_decomposition()]
+        oval = as_oval(cubics) if len(cubics) == 4 else None
+        arcs = [as_arc(each, within) for each in cubics]
+        if oval is not None or all(arcs):
+            yield from [oval] if oval is not None else [arc for arc in arcs if arc]
+            return
     knots = [float(knot) for knot in tool.knots()]
     low, high = knots[tool.order - 1], knots[-tool.order]
     inner = sorted({knot for knot in knots if low <= knot <= high})
@@ -227,6 +276,11 @@ def _spline(entity: Any, within: float) -> Iterator[Curve]:
         return way.unit
 
     yield from fitted(place, heading, inner, within)
+
+
+def _cubic(places: Iterable[Any]) -> Cubic:
+    a, b, c, d = map(_xy, places)
+    return a, b, c, d
 
 
 def _xy(place: Any) -> Point:

@@ -3,6 +3,7 @@
 import csv
 import io
 import json
+import re
 import time
 from dataclasses import replace
 from functools import lru_cache
@@ -583,8 +584,19 @@ def test_no_answer_stands_in_its_question_or_hints(name: str, text: str) -> None
         for hint in question.hints:
             if isinstance(question.right, float | int):
                 assert not says(hint, float(question.right)), (question.asks, hint)
+                # And by another reading than the desk's own: word by word, but for scales.
+                words = re.split(r"[\s;:,°()]+", re.sub(r"\b\d+:\d+\b", "", hint))
+                assert f"{float(question.right):g}" not in words, (question.asks, hint)
             elif isinstance(question.right, str):
                 assert question.right not in hint.split()
         if isinstance(question.right, float | int) and question.rule_shown is None:
             assert not says(question.asks, float(question.right)), question.asks
             assert len(question.hints) >= 2, question
+
+
+def test_hints_blank_what_stands_before_a_colon_and_in_fractions() -> None:
+    rows = "given d = Ø9/32\nc = circle, centre O, diameter d\nrim = line in, c\n"
+    text = f"units in\nsheet A4 landscape, scale 1:1, border 3/8\nO = datum\n{rows}"
+    (question,) = [each for each in questions(work_out(text)) if each.rule == "radius"]
+    assert question.hints[-1] == "Ø 9/32 ÷ 2 = …: the compass goes by radius"
+    assert key_of(question) == "9/64 in, give or take 1/64"

@@ -27,7 +27,7 @@ def key_of(question: Question) -> str:
     said = answer_of(question)
     if question.sort == "length":
         near = spell(Fraction(question.near).limit_denominator(1000), Unit(question.unit))
-        return f"{said}, give or take {near}"
+        return f"{short_key_of(question)} {question.unit}, give or take {near}"
     if question.sort == "choice":
         return f"{chr(ord('a') + question.choices.index(said))}) {said}"
     if question.sort == "order":

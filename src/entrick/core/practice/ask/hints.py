@@ -12,7 +12,11 @@ from ...outside import read_number
 from ...plan.errors import ClauseError
 from ..question import RULES, Question
 
-NUMBER = re.compile(r"(?:(?<=R)|(?<![A-Za-z0-9.:]))(?:\d+ \d+/\d+|\d+/\d+|\d+(?:\.\d+)?)(?![\d/:])")
+NUMBER = re.compile(
+    r"(?:(?<=R)|(?<![A-Za-z0-9.])(?<!\d:))"
+    r"(?:\d+ \d+/\d+|\d+/\d+|\d+(?:\.\d+)?)"
+    r"(?![\d/]|:\d)"
+)
 """A number as a drafter writes it: not the figures of a name, nor of a scale."""
 
 BLANK = "…"

@@ -83,6 +83,8 @@ def test_a_blank_answer_sheet_is_filled_in_and_marked(made: Set) -> None:
         ("1. Ada Wren\r\n2. Ben Ash\r\n\r\n", ("Ada Wren", "Ben Ash")),
         ("no;name\n1;Ada Wren\n2;Ben Ash\n;Total\n", ("Ada Wren", "Ben Ash")),
         ("name,class\nAda Wren,2b\n", ("Ada Wren",)),
+        ("Surname;First name;class\nWren;Ada;2b\n", ("Ada Wren",)),
+        ("Surname\tName\nWren\tAda\n", ("Ada Wren",)),
     ],
 )
 def test_a_class_list_is_read_as_it_comes(text: str, names: tuple[str, ...]) -> None:
@@ -267,3 +269,12 @@ def test_the_true_slip_is_named_first_in_nine_of_ten_and_another_never_alone() -
     assert made > 1000
     assert first / made >= 0.9
     assert alone / made <= 0.005
+
+
+def test_a_column_of_totals_and_a_comma_in_a_name_are_no_trouble() -> None:
+    made = make("Week", [LINK], ("O'Brien Pat", "Zoë Ç"), 3, 3)
+    right = [answer_of(q).removesuffix("°") for q in made.papers[0].questions]
+    stream = io.StringIO()
+    csv.writer(stream).writerows([["Name", "Q1", "2.", "3)", "Total"], ["O'BRIEN, PAT", *right, 9]])
+    (marks,) = mark_answers(made, stream.getvalue())
+    assert (marks.student, marks.total, marks.waits) == ("1", 3, ())

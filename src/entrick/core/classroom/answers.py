@@ -23,6 +23,8 @@ _NUMBER = re.compile(r"(?:q|question|no\.?|nr\.?)?\s*([0-9]{1,4})[.)]?", re.IGNO
 
 WHO = ("student", "number", "no", "no.", "nr", "nr.", "#", "id")
 CALLED = ("name", "names", "pupil", "student name")
+FIRST = ("first name", "firstname", "forename", "given name")
+LAST = ("surname", "last name", "lastname", "family name")
 """What the columns with a student's number and name may be called."""
 
 SUMS = frozenset({"total", "totals", "sum", "average", "mean", "out of", "max", "marks"})
@@ -56,6 +58,7 @@ class Answers:
     number: int | None
     name: int | None
     columns: dict[int, int]
+    width: int
     rows: list[tuple[int, list[str]]]
     left_out: tuple[str, ...]
 
@@ -89,9 +92,10 @@ def mark_answers(made: Set, answers: str) -> tuple[Marked, ...]:
         seen[paper.student] = number
         said = {n: row[at] for n, at in table.columns.items() if at < len(row)}
         filled = len([cell for cell in row if cell.strip()])
-        known = len(table.columns) + (table.number is not None) + (table.name is not None)
         marks = (
-            _shifted(said.get(n, "")) if filled > known else _marked(question, said.get(n, ""))
+            _shifted(said.get(n, ""))
+            if filled > table.width
+            else _marked(question, said.get(n, ""))
             for n, question in enumerate(paper.questions, 1)
         )
         found.append(Marked(paper.student, tuple(marks), paper.name))
@@ -127,7 +131,7 @@ def read_answers(text: str) -> Answers:
             left_out.append(f"row {place}, {' '.join(said)}, is no student's and was left out")
         else:
             found.append((place, row))
-    return Answers(number, name, columns, found, tuple(left_out))
+    return Answers(number, name, columns, len(head), found, tuple(left_out))
 
 
 def _paper_of(made: Set, table: Answers, number: int, row: list[str]) -> Paper:
@@ -149,11 +153,12 @@ def _is_of(paper: Paper, cell: str) -> bool:
     """Tell whether a paper is of whom a cell names."""
     if re.fullmatch(r"0*[0-9]{1,6}(?:\.0)?", cell):
         return paper.student == str(int(float(cell)))
-    spelt = " ".join(cell.casefold().split())
-    return bool(spelt) and spelt in (
-        paper.student.casefold(),
-        " ".join(paper.name.casefold().split()),
-    )
+    return bool(_spelt(cell)) and _spelt(cell) in (_spelt(paper.student), _spelt(paper.name))
+
+
+def _spelt(name: str) -> str:
+    """Return a name without its capitals, commas and double blanks."""
+    return " ".join(re.findall(r"\w+", name.casefold()))
 
 
 def read_names(text: str) -> tuple[str, ...]:
@@ -166,15 +171,19 @@ def read_names(text: str) -> tuple[str, ...]:
     """
     rows = [row for row in _table(text) if any(cell.strip() for cell in row)]
     heads = [cell.strip().casefold() for cell in rows[0]] if rows else []
-    column = next((n for n, cell in enumerate(heads) if cell in CALLED), None)
-    if column is not None:
+    # A first name and a surname are one name, in that order.
+    named = sorted(
+        (n for n, cell in enumerate(heads) if cell in (*CALLED, *FIRST, *LAST)),
+        key=lambda n: heads[n] in LAST,
+    )
+    if named:
         rows = rows[1:]
     elif any(cell in WHO for cell in heads):
         raise ClauseError("the class list has no column of names: call it  name")
     names = []
     for row in rows:
         # Without a heading, all that is no number is the name.
-        cells = [row[column]] if column is not None and column < len(row) else row
+        cells = [row[n] for n in named if n < len(row)] if named else row
         words = [cell.strip() for cell in cells if not re.fullmatch(r"[\s\d.)]*", cell)]
         name = re.sub(r"^\s*\d+[.)]?\s+", "", " ".join(words)).strip()
         if name and name.casefold() not in SUMS:

@@ -20,6 +20,9 @@ off it again."""
 HALVINGS = 14
 """Times the widest tool that fits is narrowed down."""
 
+MANY = 150
+"""Pieces of an outline for which the widest tool is not looked for: a wheel's take seconds."""
+
 AROUND = 8
 """Places of a lead that are looked at."""
 
@@ -141,7 +144,10 @@ def _along(loop: Loop, tool: float, hole: bool) -> tuple[Loop | None, str]:
 
 
 def _widest(loop: Loop, tool: float, hole: bool) -> float:
-    """Return the widest tool that gets everywhere, to a thousandth; nought where none was found."""
+    """Return the widest tool that gets everywhere, to a thousandth; nought where none was found, or
+    where looking for it would take too long."""
+    if len(loop.pieces) > MANY:
+        return 0.0
     least, most = 0.0, tool
     for _ in range(HALVINGS):
         middle = (least + most) / 2

@@ -261,7 +261,7 @@ def _is_round(
     most: float = 1.9 * math.pi,
     steepest: float | None = None,
 ) -> bool:
-    whole = _circle(spots, within)
+    whole = circle_through(spots, within)
     if whole is None:
         return False
     steepest = steepest or (STEEPEST_MEASURED if within > READ_WITHIN else STEEPEST)
@@ -279,8 +279,8 @@ def _is_round(
     )
 
 
-def _circle(spots: Sequence[Point], within: float) -> Circle | None:
-    """Return the circle that all places lie along; None where they do not."""
+def circle_through(spots: Sequence[Point], within: float) -> Circle | None:
+    """Return the circle that all places lie along within a tolerance; None where they do not."""
     whole = _least_squares(spots)
     if whole is None or any(abs(abs(p - whole.centre) - whole.radius) > within for p in spots):
         return None

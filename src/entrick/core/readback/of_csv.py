@@ -15,7 +15,8 @@ from itertools import pairwise
 from ..geometry import Line, Point
 from ..measure import Unit
 from ..tolerance import OF_ONE
-from .profile import FARTHEST, MOST_ENTITIES, Curve, ProfileError
+from .digits import last_decimal, numbers_of
+from .profile import FARTHEST, MOST_ENTITIES, Curve, ProfileError, scaled
 
 PARTED = (";", "\t", "|")
 """What parts the cells of a table beside commas and blanks."""
@@ -41,6 +42,7 @@ class OfCsv:
     curves: list[Curve] = field(default_factory=list)
     unit: Unit | None = None
     told: list[str] = field(default_factory=list)
+    last: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,8 +98,12 @@ def of_csv(data: bytes) -> OfCsv:
     unit = columns.unit or next((unit for each in outlines for _, unit in each if unit), "")
     found.unit = None if not unit else Unit.INCH if MM[unit] == MM["in"] else Unit.MM
     by = MM[unit] / float(found.unit.mm) if found.unit else 1.0
+    written: list[Curve] = []
     for each in outlines:
-        found.curves += _closed([spot * by for spot, _ in each], found)
+        sides = list(_closed([spot for spot, _ in each], found))
+        written += sides
+        found.curves += [scaled(side, by) for side in sides]
+    found.last = last_decimal(map(numbers_of, written)) * by
     if not found.curves:
         raise ProfileError("three points at least make an outline")
     return found

@@ -8,7 +8,7 @@ import io
 import math
 import re
 from collections import Counter
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
 from itertools import islice
 from typing import Any
@@ -19,6 +19,8 @@ from ..geometry.fitted import fitted
 from ..measure import Unit
 from ..tolerance import NOUGHT, OF_ONE
 from .cubics import Cubic, as_arc, as_oval
+from .digits import Ways as Written
+from .digits import last_decimal, numbers_of
 from .profile import MOST_ENTITIES, Curve, ProfileError, is_sound, scaled, tolerance
 
 INSUNITS = {
@@ -58,6 +60,7 @@ class OfDxf:
     unit: Unit | None = None
     layers: tuple[str, ...] = ()
     told: list[str] = field(default_factory=list)
+    last: float = 0.0
 
 
 def of_dxf(data: bytes, within: float | None, layers: Iterable[str] = ()) -> OfDxf:
@@ -129,6 +132,7 @@ def of_dxf(data: bytes, within: float | None, layers: Iterable[str] = ()) -> OfD
             f"{len(entities) - len(chosen)} pieces on other layers than {told} left out"
         )
     _read(chosen, tolerance(within, unit) / scale, out)
+    out.last *= scale
     if scale != 1.0:
         out.curves = [scaled(curve, scale) for curve in out.curves]
         out.told.append(
@@ -153,6 +157,7 @@ def _read(entities: Iterable[Any], within: float, out: OfDxf) -> None:
 
     left: Counter[str] = Counter()
     unsound = followed = rising = 0
+    written: list[Written] = []
     for entity in entities:
         rising += _rises(entity)
         try:
@@ -168,8 +173,10 @@ def _read(entities: Iterable[Any], within: float, out: OfDxf) -> None:
             entity.dxftype() == "ELLIPSE" and len(curves) > 1
         )
         out.curves += sound
+        written += _written(entity, sound)
         if len(out.curves) > MOST_ENTITIES:
             raise ProfileError(f"a profile has at most {MOST_ENTITIES} pieces")
+    out.last = last_decimal(written)
     out.told += [f"{count} of {kind} left out: no outline" for kind, count in sorted(left.items())]
     if rising:
         told = "pieces do not lie flat" if rising > 1 else "piece does not lie flat"
@@ -180,6 +187,13 @@ def _read(entities: Iterable[Any], within: float, out: OfDxf) -> None:
         out.told.append(
             f"{followed} curves that are not round were followed by arcs within {within:g}"
         )
+
+
+def _written(entity: Any, curves: Sequence[Curve]) -> list[Written]:
+    """Return the numbers of an entity as it has them: of a spline those of its control points."""
+    if entity.dxftype() == "SPLINE":
+        return [((float(spot[0]), float(spot[1])),) for spot in entity.control_points]
+    return [numbers_of(curve) for curve in curves]
 
 
 def _exploded(entities: Iterable[Any], within: tuple[str, ...] = ()) -> Iterator[Any]:

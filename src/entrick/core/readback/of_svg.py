@@ -19,6 +19,8 @@ from ..outside import read_number
 from ..plan.errors import ClauseError
 from ..tolerance import NOUGHT, OF_ONE
 from .cubics import Cubic, as_arc, as_oval
+from .digits import Ways as Written
+from .digits import last_decimal
 from .profile import MOST_ENTITIES, Curve, ProfileError, is_sound, tolerance
 
 OUTLINE = "outline"
@@ -50,6 +52,7 @@ class OfSvg:
     curves: list[Curve] = field(default_factory=list)
     unit: Unit | None = None
     told: list[str] = field(default_factory=list)
+    last: float = 0.0
 
 
 def _scale(root: Element) -> float:
@@ -136,9 +139,11 @@ def of_svg(data: bytes, asked: float | None) -> OfSvg:
         )
     within = tolerance(asked, out.unit)
     followed = unsound = 0
+    written: list[Written] = []
     for shape in lined_in or shapes:
         try:
             curves, bent = _of_shape(shape, within / by)
+            written += _written(shape)
             curves = [_up(curve, by) for curve in curves]
         except UNREADABLE:
             unsound += 1
@@ -149,6 +154,7 @@ def of_svg(data: bytes, asked: float | None) -> OfSvg:
         out.curves += sound
         if len(out.curves) > MOST_ENTITIES:
             raise ProfileError(f"a profile has at most {MOST_ENTITIES} pieces")
+    out.last = last_decimal(written) * by
     if unsound:
         out.told.append(f"{unsound} pieces of no length, or of no place, left out")
     if followed:
@@ -173,6 +179,18 @@ def _of_shape(shape: Any, within: float) -> tuple[list[Curve], int]:
         if len(found) > MOST_ENTITIES:
             break
     return found, followed
+
+
+def _written(shape: Any) -> list[Written]:
+    """Return the numbers of a shape as the picture has them."""
+    from svgelements import Path
+
+    if type(shape).__name__ in ("Circle", "Ellipse"):
+        centre = shape.implicit_center
+        return [((float(centre.x), float(centre.y), float(shape.implicit_rx)),)]
+    return [
+        ((float(each.end.x), float(each.end.y)),) for each in Path(shape) if each.end is not None
+    ]
 
 
 def _attribute(root: Element, name: str) -> str:

@@ -45,6 +45,8 @@ class Profile:
         Those the file has, where it has several.
     within : float
         What ends may be apart and be one place, in its unit.
+    last : float
+        One in the last decimal of its numbers, in its unit; nought where they have many.
     """
 
     runs: tuple[Run, ...]
@@ -52,6 +54,7 @@ class Profile:
     told: tuple[str, ...] = ()
     layers: tuple[str, ...] = ()
     within: float = READ_WITHIN
+    last: float = 0.0
 
 
 def is_whole(run: Run) -> bool:
@@ -166,4 +169,6 @@ def in_unit(profile: Profile, unit: Unit) -> Profile:
         return profile
     by = float(profile.unit.mm) / float(unit.mm)
     runs = tuple(tuple(scaled(curve, by) for curve in run) for run in profile.runs)
-    return replace(profile, runs=runs, unit=unit, within=profile.within * by)
+    return replace(
+        profile, runs=runs, unit=unit, within=profile.within * by, last=profile.last * by
+    )

@@ -7,7 +7,10 @@ from collections.abc import Iterable
 
 from ..geometry.ellipse import Ellipse
 from ..measure import Unit
+from ..tolerance import READ_CLOSELY
+from .adjust import whole_arcs
 from .clean import clean
+from .digits import OF_LAST
 from .hidden_arcs import as_ellipse, scatter, with_arcs, without_slivers
 from .of_csv import of_csv
 from .of_dxf import of_dxf
@@ -48,13 +51,14 @@ def read_profile(
     match name.lower().rpartition(".")[2]:
         case "csv":
             points = of_csv(data)
-            curves, unit, told = points.curves, points.unit, points.told
+            curves, unit, told, last = points.curves, points.unit, points.told, points.last
         case "dxf":
             dxf = of_dxf(data, asked, layers)
             curves, unit, told, named = dxf.curves, dxf.unit, dxf.told, dxf.layers
+            last = dxf.last
         case "svg":
             svg = of_svg(data, asked)
-            curves, unit, told = svg.curves, svg.unit, svg.told
+            curves, unit, told, last = svg.curves, svg.unit, svg.told, svg.last
         case _:
             known = ", ".join(f".{ending}" for ending in ENDINGS)
             raise ProfileError(f"{name}: a profile is one of {known}, the last of points")
@@ -62,6 +66,8 @@ def read_profile(
         raise ProfileError(f"{name}: there is no line, arc or circle in it")
     within = tolerance(asked, unit)
     runs = clean(curves, within, told)
+    near = max(OF_LAST * last, READ_CLOSELY[-1])
+    runs = [whole_arcs(run, near, is_closed(run, within)) for run in runs]
     arcs = [_seen(run, within) if is_closed(run, within) else run for run in runs]
     scattered = max(scatter(run, within) for run in arcs)
     if scattered:
@@ -84,7 +90,7 @@ def read_profile(
         told.append(
             f"arcs were seen in the straight pieces of {hidden} outline{'s' if hidden > 1 else ''}"
         )
-    return Profile(tuple(arcs), unit, tuple(told), named, within)
+    return Profile(tuple(arcs), unit, tuple(told), named, within, last)
 
 
 def _seen(run: Run, within: float) -> Run:

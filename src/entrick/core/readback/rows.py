@@ -13,7 +13,7 @@ from ..geometry import Circle, Point, rotate
 from ..measure import Unit
 from ..tolerance import READ_EXACT
 from .profile import Curve
-from .simplest import cost, simplest
+from .simplest import cost, simplest, worth
 
 GIVEN = {
     "across": ("w", "{}"),
@@ -310,11 +310,3 @@ class Rows:
             assumed = any(said.rounded and (said.role, said.text) not in givens for said in own)
             lines.append(f"{name} = {TOKEN.sub(put, said_row)}{', assumed' if assumed else ''}")
         return "\n".join(lines) + "\n"
-
-
-def worth(text: str) -> float:
-    total = 0.0
-    for part in text.split():
-        above, _, below = part.partition("/")
-        total += float(above) / float(below or 1)
-    return total

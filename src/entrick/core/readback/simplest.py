@@ -25,6 +25,15 @@ def simplest(value: float, unit: Unit, within: float) -> str:
     return f"{value:.12g}"
 
 
+def worth(text: str) -> float:
+    """Return the number that was written."""
+    total = 0.0
+    for part in text.split():
+        above, _, below = part.partition("/")
+        total += float(above) / float(below or 1)
+    return total
+
+
 def cost(text: str) -> float:
     """Return how much a number asks one to remember: its figures."""
     return sum(letter.isdigit() for letter in text) if text != "0" else 0

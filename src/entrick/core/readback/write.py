@@ -3,6 +3,7 @@ by what they are copies of, and every number the simplest within the tolerance."
 
 from __future__ import annotations
 
+import math
 from contextlib import suppress
 from dataclasses import dataclass, replace
 
@@ -12,7 +13,10 @@ from ..plan.document import LONGEST_LINE, MOST_LINES, PlanTooLarge
 from ..plan.writer import write_plan
 from ..solve import Solution
 from ..tolerance import READ_CLOSELY, READ_EXACT, READ_WITHIN
+from .adjust import adjusted
 from .datum import datum_of, sheet_for
+from .digits import OF_LAST
+from .frame import frames, levelled
 from .match import moved_by
 from .profile import Profile, ProfileError, box_of, in_unit
 from .rows import Rows
@@ -41,6 +45,8 @@ class ReadBack:
     seen : tuple of str
         What was recognised, in words.
     unit : Unit
+    turned : float
+        By how much the part stands turned in the file, degrees: it is written level.
     """
 
     text: str
@@ -49,6 +55,7 @@ class ReadBack:
     told: tuple[str, ...]
     seen: tuple[str, ...] = ()
     unit: Unit = Unit.MM
+    turned: float = 0.0
 
     @property
     def assumed(self) -> tuple[str, ...]:
@@ -78,12 +85,15 @@ class Ways:
         Whether everything is said by coordinates.
     share : float
         How much closer than the outline each number is taken.
+    level : bool
+        Whether a part that stands turned is written level.
     """
 
     datum: str = ""
     copies: bool = True
     plainly: bool = False
     share: float = 4.0
+    level: bool = True
 
 
 def read_back(
@@ -113,6 +123,22 @@ def read_back(
     ProfileError
         Where no plan comes to the same outlines.
     """
+    best = _as_it_lies(profile, unit, within, title, ways)
+    if not ways.level:
+        return best
+    for angle in frames(profile, max(profile.within, within or 0.0, OF_LAST * profile.last)):
+        with suppress(ProfileError):
+            other = _as_it_lies(levelled(profile, angle), unit, within, title, ways)
+            if other.numbers < best.numbers:
+                said = f"{math.degrees(angle):.4f}".rstrip("0").rstrip(".")
+                told = f"the part stands turned by {said}° in the file; it is set out level"
+                best = replace(other, told=(*other.told, told), turned=math.degrees(angle))
+    return best
+
+
+def _as_it_lies(
+    profile: Profile, unit: Unit | None, within: float | None, title: str, ways: Ways
+) -> ReadBack:
     first = unit or profile.unit or Unit.MM
     best = _in_a_unit(profile, first, within, title, ways)
     if unit is None and not _is_round(best):
@@ -150,15 +176,15 @@ def _in_a_unit(
 def _closest(profile: Profile, unit: Unit, within: float, title: str, ways: Ways) -> ReadBack:
     """Return the plan read as closely as the file allows.
 
-    An exact file gives round numbers however closely it is read; those of a noisy one are round
-    within its noise alone."""
+    An exact file gives round numbers however closely it is read; those of a noisy one, or of one
+    that rounds its numbers, are round within that alone."""
     exact: ReadBack | None = None
     for closely in (each for each in READ_CLOSELY if each < within):
         try:
             found = _written(profile, unit, closely, title, ways)
         except ProfileError:
             continue
-        if not _is_exact(found):
+        if not _is_exact(found) or _has_more_decimals(found, profile.last):
             continue
         if _is_round(found) and not _is_plain(found):
             return found
@@ -172,8 +198,25 @@ def _closest(profile: Profile, unit: Unit, within: float, title: str, ways: Ways
             return exact
     if exact and not _is_plain(exact):
         return exact
+    if profile.last:
+        within = max(within, OF_LAST * profile.last)
+        profile = adjusted(profile, unit, within)
     found = _roundest(profile, unit, within, title, ways)
     return exact if exact and _is_plain(found) else found
+
+
+def _has_more_decimals(found: ReadBack, last: float) -> bool:
+    """Tell whether a number has more decimals than the file: it was worked out of rounded ones, and
+    nobody gave it."""
+    if not last:
+        return False
+    most = round(-math.log10(last))
+    sizes = [text for text in _numbers(found.text) if not text.endswith("°")]
+    # Half a number has one more, a five.
+    return any(
+        len(text.rstrip("5").partition(".")[2]) > most or len(text.partition(".")[2]) > most + 1
+        for text in sizes
+    )
 
 
 ROUNDER = 0.75

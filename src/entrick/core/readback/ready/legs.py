@@ -9,8 +9,8 @@ from collections.abc import Sequence
 from ...geometry import Line, Point, polar
 from ...geometry.shapes import ends as ends_of
 from ..profile import Run, pieces_of
-from ..rows import Rows, worth
-from ..simplest import cost
+from ..rows import Rows
+from ..simplest import cost, worth
 
 MOST_LEGS = 60
 

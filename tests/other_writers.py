@@ -7,7 +7,7 @@ import cmath
 import io
 import math
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 
 import ezdxf
@@ -125,7 +125,7 @@ def parts() -> Iterator[Part]:
     yield Part("slotted", ([(p, 0.0) for p in box(96, 52)], hull([(-18, 7), (18, 7)])), (), 4)
     angle = [0j, 80 + 0j, 80 + 15j, 15 + 15j, 15 + 60j, 60j]
     yield Part(
-        "bracket", (rounded(angle, [0, 6, 6, 10, 6, 6]),), ((7.5 + 45j, 3.5), (60 + 7.5j, 3.5)), 9
+        "bracket", (rounded(angle, [0, 6, 6, 10, 6, 6]),), ((7.5 + 45j, 3.5), (60 + 7.5j, 3.5)), 11
     )
     yield Part("flange", (), ((0, 65), (0, 25), *ring(6, 48, 5.5)), 5)
     yield Part(
@@ -262,7 +262,8 @@ def moved(part: Part, turn: float, by: complex = 0j) -> Part:
     """Turn a part (degrees) and move it."""
     way = cmath.exp(1j * math.radians(turn))
     paths = tuple([(at * way + by, bulge) for at, bulge in path] for path in part.paths)
-    return Part(part.name, paths, tuple((at * way + by, r) for at, r in part.circles), part.numbers)
+    circles = tuple((at * way + by, r) for at, r in part.circles)
+    return replace(part, paths=paths, circles=circles)
 
 
 def polyline_dxf(part: Part, places: int = 12) -> bytes:
@@ -270,7 +271,9 @@ def polyline_dxf(part: Part, places: int = 12) -> bytes:
     document = ezdxf.new(units=4)
     space = document.modelspace()
     for path in part.paths:
-        rows = [(round(p.real, places), round(p.imag, places), round(b, places)) for p, b in path]
+        rows = [
+            (round(p.real, places), round(p.imag, places), round(b, places + 3)) for p, b in path
+        ]
         space.add_lwpolyline(rows, format="xyb", close=True)
     for at, r in part.circles:
         space.add_circle((round(at.real, places), round(at.imag, places)), round(r, places))
@@ -401,4 +404,6 @@ def corpus() -> Iterator[tuple[str, Part, bytes, str]]:
     """Yield every part in every writing: what it is, itself, the file and its name."""
     for part in parts():
         for name, writing in WRITINGS.items():
-            yield f"{part.name}, {name}", part, *writing(part)
+            of_angle = int(name.startswith("turned") and bool(part.paths))
+            counted = replace(part, numbers=part.numbers + of_angle)
+            yield f"{part.name}, {name}", counted, *writing(part)

@@ -460,10 +460,20 @@ class Work:
             line,
         )
 
-    def draw_touching(self, round_: Round, way: Way, at: Point, to: Point, called: str) -> Edge:
+    def draw_touching(
+        self,
+        round_: Round,
+        way: Way,
+        at: Point,
+        to: Point,
+        called: str,
+        *,
+        shown: Line | None = None,
+    ) -> Edge:
         """Draw the line in a direction that touches a round at a place: the square is slid until it
         touches."""
-        line = _reaching(at, self.direction(way), to)
+        ahead = self.direction(way)
+        line = _along(shown, ahead) if shown else _reaching(at, ahead, to)
         found = self._look(Paper.edge, line)  # type: ignore[arg-type]
         if isinstance(found, Edge):
             return found

@@ -49,6 +49,8 @@ def construct(args: Args) -> Made:
         return _touching(args, throughs[0].ref("point"), touchings[0].ref("circle"))
     if throughs:
         return _directed(args, throughs[0].ref("point"))
+    if touchings and directions:
+        return _touching_directed(args, touchings[0].ref("circle"))
     raise ClauseError("say a point the line goes through, such as  through A", directions[0].clause)
 
 
@@ -74,6 +76,36 @@ def _two_points(args: Args, first: Ref, second: Ref) -> Made:
 def _directed(args: Args, point: Ref) -> Made:
     place = point.shape
     assert isinstance(place, Point)
+    direction, said = _direction(args)
+    line = Line(place, direction)
+    return Made(
+        line,
+        f"Line {args.name} through {point.text}, {said}.",
+        draw=partial(_draw_whole, args, point, line),
+    )
+
+
+def _touching_directed(args: Args, circle: Ref) -> Made:
+    """Construct a line in a direction that touches a circle: it lies a radius square to the
+    direction from the centre."""
+    centre, radius = _centre(circle), _radius(circle)
+    direction, said = _direction(args)
+    touches = [centre + direction.normal * side * radius for side in (1, -1)]
+    options = [Option(Line(touch, direction), touch, "tangent") for touch in touches]
+    index, candidates = choose(options, args, "line")
+    line, touch = options[index].shape, touches[index]
+    assert isinstance(line, Line)
+    return Made(
+        line,
+        f"Line {args.name} touching {circle.text}, {said}.",
+        parts={f"touch.{circle.text}": touch},
+        candidates=candidates,
+        draw=partial(_draw_touching_directed, args, circle, touch, line),
+    )
+
+
+def _direction(args: Args) -> tuple[Point, str]:
+    """Return the direction that is given, and how it is said."""
     clause = args.need("level", "plumb", "at", "parallel", "square")
     if clause.key in ("parallel", "square"):
         model = clause.ref("line")
@@ -81,19 +113,11 @@ def _directed(args: Args, point: Ref) -> Made:
         direction = (
             model.shape.direction if clause.key == "parallel" else model.shape.direction.normal
         )
-        said = f"{clause.key} to {model.text}"
-        degrees: float = math.degrees(direction.angle) % 180
-    else:
-        exact = {"level": 0, "plumb": 90}.get(clause.key)
-        degrees = clause.length("angle").value if exact is None else exact  # type: ignore[assignment]
-        direction = _exact_direction(float(degrees))
-        said = clause.key if exact is not None else f"at {spell_angle(degrees)}"
-    line = Line(place, direction)
-    return Made(
-        line,
-        f"Line {args.name} through {point.text}, {said}.",
-        draw=partial(_draw_whole, args, point, line),
-    )
+        return direction, f"{clause.key} to {model.text}"
+    exact = {"level": 0, "plumb": 90}.get(clause.key)
+    degrees = clause.length("angle").value if exact is None else exact
+    direction = _exact_direction(float(degrees))
+    return direction, clause.key if exact is not None else f"at {spell_angle(degrees)}"
 
 
 def _limited(args: Args, throughs: list[Said], directions: list[Said]) -> Made:
@@ -212,14 +236,24 @@ def _draw_whole(args: Args, point: Ref, line: Line, work: Work) -> None:
 
 def _draw_directed(args: Args, point: Ref, line: Line, work: Work) -> Edge:
     mark = work.mark(point.shape, point.text)  # type: ignore[arg-type]
+    return work.draw(mark, _way(args, work), called=args.name, shown=line)
+
+
+def _way(args: Args, work: Work) -> Way:
+    """Return how what is held is laid: by a line that is drawn, or by an angle."""
     clause = args.need("level", "plumb", "at", "parallel", "square")
     if clause.key in ("parallel", "square"):
         model = work.edge(clause.line("line"), clause.ref("line").text)
-        way = Way(0 if clause.key == "parallel" else 90, model.key, model.called)
-        return work.draw(mark, way, called=args.name, shown=line)
+        return Way(0 if clause.key == "parallel" else 90, model.key, model.called)
     degrees = {"level": 0, "plumb": 90}.get(clause.key)
-    way = Way(clause.length("angle").value if degrees is None else degrees)
-    return work.draw(mark, way, called=args.name, shown=line)
+    return Way(clause.length("angle").value if degrees is None else degrees)
+
+
+def _draw_touching_directed(args: Args, circle: Ref, touch: Point, line: Line, work: Work) -> None:
+    round_ = draw(work, circle.shape, circle.text)  # type: ignore[arg-type]
+    assert isinstance(round_, Round)
+    edge = work.draw_touching(round_, _way(args, work), touch, touch, args.name, shown=line)
+    work.touch(round_, edge, touch, f"{args.name}.touch.{circle.text}")
 
 
 def _draw_limited(args: Args, point: Ref, bound: Said, line: Line, end: Point, work: Work) -> None:
@@ -274,8 +308,9 @@ def _parts(line: Line) -> dict[str, Point]:
 
 ABOUT = """\
 Two points (`from O to A`, `through O and A`, `O A`); or a point and `level`, `plumb`, `at 30°`,
-`parallel to`, `square to`; or touching circles (`touching c, touching d` or `touching c and
-d`). Parts `start`, `end`, `middle`, `touch.NAME`.
+`parallel to`, `square to`; or touching circles (`touching c, touching d` or `touching c and d`),
+or one circle in a direction (`touching c, level, above`). Parts `start`, `end`, `middle`,
+`touch.NAME`.
 """
 
 SHOWN = """\
@@ -292,6 +327,7 @@ q = line, through O, square to line O A
 over = line, touching c, touching d, outer, above
 cross = line, touching c, touching d, crossed, below
 slope = line, through A, touching c, above
+top = line, touching c, level, above
 """
 
 KIND = Kind(

@@ -8,13 +8,15 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from ..geometry import Arc, Circle, Point
+from ..geometry.shapes import ends as ends_of
 from ..measure import Unit
+from ..tolerance import SPECK
 from .hidden_arcs import circle_through
-from .profile import Curve, Profile, Run
+from .profile import Curve, Profile, Run, pieces_of
 from .simplest import simplest, worth
 
-LONGEST = 1.95 * math.pi
-"""Turn of an arc that still has two ends."""
+MIDDLE = 4.0
+"""How much further off than its ends the middle of an arc may be (by eye)."""
 
 PLACES = 4
 """Parts of an arc between which it is held against a circle."""
@@ -52,7 +54,8 @@ def adjusted(profile: Profile, unit: Unit, within: float) -> Profile:
         if isinstance(curve, Arc | Circle)
     ]
     runs: list[list[Curve]] = [list(run) for run in profile.runs]
-    centres: list[Point] = []
+    # Rounds stand about the corners of others, too.
+    centres = [ends_of(piece)[0] for run in profile.runs for piece in pieces_of(run)]
     for each in sorted(rounds, key=lambda each: each.unsure):
         found = _about_another(each, centres, within) or _simpler(each, unit, within)
         runs[each.run][each.at] = found
@@ -71,37 +74,47 @@ def whole_arcs(run: Run, within: float, closed: bool) -> Run:
         How far places may be from the circle.
     closed : bool
     """
-    found: list[Curve] = []
+    parted: list[list[Curve]] = []
     for curve in run:
-        one = _of_both(found[-1], curve, within) if found else None
-        found[-1:] = [one] if one else [*found[-1:], curve]
-    while closed and len(found) > 1 and (one := _of_both(found[-1], found[0], within)):
-        found = [one, *found[1:-1]]
-    if closed and len(found) == 2 and (whole := _circle_of(found, within)):
+        if parted and _lie_on_one([*parted[-1], curve], within):
+            parted[-1].append(curve)
+        else:
+            parted.append([curve])
+    if closed and len(parted) > 1 and _lie_on_one([*parted[-1], *parted[0]], within):
+        parted[0] = [*parted.pop(), *parted[0]]
+    if closed and len(parted) == 1 and (whole := _all_round(parted[0], within)):
         return (whole,)
-    return tuple(found)
+    return tuple(_one(each, within) for each in parted)
 
 
-def _circle_of(halves: Sequence[Curve], within: float) -> Circle | None:
-    """Return the circle that two arcs make; None where they make none."""
-    if not all(isinstance(half, Arc) for half in halves):
+def _lie_on_one(curves: Sequence[Curve], within: float) -> bool:
+    """Tell whether arcs, one after another, are parts of one that still has two ends."""
+    arcs = [curve for curve in curves if isinstance(curve, Arc)]
+    turn = sum(arc.sweep for arc in arcs)
+    return (
+        len(arcs) == len(curves)
+        and all(arc.sweep * turn > 0 for arc in arcs)
+        and abs(turn) <= math.tau + SPECK
+        and _through(arcs, within) is not None
+    )
+
+
+def _all_round(curves: Sequence[Curve], within: float) -> Circle | None:
+    """Return the circle that arcs make; None where they do not go all round."""
+    arcs = [curve for curve in curves if isinstance(curve, Arc)]
+    whole = _through(arcs, within) if arcs else None
+    if whole is None or abs(arcs[-1].last - arcs[0].first) > 2 * within:
         return None
-    arcs = [half for half in halves if isinstance(half, Arc)]
-    whole = _through(arcs, within)
-    all_round = abs(abs(sum(arc.sweep for arc in arcs)) - math.tau) * arcs[0].radius <= within
-    return whole if all_round else None
+    return whole if len(arcs) > 1 else None
 
 
-def _of_both(one: Curve, other: Curve, within: float) -> Arc | None:
-    """Return the arc that two are parts of; None where they are of none."""
-    if not (isinstance(one, Arc) and isinstance(other, Arc)) or one.sweep * other.sweep < 0:
-        return None
-    if abs(one.sweep + other.sweep) > LONGEST:
-        return None
-    whole = _through([one, other], within)
+def _one(curves: Sequence[Curve], within: float) -> Curve:
+    """Return the arc that several are parts of."""
+    arcs = [curve for curve in curves if isinstance(curve, Arc)]
+    whole = _through(arcs, within) if len(arcs) > 1 else None
     if whole is None:
-        return None
-    return _from_to(one.first, other.last, whole, one.sweep)
+        return curves[0]
+    return _from_to(arcs[0].first, arcs[-1].last, whole, arcs[0].sweep)
 
 
 def _through(arcs: Sequence[Arc], within: float) -> Circle | None:
@@ -123,16 +136,17 @@ def _about_another(each: _Round, centres: Sequence[Point], within: float) -> Arc
     """Return an arc about the nearest centre that is known better; None where it does not come to
     its places from there."""
     curve = each.curve
-    near = [spot for spot in centres if abs(spot - curve.centre) <= each.unsure + within]
+    near = [spot for spot in centres if abs(spot - curve.centre) <= 2 * each.unsure]
     if not near:
         return None
     centre = min(near, key=lambda spot: abs(spot - curve.centre))
     if isinstance(curve, Circle):
         return Circle(centre, curve.radius)
-    spots = (curve.first, curve.middle, curve.last)
-    radius = sum(abs(spot - centre) for spot in spots) / 3
+    radius = (abs(curve.first - centre) + abs(curve.last - centre)) / 2
     moved = _from_to(curve.first, curve.last, Circle(centre, radius), curve.sweep)
-    return moved if max(abs(abs(spot - centre) - radius) for spot in spots) <= within else None
+    # Ends are written; the middle of an arc is worked out of them, and further off.
+    ends = abs(abs(curve.first - centre) - radius) <= within
+    return moved if ends and abs(moved.middle - curve.middle) <= MIDDLE * within else None
 
 
 def _from_to(first: Point, last: Point, on: Circle, way: float) -> Arc:

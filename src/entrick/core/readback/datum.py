@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 from ..geometry import Arc, Circle, Line, Point, meet
 from ..geometry.ellipse import Ellipse
 from ..geometry.shapes import ends as ends_of
@@ -20,12 +22,15 @@ ROOM = 70.0
 LOOKED_AT = 200
 """Places by which a datum is chosen."""
 
+MOST_TRIED = 4
+"""Datums from which a plan is written to see which needs the fewest numbers."""
 
-def datum_of(
+
+def datums(
     profile: Profile, axes: Axes, unit: Unit, within: float, fine: float, copies: bool
-) -> Point:
-    """Return where places are told from most simply: on the axes if there are any; a centre, the
-    middle, a corner.
+) -> list[Point]:
+    """Return where places may be told from, the simplest first: on the axes if there are any; a
+    centre, the middle, a corner.
 
     Parameters
     ----------
@@ -51,23 +56,40 @@ def datum_of(
     centres = [c.centre for c in curves if isinstance(c, Circle | Ellipse)][:20]
     rim = profile.runs[outside]
     if axes.plumb and axes.level:
-        return axes.centre
+        return [axes.centre]
     if is_boxed(rim, within):
-        return (low + high) * 0.5
-    if copies and is_closed(rim, within) and not is_whole(rim) and times_round(rim, within)[0] > 2:
-        return loop_of(rim).centroid
-    tried = [*centres, (low + high) * 0.5, Point(0.0, 0.0), low, *spots][:80]
+        return [(low + high) * 0.5]
+    if copies and is_closed(rim, within) and not is_whole(rim) and times_round(rim, within)[0] > 1:
+        # What comes again is so far round the middle of its joints, which are what a file writes.
+        joints = [ends_of(piece)[0] for piece in pieces_of(rim)]
+        return [Point(*(sum(values) / len(joints) for values in zip(*joints, strict=True)))]
+    arcs = [curve for curve in curves if isinstance(curve, Arc)]
+    longest = sorted(arcs, key=lambda arc: -arc.radius * abs(arc.sweep))
+    tried = [
+        *centres,
+        *(arc.centre for arc in longest[:20] if abs(arc.sweep) > math.pi),
+        (low + high) * 0.5,
+        Point(0.0, 0.0),
+        low,
+        *spots,
+    ][:80]
     if axes.plumb:
         tried = [Point(axes.centre.x, spot.y) for spot in (*tried, high)]
     elif axes.level:
         tried = [Point(spot.x, axes.centre.y) for spot in (*tried, high)]
 
     def figures(at: Point) -> float:
-        return sum(
-            cost(simplest(abs(v), unit, fine)) for p in spots for v in (p.x - at.x, p.y - at.y)
-        )
+        """Return how many figures all places take: what comes again is given once."""
+        across = {simplest(abs(spot.x - at.x), unit, fine) for spot in spots}
+        up = {simplest(abs(spot.y - at.y), unit, fine) for spot in spots}
+        return sum(map(cost, across)) + sum(map(cost, up))
 
-    return min(tried, key=figures)
+    best = sorted(tried, key=figures)
+    found: list[Point] = []
+    for spot in (best[0], *(arc.centre for arc in longest[:2]), *best[1:]):
+        if all(abs(spot - other) > within for other in found):
+            found.append(spot)
+    return found[:MOST_TRIED]
 
 
 def _corners(run: Run) -> list[Point]:

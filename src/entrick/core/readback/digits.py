@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable
 
 from ..geometry import Arc, Circle, Line
@@ -32,10 +33,18 @@ def last_decimal(pieces: Iterable[Ways]) -> float:
         The numbers of each as the file has them.
     """
     kept = list(pieces)
-    for decimals in range(FEWEST, MOST + 1):
+    for decimals in range(MOST + 1):
         if all(_is_written(ways, decimals) for ways in kept):
-            return 10.0**-decimals
+            told = decimals >= FEWEST and (decimals > FEWEST or _is_rounded(kept, decimals))
+            return 10.0**-decimals if told else 0.0
     return 0.0
+
+
+def _is_rounded(pieces: Iterable[Ways], decimals: int) -> bool:
+    """Tell whether most numbers have all the decimals: few are given so."""
+    values = {round(abs(value), decimals) for ways in pieces for value in ways[0]}
+    full = sum(not _is_whole(value * 10 ** (decimals - 1)) for value in values)
+    return 2 * full > len(values)
 
 
 def _is_written(ways: Ways, decimals: int) -> bool:
@@ -43,7 +52,7 @@ def _is_written(ways: Ways, decimals: int) -> bool:
 
 
 def _is_whole(value: float) -> bool:
-    return abs(value - round(value)) <= 10 * OF_ONE
+    return math.isfinite(value) and abs(value - round(value)) <= 10 * OF_ONE
 
 
 def numbers_of(curve: Curve) -> Ways:

@@ -176,7 +176,8 @@ def _read(entities: Iterable[Any], within: float, out: OfDxf) -> None:
         written += _written(entity, sound)
         if len(out.curves) > MOST_ENTITIES:
             raise ProfileError(f"a profile has at most {MOST_ENTITIES} pieces")
-    out.last = last_decimal(written)
+    # What follows a curve is as exact as it follows it, whatever the file's decimals.
+    out.last = 0.0 if followed else last_decimal(written)
     out.told += [f"{count} of {kind} left out: no outline" for kind, count in sorted(left.items())]
     if rising:
         told = "pieces do not lie flat" if rising > 1 else "piece does not lie flat"

@@ -154,7 +154,8 @@ def of_svg(data: bytes, asked: float | None) -> OfSvg:
         out.curves += sound
         if len(out.curves) > MOST_ENTITIES:
             raise ProfileError(f"a profile has at most {MOST_ENTITIES} pieces")
-    out.last = last_decimal(written) * by
+    # What follows a curve is as exact as it follows it, whatever the file's decimals.
+    out.last = 0.0 if followed else last_decimal(written) * by
     if unsound:
         out.told.append(f"{unsound} pieces of no length, or of no place, left out")
     if followed:

@@ -11,10 +11,13 @@ from itertools import groupby
 
 from ..geometry import Arc, Line, Point, meet
 from ..geometry.shapes import ends as ends_of
-from .profile import Curve, Piece, middle_of, pieces_of
+from .profile import Curve, Piece, length_of, middle_of, pieces_of
 from .rows import Rows
 from .simplest import cost
 from .tangent import runs_into
+
+MOST_FIGURES = 4
+"""Figures of a number that is given: 112.5 has as many."""
 
 OTHER = {"plumb": "O.plumb", "level": "O.level"}
 
@@ -58,6 +61,7 @@ class Outline:
     tangents: int = 0
     named: dict[int, str] = field(default_factory=dict)
     blends: dict[int, str] = field(default_factory=dict)
+    cut_off: set[int] = field(default_factory=set)
 
     def written(self) -> str:
         """Write the rows, and return the walk."""
@@ -65,6 +69,7 @@ class Outline:
         if self.corners_only:
             self.blends = {k: ends for k, ends in self.blends.items() if self._is_round(k)}
             self.words = ""
+        self.cut_off = self._found_chamfers()
         arcs = [
             k
             for k, piece in enumerate(self.pieces)
@@ -72,8 +77,14 @@ class Outline:
         ]
         self._write(arcs, self._circle)
         self._write(
-            [k for k, piece in enumerate(self.pieces) if isinstance(piece, Line)], self._line
+            [
+                k
+                for k, piece in enumerate(self.pieces)
+                if isinstance(piece, Line) and k not in self.cut_off
+            ],
+            self._line,
         )
+        self._write(sorted(self.cut_off), self._chamfer)
         self._write(sorted(self.blends, key=lambda k: (_radius(self.pieces[k]), k)), self._blend)
         return " > ".join(self.named[k] + self._way_round(k) for k in range(len(self.pieces)))
 
@@ -188,9 +199,10 @@ class Outline:
             return found
         arcs = sorted(
             (k for k, p in enumerate(self.pieces) if isinstance(p, Arc)),
-            key=lambda k: _radius(self.pieces[k]),
+            key=lambda k: (-self._unlikely(k), _radius(self.pieces[k])),
         )
-        # Those that run on at both ends come first, small ones before large ones; images together.
+        # Those that run on at both ends come first; of them those whose centres nobody would give,
+        # small ones before large ones; images together.
         for both in (True, False):
             for k in arcs:
                 orbit = self.orbit(k)
@@ -208,6 +220,47 @@ class Outline:
                 found |= trial
                 touched |= neighbours
         return found
+
+    def _unlikely(self, k: int) -> int:
+        """Return how many numbers of the centre of an arc are such as nobody gives."""
+        arc = self.pieces[k]
+        assert isinstance(arc, Arc)
+        if self.rows.known(arc.centre):
+            return 0
+        return sum(cost(self.rows.simple(abs(value))) > MOST_FIGURES for value in arc.centre)
+
+    def _found_chamfers(self) -> set[int]:
+        """Return the lines that cut a corner off, as much of one side as of the other."""
+        found: set[int] = set()
+        for k, line in enumerate(self.pieces):
+            before, after = self._beside(k)
+            if not isinstance(line, Line) or self._lie(line) or before is None or after is None:
+                continue
+            if {before, after} & found:
+                continue
+            sides = self.pieces[before], self.pieces[after]
+            if self._cut(line, *sides) and all(isinstance(side, Line) for side in sides):
+                found.add(k)
+        # Where one of several images is none, none is.
+        return {k for k in found if set(self.orbit(k)) <= found}
+
+    def _cut(self, line: Line, before: Piece, after: Piece) -> float:
+        """Return how much of each side a chamfer takes; nought where it takes more of one, or of a
+        side more than it leaves."""
+        if not (isinstance(before, Line) and isinstance(after, Line)):
+            return 0.0
+        if not (self._is_straight(before) and self._is_straight(after)):
+            return 0.0
+        crossing = meet(
+            Line(before.through, before.direction), Line(after.through, after.direction)
+        )
+        if not crossing:
+            return 0.0
+        start, end = ends_of(line)
+        legs = [abs(crossing[0].point - end) for end in (start, end)]
+        left = min(length_of(before), length_of(after))
+        even = abs(legs[0] - legs[1]) <= self.rows.within * 2
+        return legs[0] if even and legs[0] < left else 0.0
 
     def _is_round(self, k: int) -> bool:
         return all(n is not None and isinstance(self.pieces[n], Line) for n in self._beside(k))
@@ -261,8 +314,17 @@ class Outline:
             return False
         if self._is_straight(one) and self._is_straight(two):
             return True
+        if self._is_held(one, arc) and self._is_held(two, arc):
+            return True
         corner = sum(cost(self.rows.simple(abs(value))) for value in crossing[0].point)
         return corner <= sum(cost(self.rows.simple(abs(value))) for value in arc.centre) + 1
+
+    def _is_held(self, line: Line, beside: Arc) -> bool:
+        """Tell whether a line touches two other rounds of the outline, and needs no corner."""
+        near = self.rows.within * 2
+        rounds = [p for p in self.pieces if isinstance(p, Arc) and p is not beside]
+        touched = [r for r in rounds if abs(abs(line.offset_of(r.centre)) - r.radius) <= near]
+        return any(abs(a.centre - b.centre) > near for a in touched for b in touched)
 
     def _touches_at(self, line: Line, arc: Arc, spot: Point) -> bool:
         near = self.rows.within
@@ -313,7 +375,10 @@ class Outline:
             else:
                 places.append(self._corner(k, other, spot))
         if lie and len(touched) < 2:
-            return self._level(line, lie)
+            return self._level(line, lie, touched)
+        if len(touched) == 1 and not self.rows.known(places[0]):
+            # A side may touch what it does not come to: it is given by that more simply.
+            touched += [name for name in self.rows.touched_by(line) if name not in touched][:1]
         self.tangents += bool(touched)
         if len(touched) == 2:
             return self.rows.add("l", f"line, touching {touched[0]}, touching {touched[1]}", line)
@@ -323,7 +388,7 @@ class Outline:
             )
         return self._oblique(line, places)
 
-    def _level(self, line: Line, lie: str) -> str:
+    def _level(self, line: Line, lie: str, touched: Sequence[str] = ()) -> str:
         spot = ends_of(line)[0]
         foot = Point(0.0, spot.y) if lie == "level" else Point(spot.x, 0.0)
         key = f"{lie} {self.rows.simple(foot.y if lie == 'level' else foot.x)}"
@@ -331,6 +396,9 @@ class Outline:
         if found is None:
             if self.rows.is_nought(foot.y if lie == "level" else foot.x):
                 found = f"O.{lie}"
+            elif touched:
+                self.tangents += 1
+                found = self.rows.add("l", f"line, touching {touched[0]}, {lie}", line)
             else:
                 off = foot.y if lie == "level" else foot.x
                 side = (
@@ -380,6 +448,16 @@ class Outline:
                 if found:
                     return found[0].point
         return spot
+
+    def _chamfer(self, k: int) -> str:
+        line = self.pieces[k]
+        before, after = self._beside(k)
+        assert isinstance(line, Line)
+        assert before is not None
+        assert after is not None
+        size = self.rows.say(self._cut(line, self.pieces[before], self.pieces[after]), "size")
+        sides = f"between {self.named[before]} and {self.named[after]}"
+        return self.rows.add("x", f"chamfer, {sides}, {size} each way", line)
 
     def _blend(self, k: int) -> str:
         arc = self.pieces[k]

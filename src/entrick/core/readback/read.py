@@ -66,7 +66,7 @@ def read_profile(
         raise ProfileError(f"{name}: there is no line, arc or circle in it")
     within = tolerance(asked, unit)
     runs = clean(curves, within, told)
-    near = max(OF_LAST * last, READ_CLOSELY[-1])
+    near = min(OF_LAST * last or READ_CLOSELY[0], within)
     runs = [whole_arcs(run, near, is_closed(run, within)) for run in runs]
     arcs = [_seen(run, within) if is_closed(run, within) else run for run in runs]
     scattered = max(scatter(run, within) for run in arcs)

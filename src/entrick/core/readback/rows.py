@@ -9,7 +9,7 @@ from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
-from ..geometry import Circle, Point, rotate
+from ..geometry import Circle, Line, Point, rotate
 from ..measure import Unit
 from ..tolerance import READ_EXACT
 from .profile import Curve
@@ -213,6 +213,15 @@ class Rows:
         self._circles.append((circle, name))
         return name
 
+    def touched_by(self, line: Line) -> list[str]:
+        """Return the circles a line would touch if it were longer."""
+        near = self.within * 2
+        return [
+            name
+            for circle, name in self._circles
+            if abs(abs(line.offset_of(circle.centre)) - circle.radius) <= near
+        ]
+
     def points(self, spots: Sequence[Point]) -> str:
         """Write a list of places from the datum, and return the name of them all."""
         said = ", ".join(" ".join(self._signed(value) for value in spot) for spot in spots)
@@ -264,6 +273,10 @@ class Rows:
                 for n, said in enumerate(self._said)
             }
         )
+
+    def figures_in_all(self) -> float:
+        """Return how many figures all numbers have."""
+        return sum(cost(said.text) for said in self._said)
 
     def shared(self) -> int:
         """Return how many numbers are said several times, and so become givens."""

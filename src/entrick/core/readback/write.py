@@ -4,6 +4,7 @@ by what they are copies of, and every number the simplest within the tolerance."
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from contextlib import suppress
 from dataclasses import dataclass, replace
 
@@ -14,16 +15,20 @@ from ..plan.writer import write_plan
 from ..solve import Solution
 from ..tolerance import READ_CLOSELY, READ_EXACT, READ_WITHIN
 from .adjust import adjusted
-from .datum import datum_of, sheet_for
+from .datum import datums, sheet_for
 from .digits import OF_LAST
 from .frame import frames, levelled
 from .match import moved_by
-from .profile import Profile, ProfileError, box_of, in_unit
+from .profile import Profile, ProfileError, Run, box_of, in_unit
 from .rows import Rows
 from .settle import Wanted, outlines, settled
 from .simplest import cost
 from .symmetry import Axes, axes_of
 from .writer import CORNERS, PLACES, READY_SHAPE, Writer
+
+MOST_PIECES = 150
+"""Pieces of a profile that is written from several places, to see from which it is said most
+simply."""
 
 LARGE = 300
 """Rows of a plan from which on fewer ways are tried: each takes a second or more."""
@@ -126,11 +131,12 @@ def read_back(
     best = _as_it_lies(profile, unit, within, title, ways)
     if not ways.level:
         return best
-    for angle in frames(profile, max(profile.within, within or 0.0, OF_LAST * profile.last)):
+    near = max(profile.within, within or 0.0, OF_LAST * profile.last)
+    for angle in frames(adjusted(profile, best.unit, near), near):
         with suppress(ProfileError):
             other = _as_it_lies(levelled(profile, angle), unit, within, title, ways)
-            if other.numbers < best.numbers:
-                said = f"{math.degrees(angle):.4f}".rstrip("0").rstrip(".")
+            said = f"{math.degrees(angle):.4f}".rstrip("0").rstrip(".")
+            if _is_shorter(other, said, best):
                 told = f"the part stands turned by {said}° in the file; it is set out level"
                 best = replace(other, told=(*other.told, told), turned=math.degrees(angle))
     return best
@@ -184,9 +190,9 @@ def _closest(profile: Profile, unit: Unit, within: float, title: str, ways: Ways
             found = _written(profile, unit, closely, title, ways)
         except ProfileError:
             continue
-        if not _is_exact(found) or _has_more_decimals(found, profile.last):
+        if not _is_exact(found) or _decimals(found) > _written_to(profile.last) + 1:
             continue
-        if _is_round(found) and not _is_plain(found):
+        if _is_round(found) and not _is_plain(found) and not _is_full(found, profile.last):
             return found
         if (
             exact is None
@@ -194,29 +200,46 @@ def _closest(profile: Profile, unit: Unit, within: float, title: str, ways: Ways
             or _figures(found.text) < ROUNDER * _figures(exact.text)
         ):
             exact = found
-        elif not _is_plain(exact):
+        elif not _is_plain(exact) and not _is_full(exact, profile.last):
             return exact
-    if exact and not _is_plain(exact):
+    if exact and not _is_plain(exact) and not _is_full(exact, profile.last):
         return exact
     if profile.last:
         within = max(within, OF_LAST * profile.last)
         profile = adjusted(profile, unit, within)
     found = _roundest(profile, unit, within, title, ways)
-    return exact if exact and _is_plain(found) else found
+    if exact and (_is_plain(found) or _length(found) >= _length(exact)):
+        return exact
+    return found
 
 
-def _has_more_decimals(found: ReadBack, last: float) -> bool:
-    """Tell whether a number has more decimals than the file: it was worked out of rounded ones, and
-    nobody gave it."""
-    if not last:
-        return False
-    most = round(-math.log10(last))
+def _is_shorter(found: ReadBack, angle: str, best: ReadBack) -> bool:
+    """Tell whether a plan with an angle for all of it, which is one more number, is shorter than
+    another."""
+    figures = _figures(found.text) + cost(angle)
+    if found.numbers + 1 == best.numbers:
+        return figures < ROUNDER * _figures(best.text)
+    return found.numbers + 1 < best.numbers
+
+
+def _length(found: ReadBack) -> tuple[int, float]:
+    return found.numbers, _figures(found.text)
+
+
+def _is_full(found: ReadBack, last: float) -> bool:
+    """Tell whether a number has all the decimals of its file: whether it was given or worked out
+    nobody can tell by it."""
+    return last > 0 and _decimals(found) >= round(_written_to(last))
+
+
+def _written_to(last: float) -> float:
+    return -math.log10(last) if last else math.inf
+
+
+def _decimals(found: ReadBack) -> int:
+    """Return how many decimals the longest number has; half a number has one more, a five."""
     sizes = [text for text in _numbers(found.text) if not text.endswith("°")]
-    # Half a number has one more, a five.
-    return any(
-        len(text.rstrip("5").partition(".")[2]) > most or len(text.partition(".")[2]) > most + 1
-        for text in sizes
-    )
+    return max((len(text.removesuffix("5").partition(".")[2]) for text in sizes), default=0)
 
 
 ROUNDER = 0.75
@@ -285,13 +308,8 @@ def _numbers(text: str) -> list[str]:
 
 def _written(profile: Profile, unit: Unit, within: float, title: str, ways: Ways) -> ReadBack:
     axes = axes_of(profile.runs, within) if ways.copies else Axes(Point(0.0, 0.0), False, False)
-    corner = box_of(profile.runs)[0]
-    datum = (
-        corner
-        if ways.datum == "corner"
-        else datum_of(profile, axes, unit, within, within / ways.share, ways.copies)
-    )
-    runs = tuple(tuple(moved_by(-datum)(curve) for curve in run) for run in profile.runs)
+    datum = _datum(profile, axes, unit, within, ways)
+    runs = _from(datum, profile.runs)
     axes = replace(axes, centre=Point(0.0, 0.0))
     wanted = Wanted(runs, within)
     head = f'plan "{title}"\nunits {unit.value}\nsheet {sheet_for(runs, unit)}\n\n'
@@ -314,6 +332,30 @@ def _written(profile: Profile, unit: Unit, within: float, title: str, ways: Ways
         for n in wrong:
             plainly[n] = min(PLACES, plainly[n] + step)
     raise ProfileError("no plan was found that comes to this profile within the tolerance")
+
+
+def _from(datum: Point, runs: Sequence[Run]) -> tuple[Run, ...]:
+    return tuple(tuple(moved_by(-datum)(curve) for curve in run) for run in runs)
+
+
+def _datum(profile: Profile, axes: Axes, unit: Unit, within: float, ways: Ways) -> Point:
+    """Return the place from which a profile is said by the fewest numbers."""
+    if ways.datum == "corner":
+        return box_of(profile.runs)[0]
+    fine = within / ways.share
+    spots = datums(profile, axes, unit, within, fine, ways.copies)
+    if len(spots) == 1 or sum(map(len, profile.runs)) > MOST_PIECES:
+        return spots[0]
+
+    def length(spot: Point) -> tuple[int, float]:
+        rows = Rows(unit, within, share=ways.share)
+        runs = _from(spot, profile.runs)
+        centred = replace(axes, centre=Point(0.0, 0.0))
+        how = dict.fromkeys(range(len(runs)), PLACES if ways.plainly else READY_SHAPE)
+        Writer(runs, centred, rows, how, ways.copies).write()
+        return rows.numbers(), rows.figures_in_all()
+
+    return min(spots, key=length)
 
 
 def _held(text: str, rows: Rows, wanted: Wanted) -> tuple[Solution, float, set[int]]:

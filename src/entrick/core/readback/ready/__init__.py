@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from ..profile import Run
 from ..rows import Rows
-from . import box, ellipse, gear, keyway, legs, polygon, rounded, slot
+from . import box, ellipse, equal_width, gear, keyway, legs, polygon, rounded, slot
 
 Recognised = Callable[[Run, Rows], str]
 """Writes a run and returns what to line in; empty where it is no such shape."""
@@ -19,6 +19,7 @@ READY: tuple[tuple[str, Recognised], ...] = (
     ("a level rectangle", box.written),
     ("a level rectangle with rounded corners", rounded.boxed),
     ("a regular polygon", polygon.written),
+    ("arcs about the corners opposite", equal_width.written),
     ("a slot", slot.written),
     ("a round with keyways", keyway.written),
     ("involute teeth", gear.written),

@@ -50,21 +50,21 @@ def of_corners(spots: Sequence[Point], rows: Rows) -> str:
     )
     role = "radius" if form.startswith("radius") else "size"
     said = form.format(rows.say(size, role))
-    way = (
-        _way(first, step, rows.fine / radius)
-        or f"first corner at {rows.say_angle(_least(first, step), radius)}"
-    )
-    return rows.add("n", f"polygon, {sides} sides, centred on {rows.point(centre)}, {said}, {way}")
+    way, start = _way(first, step, rows.fine / radius)
+    way = way or f"first corner at {rows.say_angle(start, radius)}"
+    name = rows.add("n", f"polygon, {sides} sides, centred on {rows.point(centre)}, {said}, {way}")
+    # Corners are counted counter-clockwise.
+    for k in range(sides):
+        rows.remember(centre + polar(radius, start + step * k), f"{name}.corner.{k + 1}")
+    return name
 
 
-def _least(first: float, step: float) -> float:
-    """Return the smallest angle at which a corner stands."""
-    return first % step
-
-
-def _way(first: float, step: float, fine: float) -> str:
+def _way(first: float, step: float, fine: float) -> tuple[str, float]:
+    """Return how a polygon stands, which is empty where it stands in no usual way, and the
+    direction of its first corner."""
     for word, turn in (("point", first), ("flat", first + step / 2)):
         for degrees in (90, 0, 180, 270):
             if abs(math.remainder(turn - math.radians(degrees), step)) <= fine:
-                return f"{word} {WAYS[degrees]}"
-    return ""
+                start = math.radians(degrees) + (step / 2 if word == "flat" else 0.0)
+                return f"{word} {WAYS[degrees]}", start
+    return "", first % step

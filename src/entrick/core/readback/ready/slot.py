@@ -41,7 +41,10 @@ def _straight(pieces: list[Line | Arc], arcs: list[Arc], rows: Rows) -> str:
     by_middle = rows.figures(middle) + cost(rows.simple(abs(way)))
     if lies and by_middle <= by_ends:
         between = f"{rows.say(abs(way), 'size')} between centres"
-        return rows.add("s", f"slot, centred on {rows.point(middle)}, {between}, {lies}, {width}")
+        name = rows.add("s", f"slot, centred on {rows.point(middle)}, {between}, {lies}, {width}")
+        for spot, part in ((first, "first"), (second, "second")):
+            rows.remember(spot, f"{name}.{part}")
+        return name
     return rows.add("s", f"slot, from {rows.point(first)} to {rows.point(second)}, {width}")
 
 

@@ -407,3 +407,18 @@ def corpus() -> Iterator[tuple[str, Part, bytes, str]]:
             of_angle = int(name.startswith("turned") and bool(part.paths))
             counted = replace(part, numbers=part.numbers + of_angle)
             yield f"{part.name}, {name}", counted, *writing(part)
+
+
+def measures(part: Part) -> list[tuple[float, float]]:
+    """Return area and length of every outline, the smallest first."""
+    found = [(math.pi * r * r, math.tau * r) for _, r in part.circles]
+    for path in part.paths:
+        area = length = 0.0
+        for a, b, bulge in _ways(path):
+            area += (a.conjugate() * b).imag / 2
+            sweep = 4 * math.atan(bulge)
+            r = abs(a - _centre(a, b, bulge)) if bulge else 0.0
+            area += r * r * (sweep - math.sin(sweep)) / 2
+            length += r * abs(sweep) if bulge else abs(b - a)
+        found.append((abs(area), length))
+    return sorted(found)

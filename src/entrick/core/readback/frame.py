@@ -4,8 +4,9 @@ of its centres say so."""
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
+from itertools import combinations
 
 from ..geometry import Circle, Line
 from ..geometry.shapes import ends as ends_of
@@ -19,6 +20,9 @@ turned."""
 
 MOST_PIECES = 150
 """Pieces of a profile that is tried in several positions: each is read once more."""
+
+MOST_HOLES = 24
+"""Holes of which each is looked at with every other."""
 
 ALIKE = math.radians(0.05)
 """Between the directions of sides that stand square or parallel to each other."""
@@ -91,7 +95,12 @@ def _of_symmetry(profile: Profile, within: float) -> Iterator[float]:
 
 def _of_sides(profile: Profile) -> Iterator[float]:
     """Yield the direction of the sides that are square or parallel to most others."""
-    sides = [(line.direction.angle % (math.pi / 2), length_of(line)) for line in _lines(profile)]
+    return _most(_lines(profile))
+
+
+def _most(lines: Sequence[Line]) -> Iterator[float]:
+    """Yield the direction that most of some lines are parallel or square to, by their lengths."""
+    sides = [(line.direction.angle % (math.pi / 2), length_of(line)) for line in lines]
 
     def together(angle: float) -> list[tuple[float, float]]:
         off = ((math.remainder(other - angle, math.pi / 2), long) for other, long in sides)
@@ -104,14 +113,9 @@ def _of_sides(profile: Profile) -> Iterator[float]:
 
 
 def _of_centres(profile: Profile) -> Iterator[float]:
-    """Yield the direction of the line from one round to another far from it."""
-    centres = [c.centre for run in profile.runs for c in run if isinstance(c, Circle)]
-    if len(centres) > 1:
-        first = centres[0]
-        far = max(centres, key=lambda spot: abs(spot - first))
-        other = max(centres, key=lambda spot: abs(spot - far))
-        if far != other:
-            yield (other - far).angle
+    """Yield the direction of most lines from hole to hole."""
+    holes = [c.centre for run in profile.runs for c in run if isinstance(c, Circle)][:MOST_HOLES]
+    return _most([Line.between(a, b) for a, b in combinations(holes, 2) if a != b])
 
 
 def _simplest(angle: float, profile: Profile, within: float) -> float:

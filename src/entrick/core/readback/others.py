@@ -9,6 +9,7 @@ from .write import ReadBack, Ways, read_back
 WAYS: dict[str, tuple[str, Ways]] = {
     "corner": ("measured from the lower left corner", Ways(datum="corner")),
     "each": ("nothing taken for a copy of another", Ways(copies=False)),
+    "lying": ("turned as it lies in the file", Ways(level=False)),
     "places": ("by coordinates alone", Ways(plainly=True)),
 }
 """Ways a profile may be said besides the one that was chosen: what each is called, and what it asks
@@ -35,7 +36,7 @@ def others(
         return {}
     found: dict[str, ReadBack] = {}
     told = {best.text}
-    for way in WAYS:
+    for way in (each for each in WAYS if best.turned or each != "lying"):
         other = said_otherwise(profile, way, best.unit, within, title)
         if other and other.text not in told:
             told.add(other.text)
